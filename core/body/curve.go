@@ -1,0 +1,108 @@
+package body
+
+import (
+	"slices"
+	"strconv"
+	"strings"
+)
+
+// closed draws a smooth closed curve through control points as an SVG path
+// (Catmull-Rom through every point, written as cubic Béziers).
+func closed(p []Point) string {
+	n := len(p)
+	var b strings.Builder
+	b.WriteString("M" + xy(p[0]))
+	for i := range p {
+		b.WriteString(segment(p[(i+n-1)%n], p[i], p[(i+1)%n], p[(i+2)%n]))
+	}
+	return b.String() + "Z"
+}
+
+// open draws a smooth line through points.
+func open(p []Point) string {
+	n := len(p)
+	var b strings.Builder
+	b.WriteString("M" + xy(p[0]))
+	for i := 0; i < n-1; i++ {
+		b.WriteString(segment(p[max(i-1, 0)], p[i], p[i+1], p[min(i+2, n-1)]))
+	}
+	return b.String()
+}
+
+// tension 1/6 is the uniform Catmull-Rom spline.
+const tension = 1.0 / 6
+
+func segment(a, b, c, d Point) string {
+	c1 := Point{b.X + (c.X-a.X)*tension, b.Y + (c.Y-a.Y)*tension}
+	c2 := Point{c.X - (d.X-b.X)*tension, c.Y - (d.Y-b.Y)*tension}
+	return "C" + xy(c1) + " " + xy(c2) + " " + xy(c)
+}
+
+func xy(p Point) string { return short(p.X) + "," + short(p.Y) }
+
+// short writes a coordinate to a tenth of a unit, which is finer than a hair.
+func short(f float64) string {
+	return strings.TrimSuffix(strconv.FormatFloat(f, 'f', 1, 64), ".0")
+}
+
+// outline samples the closed curve through p densely, for inside tests.
+func outline(p []Point) []Point {
+	const steps = 6
+	n := len(p)
+	out := make([]Point, 0, n*steps)
+	for i := range p {
+		a, b, c, d := p[(i+n-1)%n], p[i], p[(i+1)%n], p[(i+2)%n]
+		c1 := Point{b.X + (c.X-a.X)*tension, b.Y + (c.Y-a.Y)*tension}
+		c2 := Point{c.X - (d.X-b.X)*tension, c.Y - (d.Y-b.Y)*tension}
+		for k := range steps {
+			t := float64(k) / steps
+			u := 1 - t
+			out = append(out, Point{
+				u*u*u*b.X + 3*u*u*t*c1.X + 3*u*t*t*c2.X + t*t*t*c.X,
+				u*u*u*b.Y + 3*u*u*t*c1.Y + 3*u*t*t*c2.Y + t*t*t*c.Y,
+			})
+		}
+	}
+	return out
+}
+
+// inside is the even-odd test of a point in a polygon.
+func inside(poly []Point, p Point) bool {
+	in := false
+	for i, j := 0, len(poly)-1; i < len(poly); j, i = i, i+1 {
+		a, b := poly[i], poly[j]
+		if (a.Y > p.Y) != (b.Y > p.Y) && p.X < (b.X-a.X)*(p.Y-a.Y)/(b.Y-a.Y)+a.X {
+			in = !in
+		}
+	}
+	return in
+}
+
+// ToSegment is the distance from p to the line from a to b.
+func ToSegment(p, a, b Point) float64 {
+	dx, dy := b.X-a.X, b.Y-a.Y
+	l := dx*dx + dy*dy
+	if l == 0 {
+		return p.Distance(a)
+	}
+	t := min(1, max(0, ((p.X-a.X)*dx+(p.Y-a.Y)*dy)/l))
+	return p.Distance(Point{a.X + t*dx, a.Y + t*dy})
+}
+
+// spans gives the stretches of a horizontal line that lie inside a polygon, as
+// pairs of x. It is inside for a whole row at once.
+func spans(poly []Point, y float64) [][2]float64 {
+	var xs []float64
+	for i, j := 0, len(poly)-1; i < len(poly); j, i = i, i+1 {
+		a, b := poly[i], poly[j]
+		if (a.Y > y) != (b.Y > y) {
+			xs = append(xs, (b.X-a.X)*(y-a.Y)/(b.Y-a.Y)+a.X)
+		}
+	}
+	slices.Sort(xs)
+	var out [][2]float64
+	for i := 0; i+1 < len(xs); i += 2 {
+		out = append(out, [2]float64{xs[i], xs[i+1]})
+	}
+	return out
+}

@@ -1,0 +1,185 @@
+package body
+
+import (
+	"math"
+
+	"mokren/core/ids"
+)
+
+// Part is a piece of the figure; every region belongs to one or two parts.
+type Part string
+
+// The parts.
+const (
+	Head  Part = "head"
+	Trunk Part = "trunk"
+	Arm   Part = "arm"
+	Hand  Part = "hand"
+	Leg   Part = "leg"
+	Foot  Part = "foot"
+)
+
+// Shape is a closed outline of the figure in view coordinates.
+type Shape struct {
+	ID   string   `json:"id"`
+	Part Part     `json:"part"`
+	Side ids.Side `json:"side"`
+	Path string   `json:"path" doc:"SVG path, closed, view units"`
+	poly []Point
+}
+
+// Inner is a light line inside the figure; Weight 1 is a firm one, 0 a hint.
+type Inner struct {
+	ID     string  `json:"id"`
+	Path   string  `json:"path"`
+	Weight float64 `json:"weight"`
+}
+
+// Figure is the drawing of one view. Draw the outline of all shapes first and
+// their fills on top, so that overlapping shapes read as one body.
+type Figure struct {
+	View    View    `json:"view"`
+	Version string  `json:"version"`
+	Width   float64 `json:"width"`
+	Height  float64 `json:"height"`
+	Shapes  []Shape `json:"shapes"`
+	Inner   []Inner `json:"inner"`
+}
+
+// Draw gives the figure of a view.
+func Draw(v View) Figure {
+	f := Figure{View: v, Version: Version, Width: v.Width(), Height: 1000}
+	if v.sole() {
+		f.add(v, "sole", Foot, smooth(soleOutline), true)
+		for i, t := range toes {
+			f.add(v, "toe-"+string(rune('1'+i)), Foot, capsule(t), true)
+		}
+		f.line(v, soleLines, false)
+		return f
+	}
+	f.add(v, "body", Trunk, smooth(bodyHalf(v)), false)
+	f.add(v, "ear", Head, smooth(ear), true)
+	f.add(v, "head", Head, smooth(headHalf), false)
+	f.add(v, "palm", Hand, smooth(handPlaced(palm)), true)
+	for i, g := range fingers {
+		f.add(v, "finger-"+string(rune('1'+i)), Hand, capsule(limb{handPoint(g.from), handPoint(g.to), g.w0, g.w1}), true)
+	}
+	f.line(v, commonLines, true)
+	if v == Front {
+		f.line(v, frontLines, true)
+	} else {
+		f.line(v, backLines, true)
+	}
+	return f
+}
+
+// outlineHalf says whether an authored outline is one half of a symmetrical
+// shape (mirrored into one outline) or a whole shape (drawn on both sides).
+func (f *Figure) add(v View, id string, part Part, half []Point, whole bool) {
+	if v.sole() {
+		side := v.side(true)
+		f.shape(v, id, part, side, half)
+		return
+	}
+	if whole {
+		for _, side := range []ids.Side{ids.Left, ids.Right} {
+			f.shape(v, id, part, side, half)
+		}
+		return
+	}
+	full := append([]Point{}, half...)
+	for i := len(half) - 1; i >= 0; i-- {
+		if p := half[i]; p.X > 0.01 {
+			full = append(full, Point{-p.X, p.Y})
+		}
+	}
+	f.shape(v, id, part, ids.Midline, full)
+}
+
+func (f *Figure) shape(v View, id string, part Part, side ids.Side, half []Point) {
+	pts := make([]Point, len(half))
+	for i, p := range half {
+		pts[i] = v.place(p, side)
+	}
+	f.Shapes = append(f.Shapes, Shape{ID: id, Part: part, Side: side, Path: closed(pts), poly: outline(pts)})
+}
+
+type innerLine struct {
+	id     string
+	weight float64
+	pts    []Point
+}
+
+func (f *Figure) line(v View, lines []innerLine, both bool) {
+	for _, l := range lines {
+		sides := []ids.Side{v.side(true)}
+		onMiddle := true
+		for _, p := range l.pts {
+			onMiddle = onMiddle && p.X == 0
+		}
+		if both && !onMiddle {
+			sides = []ids.Side{ids.Left, ids.Right}
+		}
+		for _, s := range sides {
+			pts := make([]Point, len(l.pts))
+			for i, p := range l.pts {
+				pts[i] = v.place(p, s)
+			}
+			f.Inner = append(f.Inner, Inner{ID: l.id, Path: open(pts), Weight: l.weight})
+		}
+	}
+}
+
+// Contains reports whether a point lies on the figure.
+func (f *Figure) Contains(p Point) bool {
+	for i := range f.Shapes {
+		if inside(f.Shapes[i].poly, p) {
+			return true
+		}
+	}
+	return false
+}
+
+// limb is a tapering finger or toe.
+type limb struct {
+	from, to Point
+	w0, w1   float64
+}
+
+// capsule outlines a limb with a round end; the base stays inside its parent.
+func capsule(l limb) []Point {
+	dx, dy := l.to.X-l.from.X, l.to.Y-l.from.Y
+	d := math.Hypot(dx, dy)
+	ux, uy := dx/d, dy/d
+	nx, ny := -uy, ux
+	at := func(t, n float64) Point {
+		return Point{l.from.X + ux*t + nx*n, l.from.Y + uy*t + ny*n}
+	}
+	a, b := l.w0/2, l.w1/2
+	return []Point{
+		at(0, -a), at(d*0.45, -(a+b)/2*1.02), at(d*0.8, -b*1.02), at(d-b*0.35, -b*0.8), at(d, 0),
+		at(d-b*0.35, b*0.8), at(d*0.8, b*1.02), at(d*0.45, (a+b)/2*1.02), at(0, a), at(-a*0.4, 0),
+	}
+}
+
+func smooth(p []Point) []Point { return p }
+
+// The hand is authored with the wrist at the origin, fingers down, thumb
+// outward, then laid on the forearm's axis.
+var (
+	wrist     = Point{171.5, 520}
+	handAngle = 7.5 * math.Pi / 180
+)
+
+func handPoint(p Point) Point {
+	s, c := math.Sin(handAngle), math.Cos(handAngle)
+	return Point{wrist.X + p.X*c + p.Y*s, wrist.Y - p.X*s + p.Y*c}
+}
+
+func handPlaced(pts []Point) []Point {
+	out := make([]Point, len(pts))
+	for i, p := range pts {
+		out[i] = handPoint(p)
+	}
+	return out
+}

@@ -1,0 +1,137 @@
+package body
+
+import (
+	"fmt"
+	"math"
+	"slices"
+	"strconv"
+	"strings"
+	"sync"
+
+	"mokren/core/ids"
+)
+
+// Cell is one hexagon of a view's lattice in axial coordinates, pointy side
+// up, with its origin in the middle of the view's top edge. It is written
+// "view:q,r".
+type Cell struct {
+	View View
+	Q, R int
+}
+
+// cellUnits is the distance between neighbouring cells in the whole-body
+// views: 12 mm at a height of 171 cm. Sole views are scaled to the same size.
+const cellUnits = 7
+
+func (v View) cellSize() float64 {
+	if v.sole() {
+		return cellUnits / footLength
+	}
+	return cellUnits
+}
+
+func (c Cell) String() string { return fmt.Sprintf("%s:%d,%d", c.View, c.Q, c.R) }
+
+// ParseCell reads a cell id.
+func ParseCell(s string) (Cell, error) {
+	view, qr, _ := strings.Cut(s, ":")
+	qs, rs, _ := strings.Cut(qr, ",")
+	q, err1 := strconv.Atoi(qs)
+	r, err2 := strconv.Atoi(rs)
+	c := Cell{View(view), q, r}
+	if err1 != nil || err2 != nil || !c.View.Known() || c.String() != s {
+		return Cell{}, fmt.Errorf("body: %q is not a cell id such as back:-4,31", s)
+	}
+	return c, nil
+}
+
+// Center of a cell in view coordinates.
+func (c Cell) Center() Point {
+	w := c.View.cellSize()
+	return Point{c.View.middle() + w*(float64(c.Q)+float64(c.R)/2), w * math.Sqrt(3) / 2 * float64(c.R)}
+}
+
+// CellAt finds the cell that holds a point.
+func CellAt(v View, p Point) Cell {
+	w := v.cellSize()
+	r := p.Y / (w * math.Sqrt(3) / 2)
+	q := (p.X-v.middle())/w - r/2
+	// Round in cube coordinates, mending the one that moved most.
+	rq, rr, rs := math.Round(q), math.Round(r), math.Round(-q-r)
+	dq, dr, ds := math.Abs(rq-q), math.Abs(rr-r), math.Abs(rs+q+r)
+	switch {
+	case dq > dr && dq > ds:
+		rq = -rr - rs
+	case dr > ds:
+		rr = -rq - rs
+	}
+	return Cell{v, int(rq), int(rr)}
+}
+
+// mirrored is the cell on the other side of the view's middle.
+func (c Cell) mirrored() Cell { return Cell{c.View, -c.Q - c.R, c.R} }
+
+// CM2 is the area of a cell of the view for a client's height.
+func (v View) CM2(heightCM float64) float64 {
+	w := v.cellSize() * v.CMPerUnit(heightCM)
+	return math.Sqrt(3) / 2 * w * w
+}
+
+// Named is a cell with its region and side.
+type Named struct {
+	Cell   Cell
+	Region ids.Region
+	Side   ids.Side
+}
+
+var lattices sync.Map // View → *lattice
+
+type lattice struct {
+	cells []Named
+	index map[Cell]int
+}
+
+// latticeOf covers a view with the cells whose centres lie on the figure.
+func latticeOf(v View) *lattice {
+	if l, ok := lattices.Load(v); ok {
+		return l.(*lattice)
+	}
+	l := &lattice{index: map[Cell]int{}}
+	f := Draw(v)
+	w := v.cellSize()
+	rows := int(1000/(w*math.Sqrt(3)/2)) + 1
+	half := int(v.middle()/w) + 2
+	for r := 0; r <= rows; r++ {
+		var row [][2]float64
+		for i := range f.Shapes {
+			row = append(row, spans(f.Shapes[i].poly, Cell{v, 0, r}.Center().Y)...)
+		}
+		for q := -half - r/2 - 1; q <= half; q++ {
+			c := Cell{v, q, r}
+			p := c.Center()
+			if slices.ContainsFunc(row, func(s [2]float64) bool { return s[0] <= p.X && p.X < s[1] }) {
+				region, side := regionAt(v, p)
+				l.index[c] = len(l.cells)
+				l.cells = append(l.cells, Named{c, region, side})
+			}
+		}
+	}
+	got, _ := lattices.LoadOrStore(v, l)
+	return got.(*lattice)
+}
+
+// Cells lists a view's cells, row by row.
+func Cells(v View) []Named { return latticeOf(v).cells }
+
+// RegionOf names a cell; ok is false off the figure.
+func RegionOf(c Cell) (n Named, ok bool) {
+	if !c.View.Known() {
+		return Named{}, false
+	}
+	l := latticeOf(c.View)
+	i, ok := l.index[c]
+	if !ok {
+		return Named{}, false
+	}
+	return l.cells[i], true
+}

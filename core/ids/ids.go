@@ -1,0 +1,132 @@
+// Package ids is the vocabulary: every id that Mokren's files, logs and
+// programs share, by kind. An id never changes its meaning; new ones are
+// added. Each kind is a string type whose Check refuses anything else, so a
+// typed struct field is also its own validation (see core/strict).
+package ids
+
+import (
+	"slices"
+	"strings"
+
+	"mokren/core/strict"
+)
+
+// Kinds of id. Side is "left", "right" or "midline".
+type (
+	Side      string
+	Muscle    string
+	Region    string
+	Movement  string
+	Landmark  string
+	Structure string
+	Protocol  string
+	Contact   string
+	Position  string
+	Measure   string
+)
+
+// Sides of the body, named from the client's point of view.
+const (
+	Left    Side = "left"
+	Right   Side = "right"
+	Midline Side = "midline"
+)
+
+// Other returns the opposite side; the midline is its own opposite.
+func (s Side) Other() Side {
+	switch s {
+	case Left:
+		return Right
+	case Right:
+		return Left
+	}
+	return s
+}
+
+func check(kind, id string, list []string) *strict.Error {
+	if slices.Contains(list, id) {
+		return nil
+	}
+	allowed := "a known " + kind + " id"
+	if near := nearest(id, list); near != "" {
+		allowed += " (nearest: " + near + ")"
+	}
+	if len(list) <= 6 {
+		allowed = "one of " + strings.Join(list, ", ")
+	}
+	return &strict.Error{Path: "$", Given: `"` + shorten(id) + `"`, Allowed: allowed}
+}
+
+func shorten(s string) string {
+	if r := []rune(s); len(r) > 60 {
+		return strings.Map(oneLine, string(r[:57])) + "…"
+	}
+	return strings.Map(oneLine, s)
+}
+
+func oneLine(r rune) rune {
+	if r < ' ' {
+		return ' '
+	}
+	return r
+}
+
+// nearest offers the id that begins or ends like the misspelt one.
+func nearest(id string, list []string) string {
+	best, score := "", 3
+	for _, c := range list {
+		n := 0
+		for n < len(id) && n < len(c) && id[n] == c[n] {
+			n++
+		}
+		m := 0
+		for m < len(id)-n && m < len(c)-n && id[len(id)-1-m] == c[len(c)-1-m] {
+			m++
+		}
+		if n+m > score {
+			best, score = c, n+m
+		}
+	}
+	return best
+}
+
+// Check implements strict.Checker for each kind.
+func (s Side) Check() *strict.Error      { return check("side", string(s), sides) }
+func (m Muscle) Check() *strict.Error    { return check("muscle", string(m), muscles) }
+func (r Region) Check() *strict.Error    { return check("region", string(r), regions) }
+func (m Movement) Check() *strict.Error  { return check("movement", string(m), movements) }
+func (l Landmark) Check() *strict.Error  { return check("landmark", string(l), landmarks) }
+func (s Structure) Check() *strict.Error { return check("structure", string(s), structures) }
+func (p Protocol) Check() *strict.Error  { return check("protocol", string(p), protocols) }
+func (c Contact) Check() *strict.Error   { return check("contact", string(c), contacts) }
+func (p Position) Check() *strict.Error  { return check("position", string(p), positions) }
+func (m Measure) Check() *strict.Error   { return check("measure", string(m), measures()) }
+
+// Kind is one list of ids.
+type Kind struct {
+	Name string
+	IDs  []string
+}
+
+// All lists every kind with its ids, in a fixed order.
+func All() []Kind {
+	return []Kind{
+		{"muscles", muscles}, {"regions", regions}, {"movements", movements}, {"landmarks", landmarks},
+		{"structures", structures}, {"protocols", protocols}, {"contacts", contacts}, {"positions", positions},
+		{"questions", questions}, {"signs", signs}, {"tests", tests()}, {"measures", measures()}, {"loads", loads},
+	}
+}
+
+// Muscles, Regions, Movements and Landmarks list the ids of their kind.
+func Muscles() []Muscle     { return typed[Muscle](muscles) }
+func Regions() []Region     { return typed[Region](regions) }
+func Movements() []Movement { return typed[Movement](movements) }
+func Landmarks() []Landmark { return typed[Landmark](landmarks) }
+
+func typed[T ~string](list []string) []T {
+	out := make([]T, len(list))
+	for i, s := range list {
+		out[i] = T(s)
+	}
+	return out
+}

@@ -1,0 +1,73 @@
+// Package safety holds the limits that no protocol, screen or import can pass:
+// ceilings by site, shorter caps, and structures to keep off.
+package safety
+
+import "mokren/core/ids"
+
+// Limits bound one hold. Scores are NPRS 0–10; CapMS is the longest pressure
+// in milliseconds.
+type Limits struct {
+	Target float64 `json:"target"`
+	Soft   float64 `json:"soft_ceiling"`
+	Hard   float64 `json:"hard_ceiling"`
+	CapMS  int64   `json:"cap_ms"`
+}
+
+// Absolute bounds of pressure in one hold, whatever a practice has tuned.
+const (
+	MinCapMS int64 = 10_000
+	MaxCapMS int64 = 120_000
+)
+
+// Strictest combines limits: the lower of each.
+func (l Limits) Strictest(o Limits) Limits {
+	return Limits{min(l.Target, o.Target), min(l.Soft, o.Soft), min(l.Hard, o.Hard), min(l.CapMS, o.CapMS)}
+}
+
+// Within reports whether l nowhere passes o.
+func (l Limits) Within(o Limits) bool { return l.Strictest(o) == l }
+
+// Open is the limit of a site without a rule of its own.
+var Open = Limits{10, 10, 10, MaxCapMS}
+
+// Site ceilings (working defaults of experienced practitioners): tender,
+// vessel- and nerve-rich places get a lower target, soft and hard ceiling; the
+// front of the neck also a short cap, since pressure there acts on the carotid
+// sinus.
+var (
+	guarded   = Limits{4, 5, 6, MaxCapMS}
+	scalene   = Limits{4, 4, 5, MaxCapMS}
+	coccyx    = Limits{3, 4, 5, MaxCapMS}
+	neckFront = Limits{4, 5, 6, 10_000}
+)
+
+var bySite = map[ids.Muscle]struct {
+	limits Limits
+	where  string
+}{
+	"sternocleidomastoid-sternal":    {neckFront, "the front of the neck"},
+	"sternocleidomastoid-clavicular": {neckFront, "the front of the neck"},
+	"suboccipitals":                  {guarded, "below the skull"},
+	"scalenus-anterior":              {scalene, "the scalenes"},
+	"scalenus-medius":                {scalene, "the scalenes"},
+	"scalenus-posterior":             {scalene, "the scalenes"},
+	"subscapularis":                  {guarded, "the armpit"},
+	"rectus-abdominis":               {guarded, "the abdomen"},
+	"external-oblique":               {guarded, "the abdomen"},
+	"diaphragm":                      {guarded, "the abdomen"},
+	"psoas-major":                    {guarded, "the abdomen"},
+	"iliacus":                        {guarded, "the abdomen"},
+	"pectineus":                      {guarded, "the groin"},
+	"popliteus":                      {guarded, "the hollow of the knee"},
+	"coccyx-region":                  {coccyx, "the coccyx"},
+}
+
+// Site gives the ceilings of a muscle's site and where they come from; where
+// is empty when the site has none of its own.
+func Site(m ids.Muscle) (l Limits, where string) {
+	s, ok := bySite[m]
+	if !ok {
+		return Open, ""
+	}
+	return s.limits, s.where
+}

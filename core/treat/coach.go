@@ -1,0 +1,156 @@
+package treat
+
+import "slices"
+
+// Advice is what the coach says to do, by id.
+type Advice string
+
+// The advice ids.
+const (
+	SettleIn      Advice = "settle-in"
+	AskScore      Advice = "ask-score"
+	AskTrend      Advice = "ask-trend"
+	AskStillOn    Advice = "ask-still-on"
+	SinkSlightly  Advice = "sink-slightly"
+	EaseOff       Advice = "ease-off"
+	Hold          Advice = "hold"
+	Deepen        Advice = "breathe-and-deepen"
+	MoreSlack     Advice = "more-slack"
+	ReleaseSlowly Advice = "release-slowly"
+	Flush         Advice = "flush"
+	ReturnLighter Advice = "return-lighter"
+	ChangeAngle   Advice = "change-angle"
+	MoveOff       Advice = "move-off"
+	Rest          Advice = "rest"
+	NextRep       Advice = "next-rep"
+	Done          Advice = "done"
+	TraceBack     Advice = "trace-back"
+	Stop          Advice = "stop"
+)
+
+// Phase is where a hold stands.
+type Phase string
+
+// The phases. Settle waits for a baseline; check waits for "still on it?";
+// release means that coming off has been advised and is awaited.
+const (
+	PhaseReady    Phase = "ready"
+	PhaseSettle   Phase = "settle"
+	PhaseStage    Phase = "stage"
+	PhaseCheck    Phase = "check"
+	PhaseOffSpot  Phase = "off-spot"
+	PhasePaused   Phase = "paused"
+	PhaseMovedOff Phase = "moved-off"
+	PhaseRelease  Phase = "release"
+	PhaseFlush    Phase = "flush"
+	PhaseReturn   Phase = "return"
+	PhaseDone     Phase = "done"
+	PhaseStopped  Phase = "stopped"
+)
+
+// Line is what the coach shows after an event. Times are seconds.
+type Line struct {
+	T          float64  `json:"t"`
+	Phase      Phase    `json:"phase"`
+	Advice     []Advice `json:"advice"`
+	Ask        string   `json:"ask,omitempty"`
+	Stage      int      `json:"stage"`
+	StageLeftS float64  `json:"stage_left_s"`
+	PressureS  float64  `json:"pressure_s"`
+	OverrunS   float64  `json:"overrun_s"`
+	// WaitLeftS is what is left of a flush, in seconds.
+	WaitLeftS float64 `json:"wait_left_s"`
+	Text      string  `json:"text"`
+	Reason    string  `json:"reason"`
+	// Rule is the number of the coach rule behind the advice, 0 for none.
+	Rule int `json:"rule"`
+	// Ignored tells that the event was recorded but changed nothing.
+	Ignored bool     `json:"ignored,omitempty"`
+	Summary *Summary `json:"summary,omitempty"`
+}
+
+// Coach runs one hold. The zero value is not useful; see NewCoach.
+type Coach struct {
+	start Start
+	log   []Event // what counts: no ticks, no undone events, no undos
+	s     state
+	shown int64 // the latest time seen, ticks included
+}
+
+// NewCoach begins a hold at time 0.
+func NewCoach(s Start) *Coach {
+	return &Coach{start: s, s: newState(s)}
+}
+
+// Apply records an event and gives the state after it. Events come in the
+// order of their times; see Log for sorting late ones in.
+func (c *Coach) Apply(e Event) Line {
+	c.shown = max(c.shown, e.At)
+	switch e.Kind {
+	case KindTick:
+		return c.At(e.At)
+	case KindUndo:
+		return c.undo(e.At)
+	}
+	c.log = append(c.log, e)
+	c.s.advance(e.At, false)
+	ignored := c.s.apply(e)
+	l := c.s.line()
+	if ignored != "" {
+		l.Ignored, l.Reason = true, ignored
+	}
+	return l
+}
+
+// At shows the state at a time without keeping anything: ticks never change
+// an outcome.
+func (c *Coach) At(ms int64) Line {
+	s := c.s.clone()
+	s.advance(ms, true)
+	return s.line()
+}
+
+func (c *Coach) undo(at int64) Line {
+	if len(c.log) == 0 {
+		l := c.At(at)
+		l.Ignored, l.Reason = true, "Nothing to take back."
+		return l
+	}
+	kept := c.log[:len(c.log)-1]
+	c.log, c.s = nil, newState(c.start)
+	for _, e := range kept {
+		c.log = append(c.log, e)
+		c.s.advance(e.At, false)
+		c.s.apply(e)
+	}
+	return c.At(at)
+}
+
+// Start gives the start event with its resolved limits.
+func (c *Coach) Start() Start { return c.start }
+
+// Summary is what the hold leaves behind, as of its last event that counts.
+func (c *Coach) Summary() Summary { return c.s.summary(c.start) }
+
+// Replay runs a whole log and gives a line for each event, the last with the
+// summary. It does not sort; see SortLate.
+func Replay(start Start, log []Event) []Line {
+	c := NewCoach(start)
+	out := make([]Line, 0, len(log))
+	for _, e := range log {
+		out = append(out, c.Apply(e))
+	}
+	if len(out) > 0 {
+		sum := c.Summary()
+		out[len(out)-1].Summary = &sum
+	}
+	return out
+}
+
+// SortLate puts events that arrived late (a client's pad, a second device)
+// where their time says; events of the same time keep the order of arrival.
+func SortLate(log []Event) []Event {
+	out := slices.Clone(log)
+	slices.SortStableFunc(out, func(a, b Event) int { return int(a.At - b.At) })
+	return out
+}

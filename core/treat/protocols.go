@@ -1,0 +1,191 @@
+// Package treat times and steers treatment. Its heart is the coach: a pure
+// state machine over a log of time-stamped events, the same code in server,
+// browser and command line.
+//
+//	start, err := treat.NewStart(treat.Request{Protocol: "graded-stages", Muscle: "soleus"})
+//	coach := treat.NewCoach(start)
+//	line := coach.Apply(event)   // after each event: what to do now, and why
+//	line = coach.At(ms)          // between events: the present state, nothing kept
+//	sum := coach.Summary()
+//
+// Time inside is integer milliseconds from the start event; scores are NPRS
+// 0–10.
+package treat
+
+import (
+	"fmt"
+
+	"mokren/core/ids"
+	"mokren/core/safety"
+	"mokren/core/strict"
+)
+
+// RulesVersion names the rules that this package applies. It goes into every
+// start event; it changes whenever the same log could give another outcome.
+const RulesVersion = "2026-11"
+
+// Protocol is one school's way of pressing, with its default limits.
+type Protocol struct {
+	ID     ids.Protocol
+	Name   string
+	Limits safety.Limits
+	// Coached tells whether the coach can run it.
+	Coached bool
+}
+
+// The defaults are practitioners' working choices (graded-stages) or from
+// trials: 90 s at the pain threshold or 30 s midway to tolerance (Hou et al.
+// 2002).
+var protocols = []Protocol{
+	{"graded-stages", "Graded stages", safety.Limits{Target: 6, Soft: 7, Hard: 8, CapMS: 90_000}, true},
+	{"hold-to-release", "Hold to release", safety.Limits{Target: 4, Soft: 5, Hard: 7, CapMS: 120_000}, false},
+	{"short-repeats", "Short repeats", safety.Limits{Target: 5, Soft: 6, Hard: 8, CapMS: 32_000}, false},
+	{"pulses", "Pulses", safety.Limits{Target: 5, Soft: 5, Hard: 6, CapMS: 50_000}, false},
+	{"slow-ramp", "Slow ramp", safety.Limits{Target: 4, Soft: 5, Hard: 6, CapMS: 90_000}, false},
+	{"brief-holds", "Brief holds", safety.Limits{Target: 7, Soft: 7, Hard: 8, CapMS: 90_000}, false},
+	{"slack-hold", "Slack hold", safety.Limits{Target: 3, Soft: 3, Hard: 5, CapMS: 90_000}, false},
+	{"breath-sink", "Breath sink", safety.Limits{Target: 4, Soft: 5, Hard: 6, CapMS: 90_000}, false},
+}
+
+// The coach's clocks (ms) and counts for graded stages.
+const (
+	maxStages       = 3
+	stageMin        = 20_000 // no stage ends by a drop before this
+	stageWindow     = 30_000
+	stageExtra      = 15_000 // once, when the drop is 1 at the end of the window
+	firstAskAfter   = 5_000
+	askAfter        = 10_000
+	silenceAfter    = 30_000
+	suddenWithin    = 5_000
+	suddenFall      = 4
+	flushFor        = 20_000
+	flushBeforeBack = 15_000
+	calmScore       = 2
+	returnLower     = 2 // a return is made this much below the target
+)
+
+// Request asks for a hold; absent limits are the protocol's.
+type Request struct {
+	Protocol ids.Protocol
+	Target   *float64
+	Soft     *float64
+	Hard     *float64
+	CapMS    *int64
+	Scale    int // 10 (also for zero) or 5
+	Muscle   ids.Muscle
+	Side     ids.Side
+}
+
+// Start is a hold's start event: everything that a replay needs, resolved.
+type Start struct {
+	Protocol ids.Protocol  `json:"protocol"`
+	Limits   safety.Limits `json:"limits"`
+	Scale    int           `json:"scale"`
+	Rules    string        `json:"rules_version"`
+	Muscle   ids.Muscle    `json:"muscle,omitempty"`
+	Side     ids.Side      `json:"side,omitempty"`
+	// Lowered says in words why the limits are below those asked for.
+	Lowered string `json:"lowered,omitempty"`
+}
+
+// NewStart resolves the limits of a request: the protocol's or those asked
+// for, then the site's ceilings on top, the strictest of each. Errors are
+// *strict.Error with paths named as in the command-line contract.
+func NewStart(r Request) (Start, error) {
+	p, err := coached(r.Protocol)
+	if err != nil {
+		return Start{}, err
+	}
+	l := p.Limits
+	for _, o := range []struct {
+		path string
+		src  *float64
+		dst  *float64
+	}{{"$.target", r.Target, &l.Target}, {"$.soft_ceiling", r.Soft, &l.Soft}, {"$.hard_ceiling", r.Hard, &l.Hard}} {
+		if o.src == nil {
+			continue
+		}
+		if *o.src < 0 || *o.src > 10 {
+			return Start{}, &strict.Error{Path: o.path, Given: fmt.Sprint(*o.src), Allowed: "a number from 0 to 10"}
+		}
+		*o.dst = *o.src
+	}
+	if r.CapMS != nil {
+		if *r.CapMS < safety.MinCapMS || *r.CapMS > safety.MaxCapMS {
+			return Start{}, &strict.Error{Path: "$.cap_seconds", Given: fmt.Sprint(float64(*r.CapMS) / 1000), Allowed: "a number from 10 to 120"}
+		}
+		l.CapMS = *r.CapMS
+	}
+	site, where := safety.Site(r.Muscle)
+	s := Start{Protocol: p.ID, Limits: l.Strictest(site), Scale: r.Scale, Rules: RulesVersion, Muscle: r.Muscle, Side: r.Side}
+	if s.Scale == 0 {
+		s.Scale = 10
+	}
+	if l.Target > l.Soft {
+		return Start{}, &strict.Error{Path: "$.target", Given: fmt.Sprint(l.Target), Allowed: fmt.Sprintf("at most the soft ceiling, %v", l.Soft)}
+	}
+	if l.Soft > l.Hard {
+		return Start{}, &strict.Error{Path: "$.soft_ceiling", Given: fmt.Sprint(l.Soft), Allowed: fmt.Sprintf("at most the hard ceiling, %v", l.Hard)}
+	}
+	if s.Limits != l {
+		s.Lowered = fmt.Sprintf("Limits are %s at %s.", describe(s.Limits), where)
+	}
+	return s, s.check()
+}
+
+func describe(l safety.Limits) string {
+	return fmt.Sprintf("%v / %v / %v, %v s", l.Target, l.Soft, l.Hard, float64(l.CapMS)/1000)
+}
+
+func coached(id ids.Protocol) (Protocol, error) {
+	for _, p := range protocols {
+		if p.ID == id && p.Coached {
+			return p, nil
+		}
+	}
+	if e := id.Check(); e != nil {
+		return Protocol{}, e.Under("$.protocol")
+	}
+	return Protocol{}, &strict.Error{Path: "$.protocol", Given: `"` + string(id) + `"`, Allowed: "graded-stages (the coach does not run the others yet)"}
+}
+
+// check refuses a start whose limits could not have been resolved: it is the
+// last door for a start event that comes from a log.
+func (s Start) check() error {
+	bad := func(path string, given any, allowed string) error {
+		return &strict.Error{Path: path, Given: fmt.Sprint(given), Allowed: allowed}
+	}
+	site, where := safety.Site(s.Muscle)
+	switch l := s.Limits; {
+	case s.Scale != 10 && s.Scale != 5:
+		return bad("$.scale", s.Scale, "10 or 5")
+	case l.CapMS < safety.MinCapMS || l.CapMS > safety.MaxCapMS:
+		return bad("$.limits.cap_ms", l.CapMS, "a whole number from 10000 to 120000")
+	case l.Target < 0 || l.Target > l.Soft || l.Soft > l.Hard || l.Hard > 10:
+		return bad("$.limits", describe(l), "0 ≤ target ≤ soft ceiling ≤ hard ceiling ≤ 10")
+	case !l.Within(site):
+		return bad("$.limits", describe(l), "at most "+describe(site)+" at "+where)
+	}
+	return nil
+}
+
+// Check implements strict.Checker for start events that come from a log.
+func (s Start) Check() *strict.Error {
+	if _, err := coached(s.Protocol); err != nil {
+		return err.(*strict.Error)
+	}
+	if s.Muscle != "" {
+		if e := s.Muscle.Check(); e != nil {
+			return e.Under("$.muscle")
+		}
+	}
+	if s.Side != "" {
+		if e := s.Side.Check(); e != nil {
+			return e.Under("$.side")
+		}
+	}
+	if err := s.check(); err != nil {
+		return err.(*strict.Error)
+	}
+	return nil
+}
