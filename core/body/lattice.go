@@ -23,7 +23,8 @@ type Cell struct {
 // views: 12 mm at a height of 171 cm. Sole views are scaled to the same size.
 const cellUnits = 7
 
-func (v View) cellSize() float64 {
+// CellSize is the distance between neighbouring cells in view units.
+func (v View) CellSize() float64 {
 	if v.sole() {
 		return cellUnits / footLength
 	}
@@ -47,13 +48,13 @@ func ParseCell(s string) (Cell, error) {
 
 // Center of a cell in view coordinates.
 func (c Cell) Center() Point {
-	w := c.View.cellSize()
+	w := c.View.CellSize()
 	return Point{c.View.middle() + w*(float64(c.Q)+float64(c.R)/2), w * math.Sqrt(3) / 2 * float64(c.R)}
 }
 
 // CellAt finds the cell that holds a point.
 func CellAt(v View, p Point) Cell {
-	w := v.cellSize()
+	w := v.CellSize()
 	r := p.Y / (w * math.Sqrt(3) / 2)
 	q := (p.X-v.middle())/w - r/2
 	// Round in cube coordinates, mending the one that moved most.
@@ -73,7 +74,7 @@ func (c Cell) mirrored() Cell { return Cell{c.View, -c.Q - c.R, c.R} }
 
 // CM2 is the area of a cell of the view for a client's height.
 func (v View) CM2(heightCM float64) float64 {
-	w := v.cellSize() * v.CMPerUnit(heightCM)
+	w := v.CellSize() * v.CMPerUnit(heightCM)
 	return math.Sqrt(3) / 2 * w * w
 }
 
@@ -98,7 +99,7 @@ func latticeOf(v View) *lattice {
 	}
 	l := &lattice{index: map[Cell]int{}}
 	f := Draw(v)
-	w := v.cellSize()
+	w := v.CellSize()
 	rows := int(1000/(w*math.Sqrt(3)/2)) + 1
 	half := int(v.middle()/w) + 2
 	for r := 0; r <= rows; r++ {

@@ -160,13 +160,14 @@ func (s *state) next() deadline {
 	if s.closing {
 		return d
 	}
+	// Before the window: without an answer nobody knows whether it dropped.
+	consider(s.answeredAt+silenceAfter, (*state).silence)
 	if s.running && !s.checking {
 		if s.base-s.last >= 2 {
 			consider(s.stageFrom+stageMin, (*state).judge)
 		}
 		consider(s.windowEnd, (*state).windowOver)
 	}
-	consider(s.answeredAt+silenceAfter, (*state).silence)
 	if !s.askDue {
 		wait := int64(askAfter)
 		if !s.answered {

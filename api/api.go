@@ -1,0 +1,152 @@
+// Package api is the HTTP door: sessions, authorisation, JSON resources with
+// problem+json errors, OpenAPI, and the built front end.
+//
+//	h, err := api.New(store, api.Options{})
+//	http.ListenAndServe(addr, h)
+//
+// The server keeps no state of its own; more than one copy can run against one
+// database.
+package api
+
+import (
+	"context"
+	"errors"
+	"log/slog"
+	"net/http"
+	"time"
+
+	"github.com/alexedwards/scs/v2"
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/danielgtaylor/huma/v2/adapters/humachi"
+	"github.com/go-chi/chi/v5"
+	"github.com/go-chi/chi/v5/middleware"
+	"github.com/go-chi/httprate"
+
+	"mokren/store"
+)
+
+// Options of the server. The zero value is right for production.
+type Options struct {
+	// SignInsPerMinute from one address; 0 means 10.
+	SignInsPerMinute int
+	// SecureCookie is set when the page is served over TLS.
+	SecureCookie bool
+	// Now is the clock; nil means time.Now.
+	Now func() time.Time
+}
+
+type server struct {
+	store    *store.Store
+	sessions *scs.SessionManager
+	now      func() time.Time
+}
+
+// New builds the handler.
+func New(st *store.Store, o Options) (http.Handler, error) {
+	h, _, err := build(st, o)
+	return h, err
+}
+
+// OpenAPI gives the description of every operation as JSON.
+func OpenAPI() ([]byte, error) {
+	_, a, err := build(nil, Options{})
+	if err != nil {
+		return nil, err
+	}
+	return a.OpenAPI().MarshalJSON()
+}
+
+func build(st *store.Store, o Options) (http.Handler, huma.API, error) {
+	s := &server{store: st, now: o.Now, sessions: scs.New()}
+	if s.now == nil {
+		s.now = time.Now
+	}
+	if o.SignInsPerMinute == 0 {
+		o.SignInsPerMinute = 10
+	}
+	s.sessions.Lifetime = 12 * time.Hour
+	s.sessions.IdleTimeout = 2 * time.Hour
+	s.sessions.Cookie.Name = "mokren"
+	s.sessions.Cookie.HttpOnly = true
+	s.sessions.Cookie.SameSite = http.SameSiteStrictMode
+	s.sessions.Cookie.Secure = o.SecureCookie
+	if st != nil {
+		s.sessions.Store = sessionStore{st.DB()}
+	}
+	s.sessions.ErrorFunc = func(w http.ResponseWriter, r *http.Request, err error) {
+		slog.Error("session", "error", err)
+		writeProblem(w, http.StatusServiceUnavailable, "The record is not reachable just now. Nothing is lost; it is tried again.")
+	}
+
+	huma.ValidateStrictCasing = true
+	r := chi.NewRouter()
+	r.Use(middleware.Recoverer, securityHeaders, http.NewCrossOriginProtection().Handler)
+	cfg := huma.DefaultConfig("Mokren", "1.0.0")
+	cfg.DocsPath = ""
+	cfg.OpenAPIPath = "/api/openapi"
+	cfg.SchemasPath = ""
+	cfg.CreateHooks = nil // no $schema links in answers
+	var a huma.API
+	r.Group(func(r chi.Router) {
+		r.Use(s.sessions.LoadAndSave, limitBody)
+		r.With(httprate.Limit(o.SignInsPerMinute, time.Minute, httprate.WithKeyFuncs(httprate.KeyByIP),
+			httprate.WithLimitHandler(func(w http.ResponseWriter, _ *http.Request) {
+				writeProblem(w, http.StatusTooManyRequests, "Too many attempts. Wait a minute, then try again.")
+			}))).Route("/api/session", func(r chi.Router) {
+			sub := humachi.New(r, cfgWithout(cfg))
+			s.registerSignIn(sub)
+		})
+		a = humachi.New(r, cfg)
+		s.registerSession(a)
+		s.registerClients(a)
+		s.registerVisits(a)
+		s.registerCore(a)
+		// The sign-in lives behind its own limit; describe it with the rest.
+		s.describeSignIn(a)
+	})
+	r.NotFound(web())
+	return r, a, nil
+}
+
+// cfgWithout is for a sub-API that publishes no description of its own.
+func cfgWithout(c huma.Config) huma.Config {
+	d := huma.DefaultConfig(c.Info.Title, c.Info.Version)
+	d.DocsPath, d.OpenAPIPath, d.SchemasPath, d.CreateHooks = "", "", "", nil
+	return d
+}
+
+// maxBody is far above any honest request: a day of holds is about 200 kB.
+const maxBody = 4 << 20
+
+func limitBody(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		r.Body = http.MaxBytesReader(w, r.Body, maxBody)
+		next.ServeHTTP(w, r)
+	})
+}
+
+func securityHeaders(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		h := w.Header()
+		h.Set("Content-Security-Policy", "default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; object-src 'none'; base-uri 'none'; frame-ancestors 'none'")
+		h.Set("X-Content-Type-Options", "nosniff")
+		h.Set("Referrer-Policy", "same-origin")
+		next.ServeHTTP(w, r)
+	})
+}
+
+// problem turns an error of the store into the right status.
+func problem(err error) error {
+	switch {
+	case err == nil:
+		return nil
+	case errors.Is(err, store.ErrNotFound):
+		return huma.Error404NotFound("There is no such record in this practice.")
+	case errors.Is(err, store.ErrStale):
+		return huma.Error409Conflict("Someone else changed this meanwhile. Look at their version, then save again.")
+	case errors.Is(err, context.Canceled):
+		return err
+	}
+	slog.Error("request failed", "error", err)
+	return huma.Error503ServiceUnavailable("The record is not reachable just now. Nothing is lost; try again.")
+}

@@ -1,0 +1,222 @@
+package api
+
+import (
+	"context"
+	"database/sql"
+	"net/http"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/google/uuid"
+
+	"mokren/core/visit"
+	"mokren/store"
+)
+
+// Client is a person who is treated.
+type Client struct {
+	ID         string   `json:"id" format:"uuid"`
+	GivenName  string   `json:"given_name" minLength:"1" maxLength:"100"`
+	FamilyName string   `json:"family_name" minLength:"1" maxLength:"100"`
+	BornOn     string   `json:"born_on,omitempty" pattern:"^([0-9]{4}-[0-9]{2}-[0-9]{2})?$" doc:"YYYY-MM-DD"`
+	HeightCM   *float64 `json:"height_cm,omitempty" minimum:"50" maximum:"250"`
+	Work       string   `json:"work,omitempty" maxLength:"200"`
+	Complaint  string   `json:"complaint,omitempty" maxLength:"1000" doc:"in the client's words"`
+	Cautions   []string `json:"cautions,omitempty" maxItems:"20"`
+	Revision   int64    `json:"revision" minimum:"0" doc:"0 for a new client; otherwise the revision that was read"`
+	Age        *int     `json:"age,omitempty" readOnly:"true"`
+	LastVisit  *string  `json:"last_visit,omitempty" readOnly:"true" doc:"RFC 3339"`
+	Visits     int      `json:"visits,omitempty" readOnly:"true"`
+}
+
+// Visit is an appointment and what became of it.
+type Visit struct {
+	ID        string  `json:"id" format:"uuid"`
+	Client    string  `json:"client" format:"uuid"`
+	StartsAt  string  `json:"starts_at" format:"date-time"`
+	Minutes   int     `json:"minutes,omitempty" minimum:"5" maximum:"480" default:"60"`
+	Reason    string  `json:"reason,omitempty" maxLength:"500"`
+	Version   int64   `json:"version,omitempty" readOnly:"true"`
+	OpenedAt  *string `json:"opened_at,omitempty" readOnly:"true"`
+	ClosedAt  *string `json:"closed_at,omitempty" readOnly:"true"`
+	Name      string  `json:"name,omitempty" readOnly:"true" doc:"the client's name"`
+	Therapist string  `json:"therapist,omitempty" readOnly:"true"`
+}
+
+// Course is everything the client's page and the progress screen show.
+type Course struct {
+	Client  Client        `json:"client"`
+	Visits  []Visit       `json:"visits"`
+	History visit.History `json:"history"`
+	// Last is the latest opened visit's points, for the body on the page.
+	Last []visit.Point `json:"last_points"`
+}
+
+func (s *server) clientOut(c store.Client) Client {
+	out := Client{ID: c.ID.String(), GivenName: c.GivenName, FamilyName: c.FamilyName, Work: c.Work, Complaint: c.Complaint, Cautions: c.Cautions, Revision: c.Revision, Visits: c.Visits}
+	if c.BornOn.Valid {
+		out.BornOn = c.BornOn.Time.Format(time.DateOnly)
+		a := ageOn(c.BornOn.Time, s.now())
+		out.Age = &a
+	}
+	if c.HeightCM.Valid {
+		out.HeightCM = &c.HeightCM.Float64
+	}
+	out.LastVisit = stamp(c.LastVisit)
+	return out
+}
+
+func ageOn(born, now time.Time) int {
+	a := now.Year() - born.Year()
+	if now.Month() < born.Month() || (now.Month() == born.Month() && now.Day() < born.Day()) {
+		a--
+	}
+	return a
+}
+
+func stamp(t sql.NullTime) *string {
+	if !t.Valid {
+		return nil
+	}
+	s := t.Time.UTC().Format(time.RFC3339)
+	return &s
+}
+
+func visitOut(v store.Visit) Visit {
+	return Visit{ID: v.ID.String(), Client: v.ClientID.String(), StartsAt: v.StartsAt.UTC().Format(time.RFC3339), Minutes: v.Minutes, Reason: v.Reason,
+		Version: v.Version, OpenedAt: stamp(v.OpenedAt), ClosedAt: stamp(v.ClosedAt), Name: v.GivenName + " " + v.FamilyName, Therapist: v.By}
+}
+
+type listOut[T any] struct {
+	Body struct {
+		Items []T `json:"items"`
+	}
+}
+
+type oneOut[T any] struct{ Body T }
+
+type byID struct {
+	ID string `path:"id" format:"uuid"`
+}
+
+func clientAction(verb, id string) store.Action {
+	u, _ := uuid.Parse(id)
+	return store.Action{Verb: verb, Kind: "client", Subject: id, Client: uuid.NullUUID{UUID: u, Valid: true}}
+}
+
+func (s *server) registerClients(a huma.API) {
+	huma.Register(a, huma.Operation{OperationID: "list-clients", Method: http.MethodGet, Path: "/api/clients", Summary: "Clients by name", Errors: []int{401}},
+		func(ctx context.Context, in *struct {
+			Q string `query:"q" maxLength:"100"`
+		}) (*listOut[Client], error) {
+			who, err := s.principal(ctx)
+			if err != nil {
+				return nil, err
+			}
+			out := &listOut[Client]{}
+			out.Body.Items = []Client{}
+			err = s.store.As(ctx, who, store.Action{Verb: "list", Kind: "client", Subject: in.Q}, func(tx *store.Tx) error {
+				list, err := tx.Clients(ctx, in.Q)
+				for _, c := range list {
+					out.Body.Items = append(out.Body.Items, s.clientOut(c))
+				}
+				return err
+			})
+			return out, problem(err)
+		})
+	huma.Register(a, huma.Operation{OperationID: "put-client", Method: http.MethodPut, Path: "/api/clients/{id}", Summary: "Register or change a client", Errors: []int{401, 404, 409, 422}}, s.putClient)
+	huma.Register(a, huma.Operation{OperationID: "client-course", Method: http.MethodGet, Path: "/api/clients/{id}", Summary: "A client with visits and course", Errors: []int{401, 404}}, s.course)
+}
+
+func (s *server) putClient(ctx context.Context, in *struct {
+	byID
+	Body Client
+}) (*oneOut[Client], error) {
+	who, err := s.principal(ctx)
+	if err != nil {
+		return nil, err
+	}
+	c := store.Client{ID: uuid.MustParse(in.ID), GivenName: in.Body.GivenName, FamilyName: in.Body.FamilyName, Work: in.Body.Work, Complaint: in.Body.Complaint, Cautions: in.Body.Cautions, Revision: in.Body.Revision}
+	if in.Body.ID != in.ID {
+		return nil, invalid("body.id", in.Body.ID, "the id in the address")
+	}
+	if c.Cautions == nil {
+		c.Cautions = []string{}
+	}
+	if in.Body.BornOn != "" {
+		t, err := time.Parse(time.DateOnly, in.Body.BornOn)
+		if err != nil || t.After(s.now()) || t.Year() < 1900 {
+			return nil, invalid("body.born_on", in.Body.BornOn, "a day of the calendar from 1900 to today, YYYY-MM-DD")
+		}
+		c.BornOn = sql.NullTime{Time: t, Valid: true}
+	}
+	if in.Body.HeightCM != nil {
+		c.HeightCM = sql.NullFloat64{Float64: *in.Body.HeightCM, Valid: true}
+	}
+	out := &oneOut[Client]{}
+	err = s.store.As(ctx, who, clientAction("write", in.ID), func(tx *store.Tx) error {
+		if err := tx.PutClient(ctx, c); err != nil {
+			return err
+		}
+		saved, err := tx.Client(ctx, c.ID)
+		out.Body = s.clientOut(saved)
+		return err
+	})
+	return out, problem(err)
+}
+
+func invalid(field, given, allowed string) error {
+	return huma.Error422UnprocessableEntity("Please correct the field.", &huma.ErrorDetail{Location: field, Message: "allowed: " + allowed, Value: given})
+}
+
+func (s *server) course(ctx context.Context, in *byID) (*oneOut[Course], error) {
+	who, err := s.principal(ctx)
+	if err != nil {
+		return nil, err
+	}
+	out := &oneOut[Course]{}
+	out.Body.Visits, out.Body.Last = []Visit{}, []visit.Point{}
+	id := uuid.MustParse(in.ID)
+	err = s.store.As(ctx, who, clientAction("read", in.ID), func(tx *store.Tx) error {
+		c, err := tx.Client(ctx, id)
+		if err != nil {
+			return err
+		}
+		out.Body.Client = s.clientOut(c)
+		me, err := tx.Person(ctx, who.Person)
+		if err != nil {
+			return err
+		}
+		zone, err := time.LoadLocation(me.TimeZone)
+		if err != nil {
+			return err
+		}
+		visits, err := tx.VisitsOf(ctx, id)
+		if err != nil {
+			return err
+		}
+		var dated []visit.Dated
+		for _, v := range visits {
+			out.Body.Visits = append(out.Body.Visits, visitOut(v))
+			if !v.OpenedAt.Valid {
+				continue
+			}
+			log, err := tx.Events(ctx, v.ID)
+			if err != nil {
+				return err
+			}
+			d := visit.Dated{Visit: v.ID.String(), Day: float64(v.StartsAt.Unix()) / 86400, Date: v.StartsAt.In(zone).Format(time.DateOnly), State: visit.Reduce(log)}
+			dated = append(dated, d)
+			if len(d.State.Points) > 0 {
+				out.Body.Last = d.State.Points
+			}
+		}
+		age := 0
+		if out.Body.Client.Age != nil {
+			age = *out.Body.Client.Age
+		}
+		out.Body.History = visit.Course(dated, age)
+		return nil
+	})
+	return out, problem(err)
+}

@@ -1,0 +1,219 @@
+package api
+
+import (
+	"context"
+	"fmt"
+	"net/http"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/google/uuid"
+
+	"mokren/core/visit"
+	"mokren/store"
+)
+
+// OpenVisit is what the visit screen begins with; the browser reduces the
+// events itself, with the same core.
+type OpenVisit struct {
+	Visit  Visit         `json:"visit"`
+	Client Client        `json:"client"`
+	Events []visit.Event `json:"events"`
+	State  visit.State   `json:"state" doc:"the server's reduction of the events"`
+	// Earlier are the points of earlier visits, the latest visit first.
+	Earlier []visit.Point `json:"earlier"`
+	Ranges  []visit.Range `json:"earlier_ranges" doc:"the latest earlier visit's readings"`
+}
+
+// Receipt is what became of one event.
+type Receipt struct {
+	ID     string `json:"id"`
+	Result string `json:"result" enum:"stored,aside" doc:"aside: kept and shown, but counted nowhere"`
+	Reason string `json:"reason,omitempty"`
+}
+
+func (s *server) registerVisits(a huma.API) {
+	huma.Register(a, huma.Operation{OperationID: "day", Method: http.MethodGet, Path: "/api/day", Summary: "Visits of one day in the practice's time zone", Errors: []int{401, 422}},
+		func(ctx context.Context, in *struct {
+			Date string `query:"date" pattern:"^([0-9]{4}-[0-9]{2}-[0-9]{2})?$" doc:"YYYY-MM-DD; today when empty"`
+		}) (*listOut[Visit], error) {
+			who, err := s.principal(ctx)
+			if err != nil {
+				return nil, err
+			}
+			out := &listOut[Visit]{}
+			out.Body.Items = []Visit{}
+			var bad error
+			err = s.store.As(ctx, who, store.Action{Verb: "list", Kind: "day", Subject: in.Date}, func(tx *store.Tx) error {
+				me, err := tx.Person(ctx, who.Person)
+				if err != nil {
+					return err
+				}
+				zone, err := time.LoadLocation(me.TimeZone)
+				if err != nil {
+					return err
+				}
+				day := s.now().In(zone)
+				if in.Date != "" {
+					if day, err = time.ParseInLocation(time.DateOnly, in.Date, zone); err != nil {
+						bad = invalid("query.date", in.Date, "a day of the calendar, YYYY-MM-DD")
+						return nil
+					}
+				}
+				from := time.Date(day.Year(), day.Month(), day.Day(), 0, 0, 0, 0, zone)
+				list, err := tx.VisitsBetween(ctx, from, from.AddDate(0, 0, 1))
+				for _, v := range list {
+					out.Body.Items = append(out.Body.Items, visitOut(v))
+				}
+				return err
+			})
+			if bad != nil {
+				return nil, bad
+			}
+			return out, problem(err)
+		})
+	huma.Register(a, huma.Operation{OperationID: "book-visit", Method: http.MethodPut, Path: "/api/visits/{id}", Summary: "Book a visit (twice is the same as once)", Errors: []int{401, 404, 422}}, s.bookVisit)
+	huma.Register(a, huma.Operation{OperationID: "open-visit", Method: http.MethodGet, Path: "/api/visits/{id}", Summary: "A visit with its log", Errors: []int{401, 404}}, s.openVisit)
+	huma.Register(a, huma.Operation{OperationID: "send-events", Method: http.MethodPost, Path: "/api/visits/{id}/events", Summary: "Send a visit's events (twice is the same as once)", Errors: []int{401, 403, 404, 422}}, s.sendEvents)
+}
+
+func (s *server) bookVisit(ctx context.Context, in *struct {
+	byID
+	Body Visit
+}) (*oneOut[Visit], error) {
+	who, err := s.principal(ctx)
+	if err != nil {
+		return nil, err
+	}
+	if in.Body.ID != in.ID {
+		return nil, invalid("body.id", in.Body.ID, "the id in the address")
+	}
+	at, err := time.Parse(time.RFC3339, in.Body.StartsAt)
+	if err != nil {
+		return nil, invalid("body.starts_at", in.Body.StartsAt, "a date and time, RFC 3339")
+	}
+	v := store.Visit{ID: uuid.MustParse(in.ID), ClientID: uuid.MustParse(in.Body.Client), Therapist: who.Person, StartsAt: at, Minutes: in.Body.Minutes, Reason: in.Body.Reason}
+	out := &oneOut[Visit]{}
+	err = s.store.As(ctx, who, store.Action{Verb: "write", Kind: "visit", Subject: in.ID, Client: uuid.NullUUID{UUID: v.ClientID, Valid: true}}, func(tx *store.Tx) error {
+		if _, err := tx.Client(ctx, v.ClientID); err != nil {
+			return err
+		}
+		if err := tx.NewVisit(ctx, v); err != nil {
+			return err
+		}
+		saved, err := tx.Visit(ctx, v.ID)
+		out.Body = visitOut(saved)
+		return err
+	})
+	return out, problem(err)
+}
+
+func (s *server) openVisit(ctx context.Context, in *byID) (*oneOut[OpenVisit], error) {
+	who, err := s.principal(ctx)
+	if err != nil {
+		return nil, err
+	}
+	out := &oneOut[OpenVisit]{}
+	out.Body.Earlier, out.Body.Ranges = []visit.Point{}, []visit.Range{}
+	err = s.store.As(ctx, who, store.Action{Verb: "read", Kind: "visit", Subject: in.ID}, func(tx *store.Tx) error {
+		v, err := tx.Visit(ctx, uuid.MustParse(in.ID))
+		if err != nil {
+			return err
+		}
+		c, err := tx.Client(ctx, v.ClientID)
+		if err != nil {
+			return err
+		}
+		out.Body.Visit, out.Body.Client = visitOut(v), s.clientOut(c)
+		if out.Body.Events, err = tx.Events(ctx, v.ID); err != nil {
+			return err
+		}
+		out.Body.State = visit.Reduce(out.Body.Events)
+		all, err := tx.VisitsOf(ctx, v.ClientID)
+		if err != nil {
+			return err
+		}
+		for i := len(all) - 1; i >= 0; i-- {
+			if !all[i].OpenedAt.Valid || !all[i].StartsAt.Before(v.StartsAt) || all[i].ID == v.ID {
+				continue
+			}
+			log, err := tx.Events(ctx, all[i].ID)
+			if err != nil {
+				return err
+			}
+			st := visit.Reduce(log)
+			out.Body.Earlier = append(out.Body.Earlier, st.Points...)
+			if len(out.Body.Ranges) == 0 {
+				out.Body.Ranges = append(out.Body.Ranges, st.Ranges...)
+			}
+		}
+		return nil
+	})
+	return out, problem(err)
+}
+
+type eventsIn struct {
+	byID
+	Body struct {
+		Events []visit.Event `json:"events" minItems:"1" maxItems:"2000"`
+	}
+}
+
+type eventsOut struct {
+	Body struct {
+		Version  int64         `json:"version"`
+		Receipts []Receipt     `json:"receipts"`
+		Events   []visit.Event `json:"events" doc:"the whole log after this, in order of arrival"`
+	}
+}
+
+// sendEvents stores a batch. Only an envelope that cannot be read is refused;
+// content that cannot stand is stored and comes back as aside.
+func (s *server) sendEvents(ctx context.Context, in *eventsIn) (*eventsOut, error) {
+	who, err := s.principal(ctx)
+	if err != nil {
+		return nil, err
+	}
+	for i, e := range in.Body.Events {
+		at := fmt.Sprintf("body.events[%d].", i)
+		for _, f := range []struct{ name, v string }{{"id", e.ID}, {"client", e.Client}, {"visit", e.Visit}, {"author", e.Author}, {"device", e.Device}} {
+			if visit.UUID(f.v).Check() != nil {
+				return nil, invalid(at+f.name, f.v, "a UUID in lower case")
+			}
+		}
+		if e.Visit != in.ID {
+			return nil, invalid(at+"visit", e.Visit, "the visit in the address")
+		}
+		// Another person's unsent work on a shared tablet waits for that person.
+		if e.Author != who.Person.String() {
+			return nil, huma.Error403Forbidden("These entries belong to someone else; they are sent when that person signs in.",
+				&huma.ErrorDetail{Location: at + "author", Message: "allowed: the person who is signed in", Value: e.Author})
+		}
+	}
+	out := &eventsOut{}
+	id := uuid.MustParse(in.ID)
+	err = s.store.As(ctx, who, store.Action{Verb: "write", Kind: "visit", Subject: in.ID}, func(tx *store.Tx) error {
+		state, err := tx.Append(ctx, id, in.Body.Events)
+		if err != nil {
+			return err
+		}
+		aside := map[string]string{}
+		for _, a := range state.Aside {
+			aside[a.Event] = a.Reason
+		}
+		out.Body.Receipts = make([]Receipt, 0, len(in.Body.Events))
+		for _, e := range in.Body.Events {
+			r := Receipt{ID: e.ID, Result: "stored"}
+			if why, bad := aside[e.ID]; bad {
+				r.Result, r.Reason = "aside", why
+			}
+			out.Body.Receipts = append(out.Body.Receipts, r)
+		}
+		if out.Body.Events, err = tx.Events(ctx, id); err != nil {
+			return err
+		}
+		out.Body.Version = state.Version
+		return nil
+	})
+	return out, problem(err)
+}

@@ -1,0 +1,63 @@
+package main
+
+import (
+	"fmt"
+	"io"
+	"os"
+	"strings"
+
+	"mokren/core/calc"
+	"mokren/core/ids"
+)
+
+type calcCmd struct {
+	Name    string `arg:"" optional:"" help:"What to compute (see --list)."`
+	List    bool   `help:"Print the names."`
+	Example bool   `help:"Print a valid input for NAME."`
+	IDs     bool   `name:"ids" help:"Print every id that the core knows, as JSON by kind."`
+}
+
+// Run answers one question. On bad input nothing goes to standard output, one
+// line to standard error, and the exit code is 2.
+func (c *calcCmd) Run() error {
+	switch {
+	case c.List:
+		for _, k := range calc.List() {
+			fmt.Println(k.Name)
+		}
+		return nil
+	case c.IDs:
+		b, err := ids.JSON()
+		if err != nil {
+			return err
+		}
+		fmt.Println(string(b))
+		return nil
+	case c.Example:
+		k, ok := calc.Find(c.Name)
+		if !ok {
+			_, err := calc.Run(c.Name, nil)
+			refuse(err)
+		}
+		fmt.Println(k.Example)
+		return nil
+	}
+	var in []byte
+	if _, ok := calc.Find(c.Name); ok { // an unknown name waits for no input
+		var err error
+		if in, err = io.ReadAll(os.Stdin); err != nil {
+			return fmt.Errorf("reading standard input: %w", err)
+		}
+	}
+	out, err := calc.Run(c.Name, in)
+	if err != nil {
+		refuse(err)
+	}
+	_, err = os.Stdout.Write(out)
+	return err
+}
+
+func refuse(err error) {
+	fmt.Fprintln(os.Stderr, strings.ReplaceAll(err.Error(), "\n", " "))
+	os.Exit(2)
+}

@@ -1,0 +1,26 @@
+// Command mokren serves the application and answers from the command line.
+package main
+
+import (
+	"os"
+
+	"github.com/alecthomas/kong"
+)
+
+type cli struct {
+	Serve   serveCmd   `cmd:"" help:"Serve the application."`
+	Demo    demoCmd    `cmd:"" help:"Serve the application with an invented practice in it."`
+	Calc    calcCmd    `cmd:"" help:"Ask the core: JSON on standard input, JSON on standard output."`
+	Migrate migrateCmd `cmd:"" help:"Bring a configured database up to date."`
+	OpenAPI openapiCmd `cmd:"" name:"openapi" help:"Print the description of the HTTP API."`
+	Figure  figureCmd  `cmd:"" help:"Print a view of the body as SVG."`
+}
+
+func main() {
+	var c cli
+	ctx := kong.Parse(&c, kong.Name("mokren"), kong.Description("The tool beside the massage table."), kong.UsageOnError())
+	if err := ctx.Run(); err != nil {
+		os.Stderr.WriteString("mokren: " + err.Error() + "\n")
+		os.Exit(1)
+	}
+}

@@ -1,0 +1,152 @@
+package main
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"log/slog"
+	"net"
+	"net/http"
+	"os/signal"
+	"syscall"
+	"time"
+
+	"mokren/api"
+	"mokren/core/body"
+	"mokren/demo"
+	"mokren/store"
+	"mokren/store/cluster"
+)
+
+// database says where the records are. With no URL the program runs its own
+// PostgreSQL in DataDir.
+type database struct {
+	DatabaseURL string `env:"MOKREN_DATABASE_URL" help:"PostgreSQL as the app role; empty: run our own."`
+	MigrateURL  string `env:"MOKREN_MIGRATE_URL" help:"The same server as the owner role; empty: the same URL."`
+	DataDir     string `env:"MOKREN_DATA" default:".mokren" help:"Folder of our own PostgreSQL."`
+}
+
+type serveCmd struct {
+	database
+	Addr             string `env:"MOKREN_ADDR" default:"127.0.0.1:7470" help:"Address to listen on."`
+	SignInsPerMinute int    `env:"MOKREN_SIGN_INS" default:"10" help:"Sign-in attempts per minute from one address."`
+	SecureCookie     bool   `env:"MOKREN_SECURE_COOKIE" help:"Set when a proxy serves this over TLS."`
+}
+
+type demoCmd struct{ serveCmd }
+
+type migrateCmd struct{ database }
+
+type openapiCmd struct{}
+
+type figureCmd struct {
+	View string `arg:"" enum:"front,back,sole-left,sole-right"`
+}
+
+// Run prints a view as SVG.
+func (c *figureCmd) Run() error {
+	fmt.Println(body.SVG(body.View(c.View)))
+	return nil
+}
+
+// Run prints the API description.
+func (c *openapiCmd) Run() error {
+	b, err := api.OpenAPI()
+	if err != nil {
+		return err
+	}
+	fmt.Println(string(b))
+	return nil
+}
+
+// Run migrates and ends.
+func (c *migrateCmd) Run() error {
+	ctx, cancel := signal.NotifyContext(context.Background(), syscall.SIGINT, syscall.SIGTERM)
+	defer cancel()
+	_, stop, err := c.open(ctx)
+	if err != nil {
+		return err
+	}
+	return stop()
+}
+
+// open finds or starts the database, migrates it, and connects.
+func (d database) open(ctx context.Context) (*store.Store, func() error, error) {
+	appURL, ownerURL, stop := d.DatabaseURL, d.MigrateURL, func() error { return nil }
+	if appURL == "" {
+		cl, err := cluster.Open(ctx, d.DataDir)
+		if err != nil {
+			return nil, nil, err
+		}
+		appURL, ownerURL, stop = cl.AppURL("mokren"), cl.OwnerURL("mokren"), cl.Stop
+	} else if ownerURL == "" {
+		ownerURL = appURL
+	}
+	if err := store.Migrate(ctx, ownerURL); err != nil {
+		return nil, nil, errors.Join(err, stop())
+	}
+	st, err := store.Open(appURL)
+	if err != nil {
+		return nil, nil, errors.Join(err, stop())
+	}
+	return st, func() error { return errors.Join(st.Close(), stop()) }, nil
+}
+
+// Run serves until it is told to stop.
+func (c *serveCmd) Run() error { return c.serve(nil) }
+
+// Run fills the invented practice, then serves.
+func (c *demoCmd) Run() error {
+	return c.serve(func(ctx context.Context, st *store.Store) error {
+		return demo.Fill(ctx, st, time.Now())
+	})
+}
+
+func (c *serveCmd) serve(prepare func(context.Context, *store.Store) error) error {
+	ctx, cancel := signal.NotifyContext(context.Background(), syscall.SIGINT, syscall.SIGTERM)
+	defer cancel()
+	st, stop, err := c.open(ctx)
+	if err != nil {
+		return err
+	}
+	err = c.listen(ctx, st, prepare)
+	return errors.Join(err, stop())
+}
+
+func (c *serveCmd) listen(ctx context.Context, st *store.Store, prepare func(context.Context, *store.Store) error) error {
+	if prepare != nil {
+		if err := prepare(ctx, st); err != nil {
+			return err
+		}
+	}
+	h, err := api.New(st, api.Options{SignInsPerMinute: c.SignInsPerMinute, SecureCookie: c.SecureCookie})
+	if err != nil {
+		return err
+	}
+	l, err := net.Listen("tcp", c.Addr)
+	if errors.Is(err, syscall.EADDRINUSE) && prepare != nil {
+		l, err = net.Listen("tcp", "127.0.0.1:0")
+	}
+	if err != nil {
+		return fmt.Errorf("listening on %s: %w", c.Addr, err)
+	}
+	srv := &http.Server{Handler: h, ReadHeaderTimeout: 10 * time.Second, IdleTimeout: 2 * time.Minute}
+	fmt.Printf("\n  Mokren is at  http://%s\n", l.Addr())
+	if prepare != nil {
+		for _, l := range demo.Logins {
+			fmt.Printf("  %-12s  %-28s %s\n", l.Name, l.Email, l.Password)
+		}
+	}
+	fmt.Println("  Ctrl-C stops it.")
+	done := make(chan error, 1)
+	go func() { done <- srv.Serve(l) }()
+	select {
+	case err := <-done:
+		return err
+	case <-ctx.Done():
+	}
+	slog.Info("stopping")
+	grace, cancel := context.WithTimeout(context.Background(), 5*time.Second)
+	defer cancel()
+	return srv.Shutdown(grace)
+}

@@ -1,0 +1,157 @@
+package calc
+
+import (
+	"bytes"
+	"encoding/json"
+	"fmt"
+	"strconv"
+	"strings"
+
+	"mokren/core/ids"
+	"mokren/core/strict"
+	"mokren/core/treat"
+)
+
+const coachExample = `{"t":0,"event":"start","protocol":"graded-stages","muscle":"gastrocnemius-medial","side":"left"}
+{"t":4,"event":"contact"}
+{"t":8,"event":"score","value":6}
+{"t":18,"event":"score","value":5}
+{"t":29,"event":"score","value":4}
+{"t":34,"event":"score","value":6}
+{"t":55,"event":"score","value":2}
+{"t":59,"event":"release"}
+{"t":80,"event":"tick"}`
+
+// CoachStartLine is the first line of a hold's log.
+type CoachStartLine struct {
+	T          json.Number  `json:"t"`
+	Event      string       `json:"event" enum:"start"`
+	Protocol   ids.Protocol `json:"protocol"`
+	Target     *float64     `json:"target,omitempty" minimum:"0" maximum:"10"`
+	Soft       *float64     `json:"soft_ceiling,omitempty" minimum:"0" maximum:"10"`
+	Hard       *float64     `json:"hard_ceiling,omitempty" minimum:"0" maximum:"10"`
+	CapSeconds *json.Number `json:"cap_seconds,omitempty"`
+	Scale      *int         `json:"scale,omitempty"`
+	Muscle     ids.Muscle   `json:"muscle,omitempty"`
+	Side       ids.Side     `json:"side,omitempty"`
+}
+
+// CoachLine is one later line; value holds the score, the trend, the kind of
+// sign, the regions or kPa.
+type CoachLine struct {
+	T     json.Number     `json:"t"`
+	Event string          `json:"event"`
+	Value json.RawMessage `json:"value,omitempty"`
+}
+
+// milliseconds reads seconds with at most three decimals, exactly.
+func milliseconds(n json.Number, path string) (int64, error) {
+	refuse := &strict.Error{Path: path, Given: string(n), Allowed: "seconds from 0, at most 3 decimals"}
+	whole, frac, _ := strings.Cut(string(n), ".")
+	if strings.ContainsAny(string(n), "eE-+") || len(frac) > 3 || len(whole) > 9 {
+		return 0, refuse
+	}
+	ms, err := strconv.ParseInt(whole+(frac + "000")[:3], 10, 64)
+	if err != nil {
+		return 0, refuse
+	}
+	return ms, nil
+}
+
+// ParseStart reads and resolves the first line.
+func ParseStart(raw []byte) (treat.Start, error) {
+	var in CoachStartLine
+	if err := strict.Decode(raw, &in); err != nil {
+		return treat.Start{}, err
+	}
+	if ms, err := milliseconds(in.T, "$.t"); err != nil || ms != 0 {
+		return treat.Start{}, &strict.Error{Path: "$.t", Given: string(in.T), Allowed: "0 for the start"}
+	}
+	r := treat.Request{Protocol: in.Protocol, Target: in.Target, Soft: in.Soft, Hard: in.Hard, Muscle: in.Muscle, Side: in.Side}
+	if in.Scale != nil {
+		if *in.Scale != 10 && *in.Scale != 5 {
+			return treat.Start{}, &strict.Error{Path: "$.scale", Given: fmt.Sprint(*in.Scale), Allowed: "10 or 5"}
+		}
+		r.Scale = *in.Scale
+	}
+	if in.CapSeconds != nil {
+		ms, err := milliseconds(*in.CapSeconds, "$.cap_seconds")
+		if err != nil {
+			return treat.Start{}, &strict.Error{Path: "$.cap_seconds", Given: string(*in.CapSeconds), Allowed: "a number from 10 to 120, at most 3 decimals"}
+		}
+		r.CapMS = &ms
+	}
+	return treat.NewStart(r)
+}
+
+// ParseEvent reads a later line on a scale.
+func ParseEvent(raw []byte, scale int) (treat.Event, error) {
+	var in CoachLine
+	if err := strict.Decode(raw, &in); err != nil {
+		// A start line in the middle is well-formed content in a place where
+		// it makes no sense: recorded and ignored, not refused.
+		var again CoachStartLine
+		if strict.Decode(raw, &again) != nil {
+			return treat.Event{}, err
+		}
+		in = CoachLine{T: again.T, Event: again.Event}
+	}
+	ms, err := milliseconds(in.T, "$.t")
+	if err != nil {
+		return treat.Event{}, err
+	}
+	return treat.ParseEvent(ms, in.Event, in.Value, scale)
+}
+
+// coachLines reads all lines before it answers any.
+func coachLines(raw []byte) ([]byte, error) {
+	var lines [][]byte
+	var numbers []int
+	for i, l := range bytes.Split(raw, []byte("\n")) {
+		if l = bytes.TrimSpace(l); len(l) > 0 {
+			lines, numbers = append(lines, l), append(numbers, i+1)
+		}
+	}
+	if len(lines) == 0 {
+		return nil, &strict.Error{Path: "line 1", Given: "nothing", Allowed: "a start event"}
+	}
+	under := func(i int, err error) error {
+		if e, ok := err.(*strict.Error); ok {
+			return &strict.Error{Path: fmt.Sprintf("line %d: %s", numbers[i], e.Path), Given: e.Given, Allowed: e.Allowed}
+		}
+		return err
+	}
+	start, err := ParseStart(lines[0])
+	if err != nil {
+		return nil, under(0, err)
+	}
+	events := make([]treat.Event, 0, len(lines))
+	last := int64(0)
+	for i, l := range lines[1:] {
+		e, err := ParseEvent(l, start.Scale)
+		if err == nil && e.At < last {
+			err = &strict.Error{Path: "$.t", Given: fmt.Sprint(float64(e.At) / 1000), Allowed: fmt.Sprintf("a time from %v, never going back", float64(last)/1000)}
+		}
+		if err != nil {
+			return nil, under(i+1, err)
+		}
+		last = e.At
+		events = append(events, e)
+	}
+	c := treat.NewCoach(start)
+	out := []treat.Line{c.At(0)}
+	for _, e := range events {
+		out = append(out, c.Apply(e))
+	}
+	sum := c.Summary()
+	out[len(out)-1].Summary = &sum
+	var b bytes.Buffer
+	enc := json.NewEncoder(&b)
+	enc.SetEscapeHTML(false)
+	for _, l := range out {
+		if err := enc.Encode(l); err != nil {
+			return nil, err
+		}
+	}
+	return b.Bytes(), nil
+}

@@ -1,0 +1,251 @@
+// Package visit reduces a visit's log of events to its present state. It is
+// the only place that knows what an event does; browser and server run it
+// alike, so what the therapist sees offline is what the record will hold.
+//
+//	state := visit.Reduce(events) // any order, duplicates allowed
+//
+// Nothing is overwritten silently: undo is an event, a conflict is shown, and
+// an event that cannot stand is kept aside with its reason, never dropped.
+package visit
+
+import (
+	"cmp"
+	"encoding/json"
+	"fmt"
+	"regexp"
+	"slices"
+
+	"mokren/core/atlas"
+	"mokren/core/body"
+	"mokren/core/ids"
+	"mokren/core/progress"
+	"mokren/core/strict"
+	"mokren/core/treat"
+)
+
+// SchemaVersion of the envelope and the bodies.
+const SchemaVersion = 1
+
+// Event is the envelope of everything that happens in a visit.
+type Event struct {
+	ID         string          `json:"id" doc:"UUIDv7, made on the device"`
+	Client     string          `json:"client"`
+	Visit      string          `json:"visit"`
+	Author     string          `json:"author" doc:"person who did it"`
+	Device     string          `json:"device"`
+	Seq        int64           `json:"seq" minimum:"1" doc:"sequence on that device, rising"`
+	DeviceMS   int64           `json:"device_ms" minimum:"0" doc:"device time, Unix milliseconds"`
+	ReceivedMS int64           `json:"received_ms,omitempty" minimum:"0" doc:"server time, Unix milliseconds; 0 before it was received"`
+	Seen       int64           `json:"seen" minimum:"0" doc:"the visit version that the writer had seen"`
+	Version    int64           `json:"version,omitempty" minimum:"0" doc:"place in the order of arrival; 0 before it was received"`
+	Schema     int             `json:"schema" minimum:"1"`
+	Type       string          `json:"type"`
+	Body       json.RawMessage `json:"body"`
+}
+
+// Order sorts a visit's events: per device by sequence, between devices by
+// device time, ties by id. Duplicates (same id) are dropped.
+func Order(events []Event) []Event {
+	byDevice := map[string][]Event{}
+	seen := map[string]bool{}
+	var devices []string
+	for _, e := range events {
+		if seen[e.ID] {
+			continue
+		}
+		seen[e.ID] = true
+		if byDevice[e.Device] == nil {
+			devices = append(devices, e.Device)
+		}
+		byDevice[e.Device] = append(byDevice[e.Device], e)
+	}
+	slices.Sort(devices)
+	for _, l := range byDevice {
+		slices.SortFunc(l, func(a, b Event) int { return cmp.Or(cmp.Compare(a.Seq, b.Seq), cmp.Compare(a.ID, b.ID)) })
+	}
+	out := make([]Event, 0, len(seen))
+	for len(out) < len(seen) {
+		best := ""
+		for _, d := range devices {
+			if len(byDevice[d]) == 0 {
+				continue
+			}
+			if best == "" {
+				best = d
+				continue
+			}
+			a, b := byDevice[d][0], byDevice[best][0]
+			if cmp.Or(cmp.Compare(a.DeviceMS, b.DeviceMS), cmp.Compare(a.ID, b.ID)) < 0 {
+				best = d
+			}
+		}
+		out = append(out, byDevice[best][0])
+		byDevice[best] = byDevice[best][1:]
+	}
+	return out
+}
+
+// The bodies of the events, by type.
+type (
+	// Opened begins the visit.
+	Opened struct {
+		Reason string `json:"reason,omitempty" maxLength:"500"`
+	}
+	// Charted is a point as found; Corrected sets the same fields again.
+	Charted struct {
+		Point    UUID             `json:"point"`
+		Identity UUID             `json:"identity,omitempty" doc:"the point of an earlier visit that this is the same spot as"`
+		Muscle   ids.Muscle       `json:"muscle"`
+		Side     ids.Side         `json:"side"`
+		Site     string           `json:"site,omitempty" maxLength:"40"`
+		Figure   string           `json:"figure" maxLength:"40" doc:"figure version in which it was placed"`
+		View     string           `json:"view" enum:"front,back,sole-left,sole-right"`
+		X        float64          `json:"x" minimum:"0" maximum:"1000"`
+		Y        float64          `json:"y" minimum:"0" maximum:"1000"`
+		Place    atlas.FibrePlace `json:"place"`
+		Band     string           `json:"taut_band" enum:"yes,no,unsure"`
+		Nodule   string           `json:"nodule,omitempty" enum:"none,grain,pea,larger"`
+		Grade    int              `json:"grade" minimum:"0" maximum:"4"`
+		NPRS     *float64         `json:"nprs,omitempty" minimum:"0" maximum:"10" multipleOf:"0.5"`
+		Referral []ids.Region     `json:"referral,omitempty" maxItems:"40"`
+		Familiar string           `json:"familiar" enum:"yes,partly,no,unknown"`
+		Twitch   bool             `json:"twitch,omitempty"`
+		Note     string           `json:"note,omitempty" maxLength:"2000"`
+	}
+	// Moved corrects the place of a point.
+	Moved struct {
+		Point  UUID             `json:"point"`
+		Figure string           `json:"figure" maxLength:"40"`
+		View   string           `json:"view" enum:"front,back,sole-left,sole-right"`
+		X      float64          `json:"x" minimum:"0" maximum:"1000"`
+		Y      float64          `json:"y" minimum:"0" maximum:"1000"`
+		Place  atlas.FibrePlace `json:"place"`
+	}
+	// Removed takes a point away; undo brings it back.
+	Removed struct {
+		Point UUID `json:"point"`
+	}
+	// Rechecked is the number (and grade) at a point after treatment.
+	Rechecked struct {
+		Point UUID    `json:"point"`
+		NPRS  float64 `json:"nprs" minimum:"0" maximum:"10" multipleOf:"0.5"`
+		Grade *int    `json:"grade,omitempty" minimum:"0" maximum:"4"`
+	}
+	// HoldStarted carries the resolved limits and the rules version.
+	HoldStarted struct {
+		Hold      UUID         `json:"hold"`
+		Point     UUID         `json:"point"`
+		Start     treat.Start  `json:"start"`
+		Contact   ids.Contact  `json:"contact,omitempty"`
+		Position  ids.Position `json:"position,omitempty"`
+		MuscleSet string       `json:"muscle_set,omitempty" enum:"tension,slack"`
+	}
+	// HoldHappened is one event of a hold's log.
+	HoldHappened struct {
+		Hold  UUID            `json:"hold"`
+		AtMS  int64           `json:"at_ms" minimum:"0" maximum:"86400000" doc:"milliseconds after the hold's start"`
+		Event string          `json:"event"`
+		Value json.RawMessage `json:"value,omitempty"`
+	}
+	// HoldEnded claims what the log replays to; a log that does not is set aside.
+	HoldEnded struct {
+		Hold       UUID          `json:"hold"`
+		Outcome    treat.Outcome `json:"outcome" enum:"released,reduced,unchanged,stopped"`
+		PressureMS int64         `json:"pressure_ms" minimum:"0"`
+		Stages     int           `json:"stages" minimum:"0"`
+	}
+	// Measured is one range of motion reading, before or after treatment.
+	Measured struct {
+		Movement ids.Movement `json:"movement"`
+		Side     ids.Side     `json:"side"`
+		Moment   string       `json:"moment" enum:"before,after"`
+		Active   float64      `json:"active_deg" minimum:"-90" maximum:"360"`
+		Pain     *float64     `json:"pain_nprs,omitempty" minimum:"0" maximum:"10" multipleOf:"0.5"`
+		Tool     string       `json:"tool,omitempty" maxLength:"40"`
+	}
+	// Noted is the therapist's free note on the visit.
+	Noted struct {
+		Text string `json:"text" maxLength:"20000"`
+	}
+	// Undone takes an earlier event of the visit back.
+	Undone struct {
+		Event UUID `json:"event"`
+	}
+	// Closed ends the visit.
+	Closed struct{}
+)
+
+var bodies = map[string]func() any{
+	"visit-opened": func() any { return new(Opened) }, "point-charted": func() any { return new(Charted) },
+	"point-corrected": func() any { return new(Charted) }, "point-moved": func() any { return new(Moved) },
+	"point-removed": func() any { return new(Removed) }, "point-rechecked": func() any { return new(Rechecked) },
+	"hold-started": func() any { return new(HoldStarted) }, "hold-event": func() any { return new(HoldHappened) },
+	"hold-ended": func() any { return new(HoldEnded) }, "range-measured": func() any { return new(Measured) },
+	"note-written": func() any { return new(Noted) }, "event-undone": func() any { return new(Undone) }, "visit-closed": func() any { return new(Closed) },
+}
+
+// Types lists the event types with an empty body of each, for documentation.
+func Types() map[string]any {
+	out := map[string]any{}
+	for k, f := range bodies {
+		out[k] = f()
+	}
+	return out
+}
+
+// Decode reads an event's body strictly; errors are *strict.Error.
+func (e Event) Decode() (any, error) {
+	if e.Schema != SchemaVersion {
+		return nil, &strict.Error{Path: "$.schema", Given: fmt.Sprint(e.Schema), Allowed: fmt.Sprint(SchemaVersion)}
+	}
+	f, ok := bodies[e.Type]
+	if !ok {
+		var names []string
+		for k := range bodies {
+			names = append(names, k)
+		}
+		slices.Sort(names)
+		return nil, &strict.Error{Path: "$.type", Given: fmt.Sprintf("%q", e.Type), Allowed: fmt.Sprint(names)}
+	}
+	b := f()
+	if err := strict.Decode(e.Body, b); err != nil {
+		if se, ok := err.(*strict.Error); ok {
+			return nil, se.Under("$.body")
+		}
+		return nil, err
+	}
+	return b, nil
+}
+
+// UUID is an id made on a device; Check refuses anything else, so that a bad
+// one is kept aside here and never reaches the tables.
+type UUID string
+
+var uuidShape = regexp.MustCompile(`^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$`)
+
+// Check implements strict.Checker.
+func (u UUID) Check() *strict.Error {
+	if !uuidShape.MatchString(string(u)) {
+		return &strict.Error{Path: "$", Given: fmt.Sprintf("%q", u), Allowed: "a UUID in lower case"}
+	}
+	return nil
+}
+
+// Check implements strict.Checker: fields that depend on one another.
+func (c Charted) Check() *strict.Error {
+	if c.Side == ids.Midline {
+		return &strict.Error{Path: "$.side", Given: `"midline"`, Allowed: "one of left, right"}
+	}
+	if c.Figure != body.Version {
+		return &strict.Error{Path: "$.figure", Given: c.Figure, Allowed: body.Version}
+	}
+	return nil
+}
+
+// Check implements strict.Checker: the reading fits the movement and side.
+func (m Measured) Check() *strict.Error {
+	if _, ok := progress.Reference(m.Movement, 0); !ok {
+		return &strict.Error{Path: "$.movement", Given: fmt.Sprintf("%q", m.Movement), Allowed: "a movement with a reference range"}
+	}
+	return nil
+}

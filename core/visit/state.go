@@ -1,0 +1,89 @@
+package visit
+
+import (
+	"encoding/json"
+
+	"mokren/core/ids"
+	"mokren/core/progress"
+	"mokren/core/treat"
+)
+
+// State is a visit as it stands.
+type State struct {
+	Reason    string     `json:"reason,omitempty"`
+	OpenedMS  int64      `json:"opened_ms,omitempty"`
+	ClosedMS  int64      `json:"closed_ms,omitempty"`
+	Note      string     `json:"note,omitempty"`
+	Points    []Point    `json:"points"`
+	Holds     []Hold     `json:"holds"`
+	Ranges    []Range    `json:"ranges"`
+	Conflicts []Conflict `json:"conflicts"`
+	Aside     []Aside    `json:"aside"`
+	Version   int64      `json:"version" doc:"highest version among the events"`
+}
+
+// Point is a charted point.
+type Point struct {
+	Charted
+	ChartedMS  int64    `json:"charted_ms"`
+	AfterNPRS  *float64 `json:"after_nprs,omitempty"`
+	AfterGrade *int     `json:"after_grade,omitempty"`
+	// Closed tells that no more pressure belongs here today, and why.
+	Closed string `json:"closed,omitempty"`
+}
+
+// HoldStatus tells what a hold's log is worth.
+type HoldStatus string
+
+// Live: no end yet. Kept: replays to what was claimed. SetAside: kept and
+// shown, but counted nowhere.
+const (
+	Live     HoldStatus = "live"
+	Kept     HoldStatus = "kept"
+	SetAside HoldStatus = "aside"
+)
+
+// Hold is one hold with its replayed result.
+type Hold struct {
+	ID        UUID           `json:"id"`
+	Point     UUID           `json:"point"`
+	StartedMS int64          `json:"started_ms"`
+	Start     treat.Start    `json:"start"`
+	Contact   ids.Contact    `json:"contact,omitempty"`
+	Position  ids.Position   `json:"position,omitempty"`
+	MuscleSet string         `json:"muscle_set,omitempty"`
+	Log       []HoldHappened `json:"log"`
+	Status    HoldStatus     `json:"status"`
+	Why       string         `json:"why,omitempty"`
+	Summary   treat.Summary  `json:"summary"`
+	events    []treat.Event
+}
+
+// Range is one movement on one side, before and after.
+type Range struct {
+	Movement   ids.Movement       `json:"movement"`
+	Side       ids.Side           `json:"side"`
+	Before     *float64           `json:"before,omitempty"`
+	After      *float64           `json:"after,omitempty"`
+	BeforePain *float64           `json:"before_pain,omitempty"`
+	AfterPain  *float64           `json:"after_pain,omitempty"`
+	Change     *progress.Change   `json:"change,omitempty"`
+	Flag       progress.RangeFlag `json:"flag"`
+}
+
+// Conflict is two events that set the same thing without having seen each
+// other; the later one shows until someone who saw both sets it again.
+type Conflict struct {
+	Key   string `json:"key"`
+	Kept  string `json:"kept" doc:"event id"`
+	Other string `json:"other" doc:"event id"`
+	Text  string `json:"text"`
+}
+
+// Aside is an event that could not stand.
+type Aside struct {
+	Event  string          `json:"event"`
+	Type   string          `json:"type"`
+	Reason string          `json:"reason"`
+	Body   json.RawMessage `json:"body"`
+}

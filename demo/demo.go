@@ -1,0 +1,252 @@
+// Package demo fills a database with an invented practice: two therapists,
+// invented clients of many kinds, weeks of visits. Nothing in it is typed as a
+// result: holds are logs of a simulated client and hand, run through the same
+// coach as a real one, and every date is relative to today.
+package demo
+
+import (
+	"context"
+	"database/sql"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"math/rand/v2"
+	"time"
+
+	"github.com/google/uuid"
+
+	"mokren/core/atlas"
+	"mokren/core/body"
+	"mokren/core/ids"
+	"mokren/core/visit"
+	"mokren/store"
+)
+
+// Login is one way into the demo practice.
+type Login struct{ Name, Email, Password string }
+
+// Logins are printed when the demo starts.
+var Logins = []Login{
+	{"Ines Calder", "ines@alder-room.example", "quiet-hands-7"},
+	{"Tomas Vey", "tomas@alder-room.example", "warm-oil-12"},
+}
+
+var (
+	practice = uuid.MustParse("0190a000-0000-7000-8000-000000000001")
+	ines     = uuid.MustParse("0190a000-0000-7000-8000-000000000011")
+	tomas    = uuid.MustParse("0190a000-0000-7000-8000-000000000012")
+)
+
+const zone = "Europe/Vienna"
+
+// Fill makes the demo practice unless it is there, and sees to it that today
+// has appointments.
+func Fill(ctx context.Context, st *store.Store, now time.Time) error {
+	loc, err := time.LoadLocation(zone)
+	if err != nil {
+		return err
+	}
+	now = now.In(loc)
+	who := store.Principal{Practice: practice, Person: ines, Role: "therapist"}
+	as := func(fn func(*store.Tx) error) error {
+		return st.As(ctx, who, store.Action{Verb: "write", Kind: "demo"}, fn)
+	}
+	err = as(func(tx *store.Tx) error {
+		_, err := tx.Person(ctx, ines)
+		if !errors.Is(err, store.ErrNotFound) {
+			return err
+		}
+		if err := tx.NewPractice(ctx, "The Alder Room", zone); err != nil {
+			return err
+		}
+		if err := tx.NewPerson(ctx, ines, Logins[0].Name, "therapist", Logins[0].Email, Logins[0].Password); err != nil {
+			return err
+		}
+		if err := tx.NewPerson(ctx, tomas, Logins[1].Name, "therapist", Logins[1].Email, Logins[1].Password); err != nil {
+			return err
+		}
+		for i, c := range people {
+			if err := c.fill(ctx, tx, i, now); err != nil {
+				return fmt.Errorf("demo client %s: %w", c.family, err)
+			}
+		}
+		return nil
+	})
+	if err != nil {
+		return err
+	}
+	return as(func(tx *store.Tx) error { return today(ctx, tx, now) })
+}
+
+// today books the day's list when it is still empty.
+func today(ctx context.Context, tx *store.Tx, now time.Time) error {
+	from := time.Date(now.Year(), now.Month(), now.Day(), 0, 0, 0, 0, now.Location())
+	list, err := tx.VisitsBetween(ctx, from, from.AddDate(0, 0, 1))
+	if err != nil || len(list) > 0 {
+		return err
+	}
+	for i, c := range people {
+		if c.today == "" {
+			continue
+		}
+		at, err := time.ParseInLocation("2006-01-02 15:04", from.Format(time.DateOnly)+" "+c.today, now.Location())
+		if err != nil {
+			return err
+		}
+		v := store.Visit{ID: id(), ClientID: clientID(i), Therapist: c.by, StartsAt: at, Minutes: 60, Reason: c.reason}
+		if err := tx.NewVisit(ctx, v); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+func clientID(i int) uuid.UUID {
+	return uuid.MustParse(fmt.Sprintf("0190a000-0000-7000-8000-0000000001%02x", i))
+}
+
+func id() uuid.UUID { return uuid.Must(uuid.NewV7()) }
+
+// person is an invented client and how this body answers treatment.
+type person struct {
+	given, family string
+	age           int
+	height        float64
+	work          string
+	complaint     string
+	cautions      []string
+	by            uuid.UUID
+	today         string // time of today's appointment
+	reason        string
+	weeksAgo      []float64 // visits
+	spots         []spot
+	ranges        []motion
+}
+
+// spot is a point with its number at each visit, before treatment.
+type spot struct {
+	muscle   ids.Muscle
+	side     ids.Side
+	site     string
+	numbers  []float64 // one per visit; 0 means not found that day
+	release  float64   // points per 10 s that a hold brings
+	familiar string
+	referral []ids.Region
+	note     string
+}
+
+// motion is a movement measured at each visit, before treatment, with the gain
+// that a visit brings.
+type motion struct {
+	movement ids.Movement
+	side     ids.Side
+	degrees  []float64
+	gain     float64
+}
+
+// scribe writes events as one device would.
+type scribe struct {
+	visit, client, author, device uuid.UUID
+	seq                           int64
+	now                           time.Time
+	events                        []visit.Event
+}
+
+func (s *scribe) write(kind string, body any) {
+	b, err := json.Marshal(body)
+	if err != nil {
+		panic(err) // our own types
+	}
+	s.seq++
+	s.events = append(s.events, visit.Event{ID: id().String(), Client: s.client.String(), Visit: s.visit.String(), Author: s.author.String(), Device: s.device.String(),
+		Seq: s.seq, DeviceMS: s.now.UnixMilli(), Schema: visit.SchemaVersion, Type: kind, Body: b})
+}
+
+func (s *scribe) wait(d time.Duration) { s.now = s.now.Add(d) }
+
+func (p person) fill(ctx context.Context, tx *store.Tx, i int, now time.Time) error {
+	cid := clientID(i)
+	born := time.Date(now.Year()-p.age, time.Month(i%12+1), 3+2*i%25, 0, 0, 0, 0, time.UTC)
+	if err := tx.PutClient(ctx, store.Client{ID: cid, GivenName: p.given, FamilyName: p.family, BornOn: sql.NullTime{Time: born, Valid: true},
+		HeightCM: sql.NullFloat64{Float64: p.height, Valid: true}, Work: p.work, Complaint: p.complaint, Cautions: append([]string{}, p.cautions...)}); err != nil {
+		return err
+	}
+	rnd := rand.New(rand.NewPCG(uint64(i), 7))
+	identities := make([]uuid.UUID, len(p.spots))
+	for n, weeks := range p.weeksAgo {
+		day := now.AddDate(0, 0, -int(weeks*7))
+		at := time.Date(day.Year(), day.Month(), day.Day(), 9+i%7, 0, 0, 0, now.Location())
+		v := store.Visit{ID: id(), ClientID: cid, Therapist: p.by, StartsAt: at, Minutes: 60, Reason: p.reason}
+		if err := tx.NewVisit(ctx, v); err != nil {
+			return err
+		}
+		s := &scribe{visit: v.ID, client: cid, author: p.by, device: id(), now: at}
+		s.write("visit-opened", visit.Opened{Reason: p.reason})
+		p.measure(s, n, "before")
+		for k, sp := range p.spots {
+			if n >= len(sp.numbers) || sp.numbers[n] == 0 {
+				continue
+			}
+			s.wait(2 * time.Minute)
+			if err := sp.treat(s, rnd, n, &identities[k], p.height); err != nil {
+				return err
+			}
+		}
+		p.measure(s, n, "after")
+		s.wait(5 * time.Minute)
+		s.write("visit-closed", visit.Closed{})
+		if _, err := tx.Append(ctx, v.ID, s.events); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+func (p person) measure(s *scribe, n int, moment string) {
+	for _, m := range p.ranges {
+		if n >= len(m.degrees) {
+			continue
+		}
+		s.wait(20 * time.Second)
+		deg := m.degrees[n]
+		if moment == "after" {
+			deg += m.gain
+		}
+		s.write("range-measured", visit.Measured{Movement: m.movement, Side: m.side, Moment: moment, Active: deg, Tool: "inclinometer"})
+	}
+}
+
+func (sp spot) treat(s *scribe, rnd *rand.Rand, n int, identity *uuid.UUID, height float64) error {
+	m, err := atlas.Get(sp.muscle)
+	if err != nil {
+		return err
+	}
+	site, _ := m.Site(sp.site)
+	place := atlas.FibrePlace{Fibre: site.Fibre, AlongPct: site.AlongPct, AcrossMM: site.AcrossMM}
+	view, at := m.OnFigure(place, sp.side, height)
+	number := sp.numbers[n]
+	pid := id()
+	if *identity == uuid.Nil {
+		*identity = pid
+	}
+	s.write("point-charted", visit.Charted{Point: visit.UUID(pid.String()), Identity: visit.UUID(identity.String()), Muscle: sp.muscle, Side: sp.side, Site: sp.site,
+		Figure: body.Version, View: string(view), X: at.X, Y: at.Y, Place: place, Band: "yes", Nodule: "pea", Grade: gradeFor(number), NPRS: &number,
+		Referral: sp.referral, Familiar: sp.familiar, Twitch: number >= 7, Note: sp.note})
+	s.wait(30 * time.Second)
+	after := press(s, rnd, pid, sp, number)
+	s.wait(90 * time.Second)
+	s.write("point-rechecked", visit.Rechecked{Point: visit.UUID(pid.String()), NPRS: after})
+	return nil
+}
+
+func gradeFor(number float64) int {
+	switch {
+	case number >= 8:
+		return 3
+	case number >= 5:
+		return 2
+	case number >= 2:
+		return 1
+	}
+	return 0
+}

@@ -1,0 +1,87 @@
+package demo
+
+import (
+	"encoding/json"
+	"math"
+	"math/rand/v2"
+	"time"
+
+	"github.com/google/uuid"
+
+	"mokren/core/treat"
+	"mokren/core/visit"
+)
+
+// press plays one hold: a hand that does what the coach says, and a client
+// whose number rises with pressure and falls while a steady pressure is held.
+// It returns the number at the recheck.
+func press(s *scribe, rnd *rand.Rand, point uuid.UUID, sp spot, number float64) float64 {
+	start, err := treat.NewStart(treat.Request{Protocol: "graded-stages", Muscle: sp.muscle, Side: sp.side})
+	if err != nil {
+		panic(err) // the demo's own muscles
+	}
+	hold := visit.UUID(id().String())
+	s.write("hold-started", visit.HoldStarted{Hold: hold, Point: visit.UUID(point.String()), Start: start, Contact: "thumb-over-thumb", MuscleSet: "tension"})
+	began := s.now
+	c := treat.NewCoach(start)
+	// The number is depth × sensitivity; holding lowers the sensitivity.
+	depth, sensitivity := 0.85, number
+	score := func() float64 { return min(10, max(0, math.Round(depth*sensitivity))) }
+	at := func() int64 { return s.now.Sub(began).Milliseconds() }
+	put := func(kind treat.Kind, value any) treat.Line {
+		var raw json.RawMessage
+		if value != nil {
+			raw, _ = json.Marshal(value)
+		}
+		e, err := treat.ParseEvent(at(), string(kind), raw, start.Scale)
+		if err != nil {
+			panic(err) // the demo's own events
+		}
+		s.write("hold-event", visit.HoldHappened{Hold: hold, AtMS: at(), Event: string(kind), Value: raw})
+		return c.Apply(e)
+	}
+	var l treat.Line
+	step := func(seconds float64) {
+		s.wait(time.Duration(seconds * float64(time.Second)))
+		if l.Phase == treat.PhaseStage {
+			sensitivity = max(1, sensitivity-sp.release*seconds/10)
+		}
+	}
+	l = put(treat.KindContact, nil)
+	for range 60 {
+		switch l.Advice[0] {
+		case treat.SinkSlightly:
+			depth += max(0.2, 0.7*(6/max(1, sensitivity)-depth))
+		case treat.EaseOff:
+			depth -= 0.2
+		case treat.Deepen:
+			depth = min(1.6, 6/max(1, sensitivity))
+		case treat.ReleaseSlowly:
+			step(3)
+			l = put(treat.KindRelease, nil)
+			s.wait(time.Duration(l.WaitLeftS+1) * time.Second)
+			l = c.At(at())
+			continue
+		case treat.ReturnLighter:
+			depth = 4 / max(1, sensitivity)
+			l = put(treat.KindContact, nil)
+		}
+		if l.Phase == treat.PhaseDone || l.Phase == treat.PhaseStopped {
+			break
+		}
+		if l.Phase == treat.PhaseStage && l.StageLeftS > 0 {
+			step(7 + 3*rnd.Float64())
+		} else {
+			step(3 + 2*rnd.Float64())
+		}
+		// What fell due while waiting is acted on before the next number.
+		if l = c.At(at()); l.Phase == treat.PhaseRelease || l.Phase == treat.PhaseFlush {
+			continue
+		}
+		l = put(treat.KindScore, score())
+	}
+	sum := c.Summary()
+	s.write("hold-ended", visit.HoldEnded{Hold: hold, Outcome: sum.Outcome, PressureMS: int64(sum.PressureS*1000 + 0.5), Stages: len(sum.Stages)})
+	// At the recheck part of the old tenderness is back.
+	return max(0, math.Round(0.35*number+0.55*sensitivity))
+}

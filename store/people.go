@@ -1,0 +1,120 @@
+package store
+
+import (
+	"context"
+	"crypto/rand"
+	"crypto/subtle"
+	"encoding/base64"
+	"errors"
+	"fmt"
+	"strings"
+	"sync"
+
+	"github.com/google/uuid"
+	"golang.org/x/crypto/argon2"
+)
+
+// Person is a therapist or assistant.
+type Person struct {
+	ID           uuid.UUID `db:"id"`
+	Name         string    `db:"name"`
+	Role         string    `db:"role"`
+	PracticeName string    `db:"practice_name"`
+	TimeZone     string    `db:"time_zone"`
+}
+
+// argon2id with the parameters that RFC 9106 recommends second (64 MiB).
+const (
+	argonTime    = 3
+	argonMemory  = 64 * 1024
+	argonThreads = 2
+	argonKey     = 32
+)
+
+// HashPassword gives a self-describing argon2id hash.
+func HashPassword(password string) string {
+	salt := make([]byte, 16)
+	rand.Read(salt) //nolint:errcheck // never fails
+	key := argon2.IDKey([]byte(password), salt, argonTime, argonMemory, argonThreads, argonKey)
+	b := base64.RawStdEncoding
+	return fmt.Sprintf("$argon2id$v=%d$m=%d,t=%d,p=%d$%s$%s", argon2.Version, argonMemory, argonTime, argonThreads, b.EncodeToString(salt), b.EncodeToString(key))
+}
+
+// checkPassword compares in constant time.
+func checkPassword(hash, password string) bool {
+	f := strings.Split(hash, "$")
+	if len(f) != 6 || f[1] != "argon2id" {
+		return false
+	}
+	var m, t uint32
+	var p uint8
+	if _, err := fmt.Sscanf(f[3], "m=%d,t=%d,p=%d", &m, &t, &p); err != nil {
+		return false
+	}
+	salt, err1 := base64.RawStdEncoding.DecodeString(f[4])
+	want, err2 := base64.RawStdEncoding.DecodeString(f[5])
+	if err1 != nil || err2 != nil {
+		return false
+	}
+	got := argon2.IDKey([]byte(password), salt, t, m, p, uint32(len(want)))
+	return subtle.ConstantTimeCompare(got, want) == 1
+}
+
+// ErrSignIn says neither which of the two was wrong.
+var ErrSignIn = errors.New("this e-mail and password do not match")
+
+// nobody is compared against when an e-mail is unknown, so that the answer
+// takes the same time.
+var nobody = sync.OnceValue(func() string { return HashPassword("nobody") })
+
+// SignIn looks an e-mail up and checks the password. It runs outside a
+// practice because none is known yet.
+func (s *Store) SignIn(ctx context.Context, email, password string) (Principal, error) {
+	var l struct {
+		Practice uuid.UUID `db:"practice_id"`
+		Person   uuid.UUID `db:"person_id"`
+		Hash     string    `db:"password_hash"`
+	}
+	err := found("looking up a login", s.db.GetContext(ctx, &l, `select * from login_find($1)`, strings.TrimSpace(email)))
+	if errors.Is(err, ErrNotFound) {
+		checkPassword(nobody(), password)
+		return Principal{}, ErrSignIn
+	}
+	if err != nil {
+		return Principal{}, err
+	}
+	if !checkPassword(l.Hash, password) {
+		return Principal{}, ErrSignIn
+	}
+	who := Principal{Practice: l.Practice, Person: l.Person}
+	err = s.As(ctx, who, Action{Verb: "sign-in", Kind: "person", Subject: l.Person.String()}, func(tx *Tx) error {
+		p, err := tx.Person(ctx, l.Person)
+		who.Role = p.Role
+		return err
+	})
+	return who, err
+}
+
+// Person gives one member of the practice.
+func (t *Tx) Person(ctx context.Context, id uuid.UUID) (Person, error) {
+	var p Person
+	err := t.tx.GetContext(ctx, &p, `
+		select p.id, p.name, p.role, pr.name as practice_name, pr.time_zone
+		from person p join practice pr on pr.id = p.practice_id where p.id = $1`, id)
+	return p, found("reading a person", err)
+}
+
+// NewPractice makes a practice; the transaction must act within it.
+func (t *Tx) NewPractice(ctx context.Context, name, timeZone string) error {
+	_, err := t.tx.ExecContext(ctx, `insert into practice (id, name, time_zone) values ($1, $2, $3)`, t.who.Practice, name, timeZone)
+	return found("making a practice", err)
+}
+
+// NewPerson makes a member who can sign in.
+func (t *Tx) NewPerson(ctx context.Context, id uuid.UUID, name, role, email, password string) error {
+	if _, err := t.tx.ExecContext(ctx, `insert into person (practice_id, id, name, role) values ($1, $2, $3, $4)`, t.who.Practice, id, name, role); err != nil {
+		return fmt.Errorf("making a person: %w", err)
+	}
+	_, err := t.tx.ExecContext(ctx, `select login_put($1, $2, $3, $4)`, email, t.who.Practice, id, HashPassword(password))
+	return found("making a login", err)
+}

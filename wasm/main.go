@@ -1,0 +1,128 @@
+//go:build js && wasm
+
+// Command wasm is the core for the browser. It puts one object on the page:
+//
+//	mokrenCore.calc(name, json)    -> {ok, out} or {error: {path, given, allowed}}
+//	mokrenCore.reduce(eventsJSON)  -> visit state as JSON
+//	mokrenCore.begin(requestJSON)  -> {start, line}: resolves a hold's limits
+//	mokrenCore.hold(startJSON, logJSON, ms) -> {line, summary}: replays a hold and shows it at ms
+//	mokrenCore.same(earlierJSON, muscle, side, placeJSON, heightCM) -> identity or ""
+//
+// Everything goes in and out as JSON text: one crossing, no shared memory.
+package main
+
+import (
+	"encoding/json"
+	"errors"
+	"syscall/js"
+
+	"mokren/core/atlas"
+	"mokren/core/calc"
+	"mokren/core/ids"
+	"mokren/core/strict"
+	"mokren/core/treat"
+	"mokren/core/visit"
+)
+
+func main() {
+	js.Global().Set("mokrenCore", map[string]any{
+		"calc": text(func(a []js.Value) (any, error) {
+			b, err := calc.Run(a[0].String(), []byte(a[1].String()))
+			return json.RawMessage(b), err
+		}),
+		"reduce": text(reduce),
+		"begin":  text(begin),
+		"hold":   text(hold),
+		"same":   text(same),
+		"rules":  treat.RulesVersion,
+	})
+	if ready := js.Global().Get("mokrenCoreReady"); ready.Type() == js.TypeFunction {
+		ready.Invoke()
+	}
+	select {}
+}
+
+// text wraps a function so that its answer, or its refusal, comes out as JSON.
+func text(f func([]js.Value) (any, error)) js.Func {
+	return js.FuncOf(func(_ js.Value, args []js.Value) (answer any) {
+		out := struct {
+			OK    any           `json:"ok,omitempty"`
+			Error *strict.Error `json:"error,omitempty"`
+		}{}
+		v, err := f(args)
+		if err != nil {
+			var e *strict.Error
+			if !errors.As(err, &e) {
+				e = &strict.Error{Path: "$", Given: "", Allowed: err.Error()}
+			}
+			out.Error = e
+		} else {
+			out.OK = v
+		}
+		b, err := json.Marshal(out)
+		if err != nil {
+			return `{"error":{"Path":"$","Given":"","Allowed":"a result that can be written"}}`
+		}
+		return string(b)
+	})
+}
+
+func reduce(a []js.Value) (any, error) {
+	var events []visit.Event
+	if err := json.Unmarshal([]byte(a[0].String()), &events); err != nil {
+		return nil, err
+	}
+	return visit.Reduce(events), nil
+}
+
+func begin(a []js.Value) (any, error) {
+	start, err := calc.ParseStart([]byte(a[0].String()))
+	if err != nil {
+		return nil, err
+	}
+	return map[string]any{"start": start, "line": treat.NewCoach(start).At(0)}, nil
+}
+
+// hold replays the log from its start; a hold has a few dozen events, so a
+// whole replay stays far below a frame and there is no state to get out of step.
+func hold(a []js.Value) (any, error) {
+	var start treat.Start
+	if err := json.Unmarshal([]byte(a[0].String()), &start); err != nil {
+		return nil, err
+	}
+	var log []visit.HoldHappened
+	if err := json.Unmarshal([]byte(a[1].String()), &log); err != nil {
+		return nil, err
+	}
+	events := make([]treat.Event, 0, len(log))
+	for _, h := range log {
+		e, err := treat.ParseEvent(h.AtMS, h.Event, h.Value, start.Scale)
+		if err != nil {
+			return nil, err
+		}
+		events = append(events, e)
+	}
+	c := treat.NewCoach(start)
+	var last treat.Line
+	for _, e := range treat.SortLate(events) {
+		last = c.Apply(e)
+	}
+	line := c.At(int64(a[2].Int()))
+	// What the last event answered (an ignored one, say) stays visible.
+	if last.Ignored {
+		line.Ignored, line.Reason = true, last.Reason
+	}
+	return map[string]any{"line": line, "summary": c.Summary()}, nil
+}
+
+func same(a []js.Value) (any, error) {
+	var earlier []visit.Point
+	if err := json.Unmarshal([]byte(a[0].String()), &earlier); err != nil {
+		return nil, err
+	}
+	var place atlas.FibrePlace
+	if err := json.Unmarshal([]byte(a[3].String()), &place); err != nil {
+		return nil, err
+	}
+	return visit.SameSpotAs(earlier, ids.Muscle(a[1].String()), ids.Side(a[2].String()), place, a[4].Float()), nil
+}
