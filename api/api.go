@@ -79,6 +79,7 @@ func build(st *store.Store, o Options) (http.Handler, huma.API, error) {
 	}
 
 	huma.ValidateStrictCasing = true
+	huma.DefaultArrayNullable = false
 	r := chi.NewRouter()
 	r.Use(middleware.Recoverer, securityHeaders, http.NewCrossOriginProtection().Handler)
 	cfg := huma.DefaultConfig("Mokren", "1.0.0")

@@ -95,7 +95,8 @@ type listOut[T any] struct {
 
 type oneOut[T any] struct{ Body T }
 
-type byID struct {
+// ByID is the id in the address.
+type ByID struct {
 	ID string `path:"id" format:"uuid"`
 }
 
@@ -129,7 +130,7 @@ func (s *server) registerClients(a huma.API) {
 }
 
 func (s *server) putClient(ctx context.Context, in *struct {
-	byID
+	ByID
 	Body Client
 }) (*oneOut[Client], error) {
 	who, err := s.principal(ctx)
@@ -169,7 +170,7 @@ func invalid(field, given, allowed string) error {
 	return huma.Error422UnprocessableEntity("Please correct the field.", &huma.ErrorDetail{Location: field, Message: "allowed: " + allowed, Value: given})
 }
 
-func (s *server) course(ctx context.Context, in *byID) (*oneOut[Course], error) {
+func (s *server) course(ctx context.Context, in *ByID) (*oneOut[Course], error) {
 	who, err := s.principal(ctx)
 	if err != nil {
 		return nil, err

@@ -78,7 +78,7 @@ func (s *server) registerVisits(a huma.API) {
 }
 
 func (s *server) bookVisit(ctx context.Context, in *struct {
-	byID
+	ByID
 	Body Visit
 }) (*oneOut[Visit], error) {
 	who, err := s.principal(ctx)
@@ -108,7 +108,7 @@ func (s *server) bookVisit(ctx context.Context, in *struct {
 	return out, problem(err)
 }
 
-func (s *server) openVisit(ctx context.Context, in *byID) (*oneOut[OpenVisit], error) {
+func (s *server) openVisit(ctx context.Context, in *ByID) (*oneOut[OpenVisit], error) {
 	who, err := s.principal(ctx)
 	if err != nil {
 		return nil, err
@@ -153,7 +153,7 @@ func (s *server) openVisit(ctx context.Context, in *byID) (*oneOut[OpenVisit], e
 }
 
 type eventsIn struct {
-	byID
+	ByID
 	Body struct {
 		Events []visit.Event `json:"events" minItems:"1" maxItems:"2000"`
 	}

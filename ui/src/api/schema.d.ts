@@ -255,12 +255,12 @@ export interface components {
             site?: string;
         };
         CellsIn: {
-            regions: components["schemas"]["RegionSide"][] | null;
+            regions: components["schemas"]["RegionSide"][];
             /** @enum {string} */
             view: "front" | "back" | "sole-left" | "sole-right";
         };
         CellsOut: {
-            cells: (number[] | null)[] | null;
+            cells: number[][];
             /** Format: double */
             size: number;
         };
@@ -283,7 +283,7 @@ export interface components {
             /** Format: double */
             before?: number;
             measure: string;
-            series?: components["schemas"]["Reading"][] | null;
+            series?: components["schemas"]["Reading"][];
         };
         Charted: {
             /** @enum {string} */
@@ -302,7 +302,7 @@ export interface components {
             nprs?: number;
             place: components["schemas"]["FibrePlace"];
             point: string;
-            referral?: string[] | null;
+            referral?: string[];
             side: string;
             site?: string;
             /** @enum {string} */
@@ -320,7 +320,7 @@ export interface components {
             readonly age?: number;
             /** @description YYYY-MM-DD */
             born_on?: string;
-            cautions?: string[] | null;
+            cautions?: string[];
             /** @description in the client's words */
             complaint?: string;
             family_name: string;
@@ -356,8 +356,8 @@ export interface components {
         Course: {
             client: components["schemas"]["Client"];
             history: components["schemas"]["History"];
-            last_points: components["schemas"]["Point"][] | null;
-            visits: components["schemas"]["Visit"][] | null;
+            last_points: components["schemas"]["Point"][];
+            visits: components["schemas"]["Visit"][];
         };
         ErrorDetail: {
             /** @description Where the error occurred, e.g. 'body.items[3].tags' or 'path.thing-id' */
@@ -374,7 +374,7 @@ export interface components {
              */
             detail?: string;
             /** @description Optional list of individual error details */
-            errors?: components["schemas"]["ErrorDetail"][] | null;
+            errors?: components["schemas"]["ErrorDetail"][];
             /**
              * Format: uri
              * @description A URI reference that identifies the specific occurrence of the problem.
@@ -439,12 +439,12 @@ export interface components {
             visit: string;
         };
         EventsInBody: {
-            events: components["schemas"]["Event"][] | null;
+            events: components["schemas"]["Event"][];
         };
         EventsOutBody: {
             /** @description the whole log after this, in order of arrival */
-            events: components["schemas"]["Event"][] | null;
-            receipts: components["schemas"]["Receipt"][] | null;
+            events: components["schemas"]["Event"][];
+            receipts: components["schemas"]["Receipt"][];
             /** Format: int64 */
             version: number;
         };
@@ -459,50 +459,50 @@ export interface components {
         FigureView: {
             /** Format: double */
             height: number;
-            inner: components["schemas"]["Inner"][] | null;
-            landmarks: components["schemas"]["Landmark"][] | null;
-            shapes: components["schemas"]["Shape"][] | null;
+            inner: components["schemas"]["Inner"][];
+            landmarks: components["schemas"]["Landmark"][];
+            shapes: components["schemas"]["Shape"][];
             version: string;
             view: string;
             /** Format: double */
             width: number;
         };
         Guide: {
-            cautions: string[] | null;
+            cautions: string[];
             confirm: components["schemas"]["Confirm"];
-            contacts: string[] | null;
+            contacts: string[];
             draping: string;
-            ease_first: string[] | null;
-            landmarks: components["schemas"]["LandmarkPlace"][] | null;
-            mistaken_for: components["schemas"]["Neighbour"][] | null;
+            ease_first: string[];
+            landmarks: components["schemas"]["LandmarkPlace"][];
+            mistaken_for: components["schemas"]["Neighbour"][];
             muscle: string;
             name: string;
-            near: components["schemas"]["NearBy"][] | null;
-            positions: string[] | null;
+            near: components["schemas"]["NearBy"][];
+            positions: string[];
             referral: components["schemas"]["Referral"];
             side: string;
-            sites: components["schemas"]["SitePlace"][] | null;
-            slack: components["schemas"]["JointPosition"][] | null;
-            sources: string[] | null;
-            steps: string[] | null;
+            sites: components["schemas"]["SitePlace"][];
+            slack: components["schemas"]["JointPosition"][];
+            sources: string[];
+            steps: string[];
             /**
              * Format: double
              * @description direction across the fibres in the view, 0 to 180 degrees from the picture's right, clockwise
              */
             strum_deg: number;
-            tension: components["schemas"]["JointPosition"][] | null;
+            tension: components["schemas"]["JointPosition"][];
             /** Format: double */
             trace_deg: number;
             usual_protocol: components["schemas"]["Usual"];
         };
         History: {
-            points: components["schemas"]["PointHistory"][] | null;
-            ranges: components["schemas"]["RangeHistory"][] | null;
+            points: components["schemas"]["PointHistory"][];
+            ranges: components["schemas"]["RangeHistory"][];
         };
         Hold: {
             contact?: string;
             id: string;
-            log: components["schemas"]["HoldHappened"][] | null;
+            log: components["schemas"]["HoldHappened"][];
             muscle_set?: string;
             point: string;
             position?: string;
@@ -580,7 +580,7 @@ export interface components {
             target: number;
         };
         Line: {
-            advice: string[] | null;
+            advice: string[];
             ask?: string;
             ignored?: boolean;
             /** Format: double */
@@ -603,13 +603,13 @@ export interface components {
             wait_left_s: number;
         };
         ListOutClientBody: {
-            items: components["schemas"]["Client"][] | null;
+            items: components["schemas"]["Client"][];
         };
         ListOutMuscleNameBody: {
-            items: components["schemas"]["MuscleName"][] | null;
+            items: components["schemas"]["MuscleName"][];
         };
         ListOutVisitBody: {
-            items: components["schemas"]["Visit"][] | null;
+            items: components["schemas"]["Visit"][];
         };
         Me: {
             /** Format: uuid */
@@ -648,7 +648,7 @@ export interface components {
             latin: string;
             name: string;
             region: string;
-            sites: string[] | null;
+            sites: string[];
         };
         NearBy: {
             /** Format: double */
@@ -667,10 +667,10 @@ export interface components {
         };
         OpenVisit: {
             client: components["schemas"]["Client"];
-            earlier: components["schemas"]["Point"][] | null;
+            earlier: components["schemas"]["Point"][];
             /** @description the latest earlier visit's readings */
-            earlier_ranges: components["schemas"]["Range"][] | null;
-            events: components["schemas"]["Event"][] | null;
+            earlier_ranges: components["schemas"]["Range"][];
+            events: components["schemas"]["Event"][];
             /** @description the server's reduction of the events */
             state: components["schemas"]["State"];
             visit: components["schemas"]["Visit"];
@@ -709,7 +709,7 @@ export interface components {
             nprs?: number;
             place: components["schemas"]["FibrePlace"];
             point: string;
-            referral?: string[] | null;
+            referral?: string[];
             side: string;
             site?: string;
             /** @enum {string} */
@@ -734,7 +734,7 @@ export interface components {
             since_last?: components["schemas"]["Change"];
             site?: string;
             view: string;
-            visits: components["schemas"]["PointVisit"][] | null;
+            visits: components["schemas"]["PointVisit"][];
             /** Format: double */
             x: number;
             /** Format: double */
@@ -802,7 +802,7 @@ export interface components {
             /** Format: double */
             reference: number;
             side: string;
-            visits: components["schemas"]["RangeVisit"][] | null;
+            visits: components["schemas"]["RangeVisit"][];
         };
         RangeVisit: {
             /** Format: double */
@@ -835,8 +835,8 @@ export interface components {
             point: string;
         };
         Referral: {
-            essential: string[] | null;
-            spillover: string[] | null;
+            essential: string[];
+            spillover: string[];
         };
         RegionSide: {
             region: string;
@@ -892,16 +892,16 @@ export interface components {
             side?: string;
         };
         State: {
-            aside: components["schemas"]["Aside"][] | null;
+            aside: components["schemas"]["Aside"][];
             /** Format: int64 */
             closed_ms?: number;
-            conflicts: components["schemas"]["Conflict"][] | null;
-            holds: components["schemas"]["Hold"][] | null;
+            conflicts: components["schemas"]["Conflict"][];
+            holds: components["schemas"]["Hold"][];
             note?: string;
             /** Format: int64 */
             opened_ms?: number;
-            points: components["schemas"]["Point"][] | null;
-            ranges: components["schemas"]["Range"][] | null;
+            points: components["schemas"]["Point"][];
+            ranges: components["schemas"]["Range"][];
             reason?: string;
             /**
              * Format: int64
@@ -924,13 +924,13 @@ export interface components {
             /** Format: double */
             pressure_s: number;
             protocol: string;
-            referral?: string[] | null;
+            referral?: string[];
             returned: boolean;
             rules_version: string;
-            signs?: string[] | null;
+            signs?: string[];
             site_closed: boolean;
-            stages: components["schemas"]["StageRecord"][] | null;
-            trace: components["schemas"]["TracePoint"][] | null;
+            stages: components["schemas"]["StageRecord"][];
+            trace: components["schemas"]["TracePoint"][];
             trace_back: boolean;
             twitch: boolean;
         };
@@ -958,7 +958,7 @@ export interface components {
         };
         UnderOut: {
             cell: string;
-            muscles: components["schemas"]["Candidate"][] | null;
+            muscles: components["schemas"]["Candidate"][];
             /** @description empty off the figure */
             region?: string;
             side: string;
@@ -1326,7 +1326,9 @@ export interface operations {
         parameters: {
             query?: never;
             header?: never;
-            path?: never;
+            path: {
+                id: string;
+            };
             cookie?: never;
         };
         requestBody: {
@@ -1671,7 +1673,9 @@ export interface operations {
         parameters: {
             query?: never;
             header?: never;
-            path?: never;
+            path: {
+                id: string;
+            };
             cookie?: never;
         };
         requestBody: {
@@ -1731,7 +1735,9 @@ export interface operations {
         parameters: {
             query?: never;
             header?: never;
-            path?: never;
+            path: {
+                id: string;
+            };
             cookie?: never;
         };
         requestBody: {

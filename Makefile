@@ -1,0 +1,60 @@
+# Two commands do all set-up on a fresh Debian machine with Go and Node:
+# make demo, make test. The rest is for developing.
+SHELL := /bin/bash
+GOFLAGS_BUILD := -trimpath
+WASM := ui/src/core/core.wasm
+EXEC := ui/src/core/wasm_exec.js
+GO_SOURCES := $(shell find core store api demo cmd wasm -name '*.go' -o -name '*.json' -o -name '*.sql' 2>/dev/null | grep -v '^api/web')
+UI_SOURCES := $(shell find ui/src ui/public -type f 2>/dev/null | grep -v -e 'core\.wasm' -e wasm_exec.js) ui/index.html ui/package.json ui/vite.config.ts
+
+.PHONY: demo test dev lint bench screenshots build types system
+build: bin/mokren
+
+demo: build ## the application with an invented practice
+	@exec bin/mokren demo
+
+test: build ## everything: core, store, API, browser
+	cd ui && npm test --silent
+	go vet ./...
+	go test -count=1 -timeout 9m ./...
+
+dev: build ## Go server and Vite side by side
+	@trap 'kill 0' EXIT; bin/mokren demo & cd ui && npx vite
+
+lint: build
+	test -z "$$(gofmt -l $$(git ls-files '*.go'))"
+	go vet ./...
+	cd ui && npm run lint
+
+bench: build ## the coach natively and in the browser, one run
+	go test -run '^$$' -bench . -benchmem ./core/...
+	MOKREN_BENCH=1 go test -count=1 -run TestBenchBrowser -v ./e2e | grep -v '^=== '
+
+screenshots: build ## one picture of each main view, from the demo data
+	MOKREN_SHOTS=1 go test -count=1 -run TestScreenshots -v ./e2e
+
+# ---- pieces ----------------------------------------------------------------
+system: .mokren/system
+.mokren/system: scripts/system
+	@mkdir -p .mokren && scripts/system && touch $@
+
+ui/node_modules/.package-lock.json: ui/package.json ui/package-lock.json
+	cd ui && npm install --no-audit --no-fund --loglevel=error
+	@touch $@
+
+$(WASM): $(GO_SOURCES) go.mod
+	GOOS=js GOARCH=wasm go build $(GOFLAGS_BUILD) -ldflags='-s -w' -o $@ ./wasm
+
+$(EXEC): go.mod
+	cp "$$(go env GOROOT)/lib/wasm/wasm_exec.js" $@
+
+api/web/dist/index.html: $(WASM) $(EXEC) $(UI_SOURCES) ui/node_modules/.package-lock.json
+	cd ui && npm run build --silent
+	go run ./cmd/precompress api/web/dist/assets
+
+bin/mokren: .mokren/system api/web/dist/index.html $(GO_SOURCES)
+	go build $(GOFLAGS_BUILD) -o $@ ./cmd/mokren
+
+types: ## the front end's types from the Go structs
+	go run ./cmd/mokren openapi > ui/openapi.json
+	cd ui && npm run types --silent

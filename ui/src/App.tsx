@@ -1,0 +1,39 @@
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { lazy, Suspense, useEffect } from "react";
+import { Route, Routes } from "react-router";
+import { api, must, Problem } from "./api/client";
+import { outbox } from "./core/outbox";
+import { Trouble, Waiting } from "./parts/controls";
+import { Shell } from "./parts/Shell";
+import { ClientPage } from "./screens/ClientPage";
+import { Clients } from "./screens/Clients";
+import { Day } from "./screens/Day";
+import { SignIn } from "./screens/SignIn";
+
+const Visit = lazy(() => import("./screens/visit/Visit"));
+const Hold = lazy(() => import("./screens/hold/Hold"));
+
+export function App() {
+  const queries = useQueryClient();
+  const me = useQuery({ queryKey: ["me"], queryFn: () => must(api.GET("/api/session")), staleTime: 60_000 });
+  const id = me.data?.id;
+  useEffect(() => outbox.signedIn(id ?? ""), [id]);
+  if (me.error instanceof Problem && me.error.status === 401) {
+    return <SignIn onDone={(m) => { queries.clear(); queries.setQueryData(["me"], m); }} />;
+  }
+  if (me.error && !me.data) return <Trouble error={me.error} onRetry={() => me.refetch()} />;
+  if (!me.data) return <Waiting>Opening…</Waiting>;
+  const m = me.data;
+  const signedOut = () => { queries.clear(); void queries.invalidateQueries({ queryKey: ["me"] }); location.assign("/"); };
+  return (
+    <Suspense fallback={<Waiting>Opening…</Waiting>}>
+      <Routes>
+        <Route path="/visits/:id/hold/:hold" element={<Hold me={m} />} />
+        <Route path="/visits/:id/*" element={<Shell me={m} onSignOut={signedOut}><Visit me={m} /></Shell>} />
+        <Route path="/clients" element={<Shell me={m} onSignOut={signedOut}><Clients me={m} /></Shell>} />
+        <Route path="/clients/:id/:tab?" element={<Shell me={m} onSignOut={signedOut}><ClientPage me={m} /></Shell>} />
+        <Route path="*" element={<Shell me={m} onSignOut={signedOut}><Day me={m} /></Shell>} />
+      </Routes>
+    </Suspense>
+  );
+}

@@ -1,0 +1,42 @@
+// The HTTP door. Types come from the server's own description; problem+json
+// errors become a Problem whose fields a form can show.
+import createClient from "openapi-fetch";
+import type { components, paths } from "./schema";
+
+export type Schemas = components["schemas"];
+export const api = createClient<paths>({ baseUrl: "/" });
+
+/** A refusal by the server, or no answer at all (status 0). */
+export class Problem extends Error {
+  constructor(
+    readonly status: number,
+    message: string,
+    readonly fields: Record<string, string> = {},
+  ) {
+    super(message);
+  }
+}
+
+interface Answer<T> {
+  data?: T;
+  error?: Schemas["ErrorModel"];
+  response: Response;
+}
+
+/** Waits for an answer and throws a Problem that names the fields. */
+export async function must<T>(call: Promise<Answer<T>>): Promise<T> {
+  let a: Answer<T>;
+  try {
+    a = await call;
+  } catch {
+    throw new Problem(0, "No connection just now. Nothing is lost.");
+  }
+  if (a.response.ok) return a.data as T;
+  const fields: Record<string, string> = {};
+  for (const e of a.error?.errors ?? []) {
+    const name = (e.location ?? "").replace(/^(body|query|path)\./, "");
+    fields[name] = e.message ?? "";
+  }
+  const list = Object.entries(fields).map(([k, v]) => `${k}: ${v}`);
+  throw new Problem(a.response.status, [a.error?.detail ?? a.response.statusText, ...list].join(" · "), fields);
+}

@@ -1,0 +1,94 @@
+// The Go core, compiled to WebAssembly and loaded when a visit opens. It is
+// the same code that the server runs; nothing here decides anything.
+import type { Schemas } from "../api/client";
+import wasmURL from "./core.wasm?url";
+import execURL from "./wasm_exec.js?url";
+
+interface Raw {
+  calc(name: string, json: string): string;
+  reduce(events: string): string;
+  begin(request: string): string;
+  hold(start: string, log: string, ms: number): string;
+  same(earlier: string, muscle: string, side: string, place: string, height: number): string;
+  rules: string;
+}
+
+declare global {
+  var mokrenCore: Raw | undefined;
+  var mokrenCoreReady: (() => void) | undefined;
+  var Go: new () => { importObject: WebAssembly.Imports; run(i: WebAssembly.Instance): Promise<void> };
+}
+
+/** A refusal by the core; it names the field. */
+export class CoreError extends Error {
+  constructor(readonly path: string, given: string, allowed: string) {
+    super(`${path}: given ${given}; allowed: ${allowed}`);
+  }
+}
+
+function open<T>(text: string): T {
+  const a = JSON.parse(text) as { ok?: T; error?: { Path: string; Given: string; Allowed: string } };
+  if (a.error) throw new CoreError(a.error.Path, a.error.Given, a.error.Allowed);
+  return a.ok as T;
+}
+
+export interface HoldView {
+  line: Schemas["Line"];
+  summary: Schemas["Summary"];
+}
+
+export class Core {
+  constructor(private readonly raw: Raw) {}
+  under(view: string, x: number, y: number, height_cm: number): Schemas["UnderOut"] {
+    return open(this.raw.calc("under", JSON.stringify({ view, x, y, height_cm })));
+  }
+  palpate(muscle: string, side: string, height_cm: number, site?: string): Schemas["Guide"] {
+    return open(this.raw.calc("palpate", JSON.stringify({ muscle, side, site, height_cm })));
+  }
+  cells(view: string, regions: { region: string; side: string }[]): Schemas["CellsOut"] {
+    return open(this.raw.calc("cells", JSON.stringify({ view, regions })));
+  }
+  reduce(events: Schemas["Event"][]): Schemas["State"] {
+    return open(this.raw.reduce(JSON.stringify(events)));
+  }
+  begin(request: { protocol: string; muscle: string; side: string }): { start: Schemas["Start"]; line: Schemas["Line"] } {
+    return open(this.raw.begin(JSON.stringify({ t: 0, event: "start", ...request })));
+  }
+  hold(start: Schemas["Start"], log: Schemas["HoldHappened"][], ms: number): HoldView {
+    return open(this.raw.hold(JSON.stringify(start), JSON.stringify(log), Math.floor(ms)));
+  }
+  same(earlier: Schemas["Point"][], muscle: string, side: string, place: Schemas["FibrePlace"], height: number): string {
+    return open<string>(this.raw.same(JSON.stringify(earlier), muscle, side, JSON.stringify(place), height)) ?? "";
+  }
+}
+
+let loading: Promise<Core> | undefined;
+
+/** Loads the core once; a failed load is tried again at the next call. */
+export function loadCore(): Promise<Core> {
+  loading ??= start().catch((e) => {
+    loading = undefined;
+    throw e;
+  });
+  return loading;
+}
+
+async function start(): Promise<Core> {
+  if (!globalThis.Go) {
+    await new Promise<void>((done, fail) => {
+      const s = document.createElement("script");
+      s.src = execURL;
+      s.onload = () => done();
+      s.onerror = () => fail(new Error("The core could not be loaded."));
+      document.head.append(s);
+    });
+  }
+  const go = new Go();
+  const ready = new Promise<void>((done) => {
+    globalThis.mokrenCoreReady = done;
+  });
+  const { instance } = await WebAssembly.instantiateStreaming(fetch(wasmURL), go.importObject);
+  void go.run(instance);
+  await ready;
+  return new Core(globalThis.mokrenCore as Raw);
+}

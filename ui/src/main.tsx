@@ -1,0 +1,22 @@
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { StrictMode } from "react";
+import { createRoot } from "react-dom/client";
+import { BrowserRouter } from "react-router";
+import { App } from "./App";
+import { Problem } from "./api/client";
+import { Look } from "./theme";
+
+const queries = new QueryClient({
+  defaultOptions: { queries: { retry: (n, e) => (e instanceof Problem && e.status > 0 && e.status < 500 ? false : n < 5), staleTime: 10_000 } },
+});
+
+createRoot(document.getElementById("root") as HTMLElement).render(
+  <StrictMode>
+    <QueryClientProvider client={queries}>
+      <BrowserRouter>
+        <Look />
+        <App />
+      </BrowserRouter>
+    </QueryClientProvider>
+  </StrictMode>,
+);

@@ -1,0 +1,38 @@
+import { useState } from "react";
+import { Link } from "react-router";
+import type { Schemas } from "../../api/client";
+import { Button, Card, Text } from "../../parts/controls";
+import { clock, deg, movementName, one, plain, sentence } from "../../parts/words";
+import type { StepProps } from "./Visit";
+
+export function CloseStep({ visit, me }: StepProps & { me: Schemas["Me"] }) {
+  const { state, write, open } = visit;
+  const [note, setNote] = useState(state.note ?? "");
+  return (
+    <Card>
+      <h2>What was done</h2>
+      <ul style={{ paddingLeft: 20 }}>
+        {state.points.map((p) => {
+          const holds = state.holds.filter((h) => h.point === p.point && h.status !== "aside");
+          return (
+            <li key={p.point}>
+              {sentence(plain(p.muscle))}, {p.side}: {one(p.nprs)} → {one(p.after_nprs)} of 10
+              {holds.map((h) => `; ${clock(h.summary.pressure_s)} pressed in ${h.summary.stages.length} stages, ${h.summary.outcome}`)}
+            </li>
+          );
+        })}
+        {state.ranges.map((r) => (
+          <li key={r.movement + r.side}>{movementName(r.movement)}{r.side === "midline" ? "" : `, ${r.side}`}: {deg(r.before)} → {deg(r.after)}{r.change ? `, ${r.change.text}` : ""}</li>
+        ))}
+      </ul>
+      <div style={{ display: "grid", gap: 12, marginTop: 14 }}>
+        <Text label="Note" long value={note} onChange={setNote} onBlur={() => note !== (state.note ?? "") && write("note-written", { text: note })} />
+        <p className="quiet">Aftercare to say: soreness for a day or two is usual; water, easy movement. Call if it lasts past 48 h, bruises, or anything feels numb or weak. ({me.practice})</p>
+        <div style={{ display: "flex", gap: 10, alignItems: "center" }}>
+          {state.closed_ms ? <b style={{ color: "var(--good)" }}>This visit is closed.</b> : <Button $kind="main" onPress={() => write("visit-closed", {})}>Close the visit</Button>}
+          <Link to={`/clients/${open.client.id}/progress`}>See progress</Link>
+        </div>
+      </div>
+    </Card>
+  );
+}

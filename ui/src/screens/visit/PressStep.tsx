@@ -1,0 +1,57 @@
+// What was charted, what was pressed, and the way into a hold.
+import { useNavigate } from "react-router";
+import { styled } from "styled-components";
+import { uuidv7 } from "../../core/ids";
+import { Button, Card } from "../../parts/controls";
+import { clock, one, plain, sentence } from "../../parts/words";
+import type { StepProps } from "./Visit";
+
+const Item = styled(Card)<{ $on: boolean }>`
+  display: grid; gap: 8px; padding: 14px 18px; border-color: ${(p) => (p.$on ? "var(--point)" : "var(--line-soft)")};
+  .row { display: flex; gap: 12px; align-items: start; } .row > div { flex: 1; }
+  .cautions { margin: 0; padding-left: 18px; color: var(--warn); font-size: 13.5px; }
+`;
+
+export function PressStep({ visit, selected, setSelected, height }: StepProps & { selected?: string; setSelected: (id: string) => void; height: number }) {
+  const { state, core, write, open } = visit;
+  const go = useNavigate();
+  const begin = (point: string) => {
+    const p = state.points.find((x) => x.point === point);
+    if (!p) return;
+    const { start } = core.begin({ protocol: "graded-stages", muscle: p.muscle, side: p.side });
+    const hold = uuidv7();
+    write("hold-started", { hold, point, start, contact: "thumb-over-thumb", muscle_set: "tension" });
+    go(`/visits/${open.visit.id}/hold/${hold}`);
+  };
+  if (state.points.length === 0) return <Card><h2>Nothing charted yet</h2><p className="quiet">Find and chart a point first; its muscle sets the limits of the hold.</p></Card>;
+  return (
+    <>
+      {state.points.map((p) => {
+        const guide = core.palpate(p.muscle, p.side, height, p.site || undefined);
+        const holds = state.holds.filter((h) => h.point === p.point && h.status !== "aside");
+        const { start } = core.begin({ protocol: "graded-stages", muscle: p.muscle, side: p.side });
+        const l = start.limits;
+        return (
+          <Item key={p.point} $on={selected === p.point} data-point={p.muscle}>
+            <div className="row">
+              <div>
+                <h2><button type="button" onClick={() => setSelected(p.point)} style={{ all: "unset", cursor: "pointer" }}>{guide.name}, {p.side}</button></h2>
+                <p className="quiet">{one(p.nprs)} of 10 when found · graded stages, target {l.target}, ceilings {l.soft_ceiling} / {l.hard_ceiling}, at most {Math.round(l.cap_ms / 1000)} s</p>
+              </div>
+              {p.closed ? <b style={{ color: "var(--stop)" }}>{p.closed}</b> : <Button $kind="main" style={{ minHeight: 48 }} onPress={() => begin(p.point)}>{holds.length ? "Another hold" : "Begin the hold"}</Button>}
+            </div>
+            {holds.map((h) => (
+              <p key={h.id} className="num">{sentence(h.summary.outcome)} · {clock(h.summary.pressure_s)} pressed · {h.summary.stages.length} stages{h.summary.stages.length > 0 && ` (${h.summary.stages.map((s) => `${s.start_score}→${s.end_score}`).join(", ")})`}{h.status === "live" ? " · not finished" : ""}</p>
+            ))}
+            {holds.length >= 2 && <p style={{ color: "var(--warn)" }}>Treated twice today: that is enough for this site.</p>}
+            <p><b>On slight tension:</b> {guide.tension.map((t) => t.text ?? plain(t.movement.replace(".", " "))).join(", ")}. <b>In slack:</b> {guide.slack.map((t) => t.text ?? plain(t.movement.replace(".", " "))).join(", ")}.</p>
+            <ul className="cautions">
+              {guide.cautions.map((c) => <li key={c}>{c}</li>)}
+              {guide.near.filter((n) => n.distance_cm < 5).map((n) => <li key={n.structure}>{sentence(plain(n.structure))} {one(n.distance_cm)} cm away. {n.text}</li>)}
+            </ul>
+          </Item>
+        );
+      })}
+    </>
+  );
+}

@@ -1,0 +1,25 @@
+// The same measures again: the number at each point, the ranges taken before.
+import { Card, Choice } from "../../parts/controls";
+import { one, plain, sentence } from "../../parts/words";
+import { MeasureStep } from "./MeasureStep";
+import type { StepProps } from "./Visit";
+
+const numbers = [0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10];
+
+export function RecheckStep({ visit }: StepProps) {
+  const { state, write } = visit;
+  const measured = state.ranges.filter((r) => r.before !== undefined).map((r) => r.movement);
+  return (
+    <>
+      <h2>The number at each point, same pressure</h2>
+      {state.points.map((p) => (
+        <Card key={p.point} style={{ padding: "12px 16px" }} data-recheck={p.muscle}>
+          <Choice label={`${sentence(plain(p.muscle))}, ${p.side}: was ${one(p.nprs)}`} value={p.after_nprs} options={numbers}
+            onChoose={(nprs) => write("point-rechecked", { point: p.point, nprs })} />
+        </Card>
+      ))}
+      {state.points.length === 0 && <p className="quiet">No point was charted in this visit.</p>}
+      {measured.length > 0 ? <MeasureStep visit={visit} moment="after" only={measured} /> : <p className="quiet">No range was taken before, so there is nothing to compare.</p>}
+    </>
+  );
+}

@@ -1,0 +1,161 @@
+// A visit: the body in the same place at every step, the path always visible,
+// never a lock.
+import { useEffect, useMemo, useState } from "react";
+import { Link, useNavigate, useParams, useSearchParams } from "react-router";
+import { styled } from "styled-components";
+import type { Schemas } from "../../api/client";
+import { Figure, type View, viewName, type Zone } from "../../body/Figure";
+import { toMark } from "../../body/marks";
+import { type LiveVisit, useVisit } from "../../core/useVisit";
+import { Button, Choice, Trouble, Waiting } from "../../parts/controls";
+import { CloseStep } from "./CloseStep";
+import { FindStep, type Aim } from "./FindStep";
+import { MeasureStep } from "./MeasureStep";
+import { PressStep } from "./PressStep";
+import { RecheckStep } from "./RecheckStep";
+
+const Room = styled.div`
+  height: 100%; display: grid; grid-template-columns: minmax(0, 592px) minmax(0, 1fr); grid-template-rows: auto minmax(0, 1fr); gap: 12px 18px; padding: 12px 22px 16px; min-height: 600px;
+  .top { grid-column: 1 / -1; display: flex; align-items: center; gap: 16px; min-width: 0; }
+  .top h1 { font-size: 21px; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; min-width: 0; flex: 0 1 auto; }
+  .path { display: flex; gap: 2px; flex: 1; justify-content: center; }
+  .body { background: var(--card); border: 1px solid var(--line-soft); border-radius: 16px; padding: 10px 10px 4px; display: grid; grid-template-rows: auto minmax(0, 1fr); min-height: 0; position: relative; }
+  .pair { display: grid; grid-template-columns: 1fr 1fr; grid-template-rows: minmax(0, 1fr); min-height: 0; }
+  .panel { overflow: auto; min-height: 0; display: grid; gap: 14px; align-content: start; padding: 2px 4px 16px 2px; }
+  .caution { background: var(--warn-soft); color: var(--warn); border-radius: 10px; padding: 8px 12px; font-weight: 520; }
+`;
+const Step = styled(Link)<{ $open: boolean }>`
+  text-decoration: none; color: var(--ink-soft); padding: 8px 15px; border-radius: 10px; font-weight: 560; display: flex; gap: 8px; align-items: center;
+  &[aria-current] { background: var(--accent); color: var(--accent-ink); }
+  &::before { content: ""; width: 9px; height: 9px; border-radius: 50%; border: 2px solid currentColor; background: ${(p) => (p.$open ? "transparent" : "currentColor")}; }
+`;
+
+const steps = ["measure", "find", "press", "recheck", "close"] as const;
+export type StepName = (typeof steps)[number];
+const stepNames: Record<StepName, string> = { measure: "Measure", find: "Find", press: "Press", recheck: "Recheck", close: "Close" };
+
+function openSteps(s: Schemas["State"]): Record<StepName, boolean> {
+  return {
+    measure: !s.ranges.some((r) => r.before !== undefined),
+    find: s.points.length === 0,
+    press: s.holds.length === 0,
+    recheck: !s.points.some((p) => p.after_nprs !== undefined) || s.ranges.some((r) => r.before !== undefined && r.after === undefined),
+    close: !s.closed_ms,
+  };
+}
+
+export default function Visit({ me }: { me: Schemas["Me"] }) {
+  const { id = "" } = useParams();
+  const { visit, error, retry } = useVisit(id, me);
+  if (error && !visit) return <div style={{ padding: 24 }}><Trouble error={error} onRetry={retry} /></div>;
+  if (!visit) return <Waiting>Opening the visit and the core…</Waiting>;
+  return <Opened visit={visit} me={me} />;
+}
+
+export interface StepProps {
+  visit: LiveVisit;
+}
+
+function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
+  const { open, state, core, write, undo } = visit;
+  const go = useNavigate();
+  const [params, setParams] = useSearchParams();
+  const step = (steps as readonly string[]).includes(params.get("step") ?? "") ? (params.get("step") as StepName) : steps.find((s) => openSteps(state)[s]) ?? "close";
+  const [feet, setFeet] = useState(false);
+  const [aim, setAim] = useState<Aim>();
+  const [selected, setSelected] = useState<string>();
+  const height = open.client.height_cm ?? 170;
+  useEffect(() => {
+    if (!state.opened_ms) write("visit-opened", { reason: open.visit.reason ?? "" });
+  }, []);
+  const live = state.holds.find((h) => h.status === "live");
+  const views: View[] = feet ? ["sole-left", "sole-right"] : ["front", "back"];
+  const earlier = useMemo(() => {
+    const here = new Set(state.points.map((p) => p.identity));
+    const seen = new Set<string>();
+    return open.earlier.filter((p) => !here.has(p.identity) && !seen.has(p.identity ?? "") && seen.add(p.identity ?? ""));
+  }, [open.earlier, state.points]);
+  const shown = state.points.find((p) => p.point === selected);
+  const subject = aim?.candidate ?? (shown && { muscle: shown.muscle, side: shown.side, site: shown.site, name: "" });
+  const felt = aim ? aim.felt : (shown?.referral ?? []);
+  const zones = useMemo(() => {
+    const out: Record<string, Zone[]> = {};
+    if (!subject) return out;
+    const g = core.palpate(subject.muscle, subject.side, height, subject.site || undefined);
+    for (const v of views) {
+      const usual = core.cells(v, g.referral.essential.map((region) => ({ region, side: subject.side })));
+      const own = felt.length ? core.cells(v, felt.map((region) => ({ region, side: subject.side }))) : undefined;
+      out[v] = [{ kind: "usual", size: usual.size, cells: usual.cells }, ...(own ? [{ kind: "felt" as const, size: own.size, cells: own.cells }] : [])];
+    }
+    return out;
+  }, [core, subject?.muscle, subject?.side, subject?.site, felt.join(), feet, height]);
+
+  const touch = (view: View) => (p: { x: number; y: number }) => {
+    const found = core.under(view, p.x, p.y, height);
+    setSelected(undefined);
+    setAim({ view, ...p, under: found, candidate: found.muscles[0], felt: [] });
+    if (step !== "find") setParams({ step: "find" });
+  };
+  const drop = (pid: string, p: { x: number; y: number }, view: View) => {
+    const old = state.points.find((x) => x.point === pid);
+    if (!old) return;
+    const c = core.under(view, p.x, p.y, height).muscles.find((m) => m.muscle === old.muscle && m.side === old.side);
+    if (c) write("point-moved", { point: pid, figure: old.figure, view, x: p.x, y: p.y, place: c.place });
+  };
+  const todo = openSteps(state);
+  return (
+    <Room>
+      <div className="top">
+        <h1><Link to={`/clients/${open.client.id}`} style={{ color: "inherit", textDecoration: "none" }}>{open.client.given_name} {open.client.family_name}</Link></h1>
+        <nav className="path" aria-label="Steps of the visit">
+          {steps.map((s) => <Step key={s} $open={todo[s]} to={`?step=${s}`} aria-current={step === s ? "step" : undefined} aria-label={`${stepNames[s]}${todo[s] ? ", open" : ", done"}`}>{stepNames[s]}</Step>)}
+        </nav>
+        <Button isDisabled={!undo} onPress={undo}>Undo</Button>
+      </div>
+      <div className="body">
+        <div style={{ display: "flex", justifyContent: "space-between", alignItems: "start", minHeight: 40 }}>
+          <span className="quiet" style={{ fontSize: 13, padding: "8px 6px" }}>
+            {step === "find" ? "Touch the place, or aim with the arrow keys." : subject ? "Dots: usual referral, a guide. Strokes: this client's." : ""}
+          </span>
+          <Choice label="" value={feet ? "Soles" : "Body"} options={["Body", "Soles"]} onChoose={(v) => setFeet(v === "Soles")} />
+        </div>
+        <div className="pair">
+          {views.map((v) => (
+            <Figure key={v} view={v} selected={selected} zones={zones[v]}
+              marks={[...earlier.filter((p) => p.view === v).map((p) => toMark(p, true)), ...state.points.filter((p) => p.view === v).map((p) => toMark(p))]}
+              cursor={aim?.view === v ? aim : undefined}
+              onTouch={touch(v)} onAim={(p) => { setAim({ view: v, ...p, felt: [] }); }}
+              onSelect={(pid) => {
+                const old = earlier.find((p) => p.point === pid);
+                if (old) {
+                  touch(v)({ x: old.x, y: old.y });
+                  return;
+                }
+                setAim(undefined);
+                setSelected(pid);
+              }}
+              onDrop={(pid, p) => drop(pid, p, v)}
+              label={`${viewName[v]} of the body. Arrow keys move the aim, Enter marks. ${state.points.filter((p) => p.view === v).length} points.`} />
+          ))}
+        </div>
+      </div>
+      <div className="panel">
+        {live && (
+          <div className="caution" role="alert" style={{ display: "flex", gap: 12, alignItems: "center" }}>
+            <span style={{ flex: 1 }}>A hold is not finished.</span>
+            <Button $kind="main" onPress={() => go(`/visits/${open.visit.id}/hold/${live.id}`)}>Go on with it</Button>
+          </div>
+        )}
+        {open.client.cautions?.map((c) => <div key={c} className="caution" role="note">{c}</div>)}
+        {state.conflicts.map((c) => <div key={c.key} className="caution" role="alert">{c.text} The later one is shown; set it again to settle it.</div>)}
+        {state.aside.map((a) => <div key={a.event} className="caution" role="note">Kept aside ({a.type.replaceAll("-", " ")}): {a.reason}</div>)}
+        {state.holds.filter((h) => h.status === "aside").map((h) => <div key={h.id} className="caution" role="note">A hold is kept aside and counts nowhere: {h.why}</div>)}
+        {step === "measure" && <MeasureStep visit={visit} moment="before" />}
+        {step === "find" && <FindStep visit={visit} aim={aim} setAim={setAim} selected={selected} setSelected={setSelected} height={height} />}
+        {step === "press" && <PressStep visit={visit} selected={selected} setSelected={setSelected} height={height} />}
+        {step === "recheck" && <RecheckStep visit={visit} />}
+        {step === "close" && <CloseStep visit={visit} me={me} />}
+      </div>
+    </Room>
+  );
+}

@@ -1,0 +1,37 @@
+// The look: a treatment room. Desk mode is warm paper; table mode is a dim
+// room at night. Everything takes its colours from here, by meaning.
+import { createGlobalStyle } from "styled-components";
+import "@fontsource-variable/figtree";
+import "@fontsource-variable/source-serif-4";
+
+export const Look = createGlobalStyle`
+  :root {
+    --paper: #f5efe6; --card: #fdfaf5; --line: #dfd3c3; --line-soft: #ebe2d5;
+    --ink: #2a2420; --ink-soft: #695c51; --accent: #2f5d54; --accent-ink: #fdfaf5; --accent-soft: #dfe9e3;
+    --warn: #8f4d10; --warn-soft: #f8e6cd; --stop: #8d2f3c; --stop-soft: #f5dfe0;
+    --skin: #ecdccb; --skin-edge: #8d7767; --skin-line: #a58d7c; --skin-shade: #b99b80;
+    --point: #5b3672; --point-soft: #e6dcec; --usual: #a8862f; --felt: #7d3d8f;
+    --left: #2f5d54; --right: #a2592a; --good: #2f6b4a;
+    --text: "Figtree Variable", system-ui, sans-serif; --serif: "Source Serif 4 Variable", Georgia, serif;
+    --focus: #1c6fb8; color-scheme: light;
+  }
+  [data-mode="table"] {
+    --paper: #161311; --card: #211c19; --line: #40362f; --line-soft: #2c2521;
+    --ink: #f4ebdf; --ink-soft: #b9ab9c; --accent: #8ecbb0; --accent-ink: #12201a; --accent-soft: #24352e;
+    --warn: #f0b766; --warn-soft: #3a2a15; --stop: #f0949a; --stop-soft: #43201f;
+    --focus: #9fd0ff; color-scheme: dark;
+  }
+  *, *::before, *::after { box-sizing: border-box; }
+  html, body, #root { height: 100%; margin: 0; }
+  body { background: var(--paper); color: var(--ink); font: 400 15px/1.45 var(--text); -webkit-font-smoothing: antialiased; }
+  h1, h2, h3 { font-family: var(--serif); font-weight: 560; line-height: 1.15; margin: 0; letter-spacing: -0.005em; }
+  h1 { font-size: 28px; } h2 { font-size: 20px; } h3 { font-size: 16px; }
+  p { margin: 0; }
+  a { color: var(--accent); }
+  button { font: inherit; color: inherit; }
+  :focus-visible, [data-focus-visible] { outline: 3px solid var(--focus); outline-offset: 2px; }
+  @media (prefers-reduced-motion: reduce) { * { animation: none !important; transition: none !important; } }
+  .quiet { color: var(--ink-soft); }
+  .num { font-variant-numeric: tabular-nums; }
+  .away { position: absolute; width: 1px; height: 1px; overflow: hidden; clip-path: inset(50%); white-space: nowrap; }
+`;
