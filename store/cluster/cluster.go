@@ -364,3 +364,17 @@ func (c *Cluster) Stop() error {
 	}
 	return errors.New("PostgreSQL did not stop within 30 s")
 }
+
+// Env tells another process of the same run how to reach the cluster.
+func (c *Cluster) Env() string { return fmt.Sprintf("MOKREN_TEST_CLUSTER=%d:%s", c.port, c.secret) }
+
+// Reach gives a cluster that another process runs; it makes URLs and
+// databases but starts and stops nothing.
+func Reach(env string) (*Cluster, error) {
+	port, secret, ok := strings.Cut(env, ":")
+	n, err := strconv.Atoi(port)
+	if !ok || err != nil {
+		return nil, fmt.Errorf("MOKREN_TEST_CLUSTER is %q, not port:secret", env)
+	}
+	return &Cluster{port: n, secret: secret}, nil
+}

@@ -19,12 +19,12 @@ export function App() {
   const id = me.data?.id;
   useEffect(() => outbox.signedIn(id ?? ""), [id]);
   if (me.error instanceof Problem && me.error.status === 401) {
-    return <SignIn onDone={(m) => { queries.clear(); queries.setQueryData(["me"], m); }} />;
+    return <SignIn onDone={(m) => { queries.removeQueries({ predicate: (q) => q.queryKey[0] !== "me" }); queries.setQueryData(["me"], m); }} />;
   }
   if (me.error && !me.data) return <Trouble error={me.error} onRetry={() => me.refetch()} />;
   if (!me.data) return <Waiting>Opening…</Waiting>;
   const m = me.data;
-  const signedOut = () => { queries.clear(); void queries.invalidateQueries({ queryKey: ["me"] }); location.assign("/"); };
+  const signedOut = () => location.assign("/");
   return (
     <Suspense fallback={<Waiting>Opening…</Waiting>}>
       <Routes>

@@ -57,7 +57,7 @@ interface Props {
 }
 
 /** Radius of a mark by tenderness, in shares of a thousandth of the view. */
-const radius = (grade: number) => 5.5 + grade * 1.9;
+const radius = (grade: number) => 8 + grade * 2.4;
 
 export function Figure({ view, marks = [], zones = [], selected, cursor, onTouch, onAim, onSelect, onDrop, label }: Props) {
   const { data } = useFigure(view);
@@ -164,7 +164,7 @@ export function Figure({ view, marks = [], zones = [], selected, cursor, onTouch
                 {m.kind === "latent" && <circle r={1.6 * scale} fill="var(--point)" />}
               </g>
               {m.number !== undefined && (
-                <text x={r * 1.35 + 4 * scale} y={4.4 * scale} fontSize={13 * scale} fontWeight={650} fill="var(--point)" stroke="var(--card)" strokeWidth={3 * scale} paintOrder="stroke">{m.number}</text>
+                <text x={r * 1.35 + 4 * scale} y={6.6 * scale} fontSize={19 * scale} fontWeight={650} fill="var(--point)" stroke="var(--card)" strokeWidth={3 * scale} paintOrder="stroke">{m.number}</text>
               )}
             </g>
           );

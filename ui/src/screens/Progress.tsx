@@ -16,11 +16,14 @@ const signals: Record<string, string> = {
   "too-few": "",
 };
 
-function verdict(c: Schemas["Change"] | undefined, what: string) {
+/** A side that is simply fine stands still too, so a range shows no plateau. */
+const rangeSignals = { worse: "worse twice: screen again" };
+
+function verdict(c: Schemas["Change"] | undefined, what: string, shown: Record<string, string> = signals) {
   if (!c) return { text: "One reading so far: nothing to compare.", d: undefined };
   const delta = `${c.delta > 0 ? "+" : ""}${Math.round(c.delta * 10) / 10}${c.unit === "°" ? "°" : ""}`;
   const size = [c.threshold.absolute !== undefined && `${c.threshold.absolute}${c.unit === "°" ? "°" : ""}`, c.threshold.percent !== undefined && `${c.threshold.percent} %`].filter(Boolean).join(" or ");
-  return { text: `${what} ${delta}: ${c.text}${signals[c.signal ?? ""] ? ` · ${signals[c.signal ?? ""]}` : ""}`, d: c.direction, title: `A real change is ${size} (${c.source}).` };
+  return { text: `${what} ${delta}: ${c.text}${shown[c.signal ?? ""] ? ` · ${shown[c.signal ?? ""]}` : ""}`, d: c.direction, title: `A real change is ${size} (${c.source}).` };
 }
 
 /** One line on what changed since the first visit and since the last one. */
@@ -72,7 +75,7 @@ export function Progress({ history, visits, zone: _zone }: { history: Schemas["H
               <h3>{movementName(m)}</h3>
               {[l, r].map((x) => {
                 if (!x) return null;
-                const v = verdict(x.change, x.side === "midline" ? "Change" : x.side === "left" ? "Left" : "Right");
+                const v = verdict(x.change, x.side === "midline" ? "Change" : x.side === "left" ? "Left" : "Right", rangeSignals);
                 return <Verdict key={x.side} $d={v.d} title={v.title} style={{ margin: 0 }}>{v.text}</Verdict>;
               })}
               <CourseChart label={movementName(m)} min={0} max={top} ticks={ticks} unit="°" band={[main.flag_below, main.reference]} color={l ? "var(--left)" : "var(--right)"}

@@ -60,7 +60,9 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
   const { open, state, core, write, undo } = visit;
   const go = useNavigate();
   const [params, setParams] = useSearchParams();
-  const step = (steps as readonly string[]).includes(params.get("step") ?? "") ? (params.get("step") as StepName) : steps.find((s) => openSteps(state)[s]) ?? "close";
+  // Where to begin is decided once; a step never runs away under the hands.
+  const [first] = useState<StepName>(() => steps.find((s) => openSteps(state)[s]) ?? "close");
+  const step = (steps as readonly string[]).includes(params.get("step") ?? "") ? (params.get("step") as StepName) : first;
   const [feet, setFeet] = useState(false);
   const [aim, setAim] = useState<Aim>();
   const [selected, setSelected] = useState<string>();

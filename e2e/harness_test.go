@@ -1,0 +1,258 @@
+// Package e2e drives the real interface in headless Chromium against the real
+// program and PostgreSQL.
+package e2e
+
+import (
+	"bufio"
+	"context"
+	"fmt"
+	"io"
+	"log"
+	"net"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"runtime/debug"
+	"strings"
+	"sync"
+	"syscall"
+	"testing"
+	"time"
+
+	"github.com/go-rod/rod"
+	"github.com/go-rod/rod/lib/input"
+	"github.com/go-rod/rod/lib/launcher"
+	"github.com/go-rod/rod/lib/proto"
+	"github.com/jmoiron/sqlx"
+	"github.com/stretchr/testify/require"
+
+	"mokren/demo"
+	"mokren/store"
+	"mokren/store/cluster"
+)
+
+var (
+	pg      *cluster.Cluster // this package's own: one test kills it
+	browser *rod.Browser
+)
+
+func TestMain(m *testing.M) { os.Exit(run(m)) }
+
+func run(m *testing.M) int {
+	ctx := context.Background()
+	dir, err := os.MkdirTemp("", "mokren-e2e-")
+	if err != nil {
+		log.Fatal(err)
+	}
+	defer os.RemoveAll(dir)
+	if pg, err = cluster.Open(ctx, dir); err != nil {
+		log.Fatal(err)
+	}
+	defer pg.Stop() //nolint:errcheck // the folder goes anyway
+	if err := store.Migrate(ctx, pg.OwnerURL("mokren")); err != nil {
+		log.Fatal(err)
+	}
+	st, err := store.Open(pg.AppURL("mokren"))
+	if err != nil {
+		log.Fatal(err)
+	}
+	if err := demo.Fill(ctx, st, time.Now()); err != nil {
+		log.Fatal(err)
+	}
+	st.Close()
+	path, ok := launcher.LookPath()
+	if !ok {
+		log.Fatal("Chromium is not installed: run `apt-get install chromium`")
+	}
+	l := launcher.New().Bin(path).Leakless(false).NoSandbox(os.Geteuid() == 0).Headless(true).UserDataDir(filepath.Join(dir, "chromium")).
+		Set("disable-background-networking").Set("disable-component-update").Set("disable-sync").Set("no-first-run").Set("disable-gpu").Set("hide-scrollbars")
+	defer l.Kill()
+	browser = rod.New().ControlURL(l.MustLaunch()).MustConnect()
+	defer browser.Close()
+	return m.Run()
+}
+
+// server is the real program as a child process.
+type server struct {
+	t    testing.TB
+	addr string
+	cmd  *exec.Cmd
+}
+
+func startServer(t testing.TB) *server {
+	t.Helper()
+	s := &server{t: t, addr: "127.0.0.1:0"}
+	s.start()
+	t.Cleanup(s.kill)
+	return s
+}
+
+func (s *server) start() {
+	s.t.Helper()
+	bin, err := filepath.Abs("../bin/mokren")
+	require.NoError(s.t, err)
+	s.cmd = exec.Command(bin, "serve", "--addr", s.addr, "--sign-ins-per-minute", "1000")
+	s.cmd.Env = append(os.Environ(), "MOKREN_DATABASE_URL="+pg.AppURL("mokren"), "MOKREN_MIGRATE_URL="+pg.OwnerURL("mokren"))
+	out, err := s.cmd.StdoutPipe()
+	require.NoError(s.t, err)
+	s.cmd.Stderr = os.Stderr
+	require.NoError(s.t, s.cmd.Start(), "run `make build` first")
+	scan := bufio.NewScanner(out)
+	for scan.Scan() {
+		if _, at, ok := strings.Cut(scan.Text(), "http://"); ok {
+			s.addr = strings.TrimSpace(at)
+			go io.Copy(io.Discard, out) //nolint:errcheck // drained
+			return
+		}
+	}
+	s.t.Fatal("the server did not say where it is")
+}
+
+func (s *server) kill() {
+	s.cmd.Process.Signal(syscall.SIGKILL) //nolint:errcheck // it may be gone
+	s.cmd.Wait()                          //nolint:errcheck // killed
+}
+
+// wire is a TCP proxy that can be cut: switching a page offline misses a
+// service worker's traffic, this misses nothing.
+type wire struct {
+	l   net.Listener
+	mu  sync.Mutex
+	cut bool
+	all map[net.Conn]bool
+}
+
+func newWire(t testing.TB, to string) *wire {
+	l, err := net.Listen("tcp", "127.0.0.1:0")
+	require.NoError(t, err)
+	w := &wire{l: l, all: map[net.Conn]bool{}}
+	t.Cleanup(func() { l.Close(); w.Cut(true) })
+	go func() {
+		for {
+			a, err := l.Accept()
+			if err != nil {
+				return
+			}
+			w.mu.Lock()
+			cut := w.cut
+			w.mu.Unlock()
+			b, err := net.Dial("tcp", to)
+			if cut || err != nil {
+				a.Close()
+				if b != nil {
+					b.Close()
+				}
+				continue
+			}
+			w.mu.Lock()
+			w.all[a], w.all[b] = true, true
+			w.mu.Unlock()
+			pipe := func(x, y net.Conn) {
+				io.Copy(x, y) //nolint:errcheck // ends with the connection
+				x.Close()
+				y.Close()
+			}
+			go pipe(a, b)
+			go pipe(b, a)
+		}
+	}()
+	return w
+}
+
+func (w *wire) Cut(cut bool) {
+	w.mu.Lock()
+	defer w.mu.Unlock()
+	w.cut = cut
+	if cut {
+		for c := range w.all {
+			c.Close()
+			delete(w.all, c)
+		}
+	}
+}
+
+// page is a tab with helpers that speak of what is on it.
+type page struct {
+	*rod.Page
+	t    testing.TB
+	base string
+}
+
+func openPage(t testing.TB, addr, path string) *page {
+	t.Helper()
+	ctx, err := browser.Incognito()
+	require.NoError(t, err)
+	raw := ctx.MustPage("")
+	p := raw.Timeout(150 * time.Second).WithPanic(func(v any) { t.Helper(); t.Fatalf("%v\n%s", v, debug.Stack()) })
+	t.Cleanup(func() {
+		if t.Failed() {
+			if b, err := raw.Timeout(10*time.Second).Screenshot(false, nil); err == nil {
+				os.WriteFile(filepath.Join(os.TempDir(), "mokren-"+strings.ReplaceAll(t.Name(), "/", "-")+".png"), b, 0o644) //nolint:errcheck // a help, no more
+			}
+		}
+		raw.Close() //nolint:errcheck // the context goes with it
+	})
+	p.MustSetViewport(1280, 800, 1, false)
+	pg := &page{p, t, "http://" + addr}
+	p.MustNavigate(pg.base + path)
+	return pg
+}
+
+func (p *page) signIn(l demo.Login) {
+	p.t.Helper()
+	p.MustElement(`input[name=email]`).MustInput(l.Email)
+	p.MustElement(`input[name=password]`).MustInput(l.Password)
+	p.MustElementR("button", "^Sign in$").MustClick()
+	p.MustElementR("button", "Sign out")
+}
+
+func (p *page) press(keys ...input.Key) {
+	p.t.Helper()
+	require.NoError(p.t, p.Keyboard.Type(keys...))
+}
+
+// see waits for text somewhere in an element.
+func (p *page) see(selector, pattern string) *rod.Element {
+	p.t.Helper()
+	e, err := p.Timeout(20*time.Second).ElementR(selector, pattern)
+	require.NoError(p.t, err, "%s with %q is not on the page: %.600s", selector, pattern, p.text())
+	return e.CancelTimeout()
+}
+
+func (p *page) text() string {
+	if e, err := p.Element("body"); err == nil {
+		s, _ := e.Text()
+		return s
+	}
+	return ""
+}
+
+func (p *page) click(selector, pattern string) {
+	p.t.Helper()
+	p.see(selector, pattern).MustClick()
+}
+
+// sent waits until the outbox is empty.
+func (p *page) sent() {
+	p.t.Helper()
+	_, err := p.Timeout(30 * time.Second).Element(`[data-sent=true]`)
+	require.NoError(p.t, err, "the outbox did not empty: %.300s", p.text())
+}
+
+func (p *page) shot(name string) {
+	p.t.Helper()
+	b, err := p.Screenshot(false, &proto.PageCaptureScreenshot{Format: proto.PageCaptureScreenshotFormatPng})
+	require.NoError(p.t, err)
+	require.NoError(p.t, os.WriteFile(name, b, 0o644))
+}
+
+func db(t testing.TB) *sqlx.DB {
+	d, err := sqlx.Open("pgx", pg.AdminURL("mokren"))
+	require.NoError(t, err)
+	t.Cleanup(func() { d.Close() })
+	return d
+}
+
+func clientPath(i int) string {
+	return fmt.Sprintf("/clients/0190a000-0000-7000-8000-0000000001%02x", i)
+}

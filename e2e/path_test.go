@@ -1,0 +1,140 @@
+package e2e
+
+import (
+	"strconv"
+	"testing"
+	"time"
+
+	"github.com/go-rod/rod/lib/input"
+	"github.com/go-rod/rod/lib/proto"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"mokren/demo"
+)
+
+// mark touches a place of the back view, given in view units.
+func mark(p *page, x, y float64) {
+	p.t.Helper()
+	p.MustElement("svg[data-view=back] path")
+	pt := p.MustEval(`(x, y) => { const s = document.querySelector("svg[data-view=back]"); const q = new DOMPoint(x, y).matrixTransform(s.getScreenCTM()); return [q.x, q.y]; }`, x, y).Arr()
+	require.NoError(p.t, p.Mouse.MoveTo(proto.NewPoint(pt[0].Num(), pt[1].Num())))
+	p.Mouse.MustClick(proto.InputMouseButtonLeft)
+}
+
+func chart(p *page, number int, familiar string) {
+	p.t.Helper()
+	p.MustElementX(`//*[@role="radiogroup"][starts-with(@aria-label, "Number at test pressure")]//button[text()="` + strconv.Itoa(number) + `"]`).MustClick()
+	p.MustElementX(`//*[@role="radiogroup"][starts-with(@aria-label, "Is this the pain")]//button[text()="` + familiar + `"]`).MustClick()
+	p.click("button", "Chart this point")
+	p.see("h2", "Points of this visit")
+}
+
+// newVisit begins a visit for a demo client and waits until it is open.
+func newVisit(p *page, i int) {
+	p.t.Helper()
+	p.MustNavigate(p.base + clientPath(i))
+	p.click("button", "Begin a visit|Open today's visit|Go on with the visit")
+	p.see("button", "Undo")
+}
+
+func stepTo(p *page, name string) {
+	p.t.Helper()
+	p.MustElementX(`//nav[@aria-label="Steps of the visit"]//a[starts-with(@aria-label, "` + name + `")]`).MustClick()
+}
+
+// until presses a key once the coach advises something.
+func until(p *page, advice string) {
+	p.t.Helper()
+	_, err := p.Timeout(60 * time.Second).Element(`main[data-advice~="` + advice + `"]`)
+	require.NoError(p.t, err, "the coach did not advise %s: %.300s", advice, p.text())
+}
+
+func key(n int) input.Key {
+	return []input.Key{input.Digit0, input.Digit1, input.Digit2, input.Digit3, input.Digit4, input.Digit5, input.Digit6, input.Digit7, input.Digit8, input.Digit9}[n]
+}
+
+// fast lets the page's clock run ten times as fast, so that a hold of a minute
+// takes seconds; the coach sees nothing but times.
+func fast(p *page) {
+	_, err := p.EvalOnNewDocument(`(() => { const t0 = performance.now(), now = performance.now.bind(performance); performance.now = () => t0 + (now() - t0) * 10; })()`)
+	require.NoError(p.t, err)
+}
+
+// TestWholePath: sign in, open a client, mark a point on the calf, chart it, a
+// hold by keyboard with 6 4 6 3 6 2, recheck, and find it all again.
+func TestWholePath(t *testing.T) {
+	s := startServer(t)
+	p := openPage(t, s.addr, "/")
+	fast(p)
+	p.MustReload()
+	p.signIn(demo.Logins[0])
+	newVisit(p, 1)
+	stepTo(p, "Measure")
+	in := p.MustElement(`[data-movement="ankle.dorsiflexion-knee-straight"] input`)
+	in.MustSelectAllText().MustInput("4").MustBlur()
+	stepTo(p, "Find")
+	mark(p, 186, 772)
+	p.see("h2", "Gastrocnemius, medial head, left")
+	chart(p, 6, "yes")
+	stepTo(p, "Press")
+	p.MustElementX(`//section[@data-point="gastrocnemius-medial"]//button[contains(., "Begin the hold")]`).MustClick()
+	p.MustElement(`main[data-phase=ready]`)
+	p.press(input.Space)
+	until(p, "settle-in")
+	for i, pair := range [][2]int{{6, 4}, {6, 3}, {6, 2}} {
+		p.press(key(pair[0]))
+		p.MustElement(`main[data-phase=stage]`)
+		time.Sleep(700 * time.Millisecond) // 7 s of the hold: slower than a sudden fall
+		if i < 2 {
+			p.press(key(pair[1]))
+			until(p, "breathe-and-deepen")
+		}
+	}
+	p.press(input.Digit2)
+	until(p, "release-slowly")
+	p.press(input.Space)
+	until(p, "flush")
+	until(p, "done")
+	p.press(input.Space)
+	p.see("p", "Released")
+	stepTo(p, "Recheck")
+	p.MustElementX(`//section[@data-recheck="gastrocnemius-medial"]//button[text()="2"]`).MustClick()
+	in = p.MustElement(`[data-movement="ankle.dorsiflexion-knee-straight"] input`)
+	in.MustSelectAllText().MustInput("11").MustBlur()
+	p.see("p", `\+7° clear change`)
+	stepTo(p, "Close")
+	p.click("button", "Close the visit")
+	p.see("b", "closed")
+	p.sent()
+
+	p.click("a", "See progress")
+	card := p.MustElement(`[data-point="gastrocnemius-medial"] svg`)
+	label := *card.MustAttribute("aria-label")
+	assert.Regexp(t, `before 6, after 2, 3 st$`, label)
+	assert.Regexp(t, `before 4, after 11$`, *p.MustElement(`[data-movement="ankle.dorsiflexion-knee-straight"] svg`).MustAttribute("aria-label"))
+
+	var row struct {
+		Outcome  string  `db:"outcome"`
+		Status   string  `db:"status"`
+		Stages   int     `db:"stages"`
+		Pressure int64   `db:"pressure_ms"`
+		NPRS     float64 `db:"nprs"`
+		After    float64 `db:"after_nprs"`
+		Deg      float64 `db:"after_deg"`
+		Identity int     `db:"same"`
+	}
+	require.NoError(t, db(t).Get(&row, `select h.outcome, h.status, h.stages, h.pressure_ms, p.nprs, p.after_nprs, r.after_deg,
+			(select count(*) from charted_point q where q.identity = p.identity) as same
+		from hold h join charted_point p on p.id = h.point_id and p.visit_id = h.visit_id
+		join range_reading r on r.visit_id = h.visit_id and r.movement = 'ankle.dorsiflexion-knee-straight' and r.side = 'left'
+		join visit v on v.id = h.visit_id where p.muscle = 'gastrocnemius-medial' order by v.closed_at desc limit 1`))
+	assert.Equal(t, "released", row.Outcome)
+	assert.Equal(t, "kept", row.Status)
+	assert.Equal(t, 3, row.Stages)
+	assert.InDelta(t, 6, row.NPRS, 0)
+	assert.InDelta(t, 2, row.After, 0)
+	assert.InDelta(t, 11, row.Deg, 0)
+	assert.Greater(t, row.Pressure, int64(45_000))
+	assert.Greater(t, row.Identity, 1, "the same spot as in earlier visits")
+}

@@ -1,0 +1,83 @@
+// Package storetest gives each test package a fresh copy of a migrated
+// database on real PostgreSQL. `make test` starts one cluster for the whole
+// run; without it a package starts its own.
+package storetest
+
+import (
+	"context"
+	"fmt"
+	"log"
+	"os"
+	"testing"
+
+	"github.com/google/uuid"
+
+	"mokren/store"
+	"mokren/store/cluster"
+)
+
+// Template is the migrated database that copies are made from.
+const Template = "mokren_template"
+
+// Prepare migrates the template.
+func Prepare(ctx context.Context, c *cluster.Cluster) error {
+	if err := c.CreateDatabase(ctx, Template, ""); err != nil {
+		return err
+	}
+	return store.Migrate(ctx, c.OwnerURL(Template))
+}
+
+var current struct {
+	c    *cluster.Cluster
+	name string
+}
+
+// Main runs a package's tests with a database of their own:
+//
+//	func TestMain(m *testing.M) { storetest.Main(m) }
+func Main(m *testing.M) { os.Exit(run(m)) }
+
+func run(m *testing.M) int {
+	ctx := context.Background()
+	var err error
+	if env := os.Getenv("MOKREN_TEST_CLUSTER"); env != "" {
+		if current.c, err = cluster.Reach(env); err != nil {
+			log.Fatal(err)
+		}
+	} else {
+		dir, err := os.MkdirTemp("", "mokren-test-")
+		if err != nil {
+			log.Fatal(err)
+		}
+		defer os.RemoveAll(dir)
+		if current.c, err = cluster.Open(ctx, dir); err != nil {
+			log.Fatal(err)
+		}
+		defer current.c.Stop() //nolint:errcheck // the folder goes anyway
+		if err := Prepare(ctx, current.c); err != nil {
+			log.Fatal(err)
+		}
+	}
+	current.name = fmt.Sprintf("test_%x", uuid.New())[:29]
+	if err := current.c.CreateDatabase(ctx, current.name, Template); err != nil {
+		log.Fatal(err)
+	}
+	defer current.c.DropDatabase(ctx, current.name) //nolint:errcheck // the cluster goes anyway
+	return m.Run()
+}
+
+// Open connects to the package's database as the app role.
+func Open(t testing.TB) *store.Store {
+	t.Helper()
+	st, err := store.Open(URL())
+	if err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(func() { st.Close() })
+	return st
+}
+
+// URL of the package's database as the app role, OwnerURL as the owner.
+func URL() string      { return current.c.AppURL(current.name) }
+func OwnerURL() string { return current.c.OwnerURL(current.name) }
+func AdminURL() string { return current.c.AdminURL(current.name) }
