@@ -14,9 +14,9 @@ demo: build ## the application with an invented practice
 	@exec bin/mokren demo
 
 test: build ## everything: core, store, API, browser
-	cd ui && npm test --silent
+	cd ui && npm test --silent -- --run
 	go vet ./...
-	go test -count=1 -timeout 9m ./...
+	go run ./cmd/withcluster go test -count=1 -timeout 9m ./...
 
 dev: build ## Go server and Vite side by side
 	@trap 'kill 0' EXIT; bin/mokren demo & cd ui && npx vite

@@ -54,10 +54,10 @@ func key(n int) input.Key {
 	return []input.Key{input.Digit0, input.Digit1, input.Digit2, input.Digit3, input.Digit4, input.Digit5, input.Digit6, input.Digit7, input.Digit8, input.Digit9}[n]
 }
 
-// fast lets the page's clock run ten times as fast, so that a hold of a minute
-// takes seconds; the coach sees nothing but times.
+// fast lets the page's clock run four times as fast, so that a hold of a minute
+// takes a quarter of one; the coach sees nothing but times.
 func fast(p *page) {
-	_, err := p.EvalOnNewDocument(`(() => { const t0 = performance.now(), now = performance.now.bind(performance); performance.now = () => t0 + (now() - t0) * 10; })()`)
+	_, err := p.EvalOnNewDocument(`(() => { const t0 = performance.now(), now = performance.now.bind(performance); performance.now = () => t0 + (now() - t0) * 4; })()`)
 	require.NoError(p.t, err)
 }
 
@@ -85,7 +85,7 @@ func TestWholePath(t *testing.T) {
 	for i, pair := range [][2]int{{6, 4}, {6, 3}, {6, 2}} {
 		p.press(key(pair[0]))
 		p.MustElement(`main[data-phase=stage]`)
-		time.Sleep(700 * time.Millisecond) // 7 s of the hold: slower than a sudden fall
+		time.Sleep(1600 * time.Millisecond) // 6.4 s of the hold: slower than a sudden fall
 		if i < 2 {
 			p.press(key(pair[1]))
 			until(p, "breathe-and-deepen")

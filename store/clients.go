@@ -68,12 +68,12 @@ func (t *Tx) PutClient(ctx context.Context, c Client) error {
 	if c.Revision == 0 {
 		_, err := t.tx.ExecContext(ctx, `insert into client (practice_id, id, given_name, family_name, born_on, height_cm, work, complaint, cautions)
 			values ($1, $2, $3, $4, $5, $6, $7, $8, $9) on conflict (practice_id, id) do nothing`,
-			t.who.Practice, c.ID, c.GivenName, c.FamilyName, c.BornOn, c.HeightCM, c.Work, c.Complaint, []string(c.Cautions))
+			t.who.Practice, c.ID, c.GivenName, c.FamilyName, c.BornOn, c.HeightCM, c.Work, c.Complaint, append([]string{}, c.Cautions...))
 		return found("registering a client", err)
 	}
 	r, err := t.tx.ExecContext(ctx, `update client set given_name = $3, family_name = $4, born_on = $5, height_cm = $6, work = $7, complaint = $8, cautions = $9, revision = revision + 1
 		where id = $1 and revision = $2`,
-		c.ID, c.Revision, c.GivenName, c.FamilyName, c.BornOn, c.HeightCM, c.Work, c.Complaint, []string(c.Cautions))
+		c.ID, c.Revision, c.GivenName, c.FamilyName, c.BornOn, c.HeightCM, c.Work, c.Complaint, append([]string{}, c.Cautions...))
 	if err != nil {
 		return found("changing a client", err)
 	}

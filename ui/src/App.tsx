@@ -18,6 +18,13 @@ export function App() {
   const me = useQuery({ queryKey: ["me"], queryFn: () => must(api.GET("/api/session")), staleTime: 60_000 });
   const id = me.data?.id;
   useEffect(() => outbox.signedIn(id ?? ""), [id]);
+  // What a client's pages show is computed from the record; it is out of date
+  // as soon as the record has grown.
+  useEffect(() => outbox.onReceived(() => {
+    queries.removeQueries({ queryKey: ["course"], type: "inactive" });
+    void queries.invalidateQueries({ queryKey: ["course"] });
+    void queries.invalidateQueries({ queryKey: ["day"] });
+  }), [queries]);
   if (me.error instanceof Problem && me.error.status === 401) {
     return <SignIn onDone={(m) => { queries.removeQueries({ predicate: (q) => q.queryKey[0] !== "me" }); queries.setQueryData(["me"], m); }} />;
   }

@@ -40,7 +40,7 @@ const Frame = styled.div`
   svg { height: 100%; max-width: 100%; touch-action: none; border-radius: 14px; outline-offset: -3px; }
   svg[data-live="true"] { cursor: crosshair; }
   figcaption { font-size: 12px; color: var(--ink-soft); padding-top: 2px; }
-  .mark { cursor: grab; }
+  .mark { cursor: grab; } .mark:focus { outline: none; } .mark:focus-visible > circle:first-child { fill: var(--focus); opacity: 0.4; }
 `;
 
 interface Props {

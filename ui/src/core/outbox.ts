@@ -133,6 +133,10 @@ class Outbox {
           const out = await must(
             api.POST("/api/visits/{id}/events", { params: { path: { id: visit } }, body: { events: batch.map((r) => r.event) }, keepalive: batch.length < 20 }),
           );
+          // The kept copy grows with the record, so that a visit opened again
+          // without a connection is whole.
+          const kept = await d.get("visits", visit);
+          if (kept) await d.put("visits", { ...kept, events: out.events }, visit);
           for (const f of this.receivers) f(visit, out.events);
           const tx = d.transaction("outbox", "readwrite");
           await Promise.all([...batch.map((r) => tx.store.delete(r.id)), tx.done]);

@@ -17,18 +17,18 @@ const Room = styled.main`
   height: 100%; background: var(--paper); color: var(--ink); display: grid; grid-template-columns: minmax(0, 1fr) 440px; grid-template-rows: 44px minmax(0, 1fr) 92px; gap: 14px 24px; padding: 14px 26px 18px; min-height: 640px; user-select: none;
   .head { grid-column: 1 / -1; display: flex; gap: 18px; align-items: center; font-size: 19px; color: var(--ink-soft); min-width: 0; }
   .head b { color: var(--ink); font-family: var(--serif); font-size: 23px; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
-  .say { display: grid; grid-template-rows: auto auto minmax(0, 1fr) auto 148px; gap: 8px; min-height: 0; }
-  .do { font-family: var(--serif); font-size: clamp(44px, 5.2vw, 68px); line-height: 1.04; font-weight: 580; min-height: 2.08em; text-wrap: balance; }
+  .say { display: grid; grid-template-rows: auto auto minmax(0, 1fr) auto 156px; gap: 8px; min-height: 0; }
+  .do { font-family: var(--serif); font-size: clamp(46px, 6vw, 84px); line-height: 1.04; font-weight: 580; min-height: 2.08em; text-wrap: balance; }
   .do[data-tone="ease"] { color: var(--warn); } .do[data-tone="stop"] { color: var(--stop); } .do[data-tone="deep"] { color: var(--accent); }
   .ask { font-size: 30px; font-weight: 600; min-height: 42px; color: var(--accent); }
-  .clocks { display: flex; align-items: end; gap: 34px; }
+  .clocks { display: flex; align-items: center; gap: 34px; }
   .big { font-size: clamp(90px, 12.5vw, 168px); line-height: 0.86; font-weight: 640; font-variant-numeric: tabular-nums; letter-spacing: -0.03em; }
   .unit { font-size: 28px; color: var(--ink-soft); line-height: 1.2; padding-bottom: 4px; } .unit b { color: var(--ink); }
   .why { font-size: 20px; color: var(--ink-soft); min-height: 28px; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
   .bar { height: 20px; border-radius: 10px; background: var(--line-soft); overflow: hidden; position: relative; margin-bottom: 6px; }
   .bar i { position: absolute; inset: 0 auto 0 0; background: var(--accent); } .bar i[data-over="true"] { background: var(--warn); }
-  .scores { display: grid; grid-template-columns: repeat(3, 1fr); grid-template-rows: repeat(4, minmax(72px, 1fr)); gap: 8px; min-height: 0; }
-  .signs { grid-column: 1 / -1; display: grid; grid-template-columns: 1.6fr repeat(8, 1fr) 1.5fr; gap: 8px; }
+  .scores { display: grid; grid-template-columns: repeat(3, 1fr); grid-template-rows: 76px repeat(4, minmax(72px, 1fr)); gap: 8px; min-height: 0; }
+  .signs { grid-column: 1 / -1; display: grid; grid-template-columns: 1.7fr repeat(7, 1fr) 1.6fr; gap: 8px; }
 `;
 const Key = styled.button<{ $tone?: "go" | "warn" | "stop" }>`
   border: 1px solid ${(p) => (p.$tone === "stop" ? "var(--stop)" : "var(--line)")}; border-radius: 16px; cursor: pointer; padding: 4px 6px; font-weight: 620; font-size: 19px; line-height: 1.15;
@@ -73,16 +73,24 @@ const primary: Record<string, { event: string; name: string }> = {
   release: { event: "release", name: "I have let go" },
 };
 
-const signKeys: { event: string; value?: string; name: string; key: string; tone?: "warn" | "stop" }[] = [
+interface SignKey { event: string; value?: string; name: string; key: string; tone?: "warn" | "stop" }
+
+const trendKeys: SignKey[] = [
   { event: "trend", value: "less", name: "Less", key: "," },
   { event: "trend", value: "same", name: "Same", key: "." },
   { event: "trend", value: "more", name: "More", key: "/" },
+];
+
+const signKeys: SignKey[] = [
   { event: "off-spot", name: "Slipped off", key: "o" },
   { event: "twitch", name: "Twitch", key: "t" },
   { event: "guard", name: "Guarding", key: "g", tone: "warn" },
   { event: "nerve-sign", name: "Nerve sign", key: "n", tone: "warn" },
   { event: "pulse", name: "Pulse", key: "p", tone: "warn" },
+  { event: "unwell", name: "Unwell", key: "u", tone: "stop" },
+  { event: "skin-reaction", name: "Skin welts", key: "k", tone: "stop" },
 ];
+const allKeys = [...trendKeys, ...signKeys];
 
 function Live({ visit, hold }: { visit: LiveVisit; hold: Schemas["Hold"] }) {
   const { core, write, open } = visit;
@@ -156,7 +164,7 @@ function Live({ visit, hold }: { visit: LiveVisit; hold: Schemas["Hold"] }) {
   useEffect(() => {
     const keys = (e: KeyboardEvent) => {
       if (e.repeat || e.ctrlKey || e.metaKey || e.altKey) return;
-      const sign = signKeys.find((s) => s.key === e.key.toLowerCase());
+      const sign = allKeys.find((s) => s.key === e.key.toLowerCase());
       const done = () => e.preventDefault();
       if (e.key === "Escape") { act("client-stop"); done(); }
       else if (e.key === " " || e.key === "PageDown" || e.key === "Enter") { if (over) back(); else if (main) act(main.event); done(); }
@@ -165,8 +173,6 @@ function Live({ visit, hold }: { visit: LiveVisit; hold: Schemas["Hold"] }) {
       else if (e.key === "Backspace") { act("undo"); done(); }
       else if (e.key === "r") { act("release"); done(); }
       else if (e.key === "c") { act("contact"); done(); }
-      else if (e.key === "u") { act("unwell"); done(); }
-      else if (e.key === "k") { act("skin-reaction"); done(); }
       else if (sign) { act(sign.event, sign.value); done(); }
     };
     addEventListener("keydown", keys);
@@ -203,6 +209,7 @@ function Live({ visit, hold }: { visit: LiveVisit; hold: Schemas["Hold"] }) {
         <div style={{ minHeight: 0 }}><Trace summary={summary} now={over ? (log.current.at(-1)?.at_ms ?? 0) / 1000 + 1 : t} /></div>
       </div>
       <div className="scores" role="group" aria-label="The client's number">
+        {trendKeys.map((s) => <Key key={s.name} disabled={!pressing} onClick={() => act(s.event, s.value)}>{s.name}<kbd>{s.key}</kbd></Key>)}
         {[7, 8, 9, 4, 5, 6, 1, 2, 3].map((n) => <Score key={n} $tone={n > l.soft_ceiling ? "warn" : undefined} disabled={!pressing} onClick={() => act("score", n)} aria-label={`Number ${n}`}>{n}</Score>)}
         <Score disabled={!pressing} onClick={() => act("score", 0)} aria-label="Number 0">0</Score>
         <Score $tone="warn" disabled={!pressing} onClick={() => act("score", 10)} aria-label="Number 10">10</Score>

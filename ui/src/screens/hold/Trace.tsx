@@ -5,15 +5,16 @@ import type { Schemas } from "../../api/client";
 const Svg = styled.svg`display: block; width: 100%; height: 100%; text { font-family: var(--text); font-size: 15px; fill: var(--ink-soft); font-variant-numeric: tabular-nums; }`;
 
 export function Trace({ summary, now }: { summary: Schemas["Summary"]; now: number }) {
-  const W = 560;
-  const H = 170;
+  const W = 764;
+  const H = 156;
   const left = 30;
   const span = Math.max(60, Math.ceil((now + 5) / 30) * 30);
+  const step = Math.ceil(span / 6 / 30) * 30;
   const x = (t: number) => left + (t / span) * (W - left - 20);
   const y = (v: number) => 12 + (1 - v / 10) * (H - 40);
   const l = summary.limits;
   return (
-    <Svg viewBox={`0 0 ${W} ${H}`} preserveAspectRatio="none" role="img" aria-label={`Numbers so far: ${summary.trace.map((p) => `${p.score} at ${Math.round(p.t)} seconds`).join(", ") || "none"}`}>
+    <Svg viewBox={`0 0 ${W} ${H}`} role="img" aria-label={`Numbers so far: ${summary.trace.map((p) => `${p.score} at ${Math.round(p.t)} seconds`).join(", ") || "none"}`}>
       <rect x={left} width={W - left - 20} y={y(l.soft_ceiling)} height={y(Math.max(0, l.target - 1)) - y(l.soft_ceiling)} fill="var(--accent-soft)" />
       <line x1={left} x2={W - 20} y1={y(l.hard_ceiling)} y2={y(l.hard_ceiling)} stroke="var(--stop)" strokeDasharray="5 5" />
       {[0, 5, 10].map((v) => <text key={v} x={left - 8} y={y(v) + 5} textAnchor="end">{v}</text>)}
@@ -21,7 +22,7 @@ export function Trace({ summary, now }: { summary: Schemas["Summary"]; now: numb
       <polyline points={summary.trace.map((p) => `${x(p.t)},${y(p.score)}`).join(" ")} fill="none" stroke="var(--ink)" strokeWidth="2.5" />
       {summary.trace.map((p) => <circle key={p.t} cx={x(p.t)} cy={y(p.score)} r="5" fill={p.score > l.soft_ceiling ? "var(--warn)" : "var(--ink)"} />)}
       <line x1={x(now)} x2={x(now)} y1="8" y2={H - 20} stroke="var(--ink-soft)" opacity="0.5" />
-      {Array.from({ length: span / 30 + 1 }, (_, i) => i * 30).map((t) => <text key={t} x={x(t)} y={H - 4} textAnchor="middle">{t} s</text>)}
+      {Array.from({ length: Math.floor(span / step) + 1 }, (_, i) => i * step).map((t) => <text key={t} x={x(t)} y={H - 4} textAnchor="middle">{t} s</text>)}
     </Svg>
   );
 }

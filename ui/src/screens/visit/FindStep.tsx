@@ -122,9 +122,10 @@ export function FindStep({ visit, aim, setAim, selected, setSelected, height }: 
         </>
       )}
       <h2>{guide.name}, {side}</h2>
-      <p className="quiet" style={{ marginBottom: 10 }}>
+      <p className="quiet">
         {before ? `Same spot as before: last time ${one(before.nprs)}, after ${one(before.after_nprs)}.` : cand?.site ? guide.sites[0]?.name : "Own site."}
       </p>
+      <p className="quiet" style={{ marginBottom: 10, fontSize: 13.5 }}>Usually sends pain to {guide.referral.essential.map(plain).join(", ")}: a guide, never proof.</p>
       <Form onSubmit={save}>
         <Choice label="Number at test pressure (0–10)" value={c.nprs} options={numbers} onChoose={(v) => { set({ ...c, nprs: v }); setMissing(""); }} />
         {missing && <p role="alert" style={{ color: "var(--stop)" }}>{missing}</p>}

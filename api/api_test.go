@@ -1,0 +1,312 @@
+package api_test
+
+import (
+	"bytes"
+	"context"
+	"encoding/json"
+	"fmt"
+	"io"
+	"net/http"
+	"net/http/cookiejar"
+	"net/http/httptest"
+	"os"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/google/uuid"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"mokren/api"
+	"mokren/core/treat"
+	"mokren/core/visit"
+	"mokren/demo"
+	"mokren/store/storetest"
+)
+
+func TestMain(m *testing.M) { storetest.Main(m) }
+
+type caller struct {
+	t    *testing.T
+	base string
+	http *http.Client
+	head map[string]string
+}
+
+func newCaller(t *testing.T, o api.Options) *caller {
+	t.Helper()
+	st := storetest.Open(t)
+	require.NoError(t, demo.Fill(context.Background(), st, time.Now()))
+	if o.SignInsPerMinute == 0 {
+		o.SignInsPerMinute = 1000
+	}
+	h, err := api.New(st, o)
+	require.NoError(t, err)
+	srv := httptest.NewServer(h)
+	t.Cleanup(srv.Close)
+	jar, _ := cookiejar.New(nil)
+	return &caller{t, srv.URL, &http.Client{Jar: jar}, nil}
+}
+
+// call sends a body as it is (string) or as JSON and decodes the answer.
+func (c *caller) call(method, path string, body any, out any) *http.Response {
+	c.t.Helper()
+	var r io.Reader
+	switch b := body.(type) {
+	case nil:
+	case string:
+		r = strings.NewReader(b)
+	default:
+		raw, err := json.Marshal(b)
+		require.NoError(c.t, err)
+		r = bytes.NewReader(raw)
+	}
+	req, err := http.NewRequest(method, c.base+path, r)
+	require.NoError(c.t, err)
+	req.Header.Set("Content-Type", "application/json")
+	for k, v := range c.head {
+		req.Header.Set(k, v)
+	}
+	res, err := c.http.Do(req)
+	require.NoError(c.t, err)
+	defer res.Body.Close()
+	raw, err := io.ReadAll(res.Body)
+	require.NoError(c.t, err)
+	if out != nil {
+		require.NoError(c.t, json.Unmarshal(raw, out), "%s", raw)
+	}
+	res.Body = io.NopCloser(bytes.NewReader(raw))
+	return res
+}
+
+func (c *caller) signIn(l demo.Login) api.Me {
+	c.t.Helper()
+	var me api.Me
+	res := c.call("POST", "/api/session", map[string]string{"email": l.Email, "password": l.Password}, &me)
+	require.Equal(c.t, 200, res.StatusCode)
+	return me
+}
+
+type problem struct {
+	Status int    `json:"status"`
+	Detail string `json:"detail"`
+	Errors []struct {
+		Location string `json:"location"`
+		Message  string `json:"message"`
+	} `json:"errors"`
+}
+
+func TestNothingWithoutSigningIn(t *testing.T) {
+	c := newCaller(t, api.Options{})
+	id := uuid.NewString()
+	for _, x := range [][2]string{{"GET", "/api/session"}, {"GET", "/api/day"}, {"GET", "/api/clients"}, {"GET", "/api/clients/" + id}, {"GET", "/api/visits/" + id}} {
+		res := c.call(x[0], x[1], nil, nil)
+		assert.Equal(t, 401, res.StatusCode, "%v", x)
+		assert.Equal(t, "application/problem+json", res.Header.Get("Content-Type"))
+	}
+	assert.Equal(t, 401, c.call("PUT", "/api/clients/"+id, map[string]any{"id": id, "given_name": "A", "family_name": "B", "revision": 0}, nil).StatusCode)
+}
+
+func TestSessions(t *testing.T) {
+	c := newCaller(t, api.Options{})
+	var p problem
+	res := c.call("POST", "/api/session", map[string]string{"email": demo.Logins[0].Email, "password": "wrong"}, &p)
+	assert.Equal(t, 401, res.StatusCode)
+	me := c.signIn(demo.Logins[0])
+	assert.Equal(t, "Ines Calder", me.Name)
+	res = c.call("GET", "/api/session", nil, nil)
+	assert.Equal(t, 200, res.StatusCode)
+	require.Equal(t, 204, c.call("DELETE", "/api/session", nil, nil).StatusCode)
+	assert.Equal(t, 401, c.call("GET", "/api/session", nil, nil).StatusCode)
+
+	res = c.call("POST", "/api/session", map[string]string{"email": demo.Logins[0].Email, "password": demo.Logins[0].Password}, nil)
+	cookie := res.Cookies()[0]
+	assert.True(t, cookie.HttpOnly)
+	assert.Equal(t, http.SameSiteStrictMode, cookie.SameSite)
+}
+
+func TestAnotherSiteCannotAct(t *testing.T) {
+	c := newCaller(t, api.Options{})
+	c.signIn(demo.Logins[0])
+	c.head = map[string]string{"Origin": "https://elsewhere.example", "Sec-Fetch-Site": "cross-site"}
+	assert.Equal(t, 403, c.call("DELETE", "/api/session", nil, nil).StatusCode)
+	c.head = nil
+	assert.Equal(t, 200, c.call("GET", "/api/session", nil, nil).StatusCode)
+}
+
+func TestSignInIsLimited(t *testing.T) {
+	c := newCaller(t, api.Options{SignInsPerMinute: 3})
+	last := 0
+	for range 5 {
+		last = c.call("POST", "/api/session", map[string]string{"email": "x@y.example", "password": "z"}, nil).StatusCode
+	}
+	assert.Equal(t, 429, last)
+}
+
+// Wrong input on every endpoint: the field is named.
+func TestWrongInputNamesTheField(t *testing.T) {
+	c := newCaller(t, api.Options{})
+	id, vid := uuid.NewString(), uuid.NewString()
+	good := map[string]any{"id": id, "given_name": "A", "family_name": "B", "revision": 0}
+	with := func(k string, v any) map[string]any {
+		m := map[string]any{}
+		for a, b := range good {
+			m[a] = b
+		}
+		m[k] = v
+		return m
+	}
+	var p problem
+	res := c.call("POST", "/api/session", map[string]any{"email": "nobody", "password": ""}, &p)
+	assert.Equal(t, 422, res.StatusCode)
+	assert.Equal(t, "body.email", p.Errors[0].Location)
+	me := c.signIn(demo.Logins[0])
+	event := func(k string, v any) map[string]any {
+		e := map[string]any{"id": uuid.NewString(), "client": id, "visit": vid, "author": me.ID, "device": uuid.NewString(), "seq": 1, "device_ms": 1, "seen": 0, "schema": 1, "type": "visit-opened", "body": map[string]any{}}
+		e[k] = v
+		return map[string]any{"events": []any{e}}
+	}
+	for _, x := range []struct {
+		method, path string
+		body         any
+		field        string
+	}{
+		{"PUT", "/api/clients/" + id, with("given_name", ""), "body.given_name"},
+		{"PUT", "/api/clients/" + id, with("height_cm", 20), "body.height_cm"},
+		{"PUT", "/api/clients/" + id, with("born_on", "2020-02-31"), "body.born_on"},
+		{"PUT", "/api/clients/" + id, with("born_on", "yesterday"), "body.born_on"},
+		{"PUT", "/api/clients/" + id, with("born_on", "2999-01-01"), "body.born_on"},
+		{"PUT", "/api/clients/" + id, with("nickname", "x"), "body.nickname"},
+		{"PUT", "/api/clients/" + id, with("Given_Name", "x"), "body.Given_Name"},
+		{"PUT", "/api/clients/" + id, with("id", uuid.NewString()), "body.id"},
+		{"PUT", "/api/clients/not-an-id", good, "path.id"},
+		{"GET", "/api/day?date=2026-02-30", nil, "query.date"},
+		{"GET", "/api/day?date=today", nil, "query.date"},
+		{"PUT", "/api/visits/" + vid, map[string]any{"id": vid, "client": id, "starts_at": "soon"}, "body.starts_at"},
+		{"PUT", "/api/visits/" + vid, map[string]any{"id": vid, "client": id, "starts_at": "2026-01-01T10:00:00Z", "minutes": 1}, "body.minutes"},
+		{"POST", "/api/visits/" + vid + "/events", map[string]any{"events": []any{}}, "body.events"},
+		{"POST", "/api/visits/" + vid + "/events", event("id", "x"), "body.events[0].id"},
+		{"POST", "/api/visits/" + vid + "/events", event("seq", 0), "body.events[0].seq"},
+		{"POST", "/api/visits/" + vid + "/events", event("visit", id), "body.events[0].visit"},
+		{"POST", "/api/visits/" + vid + "/events", event("extra", 1), "body.events[0].extra"},
+		{"POST", "/api/calc/change", map[string]any{"measure": "nprs", "before": 12, "after": 3}, "$.before"},
+		{"POST", "/api/calc/palpate", map[string]any{"muscle": "soleus", "side": "up"}, "$.side"},
+		{"POST", "/api/calc/under", map[string]any{"view": "top", "x": 1, "y": 1}, "$.view"},
+		{"POST", "/api/calc/coach", `{"t":0,"event":"start","protocol":"x"}`, "line 1: $.protocol"},
+	} {
+		var p problem
+		res := c.call(x.method, x.path, x.body, &p)
+		assert.Equal(t, 422, res.StatusCode, "%s %s %v", x.method, x.path, x.body)
+		found := false
+		for _, e := range p.Errors {
+			found = found || e.Location == x.field || e.Location+"."+lastWord(e.Message) == x.field
+		}
+		assert.True(t, found, "%s %s: %s not named in %+v", x.method, x.path, x.field, p)
+	}
+	assert.Equal(t, 404, c.call("GET", "/api/figure/above", nil, nil).StatusCode)
+	assert.Equal(t, 404, c.call("GET", "/api/nothing", nil, nil).StatusCode)
+	assert.Equal(t, 404, c.call("GET", "/api/visits/"+uuid.NewString(), nil, nil).StatusCode)
+	assert.Equal(t, 413, c.call("PUT", "/api/clients/"+id, `{"id":"`+strings.Repeat("x", 5<<20)+`"}`, nil).StatusCode)
+}
+
+func lastWord(s string) string { f := strings.Fields(s); return f[len(f)-1] }
+
+func TestAClientRegisteredTwiceIsOne(t *testing.T) {
+	c := newCaller(t, api.Options{})
+	c.signIn(demo.Logins[0])
+	id := uuid.NewString()
+	body := map[string]any{"id": id, "given_name": "Twice", "family_name": "Sent", "revision": 0}
+	for range 2 {
+		require.Equal(t, 200, c.call("PUT", "/api/clients/"+id, body, nil).StatusCode)
+	}
+	var list struct{ Items []api.Client }
+	c.call("GET", "/api/clients?q=Twice", nil, &list)
+	assert.Len(t, list.Items, 1)
+	body["revision"] = 7
+	assert.Equal(t, 409, c.call("PUT", "/api/clients/"+id, body, nil).StatusCode)
+}
+
+// sendable makes a visit with a point and returns a maker of events.
+func (c *caller) sendable(me api.Me) (path string, event func(kind string, body any) map[string]any) {
+	c.t.Helper()
+	id, vid, device := uuid.NewString(), uuid.NewString(), uuid.NewString()
+	require.Equal(c.t, 200, c.call("PUT", "/api/clients/"+id, map[string]any{"id": id, "given_name": "E", "family_name": "V", "revision": 0}, nil).StatusCode)
+	require.Equal(c.t, 200, c.call("PUT", "/api/visits/"+vid, map[string]any{"id": vid, "client": id, "starts_at": time.Now().Format(time.RFC3339)}, nil).StatusCode)
+	seq := 0
+	return "/api/visits/" + vid, func(kind string, body any) map[string]any {
+		seq++
+		return map[string]any{"id": uuid.NewString(), "client": id, "visit": vid, "author": me.ID, "device": device, "seq": seq, "device_ms": 1000 * seq, "seen": 0, "schema": 1, "type": kind, "body": body}
+	}
+}
+
+type answer struct {
+	Version  int64         `json:"version"`
+	Receipts []api.Receipt `json:"receipts"`
+}
+
+func TestSafetyHoldsAtTheDoor(t *testing.T) {
+	c := newCaller(t, api.Options{})
+	me := c.signIn(demo.Logins[0])
+	path, event := c.sendable(me)
+	point := uuid.NewString()
+	start, err := treat.NewStart(treat.Request{Protocol: "graded-stages", Muscle: "suboccipitals", Side: "left"})
+	require.NoError(t, err)
+	raised := start
+	raised.Limits.Soft, raised.Limits.Hard = 7, 8
+	long := start
+	long.Limits.CapMS = 180_000
+	chart := map[string]any{"point": point, "muscle": "suboccipitals", "side": "left", "figure": "figure-1", "view": "back", "x": 240, "y": 92, "place": map[string]any{"fibre": 0, "along_pct": 0, "across_mm": 0}, "taut_band": "yes", "grade": 2, "nprs": 5, "familiar": "no"}
+	var a answer
+	res := c.call("POST", path+"/events", map[string]any{"events": []any{
+		event("point-charted", chart),
+		event("hold-started", map[string]any{"hold": uuid.NewString(), "point": point, "start": raised}),
+		event("hold-started", map[string]any{"hold": uuid.NewString(), "point": point, "start": long}),
+		event("hold-started", map[string]any{"hold": uuid.NewString(), "point": point, "start": start}),
+	}}, &a)
+	require.Equal(t, 200, res.StatusCode)
+	results := []string{}
+	for _, r := range a.Receipts {
+		results = append(results, r.Result)
+	}
+	assert.Equal(t, []string{"stored", "aside", "aside", "stored"}, results)
+	assert.Contains(t, a.Receipts[1].Reason, "$.body.start.limits")
+	assert.Contains(t, a.Receipts[2].Reason, "cap_ms")
+	var v struct{ State visit.State }
+	c.call("GET", path, nil, &v)
+	assert.Len(t, v.State.Holds, 1)
+	assert.Len(t, v.State.Aside, 2, "kept and shown, not dropped")
+}
+
+func TestSomeoneElsesWorkWaitsForThem(t *testing.T) {
+	c := newCaller(t, api.Options{})
+	me := c.signIn(demo.Logins[0])
+	path, event := c.sendable(me)
+	e := event("visit-opened", map[string]any{})
+	e["author"] = uuid.NewString()
+	assert.Equal(t, 403, c.call("POST", path+"/events", map[string]any{"events": []any{e}}, nil).StatusCode)
+}
+
+func TestFrontEndIsServed(t *testing.T) {
+	c := newCaller(t, api.Options{})
+	res := c.call("GET", "/clients/whatever", nil, nil)
+	assert.Equal(t, 200, res.StatusCode)
+	assert.Contains(t, res.Header.Get("Content-Type"), "text/html")
+	assert.Contains(t, res.Header.Get("Content-Security-Policy"), "default-src 'self'")
+	assert.Equal(t, 404, c.call("GET", "/assets/none.js", nil, nil).StatusCode)
+	res = c.call("GET", "/assets/../../api.go", nil, nil)
+	body, _ := io.ReadAll(res.Body)
+	assert.NotContains(t, string(body), "package api", "nothing outside the front end is served")
+}
+
+// The front end's types are made from this description; it must be fresh.
+func TestTheDescriptionIsFresh(t *testing.T) {
+	want, err := os.ReadFile("../ui/openapi.json")
+	require.NoError(t, err)
+	got, err := api.OpenAPI()
+	require.NoError(t, err)
+	assert.JSONEq(t, string(want), string(got), "run `make types`")
+	for _, p := range []string{"/api/calc/coach", "/api/calc/change", "/api/calc/palpate", "/api/session", "/api/visits/{id}/events"} {
+		assert.Contains(t, string(got), fmt.Sprintf("%q", p))
+	}
+}

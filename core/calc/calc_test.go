@@ -1,0 +1,136 @@
+package calc_test
+
+import (
+	"bytes"
+	"encoding/json"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"mokren/core/calc"
+	"mokren/core/ids"
+	"mokren/core/strict"
+)
+
+func TestEveryExampleRuns(t *testing.T) {
+	for _, c := range calc.List() {
+		out, err := calc.Run(c.Name, []byte(c.Example))
+		require.NoError(t, err, c.Name)
+		want := 1
+		if c.Lines {
+			want = len(strings.Split(c.Example, "\n"))
+		}
+		assert.Equal(t, want, bytes.Count(out, []byte("\n")), "%s: one line out for each line in", c.Name)
+	}
+}
+
+func TestBadInputNamesTheField(t *testing.T) {
+	const start = `{"t":0,"event":"start","protocol":"graded-stages"}` + "\n"
+	for _, c := range []struct{ name, in, field string }{
+		{"change", ``, "$"}, {"change", `[]`, "$"}, {"change", `{"measure":"nprs"}`, "$.before"}, {"change", `{"measure":"nprs","before":1}`, "$.after"},
+		{"change", `{"measure":"nprs","before":1,"after":2,"series":[]}`, "$.series"}, {"change", `{"measure":"NPRS","before":1,"after":2}`, "$.measure"},
+		{"change", `{"measure":"nprs","series":[{"day":1}]}`, "$.series[0].value"}, {"change", `{"measure":"nprs","befor":1,"after":2}`, "$.befor"},
+		{"palpate", `{"muscle":"soleus"}`, "$.side"}, {"palpate", `{"muscle":"soleous","side":"left"}`, "$.muscle"}, {"palpate", `{"muscle":"soleus","side":"midline"}`, "$.side"},
+		{"palpate", `{"muscle":"soleus","side":"left","site":"top"}`, "$.site"}, {"palpate", `{"muscle":"soleus","side":"left","height_cm":0}`, "$.height_cm"},
+		{"under", `{"view":"back","x":-1,"y":0}`, "$.x"}, {"cells", `{"view":"back","regions":[{"region":"tail","side":"left"}]}`, "$.regions[0].region"},
+		{"coach", ``, "line 1"}, {"coach", `{"t":1,"event":"start","protocol":"graded-stages"}`, "line 1: $.t"}, {"coach", `{"t":0,"event":"contact"}`, "line 1: $.event"},
+		{"coach", `{"t":0,"event":"start","protocol":"graded-stages","cap_seconds":121}`, "line 1: $.cap_seconds"}, {"coach", `{"t":0,"event":"start","protocol":"graded-stages","scale":7}`, "line 1: $.scale"},
+		{"coach", `{"t":0,"event":"start","protocol":"graded-stages","muscle":"heart"}`, "line 1: $.muscle"},
+		{"coach", start + `{"t":-1,"event":"contact"}`, "line 2: $.t"}, {"coach", start + `{"t":1.2345,"event":"contact"}`, "line 2: $.t"}, {"coach", start + `{"t":"1","event":"contact"}`, "line 2: $.t"},
+		{"coach", start + `{"t":5,"event":"contact"}` + "\n" + `{"t":4,"event":"tick"}`, "line 3: $.t"}, {"coach", start + `{"t":5,"event":"contact"}` + "\n\n" + `{"t":6,"event":"score","value":11}`, "line 4: $.value"},
+		{"coach", start + `{"t":5,"event":"contact","val":1}`, "line 2: $.val"}, {"coach", start + `{"t":5`, "line 2: $"}, {"nonsense", ``, "NAME"},
+	} {
+		out, err := calc.Run(c.name, []byte(c.in))
+		var e *strict.Error
+		require.ErrorAs(t, err, &e, "%s %s", c.name, c.in)
+		assert.Empty(t, out)
+		assert.Equal(t, c.field, e.Path, "%s %s", c.name, c.in)
+		assert.NotContains(t, e.Error(), "\n")
+	}
+}
+
+func coach(t *testing.T, lines ...string) []map[string]any {
+	t.Helper()
+	out, err := calc.Run("coach", []byte(strings.Join(lines, "\n")))
+	require.NoError(t, err)
+	var all []map[string]any
+	for l := range strings.SplitSeq(strings.TrimSpace(string(out)), "\n") {
+		var m map[string]any
+		require.NoError(t, json.Unmarshal([]byte(l), &m))
+		all = append(all, m)
+	}
+	return all
+}
+
+func TestCoachLines(t *testing.T) {
+	all := coach(t, `{"t":0,"event":"start","protocol":"graded-stages","scale":5,"muscle":"scalenus-medius","side":"left"}`,
+		`{"t":0.5,"event":"contact"}`, `{"t":3.125,"event":"score","value":2}`, `{"t":3.125,"event":"start","protocol":"graded-stages"}`, `{"t":4,"event":"score","value":2.5}`)
+	for _, l := range all {
+		for _, k := range []string{"t", "phase", "advice", "stage", "stage_left_s", "pressure_s", "text", "reason"} {
+			assert.Contains(t, l, k)
+		}
+	}
+	assert.Equal(t, 3.125, all[2]["t"])
+	assert.Equal(t, "stage", all[2]["phase"])
+	assert.Equal(t, true, all[3]["ignored"])
+	assert.Equal(t, []any{"ease-off"}, all[4]["advice"], "5 of 10 is above the scalenes' soft ceiling of 4")
+	for _, l := range all[:4] {
+		assert.NotContains(t, l, "summary")
+	}
+	sum := all[4]["summary"].(map[string]any)
+	assert.Equal(t, 5.0, sum["highest_score"])
+	assert.Equal(t, "unchanged", sum["outcome"])
+}
+
+func TestPalpateWithoutSiteIsTheUnion(t *testing.T) {
+	var whole, one struct {
+		Referral struct{ Essential, Spillover []ids.Region }
+		Sites    []struct{ Site string }
+	}
+	run := func(in string, out any) {
+		b, err := calc.Run("palpate", []byte(in))
+		require.NoError(t, err)
+		require.NoError(t, json.Unmarshal(b, out))
+	}
+	run(`{"muscle":"soleus","side":"right"}`, &whole)
+	run(`{"muscle":"soleus","side":"right","site":"lower-inner"}`, &one)
+	assert.Len(t, whole.Sites, 3)
+	assert.Len(t, one.Sites, 1)
+	assert.Subset(t, whole.Referral.Essential, one.Referral.Essential)
+	assert.Contains(t, whole.Referral.Essential, ids.Region("sacroiliac"))
+	assert.NotContains(t, one.Referral.Essential, ids.Region("sacroiliac"))
+}
+
+func TestDistancesGrowWithTheClient(t *testing.T) {
+	dist := func(h string) float64 {
+		b, err := calc.Run("palpate", []byte(`{"muscle":"levator-scapulae","side":"left","height_cm":`+h+`}`))
+		require.NoError(t, err)
+		var g struct {
+			Near []struct {
+				CM float64 `json:"distance_cm"`
+			}
+		}
+		require.NoError(t, json.Unmarshal(b, &g))
+		return g.Near[0].CM
+	}
+	assert.InDelta(t, 2, dist("200")/dist("100"), 0.15)
+}
+
+func TestIdsAreUniqueWithinTheirKind(t *testing.T) {
+	for _, k := range ids.All() {
+		seen := map[string]bool{}
+		for _, id := range k.IDs {
+			assert.False(t, seen[id], "%s %s", k.Name, id)
+			seen[id] = true
+		}
+		assert.NotEmpty(t, k.IDs, k.Name)
+	}
+	b, err := ids.JSON()
+	require.NoError(t, err)
+	var m map[string][]string
+	require.NoError(t, json.Unmarshal(b, &m))
+	assert.Len(t, m["muscles"], 96)
+	assert.Contains(t, m["tests"], "resisted:cervical.rotation")
+}

@@ -1,0 +1,72 @@
+package core_test
+
+import (
+	"go/parser"
+	"go/token"
+	"io/fs"
+	"path/filepath"
+	"strconv"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// layers says what each layer may import of ours; imports point down only.
+var layers = map[string][]string{
+	"core":  {"core"},
+	"store": {"core", "store"},
+	"demo":  {"core", "store"},
+	"api":   {"core", "store", "demo", "api"}, // demo only in its tests, see below
+	"wasm":  {"core"},
+	"cmd":   {"core", "store", "demo", "api"},
+	"e2e":   {"core", "store", "demo"},
+}
+
+// outside lists what the core may use beyond our own packages: the standard
+// library without I/O, clock, SQL or HTTP.
+var barred = []string{"os", "net", "net/http", "database/sql", "time", "syscall", "syscall/js", "os/exec", "log", "log/slog", "math/rand", "crypto/rand"}
+
+func TestImportsPointDown(t *testing.T) {
+	seen := 0
+	err := filepath.WalkDir("..", func(path string, d fs.DirEntry, err error) error {
+		if err != nil {
+			return err
+		}
+		if d.IsDir() && (d.Name() == "node_modules" || d.Name() == "ui" || (strings.HasPrefix(d.Name(), ".") && d.Name() != "..")) {
+			return fs.SkipDir
+		}
+		if filepath.Ext(path) != ".go" {
+			return nil
+		}
+		layer, _, _ := strings.Cut(strings.TrimPrefix(filepath.ToSlash(path), "../"), "/")
+		if layer == path || strings.HasSuffix(layer, ".go") || path == filepath.Base(path) {
+			return nil
+		}
+		allowed, known := layers[layer]
+		require.True(t, known, "%s lies in no known layer", path)
+		f, err := parser.ParseFile(token.NewFileSet(), path, nil, parser.ImportsOnly)
+		require.NoError(t, err)
+		test := strings.HasSuffix(path, "_test.go")
+		for _, i := range f.Imports {
+			name, _ := strconv.Unquote(i.Path.Value)
+			if ours, ok := strings.CutPrefix(name, "mokren/"); ok {
+				seen++
+				to, _, _ := strings.Cut(ours, "/")
+				assert.Contains(t, allowed, to, "%s imports %s", path, name)
+				if layer == "api" && to == "demo" {
+					assert.True(t, test, "%s imports the demo", path)
+				}
+				continue
+			}
+			if layer == "core" && !test {
+				assert.NotContains(t, barred, name, "%s imports %s", path, name)
+				assert.NotContains(t, strings.Split(name, "/")[0], ".", "%s imports %s, which is not in the standard library", path, name)
+			}
+		}
+		return nil
+	})
+	require.NoError(t, err)
+	assert.Greater(t, seen, 50, "the test looked at the project")
+}

@@ -1,0 +1,230 @@
+package visit_test
+
+import (
+	"encoding/json"
+	"fmt"
+	"math/rand/v2"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"mokren/core/atlas"
+	"mokren/core/body"
+	"mokren/core/ids"
+	"mokren/core/treat"
+	"mokren/core/visit"
+)
+
+func uid(n int) string { return fmt.Sprintf("0190b000-0000-7000-8000-%012d", n) }
+
+// log builds events from two devices.
+type log struct {
+	events []visit.Event
+	seq    map[string]int64
+	ms     int64
+}
+
+func (l *log) add(device, kind string, seen int64, body any) visit.Event {
+	if l.seq == nil {
+		l.seq = map[string]int64{}
+	}
+	b, err := json.Marshal(body)
+	if err != nil {
+		panic(err)
+	}
+	l.seq[device]++
+	l.ms += 1000
+	e := visit.Event{ID: uid(len(l.events) + 1), Client: uid(900), Visit: uid(901), Author: uid(902), Device: device, Seq: l.seq[device], DeviceMS: l.ms,
+		Seen: seen, Version: int64(len(l.events) + 1), Schema: 1, Type: kind, Body: b}
+	l.events = append(l.events, e)
+	return e
+}
+
+func charted(point int, muscle ids.Muscle) visit.Charted {
+	n := 6.0
+	return visit.Charted{Point: visit.UUID(uid(point)), Muscle: muscle, Side: ids.Left, Figure: body.Version, View: "back", X: 190, Y: 840,
+		Place: atlas.FibrePlace{AlongPct: 50}, Band: "yes", Grade: 2, NPRS: &n, Familiar: "yes"}
+}
+
+func started(hold, point int, muscle ids.Muscle) visit.HoldStarted {
+	s, err := treat.NewStart(treat.Request{Protocol: "graded-stages", Muscle: muscle, Side: ids.Left})
+	if err != nil {
+		panic(err)
+	}
+	return visit.HoldStarted{Hold: visit.UUID(uid(hold)), Point: visit.UUID(uid(point)), Start: s}
+}
+
+func happened(hold int, at int64, event string, value any) visit.HoldHappened {
+	h := visit.HoldHappened{Hold: visit.UUID(uid(hold)), AtMS: at, Event: event}
+	if value != nil {
+		h.Value, _ = json.Marshal(value)
+	}
+	return h
+}
+
+func TestOrderOfArrivalDoesNotMatter(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		var l log
+		l.add("a", "point-charted", 0, charted(500, "soleus"))
+		l.add("a", "hold-started", 0, started(600, 500, "soleus"))
+		l.add("a", "hold-event", 0, happened(600, 0, "contact", nil))
+		l.add("b", "hold-event", 0, happened(600, 3000, "score", 6))
+		l.add("a", "hold-event", 0, happened(600, 9000, "score", 5))
+		l.add("a", "point-rechecked", 0, visit.Rechecked{Point: visit.UUID(uid(500)), NPRS: 3})
+		l.add("b", "note-written", 0, visit.Noted{Text: "x"})
+		want := visit.Reduce(l.events)
+		mixed := append([]visit.Event{}, l.events...)
+		mixed = append(mixed, l.events[2], l.events[0]) // sent twice
+		r := rand.New(rand.NewPCG(rapid.Uint64().Draw(t, "seed"), 1))
+		r.Shuffle(len(mixed), func(i, j int) { mixed[i], mixed[j] = mixed[j], mixed[i] })
+		assert.Equal(t, want, visit.Reduce(mixed))
+	})
+}
+
+func TestLateValuesOfThePadAreSortedIn(t *testing.T) {
+	var l log
+	l.add("a", "point-charted", 0, charted(500, "soleus"))
+	l.add("a", "hold-started", 0, started(600, 500, "soleus"))
+	l.add("a", "hold-event", 0, happened(600, 0, "contact", nil))
+	l.add("a", "hold-event", 0, happened(600, 30_000, "release", nil))
+	l.add("pad", "hold-event", 0, happened(600, 3_000, "score", 6))
+	s := visit.Reduce(l.events)
+	require.Len(t, s.Holds, 1)
+	assert.Equal(t, 1, len(s.Holds[0].Summary.Stages), "the pad's number came in before the release")
+}
+
+func TestWhatCannotStandIsKeptAside(t *testing.T) {
+	stop := started(601, 500, "soleus")
+	wrong := started(602, 500, "infraspinatus")
+	high := started(603, 501, "suboccipitals")
+	high.Start.Limits.Hard = 9
+	old := started(604, 500, "soleus")
+	old.Start.Rules = "1999-01"
+	for _, c := range []struct {
+		name  string
+		build func(*log)
+		field string
+	}{
+		{"unknown type", func(l *log) { l.add("a", "point-painted", 0, struct{}{}) }, "$.type"},
+		{"unknown field", func(l *log) { l.add("a", "note-written", 0, map[string]any{"text": "x", "txt": "y"}) }, "$.body.txt"},
+		{"no such point", func(l *log) { l.add("a", "point-rechecked", 0, visit.Rechecked{Point: visit.UUID(uid(1)), NPRS: 3}) }, "$.body.point"},
+		{"not an id", func(l *log) {
+			l.add("a", "point-rechecked", 0, map[string]any{"point": "'; drop table", "nprs": 3})
+		}, "$.body.point"},
+		{"number out of range", func(l *log) {
+			l.add("a", "point-rechecked", 0, map[string]any{"point": uid(500), "nprs": 11})
+		}, "$.body.nprs"},
+		{"limits above the site's ceilings", func(l *log) { l.add("a", "hold-started", 0, high) }, "$.body.start.limits"},
+		{"removing a pressed point", func(l *log) {
+			l.add("a", "hold-started", 0, stop)
+			l.add("a", "point-removed", 0, visit.Removed{Point: visit.UUID(uid(500))})
+		}, "$.body.point"},
+		{"another muscle under a hold", func(l *log) {
+			l.add("a", "hold-started", 0, stop)
+			l.add("a", "point-corrected", 0, charted(500, "infraspinatus"))
+		}, "$.body.muscle"},
+		{"undo inside a hold's log", func(l *log) {
+			e := l.add("a", "hold-started", 0, stop)
+			l.add("a", "event-undone", 0, visit.Undone{Event: visit.UUID(e.ID)})
+		}, "$.body.event"},
+		{"schema of the future", func(l *log) {
+			l.add("a", "note-written", 0, visit.Noted{Text: "x"})
+			l.events[len(l.events)-1].Schema = 2
+		}, "$.schema"},
+	} {
+		t.Run(c.name, func(t *testing.T) {
+			var l log
+			l.add("a", "point-charted", 0, charted(500, "soleus"))
+			l.add("a", "point-charted", 0, charted(501, "suboccipitals"))
+			c.build(&l)
+			s := visit.Reduce(l.events)
+			require.Len(t, s.Aside, 1)
+			assert.Contains(t, s.Aside[0].Reason, c.field)
+			assert.Len(t, s.Points, 2)
+		})
+	}
+	for _, h := range []visit.HoldStarted{wrong, old} {
+		var l log
+		l.add("a", "point-charted", 0, charted(500, "soleus"))
+		l.add("a", "hold-started", 0, h)
+		s := visit.Reduce(l.events)
+		require.Len(t, s.Holds, 1)
+		assert.Equal(t, visit.SetAside, s.Holds[0].Status)
+		assert.NotEmpty(t, s.Holds[0].Why)
+	}
+}
+
+func TestASiteClosedTodayTakesNoMoreHolds(t *testing.T) {
+	for sign, closed := range map[string]bool{"unwell": true, "skin-reaction": true, "client-stop": false} {
+		var l log
+		l.add("a", "point-charted", 0, charted(500, "soleus"))
+		l.add("a", "hold-started", 0, started(600, 500, "soleus"))
+		l.add("a", "hold-event", 0, happened(600, 0, "contact", nil))
+		l.add("a", "hold-event", 0, happened(600, 4000, sign, nil))
+		l.add("a", "hold-started", 0, started(601, 500, "soleus"))
+		s := visit.Reduce(l.events)
+		assert.Equal(t, closed, s.Points[0].Closed != "", sign)
+		assert.Equal(t, closed, s.Holds[1].Status == visit.SetAside, sign)
+	}
+}
+
+func TestUndoAndItsUndo(t *testing.T) {
+	var l log
+	e := l.add("a", "point-charted", 0, charted(500, "soleus"))
+	u := l.add("a", "event-undone", 0, visit.Undone{Event: visit.UUID(e.ID)})
+	assert.Empty(t, visit.Reduce(l.events).Points)
+	l.add("a", "event-undone", 0, visit.Undone{Event: visit.UUID(u.ID)})
+	s := visit.Reduce(l.events)
+	assert.Len(t, s.Points, 1)
+	assert.Empty(t, s.Aside)
+}
+
+func TestConflicts(t *testing.T) {
+	measure := func(v float64) visit.Measured {
+		return visit.Measured{Movement: "cervical.rotation", Side: ids.Left, Moment: "before", Active: v}
+	}
+	var l log
+	l.add("a", "range-measured", 0, measure(60)) // version 1
+	l.add("b", "range-measured", 0, measure(70)) // had not seen it
+	s := visit.Reduce(l.events)
+	require.Len(t, s.Conflicts, 1)
+	assert.Equal(t, "range:cervical.rotation:left:before", s.Conflicts[0].Key)
+	assert.InDelta(t, 70, *s.Ranges[0].Before, 0, "the later shows meanwhile")
+	l.add("a", "range-measured", 2, measure(65)) // saw both
+	s = visit.Reduce(l.events)
+	assert.Empty(t, s.Conflicts)
+	assert.InDelta(t, 65, *s.Ranges[0].Before, 0)
+
+	var seen log
+	seen.add("a", "range-measured", 0, measure(60))
+	seen.add("b", "range-measured", 1, measure(70))
+	assert.Empty(t, visit.Reduce(seen.events).Conflicts, "the second had seen the first")
+	var same log
+	same.add("a", "range-measured", 0, measure(60))
+	same.add("a", "range-measured", 0, measure(62))
+	assert.Empty(t, visit.Reduce(same.events).Conflicts, "one device corrects itself")
+}
+
+func TestCourseCountsNoHoldSetAside(t *testing.T) {
+	make := func(claim int64) visit.State {
+		var l log
+		l.add("a", "point-charted", 0, charted(500, "soleus"))
+		l.add("a", "hold-started", 0, started(600, 500, "soleus"))
+		l.add("a", "hold-event", 0, happened(600, 0, "contact", nil))
+		l.add("a", "hold-event", 0, happened(600, 5000, "release", nil))
+		l.add("a", "hold-ended", 0, visit.HoldEnded{Hold: visit.UUID(uid(600)), Outcome: "unchanged", PressureMS: claim})
+		l.add("a", "point-rechecked", 0, visit.Rechecked{Point: visit.UUID(uid(500)), NPRS: 4})
+		return visit.Reduce(l.events)
+	}
+	h := visit.Course([]visit.Dated{{Visit: "2", Day: 7, Date: "2026-01-08", State: make(99)}, {Visit: "1", Day: 0, Date: "2026-01-01", State: make(5000)}}, 40)
+	require.Len(t, h.Points, 1)
+	v := h.Points[0].Visits
+	require.Len(t, v, 2)
+	assert.Equal(t, "1", v[0].Visit, "oldest first")
+	assert.InDelta(t, 5, v[0].SecondsS, 1e-9)
+	assert.Zero(t, v[1].SecondsS)
+	assert.InDelta(t, 4, *v[0].After, 0)
+	assert.False(t, h.Points[0].Number.Meaningful)
+}

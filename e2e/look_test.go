@@ -1,0 +1,207 @@
+package e2e
+
+import (
+	"io"
+	"io/fs"
+	"net/http"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+
+	"github.com/go-rod/rod/lib/input"
+	"github.com/go-rod/rod/lib/proto"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"mokren/demo"
+)
+
+// noViolations runs axe on what the page shows.
+func noViolations(p *page, name string) {
+	p.t.Helper()
+	axe, err := os.ReadFile("../ui/node_modules/axe-core/axe.min.js")
+	require.NoError(p.t, err)
+	p.MustEval(`(src) => { (0, eval)(src); }`, string(axe))
+	list := p.MustEval(`async () => (await axe.run(document, { resultTypes: ["violations"] })).violations.map((v) => v.id + ": " + v.nodes.map((n) => n.html.slice(0, 160)).join(" | "))`).Arr()
+	for _, v := range list {
+		assert.Fail(p.t, "axe on "+name, v.Str())
+	}
+}
+
+func TestNoAxeViolations(t *testing.T) {
+	s := startServer(t)
+	p := openPage(t, s.addr, "/")
+	require.NoError(t, proto.PageSetBypassCSP{Enabled: true}.Call(p)) // axe is injected by the test, not by the page
+	p.MustReload()
+	p.see("h1", "Mokren")
+	noViolations(p, "sign-in")
+	p.signIn(demo.Logins[1])
+	p.see("a", "Marta")
+	noViolations(p, "day")
+	p.MustNavigate(p.base + "/clients")
+	p.see("td", "Jonah")
+	noViolations(p, "clients")
+	p.MustNavigate(p.base + clientPath(0))
+	p.MustElement("svg[data-view=back] .mark")
+	noViolations(p, "client")
+	p.MustNavigate(p.base + clientPath(0) + "/progress")
+	p.see("h3", "Upper trapezius")
+	noViolations(p, "progress")
+	newVisit(p, 0)
+	stepTo(p, "Measure")
+	p.see("h2", "Range before")
+	noViolations(p, "measure")
+	stepTo(p, "Find")
+	mark(p, 283, 167)
+	p.see("h2", "Upper trapezius, right")
+	noViolations(p, "find")
+	chart(p, 6, "yes")
+	stepTo(p, "Press")
+	p.click("button", "Begin the hold")
+	p.MustElement(`main[data-phase=ready]`)
+	noViolations(p, "hold")
+	p.press(input.Escape)
+}
+
+// A point is marked and charted without a pointer.
+func TestChartByKeyboardAlone(t *testing.T) {
+	s := startServer(t)
+	p := openPage(t, s.addr, "/")
+	p.MustElement(`input[name=email]`)
+	p.press(input.Tab)
+	p.MustElement(`input[name=email]`).MustFocus()
+	p.MustInsertText(demo.Logins[0].Email)
+	p.press(input.Tab)
+	p.MustInsertText(demo.Logins[0].Password)
+	p.press(input.Enter)
+	p.see("a", "Marta")
+	newVisit(p, 3)
+	stepTo(p, "Find")
+	p.MustElement("svg[data-view=back] path")
+	p.MustElement("svg[data-view=back]").MustFocus()
+	for range 3 { // from the middle of the view down and out to the left calf
+		p.Keyboard.Press(input.ShiftLeft) //nolint:errcheck // a real key
+		p.press(input.ArrowLeft)
+		p.Keyboard.Release(input.ShiftLeft) //nolint:errcheck // a real key
+	}
+	for range 13 {
+		p.Keyboard.Press(input.ShiftLeft) //nolint:errcheck // a real key
+		p.press(input.ArrowDown)
+		p.Keyboard.Release(input.ShiftLeft) //nolint:errcheck // a real key
+	}
+	p.press(input.Enter)
+	p.see("h2", "Gastrocnemius, medial head, left")
+	p.see("[aria-live]", "calf, left")
+	p.MustElementX(`//*[@role="radiogroup"][starts-with(@aria-label, "Number at test pressure")]//button[text()="5"]`).MustFocus()
+	p.press(input.Space)
+	p.MustElementX(`//button[text()="Chart this point"]`).MustFocus()
+	p.press(input.Enter)
+	p.see("h2", "Points of this visit")
+	p.sent()
+}
+
+// Wrong input on the forms: the field says what is wrong, and what was typed
+// stays; two quick submits store once.
+func TestForms(t *testing.T) {
+	s := startServer(t)
+	p := openPage(t, s.addr, "/")
+	p.MustElement(`input[name=email]`).MustInput("ines")
+	p.click("button", "^Sign in$")
+	p.see(".error", "e-mail address")
+	p.see(".error", "Your password")
+	assert.Equal(t, "ines", p.MustElement(`input[name=email]`).MustProperty("value").Str())
+	p.MustElement(`input[name=email]`).MustInput("@alder-room.example")
+	p.MustElement(`input[name=password]`).MustInput("wrong")
+	p.click("button", "^Sign in$")
+	p.see("[role=alert]", "do not match")
+	p.MustElement(`input[name=password]`).MustSelectAllText().MustInput(demo.Logins[0].Password)
+	p.click("button", "^Sign in$")
+	p.see("button", "Sign out")
+
+	p.MustNavigate(p.base + "/clients")
+	p.MustElement(`input[name=given_name]`).MustInput("Perpetua")
+	p.MustElement(`input[name=born_on]`).MustInput("1980-02-31")
+	p.click("button", "^Register$")
+	p.see("[role=alert]", "family_name")
+	p.MustElement(`input[name=family_name]`).MustInput("Doublesend")
+	p.click("button", "^Register$")
+	p.see("[role=alert]", "born_on")
+	assert.Equal(t, "Perpetua", p.MustElement(`input[name=given_name]`).MustProperty("value").Str())
+	p.MustElement(`input[name=born_on]`).MustSelectAllText().MustInput("1980-02-28")
+	p.MustEval(`() => { const f = document.querySelector("form"); f.requestSubmit(); f.requestSubmit(); }`)
+	p.see("h1", "Perpetua Doublesend")
+	var n int
+	require.NoError(t, db(t).Get(&n, `select count(*) from client where family_name = 'Doublesend'`))
+	assert.Equal(t, 1, n)
+
+	p.click("button", "Begin a visit")
+	p.see("button", "Undo")
+	stepTo(p, "Find")
+	mark(p, 186, 772)
+	p.see("h2", "Gastrocnemius")
+	p.click("button", "Chart this point")
+	p.see("[role=alert]", "number at test pressure")
+}
+
+// First load without the core, and the core, both as they go over the wire.
+func TestWeight(t *testing.T) {
+	s := startServer(t)
+	dir := "../api/web/dist/assets"
+	first, core := int64(0), int64(0)
+	require.NoError(t, filepath.WalkDir(dir, func(path string, d fs.DirEntry, err error) error {
+		if err != nil || d.IsDir() || strings.HasSuffix(path, ".br") {
+			return err
+		}
+		ext := filepath.Ext(path)
+		if ext != ".js" && ext != ".wasm" {
+			return nil
+		}
+		req, err := http.NewRequest("GET", "http://"+s.addr+"/assets/"+d.Name(), nil)
+		require.NoError(t, err)
+		req.Header.Set("Accept-Encoding", "br")
+		res, err := http.DefaultClient.Do(req)
+		require.NoError(t, err)
+		defer res.Body.Close()
+		assert.Equal(t, "br", res.Header.Get("Content-Encoding"), d.Name())
+		assert.Contains(t, res.Header.Get("Cache-Control"), "immutable")
+		n, err := io.Copy(io.Discard, res.Body)
+		if ext == ".wasm" {
+			core += n
+		} else {
+			first += n
+		}
+		return err
+	}))
+	t.Logf("all scripts %d kB, core %d kB, compressed", first/1000, core/1000)
+	assert.LessOrEqual(t, first, int64(300_000))
+	assert.LessOrEqual(t, core, int64(1_200_000))
+	assert.Positive(t, core)
+}
+
+// TestBenchBrowser prints the coach's time per event in the browser.
+func TestBenchBrowser(t *testing.T) {
+	if os.Getenv("MOKREN_BENCH") == "" {
+		t.Skip("run by make bench")
+	}
+	s := startServer(t)
+	p := openPage(t, s.addr, "/")
+	p.signIn(demo.Logins[0])
+	newVisit(p, 5)
+	lines := `{"t":0,"event":"start","protocol":"graded-stages"}
+{"t":0,"event":"contact"}
+{"t":3,"event":"score","value":6}
+{"t":14,"event":"score","value":5}
+{"t":23,"event":"score","value":4}
+{"t":27,"event":"score","value":6}
+{"t":47,"event":"score","value":3}
+{"t":51,"event":"score","value":6}
+{"t":71,"event":"score","value":2}
+{"t":74,"event":"release"}`
+	us := p.MustEval(`(log) => { const n = 400; mokrenCore.calc("coach", log); const t = performance.now(); for (let i = 0; i < n; i++) mokrenCore.calc("coach", log); return ((performance.now() - t) / n / 9) * 1000; }`, lines).Num()
+	t.Logf("coach in the browser: %.1f µs per event, JSON in and out included", us)
+	hold := p.MustEval(`(start, log) => { const s = JSON.parse(mokrenCore.begin(start)).ok.start; const j = JSON.stringify(s); const n = 300; mokrenCore.hold(j, log, 60000); const t = performance.now(); for (let i = 0; i < n; i++) mokrenCore.hold(j, log, 60000); return (performance.now() - t) / n; }`,
+		`{"t":0,"event":"start","protocol":"graded-stages","muscle":"soleus","side":"left"}`,
+		`[{"hold":"0190b000-0000-7000-8000-000000000001","at_ms":0,"event":"contact"},{"hold":"0190b000-0000-7000-8000-000000000001","at_ms":3000,"event":"score","value":6},{"hold":"0190b000-0000-7000-8000-000000000001","at_ms":23500,"event":"score","value":4},{"hold":"0190b000-0000-7000-8000-000000000001","at_ms":27000,"event":"score","value":6}]`).Num()
+	t.Logf("a whole hold replayed for one frame: %.2f ms", hold)
+}

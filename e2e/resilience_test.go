@@ -1,0 +1,132 @@
+package e2e
+
+import (
+	"testing"
+	"time"
+
+	"github.com/go-rod/rod/lib/input"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"mokren/demo"
+)
+
+// holdTo opens a client's visit, charts a point on the calf and holds until
+// the first number is in; what comes next is up to the test.
+func holdTo(p *page, client int) {
+	p.t.Helper()
+	newVisit(p, client)
+	stepTo(p, "Find")
+	mark(p, 186, 772)
+	p.see("h2", "Gastrocnemius, medial head, left")
+	chart(p, 6, "yes")
+	p.sent()
+	stepTo(p, "Press")
+	p.MustElementX(`//section[@data-point="gastrocnemius-medial"]//button[contains(., "Begin the hold")]`).MustClick()
+	p.MustElement(`main[data-phase=ready]`)
+	p.press(input.Space)
+	until(p, "settle-in")
+	p.press(input.Digit6)
+	p.MustElement(`main[data-phase=stage]`)
+	p.sent()
+}
+
+// finish ends the hold after a calm number and goes back to the visit.
+func finish(p *page) {
+	p.t.Helper()
+	time.Sleep(6 * time.Second)
+	p.press(input.Digit2)
+	until(p, "release-slowly")
+	p.press(input.Space)
+	until(p, "flush")
+}
+
+type storedHold struct {
+	N        int    `db:"n"`
+	Events   int    `db:"events"`
+	Distinct int    `db:"distinct_events"`
+	Outcome  string `db:"outcome"`
+	Status   string `db:"status"`
+}
+
+func stored(t *testing.T, client string) storedHold {
+	t.Helper()
+	var h storedHold
+	require.NoError(t, db(t).Get(&h, `select count(*) as n, min(h.outcome) as outcome, min(h.status) as status,
+		(select count(*) from visit_event e where e.visit_id = min(h.visit_id::text)::uuid and e.type like 'hold-%') as events,
+		(select count(distinct (e.body->>'at_ms', e.body->>'event', e.type)) from visit_event e where e.visit_id = min(h.visit_id::text)::uuid and e.type like 'hold-%') as distinct_events
+		from hold h join visit v on v.id = h.visit_id where v.client_id = $1 and v.starts_at > now() - interval '1 day'`, client))
+	return h
+}
+
+// wantWhole: started, contact, 6, 2, release, ended: six events, each once.
+func wantWhole(t *testing.T, h storedHold) {
+	t.Helper()
+	assert.Equal(t, 1, h.N, "the hold is stored once")
+	assert.Equal(t, 6, h.Events, "the log is complete")
+	assert.Equal(t, h.Events, h.Distinct, "nothing is stored twice")
+	assert.Equal(t, "released", h.Outcome)
+	assert.Equal(t, "kept", h.Status, "the server's replay agrees")
+}
+
+func TestNetworkCutInTheMiddleOfAHold(t *testing.T) {
+	s := startServer(t)
+	w := newWire(t, s.addr)
+	p := openPage(t, w.l.Addr().String(), "/")
+	p.signIn(demo.Logins[0])
+	holdTo(p, 2)
+	w.Cut(true)
+	finish(p)
+	p.see("[role=status]", "no connection")
+	p.click("button", "Back to the visit")
+	p.see("p", "Released")
+	assert.Equal(t, "unchanged", stored(t, "0190a000-0000-7000-8000-000000000102").Outcome, "the server cannot know yet")
+	w.Cut(false)
+	p.sent()
+	wantWhole(t, stored(t, "0190a000-0000-7000-8000-000000000102"))
+}
+
+func TestServerKilledInTheMiddleOfAHold(t *testing.T) {
+	s := startServer(t)
+	p := openPage(t, s.addr, "/")
+	p.signIn(demo.Logins[0])
+	holdTo(p, 3)
+	s.kill()
+	finish(p)
+	p.see("[role=status]", "no connection")
+	s.start()
+	p.click("button", "Back to the visit")
+	p.see("p", "Released")
+	p.sent()
+	wantWhole(t, stored(t, "0190a000-0000-7000-8000-000000000103"))
+}
+
+func TestPostgreSQLRestartedUnderTheApp(t *testing.T) {
+	s := startServer(t)
+	p := openPage(t, s.addr, "/")
+	p.signIn(demo.Logins[0])
+	holdTo(p, 4)
+	require.NoError(t, pg.Kill())
+	finish(p)
+	p.click("button", "Back to the visit")
+	p.sent()
+	wantWhole(t, stored(t, "0190a000-0000-7000-8000-000000000104"))
+	p.MustNavigate(p.base + "/")
+	p.see("a", "Marta Olsen-Brandt")
+}
+
+// A tablet that dies in a hold: the page is loaded anew and the hold is there,
+// to be gone on with.
+func TestReloadInTheMiddleOfAHold(t *testing.T) {
+	s := startServer(t)
+	p := openPage(t, s.addr, "/")
+	p.signIn(demo.Logins[0])
+	holdTo(p, 5)
+	p.MustReload()
+	p.MustElement(`main[data-stage="1"]`)
+	finish(p)
+	p.click("button", "Back to the visit")
+	p.see("p", "Released")
+	p.sent()
+	wantWhole(t, stored(t, "0190a000-0000-7000-8000-000000000105"))
+}

@@ -1,0 +1,218 @@
+package store_test
+
+import (
+	"context"
+	"database/sql"
+	"encoding/json"
+	"testing"
+	"time"
+
+	"github.com/google/uuid"
+	"github.com/jmoiron/sqlx"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"mokren/core/atlas"
+	"mokren/core/body"
+	"mokren/core/treat"
+	"mokren/core/visit"
+	"mokren/store"
+	"mokren/store/storetest"
+)
+
+func TestMain(m *testing.M) { storetest.Main(m) }
+
+var ctx = context.Background()
+
+type practice struct {
+	st     *store.Store
+	who    store.Principal
+	client uuid.UUID
+	visit  uuid.UUID
+	device string
+	seq    int64
+}
+
+func newPractice(t *testing.T, email string) *practice {
+	t.Helper()
+	p := &practice{st: storetest.Open(t), who: store.Principal{Practice: uuid.New(), Person: uuid.New(), Role: "therapist"}, client: uuid.New(), visit: uuid.New(), device: uuid.NewString()}
+	p.as(t, func(tx *store.Tx) error {
+		require.NoError(t, tx.NewPractice(ctx, "Test room", "Europe/Vienna"))
+		require.NoError(t, tx.NewPerson(ctx, p.who.Person, "Test Person", "therapist", email, "secret-words"))
+		require.NoError(t, tx.PutClient(ctx, store.Client{ID: p.client, GivenName: "Ada", FamilyName: "Test_%name"}))
+		return tx.NewVisit(ctx, store.Visit{ID: p.visit, ClientID: p.client, Therapist: p.who.Person, StartsAt: time.Now(), Minutes: 60})
+	})
+	return p
+}
+
+func (p *practice) as(t *testing.T, fn func(*store.Tx) error) {
+	t.Helper()
+	require.NoError(t, p.st.As(ctx, p.who, store.Action{Verb: "write", Kind: "test"}, fn))
+}
+
+func (p *practice) event(kind string, body any) visit.Event {
+	b, _ := json.Marshal(body)
+	p.seq++
+	return visit.Event{ID: uuid.Must(uuid.NewV7()).String(), Client: p.client.String(), Visit: p.visit.String(), Author: p.who.Person.String(), Device: p.device,
+		Seq: p.seq, DeviceMS: 1_700_000_000_000 + p.seq*1000, Schema: 1, Type: kind, Body: b}
+}
+
+func (p *practice) point(id string) visit.Event {
+	n := 6.0
+	return p.event("point-charted", visit.Charted{Point: visit.UUID(id), Muscle: "soleus", Side: "left", Figure: body.Version, View: "back", X: 180, Y: 840,
+		Place: atlas.FibrePlace{AlongPct: 50}, Band: "yes", Grade: 2, NPRS: &n, Familiar: "yes"})
+}
+
+func TestRowsOfAnotherPracticeAreOutOfReach(t *testing.T) {
+	a, b := newPractice(t, "a@rls.example"), newPractice(t, "b@rls.example")
+	a.as(t, func(tx *store.Tx) error {
+		_, err := tx.Append(ctx, a.visit, []visit.Event{a.event("visit-opened", visit.Opened{}), a.point(uuid.NewString())})
+		return err
+	})
+	b.as(t, func(tx *store.Tx) error {
+		_, err := tx.Client(ctx, a.client)
+		assert.ErrorIs(t, err, store.ErrNotFound)
+		_, err = tx.Visit(ctx, a.visit)
+		assert.ErrorIs(t, err, store.ErrNotFound)
+		log, err := tx.Events(ctx, a.visit)
+		assert.NoError(t, err)
+		assert.Empty(t, log)
+		return nil
+	})
+	err := b.st.As(ctx, b.who, store.Action{Verb: "write", Kind: "visit"}, func(tx *store.Tx) error {
+		_, err := tx.Append(ctx, a.visit, []visit.Event{a.event("note-written", visit.Noted{Text: "x"})})
+		return err
+	})
+	assert.ErrorIs(t, err, store.ErrNotFound)
+
+	// Beneath every query: the app role itself sees nothing without a practice,
+	// writes nothing into another one, and cannot switch the policy off.
+	raw, err := sqlx.Open("pgx", storetest.URL())
+	require.NoError(t, err)
+	defer raw.Close()
+	var tables []string
+	require.NoError(t, raw.Select(&tables, `select table_name from information_schema.columns where table_schema = 'public' and column_name = 'practice_id' and table_name not in ('login') order by 1`))
+	assert.Contains(t, tables, "visit_event")
+	for _, table := range append(tables, "practice") {
+		var n int
+		require.NoError(t, raw.Get(&n, `select count(*) from `+table), table)
+		assert.Zero(t, n, "%s is readable without a practice", table)
+	}
+	_, err = raw.Exec(`insert into client (practice_id, id, given_name, family_name) values ($1, $2, 'x', 'y')`, a.who.Practice, uuid.New())
+	assert.ErrorContains(t, err, "row-level security")
+	_, err = raw.Exec(`alter table client disable row level security`)
+	assert.Error(t, err)
+	_, err = raw.Exec(`select * from login`)
+	assert.ErrorContains(t, err, "permission denied")
+	_, err = raw.Exec(`delete from visit_event`)
+	assert.ErrorContains(t, err, "permission denied")
+	var bypass bool
+	require.NoError(t, raw.Get(&bypass, `select rolbypassrls or rolsuper from pg_roles where rolname = current_user`))
+	assert.False(t, bypass)
+}
+
+// The owner is held by the policies too, and every table of health data has one.
+func TestEveryTableForcesRowSecurity(t *testing.T) {
+	raw, err := sqlx.Open("pgx", storetest.OwnerURL())
+	require.NoError(t, err)
+	defer raw.Close()
+	var open []string
+	require.NoError(t, raw.Select(&open, `select relname from pg_class where relkind = 'r' and relnamespace = 'public'::regnamespace and not relforcerowsecurity order by 1`))
+	assert.Equal(t, []string{"goose_db_version", "login", "session"}, open, "the only tables without a practice")
+}
+
+func TestSignIn(t *testing.T) {
+	p := newPractice(t, "sign@in.example")
+	who, err := p.st.SignIn(ctx, "Sign@In.example ", "secret-words")
+	require.NoError(t, err)
+	assert.Equal(t, p.who, who)
+	for _, c := range [][2]string{{"sign@in.example", "wrong"}, {"nobody@in.example", "secret-words"}, {"", ""}} {
+		_, err := p.st.SignIn(ctx, c[0], c[1])
+		assert.ErrorIs(t, err, store.ErrSignIn)
+	}
+	h := store.HashPassword("a")
+	assert.NotEqual(t, h, store.HashPassword("a"), "salted")
+	assert.Contains(t, h, "$argon2id$")
+}
+
+func TestSendingTwiceStoresOnce(t *testing.T) {
+	p := newPractice(t, "twice@x.example")
+	id := uuid.NewString()
+	batch := []visit.Event{p.event("visit-opened", visit.Opened{}), p.point(id)}
+	var first, second visit.State
+	p.as(t, func(tx *store.Tx) (err error) { first, err = tx.Append(ctx, p.visit, batch); return err })
+	p.as(t, func(tx *store.Tx) (err error) { second, err = tx.Append(ctx, p.visit, batch); return err })
+	assert.Equal(t, first, second)
+	p.as(t, func(tx *store.Tx) error {
+		log, err := tx.Events(ctx, p.visit)
+		require.NoError(t, err)
+		require.Len(t, log, 2)
+		assert.Equal(t, []int64{1, 2}, []int64{log[0].Version, log[1].Version})
+		v, err := tx.Visit(ctx, p.visit)
+		assert.Equal(t, int64(2), v.Version)
+		assert.True(t, v.OpenedAt.Valid)
+		return err
+	})
+	raw, err := sqlx.Open("pgx", storetest.AdminURL())
+	require.NoError(t, err)
+	defer raw.Close()
+	var n int
+	require.NoError(t, raw.Get(&n, `select count(*) from charted_point where id = $1`, id))
+	assert.Equal(t, 1, n)
+}
+
+func TestAHoldThatDoesNotReplayIsKeptAside(t *testing.T) {
+	p := newPractice(t, "aside@x.example")
+	point, hold := uuid.NewString(), uuid.NewString()
+	start, err := treat.NewStart(treat.Request{Protocol: "graded-stages", Muscle: "soleus", Side: "left"})
+	require.NoError(t, err)
+	events := []visit.Event{p.point(point), p.event("hold-started", visit.HoldStarted{Hold: visit.UUID(hold), Point: visit.UUID(point), Start: start}),
+		p.event("hold-event", visit.HoldHappened{Hold: visit.UUID(hold), AtMS: 0, Event: "contact"}),
+		p.event("hold-event", visit.HoldHappened{Hold: visit.UUID(hold), AtMS: 5000, Event: "release"}),
+		p.event("hold-ended", visit.HoldEnded{Hold: visit.UUID(hold), Outcome: "released", PressureMS: 60_000, Stages: 3})}
+	p.as(t, func(tx *store.Tx) error { _, err := tx.Append(ctx, p.visit, events); return err })
+	raw, err := sqlx.Open("pgx", storetest.AdminURL())
+	require.NoError(t, err)
+	defer raw.Close()
+	var row struct {
+		Status  string `db:"status"`
+		Outcome string `db:"outcome"`
+		Why     string `db:"why"`
+		MS      int64  `db:"pressure_ms"`
+	}
+	require.NoError(t, raw.Get(&row, `select status, outcome, why, pressure_ms from hold where id = $1`, hold))
+	assert.Equal(t, "aside", row.Status)
+	assert.Equal(t, "unchanged", row.Outcome, "the replay stands, not the claim")
+	assert.Equal(t, int64(5000), row.MS)
+	assert.Contains(t, row.Why, "claimed")
+}
+
+func TestEveryAccessLeavesATrace(t *testing.T) {
+	p := newPractice(t, "audit@x.example")
+	require.NoError(t, p.st.As(ctx, p.who, store.Action{Verb: "read", Kind: "client", Subject: p.client.String(), Client: uuid.NullUUID{UUID: p.client, Valid: true}}, func(*store.Tx) error { return nil }))
+	raw, err := sqlx.Open("pgx", storetest.AdminURL())
+	require.NoError(t, err)
+	defer raw.Close()
+	var n int
+	require.NoError(t, raw.Get(&n, `select count(*) from audit where client_id = $1 and verb = 'read' and person_id = $2`, p.client, p.who.Person))
+	assert.Equal(t, 1, n)
+}
+
+func TestAClientChangedMeanwhileIsNotOverwritten(t *testing.T) {
+	p := newPractice(t, "stale@x.example")
+	p.as(t, func(tx *store.Tx) error {
+		c, err := tx.Client(ctx, p.client)
+		require.NoError(t, err)
+		c.Complaint, c.HeightCM = "first", sql.NullFloat64{Float64: 170, Valid: true}
+		require.NoError(t, tx.PutClient(ctx, c))
+		c.Complaint = "second, from an old page"
+		assert.ErrorIs(t, tx.PutClient(ctx, c), store.ErrStale)
+		list, err := tx.Clients(ctx, "test_%")
+		require.NoError(t, err)
+		require.Len(t, list, 1, "wildcards in the search text are only text")
+		assert.Equal(t, "first", list[0].Complaint)
+		list, err = tx.Clients(ctx, "%%zz")
+		assert.Empty(t, list)
+		return err
+	})
+}
