@@ -16,6 +16,6 @@ export function toMark(p: Schemas["Point"], earlier = false): Mark {
     grade: p.after_grade ?? p.grade,
     kind: earlier ? "earlier" : active ? "active" : "latent",
     number,
-    label: `${sentence(plain(p.muscle))}, ${p.side}, ${gradeWord(p.grade)}${p.nprs === undefined ? "" : `, ${p.nprs} of 10`}`,
+    label: `${sentence(plain(p.muscle))}, ${p.side}${earlier ? ", earlier visit" : ""}, ${gradeWord(p.grade)}${number === undefined ? "" : `, ${number} of 10`}`,
   };
 }

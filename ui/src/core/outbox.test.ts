@@ -27,7 +27,7 @@ const { outbox, nextSeq } = await import("./outbox");
 const { uuidv7 } = await import("./ids");
 
 const event = (author: string) => ({
-  id: uuidv7(), client: uuidv7(), visit: "v", author, device: "d", seq: nextSeq(), device_ms: 1, seen: 0, schema: 1, type: "note-written", body: { text: "x" },
+  id: uuidv7(), client: uuidv7(), visit: "v", author, device: "d", seq: nextSeq(), device_ms: Date.now(), seen: 0, schema: 1, type: "note-written", body: { text: "x" },
 });
 const standing = () => new Promise<{ waiting: number; others: number; stuck: string[]; online: boolean }>((done) => outbox.watch(done)());
 const settle = () => new Promise((r) => setTimeout(r, 60));

@@ -16,6 +16,9 @@ interface Entry {
   stuck?: string;
 }
 
+/** In the order of writing: ids of the same millisecond do not sort. */
+const inOrder = (a: Entry, b: Entry) => a.event.device_ms - b.event.device_ms || a.event.seq - b.event.seq;
+
 interface Tables extends DBSchema {
   outbox: { key: string; value: Entry; indexes: { visit: string } };
   visits: { key: string; value: Schemas["OpenVisit"] };
@@ -75,7 +78,7 @@ class Outbox {
 
   async unsent(visit: string): Promise<Event[]> {
     const rows = await (await tables()).getAllFromIndex("outbox", "visit", visit);
-    return rows.map((r) => r.event);
+    return rows.sort(inOrder).map((r) => r.event);
   }
 
   watch(f: (s: Standing) => void): () => void {
@@ -126,7 +129,7 @@ class Outbox {
     let online = true;
     try {
       const d = await tables();
-      const rows = (await d.getAll("outbox")).filter((r) => r.author === this.author && !r.stuck);
+      const rows = (await d.getAll("outbox")).filter((r) => r.author === this.author && !r.stuck).sort(inOrder);
       for (const visit of new Set(rows.map((r) => r.visit))) {
         const batch = rows.filter((r) => r.visit === visit).slice(0, 1000);
         try {

@@ -62,6 +62,7 @@ export function Clients({ me }: { me: Schemas["Me"] }) {
   return (
     <Room>
       <Card>
+        <h1 style={{ marginBottom: 14 }}>Clients</h1>
         <Text label="Find by name" value={q} onChange={setQ} autoFocus />
         {list.error && <Trouble error={list.error} onRetry={() => list.refetch()} />}
         {list.isPending && <Waiting>Looking…</Waiting>}

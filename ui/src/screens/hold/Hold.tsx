@@ -16,7 +16,7 @@ import { Trace } from "./Trace";
 const Room = styled.main`
   height: 100%; background: var(--paper); color: var(--ink); display: grid; grid-template-columns: minmax(0, 1fr) 440px; grid-template-rows: 44px minmax(0, 1fr) 92px; gap: 14px 24px; padding: 14px 26px 18px; min-height: 640px; user-select: none;
   .head { grid-column: 1 / -1; display: flex; gap: 18px; align-items: center; font-size: 19px; color: var(--ink-soft); min-width: 0; }
-  .head b { color: var(--ink); font-family: var(--serif); font-size: 23px; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
+  .head h1 { color: var(--ink); font-family: var(--serif); font-size: 23px; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
   .say { display: grid; grid-template-rows: auto auto minmax(0, 1fr) auto 156px; gap: 8px; min-height: 0; }
   .do { font-family: var(--serif); font-size: clamp(46px, 6vw, 84px); line-height: 1.04; font-weight: 580; min-height: 2.08em; text-wrap: balance; }
   .do[data-tone="ease"] { color: var(--warn); } .do[data-tone="stop"] { color: var(--stop); } .do[data-tone="deep"] { color: var(--accent); }
@@ -34,7 +34,7 @@ const Key = styled.button<{ $tone?: "go" | "warn" | "stop" }>`
   border: 1px solid ${(p) => (p.$tone === "stop" ? "var(--stop)" : "var(--line)")}; border-radius: 16px; cursor: pointer; padding: 4px 6px; font-weight: 620; font-size: 19px; line-height: 1.15;
   background: ${(p) => (p.$tone === "go" ? "var(--accent)" : p.$tone === "stop" ? "var(--stop-soft)" : p.$tone === "warn" ? "var(--warn-soft)" : "var(--card)")};
   color: ${(p) => (p.$tone === "go" ? "var(--accent-ink)" : p.$tone === "stop" ? "var(--stop)" : "var(--ink)")};
-  kbd { display: block; font: 500 13px var(--text); opacity: 0.65; margin-top: 3px; }
+  kbd { display: block; font: 500 14px var(--text); opacity: 0.92; margin-top: 3px; }
   &:active { filter: brightness(1.2); } &:disabled { opacity: 0.3; cursor: default; }
 `;
 const Score = styled(Key)`font-size: 40px; font-variant-numeric: tabular-nums;`;
@@ -188,7 +188,7 @@ function Live({ visit, hold }: { visit: LiveVisit; hold: Schemas["Hold"] }) {
   return (
     <Room data-phase={line.phase} data-advice={line.advice.join(" ")} data-stage={line.stage}>
       <div className="head">
-        <b>{sentence(plain(hold.start.muscle ?? ""))}, {hold.start.side}</b>
+        <h1>{sentence(plain(hold.start.muscle ?? ""))}, {hold.start.side}</h1>
         <span>target {l.target} · ceilings {l.soft_ceiling} / {l.hard_ceiling}</span>
         <span style={{ flex: 1 }} />
         <Sent />
