@@ -173,6 +173,8 @@ func TestWrongInputNamesTheField(t *testing.T) {
 		field        string
 	}{
 		{"PUT", "/api/clients/" + id, with("given_name", ""), "body.given_name"},
+		{"PUT", "/api/clients/" + id, with("given_name", "  "), "body.given_name"},
+		{"PUT", "/api/clients/" + id, with("work", "a\x00b"), "body.work"},
 		{"PUT", "/api/clients/" + id, with("height_cm", 20), "body.height_cm"},
 		{"PUT", "/api/clients/" + id, with("born_on", "2020-02-31"), "body.born_on"},
 		{"PUT", "/api/clients/" + id, with("born_on", "yesterday"), "body.born_on"},
@@ -189,6 +191,7 @@ func TestWrongInputNamesTheField(t *testing.T) {
 		{"POST", "/api/visits/" + vid + "/events", event("id", "x"), "body.events[0].id"},
 		{"POST", "/api/visits/" + vid + "/events", event("seq", 0), "body.events[0].seq"},
 		{"POST", "/api/visits/" + vid + "/events", event("visit", id), "body.events[0].visit"},
+		{"POST", "/api/visits/" + vid + "/events", event("body", map[string]any{"reason": "a\x00b"}), "body.events[0].body"},
 		{"POST", "/api/visits/" + vid + "/events", event("extra", 1), "body.events[0].extra"},
 		{"POST", "/api/calc/change", map[string]any{"measure": "nprs", "before": 12, "after": 3}, "$.before"},
 		{"POST", "/api/calc/palpate", map[string]any{"muscle": "soleus", "side": "up"}, "$.side"},

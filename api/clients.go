@@ -4,6 +4,7 @@ import (
 	"context"
 	"database/sql"
 	"net/http"
+	"strings"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -140,6 +141,17 @@ func (s *server) putClient(ctx context.Context, in *struct {
 	c := store.Client{ID: uuid.MustParse(in.ID), GivenName: in.Body.GivenName, FamilyName: in.Body.FamilyName, Work: in.Body.Work, Complaint: in.Body.Complaint, Cautions: in.Body.Cautions, Revision: in.Body.Revision}
 	if in.Body.ID != in.ID {
 		return nil, invalid("body.id", in.Body.ID, "the id in the address")
+	}
+	for field, text := range map[string]string{"given_name": c.GivenName, "family_name": c.FamilyName, "work": c.Work, "complaint": c.Complaint, "cautions": strings.Join(c.Cautions, "")} {
+		if strings.ContainsRune(text, 0) {
+			return nil, invalid("body."+field, "a NUL character", "text without NUL characters")
+		}
+	}
+	if strings.TrimSpace(c.GivenName) == "" {
+		return nil, invalid("body.given_name", c.GivenName, "a name")
+	}
+	if strings.TrimSpace(c.FamilyName) == "" {
+		return nil, invalid("body.family_name", c.FamilyName, "a name")
 	}
 	if c.Cautions == nil {
 		c.Cautions = []string{}

@@ -1,6 +1,7 @@
 package api
 
 import (
+	"bytes"
 	"context"
 	"fmt"
 	"net/http"
@@ -184,6 +185,9 @@ func (s *server) sendEvents(ctx context.Context, in *eventsIn) (*eventsOut, erro
 		if e.Visit != in.ID {
 			return nil, invalid(at+"visit", e.Visit, "the visit in the address")
 		}
+		if bytes.Contains(e.Body, []byte(`\u0000`)) {
+			return nil, invalid(at+"body", "a NUL character", "text without NUL characters")
+		}
 		// Another person's unsent work on a shared tablet waits for that person.
 		if e.Author != who.Person.String() {
 			return nil, huma.Error403Forbidden("These entries belong to someone else; they are sent when that person signs in.",
@@ -201,16 +205,23 @@ func (s *server) sendEvents(ctx context.Context, in *eventsIn) (*eventsOut, erro
 		for _, a := range state.Aside {
 			aside[a.Event] = a.Reason
 		}
+		if out.Body.Events, err = tx.Events(ctx, id); err != nil {
+			return err
+		}
+		here := map[string]bool{}
+		for _, e := range out.Body.Events {
+			here[e.ID] = true
+		}
 		out.Body.Receipts = make([]Receipt, 0, len(in.Body.Events))
 		for _, e := range in.Body.Events {
 			r := Receipt{ID: e.ID, Result: "stored"}
 			if why, bad := aside[e.ID]; bad {
 				r.Result, r.Reason = "aside", why
 			}
+			if !here[e.ID] {
+				r.Result, r.Reason = "aside", "An event with this id belongs to another visit."
+			}
 			out.Body.Receipts = append(out.Body.Receipts, r)
-		}
-		if out.Body.Events, err = tx.Events(ctx, id); err != nil {
-			return err
 		}
 		out.Body.Version = state.Version
 		return nil

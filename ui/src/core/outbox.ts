@@ -45,6 +45,8 @@ export interface Standing {
   others: number;
   stuck: string[];
   online: boolean;
+  /** The session has ended; signing in again sends what waits. */
+  signedOut: boolean;
 }
 
 type Received = (visit: string, log: Event[]) => void;
@@ -55,7 +57,7 @@ class Outbox {
   private sending = false;
   private again = false;
   private pause = 500;
-  private standing: Standing = { waiting: 0, others: 0, stuck: [], online: true };
+  private standing: Standing = { waiting: 0, others: 0, stuck: [], online: true, signedOut: false };
   private listeners = new Set<(s: Standing) => void>();
   private receivers = new Set<Received>();
 
@@ -106,7 +108,7 @@ class Outbox {
     void this.flush();
   }
 
-  private async report(online: boolean) {
+  private async report(online: boolean, signedOut = false) {
     const rows = await (await tables()).getAll("outbox");
     const mine = rows.filter((r) => r.author === this.author);
     this.standing = {
@@ -114,6 +116,7 @@ class Outbox {
       others: rows.length - mine.length,
       stuck: mine.flatMap((r) => (r.stuck ? [r.stuck] : [])),
       online,
+      signedOut,
     };
     for (const f of this.listeners) f(this.standing);
   }
@@ -127,6 +130,7 @@ class Outbox {
     this.sending = true;
     this.again = false;
     let online = true;
+    let signedOut = false;
     try {
       const d = await tables();
       const rows = (await d.getAll("outbox")).filter((r) => r.author === this.author && !r.stuck).sort(inOrder);
@@ -150,12 +154,13 @@ class Outbox {
             await Promise.all([...batch.map((r) => tx.store.put({ ...r, stuck: p.message })), tx.done]);
           } else {
             online = false;
+            signedOut = p.status === 401;
           }
         }
       }
     } finally {
       this.sending = false;
-      await this.report(online);
+      await this.report(online, signedOut);
     }
     if (this.again) return this.flush();
     if (!online) {

@@ -21,7 +21,7 @@ const Dot = styled.span<{ $bad: boolean }>`
 `;
 
 export function useStanding() {
-  const [s, set] = useState<Standing>({ waiting: 0, others: 0, stuck: [], online: true });
+  const [s, set] = useState<Standing>({ waiting: 0, others: 0, stuck: [], online: true, signedOut: false });
   useEffect(() => outbox.watch(set), []);
   return s;
 }
@@ -31,7 +31,7 @@ export function Sent() {
   const s = useStanding();
   const parts: string[] = [];
   if (s.waiting) parts.push(`${s.waiting} to send`);
-  if (!s.online) parts.push("no connection");
+  if (!s.online) parts.push(s.signedOut ? "signed out: sign in again to send" : "no connection");
   if (s.stuck.length) parts.push(`${s.stuck.length} refused, kept here`);
   if (s.others) parts.push(`${s.others} of a colleague wait for their sign-in`);
   const bad = !s.online || s.stuck.length > 0;

@@ -145,6 +145,7 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
         {live && (
           <div className="caution" role="alert" style={{ display: "flex", gap: 12, alignItems: "center" }}>
             <span style={{ flex: 1 }}>A hold is not finished.</span>
+            <Button onPress={() => write("hold-ended", { hold: live.id, outcome: live.summary.outcome, pressure_ms: Math.round(live.summary.pressure_s * 1000), stages: live.summary.stages.length })}>End it where its log ends</Button>
             <Button $kind="main" onPress={() => go(`/visits/${open.visit.id}/hold/${live.id}`)}>Go on with it</Button>
           </div>
         )}
