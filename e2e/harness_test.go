@@ -253,6 +253,6 @@ func db(t testing.TB) *sqlx.DB {
 	return d
 }
 
-func clientPath(i int) string {
-	return fmt.Sprintf("/clients/0190a000-0000-7000-8000-0000000001%02x", i)
-}
+func demoClient(i int) string { return fmt.Sprintf("0190a000-0000-7000-8000-0000000001%02x", i) }
+
+func clientPath(i int) string { return "/clients/" + demoClient(i) }

@@ -48,7 +48,7 @@ func TestNoAxeViolations(t *testing.T) {
 	p.MustNavigate(p.base + clientPath(0) + "/progress")
 	p.see("h3", "Upper trapezius")
 	noViolations(p, "progress")
-	newVisit(p, 0)
+	newVisit(p, demoClient(0))
 	stepTo(p, "Measure")
 	p.see("h2", "Range before")
 	noViolations(p, "measure")
@@ -76,7 +76,7 @@ func TestChartByKeyboardAlone(t *testing.T) {
 	p.MustInsertText(demo.Logins[0].Password)
 	p.press(input.Enter)
 	p.see("a", "Marta")
-	newVisit(p, 3)
+	newVisit(p, ownClient(p, "Keyboard"))
 	stepTo(p, "Find")
 	p.MustElement("svg[data-view=back] path")
 	p.MustElement("svg[data-view=back]").MustFocus()
@@ -190,7 +190,7 @@ func TestBenchBrowser(t *testing.T) {
 	s := startServer(t)
 	p := openPage(t, s.addr, "/")
 	p.signIn(demo.Logins[0])
-	newVisit(p, 5)
+	newVisit(p, ownClient(p, "Bench"))
 	lines := `{"t":0,"event":"start","protocol":"graded-stages"}
 {"t":0,"event":"contact"}
 {"t":3,"event":"score","value":6}

@@ -7,6 +7,7 @@ import (
 
 	"github.com/go-rod/rod/lib/input"
 	"github.com/go-rod/rod/lib/proto"
+	"github.com/google/uuid"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
@@ -30,10 +31,20 @@ func chart(p *page, number int, familiar string) {
 	p.see("h2", "Points of this visit")
 }
 
-// newVisit begins a visit for a demo client and waits until it is open.
-func newVisit(p *page, i int) {
+// ownClient registers a client for one test, so that tests do not meet.
+func ownClient(p *page, family string) (id string) {
 	p.t.Helper()
-	p.MustNavigate(p.base + clientPath(i))
+	id = uuid.NewString()
+	ok := p.MustEval(`async (id, family) => (await fetch("/api/clients/" + id, { method: "PUT", headers: { "Content-Type": "application/json" },
+		body: JSON.stringify({ id, given_name: "Test", family_name: family, height_cm: 170, revision: 0 }) })).ok`, id, family).Bool()
+	require.True(p.t, ok)
+	return id
+}
+
+// newVisit begins a client's visit and waits until it is open.
+func newVisit(p *page, client string) {
+	p.t.Helper()
+	p.MustNavigate(p.base + "/clients/" + client)
 	p.click("button", "Begin a visit|Open today's visit|Go on with the visit")
 	p.see("button", "Undo")
 }
@@ -69,7 +80,7 @@ func TestWholePath(t *testing.T) {
 	fast(p)
 	p.MustReload()
 	p.signIn(demo.Logins[0])
-	newVisit(p, 1)
+	newVisit(p, demoClient(1))
 	stepTo(p, "Measure")
 	in := p.MustElement(`[data-movement="ankle.dorsiflexion-knee-straight"] input`)
 	in.MustSelectAllText().MustInput("4").MustBlur()

@@ -73,6 +73,9 @@ class Outbox {
   }
 
   async add(event: Event) {
+    // Said before it is stored: "all in the record" must never be ahead.
+    this.standing = { ...this.standing, waiting: this.standing.waiting + 1 };
+    for (const f of this.listeners) f(this.standing);
     await (await tables()).put("outbox", { id: event.id, visit: event.visit, author: event.author, event });
     await this.report(this.standing.online);
     this.kick();
