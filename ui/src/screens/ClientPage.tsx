@@ -54,7 +54,7 @@ export function ClientPage({ me }: { me: Schemas["Me"] }) {
         <Button onPress={() => setEditing(!editing)}>{editing ? "Close" : "Edit"}</Button>
         {booked ? <Button $kind="main" onPress={() => go(`/visits/${booked.id}`)}>{booked.opened_at ? "Go on with the visit" : "Open today's visit"}</Button> : <Button $kind="main" onPress={begin}>Begin a visit</Button>}
       </div>
-      <Tabs aria-label="Client" style={{ marginTop: 10 }}>
+      <Tabs aria-label="Client" style={{ marginTop: 8, marginLeft: -12 }}>
         <Link to={`/clients/${id}`} aria-current={tab ? undefined : "page"}>Overview</Link>
         <Link to={`/clients/${id}/progress`} aria-current={tab === "progress" ? "page" : undefined}>Progress</Link>
       </Tabs>

@@ -21,7 +21,7 @@ const rangeSignals = { worse: "worse twice: screen again" };
 
 function verdict(c: Schemas["Change"] | undefined, what: string, shown: Record<string, string> = signals) {
   if (!c) return { text: "One reading so far: nothing to compare.", d: undefined };
-  const delta = `${c.delta > 0 ? "+" : ""}${Math.round(c.delta * 10) / 10}${c.unit === "°" ? "°" : ""}`;
+  const delta = `$${Math.round(c.delta * 10) / 10}${c.unit === "°" ? "°" : ""}`;
   const size = [c.threshold.absolute !== undefined && `${c.threshold.absolute}${c.unit === "°" ? "°" : ""}`, c.threshold.percent !== undefined && `${c.threshold.percent} %`].filter(Boolean).join(" or ");
   return { text: `${what} ${delta}: ${c.text}${shown[c.signal ?? ""] ? ` · ${shown[c.signal ?? ""]}` : ""}`, d: c.direction, title: `A real change is ${size} (${c.source}).` };
 }
@@ -42,14 +42,14 @@ export function Progress({ history, visits, zone: _zone }: { history: Schemas["H
   const longest = Math.max(60, ...history.points.flatMap((p) => p.visits.map((v) => v.seconds)));
   return (
     <>
-      <p style={{ fontFamily: "var(--serif)", fontSize: 18 }} data-summary>{sumUp(history)} <span className="quiet">{visits.filter((v) => v.opened_at).length} visits.</span></p>
+      <p style={{ fontFamily: "var(--serif)", fontSize: 17 }} data-summary>{sumUp(history)} <span className="quiet">{visits.filter((v) => v.opened_at).length} visits.</span></p>
       {history.points.length > 0 && <h2>Points: number at test pressure, 0–10</h2>}
       <Grid>
         {history.points.map((p) => {
           const v = verdict(p.number, "Number");
           return (
             <Card key={p.identity} data-point={p.muscle} style={{ padding: "14px 16px" }}>
-              <h3>{p.name}, {p.side} <span className="quiet" style={{ fontWeight: 400, fontFamily: "var(--text)", fontSize: 13 }}>{p.site}</span></h3>
+              <h3>{p.name}, {p.side} <span className="quiet" style={{ display: "block", fontWeight: 400, fontFamily: "var(--text)", fontSize: 13, whiteSpace: "nowrap", overflow: "hidden", textOverflow: "ellipsis" }}>{p.site || "own site"}</span></h3>
               <Verdict $d={v.d} title={v.title}>{v.text}</Verdict>
               <CourseChart label={`${p.name}, ${p.side}`} min={0} max={10} ticks={[0, 5, 10]} unit="" color="var(--point)"
                 steps={p.visits.map((x) => ({ date: x.date, before: x.before, after: x.after, note: x.stages ? `${x.stages} st` : undefined }))}

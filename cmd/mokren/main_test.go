@@ -1,0 +1,95 @@
+package main
+
+import (
+	"bytes"
+	"errors"
+	"os"
+	"os/exec"
+	"path/filepath"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+var binary string
+
+func TestMain(m *testing.M) {
+	dir, err := os.MkdirTemp("", "mokren-cli-")
+	if err != nil {
+		panic(err)
+	}
+	binary = filepath.Join(dir, "mokren")
+	if out, err := exec.Command("go", "build", "-o", binary, ".").CombinedOutput(); err != nil {
+		panic(string(out))
+	}
+	code := m.Run()
+	os.RemoveAll(dir)
+	os.Exit(code)
+}
+
+func run(t *testing.T, in string, args ...string) (out, errs string, code int) {
+	t.Helper()
+	cmd := exec.Command(binary, args...)
+	cmd.Stdin = strings.NewReader(in)
+	var o, e bytes.Buffer
+	cmd.Stdout, cmd.Stderr = &o, &e
+	err := cmd.Run()
+	var exit *exec.ExitError
+	if err != nil && !errors.As(err, &exit) {
+		t.Fatal(err)
+	}
+	return o.String(), e.String(), cmd.ProcessState.ExitCode()
+}
+
+// The contract of the command line: names, examples, exit codes, where things go.
+func TestCalcContract(t *testing.T) {
+	out, _, code := run(t, "", "calc", "--list")
+	require.Zero(t, code)
+	names := strings.Fields(out)
+	assert.Subset(t, names, []string{"coach", "change", "palpate"})
+	for _, n := range names {
+		example, _, code := run(t, "", "calc", n, "--example")
+		require.Zero(t, code, n)
+		out, errs, code := run(t, example, "calc", n)
+		assert.Zero(t, code, "%s: %s", n, errs)
+		assert.NotEmpty(t, out)
+		assert.Empty(t, errs)
+
+		out, errs, code = run(t, `{"nonsense":1}`, "calc", n)
+		assert.Equal(t, 2, code, n)
+		assert.Empty(t, out, "nothing on standard output")
+		assert.Equal(t, 1, strings.Count(errs, "\n"), "one line: %q", errs)
+		assert.Contains(t, errs, "$.nonsense")
+	}
+	out, _, code = run(t, "", "calc", "--ids")
+	require.Zero(t, code)
+	for _, kind := range strings.Fields("muscles regions movements landmarks structures protocols contacts positions questions signs tests measures loads") {
+		assert.Contains(t, out, `"`+kind+`"`)
+	}
+	out, errs, code := run(t, "", "calc", "guess")
+	assert.Equal(t, 2, code)
+	assert.Empty(t, out)
+	assert.Contains(t, errs, "coach")
+	_, _, code = run(t, "{\"t\":0,\"event\":\"start\",\"protocol\":\"graded-stages\"}\n{\"t\":1,\"event\":\"contact\"}\n{\"t\":0.5,\"event\":\"tick\"}\n", "calc", "coach")
+	assert.Equal(t, 2, code, "all lines are read before any is answered")
+}
+
+func TestFigureAndDescription(t *testing.T) {
+	out, _, code := run(t, "", "figure", "sole-left")
+	assert.Zero(t, code)
+	assert.True(t, strings.HasPrefix(out, "<svg"))
+	out, _, code = run(t, "", "openapi")
+	assert.Zero(t, code)
+	assert.Contains(t, out, `"openapi":"3.1`)
+}
+
+func TestABadDatabaseIsSaidPlainly(t *testing.T) {
+	cmd := exec.Command(binary, "serve")
+	cmd.Env = append(os.Environ(), "MOKREN_DATABASE_URL=postgres://nobody@127.0.0.1:1/none?connect_timeout=2")
+	out, err := cmd.CombinedOutput()
+	require.Error(t, err)
+	assert.Contains(t, string(out), "migrating the database")
+	assert.NotContains(t, string(out), "panic")
+}

@@ -1,0 +1,22 @@
+import { describe, expect, it } from "vitest";
+import { clock, day, deg, isoDay, movementName, one, plain, sentence, time } from "./words";
+
+describe("words", () => {
+  it("turns ids into the words of the trade", () => {
+    expect(sentence(plain("upper-trapezius"))).toBe("Upper trapezius");
+    expect(movementName("cervical.lateral-flexion")).toBe("Neck side-bend");
+    expect(movementName("knee.flexion")).toBe("Knee flexion");
+  });
+  it("prints numbers without needless decimals, and a dash for nothing", () => {
+    expect([deg(10), deg(9.96), deg(undefined), deg(0)]).toEqual(["10°", "10°", "–", "0°"]);
+    expect([one(6), one(6.5), one(undefined), one(0)]).toEqual(["6", "6.5", "–", "0"]);
+    expect([clock(0), clock(9.9), clock(90), clock(119.5)]).toEqual(["0:00", "0:09", "1:30", "1:59"]);
+  });
+  it("shows instants in the practice's time zone, whatever the browser's", () => {
+    const late = "2026-03-10T23:30:00Z";
+    expect(time(late, "Europe/Vienna")).toBe("00:30");
+    expect(day(late, "Europe/Vienna")).toBe("11 Mar");
+    expect(isoDay(new Date(late), "Europe/Vienna")).toBe("2026-03-11");
+    expect(isoDay(new Date(late), "America/Denver")).toBe("2026-03-10");
+  });
+});
