@@ -71,6 +71,7 @@ func (s *server) registerCore(a huma.API) {
 	schemas := map[string][2]any{
 		"cells":  {calc.CellsIn{}, calc.CellsOut{}},
 		"change": {calc.ChangeIn{}, progress.Change{}}, "palpate": {calc.PalpateIn{}, atlas.Guide{}},
+		"range": {calc.RangeIn{}, progress.RangeFlag{}},
 		"under": {calc.UnderIn{}, calc.UnderOut{}}, "coach": {"", ""},
 	}
 	for _, c := range calc.List() {

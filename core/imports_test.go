@@ -17,7 +17,7 @@ import (
 var layers = map[string][]string{
 	"core":  {"core"},
 	"store": {"core", "store"},
-	"demo":  {"core", "store"},
+	"demo":  {"core", "store", "demo"},
 	"api":   {"core", "store", "demo", "api"}, // demo only in its tests, see below
 	"wasm":  {"core"},
 	"cmd":   {"core", "store", "demo", "api"},

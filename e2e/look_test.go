@@ -104,6 +104,35 @@ func TestChartByKeyboardAlone(t *testing.T) {
 	p.sent()
 }
 
+// A mark is dragged to where it belongs; undo takes that back.
+func TestDragCorrectsAPlace(t *testing.T) {
+	s := startServer(t)
+	p := openPage(t, s.addr, "/")
+	p.signIn(demo.Logins[0])
+	client := ownClient(p, "Drag")
+	newVisit(p, client)
+	stepTo(p, "Find")
+	mark(p, 186, 772)
+	p.see("h2", "Gastrocnemius, medial head, left")
+	chart(p, 4, "no")
+	at := func() (y float64) {
+		require.NoError(t, db(t).Get(&y, `select p.y from charted_point p join visit v on v.id = p.visit_id where v.client_id = $1`, client))
+		return y
+	}
+	p.sent()
+	assert.InDelta(t, 772, at(), 2)
+	box := p.MustElement("svg[data-view=back] .mark path").MustShape().Box()
+	x, y := box.X+box.Width/2, box.Y+box.Height/2
+	p.Mouse.MustMoveTo(x, y).MustDown(proto.InputMouseButtonLeft)
+	p.Mouse.MustMoveTo(x, y+6).MustMoveTo(x, y+12).MustUp(proto.InputMouseButtonLeft)
+	p.see("h2", "Gastrocnemius, medial head, left")
+	p.sent()
+	assert.Greater(t, at(), 785.0)
+	p.click("button", "^Undo$")
+	p.sent()
+	assert.InDelta(t, 772, at(), 2)
+}
+
 // Wrong input on the forms: the field says what is wrong, and what was typed
 // stays; two quick submits store once.
 func TestForms(t *testing.T) {

@@ -33,6 +33,7 @@ var all = []Calc{
 	{"change", "Is the change of a measure meaningful?", `{"measure":"nprs","before":7,"after":4}`, false, typed(Change)},
 	{"coach", "Run the log of one hold", coachExample, true, coachLines},
 	{"palpate", "How to find and confirm a muscle on this client", `{"muscle":"infraspinatus","side":"left","site":"upper-inner","height_cm":168}`, false, typed(Palpate)},
+	{"range", "Is a range of motion reading short?", `{"movement":"cervical.rotation","active_deg":60,"other_side_deg":74,"age":44}`, false, typed(Range)},
 	{"under", "Which muscles lie under a touched place", `{"view":"back","x":195,"y":770,"height_cm":170}`, false, typed(Under)},
 }
 
@@ -202,4 +203,24 @@ func Cells(in CellsIn) (CellsOut, error) {
 		}
 	}
 	return out, nil
+}
+
+// RangeIn is one reading; without degrees it only asks for the reference.
+type RangeIn struct {
+	Movement  ids.Movement `json:"movement"`
+	ActiveDeg *float64     `json:"active_deg,omitempty" minimum:"-90" maximum:"360"`
+	OtherDeg  *float64     `json:"other_side_deg,omitempty" minimum:"-90" maximum:"360"`
+	Age       int          `json:"age,omitempty" minimum:"0" maximum:"130" doc:"years; 0 or absent is unknown"`
+}
+
+// Range flags a short reading, with the reference and the reason.
+func Range(in RangeIn) (progress.RangeFlag, error) {
+	if _, ok := progress.Reference(in.Movement, in.Age); !ok {
+		return progress.RangeFlag{}, &strict.Error{Path: "$.movement", Given: fmt.Sprintf("%q", in.Movement), Allowed: "a movement with a reference range"}
+	}
+	if in.ActiveDeg == nil {
+		f := progress.Flag(in.Movement, 360, nil, in.Age)
+		return f, nil
+	}
+	return progress.Flag(in.Movement, *in.ActiveDeg, in.OtherDeg, in.Age), nil
 }

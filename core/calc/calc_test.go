@@ -34,6 +34,7 @@ func TestBadInputNamesTheField(t *testing.T) {
 		{"change", `{"measure":"nprs","series":[{"day":1}]}`, "$.series[0].value"}, {"change", `{"measure":"nprs","befor":1,"after":2}`, "$.befor"},
 		{"palpate", `{"muscle":"soleus"}`, "$.side"}, {"palpate", `{"muscle":"soleous","side":"left"}`, "$.muscle"}, {"palpate", `{"muscle":"soleus","side":"midline"}`, "$.side"},
 		{"palpate", `{"muscle":"soleus","side":"left","site":"top"}`, "$.site"}, {"palpate", `{"muscle":"soleus","side":"left","height_cm":0}`, "$.height_cm"},
+		{"range", `{"movement":"scapula.elevation"}`, "$.movement"}, {"range", `{"movement":"knee.flexion","active_deg":400}`, "$.active_deg"},
 		{"under", `{"view":"back","x":-1,"y":0}`, "$.x"}, {"cells", `{"view":"back","regions":[{"region":"tail","side":"left"}]}`, "$.regions[0].region"},
 		{"coach", ``, "line 1"}, {"coach", `{"t":1,"event":"start","protocol":"graded-stages"}`, "line 1: $.t"}, {"coach", `{"t":0,"event":"contact"}`, "line 1: $.event"},
 		{"coach", `{"t":0,"event":"start","protocol":"graded-stages","cap_seconds":121}`, "line 1: $.cap_seconds"}, {"coach", `{"t":0,"event":"start","protocol":"graded-stages","scale":7}`, "line 1: $.scale"},

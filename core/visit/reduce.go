@@ -282,22 +282,10 @@ func (r *reducer) finish() {
 	}
 	for i := range r.state.Ranges {
 		x := &r.state.Ranges[i]
-		if x.Before != nil {
-			x.Flag = progress.Flag(x.Movement, *x.Before, r.otherSide(x), 0)
-		}
 		if x.Before != nil && x.After != nil {
 			if c, err := progress.Pair("rom."+ids.Measure(x.Movement), *x.Before, *x.After); err == nil {
 				x.Change = &c
 			}
 		}
 	}
-}
-
-func (r *reducer) otherSide(x *Range) *float64 {
-	for _, o := range r.state.Ranges {
-		if o.Movement == x.Movement && o.Side == x.Side.Other() && o.Side != x.Side {
-			return o.Before
-		}
-	}
-	return nil
 }

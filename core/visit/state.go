@@ -61,14 +61,13 @@ type Hold struct {
 
 // Range is one movement on one side, before and after.
 type Range struct {
-	Movement   ids.Movement       `json:"movement"`
-	Side       ids.Side           `json:"side"`
-	Before     *float64           `json:"before,omitempty"`
-	After      *float64           `json:"after,omitempty"`
-	BeforePain *float64           `json:"before_pain,omitempty"`
-	AfterPain  *float64           `json:"after_pain,omitempty"`
-	Change     *progress.Change   `json:"change,omitempty"`
-	Flag       progress.RangeFlag `json:"flag"`
+	Movement   ids.Movement     `json:"movement"`
+	Side       ids.Side         `json:"side"`
+	Before     *float64         `json:"before,omitempty"`
+	After      *float64         `json:"after,omitempty"`
+	BeforePain *float64         `json:"before_pain,omitempty"`
+	AfterPain  *float64         `json:"after_pain,omitempty"`
+	Change     *progress.Change `json:"change,omitempty"`
 }
 
 // Conflict is two events that set the same thing without having seen each

@@ -72,6 +72,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/range": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Is a range of motion reading short? */
+        post: operations["calc-range"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/under": {
         parameters: {
             query?: never;
@@ -778,7 +795,6 @@ export interface components {
             /** Format: double */
             before_pain?: number;
             change?: components["schemas"]["Change"];
-            flag: components["schemas"]["RangeFlag"];
             movement: string;
             side: string;
         };
@@ -803,6 +819,18 @@ export interface components {
             reference: number;
             side: string;
             visits: components["schemas"]["RangeVisit"][];
+        };
+        RangeIn: {
+            /** Format: double */
+            active_deg?: number;
+            /**
+             * Format: int64
+             * @description years; 0 or absent is unknown
+             */
+            age?: number;
+            movement: string;
+            /** Format: double */
+            other_side_deg?: number;
         };
         RangeVisit: {
             /** Format: double */
@@ -1150,6 +1178,49 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Guide"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "calc-range": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RangeIn"];
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RangeFlag"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -48,6 +48,9 @@ export class Core {
   cells(view: string, regions: { region: string; side: string }[]): Schemas["CellsOut"] {
     return open(this.raw.calc("cells", JSON.stringify({ view, regions })));
   }
+  range(movement: string, active_deg: number | undefined, other_side_deg: number | undefined, age: number | undefined): Schemas["RangeFlag"] {
+    return open(this.raw.calc("range", JSON.stringify({ movement, active_deg, other_side_deg, age })));
+  }
   reduce(events: Schemas["Event"][]): Schemas["State"] {
     return open(this.raw.reduce(JSON.stringify(events)));
   }

@@ -2,7 +2,7 @@
 import { useEffect, useState } from "react";
 import { styled } from "styled-components";
 import type { Schemas } from "../../api/client";
-import type { View } from "../../body/Figure";
+import { useFigure, type View } from "../../body/Figure";
 import { gradeWord } from "../../body/marks";
 import { uuidv7 } from "../../core/ids";
 import { Button, Card, Choice, Choices, Text } from "../../parts/controls";
@@ -50,6 +50,7 @@ export function FindStep({ visit, aim, setAim, selected, setSelected, height }: 
   const [c, set] = useState<Chart>(fresh);
   const [felt, setFelt] = useState<string[]>([]);
   const [missing, setMissing] = useState("");
+  const { data: figure } = useFigure(aim?.view ?? "back");
   const key = point?.point ?? `${aim?.view}${aim?.x}${aim?.y}`;
   useEffect(() => {
     set(point ? { band: point.taut_band, nodule: point.nodule ?? "none", grade: point.grade, nprs: point.nprs, familiar: point.familiar, twitch: point.twitch ?? false, note: point.note ?? "" } : fresh);
@@ -103,7 +104,7 @@ export function FindStep({ visit, aim, setAim, selected, setSelected, height }: 
     } else if (aim && cand) {
       const id = uuidv7();
       write("point-charted", {
-        point: id, ...(again ? { identity: again } : {}), muscle, side, ...(cand.site ? { site: cand.site } : {}), figure: "figure-1", view: aim.view, x: aim.x, y: aim.y, place: cand.place, ...fields,
+        point: id, ...(again ? { identity: again } : {}), muscle, side, ...(cand.site ? { site: cand.site } : {}), figure: figure?.version, view: aim.view, x: aim.x, y: aim.y, place: cand.place, ...fields,
       });
       setAim(undefined);
       setSelected(undefined);

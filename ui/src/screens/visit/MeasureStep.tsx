@@ -7,14 +7,14 @@ import { Card, Num } from "../../parts/controls";
 import { movementName } from "../../parts/words";
 import type { StepProps } from "./Visit";
 
-/** The movements charted in this version; references come from the core. */
-export const movements = [
-  { id: "cervical.rotation", sides: ["left", "right"], reference: 80, below: 68 },
-  { id: "cervical.lateral-flexion", sides: ["left", "right"], reference: 45, below: 38.25 },
-  { id: "lumbar.flexion", sides: ["midline"], reference: 60, below: 51 },
-  { id: "lumbar.lateral-flexion", sides: ["left", "right"], reference: 25, below: 20 },
-  { id: "ankle.dorsiflexion-knee-straight", sides: ["left", "right"], reference: 10, below: 5 },
-  { id: "ankle.dorsiflexion-knee-bent", sides: ["left", "right"], reference: 20, below: 15 },
+/** The movements charted in this version; what is usual comes from the core. */
+const movements = [
+  { id: "cervical.rotation", sides: ["left", "right"] },
+  { id: "cervical.lateral-flexion", sides: ["left", "right"] },
+  { id: "lumbar.flexion", sides: ["midline"] },
+  { id: "lumbar.lateral-flexion", sides: ["left", "right"] },
+  { id: "ankle.dorsiflexion-knee-straight", sides: ["left", "right"] },
+  { id: "ankle.dorsiflexion-knee-bent", sides: ["left", "right"] },
 ] as const;
 
 const Grid = styled.div`display: grid; grid-template-columns: repeat(auto-fill, minmax(270px, 1fr)); gap: 12px;
@@ -23,7 +23,7 @@ const Grid = styled.div`display: grid; grid-template-columns: repeat(auto-fill, 
 `;
 
 export function MeasureStep({ visit, moment, only }: StepProps & { moment: "before" | "after"; only?: string[] }) {
-  const { open, state, write } = visit;
+  const { open, state, core, write } = visit;
   const course = useQuery({ queryKey: ["course", open.client.id], queryFn: () => must(api.GET("/api/clients/{id}", { params: { path: { id: open.client.id } } })) });
   const set = (movement: string, side: string, v: number | undefined) => {
     if (v === undefined) return;
@@ -45,13 +45,16 @@ export function MeasureStep({ visit, moment, only }: StepProps & { moment: "befo
           const flags = m.sides.flatMap((s) => {
             const r = read(s);
             if (moment === "after" && r?.change) return [`${s === "midline" ? "" : `${s}: `}${r.change.delta > 0 ? "+" : ""}${Math.round(r.change.delta)}° ${r.change.text}`];
-            return r?.flag.flagged ? [`${s === "midline" ? "" : `${s}: `}${r.flag.reason}`] : [];
+            if (r?.before === undefined) return [];
+            const other = s === "midline" ? undefined : read(s === "left" ? "right" : "left")?.before;
+            const f = core.range(m.id, r.before, other, open.client.age);
+            return f.flagged ? [`${s === "midline" ? "" : `${s}: `}${f.reason}`] : [];
           });
-          const p = past(m.sides[0]);
+          const usual = core.range(m.id, undefined, undefined, open.client.age);
           return (
             <Card key={m.id} style={{ padding: "12px 14px" }} data-movement={m.id}>
               <h3>{movementName(m.id)}</h3>
-              <Arc label={movementName(m.id)} reference={p?.reference || m.reference} flagBelow={p?.flag_below || m.below} hands={hands} onDrag={(side, d) => set(m.id, side, d)} />
+              <Arc label={movementName(m.id)} reference={usual.reference} flagBelow={usual.flag_below} hands={hands} onDrag={(side, d) => set(m.id, side, d)} />
               <div className="entry">
                 {m.sides.map((s) => (
                   <Num key={s} label={`${s === "midline" ? "Degrees" : s === "left" ? "Left" : "Right"}`} unit="°" value={moment === "before" ? read(s)?.before : read(s)?.after} min={-90} max={180} onCommit={(v) => set(m.id, s, v)} />
