@@ -7,18 +7,18 @@ EXEC := ui/src/core/wasm_exec.js
 GO_SOURCES := $(shell find core store api demo cmd wasm -name '*.go' -o -name '*.json' -o -name '*.sql' 2>/dev/null | grep -v '^api/web')
 UI_SOURCES := $(shell find ui/src ui/public -type f 2>/dev/null | grep -v -e 'core\.wasm' -e wasm_exec.js) ui/index.html ui/package.json ui/vite.config.ts
 
-.PHONY: demo test dev lint bench screenshots build types system
+.PHONY: demo test dev lint bench screenshots build types
 build: bin/mokren
 
-demo: build ## the application with an invented practice
+demo: .mokren/has-postgresql build ## the application with an invented practice
 	@exec bin/mokren demo
 
-test: build ## everything: core, store, API, browser
+test: .mokren/has-postgresql .mokren/has-chromium build ## everything: core, store, API, browser
 	cd ui && npm test --silent -- --run
 	go vet ./...
 	go run ./cmd/withcluster go test -count=1 -timeout 9m ./...
 
-dev: build ## Go server and Vite side by side
+dev: .mokren/has-postgresql build ## Go server and Vite side by side
 	@trap 'kill 0' EXIT; bin/mokren demo & cd ui && npx vite
 
 lint: build
@@ -26,17 +26,16 @@ lint: build
 	go vet ./...
 	cd ui && npm run lint
 
-bench: build ## the coach natively and in the browser, one run
+bench: .mokren/has-postgresql .mokren/has-chromium build ## the coach natively and in the browser, one run
 	go test -run '^$$' -bench . -benchmem ./core/...
 	MOKREN_BENCH=1 go test -count=1 -run TestBenchBrowser -v ./e2e | grep -v '^=== '
 
-screenshots: build ## one picture of each main view, from the demo data
+screenshots: .mokren/has-postgresql .mokren/has-chromium build ## one picture of each main view, from the demo data
 	MOKREN_SHOTS=1 go test -count=1 -run TestScreenshots -v ./e2e
 
 # ---- pieces ----------------------------------------------------------------
-system: .mokren/system
-.mokren/system: scripts/system
-	@mkdir -p .mokren && scripts/system && touch $@
+.mokren/has-%: scripts/system
+	@mkdir -p .mokren && scripts/system $* && touch $@
 
 ui/node_modules/.package-lock.json: ui/package.json ui/package-lock.json
 	cd ui && npm install --no-audit --no-fund --loglevel=error
@@ -52,7 +51,7 @@ api/web/dist/index.html: $(WASM) $(EXEC) $(UI_SOURCES) ui/node_modules/.package-
 	cd ui && npm run build --silent
 	go run ./cmd/precompress api/web/dist/assets
 
-bin/mokren: .mokren/system api/web/dist/index.html $(GO_SOURCES)
+bin/mokren: api/web/dist/index.html $(GO_SOURCES)
 	go build $(GOFLAGS_BUILD) -o $@ ./cmd/mokren
 
 types: ## the front end's types from the Go structs

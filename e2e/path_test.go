@@ -149,3 +149,15 @@ func TestWholePath(t *testing.T) {
 	assert.Greater(t, row.Pressure, int64(45_000))
 	assert.Greater(t, row.Identity, 1, "the same spot as in earlier visits")
 }
+
+// What the progress screen says in words: signs, units, verdicts.
+func TestProgressInWords(t *testing.T) {
+	s := startServer(t)
+	p := openPage(t, s.addr, "/")
+	p.signIn(demo.Logins[0])
+	p.MustNavigate(p.base + "/clients/" + demoClient(0) + "/progress")
+	p.see(`[data-point="levator-scapulae"] p`, `^Number −\d: clear change for the better`)
+	p.see(`[data-movement="cervical.rotation"] p`, `^Left \+14°: clear change for the better$`)
+	p.see(`[data-movement="cervical.lateral-flexion"] p`, `^Right \+5°: no clear change$`)
+	p.see("[data-summary]", `^Since the first visit 3 of 3 points are clearly better`)
+}

@@ -21,7 +21,8 @@ const rangeSignals = { worse: "worse twice: screen again" };
 
 function verdict(c: Schemas["Change"] | undefined, what: string, shown: Record<string, string> = signals) {
   if (!c) return { text: "One reading so far: nothing to compare.", d: undefined };
-  const delta = `$${Math.round(c.delta * 10) / 10}${c.unit === "°" ? "°" : ""}`;
+  const amount = Math.abs(Math.round(c.delta * 10) / 10);
+  const delta = `${c.delta > 0 ? "+" : c.delta < 0 ? "−" : ""}${amount}${c.unit === "°" ? "°" : ""}`;
   const size = [c.threshold.absolute !== undefined && `${c.threshold.absolute}${c.unit === "°" ? "°" : ""}`, c.threshold.percent !== undefined && `${c.threshold.percent} %`].filter(Boolean).join(" or ");
   return { text: `${what} ${delta}: ${c.text}${shown[c.signal ?? ""] ? ` · ${shown[c.signal ?? ""]}` : ""}`, d: c.direction, title: `A real change is ${size} (${c.source}).` };
 }
