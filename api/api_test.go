@@ -19,6 +19,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"mokren/api"
+	"mokren/core/calc"
 	"mokren/core/treat"
 	"mokren/core/visit"
 	"mokren/demo"
@@ -311,5 +312,62 @@ func TestTheDescriptionIsFresh(t *testing.T) {
 	assert.JSONEq(t, string(want), string(got), "run `make types`")
 	for _, p := range []string{"/api/calc/coach", "/api/calc/change", "/api/calc/palpate", "/api/session", "/api/visits/{id}/events"} {
 		assert.Contains(t, string(got), fmt.Sprintf("%q", p))
+	}
+}
+
+// Two tablets set the same thing without seeing each other: a clear conflict,
+// not a lost update.
+func TestTwoDevicesInConflict(t *testing.T) {
+	c := newCaller(t, api.Options{})
+	me := c.signIn(demo.Logins[0])
+	path, event := c.sendable(me)
+	reading := func(v float64) map[string]any {
+		return map[string]any{"movement": "cervical.rotation", "side": "left", "moment": "before", "active_deg": v}
+	}
+	a := event("range-measured", reading(60))
+	b := event("range-measured", reading(72))
+	b["device"] = uuid.NewString()
+	for _, e := range []map[string]any{a, b} {
+		require.Equal(t, 200, c.call("POST", path+"/events", map[string]any{"events": []any{e}}, nil).StatusCode)
+	}
+	var v struct{ State visit.State }
+	c.call("GET", path, nil, &v)
+	require.Len(t, v.State.Conflicts, 1)
+	assert.Len(t, v.State.Aside, 0)
+	settled := event("range-measured", reading(66))
+	settled["seen"] = 2
+	require.Equal(t, 200, c.call("POST", path+"/events", map[string]any{"events": []any{settled}}, nil).StatusCode)
+	var after struct{ State visit.State }
+	c.call("GET", path, nil, &after)
+	assert.Empty(t, after.State.Conflicts)
+	assert.InDelta(t, 66, *after.State.Ranges[0].Before, 0)
+}
+
+// The day is the practice's day: Vienna is ahead of UTC.
+func TestTheDayIsThePracticesDay(t *testing.T) {
+	c := newCaller(t, api.Options{})
+	c.signIn(demo.Logins[0])
+	id, vid := uuid.NewString(), uuid.NewString()
+	require.Equal(t, 200, c.call("PUT", "/api/clients/"+id, map[string]any{"id": id, "given_name": "Late", "family_name": "Hour", "revision": 0}, nil).StatusCode)
+	require.Equal(t, 200, c.call("PUT", "/api/visits/"+vid, map[string]any{"id": vid, "client": id, "starts_at": "2040-06-30T22:30:00Z"}, nil).StatusCode)
+	on := func(date string) (n int) {
+		var list struct{ Items []api.Visit }
+		require.Equal(t, 200, c.call("GET", "/api/day?date="+date, nil, &list).StatusCode)
+		return len(list.Items)
+	}
+	assert.Equal(t, 0, on("2040-06-30"))
+	assert.Equal(t, 1, on("2040-07-01"))
+}
+
+// The API answers exactly as the command line does.
+func TestCalcOverHTTPIsTheSameCore(t *testing.T) {
+	c := newCaller(t, api.Options{})
+	for _, k := range calc.List() {
+		want, err := calc.Run(k.Name, []byte(k.Example))
+		require.NoError(t, err)
+		res := c.call("POST", "/api/calc/"+k.Name, k.Example, nil)
+		got, _ := io.ReadAll(res.Body)
+		assert.Equal(t, 200, res.StatusCode)
+		assert.Equal(t, string(want), string(got), k.Name)
 	}
 }
