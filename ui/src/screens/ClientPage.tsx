@@ -12,7 +12,7 @@ import { ClientForm } from "./Clients";
 import { Progress } from "./Progress";
 
 const Room = styled.div`
-  height: 100%; display: grid; grid-template-columns: 560px minmax(0, 1fr); gap: 20px; padding: 18px 24px; min-height: 640px;
+  height: 100%; display: grid; grid-template-columns: clamp(520px, 44vw, 900px) minmax(0, 1fr); gap: 20px; padding: 18px 24px; min-height: 640px;
   .bodies { height: 100%; min-height: 0; padding: 12px; display: grid; grid-template-columns: 1fr 1fr; grid-template-rows: minmax(0, 1fr); }
   .side { overflow: auto; display: grid; gap: 16px; align-content: start; min-height: 0; padding-right: 4px; }
   dl { display: grid; grid-template-columns: auto 1fr; gap: 4px 14px; margin: 10px 0 0; }

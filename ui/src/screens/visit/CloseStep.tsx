@@ -11,6 +11,7 @@ export function CloseStep({ visit, me }: StepProps & { me: Schemas["Me"] }) {
   return (
     <Card>
       <h2>What was done</h2>
+      {state.points.length + state.ranges.length === 0 && <p className="quiet" style={{ marginTop: 6 }}>Nothing has been measured, charted or pressed in this visit.</p>}
       <ul style={{ paddingLeft: 20 }}>
         {state.points.map((p) => {
           const holds = state.holds.filter((h) => h.point === p.point && h.status !== "aside");

@@ -15,7 +15,7 @@ import { PressStep } from "./PressStep";
 import { RecheckStep } from "./RecheckStep";
 
 const Room = styled.div`
-  height: 100%; display: grid; grid-template-columns: minmax(0, 592px) minmax(0, 1fr); grid-template-rows: auto minmax(0, 1fr); gap: 12px 18px; padding: 12px 22px 16px; min-height: 600px;
+  height: 100%; display: grid; grid-template-columns: clamp(520px, 46.25vw, 940px) minmax(0, 1fr); grid-template-rows: auto minmax(0, 1fr); gap: 12px 18px; padding: 12px 22px 16px; min-height: 600px;
   .top { grid-column: 1 / -1; display: flex; align-items: center; gap: 16px; min-width: 0; }
   .top h1 { font-size: 21px; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; min-width: 0; flex: 0 1 auto; }
   .path { display: flex; gap: 2px; flex: 1; justify-content: center; }
