@@ -230,7 +230,7 @@ func (sp spot) treat(s *scribe, rnd *rand.Rand, n int, identity *uuid.UUID, heig
 		*identity = pid
 	}
 	s.write("point-charted", visit.Charted{Point: visit.UUID(pid.String()), Identity: visit.UUID(identity.String()), Muscle: sp.muscle, Side: sp.side, Site: sp.site,
-		Figure: body.Version, View: string(view), X: at.X, Y: at.Y, Place: place, Band: "yes", Nodule: "pea", Grade: gradeFor(number), NPRS: &number,
+		Figure: body.Version, View: view, X: at.X, Y: at.Y, Place: place, Band: "yes", Nodule: "pea", Grade: gradeFor(number), NPRS: &number,
 		Referral: sp.referral, Familiar: sp.familiar, Twitch: number >= 7, Note: sp.note})
 	s.wait(30 * time.Second)
 	after := press(s, rnd, pid, sp, number)

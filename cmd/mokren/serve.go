@@ -2,6 +2,7 @@ package main
 
 import (
 	"context"
+	"encoding/json"
 	"errors"
 	"fmt"
 	"log/slog"
@@ -13,6 +14,9 @@ import (
 
 	"mokren/api"
 	"mokren/core/body"
+	"mokren/core/ids"
+	"mokren/core/picture"
+	"mokren/core/strict"
 	"mokren/demo"
 	"mokren/store"
 	"mokren/store/cluster"
@@ -40,12 +44,23 @@ type migrateCmd struct{ database }
 type openapiCmd struct{}
 
 type figureCmd struct {
-	View string `arg:"" enum:"front,back,sole-left,sole-right"`
+	View   body.View       `arg:"" help:"front, back, left, right, head-left, head-right, sole-left or sole-right"`
+	Layers []picture.Layer `help:"bones, landmarks, muscles, structures, referral"`
+	Depth  int             `help:"muscles of this layer only, 1 superficial to 4 deep"`
+	Only   []ids.Muscle    `help:"these muscles only"`
 }
 
 // Run prints a view as SVG.
 func (c *figureCmd) Run() error {
-	fmt.Println(body.SVG(body.View(c.View)))
+	w := picture.Wanted{View: c.View, Layers: c.Layers, Depth: c.Depth, Only: c.Only}
+	raw, err := json.Marshal(w)
+	if err != nil {
+		return err
+	}
+	if err := strict.Decode(raw, &w); err != nil { // the same check as everywhere
+		return err
+	}
+	fmt.Println(picture.SVG(w))
 	return nil
 }
 

@@ -3,6 +3,7 @@ package atlas
 import (
 	"encoding/json"
 	"math"
+	"slices"
 	"strings"
 	"testing"
 	"testing/fstest"
@@ -12,66 +13,119 @@ import (
 
 	"mokren/core/body"
 	"mokren/core/ids"
+	"mokren/core/safety"
 )
 
-func TestEveryFileLoads(t *testing.T) {
-	all, err := load()
-	require.NoError(t, err)
-	assert.Len(t, all, 8)
-	for _, id := range []ids.Muscle{"upper-trapezius", "levator-scapulae", "infraspinatus", "quadratus-lumborum",
-		"gluteus-minimus", "gastrocnemius-medial", "soleus", "flexor-digitorum-brevis"} {
-		assert.Contains(t, all, id)
+// The files are read strictly here; the program trusts what passed.
+func TestTheWholeAtlasHolds(t *testing.T) {
+	require.NoError(t, Verify(data))
+	for _, id := range ids.Muscles() {
+		_, err := Get(id)
+		assert.NoError(t, err)
 	}
 }
 
-// By rule, for every muscle: sites lie on the figure and inside the muscle's
-// own width, on both sides; relations that have data on both ends agree.
-func TestAtlasIsConsistent(t *testing.T) {
+// By rule, for every muscle, site and side: the site lies inside the muscle's
+// own width, on its side; every referral region is drawn somewhere; the guide
+// is complete.
+func TestEveryGuideIsComplete(t *testing.T) {
+	drawn := map[ids.Region]bool{}
+	for _, v := range body.Views {
+		for _, c := range body.Cells(v) {
+			drawn[c.Region] = true
+		}
+	}
 	for _, m := range All() {
 		t.Run(string(m.ID), func(t *testing.T) {
-			for _, side := range []ids.Side{ids.Left, ids.Right} {
-				g, err := m.Palpate(side, "", 170)
-				require.NoError(t, err)
-				for _, s := range g.Sites {
-					f := body.Draw(s.View)
+			for _, site := range m.Sites {
+				for _, side := range []ids.Side{ids.Left, ids.Right} {
+					g, err := m.Palpate(side, site.ID, 170, 0)
+					require.NoError(t, err)
+					require.Len(t, g.Sites, 1)
+					s := g.Sites[0]
 					p := body.Point{X: s.X, Y: s.Y}
-					assert.True(t, f.Contains(p), "site %s %s is off the figure: %v", s.Site, side, p)
 					assert.Equal(t, side, s.View.SideAt(p), "site %s on the wrong side", s.Site)
 					fp, off, ok := m.OnFibre(s.View, p, side, 170)
 					require.True(t, ok)
 					assert.LessOrEqual(t, off, m.Fibres[fp.Fibre].SpreadMM/2+1)
-				}
-				for _, n := range g.Near {
-					assert.Greater(t, n.DistanceCM, 0.0)
-				}
-			}
-			for _, n := range m.MistakenFor {
-				if o, err := Get(n.Muscle); err == nil {
-					known := false
-					for _, b := range o.MistakenFor {
-						known = known || b.Muscle == m.ID
+					assert.GreaterOrEqual(t, len(g.Landmarks), 1, "a guide starts from a landmark")
+					assert.GreaterOrEqual(t, len(g.Steps), 5)
+					for _, n := range g.Near {
+						assert.GreaterOrEqual(t, n.DistanceCM, 0.0)
+						assert.NotEmpty(t, n.Sign)
 					}
-					assert.True(t, known, "%s is mistaken for %s, which does not know it", m.ID, n.Muscle)
+					for _, r := range append(append([]ids.Region{}, g.Referral.Essential...), g.Referral.Spillover...) {
+						assert.True(t, drawn[r], "%s is nowhere on the figure", r)
+					}
 				}
 			}
-			for _, a := range m.Actions {
-				if strings.HasSuffix(string(a), ".lateral-flexion") || strings.HasSuffix(string(a), ".rotation") {
-					continue // these have a side: toward shortens, away lengthens
-				}
-				for _, p := range m.Tension {
-					assert.NotEqual(t, a, p.Movement, "tension shortens the muscle")
+			for text, list := range map[string][]string{"draping": {m.Draping}, "strum": {m.Strum}, "trace": {m.Trace}, "innervation": {m.Innervation}, "caution": m.Cautions, "source": m.Sources} {
+				for _, x := range list {
+					assert.NotEmpty(t, strings.TrimSpace(x), text)
 				}
 			}
-			for _, a := range m.Antagonists {
-				assert.NotContains(t, m.Synergists, a)
+			syn, ant := m.Relations()
+			for _, a := range ant {
+				assert.NotContains(t, syn, a)
 			}
 			for _, e := range m.EaseFirst {
-				if o, err := Get(e); err == nil {
+				o, err := Get(e)
+				require.NoError(t, err)
+				if m.Kind == "muscle" { // a tendon waits for its muscles, whatever their depth
 					assert.LessOrEqual(t, o.Layer, m.Layer, "deeper muscle eased first")
 				}
 			}
 		})
 	}
+}
+
+func TestRelationsAreMutual(t *testing.T) {
+	for _, m := range All() {
+		if m.Corrections != nil {
+			continue
+		}
+		syn, _ := m.Relations()
+		for _, id := range syn {
+			o, _ := Get(id)
+			back, _ := o.Relations()
+			assert.Contains(t, back, m.ID, "%s helps %s but not the other way", id, m.ID)
+		}
+	}
+	syn, ant := muscle(t, "soleus").Relations()
+	assert.Contains(t, syn, ids.Muscle("gastrocnemius-medial"))
+	assert.Contains(t, ant, ids.Muscle("tibialis-anterior"))
+}
+
+// A structure within reach of a site is in the guide even when the muscle's
+// file does not speak of it.
+func TestNoFileCanForgetAStructure(t *testing.T) {
+	for _, m := range All() {
+		for _, s := range m.Sites {
+			v, p := m.OnFigure(FibrePlace{s.Fibre, s.AlongPct, s.AcrossMM}, ids.Left, 170)
+			g, err := m.Palpate(ids.Left, s.ID, 170, 0)
+			require.NoError(t, err)
+			for _, sh := range safety.Shapes(v) {
+				if sh.Side == ids.Right || sh.Distance(p)*v.CMPerUnit(170) > 4 {
+					continue
+				}
+				assert.True(t, slices.ContainsFunc(g.Near, func(n NearBy) bool { return n.Structure == sh.Structure }), "%s %s: %s", m.ID, s.ID, sh.Structure)
+			}
+		}
+	}
+}
+
+func TestDistancesFollowHeightAndFinger(t *testing.T) {
+	m := muscle(t, "psoas-major")
+	small, _ := m.Palpate(ids.Left, "belly", 150, 0)
+	tall, _ := m.Palpate(ids.Left, "belly", 200, 2)
+	find := func(g Guide, id ids.Structure) NearBy {
+		i := slices.IndexFunc(g.Near, func(n NearBy) bool { return n.Structure == id })
+		require.GreaterOrEqual(t, i, 0)
+		return g.Near[i]
+	}
+	a, b := find(small, "abdominal-aorta"), find(tall, "abdominal-aorta")
+	assert.Greater(t, b.DistanceCM, a.DistanceCM)
+	assert.InDelta(t, b.DistanceCM/2, b.Fingers, 0.06)
 }
 
 func TestAWrongFileFailsWithFileAndField(t *testing.T) {
@@ -89,13 +143,35 @@ func TestAWrongFileFailsWithFileAndField(t *testing.T) {
 		"field missing":  {func(m map[string]any) { delete(m, "innervation") }, "$.innervation"},
 		"field misspelt": {func(m map[string]any) { m["latinn"] = "x" }, "$.latinn"},
 		"other name":     {func(m map[string]any) { m["id"] = "piriformis" }, "$.id"},
+		"no side of a side-bend": {func(m map[string]any) {
+			m["restricts"] = []any{map[string]any{"movement": "cervical.rotation"}}
+		}, "$.restricts[0].toward"},
+		"tension shortens": {func(m map[string]any) { m["tension"].([]any)[0].(map[string]any)["movement"] = "ankle.plantarflexion" }, "$.tension[0]"},
+		"slack lengthens": {func(m map[string]any) {
+			m["slack"].([]any)[0].(map[string]any)["movement"] = "ankle.dorsiflexion-knee-bent"
+		}, "$.slack[0]"},
+		"confirms by another action": {func(m map[string]any) { m["confirm"].(map[string]any)["movement"] = "hip.flexion" }, "$.confirm.movement"},
+		"structure elsewhere":        {func(m map[string]any) { m["near"].([]any)[0].(map[string]any)["structure"] = "thyroid" }, "$.near[0].structure"},
+		"not known by the other": {func(m map[string]any) {
+			m["mistaken_for"] = append(m["mistaken_for"].([]any), map[string]any{"muscle": "temporalis", "tell": "far away"})
+		}, ".muscle"},
+		"easing in a circle": {func(m map[string]any) { m["ease_first"] = []any{"tibialis-posterior"} }, "$.ease_first[0]"},
+		"no pattern":         {func(m map[string]any) { delete(m["sites"].([]any)[0].(map[string]any), "essential") }, "$.sites[0].essential"},
 	} {
 		t.Run(name, func(t *testing.T) {
 			var m map[string]any
 			require.NoError(t, json.Unmarshal(good, &m))
 			c.change(m)
 			raw, _ := json.Marshal(m)
-			_, err := read(fstest.MapFS{"data/soleus.json": {Data: raw}})
+			files := fstest.MapFS{}
+			for _, o := range All() {
+				name := "data/" + string(o.ID) + ".json"
+				b, err := data.ReadFile(name)
+				require.NoError(t, err)
+				files[name] = &fstest.MapFile{Data: b}
+			}
+			files["data/soleus.json"] = &fstest.MapFile{Data: raw}
+			err := Verify(files)
 			require.ErrorContains(t, err, "data/soleus.json")
 			assert.ErrorContains(t, err, c.field)
 		})
@@ -111,7 +187,7 @@ func TestAPlaceSurvivesTheWayToTheFigureAndBack(t *testing.T) {
 				out, off, ok := m.OnFibre(v, p, side, 170)
 				require.True(t, ok)
 				assert.LessOrEqual(t, off, 3.01)
-				if out.Fibre == fi {
+				if out.Fibre == fi { // where two fibres cross, the nearer one may be the other
 					assert.InDelta(t, 60, out.AlongPct, 1.5, "%s %s", m.ID, side)
 					assert.InDelta(t, 3, out.AcrossMM, 0.2, "%s %s", m.ID, side)
 				}
@@ -145,14 +221,14 @@ func TestUnderATouchOnTheCalf(t *testing.T) {
 		assert.Equal(t, "inner-belly", c[0].Site)
 		assert.Equal(t, side, c[0].Side)
 	}
-	assert.Empty(t, Under(body.Front, body.Point{X: 240, Y: 60}, 170), "no muscle data on the face yet")
+	assert.Empty(t, Under(body.Front, body.Point{X: 240, Y: 60}, 170), "no muscle of the face in the front view")
 }
 
 func TestStrumLiesAcrossTrace(t *testing.T) {
 	for _, m := range All() {
 		for _, s := range m.Sites {
-			l, _ := m.Palpate(ids.Left, s.ID, 170)
-			r, _ := m.Palpate(ids.Right, s.ID, 170)
+			l, _ := m.Palpate(ids.Left, s.ID, 170, 0)
+			r, _ := m.Palpate(ids.Right, s.ID, 170, 0)
 			assert.InDelta(t, 90, math.Abs(l.StrumDeg-l.TraceDeg), 0.2)
 			if l.Sites[0].View == body.Back {
 				assert.InDelta(t, 0, math.Mod(l.StrumDeg+r.StrumDeg, 180), 0.3, "%s: sides are mirror images", m.ID)

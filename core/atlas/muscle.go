@@ -9,12 +9,11 @@ package atlas
 
 import (
 	"embed"
+	"encoding/json"
 	"fmt"
 	"io/fs"
-	"slices"
 	"sync"
 
-	"mokren/core/body"
 	"mokren/core/ids"
 	"mokren/core/strict"
 )
@@ -27,40 +26,51 @@ type Anchor struct {
 	Down     float64      `json:"down,omitempty"`
 }
 
-// Fibre is one line along which the muscle runs, in one view. The view "sole"
-// means the sole of the muscle's side.
+// Fibre is one line along which the muscle runs, in one view. The views
+// "side", "head" and "sole" mean those of the muscle's side.
 type Fibre struct {
-	View     string   `json:"view" enum:"front,back,sole"`
+	View     string   `json:"view" enum:"front,back,side,head,sole"`
 	Path     []Anchor `json:"path" minItems:"2"`
 	SpreadMM float64  `json:"spread_mm" minimum:"5" maximum:"150" doc:"width of the muscle across this line, mm"`
 }
 
 // Site is a usual trigger-point site: a place on a fibre with its own
-// referral pattern.
+// referral pattern, which is the lattice's cells of these regions on the
+// muscle's side. A contact's site has no pattern.
 type Site struct {
-	ID         string       `json:"id"`
-	Name       string       `json:"name"`
-	Fibre      int          `json:"fibre" minimum:"0"`
-	AlongPct   float64      `json:"along_pct" minimum:"0" maximum:"100" doc:"percent of the fibre's length from its start"`
-	AcrossMM   float64      `json:"across_mm,omitempty" doc:"mm from the fibre line, outward positive"`
-	Reach      string       `json:"reach" enum:"easy,moderate,hard,not on large bodies"`
-	Essential  []ids.Region `json:"essential" minItems:"1"`
-	Spillover  []ids.Region `json:"spillover,omitempty"`
-	Particular string       `json:"note,omitempty"`
+	ID        string       `json:"id"`
+	Name      string       `json:"name"`
+	Fibre     int          `json:"fibre" minimum:"0"`
+	AlongPct  float64      `json:"along_pct" minimum:"0" maximum:"100" doc:"percent of the fibre's length from its start"`
+	AcrossMM  float64      `json:"across_mm,omitempty" doc:"mm from the fibre line, outward positive"`
+	Reach     string       `json:"reach" enum:"easy,moderate,hard,not on large bodies"`
+	Essential []ids.Region `json:"essential,omitempty"`
+	Spillover []ids.Region `json:"spillover,omitempty"`
+	Note      string       `json:"note,omitempty"`
 }
 
-// Step is one palpation step at a landmark.
+// Step is one palpation step, at a landmark where it has one.
 type Step struct {
 	Landmark ids.Landmark `json:"landmark,omitempty"`
 	Text     string       `json:"text"`
 }
 
+// Motion is a movement; for the spine, where a movement has a direction, also
+// whether it goes toward the muscle's own side or the other.
+type Motion struct {
+	Movement ids.Movement `json:"movement"`
+	Toward   string       `json:"toward,omitempty" enum:"own,other"`
+}
+
 // JointPosition is a movement and, where known, how far in degrees.
 type JointPosition struct {
 	Movement ids.Movement `json:"movement"`
+	Toward   string       `json:"toward,omitempty" enum:"own,other"`
 	Deg      *float64     `json:"deg,omitempty"`
 	Text     string       `json:"text,omitempty"`
 }
+
+func (p JointPosition) motion() Motion { return Motion{p.Movement, p.Toward} }
 
 // Neighbour is a muscle that is mistaken for this one.
 type Neighbour struct {
@@ -68,10 +78,10 @@ type Neighbour struct {
 	Tell   string     `json:"tell"`
 }
 
-// Near is a structure to keep off, as a line in the muscle's first view.
+// Near says what a structure to keep off means at this muscle; its geometry
+// is the figure's (core/safety).
 type Near struct {
 	Structure ids.Structure `json:"structure"`
-	Line      []Anchor      `json:"line" minItems:"1"`
 	Text      string        `json:"text"`
 }
 
@@ -100,20 +110,29 @@ type Attachment struct {
 	Text     string       `json:"text"`
 }
 
-// Muscle is one data file.
+// Corrections mend by hand what is computed from the actions.
+type Corrections struct {
+	Synergists     []ids.Muscle `json:"synergists,omitempty"`
+	NotSynergists  []ids.Muscle `json:"not_synergists,omitempty"`
+	Antagonists    []ids.Muscle `json:"antagonists,omitempty"`
+	NotAntagonists []ids.Muscle `json:"not_antagonists,omitempty"`
+}
+
+// Muscle is one data file. A contact is a ligament or fascia: a pressing
+// technique only, without trigger points, actions and referral.
 type Muscle struct {
 	ID          ids.Muscle      `json:"id"`
+	Kind        string          `json:"kind" enum:"muscle,contact"`
 	Name        string          `json:"name"`
 	Latin       string          `json:"latin"`
 	Region      string          `json:"region" enum:"head-and-neck,shoulder-girdle,arm-and-hand,trunk,hip-and-thigh,leg-and-foot"`
 	Layer       int             `json:"layer" minimum:"1" maximum:"4"`
 	Attachments []Attachment    `json:"attachments" minItems:"2"`
 	Fibres      []Fibre         `json:"fibres" minItems:"1"`
-	Actions     []ids.Movement  `json:"actions" minItems:"1"`
-	Restricts   []ids.Movement  `json:"restricts" minItems:"1"`
+	Actions     []Motion        `json:"actions"`
+	Restricts   []Motion        `json:"restricts" doc:"movements that it limits when short"`
 	Innervation string          `json:"innervation"`
-	Synergists  []ids.Muscle    `json:"synergists"`
-	Antagonists []ids.Muscle    `json:"antagonists"`
+	Corrections *Corrections    `json:"corrections,omitempty"`
 	Sites       []Site          `json:"sites" minItems:"1"`
 	Find        []Step          `json:"find" minItems:"3"`
 	Strum       string          `json:"strum"`
@@ -136,10 +155,27 @@ type Muscle struct {
 //go:embed data/*.json
 var data embed.FS
 
-var load = sync.OnceValues(func() (map[ids.Muscle]*Muscle, error) { return read(data) })
+// load trusts the embedded files: the tests have read them strictly.
+var load = sync.OnceValues(func() (map[ids.Muscle]*Muscle, error) {
+	return read(data, func(raw []byte, m *Muscle) error { return json.Unmarshal(raw, m) })
+})
 
-// read loads and checks every file of a folder; an error names file and field.
-func read(files fs.FS) (map[ids.Muscle]*Muscle, error) {
+// Verify reads a folder of muscle files (data/ID.json) strictly and checks
+// each file by itself and all of them together. An error names file and field.
+func Verify(files fs.FS) error {
+	all, err := read(files, func(raw []byte, m *Muscle) error {
+		if err := strict.Decode(raw, m); err != nil {
+			return err
+		}
+		return m.check()
+	})
+	if err != nil {
+		return err
+	}
+	return together(all)
+}
+
+func read(files fs.FS, decode func([]byte, *Muscle) error) (map[ids.Muscle]*Muscle, error) {
 	names, err := fs.Glob(files, "data/*.json")
 	if err != nil {
 		return nil, err
@@ -151,68 +187,18 @@ func read(files fs.FS) (map[ids.Muscle]*Muscle, error) {
 			return nil, err
 		}
 		m := new(Muscle)
-		if err := strict.Decode(raw, m); err != nil {
+		if err := decode(raw, m); err != nil {
 			return nil, fmt.Errorf("atlas: %s: %w", n, err)
 		}
 		if string(m.ID)+".json" != n[len("data/"):] {
 			return nil, fmt.Errorf("atlas: %s: $.id: given %q; allowed: the file's name", n, m.ID)
-		}
-		if err := m.check(); err != nil {
-			return nil, fmt.Errorf("atlas: %s: %w", n, err)
 		}
 		all[m.ID] = m
 	}
 	return all, nil
 }
 
-// check holds what a single file can tell about itself.
-func (m *Muscle) check() error {
-	refuse := func(path, given, allowed string) error {
-		return &strict.Error{Path: path, Given: given, Allowed: allowed}
-	}
-	for i, f := range m.Fibres {
-		for j, a := range f.Path {
-			v := viewOf(f.View, ids.Left)
-			p, err := a.point(v, ids.Left)
-			if err != nil {
-				return refuse(fmt.Sprintf("$.fibres[%d].path[%d]", i, j), string(a.Landmark), "a landmark that this view shows")
-			}
-			figure := body.Draw(v)
-			if !figure.Contains(p) {
-				return refuse(fmt.Sprintf("$.fibres[%d].path[%d]", i, j), fmt.Sprint(p), "a place on the figure")
-			}
-		}
-	}
-	seen := map[string]bool{}
-	for i, s := range m.Sites {
-		path := fmt.Sprintf("$.sites[%d]", i)
-		if s.Fibre >= len(m.Fibres) {
-			return refuse(path+".fibre", fmt.Sprint(s.Fibre), fmt.Sprintf("0 to %d", len(m.Fibres)-1))
-		}
-		if seen[s.ID] {
-			return refuse(path+".id", s.ID, "an id of its own")
-		}
-		seen[s.ID] = true
-		if half := m.Fibres[s.Fibre].SpreadMM / 2; s.AcrossMM > half || s.AcrossMM < -half {
-			return refuse(path+".across_mm", fmt.Sprint(s.AcrossMM), fmt.Sprintf("within %v mm of the fibre", half))
-		}
-		for _, r := range s.Spillover {
-			if slices.Contains(s.Essential, r) {
-				return refuse(path+".spillover", string(r), "a region that is not essential already")
-			}
-		}
-	}
-	for i, n := range m.Near {
-		for j, a := range n.Line {
-			if _, err := a.point(viewOf(m.Fibres[0].View, ids.Left), ids.Left); err != nil {
-				return refuse(fmt.Sprintf("$.near[%d].line[%d]", i, j), string(a.Landmark), "a landmark of the muscle's first view")
-			}
-		}
-	}
-	return nil
-}
-
-// Get gives a muscle's data. Not every muscle of the vocabulary has data yet.
+// Get gives a muscle's data.
 func Get(id ids.Muscle) (*Muscle, error) {
 	all, err := load()
 	if err != nil {
@@ -220,7 +206,7 @@ func Get(id ids.Muscle) (*Muscle, error) {
 	}
 	m, ok := all[id]
 	if !ok {
-		return nil, fmt.Errorf("atlas: no data for %s yet", id)
+		return nil, fmt.Errorf("atlas: no data for %s", id)
 	}
 	return m, nil
 }

@@ -5,9 +5,11 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"strings"
 
 	"mokren/core/body"
 	"mokren/core/ids"
+	"mokren/core/safety"
 )
 
 func sortCandidates(c []Candidate) {
@@ -41,11 +43,15 @@ type LandmarkPlace struct {
 }
 
 // NearBy is a structure to keep off with its distance from the nearest of the
-// guide's sites, along the skin of the drawn view.
+// guide's sites to its course, along the skin of the drawn view. Sign is what
+// tells that a finger is on it.
 type NearBy struct {
 	Structure  ids.Structure `json:"structure"`
+	Name       string        `json:"name"`
+	Sign       string        `json:"sign"`
 	DistanceCM float64       `json:"distance_cm"`
-	Fingers    float64       `json:"finger_widths"`
+	Fingers    float64       `json:"finger_widths" doc:"of the therapist's own finger-width"`
+	KeepOffCM  float64       `json:"keep_off_cm" doc:"radius around its course to stay out of"`
 	Text       string        `json:"text"`
 }
 
@@ -63,6 +69,7 @@ type Guide struct {
 	Sites       []SitePlace     `json:"sites"`
 	Landmarks   []LandmarkPlace `json:"landmarks"`
 	Steps       []string        `json:"steps"`
+	Draw        []DrawStep      `json:"draw" doc:"what to draw on the figure, step by step"`
 	StrumDeg    float64         `json:"strum_deg" doc:"direction across the fibres in the view, 0 to 180 degrees from the picture's right, clockwise"`
 	TraceDeg    float64         `json:"trace_deg"`
 	Confirm     Confirm         `json:"confirm"`
@@ -77,38 +84,60 @@ type Guide struct {
 	Draping     string          `json:"draping"`
 	Cautions    []string        `json:"cautions"`
 	Protocol    Usual           `json:"usual_protocol"`
+	Stretch     Stretch         `json:"home_stretch"`
+	Synergists  []ids.Muscle    `json:"synergists"`
+	Antagonists []ids.Muscle    `json:"antagonists"`
+	Latin       string          `json:"latin"`
+	Layer       int             `json:"layer"`
+	Innervation string          `json:"innervation"`
+	Attachments []Attachment    `json:"attachments"`
+	Actions     []Motion        `json:"actions"`
 	Sources     []string        `json:"sources"`
+}
+
+// DrawStep is one step of the construction: a landmark that is found, joined
+// to the one before, or the site with its arrows.
+type DrawStep struct {
+	Kind string     `json:"kind" enum:"text,landmark,site,strum,trace"`
+	Text string     `json:"text"`
+	View body.View  `json:"view,omitempty"`
+	At   body.Point `json:"at"`
+	// From is where the line to At begins, when there is one.
+	From  *body.Point  `json:"from,omitempty"`
+	Label ids.Landmark `json:"landmark,omitempty"`
 }
 
 // FingerWidthCM is the default finger-width; the therapist's own is asked once.
 const FingerWidthCM = 1.8
 
-// Palpate computes the guide. Without a site it covers all of them.
-func (m *Muscle) Palpate(side ids.Side, site string, heightCM float64) (Guide, error) {
+// nearCM is how far from a site a structure still belongs in its guide.
+const nearCM = 4
+
+// Palpate computes the guide. Without a site it covers all of them. fingerCM
+// is the therapist's finger-width; 0 is the default.
+func (m *Muscle) Palpate(side ids.Side, site string, heightCM, fingerCM float64) (Guide, error) {
+	if fingerCM == 0 {
+		fingerCM = FingerWidthCM
+	}
+	syn, ant := m.Relations()
 	g := Guide{
 		Muscle: m.ID, Name: m.Name, Side: side, Confirm: m.Confirm, Tension: m.Tension, Slack: m.Slack,
-		EaseFirst: orEmpty(m.EaseFirst), MistakenFor: m.MistakenFor, Near: []NearBy{},
+		EaseFirst: orEmpty(m.EaseFirst), MistakenFor: m.MistakenFor,
 		Positions: m.Positions, Contacts: m.Contacts, Draping: m.Draping, Cautions: m.Cautions, Protocol: m.Usual, Sources: m.Sources,
-		Referral: Referral{[]ids.Region{}, []ids.Region{}},
+		Stretch: m.Stretch, Synergists: orEmpty(syn), Antagonists: orEmpty(ant), Latin: m.Latin, Layer: m.Layer, Innervation: m.Innervation, Attachments: m.Attachments, Actions: orEmpty(m.Actions),
+		Referral: Referral{[]ids.Region{}, []ids.Region{}}, Landmarks: []LandmarkPlace{},
 	}
-	fibre := -1
 	for _, s := range m.Sites {
 		if site != "" && s.ID != site {
 			continue
 		}
 		v, p := m.OnFigure(FibrePlace{s.Fibre, s.AlongPct, s.AcrossMM}, side, heightCM)
-		g.Sites = append(g.Sites, SitePlace{s.ID, s.Name, v, tenth(p.X), tenth(p.Y), s.Reach, s.Particular})
+		g.Sites = append(g.Sites, SitePlace{s.ID, s.Name, v, tenth(p.X), tenth(p.Y), s.Reach, s.Note})
 		for _, r := range s.Essential {
 			g.Referral.Essential = appendNew(g.Referral.Essential, r)
 		}
-		if fibre < 0 {
-			fibre = s.Fibre
-			_, dir := m.Fibres[s.Fibre].Line(side).at(s.AlongPct)
-			g.TraceDeg = halfTurn(math.Atan2(dir.Y, dir.X))
-			g.StrumDeg = halfTurn(math.Atan2(dir.Y, dir.X) + math.Pi/2)
-		}
 	}
-	if fibre < 0 {
+	if len(g.Sites) == 0 {
 		return Guide{}, fmt.Errorf("atlas: %s has no site %q", m.ID, site)
 	}
 	for _, s := range m.Sites {
@@ -121,33 +150,97 @@ func (m *Muscle) Palpate(side ids.Side, site string, heightCM float64) (Guide, e
 			}
 		}
 	}
-	v := viewOf(m.Fibres[fibre].View, side)
-	for _, st := range m.Find {
-		g.Steps = append(g.Steps, st.Text)
-		if p, err := body.FindLandmark(v, st.Landmark, side); st.Landmark != "" && err == nil {
-			g.Landmarks = append(g.Landmarks, LandmarkPlace{st.Landmark, v, p.X, p.Y})
-		}
-	}
-	g.Steps = append(g.Steps, m.Strum, m.Trace)
-	for _, n := range m.Near {
-		d := m.distance(n, g.Sites, side) * viewOf(m.Fibres[0].View, side).CMPerUnit(heightCM)
-		g.Near = append(g.Near, NearBy{n.Structure, tenth(d), tenth(d / FingerWidthCM), n.Text})
-	}
+	first, _ := m.Site(g.Sites[0].Site)
+	line := m.Fibres[first.Fibre].Line(side)
+	_, dir := line.at(first.AlongPct)
+	g.TraceDeg = halfTurn(math.Atan2(dir.Y, dir.X))
+	g.StrumDeg = halfTurn(math.Atan2(dir.Y, dir.X) + math.Pi/2)
+	m.steps(&g, side)
+	g.Near = m.near(g.Sites, side, heightCM, fingerCM)
 	return g, nil
 }
 
-// distance in view units from the nearest site to a structure's line.
-func (m *Muscle) distance(n Near, sites []SitePlace, side ids.Side) float64 {
-	v := viewOf(m.Fibres[0].View, side)
-	best := math.Inf(1)
-	for _, s := range sites {
-		for i := range n.Line {
-			a, _ := n.Line[i].point(v, side)
-			b, _ := n.Line[min(i+1, len(n.Line)-1)].point(v, side)
-			best = min(best, body.ToSegment(body.Point{X: s.X, Y: s.Y}, a, b))
+// steps writes the guide's steps and what each draws. A landmark is drawn in
+// the view of the first site, else in the first view that shows it.
+func (m *Muscle) steps(g *Guide, side ids.Side) {
+	at := g.Sites[0]
+	var last *body.Point
+	for _, st := range m.Find {
+		d := DrawStep{Kind: "text", Text: st.Text}
+		if st.Landmark != "" {
+			v, p := landmarkNear(at.View, st.Landmark, side)
+			g.Landmarks = append(g.Landmarks, LandmarkPlace{st.Landmark, v, tenth(p.X), tenth(p.Y)})
+			d.Kind, d.View, d.At, d.Label = "landmark", v, body.Point{X: tenth(p.X), Y: tenth(p.Y)}, st.Landmark
+			if v == at.View {
+				d.From, last = last, &body.Point{X: d.At.X, Y: d.At.Y}
+			}
+		}
+		g.Draw = append(g.Draw, d)
+	}
+	spot := body.Point{X: at.X, Y: at.Y}
+	g.Draw = append(g.Draw,
+		DrawStep{Kind: "site", Text: "The place: " + lowerFirst(at.Name) + ".", View: at.View, At: spot, From: last},
+		DrawStep{Kind: "strum", Text: m.Strum, View: at.View, At: spot},
+		DrawStep{Kind: "trace", Text: m.Trace, View: at.View, At: spot})
+	for _, d := range g.Draw {
+		if d.Kind != "site" {
+			g.Steps = append(g.Steps, d.Text)
 		}
 	}
-	return best
+}
+
+func landmarkNear(v body.View, id ids.Landmark, side ids.Side) (body.View, body.Point) {
+	if p, err := body.FindLandmark(v, id, side); err == nil {
+		return v, p
+	}
+	for _, o := range body.Views {
+		if p, err := body.FindLandmark(o, id, side); err == nil {
+			return o, p
+		}
+	}
+	return v, body.Point{} // every landmark has a view; a test says so
+}
+
+// near lists the structures to keep off: those that the muscle's file speaks
+// of, and whatever else the figure has within reach of a site, so that no
+// file can forget one.
+func (m *Muscle) near(sites []SitePlace, side ids.Side, heightCM, fingerCM float64) []NearBy {
+	type reach struct{ cm, keepOff float64 }
+	best := map[ids.Structure]reach{}
+	for _, s := range sites {
+		for _, sh := range safety.Shapes(s.View) {
+			if sh.Side != side && sh.Side != ids.Midline {
+				continue
+			}
+			d := sh.Distance(body.Point{X: s.X, Y: s.Y}) * s.View.CMPerUnit(heightCM)
+			if old, ok := best[sh.Structure]; !ok || d < old.cm {
+				best[sh.Structure] = reach{d, sh.RadiusMM / 10}
+			}
+		}
+	}
+	out := []NearBy{}
+	for id, r := range best {
+		st, _ := safety.FindStructure(id)
+		n := NearBy{id, st.Name, st.Sign, tenth(r.cm), tenth(r.cm / fingerCM), r.keepOff, st.Do}
+		i := slices.IndexFunc(m.Near, func(x Near) bool { return x.Structure == id })
+		if i >= 0 {
+			n.Text = m.Near[i].Text
+		} else if r.cm > nearCM {
+			continue
+		}
+		out = append(out, n)
+	}
+	slices.SortFunc(out, func(a, b NearBy) int {
+		return cmp.Or(cmp.Compare(a.DistanceCM, b.DistanceCM), cmp.Compare(a.Structure, b.Structure))
+	})
+	return out
+}
+
+func lowerFirst(s string) string {
+	if s == "" {
+		return s
+	}
+	return strings.ToLower(s[:1]) + s[1:]
 }
 
 func tenth(f float64) float64 { return math.Round(f*10) / 10 }
@@ -168,7 +261,7 @@ func orEmpty[T any](l []T) []T {
 	return l
 }
 
-func appendNew(list []ids.Region, r ids.Region) []ids.Region {
+func appendNew[T comparable](list []T, r T) []T {
 	if slices.Contains(list, r) {
 		return list
 	}

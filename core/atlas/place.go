@@ -7,12 +7,16 @@ import (
 	"mokren/core/ids"
 )
 
+var sideViews = map[string][2]body.View{
+	"side": {body.LeftSide, body.RightSide}, "head": {body.HeadLeft, body.HeadRight}, "sole": {body.SoleLeft, body.SoleRight},
+}
+
 func viewOf(name string, side ids.Side) body.View {
-	if name == "sole" {
+	if pair, ok := sideViews[name]; ok {
 		if side == ids.Right {
-			return body.SoleRight
+			return pair[1]
 		}
-		return body.SoleLeft
+		return pair[0]
 	}
 	return body.View(name)
 }

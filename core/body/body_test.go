@@ -71,14 +71,13 @@ func TestEveryCellHasOneRegionAndItsMirrorImage(t *testing.T) {
 			require.NoError(t, err)
 			assert.Equal(t, n.Cell, back)
 			assert.Equal(t, n.Cell, CellAt(v, n.Cell.Center()))
-			if v.sole() {
+			if v.OneSided() && n.Side != ids.Midline {
 				assert.Equal(t, v.side(true), n.Side)
-				continue
 			}
-			m, ok := RegionOf(n.Cell.mirrored())
+			m, ok := RegionOf(n.Cell.Mirrored())
 			if assert.True(t, ok, "%s has no mirror image", n.Cell) {
 				assert.Equal(t, n.Region, m.Region)
-				if n.Cell != n.Cell.mirrored() {
+				if n.Cell != n.Cell.Mirrored() {
 					assert.Equal(t, n.Side.Other(), m.Side)
 				}
 			}
@@ -115,11 +114,137 @@ func TestBadCellIdsAreRefused(t *testing.T) {
 	}
 }
 
-func TestSVGDrawsEveryShape(t *testing.T) {
+// Every region of the vocabulary is found on the figure, and a region that a
+// view has on one side it has on the other.
+func TestNoRegionIsEmpty(t *testing.T) {
+	found := map[ids.Region]map[ids.Side]bool{}
 	for _, v := range Views {
-		svg := SVG(v)
-		f := Draw(v)
-		assert.Equal(t, 2*len(f.Shapes)+len(f.Inner), strings.Count(svg, "<path"))
-		assert.True(t, strings.HasSuffix(svg, "</svg>"))
+		for _, c := range Cells(v) {
+			if found[c.Region] == nil {
+				found[c.Region] = map[ids.Side]bool{}
+			}
+			found[c.Region][c.Side] = true
+		}
 	}
+	for _, r := range ids.Regions() {
+		sides := found[r]
+		assert.True(t, sides[ids.Midline] || sides[ids.Left] && sides[ids.Right], "%s: %v", r, sides)
+	}
+}
+
+func TestEveryLandmarkIsDrawnAndEveryBoneSeen(t *testing.T) {
+	for _, id := range ids.Landmarks() {
+		shown := false
+		for _, v := range Views {
+			_, left := FindLandmark(v, id, ids.Left)
+			_, middle := FindLandmark(v, id, ids.Midline)
+			shown = shown || left == nil || middle == nil
+		}
+		assert.True(t, shown, "%s is in no view", id)
+	}
+	for _, v := range Views {
+		assert.NotEmpty(t, Bones(v), "%s", v)
+	}
+}
+
+func TestLevelsAtTheirLandmarks(t *testing.T) {
+	for landmark, want := range map[ids.Landmark]ids.Landmark{
+		"iliac-crest": "L4", "psis": "S2", "sacrum-base": "L5", "above-sacral-hollow": "L5", "crest-scapula-midpoint": "T12",
+		"scapula-inferior-angle": "T7", "scapula-spine-root": "T3", "suboccipital-hollow": "C1", "external-occipital-protuberance": "C1",
+		"first-spinous-below-occiput": "C2", "L3": "L3",
+	} {
+		l, err := LevelAt(landmark)
+		require.NoError(t, err)
+		assert.Equal(t, want, l.Level, "%s", landmark)
+		assert.Equal(t, 1, l.PlusMinus, "palpation says so")
+	}
+	_, err := LevelAt("patella")
+	assert.ErrorContains(t, err, "$.landmark")
+}
+
+// The finger-width rules and the rule of threes.
+func TestWhatLiesBesideTheSpine(t *testing.T) {
+	for _, c := range []struct {
+		level     ids.Landmark
+		out, down float64
+		structure string
+		of        ids.Landmark
+	}{
+		{"L3", 0, 0, "spinous-process", "L3"}, {"L3", 1, 1, "facet-joint", "L3"}, {"L3", 2, 0, "transverse-process", "L3"},
+		{"C5", 1, 0, "facet-joint", "C5"}, {"C5", 1.5, 0, "transverse-process", "C5"},
+		{"T1", 2, 0, "transverse-process", "T1"}, {"T3", 2, 0, "transverse-process", "T3"}, {"T12", 2, 0, "transverse-process", "T12"},
+		{"T7", 2, 0, "transverse-process", "T8"}, {"T10", 2, 0, "transverse-process", "T11"},
+		{"T5", 2, 0, "transverse-process", "T5"}, {"T11", 2, 0, "transverse-process", "T11"},
+		{"T7", 3, 0, "rib-joint", "T8"}, {"T2", 4, 0, "rib-angle", "T2"},
+		{"S2", 1, 0, "sacral-foramen", "S2"}, {"S1", 2, 0, "sacroiliac-joint", "S1"}, {"S2", 2.5, 0, "psis", "S2"},
+		{"C1", 0, 0, "soft-tissue", "C1"}, {"L3", 8, 0, "soft-tissue", "L3"},
+	} {
+		b, err := FindBeside(c.level, c.out, c.down, 1.8)
+		require.NoError(t, err)
+		assert.Equal(t, c.structure, b.Structure, "%+v", c)
+		assert.Equal(t, c.of, b.Level, "%+v", c)
+		assert.InDelta(t, c.out*1.8, b.OutCM, 1e-9)
+		assert.NotEmpty(t, b.Text)
+	}
+	// A whole level up from T8's tip is T8's own transverse process.
+	up, err := FindBeside("T8", 2, -2.4/1.8, 1.8)
+	require.NoError(t, err)
+	assert.Equal(t, ids.Landmark("T8"), up.Level)
+	l, err := Count("L4", -4)
+	require.NoError(t, err)
+	assert.Equal(t, ids.Landmark("T12"), l.Level)
+	_, err = Count("C2", -2)
+	assert.ErrorContains(t, err, "$.count_down")
+}
+
+func drawing(t *rapid.T, name string) CellSet {
+	v := rapid.SampledFrom(Views).Draw(t, name+" view")
+	cells := Cells(v)
+	out := CellSet{}
+	for _, i := range rapid.SliceOfN(rapid.IntRange(0, len(cells)-1), 0, 40).Draw(t, name) {
+		out[cells[i].Cell] = true
+	}
+	return out
+}
+
+func TestDrawingsAddUp(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		a, b := drawing(t, "a"), drawing(t, "b")
+		both, union := CellSet{}, CellSet{}
+		for c := range a {
+			union[c] = true
+			if b[c] {
+				both[c] = true
+			}
+		}
+		for c := range b {
+			union[c] = true
+		}
+		assert.InDelta(t, a.AreaCM2(170)+b.AreaCM2(170), union.AreaCM2(170)+both.AreaCM2(170), 1e-6)
+		assert.InDelta(t, a.AreaCM2(170), a.Without(b).AreaCM2(170)+both.AreaCM2(170), 1e-6)
+		assert.InDelta(t, a.Dice(b), b.Dice(a), 1e-12)
+		assert.InDelta(t, 1, a.Dice(a), 1e-12)
+		if len(both) == 0 && len(union) > 0 {
+			assert.InDelta(t, 0, a.Dice(b), 1e-12)
+		}
+	})
+}
+
+func TestADrawingInWords(t *testing.T) {
+	heel := CellSet{}
+	for _, c := range Cells(SoleLeft) {
+		if c.Region == "heel" {
+			heel[c.Cell] = true
+		}
+	}
+	words := heel.Regions()
+	require.Len(t, words, 1)
+	assert.Equal(t, Covered{"heel", ids.Left, 1}, words[0])
+	p, ok := heel.Centre(SoleLeft)
+	require.True(t, ok)
+	n, _ := RegionOf(CellAt(SoleLeft, p))
+	assert.Equal(t, ids.Region("heel"), n.Region)
+	_, ok = heel.Centre(Front)
+	assert.False(t, ok)
+	assert.Empty(t, CellSet{}.Regions())
 }

@@ -98,9 +98,6 @@ var soleLines = []innerLine{
 	{"heel-pad", 0.5, []Point{{-96, 800}, {-50, 770}, {10, 764}, {70, 772}, {120, 796}}},
 }
 
-// commonLines show in front and back.
-var commonLines = []innerLine{}
-
 var frontLines = []innerLine{
 	{"collar-bone", 0.9, []Point{{7, 181}, {24, 178.5}, {46, 179.5}, {70, 174.5}, {96, 176}}},
 	{"neck-cord", 0.5, []Point{{29, 118}, {22, 148}, {9, 177}}},

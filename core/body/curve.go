@@ -1,6 +1,7 @@
 package body
 
 import (
+	"math"
 	"slices"
 	"strconv"
 	"strings"
@@ -105,4 +106,62 @@ func spans(poly []Point, y float64) [][2]float64 {
 		out = append(out, [2]float64{xs[i], xs[i+1]})
 	}
 	return out
+}
+
+// Ribbon draws a band along a line as an SVG path, widest in the middle and
+// narrow at its ends as a muscle is, with its fibre lines inside.
+func Ribbon(line []Point, width float64) (belly string, fibres []string) {
+	const steps = 14
+	centre := walk(line, steps)
+	edge := func(share float64) []Point {
+		out := make([]Point, len(centre))
+		for i, p := range centre {
+			a, b := centre[max(i-1, 0)], centre[min(i+1, len(centre)-1)]
+			d := math.Max(a.Distance(b), 1e-9)
+			t := float64(i) / steps
+			w := share * width / 2 * (0.3 + 0.7*math.Sin(math.Pi*t))
+			out[i] = Point{p.X - (b.Y-a.Y)/d*w, p.Y + (b.X-a.X)/d*w}
+		}
+		return out
+	}
+	outlineOf := edge(1)
+	for _, p := range slices.Backward(edge(-1)) {
+		outlineOf = append(outlineOf, p)
+	}
+	for _, share := range []float64{-0.55, 0, 0.55} {
+		fibres = append(fibres, open(edge(share)))
+	}
+	return closed(outlineOf), fibres
+}
+
+// walk samples the smooth curve through a line at steps+1 even places.
+func walk(line []Point, steps int) []Point {
+	var fine []Point
+	n := len(line)
+	for i := 0; i < n-1; i++ {
+		a, b, c, d := line[max(i-1, 0)], line[i], line[i+1], line[min(i+2, n-1)]
+		for k := range 16 {
+			t := float64(k) / 16
+			h := func(a, b, c, d float64) float64 {
+				return 0.5 * (2*b + (c-a)*t + (2*a-5*b+4*c-d)*t*t + (3*b-a-3*c+d)*t*t*t)
+			}
+			fine = append(fine, Point{h(a.X, b.X, c.X, d.X), h(a.Y, b.Y, c.Y, d.Y)})
+		}
+	}
+	fine = append(fine, line[n-1])
+	total := 0.0
+	for i := 1; i < len(fine); i++ {
+		total += fine[i-1].Distance(fine[i])
+	}
+	out := []Point{fine[0]}
+	gone := 0.0
+	for i := 1; i < len(fine) && len(out) < steps; i++ {
+		d := fine[i-1].Distance(fine[i])
+		for len(out) < steps && gone+d >= total*float64(len(out))/float64(steps) {
+			t := (total*float64(len(out))/float64(steps) - gone) / d
+			out = append(out, Point{fine[i-1].X + (fine[i].X-fine[i-1].X)*t, fine[i-1].Y + (fine[i].Y-fine[i-1].Y)*t})
+		}
+		gone += d
+	}
+	return append(out, fine[len(fine)-1])
 }

@@ -2,6 +2,7 @@ package body
 
 import (
 	"math"
+	"sync"
 
 	"mokren/core/ids"
 )
@@ -24,8 +25,10 @@ type Shape struct {
 	ID   string   `json:"id"`
 	Part Part     `json:"part"`
 	Side ids.Side `json:"side"`
-	Path string   `json:"path" doc:"SVG path, closed, view units"`
-	poly []Point
+	// Layer 1 lies before layer 0: the arm before the trunk in a side view.
+	Layer int    `json:"layer,omitempty"`
+	Path  string `json:"path" doc:"SVG path, closed, view units"`
+	poly  []Point
 }
 
 // Inner is a light line inside the figure; Weight 1 is a firm one, 0 a hint.
@@ -33,10 +36,12 @@ type Inner struct {
 	ID     string  `json:"id"`
 	Path   string  `json:"path"`
 	Weight float64 `json:"weight"`
+	Layer  int     `json:"layer,omitempty"`
 }
 
-// Figure is the drawing of one view. Draw the outline of all shapes first and
-// their fills on top, so that overlapping shapes read as one body.
+// Figure is the drawing of one view. Layer by layer, draw the outline of all
+// shapes first, their fills on top, then the inner lines, so that overlapping
+// shapes of one layer read as one body.
 type Figure struct {
 	View    View    `json:"view"`
 	Version string  `json:"version"`
@@ -44,27 +49,46 @@ type Figure struct {
 	Height  float64 `json:"height"`
 	Shapes  []Shape `json:"shapes"`
 	Inner   []Inner `json:"inner"`
+
+	layer int // that is being drawn
 }
 
-// Draw gives the figure of a view.
+var figures sync.Map // View → Figure
+
+// Draw gives the figure of a view. It never changes while a program runs, so
+// it is drawn once and kept; do not alter its slices.
 func Draw(v View) Figure {
+	if f, ok := figures.Load(v); ok {
+		return f.(Figure)
+	}
+	f, _ := figures.LoadOrStore(v, draw(v))
+	return f.(Figure)
+}
+
+func draw(v View) Figure {
 	f := Figure{View: v, Version: Version, Width: v.Width(), Height: 1000}
-	if v.sole() {
-		f.add(v, "sole", Foot, smooth(soleOutline), true)
+	switch {
+	case v.profile():
+		f.drawProfile(v)
+		return f
+	case v.head():
+		f.drawHead(v)
+		return f
+	case v.sole():
+		f.add(v, "sole", Foot, soleOutline, true)
 		for i, t := range toes {
 			f.add(v, "toe-"+string(rune('1'+i)), Foot, capsule(t), true)
 		}
 		f.line(v, soleLines, false)
 		return f
 	}
-	f.add(v, "body", Trunk, smooth(bodyHalf(v)), false)
-	f.add(v, "ear", Head, smooth(ear), true)
-	f.add(v, "head", Head, smooth(headHalf), false)
-	f.add(v, "palm", Hand, smooth(handPlaced(palm)), true)
+	f.add(v, "body", Trunk, bodyHalf(v), false)
+	f.add(v, "ear", Head, ear, true)
+	f.add(v, "head", Head, headHalf, false)
+	f.add(v, "palm", Hand, hanging.all(palm), true)
 	for i, g := range fingers {
-		f.add(v, "finger-"+string(rune('1'+i)), Hand, capsule(limb{handPoint(g.from), handPoint(g.to), g.w0, g.w1}), true)
+		f.add(v, "finger-"+string(rune('1'+i)), Hand, capsule(limb{hanging.at(g.from), hanging.at(g.to), g.w0, g.w1}), true)
 	}
-	f.line(v, commonLines, true)
 	if v == Front {
 		f.line(v, frontLines, true)
 	} else {
@@ -76,9 +100,8 @@ func Draw(v View) Figure {
 // outlineHalf says whether an authored outline is one half of a symmetrical
 // shape (mirrored into one outline) or a whole shape (drawn on both sides).
 func (f *Figure) add(v View, id string, part Part, half []Point, whole bool) {
-	if v.sole() {
-		side := v.side(true)
-		f.shape(v, id, part, side, half)
+	if v.OneSided() {
+		f.shape(v, id, part, v.side(true), half)
 		return
 	}
 	if whole {
@@ -101,7 +124,7 @@ func (f *Figure) shape(v View, id string, part Part, side ids.Side, half []Point
 	for i, p := range half {
 		pts[i] = v.place(p, side)
 	}
-	f.Shapes = append(f.Shapes, Shape{ID: id, Part: part, Side: side, Path: closed(pts), poly: outline(pts)})
+	f.Shapes = append(f.Shapes, Shape{ID: id, Part: part, Side: side, Layer: f.layer, Path: closed(pts), poly: outline(pts)})
 }
 
 type innerLine struct {
@@ -125,7 +148,7 @@ func (f *Figure) line(v View, lines []innerLine, both bool) {
 			for i, p := range l.pts {
 				pts[i] = v.place(p, s)
 			}
-			f.Inner = append(f.Inner, Inner{ID: l.id, Path: open(pts), Weight: l.weight})
+			f.Inner = append(f.Inner, Inner{ID: l.id, Path: open(pts), Weight: l.weight, Layer: f.layer})
 		}
 	}
 }
@@ -162,24 +185,24 @@ func capsule(l limb) []Point {
 	}
 }
 
-func smooth(p []Point) []Point { return p }
-
-// The hand is authored with the wrist at the origin, fingers down, thumb
-// outward, then laid on the forearm's axis.
-var (
-	wrist     = Point{171.5, 520}
-	handAngle = 7.5 * math.Pi / 180
-)
-
-func handPoint(p Point) Point {
-	s, c := math.Sin(handAngle), math.Cos(handAngle)
-	return Point{wrist.X + p.X*c + p.Y*s, wrist.Y - p.X*s + p.Y*c}
+// pose lays the hand, which is authored with the wrist at the origin, fingers
+// down and thumb outward, on the end of a forearm.
+type pose struct {
+	wrist Point
+	turn  float64 // radians, fingers outward
 }
 
-func handPlaced(pts []Point) []Point {
+var hanging = pose{Point{171.5, 520}, 7.5 * math.Pi / 180}
+
+func (h pose) at(p Point) Point {
+	s, c := math.Sin(h.turn), math.Cos(h.turn)
+	return Point{h.wrist.X + p.X*c + p.Y*s, h.wrist.Y - p.X*s + p.Y*c}
+}
+
+func (h pose) all(pts []Point) []Point {
 	out := make([]Point, len(pts))
 	for i, p := range pts {
-		out[i] = handPoint(p)
+		out[i] = h.at(p)
 	}
 	return out
 }

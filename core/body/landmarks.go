@@ -30,7 +30,8 @@ var marks = []mark{
 	{"T6", Back, 0, 249, false}, {"T7", Back, 0, 263, false}, {"T8", Back, 0, 278, false}, {"T9", Back, 0, 293, false}, {"T10", Back, 0, 308, false},
 	{"T11", Back, 0, 324, false}, {"T12", Back, 0, 339, false},
 	{"L1", Back, 0, 357, false}, {"L2", Back, 0, 376, false}, {"L3", Back, 0, 396, false}, {"L4", Back, 0, 415, false}, {"L5", Back, 0, 434, false},
-	{"S2", Back, 0, 455, false},
+	{"S2", Back, 0, 455, false}, {"suboccipital-hollow", Back, 0, 95, false}, {"first-spinous-below-occiput", Back, 0, 107, false},
+	{"above-sacral-hollow", Back, 0, 435, false}, {"crest-scapula-midpoint", Back, 64, 340, true},
 	{"sternal-notch", Front, 0, 186, false}, {"xiphoid", Front, 0, 290, false}, {"clavicle-medial", Front, 9, 181, true}, {"clavicle-lateral", Front, 96, 176, true},
 	{"coracoid", Front, 84, 196, true}, {"acromion", Front, 110, 181, true}, {"acromion", Back, 110, 181, true},
 	{"scapula-spine-root", Back, 39, 205, true}, {"scapula-superior-angle", Back, 44, 189, true}, {"scapula-inferior-angle", Back, 50, 263, true},
@@ -50,6 +51,20 @@ var marks = []mark{
 	{"calcaneus", SoleLeft, 8, 890, true},
 	{"metatarsal-head-1", SoleLeft, -112, 316, true}, {"metatarsal-head-2", SoleLeft, -28, 290, true}, {"metatarsal-head-3", SoleLeft, 36, 308, true},
 	{"metatarsal-head-4", SoleLeft, 92, 344, true}, {"metatarsal-head-5", SoleLeft, 140, 394, true},
+
+	{"vertex", LeftSide, -4, 3, false}, {"tragus", LeftSide, -1, 70, true}, {"mandible-angle", LeftSide, 6, 103, true}, {"mastoid", LeftSide, -13, 87, true},
+	{"external-occipital-protuberance", LeftSide, -50, 83, false}, {"C1", HeadLeft, -37, 99, false}, {"C2", LeftSide, -34, 107, false}, {"C3", HeadLeft, -32, 116, false},
+	{"C4", HeadLeft, -31, 125, false}, {"C5", HeadLeft, -31, 134, false}, {"C6", HeadLeft, -34, 144, false}, {"C7", LeftSide, -41, 154, false},
+	{"T1", LeftSide, -46, 167, false}, {"T2", LeftSide, -52, 186, false}, {"T3", LeftSide, -57, 205, false}, {"T7", LeftSide, -61, 263, false}, {"T12", LeftSide, -48, 339, false},
+	{"L2", LeftSide, -41, 376, false}, {"L4", LeftSide, -44, 415, false}, {"L5", LeftSide, -50, 434, false}, {"S2", LeftSide, -63, 455, false},
+	{"sternal-notch", LeftSide, 29, 187, false}, {"xiphoid", LeftSide, 51, 290, false}, {"navel", LeftSide, 49, 401, false}, {"pubic-symphysis", LeftSide, 36, 500, false},
+	{"clavicle-medial", LeftSide, 25, 183, true}, {"clavicle-lateral", LeftSide, -1, 176, true}, {"coracoid", LeftSide, 14, 197, true}, {"acromion", LeftSide, -6, 180, true},
+	{"scapula-inferior-angle", LeftSide, -46, 263, true}, {"deltoid-tuberosity", LeftSide, 10, 278, true},
+	{"lateral-epicondyle", LeftSide, 27, 381, true}, {"olecranon", LeftSide, 11, 386, true}, {"radial-styloid", LeftSide, 83, 511, true}, {"ulnar-styloid", LeftSide, 61, 519, true},
+	{"rib-12-tip", LeftSide, -26, 372, true}, {"costal-margin", LeftSide, 30, 352, true}, {"asis", LeftSide, 35, 446, true}, {"psis", LeftSide, -56, 455, true},
+	{"iliac-crest", LeftSide, -2, 417, true}, {"greater-trochanter", LeftSide, 1, 472, true}, {"ischial-tuberosity", LeftSide, -38, 526, true}, {"coccyx", LeftSide, -63, 497, false},
+	{"patella", LeftSide, 30, 713, true}, {"tibial-tuberosity", LeftSide, 24, 745, true}, {"fibular-head", LeftSide, -10, 738, true},
+	{"lateral-malleolus", LeftSide, -6, 952, true}, {"calcaneus", LeftSide, -34, 980, true}, {"metatarsal-head-5", LeftSide, 68, 991, true},
 }
 
 // Landmark is a named place in a view.
@@ -63,13 +78,14 @@ type Landmark struct {
 func LandmarksOf(v View) []Landmark {
 	var out []Landmark
 	for _, m := range marks {
-		if m.view != v && (!v.sole() || !m.view.sole()) {
+		if !v.Shows(m.view, Point{m.x, m.y}) {
 			continue
 		}
 		sides := []ids.Side{ids.Midline}
-		if v.sole() {
+		switch {
+		case m.paired && v.OneSided():
 			sides = []ids.Side{v.side(true)}
-		} else if m.paired {
+		case m.paired:
 			sides = []ids.Side{ids.Left, ids.Right}
 		}
 		for _, s := range sides {

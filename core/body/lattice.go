@@ -20,15 +20,12 @@ type Cell struct {
 }
 
 // cellUnits is the distance between neighbouring cells in the whole-body
-// views: 12 mm at a height of 171 cm. Sole views are scaled to the same size.
+// views: 12 mm at a height of 171 cm. Close-ups are scaled to the same size.
 const cellUnits = 7
 
 // CellSize is the distance between neighbouring cells in view units.
 func (v View) CellSize() float64 {
-	if v.sole() {
-		return cellUnits / footLength
-	}
-	return cellUnits
+	return cellUnits / v.share()
 }
 
 func (c Cell) String() string { return fmt.Sprintf("%s:%d,%d", c.View, c.Q, c.R) }
@@ -69,8 +66,8 @@ func CellAt(v View, p Point) Cell {
 	return Cell{v, int(rq), int(rr)}
 }
 
-// mirrored is the cell on the other side of the view's middle.
-func (c Cell) mirrored() Cell { return Cell{c.View, -c.Q - c.R, c.R} }
+// Mirrored is the cell on the other side of the body.
+func (c Cell) Mirrored() Cell { return Cell{c.View.mirrorView(), -c.Q - c.R, c.R} }
 
 // CM2 is the area of a cell of the view for a client's height.
 func (v View) CM2(heightCM float64) float64 {

@@ -20,8 +20,11 @@ type seed struct {
 // partAt says which part of the figure a half-figure point belongs to, so
 // that a hand never takes its name from the hip beside it.
 func partAt(v View, p Point) Part {
-	if v.sole() {
+	switch {
+	case v.sole():
 		return Foot
+	case v.profile(), v.head():
+		return profilePart(v, p)
 	}
 	switch {
 	case p.Y < 94 || (p.Y < 133 && v == Front):
@@ -46,10 +49,7 @@ func armLine(y float64) float64 { return 99 + (y-258)*0.16 }
 
 // regionAt names a point on the figure.
 func regionAt(v View, p Point) (ids.Region, ids.Side) {
-	half := Point{math.Abs(p.X - v.middle()), p.Y}
-	if v.sole() {
-		half = Point{(p.X - v.middle()) * v.Outward(v.side(true)), p.Y}
-	}
+	half := v.authored(p)
 	part := partAt(v, half)
 	best, dist := seed{}, math.Inf(1)
 	for _, s := range seedsOf(v) {
@@ -66,9 +66,6 @@ func regionAt(v View, p Point) (ids.Region, ids.Side) {
 	if best.middle {
 		return best.region, ids.Midline
 	}
-	if v.sole() {
-		return best.region, v.side(true)
-	}
 	return best.region, v.side(p.X >= v.middle())
 }
 
@@ -78,6 +75,10 @@ func seedsOf(v View) []seed {
 		return frontSeeds
 	case Back:
 		return backSeeds
+	case LeftSide, RightSide:
+		return profileSeeds
+	case HeadLeft, HeadRight:
+		return headSeeds
 	default:
 		return soleSeeds
 	}

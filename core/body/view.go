@@ -4,37 +4,63 @@
 // View coordinates have their origin at the top left; every view is 1,000
 // units tall. In front and back, 1,000 units are the client's height; in the
 // soles they are the length of the foot (0.152 of the height, Drillis and
-// Contini 1966). The half with x above the middle is authored, the other is
-// its mirror image.
+// Contini 1966), in the head close-ups a fifth of the height. The half with x
+// above the middle is authored, the other is its mirror image; left views are
+// mirror images of right ones.
 package body
 
 import (
 	"math"
+	"slices"
+	"strconv"
+	"strings"
 
 	"mokren/core/ids"
+	"mokren/core/strict"
 )
 
 // Version names this drawing of the figure. Every stored place carries the
-// version in which it was placed.
+// version in which it was placed; views that are added leave it as it is.
 const Version = "figure-1"
 
 // View is one way of looking at the figure.
 type View string
 
-// The views drawn so far. In a sole the toes point up.
+// The views. In a sole the toes point up; in a side view the client looks to
+// the picture's edge that is named (seen from the left they face left).
 const (
 	Front     View = "front"
 	Back      View = "back"
+	LeftSide  View = "left"
+	RightSide View = "right"
+	HeadLeft  View = "head-left"
+	HeadRight View = "head-right"
 	SoleLeft  View = "sole-left"
 	SoleRight View = "sole-right"
 )
 
 // Views lists the views in the order in which people look.
-var Views = []View{Front, Back, SoleLeft, SoleRight}
+var Views = []View{Front, Back, LeftSide, RightSide, HeadLeft, HeadRight, SoleLeft, SoleRight}
+
+// Check implements strict.Checker.
+func (v View) Check() *strict.Error {
+	if v.Known() {
+		return nil
+	}
+	names := make([]string, len(Views))
+	for i, k := range Views {
+		names[i] = string(k)
+	}
+	return &strict.Error{Path: "$", Given: strconv.Quote(string(v)), Allowed: "one of " + strings.Join(names, ", ")}
+}
 
 // footLength is the length of the foot as a share of the height (Drillis and
-// Contini 1966).
-const footLength = 0.152
+// Contini 1966); headShare is the share that a head close-up shows, from the
+// crown to below the collar-bones.
+const (
+	footLength = 0.152
+	headShare  = 0.2
+)
 
 // DefaultHeightCM is used when a client's height is not known.
 const DefaultHeightCM = 170
@@ -52,36 +78,71 @@ func (p Point) Distance(q Point) float64 { return math.Hypot(p.X-q.X, p.Y-q.Y) }
 func (v View) Width() float64 { return 2 * v.middle() }
 
 func (v View) middle() float64 {
-	if v.sole() {
+	switch {
+	case v.sole():
 		return 230
+	case v.profile():
+		return 150
+	case v.head():
+		return 380
 	}
 	return 240
 }
 
-func (v View) sole() bool { return v == SoleLeft || v == SoleRight }
+func (v View) sole() bool    { return v == SoleLeft || v == SoleRight }
+func (v View) profile() bool { return v == LeftSide || v == RightSide }
+func (v View) head() bool    { return v == HeadLeft || v == HeadRight }
+
+// OneSided reports whether the view shows one side of the body only.
+func (v View) OneSided() bool { return v.sole() || v.profile() || v.head() }
 
 // Known reports whether the figure has this view.
-func (v View) Known() bool { return v == Front || v == Back || v.sole() }
+func (v View) Known() bool { return slices.Contains(Views, v) }
 
 // CMPerUnit converts view units to centimetres for a client's height.
-func (v View) CMPerUnit(heightCM float64) float64 {
-	if v.sole() {
-		return heightCM * footLength / 1000
+func (v View) CMPerUnit(heightCM float64) float64 { return heightCM * v.share() / 1000 }
+
+// share of the body's height that the view's 1,000 units stand for.
+func (v View) share() float64 {
+	switch {
+	case v.sole():
+		return footLength
+	case v.head():
+		return headShare
 	}
-	return heightCM / 1000
+	return 1
 }
 
 // mirror reflects a point in the view's middle.
 func (v View) mirror(p Point) Point { return Point{2*v.middle() - p.X, p.Y} }
 
+// mirrorView is the view that shows the mirror image: the other side's for a
+// view of one side, itself for front and back.
+func (v View) mirrorView() View {
+	switch v {
+	case LeftSide:
+		return RightSide
+	case RightSide:
+		return LeftSide
+	case HeadLeft:
+		return HeadRight
+	case HeadRight:
+		return HeadLeft
+	case SoleLeft:
+		return SoleRight
+	case SoleRight:
+		return SoleLeft
+	}
+	return v
+}
+
 // side tells the client's side for a point right of the middle (x above it).
-// Seen from the front the client's left is there, from behind the right. A
-// sole shows one side only.
+// Seen from the front the client's left is there, from behind the right.
 func (v View) side(right bool) ids.Side {
 	switch v {
-	case SoleLeft:
+	case SoleLeft, LeftSide, HeadLeft:
 		return ids.Left
-	case SoleRight:
+	case SoleRight, RightSide, HeadRight:
 		return ids.Right
 	case Back:
 		if right {
@@ -98,16 +159,35 @@ func (v View) side(right bool) ids.Side {
 
 // SideAt names the client's side at a point of the view.
 func (v View) SideAt(p Point) ids.Side {
-	if !v.sole() && math.Abs(p.X-v.middle()) < 0.5 {
+	if !v.OneSided() && math.Abs(p.X-v.middle()) < 0.5 {
 		return ids.Midline
 	}
 	return v.side(p.X >= v.middle())
 }
 
-// place puts an authored half-figure point (x outward from the middle) on a
-// side of the view. In a sole x grows toward the outer (lateral) edge.
+// plumb is where the side views' plumb line (ear, shoulder, hip, ankle) runs,
+// behind the middle of the picture, in thousandths of the height.
+func (v View) plumb() float64 {
+	if v.profile() {
+		return 35
+	}
+	return -5 // the head close-up
+}
+
+// place puts an authored point on a side of the view. Authored x grows
+// outward from the midline in front and back, toward the outer edge in a
+// sole, and forward from the plumb line in side and head views, which are
+// authored in thousandths of the height.
 func (v View) place(half Point, s ids.Side) Point {
-	if v.sole() {
+	switch {
+	case v.profile() || v.head():
+		k := 1 / v.share()
+		forward := (half.X - v.plumb()) * k
+		if v.side(true) == ids.Left {
+			forward = -forward
+		}
+		return Point{v.middle() + forward, half.Y * k}
+	case v.sole():
 		// Toes up, seen from below: the left foot's great toe is on the left.
 		if v == SoleLeft {
 			return Point{v.middle() + half.X, half.Y}
@@ -120,7 +200,32 @@ func (v View) place(half Point, s ids.Side) Point {
 	return Point{v.middle() - half.X, half.Y}
 }
 
-// Outward is the direction (+1 or −1 in x) from the middle to a side.
+// authored undoes place, folding both sides of front and back into one.
+func (v View) authored(p Point) Point {
+	if v.OneSided() {
+		zero, one := v.place(Point{}, v.side(true)), v.place(Point{X: 1, Y: 1}, v.side(true))
+		return Point{(p.X - zero.X) / (one.X - zero.X), p.Y / one.Y}
+	}
+	return Point{math.Abs(p.X - v.middle()), p.Y}
+}
+
+// Outward is the direction (+1 or −1 in x) in which authored x grows: from
+// the middle to a side, to the outer edge of a sole, forward in a side view.
 func (v View) Outward(s ids.Side) float64 {
-	return math.Copysign(1, v.place(Point{1, 0}, s).X-v.middle())
+	return math.Copysign(1, v.place(Point{1, 0}, s).X-v.place(Point{}, s).X)
+}
+
+// Place puts an authored point on a side of the view; see the package comment
+// for how views are authored.
+func (v View) Place(authored Point, s ids.Side) Point { return v.place(authored, s) }
+
+// Shows reports whether something authored in a view is drawn in v: views of
+// one side are authored once, for the left, and the head close-up shows what
+// the side view shows of head and neck.
+func (v View) Shows(authored View, p Point) bool {
+	switch {
+	case authored == v, authored == LeftSide && v.profile(), authored == SoleLeft && v.sole(), authored == HeadLeft && v.head():
+		return true
+	}
+	return authored == LeftSide && v.head() && p.Y < 195
 }

@@ -12,8 +12,6 @@ import (
 	"fmt"
 	"strings"
 
-	"mokren/core/atlas"
-	"mokren/core/body"
 	"mokren/core/ids"
 	"mokren/core/progress"
 	"mokren/core/strict"
@@ -29,9 +27,14 @@ type Calc struct {
 }
 
 var all = []Calc{
+	{"atlas", "Muscles by name, region, action or position", `{"text":"trapezus"}`, false, typed(Atlas)},
 	{"cells", "The cells of some regions in a view", `{"view":"back","regions":[{"region":"heel","side":"left"}]}`, false, typed(Cells)},
 	{"change", "Is the change of a measure meaningful?", `{"measure":"nprs","before":7,"after":4}`, false, typed(Change)},
 	{"coach", "Run the log of one hold", coachExample, true, coachLines},
+	{"drawing", "Two pain drawings compared", `{"before":{"back":["back:-4,31","back:-4,32"]},"after":{"back":["back:-4,31"]},"height_cm":170}`, false, typed(Drawing)},
+	{"hurts", "Muscles whose usual referral covers a place", `{"view":"back","x":212,"y":150}`, false, typed(Hurts)},
+	{"layers", "Everything that can be laid on a view", `{"view":"back","layers":["landmarks","structures"]}`, false, typed(Layers)},
+	{"level", "Vertebral level at a landmark, or what lies beside one", `{"landmark":"iliac-crest"}`, false, typed(Level)},
 	{"palpate", "How to find and confirm a muscle on this client", `{"muscle":"infraspinatus","side":"left","site":"upper-inner","height_cm":168}`, false, typed(Palpate)},
 	{"range", "Is a range of motion reading short?", `{"movement":"cervical.rotation","active_deg":60,"other_side_deg":74,"age":44}`, false, typed(Range)},
 	{"under", "Which muscles lie under a touched place", `{"view":"back","x":195,"y":770,"height_cm":170}`, false, typed(Under)},
@@ -103,106 +106,6 @@ func Change(in ChangeIn) (progress.Change, error) {
 		}
 	}
 	return progress.Pair(in.Measure, *in.Before, *in.After)
-}
-
-// PalpateIn names a muscle on a side; without a site it means all of them.
-type PalpateIn struct {
-	Muscle   ids.Muscle `json:"muscle"`
-	Side     ids.Side   `json:"side"`
-	Site     string     `json:"site,omitempty"`
-	HeightCM *float64   `json:"height_cm,omitempty" minimum:"50" maximum:"250"`
-}
-
-// Palpate computes the palpation guide.
-func Palpate(in PalpateIn) (atlas.Guide, error) {
-	if in.Side == ids.Midline {
-		return atlas.Guide{}, &strict.Error{Path: "$.side", Given: `"midline"`, Allowed: "one of left, right"}
-	}
-	m, err := atlas.Get(in.Muscle)
-	if err != nil {
-		var with []string
-		for _, m := range atlas.All() {
-			with = append(with, string(m.ID))
-		}
-		return atlas.Guide{}, &strict.Error{Path: "$.muscle", Given: fmt.Sprintf("%q", in.Muscle), Allowed: "a muscle with atlas data: " + strings.Join(with, ", ")}
-	}
-	if _, ok := m.Site(in.Site); !ok {
-		var sites []string
-		for _, s := range m.Sites {
-			sites = append(sites, s.ID)
-		}
-		return atlas.Guide{}, &strict.Error{Path: "$.site", Given: fmt.Sprintf("%q", in.Site), Allowed: "one of " + strings.Join(sites, ", ")}
-	}
-	return m.Palpate(in.Side, in.Site, height(in.HeightCM))
-}
-
-func height(h *float64) float64 {
-	if h == nil {
-		return body.DefaultHeightCM
-	}
-	return *h
-}
-
-// UnderIn is a touched place of a view.
-type UnderIn struct {
-	View     string   `json:"view" enum:"front,back,sole-left,sole-right"`
-	X        float64  `json:"x" minimum:"0" maximum:"1000"`
-	Y        float64  `json:"y" minimum:"0" maximum:"1000"`
-	HeightCM *float64 `json:"height_cm,omitempty" minimum:"50" maximum:"250"`
-}
-
-// UnderOut names the place and the muscles beneath it, likeliest first.
-type UnderOut struct {
-	Region  ids.Region        `json:"region,omitempty" doc:"empty off the figure"`
-	Side    ids.Side          `json:"side"`
-	Cell    string            `json:"cell"`
-	Muscles []atlas.Candidate `json:"muscles"`
-}
-
-// Under answers a touch on the figure.
-func Under(in UnderIn) (UnderOut, error) {
-	v, p := body.View(in.View), body.Point{X: in.X, Y: in.Y}
-	cell := body.CellAt(v, p)
-	out := UnderOut{Cell: cell.String(), Side: v.SideAt(p), Muscles: []atlas.Candidate{}}
-	if n, ok := body.RegionOf(cell); ok {
-		out.Region, out.Side = n.Region, n.Side
-		out.Muscles = append(out.Muscles, atlas.Under(v, p, height(in.HeightCM))...)
-	}
-	return out, nil
-}
-
-// RegionSide is a region of the body on a side; midline regions accept any.
-type RegionSide struct {
-	Region ids.Region `json:"region"`
-	Side   ids.Side   `json:"side"`
-}
-
-// CellsIn asks for the cells of regions in one view.
-type CellsIn struct {
-	View    string       `json:"view" enum:"front,back,sole-left,sole-right"`
-	Regions []RegionSide `json:"regions" maxItems:"200"`
-}
-
-// CellsOut gives the centres of the cells, in view units, and their distance.
-type CellsOut struct {
-	Size  float64      `json:"size"`
-	Cells [][2]float64 `json:"cells"`
-}
-
-// Cells finds the cells that belong to the regions, for drawing them.
-func Cells(in CellsIn) (CellsOut, error) {
-	v := body.View(in.View)
-	out := CellsOut{Size: v.CellSize(), Cells: [][2]float64{}}
-	for _, n := range body.Cells(v) {
-		for _, r := range in.Regions {
-			if n.Region == r.Region && (n.Side == r.Side || n.Side == ids.Midline || r.Side == ids.Midline) {
-				p := n.Cell.Center()
-				out.Cells = append(out.Cells, [2]float64{p.X, p.Y})
-				break
-			}
-		}
-	}
-	return out, nil
 }
 
 // RangeIn is one reading; without degrees it only asks for the reference.

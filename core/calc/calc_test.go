@@ -3,12 +3,14 @@ package calc_test
 import (
 	"bytes"
 	"encoding/json"
+	"fmt"
 	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"mokren/core/atlas"
 	"mokren/core/calc"
 	"mokren/core/ids"
 	"mokren/core/strict"
@@ -117,6 +119,68 @@ func TestDistancesGrowWithTheClient(t *testing.T) {
 		return g.Near[0].CM
 	}
 	assert.InDelta(t, 2, dist("200")/dist("100"), 0.15)
+}
+
+func answer(t *testing.T, name, in string) map[string]any {
+	t.Helper()
+	b, err := calc.Run(name, []byte(in))
+	require.NoError(t, err, "%s %s", name, in)
+	var m map[string]any
+	require.NoError(t, json.Unmarshal(b, &m))
+	return m
+}
+
+func TestPalpateAnswersForEveryMuscleSiteAndSide(t *testing.T) {
+	for _, m := range atlas.All() {
+		for _, s := range m.Sites {
+			for _, side := range []ids.Side{ids.Left, ids.Right} {
+				g := answer(t, "palpate", fmt.Sprintf(`{"muscle":%q,"side":%q,"site":%q}`, m.ID, side, s.ID))
+				for _, k := range []string{"sites", "landmarks", "steps", "strum_deg", "confirm", "tension", "slack", "near", "ease_first", "mistaken_for", "referral"} {
+					assert.Contains(t, g, k)
+				}
+			}
+		}
+	}
+}
+
+func TestLevel(t *testing.T) {
+	for landmark, want := range map[string]string{"iliac-crest": "L4", "psis": "S2", "sacrum-base": "L5", "crest-scapula-midpoint": "T12", "scapula-inferior-angle": "T7", "scapula-spine-root": "T3", "suboccipital-hollow": "C1", "first-spinous-below-occiput": "C2"} {
+		assert.Equal(t, want, answer(t, "level", `{"landmark":"`+landmark+`"}`)["level"], landmark)
+	}
+	l := answer(t, "level", `{"level":"L3","fingers_lateral":2,"fingers_down":0}`)
+	assert.Equal(t, "transverse-process", l["structure"])
+	assert.InDelta(t, 3.6, l["out_cm"], 1e-9)
+	assert.InDelta(t, 4.0, answer(t, "level", `{"level":"L3","fingers_lateral":2,"fingers_down":0,"finger_cm":2}`)["out_cm"], 1e-9)
+	assert.Equal(t, "T12", answer(t, "level", `{"level":"L4","count_down":-4}`)["level"])
+	for in, field := range map[string]string{
+		`{}`: "$.landmark", `{"landmark":"psis","level":"L4"}`: "$.landmark", `{"level":"L4"}`: "$.fingers_lateral", `{"level":"L4","fingers_lateral":1}`: "$.fingers_down",
+		`{"level":"L9","fingers_lateral":1,"fingers_down":0}`: "$.level", `{"landmark":"patella"}`: "$.landmark", `{"level":"L4","count_down":20}`: "$.count_down",
+	} {
+		_, err := calc.Run("level", []byte(in))
+		assert.ErrorContains(t, err, field, in)
+	}
+}
+
+func TestDrawing(t *testing.T) {
+	d := answer(t, "drawing", `{"before":{"back":["back:-4,31","back:-4,32"]},"after":{"back":["back:-4,31","back:-4,31"]},"height_cm":170}`)
+	assert.InDelta(t, d["before_cm2"].(float64)/2, d["after_cm2"], 1e-9, "a cell painted twice counts once")
+	assert.InDelta(t, 2.0/3, d["dice"], 1e-9)
+	assert.InDelta(t, -50, d["change_percent"], 1e-9)
+	assert.InDelta(t, d["before_cm2"].(float64)/2, d["gone_cm2"], 1e-9)
+	same := answer(t, "drawing", `{"before":{"front":["front:0,40"],"back":["back:-4,31"]},"after":{"back":["back:-4,31"],"front":["front:0,40"]},"height_cm":160}`)
+	assert.InDelta(t, 1, same["dice"], 1e-12)
+	apart := answer(t, "drawing", `{"before":{},"after":{"back":["back:-4,31"]},"height_cm":160}`)
+	assert.InDelta(t, 0, apart["dice"], 1e-12)
+	assert.NotContains(t, apart, "change_percent", "no percentage of nothing")
+	for in, field := range map[string]string{
+		`{"before":{"top":[]},"after":{},"height_cm":170}`:              "$.before.top",
+		`{"before":{"back":["front:0,40"]},"after":{},"height_cm":170}`: "$.before.back[0]",
+		`{"before":{},"after":{"back":["back:900,1"]},"height_cm":170}`: "$.after.back[0]",
+		`{"before":{},"after":{}}`:                                      "$.height_cm",
+	} {
+		_, err := calc.Run("drawing", []byte(in))
+		assert.ErrorContains(t, err, field, in)
+	}
 }
 
 func TestIdsAreUniqueWithinTheirKind(t *testing.T) {

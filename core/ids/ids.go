@@ -117,11 +117,12 @@ func All() []Kind {
 	}
 }
 
-// Muscles, Regions, Movements and Landmarks list the ids of their kind.
-func Muscles() []Muscle     { return typed[Muscle](muscles) }
-func Regions() []Region     { return typed[Region](regions) }
-func Movements() []Movement { return typed[Movement](movements) }
-func Landmarks() []Landmark { return typed[Landmark](landmarks) }
+// Muscles, Regions and the others list the ids of their kind.
+func Muscles() []Muscle       { return typed[Muscle](muscles) }
+func Regions() []Region       { return typed[Region](regions) }
+func Movements() []Movement   { return typed[Movement](movements) }
+func Landmarks() []Landmark   { return typed[Landmark](landmarks) }
+func Structures() []Structure { return typed[Structure](structures) }
 
 func typed[T ~string](list []string) []T {
 	out := make([]T, len(list))

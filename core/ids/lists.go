@@ -51,7 +51,7 @@ var movements = words(`
 	scapula.retraction scapula.upward-rotation scapula.downward-rotation fingers.flexion fingers.extension
 	fingers.abduction thumb.flexion thumb.extension thumb.abduction thumb.adduction thumb.opposition
 	great-toe.flexion great-toe.abduction lesser-toes.flexion lesser-toes.extension lesser-toes.abduction
-	trunk.rotation breathing.in breathing.out pelvis.anterior-tilt pelvis.posterior-tilt pelvis.hike
+	trunk.rotation shoulder.adduction shoulder.horizontal-abduction fingers.adduction breathing.in breathing.out pelvis.anterior-tilt pelvis.posterior-tilt pelvis.hike
 `)
 
 var landmarks = words(`
@@ -62,7 +62,7 @@ var landmarks = words(`
 	costal-margin navel pubic-symphysis asis psis iliac-crest greater-trochanter ischial-tuberosity sacrum-base
 	coccyx lesser-trochanter adductor-tubercle patella tibial-tuberosity fibular-head medial-malleolus
 	lateral-malleolus calcaneus metatarsal-head-1 metatarsal-head-2 metatarsal-head-3 metatarsal-head-4
-	metatarsal-head-5
+	metatarsal-head-5 suboccipital-hollow first-spinous-below-occiput above-sacral-hollow crest-scapula-midpoint
 `)
 
 var structures = words(`

@@ -99,7 +99,7 @@ type (
 		Side     ids.Side         `json:"side"`
 		Site     string           `json:"site,omitempty" maxLength:"40"`
 		Figure   string           `json:"figure" maxLength:"40" doc:"figure version in which it was placed"`
-		View     string           `json:"view" enum:"front,back,sole-left,sole-right"`
+		View     body.View        `json:"view"`
 		X        float64          `json:"x" minimum:"0" maximum:"1000"`
 		Y        float64          `json:"y" minimum:"0" maximum:"1000"`
 		Place    atlas.FibrePlace `json:"place"`
@@ -116,7 +116,7 @@ type (
 	Moved struct {
 		Point  UUID             `json:"point"`
 		Figure string           `json:"figure" maxLength:"40"`
-		View   string           `json:"view" enum:"front,back,sole-left,sole-right"`
+		View   body.View        `json:"view"`
 		X      float64          `json:"x" minimum:"0" maximum:"1000"`
 		Y      float64          `json:"y" minimum:"0" maximum:"1000"`
 		Place  atlas.FibrePlace `json:"place"`

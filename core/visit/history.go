@@ -5,6 +5,7 @@ import (
 	"slices"
 
 	"mokren/core/atlas"
+	"mokren/core/body"
 	"mokren/core/ids"
 	"mokren/core/progress"
 	"mokren/core/treat"
@@ -39,7 +40,7 @@ type PointHistory struct {
 	Name     string           `json:"name"`
 	Site     string           `json:"site,omitempty"`
 	Side     ids.Side         `json:"side"`
-	View     string           `json:"view"`
+	View     body.View        `json:"view"`
 	X        float64          `json:"x"`
 	Y        float64          `json:"y"`
 	Visits   []PointVisit     `json:"visits"`

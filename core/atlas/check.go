@@ -1,0 +1,188 @@
+package atlas
+
+import (
+	"fmt"
+	"slices"
+
+	"mokren/core/body"
+	"mokren/core/ids"
+	"mokren/core/safety"
+	"mokren/core/strict"
+)
+
+func refuse(path, given, allowed string) error {
+	return &strict.Error{Path: path, Given: given, Allowed: allowed}
+}
+
+// check holds what a single file can tell about itself.
+func (m *Muscle) check() error {
+	for i, f := range m.Fibres {
+		for j, a := range f.Path {
+			v := viewOf(f.View, ids.Left)
+			p, err := a.point(v, ids.Left)
+			if err != nil {
+				return refuse(fmt.Sprintf("$.fibres[%d].path[%d]", i, j), string(a.Landmark), "a landmark that this view shows")
+			}
+			figure := body.Draw(v)
+			if !figure.Contains(p) {
+				return refuse(fmt.Sprintf("$.fibres[%d].path[%d]", i, j), fmt.Sprint(p), "a place on the figure")
+			}
+		}
+	}
+	if err := m.checkSites(); err != nil {
+		return err
+	}
+	if m.Kind == "muscle" {
+		if len(m.Actions) == 0 {
+			return refuse("$.actions", "none", "at least one action of a muscle")
+		}
+		if len(m.Restricts) == 0 {
+			return refuse("$.restricts", "none", "at least one movement that a short muscle limits")
+		}
+	}
+	for _, l := range []struct {
+		path string
+		list []Motion
+	}{{"$.actions", m.Actions}, {"$.restricts", m.Restricts}, {"$.tension", motions(m.Tension)}, {"$.slack", motions(m.Slack)}} {
+		for i, a := range l.list {
+			if sided(a.Movement) != (a.Toward != "") {
+				return refuse(fmt.Sprintf("%s[%d].toward", l.path, i), fmt.Sprintf("%q for %s", a.Toward, a.Movement), "own or other for side-bends and turns of the spine, nothing else")
+			}
+		}
+	}
+	if err := m.checkPositions(); err != nil {
+		return err
+	}
+	return m.checkNear()
+}
+
+func (m *Muscle) checkSites() error {
+	seen := map[string]bool{}
+	for i, s := range m.Sites {
+		path := fmt.Sprintf("$.sites[%d]", i)
+		if s.Fibre >= len(m.Fibres) {
+			return refuse(path+".fibre", fmt.Sprint(s.Fibre), fmt.Sprintf("0 to %d", len(m.Fibres)-1))
+		}
+		if seen[s.ID] {
+			return refuse(path+".id", s.ID, "an id of its own")
+		}
+		seen[s.ID] = true
+		if half := m.Fibres[s.Fibre].SpreadMM / 2; s.AcrossMM > half || s.AcrossMM < -half {
+			return refuse(path+".across_mm", fmt.Sprint(s.AcrossMM), fmt.Sprintf("within %v mm of the fibre", half))
+		}
+		if (m.Kind == "muscle") != (len(s.Essential) > 0) {
+			return refuse(path+".essential", fmt.Sprintf("%d regions", len(s.Essential)), "at least one for a muscle, none for a contact")
+		}
+		for _, r := range s.Spillover {
+			if slices.Contains(s.Essential, r) {
+				return refuse(path+".spillover", string(r), "a region that is not essential already")
+			}
+		}
+		for _, side := range []ids.Side{ids.Left, ids.Right} {
+			v, p := m.OnFigure(FibrePlace{s.Fibre, s.AlongPct, s.AcrossMM}, side, body.DefaultHeightCM)
+			figure := body.Draw(v)
+			if !figure.Contains(p) || v.SideAt(p) != side {
+				return refuse(path, fmt.Sprintf("%s %s %v", v, side, p), "a place on the figure, on its side")
+			}
+		}
+	}
+	return nil
+}
+
+// checkPositions: what lengthens must not be what the muscle does, what
+// slackens must not be the opposite, and each says so of at least one action.
+func (m *Muscle) checkPositions() error {
+	if m.Kind == "contact" {
+		return nil
+	}
+	lengthens, shortens := false, false
+	for i, p := range m.Tension {
+		if slices.Contains(m.Actions, p.motion()) {
+			return refuse(fmt.Sprintf("$.tension[%d]", i), string(p.Movement), "a movement that lengthens the muscle, not one of its actions")
+		}
+		lengthens = lengthens || slices.ContainsFunc(m.Actions, func(a Motion) bool { return opposed(a, p.motion()) })
+	}
+	for i, p := range m.Slack {
+		if slices.ContainsFunc(m.Actions, func(a Motion) bool { return opposed(a, p.motion()) }) {
+			return refuse(fmt.Sprintf("$.slack[%d]", i), string(p.Movement), "a movement that shortens the muscle, not the opposite of an action")
+		}
+		shortens = shortens || slices.Contains(m.Actions, p.motion())
+	}
+	switch {
+	case !lengthens:
+		return refuse("$.tension", fmt.Sprint(motions(m.Tension)), "the opposite of at least one action")
+	case !shortens:
+		return refuse("$.slack", fmt.Sprint(motions(m.Slack)), "at least one action")
+	case !slices.ContainsFunc(m.Actions, func(a Motion) bool { return a.Movement == m.Confirm.Movement }):
+		return refuse("$.confirm.movement", string(m.Confirm.Movement), "one of the muscle's actions")
+	}
+	return nil
+}
+
+func (m *Muscle) checkNear() error {
+	for i, n := range m.Near {
+		shown := false
+		for _, f := range m.Fibres {
+			for _, sh := range safety.Shapes(viewOf(f.View, ids.Left)) {
+				shown = shown || sh.Structure == n.Structure
+			}
+		}
+		if !shown {
+			return refuse(fmt.Sprintf("$.near[%d].structure", i), string(n.Structure), "a structure that a view of the muscle shows")
+		}
+	}
+	return nil
+}
+
+// together holds what only all the files can tell: who is mistaken for whom
+// knows it of each other, nothing refers to itself or to a missing file, and
+// the order of easing has no circle.
+func together(all map[ids.Muscle]*Muscle) error {
+	list := make([]ids.Muscle, 0, len(all))
+	for id := range all {
+		list = append(list, id)
+	}
+	slices.Sort(list)
+	wrong := func(m *Muscle, path, given, allowed string) error {
+		return fmt.Errorf("atlas: data/%s.json: %w", m.ID, refuse(path, given, allowed))
+	}
+	for _, id := range list {
+		m := all[id]
+		for i, n := range m.MistakenFor {
+			o := all[n.Muscle]
+			if o == nil || o == m || !slices.ContainsFunc(o.MistakenFor, func(b Neighbour) bool { return b.Muscle == m.ID }) {
+				return wrong(m, fmt.Sprintf("$.mistaken_for[%d].muscle", i), string(n.Muscle), "another muscle whose file names this one too")
+			}
+		}
+		for i, e := range m.EaseFirst {
+			if all[e] == nil || e == m.ID {
+				return wrong(m, fmt.Sprintf("$.ease_first[%d]", i), string(e), "another muscle of the atlas")
+			}
+			if circle(all, e, m.ID, map[ids.Muscle]bool{}) {
+				return wrong(m, fmt.Sprintf("$.ease_first[%d]", i), string(e), "a muscle that does not itself wait for this one")
+			}
+		}
+		if c := m.Corrections; c != nil {
+			for field, l := range map[string][]ids.Muscle{"synergists": c.Synergists, "not_synergists": c.NotSynergists, "antagonists": c.Antagonists, "not_antagonists": c.NotAntagonists} {
+				for i, o := range l {
+					if all[o] == nil || o == m.ID {
+						return wrong(m, fmt.Sprintf("$.corrections.%s[%d]", field, i), string(o), "another muscle of the atlas")
+					}
+				}
+			}
+		}
+	}
+	return nil
+}
+
+// circle tells whether easing from leads back to to.
+func circle(all map[ids.Muscle]*Muscle, from, to ids.Muscle, seen map[ids.Muscle]bool) bool {
+	if from == to {
+		return true
+	}
+	if seen[from] || all[from] == nil {
+		return false
+	}
+	seen[from] = true
+	return slices.ContainsFunc(all[from].EaseFirst, func(e ids.Muscle) bool { return circle(all, e, to, seen) })
+}

@@ -1,0 +1,112 @@
+package atlas
+
+import (
+	"cmp"
+	"slices"
+	"strings"
+
+	"mokren/core/ids"
+)
+
+var opposites = func() map[ids.Movement]ids.Movement {
+	out := map[ids.Movement]ids.Movement{}
+	for _, pair := range strings.Fields(`
+		cervical.flexion=cervical.extension lumbar.flexion=lumbar.extension jaw.opening=jaw.closing
+		shoulder.flexion=shoulder.extension shoulder.internal-rotation=shoulder.external-rotation
+		shoulder.abduction=shoulder.adduction elbow.flexion=elbow.extension forearm.pronation=forearm.supination
+		wrist.flexion=wrist.extension wrist.radial-deviation=wrist.ulnar-deviation hip.flexion=hip.extension
+		hip.abduction=hip.adduction hip.internal-rotation=hip.external-rotation knee.flexion=knee.extension
+		ankle.dorsiflexion-knee-bent=ankle.plantarflexion ankle.inversion=ankle.eversion great-toe.extension=great-toe.flexion
+		scapula.elevation=scapula.depression scapula.protraction=scapula.retraction scapula.upward-rotation=scapula.downward-rotation
+		fingers.flexion=fingers.extension fingers.abduction=fingers.adduction thumb.flexion=thumb.extension thumb.abduction=thumb.adduction
+		lesser-toes.flexion=lesser-toes.extension breathing.in=breathing.out pelvis.anterior-tilt=pelvis.posterior-tilt
+		shoulder.horizontal-adduction=shoulder.horizontal-abduction thumb.opposition=thumb.extension`) {
+		a, b, _ := strings.Cut(pair, "=")
+		for _, p := range [][2]string{{a, b}, {b, a}} {
+			if _, ok := out[ids.Movement(p[0])]; !ok {
+				out[ids.Movement(p[0])] = ids.Movement(p[1])
+			}
+		}
+	}
+	out["ankle.dorsiflexion-knee-straight"] = "ankle.plantarflexion"
+	return out
+}()
+
+// Opposite gives the movement the other way.
+func Opposite(m ids.Movement) (ids.Movement, bool) {
+	o, ok := opposites[m]
+	return o, ok
+}
+
+// sided reports whether a movement has a direction to a side.
+func sided(m ids.Movement) bool {
+	switch m {
+	case "cervical.lateral-flexion", "cervical.rotation", "thoracic.rotation", "lumbar.lateral-flexion", "trunk.rotation":
+		return true
+	}
+	return false
+}
+
+// opposed tells whether two motions undo one another.
+func opposed(a, b Motion) bool {
+	if sided(a.Movement) {
+		return a.Movement == b.Movement && a.Toward != b.Toward
+	}
+	return opposites[a.Movement] == b.Movement || opposites[b.Movement] == a.Movement
+}
+
+func motions(list []JointPosition) []Motion {
+	out := make([]Motion, len(list))
+	for i, p := range list {
+		out[i] = p.motion()
+	}
+	return out
+}
+
+// Relations computes who helps (shares an action) and who opposes (does the
+// opposite), those with the most in common first, and applies the file's
+// corrections.
+func (m *Muscle) Relations() (synergists, antagonists []ids.Muscle) {
+	c := m.Corrections
+	if c == nil {
+		c = &Corrections{}
+	}
+	rank := func(score func(a, b Motion) bool, add, drop []ids.Muscle) []ids.Muscle {
+		type pair struct {
+			id ids.Muscle
+			n  int
+		}
+		var found []pair
+		for _, o := range All() {
+			if o.ID == m.ID || slices.Contains(drop, o.ID) {
+				continue
+			}
+			n := 0
+			for _, a := range m.Actions {
+				for _, b := range o.Actions {
+					if score(a, b) {
+						n++
+					}
+				}
+			}
+			if slices.Contains(add, o.ID) {
+				n += 100 // what was set by hand comes first
+			}
+			if n > 0 {
+				found = append(found, pair{o.ID, n})
+			}
+		}
+		slices.SortStableFunc(found, func(a, b pair) int { return cmp.Compare(b.n, a.n) })
+		out := make([]ids.Muscle, len(found))
+		for i, f := range found {
+			out[i] = f.id
+		}
+		return out
+	}
+	synergists = rank(func(a, b Motion) bool { return a == b }, c.Synergists, c.NotSynergists)
+	antagonists = rank(opposed, c.Antagonists, c.NotAntagonists)
+	// A muscle that helps in one action and opposes in another (one bends, both
+	// turn) counts as what it does more; helping wins a tie.
+	antagonists = slices.DeleteFunc(antagonists, func(id ids.Muscle) bool { return slices.Contains(synergists, id) })
+	return synergists, antagonists
+}

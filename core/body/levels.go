@@ -1,0 +1,189 @@
+package body
+
+import (
+	"fmt"
+	"math"
+
+	"mokren/core/ids"
+	"mokren/core/strict"
+)
+
+// spine lists the palpable levels from above down, by landmark.
+var spine = []ids.Landmark{"C1", "C2", "C3", "C4", "C5", "C6", "C7", "T1", "T2", "T3", "T4", "T5", "T6", "T7", "T8", "T9", "T10", "T11", "T12", "L1", "L2", "L3", "L4", "L5", "S1", "S2", "S3", "S4"}
+
+// Spine lists the levels from above down.
+func Spine() []ids.Landmark { return append([]ids.Landmark{}, spine...) }
+
+// levelOf names the vertebral level at a landmark and how it is found. Every
+// palpated level is ± 1 (standard surface anatomy; the crest line is often
+// L3–L4, and the lower scapular angle moves with the arms).
+var levelOf = map[ids.Landmark]struct {
+	level ids.Landmark
+	text  string
+}{
+	"iliac-crest":                     {"L4", "The line joining the crests crosses L4, often L3–L4."},
+	"psis":                            {"S2", "The posterior iliac spines lie level with S2: from the dimple slide down, then press in and up."},
+	"above-sacral-hollow":             {"L5", "The first bony point above the sacral hollow."},
+	"sacrum-base":                     {"L5", "The first bony point above the sacral hollow."},
+	"crest-scapula-midpoint":          {"T12", "Halfway between the crest and the lower angle of the shoulder blade, arms by the side."},
+	"scapula-inferior-angle":          {"T7", "Level with the lower angle of the shoulder blade, arms by the side: it moves with them."},
+	"scapula-spine-root":              {"T3", "Level with the inner end of the shoulder blade's ridge."},
+	"external-occipital-protuberance": {"C1", "The hollow below the protuberance; C1 itself has no spinous tip to feel."},
+	"suboccipital-hollow":             {"C1", "The hollow below the protuberance; C1 itself has no spinous tip to feel."},
+	"mastoid":                         {"C1", "Its transverse process lies just below and in front of the mastoid's tip."},
+	"first-spinous-below-occiput":     {"C2", "The first spinous process felt below the hollow."},
+	"sternal-notch":                   {"T2", "Level with the notch, face-up."},
+	"xiphoid":                         {"T9", "Level with the tip, face-up."},
+	"rib-12-tip":                      {"L2", "Level with the tip of the last rib."},
+	"navel":                           {"L4", "Level with the navel in a lean person only."},
+}
+
+// Level is a vertebral level found by palpation.
+type Level struct {
+	Level ids.Landmark `json:"level"`
+	// PlusMinus is how many levels palpation may be out.
+	PlusMinus int    `json:"plus_minus"`
+	Text      string `json:"text"`
+}
+
+// LevelAt gives the level at a landmark.
+func LevelAt(l ids.Landmark) (Level, error) {
+	if x, ok := levelOf[l]; ok {
+		return Level{x.level, 1, x.text}, nil
+	}
+	if i := levelIndex(l); i >= 0 {
+		return Level{l, 1, "Count again from a second landmark; palpated levels are ± 1."}, nil
+	}
+	return Level{}, &strict.Error{Path: "$.landmark", Given: fmt.Sprintf("%q", l), Allowed: "a landmark that marks a vertebral level, such as iliac-crest, psis, scapula-inferior-angle, or a spinous level"}
+}
+
+func levelIndex(l ids.Landmark) int {
+	for i, s := range spine {
+		if s == l {
+			return i
+		}
+	}
+	return -1
+}
+
+// Count goes from a known level down (up when negative).
+func Count(from ids.Landmark, down int) (Level, error) {
+	i := levelIndex(from)
+	if i < 0 {
+		return Level{}, &strict.Error{Path: "$.level", Given: fmt.Sprintf("%q", from), Allowed: "a level from C1 to S4"}
+	}
+	if i+down < 0 || i+down >= len(spine) {
+		return Level{}, &strict.Error{Path: "$.count_down", Given: fmt.Sprint(down), Allowed: fmt.Sprintf("%d to %d from %s", -i, len(spine)-1-i, from)}
+	}
+	return Level{spine[i+down], 1, fmt.Sprintf("%d from %s; each step may add to the error, so check against a second landmark.", down, from)}, nil
+}
+
+// Beside is what lies under a finger beside the spine.
+type Beside struct {
+	Structure string       `json:"structure" doc:"spinous-process, facet-joint, transverse-process, rib-joint, rib-angle, lamina, sacral-foramen, sacroiliac-joint, psis, soft-tissue"`
+	Level     ids.Landmark `json:"level" doc:"the vertebra it belongs to"`
+	PlusMinus int          `json:"plus_minus"`
+	OutCM     float64      `json:"out_cm"`
+	DownCM    float64      `json:"down_cm"`
+	Text      string       `json:"text"`
+}
+
+// slant is how far a spinous tip lies below its own transverse processes, in
+// levels: the rule of threes (T1–T3 and T12 level, T4–T6 and T11 half a level,
+// T7–T10 a whole level).
+func slant(level ids.Landmark) float64 {
+	switch level {
+	case "T4", "T5", "T6", "T11":
+		return 0.5
+	case "T7", "T8", "T9", "T10":
+		return 1
+	}
+	return 0
+}
+
+// FindBeside names the structure some finger-widths out from and down (up when
+// negative) from a spinous tip. fingerCM is the therapist's own finger-width.
+func FindBeside(level ids.Landmark, out, down, fingerCM float64) (Beside, error) {
+	i := levelIndex(level)
+	if i < 0 {
+		return Beside{}, &strict.Error{Path: "$.level", Given: fmt.Sprintf("%q", level), Allowed: "a level from C1 to S4"}
+	}
+	b := Beside{Level: level, PlusMinus: 1, OutCM: out * fingerCM, DownCM: down * fingerCM}
+	name := func(structure, text string) (Beside, error) {
+		b.Structure, b.Text = structure, text
+		return b, nil
+	}
+	// From tip to tip it is about 1.6 cm in the neck, 2.4 in the chest, 3.4 in
+	// the low back and 2.2 on the sacrum (anatomy texts, an adult of 170 cm).
+	spacing := map[byte]float64{'C': 1.6, 'T': 2.4, 'L': 3.4, 'S': 2.2}[level[0]] / fingerCM
+	if out < 0.5 {
+		b.Level = spine[clampIndex(i, math.Round(down/spacing))]
+		if math.Abs(down/spacing-math.Round(down/spacing)) > 0.3 {
+			return name("soft-tissue", "Between two spinous processes.")
+		}
+		if b.Level == "C1" {
+			return name("soft-tissue", "C1 has no spinous tip: a hollow below the skull, light touch only.")
+		}
+		return name("spinous-process", "The tip under the finger.")
+	}
+	switch level[0] {
+	case 'C':
+		if out < 1.25 {
+			return name("facet-joint", "The pillar of joints, closer to the middle than in the low back.")
+		}
+		if out < 2.5 {
+			return name("transverse-process", "Tips lie closer than in the low back; vessels and nerves run before them, so light touch.")
+		}
+	case 'L':
+		switch {
+		case out < 1.5 && down >= 0.5:
+			return name("facet-joint", fmt.Sprintf("One finger down and out from %s: the joint with the vertebra below.", level))
+		case out < 1.5:
+			return name("lamina", "Erectors over the arch of the vertebra.")
+		case out < 2.75 && math.Abs(down) < 0.75:
+			return name("transverse-process", "Two fingers straight out: the tip of the transverse process, deep under the erectors.")
+		}
+	case 'T':
+		return chest(b, i, out, down/spacing)
+	case 'S':
+		switch {
+		case out < 1.75:
+			return name("sacral-foramen", "The foramina S1–S4 lie under a relaxed hand laid from the posterior iliac spine.")
+		case out < 2.75 && (level == "S1" || level == "S2" || level == "S3"):
+			if level == "S2" && out >= 2.25 {
+				return name("psis", "The posterior iliac spine, level with S2.")
+			}
+			return name("sacroiliac-joint", "Runs obliquely over S1–S3, deep; only its lower part is near the posterior iliac spine.")
+		}
+	}
+	return name("soft-tissue", "No bony landmark at this distance.")
+}
+
+// chest walks out from a thoracic spinous tip. A tip stands beside the
+// transverse process of its own vertebra, of the one below, or between two.
+func chest(b Beside, i int, out, downLevels float64) (Beside, error) {
+	own := spine[i]
+	at := slant(own) + downLevels // levels below the own transverse process
+	whole := math.Floor(at + 0.5)
+	if frac := at - math.Floor(at); math.Abs(frac-0.5) < 1e-9 {
+		whole = math.Floor(at) // between two: the upper one, the own
+	}
+	b.Level = spine[clampIndex(i, whole)]
+	where := map[float64]string{0: "level with its own transverse processes", 0.5: "half a level below its own transverse processes", 1: "a whole level below its own transverse processes"}[slant(own)]
+	text := fmt.Sprintf("The tip of %s lies %s.", own, where)
+	switch {
+	case out < 1.5:
+		b.Structure, b.Text = "facet-joint", text+" The joints lie over the arch, under the erectors."
+	case out < 2.5:
+		b.Structure, b.Text = "transverse-process", text
+	case out < 3.5:
+		b.Structure, b.Text = "rib-joint", text+" Beyond the transverse process comes the joint with the rib."
+	case out < 5:
+		b.Structure, b.Text = "rib-angle", text+" Further out the rib bends forward."
+	default:
+		b.Structure, b.Text = "soft-tissue", "Beyond the rib angle."
+	}
+	return b, nil
+}
+
+func clampIndex(i int, by float64) int { return min(max(i+int(by), 0), len(spine)-1) }

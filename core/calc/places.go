@@ -1,0 +1,302 @@
+package calc
+
+import (
+	"fmt"
+	"math"
+	"strconv"
+	"strings"
+
+	"mokren/core/atlas"
+	"mokren/core/body"
+	"mokren/core/ids"
+	"mokren/core/picture"
+	"mokren/core/strict"
+)
+
+// PalpateIn names a muscle on a side; without a site it means all of them.
+type PalpateIn struct {
+	Muscle   ids.Muscle `json:"muscle"`
+	Side     ids.Side   `json:"side"`
+	Site     string     `json:"site,omitempty"`
+	HeightCM *float64   `json:"height_cm,omitempty" minimum:"50" maximum:"250"`
+	FingerCM *float64   `json:"finger_cm,omitempty" minimum:"1" maximum:"3" doc:"the therapist's finger-width; absent is 1.8"`
+}
+
+// Palpate computes the palpation guide.
+func Palpate(in PalpateIn) (atlas.Guide, error) {
+	if in.Side == ids.Midline {
+		return atlas.Guide{}, &strict.Error{Path: "$.side", Given: `"midline"`, Allowed: "one of left, right"}
+	}
+	m, err := atlas.Get(in.Muscle)
+	if err != nil {
+		return atlas.Guide{}, err // every id of the vocabulary has data; a test says so
+	}
+	if _, ok := m.Site(in.Site); !ok {
+		var sites []string
+		for _, s := range m.Sites {
+			sites = append(sites, s.ID)
+		}
+		return atlas.Guide{}, &strict.Error{Path: "$.site", Given: fmt.Sprintf("%q", in.Site), Allowed: "one of " + strings.Join(sites, ", ")}
+	}
+	finger := 0.0
+	if in.FingerCM != nil {
+		finger = *in.FingerCM
+	}
+	return m.Palpate(in.Side, in.Site, height(in.HeightCM), finger)
+}
+
+func height(h *float64) float64 {
+	if h == nil {
+		return body.DefaultHeightCM
+	}
+	return *h
+}
+
+// UnderIn is a touched place of a view.
+type UnderIn struct {
+	View     body.View `json:"view"`
+	X        float64   `json:"x" minimum:"0" maximum:"1000"`
+	Y        float64   `json:"y" minimum:"0" maximum:"1000"`
+	HeightCM *float64  `json:"height_cm,omitempty" minimum:"50" maximum:"250"`
+}
+
+// UnderOut names the place and the muscles beneath it, likeliest first.
+type UnderOut struct {
+	Region  ids.Region        `json:"region,omitempty" doc:"empty off the figure"`
+	Side    ids.Side          `json:"side"`
+	Cell    string            `json:"cell"`
+	Muscles []atlas.Candidate `json:"muscles"`
+}
+
+// Under answers a touch on the figure.
+func Under(in UnderIn) (UnderOut, error) {
+	v, p := in.View, body.Point{X: in.X, Y: in.Y}
+	cell := body.CellAt(v, p)
+	out := UnderOut{Cell: cell.String(), Side: v.SideAt(p), Muscles: []atlas.Candidate{}}
+	if n, ok := body.RegionOf(cell); ok {
+		out.Region, out.Side = n.Region, n.Side
+		out.Muscles = append(out.Muscles, atlas.Under(v, p, height(in.HeightCM))...)
+	}
+	return out, nil
+}
+
+// RegionSide is a region of the body on a side; midline regions accept any.
+type RegionSide struct {
+	Region ids.Region `json:"region"`
+	Side   ids.Side   `json:"side"`
+}
+
+// CellsIn asks for the cells of regions in one view.
+type CellsIn struct {
+	View    body.View    `json:"view"`
+	Regions []RegionSide `json:"regions" maxItems:"200"`
+}
+
+// CellsOut gives the centres of the cells, in view units, and their distance.
+type CellsOut struct {
+	Size  float64      `json:"size"`
+	Cells [][2]float64 `json:"cells"`
+}
+
+// Cells finds the cells that belong to the regions, for drawing them.
+func Cells(in CellsIn) (CellsOut, error) {
+	v := in.View
+	out := CellsOut{Size: v.CellSize(), Cells: [][2]float64{}}
+	for _, n := range body.Cells(v) {
+		for _, r := range in.Regions {
+			if n.Region == r.Region && (n.Side == r.Side || n.Side == ids.Midline || r.Side == ids.Midline) {
+				p := n.Cell.Center()
+				out.Cells = append(out.Cells, [2]float64{p.X, p.Y})
+				break
+			}
+		}
+	}
+	return out, nil
+}
+
+// AtlasOut lists muscles, the best match first.
+type AtlasOut struct {
+	Muscles []AtlasEntry `json:"muscles"`
+}
+
+// AtlasEntry is a muscle in a list.
+type AtlasEntry struct {
+	ID     ids.Muscle `json:"id"`
+	Name   string     `json:"name"`
+	Latin  string     `json:"latin"`
+	Kind   string     `json:"kind"`
+	Region string     `json:"region"`
+	Layer  int        `json:"layer"`
+	Sites  []string   `json:"sites"`
+}
+
+// Atlas searches the muscles.
+func Atlas(in atlas.Wanted) (AtlasOut, error) {
+	out := AtlasOut{Muscles: []AtlasEntry{}}
+	for _, m := range atlas.Search(in) {
+		e := AtlasEntry{m.ID, m.Name, m.Latin, m.Kind, m.Region, m.Layer, nil}
+		for _, s := range m.Sites {
+			e.Sites = append(e.Sites, s.ID)
+		}
+		out.Muscles = append(out.Muscles, e)
+	}
+	return out, nil
+}
+
+// HurtsIn is a touched place where it hurts.
+type HurtsIn struct {
+	View     body.View `json:"view"`
+	X        float64   `json:"x" minimum:"0" maximum:"1000"`
+	Y        float64   `json:"y" minimum:"0" maximum:"1000"`
+	HeightCM *float64  `json:"height_cm,omitempty" minimum:"50" maximum:"250"`
+}
+
+// HurtsOut names the place and the muscles that usually send pain there.
+type HurtsOut struct {
+	Region  ids.Region    `json:"region,omitempty" doc:"empty off the figure"`
+	Side    ids.Side      `json:"side"`
+	Matches []atlas.Match `json:"matches"`
+}
+
+// Hurts matches a place against all usual referral patterns, both sides.
+func Hurts(in HurtsIn) (HurtsOut, error) {
+	p := body.Point{X: in.X, Y: in.Y}
+	out := HurtsOut{Side: in.View.SideAt(p), Matches: []atlas.Match{}}
+	if n, ok := body.RegionOf(body.CellAt(in.View, p)); ok {
+		out.Region, out.Side = n.Region, n.Side
+	}
+	out.Matches = append(out.Matches, atlas.Hurts(in.View, p, height(in.HeightCM))...)
+	return out, nil
+}
+
+// Layers draws the layers of a view.
+func Layers(in picture.Wanted) (picture.Drawn, error) { return picture.Draw(in), nil }
+
+// LevelIn is a landmark, or a level with finger-widths out and down from its
+// spinous tip, or a level and a count.
+type LevelIn struct {
+	Landmark       ids.Landmark `json:"landmark,omitempty"`
+	Level          ids.Landmark `json:"level,omitempty" enum:"C1,C2,C3,C4,C5,C6,C7,T1,T2,T3,T4,T5,T6,T7,T8,T9,T10,T11,T12,L1,L2,L3,L4,L5,S1,S2,S3,S4"`
+	FingersLateral *float64     `json:"fingers_lateral,omitempty" minimum:"0" maximum:"10"`
+	FingersDown    *float64     `json:"fingers_down,omitempty" minimum:"-10" maximum:"10"`
+	CountDown      *int         `json:"count_down,omitempty" minimum:"-27" maximum:"27" doc:"levels down from level; negative is up"`
+	FingerCM       *float64     `json:"finger_cm,omitempty" minimum:"1" maximum:"3"`
+}
+
+// LevelOut is the level, and for finger-widths the structure there.
+type LevelOut struct {
+	Structure string       `json:"structure,omitempty"`
+	Level     ids.Landmark `json:"level"`
+	PlusMinus int          `json:"plus_minus"`
+	OutCM     *float64     `json:"out_cm,omitempty"`
+	DownCM    *float64     `json:"down_cm,omitempty"`
+	Text      string       `json:"text"`
+}
+
+// Level finds a vertebral level or what lies beside it.
+func Level(in LevelIn) (LevelOut, error) {
+	either := &strict.Error{Path: "$.landmark", Given: "both or neither of landmark and level", Allowed: "a landmark, or a level with fingers_lateral and fingers_down, or a level with count_down"}
+	switch {
+	case (in.Landmark == "") == (in.Level == ""):
+		return LevelOut{}, either
+	case in.Landmark != "":
+		if in.FingersLateral != nil || in.FingersDown != nil || in.CountDown != nil {
+			return LevelOut{}, either
+		}
+		l, err := body.LevelAt(in.Landmark)
+		return LevelOut{Level: l.Level, PlusMinus: l.PlusMinus, Text: l.Text}, err
+	case in.CountDown != nil:
+		l, err := body.Count(in.Level, *in.CountDown)
+		return LevelOut{Level: l.Level, PlusMinus: l.PlusMinus, Text: l.Text}, err
+	}
+	for _, f := range []struct {
+		path string
+		v    *float64
+	}{{"$.fingers_lateral", in.FingersLateral}, {"$.fingers_down", in.FingersDown}} {
+		if f.v == nil {
+			return LevelOut{}, &strict.Error{Path: f.path, Given: "nothing", Allowed: "a number of finger-widths"}
+		}
+	}
+	finger := atlas.FingerWidthCM
+	if in.FingerCM != nil {
+		finger = *in.FingerCM
+	}
+	b, err := body.FindBeside(in.Level, *in.FingersLateral, *in.FingersDown, finger)
+	return LevelOut{b.Structure, b.Level, b.PlusMinus, &b.OutCM, &b.DownCM, b.Text}, err
+}
+
+// Painted is a drawing: cell ids by the view in which they were painted.
+type Painted map[body.View][]string
+
+// DrawingIn is two drawings of one client.
+type DrawingIn struct {
+	Before   Painted `json:"before"`
+	After    Painted `json:"after"`
+	HeightCM float64 `json:"height_cm" minimum:"50" maximum:"250"`
+}
+
+// DrawingOut compares them. ChangePercent is absent when nothing was painted
+// before.
+type DrawingOut struct {
+	BeforeCM2     float64        `json:"before_cm2"`
+	AfterCM2      float64        `json:"after_cm2"`
+	Dice          float64        `json:"dice" doc:"overlap, 0 to 1"`
+	ChangePercent *float64       `json:"change_percent,omitempty"`
+	NewCM2        float64        `json:"new_cm2"`
+	GoneCM2       float64        `json:"gone_cm2"`
+	Before        []body.Covered `json:"before_regions"`
+	After         []body.Covered `json:"after_regions"`
+	New           []body.Covered `json:"new_regions"`
+	Gone          []body.Covered `json:"gone_regions"`
+}
+
+// Drawing compares two pain drawings.
+func Drawing(in DrawingIn) (DrawingOut, error) {
+	before, err := in.Before.cells("$.before")
+	if err != nil {
+		return DrawingOut{}, err
+	}
+	after, err := in.After.cells("$.after")
+	if err != nil {
+		return DrawingOut{}, err
+	}
+	fresh, gone := after.Without(before), before.Without(after)
+	list := func(s body.CellSet) []body.Covered { return append([]body.Covered{}, s.Regions()...) }
+	out := DrawingOut{
+		BeforeCM2: before.AreaCM2(in.HeightCM), AfterCM2: after.AreaCM2(in.HeightCM), Dice: before.Dice(after),
+		NewCM2: fresh.AreaCM2(in.HeightCM), GoneCM2: gone.AreaCM2(in.HeightCM),
+		Before: list(before), After: list(after), New: list(fresh), Gone: list(gone),
+	}
+	if out.BeforeCM2 > 0 {
+		c := math.Round((out.AfterCM2-out.BeforeCM2)/out.BeforeCM2*1e6) / 1e4
+		out.ChangePercent = &c
+	}
+	return out, nil
+}
+
+// cells reads a drawing; a cell painted twice counts once.
+func (p Painted) cells(path string) (body.CellSet, error) {
+	out := body.CellSet{}
+	for view, list := range p {
+		at := path + "." + string(view)
+		if e := view.Check(); e != nil {
+			return nil, e.Under(at)
+		}
+		for i, id := range list {
+			c, err := body.ParseCell(id)
+			if err == nil && c.View != view {
+				err = fmt.Errorf("of another view")
+			}
+			if err == nil {
+				if _, on := body.RegionOf(c); !on {
+					err = fmt.Errorf("off the figure")
+				}
+			}
+			if err != nil {
+				return nil, &strict.Error{Path: at + "[" + strconv.Itoa(i) + "]", Given: strconv.Quote(id), Allowed: "a cell of this view on the figure, written " + string(view) + ":q,r"}
+			}
+			out[c] = true
+		}
+	}
+	return out, nil
+}

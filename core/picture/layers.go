@@ -1,0 +1,171 @@
+// Package picture lays everything that is known about the body onto a view:
+// bones, landmarks, muscles, structures to keep off, referral. The screen
+// draws these layers, and SVG writes the same ones to a file.
+package picture
+
+import (
+	"cmp"
+	"math"
+	"slices"
+
+	"mokren/core/atlas"
+	"mokren/core/body"
+	"mokren/core/ids"
+	"mokren/core/safety"
+	"mokren/core/strict"
+)
+
+// Layer names what can be laid on a figure.
+type Layer string
+
+// The layers.
+const (
+	Bones      Layer = "bones"
+	Landmarks  Layer = "landmarks"
+	Muscles    Layer = "muscles"
+	Structures Layer = "structures"
+	Referral   Layer = "referral"
+)
+
+var layers = []Layer{Bones, Landmarks, Muscles, Structures, Referral}
+
+// Check implements strict.Checker.
+func (l Layer) Check() *strict.Error {
+	if slices.Contains(layers, l) {
+		return nil
+	}
+	return &strict.Error{Path: "$", Given: string(l), Allowed: "one of bones, landmarks, muscles, structures, referral"}
+}
+
+// Wanted says which view and layers. Depth keeps muscles of that layer only
+// (1 superficial … 4 deep; 0 is all); Only keeps these muscles; Side keeps one
+// side.
+type Wanted struct {
+	View     body.View    `json:"view"`
+	Layers   []Layer      `json:"layers" maxItems:"10"`
+	Depth    int          `json:"depth,omitempty" minimum:"0" maximum:"4"`
+	Only     []ids.Muscle `json:"only,omitempty" maxItems:"100"`
+	Side     ids.Side     `json:"side,omitempty"`
+	HeightCM float64      `json:"height_cm,omitempty" minimum:"0" maximum:"250" doc:"0 or absent is 170"`
+}
+
+// Strand is one belly of a muscle: its outline and fibre lines as SVG paths.
+type Strand struct {
+	Muscle ids.Muscle `json:"muscle"`
+	Name   string     `json:"name"`
+	Side   ids.Side   `json:"side"`
+	Layer  int        `json:"layer"`
+	Belly  string     `json:"belly"`
+	Fibres []string   `json:"fibres"`
+}
+
+// Keep is a structure to keep off, with its radius in view units.
+type Keep struct {
+	Structure ids.Structure `json:"structure"`
+	Name      string        `json:"name"`
+	Side      ids.Side      `json:"side"`
+	Sign      string        `json:"sign"`
+	Do        string        `json:"do"`
+	Radius    float64       `json:"radius"`
+	Line      []body.Point  `json:"line"`
+}
+
+// Zone is a muscle's usual referral in the view.
+type Zone struct {
+	Muscle    ids.Muscle   `json:"muscle"`
+	Side      ids.Side     `json:"side"`
+	Size      float64      `json:"size" doc:"distance of neighbouring cells, view units"`
+	Essential [][2]float64 `json:"essential"`
+	Spillover [][2]float64 `json:"spillover"`
+}
+
+// Drawn is the layers of one view. Layers that were not asked for are empty.
+type Drawn struct {
+	Bones      []body.Inner    `json:"bones"`
+	Landmarks  []body.Landmark `json:"landmarks"`
+	Strands    []Strand        `json:"strands"`
+	Structures []Keep          `json:"structures"`
+	Zones      []Zone          `json:"zones"`
+}
+
+// Draw lays the layers on a view.
+func Draw(w Wanted) Drawn {
+	d := Drawn{[]body.Inner{}, []body.Landmark{}, []Strand{}, []Keep{}, []Zone{}}
+	if w.HeightCM == 0 {
+		w.HeightCM = body.DefaultHeightCM
+	}
+	perMM := 0.1 / w.View.CMPerUnit(w.HeightCM)
+	shows := func(s ids.Side) bool { return w.Side == "" || s == w.Side || s == ids.Midline }
+	if w.has(Bones) {
+		d.Bones = append(d.Bones, body.Bones(w.View)...)
+	}
+	if w.has(Landmarks) {
+		for _, l := range body.LandmarksOf(w.View) {
+			if shows(l.Side) {
+				d.Landmarks = append(d.Landmarks, l)
+			}
+		}
+	}
+	if w.has(Structures) {
+		for _, s := range safety.Shapes(w.View) {
+			if st, _ := safety.FindStructure(s.Structure); shows(s.Side) {
+				d.Structures = append(d.Structures, Keep{s.Structure, st.Name, s.Side, st.Sign, st.Do, s.RadiusMM * perMM, s.Line})
+			}
+		}
+	}
+	for _, m := range atlas.All() {
+		if len(w.Only) > 0 && !slices.Contains(w.Only, m.ID) {
+			continue
+		}
+		for _, side := range []ids.Side{ids.Left, ids.Right} {
+			if !shows(side) {
+				continue
+			}
+			if w.has(Muscles) && (w.Depth == 0 || w.Depth == m.Layer) {
+				for _, f := range m.Fibres {
+					if l := f.Line(side); l.View == w.View {
+						belly, fibres := body.Ribbon(l.Points, f.SpreadMM*perMM)
+						d.Strands = append(d.Strands, Strand{m.ID, m.Name, side, m.Layer, belly, fibres})
+					}
+				}
+			}
+			if w.has(Referral) && len(w.Only) > 0 {
+				if z, ok := zone(m, side, w.View); ok {
+					d.Zones = append(d.Zones, z)
+				}
+			}
+		}
+	}
+	// The deepest first, so that superficial ones are drawn over them.
+	slices.SortStableFunc(d.Strands, func(a, b Strand) int { return cmp.Compare(b.Layer, a.Layer) })
+	return d
+}
+
+func (w Wanted) has(l Layer) bool { return slices.Contains(w.Layers, l) }
+
+func zone(m *atlas.Muscle, side ids.Side, v body.View) (Zone, bool) {
+	z := Zone{m.ID, side, v.CellSize(), [][2]float64{}, [][2]float64{}}
+	ess, spill := map[ids.Region]bool{}, map[ids.Region]bool{}
+	for _, s := range m.Sites {
+		for _, r := range s.Essential {
+			ess[r] = true
+		}
+		for _, r := range s.Spillover {
+			spill[r] = true
+		}
+	}
+	for _, n := range body.Cells(v) {
+		if n.Side != side && n.Side != ids.Midline {
+			continue
+		}
+		p := n.Cell.Center()
+		at := [2]float64{math.Round(p.X*10) / 10, math.Round(p.Y*10) / 10}
+		switch {
+		case ess[n.Region]:
+			z.Essential = append(z.Essential, at)
+		case spill[n.Region]:
+			z.Spillover = append(z.Spillover, at)
+		}
+	}
+	return z, len(z.Essential)+len(z.Spillover) > 0
+}

@@ -1,0 +1,75 @@
+package picture
+
+import (
+	"encoding/xml"
+	"io"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"mokren/core/body"
+	"mokren/core/ids"
+)
+
+func TestSVGIsWellFormedAndDrawsEverything(t *testing.T) {
+	for _, v := range body.Views {
+		w := Wanted{View: v, Layers: layers}
+		svg, d := SVG(w), Draw(w)
+		dec := xml.NewDecoder(strings.NewReader(svg))
+		for {
+			_, err := dec.Token()
+			if err == io.EOF {
+				break
+			}
+			require.NoError(t, err, "%s", v)
+		}
+		f := body.Draw(v)
+		fibres := 0
+		for _, s := range d.Strands {
+			fibres += len(s.Fibres)
+		}
+		assert.Equal(t, 3*len(f.Shapes)+len(f.Inner)+len(d.Bones)+len(d.Strands)+fibres, strings.Count(svg, "<path"), "%s: outline, fill and clip of each shape, and the layers", v)
+		assert.Equal(t, 2*len(d.Structures), strings.Count(svg, "<polyline"))
+		assert.Equal(t, len(d.Landmarks), strings.Count(svg, "<circle"))
+	}
+}
+
+func TestLayersKeepWhatIsAskedFor(t *testing.T) {
+	d := Draw(Wanted{View: body.Back, Layers: []Layer{Muscles, Referral}, Only: []ids.Muscle{"soleus"}, Side: ids.Left})
+	require.Len(t, d.Strands, 2)
+	for _, s := range d.Strands {
+		assert.Equal(t, ids.Left, s.Side)
+	}
+	require.Len(t, d.Zones, 1)
+	assert.NotEmpty(t, d.Zones[0].Essential)
+	assert.Empty(t, d.Landmarks)
+	assert.Empty(t, Draw(Wanted{View: body.Back, Layers: []Layer{Referral}}).Zones, "the patterns of all muscles at once say nothing")
+	for _, s := range Draw(Wanted{View: body.Front, Layers: []Layer{Muscles}, Depth: 1}).Strands {
+		assert.Equal(t, 1, s.Layer)
+	}
+}
+
+func TestEveryStructureAndMuscleIsShownSomewhere(t *testing.T) {
+	muscles, structures := map[ids.Muscle]bool{}, map[ids.Structure]bool{}
+	for _, v := range body.Views {
+		d := Draw(Wanted{View: v, Layers: []Layer{Muscles, Structures}})
+		f := body.Draw(v)
+		for _, s := range d.Strands {
+			muscles[s.Muscle] = true
+		}
+		for _, s := range d.Structures {
+			structures[s.Structure] = true
+			for _, p := range s.Line {
+				assert.True(t, f.Contains(p), "%s %s %s %v lies off the figure", v, s.Structure, s.Side, p)
+			}
+		}
+	}
+	for _, m := range ids.Muscles() {
+		assert.True(t, muscles[m], "%s", m)
+	}
+	for _, s := range ids.Structures() {
+		assert.True(t, structures[s], "%s has no geometry", s)
+	}
+}
