@@ -13,6 +13,8 @@ import (
 	"errors"
 	"log/slog"
 	"net/http"
+	"reflect"
+	"strings"
 	"time"
 
 	"github.com/alexedwards/scs/v2"
@@ -22,6 +24,7 @@ import (
 	"github.com/go-chi/chi/v5/middleware"
 	"github.com/go-chi/httprate"
 
+	"mokren/core/body"
 	"mokren/store"
 )
 
@@ -87,13 +90,16 @@ func build(st *store.Store, o Options) (http.Handler, huma.API, error) {
 	cfg.OpenAPIPath = "/api/openapi"
 	cfg.SchemasPath = ""
 	cfg.CreateHooks = nil // no $schema links in answers
+	cfg.Components = &huma.Components{Schemas: huma.NewMapRegistry("#/components/schemas/", schemaName)}
 	var a huma.API
 	r.Group(func(r chi.Router) {
-		r.Use(s.sessions.LoadAndSave, limitBody)
-		r.With(httprate.Limit(o.SignInsPerMinute, time.Minute, httprate.WithKeyFuncs(httprate.KeyByIP),
-			httprate.WithLimitHandler(func(w http.ResponseWriter, _ *http.Request) {
-				writeProblem(w, http.StatusTooManyRequests, "Too many attempts. Wait a minute, then try again.")
-			}))).Route("/api/session", func(r chi.Router) {
+		tooMany := httprate.WithLimitHandler(func(w http.ResponseWriter, _ *http.Request) {
+			writeProblem(w, http.StatusTooManyRequests, "Too many attempts. Wait a minute, then try again.")
+		})
+		// A code cannot be found by trying: 60 a minute of 2.8e11.
+		codes := httprate.Limit(60, time.Minute, httprate.WithKeyFuncs(httprate.KeyByIP), tooMany)
+		r.Use(s.sessions.LoadAndSave, limitBody, onPath("/api/pad/", codes), middleware.Compress(5, "application/json"))
+		r.With(httprate.Limit(o.SignInsPerMinute, time.Minute, httprate.WithKeyFuncs(httprate.KeyByIP), tooMany)).Route("/api/session", func(r chi.Router) {
 			sub := humachi.New(r, cfgWithout(cfg))
 			s.registerSignIn(sub)
 		})
@@ -102,11 +108,25 @@ func build(st *store.Store, o Options) (http.Handler, huma.API, error) {
 		s.registerClients(a)
 		s.registerVisits(a)
 		s.registerCore(a)
+		s.registerFinger(a)
+		s.registerAtlas(a)
+		s.registerLinks(a)
 		// The sign-in lives behind its own limit; describe it with the rest.
 		s.describeSignIn(a)
 	})
 	r.NotFound(web())
 	return r, a, nil
+}
+
+// schemaName names a type in the description; two packages have a Point.
+func schemaName(t reflect.Type, hint string) string {
+	if t.Kind() == reflect.Pointer {
+		t = t.Elem()
+	}
+	if t == reflect.TypeFor[body.Point]() {
+		return "XY"
+	}
+	return huma.DefaultSchemaNamer(t, hint)
 }
 
 // cfgWithout is for a sub-API that publishes no description of its own.
@@ -124,6 +144,20 @@ func limitBody(next http.Handler) http.Handler {
 		r.Body = http.MaxBytesReader(w, r.Body, maxBody)
 		next.ServeHTTP(w, r)
 	})
+}
+
+// onPath applies a middleware below a path only.
+func onPath(prefix string, mw func(http.Handler) http.Handler) func(http.Handler) http.Handler {
+	return func(next http.Handler) http.Handler {
+		limited := mw(next)
+		return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+			if strings.HasPrefix(r.URL.Path, prefix) {
+				limited.ServeHTTP(w, r)
+				return
+			}
+			next.ServeHTTP(w, r)
+		})
+	}
 }
 
 func securityHeaders(next http.Handler) http.Handler {

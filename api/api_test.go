@@ -6,10 +6,12 @@ import (
 	"encoding/json"
 	"fmt"
 	"io"
+	"maps"
 	"net/http"
 	"net/http/cookiejar"
 	"net/http/httptest"
 	"os"
+	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -101,7 +103,7 @@ type problem struct {
 func TestNothingWithoutSigningIn(t *testing.T) {
 	c := newCaller(t, api.Options{})
 	id := uuid.NewString()
-	for _, x := range [][2]string{{"GET", "/api/session"}, {"GET", "/api/day"}, {"GET", "/api/clients"}, {"GET", "/api/clients/" + id}, {"GET", "/api/visits/" + id}} {
+	for _, x := range [][2]string{{"GET", "/api/session"}, {"GET", "/api/day"}, {"GET", "/api/clients"}, {"GET", "/api/clients/" + id}, {"GET", "/api/visits/" + id}, {"GET", "/api/atlas"}, {"DELETE", "/api/atlas/soleus"}, {"POST", "/api/visits/" + id + "/drawing-link"}, {"GET", "/api/visits/" + id + "/entries"}} {
 		res := c.call(x[0], x[1], nil, nil)
 		assert.Equal(t, 401, res.StatusCode, "%v", x)
 		assert.Equal(t, "application/problem+json", res.Header.Get("Content-Type"))
@@ -370,4 +372,116 @@ func TestCalcOverHTTPIsTheSameCore(t *testing.T) {
 		assert.Equal(t, 200, res.StatusCode)
 		assert.Equal(t, string(want), string(got), k.Name)
 	}
+}
+
+func aVisit(c *caller) string {
+	var day struct{ Items []api.Visit }
+	require.Equal(c.t, 200, c.call("GET", "/api/day", nil, &day).StatusCode)
+	require.NotEmpty(c.t, day.Items)
+	return day.Items[0].ID
+}
+
+func TestAClientsOwnDevice(t *testing.T) {
+	at := time.Now()
+	c := newCaller(t, api.Options{Now: func() time.Time { return at }})
+	c.signIn(demo.Logins[0])
+	visitID := aVisit(c)
+	var link api.NewLink
+	require.Equal(t, 200, c.call("POST", "/api/visits/"+visitID+"/drawing-link", nil, &link).StatusCode)
+
+	phone := &caller{t, c.base, &http.Client{}, nil} // no session
+	raw := map[string]any{}
+	require.Equal(t, 200, phone.call("GET", "/api/pad/"+link.Code, nil, &raw).StatusCode)
+	assert.ElementsMatch(t, []string{"practice", "height_cm", "expires_at"}, slices.Collect(maps.Keys(raw)), "no name, nothing of the record")
+	assert.Equal(t, 401, phone.call("GET", "/api/visits/"+visitID, nil, nil).StatusCode)
+
+	entry := uuid.NewString()
+	path := "/api/pad/" + link.Code + "/drawings/" + entry
+	for in, field := range map[string]string{
+		`{"figure":"figure-1","strokes":[{"kind":"ache","intensity":11,"cells":[]}]}`:              "$.strokes[0].intensity",
+		`{"figure":"figure-1","strokes":[{"kind":"itch","intensity":5,"cells":[]}]}`:               "$.strokes[0].kind",
+		`{"figure":"figure-1","strokes":[{"kind":"ache","intensity":5,"cells":["back:900,900"]}]}`: "$.strokes[0].cells[0]",
+		`{"figure":"figure-0","strokes":[{"kind":"ache","intensity":5,"cells":["back:-4,31"]}]}`:   "$.figure",
+		`{"strokes":[]}`: "$.",
+	} {
+		var p problem
+		assert.Equal(t, 422, phone.call("PUT", path, in, &p).StatusCode, in)
+		require.NotEmpty(t, p.Errors, in)
+		assert.Contains(t, p.Errors[0].Location, field)
+	}
+	good := `{"figure":"figure-1","strokes":[{"kind":"ache","intensity":5,"cells":["back:-4,31","back:-4,32"]}],"by":"client"}`
+	for range 2 {
+		require.Equal(t, 204, phone.call("PUT", path, good, nil).StatusCode)
+	}
+	var waiting struct{ Items []api.Entry }
+	require.Equal(t, 200, c.call("GET", "/api/visits/"+visitID+"/entries", nil, &waiting).StatusCode)
+	require.Len(t, waiting.Items, 1)
+	assert.Len(t, waiting.Items[0].Strokes[0].Cells, 2)
+	require.Equal(t, 204, c.call("POST", "/api/visits/"+visitID+"/entries/"+entry+"/taken", nil, nil).StatusCode)
+	assert.Equal(t, 409, phone.call("PUT", path, good, nil).StatusCode, "taken in already")
+
+	assert.Equal(t, 404, phone.call("GET", "/api/pad/BBBBBBBB", nil, nil).StatusCode)
+	at = at.Add(31 * time.Minute)
+	assert.Equal(t, 404, phone.call("GET", "/api/pad/"+link.Code, nil, nil).StatusCode, "its time is over")
+	assert.Equal(t, 404, phone.call("PUT", path, good, nil).StatusCode)
+}
+
+func TestCodesCannotBeTried(t *testing.T) {
+	c := newCaller(t, api.Options{})
+	for range 60 {
+		require.Equal(t, 404, c.call("GET", "/api/pad/BBBBBBBB", nil, nil).StatusCode)
+	}
+	assert.Equal(t, 429, c.call("GET", "/api/pad/BBBBBBBB", nil, nil).StatusCode)
+	assert.Equal(t, 401, c.call("GET", "/api/session", nil, nil).StatusCode, "the rest is not held up")
+}
+
+func TestOwnAtlasOverHTTP(t *testing.T) {
+	c := newCaller(t, api.Options{})
+	c.signIn(demo.Logins[0])
+	var own api.OwnAtlas
+	require.Equal(t, 200, c.call("PUT", "/api/atlas/soleus/note", map[string]any{"text": "Ours", "revision": 0}, &own).StatusCode)
+	require.Len(t, own.Notes, 1)
+	assert.Equal(t, "Ines Calder", own.Notes[0].By)
+	assert.Equal(t, 409, c.call("PUT", "/api/atlas/soleus/note", map[string]any{"text": "Late", "revision": 0}, nil).StatusCode)
+	id := uuid.NewString()
+	site := map[string]any{"id": id, "name": "Ours", "place": map[string]any{"fibre": 0, "along_pct": 30, "across_mm": 2}}
+	require.Equal(t, 200, c.call("PUT", "/api/atlas/soleus/sites/"+id, site, &own).StatusCode)
+	require.Len(t, own.Sites, 1)
+	for name, x := range map[string]struct {
+		method, path string
+		body         any
+		status       int
+	}{
+		"no such muscle": {"PUT", "/api/atlas/biceps/note", map[string]any{"text": "x", "revision": 0}, 404},
+		"no such fibre":  {"PUT", "/api/atlas/soleus/sites/" + id, map[string]any{"id": id, "name": "x", "place": map[string]any{"fibre": 9, "along_pct": 30, "across_mm": 2}}, 422},
+		"no name":        {"PUT", "/api/atlas/soleus/sites/" + id, map[string]any{"id": id, "name": " ", "place": map[string]any{"fibre": 0, "along_pct": 30, "across_mm": 2}}, 422},
+		"off the fibre":  {"PUT", "/api/atlas/soleus/sites/" + id, map[string]any{"id": id, "name": "x", "place": map[string]any{"fibre": 0, "along_pct": 130, "across_mm": 2}}, 422},
+		"gone already":   {"DELETE", "/api/atlas/soleus/sites/" + uuid.NewString(), nil, 404},
+	} {
+		assert.Equal(t, x.status, c.call(x.method, x.path, x.body, nil).StatusCode, name)
+	}
+	require.Equal(t, 200, c.call("DELETE", "/api/atlas/soleus", nil, &own).StatusCode)
+	assert.Empty(t, own.Notes)
+	assert.Empty(t, own.Sites)
+	var me api.Me
+	require.Equal(t, 200, c.call("PUT", "/api/me/finger", map[string]any{"cm": 2.1}, &me).StatusCode)
+	require.NotNil(t, me.FingerCM)
+	assert.InDelta(t, 2.1, *me.FingerCM, 1e-9)
+	assert.Equal(t, 422, c.call("PUT", "/api/me/finger", map[string]any{"cm": 9}, nil).StatusCode)
+}
+
+func TestFiguresAsFiles(t *testing.T) {
+	c := newCaller(t, api.Options{})
+	res := c.call("GET", "/api/figure/left/svg?layers=muscles,landmarks&only=soleus&side=left", nil, nil)
+	require.Equal(t, 200, res.StatusCode)
+	assert.Equal(t, "image/svg+xml", res.Header.Get("Content-Type"))
+	b, _ := io.ReadAll(res.Body)
+	assert.True(t, strings.HasPrefix(string(b), "<svg"))
+	var l api.Lattice
+	require.Equal(t, 200, c.call("GET", "/api/figure/back/lattice", nil, &l).StatusCode)
+	assert.Greater(t, len(l.Cells), 1000)
+	var p problem
+	assert.Equal(t, 422, c.call("GET", "/api/figure/left/svg?layers=hair", nil, &p).StatusCode)
+	assert.Contains(t, p.Errors[0].Location, "$.layers[0]")
+	assert.Equal(t, 404, c.call("GET", "/api/figure/top/lattice", nil, nil).StatusCode)
 }

@@ -4,6 +4,7 @@ import (
 	"context"
 	"encoding/json"
 	"errors"
+	"math"
 	"net/http"
 	"reflect"
 
@@ -12,6 +13,8 @@ import (
 	"mokren/core/atlas"
 	"mokren/core/body"
 	"mokren/core/calc"
+	"mokren/core/ids"
+	"mokren/core/picture"
 	"mokren/core/progress"
 	"mokren/core/strict"
 	"mokren/core/treat"
@@ -26,13 +29,60 @@ type FigureView struct {
 	Landmarks []body.Landmark `json:"landmarks"`
 }
 
-// MuscleName names a muscle that the atlas has data for.
-type MuscleName struct {
-	ID     string   `json:"id"`
-	Name   string   `json:"name"`
-	Latin  string   `json:"latin"`
-	Region string   `json:"region"`
-	Sites  []string `json:"sites"`
+// Lattice is a view's cells, compact: q and r name a cell ("view:q,r"), x and
+// y are its centre, region is an index into regions.
+type Lattice struct {
+	Size    float64       `json:"size" doc:"distance of neighbouring cells, view units"`
+	CM2     float64       `json:"cm2" doc:"area of a cell at a height of 170 cm"`
+	Regions []ids.Region  `json:"regions"`
+	Cells   []LatticeCell `json:"cells"`
+}
+
+// LatticeCell is one cell.
+type LatticeCell struct {
+	Q      int      `json:"q"`
+	R      int      `json:"r"`
+	X      float64  `json:"x"`
+	Y      float64  `json:"y"`
+	Region int      `json:"g"`
+	Side   ids.Side `json:"s"`
+}
+
+func latticeOf(v body.View) Lattice {
+	out := Lattice{Size: v.CellSize(), CM2: v.CM2(body.DefaultHeightCM), Regions: []ids.Region{}, Cells: []LatticeCell{}}
+	index := map[ids.Region]int{}
+	for _, n := range body.Cells(v) {
+		i, ok := index[n.Region]
+		if !ok {
+			i = len(out.Regions)
+			index[n.Region] = i
+			out.Regions = append(out.Regions, n.Region)
+		}
+		p := n.Cell.Center()
+		out.Cells = append(out.Cells, LatticeCell{n.Cell.Q, n.Cell.R, math.Round(p.X*10) / 10, math.Round(p.Y*10) / 10, i, n.Side})
+	}
+	return out
+}
+
+// ByView is the view in the address.
+type ByView struct {
+	View string `path:"view"`
+}
+
+func (p ByView) view() (body.View, error) {
+	v := body.View(p.View)
+	if e := v.Check(); e != nil {
+		return v, huma.Error404NotFound("The figure has no such view.", &huma.ErrorDetail{Location: "path.view", Message: "allowed: " + e.Allowed, Value: p.View})
+	}
+	return v, nil
+}
+
+// anHour: drawings change with the program only.
+const anHour = "public, max-age=3600"
+
+type cachedOut[T any] struct {
+	CacheControl string `header:"Cache-Control"`
+	Body         T
 }
 
 // rawIn hands the body to the core unread: the core's own strict decoding is
@@ -41,38 +91,28 @@ type rawIn struct{ RawBody []byte }
 
 func (s *server) registerCore(a huma.API) {
 	huma.Register(a, huma.Operation{OperationID: "figure", Method: http.MethodGet, Path: "/api/figure/{view}", Summary: "The drawing of a view", Errors: []int{404}},
-		func(_ context.Context, in *struct {
-			View string `path:"view"`
-		}) (*struct {
-			CacheControl string `header:"Cache-Control"`
-			Body         FigureView
-		}, error) {
-			v := body.View(in.View)
-			if !v.Known() {
-				return nil, huma.Error404NotFound("The figure has no such view.", &huma.ErrorDetail{Location: "path.view", Message: "allowed: front, back, sole-left, sole-right", Value: in.View})
+		func(_ context.Context, in *ByView) (*cachedOut[FigureView], error) {
+			v, err := in.view()
+			if err != nil {
+				return nil, err
 			}
-			return &struct {
-				CacheControl string `header:"Cache-Control"`
-				Body         FigureView
-			}{"public, max-age=3600", FigureView{body.Draw(v), body.LandmarksOf(v)}}, nil
+			return &cachedOut[FigureView]{anHour, FigureView{body.Draw(v), body.LandmarksOf(v)}}, nil
 		})
-	huma.Register(a, huma.Operation{OperationID: "muscles", Method: http.MethodGet, Path: "/api/muscles", Summary: "Muscles with atlas data"},
-		func(context.Context, *struct{}) (*listOut[MuscleName], error) {
-			out := &listOut[MuscleName]{}
-			for _, m := range atlas.All() {
-				n := MuscleName{ID: string(m.ID), Name: m.Name, Latin: m.Latin, Region: m.Region}
-				for _, s := range m.Sites {
-					n.Sites = append(n.Sites, s.ID)
-				}
-				out.Body.Items = append(out.Body.Items, n)
+	huma.Register(a, huma.Operation{OperationID: "lattice", Method: http.MethodGet, Path: "/api/figure/{view}/lattice", Summary: "The cells of a view", Errors: []int{404}},
+		func(_ context.Context, in *ByView) (*cachedOut[Lattice], error) {
+			v, err := in.view()
+			if err != nil {
+				return nil, err
 			}
-			return out, nil
+			return &cachedOut[Lattice]{anHour, latticeOf(v)}, nil
 		})
+	huma.Register(a, huma.Operation{OperationID: "figure-svg", Method: http.MethodGet, Path: "/api/figure/{view}/svg", Summary: "A view with layers as SVG", Errors: []int{404, 422}}, svg)
 	schemas := map[string][2]any{
-		"cells":  {calc.CellsIn{}, calc.CellsOut{}},
-		"change": {calc.ChangeIn{}, progress.Change{}}, "palpate": {calc.PalpateIn{}, atlas.Guide{}},
-		"range": {calc.RangeIn{}, progress.RangeFlag{}},
-		"under": {calc.UnderIn{}, calc.UnderOut{}}, "coach": {"", ""},
+		"atlas": {atlas.Query{}, calc.AtlasOut{}}, "cells": {calc.CellsIn{}, calc.CellsOut{}},
+		"change": {calc.ChangeIn{}, progress.Change{}}, "drawing": {calc.DrawingIn{}, calc.DrawingOut{}},
+		"hurts": {calc.HurtsIn{}, calc.HurtsOut{}}, "layers": {picture.Wanted{}, picture.Drawn{}},
+		"level": {calc.LevelIn{}, calc.LevelOut{}}, "place": {calc.PlaceIn{}, calc.PlaceOut{}}, "palpate": {calc.PalpateIn{}, atlas.Guide{}},
+		"range": {calc.RangeIn{}, progress.RangeFlag{}}, "under": {calc.UnderIn{}, calc.UnderOut{}}, "coach": {"", ""},
 	}
 	for _, c := range calc.List() {
 		op := huma.Operation{OperationID: "calc-" + c.Name, Method: http.MethodPost, Path: "/api/calc/" + c.Name, Summary: c.Summary, Errors: []int{422}, SkipValidateBody: true}
@@ -105,6 +145,36 @@ func (s *server) registerCore(a huma.API) {
 	for _, b := range visit.Types() {
 		a.OpenAPI().Components.Schemas.Schema(reflect.TypeOf(b).Elem(), true, "")
 	}
+}
+
+type svgOut struct {
+	ContentType        string `header:"Content-Type"`
+	ContentDisposition string `header:"Content-Disposition"`
+	Body               []byte
+}
+
+// svg hands a view out as a file. What may be asked for is the core's to say.
+func svg(_ context.Context, in *struct {
+	ByView
+	Layers []string `query:"layers" doc:"bones, landmarks, muscles, structures, referral; comma separated"`
+	Depth  int      `query:"depth" minimum:"0" maximum:"4"`
+	Only   []string `query:"only" maxItems:"100" doc:"muscle ids; comma separated"`
+	Side   string   `query:"side" enum:",left,right"`
+}) (*svgOut, error) {
+	v, err := in.view()
+	if err != nil {
+		return nil, err
+	}
+	raw, err := json.Marshal(map[string]any{"view": v, "layers": append([]string{}, in.Layers...), "depth": in.Depth, "only": append([]string{}, in.Only...)})
+	if err != nil {
+		return nil, err
+	}
+	var w picture.Wanted
+	if err := strict.Decode(raw, &w); err != nil {
+		return nil, refused(err)
+	}
+	w.Side = ids.Side(in.Side)
+	return &svgOut{"image/svg+xml", `inline; filename="body-` + string(v) + `.svg"`, []byte(picture.SVG(w))}, nil
 }
 
 // refused turns a core refusal into a 422 that names the field.

@@ -53,6 +53,8 @@ type Me struct {
 	Role     string `json:"role" enum:"therapist,assistant"`
 	Practice string `json:"practice"`
 	TimeZone string `json:"time_zone" doc:"IANA name; dates are shown in it"`
+	// FingerCM is absent until the person was asked.
+	FingerCM *float64 `json:"finger_cm,omitempty" doc:"own finger-width in cm"`
 }
 
 type signIn struct {
@@ -122,6 +124,27 @@ func (s *server) registerSession(a huma.API) {
 		})
 }
 
+func (s *server) registerFinger(a huma.API) {
+	huma.Register(a, huma.Operation{OperationID: "put-finger", Method: http.MethodPut, Path: "/api/me/finger", Summary: "Keep one's own finger-width", Errors: []int{401, 422}},
+		func(ctx context.Context, in *struct {
+			Body struct {
+				CM float64 `json:"cm" minimum:"1" maximum:"3" doc:"finger-width in cm"`
+			}
+		}) (*meOut, error) {
+			who, err := s.principal(ctx)
+			if err != nil {
+				return nil, err
+			}
+			err = s.store.As(ctx, who, store.Action{Verb: "write", Kind: "person", Subject: who.Person.String()}, func(tx *store.Tx) error {
+				return tx.SetFinger(ctx, in.Body.CM)
+			})
+			if err != nil {
+				return nil, problem(err)
+			}
+			return s.me(ctx, who)
+		})
+}
+
 func (s *server) me(ctx context.Context, who store.Principal) (*meOut, error) {
 	var p store.Person
 	err := s.store.As(ctx, who, store.Action{Verb: "read", Kind: "person", Subject: who.Person.String()}, func(tx *store.Tx) (err error) {
@@ -131,7 +154,11 @@ func (s *server) me(ctx context.Context, who store.Principal) (*meOut, error) {
 	if err != nil {
 		return nil, problem(err)
 	}
-	return &meOut{Me{p.ID.String(), p.Name, p.Role, p.PracticeName, p.TimeZone}}, nil
+	out := &meOut{Me{p.ID.String(), p.Name, p.Role, p.PracticeName, p.TimeZone, nil}}
+	if p.FingerCM.Valid {
+		out.Body.FingerCM = &p.FingerCM.Float64
+	}
+	return out, nil
 }
 
 // principal gives who is signed in, or a 401.

@@ -24,6 +24,17 @@ type OpenVisit struct {
 	// Earlier are the points of earlier visits, the latest visit first.
 	Earlier []visit.Point `json:"earlier"`
 	Ranges  []visit.Range `json:"earlier_ranges" doc:"the latest earlier visit's readings"`
+	// Drawings are the pain drawings of earlier visits, the latest first.
+	Drawings []EarlierDrawing `json:"earlier_drawings"`
+	// Entries came from the client's own device and wait to be taken in.
+	Entries []Entry `json:"entries"`
+}
+
+// EarlierDrawing is the pain drawing of an earlier visit.
+type EarlierDrawing struct {
+	Visit    string         `json:"visit" format:"uuid"`
+	StartsAt string         `json:"starts_at" format:"date-time"`
+	Strokes  []visit.Stroke `json:"strokes"`
 }
 
 // Receipt is what became of one event.
@@ -115,7 +126,7 @@ func (s *server) openVisit(ctx context.Context, in *ByID) (*oneOut[OpenVisit], e
 		return nil, err
 	}
 	out := &oneOut[OpenVisit]{}
-	out.Body.Earlier, out.Body.Ranges = []visit.Point{}, []visit.Range{}
+	out.Body.Earlier, out.Body.Ranges, out.Body.Drawings = []visit.Point{}, []visit.Range{}, []EarlierDrawing{}
 	err = s.store.As(ctx, who, store.Action{Verb: "read", Kind: "visit", Subject: in.ID}, func(tx *store.Tx) error {
 		v, err := tx.Visit(ctx, uuid.MustParse(in.ID))
 		if err != nil {
@@ -130,6 +141,9 @@ func (s *server) openVisit(ctx context.Context, in *ByID) (*oneOut[OpenVisit], e
 			return err
 		}
 		out.Body.State = visit.Reduce(out.Body.Events)
+		if out.Body.Entries, err = entriesOf(ctx, tx, v.ID); err != nil {
+			return err
+		}
 		all, err := tx.VisitsOf(ctx, v.ClientID)
 		if err != nil {
 			return err
@@ -144,6 +158,9 @@ func (s *server) openVisit(ctx context.Context, in *ByID) (*oneOut[OpenVisit], e
 			}
 			st := visit.Reduce(log)
 			out.Body.Earlier = append(out.Body.Earlier, st.Points...)
+			if len(st.Drawing) > 0 {
+				out.Body.Drawings = append(out.Body.Drawings, EarlierDrawing{all[i].ID.String(), all[i].StartsAt.UTC().Format(time.RFC3339), st.Drawing})
+			}
 			if len(out.Body.Ranges) == 0 {
 				out.Body.Ranges = append(out.Body.Ranges, st.Ranges...)
 			}

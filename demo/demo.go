@@ -5,12 +5,14 @@
 package demo
 
 import (
+	"cmp"
 	"context"
 	"database/sql"
 	"encoding/json"
 	"errors"
 	"fmt"
 	"math/rand/v2"
+	"slices"
 	"time"
 
 	"github.com/google/uuid"
@@ -114,6 +116,7 @@ type person struct {
 	height        float64
 	work          string
 	complaint     string
+	kind          string // of pain; empty is an ache
 	cautions      []string
 	by            uuid.UUID
 	today         string // time of today's appointment
@@ -182,6 +185,7 @@ func (p person) fill(ctx context.Context, tx *store.Tx, i int, now time.Time) er
 		}
 		s := &scribe{visit: v.ID, client: cid, author: p.by, device: id(), now: at}
 		s.write("visit-opened", visit.Opened{Reason: p.reason})
+		p.draw(s, n)
 		p.measure(s, n, "before")
 		for k, sp := range p.spots {
 			if n >= len(sp.numbers) || sp.numbers[n] == 0 {
@@ -200,6 +204,65 @@ func (p person) fill(ctx context.Context, tx *store.Tx, i int, now time.Time) er
 		}
 	}
 	return nil
+}
+
+// draw paints where it hurts: the referred zones, as strong as the number and
+// shrinking toward their middle as it falls.
+func (p person) draw(s *scribe, n int) {
+	var strokes []visit.Stroke
+	for _, sp := range p.spots {
+		if n >= len(sp.numbers) || sp.numbers[n] == 0 {
+			continue
+		}
+		for _, r := range sp.referral {
+			cells := middle(r, sp.side, sp.numbers[n]/8)
+			if len(cells) > 0 {
+				strokes = append(strokes, visit.Stroke{Kind: p.pain(), Intensity: int(sp.numbers[n]), Cells: cells})
+			}
+		}
+	}
+	if len(strokes) > 0 {
+		s.wait(time.Minute)
+		s.write("drawing-painted", visit.Painted{Figure: body.Version, Strokes: strokes, By: "client"})
+	}
+}
+
+func (p person) pain() string {
+	if p.kind == "" {
+		return "ache"
+	}
+	return p.kind
+}
+
+// middle gives a share of a region's cells, those nearest its middle, in the
+// view that shows most of it.
+func middle(r ids.Region, side ids.Side, share float64) []string {
+	var best []body.Cell
+	for _, v := range body.Views {
+		var cells []body.Cell
+		for _, c := range body.Cells(v) {
+			if c.Region == r && (c.Side == side || c.Side == ids.Midline) {
+				cells = append(cells, c.Cell)
+			}
+		}
+		if len(cells) > len(best) {
+			best = cells
+		}
+	}
+	if len(best) == 0 {
+		return nil
+	}
+	set := body.CellSet{}
+	for _, c := range best {
+		set[c] = true
+	}
+	at, _ := set.Centre(best[0].View)
+	slices.SortStableFunc(best, func(a, b body.Cell) int { return cmp.Compare(a.Center().Distance(at), b.Center().Distance(at)) })
+	var out []string
+	for _, c := range best[:max(1, int(float64(len(best))*min(1, share)))] {
+		out = append(out, c.String())
+	}
+	return out
 }
 
 func (p person) measure(s *scribe, n int, moment string) {

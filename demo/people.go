@@ -17,7 +17,7 @@ var people = []person{
 			{"cervical.lateral-flexion", ids.Left, []float64{28, 30, 33, 36, 39}, 5}, {"cervical.lateral-flexion", ids.Right, []float64{36, 36, 38, 40, 41}, 2},
 		}},
 	{given: "Jonah", family: "Petrak", age: 31, height: 186, work: "Carpenter, runs half marathons", by: ines, today: "10:30",
-		complaint: "Left heel hurts with the first steps; calf feels like a rope after long runs", reason: "Heel and calf, before the spring race",
+		kind: "sharp", complaint: "Left heel hurts with the first steps; calf feels like a rope after long runs", reason: "Heel and calf, before the spring race",
 		weeksAgo: []float64{5, 4, 3, 2, 1},
 		spots: []spot{
 			{muscle: "soleus", side: ids.Left, site: "lower-inner", numbers: []float64{8, 7, 6, 5, 3}, release: 1.0, familiar: "yes", referral: []ids.Region{"heel", "achilles"}},
@@ -48,7 +48,7 @@ var people = []person{
 			{"lumbar.flexion", ids.Midline, []float64{38, 42, 50, 54}, 4}, {"lumbar.lateral-flexion", ids.Right, []float64{12, 14, 18, 21}, 3}, {"lumbar.lateral-flexion", ids.Left, []float64{17, 18, 20, 22}, 2},
 		}},
 	{given: "Wilhelmina-Charlotte", family: "von Asperen-Dubrovnická", age: 37, height: 179, work: "Stage technician", by: ines, today: "15:30",
-		complaint: "Right outer hip and thigh, worse lying on it", reason: "Outer hip",
+		kind: "burning", complaint: "Right outer hip and thigh, worse lying on it", reason: "Outer hip",
 		weeksAgo: []float64{3, 2, 1},
 		spots: []spot{
 			{muscle: "gluteus-minimus", side: ids.Right, site: "rear", numbers: []float64{7, 8, 8}, release: 0.3, familiar: "yes", referral: []ids.Region{"posterior-thigh", "upper-calf"}, note: "Worse after the second visit; asked to see her doctor before we go on."},

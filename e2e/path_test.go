@@ -23,6 +23,20 @@ func mark(p *page, x, y float64) {
 	p.Mouse.MustClick(proto.InputMouseButtonLeft)
 }
 
+// paint draws one stroke over a view, through places in view units.
+func paint(p *page, view string, through [][2]float64) {
+	p.t.Helper()
+	p.MustElement("svg[data-view=" + view + "][data-cells] path")
+	for i, at := range through {
+		pt := p.MustEval(`(v, x, y) => { const s = document.querySelector("svg[data-view=" + v + "]"); const q = new DOMPoint(x, y).matrixTransform(s.getScreenCTM()); return [q.x, q.y]; }`, view, at[0], at[1]).Arr()
+		require.NoError(p.t, p.Mouse.MoveTo(proto.NewPoint(pt[0].Num(), pt[1].Num())))
+		if i == 0 {
+			p.Mouse.MustDown(proto.InputMouseButtonLeft)
+		}
+	}
+	p.Mouse.MustUp(proto.InputMouseButtonLeft)
+}
+
 func chart(p *page, number int, familiar string) {
 	p.t.Helper()
 	p.MustElementX(`//*[@role="radiogroup"][starts-with(@aria-label, "Number at test pressure")]//button[text()="` + strconv.Itoa(number) + `"]`).MustClick()

@@ -10,6 +10,7 @@ import (
 
 	"github.com/google/uuid"
 
+	"mokren/core/body"
 	"mokren/core/visit"
 )
 
@@ -110,6 +111,19 @@ func (t *Tx) project(ctx context.Context, client, visitID uuid.UUID, version int
 	for _, r := range s.Ranges {
 		exec(`insert into range_reading (practice_id, client_id, visit_id, movement, side, before_deg, after_deg) values ($1, $2, $3, $4, $5, $6, $7)`,
 			t.who.Practice, client, visitID, r.Movement, r.Side, r.Before, r.After)
+	}
+	exec(`delete from pain_drawing where visit_id = $1`, visitID)
+	if len(s.Drawing) > 0 {
+		cells := 0
+		for _, k := range s.Drawing {
+			cells += len(k.Cells)
+		}
+		raw, err := json.Marshal(s.Drawing)
+		if err != nil {
+			return err
+		}
+		exec(`insert into pain_drawing (practice_id, client_id, visit_id, figure, cells, strokes) values ($1, $2, $3, $4, $5, $6)`,
+			t.who.Practice, client, visitID, body.Version, cells, raw)
 	}
 	if len(errs) > 0 {
 		return fmt.Errorf("writing a visit's tables: %w", errors.Join(errs...))

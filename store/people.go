@@ -4,6 +4,7 @@ import (
 	"context"
 	"crypto/rand"
 	"crypto/subtle"
+	"database/sql"
 	"encoding/base64"
 	"errors"
 	"fmt"
@@ -21,6 +22,8 @@ type Person struct {
 	Role         string    `db:"role"`
 	PracticeName string    `db:"practice_name"`
 	TimeZone     string    `db:"time_zone"`
+	// FingerCM is the person's own finger-width; not valid until asked.
+	FingerCM sql.NullFloat64 `db:"finger_cm"`
 }
 
 // argon2id with the parameters that RFC 9106 recommends second (64 MiB).
@@ -99,9 +102,15 @@ func (s *Store) SignIn(ctx context.Context, email, password string) (Principal, 
 func (t *Tx) Person(ctx context.Context, id uuid.UUID) (Person, error) {
 	var p Person
 	err := t.tx.GetContext(ctx, &p, `
-		select p.id, p.name, p.role, pr.name as practice_name, pr.time_zone
+		select p.id, p.name, p.role, p.finger_cm, pr.name as practice_name, pr.time_zone
 		from person p join practice pr on pr.id = p.practice_id where p.id = $1`, id)
 	return p, found("reading a person", err)
+}
+
+// SetFinger keeps the person's own finger-width in cm.
+func (t *Tx) SetFinger(ctx context.Context, cm float64) error {
+	_, err := t.tx.ExecContext(ctx, `update person set finger_cm = $2 where id = $1`, t.who.Person, cm)
+	return found("keeping a finger-width", err)
 }
 
 // NewPractice makes a practice; the transaction must act within it.

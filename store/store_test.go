@@ -4,6 +4,7 @@ import (
 	"context"
 	"database/sql"
 	"encoding/json"
+	"strings"
 	"testing"
 	"time"
 
@@ -118,7 +119,7 @@ func TestEveryTableForcesRowSecurity(t *testing.T) {
 	defer raw.Close()
 	var open []string
 	require.NoError(t, raw.Select(&open, `select relname from pg_class where relkind = 'r' and relnamespace = 'public'::regnamespace and not relforcerowsecurity order by 1`))
-	assert.Equal(t, []string{"goose_db_version", "login", "session"}, open, "the only tables without a practice")
+	assert.Equal(t, []string{"goose_db_version", "link", "login", "session"}, open, "the only tables without a practice")
 }
 
 func TestSignIn(t *testing.T) {
@@ -215,4 +216,108 @@ func TestAClientChangedMeanwhileIsNotOverwritten(t *testing.T) {
 		assert.Empty(t, list)
 		return err
 	})
+}
+
+func TestALinkOpensOneVisitForAWhile(t *testing.T) {
+	p := newPractice(t, "link@x.example")
+	var code string
+	p.as(t, func(tx *store.Tx) (err error) {
+		code, err = tx.NewLink(ctx, p.client, p.visit, "drawing", time.Now().Add(time.Minute))
+		return err
+	})
+	require.Len(t, code, 8)
+	for _, written := range []string{code, strings.ToLower(code), code[:4] + " " + code[4:], code[:4] + "-" + code[4:]} {
+		l, err := p.st.FindLink(ctx, written, time.Now())
+		require.NoError(t, err, "%q", written)
+		assert.Equal(t, p.visit, l.Visit)
+		assert.Equal(t, p.who.Practice, l.Principal().Practice)
+	}
+	_, err := p.st.FindLink(ctx, code, time.Now().Add(2*time.Minute))
+	assert.ErrorIs(t, err, store.ErrNotFound, "its time is over")
+	_, err = p.st.FindLink(ctx, "BCDFGHJK", time.Now())
+	assert.ErrorIs(t, err, store.ErrNotFound)
+
+	raw, err := sqlx.Open("pgx", storetest.URL())
+	require.NoError(t, err)
+	defer raw.Close()
+	_, err = raw.Exec(`select * from link`)
+	assert.ErrorContains(t, err, "permission denied", "codes are reached through the functions only")
+	_, err = raw.Exec(`select link_put('\x00', $1, $1, $1, $1, 'drawing', now())`, uuid.New())
+	assert.ErrorContains(t, err, "own practice")
+}
+
+func TestAnEntryWaitsUntilItIsTaken(t *testing.T) {
+	p := newPractice(t, "entry@x.example")
+	e := store.Entry{ID: uuid.New(), Client: p.client, Visit: p.visit, Kind: "drawing", Body: []byte(`{"figure":"figure-1","strokes":[]}`)}
+	waiting := func() (out []store.Entry) {
+		p.as(t, func(tx *store.Tx) (err error) {
+			out, err = tx.Entries(ctx, p.visit)
+			return err
+		})
+		return out
+	}
+	for range 2 { // handed in twice is once
+		p.as(t, func(tx *store.Tx) error { return tx.PutEntry(ctx, e) })
+	}
+	require.Len(t, waiting(), 1)
+	p.as(t, func(tx *store.Tx) error { return tx.TakeEntry(ctx, p.visit, e.ID) })
+	assert.Empty(t, waiting())
+	err := p.st.As(ctx, p.who, store.Action{Verb: "write", Kind: "test"}, func(tx *store.Tx) error { return tx.PutEntry(ctx, e) })
+	assert.ErrorIs(t, err, store.ErrStale, "what was taken in is not changed behind the therapist's back")
+}
+
+func TestThePracticesOwnAtlas(t *testing.T) {
+	a, b := newPractice(t, "atlas-a@x.example"), newPractice(t, "atlas-b@x.example")
+	site := store.AtlasSite{ID: uuid.New(), Muscle: "soleus", Name: "Ours", AlongPct: 40}
+	a.as(t, func(tx *store.Tx) error {
+		require.NoError(t, tx.PutAtlasNote(ctx, store.AtlasNote{Muscle: "soleus", Text: "one"}))
+		require.NoError(t, tx.PutAtlasNote(ctx, store.AtlasNote{Muscle: "soleus", Text: "two", Revision: 1}))
+		return tx.PutAtlasSite(ctx, site)
+	})
+	err := a.st.As(ctx, a.who, store.Action{Verb: "write", Kind: "test"}, func(tx *store.Tx) error {
+		return tx.PutAtlasNote(ctx, store.AtlasNote{Muscle: "soleus", Text: "late", Revision: 1})
+	})
+	assert.ErrorIs(t, err, store.ErrStale)
+	see := func(p *practice) (notes []store.AtlasNote, sites []store.AtlasSite) {
+		p.as(t, func(tx *store.Tx) (err error) {
+			notes, err = tx.AtlasNotes(ctx)
+			require.NoError(t, err)
+			sites, err = tx.AtlasSites(ctx)
+			return err
+		})
+		return notes, sites
+	}
+	notes, sites := see(a)
+	require.Len(t, notes, 1)
+	assert.Equal(t, "two", notes[0].Text)
+	require.Len(t, sites, 1)
+	notes, sites = see(b)
+	assert.Empty(t, notes, "another practice's notes are out of reach")
+	assert.Empty(t, sites)
+	a.as(t, func(tx *store.Tx) error { return tx.RemoveAtlasSite(ctx, "soleus", site.ID) })
+	a.as(t, func(tx *store.Tx) error { return tx.PutAtlasSite(ctx, site) }) // and back
+	_, sites = see(a)
+	assert.Len(t, sites, 1)
+	a.as(t, func(tx *store.Tx) error { return tx.RestoreAtlas(ctx, "soleus") })
+	notes, sites = see(a)
+	assert.Empty(t, notes)
+	assert.Empty(t, sites)
+}
+
+func TestTheDrawingIsKeptBesideTheLog(t *testing.T) {
+	p := newPractice(t, "draw@x.example")
+	p.as(t, func(tx *store.Tx) error {
+		_, err := tx.Append(ctx, p.visit, []visit.Event{
+			p.event("visit-opened", visit.Opened{}),
+			p.event("drawing-painted", visit.Painted{Figure: body.Version, Strokes: []visit.Stroke{{Kind: "ache", Intensity: 4, Cells: []string{"back:-4,31", "back:-4,32"}}}}),
+			p.event("drawing-painted", visit.Painted{Figure: body.Version, Strokes: []visit.Stroke{{Kind: "ache", Intensity: 0, Cells: []string{"back:-4,32"}}}}),
+		})
+		return err
+	})
+	raw, err := sqlx.Open("pgx", storetest.AdminURL())
+	require.NoError(t, err)
+	defer raw.Close()
+	var cells int
+	require.NoError(t, raw.Get(&cells, `select cells from pain_drawing where visit_id = $1`, p.visit))
+	assert.Equal(t, 1, cells)
 }

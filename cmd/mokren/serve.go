@@ -52,7 +52,7 @@ type figureCmd struct {
 
 // Run prints a view as SVG.
 func (c *figureCmd) Run() error {
-	w := picture.Wanted{View: c.View, Layers: c.Layers, Depth: c.Depth, Only: c.Only}
+	w := picture.Wanted{View: c.View, Layers: append([]picture.Layer{}, c.Layers...), Depth: c.Depth, Only: c.Only}
 	raw, err := json.Marshal(w)
 	if err != nil {
 		return err

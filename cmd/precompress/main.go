@@ -26,7 +26,7 @@ func main() {
 			fail(err)
 		}
 		var b bytes.Buffer
-		w := brotli.NewWriterLevel(&b, brotli.BestCompression)
+		w := brotli.NewWriterOptions(&b, brotli.WriterOptions{Quality: brotli.BestCompression, LGWin: 24})
 		if _, err := w.Write(raw); err != nil {
 			fail(err)
 		}

@@ -98,7 +98,7 @@ type Guide struct {
 // DrawStep is one step of the construction: a landmark that is found, joined
 // to the one before, or the site with its arrows.
 type DrawStep struct {
-	Kind string     `json:"kind" enum:"text,landmark,site,strum,trace"`
+	Kind string     `json:"kind" enum:"text,landmark,site,strum,trace,confirm"`
 	Text string     `json:"text"`
 	View body.View  `json:"view,omitempty"`
 	At   body.Point `json:"at"`
@@ -181,9 +181,10 @@ func (m *Muscle) steps(g *Guide, side ids.Side) {
 	g.Draw = append(g.Draw,
 		DrawStep{Kind: "site", Text: "The place: " + lowerFirst(at.Name) + ".", View: at.View, At: spot, From: last},
 		DrawStep{Kind: "strum", Text: m.Strum, View: at.View, At: spot},
-		DrawStep{Kind: "trace", Text: m.Trace, View: at.View, At: spot})
+		DrawStep{Kind: "trace", Text: m.Trace, View: at.View, At: spot},
+		DrawStep{Kind: "confirm", Text: m.Confirm.Text, View: at.View, At: spot})
 	for _, d := range g.Draw {
-		if d.Kind != "site" {
+		if d.Kind != "site" && d.Kind != "confirm" {
 			g.Steps = append(g.Steps, d.Text)
 		}
 	}

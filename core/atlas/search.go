@@ -9,8 +9,8 @@ import (
 	"mokren/core/ids"
 )
 
-// Wanted narrows the list of muscles; empty fields do not narrow.
-type Wanted struct {
+// Query narrows the list of muscles; empty fields do not narrow.
+type Query struct {
 	Text     string       `json:"text,omitempty" maxLength:"100" doc:"Latin or common name, with typing errors"`
 	Region   string       `json:"region,omitempty" enum:"head-and-neck,shoulder-girdle,arm-and-hand,trunk,hip-and-thigh,leg-and-foot"`
 	Action   ids.Movement `json:"action,omitempty"`
@@ -19,7 +19,7 @@ type Wanted struct {
 
 // Search lists the muscles that fit, the best match of the text first, else
 // in the order of the body.
-func Search(w Wanted) []*Muscle {
+func Search(w Query) []*Muscle {
 	type hit struct {
 		m    *Muscle
 		cost int

@@ -10,7 +10,7 @@ import (
 	"mokren/core/ids"
 )
 
-func found(w Wanted) []ids.Muscle {
+func found(w Query) []ids.Muscle {
 	var out []ids.Muscle
 	for _, m := range Search(w) {
 		out = append(out, m.ID)
@@ -23,21 +23,21 @@ func TestSearchForgivesTyping(t *testing.T) {
 		"infraspinatus": "infraspinatus", "Infraspinatis": "infraspinatus", "trapezus lower": "lower-trapezius", "quadratus lumb": "quadratus-lumborum",
 		"pirifromis": "piriformis", "musculus soleus": "soleus", "great toe abductor": "abductor-hallucis", "levater scap": "levator-scapulae",
 	} {
-		got := found(Wanted{Text: asked})
+		got := found(Query{Text: asked})
 		require.NotEmpty(t, got, "%q", asked)
 		assert.Equal(t, want, got[0], "%q", asked)
 	}
-	assert.Empty(t, found(Wanted{Text: "xylophone"}))
-	assert.Len(t, found(Wanted{}), len(ids.Muscles()), "no wish, all muscles")
+	assert.Empty(t, found(Query{Text: "xylophone"}))
+	assert.Len(t, found(Query{}), len(ids.Muscles()), "no wish, all muscles")
 }
 
 func TestSearchNarrows(t *testing.T) {
-	for _, m := range Search(Wanted{Region: "trunk", Position: "supine", Action: "hip.flexion"}) {
+	for _, m := range Search(Query{Region: "trunk", Position: "supine", Action: "hip.flexion"}) {
 		assert.Equal(t, "trunk", m.Region)
 		assert.Contains(t, m.Positions, ids.Position("supine"))
 		assert.Contains(t, m.Actions, Motion{Movement: "hip.flexion"})
 	}
-	assert.Equal(t, []ids.Muscle{"psoas-major", "iliacus"}, found(Wanted{Region: "trunk", Action: "hip.flexion"}))
+	assert.Equal(t, []ids.Muscle{"psoas-major", "iliacus"}, found(Query{Region: "trunk", Action: "hip.flexion"}))
 }
 
 // A touched place: the muscles that send pain there come first, on the side

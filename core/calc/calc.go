@@ -36,6 +36,7 @@ var all = []Calc{
 	{"layers", "Everything that can be laid on a view", `{"view":"back","layers":["landmarks","structures"]}`, false, typed(Layers)},
 	{"level", "Vertebral level at a landmark, or what lies beside one", `{"landmark":"iliac-crest"}`, false, typed(Level)},
 	{"palpate", "How to find and confirm a muscle on this client", `{"muscle":"infraspinatus","side":"left","site":"upper-inner","height_cm":168}`, false, typed(Palpate)},
+	{"place", "Where a place on a muscle's fibres lies on the figure", `{"muscle":"soleus","side":"left","place":{"fibre":0,"along_pct":55,"across_mm":0}}`, false, typed(Place)},
 	{"range", "Is a range of motion reading short?", `{"movement":"cervical.rotation","active_deg":60,"other_side_deg":74,"age":44}`, false, typed(Range)},
 	{"under", "Which muscles lie under a touched place", `{"view":"back","x":195,"y":770,"height_cm":170}`, false, typed(Under)},
 }

@@ -131,7 +131,7 @@ type AtlasEntry struct {
 }
 
 // Atlas searches the muscles.
-func Atlas(in atlas.Wanted) (AtlasOut, error) {
+func Atlas(in atlas.Query) (AtlasOut, error) {
 	out := AtlasOut{Muscles: []AtlasEntry{}}
 	for _, m := range atlas.Search(in) {
 		e := AtlasEntry{m.ID, m.Name, m.Latin, m.Kind, m.Region, m.Layer, nil}
@@ -171,6 +171,37 @@ func Hurts(in HurtsIn) (HurtsOut, error) {
 
 // Layers draws the layers of a view.
 func Layers(in picture.Wanted) (picture.Drawn, error) { return picture.Draw(in), nil }
+
+// PlaceIn is a place kept by a muscle itself.
+type PlaceIn struct {
+	Muscle   ids.Muscle       `json:"muscle"`
+	Side     ids.Side         `json:"side"`
+	Place    atlas.FibrePlace `json:"place"`
+	HeightCM *float64         `json:"height_cm,omitempty" minimum:"50" maximum:"250"`
+}
+
+// PlaceOut is the place on the figure.
+type PlaceOut struct {
+	View body.View `json:"view"`
+	X    float64   `json:"x"`
+	Y    float64   `json:"y"`
+}
+
+// Place finds a fibre place on the figure.
+func Place(in PlaceIn) (PlaceOut, error) {
+	if in.Side == ids.Midline {
+		return PlaceOut{}, &strict.Error{Path: "$.side", Given: `"midline"`, Allowed: "one of left, right"}
+	}
+	m, err := atlas.Get(in.Muscle)
+	if err != nil {
+		return PlaceOut{}, err
+	}
+	if in.Place.Fibre >= len(m.Fibres) {
+		return PlaceOut{}, &strict.Error{Path: "$.place.fibre", Given: strconv.Itoa(in.Place.Fibre), Allowed: fmt.Sprintf("0 to %d", len(m.Fibres)-1)}
+	}
+	v, p := m.OnFigure(in.Place, in.Side, height(in.HeightCM))
+	return PlaceOut{v, p.X, p.Y}, nil
+}
 
 // LevelIn is a landmark, or a level with finger-widths out and down from its
 // spinous tip, or a level and a count.
@@ -225,14 +256,14 @@ func Level(in LevelIn) (LevelOut, error) {
 	return LevelOut{b.Structure, b.Level, b.PlusMinus, &b.OutCM, &b.DownCM, b.Text}, err
 }
 
-// Painted is a drawing: cell ids by the view in which they were painted.
-type Painted map[body.View][]string
+// CellsByView is a drawing: cell ids by the view in which they were painted.
+type CellsByView map[body.View][]string
 
 // DrawingIn is two drawings of one client.
 type DrawingIn struct {
-	Before   Painted `json:"before"`
-	After    Painted `json:"after"`
-	HeightCM float64 `json:"height_cm" minimum:"50" maximum:"250"`
+	Before   CellsByView `json:"before"`
+	After    CellsByView `json:"after"`
+	HeightCM float64     `json:"height_cm" minimum:"50" maximum:"250"`
 }
 
 // DrawingOut compares them. ChangePercent is absent when nothing was painted
@@ -275,7 +306,7 @@ func Drawing(in DrawingIn) (DrawingOut, error) {
 }
 
 // cells reads a drawing; a cell painted twice counts once.
-func (p Painted) cells(path string) (body.CellSet, error) {
+func (p CellsByView) cells(path string) (body.CellSet, error) {
 	out := body.CellSet{}
 	for view, list := range p {
 		at := path + "." + string(view)

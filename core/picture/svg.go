@@ -37,13 +37,13 @@ func SVG(w Wanted) string {
 		}
 		b.WriteString(`</g>`)
 	}
-	b.WriteString(`</g><g id="referral" fill="#b7791f">`)
+	b.WriteString(`</g><g id="referral" fill="#96731a">`)
 	for _, z := range d.Zones {
 		for _, c := range z.Essential {
-			fmt.Fprintf(&b, `<circle cx="%s" cy="%s" r="%s"/>`, num(c[0]), num(c[1]), num(z.Size*0.26))
+			fmt.Fprintf(&b, `<circle cx="%s" cy="%s" r="%s"/>`, num(c[0]), num(c[1]), num(z.Size*0.34))
 		}
 		for _, c := range z.Spillover {
-			fmt.Fprintf(&b, `<circle cx="%s" cy="%s" r="%s"/>`, num(c[0]), num(c[1]), num(z.Size*0.13))
+			fmt.Fprintf(&b, `<circle cx="%s" cy="%s" r="%s"/>`, num(c[0]), num(c[1]), num(z.Size*0.17))
 		}
 	}
 	b.WriteString(`</g><g id="structures" fill="none" stroke="#356a86" stroke-linecap="round" stroke-linejoin="round">`)

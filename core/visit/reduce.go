@@ -39,6 +39,8 @@ type reducer struct {
 	state  State
 	undone map[string]bool
 	setBy  map[string]Event
+	// painted is the pain drawing, by cell.
+	painted map[string]paint
 }
 
 // findUndone walks back from the end, so that an undone undo does not count.
@@ -126,6 +128,8 @@ func (r *reducer) apply(e Event, b any) error {
 		return r.endHold(b)
 	case *Measured:
 		r.measure(e, b)
+	case *Painted:
+		r.paint(b)
 	case *Noted:
 		r.sets("note", "note", e)
 		r.state.Note = b.Text
@@ -273,6 +277,7 @@ func (r *reducer) sets(what, key string, e Event) {
 
 // finish computes what depends on the whole.
 func (r *reducer) finish() {
+	r.state.Drawing = strokes(r.painted)
 	for i := range r.state.Holds {
 		h := &r.state.Holds[i]
 		h.Summary = h.replay()

@@ -17,6 +17,7 @@ type State struct {
 	Points    []Point    `json:"points"`
 	Holds     []Hold     `json:"holds"`
 	Ranges    []Range    `json:"ranges"`
+	Drawing   []Stroke   `json:"drawing" doc:"the pain drawing, by kind and intensity"`
 	Conflicts []Conflict `json:"conflicts"`
 	Aside     []Aside    `json:"aside"`
 	Version   int64      `json:"version" doc:"highest version among the events"`

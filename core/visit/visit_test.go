@@ -228,3 +228,23 @@ func TestCourseCountsNoHoldSetAside(t *testing.T) {
 	assert.InDelta(t, 4, *v[0].After, 0)
 	assert.False(t, h.Points[0].Number.Meaningful)
 }
+
+// The last stroke counts in each cell; 0 erases; an undo takes a stroke back
+// and its own undo brings it again.
+func TestThePainDrawing(t *testing.T) {
+	l := &log{}
+	l.add(uid(1), "drawing-painted", 0, visit.Painted{Figure: body.Version, Strokes: []visit.Stroke{{"ache", 4, []string{"back:-4,31", "back:-4,32"}}}})
+	b := l.add(uid(1), "drawing-painted", 0, visit.Painted{Figure: body.Version, Strokes: []visit.Stroke{{"sharp", 8, []string{"back:-4,32"}}}, By: "client"})
+	s := visit.Reduce(l.events)
+	assert.Equal(t, []visit.Stroke{{"ache", 4, []string{"back:-4,31"}}, {"sharp", 8, []string{"back:-4,32"}}}, s.Drawing)
+	u := l.add(uid(1), "event-undone", 0, visit.Undone{Event: visit.UUID(b.ID)})
+	assert.Equal(t, []visit.Stroke{{"ache", 4, []string{"back:-4,31", "back:-4,32"}}}, visit.Reduce(l.events).Drawing)
+	l.add(uid(1), "event-undone", 0, visit.Undone{Event: visit.UUID(u.ID)})
+	assert.Len(t, visit.Reduce(l.events).Drawing, 2)
+	l.add(uid(1), "drawing-painted", 0, visit.Painted{Figure: body.Version, Strokes: []visit.Stroke{{"ache", 0, []string{"back:-4,31", "back:-4,32"}}}})
+	assert.Empty(t, visit.Reduce(l.events).Drawing)
+	l.add(uid(1), "drawing-painted", 0, visit.Painted{Figure: body.Version, Strokes: []visit.Stroke{{"ache", 5, []string{"back:900,2"}}}})
+	l.add(uid(1), "drawing-painted", 0, visit.Painted{Figure: "figure-0", Strokes: []visit.Stroke{{"ache", 5, []string{"back:-4,31"}}}})
+	s = visit.Reduce(l.events)
+	assert.Len(t, s.Aside, 2, "off the figure, and of another figure: kept aside")
+}

@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { lazy, Suspense, useEffect } from "react";
-import { Route, Routes } from "react-router";
+import { Route, Routes, useLocation } from "react-router";
 import { api, must, Problem } from "./api/client";
 import { outbox } from "./core/outbox";
 import { Trouble, Waiting } from "./parts/controls";
@@ -11,9 +11,21 @@ import { Day } from "./screens/Day";
 import { SignIn } from "./screens/SignIn";
 
 const Visit = lazy(() => import("./screens/visit/Visit"));
+const Atlas = lazy(() => import("./screens/atlas/Atlas"));
+const Guide = lazy(() => import("./screens/atlas/Guide"));
+const Spine = lazy(() => import("./screens/Spine"));
+const Pad = lazy(() => import("./screens/Pad"));
 const Hold = lazy(() => import("./screens/hold/Hold"));
 
 export function App() {
+  // A client's own device needs no sign-in.
+  if (useLocation().pathname.startsWith("/draw")) {
+    return <Suspense fallback={<Waiting>Opening…</Waiting>}><Routes><Route path="/draw/:code?" element={<Pad />} /></Routes></Suspense>;
+  }
+  return <SignedIn />;
+}
+
+function SignedIn() {
   const queries = useQueryClient();
   const me = useQuery({ queryKey: ["me"], queryFn: () => must(api.GET("/api/session")), staleTime: 60_000 });
   const id = me.data?.id;
@@ -37,6 +49,9 @@ export function App() {
       <Routes>
         <Route path="/visits/:id/hold/:hold" element={<Hold me={m} />} />
         <Route path="/visits/:id/*" element={<Shell me={m} onSignOut={signedOut}><Visit me={m} /></Shell>} />
+        <Route path="/atlas/:muscle?" element={<Shell me={m} onSignOut={signedOut}><Atlas /></Shell>} />
+        <Route path="/guide/:muscle/:side" element={<Guide me={m} />} />
+        <Route path="/spine" element={<Shell me={m} onSignOut={signedOut}><Spine me={m} /></Shell>} />
         <Route path="/clients" element={<Shell me={m} onSignOut={signedOut}><Clients me={m} /></Shell>} />
         <Route path="/clients/:id/:tab?" element={<Shell me={m} onSignOut={signedOut}><ClientPage me={m} /></Shell>} />
         <Route path="*" element={<Shell me={m} onSignOut={signedOut}><Day me={m} /></Shell>} />

@@ -4,6 +4,92 @@
  */
 
 export interface paths {
+    "/api/atlas": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the practice added to the atlas */
+        get: operations["own-atlas"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/atlas/{muscle}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Bring a muscle back to what was shipped */
+        delete: operations["restore-atlas"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/atlas/{muscle}/note": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Write the practice's note on a muscle */
+        put: operations["put-note"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/atlas/{muscle}/sites/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Place, change or bring back the practice's own site */
+        put: operations["put-site"];
+        post?: never;
+        /** Take an own site away (put it again to bring it back) */
+        delete: operations["remove-site"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/atlas": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Muscles by name, region, action or position */
+        post: operations["calc-atlas"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/cells": {
         parameters: {
             query?: never;
@@ -55,6 +141,74 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/drawing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Two pain drawings compared */
+        post: operations["calc-drawing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/hurts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Muscles whose usual referral covers a place */
+        post: operations["calc-hurts"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/layers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Everything that can be laid on a view */
+        post: operations["calc-layers"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/level": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Vertebral level at a landmark, or what lies beside one */
+        post: operations["calc-level"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/palpate": {
         parameters: {
             query?: never;
@@ -66,6 +220,23 @@ export interface paths {
         put?: never;
         /** How to find and confirm a muscle on this client */
         post: operations["calc-palpate"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/place": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Where a place on a muscle's fibres lies on the figure */
+        post: operations["calc-place"];
         delete?: never;
         options?: never;
         head?: never;
@@ -175,16 +346,84 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/muscles": {
+    "/api/figure/{view}/lattice": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** Muscles with atlas data */
-        get: operations["muscles"];
+        /** The cells of a view */
+        get: operations["lattice"];
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/figure/{view}/svg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A view with layers as SVG */
+        get: operations["figure-svg"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/me/finger": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Keep one's own finger-width */
+        put: operations["put-finger"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pad/{code}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a client's own device may know */
+        get: operations["pad"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pad/{code}/drawings/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Hand in a pain drawing (again replaces it) */
+        put: operations["put-pad-drawing"];
         post?: never;
         delete?: never;
         options?: never;
@@ -229,6 +468,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{id}/drawing-link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A short-lived code for the client's own device */
+        post: operations["new-drawing-link"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{id}/entries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What the client entered on an own device */
+        get: operations["visit-entries"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{id}/entries/{entry}/taken": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Say that an entry was taken in or left out */
+        post: operations["take-entry"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{id}/events": {
         parameters: {
             query?: never;
@@ -256,6 +546,23 @@ export interface components {
             reason: string;
             type: string;
         };
+        AtlasEntry: {
+            id: string;
+            kind: string;
+            latin: string;
+            /** Format: int64 */
+            layer: number;
+            name: string;
+            region: string;
+            sites: string[];
+        };
+        AtlasOut: {
+            muscles: components["schemas"]["AtlasEntry"][];
+        };
+        Attachment: {
+            landmark: string;
+            text: string;
+        };
         Candidate: {
             /** Format: int64 */
             layer: number;
@@ -273,8 +580,7 @@ export interface components {
         };
         CellsIn: {
             regions: components["schemas"]["RegionSide"][];
-            /** @enum {string} */
-            view: "front" | "back" | "sole-left" | "sole-right";
+            view: string;
         };
         CellsOut: {
             cells: number[][];
@@ -325,8 +631,7 @@ export interface components {
             /** @enum {string} */
             taut_band: "yes" | "no" | "unsure";
             twitch?: boolean;
-            /** @enum {string} */
-            view: "front" | "back" | "sole-left" | "sole-right";
+            view: string;
             /** Format: double */
             x: number;
             /** Format: double */
@@ -375,6 +680,78 @@ export interface components {
             history: components["schemas"]["History"];
             last_points: components["schemas"]["Point"][];
             visits: components["schemas"]["Visit"][];
+        };
+        Covered: {
+            region: string;
+            /**
+             * Format: double
+             * @description 0 to 1
+             */
+            share: number;
+            side: string;
+        };
+        DrawStep: {
+            at: components["schemas"]["XY"];
+            from?: components["schemas"]["XY"];
+            /** @enum {string} */
+            kind: "text" | "landmark" | "site" | "strum" | "trace" | "confirm";
+            landmark?: string;
+            text: string;
+            view?: string;
+        };
+        DrawingIn: {
+            after: {
+                [key: string]: string[];
+            };
+            before: {
+                [key: string]: string[];
+            };
+            /** Format: double */
+            height_cm: number;
+        };
+        DrawingOut: {
+            /** Format: double */
+            after_cm2: number;
+            after_regions: components["schemas"]["Covered"][];
+            /** Format: double */
+            before_cm2: number;
+            before_regions: components["schemas"]["Covered"][];
+            /** Format: double */
+            change_percent?: number;
+            /**
+             * Format: double
+             * @description overlap, 0 to 1
+             */
+            dice: number;
+            /** Format: double */
+            gone_cm2: number;
+            gone_regions: components["schemas"]["Covered"][];
+            /** Format: double */
+            new_cm2: number;
+            new_regions: components["schemas"]["Covered"][];
+        };
+        Drawn: {
+            bones: components["schemas"]["Inner"][];
+            landmarks: components["schemas"]["Landmark"][];
+            strands: components["schemas"]["Strand"][];
+            structures: components["schemas"]["Keep"][];
+            zones: components["schemas"]["Zone"][];
+        };
+        EarlierDrawing: {
+            /** Format: date-time */
+            starts_at: string;
+            strokes: components["schemas"]["Stroke"][];
+            /** Format: uuid */
+            visit: string;
+        };
+        Entry: {
+            /** Format: uuid */
+            id: string;
+            /** @enum {string} */
+            kind: "drawing";
+            /** Format: date-time */
+            received_at: string;
+            strokes: components["schemas"]["Stroke"][];
         };
         ErrorDetail: {
             /** @description Where the error occurred, e.g. 'body.items[3].tags' or 'path.thing-id' */
@@ -485,12 +862,22 @@ export interface components {
             width: number;
         };
         Guide: {
+            actions: components["schemas"]["Motion"][];
+            antagonists: string[];
+            attachments: components["schemas"]["Attachment"][];
             cautions: string[];
             confirm: components["schemas"]["Confirm"];
             contacts: string[];
             draping: string;
+            /** @description what to draw on the figure, step by step */
+            draw: components["schemas"]["DrawStep"][];
             ease_first: string[];
+            home_stretch: components["schemas"]["Stretch"];
+            innervation: string;
             landmarks: components["schemas"]["LandmarkPlace"][];
+            latin: string;
+            /** Format: int64 */
+            layer: number;
             mistaken_for: components["schemas"]["Neighbour"][];
             muscle: string;
             name: string;
@@ -507,6 +894,7 @@ export interface components {
              * @description direction across the fibres in the view, 0 to 180 degrees from the picture's right, clockwise
              */
             strum_deg: number;
+            synergists: string[];
             tension: components["schemas"]["JointPosition"][];
             /** Format: double */
             trace_deg: number;
@@ -558,8 +946,25 @@ export interface components {
             position?: string;
             start: components["schemas"]["Start"];
         };
+        HurtsIn: {
+            /** Format: double */
+            height_cm?: number;
+            view: string;
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+        };
+        HurtsOut: {
+            matches: components["schemas"]["Match"][];
+            /** @description empty off the figure */
+            region?: string;
+            side: string;
+        };
         Inner: {
             id: string;
+            /** Format: int64 */
+            layer?: number;
             path: string;
             /** Format: double */
             weight: number;
@@ -569,6 +974,18 @@ export interface components {
             deg?: number;
             movement: string;
             text?: string;
+            /** @enum {string} */
+            toward?: "own" | "other";
+        };
+        Keep: {
+            do: string;
+            line: components["schemas"]["XY"][];
+            name: string;
+            /** Format: double */
+            radius: number;
+            side: string;
+            sign: string;
+            structure: string;
         };
         Landmark: {
             id: string;
@@ -585,6 +1002,60 @@ export interface components {
             x: number;
             /** Format: double */
             y: number;
+        };
+        Lattice: {
+            cells: components["schemas"]["LatticeCell"][];
+            /**
+             * Format: double
+             * @description area of a cell at a height of 170 cm
+             */
+            cm2: number;
+            regions: string[];
+            /**
+             * Format: double
+             * @description distance of neighbouring cells, view units
+             */
+            size: number;
+        };
+        LatticeCell: {
+            /** Format: int64 */
+            g: number;
+            /** Format: int64 */
+            q: number;
+            /** Format: int64 */
+            r: number;
+            s: string;
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+        };
+        LevelIn: {
+            /**
+             * Format: int64
+             * @description levels down from level; negative is up
+             */
+            count_down?: number;
+            /** Format: double */
+            finger_cm?: number;
+            /** Format: double */
+            fingers_down?: number;
+            /** Format: double */
+            fingers_lateral?: number;
+            landmark?: string;
+            /** @enum {string} */
+            level?: "C1" | "C2" | "C3" | "C4" | "C5" | "C6" | "C7" | "T1" | "T2" | "T3" | "T4" | "T5" | "T6" | "T7" | "T8" | "T9" | "T10" | "T11" | "T12" | "L1" | "L2" | "L3" | "L4" | "L5" | "S1" | "S2" | "S3" | "S4";
+        };
+        LevelOut: {
+            /** Format: double */
+            down_cm?: number;
+            level: string;
+            /** Format: double */
+            out_cm?: number;
+            /** Format: int64 */
+            plus_minus: number;
+            structure?: string;
+            text: string;
         };
         Limits: {
             /** Format: int64 */
@@ -622,13 +1093,33 @@ export interface components {
         ListOutClientBody: {
             items: components["schemas"]["Client"][];
         };
-        ListOutMuscleNameBody: {
-            items: components["schemas"]["MuscleName"][];
+        ListOutEntryBody: {
+            items: components["schemas"]["Entry"][];
         };
         ListOutVisitBody: {
             items: components["schemas"]["Visit"][];
         };
+        Match: {
+            /**
+             * Format: double
+             * @description from the place to the pattern; 0 inside
+             */
+            distance_mm: number;
+            /** @description the place lies in the zone that is usually there, not in the spill-over */
+            essential: boolean;
+            muscle: string;
+            name: string;
+            /** Format: double */
+            score: number;
+            side: string;
+            site: string;
+        };
         Me: {
+            /**
+             * Format: double
+             * @description own finger-width in cm
+             */
+            finger_cm?: number;
             /** Format: uuid */
             id: string;
             name: string;
@@ -649,29 +1140,36 @@ export interface components {
             side: string;
             tool?: string;
         };
+        Motion: {
+            movement: string;
+            /** @enum {string} */
+            toward?: "own" | "other";
+        };
         Moved: {
             figure: string;
             place: components["schemas"]["FibrePlace"];
             point: string;
-            /** @enum {string} */
-            view: "front" | "back" | "sole-left" | "sole-right";
+            view: string;
             /** Format: double */
             x: number;
             /** Format: double */
             y: number;
         };
-        MuscleName: {
-            id: string;
-            latin: string;
-            name: string;
-            region: string;
-            sites: string[];
-        };
         NearBy: {
             /** Format: double */
             distance_cm: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description of the therapist's own finger-width
+             */
             finger_widths: number;
+            /**
+             * Format: double
+             * @description radius around its course to stay out of
+             */
+            keep_off_cm: number;
+            name: string;
+            sign: string;
             structure: string;
             text: string;
         };
@@ -679,14 +1177,21 @@ export interface components {
             muscle: string;
             tell: string;
         };
+        NewLink: {
+            code: string;
+            /** Format: date-time */
+            expires_at: string;
+        };
         Noted: {
             text: string;
         };
         OpenVisit: {
             client: components["schemas"]["Client"];
             earlier: components["schemas"]["Point"][];
+            earlier_drawings: components["schemas"]["EarlierDrawing"][];
             /** @description the latest earlier visit's readings */
             earlier_ranges: components["schemas"]["Range"][];
+            entries: components["schemas"]["Entry"][];
             events: components["schemas"]["Event"][];
             /** @description the server's reduction of the events */
             state: components["schemas"]["State"];
@@ -695,12 +1200,67 @@ export interface components {
         Opened: {
             reason?: string;
         };
+        OwnAtlas: {
+            notes: components["schemas"]["OwnNote"][];
+            sites: components["schemas"]["OwnSite"][];
+        };
+        OwnNote: {
+            readonly by?: string;
+            readonly muscle: string;
+            /**
+             * Format: int64
+             * @description 0 for a new note; otherwise the revision that was read
+             */
+            revision: number;
+            text: string;
+        };
+        OwnSite: {
+            /** Format: uuid */
+            id: string;
+            readonly muscle: string;
+            name: string;
+            note?: string;
+            place: components["schemas"]["FibrePlace"];
+        };
+        Pad: {
+            /** Format: date-time */
+            expires_at: string;
+            /** Format: double */
+            height_cm: number;
+            practice: string;
+        };
+        Painted: {
+            /** @enum {string} */
+            by?: "therapist" | "client";
+            /** @description figure version in which it was painted */
+            figure: string;
+            strokes: components["schemas"]["Stroke"][];
+        };
         PalpateIn: {
+            /**
+             * Format: double
+             * @description the therapist's finger-width; absent is 1.8
+             */
+            finger_cm?: number;
             /** Format: double */
             height_cm?: number;
             muscle: string;
             side: string;
             site?: string;
+        };
+        PlaceIn: {
+            /** Format: double */
+            height_cm?: number;
+            muscle: string;
+            place: components["schemas"]["FibrePlace"];
+            side: string;
+        };
+        PlaceOut: {
+            view: string;
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
         };
         Point: {
             /** Format: int64 */
@@ -732,8 +1292,7 @@ export interface components {
             /** @enum {string} */
             taut_band: "yes" | "no" | "unsure";
             twitch?: boolean;
-            /** @enum {string} */
-            view: "front" | "back" | "sole-left" | "sole-right";
+            view: string;
             /** Format: double */
             x: number;
             /** Format: double */
@@ -784,6 +1343,22 @@ export interface components {
             /** Format: int64 */
             stages: number;
             visit: string;
+        };
+        "Put-fingerRequest": {
+            /**
+             * Format: double
+             * @description finger-width in cm
+             */
+            cm: number;
+        };
+        Query: {
+            action?: string;
+            /** @description reachable in this position of the client */
+            position?: string;
+            /** @enum {string} */
+            region?: "head-and-neck" | "shoulder-girdle" | "arm-and-hand" | "trunk" | "hip-and-thigh" | "leg-and-foot";
+            /** @description Latin or common name, with typing errors */
+            text?: string;
         };
         Range: {
             /** Format: double */
@@ -875,6 +1450,8 @@ export interface components {
         };
         Shape: {
             id: string;
+            /** Format: int64 */
+            layer?: number;
             part: string;
             /** @description SVG path, closed, view units */
             path: string;
@@ -924,6 +1501,8 @@ export interface components {
             /** Format: int64 */
             closed_ms?: number;
             conflicts: components["schemas"]["Conflict"][];
+            /** @description the pain drawing, by kind and intensity */
+            drawing: components["schemas"]["Stroke"][];
             holds: components["schemas"]["Hold"][];
             note?: string;
             /** Format: int64 */
@@ -936,6 +1515,29 @@ export interface components {
              * @description highest version among the events
              */
             version: number;
+        };
+        Strand: {
+            belly: string;
+            fibres: string[];
+            /** Format: int64 */
+            layer: number;
+            muscle: string;
+            name: string;
+            side: string;
+        };
+        Stretch: {
+            /** Format: int64 */
+            hold_s: number;
+            /** Format: int64 */
+            repeats: number;
+            text: string;
+        };
+        Stroke: {
+            cells: string[];
+            /** Format: int64 */
+            intensity: number;
+            /** @enum {string} */
+            kind: "ache" | "sharp" | "burning" | "numb-tingling" | "headache";
         };
         Summary: {
             /** Format: int64 */
@@ -977,8 +1579,7 @@ export interface components {
         UnderIn: {
             /** Format: double */
             height_cm?: number;
-            /** @enum {string} */
-            view: "front" | "back" | "sole-left" | "sole-right";
+            view: string;
             /** Format: double */
             x: number;
             /** Format: double */
@@ -1019,6 +1620,36 @@ export interface components {
             /** Format: int64 */
             readonly version?: number;
         };
+        Wanted: {
+            /** Format: int64 */
+            depth?: number;
+            /**
+             * Format: double
+             * @description 0 or absent is 170
+             */
+            height_cm?: number;
+            layers: string[];
+            only?: string[];
+            side?: string;
+            view: string;
+        };
+        XY: {
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+        };
+        Zone: {
+            essential: number[][];
+            muscle: string;
+            side: string;
+            /**
+             * Format: double
+             * @description distance of neighbouring cells, view units
+             */
+            size: number;
+            spillover: number[][];
+        };
     };
     responses: never;
     parameters: never;
@@ -1028,6 +1659,365 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    "own-atlas": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnAtlas"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "restore-atlas": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                muscle: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnAtlas"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-note": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                muscle: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnNote"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnAtlas"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-site": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                muscle: string;
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnSite"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnAtlas"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "remove-site": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                muscle: string;
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnAtlas"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "calc-atlas": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Query"];
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AtlasOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "calc-cells": {
         parameters: {
             query?: never;
@@ -1157,6 +2147,178 @@ export interface operations {
             };
         };
     };
+    "calc-drawing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DrawingIn"];
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DrawingOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "calc-hurts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HurtsIn"];
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HurtsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "calc-layers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Wanted"];
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Drawn"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "calc-level": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LevelIn"];
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LevelOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "calc-palpate": {
         parameters: {
             query?: never;
@@ -1178,6 +2340,49 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Guide"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "calc-place": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlaceIn"];
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlaceOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -1564,11 +2769,172 @@ export interface operations {
             };
         };
     };
-    muscles: {
+    lattice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                view: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Cache-Control"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Lattice"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "figure-svg": {
+        parameters: {
+            query?: {
+                /** @description bones, landmarks, muscles, structures, referral; comma separated */
+                layers?: string[];
+                depth?: number;
+                /** @description muscle ids; comma separated */
+                only?: string[];
+                side?: "" | "left" | "right";
+            };
+            header?: never;
+            path: {
+                view: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-finger": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Put-fingerRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Me"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    pad: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
             cookie?: never;
         };
         requestBody?: never;
@@ -1579,11 +2945,109 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ListOutMuscleNameBody"];
+                    "application/json": components["schemas"]["Pad"];
                 };
             };
-            /** @description Error */
-            default: {
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-pad-drawing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Painted"];
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -1763,6 +3227,179 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Visit"];
                 };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "new-drawing-link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewLink"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "visit-entries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListOutEntryBody"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "take-entry": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                entry: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Unauthorized */
             401: {

@@ -1,12 +1,8 @@
-// One view of the body with marks on it. The drawing comes from the core; this
-// only paints it, and turns touches and keys into places on it.
-import { useQuery } from "@tanstack/react-query";
-import { type KeyboardEvent, type PointerEvent, useId, useRef, useState } from "react";
+// One view of the body with marks on it, touched or driven by keys.
+import { type KeyboardEvent, type ReactNode, useRef, useState } from "react";
 import { styled } from "styled-components";
-import { api, must } from "../api/client";
-
-export type View = "front" | "back" | "sole-left" | "sole-right";
-export const viewName: Record<View, string> = { front: "Front", back: "Back", "sole-left": "Left sole", "sole-right": "Right sole" };
+import type { Schemas } from "../api/client";
+import { BodySvg, placeOn, scaleOf, type View, viewName } from "./BodySvg";
 
 export interface Mark {
   id: string;
@@ -27,17 +23,10 @@ export interface Zone {
   cells: number[][];
 }
 
-export function useFigure(view: View) {
-  return useQuery({
-    queryKey: ["figure", view],
-    staleTime: Number.POSITIVE_INFINITY,
-    queryFn: () => must(api.GET("/api/figure/{view}", { params: { path: { view } } })),
-  });
-}
-
 const Frame = styled.div`
   display: grid; grid-template-rows: minmax(0, 1fr) auto; justify-items: center; height: 100%; min-height: 0;
   svg { height: 100%; max-width: 100%; touch-action: none; border-radius: 14px; outline-offset: -3px; }
+  svg:focus:not(:focus-visible) { outline: none; }
   svg[data-live="true"] { cursor: crosshair; }
   figcaption { font-size: 12px; color: var(--ink-soft); padding-top: 2px; }
   .mark { cursor: grab; } .mark:focus { outline: none; } .mark:focus-visible > circle:first-child { fill: var(--focus); opacity: 0.4; }
@@ -47,6 +36,8 @@ interface Props {
   view: View;
   marks?: Mark[];
   zones?: Zone[];
+  drawn?: Schemas["Drawn"];
+  bright?: string;
   selected?: string;
   cursor?: { x: number; y: number };
   onTouch?: (p: { x: number; y: number }) => void;
@@ -54,43 +45,38 @@ interface Props {
   onSelect?: (id: string) => void;
   onDrop?: (id: string, p: { x: number; y: number }) => void;
   label?: string;
+  caption?: string;
+  /** Drawn between the body and the marks. */
+  children?: ReactNode;
 }
 
 /** Radius of a mark by tenderness, in shares of a thousandth of the view. */
 const radius = (grade: number) => 8 + grade * 2.4;
 
-export function Figure({ view, marks = [], zones = [], selected, cursor, onTouch, onAim, onSelect, onDrop, label }: Props) {
-  const { data } = useFigure(view);
+export function Figure({ view, marks = [], zones = [], drawn, bright, selected, cursor, onTouch, onAim, onSelect, onDrop, label, caption, children }: Props) {
   const svg = useRef<SVGSVGElement>(null);
   const [drag, setDrag] = useState<{ id: string; x: number; y: number; moved: boolean }>();
-  const id = useId();
-  if (!data) return <Frame aria-busy />;
-
-  const place = (e: PointerEvent) => {
-    const m = svg.current?.getScreenCTM();
-    if (!m) return { x: 0, y: 0 };
-    const p = new DOMPoint(e.clientX, e.clientY).matrixTransform(m.inverse());
-    return { x: Math.round(p.x * 10) / 10, y: Math.round(p.y * 10) / 10 };
-  };
-  const step = view.startsWith("sole") ? 20 : 4;
+  const place = (e: { clientX: number; clientY: number }) => placeOn(svg.current, e);
+  const scale = scaleOf(view);
+  const step = scale > 1 ? 20 : 4;
   const keys = (e: KeyboardEvent) => {
     if (!onAim || !onTouch) return;
-    const at = cursor ?? { x: data.width / 2, y: 500 };
+    const width = (svg.current?.viewBox.baseVal.width ?? 492) - 12;
+    const at = cursor ?? { x: width / 2, y: 500 };
     const by = e.shiftKey ? step * 5 : step;
     const moves: Record<string, [number, number]> = { ArrowLeft: [-by, 0], ArrowRight: [by, 0], ArrowUp: [0, -by], ArrowDown: [0, by] };
     const m = moves[e.key];
     if (m) {
       e.preventDefault();
-      onAim({ x: Math.min(data.width, Math.max(0, at.x + m[0])), y: Math.min(1000, Math.max(0, at.y + m[1])) });
+      onAim({ x: Math.min(width, Math.max(0, at.x + m[0])), y: Math.min(1000, Math.max(0, at.y + m[1])) });
     } else if (e.key === "Enter" || e.key === " ") {
       e.preventDefault();
       onTouch(at);
     }
   };
-  const scale = view.startsWith("sole") ? 2.4 : 1;
   return (
     <Frame as="figure" style={{ margin: 0 }}>
-      <svg ref={svg} viewBox={`-6 -8 ${data.width + 12} 1016`} data-view={view} data-live={!!onTouch} tabIndex={onTouch ? 0 : undefined} role={onTouch ? "application" : "img"}
+      <BodySvg svg={svg} view={view} drawn={drawn} bright={bright} data-live={!!onTouch} tabIndex={onTouch ? 0 : undefined} role={onTouch ? "application" : "img"}
         aria-label={label ?? (onTouch ? `${viewName[view]} of the body. Arrow keys move the aim, Enter marks.` : `${viewName[view]} of the body with ${marks.length} points`)}
         onKeyDown={keys}
         onPointerDown={(e) => {
@@ -105,25 +91,7 @@ export function Figure({ view, marks = [], zones = [], selected, cursor, onTouch
           if (drag?.moved && onDrop) onDrop(drag.id, place(e));
           setDrag(undefined);
         }}>
-        <defs>
-          <filter id={`${id}-round`} x="-5%" y="-5%" width="110%" height="110%">
-            <feComponentTransfer in="SourceAlpha"><feFuncA type="table" tableValues="1 0" /></feComponentTransfer>
-            <feGaussianBlur stdDeviation={7 * scale} result="edge" />
-            <feFlood floodColor="var(--skin-shade)" floodOpacity="0.75" />
-            <feComposite in2="edge" operator="in" />
-            <feComposite in2="SourceAlpha" operator="in" />
-            <feMerge><feMergeNode in="SourceGraphic" /><feMergeNode /></feMerge>
-          </filter>
-        </defs>
-        <g fill="none" stroke="var(--skin-edge)" strokeWidth={2.6 * scale} strokeLinejoin="round">
-          {data.shapes.map((s) => <path key={s.id + s.side} d={s.path} />)}
-        </g>
-        <g fill="var(--skin)" filter={`url(#${id}-round)`}>
-          {data.shapes.map((s) => <path key={s.id + s.side} d={s.path} />)}
-        </g>
-        <g fill="none" stroke="var(--skin-line)" strokeLinecap="round">
-          {data.inner.map((l, i) => <path key={`${l.id}${i}`} d={l.path} strokeWidth={(0.8 + l.weight) * scale} opacity={0.25 + 0.55 * l.weight} />)}
-        </g>
+        {children}
         {zones.map((z) => (
           <g key={z.kind} aria-hidden opacity={0.85}>
             {z.kind === "usual"
@@ -175,8 +143,8 @@ export function Figure({ view, marks = [], zones = [], selected, cursor, onTouch
             <circle r={1.8 * scale} fill="var(--point)" stroke="none" />
           </g>
         )}
-      </svg>
-      <figcaption>{viewName[view]}</figcaption>
+      </BodySvg>
+      <figcaption>{caption ?? viewName[view]}</figcaption>
     </Frame>
   );
 }

@@ -39,17 +39,39 @@ export interface HoldView {
 
 export class Core {
   constructor(private readonly raw: Raw) {}
-  under(view: string, x: number, y: number, height_cm: number): Schemas["UnderOut"] {
-    return open(this.raw.calc("under", JSON.stringify({ view, x, y, height_cm })));
+  /** A computation by its name; every one of them is described in the API too. */
+  private calc<T>(name: string, input: object): T {
+    return open(this.raw.calc(name, JSON.stringify(input)));
   }
-  palpate(muscle: string, side: string, height_cm: number, site?: string): Schemas["Guide"] {
-    return open(this.raw.calc("palpate", JSON.stringify({ muscle, side, site, height_cm })));
+  under(view: string, x: number, y: number, height_cm: number): Schemas["UnderOut"] {
+    return this.calc("under", { view, x, y, height_cm });
+  }
+  palpate(muscle: string, side: string, height_cm: number, site?: string, finger_cm?: number): Schemas["Guide"] {
+    return this.calc("palpate", { muscle, side, site, height_cm, finger_cm });
+  }
+  atlas(query: Schemas["Query"]): Schemas["AtlasEntry"][] {
+    return this.calc<Schemas["AtlasOut"]>("atlas", query).muscles;
+  }
+  hurts(view: string, x: number, y: number): Schemas["HurtsOut"] {
+    return this.calc("hurts", { view, x, y });
+  }
+  layers(wanted: Schemas["Wanted"]): Schemas["Drawn"] {
+    return this.calc("layers", wanted);
+  }
+  place(muscle: string, side: string, place: Schemas["FibrePlace"]): Schemas["PlaceOut"] {
+    return this.calc("place", { muscle, side, place });
+  }
+  level(input: Schemas["LevelIn"]): Schemas["LevelOut"] {
+    return this.calc("level", input);
+  }
+  drawing(input: { before: Record<string, string[]>; after: Record<string, string[]>; height_cm: number }): Schemas["DrawingOut"] {
+    return this.calc("drawing", input);
   }
   cells(view: string, regions: { region: string; side: string }[]): Schemas["CellsOut"] {
-    return open(this.raw.calc("cells", JSON.stringify({ view, regions })));
+    return this.calc("cells", { view, regions });
   }
   range(movement: string, active_deg: number | undefined, other_side_deg: number | undefined, age: number | undefined): Schemas["RangeFlag"] {
-    return open(this.raw.calc("range", JSON.stringify({ movement, active_deg, other_side_deg, age })));
+    return this.calc("range", { movement, active_deg, other_side_deg, age });
   }
   reduce(events: Schemas["Event"][]): Schemas["State"] {
     return open(this.raw.reduce(JSON.stringify(events)));

@@ -13,14 +13,15 @@ export interface LiveVisit {
   state: Schemas["State"];
   core: Core;
   write: (type: string, body: object) => string;
-  /** The last event of this page that an undo may take back. */
+  /** Takes the last undoable event of this page back; redo brings it again. */
   undo?: () => void;
+  redo?: () => void;
 }
 
 /** Time that never goes back, in Unix ms. */
 export const now = () => Math.round(performance.timeOrigin + performance.now());
 
-const undoable = new Set(["point-charted", "point-corrected", "point-moved", "point-removed", "point-rechecked", "range-measured", "note-written"]);
+const undoable = new Set(["point-charted", "point-corrected", "point-moved", "point-removed", "point-rechecked", "range-measured", "note-written", "drawing-painted"]);
 
 export function useVisit(id: string, me: Schemas["Me"]): { visit?: LiveVisit; error?: Error; retry: () => void } {
   const [core, setCore] = useState<Core>();
@@ -29,6 +30,7 @@ export function useVisit(id: string, me: Schemas["Me"]): { visit?: LiveVisit; er
   const [error, setError] = useState<Error>();
   const [tries, setTries] = useState(0);
   const [done, setDone] = useState<string[]>([]);
+  const [undone, setUndone] = useState<{ event: string; undo: string }[]>([]);
   const version = useRef(0);
 
   const merge = useCallback((events: Event[]) => {
@@ -76,7 +78,10 @@ export function useVisit(id: string, me: Schemas["Me"]): { visit?: LiveVisit; er
       };
       merge([e]);
       void outbox.add(e);
-      if (undoable.has(type)) setDone((d) => [...d, e.id]);
+      if (undoable.has(type)) {
+        setDone((d) => [...d, e.id]);
+        setUndone([]);
+      }
       return e.id;
     },
     [open, id, me.id, merge],
@@ -88,12 +93,26 @@ export function useVisit(id: string, me: Schemas["Me"]): { visit?: LiveVisit; er
     () =>
       last
         ? () => {
-            write("event-undone", { event: last });
+            const id = write("event-undone", { event: last });
             setDone((d) => d.slice(0, -1));
+            setUndone((u) => [...u, { event: last, undo: id }]);
           }
         : undefined,
     [last, write],
   );
-  const visit = useMemo(() => (core && open && state ? { open, state, core, write, undo } : undefined), [core, open, state, write, undo]);
+  const next = undone.at(-1);
+  const redo = useMemo(
+    () =>
+      next
+        ? () => {
+            // An undo that is itself undone does not count.
+            write("event-undone", { event: next.undo });
+            setUndone((u) => u.slice(0, -1));
+            setDone((d) => [...d, next.event]);
+          }
+        : undefined,
+    [next, write],
+  );
+  const visit = useMemo(() => (core && open && state ? { open, state, core, write, undo, redo } : undefined), [core, open, state, write, undo, redo]);
   return { visit, error, retry: () => setTries((n) => n + 1) };
 }

@@ -57,6 +57,8 @@ export function Shell({ me, onSignOut, children }: { me: Schemas["Me"]; onSignOu
         <nav aria-label="Main">
           <NavLink to="/" end>Day</NavLink>
           <NavLink to="/clients">Clients</NavLink>
+          <NavLink to="/atlas">Atlas</NavLink>
+          <NavLink to="/spine">Spine</NavLink>
         </nav>
         <Sent />
         <span className="quiet">{me.name}</span>

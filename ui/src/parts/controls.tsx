@@ -1,5 +1,5 @@
 // Small controls: behaviour from React Aria, looks from the theme.
-import type { ReactNode } from "react";
+import { type ReactNode, useId } from "react";
 import {
   Button as AriaButton, type ButtonProps, FieldError, Input, Label, NumberField, TextArea, TextField, type TextFieldProps, ToggleButton, ToggleButtonGroup,
 } from "react-aria-components";
@@ -61,12 +61,13 @@ const Chip = styled(ToggleButton)`
 `;
 
 /** One choice among a few, as chips; big enough for a knuckle. */
-export function Choice<T extends string | number>({ label, value, options, onChoose, describe }: {
-  label: string; value: T | undefined; options: readonly T[]; onChoose: (v: T) => void; describe?: (v: T) => string;
+export function Choice<T extends string | number>({ label, quiet, value, options, onChoose, describe }: {
+  /** A quiet label is only read aloud. */
+  label: string; quiet?: boolean; value: T | undefined; options: readonly T[]; onChoose: (v: T) => void; describe?: (v: T) => string;
 }) {
   return (
     <Box>
-      <span className="label" aria-hidden>{label}</span>
+      {!quiet && <span className="label" aria-hidden>{label}</span>}
       <Group aria-label={label} selectionMode="single" disallowEmptySelection selectedKeys={value === undefined ? [] : [String(value)]}
         onSelectionChange={(k) => {
           const key = [...k][0];
@@ -82,12 +83,12 @@ export function Choice<T extends string | number>({ label, value, options, onCho
 }
 
 /** Several choices among a few. */
-export function Choices({ label, values, options, onChange, describe }: {
-  label: string; values: string[]; options: string[]; onChange: (v: string[]) => void; describe?: (v: string) => string;
+export function Choices({ label, quiet, values, options, onChange, describe }: {
+  label: string; quiet?: boolean; values: string[]; options: string[]; onChange: (v: string[]) => void; describe?: (v: string) => string;
 }) {
   return (
     <Box>
-      <span className="label" aria-hidden>{label}</span>
+      {!quiet && <span className="label" aria-hidden>{label}</span>}
       <Group aria-label={label} selectionMode="multiple" selectedKeys={values} onSelectionChange={(k) => onChange([...k].map(String))}>
         {options.map((o) => (
           <Chip key={o} id={o}>{describe ? describe(o) : o}</Chip>
@@ -110,3 +111,21 @@ export function Trouble({ error, onRetry }: { error: Error; onRetry?: () => void
 }
 
 export const Waiting = ({ children }: { children: ReactNode }) => <p className="quiet" style={{ padding: 24 }} role="status">{children}</p>;
+
+const Native = styled(Box)`select { font: inherit; color: var(--ink); background: var(--card); border: 1px solid var(--line); border-radius: 9px; padding: 7px 9px; min-height: 40px; width: 100%; }`;
+
+/** One of a long list; the platform's own list is the quickest by touch and keys. */
+export function Pick<T extends string>({ label, value, options, onPick, describe, none }: {
+  label: string; value: T | undefined; options: readonly T[]; onPick: (v: T | undefined) => void; describe?: (v: T) => string; none: string;
+}) {
+  const id = useId();
+  return (
+    <Native>
+      <label htmlFor={id}>{label}</label>
+      <select id={id} value={value ?? ""} onChange={(e) => onPick((e.target.value || undefined) as T | undefined)}>
+        <option value="">{none}</option>
+        {options.map((o) => <option key={o} value={o}>{describe ? describe(o) : o}</option>)}
+      </select>
+    </Native>
+  );
+}

@@ -1,16 +1,17 @@
 // Ids in words of the trade.
-export const plain = (id: string) => id.replaceAll("-", " ");
+const capitals = new Set(["asis", "psis"]);
+export const plain = (id: string) => id.split("-").map((w) => (capitals.has(w) ? w.toUpperCase() : w)).join(" ");
 export const sentence = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
 
-const movements: Record<string, string> = {
-  "cervical.rotation": "Neck rotation",
-  "cervical.lateral-flexion": "Neck side-bend",
-  "lumbar.flexion": "Low back flexion",
-  "lumbar.lateral-flexion": "Low back side-bend",
-  "ankle.dorsiflexion-knee-straight": "Ankle dorsiflexion, knee straight",
-  "ankle.dorsiflexion-knee-bent": "Ankle dorsiflexion, knee bent",
+const joints: Record<string, string> = { cervical: "Neck", thoracic: "Chest", lumbar: "Low back", scapula: "Shoulder blade" };
+
+/** "cervical.lateral-flexion" as the trade says it: "Neck side-bend". */
+export const movementName = (id: string) => {
+  const [joint = "", move = ""] = id.split(".");
+  const knee = move.match(/^dorsiflexion-knee-(\w+)$/);
+  const what = knee ? `dorsiflexion, knee ${knee[1]}` : plain(move.replace("lateral-flexion", "side-bend"));
+  return `${joints[joint] ?? sentence(plain(joint))} ${what.replace("side bend", "side-bend")}`;
 };
-export const movementName = (id: string) => movements[id] ?? sentence(plain(id.replace(".", " ")));
 
 /** Number with its unit's degree sign and no needless decimals. */
 export const deg = (v: number | undefined) => (v === undefined ? "–" : `${Math.round(v * 10) / 10}°`);

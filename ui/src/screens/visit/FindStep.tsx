@@ -2,7 +2,7 @@
 import { useEffect, useState } from "react";
 import { styled } from "styled-components";
 import type { Schemas } from "../../api/client";
-import { useFigure, type View } from "../../body/Figure";
+import { useFigure, type View } from "../../body/BodySvg";
 import { gradeWord } from "../../body/marks";
 import { uuidv7 } from "../../core/ids";
 import { Button, Card, Choice, Choices, Text } from "../../parts/controls";

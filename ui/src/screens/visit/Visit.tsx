@@ -4,11 +4,16 @@ import { useEffect, useMemo, useState } from "react";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import { styled } from "styled-components";
 import type { Schemas } from "../../api/client";
-import { Figure, type View, viewName, type Zone } from "../../body/Figure";
+import { pairs, useFigure, type View, viewName } from "../../body/BodySvg";
+import { fromStrokes } from "../../body/drawing";
+import { Figure, type Zone } from "../../body/Figure";
+import { Compared, PainBody } from "../../body/PainBody";
+import { brushOf, firstTool } from "../../body/PainTools";
 import { toMark } from "../../body/marks";
 import { type LiveVisit, useVisit } from "../../core/useVisit";
 import { Button, Choice, Trouble, Waiting } from "../../parts/controls";
 import { CloseStep } from "./CloseStep";
+import { DrawStep } from "./DrawStep";
 import { FindStep, type Aim } from "./FindStep";
 import { MeasureStep } from "./MeasureStep";
 import { PressStep } from "./PressStep";
@@ -22,6 +27,7 @@ const Room = styled.div`
   .body { background: var(--card); border: 1px solid var(--line-soft); border-radius: 16px; padding: 10px 10px 4px; display: grid; grid-template-rows: auto minmax(0, 1fr); min-height: 0; position: relative; }
   .pair { display: grid; grid-template-columns: 1fr 1fr; grid-template-rows: minmax(0, 1fr); min-height: 0; }
   .panel { overflow: auto; min-height: 0; display: grid; gap: 14px; align-content: start; padding: 2px 4px 16px 2px; }
+  .compare { display: grid; grid-template-columns: auto 1fr; gap: 4px 14px; margin: 12px 0 0; } .compare dt { color: var(--ink-soft); } .compare dd { margin: 0; }
   .caution { background: var(--warn-soft); color: var(--warn); border-radius: 10px; padding: 8px 12px; font-weight: 520; }
 `;
 const Step = styled(Link)<{ $open: boolean }>`
@@ -30,12 +36,13 @@ const Step = styled(Link)<{ $open: boolean }>`
   &::before { content: ""; width: 9px; height: 9px; border-radius: 50%; border: 2px solid currentColor; background: ${(p) => (p.$open ? "transparent" : "currentColor")}; }
 `;
 
-const steps = ["measure", "find", "press", "recheck", "close"] as const;
+const steps = ["draw", "measure", "find", "press", "recheck", "close"] as const;
 export type StepName = (typeof steps)[number];
-const stepNames: Record<StepName, string> = { measure: "Measure", find: "Find", press: "Press", recheck: "Recheck", close: "Close" };
+const stepNames: Record<StepName, string> = { draw: "Pain", measure: "Measure", find: "Find", press: "Press", recheck: "Recheck", close: "Close" };
 
 function openSteps(s: Schemas["State"]): Record<StepName, boolean> {
   return {
+    draw: s.drawing.length === 0,
     measure: !s.ranges.some((r) => r.before !== undefined),
     find: s.points.length === 0,
     press: s.holds.length === 0,
@@ -63,7 +70,10 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
   // Where to begin is decided once; a step never runs away under the hands.
   const [first] = useState<StepName>(() => steps.find((s) => openSteps(state)[s]) ?? "close");
   const step = (steps as readonly string[]).includes(params.get("step") ?? "") ? (params.get("step") as StepName) : first;
-  const [feet, setFeet] = useState(false);
+  const [pair, setPair] = useState("Body");
+  const [tool, setTool] = useState(firstTool);
+  const [compare, setCompare] = useState<string>();
+  const [place, setPlace] = useState("");
   const [aim, setAim] = useState<Aim>();
   const [selected, setSelected] = useState<string>();
   const height = open.client.height_cm ?? 170;
@@ -71,7 +81,13 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
     if (!state.opened_ms) write("visit-opened", { reason: open.visit.reason ?? "" });
   }, []);
   const live = state.holds.find((h) => h.status === "live");
-  const views: View[] = feet ? ["sole-left", "sole-right"] : ["front", "back"];
+  const views: View[] = pairs[pair] ?? ["front", "back"];
+  const drawing = useMemo(() => fromStrokes(state.drawing), [state.drawing]);
+  const before = useMemo(() => {
+    const d = open.earlier_drawings.find((x) => x.visit === compare);
+    return d && fromStrokes(d.strokes);
+  }, [open.earlier_drawings, compare]);
+  const { data: figure } = useFigure("front");
   const earlier = useMemo(() => {
     const here = new Set(state.points.map((p) => p.identity));
     const seen = new Set<string>();
@@ -90,7 +106,7 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
       out[v] = [{ kind: "usual", size: usual.size, cells: usual.cells }, ...(own ? [{ kind: "felt" as const, size: own.size, cells: own.cells }] : [])];
     }
     return out;
-  }, [core, subject?.muscle, subject?.side, subject?.site, felt.join(), feet, height]);
+  }, [core, subject?.muscle, subject?.side, subject?.site, felt.join(), pair, height]);
 
   const touch = (view: View) => (p: { x: number; y: number }) => {
     const found = core.under(view, p.x, p.y, height);
@@ -115,14 +131,20 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
         <Button isDisabled={!undo} onPress={undo}>Undo</Button>
       </div>
       <div className="body">
-        <div style={{ display: "flex", justifyContent: "space-between", alignItems: "start", minHeight: 40 }}>
-          <span className="quiet" style={{ fontSize: 13, padding: "8px 6px" }}>
-            {step === "find" ? "Touch the place, or aim with the arrow keys." : subject ? "Dots: usual referral, a guide. Strokes: this client's." : ""}
+        <div style={{ display: "flex", justifyContent: "space-between", alignItems: "center", minHeight: 40, flexDirection: "row-reverse", gap: 8 }}>
+          <span className="quiet" style={{ fontSize: 13, padding: "2px 6px 2px 10px", flex: 1, minWidth: 0 }}>
+            {step === "draw" ? <span aria-live="polite">{before ? "Dashed: gone. Full: new. Pale: both." : place || "Paint by finger or mouse; arrow keys and Space work too."}</span> : step === "find" ? "Touch the place, or aim with the arrow keys." : subject ? "Dots: usual referral, a guide. Strokes: this client's." : ""}
           </span>
-          <Choice label="" value={feet ? "Soles" : "Body"} options={["Body", "Soles"]} onChoose={(v) => setFeet(v === "Soles")} />
+          <Choice label="View" quiet value={pair} options={Object.keys(pairs)} onChoose={setPair} />
         </div>
         <div className="pair">
-          {views.map((v) => (
+          {step === "draw" && views.map((v) => before ? (
+            <Figure key={v} view={v} label={`${viewName[v]}: two drawings laid over each other`}><Compared view={v} before={before} after={drawing} /></Figure>
+          ) : (
+            <PainBody key={v} view={v} drawing={drawing} brush={brushOf(tool)} size={tool.size} onPlace={setPlace}
+              onStroke={(cells) => write("drawing-painted", { figure: figure?.version, strokes: [{ ...brushOf(tool), cells }], by: "therapist" })} />
+          ))}
+          {step !== "draw" && views.map((v) => (
             <Figure key={v} view={v} selected={selected} zones={zones[v]}
               marks={[...earlier.filter((p) => p.view === v).map((p) => toMark(p, true)), ...state.points.filter((p) => p.view === v).map((p) => toMark(p))]}
               cursor={aim?.view === v ? aim : undefined}
@@ -153,6 +175,7 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
         {state.conflicts.map((c) => <div key={c.key} className="caution" role="alert">{c.text} The later one is shown; set it again to settle it.</div>)}
         {state.aside.map((a) => <div key={a.event} className="caution" role="note">Kept aside ({a.type.replaceAll("-", " ")}): {a.reason}</div>)}
         {state.holds.filter((h) => h.status === "aside").map((h) => <div key={h.id} className="caution" role="note">A hold is kept aside and counts nowhere: {h.why}</div>)}
+        {step === "draw" && <DrawStep visit={visit} me={me} drawing={drawing} figure={figure?.version ?? ""} tool={tool} setTool={setTool} compare={compare} setCompare={setCompare} height={height} />}
         {step === "measure" && <MeasureStep visit={visit} moment="before" />}
         {step === "find" && <FindStep visit={visit} aim={aim} setAim={setAim} selected={selected} setSelected={setSelected} height={height} />}
         {step === "press" && <PressStep visit={visit} selected={selected} setSelected={setSelected} height={height} />}

@@ -1,0 +1,153 @@
+package api
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"net/http"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/google/uuid"
+
+	"mokren/core/strict"
+	"mokren/core/visit"
+	"mokren/store"
+)
+
+// linkLife is long enough for a drawing and short enough to be left lying.
+const linkLife = 30 * time.Minute
+
+// NewLink is the code for a client's own device. It is shown once.
+type NewLink struct {
+	Code      string `json:"code"`
+	ExpiresAt string `json:"expires_at" format:"date-time"`
+}
+
+// Pad is what a client's own device is told: no name, no record.
+type Pad struct {
+	Practice  string  `json:"practice"`
+	HeightCM  float64 `json:"height_cm"`
+	ExpiresAt string  `json:"expires_at" format:"date-time"`
+}
+
+// Entry is what a client entered and nobody has taken in yet.
+type Entry struct {
+	ID         string         `json:"id" format:"uuid"`
+	Kind       string         `json:"kind" enum:"drawing"`
+	ReceivedAt string         `json:"received_at" format:"date-time"`
+	Strokes    []visit.Stroke `json:"strokes"`
+}
+
+func entriesOf(ctx context.Context, tx *store.Tx, id uuid.UUID) ([]Entry, error) {
+	list, err := tx.Entries(ctx, id)
+	out := []Entry{}
+	for _, e := range list {
+		var p visit.Painted
+		if err := json.Unmarshal(e.Body, &p); err != nil {
+			return nil, err
+		}
+		out = append(out, Entry{e.ID.String(), e.Kind, e.Received.UTC().Format(time.RFC3339), p.Strokes})
+	}
+	return out, err
+}
+
+// ByCode is the code in the address.
+type ByCode struct {
+	Code string `path:"code" maxLength:"20"`
+}
+
+// link looks the code up and acts within its practice; a wrong and an expired
+// code sound the same.
+func (s *server) link(ctx context.Context, code, verb string, fn func(*store.Tx, store.Link) error) error {
+	l, err := s.store.FindLink(ctx, code, s.now())
+	if errors.Is(err, store.ErrNotFound) {
+		return huma.Error404NotFound("This code is not known, or its time is over. Ask your therapist for a new one.")
+	}
+	if err != nil {
+		return problem(err)
+	}
+	what := store.Action{Verb: verb, Kind: "client-" + l.Purpose, Subject: l.Visit.String(), Client: uuid.NullUUID{UUID: l.Client, Valid: true}}
+	return problem(s.store.As(ctx, l.Principal(), what, func(tx *store.Tx) error { return fn(tx, l) }))
+}
+
+func (s *server) registerLinks(a huma.API) {
+	huma.Register(a, huma.Operation{OperationID: "new-drawing-link", Method: http.MethodPost, Path: "/api/visits/{id}/drawing-link", Summary: "A short-lived code for the client's own device", Errors: []int{401, 404}},
+		func(ctx context.Context, in *ByID) (*oneOut[NewLink], error) {
+			who, err := s.principal(ctx)
+			if err != nil {
+				return nil, err
+			}
+			out := &oneOut[NewLink]{}
+			expires := s.now().Add(linkLife)
+			err = s.store.As(ctx, who, store.Action{Verb: "link", Kind: "visit", Subject: in.ID}, func(tx *store.Tx) error {
+				v, err := tx.Visit(ctx, uuid.MustParse(in.ID))
+				if err != nil {
+					return err
+				}
+				out.Body.Code, err = tx.NewLink(ctx, v.ClientID, v.ID, "drawing", expires)
+				return err
+			})
+			out.Body.ExpiresAt = expires.UTC().Format(time.RFC3339)
+			return out, problem(err)
+		})
+	huma.Register(a, huma.Operation{OperationID: "pad", Method: http.MethodGet, Path: "/api/pad/{code}", Summary: "What a client's own device may know", Errors: []int{404, 429}},
+		func(ctx context.Context, in *ByCode) (*oneOut[Pad], error) {
+			out := &oneOut[Pad]{}
+			err := s.link(ctx, in.Code, "open", func(tx *store.Tx, l store.Link) error {
+				c, err := tx.Client(ctx, l.Client)
+				if err != nil {
+					return err
+				}
+				p, err := tx.Person(ctx, l.Person)
+				out.Body = Pad{p.PracticeName, c.HeightCM.Float64, l.Expires.UTC().Format(time.RFC3339)}
+				return err
+			})
+			return out, err
+		})
+	huma.Register(a, huma.Operation{OperationID: "put-pad-drawing", Method: http.MethodPut, Path: "/api/pad/{code}/drawings/{id}", Summary: "Hand in a pain drawing (again replaces it)", Errors: []int{404, 409, 422, 429}, DefaultStatus: 204, SkipValidateBody: true,
+		RequestBody: &huma.RequestBody{Required: true, Content: map[string]*huma.MediaType{"application/json": {Schema: a.OpenAPI().Components.Schemas.Schema(schemaType(visit.Painted{}), true, "")}}}},
+		func(ctx context.Context, in *struct {
+			ByCode
+			ByID
+			RawBody []byte
+		}) (*struct{}, error) {
+			var p visit.Painted
+			if err := strict.Decode(in.RawBody, &p); err != nil {
+				return nil, refused(err)
+			}
+			return nil, s.link(ctx, in.Code, "write", func(tx *store.Tx, l store.Link) error {
+				return tx.PutEntry(ctx, store.Entry{ID: uuid.MustParse(in.ID), Client: l.Client, Visit: l.Visit, Kind: l.Purpose, Body: in.RawBody})
+			})
+		})
+	huma.Register(a, huma.Operation{OperationID: "visit-entries", Method: http.MethodGet, Path: "/api/visits/{id}/entries", Summary: "What the client entered on an own device", Errors: []int{401, 404}},
+		func(ctx context.Context, in *ByID) (*listOut[Entry], error) {
+			who, err := s.principal(ctx)
+			if err != nil {
+				return nil, err
+			}
+			out := &listOut[Entry]{}
+			err = s.store.As(ctx, who, store.Action{Verb: "read", Kind: "client-entry", Subject: in.ID}, func(tx *store.Tx) error {
+				v, err := tx.Visit(ctx, uuid.MustParse(in.ID))
+				if err != nil {
+					return err
+				}
+				out.Body.Items, err = entriesOf(ctx, tx, v.ID)
+				return err
+			})
+			return out, problem(err)
+		})
+	huma.Register(a, huma.Operation{OperationID: "take-entry", Method: http.MethodPost, Path: "/api/visits/{id}/entries/{entry}/taken", Summary: "Say that an entry was taken in or left out", Errors: []int{401, 404}, DefaultStatus: 204},
+		func(ctx context.Context, in *struct {
+			ByID
+			Entry string `path:"entry" format:"uuid"`
+		}) (*struct{}, error) {
+			who, err := s.principal(ctx)
+			if err != nil {
+				return nil, err
+			}
+			return nil, problem(s.store.As(ctx, who, store.Action{Verb: "take", Kind: "client-entry", Subject: in.Entry}, func(tx *store.Tx) error {
+				return tx.TakeEntry(ctx, uuid.MustParse(in.ID), uuid.MustParse(in.Entry))
+			}))
+		})
+}

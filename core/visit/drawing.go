@@ -1,0 +1,86 @@
+package visit
+
+import (
+	"cmp"
+	"fmt"
+	"slices"
+
+	"mokren/core/body"
+	"mokren/core/strict"
+)
+
+// Stroke is cells of a pain drawing of one kind and intensity. Intensity 0
+// erases.
+type Stroke struct {
+	Kind      string   `json:"kind" enum:"ache,sharp,burning,numb-tingling,headache"`
+	Intensity int      `json:"intensity" minimum:"0" maximum:"10"`
+	Cells     []string `json:"cells" maxItems:"20000"`
+}
+
+// Check implements strict.Checker: every cell is on the figure.
+func (s Stroke) Check() *strict.Error {
+	for i, id := range s.Cells {
+		c, err := body.ParseCell(id)
+		if err == nil {
+			if _, on := body.RegionOf(c); on {
+				continue
+			}
+		}
+		return &strict.Error{Path: fmt.Sprintf("$.cells[%d]", i), Given: fmt.Sprintf("%q", id), Allowed: "a cell on the figure, written view:q,r"}
+	}
+	return nil
+}
+
+// Painted adds strokes to the visit's pain drawing.
+type Painted struct {
+	Figure  string   `json:"figure" maxLength:"40" doc:"figure version in which it was painted"`
+	Strokes []Stroke `json:"strokes" minItems:"1" maxItems:"400"`
+	// By tells who drew: the therapist, or the client on an own device.
+	By string `json:"by,omitempty" enum:"therapist,client"`
+}
+
+// Check implements strict.Checker.
+func (p Painted) Check() *strict.Error {
+	if p.Figure != body.Version {
+		return &strict.Error{Path: "$.figure", Given: fmt.Sprintf("%q", p.Figure), Allowed: body.Version}
+	}
+	return nil
+}
+
+type paint struct {
+	kind      string
+	intensity int
+}
+
+// paint lays strokes over what is painted; the last one counts in each cell.
+func (r *reducer) paint(p *Painted) {
+	if r.painted == nil {
+		r.painted = map[string]paint{}
+	}
+	for _, s := range p.Strokes {
+		for _, c := range s.Cells {
+			if s.Intensity == 0 {
+				delete(r.painted, c)
+			} else {
+				r.painted[c] = paint{s.Kind, s.Intensity}
+			}
+		}
+	}
+}
+
+// strokes groups what is painted by kind and intensity, in a fixed order.
+func strokes(painted map[string]paint) []Stroke {
+	groups := map[paint][]string{}
+	for c, p := range painted {
+		groups[p] = append(groups[p], c)
+	}
+	out := []Stroke{}
+	for p, cells := range groups {
+		slices.Sort(cells)
+		out = append(out, Stroke{p.kind, p.intensity, cells})
+	}
+	slices.SortFunc(out, func(a, b Stroke) int {
+		return cmp.Or(cmp.Compare(a.Kind, b.Kind), cmp.Compare(a.Intensity, b.Intensity))
+	})
+	return out
+}

@@ -1,0 +1,228 @@
+package e2e
+
+import (
+	"os"
+	"strconv"
+	"testing"
+	"time"
+
+	"github.com/go-rod/rod/lib/input"
+	"github.com/go-rod/rod/lib/proto"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"mokren/demo"
+)
+
+// pick chooses from a list by its label, as a screen reader's user would.
+func (p *page) pick(label, option string) {
+	p.t.Helper()
+	e := p.MustElementX(`//label[text()="` + label + `"]/following-sibling::select`)
+	require.NoError(p.t, e.Select([]string{option}, true, "text"))
+}
+
+func signedIn(t *testing.T, path string) *page {
+	t.Helper()
+	s := startServer(t)
+	p := openPage(t, s.addr, "/")
+	p.signIn(demo.Logins[0])
+	p.MustNavigate(p.base + path)
+	return p
+}
+
+func TestAtlasFindsByNameAndByPain(t *testing.T) {
+	p := signedIn(t, "/atlas")
+	p.see("h2", "Choose a muscle")
+	p.MustElementX(`//label[text()="Name, Latin or common"]/following-sibling::input`).MustInput("infraspinatis")
+	p.click("ul[aria-label=Muscles] button", "^Infraspinatus")
+	p.see("h2", "Infraspinatus")
+	p.MustElement(`svg[data-view=back] [data-mark="upper-inner"]`)
+	p.pick("Beside it", "Supraspinatus")
+	p.see("p", "rings")
+	// By pain, by keyboard: the place from a list, the muscle with Enter.
+	p.MustElementX(`//button[text()="By pain"]`).MustClick()
+	p.pick("Place", "Anterior shoulder, right (front)")
+	first := p.see(`ul[aria-label^="Muscles that usually"] button`, "Infraspinatus, right")
+	first.MustFocus()
+	p.press(input.Enter)
+	p.see("h2", "Infraspinatus")
+	p.see(`[aria-live]`, "Anterior shoulder, right")
+	// Keep off: every structure of the view has a name that focus brings out.
+	p.MustElementX(`//button[text()="Keep off"]`).MustClick()
+	p.see(`ul[aria-label^="Structures"] button`, "Sciatic nerve").MustFocus()
+	p.see("h2", "Sciatic nerve")
+}
+
+func TestThePracticesNotesAndSites(t *testing.T) {
+	p := signedIn(t, "/atlas/pectineus")
+	p.see("h2", "Pectineus")
+	p.MustElement("textarea").MustInput("Warm hands first.")
+	p.click("button", "Keep the note")
+	p.see("label", "last by Ines")
+	p.click("button", "Add an own site")
+	p.click("button", "Keep the site")
+	p.see(".error", "needs a name")
+	p.MustElementX(`//label[text()="Name of the site"]/following-sibling::input`).MustInput("Outer edge")
+	p.click("button", "Keep the site")
+	p.see("li", "Outer edge")
+	p.MustElement(`svg[data-view=front] [aria-label="Outer edge"]`)
+	p.click("button", "^Remove$")
+	p.click("button", "Bring it back")
+	p.see("li", "Outer edge")
+	p.click("button", "Restore what was shipped")
+	p.see("[role=alert]", "1 own site ")
+	p.click("button", "^Restore$")
+	p.see("label", "^Note$")
+	var n int
+	require.NoError(t, db(t).Get(&n, `select (select count(*) from atlas_note where muscle = 'pectineus') + (select count(*) from atlas_site where muscle = 'pectineus' and removed_at is null)`))
+	assert.Zero(t, n)
+}
+
+// The guide goes step by step on the pedal (which is a key), to the end.
+func TestGuideByPedal(t *testing.T) {
+	p := signedIn(t, "/guide/piriformis/right")
+	p.MustElement(`main[data-step="0"]`)
+	p.see("p.kind", "Landmark: PSIS")
+	for n := 1; ; n++ {
+		p.press(input.Space)
+		p.MustElement(`main[data-step="` + strconv.Itoa(n) + `"]`)
+		if b, _, _ := p.HasR("p.kind", "Confirm"); b {
+			break
+		}
+		require.Less(t, n, 20)
+	}
+	p.see("p.keep", "Gluteus maximus before piriformis")
+	p.press(input.ArrowLeft)
+	p.see("p.kind", "Along the fibres")
+	p.press(input.KeyS)
+	p.see(".head span", "Toward the trochanter")
+	p.MustElement(`main[data-step="0"]`)
+}
+
+func TestSpineFinder(t *testing.T) {
+	p := signedIn(t, "/spine")
+	p.see("[data-level]", "L4")
+	p.click("button", "Lower angle of the blade")
+	p.see("[data-level]", "T7")
+	p.see("[data-beside] td", "Transverse process of T8")
+	p.click("button", "Count from T7")
+	p.MustElement("svg[data-view=back]").MustFocus()
+	p.press(input.ArrowDown, input.ArrowDown)
+	p.see("[aria-live]", "T9 is 2 below T7")
+	mark(p, 190, 263) // the lower angle itself
+	p.see("[data-level]", "T7")
+	p.MustElementX(`//*[@role="radiogroup"][@aria-label="cm"]//button[text()="2"]`).MustClick()
+	p.click("button", "^Keep$")
+	p.see("p", "Used for every distance")
+	p.see("[data-beside] th", "4 cm")
+	_, err := db(t).Exec(`update person set finger_cm = null`) // as the other tests know it
+	require.NoError(t, err)
+}
+
+// Painting by mouse and by keys, undo, redo, the other side, an earlier
+// drawing beside it, and all of it in the record.
+func TestPainDrawing(t *testing.T) {
+	s := startServer(t)
+	p := openPage(t, s.addr, "/")
+	p.signIn(demo.Logins[0])
+	client := ownClient(p, "Drawing")
+	newVisit(p, client)
+	stepTo(p, "Pain")
+	cells := func(want string) {
+		t.Helper()
+		_, err := p.Timeout(10 * time.Second).Element(`svg[data-view=back][data-cells="` + want + `"]`)
+		require.NoError(t, err, "not %s cells: %v", want, *p.MustElement("svg[data-view=back]").MustAttribute("data-cells"))
+	}
+	p.MustElementX(`//*[@role="radiogroup"][@aria-label="Brush"]//button[text()="fine"]`).MustClick()
+	paint(p, "back", [][2]float64{{200, 400}})
+	cells("1")
+	p.click("button", "Also on the other side")
+	cells("2")
+	p.MustElement(`button[aria-label="Undo the last stroke"]`).MustClick()
+	cells("1")
+	p.MustElement(`button[aria-label="Redo the stroke"]`).MustClick()
+	cells("2")
+	// By keys: Space paints, Enter keeps the brush down.
+	p.MustElement("svg[data-view=back]").MustFocus()
+	p.press(input.Space)
+	cells("3")
+	p.press(input.ArrowDown, input.Enter, input.ArrowDown, input.ArrowDown)
+	cells("6")
+	p.see("[aria-live]", "spine")
+	p.see("h2", `cm² painted`)
+	p.sent()
+	var n int
+	require.NoError(t, db(t).Get(&n, `select cells from pain_drawing d join visit v on v.id = d.visit_id where v.client_id = $1`, client))
+	assert.Equal(t, 6, n)
+
+	// A client with earlier drawings: both laid over each other, in words.
+	newVisit(p, demoClient(3))
+	stepTo(p, "Pain")
+	paint(p, "back", [][2]float64{{150, 480}, {150, 500}})
+	p.MustElementX(`//*[@role="radiogroup"][@aria-label="Lay over an earlier drawing"]//button[2]`).MustClick()
+	p.see("[data-compare] dd", `→`)
+	p.see("[data-compare]", "Overlap")
+}
+
+// The client draws on an own, narrow device that knows no name; the therapist
+// takes it in.
+func TestTheClientDrawsOnAnOwnDevice(t *testing.T) {
+	s := startServer(t)
+	p := openPage(t, s.addr, "/")
+	p.signIn(demo.Logins[0])
+	newVisit(p, ownClient(p, "Own-Device"))
+	stepTo(p, "Pain")
+	p.click("button", "Make a code")
+	code := p.MustElement("[data-code]").MustText()
+
+	phone := openPage(t, s.addr, "/draw")
+	phone.MustSetViewport(390, 844, 1, true)
+	phone.MustElement("input[name=code]").MustInput("abc")
+	phone.click("button", "Go on")
+	phone.see(".error", "eight")
+	phone.MustElement("input[name=code]").MustSelectAllText().MustInput(code)
+	phone.click("button", "Go on")
+	phone.see("h1", "Where does it hurt")
+	assert.NotContains(t, phone.text(), "Own-Device")
+	phone.MustElementX(`//*[@role="radiogroup"][@aria-label="Seen from"]//button[text()="Back"]`).MustClick()
+	paint(phone, "back", [][2]float64{{200, 400}, {210, 420}})
+	// Closed by mistake: what was painted is still there.
+	phone.MustReload()
+	phone.see("h1", "Where does it hurt")
+	phone.MustWait(`() => Number(document.querySelector("svg[data-view=back]")?.dataset.cells) > 5`)
+	wide := phone.MustEval(`() => document.documentElement.scrollWidth`).Int()
+	assert.LessOrEqual(t, wide, 390, "no sideways scrolling")
+	if dir := os.Getenv("MOKREN_SHOTS_DIR"); dir != "" {
+		phone.shot(dir + "/own-device.png")
+	}
+	phone.click("button", "Hand it in")
+	phone.see("[role=status]", "Your therapist has it")
+
+	p.see(`[role=status]`, "The client has drawn")
+	p.click("button", "Take it in")
+	p.see("h2", `cm² painted`)
+	p.sent()
+	phone.MustNavigate(phone.base + "/draw/BBBBBBBB")
+	phone.see("[role=alert]", "not known")
+}
+
+func TestNoAxeViolationsInAtlasAndDrawing(t *testing.T) {
+	s := startServer(t)
+	p := openPage(t, s.addr, "/")
+	require.NoError(t, proto.PageSetBypassCSP{Enabled: true}.Call(p))
+	p.MustReload()
+	p.signIn(demo.Logins[0])
+	for path, h := range map[string]string{"/atlas/levator-scapulae?with=upper-trapezius": "Levator scapulae", "/spine": "Landmarks", "/guide/soleus/left": "Soleus, left"} {
+		p.MustNavigate(p.base + path)
+		p.see("h1, h2", h)
+		p.MustElement("svg[data-view] path")
+		noViolations(p, path)
+	}
+	newVisit(p, demoClient(0))
+	stepTo(p, "Pain")
+	p.MustElement("svg[data-view=back][data-cells] path")
+	noViolations(p, "pain")
+	p.MustNavigate(p.base + "/draw")
+	p.see("h1", "Your code")
+	noViolations(p, "code")
+}
