@@ -26,7 +26,7 @@ lint: build
 	go vet ./...
 	cd ui && npm run lint
 
-bench: .mokren/has-postgresql .mokren/has-chromium build ## the coach natively and in the browser, one run
+bench: .mokren/has-postgresql .mokren/has-chromium build ## coach and atlas natively and in the browser, one run
 	go test -run '^$$' -bench . -benchmem ./core/...
 	MOKREN_BENCH=1 go test -count=1 -run TestBenchBrowser -v ./e2e | grep -v '^=== '
 

@@ -236,4 +236,6 @@ func TestBenchBrowser(t *testing.T) {
 		`{"t":0,"event":"start","protocol":"graded-stages","muscle":"soleus","side":"left"}`,
 		`[{"hold":"0190b000-0000-7000-8000-000000000001","at_ms":0,"event":"contact"},{"hold":"0190b000-0000-7000-8000-000000000001","at_ms":3000,"event":"score","value":6},{"hold":"0190b000-0000-7000-8000-000000000001","at_ms":23500,"event":"score","value":4},{"hold":"0190b000-0000-7000-8000-000000000001","at_ms":27000,"event":"score","value":6}]`).Num()
 	t.Logf("a whole hold replayed for one frame: %.2f ms", hold)
+	hurts := p.MustEval(`() => { const q = '{"view":"back","x":272,"y":165}'; const n = 400; mokrenCore.calc("hurts", q); const t = performance.now(); for (let i = 0; i < n; i++) mokrenCore.calc("hurts", q); return (performance.now() - t) / n; }`).Num()
+	t.Logf("a touched place against every referral pattern, both sides: %.2f ms, JSON in and out included", hurts)
 }

@@ -45,7 +45,7 @@ interface Props {
   onSelect?: (id: string) => void;
   onDrop?: (id: string, p: { x: number; y: number }) => void;
   label?: string;
-  caption?: string;
+  caption?: ReactNode;
   /** Drawn between the body and the marks. */
   children?: ReactNode;
 }
@@ -109,7 +109,7 @@ export function Figure({ view, marks = [], zones = [], drawn, bright, selected, 
           const early = m.kind === "earlier";
           return (
             <g key={m.id} className="mark" transform={`translate(${at.x} ${at.y})`} data-mark={m.id}
-              role={onSelect ? "button" : undefined} tabIndex={onSelect ? 0 : undefined} aria-label={m.label} aria-pressed={onSelect ? selected === m.id : undefined}
+              role={onSelect ? "button" : "img"} tabIndex={onSelect ? 0 : undefined} aria-label={m.label} aria-pressed={onSelect ? selected === m.id : undefined}
               onKeyDown={(e) => {
                 if (onSelect && (e.key === "Enter" || e.key === " ")) {
                   e.preventDefault();

@@ -107,6 +107,7 @@ function Finder({ core, me }: { core: Core; me: Schemas["Me"] }) {
         <figcaption className="quiet" style={{ fontSize: 12.5 }}>Touch a landmark or a spinous tip. Bars are your finger-widths.</figcaption>
       </figure>
       <div className="side">
+        <h1 className="away">Spine finder</h1>
         <Card>
           <div style={{ display: "flex", gap: 18, alignItems: "center" }}>
             <span className="big" data-level>{level}</span>

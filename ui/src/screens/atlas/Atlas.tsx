@@ -82,6 +82,10 @@ function Open({ core, own }: { core: Core; own: Schemas["OwnAtlas"] }) {
     const mine = core.layers({ view, layers: ["muscles", "referral"], only: [guide.muscle], side } as Schemas["Wanted"]);
     return { ...base, strands: [...base.strands.filter((s) => s.muscle !== guide.muscle), ...mine.strands], zones: mine.zones };
   };
+  const svgOf = (view: View) => {
+    const wanted = [...layers.filter((l) => l !== "keep off"), ...(layers.includes("keep off") ? ["structures"] : []), ...(guide ? ["muscles", "referral"] : [])];
+    return `/api/figure/${view}/svg?layers=${[...new Set(wanted)].join(",")}${guide ? `&only=${[guide.muscle, second?.muscle].filter(Boolean).join(",")}&side=${side}` : depth === "all" ? "" : `&depth=${depth}`}`;
+  };
   const marks = (view: View): Mark[] => [
     ...(guide?.sites ?? []).filter((s) => s.view === view).map((s) => ({ id: s.site, x: s.x, y: s.y, grade: 0, kind: "active" as const, label: s.name, angle: (guide?.trace_deg ?? 90) - 90 })),
     ...sites.flatMap((s) => {
@@ -102,6 +106,7 @@ function Open({ core, own }: { core: Core; own: Schemas["OwnAtlas"] }) {
   return (
     <Room>
       <div className="left">
+        <h1 className="away">Atlas</h1>
         <Choice label="Find" quiet value={mode} options={modes} onChoose={setMode} />
         {mode === "By name" && (
           <div style={{ display: "grid", gap: 8 }}>
@@ -142,6 +147,7 @@ function Open({ core, own }: { core: Core; own: Schemas["OwnAtlas"] }) {
         <div className="pair">
           {views.map((v) => (
             <Figure key={v} view={v} drawn={drawn(v)} bright={mode === "Keep off" ? keep : guide?.muscle} marks={marks(v)} cursor={spot?.view === v ? spot : undefined}
+              caption={<>{viewName[v]} · <a href={svgOf(v)} download>SVG</a></>}
               onTouch={touch(v)} onAim={(p) => setSpot({ view: v, ...p })}
               label={`${viewName[v]} of the body. ${mode === "By pain" ? "Touch where it hurts" : "Touch a muscle"}, or aim with the arrow keys and press Enter.`}>
               {second && <Second core={core} view={v} side={side} muscle={second.muscle} />}

@@ -13,7 +13,7 @@ import { movementName, one, plain, sentence } from "../../parts/words";
 
 const Sheet = styled(Card)`
   display: grid; gap: 12px;
-  h3 { margin-top: 4px; } ol, ul { margin: 4px 0 0; padding-left: 20px; } li { margin: 3px 0; }
+  h3 { margin-top: 4px; } tr:first-child > * { border-top: 0; } ol, ul { margin: 4px 0 0; padding-left: 20px; } li { margin: 3px 0; }
   table { border-collapse: collapse; width: 100%; } th { text-align: left; font-weight: 560; color: var(--ink-soft); padding: 5px 8px 5px 0; vertical-align: top; width: 82px; font-size: 13px; } td { padding: 5px 8px 5px 0; vertical-align: top; border-top: 1px solid var(--line-soft); }
   th { border-top: 1px solid var(--line-soft); }
   .link { background: none; border: 0; padding: 0; color: var(--accent); text-decoration: underline; cursor: pointer; }
@@ -70,7 +70,7 @@ export function Facts({ core, guide: g, second, side, own, sites, all, onSide, o
         {second && <p><b>{g.name}</b>: full dots. <b style={{ color: "var(--other)" }}>{second.name}</b>: rings.{tell ? ` ${tell}` : ""}</p>}
         <table>
           <tbody>
-            {second && <tr><th /><td><b>{g.name}</b></td><td style={{ color: "var(--other)" }}><b>{second.name}</b></td></tr>}
+            {second && <tr><td /><td><b>{g.name}</b></td><td style={{ color: "var(--other)" }}><b>{second.name}</b></td></tr>}
             {rows.map(([label, f]) => <tr key={label}><th scope="row">{label}</th>{both.map((x) => <td key={x.muscle}>{sentence(f(x))}</td>)}</tr>)}
           </tbody>
         </table>

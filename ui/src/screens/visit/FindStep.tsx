@@ -1,5 +1,6 @@
 // Mark a point, chart it in seconds, correct it later.
 import { useEffect, useState } from "react";
+import { Link } from "react-router";
 import { styled } from "styled-components";
 import type { Schemas } from "../../api/client";
 import { useFigure, type View } from "../../body/BodySvg";
@@ -42,9 +43,11 @@ interface Props extends StepProps {
   selected?: string;
   setSelected: (id: string | undefined) => void;
   height: number;
+  /** The therapist's own finger-width in cm. */
+  finger?: number;
 }
 
-export function FindStep({ visit, aim, setAim, selected, setSelected, height }: Props) {
+export function FindStep({ visit, aim, setAim, selected, setSelected, height, finger }: Props) {
   const { state, core, write, open } = visit;
   const point = state.points.find((p) => p.point === selected);
   const [c, set] = useState<Chart>(fresh);
@@ -79,13 +82,13 @@ export function FindStep({ visit, aim, setAim, selected, setSelected, height }: 
     return (
       <Card>
         <h2>{aim.under?.region ? sentence(plain(aim.under.region)) : "Off the body"}</h2>
-        <p className="quiet">No muscle of the atlas runs here yet. Touch another place.</p>
+        <p className="quiet">No muscle of the atlas runs here in this view. Touch another place, or another view.</p>
       </Card>
     );
   }
   const muscle = point?.muscle ?? (cand as Schemas["Candidate"]).muscle;
   const side = point?.side ?? (cand as Schemas["Candidate"]).side;
-  const guide = core.palpate(muscle, side, height, (point?.site ?? cand?.site) || undefined);
+  const guide = core.palpate(muscle, side, height, (point?.site ?? cand?.site) || undefined, finger);
   const usual = [...guide.referral.essential, ...guide.referral.spillover];
   const again = cand ? core.same(open.earlier, muscle, side, cand.place, height) : "";
   const before = again ? open.earlier.find((p) => p.identity === again) : undefined;
@@ -147,6 +150,7 @@ export function FindStep({ visit, aim, setAim, selected, setSelected, height }: 
       </Form>
       <details style={{ marginTop: 12 }}>
         <summary className="quiet" style={{ cursor: "pointer" }}>How to find and confirm it</summary>
+        <p style={{ marginTop: 6 }}><Link to={`/guide/${muscle}/${side}?height=${height}${guide.sites[0] ? `&site=${guide.sites[0].site}` : ""}`}>Step by step, at the table</Link></p>
         <ol style={{ margin: "8px 0", paddingLeft: 20 }}>{guide.steps.map((s) => <li key={s}>{s}</li>)}</ol>
         <p><b>Confirm.</b> {guide.confirm.text}</p>
         {guide.near.map((n) => <p key={n.structure}><b>{sentence(plain(n.structure))}</b>, {one(n.distance_cm)} cm ({one(n.finger_widths)} finger-widths). {n.text}</p>)}

@@ -177,7 +177,7 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
         {state.holds.filter((h) => h.status === "aside").map((h) => <div key={h.id} className="caution" role="note">A hold is kept aside and counts nowhere: {h.why}</div>)}
         {step === "draw" && <DrawStep visit={visit} me={me} drawing={drawing} figure={figure?.version ?? ""} tool={tool} setTool={setTool} compare={compare} setCompare={setCompare} height={height} />}
         {step === "measure" && <MeasureStep visit={visit} moment="before" />}
-        {step === "find" && <FindStep visit={visit} aim={aim} setAim={setAim} selected={selected} setSelected={setSelected} height={height} />}
+        {step === "find" && <FindStep visit={visit} aim={aim} setAim={setAim} selected={selected} setSelected={setSelected} height={height} finger={me.finger_cm} />}
         {step === "press" && <PressStep visit={visit} selected={selected} setSelected={setSelected} height={height} />}
         {step === "recheck" && <RecheckStep visit={visit} />}
         {step === "close" && <CloseStep visit={visit} me={me} />}
