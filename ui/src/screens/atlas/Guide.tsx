@@ -141,6 +141,8 @@ function Construction({ view, core, g, steps, late, side }: { view: View; core: 
   const k = (part?.[3] ?? 1000) / 700;
   const here = steps.filter((s) => s.view === view);
   const now = steps.at(-1);
+  // Names stand away from the place, so that nothing covers it.
+  const leftOf = (s: Schemas["DrawStep"]) => g.sites[0]?.view === view && s.at.x < g.sites[0].x - 2;
   const arrow = (deg: number, len: number, x: number, y: number, key: string, bright: boolean) => {
     const a = (deg * Math.PI) / 180;
     const dx = Math.cos(a) * len, dy = Math.sin(a) * len;
@@ -157,7 +159,7 @@ function Construction({ view, core, g, steps, late, side }: { view: View; core: 
         {here.filter((s) => s.kind === "landmark").map((s, i) => (
           <g key={`m${i}`}>
             <circle cx={s.at.x} cy={s.at.y} r={(s === now ? 11 : 7) * k} fill={s === now ? "var(--accent)" : "var(--card)"} stroke="var(--accent)" strokeWidth={2.4 * k} />
-            <text x={s.at.x + 15 * k} y={s.at.y + 5 * k} fontSize={19 * k} fontWeight={600} fill="var(--ink)" stroke="var(--card)" strokeWidth={5 * k} paintOrder="stroke">{plain(s.landmark ?? "")}</text>
+            <text x={s.at.x + (leftOf(s) ? -15 : 15) * k} y={s.at.y + 5 * k} textAnchor={leftOf(s) ? "end" : "start"} fontSize={19 * k} fontWeight={600} fill="var(--ink)" stroke="var(--card)" strokeWidth={5 * k} paintOrder="stroke">{plain(s.landmark ?? "")}</text>
           </g>
         ))}
         {late && g.sites.filter((s) => s.view === view).map((s) => (

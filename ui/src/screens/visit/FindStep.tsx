@@ -23,7 +23,7 @@ const List = styled.ul`list-style: none; margin: 8px 0 0; padding: 0; display: g
   button { width: 100%; text-align: left; display: flex; gap: 10px; justify-content: space-between; }
   .off { color: var(--ink-soft); font-weight: 400; white-space: nowrap; }
 `;
-const Form = styled.form`display: grid; gap: 11px;`;
+const Form = styled.form`display: grid; gap: 9px;`;
 
 interface Chart {
   band: "yes" | "no" | "unsure";
@@ -119,8 +119,8 @@ export function FindStep({ visit, aim, setAim, selected, setSelected, height, fi
         <>
           <p className="quiet" style={{ fontSize: 13 }} aria-live="polite">{sentence(plain(aim.under?.region ?? ""))}, {side}</p>
           {(aim.under?.muscles.length ?? 0) > 1 && (
-            <div style={{ margin: "6px 0 10px" }}>
-              <Choice label="Muscle under the finger" value={cand?.muscle} options={(aim.under?.muscles ?? []).slice(0, 4).map((m) => m.muscle)} onChoose={(m) => setAim({ ...aim, candidate: aim.under?.muscles.find((x) => x.muscle === m) })} describe={(m) => sentence(plain(m))} />
+            <div style={{ margin: "4px 0 8px" }}>
+              <Choice quiet label="Muscle under the finger" value={cand?.muscle} options={(aim.under?.muscles ?? []).slice(0, 4).map((m) => m.muscle)} onChoose={(m) => setAim({ ...aim, candidate: aim.under?.muscles.find((x) => x.muscle === m) })} describe={(m) => sentence(plain(m))} />
             </div>
           )}
         </>
@@ -129,7 +129,7 @@ export function FindStep({ visit, aim, setAim, selected, setSelected, height, fi
       <p className="quiet">
         {before ? `Same spot as before: last time ${one(before.nprs)}, after ${one(before.after_nprs)}.` : cand?.site ? guide.sites[0]?.name : "Own site."}
       </p>
-      <p className="quiet" style={{ marginBottom: 10, fontSize: 13.5 }}>Usually sends pain to {guide.referral.essential.map(plain).join(", ")}: a guide, never proof.</p>
+      <p className="quiet" style={{ marginBottom: 6, fontSize: 13.5 }}>Usually sends pain to {guide.referral.essential.map(plain).join(", ")}: a guide, never proof.</p>
       <Form onSubmit={save}>
         <Choice label="Number at test pressure (0–10)" value={c.nprs} options={numbers} onChoose={(v) => { set({ ...c, nprs: v }); setMissing(""); }} />
         {missing && <p role="alert" style={{ color: "var(--stop)" }}>{missing}</p>}
