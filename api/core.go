@@ -10,12 +10,14 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"mokren/core/assess"
 	"mokren/core/atlas"
 	"mokren/core/body"
 	"mokren/core/calc"
 	"mokren/core/ids"
 	"mokren/core/picture"
 	"mokren/core/progress"
+	"mokren/core/safety"
 	"mokren/core/strict"
 	"mokren/core/treat"
 	"mokren/core/visit"
@@ -111,7 +113,8 @@ func (s *server) registerCore(a huma.API) {
 		"atlas": {atlas.Query{}, calc.AtlasOut{}}, "cells": {calc.CellsIn{}, calc.CellsOut{}},
 		"change": {calc.ChangeIn{}, progress.Change{}}, "drawing": {calc.DrawingIn{}, calc.DrawingOut{}},
 		"hurts": {calc.HurtsIn{}, calc.HurtsOut{}}, "layers": {picture.Wanted{}, picture.Drawn{}},
-		"level": {calc.LevelIn{}, calc.LevelOut{}}, "place": {calc.PlaceIn{}, calc.PlaceOut{}}, "palpate": {calc.PalpateIn{}, atlas.Guide{}},
+		"level": {calc.LevelIn{}, calc.LevelOut{}}, "photo": {assess.Photo{}, assess.PhotoAngles{}}, "screen": {calc.ScreenIn{}, safety.Screening{}},
+		"slope": {calc.SlopeIn{}, assess.Slope{}}, "suspects": {calc.SuspectsIn{}, assess.Ranking{}}, "place": {calc.PlaceIn{}, calc.PlaceOut{}}, "palpate": {calc.PalpateIn{}, atlas.Guide{}},
 		"range": {calc.RangeIn{}, progress.RangeFlag{}}, "under": {calc.UnderIn{}, calc.UnderOut{}}, "coach": {"", ""},
 	}
 	for _, c := range calc.List() {

@@ -2,9 +2,12 @@ package atlas
 
 import (
 	"math"
+	"slices"
+	"sync"
 
 	"mokren/core/body"
 	"mokren/core/ids"
+	"mokren/core/safety"
 )
 
 var sideViews = map[string][2]body.View{
@@ -177,3 +180,49 @@ func Under(v body.View, p body.Point, heightCM float64) []Candidate {
 	sortCandidates(out)
 	return out
 }
+
+// Places gives the regions in which a muscle's sites lie, on a side.
+func (m *Muscle) Places(side ids.Side) []safety.Place {
+	if side == ids.Right {
+		return places()[m.ID][1]
+	}
+	return places()[m.ID][0]
+}
+
+var places = sync.OnceValue(func() map[ids.Muscle][2][]safety.Place {
+	out := map[ids.Muscle][2][]safety.Place{}
+	for _, m := range All() {
+		var pair [2][]safety.Place
+		for i, side := range [2]ids.Side{ids.Left, ids.Right} {
+			for _, s := range m.Sites {
+				v, p := m.OnFigure(FibrePlace{s.Fibre, s.AlongPct, s.AcrossMM}, side, body.DefaultHeightCM)
+				if n, ok := body.RegionOf(body.CellAt(v, p)); ok {
+					pair[i] = appendNew(pair[i], safety.Place{Region: n.Region, Side: n.Side})
+				}
+			}
+		}
+		out[m.ID] = pair
+	}
+	return out
+})
+
+// At reports whether one of the muscle's sites lies in a region.
+func (m *Muscle) At(r ids.Region) bool {
+	return slices.ContainsFunc(m.Places(ids.Left), func(p safety.Place) bool { return p.Region == r })
+}
+
+// MidlineRegion reports whether a region lies on the midline and belongs to
+// both sides.
+func MidlineRegion(r ids.Region) bool { return midline()[r] }
+
+var midline = sync.OnceValue(func() map[ids.Region]bool {
+	out := map[ids.Region]bool{}
+	for _, v := range body.Views {
+		for _, c := range body.Cells(v) {
+			if c.Side == ids.Midline {
+				out[c.Region] = true
+			}
+		}
+	}
+	return out
+})

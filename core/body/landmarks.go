@@ -2,6 +2,7 @@ package body
 
 import (
 	"fmt"
+	"sync"
 
 	"mokren/core/ids"
 )
@@ -74,8 +75,18 @@ type Landmark struct {
 	Point
 }
 
-// LandmarksOf lists the landmarks that a view shows.
+var landmarks sync.Map // View → []Landmark
+
+// LandmarksOf lists the landmarks that a view shows; do not alter the list.
 func LandmarksOf(v View) []Landmark {
+	if l, ok := landmarks.Load(v); ok {
+		return l.([]Landmark)
+	}
+	l, _ := landmarks.LoadOrStore(v, placeLandmarks(v))
+	return l.([]Landmark)
+}
+
+func placeLandmarks(v View) []Landmark {
 	var out []Landmark
 	for _, m := range marks {
 		if !v.Shows(m.view, Point{m.x, m.y}) {

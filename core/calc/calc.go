@@ -12,6 +12,7 @@ import (
 	"fmt"
 	"strings"
 
+	"mokren/core/assess"
 	"mokren/core/ids"
 	"mokren/core/progress"
 	"mokren/core/strict"
@@ -36,10 +37,18 @@ var all = []Calc{
 	{"layers", "Everything that can be laid on a view", `{"view":"back","layers":["landmarks","structures"]}`, false, typed(Layers)},
 	{"level", "Vertebral level at a landmark, or what lies beside one", `{"landmark":"iliac-crest"}`, false, typed(Level)},
 	{"palpate", "How to find and confirm a muscle on this client", `{"muscle":"infraspinatus","side":"left","site":"upper-inner","height_cm":168}`, false, typed(Palpate)},
+	{"photo", "Angles and offsets of a photograph, corrected for camera roll", `{"view":"left","plumb":[[400,50],[405,1150]],"landmarks":{"tragus":[380,180],"C7":[440,260]},"height_cm":170}`, false, typed(assess.MeasurePhoto)},
 	{"place", "Where a place on a muscle's fibres lies on the figure", `{"muscle":"soleus","side":"left","place":{"fibre":0,"along_pct":55,"across_mm":0}}`, false, typed(Place)},
 	{"range", "Is a range of motion reading short?", `{"movement":"cervical.rotation","active_deg":60,"other_side_deg":74,"age":44}`, false, typed(Range)},
+	{"screen", "Judge the answers of a screening", `{"answers":[{"question":"anticoagulant","answer":"yes"},{"question":"fever","answer":"no"}]}`, false, typed(Screen)},
+	{"slope", "The third value of a caliper-inclinometer reading", `{"distance_cm":34,"height_difference_cm":1.8}`, false, typed(SlopeOf)},
+	{"suspects", "Muscles ranked by the evidence, with the next best tests", suspectsExample, false, typed(Suspects)},
 	{"under", "Which muscles lie under a touched place", `{"view":"back","x":195,"y":770,"height_cm":170}`, false, typed(Under)},
 }
+
+const suspectsExample = `{"pain":[{"region":"heel","side":"left","intensity":7},{"region":"achilles","side":"left","intensity":5}],
+"rom":[{"movement":"ankle.dorsiflexion-knee-bent","side":"left","active_deg":9,"felt":"pull","felt_region":"lower-calf"},{"movement":"ankle.dorsiflexion-knee-bent","side":"right","active_deg":20}],
+"loads":["running"]}`
 
 // List gives the computations in the order of their names.
 func List() []Calc { return all }

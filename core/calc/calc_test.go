@@ -199,3 +199,44 @@ func TestIdsAreUniqueWithinTheirKind(t *testing.T) {
 	assert.Len(t, m["muscles"], 96)
 	assert.Contains(t, m["tests"], "resisted:cervical.rotation")
 }
+
+func TestScreenOverTheDoor(t *testing.T) {
+	s := answer(t, "screen", `{"answers":[{"question":"unexplained-chest-pain","answer":"yes"}]}`)
+	assert.Equal(t, "refer-first", s["outcome"])
+	assert.NotContains(t, s["missing"], "unexplained-chest-pain")
+	assert.Contains(t, s["missing"], "fever")
+	s = answer(t, "screen", `{"answers":[{"question":"anticoagulant","answer":"unknown"}]}`)
+	assert.Equal(t, "adapt", s["outcome"], "unknown counts as yes")
+	for in, field := range map[string]string{
+		`{"answers":[{"question":"feever","answer":"no"}]}`:                       "$.answers[0].question",
+		`{"answers":[{"question":"fever","answer":"maybe"}]}`:                     "$.answers[0].answer",
+		`{"answers":[{"question":"fever","answer":"yes","days_ago":-1}]}`:         "$.answers[0].days_ago",
+		`{"answers":[{"question":"open-skin","answer":"yes","regions":["toe"]}]}`: "$.answers[0].regions[0]",
+		`{}`: "$.answers",
+	} {
+		_, err := calc.Run("screen", []byte(in))
+		assert.ErrorContains(t, err, field, in)
+	}
+}
+
+func TestSuspectsOverTheDoor(t *testing.T) {
+	s := answer(t, "suspects", `{"pain":[{"region":"heel","side":"left","intensity":6}],"top":5,"screening":[{"question":"calf-warm-swollen","answer":"yes","side":"left"}]}`)
+	assert.Len(t, s["suspects"], 5)
+	assert.InDelta(t, 0.8, s["threshold"], 0)
+	for _, x := range s["suspects"].([]any) {
+		assert.Equal(t, true, x.(map[string]any)["blocked"], "refer-first stops everything")
+		assert.Equal(t, false, x.(map[string]any)["ready"])
+	}
+	for in, field := range map[string]string{
+		`{}`: "$.pain", `{"pain":[{"region":"heel","side":"left","intensity":11}]}`: "$.pain[0].intensity",
+		`{"pain":[],"tests":[{"test":"ober","side":"left","result":"positive"}]}`: "$.tests[0].test",
+		`{"pain":[],"loads":["sitting"]}`:                                         "$.loads[0]",
+		`{"pain":[],"weights":{"referral":{"plus":99,"minus":0.5}}}`:              "$.weights.referral.plus",
+	} {
+		_, err := calc.Run("suspects", []byte(in))
+		assert.ErrorContains(t, err, field, in)
+	}
+	assert.InDelta(t, 30, answer(t, "slope", `{"distance_cm":34,"height_difference_cm":17}`)["slope_deg"], 1e-9)
+	_, err := calc.Run("slope", []byte(`{"distance_cm":34}`))
+	assert.Error(t, err)
+}

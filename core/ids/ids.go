@@ -23,6 +23,10 @@ type (
 	Contact   string
 	Position  string
 	Measure   string
+	Question  string
+	Sign      string
+	Test      string
+	Load      string
 )
 
 // Sides of the body, named from the client's point of view.
@@ -101,6 +105,10 @@ func (p Protocol) Check() *strict.Error  { return check("protocol", string(p), p
 func (c Contact) Check() *strict.Error   { return check("contact", string(c), contacts) }
 func (p Position) Check() *strict.Error  { return check("position", string(p), positions) }
 func (m Measure) Check() *strict.Error   { return check("measure", string(m), measures()) }
+func (q Question) Check() *strict.Error  { return check("question", string(q), questions) }
+func (s Sign) Check() *strict.Error      { return check("sign", string(s), signs) }
+func (t Test) Check() *strict.Error      { return check("test", string(t), tests()) }
+func (l Load) Check() *strict.Error      { return check("load", string(l), loads) }
 
 // Kind is one list of ids.
 type Kind struct {
@@ -123,6 +131,10 @@ func Regions() []Region       { return typed[Region](regions) }
 func Movements() []Movement   { return typed[Movement](movements) }
 func Landmarks() []Landmark   { return typed[Landmark](landmarks) }
 func Structures() []Structure { return typed[Structure](structures) }
+func Questions() []Question   { return typed[Question](questions) }
+func Signs() []Sign           { return typed[Sign](signs) }
+func Tests() []Test           { return typed[Test](tests()) }
+func Loads() []Load           { return typed[Load](loads) }
 
 func typed[T ~string](list []string) []T {
 	out := make([]T, len(list))

@@ -97,7 +97,8 @@ var questions = words(`
 	enlarged-nodes node-removal radiotherapy nerve-entrapment carotid-disease unstable-neck sedation-or-opioids
 	no-shared-language sore-over-48h bruising recent-surgery recent-injection varicose-veins hernia
 	implanted-device anticoagulant osteoporosis pregnancy diabetes-sensory-loss fibromyalgia hypermobility
-	recent-whiplash dizziness thoracic-outlet high-blood-pressure first-visit minor
+	recent-whiplash dizziness thoracic-outlet high-blood-pressure first-visit minor clot-breathless
+	healing-fracture abdominal-disease lubricant-allergy stiff-shoulder-painful
 `)
 
 var signs = words(`
@@ -117,7 +118,7 @@ var loads = words(`
 
 var postureMeasures = words(`
 	shoulder-height pelvis-height pelvic-tilt scapula-distance scapular-upward-rotation craniovertebral-angle
-	shoulder-girdle-rotation pelvis-rotation lumbar-curve side-curve acromion-to-table
+	shoulder-girdle-rotation pelvis-rotation lumbar-curve side-curve acromion-to-table head-tilt
 `)
 
 // tests are the named ones and one resisted test for each movement.

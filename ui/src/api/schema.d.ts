@@ -226,6 +226,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/photo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Angles and offsets of a photograph, corrected for camera roll */
+        post: operations["calc-photo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/place": {
         parameters: {
             query?: never;
@@ -254,6 +271,57 @@ export interface paths {
         put?: never;
         /** Is a range of motion reading short? */
         post: operations["calc-range"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/screen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Judge the answers of a screening */
+        post: operations["calc-screen"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/slope": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The third value of a caliper-inclinometer reading */
+        post: operations["calc-slope"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/suspects": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Muscles ranked by the evidence, with the next best tests */
+        post: operations["calc-suspects"];
         delete?: never;
         options?: never;
         head?: never;
@@ -540,6 +608,36 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        Adaptation: {
+            avoid_positions?: string[];
+            /** Format: double */
+            cap_seconds?: number;
+            /** Format: double */
+            ceiling?: number;
+            /** Format: double */
+            ceilings_down?: number;
+            number_cannot_steer?: boolean;
+        };
+        Answer: {
+            /** @enum {string} */
+            answer: "yes" | "no" | "unknown";
+            cleared?: boolean;
+            /** Format: double */
+            days_ago?: number;
+            question: string;
+            regions?: string[];
+            /** @description left, right; absent or midline is both */
+            side?: string;
+        };
+        Applied: {
+            id: string;
+            limits?: components["schemas"]["Adaptation"];
+            muscles?: string[];
+            outcome: string;
+            regions?: string[];
+            side?: string;
+            text: string;
+        };
         Aside: {
             body: unknown;
             event: string;
@@ -743,6 +841,12 @@ export interface components {
             strokes: components["schemas"]["Stroke"][];
             /** Format: uuid */
             visit: string;
+        };
+        EarlierPoint: {
+            /** Format: double */
+            days_ago: number;
+            muscle: string;
+            side: string;
         };
         Entry: {
             /** Format: uuid */
@@ -1182,6 +1286,13 @@ export interface components {
             /** Format: date-time */
             expires_at: string;
         };
+        NextTest: {
+            /** Format: double */
+            gain_bits: number;
+            side: string;
+            test: string;
+            text: string;
+        };
         Noted: {
             text: string;
         };
@@ -1229,6 +1340,14 @@ export interface components {
             height_cm: number;
             practice: string;
         };
+        Pain: {
+            /** Format: double */
+            intensity: number;
+            /** @enum {string} */
+            kind?: "ache" | "sharp" | "burning" | "numb-tingling" | "headache";
+            region: string;
+            side: string;
+        };
         Painted: {
             /** @enum {string} */
             by?: "therapist" | "client";
@@ -1247,6 +1366,39 @@ export interface components {
             muscle: string;
             side: string;
             site?: string;
+        };
+        Photo: {
+            /**
+             * Format: double
+             * @description the plumb then spans the client's height and offsets are cm
+             */
+            height_cm?: number;
+            landmarks: {
+                [key: string]: number[];
+            };
+            plumb: number[][];
+            /** @enum {string} */
+            view: "front" | "back" | "left" | "right";
+        };
+        PhotoAngles: {
+            /** @description degrees; heights: positive when the client's left is high */
+            angles: {
+                [key: string]: number;
+            };
+            offsets: {
+                [key: string]: number;
+            };
+            /** Format: double */
+            roll_deg: number;
+            /**
+             * @description of offsets; a fraction is of the plumb's length
+             * @enum {string}
+             */
+            unit: "cm" | "fraction";
+        };
+        Place: {
+            region: string;
+            side: string;
         };
         PlaceIn: {
             /** Format: double */
@@ -1344,6 +1496,19 @@ export interface components {
             stages: number;
             visit: string;
         };
+        Posture: {
+            /** Format: double */
+            cm?: number;
+            /** Format: double */
+            degrees?: number;
+            /** @description which side is high, or forward, or convex */
+            high_side?: string;
+            /** @enum {string} */
+            kind?: "flat" | "usual" | "deep" | "even" | "hinge";
+            measure: string;
+            /** @description of a reading taken on each side */
+            side?: string;
+        };
         "Put-fingerRequest": {
             /**
              * Format: double
@@ -1359,6 +1524,21 @@ export interface components {
             region?: "head-and-neck" | "shoulder-girdle" | "arm-and-hand" | "trunk" | "hip-and-thigh" | "leg-and-foot";
             /** @description Latin or common name, with typing errors */
             text?: string;
+        };
+        ROM: {
+            /** Format: double */
+            active_deg?: number;
+            /** @enum {string} */
+            end_feel?: "soft" | "firm" | "hard" | "empty" | "springy";
+            /** @enum {string} */
+            felt?: "pull" | "pinch" | "pain";
+            felt_region?: string;
+            movement: string;
+            /** Format: double */
+            pain_nprs?: number;
+            /** Format: double */
+            passive_deg?: number;
+            side: string;
         };
         Range: {
             /** Format: double */
@@ -1415,6 +1595,19 @@ export interface components {
             date: string;
             visit: string;
         };
+        Ranking: {
+            next_tests: components["schemas"]["NextTest"][];
+            notes: string[];
+            suspects: components["schemas"]["Suspect"][];
+            /** Format: double */
+            threshold: number;
+        };
+        Ratio: {
+            /** Format: double */
+            minus: number;
+            /** Format: double */
+            plus: number;
+        };
         Reading: {
             /** Format: double */
             day: number;
@@ -1448,6 +1641,20 @@ export interface components {
         Removed: {
             point: string;
         };
+        ScreenIn: {
+            answers: components["schemas"]["Answer"][];
+        };
+        Screening: {
+            /** @description regions that take no pressure */
+            blocked: components["schemas"]["Place"][];
+            blocked_muscles: string[];
+            limits: components["schemas"]["Adaptation"];
+            missing: string[];
+            no_treatment: boolean;
+            /** @description the worst of the answers given */
+            outcome: string;
+            rules: components["schemas"]["Applied"][];
+        };
         Shape: {
             id: string;
             /** Format: int64 */
@@ -1472,6 +1679,29 @@ export interface components {
             x: number;
             /** Format: double */
             y: number;
+        };
+        Slope: {
+            /** Format: double */
+            distance_cm: number;
+            /** Format: double */
+            height_difference_cm: number;
+            /** Format: double */
+            slope_deg: number;
+        };
+        SlopeIn: {
+            /** Format: double */
+            distance_cm?: number;
+            /**
+             * Format: double
+             * @description signed
+             */
+            height_difference_cm?: number;
+            /** Format: double */
+            slope_deg?: number;
+        };
+        SquatSign: {
+            side: string;
+            sign: string;
         };
         StageRecord: {
             /** Format: double */
@@ -1564,6 +1794,39 @@ export interface components {
             trace_back: boolean;
             twitch: boolean;
         };
+        Suspect: {
+            blocked: boolean;
+            blocked_because?: string;
+            /** Format: double */
+            confidence: number;
+            muscle: string;
+            name: string;
+            ready: boolean;
+            region: string;
+            side: string;
+            why: components["schemas"]["Why"][];
+        };
+        SuspectsIn: {
+            earlier_points?: components["schemas"]["EarlierPoint"][];
+            loads?: string[];
+            pain: components["schemas"]["Pain"][];
+            posture?: components["schemas"]["Posture"][];
+            rom?: components["schemas"]["ROM"][];
+            screening?: components["schemas"]["Answer"][];
+            signs?: components["schemas"]["SquatSign"][];
+            tests?: components["schemas"]["TestResult"][];
+            /** Format: int64 */
+            top?: number;
+            weights?: {
+                [key: string]: components["schemas"]["Ratio"];
+            };
+        };
+        TestResult: {
+            /** @enum {string} */
+            result: "positive" | "negative" | "unclear";
+            side: string;
+            test: string;
+        };
         Threshold: {
             /** Format: double */
             absolute?: number;
@@ -1632,6 +1895,12 @@ export interface components {
             only?: string[];
             side?: string;
             view: string;
+        };
+        Why: {
+            /** Format: double */
+            effect: number;
+            finding: string;
+            text: string;
         };
         XY: {
             /** Format: double */
@@ -2362,6 +2631,49 @@ export interface operations {
             };
         };
     };
+    "calc-photo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Photo"];
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoAngles"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "calc-place": {
         parameters: {
             query?: never;
@@ -2426,6 +2738,135 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RangeFlag"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "calc-screen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ScreenIn"];
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Screening"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "calc-slope": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SlopeIn"];
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Slope"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "calc-suspects": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SuspectsIn"];
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ranking"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -1,0 +1,136 @@
+// Package assess turns findings into suspects: posture readings, photographs'
+// geometry, range of motion, tests, the pain drawing, and the evidence that
+// each gives for each muscle.
+//
+//	s := assess.Rank(findings, assess.Options{Top: 20})
+//
+// What comes out is a guide and is worded as one.
+package assess
+
+import (
+	"fmt"
+	"math"
+
+	"mokren/core/ids"
+	"mokren/core/strict"
+)
+
+// Slope is a caliper-inclinometer reading: the distance between two landmarks,
+// the height of the second above the first (signed), and the angle of the
+// line against the horizontal.
+type Slope struct {
+	DistanceCM float64 `json:"distance_cm"`
+	HeightCM   float64 `json:"height_difference_cm"`
+	Deg        float64 `json:"slope_deg"`
+}
+
+// Solve computes the third of any two: slope = asin(height / distance).
+func Solve(distance, height, deg *float64) (Slope, error) {
+	given := 0
+	for _, v := range []*float64{distance, height, deg} {
+		if v != nil {
+			given++
+		}
+	}
+	if given != 2 {
+		return Slope{}, &strict.Error{Path: "$", Given: fmt.Sprintf("%d of distance_cm, height_difference_cm, slope_deg", given), Allowed: "any two of the three"}
+	}
+	rad := math.Pi / 180
+	switch {
+	case deg == nil:
+		if *distance <= 0 || math.Abs(*height) > *distance {
+			return Slope{}, &strict.Error{Path: "$.height_difference_cm", Given: fmt.Sprint(*height), Allowed: fmt.Sprintf("at most the distance, %v cm, which is above 0", *distance)}
+		}
+		return Slope{*distance, *height, math.Asin(*height / *distance) / rad}, nil
+	case height == nil:
+		return Slope{*distance, *distance * math.Sin(*deg*rad), *deg}, nil
+	default:
+		sin := math.Sin(*deg * rad)
+		if sin == 0 || *height/sin <= 0 {
+			return Slope{}, &strict.Error{Path: "$.slope_deg", Given: fmt.Sprint(*deg), Allowed: "a slope other than 0 with the sign of the height difference"}
+		}
+		return Slope{*height / sin, *height, *deg}, nil
+	}
+}
+
+// Posture is one reading.
+type Posture struct {
+	Measure  ids.Measure `json:"measure"`
+	HighSide ids.Side    `json:"high_side,omitempty" doc:"which side is high, or forward, or convex"`
+	Side     ids.Side    `json:"side,omitempty" doc:"of a reading taken on each side"`
+	Degrees  *float64    `json:"degrees,omitempty" minimum:"-180" maximum:"180"`
+	CM       *float64    `json:"cm,omitempty" minimum:"-200" maximum:"200"`
+	// Kind of a curve: flat, usual, deep, even, hinge.
+	Kind string `json:"kind,omitempty" enum:"flat,usual,deep,even,hinge"`
+}
+
+// PostureFlag is a reading judged. Below the flag a difference is noted, not
+// hidden. Source is where the threshold comes from.
+type PostureFlag struct {
+	Measure ids.Measure `json:"measure"`
+	Side    ids.Side    `json:"side,omitempty"`
+	Flagged bool        `json:"flagged"`
+	Reason  string      `json:"reason"`
+	Source  string      `json:"source"`
+}
+
+const workingDefault = "working default"
+
+// Flags judges the readings of one client, each side beside the other.
+func Flags(list []Posture) []PostureFlag {
+	out := []PostureFlag{}
+	other := func(p Posture) *Posture {
+		for i := range list {
+			if list[i].Measure == p.Measure && p.Side != "" && list[i].Side == p.Side.Other() {
+				return &list[i]
+			}
+		}
+		return nil
+	}
+	for _, p := range list {
+		f := PostureFlag{Measure: p.Measure, Side: p.Side, Source: workingDefault}
+		apart := func(mine, theirs *float64, by float64, unit string) {
+			if mine != nil && theirs != nil && math.Abs(*mine-*theirs) >= by-1e-9 {
+				f.Flagged = true
+				f.Reason += fmt.Sprintf("sides differ by %.1f %s; ", math.Abs(*mine-*theirs), unit)
+			}
+		}
+		o := other(p)
+		if o == nil {
+			o = &Posture{}
+		}
+		switch p.Measure {
+		case "shoulder-height", "pelvis-height":
+			if p.Degrees != nil {
+				f.Flagged = math.Abs(*p.Degrees) >= 3
+				f.Reason = fmt.Sprintf("%.1f°, flagged from 3°", math.Abs(*p.Degrees))
+			}
+		case "pelvic-tilt":
+			if p.Degrees != nil {
+				f.Flagged = math.Abs(*p.Degrees-10) > 4
+				f.Reason = fmt.Sprintf("%.1f°, usual 10° ± 4°; ", *p.Degrees)
+			}
+			apart(p.Degrees, o.Degrees, 4, "°")
+		case "scapula-distance", "acromion-to-table":
+			apart(p.CM, o.CM, 1.5, "cm")
+		case "scapular-upward-rotation":
+			apart(p.Degrees, o.Degrees, 5, "°")
+		case "craniovertebral-angle":
+			if p.Degrees != nil {
+				f.Flagged = *p.Degrees < 50
+				f.Reason = fmt.Sprintf("%.1f°, flagged below 50°", *p.Degrees)
+			}
+		case "shoulder-girdle-rotation", "pelvis-rotation", "side-curve":
+			f.Flagged = p.HighSide == ids.Left || p.HighSide == ids.Right
+			f.Reason = fmt.Sprintf("toward the %s", p.HighSide)
+		case "lumbar-curve":
+			f.Flagged = p.Kind == "hinge"
+			f.Reason = p.Kind
+		}
+		if f.Reason == "" {
+			f.Reason = "noted"
+		}
+		out = append(out, f)
+	}
+	return out
+}

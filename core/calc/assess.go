@@ -1,0 +1,37 @@
+package calc
+
+import (
+	"mokren/core/assess"
+	"mokren/core/safety"
+)
+
+// SlopeIn is any two of a caliper-inclinometer reading's three values.
+type SlopeIn struct {
+	DistanceCM *float64 `json:"distance_cm,omitempty" minimum:"0" maximum:"300"`
+	HeightCM   *float64 `json:"height_difference_cm,omitempty" minimum:"-300" maximum:"300" doc:"signed"`
+	Deg        *float64 `json:"slope_deg,omitempty" minimum:"-90" maximum:"90"`
+}
+
+// SlopeOf computes the third value.
+func SlopeOf(in SlopeIn) (assess.Slope, error) {
+	return assess.Solve(in.DistanceCM, in.HeightCM, in.Deg)
+}
+
+// ScreenIn is the answers to a screening.
+type ScreenIn struct {
+	Answers []safety.Answer `json:"answers" maxItems:"400"`
+}
+
+// Screen judges a screening.
+func Screen(in ScreenIn) (safety.Screening, error) { return safety.Screen(in.Answers), nil }
+
+// SuspectsIn is the findings, with a practice's own weights if it has any.
+type SuspectsIn struct {
+	assess.Findings
+	Weights assess.Weights `json:"weights,omitempty"`
+}
+
+// Suspects ranks the muscles.
+func Suspects(in SuspectsIn) (assess.Ranking, error) {
+	return assess.Rank(in.Findings, in.Weights), nil
+}

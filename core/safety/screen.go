@@ -1,0 +1,205 @@
+package safety
+
+import (
+	"fmt"
+	"iter"
+	"slices"
+	"strings"
+
+	"mokren/core/ids"
+	"mokren/core/strict"
+)
+
+func fields(s string) iter.Seq[string] { return strings.FieldsSeq(s) }
+
+// Answer to a question of the screening.
+type Answer struct {
+	Question ids.Question `json:"question"`
+	Answer   string       `json:"answer" enum:"yes,no,unknown"`
+	Side     ids.Side     `json:"side,omitempty" doc:"left, right; absent or midline is both"`
+	Regions  []ids.Region `json:"regions,omitempty" maxItems:"100"`
+	DaysAgo  float64      `json:"days_ago,omitempty" minimum:"0"`
+	// Cleared tells that a clinician has cleared it since.
+	Cleared bool `json:"cleared,omitempty"`
+}
+
+// staleDays: a screening older than this is asked again.
+const staleDays = 90
+
+// Place is a region on a side; midline is both sides.
+type Place struct {
+	Region ids.Region `json:"region"`
+	Side   ids.Side   `json:"side"`
+}
+
+// Applied is a rule that an answer set off, with its reason.
+type Applied struct {
+	ID      ids.Question `json:"id"`
+	Outcome Outcome      `json:"outcome"`
+	Text    string       `json:"text"`
+	Side    ids.Side     `json:"side,omitempty"`
+	Regions []ids.Region `json:"regions,omitempty"`
+	Muscles []ids.Muscle `json:"muscles,omitempty"`
+	Limits  *Adaptation  `json:"limits,omitempty"`
+}
+
+// Screening is what the answers come to.
+type Screening struct {
+	Outcome Outcome `json:"outcome" doc:"the worst of the answers given"`
+	// Missing questions were not asked, or their answer has aged.
+	Missing []ids.Question `json:"missing"`
+	Rules   []Applied      `json:"rules"`
+	// Limits of all rules together, the strictest of each.
+	Limits Adaptation `json:"limits"`
+	// Everything is blocked: no treatment at all.
+	NoTreatment bool         `json:"no_treatment"`
+	Blocked     []Place      `json:"blocked" doc:"regions that take no pressure"`
+	Muscles     []ids.Muscle `json:"blocked_muscles"`
+}
+
+// Questions lists the screening in the order in which it is asked.
+func Questions() []Question { return slices.Clone(questions) }
+
+// Screen judges the answers. Unknown on a question of the two worst outcomes
+// is refer-first, on any other it counts as yes. The overall outcome is the
+// worst single one; limits combine to the strictest. A later answer to the
+// same question and side replaces an earlier one.
+func Screen(answers []Answer) Screening {
+	s := Screening{Outcome: Clear, Missing: []ids.Question{}, Rules: []Applied{}, Blocked: []Place{}, Muscles: []ids.Muscle{}}
+	fresh := map[ids.Question]bool{}
+	for _, q := range questions {
+		for _, a := range answers {
+			if a.Question != q.ID {
+				continue
+			}
+			if a.DaysAgo <= staleDays && !(q.EachVisit && a.DaysAgo >= 1) {
+				fresh[q.ID] = true
+			}
+			if a.Answer != "no" && !a.Cleared {
+				s.apply(q, a)
+			}
+		}
+		if !fresh[q.ID] {
+			s.Missing = append(s.Missing, q.ID)
+		}
+	}
+	return s
+}
+
+func (s *Screening) apply(q Question, a Answer) {
+	r := Applied{ID: q.ID, Outcome: q.Outcome, Text: q.Text, Side: a.Side, Muscles: q.Muscles}
+	if a.Answer == "unknown" {
+		if q.Outcome == Emergency {
+			r.Outcome = ReferFirst
+		}
+		r.Text = "Not known, so taken as yes. " + q.Text
+	}
+	r.Regions = append(append(r.Regions, q.Regions...), a.Regions...)
+	if q.Outcome == AvoidHere && len(r.Regions) == 0 {
+		// Nobody said where: nowhere is safe until someone does.
+		r.Text += " Say where; until then nothing is pressed."
+		s.NoTreatment = true
+	}
+	if a := q.Limits; a.asks() {
+		r.Limits = &a
+		s.Limits = s.Limits.Strictest(a)
+	}
+	s.Rules = append(s.Rules, r)
+	if r.Outcome.Worse(s.Outcome) {
+		s.Outcome = r.Outcome
+	}
+	if r.Outcome == Emergency || r.Outcome == ReferFirst {
+		s.NoTreatment = true
+	}
+	side := a.Side
+	if side == "" {
+		side = ids.Midline
+	}
+	for _, g := range r.Regions {
+		if p := (Place{g, side}); !slices.Contains(s.Blocked, p) {
+			s.Blocked = append(s.Blocked, p)
+		}
+	}
+	for _, m := range q.Muscles {
+		if !slices.Contains(s.Muscles, m) {
+			s.Muscles = append(s.Muscles, m)
+		}
+	}
+}
+
+func (a Adaptation) asks() bool {
+	return a.Ceiling != nil || a.Down > 0 || a.CapSeconds != nil || len(a.AvoidPositions) > 0 || a.NumberCannotSteer
+}
+
+// Strictest combines what two rules ask: the lower of each, everything that
+// either avoids.
+func (a Adaptation) Strictest(b Adaptation) Adaptation {
+	lower := func(x, y *float64) *float64 {
+		if x == nil || y != nil && *y < *x {
+			return y
+		}
+		return x
+	}
+	out := Adaptation{lower(a.Ceiling, b.Ceiling), max(a.Down, b.Down), lower(a.CapSeconds, b.CapSeconds), slices.Clone(a.AvoidPositions), a.NumberCannotSteer || b.NumberCannotSteer}
+	for _, p := range b.AvoidPositions {
+		if !slices.Contains(out.AvoidPositions, p) {
+			out.AvoidPositions = append(out.AvoidPositions, p)
+		}
+	}
+	return out
+}
+
+// ceilingToHard is how far the hard ceiling may lie above a screening's
+// ceiling, as slack-hold has it (3 / 3 / 5).
+const ceilingToHard = 2
+
+// On applies the adaptation to a hold's limits.
+func (a Adaptation) On(l Limits) Limits {
+	l.Target, l.Soft, l.Hard = max(0, l.Target-a.Down), max(0, l.Soft-a.Down), max(0, l.Hard-a.Down)
+	if a.Ceiling != nil {
+		l = l.Strictest(Limits{*a.Ceiling, *a.Ceiling, *a.Ceiling + ceilingToHard, MaxCapMS})
+	}
+	if a.CapSeconds != nil {
+		l.CapMS = min(l.CapMS, int64(*a.CapSeconds*1000))
+	}
+	return l
+}
+
+// Blocks reports whether a region on a side, or a muscle, takes no pressure,
+// and why.
+func (s Screening) Blocks(m ids.Muscle, where []Place) (why string, blocked bool) {
+	for _, r := range s.Rules {
+		if r.Outcome == Emergency || r.Outcome == ReferFirst || r.Outcome == AvoidHere && len(r.Regions) == 0 {
+			return r.Text, true
+		}
+		if slices.Contains(r.Muscles, m) {
+			return r.Text, true
+		}
+		for _, p := range where {
+			if slices.Contains(r.Regions, p.Region) && (r.Side == "" || r.Side == ids.Midline || p.Side == ids.Midline || r.Side == p.Side) {
+				return r.Text, true
+			}
+		}
+	}
+	return "", false
+}
+
+// Grave lists the missing questions whose yes would stop the treatment: a
+// hold cannot start before they are asked.
+func (s Screening) Grave() []ids.Question {
+	out := []ids.Question{}
+	for _, q := range questions {
+		if (q.Outcome == Emergency || q.Outcome == ReferFirst) && slices.Contains(s.Missing, q.ID) {
+			out = append(out, q.ID)
+		}
+	}
+	return out
+}
+
+// Check implements strict.Checker.
+func (a Answer) Check() *strict.Error {
+	if !slices.ContainsFunc(questions, func(q Question) bool { return q.ID == a.Question }) {
+		return &strict.Error{Path: "$.question", Given: fmt.Sprintf("%q", a.Question), Allowed: "a question of the screening"}
+	}
+	return nil
+}
