@@ -218,7 +218,11 @@ func (s *server) course(ctx context.Context, in *ByID) (*oneOut[Course], error) 
 			if err != nil {
 				return err
 			}
-			d := visit.Dated{Visit: v.ID.String(), Day: float64(v.StartsAt.Unix()) / 86400, Date: v.StartsAt.In(zone).Format(time.DateOnly), State: visit.Reduce(log)}
+			vc, err := tx.VisitContext(ctx, v.ID)
+			if err != nil {
+				return err
+			}
+			d := visit.Dated{Visit: v.ID.String(), Day: float64(v.StartsAt.Unix()) / 86400, Date: v.StartsAt.In(zone).Format(time.DateOnly), State: visit.Reduce(vc, log)}
 			dated = append(dated, d)
 			if len(d.State.Points) > 0 {
 				out.Body.Last = d.State.Points

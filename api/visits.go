@@ -28,6 +28,8 @@ type OpenVisit struct {
 	Drawings []EarlierDrawing `json:"earlier_drawings"`
 	// Entries came from the client's own device and wait to be taken in.
 	Entries []Entry `json:"entries"`
+	// Context is what the log is read against, here and in the browser.
+	Context visit.Context `json:"context"`
 }
 
 // EarlierDrawing is the pain drawing of an earlier visit.
@@ -140,7 +142,10 @@ func (s *server) openVisit(ctx context.Context, in *ByID) (*oneOut[OpenVisit], e
 		if out.Body.Events, err = tx.Events(ctx, v.ID); err != nil {
 			return err
 		}
-		out.Body.State = visit.Reduce(out.Body.Events)
+		if out.Body.Context, err = tx.VisitContext(ctx, v.ID); err != nil {
+			return err
+		}
+		out.Body.State = visit.Reduce(out.Body.Context, out.Body.Events)
 		if out.Body.Entries, err = entriesOf(ctx, tx, v.ID); err != nil {
 			return err
 		}
@@ -156,7 +161,11 @@ func (s *server) openVisit(ctx context.Context, in *ByID) (*oneOut[OpenVisit], e
 			if err != nil {
 				return err
 			}
-			st := visit.Reduce(log)
+			vc, err := tx.VisitContext(ctx, all[i].ID)
+			if err != nil {
+				return err
+			}
+			st := visit.Reduce(vc, log)
 			out.Body.Earlier = append(out.Body.Earlier, st.Points...)
 			if len(st.Drawing) > 0 {
 				out.Body.Drawings = append(out.Body.Drawings, EarlierDrawing{all[i].ID.String(), all[i].StartsAt.UTC().Format(time.RFC3339), st.Drawing})

@@ -20,6 +20,7 @@ import (
 	"mokren/core/atlas"
 	"mokren/core/body"
 	"mokren/core/ids"
+	"mokren/core/safety"
 	"mokren/core/visit"
 	"mokren/store"
 )
@@ -116,7 +117,8 @@ type person struct {
 	height        float64
 	work          string
 	complaint     string
-	kind          string // of pain; empty is an ache
+	kind          string         // of pain; empty is an ache
+	yes           []ids.Question // of the screening
 	cautions      []string
 	by            uuid.UUID
 	today         string // time of today's appointment
@@ -185,6 +187,7 @@ func (p person) fill(ctx context.Context, tx *store.Tx, i int, now time.Time) er
 		}
 		s := &scribe{visit: v.ID, client: cid, author: p.by, device: id(), now: at}
 		s.write("visit-opened", visit.Opened{Reason: p.reason})
+		limits := p.screen(s, n)
 		p.draw(s, n)
 		p.measure(s, n, "before")
 		for k, sp := range p.spots {
@@ -192,7 +195,7 @@ func (p person) fill(ctx context.Context, tx *store.Tx, i int, now time.Time) er
 				continue
 			}
 			s.wait(2 * time.Minute)
-			if err := sp.treat(s, rnd, n, &identities[k], p.height); err != nil {
+			if err := sp.treat(s, rnd, n, &identities[k], p.height, limits); err != nil {
 				return err
 			}
 		}
@@ -204,6 +207,24 @@ func (p person) fill(ctx context.Context, tx *store.Tx, i int, now time.Time) er
 		}
 	}
 	return nil
+}
+
+// screen answers every question: no, but for what is known of this client. It
+// gives the limits that follow.
+func (p person) screen(s *scribe, n int) safety.Adaptation {
+	var b visit.Screened
+	answers := []safety.Answer{}
+	for _, q := range safety.Questions() {
+		a := "no"
+		if slices.Contains(p.yes, q.ID) || q.ID == "first-visit" && n == 0 {
+			a = "yes"
+		}
+		b.Answers = append(b.Answers, visit.ScreenedAnswer{Question: q.ID, Answer: a})
+		answers = append(answers, safety.Answer{Question: q.ID, Answer: a})
+	}
+	s.wait(3 * time.Minute)
+	s.write("screening-answered", b)
+	return safety.Screen(answers).Limits
 }
 
 // draw paints where it hurts: the referred zones, as strong as the number and
@@ -279,7 +300,7 @@ func (p person) measure(s *scribe, n int, moment string) {
 	}
 }
 
-func (sp spot) treat(s *scribe, rnd *rand.Rand, n int, identity *uuid.UUID, height float64) error {
+func (sp spot) treat(s *scribe, rnd *rand.Rand, n int, identity *uuid.UUID, height float64, limits safety.Adaptation) error {
 	m, err := atlas.Get(sp.muscle)
 	if err != nil {
 		return err
@@ -296,7 +317,7 @@ func (sp spot) treat(s *scribe, rnd *rand.Rand, n int, identity *uuid.UUID, heig
 		Figure: body.Version, View: view, X: at.X, Y: at.Y, Place: place, Band: "yes", Nodule: "pea", Grade: gradeFor(number), NPRS: &number,
 		Referral: sp.referral, Familiar: sp.familiar, Twitch: number >= 7, Note: sp.note})
 	s.wait(30 * time.Second)
-	after := press(s, rnd, pid, sp, number)
+	after := press(s, rnd, pid, sp, number, limits)
 	s.wait(90 * time.Second)
 	s.write("point-rechecked", visit.Rechecked{Point: visit.UUID(pid.String()), NPRS: after})
 	return nil

@@ -59,7 +59,7 @@ func TestTheDemoIsMadeByTheCore(t *testing.T) {
 			for i, v := range visits {
 				log, err := tx.Events(ctx, v.ID)
 				require.NoError(t, err)
-				s := visit.Reduce(log)
+				s := visit.Reduce(visit.Context{}, log)
 				assert.Empty(t, s.Aside)
 				assert.Empty(t, s.Conflicts)
 				for _, p := range s.Points {

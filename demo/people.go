@@ -29,7 +29,7 @@ var people = []person{
 			{"ankle.dorsiflexion-knee-bent", ids.Left, []float64{9, 10, 12, 15, 17}, 3}, {"ankle.dorsiflexion-knee-bent", ids.Right, []float64{19, 19, 20, 20, 20}, 0},
 		}},
 	{given: "Adaeze", family: "Lindqvist", age: 58, height: 161, work: "Teaches the violin", by: tomas, today: "11:30",
-		complaint: "Deep ache in the front of the right shoulder when reaching back", reason: "Right shoulder", cautions: []string{"Blood pressure tablets: sit up slowly"},
+		complaint: "Deep ache in the front of the right shoulder when reaching back", reason: "Right shoulder", yes: []ids.Question{"high-blood-pressure"}, cautions: []string{"Blood pressure tablets: sit up slowly"},
 		weeksAgo: []float64{7, 6, 5, 3, 2, 1},
 		spots: []spot{
 			{muscle: "infraspinatus", side: ids.Right, site: "upper-inner", numbers: []float64{7, 6, 6, 6, 6, 6}, release: 0.35, familiar: "yes", referral: []ids.Region{"anterior-shoulder"}, note: "Slow to let go; think of what lies behind it."},

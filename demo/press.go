@@ -8,6 +8,7 @@ import (
 
 	"github.com/google/uuid"
 
+	"mokren/core/safety"
 	"mokren/core/treat"
 	"mokren/core/visit"
 )
@@ -15,11 +16,12 @@ import (
 // press plays one hold: a hand that does what the coach says, and a client
 // whose number rises with pressure and falls while a steady pressure is held.
 // It returns the number at the recheck.
-func press(s *scribe, rnd *rand.Rand, point uuid.UUID, sp spot, number float64) float64 {
+func press(s *scribe, rnd *rand.Rand, point uuid.UUID, sp spot, number float64, limits safety.Adaptation) float64 {
 	start, err := treat.NewStart(treat.Request{Protocol: "graded-stages", Muscle: sp.muscle, Side: sp.side})
 	if err != nil {
 		panic(err) // the demo's own muscles
 	}
+	start = start.Adapt(limits)
 	hold := visit.UUID(id().String())
 	s.write("hold-started", visit.HoldStarted{Hold: hold, Point: visit.UUID(point.String()), Start: start, Contact: "thumb-over-thumb", MuscleSet: "tension"})
 	began := s.now
@@ -51,11 +53,11 @@ func press(s *scribe, rnd *rand.Rand, point uuid.UUID, sp spot, number float64) 
 	for range 60 {
 		switch l.Advice[0] {
 		case treat.SinkSlightly:
-			depth += max(0.2, 0.7*(6/max(1, sensitivity)-depth))
+			depth += max(0.2, 0.7*(start.Limits.Target/max(1, sensitivity)-depth))
 		case treat.EaseOff:
 			depth -= 0.2
 		case treat.Deepen:
-			depth = min(1.6, 6/max(1, sensitivity))
+			depth = min(1.6, start.Limits.Target/max(1, sensitivity))
 		case treat.ReleaseSlowly:
 			step(3)
 			l = put(treat.KindRelease, nil)

@@ -63,6 +63,18 @@ func newVisit(p *page, client string) {
 	p.see("button", "Undo")
 }
 
+// screened answers every open question of the screening with no.
+func screened(p *page) {
+	p.t.Helper()
+	stepTo(p, "Screen")
+	for _, g := range []string{"emergency", "refer-first", "avoid-here", "adapt"} {
+		if p.MustElement(`[data-group="` + g + `"]`); p.MustHasX(`//*[@data-group="` + g + `"]//button[text()="None of these"]`) {
+			p.MustElementX(`//*[@data-group="` + g + `"]//button[text()="None of these"]`).MustClick()
+		}
+	}
+	p.see("p", "Asked and answered for today")
+}
+
 func stepTo(p *page, name string) {
 	p.t.Helper()
 	p.MustElementX(`//nav[@aria-label="Steps of the visit"]//a[starts-with(@aria-label, "` + name + `")]`).MustClick()
@@ -95,6 +107,7 @@ func TestWholePath(t *testing.T) {
 	p.MustReload()
 	p.signIn(demo.Logins[0])
 	newVisit(p, demoClient(1))
+	screened(p)
 	stepTo(p, "Measure")
 	in := p.MustElement(`[data-movement="ankle.dorsiflexion-knee-straight"] input`)
 	in.MustSelectAllText().MustInput("4").MustBlur()

@@ -17,6 +17,7 @@ func holdTo(p *page) (client string) {
 	p.t.Helper()
 	client = ownClient(p, p.t.Name())
 	newVisit(p, client)
+	screened(p)
 	stepTo(p, "Find")
 	mark(p, 186, 772)
 	p.see("h2", "Gastrocnemius, medial head, left")

@@ -76,7 +76,11 @@ func (t *Tx) Append(ctx context.Context, visitID uuid.UUID, events []visit.Event
 	if err != nil {
 		return visit.State{}, err
 	}
-	s := visit.Reduce(log)
+	vc, err := t.VisitContext(ctx, visitID)
+	if err != nil {
+		return visit.State{}, err
+	}
+	s := visit.Reduce(vc, log)
 	return s, t.project(ctx, client, visitID, version, s)
 }
 
@@ -111,6 +115,15 @@ func (t *Tx) project(ctx context.Context, client, visitID uuid.UUID, version int
 	for _, r := range s.Ranges {
 		exec(`insert into range_reading (practice_id, client_id, visit_id, movement, side, before_deg, after_deg) values ($1, $2, $3, $4, $5, $6, $7)`,
 			t.who.Practice, client, visitID, r.Movement, r.Side, r.Before, r.After)
+	}
+	exec(`delete from screening where visit_id = $1`, visitID)
+	for i, a := range s.Answers {
+		exec(`insert into screening (practice_id, client_id, visit_id, place, question, answer, side, regions, note) values ($1, $2, $3, $4, $5, $6, $7, $8, $9)`,
+			t.who.Practice, client, visitID, i, a.Question, a.Answer, a.Side, texts(a.Regions), a.Note)
+	}
+	for i, c := range s.Cleared {
+		exec(`insert into screening (practice_id, client_id, visit_id, place, question, answer, side, regions, note) values ($1, $2, $3, $4, $5, 'cleared', '', '{}', $6)`,
+			t.who.Practice, client, visitID, len(s.Answers)+i, c.Question, c.By+", "+c.On+": "+c.Note)
 	}
 	exec(`delete from pain_drawing where visit_id = $1`, visitID)
 	if len(s.Drawing) > 0 {

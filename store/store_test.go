@@ -15,6 +15,8 @@ import (
 
 	"mokren/core/atlas"
 	"mokren/core/body"
+	"mokren/core/ids"
+	"mokren/core/safety"
 	"mokren/core/treat"
 	"mokren/core/visit"
 	"mokren/store"
@@ -56,6 +58,16 @@ func (p *practice) event(kind string, body any) visit.Event {
 	p.seq++
 	return visit.Event{ID: uuid.Must(uuid.NewV7()).String(), Client: p.client.String(), Visit: p.visit.String(), Author: p.who.Person.String(), Device: p.device,
 		Seq: p.seq, DeviceMS: 1_700_000_000_000 + p.seq*1000, Schema: 1, Type: kind, Body: b}
+}
+
+// screened answers every question with no; what the record knows (a first
+// visit) is answered by the record.
+func (p *practice) screened() visit.Event {
+	var b visit.Screened
+	for _, q := range safety.Questions() {
+		b.Answers = append(b.Answers, visit.ScreenedAnswer{Question: q.ID, Answer: "no"})
+	}
+	return p.event("screening-answered", b)
 }
 
 func (p *practice) point(id string) visit.Event {
@@ -167,7 +179,7 @@ func TestAHoldThatDoesNotReplayIsKeptAside(t *testing.T) {
 	point, hold := uuid.NewString(), uuid.NewString()
 	start, err := treat.NewStart(treat.Request{Protocol: "graded-stages", Muscle: "soleus", Side: "left"})
 	require.NoError(t, err)
-	events := []visit.Event{p.point(point), p.event("hold-started", visit.HoldStarted{Hold: visit.UUID(hold), Point: visit.UUID(point), Start: start}),
+	events := []visit.Event{p.screened(), p.point(point), p.event("hold-started", visit.HoldStarted{Hold: visit.UUID(hold), Point: visit.UUID(point), Start: start}),
 		p.event("hold-event", visit.HoldHappened{Hold: visit.UUID(hold), AtMS: 0, Event: "contact"}),
 		p.event("hold-event", visit.HoldHappened{Hold: visit.UUID(hold), AtMS: 5000, Event: "release"}),
 		p.event("hold-ended", visit.HoldEnded{Hold: visit.UUID(hold), Outcome: "released", PressureMS: 60_000, Stages: 3})}
@@ -320,4 +332,40 @@ func TestTheDrawingIsKeptBesideTheLog(t *testing.T) {
 	var cells int
 	require.NoError(t, raw.Get(&cells, `select cells from pain_drawing where visit_id = $1`, p.visit))
 	assert.Equal(t, 1, cells)
+}
+
+// A yes of an earlier visit blocks a later one until it is cleared; the record
+// itself says whether this is the first visit.
+func TestScreeningIsCarriedToLaterVisits(t *testing.T) {
+	p := newPractice(t, "screen@x.example")
+	later := uuid.New()
+	p.as(t, func(tx *store.Tx) error {
+		yes := visit.Screened{Answers: []visit.ScreenedAnswer{{Question: "calf-warm-swollen", Answer: "yes", Side: "left", Regions: []ids.Region{"upper-calf"}}}}
+		_, err := tx.Append(ctx, p.visit, []visit.Event{p.event("visit-opened", visit.Opened{}), p.screened(), p.event("screening-answered", yes)})
+		require.NoError(t, err)
+		return tx.NewVisit(ctx, store.Visit{ID: later, ClientID: p.client, Therapist: p.who.Person, StartsAt: time.Now().AddDate(0, 0, 7), Minutes: 60})
+	})
+	see := func() (first, second visit.Context) {
+		p.as(t, func(tx *store.Tx) (err error) {
+			first, err = tx.VisitContext(ctx, p.visit)
+			require.NoError(t, err)
+			second, err = tx.VisitContext(ctx, later)
+			return err
+		})
+		return first, second
+	}
+	first, second := see()
+	assert.Equal(t, []string{p.who.Person.String()}, second.Licensed)
+	assert.Contains(t, first.Carried, safety.Answer{Question: "first-visit", Answer: "yes"})
+	assert.Contains(t, second.Carried, safety.Answer{Question: "first-visit", Answer: "no"})
+	s := safety.Screen(second.Carried)
+	assert.True(t, s.NoTreatment)
+	assert.Contains(t, s.Missing, ids.Question("fever"), "asked at every visit")
+	assert.NotContains(t, s.Missing, ids.Question("cancer-history"), "a week old")
+	p.as(t, func(tx *store.Tx) error {
+		_, err := tx.Append(ctx, p.visit, []visit.Event{p.event("screening-cleared", visit.ScreeningCleared{Question: "calf-warm-swollen", By: "Dr Example", On: "Monday"})})
+		return err
+	})
+	_, second = see()
+	assert.False(t, safety.Screen(second.Carried).NoTreatment)
 }

@@ -3,8 +3,8 @@
 // Command wasm is the core for the browser. It puts one object on the page:
 //
 //	mokrenCore.calc(name, json)    -> {ok, out} or {error: {path, given, allowed}}
-//	mokrenCore.reduce(eventsJSON)  -> visit state as JSON
-//	mokrenCore.begin(requestJSON)  -> {start, line}: resolves a hold's limits
+//	mokrenCore.reduce(contextJSON, eventsJSON)     -> visit state as JSON
+//	mokrenCore.begin(requestJSON, adaptationJSON)  -> {start, line}: resolves a hold's limits under a screening
 //	mokrenCore.hold(startJSON, logJSON, ms) -> {line, summary}: replays a hold and shows it at ms
 //	mokrenCore.same(earlierJSON, muscle, side, placeJSON, heightCM) -> identity or ""
 //
@@ -19,6 +19,7 @@ import (
 	"mokren/core/atlas"
 	"mokren/core/calc"
 	"mokren/core/ids"
+	"mokren/core/safety"
 	"mokren/core/strict"
 	"mokren/core/treat"
 	"mokren/core/visit"
@@ -68,11 +69,15 @@ func text(f func([]js.Value) (any, error)) js.Func {
 }
 
 func reduce(a []js.Value) (any, error) {
-	var events []visit.Event
-	if err := json.Unmarshal([]byte(a[0].String()), &events); err != nil {
+	var ctx visit.Context
+	if err := json.Unmarshal([]byte(a[0].String()), &ctx); err != nil {
 		return nil, err
 	}
-	return visit.Reduce(events), nil
+	var events []visit.Event
+	if err := json.Unmarshal([]byte(a[1].String()), &events); err != nil {
+		return nil, err
+	}
+	return visit.Reduce(ctx, events), nil
 }
 
 func begin(a []js.Value) (any, error) {
@@ -80,6 +85,11 @@ func begin(a []js.Value) (any, error) {
 	if err != nil {
 		return nil, err
 	}
+	var adapt safety.Adaptation
+	if err := json.Unmarshal([]byte(a[1].String()), &adapt); err != nil {
+		return nil, err
+	}
+	start = start.Adapt(adapt)
 	return map[string]any{"start": start, "line": treat.NewCoach(start).At(0)}, nil
 }
 

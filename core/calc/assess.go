@@ -35,3 +35,11 @@ type SuspectsIn struct {
 func Suspects(in SuspectsIn) (assess.Ranking, error) {
 	return assess.Rank(in.Findings, in.Weights), nil
 }
+
+// QuestionsOut is the screening in the order in which it is asked.
+type QuestionsOut struct {
+	Questions []safety.Question `json:"questions"`
+}
+
+// Questions lists the screening.
+func Questions(struct{}) (QuestionsOut, error) { return QuestionsOut{safety.Questions()}, nil }

@@ -39,6 +39,7 @@ var all = []Calc{
 	{"palpate", "How to find and confirm a muscle on this client", `{"muscle":"infraspinatus","side":"left","site":"upper-inner","height_cm":168}`, false, typed(Palpate)},
 	{"photo", "Angles and offsets of a photograph, corrected for camera roll", `{"view":"left","plumb":[[400,50],[405,1150]],"landmarks":{"tragus":[380,180],"C7":[440,260]},"height_cm":170}`, false, typed(assess.MeasurePhoto)},
 	{"place", "Where a place on a muscle's fibres lies on the figure", `{"muscle":"soleus","side":"left","place":{"fibre":0,"along_pct":55,"across_mm":0}}`, false, typed(Place)},
+	{"questions", "The questions of the screening, with what a yes means", `{}`, false, typed(Questions)},
 	{"range", "Is a range of motion reading short?", `{"movement":"cervical.rotation","active_deg":60,"other_side_deg":74,"age":44}`, false, typed(Range)},
 	{"screen", "Judge the answers of a screening", `{"answers":[{"question":"anticoagulant","answer":"yes"},{"question":"fever","answer":"no"}]}`, false, typed(Screen)},
 	{"slope", "The third value of a caliper-inclinometer reading", `{"distance_cm":34,"height_difference_cm":1.8}`, false, typed(SlopeOf)},

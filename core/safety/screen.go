@@ -203,3 +203,27 @@ func (a Answer) Check() *strict.Error {
 	}
 	return nil
 }
+
+// untilCleared: a yes to these stays until a clinician has cleared it, whatever
+// is answered later.
+func (q Question) untilCleared() bool {
+	switch q.ID {
+	case "acute-muscle-tear", "recent-surgery", "healing-fracture", "joint-replacement":
+		return true
+	}
+	return q.Outcome == Emergency || q.Outcome == ReferFirst
+}
+
+// Merge puts later answers over earlier ones of the same question. An earlier
+// yes that only a clinician can lift stays beside a later answer.
+func Merge(earlier, later []Answer) []Answer {
+	var out []Answer
+	for _, a := range earlier {
+		replaced := slices.ContainsFunc(later, func(b Answer) bool { return b.Question == a.Question })
+		stays := a.Answer == "yes" && slices.ContainsFunc(questions, func(q Question) bool { return q.ID == a.Question && q.untilCleared() })
+		if !replaced || stays {
+			out = append(out, a)
+		}
+	}
+	return append(out, later...)
+}

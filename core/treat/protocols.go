@@ -14,6 +14,7 @@ package treat
 
 import (
 	"fmt"
+	"strings"
 
 	"mokren/core/ids"
 	"mokren/core/safety"
@@ -31,20 +32,22 @@ type Protocol struct {
 	Limits safety.Limits
 	// Coached tells whether the coach can run it.
 	Coached bool
+	// ByNumber: the client's number decides when to deepen, ease and stop.
+	ByNumber bool
 }
 
 // The defaults are practitioners' working choices (graded-stages) or from
 // trials: 90 s at the pain threshold or 30 s midway to tolerance (Hou et al.
 // 2002).
 var protocols = []Protocol{
-	{"graded-stages", "Graded stages", safety.Limits{Target: 6, Soft: 7, Hard: 8, CapMS: 90_000}, true},
-	{"hold-to-release", "Hold to release", safety.Limits{Target: 4, Soft: 5, Hard: 7, CapMS: 120_000}, false},
-	{"short-repeats", "Short repeats", safety.Limits{Target: 5, Soft: 6, Hard: 8, CapMS: 32_000}, false},
-	{"pulses", "Pulses", safety.Limits{Target: 5, Soft: 5, Hard: 6, CapMS: 50_000}, false},
-	{"slow-ramp", "Slow ramp", safety.Limits{Target: 4, Soft: 5, Hard: 6, CapMS: 90_000}, false},
-	{"brief-holds", "Brief holds", safety.Limits{Target: 7, Soft: 7, Hard: 8, CapMS: 90_000}, false},
-	{"slack-hold", "Slack hold", safety.Limits{Target: 3, Soft: 3, Hard: 5, CapMS: 90_000}, false},
-	{"breath-sink", "Breath sink", safety.Limits{Target: 4, Soft: 5, Hard: 6, CapMS: 90_000}, false},
+	{"graded-stages", "Graded stages", safety.Limits{Target: 6, Soft: 7, Hard: 8, CapMS: 90_000}, true, true},
+	{"hold-to-release", "Hold to release", safety.Limits{Target: 4, Soft: 5, Hard: 7, CapMS: 120_000}, false, false},
+	{"short-repeats", "Short repeats", safety.Limits{Target: 5, Soft: 6, Hard: 8, CapMS: 32_000}, false, true},
+	{"pulses", "Pulses", safety.Limits{Target: 5, Soft: 5, Hard: 6, CapMS: 50_000}, false, true},
+	{"slow-ramp", "Slow ramp", safety.Limits{Target: 4, Soft: 5, Hard: 6, CapMS: 90_000}, false, true},
+	{"brief-holds", "Brief holds", safety.Limits{Target: 7, Soft: 7, Hard: 8, CapMS: 90_000}, false, true},
+	{"slack-hold", "Slack hold", safety.Limits{Target: 3, Soft: 3, Hard: 5, CapMS: 90_000}, false, true},
+	{"breath-sink", "Breath sink", safety.Limits{Target: 4, Soft: 5, Hard: 6, CapMS: 90_000}, false, false},
 }
 
 // The coach's clocks (ms) and counts for graded stages.
@@ -131,6 +134,36 @@ func NewStart(r Request) (Start, error) {
 		s.Lowered = fmt.Sprintf("Limits are %s at %s.", describe(s.Limits), where)
 	}
 	return s, s.check()
+}
+
+// SteeredByNumber reports whether a protocol is steered by the client's number.
+func SteeredByNumber(id ids.Protocol) bool {
+	for _, p := range protocols {
+		if p.ID == id {
+			return p.ByNumber
+		}
+	}
+	return true // unknown: the cautious answer
+}
+
+// Under gives the highest limits that a screening leaves to this hold: the
+// protocol's own, the site's ceilings, and the screening's on top.
+func (s Start) Under(a safety.Adaptation) (safety.Limits, error) {
+	p, err := coached(s.Protocol)
+	if err != nil {
+		return safety.Limits{}, err
+	}
+	site, _ := safety.Site(s.Muscle)
+	return a.On(p.Limits.Strictest(site)), nil
+}
+
+// Adapt lowers a start to what a screening allows.
+func (s Start) Adapt(a safety.Adaptation) Start {
+	if allowed, err := s.Under(a); err == nil && !s.Limits.Within(allowed) {
+		s.Limits = s.Limits.Strictest(allowed)
+		s.Lowered = strings.TrimSpace(s.Lowered + fmt.Sprintf(" Lowered to %s by the screening.", describe(s.Limits)))
+	}
+	return s
 }
 
 func describe(l safety.Limits) string {

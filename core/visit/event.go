@@ -2,7 +2,7 @@
 // the only place that knows what an event does; browser and server run it
 // alike, so what the therapist sees offline is what the record will hold.
 //
-//	state := visit.Reduce(events) // any order, duplicates allowed
+//	state := visit.Reduce(context, events) // any order, duplicates allowed
 //
 // Nothing is overwritten silently: undo is an event, a conflict is shown, and
 // an event that cannot stand is kept aside with its reason, never dropped.
@@ -180,8 +180,10 @@ var bodies = map[string]func() any{
 	"point-removed": func() any { return new(Removed) }, "point-rechecked": func() any { return new(Rechecked) },
 	"hold-started": func() any { return new(HoldStarted) }, "hold-event": func() any { return new(HoldHappened) },
 	"hold-ended": func() any { return new(HoldEnded) }, "range-measured": func() any { return new(Measured) },
-	"drawing-painted": func() any { return new(Painted) },
-	"note-written":    func() any { return new(Noted) }, "event-undone": func() any { return new(Undone) }, "visit-closed": func() any { return new(Closed) },
+	"drawing-painted":    func() any { return new(Painted) },
+	"screening-answered": func() any { return new(Screened) }, "screening-cleared": func() any { return new(ScreeningCleared) },
+	"block-overridden": func() any { return new(BlockOverridden) },
+	"note-written":     func() any { return new(Noted) }, "event-undone": func() any { return new(Undone) }, "visit-closed": func() any { return new(Closed) },
 }
 
 // Types lists the event types with an empty body of each, for documentation.

@@ -1,6 +1,7 @@
 package visit
 
 import (
+	"cmp"
 	"fmt"
 	"slices"
 
@@ -10,10 +11,12 @@ import (
 	"mokren/core/treat"
 )
 
-// Reduce computes the state of a visit from its events.
-func Reduce(events []Event) State {
+// Reduce computes the state of a visit from its events, read against what
+// earlier visits have left behind.
+func Reduce(ctx Context, events []Event) State {
 	r := reducer{
-		state:  State{Points: []Point{}, Holds: []Hold{}, Ranges: []Range{}, Conflicts: []Conflict{}, Aside: []Aside{}},
+		ctx:    ctx,
+		state:  State{Points: []Point{}, Holds: []Hold{}, Ranges: []Range{}, Answers: []ScreenedAnswer{}, Cleared: []ScreeningCleared{}, Overrides: []BlockOverridden{}, Conflicts: []Conflict{}, Aside: []Aside{}},
 		undone: map[string]bool{}, setBy: map[string]Event{},
 	}
 	ordered := Order(events)
@@ -36,6 +39,7 @@ func Reduce(events []Event) State {
 }
 
 type reducer struct {
+	ctx    Context
 	state  State
 	undone map[string]bool
 	setBy  map[string]Event
@@ -128,6 +132,12 @@ func (r *reducer) apply(e Event, b any) error {
 		return r.endHold(b)
 	case *Measured:
 		r.measure(e, b)
+	case *Screened:
+		r.screened(e, b)
+	case *ScreeningCleared:
+		r.state.Cleared = append(r.state.Cleared, *b)
+	case *BlockOverridden:
+		return r.override(e, b)
 	case *Painted:
 		r.paint(b)
 	case *Noted:
@@ -189,6 +199,12 @@ func (r *reducer) startHold(e Event, b *HoldStarted) error {
 		h.Status, h.Why = SetAside, "The hold names another muscle or side than its point."
 	case b.Start.Rules != treat.RulesVersion:
 		h.Status, h.Why = SetAside, "Recorded under rules "+b.Start.Rules+", which this version cannot replay."
+	}
+	if h.Status != SetAside {
+		s := r.screening()
+		if why := cmp.Or(r.refusal(*p, s), withinScreening(b.Start, s)); why != "" {
+			h.Status, h.Why = SetAside, why
+		}
 	}
 	for i := range r.state.Holds {
 		if o := &r.state.Holds[i]; o.Point == b.Point && o.Status != SetAside && closesSite(o.replay()) && h.Status != SetAside {
@@ -278,6 +294,10 @@ func (r *reducer) sets(what, key string, e Event) {
 // finish computes what depends on the whole.
 func (r *reducer) finish() {
 	r.state.Drawing = strokes(r.painted)
+	r.state.Screening = r.screening()
+	for i := range r.state.Points {
+		r.state.Points[i].Blocked = r.refusal(r.state.Points[i], r.state.Screening)
+	}
 	for i := range r.state.Holds {
 		h := &r.state.Holds[i]
 		h.Summary = h.replay()

@@ -5,22 +5,29 @@ import (
 
 	"mokren/core/ids"
 	"mokren/core/progress"
+	"mokren/core/safety"
 	"mokren/core/treat"
 )
 
 // State is a visit as it stands.
 type State struct {
-	Reason    string     `json:"reason,omitempty"`
-	OpenedMS  int64      `json:"opened_ms,omitempty"`
-	ClosedMS  int64      `json:"closed_ms,omitempty"`
-	Note      string     `json:"note,omitempty"`
-	Points    []Point    `json:"points"`
-	Holds     []Hold     `json:"holds"`
-	Ranges    []Range    `json:"ranges"`
-	Drawing   []Stroke   `json:"drawing" doc:"the pain drawing, by kind and intensity"`
-	Conflicts []Conflict `json:"conflicts"`
-	Aside     []Aside    `json:"aside"`
-	Version   int64      `json:"version" doc:"highest version among the events"`
+	Reason   string   `json:"reason,omitempty"`
+	OpenedMS int64    `json:"opened_ms,omitempty"`
+	ClosedMS int64    `json:"closed_ms,omitempty"`
+	Note     string   `json:"note,omitempty"`
+	Points   []Point  `json:"points"`
+	Holds    []Hold   `json:"holds"`
+	Ranges   []Range  `json:"ranges"`
+	Drawing  []Stroke `json:"drawing" doc:"the pain drawing, by kind and intensity"`
+	// Answers of this visit's screening, what was cleared, and what they come to
+	// with the answers of earlier visits.
+	Answers   []ScreenedAnswer   `json:"answers"`
+	Cleared   []ScreeningCleared `json:"cleared"`
+	Overrides []BlockOverridden  `json:"overrides"`
+	Screening safety.Screening   `json:"screening"`
+	Conflicts []Conflict         `json:"conflicts"`
+	Aside     []Aside            `json:"aside"`
+	Version   int64              `json:"version" doc:"highest version among the events"`
 }
 
 // Point is a charted point.
@@ -29,6 +36,8 @@ type Point struct {
 	ChartedMS  int64    `json:"charted_ms"`
 	AfterNPRS  *float64 `json:"after_nprs,omitempty"`
 	AfterGrade *int     `json:"after_grade,omitempty"`
+	// Blocked tells why no hold may begin here now.
+	Blocked string `json:"blocked,omitempty"`
 	// Closed tells that no more pressure belongs here today, and why.
 	Closed string `json:"closed,omitempty"`
 }

@@ -13,9 +13,19 @@ import (
 	"mokren/core/atlas"
 	"mokren/core/body"
 	"mokren/core/ids"
+	"mokren/core/safety"
 	"mokren/core/treat"
 	"mokren/core/visit"
 )
+
+// asked is a context in which every question was answered no today.
+func asked() visit.Context {
+	c := visit.Context{Licensed: []string{uid(902)}}
+	for _, q := range safety.Questions() {
+		c.Carried = append(c.Carried, safety.Answer{Question: q.ID, Answer: "no"})
+	}
+	return c
+}
 
 func uid(n int) string { return fmt.Sprintf("0190b000-0000-7000-8000-%012d", n) }
 
@@ -74,12 +84,12 @@ func TestOrderOfArrivalDoesNotMatter(t *testing.T) {
 		l.add("a", "hold-event", 0, happened(600, 9000, "score", 5))
 		l.add("a", "point-rechecked", 0, visit.Rechecked{Point: visit.UUID(uid(500)), NPRS: 3})
 		l.add("b", "note-written", 0, visit.Noted{Text: "x"})
-		want := visit.Reduce(l.events)
+		want := visit.Reduce(asked(), l.events)
 		mixed := append([]visit.Event{}, l.events...)
 		mixed = append(mixed, l.events[2], l.events[0]) // sent twice
 		r := rand.New(rand.NewPCG(rapid.Uint64().Draw(t, "seed"), 1))
 		r.Shuffle(len(mixed), func(i, j int) { mixed[i], mixed[j] = mixed[j], mixed[i] })
-		assert.Equal(t, want, visit.Reduce(mixed))
+		assert.Equal(t, want, visit.Reduce(asked(), mixed))
 	})
 }
 
@@ -90,7 +100,7 @@ func TestLateValuesOfThePadAreSortedIn(t *testing.T) {
 	l.add("a", "hold-event", 0, happened(600, 0, "contact", nil))
 	l.add("a", "hold-event", 0, happened(600, 30_000, "release", nil))
 	l.add("pad", "hold-event", 0, happened(600, 3_000, "score", 6))
-	s := visit.Reduce(l.events)
+	s := visit.Reduce(asked(), l.events)
 	require.Len(t, s.Holds, 1)
 	assert.Equal(t, 1, len(s.Holds[0].Summary.Stages), "the pad's number came in before the release")
 }
@@ -139,7 +149,7 @@ func TestWhatCannotStandIsKeptAside(t *testing.T) {
 			l.add("a", "point-charted", 0, charted(500, "soleus"))
 			l.add("a", "point-charted", 0, charted(501, "suboccipitals"))
 			c.build(&l)
-			s := visit.Reduce(l.events)
+			s := visit.Reduce(asked(), l.events)
 			require.Len(t, s.Aside, 1)
 			assert.Contains(t, s.Aside[0].Reason, c.field)
 			assert.Len(t, s.Points, 2)
@@ -149,7 +159,7 @@ func TestWhatCannotStandIsKeptAside(t *testing.T) {
 		var l log
 		l.add("a", "point-charted", 0, charted(500, "soleus"))
 		l.add("a", "hold-started", 0, h)
-		s := visit.Reduce(l.events)
+		s := visit.Reduce(asked(), l.events)
 		require.Len(t, s.Holds, 1)
 		assert.Equal(t, visit.SetAside, s.Holds[0].Status)
 		assert.NotEmpty(t, s.Holds[0].Why)
@@ -164,7 +174,7 @@ func TestASiteClosedTodayTakesNoMoreHolds(t *testing.T) {
 		l.add("a", "hold-event", 0, happened(600, 0, "contact", nil))
 		l.add("a", "hold-event", 0, happened(600, 4000, sign, nil))
 		l.add("a", "hold-started", 0, started(601, 500, "soleus"))
-		s := visit.Reduce(l.events)
+		s := visit.Reduce(asked(), l.events)
 		assert.Equal(t, closed, s.Points[0].Closed != "", sign)
 		assert.Equal(t, closed, s.Holds[1].Status == visit.SetAside, sign)
 	}
@@ -174,9 +184,9 @@ func TestUndoAndItsUndo(t *testing.T) {
 	var l log
 	e := l.add("a", "point-charted", 0, charted(500, "soleus"))
 	u := l.add("a", "event-undone", 0, visit.Undone{Event: visit.UUID(e.ID)})
-	assert.Empty(t, visit.Reduce(l.events).Points)
+	assert.Empty(t, visit.Reduce(asked(), l.events).Points)
 	l.add("a", "event-undone", 0, visit.Undone{Event: visit.UUID(u.ID)})
-	s := visit.Reduce(l.events)
+	s := visit.Reduce(asked(), l.events)
 	assert.Len(t, s.Points, 1)
 	assert.Empty(t, s.Aside)
 }
@@ -188,23 +198,23 @@ func TestConflicts(t *testing.T) {
 	var l log
 	l.add("a", "range-measured", 0, measure(60)) // version 1
 	l.add("b", "range-measured", 0, measure(70)) // had not seen it
-	s := visit.Reduce(l.events)
+	s := visit.Reduce(asked(), l.events)
 	require.Len(t, s.Conflicts, 1)
 	assert.Equal(t, "range:cervical.rotation:left:before", s.Conflicts[0].Key)
 	assert.InDelta(t, 70, *s.Ranges[0].Before, 0, "the later shows meanwhile")
 	l.add("a", "range-measured", 2, measure(65)) // saw both
-	s = visit.Reduce(l.events)
+	s = visit.Reduce(asked(), l.events)
 	assert.Empty(t, s.Conflicts)
 	assert.InDelta(t, 65, *s.Ranges[0].Before, 0)
 
 	var seen log
 	seen.add("a", "range-measured", 0, measure(60))
 	seen.add("b", "range-measured", 1, measure(70))
-	assert.Empty(t, visit.Reduce(seen.events).Conflicts, "the second had seen the first")
+	assert.Empty(t, visit.Reduce(asked(), seen.events).Conflicts, "the second had seen the first")
 	var same log
 	same.add("a", "range-measured", 0, measure(60))
 	same.add("a", "range-measured", 0, measure(62))
-	assert.Empty(t, visit.Reduce(same.events).Conflicts, "one device corrects itself")
+	assert.Empty(t, visit.Reduce(asked(), same.events).Conflicts, "one device corrects itself")
 }
 
 func TestCourseCountsNoHoldSetAside(t *testing.T) {
@@ -216,7 +226,7 @@ func TestCourseCountsNoHoldSetAside(t *testing.T) {
 		l.add("a", "hold-event", 0, happened(600, 5000, "release", nil))
 		l.add("a", "hold-ended", 0, visit.HoldEnded{Hold: visit.UUID(uid(600)), Outcome: "unchanged", PressureMS: claim})
 		l.add("a", "point-rechecked", 0, visit.Rechecked{Point: visit.UUID(uid(500)), NPRS: 4})
-		return visit.Reduce(l.events)
+		return visit.Reduce(asked(), l.events)
 	}
 	h := visit.Course([]visit.Dated{{Visit: "2", Day: 7, Date: "2026-01-08", State: make(99)}, {Visit: "1", Day: 0, Date: "2026-01-01", State: make(5000)}}, 40)
 	require.Len(t, h.Points, 1)
@@ -235,16 +245,88 @@ func TestThePainDrawing(t *testing.T) {
 	l := &log{}
 	l.add(uid(1), "drawing-painted", 0, visit.Painted{Figure: body.Version, Strokes: []visit.Stroke{{"ache", 4, []string{"back:-4,31", "back:-4,32"}}}})
 	b := l.add(uid(1), "drawing-painted", 0, visit.Painted{Figure: body.Version, Strokes: []visit.Stroke{{"sharp", 8, []string{"back:-4,32"}}}, By: "client"})
-	s := visit.Reduce(l.events)
+	s := visit.Reduce(asked(), l.events)
 	assert.Equal(t, []visit.Stroke{{"ache", 4, []string{"back:-4,31"}}, {"sharp", 8, []string{"back:-4,32"}}}, s.Drawing)
 	u := l.add(uid(1), "event-undone", 0, visit.Undone{Event: visit.UUID(b.ID)})
-	assert.Equal(t, []visit.Stroke{{"ache", 4, []string{"back:-4,31", "back:-4,32"}}}, visit.Reduce(l.events).Drawing)
+	assert.Equal(t, []visit.Stroke{{"ache", 4, []string{"back:-4,31", "back:-4,32"}}}, visit.Reduce(asked(), l.events).Drawing)
 	l.add(uid(1), "event-undone", 0, visit.Undone{Event: visit.UUID(u.ID)})
-	assert.Len(t, visit.Reduce(l.events).Drawing, 2)
+	assert.Len(t, visit.Reduce(asked(), l.events).Drawing, 2)
 	l.add(uid(1), "drawing-painted", 0, visit.Painted{Figure: body.Version, Strokes: []visit.Stroke{{"ache", 0, []string{"back:-4,31", "back:-4,32"}}}})
-	assert.Empty(t, visit.Reduce(l.events).Drawing)
+	assert.Empty(t, visit.Reduce(asked(), l.events).Drawing)
 	l.add(uid(1), "drawing-painted", 0, visit.Painted{Figure: body.Version, Strokes: []visit.Stroke{{"ache", 5, []string{"back:900,2"}}}})
 	l.add(uid(1), "drawing-painted", 0, visit.Painted{Figure: "figure-0", Strokes: []visit.Stroke{{"ache", 5, []string{"back:-4,31"}}}})
-	s = visit.Reduce(l.events)
+	s = visit.Reduce(asked(), l.events)
 	assert.Len(t, s.Aside, 2, "off the figure, and of another figure: kept aside")
+}
+
+func yes(q ids.Question, side ids.Side, regions ...ids.Region) visit.Screened {
+	return visit.Screened{Answers: []visit.ScreenedAnswer{{Question: q, Answer: "yes", Side: side, Regions: regions}}}
+}
+
+// The reducer refuses a hold that the screening does not allow, whatever
+// screen, import or outbox it came from.
+func TestTheScreeningRulesOverHolds(t *testing.T) {
+	const dev = "d"
+	hold := func(ctx visit.Context, muscle ids.Muscle, before ...func(l *log)) visit.Hold {
+		l := &log{}
+		l.add(dev, "point-charted", 0, charted(10, muscle))
+		for _, f := range before {
+			f(l)
+		}
+		l.add(dev, "hold-started", 0, started(20, 10, muscle))
+		s := visit.Reduce(ctx, l.events)
+		require.Len(t, s.Holds, 1)
+		return s.Holds[0]
+	}
+	say := func(kind string, b any) func(*log) { return func(l *log) { l.add(dev, kind, 0, b) } }
+	assert.Equal(t, visit.Live, hold(asked(), "soleus").Status)
+
+	h := hold(visit.Context{}, "soleus")
+	assert.Equal(t, visit.SetAside, h.Status, "not asked is not clear")
+	assert.Contains(t, h.Why, "not complete")
+
+	h = hold(asked(), "soleus", say("screening-answered", yes("calf-warm-swollen", ids.Left)))
+	assert.Equal(t, visit.SetAside, h.Status, "a warm swollen calf stops everything")
+	h = hold(asked(), "upper-trapezius", say("screening-answered", yes("calf-warm-swollen", ids.Left)))
+	assert.Equal(t, visit.SetAside, h.Status)
+	h = hold(asked(), "soleus", say("screening-answered", yes("calf-warm-swollen", ids.Left)),
+		say("block-overridden", visit.BlockOverridden{Point: visit.UUID(uid(10)), Reason: "I believe it is only a bruise."}))
+	assert.Equal(t, visit.SetAside, h.Status, "no override lifts refer-first")
+	h = hold(asked(), "soleus", say("screening-answered", yes("calf-warm-swollen", ids.Left)),
+		say("screening-cleared", visit.ScreeningCleared{Question: "calf-warm-swollen", By: "Dr Example", On: "yesterday"}))
+	assert.Equal(t, visit.Live, h.Status, "cleared by a clinician")
+
+	earlier := asked()
+	earlier.Carried = append(earlier.Carried, safety.Answer{Question: "recent-clot", Answer: "yes", Side: ids.Left, DaysAgo: 40})
+	h = hold(earlier, "soleus", say("screening-answered", visit.Screened{Answers: []visit.ScreenedAnswer{{Question: "recent-clot", Answer: "no"}}}))
+	assert.Equal(t, visit.SetAside, h.Status, "it stays until cleared, on later visits too")
+
+	skin := say("screening-answered", yes("open-skin", ids.Left, "lower-calf", "upper-calf", "achilles", "medial-leg", "lateral-leg"))
+	h = hold(asked(), "soleus", skin)
+	assert.Equal(t, visit.SetAside, h.Status)
+	assert.Contains(t, h.Why, "Blocked")
+	h = hold(asked(), "soleus", skin, say("block-overridden", visit.BlockOverridden{Point: visit.UUID(uid(10)), Reason: "The graze is two hands away."}))
+	assert.Equal(t, visit.Live, h.Status, "a licensed override with its reason")
+	stranger := asked()
+	stranger.Licensed = nil
+	h = hold(stranger, "soleus", skin, say("block-overridden", visit.BlockOverridden{Point: visit.UUID(uid(10)), Reason: "The graze is two hands away."}))
+	assert.Equal(t, visit.SetAside, h.Status, "not licensed")
+	h = hold(asked(), "soleus", skin, say("block-overridden", visit.BlockOverridden{Point: visit.UUID(uid(10)), Reason: "ok"}))
+	assert.Equal(t, visit.SetAside, h.Status, "no reason")
+
+	h = hold(asked(), "soleus", say("screening-answered", yes("first-visit", "")))
+	assert.Equal(t, visit.SetAside, h.Status, "limits above what the screening allows")
+	h = hold(asked(), "soleus", say("screening-answered", yes("diabetes-sensory-loss", "")))
+	assert.Contains(t, h.Why, "cannot steer")
+	h = hold(asked(), "psoas-major", say("screening-answered", yes("anticoagulant", "")))
+	assert.Contains(t, h.Why, "no deep abdomen")
+
+	l := &log{}
+	l.add(dev, "point-charted", 0, charted(10, "soleus"))
+	l.add(dev, "screening-answered", 0, yes("first-visit", ""))
+	st := started(20, 10, "soleus")
+	st.Start = st.Start.Adapt(visit.Reduce(asked(), l.events).Screening.Limits)
+	assert.Equal(t, []float64{5, 6, 7}, []float64{st.Start.Limits.Target, st.Start.Limits.Soft, st.Start.Limits.Hard})
+	l.add(dev, "hold-started", 0, st)
+	assert.Equal(t, visit.Live, visit.Reduce(asked(), l.events).Holds[0].Status)
 }

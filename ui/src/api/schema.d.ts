@@ -260,6 +260,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/questions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The questions of the screening, with what a yes means */
+        post: operations["calc-questions"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/range": {
         parameters: {
             query?: never;
@@ -608,6 +625,7 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        "": Record<string, never>;
         Adaptation: {
             avoid_positions?: string[];
             /** Format: double */
@@ -660,6 +678,10 @@ export interface components {
         Attachment: {
             landmark: string;
             text: string;
+        };
+        BlockOverridden: {
+            point: string;
+            reason: string;
         };
         Candidate: {
             /** Format: int64 */
@@ -772,6 +794,10 @@ export interface components {
             /** @description event id */
             other: string;
             text: string;
+        };
+        Context: {
+            carried: components["schemas"]["Answer"][];
+            licensed: string[];
         };
         Course: {
             client: components["schemas"]["Client"];
@@ -1298,6 +1324,7 @@ export interface components {
         };
         OpenVisit: {
             client: components["schemas"]["Client"];
+            context: components["schemas"]["Context"];
             earlier: components["schemas"]["Point"][];
             earlier_drawings: components["schemas"]["EarlierDrawing"][];
             /** @description the latest earlier visit's readings */
@@ -1419,6 +1446,7 @@ export interface components {
             after_grade?: number;
             /** Format: double */
             after_nprs?: number;
+            blocked?: string;
             /** Format: int64 */
             charted_ms: number;
             closed?: string;
@@ -1524,6 +1552,25 @@ export interface components {
             region?: "head-and-neck" | "shoulder-girdle" | "arm-and-hand" | "trunk" | "hip-and-thigh" | "leg-and-foot";
             /** @description Latin or common name, with typing errors */
             text?: string;
+        };
+        Question: {
+            ask: string;
+            each_visit?: boolean;
+            id: string;
+            limits: components["schemas"]["Adaptation"];
+            /** @description that a yes blocks */
+            muscles?: string[];
+            /** @description of a yes */
+            outcome: string;
+            /** @description that a yes blocks, on the side answered */
+            regions?: string[];
+            /** @description what a yes means, and what to do */
+            text: string;
+            /** @enum {string} */
+            where: "nowhere" | "side" | "regions";
+        };
+        QuestionsOut: {
+            questions: components["schemas"]["Question"][];
         };
         ROM: {
             /** Format: double */
@@ -1644,6 +1691,18 @@ export interface components {
         ScreenIn: {
             answers: components["schemas"]["Answer"][];
         };
+        Screened: {
+            answers: components["schemas"]["ScreenedAnswer"][];
+        };
+        ScreenedAnswer: {
+            /** @enum {string} */
+            answer: "yes" | "no" | "unknown";
+            note?: string;
+            question: string;
+            regions?: string[];
+            side?: string;
+            since?: string;
+        };
         Screening: {
             /** @description regions that take no pressure */
             blocked: components["schemas"]["Place"][];
@@ -1654,6 +1713,14 @@ export interface components {
             /** @description the worst of the answers given */
             outcome: string;
             rules: components["schemas"]["Applied"][];
+        };
+        ScreeningCleared: {
+            /** @description the clinician */
+            by: string;
+            note?: string;
+            /** @description when */
+            on: string;
+            question: string;
         };
         Shape: {
             id: string;
@@ -1727,7 +1794,9 @@ export interface components {
             side?: string;
         };
         State: {
+            answers: components["schemas"]["ScreenedAnswer"][];
             aside: components["schemas"]["Aside"][];
+            cleared: components["schemas"]["ScreeningCleared"][];
             /** Format: int64 */
             closed_ms?: number;
             conflicts: components["schemas"]["Conflict"][];
@@ -1737,9 +1806,11 @@ export interface components {
             note?: string;
             /** Format: int64 */
             opened_ms?: number;
+            overrides: components["schemas"]["BlockOverridden"][];
             points: components["schemas"]["Point"][];
             ranges: components["schemas"]["Range"][];
             reason?: string;
+            screening: components["schemas"]["Screening"];
             /**
              * Format: int64
              * @description highest version among the events
@@ -2695,6 +2766,49 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlaceOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "calc-questions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"];
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["QuestionsOut"];
                 };
             };
             /** @description Unprocessable Entity */

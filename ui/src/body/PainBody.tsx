@@ -2,7 +2,7 @@
 // cells of the core's lattice; kinds are told apart by texture as well as by
 // colour, intensity by strength.
 import { useQuery } from "@tanstack/react-query";
-import { type KeyboardEvent, memo, type PointerEvent, useMemo, useRef, useState } from "react";
+import { type KeyboardEvent, memo, type PointerEvent, type ReactNode, useMemo, useRef, useState } from "react";
 import { styled } from "styled-components";
 import { api, must, type Schemas } from "../api/client";
 import { plain } from "../parts/words";
@@ -111,9 +111,10 @@ interface Props {
   size: number;
   onStroke: (cells: string[]) => void;
   onPlace?: (words: string) => void;
+  children?: ReactNode;
 }
 
-export function PainBody({ view, drawing, brush, size, onStroke, onPlace }: Props) {
+export function PainBody({ view, drawing, brush, size, onStroke, onPlace, children }: Props) {
   const { data: lattice } = useLattice(view);
   const svg = useRef<SVGSVGElement>(null);
   const stroke = useRef<Set<string> | undefined>(undefined);
@@ -194,6 +195,7 @@ export function PainBody({ view, drawing, brush, size, onStroke, onPlace }: Prop
           drag(e);
         }}
         onPointerMove={drag} onPointerUp={finish} onPointerCancel={finish}>
+        {children}
         <Painted view={view} lattice={lattice} drawing={shown} />
         {cursor && (
           <g transform={`translate(${cursor.x} ${cursor.y})`} pointerEvents="none" fill="none" stroke="var(--focus)" strokeWidth={lattice.size * 0.25}>

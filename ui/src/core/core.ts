@@ -6,8 +6,8 @@ import execURL from "./wasm_exec.js?url";
 
 interface Raw {
   calc(name: string, json: string): string;
-  reduce(events: string): string;
-  begin(request: string): string;
+  reduce(context: string, events: string): string;
+  begin(request: string, adaptation: string): string;
   hold(start: string, log: string, ms: number): string;
   same(earlier: string, muscle: string, side: string, place: string, height: number): string;
   rules: string;
@@ -61,6 +61,12 @@ export class Core {
   place(muscle: string, side: string, place: Schemas["FibrePlace"]): Schemas["PlaceOut"] {
     return this.calc("place", { muscle, side, place });
   }
+  questions(): Schemas["Question"][] {
+    return this.calc<Schemas["QuestionsOut"]>("questions", {}).questions;
+  }
+  suspects(input: Schemas["SuspectsIn"]): Schemas["Ranking"] {
+    return this.calc("suspects", input);
+  }
   level(input: Schemas["LevelIn"]): Schemas["LevelOut"] {
     return this.calc("level", input);
   }
@@ -73,11 +79,12 @@ export class Core {
   range(movement: string, active_deg: number | undefined, other_side_deg: number | undefined, age: number | undefined): Schemas["RangeFlag"] {
     return this.calc("range", { movement, active_deg, other_side_deg, age });
   }
-  reduce(events: Schemas["Event"][]): Schemas["State"] {
-    return open(this.raw.reduce(JSON.stringify(events)));
+  reduce(context: Schemas["Context"], events: Schemas["Event"][]): Schemas["State"] {
+    return open(this.raw.reduce(JSON.stringify(context), JSON.stringify(events)));
   }
-  begin(request: { protocol: string; muscle: string; side: string }): { start: Schemas["Start"]; line: Schemas["Line"] } {
-    return open(this.raw.begin(JSON.stringify({ t: 0, event: "start", ...request })));
+  /** Resolves a hold's limits under what the screening allows. */
+  begin(request: { protocol: string; muscle: string; side: string }, limits: Schemas["Adaptation"]): { start: Schemas["Start"]; line: Schemas["Line"] } {
+    return open(this.raw.begin(JSON.stringify({ t: 0, event: "start", ...request }), JSON.stringify(limits)));
   }
   hold(start: Schemas["Start"], log: Schemas["HoldHappened"][], ms: number): HoldView {
     return open(this.raw.hold(JSON.stringify(start), JSON.stringify(log), Math.floor(ms)));

@@ -87,7 +87,7 @@ export function useVisit(id: string, me: Schemas["Me"]): { visit?: LiveVisit; er
     [open, id, me.id, merge],
   );
 
-  const state = useMemo(() => (core ? core.reduce([...log.values()]) : undefined), [core, log]);
+  const state = useMemo(() => (core && open ? core.reduce(open.context, [...log.values()]) : undefined), [core, open, log]);
   const last = done.at(-1);
   const undo = useMemo(
     () =>

@@ -1,8 +1,10 @@
 // What was charted, what was pressed, and the way into a hold.
+import { useState } from "react";
 import { useNavigate } from "react-router";
 import { styled } from "styled-components";
+import type { Schemas } from "../../api/client";
 import { uuidv7 } from "../../core/ids";
-import { Button, Card } from "../../parts/controls";
+import { Button, Card, Text } from "../../parts/controls";
 import { clock, one, plain, sentence } from "../../parts/words";
 import type { StepProps } from "./Visit";
 
@@ -12,13 +14,35 @@ const Item = styled(Card)<{ $on: boolean }>`
   .cautions { margin: 0; padding-left: 18px; color: var(--warn); font-size: 13.5px; }
 `;
 
-export function PressStep({ visit, selected, setSelected, height }: StepProps & { selected?: string; setSelected: (id: string) => void; height: number }) {
+/** Why nothing is pressed here, and a licensed person's way past it. */
+function Block({ visit, point, licensed }: StepProps & { point: Schemas["Point"]; licensed: boolean }) {
+  const [reason, setReason] = useState<string>();
+  const [error, setError] = useState("");
+  return (
+    <div style={{ background: "var(--stop-soft)", color: "var(--stop)", borderRadius: 10, padding: "8px 12px", display: "grid", gap: 8 }} role="alert">
+      <b>{point.blocked}</b>
+      {licensed && reason === undefined && <Button onPress={() => setReason("")}>Press all the same, with a reason</Button>}
+      {reason !== undefined && (
+        <form style={{ display: "grid", gap: 8 }} onSubmit={(e) => {
+          e.preventDefault();
+          if (reason.trim().length < 10) setError("The clinical reason, in a sentence. It is recorded with your name.");
+          else visit.write("block-overridden", { point: point.point, reason });
+        }}>
+          <Text label="Clinical reason" value={reason} onChange={(v) => { setReason(v); setError(""); }} error={error} />
+          <div style={{ display: "flex", gap: 8 }}><Button type="submit" $kind="stop">Record the reason</Button><Button onPress={() => setReason(undefined)}>Leave it blocked</Button></div>
+        </form>
+      )}
+    </div>
+  );
+}
+
+export function PressStep({ visit, me, selected, setSelected, height }: StepProps & { me: Schemas["Me"]; selected?: string; setSelected: (id: string) => void; height: number }) {
   const { state, core, write, open } = visit;
   const go = useNavigate();
   const begin = (point: string) => {
     const p = state.points.find((x) => x.point === point);
     if (!p) return;
-    const { start } = core.begin({ protocol: "graded-stages", muscle: p.muscle, side: p.side });
+    const { start } = core.begin({ protocol: "graded-stages", muscle: p.muscle, side: p.side }, state.screening.limits);
     const hold = uuidv7();
     write("hold-started", { hold, point, start, contact: "thumb-over-thumb", muscle_set: "tension" });
     go(`/visits/${open.visit.id}/hold/${hold}`);
@@ -29,7 +53,7 @@ export function PressStep({ visit, selected, setSelected, height }: StepProps & 
       {state.points.map((p) => {
         const guide = core.palpate(p.muscle, p.side, height, p.site || undefined);
         const holds = state.holds.filter((h) => h.point === p.point && h.status !== "aside");
-        const { start } = core.begin({ protocol: "graded-stages", muscle: p.muscle, side: p.side });
+        const { start } = core.begin({ protocol: "graded-stages", muscle: p.muscle, side: p.side }, state.screening.limits);
         const l = start.limits;
         return (
           <Item key={p.point} $on={selected === p.point} data-point={p.muscle}>
@@ -38,8 +62,10 @@ export function PressStep({ visit, selected, setSelected, height }: StepProps & 
                 <h2><button type="button" onClick={() => setSelected(p.point)} style={{ all: "unset", cursor: "pointer" }}>{guide.name}, {p.side}</button></h2>
                 <p className="quiet">{one(p.nprs)} of 10 when found · graded stages, target {l.target}, ceilings {l.soft_ceiling} / {l.hard_ceiling}, at most {Math.round(l.cap_ms / 1000)} s</p>
               </div>
-              {p.closed ? <b style={{ color: "var(--stop)" }}>{p.closed}</b> : <Button $kind="main" style={{ minHeight: 48 }} onPress={() => begin(p.point)}>{holds.length ? "Another hold" : "Begin the hold"}</Button>}
+              {p.closed ? <b style={{ color: "var(--stop)" }}>{p.closed}</b> : p.blocked ? null : <Button $kind="main" style={{ minHeight: 48 }} onPress={() => begin(p.point)}>{holds.length ? "Another hold" : "Begin the hold"}</Button>}
             </div>
+            {p.blocked && !p.closed && <Block visit={visit} point={p} licensed={me.role === "therapist" && !state.screening.no_treatment && p.blocked.startsWith("Blocked")} />}
+            {start.lowered && <p className="quiet">{start.lowered}</p>}
             {holds.map((h) => (
               <p key={h.id} className="num">{sentence(h.summary.outcome)} · {clock(h.summary.pressure_s)} pressed · {h.summary.stages.length} stages{h.summary.stages.length > 0 && ` (${h.summary.stages.map((s) => `${s.start_score}→${s.end_score}`).join(", ")})`}{h.status === "live" ? " · not finished" : ""}</p>
             ))}

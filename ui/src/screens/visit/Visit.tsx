@@ -5,6 +5,7 @@ import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import { styled } from "styled-components";
 import type { Schemas } from "../../api/client";
 import { pairs, useFigure, type View, viewName } from "../../body/BodySvg";
+import { Blocked } from "../../body/Blocked";
 import { fromStrokes } from "../../body/drawing";
 import { Figure, type Zone } from "../../body/Figure";
 import { Compared, PainBody } from "../../body/PainBody";
@@ -14,6 +15,7 @@ import { type LiveVisit, useVisit } from "../../core/useVisit";
 import { Button, Choice, Trouble, Waiting } from "../../parts/controls";
 import { CloseStep } from "./CloseStep";
 import { DrawStep } from "./DrawStep";
+import { Banner, ScreenStep } from "./ScreenStep";
 import { FindStep, type Aim } from "./FindStep";
 import { MeasureStep } from "./MeasureStep";
 import { PressStep } from "./PressStep";
@@ -31,18 +33,19 @@ const Room = styled.div`
   .caution { background: var(--warn-soft); color: var(--warn); border-radius: 10px; padding: 8px 12px; font-weight: 520; }
 `;
 const Step = styled(Link)<{ $open: boolean }>`
-  text-decoration: none; color: var(--ink-soft); padding: 8px 15px; border-radius: 10px; font-weight: 560; display: flex; gap: 8px; align-items: center;
+  text-decoration: none; color: var(--ink-soft); padding: 8px 12px; border-radius: 10px; font-weight: 560; display: flex; gap: 7px; align-items: center;
   &[aria-current] { background: var(--accent); color: var(--accent-ink); }
   &::before { content: ""; width: 9px; height: 9px; border-radius: 50%; border: 2px solid currentColor; background: ${(p) => (p.$open ? "transparent" : "currentColor")}; }
 `;
 
-const steps = ["draw", "measure", "find", "press", "recheck", "close"] as const;
+const steps = ["draw", "screen", "measure", "find", "press", "recheck", "close"] as const;
 export type StepName = (typeof steps)[number];
-const stepNames: Record<StepName, string> = { draw: "Pain", measure: "Measure", find: "Find", press: "Press", recheck: "Recheck", close: "Close" };
+const stepNames: Record<StepName, string> = { draw: "Pain", screen: "Screen", measure: "Measure", find: "Find", press: "Press", recheck: "Recheck", close: "Close" };
 
 function openSteps(s: Schemas["State"]): Record<StepName, boolean> {
   return {
     draw: s.drawing.length === 0,
+    screen: s.screening.missing.length > 0,
     measure: !s.ranges.some((r) => r.before !== undefined),
     find: s.points.length === 0,
     press: s.holds.length === 0,
@@ -74,6 +77,7 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
   const [tool, setTool] = useState(firstTool);
   const [compare, setCompare] = useState<string>();
   const [place, setPlace] = useState("");
+  const [placing, setPlacing] = useState<string>();
   const [aim, setAim] = useState<Aim>();
   const [selected, setSelected] = useState<string>();
   const height = open.client.height_cm ?? 170;
@@ -110,6 +114,15 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
 
   const touch = (view: View) => (p: { x: number; y: number }) => {
     const found = core.under(view, p.x, p.y, height);
+    if (step === "screen") {
+      // A touch says where: it adds its region to the question being placed.
+      const a = state.answers.find((x) => x.question === placing);
+      if (a && found.region && !a.regions?.includes(found.region)) {
+        const side = a.side && a.side !== found.side ? "midline" : found.side;
+        write("screening-answered", { answers: [{ ...a, side, regions: [...(a.regions ?? []), found.region] }] });
+      }
+      return;
+    }
     setSelected(undefined);
     setAim({ view, ...p, under: found, candidate: found.muscles[0], felt: [] });
     if (step !== "find") setParams({ step: "find" });
@@ -133,20 +146,20 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
       <div className="body">
         <div style={{ display: "flex", justifyContent: "space-between", alignItems: "center", minHeight: 40, flexDirection: "row-reverse", gap: 8 }}>
           <span className="quiet" style={{ fontSize: 13, padding: "2px 6px 2px 10px", flex: 1, minWidth: 0 }}>
-            {step === "draw" ? <span aria-live="polite">{before ? "Dashed: gone. Full: new. Pale: both." : place || "Paint by finger or mouse; arrow keys and Space work too."}</span> : step === "find" ? "Touch the place, or aim with the arrow keys." : subject ? "Dots: usual referral, a guide. Strokes: this client's." : ""}
+            {step === "draw" ? <span aria-live="polite">{before ? "Dashed: gone. Full: new. Pale: both." : place || "Paint by finger or mouse; arrow keys and Space work too."}</span> : step === "screen" ? (placing ? "Touch the body where it is." : "Hatched: no pressure here.") : step === "find" ? "Touch the place, or aim with the arrow keys." : subject ? "Dots: usual referral, a guide. Strokes: this client's." : ""}
           </span>
           <Choice label="View" quiet value={pair} options={Object.keys(pairs)} onChoose={setPair} />
         </div>
         <div className="pair">
           {step === "draw" && views.map((v) => before ? (
-            <Figure key={v} view={v} label={`${viewName[v]}: two drawings laid over each other`}><Compared view={v} before={before} after={drawing} /></Figure>
+            <Figure key={v} view={v} label={`${viewName[v]}: two drawings laid over each other`}><Blocked core={core} view={v} places={state.screening.blocked} /><Compared view={v} before={before} after={drawing} /></Figure>
           ) : (
             <PainBody key={v} view={v} drawing={drawing} brush={brushOf(tool)} size={tool.size} onPlace={setPlace}
-              onStroke={(cells) => write("drawing-painted", { figure: figure?.version, strokes: [{ ...brushOf(tool), cells }], by: "therapist" })} />
+              onStroke={(cells) => write("drawing-painted", { figure: figure?.version, strokes: [{ ...brushOf(tool), cells }], by: "therapist" })}><Blocked core={core} view={v} places={state.screening.blocked} /></PainBody>
           ))}
           {step !== "draw" && views.map((v) => (
             <Figure key={v} view={v} selected={selected} zones={zones[v]}
-              marks={[...earlier.filter((p) => p.view === v).map((p) => toMark(p, true)), ...state.points.filter((p) => p.view === v).map((p) => toMark(p))]}
+              marks={step === "screen" ? [] : [...earlier.filter((p) => p.view === v).map((p) => toMark(p, true)), ...state.points.filter((p) => p.view === v).map((p) => toMark(p))]}
               cursor={aim?.view === v ? aim : undefined}
               onTouch={touch(v)} onAim={(p) => { setAim({ view: v, ...p, felt: [] }); }}
               onSelect={(pid) => {
@@ -159,7 +172,7 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
                 setSelected(pid);
               }}
               onDrop={(pid, p) => drop(pid, p, v)}
-              label={`${viewName[v]} of the body. Arrow keys move the aim, Enter marks. ${state.points.filter((p) => p.view === v).length} points.`} />
+              label={`${viewName[v]} of the body. Arrow keys move the aim, Enter marks. ${state.points.filter((p) => p.view === v).length} points.`}><Blocked core={core} view={v} places={state.screening.blocked} /></Figure>
           ))}
         </div>
       </div>
@@ -171,14 +184,16 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
             <Button $kind="main" onPress={() => go(`/visits/${open.visit.id}/hold/${live.id}`)}>Go on with it</Button>
           </div>
         )}
+        <Banner visit={visit} />
         {open.client.cautions?.map((c) => <div key={c} className="caution" role="note">{c}</div>)}
         {state.conflicts.map((c) => <div key={c.key} className="caution" role="alert">{c.text} The later one is shown; set it again to settle it.</div>)}
         {state.aside.map((a) => <div key={a.event} className="caution" role="note">Kept aside ({a.type.replaceAll("-", " ")}): {a.reason}</div>)}
         {state.holds.filter((h) => h.status === "aside").map((h) => <div key={h.id} className="caution" role="note">A hold is kept aside and counts nowhere: {h.why}</div>)}
         {step === "draw" && <DrawStep visit={visit} me={me} drawing={drawing} figure={figure?.version ?? ""} tool={tool} setTool={setTool} compare={compare} setCompare={setCompare} height={height} />}
+        {step === "screen" && <ScreenStep visit={visit} placing={placing} setPlacing={setPlacing} />}
         {step === "measure" && <MeasureStep visit={visit} moment="before" />}
         {step === "find" && <FindStep visit={visit} aim={aim} setAim={setAim} selected={selected} setSelected={setSelected} height={height} finger={me.finger_cm} />}
-        {step === "press" && <PressStep visit={visit} selected={selected} setSelected={setSelected} height={height} />}
+        {step === "press" && <PressStep visit={visit} me={me} selected={selected} setSelected={setSelected} height={height} />}
         {step === "recheck" && <RecheckStep visit={visit} />}
         {step === "close" && <CloseStep visit={visit} me={me} />}
       </div>

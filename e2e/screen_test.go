@@ -1,0 +1,70 @@
+package e2e
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"mokren/demo"
+)
+
+// A warm swollen calf stops all treatment until a clinician has cleared it; a
+// blocked place takes no hold but by a licensed person's reason, on record.
+func TestTheScreeningRulesOverHolds(t *testing.T) {
+	s := startServer(t)
+	p := openPage(t, s.addr, "/")
+	p.signIn(demo.Logins[0])
+	client := ownClient(p, "Screening")
+	newVisit(p, client)
+	stepTo(p, "Find")
+	mark(p, 186, 772)
+	p.see("h2", "Gastrocnemius, medial head, left")
+	chart(p, 6, "yes")
+	stepTo(p, "Press")
+	p.see("[role=alert]", "screening is not complete")
+	assert.False(t, p.MustHasR("button", "Begin the hold"))
+
+	answer := func(question, value string) {
+		t.Helper()
+		p.MustElementX(`//*[@data-question="` + question + `"]//button[text()="` + value + `"]`).MustClick()
+	}
+	screened(p)
+	p.see("[data-outcome=adapt]", "First visit") // the record knows
+	p.MustElementX(`//*[@data-group="refer-first"]//button[@aria-expanded="false"]`).MustClick()
+	answer("calf-warm-swollen", "yes")
+	p.see("[data-outcome=refer-first]", "same-day medical care")
+	p.MustElement("svg[data-view=back] [data-blocked]")
+	stepTo(p, "Press")
+	p.see("[role=alert]", "same-day medical care")
+	assert.False(t, p.MustHasR("button", "Press all the same"), "no override lifts refer-first")
+	p.click("button", "A clinician has cleared it")
+	p.click("button", "Record it")
+	p.see(".error", "Who cleared it")
+	p.MustElementX(`//label[text()="Cleared by"]/following-sibling::input`).MustInput("Dr Example")
+	p.MustElementX(`//label[text()="When"]/following-sibling::input`).MustInput("this morning")
+	p.click("button", "Record it")
+	p.see("button", "Begin the hold")
+
+	stepTo(p, "Screen")
+	p.MustElementX(`//*[@data-group="avoid-here"]//button[@aria-expanded="false"]`).MustClick()
+	answer("open-skin", "yes")
+	p.see("[data-outcome=avoid-here]", "Say where")
+	mark(p, 186, 772)
+	p.see("[data-outcome=avoid-here]", "Open skin, left")
+	stepTo(p, "Press")
+	p.click("button", "Press all the same")
+	p.click("button", "Record the reason")
+	p.see(".error", "in a sentence")
+	p.MustElementX(`//label[text()="Clinical reason"]/following-sibling::input`).MustInput("The graze is two hands away.")
+	p.click("button", "Record the reason")
+	p.click("button", "Begin the hold")
+	p.MustElement(`main[data-phase=ready]`)
+	p.see(".head", "target 5") // a first visit: ceilings down by one
+	p.sent()
+	var n int
+	require.NoError(t, db(t).Get(&n, `select count(*) from visit_event e where client_id = $1 and type = 'block-overridden' and body->>'reason' like 'The graze%'`, client))
+	assert.Equal(t, 1, n)
+	require.NoError(t, db(t).Get(&n, `select count(*) from hold h where client_id = $1 and status = 'live'`, client))
+	assert.Equal(t, 1, n)
+}
