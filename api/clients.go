@@ -24,6 +24,12 @@ type Client struct {
 	Work       string   `json:"work,omitempty" maxLength:"200"`
 	Complaint  string   `json:"complaint,omitempty" maxLength:"1000" doc:"in the client's words"`
 	Cautions   []string `json:"cautions,omitempty" maxItems:"20"`
+	Hand       string   `json:"dominant_hand,omitempty" enum:",left,right,both"`
+	Phone      string   `json:"phone,omitempty" maxLength:"60"`
+	Email      string   `json:"email,omitempty" maxLength:"200"`
+	Emergency  string   `json:"emergency_contact,omitempty" maxLength:"300" doc:"name and how to reach them"`
+	Guardian   string   `json:"guardian,omitempty" maxLength:"300" doc:"of a minor: name and how to reach them"`
+	Archived   bool     `json:"archived,omitempty" readOnly:"true"`
 	Revision   int64    `json:"revision" minimum:"0" doc:"0 for a new client; otherwise the revision that was read"`
 	Age        *int     `json:"age,omitempty" readOnly:"true"`
 	LastVisit  *string  `json:"last_visit,omitempty" readOnly:"true" doc:"RFC 3339"`
@@ -54,7 +60,8 @@ type Course struct {
 }
 
 func (s *server) clientOut(c store.Client) Client {
-	out := Client{ID: c.ID.String(), GivenName: c.GivenName, FamilyName: c.FamilyName, Work: c.Work, Complaint: c.Complaint, Cautions: c.Cautions, Revision: c.Revision, Visits: c.Visits}
+	out := Client{ID: c.ID.String(), GivenName: c.GivenName, FamilyName: c.FamilyName, Work: c.Work, Complaint: c.Complaint, Cautions: c.Cautions, Revision: c.Revision, Visits: c.Visits,
+		Hand: c.Hand, Phone: c.Phone, Email: c.Email, Emergency: c.Emergency, Guardian: c.Guardian, Archived: c.Archived.Valid}
 	if c.BornOn.Valid {
 		out.BornOn = c.BornOn.Time.Format(time.DateOnly)
 		a := ageOn(c.BornOn.Time, s.now())
@@ -65,6 +72,16 @@ func (s *server) clientOut(c store.Client) Client {
 	}
 	out.LastVisit = stamp(c.LastVisit)
 	return out
+}
+
+// birthDate reads a day as it is typed; not valid when it is none.
+func birthDate(s string) sql.NullTime {
+	for _, layout := range []string{time.DateOnly, "2.1.2006", "02.01.2006"} {
+		if t, err := time.Parse(layout, strings.TrimSpace(s)); err == nil {
+			return sql.NullTime{Time: t, Valid: true}
+		}
+	}
+	return sql.NullTime{}
 }
 
 func ageOn(born, now time.Time) int {
@@ -109,7 +126,8 @@ func clientAction(verb, id string) store.Action {
 func (s *server) registerClients(a huma.API) {
 	huma.Register(a, huma.Operation{OperationID: "list-clients", Method: http.MethodGet, Path: "/api/clients", Summary: "Clients by name", Errors: []int{401}},
 		func(ctx context.Context, in *struct {
-			Q string `query:"q" maxLength:"100"`
+			Q        string `query:"q" maxLength:"100" doc:"a name, with typing errors, or a birth date (YYYY-MM-DD or DD.MM.YYYY)"`
+			Archived bool   `query:"archived"`
 		}) (*listOut[Client], error) {
 			who, err := s.principal(ctx)
 			if err != nil {
@@ -118,7 +136,7 @@ func (s *server) registerClients(a huma.API) {
 			out := &listOut[Client]{}
 			out.Body.Items = []Client{}
 			err = s.store.As(ctx, who, store.Action{Verb: "list", Kind: "client", Subject: in.Q}, func(tx *store.Tx) error {
-				list, err := tx.Clients(ctx, in.Q)
+				list, err := tx.Clients(ctx, strings.TrimSpace(strings.ReplaceAll(in.Q, "\x00", "")), birthDate(in.Q), in.Archived)
 				for _, c := range list {
 					out.Body.Items = append(out.Body.Items, s.clientOut(c))
 				}
@@ -127,6 +145,40 @@ func (s *server) registerClients(a huma.API) {
 			return out, problem(err)
 		})
 	huma.Register(a, huma.Operation{OperationID: "put-client", Method: http.MethodPut, Path: "/api/clients/{id}", Summary: "Register or change a client", Errors: []int{401, 404, 409, 422}}, s.putClient)
+	huma.Register(a, huma.Operation{OperationID: "alike-clients", Method: http.MethodGet, Path: "/api/clients/{id}/alike", Summary: "Clients who may be the same person", Errors: []int{401, 422}},
+		func(ctx context.Context, in *struct {
+			ByID
+			Given  string `query:"given_name" maxLength:"100"`
+			Family string `query:"family_name" maxLength:"100"`
+			Born   string `query:"born_on" maxLength:"10"`
+		}) (*listOut[Client], error) {
+			who, err := s.principal(ctx)
+			if err != nil {
+				return nil, err
+			}
+			out := &listOut[Client]{}
+			out.Body.Items = []Client{}
+			err = s.store.As(ctx, who, store.Action{Verb: "list", Kind: "client", Subject: "alike"}, func(tx *store.Tx) error {
+				list, err := tx.Alike(ctx, store.Client{ID: uuid.MustParse(in.ID), GivenName: in.Given, FamilyName: in.Family, BornOn: birthDate(in.Born)})
+				for _, c := range list {
+					out.Body.Items = append(out.Body.Items, s.clientOut(c))
+				}
+				return err
+			})
+			return out, problem(err)
+		})
+	for verb, archived := range map[string]bool{"archive": true, "restore": false} {
+		huma.Register(a, huma.Operation{OperationID: verb + "-client", Method: http.MethodPost, Path: "/api/clients/{id}/" + verb, Summary: "Put a client away, or bring one back", Errors: []int{401, 404}, DefaultStatus: 204},
+			func(ctx context.Context, in *ByID) (*struct{}, error) {
+				who, err := s.principal(ctx)
+				if err != nil {
+					return nil, err
+				}
+				return nil, problem(s.store.As(ctx, who, clientAction(verb, in.ID), func(tx *store.Tx) error {
+					return tx.ArchiveClient(ctx, uuid.MustParse(in.ID), archived)
+				}))
+			})
+	}
 	huma.Register(a, huma.Operation{OperationID: "client-course", Method: http.MethodGet, Path: "/api/clients/{id}", Summary: "A client with visits and course", Errors: []int{401, 404}}, s.course)
 }
 
@@ -138,11 +190,13 @@ func (s *server) putClient(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, err
 	}
-	c := store.Client{ID: uuid.MustParse(in.ID), GivenName: in.Body.GivenName, FamilyName: in.Body.FamilyName, Work: in.Body.Work, Complaint: in.Body.Complaint, Cautions: in.Body.Cautions, Revision: in.Body.Revision}
+	c := store.Client{ID: uuid.MustParse(in.ID), GivenName: in.Body.GivenName, FamilyName: in.Body.FamilyName, Work: in.Body.Work, Complaint: in.Body.Complaint, Cautions: in.Body.Cautions, Revision: in.Body.Revision,
+		Hand: in.Body.Hand, Phone: in.Body.Phone, Email: in.Body.Email, Emergency: in.Body.Emergency, Guardian: in.Body.Guardian}
 	if in.Body.ID != in.ID {
 		return nil, invalid("body.id", in.Body.ID, "the id in the address")
 	}
-	for field, text := range map[string]string{"given_name": c.GivenName, "family_name": c.FamilyName, "work": c.Work, "complaint": c.Complaint, "cautions": strings.Join(c.Cautions, "")} {
+	for field, text := range map[string]string{"given_name": c.GivenName, "family_name": c.FamilyName, "work": c.Work, "complaint": c.Complaint, "cautions": strings.Join(c.Cautions, ""),
+		"phone": c.Phone, "email": c.Email, "emergency_contact": c.Emergency, "guardian": c.Guardian} {
 		if strings.ContainsRune(text, 0) {
 			return nil, invalid("body."+field, "a NUL character", "text without NUL characters")
 		}

@@ -113,7 +113,7 @@ func (s *server) registerCore(a huma.API) {
 		"atlas": {atlas.Query{}, calc.AtlasOut{}}, "cells": {calc.CellsIn{}, calc.CellsOut{}},
 		"change": {calc.ChangeIn{}, progress.Change{}}, "drawing": {calc.DrawingIn{}, calc.DrawingOut{}},
 		"hurts": {calc.HurtsIn{}, calc.HurtsOut{}}, "layers": {picture.Wanted{}, picture.Drawn{}},
-		"level": {calc.LevelIn{}, calc.LevelOut{}}, "photo": {assess.Photo{}, assess.PhotoAngles{}}, "questions": {struct{}{}, calc.QuestionsOut{}}, "screen": {calc.ScreenIn{}, safety.Screening{}},
+		"level": {calc.LevelIn{}, calc.LevelOut{}}, "photo": {assess.Photo{}, assess.PhotoAngles{}}, "questions": {struct{}{}, calc.QuestionsOut{}}, "movements": {struct{}{}, calc.MovementsOut{}}, "evidence": {struct{}{}, calc.EvidenceOut{}}, "tests": {struct{}{}, calc.TestsOut{}}, "screen": {calc.ScreenIn{}, safety.Screening{}},
 		"slope": {calc.SlopeIn{}, assess.Slope{}}, "suspects": {calc.SuspectsIn{}, assess.Ranking{}}, "place": {calc.PlaceIn{}, calc.PlaceOut{}}, "palpate": {calc.PalpateIn{}, atlas.Guide{}},
 		"range": {calc.RangeIn{}, progress.RangeFlag{}}, "under": {calc.UnderIn{}, calc.UnderOut{}}, "coach": {"", ""},
 	}

@@ -296,7 +296,7 @@ func (p person) measure(s *scribe, n int, moment string) {
 		if moment == "after" {
 			deg += m.gain
 		}
-		s.write("range-measured", visit.Measured{Movement: m.movement, Side: m.side, Moment: moment, Active: deg, Tool: "inclinometer"})
+		s.write("range-measured", visit.Measured{Movement: m.movement, Side: m.side, Moment: moment, Active: &deg, Tool: "inclinometer"})
 	}
 }
 

@@ -2,6 +2,7 @@ package demo_test
 
 import (
 	"context"
+	"database/sql"
 	"testing"
 	"time"
 
@@ -50,7 +51,7 @@ func TestTheDemoIsMadeByTheCore(t *testing.T) {
 	require.NoError(t, err)
 	require.NoError(t, st.As(ctx, who, store.Action{Verb: "read", Kind: "test"}, func(tx *store.Tx) error {
 		signals := map[string]bool{}
-		list, err := tx.Clients(ctx, "")
+		list, err := tx.Clients(ctx, "", sql.NullTime{}, false)
 		require.NoError(t, err)
 		for _, c := range list {
 			visits, err := tx.VisitsOf(ctx, c.ID)

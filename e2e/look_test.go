@@ -180,6 +180,32 @@ func TestForms(t *testing.T) {
 	p.see("[role=alert]", "number at test pressure")
 }
 
+// A client is found with a typing error and by birth date, a second record of
+// the same person is pointed out, and archiving is taken back.
+func TestFindingAndArchivingClients(t *testing.T) {
+	p := signedIn(t, "/clients")
+	find := func(text string) {
+		p.MustElementX(`//label[text()="Find by name or birth date"]/following-sibling::input`).MustSelectAllText().MustInput(text)
+	}
+	find("lindquist")
+	p.see("td", "Adaeze Lindqvist")
+	p.MustElement(`input[name=given_name]`).MustInput("Adaese")
+	p.MustElement(`input[name=family_name]`).MustInput("Lindqvist")
+	p.see("[role=status]", "Already here")
+	id := ownClient(p, "Archived")
+	p.MustNavigate(p.base + "/clients/" + id)
+	p.click("button", "^Edit$")
+	p.click("button", "Archive this client")
+	p.see("[role=status]", "Archived")
+	p.MustNavigate(p.base + "/clients")
+	p.see("td", "Jonah")
+	assert.False(t, p.MustHasR("td", "Test Archived"))
+	p.MustElementX(`//button[text()="archived"]`).MustClick()
+	p.click("td a", "Test Archived")
+	p.click("button", "Bring back")
+	p.see("button", "Begin a visit")
+}
+
 // First load without the core, and the core, both as they go over the wire.
 func TestWeight(t *testing.T) {
 	s := startServer(t)

@@ -24,9 +24,16 @@ type Client struct {
 	Work       string          `db:"work"`
 	Complaint  string          `db:"complaint"`
 	Cautions   textList        `db:"cautions"`
-	Revision   int64           `db:"revision"`
-	LastVisit  sql.NullTime    `db:"last_visit"`
-	Visits     int             `db:"visits"`
+	// Hand is the dominant one: left, right, both, or empty.
+	Hand      string       `db:"dominant_hand"`
+	Phone     string       `db:"phone"`
+	Email     string       `db:"email"`
+	Emergency string       `db:"emergency_contact"`
+	Guardian  string       `db:"guardian"`
+	Archived  sql.NullTime `db:"archived_at"`
+	Revision  int64        `db:"revision"`
+	LastVisit sql.NullTime `db:"last_visit"`
+	Visits    int          `db:"visits"`
 }
 
 // textList reads a text[] that the query gives as JSON; database/sql has no
@@ -42,17 +49,48 @@ func (l *textList) Scan(v any) error {
 	return json.Unmarshal([]byte(s), (*[]string)(l))
 }
 
-const clientColumns = `c.id, c.given_name, c.family_name, c.born_on, c.height_cm, c.work, c.complaint, to_json(c.cautions)::text as cautions, c.revision,
+const clientColumns = `c.id, c.given_name, c.family_name, c.born_on, c.height_cm, c.work, c.complaint, to_json(c.cautions)::text as cautions, c.dominant_hand, c.phone, c.email, c.emergency_contact, c.guardian, c.archived_at, c.revision,
 	(select max(v.starts_at) from visit v where v.client_id = c.id and v.opened_at is not null) as last_visit,
 	(select count(*) from visit v where v.client_id = c.id and v.opened_at is not null) as visits`
 
-// Clients lists by name those whose name holds the text.
-func (t *Tx) Clients(ctx context.Context, text string) ([]Client, error) {
+// near is how alike a name must be, 0 to 1, to count as mistyped.
+const near = 0.42
+
+// Clients lists those whose name holds the text or is like it, the likest
+// first, or who were born on a day; archived ones only when asked for. An
+// empty text lists all by name.
+func (t *Tx) Clients(ctx context.Context, text string, born sql.NullTime, archived bool) ([]Client, error) {
 	out := []Client{}
 	err := t.tx.SelectContext(ctx, &out, `select `+clientColumns+` from client c
-		where $1 = '' or c.given_name || ' ' || c.family_name ilike '%' || replace(replace(replace($1, '\', '\\'), '%', '\%'), '_', '\_') || '%'
-		order by c.family_name, c.given_name, c.id limit 200`, text)
+		where (c.archived_at is not null) = $4
+			and case when $2::date is not null then c.born_on = $2
+				else $1 = '' or c.given_name || ' ' || c.family_name ilike '%' || replace(replace(replace($1, '\', '\\'), '%', '\%'), '_', '\_') || '%'
+					or word_similarity($1, c.given_name || ' ' || c.family_name) >= $3 end
+		order by case when $1 = '' then 0 else -word_similarity($1, c.given_name || ' ' || c.family_name) end, c.family_name, c.given_name, c.id limit 200`, text, born, near, archived)
 	return out, found("listing clients", err)
+}
+
+// Alike lists clients who may be the same person: a like name, more loosely
+// when born on the same day.
+func (t *Tx) Alike(ctx context.Context, c Client) ([]Client, error) {
+	out := []Client{}
+	err := t.tx.SelectContext(ctx, &out, `select `+clientColumns+` from client c
+		where c.id <> $1 and (similarity(c.given_name || ' ' || c.family_name, $2) >= 0.55
+			or c.born_on = $3 and similarity(c.given_name || ' ' || c.family_name, $2) >= 0.2)
+		order by similarity(c.given_name || ' ' || c.family_name, $2) desc, c.id limit 5`, c.ID, c.GivenName+" "+c.FamilyName, c.BornOn)
+	return out, found("looking for possible duplicates", err)
+}
+
+// ArchiveClient puts a client away, or brings one back.
+func (t *Tx) ArchiveClient(ctx context.Context, id uuid.UUID, archived bool) error {
+	r, err := t.tx.ExecContext(ctx, `update client set archived_at = case when $2 then coalesce(archived_at, now()) end, revision = revision + 1 where id = $1`, id, archived)
+	if err != nil {
+		return found("archiving a client", err)
+	}
+	if n, err := r.RowsAffected(); err != nil || n == 0 {
+		return errors.Join(err, ErrNotFound)
+	}
+	return nil
 }
 
 // Client gives one.
@@ -66,14 +104,14 @@ func (t *Tx) Client(ctx context.Context, id uuid.UUID) (Client, error) {
 // Making the same client twice is the same as once.
 func (t *Tx) PutClient(ctx context.Context, c Client) error {
 	if c.Revision == 0 {
-		_, err := t.tx.ExecContext(ctx, `insert into client (practice_id, id, given_name, family_name, born_on, height_cm, work, complaint, cautions)
-			values ($1, $2, $3, $4, $5, $6, $7, $8, $9) on conflict (practice_id, id) do nothing`,
-			t.who.Practice, c.ID, c.GivenName, c.FamilyName, c.BornOn, c.HeightCM, c.Work, c.Complaint, append([]string{}, c.Cautions...))
+		_, err := t.tx.ExecContext(ctx, `insert into client (practice_id, id, given_name, family_name, born_on, height_cm, work, complaint, cautions, dominant_hand, phone, email, emergency_contact, guardian)
+			values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14) on conflict (practice_id, id) do nothing`,
+			t.who.Practice, c.ID, c.GivenName, c.FamilyName, c.BornOn, c.HeightCM, c.Work, c.Complaint, append([]string{}, c.Cautions...), c.Hand, c.Phone, c.Email, c.Emergency, c.Guardian)
 		return found("registering a client", err)
 	}
-	r, err := t.tx.ExecContext(ctx, `update client set given_name = $3, family_name = $4, born_on = $5, height_cm = $6, work = $7, complaint = $8, cautions = $9, revision = revision + 1
+	r, err := t.tx.ExecContext(ctx, `update client set given_name = $3, family_name = $4, born_on = $5, height_cm = $6, work = $7, complaint = $8, cautions = $9, dominant_hand = $10, phone = $11, email = $12, emergency_contact = $13, guardian = $14, revision = revision + 1
 		where id = $1 and revision = $2`,
-		c.ID, c.Revision, c.GivenName, c.FamilyName, c.BornOn, c.HeightCM, c.Work, c.Complaint, append([]string{}, c.Cautions...))
+		c.ID, c.Revision, c.GivenName, c.FamilyName, c.BornOn, c.HeightCM, c.Work, c.Complaint, append([]string{}, c.Cautions...), c.Hand, c.Phone, c.Email, c.Emergency, c.Guardian)
 	if err != nil {
 		return found("changing a client", err)
 	}

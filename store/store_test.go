@@ -220,11 +220,11 @@ func TestAClientChangedMeanwhileIsNotOverwritten(t *testing.T) {
 		require.NoError(t, tx.PutClient(ctx, c))
 		c.Complaint = "second, from an old page"
 		assert.ErrorIs(t, tx.PutClient(ctx, c), store.ErrStale)
-		list, err := tx.Clients(ctx, "test_%")
+		list, err := tx.Clients(ctx, "test_%", sql.NullTime{}, false)
 		require.NoError(t, err)
 		require.Len(t, list, 1, "wildcards in the search text are only text")
 		assert.Equal(t, "first", list[0].Complaint)
-		list, err = tx.Clients(ctx, "%%zz")
+		list, err = tx.Clients(ctx, "%%zz", sql.NullTime{}, false)
 		assert.Empty(t, list)
 		return err
 	})
@@ -368,4 +368,38 @@ func TestScreeningIsCarriedToLaterVisits(t *testing.T) {
 	})
 	_, second = see()
 	assert.False(t, safety.Screen(second.Carried).NoTreatment)
+}
+
+func TestClientsAreFoundWithTypingErrorsAndByBirthDate(t *testing.T) {
+	p := newPractice(t, "find@x.example")
+	born := sql.NullTime{Time: time.Date(1979, 3, 4, 0, 0, 0, 0, time.UTC), Valid: true}
+	mina := store.Client{ID: uuid.New(), GivenName: "Wilhelmina", FamilyName: "Asperen", BornOn: born, Hand: "left", Phone: "0100", Emergency: "Brother, 0200", Guardian: ""}
+	p.as(t, func(tx *store.Tx) error { return tx.PutClient(ctx, mina) })
+	find := func(text string, day sql.NullTime, archived bool) (names []string) {
+		p.as(t, func(tx *store.Tx) error {
+			list, err := tx.Clients(ctx, text, day, archived)
+			for _, c := range list {
+				names = append(names, c.FamilyName)
+			}
+			return err
+		})
+		return names
+	}
+	for _, text := range []string{"Wilhelmina", "wilhemina", "Aspern", "asperen wil"} {
+		assert.Contains(t, find(text, sql.NullTime{}, false), "Asperen", text)
+	}
+	assert.Empty(t, find("Xavier", sql.NullTime{}, false))
+	assert.Equal(t, []string{"Asperen"}, find("", born, false))
+	var alike []store.Client
+	p.as(t, func(tx *store.Tx) (err error) {
+		alike, err = tx.Alike(ctx, store.Client{ID: uuid.New(), GivenName: "Mina", FamilyName: "Asperen", BornOn: born})
+		return err
+	})
+	require.Len(t, alike, 1)
+	assert.Equal(t, "left", alike[0].Hand)
+	p.as(t, func(tx *store.Tx) error { return tx.ArchiveClient(ctx, mina.ID, true) })
+	assert.Empty(t, find("Asperen", sql.NullTime{}, false))
+	assert.Equal(t, []string{"Asperen"}, find("Asperen", sql.NullTime{}, true))
+	p.as(t, func(tx *store.Tx) error { return tx.ArchiveClient(ctx, mina.ID, false) })
+	assert.Equal(t, []string{"Asperen"}, find("Asperen", sql.NullTime{}, false))
 }

@@ -6,6 +6,7 @@
 //	mokrenCore.reduce(contextJSON, eventsJSON)     -> visit state as JSON
 //	mokrenCore.begin(requestJSON, adaptationJSON)  -> {start, line}: resolves a hold's limits under a screening
 //	mokrenCore.hold(startJSON, logJSON, ms) -> {line, summary}: replays a hold and shows it at ms
+//	mokrenCore.suspects(contextJSON, stateJSON, earlierPointsJSON) -> ranking
 //	mokrenCore.same(earlierJSON, muscle, side, placeJSON, heightCM) -> identity or ""
 //
 // Everything goes in and out as JSON text: one crossing, no shared memory.
@@ -16,6 +17,7 @@ import (
 	"errors"
 	"syscall/js"
 
+	"mokren/core/assess"
 	"mokren/core/atlas"
 	"mokren/core/calc"
 	"mokren/core/ids"
@@ -31,11 +33,12 @@ func main() {
 			b, err := calc.Run(a[0].String(), []byte(a[1].String()))
 			return json.RawMessage(b), err
 		}),
-		"reduce": text(reduce),
-		"begin":  text(begin),
-		"hold":   text(hold),
-		"same":   text(same),
-		"rules":  treat.RulesVersion,
+		"reduce":   text(reduce),
+		"begin":    text(begin),
+		"hold":     text(hold),
+		"suspects": text(suspects),
+		"same":     text(same),
+		"rules":    treat.RulesVersion,
 	})
 	if ready := js.Global().Get("mokrenCoreReady"); ready.Type() == js.TypeFunction {
 		ready.Invoke()
@@ -78,6 +81,19 @@ func reduce(a []js.Value) (any, error) {
 		return nil, err
 	}
 	return visit.Reduce(ctx, events), nil
+}
+
+// suspects ranks the muscles from a visit's state.
+func suspects(a []js.Value) (any, error) {
+	var ctx visit.Context
+	var state visit.State
+	var earlier []assess.EarlierPoint
+	for i, dst := range []any{&ctx, &state, &earlier} {
+		if err := json.Unmarshal([]byte(a[i].String()), dst); err != nil {
+			return nil, err
+		}
+	}
+	return assess.Rank(state.Findings(ctx, earlier), nil), nil
 }
 
 func begin(a []js.Value) (any, error) {

@@ -185,6 +185,8 @@ func TestEarlierPointsRaiseByRecency(t *testing.T) {
 	assert.Greater(t, at(3), at(60))
 	assert.Greater(t, at(60), at(600))
 	assert.GreaterOrEqual(t, at(600), prior-1e-9)
+	many := Findings{Earlier: []EarlierPoint{{"soleus", ids.Left, 30}, {"soleus", ids.Left, 3}, {"soleus", ids.Left, 10}}}
+	assert.InDelta(t, at(3), conf(Rank(all(many), nil), "soleus", ids.Left), 1e-12, "the same point over visits counts once")
 }
 
 func TestOwnWeights(t *testing.T) {
@@ -204,6 +206,7 @@ func TestEveryTestAndSignAndLoadNamesMuscles(t *testing.T) {
 	for id, list := range testMuscles {
 		assert.Nil(t, id.Check())
 		assert.NotEmpty(t, testNames[id], "%s", id)
+		assert.Contains(t, TestHow(id), "positive when", "%s", id)
 		for _, mu := range list {
 			assert.NotEmpty(t, m.on(mu, ids.Left), "%s", mu)
 		}

@@ -92,6 +92,31 @@ var testNames = map[ids.Test]string{
 	"hip-hike": "Standing hip hike", "foot-lift": "Foot lift against the hand", "first-rib-rise": "First rib on a deep breath",
 }
 
+// testHow tells how each special test is done and what is positive.
+var testHow = map[ids.Test]string{
+	"thomas-type":               "On the back at the table's end, the other knee to the chest: positive when this thigh does not sink to the table.",
+	"ober-type":                 "On the side, upper hip straight and knee bent, let the leg sink: positive when it stays above the table.",
+	"straight-leg-raise":        "On the back, raise the straight leg: positive when it stops below 80° with a pull behind the thigh; shooting pain is a nerve sign.",
+	"calf-length-knee-straight": "Knee straight, foot toward the shin: positive when it stops short of 10°.",
+	"calf-length-knee-bent":     "Knee bent, foot toward the shin: positive when it stops short of 20°.",
+	"pectoral-length":           "On the back, arm up and out: positive when it does not reach the table or lifts the chest.",
+	"levator-length":            "Head bent away and turned, shoulder held down: positive when it is short against the other side.",
+	"lift-off":                  "Hand behind the back, lift it off: positive when it cannot, or hurts.",
+	"painful-arc":               "Raise the arm sideways: positive when it hurts about half-way and eases above.",
+	"coracoid-tender":           "Press the coracoid lightly, both sides: positive when this one is clearly more tender.",
+	"hip-hike":                  "Standing, draw the hip up: positive when it hurts in the flank.",
+	"foot-lift":                 "Foot lifted against your hand: positive when it hurts or is weak.",
+	"first-rib-rise":            "Finger behind the collar-bone, a deep breath: positive when the rib does not rise into it.",
+}
+
+// TestHow gives a test's instruction.
+func TestHow(t ids.Test) string {
+	if strings.HasPrefix(string(t), "resisted:") {
+		return "From the middle of the range, hold against the hand: positive when it hurts in the muscle."
+	}
+	return testHow[t]
+}
+
 // TestName gives a test in words.
 func TestName(t ids.Test) string {
 	if m, ok := strings.CutPrefix(string(t), "resisted:"); ok {

@@ -50,7 +50,7 @@ func (m *model) next(done []TestResult) []NextTest {
 				continue
 			}
 			if gain := m.gain(t, led); gain > 1e-6 {
-				out = append(out, NextTest{t, side, gain, say(t, side, targets, lead)})
+				out = append(out, NextTest{t, side, gain, say(t, side, targets, lead), TestName(t), TestHow(t)})
 			}
 		}
 	}

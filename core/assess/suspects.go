@@ -96,6 +96,8 @@ type NextTest struct {
 	Side     ids.Side `json:"side"`
 	GainBits float64  `json:"gain_bits"`
 	Text     string   `json:"text"`
+	Name     string   `json:"name"`
+	How      string   `json:"how"`
 }
 
 // Ranking is the suspects, highest first.
@@ -229,7 +231,7 @@ func Rank(f Findings, w Weights) Ranking {
 			}
 		}
 	}
-	for _, e := range f.Earlier {
+	for _, e := range latest(f.Earlier) {
 		for _, h := range m.on(e.Muscle, e.Side) {
 			// Falls with a half-life of two months.
 			lr := 1 + (w.of("earlier-point").Plus-1)*math.Exp2(-e.DaysAgo/60)
@@ -255,6 +257,22 @@ func Rank(f Findings, w Weights) Ranking {
 	})
 	out.Next = m.next(f.Tests)
 	out.Suspects = out.Suspects[:min(top, len(out.Suspects))]
+	return out
+}
+
+// latest keeps the last point of each muscle and side: five visits with the
+// same point are one piece of evidence.
+func latest(list []EarlierPoint) []EarlierPoint {
+	var out []EarlierPoint
+	for _, e := range list {
+		i := slices.IndexFunc(out, func(o EarlierPoint) bool { return o.Muscle == e.Muscle && o.Side == e.Side })
+		switch {
+		case i < 0:
+			out = append(out, e)
+		case e.DaysAgo < out[i].DaysAgo:
+			out[i] = e
+		}
+	}
 	return out
 }
 

@@ -2,6 +2,8 @@ package calc
 
 import (
 	"mokren/core/assess"
+	"mokren/core/ids"
+	"mokren/core/progress"
 	"mokren/core/safety"
 )
 
@@ -43,3 +45,42 @@ type QuestionsOut struct {
 
 // Questions lists the screening.
 func Questions(struct{}) (QuestionsOut, error) { return QuestionsOut{safety.Questions()}, nil }
+
+// TestsOut lists the tests with their instructions.
+type TestsOut struct {
+	Tests []TestEntry `json:"tests"`
+}
+
+// TestEntry is a test in words.
+type TestEntry struct {
+	ID   ids.Test `json:"id"`
+	Name string   `json:"name"`
+	How  string   `json:"how"`
+}
+
+// Tests lists every test that the evidence knows.
+func Tests(struct{}) (TestsOut, error) {
+	out := TestsOut{Tests: []TestEntry{}}
+	for _, t := range ids.Tests() {
+		out.Tests = append(out.Tests, TestEntry{t, assess.TestName(t), assess.TestHow(t)})
+	}
+	return out, nil
+}
+
+// EvidenceOut lists the weights as shipped, with their sources.
+type EvidenceOut struct {
+	Evidence []assess.Evidence `json:"evidence"`
+}
+
+// Evidence lists the likelihood ratios.
+func Evidence(struct{}) (EvidenceOut, error) { return EvidenceOut{assess.Defaults()}, nil }
+
+// MovementsOut lists the movements that can be measured.
+type MovementsOut struct {
+	Movements []progress.Measurable `json:"movements"`
+}
+
+// Movements lists the movements with a reference range.
+func Movements(struct{}) (MovementsOut, error) {
+	return MovementsOut{progress.MeasurableMovements()}, nil
+}

@@ -33,9 +33,11 @@ var all = []Calc{
 	{"change", "Is the change of a measure meaningful?", `{"measure":"nprs","before":7,"after":4}`, false, typed(Change)},
 	{"coach", "Run the log of one hold", coachExample, true, coachLines},
 	{"drawing", "Two pain drawings compared", `{"before":{"back":["back:-4,31","back:-4,32"]},"after":{"back":["back:-4,31"]},"height_cm":170}`, false, typed(Drawing)},
+	{"evidence", "What each finding weighs, with its source", `{}`, false, typed(Evidence)},
 	{"hurts", "Muscles whose usual referral covers a place", `{"view":"back","x":212,"y":150}`, false, typed(Hurts)},
 	{"layers", "Everything that can be laid on a view", `{"view":"back","layers":["landmarks","structures"]}`, false, typed(Layers)},
 	{"level", "Vertebral level at a landmark, or what lies beside one", `{"landmark":"iliac-crest"}`, false, typed(Level)},
+	{"movements", "The movements with a reference range", `{}`, false, typed(Movements)},
 	{"palpate", "How to find and confirm a muscle on this client", `{"muscle":"infraspinatus","side":"left","site":"upper-inner","height_cm":168}`, false, typed(Palpate)},
 	{"photo", "Angles and offsets of a photograph, corrected for camera roll", `{"view":"left","plumb":[[400,50],[405,1150]],"landmarks":{"tragus":[380,180],"C7":[440,260]},"height_cm":170}`, false, typed(assess.MeasurePhoto)},
 	{"place", "Where a place on a muscle's fibres lies on the figure", `{"muscle":"soleus","side":"left","place":{"fibre":0,"along_pct":55,"across_mm":0}}`, false, typed(Place)},
@@ -44,6 +46,7 @@ var all = []Calc{
 	{"screen", "Judge the answers of a screening", `{"answers":[{"question":"anticoagulant","answer":"yes"},{"question":"fever","answer":"no"}]}`, false, typed(Screen)},
 	{"slope", "The third value of a caliper-inclinometer reading", `{"distance_cm":34,"height_difference_cm":1.8}`, false, typed(SlopeOf)},
 	{"suspects", "Muscles ranked by the evidence, with the next best tests", suspectsExample, false, typed(Suspects)},
+	{"tests", "The tests that the evidence knows, with instructions", `{}`, false, typed(Tests)},
 	{"under", "Which muscles lie under a touched place", `{"view":"back","x":195,"y":770,"height_cm":170}`, false, typed(Under)},
 }
 

@@ -130,3 +130,14 @@ func TestRangeFlags(t *testing.T) {
 		assert.Equal(t, c.want, f.Reason != "", c.name)
 	}
 }
+
+func TestEveryReferenceCanBeMeasured(t *testing.T) {
+	list := progress.MeasurableMovements()
+	assert.Greater(t, len(list), 30)
+	for _, m := range list {
+		assert.NotEmpty(t, m.Sides)
+		ref, ok := progress.Reference(m.Movement, 0)
+		assert.True(t, ok)
+		assert.InDelta(t, ref, m.Reference, 0)
+	}
+}

@@ -19,6 +19,32 @@ var references = map[ids.Movement]float64{
 	"ankle.inversion": 35, "ankle.eversion": 15, "great-toe.extension": 70,
 }
 
+// Measurable is a movement that has a reference range.
+type Measurable struct {
+	Movement  ids.Movement `json:"movement"`
+	Reference float64      `json:"reference" doc:"degrees, mm for jaw.opening"`
+	Sides     []ids.Side   `json:"sides"`
+}
+
+// midlineMovements have no side.
+var midlineMovements = map[ids.Movement]bool{"cervical.flexion": true, "cervical.extension": true, "lumbar.flexion": true, "lumbar.extension": true, "jaw.opening": true}
+
+// MeasurableMovements lists the movements with a reference range, in the order
+// of the body.
+func MeasurableMovements() []Measurable {
+	out := []Measurable{}
+	for _, m := range ids.Movements() {
+		if ref, ok := references[m]; ok {
+			sides := []ids.Side{ids.Left, ids.Right}
+			if midlineMovements[m] {
+				sides = []ids.Side{ids.Midline}
+			}
+			out = append(out, Measurable{m, ref, sides})
+		}
+	}
+	return out
+}
+
 // Reference is the usual range of a movement at an age in years (0 for
 // unknown): over 60 times 0.9, over 75 times 0.85 (working default).
 func Reference(m ids.Movement, age int) (deg float64, ok bool) {

@@ -158,7 +158,11 @@ type (
 		Movement ids.Movement `json:"movement"`
 		Side     ids.Side     `json:"side"`
 		Moment   string       `json:"moment" enum:"before,after"`
-		Active   float64      `json:"active_deg" minimum:"-90" maximum:"360"`
+		Active   *float64     `json:"active_deg,omitempty" minimum:"-90" maximum:"360" doc:"mean of up to three trials"`
+		Passive  *float64     `json:"passive_deg,omitempty" minimum:"-90" maximum:"360"`
+		Trials   []float64    `json:"trials,omitempty" maxItems:"3" doc:"active readings, degrees"`
+		Felt     string       `json:"felt,omitempty" enum:"pull,pinch,pain"`
+		EndFeel  string       `json:"end_feel,omitempty" enum:"soft,firm,hard,empty,springy"`
 		Pain     *float64     `json:"pain_nprs,omitempty" minimum:"0" maximum:"10" multipleOf:"0.5"`
 		Tool     string       `json:"tool,omitempty" maxLength:"40"`
 	}
@@ -182,6 +186,8 @@ var bodies = map[string]func() any{
 	"hold-ended": func() any { return new(HoldEnded) }, "range-measured": func() any { return new(Measured) },
 	"drawing-painted":    func() any { return new(Painted) },
 	"screening-answered": func() any { return new(Screened) }, "screening-cleared": func() any { return new(ScreeningCleared) },
+	"test-done": func() any { return new(Tested) }, "sign-seen": func() any { return new(SignSeen) },
+	"loads-declared": func() any { return new(LoadsDeclared) }, "posture-read": func() any { return new(PostureRead) },
 	"block-overridden": func() any { return new(BlockOverridden) },
 	"note-written":     func() any { return new(Noted) }, "event-undone": func() any { return new(Undone) }, "visit-closed": func() any { return new(Closed) },
 }
@@ -261,6 +267,9 @@ func (c Charted) Check() *strict.Error {
 func (m Measured) Check() *strict.Error {
 	if _, ok := progress.Reference(m.Movement, 0); !ok {
 		return &strict.Error{Path: "$.movement", Given: fmt.Sprintf("%q", m.Movement), Allowed: "a movement with a reference range"}
+	}
+	if m.Active == nil && m.Passive == nil {
+		return &strict.Error{Path: "$.active_deg", Given: "nothing", Allowed: "an active or a passive reading"}
 	}
 	return nil
 }

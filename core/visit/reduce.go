@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"slices"
 
+	"mokren/core/assess"
 	"mokren/core/ids"
 	"mokren/core/progress"
 	"mokren/core/strict"
@@ -16,7 +17,7 @@ import (
 func Reduce(ctx Context, events []Event) State {
 	r := reducer{
 		ctx:    ctx,
-		state:  State{Points: []Point{}, Holds: []Hold{}, Ranges: []Range{}, Answers: []ScreenedAnswer{}, Cleared: []ScreeningCleared{}, Overrides: []BlockOverridden{}, Conflicts: []Conflict{}, Aside: []Aside{}},
+		state:  State{Points: []Point{}, Holds: []Hold{}, Ranges: []Range{}, Answers: []ScreenedAnswer{}, Cleared: []ScreeningCleared{}, Overrides: []BlockOverridden{}, Tests: []Tested{}, Signs: []SignSeen{}, Loads: []ids.Load{}, Posture: []assess.Posture{}, Conflicts: []Conflict{}, Aside: []Aside{}},
 		undone: map[string]bool{}, setBy: map[string]Event{},
 	}
 	ordered := Order(events)
@@ -138,6 +139,15 @@ func (r *reducer) apply(e Event, b any) error {
 		r.state.Cleared = append(r.state.Cleared, *b)
 	case *BlockOverridden:
 		return r.override(e, b)
+	case *Tested:
+		r.tested(e, b)
+	case *SignSeen:
+		r.sign(e, b)
+	case *LoadsDeclared:
+		r.sets("loads", "loads", e)
+		r.state.Loads = b.Loads
+	case *PostureRead:
+		r.readPosture(e, b)
 	case *Painted:
 		r.paint(b)
 	case *Noted:
@@ -272,11 +282,12 @@ func (r *reducer) measure(e Event, b *Measured) {
 		i = len(r.state.Ranges)
 		r.state.Ranges = append(r.state.Ranges, Range{Movement: b.Movement, Side: b.Side})
 	}
-	if b.Moment == "before" {
-		r.state.Ranges[i].Before, r.state.Ranges[i].BeforePain = &b.Active, b.Pain
-	} else {
-		r.state.Ranges[i].After, r.state.Ranges[i].AfterPain = &b.Active, b.Pain
+	x := &r.state.Ranges[i]
+	if b.Moment == "after" {
+		x.After, x.AfterPain = b.Active, b.Pain
+		return
 	}
+	x.Before, x.BeforePain, x.Passive, x.Felt, x.EndFeel = b.Active, b.Pain, b.Passive, b.Felt, b.EndFeel
 }
 
 // sets notes who set a thing last and finds conflicts.

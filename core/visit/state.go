@@ -3,6 +3,7 @@ package visit
 import (
 	"encoding/json"
 
+	"mokren/core/assess"
 	"mokren/core/ids"
 	"mokren/core/progress"
 	"mokren/core/safety"
@@ -25,6 +26,10 @@ type State struct {
 	Cleared   []ScreeningCleared `json:"cleared"`
 	Overrides []BlockOverridden  `json:"overrides"`
 	Screening safety.Screening   `json:"screening"`
+	Tests     []Tested           `json:"tests"`
+	Signs     []SignSeen         `json:"signs"`
+	Loads     []ids.Load         `json:"loads"`
+	Posture   []assess.Posture   `json:"posture"`
 	Conflicts []Conflict         `json:"conflicts"`
 	Aside     []Aside            `json:"aside"`
 	Version   int64              `json:"version" doc:"highest version among the events"`
@@ -77,6 +82,9 @@ type Range struct {
 	After      *float64         `json:"after,omitempty"`
 	BeforePain *float64         `json:"before_pain,omitempty"`
 	AfterPain  *float64         `json:"after_pain,omitempty"`
+	Passive    *float64         `json:"passive,omitempty" doc:"before treatment"`
+	Felt       string           `json:"felt,omitempty"`
+	EndFeel    string           `json:"end_feel,omitempty"`
 	Change     *progress.Change `json:"change,omitempty"`
 }
 

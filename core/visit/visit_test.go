@@ -193,7 +193,7 @@ func TestUndoAndItsUndo(t *testing.T) {
 
 func TestConflicts(t *testing.T) {
 	measure := func(v float64) visit.Measured {
-		return visit.Measured{Movement: "cervical.rotation", Side: ids.Left, Moment: "before", Active: v}
+		return visit.Measured{Movement: "cervical.rotation", Side: ids.Left, Moment: "before", Active: &v}
 	}
 	var l log
 	l.add("a", "range-measured", 0, measure(60)) // version 1

@@ -158,6 +158,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/evidence": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What each finding weighs, with its source */
+        post: operations["calc-evidence"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/hurts": {
         parameters: {
             query?: never;
@@ -203,6 +220,23 @@ export interface paths {
         put?: never;
         /** Vertebral level at a landmark, or what lies beside one */
         post: operations["calc-level"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/movements": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The movements with a reference range */
+        post: operations["calc-movements"];
         delete?: never;
         options?: never;
         head?: never;
@@ -345,6 +379,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/tests": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The tests that the evidence knows, with instructions */
+        post: operations["calc-tests"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/under": {
         parameters: {
             query?: never;
@@ -391,6 +442,57 @@ export interface paths {
         /** Register or change a client */
         put: operations["put-client"];
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/{id}/alike": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Clients who may be the same person */
+        get: operations["alike-clients"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/{id}/archive": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put a client away, or bring one back */
+        post: operations["archive-client"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/{id}/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put a client away, or bring one back */
+        post: operations["restore-client"];
         delete?: never;
         options?: never;
         head?: never;
@@ -760,19 +862,28 @@ export interface components {
         Client: {
             /** Format: int64 */
             readonly age?: number;
+            readonly archived?: boolean;
             /** @description YYYY-MM-DD */
             born_on?: string;
             cautions?: string[];
             /** @description in the client's words */
             complaint?: string;
+            /** @enum {string} */
+            dominant_hand?: "" | "left" | "right" | "both";
+            email?: string;
+            /** @description name and how to reach them */
+            emergency_contact?: string;
             family_name: string;
             given_name: string;
+            /** @description of a minor: name and how to reach them */
+            guardian?: string;
             /** Format: double */
             height_cm?: number;
             /** Format: uuid */
             id: string;
             /** @description RFC 3339 */
             readonly last_visit?: string;
+            phone?: string;
             /**
              * Format: int64
              * @description 0 for a new client; otherwise the revision that was read
@@ -971,6 +1082,15 @@ export interface components {
             receipts: components["schemas"]["Receipt"][];
             /** Format: int64 */
             version: number;
+        };
+        Evidence: {
+            id: string;
+            name: string;
+            ratio: components["schemas"]["Ratio"];
+            source: string;
+        };
+        EvidenceOut: {
+            evidence: components["schemas"]["Evidence"][];
         };
         FibrePlace: {
             /** Format: double */
@@ -1229,6 +1349,9 @@ export interface components {
         ListOutVisitBody: {
             items: components["schemas"]["Visit"][];
         };
+        LoadsDeclared: {
+            loads: string[];
+        };
         Match: {
             /**
              * Format: double
@@ -1259,16 +1382,36 @@ export interface components {
             /** @description IANA name; dates are shown in it */
             time_zone: string;
         };
+        Measurable: {
+            movement: string;
+            /**
+             * Format: double
+             * @description degrees, mm for jaw.opening
+             */
+            reference: number;
+            sides: string[];
+        };
         Measured: {
-            /** Format: double */
-            active_deg: number;
+            /**
+             * Format: double
+             * @description mean of up to three trials
+             */
+            active_deg?: number;
+            /** @enum {string} */
+            end_feel?: "soft" | "firm" | "hard" | "empty" | "springy";
+            /** @enum {string} */
+            felt?: "pull" | "pinch" | "pain";
             /** @enum {string} */
             moment: "before" | "after";
             movement: string;
             /** Format: double */
             pain_nprs?: number;
+            /** Format: double */
+            passive_deg?: number;
             side: string;
             tool?: string;
+            /** @description active readings, degrees */
+            trials?: number[];
         };
         Motion: {
             movement: string;
@@ -1284,6 +1427,9 @@ export interface components {
             x: number;
             /** Format: double */
             y: number;
+        };
+        MovementsOut: {
+            movements: components["schemas"]["Measurable"][];
         };
         NearBy: {
             /** Format: double */
@@ -1315,6 +1461,8 @@ export interface components {
         NextTest: {
             /** Format: double */
             gain_bits: number;
+            how: string;
+            name: string;
             side: string;
             test: string;
             text: string;
@@ -1537,6 +1685,19 @@ export interface components {
             /** @description of a reading taken on each side */
             side?: string;
         };
+        PostureRead: {
+            /** Format: double */
+            cm?: number;
+            /** Format: double */
+            degrees?: number;
+            /** @description which side is high, or forward, or convex */
+            high_side?: string;
+            /** @enum {string} */
+            kind?: "flat" | "usual" | "deep" | "even" | "hinge";
+            measure: string;
+            /** @description of a reading taken on each side */
+            side?: string;
+        };
         "Put-fingerRequest": {
             /**
              * Format: double
@@ -1597,7 +1758,14 @@ export interface components {
             /** Format: double */
             before_pain?: number;
             change?: components["schemas"]["Change"];
+            end_feel?: string;
+            felt?: string;
             movement: string;
+            /**
+             * Format: double
+             * @description before treatment
+             */
+            passive?: number;
             side: string;
         };
         RangeFlag: {
@@ -1736,6 +1904,11 @@ export interface components {
             email: string;
             password: string;
         };
+        SignSeen: {
+            present: boolean;
+            side: string;
+            sign: string;
+        };
         SitePlace: {
             name: string;
             note?: string;
@@ -1803,14 +1976,18 @@ export interface components {
             /** @description the pain drawing, by kind and intensity */
             drawing: components["schemas"]["Stroke"][];
             holds: components["schemas"]["Hold"][];
+            loads: string[];
             note?: string;
             /** Format: int64 */
             opened_ms?: number;
             overrides: components["schemas"]["BlockOverridden"][];
             points: components["schemas"]["Point"][];
+            posture: components["schemas"]["Posture"][];
             ranges: components["schemas"]["Range"][];
             reason?: string;
             screening: components["schemas"]["Screening"];
+            signs: components["schemas"]["SignSeen"][];
+            tests: components["schemas"]["Tested"][];
             /**
              * Format: int64
              * @description highest version among the events
@@ -1892,11 +2069,25 @@ export interface components {
                 [key: string]: components["schemas"]["Ratio"];
             };
         };
+        TestEntry: {
+            how: string;
+            id: string;
+            name: string;
+        };
         TestResult: {
             /** @enum {string} */
             result: "positive" | "negative" | "unclear";
             side: string;
             test: string;
+        };
+        Tested: {
+            /** @enum {string} */
+            result: "positive" | "negative" | "unclear";
+            side: string;
+            test: string;
+        };
+        TestsOut: {
+            tests: components["schemas"]["TestEntry"][];
         };
         Threshold: {
             /** Format: double */
@@ -2530,6 +2721,49 @@ export interface operations {
             };
         };
     };
+    "calc-evidence": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"];
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["EvidenceOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "calc-hurts": {
         parameters: {
             query?: never;
@@ -2637,6 +2871,49 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LevelOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "calc-movements": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"];
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MovementsOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -3003,6 +3280,49 @@ export interface operations {
             };
         };
     };
+    "calc-tests": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"];
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TestsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "calc-under": {
         parameters: {
             query?: never;
@@ -3049,7 +3369,9 @@ export interface operations {
     "list-clients": {
         parameters: {
             query?: {
+                /** @description a name, with typing errors, or a birth date (YYYY-MM-DD or DD.MM.YYYY) */
                 q?: string;
+                archived?: boolean;
             };
             header?: never;
             path?: never;
@@ -3197,6 +3519,171 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "alike-clients": {
+        parameters: {
+            query?: {
+                given_name?: string;
+                family_name?: string;
+                born_on?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListOutClientBody"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "archive-client": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "restore-client": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -71,6 +71,12 @@ export const Painted = memo(function Painted({ view, lattice, drawing }: { view:
   );
 });
 
+/** A drawing to look at, on any figure. */
+export function PaintedOn({ view, drawing }: { view: View; drawing: Drawing }) {
+  const { data } = useLattice(view);
+  return data ? <Painted view={view} lattice={data} drawing={drawing} /> : null;
+}
+
 /** Two drawings laid over each other: what is new, what is gone, what stayed. */
 export function Compared({ view, before, after }: { view: View; before: Drawing; after: Drawing }) {
   const { data: lattice } = useLattice(view);

@@ -8,6 +8,7 @@ interface Raw {
   calc(name: string, json: string): string;
   reduce(context: string, events: string): string;
   begin(request: string, adaptation: string): string;
+  suspects(context: string, state: string, earlier: string): string;
   hold(start: string, log: string, ms: number): string;
   same(earlier: string, muscle: string, side: string, place: string, height: number): string;
   rules: string;
@@ -64,8 +65,15 @@ export class Core {
   questions(): Schemas["Question"][] {
     return this.calc<Schemas["QuestionsOut"]>("questions", {}).questions;
   }
-  suspects(input: Schemas["SuspectsIn"]): Schemas["Ranking"] {
-    return this.calc("suspects", input);
+  movements(): Schemas["Measurable"][] {
+    return this.calc<Schemas["MovementsOut"]>("movements", {}).movements;
+  }
+  tests(): Schemas["TestEntry"][] {
+    return this.calc<Schemas["TestsOut"]>("tests", {}).tests;
+  }
+  /** Ranks the muscles by everything that the visit knows. */
+  suspects(context: Schemas["Context"], state: Schemas["State"], earlier: Schemas["EarlierPoint"][]): Schemas["Ranking"] {
+    return open(this.raw.suspects(JSON.stringify(context), JSON.stringify(state), JSON.stringify(earlier)));
   }
   level(input: Schemas["LevelIn"]): Schemas["LevelOut"] {
     return this.calc("level", input);

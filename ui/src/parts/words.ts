@@ -3,14 +3,14 @@ const capitals = new Set(["asis", "psis"]);
 export const plain = (id: string) => id.split("-").map((w) => (capitals.has(w) ? w.toUpperCase() : w)).join(" ");
 export const sentence = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
 
-const joints: Record<string, string> = { cervical: "Neck", thoracic: "Chest", lumbar: "Low back", scapula: "Shoulder blade" };
+export const jointNames: Record<string, string> = { cervical: "Neck", thoracic: "Chest", lumbar: "Low back", scapula: "Shoulder blade" };
 
 /** "cervical.lateral-flexion" as the trade says it: "Neck side-bend". */
 export const movementName = (id: string) => {
   const [joint = "", move = ""] = id.split(".");
   const knee = move.match(/^dorsiflexion-knee-(\w+)$/);
   const what = knee ? `dorsiflexion, knee ${knee[1]}` : plain(move.replace("lateral-flexion", "side-bend"));
-  return `${joints[joint] ?? sentence(plain(joint))} ${what.replace("side bend", "side-bend")}`;
+  return `${jointNames[joint] ?? sentence(plain(joint))} ${what.replace("side bend", "side-bend")}`;
 };
 
 /** Number with its unit's degree sign and no needless decimals. */

@@ -44,6 +44,17 @@ export function ClientPage({ me }: { me: Schemas["Me"] }) {
       setError(e as Error);
     }
   };
+  const archive = async (away: boolean) => {
+    try {
+      const path = { params: { path: { id } } };
+      await must(away ? api.POST("/api/clients/{id}/archive", path) : api.POST("/api/clients/{id}/restore", path));
+      setEditing(false);
+      await queries.invalidateQueries({ queryKey: ["course", id] });
+      void queries.invalidateQueries({ queryKey: ["clients"] });
+    } catch (e) {
+      setError(e as Error);
+    }
+  };
   const booked = visits.find((v) => !v.closed_at && Math.abs(Date.parse(v.starts_at) - Date.now()) < 12 * 3600_000);
   const head = (
     <Card style={{ padding: "16px 20px" }}>
@@ -55,6 +66,7 @@ export function ClientPage({ me }: { me: Schemas["Me"] }) {
         <Button onPress={() => setEditing(!editing)}>{editing ? "Close" : "Edit"}</Button>
         {booked ? <Button $kind="main" onPress={() => go(`/visits/${booked.id}`)}>{booked.opened_at ? "Go on with the visit" : "Open today's visit"}</Button> : <Button $kind="main" onPress={begin}>Begin a visit</Button>}
       </div>
+      {c.archived && <p role="status" className="caution" style={{ display: "flex", gap: 12, alignItems: "center", marginTop: 8 }}><span style={{ flex: 1 }}>Archived: not in the list of current clients. Nothing was deleted.</span><Button onPress={() => archive(false)}>Bring back</Button></p>}
       <Tabs aria-label="Client" style={{ marginTop: 8, marginLeft: -12 }}>
         <Link to={`/clients/${id}`} aria-current={tab ? undefined : "page"}>Overview</Link>
         <Link to={`/clients/${id}/progress`} aria-current={tab === "progress" ? "page" : undefined}>Progress</Link>
@@ -72,9 +84,11 @@ export function ClientPage({ me }: { me: Schemas["Me"] }) {
       <div className="side">
         {head}
         {error && <Trouble error={error} />}
+        {editing && !c.archived && <Button style={{ justifySelf: "start" }} onPress={() => archive(true)}>Archive this client</Button>}
         {editing && <Card><ClientForm key={c.revision} client={c} onSaved={() => { setEditing(false); void queries.invalidateQueries({ queryKey: ["course", id] }); }} /></Card>}
         {c.cautions?.map((x) => <div key={x} className="caution" role="note">{x}</div>)}
         <Card>
+          {(c.phone || c.email || c.emergency_contact || c.guardian) && <p className="quiet" style={{ marginBottom: 8 }}>{[c.phone, c.email, c.emergency_contact && `emergency: ${c.emergency_contact}`, c.guardian && `guardian: ${c.guardian}`].filter(Boolean).join(" · ")}</p>}
           <h2>In their words</h2>
           <p style={{ marginTop: 6, fontFamily: "var(--serif)", fontSize: 17 }}>{c.complaint ? `“${c.complaint}”` : "Nothing noted yet."}</p>
           {soles.length > 0 && <p className="quiet" style={{ marginTop: 8 }}>{soles.length} point{soles.length > 1 ? "s" : ""} on the soles, not shown here.</p>}

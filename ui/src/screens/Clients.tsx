@@ -4,7 +4,7 @@ import { Link, useNavigate } from "react-router";
 import { styled } from "styled-components";
 import { api, must, Problem, type Schemas } from "../api/client";
 import { uuidv7 } from "../core/ids";
-import { Button, Card, Num, Text, Trouble, Waiting } from "../parts/controls";
+import { Button, Card, Choice, Num, Text, Trouble, Waiting } from "../parts/controls";
 import { day } from "../parts/words";
 
 const Room = styled.div`max-width: 1180px; margin: 0 auto; padding: 28px; display: grid; grid-template-columns: minmax(0, 1fr) 380px; gap: 28px; align-items: start;
@@ -17,7 +17,9 @@ const Room = styled.div`max-width: 1180px; margin: 0 auto; padding: 28px; displa
 /** Register or change a client; what was typed stays until the server has it. */
 export function ClientForm({ client, onSaved }: { client?: Schemas["Client"]; onSaved: (c: Schemas["Client"]) => void }) {
   const id = useRef(client?.id ?? uuidv7());
-  const [v, set] = useState({ given_name: client?.given_name ?? "", family_name: client?.family_name ?? "", born_on: client?.born_on ?? "", work: client?.work ?? "", complaint: client?.complaint ?? "" });
+  const [v, set] = useState({ given_name: client?.given_name ?? "", family_name: client?.family_name ?? "", born_on: client?.born_on ?? "", work: client?.work ?? "", complaint: client?.complaint ?? "",
+    phone: client?.phone ?? "", email: client?.email ?? "", emergency_contact: client?.emergency_contact ?? "", guardian: client?.guardian ?? "" });
+  const [hand, setHand] = useState<"left" | "right" | "both" | "">(client?.dominant_hand ?? "");
   const [height, setHeight] = useState<number | undefined>(client?.height_cm);
   const [error, setError] = useState<Problem>();
   const [busy, setBusy] = useState(false);
@@ -30,7 +32,7 @@ export function ClientForm({ client, onSaved }: { client?: Schemas["Client"]; on
     try {
       onSaved(await must(api.PUT("/api/clients/{id}", {
         params: { path: { id: id.current } },
-        body: { id: id.current, ...v, given_name: v.given_name.trim(), family_name: v.family_name.trim(), born_on: v.born_on.trim(), height_cm: height, cautions: client?.cautions ?? [], revision: client?.revision ?? 0 },
+        body: { id: id.current, ...v, given_name: v.given_name.trim(), family_name: v.family_name.trim(), born_on: v.born_on.trim(), height_cm: height, dominant_hand: hand, cautions: client?.cautions ?? [], revision: client?.revision ?? 0 },
       })));
     } catch (x) {
       setError(x as Problem);
@@ -48,25 +50,55 @@ export function ClientForm({ client, onSaved }: { client?: Schemas["Client"]; on
       </div>
       <Text label="Work and sport" {...field("work")} />
       <Text label="Complaint, in the client's words" long {...field("complaint")} />
+      <details open={!!(error?.fields.phone || error?.fields.email || error?.fields.emergency_contact || error?.fields.guardian)}>
+        <summary className="quiet" style={{ cursor: "pointer" }}>Hand, contact, emergency, guardian</summary>
+        <div style={{ display: "grid", gap: 12, marginTop: 10 }}>
+          <Choice label="Dominant hand" value={hand} options={["left", "right", "both"]} onChoose={setHand} />
+          <Text label="Phone" {...field("phone")} />
+          <Text label="E-mail" {...field("email")} />
+          <Text label="In an emergency: who, and how to reach them" {...field("emergency_contact")} />
+          <Text label="Guardian of a minor" {...field("guardian")} />
+        </div>
+      </details>
+      {!client && <Alike id={id.current} given={v.given_name.trim()} family={v.family_name.trim()} born={v.born_on.trim()} />}
       {error && <Trouble error={error} />}
       <Button type="submit" $kind="main" isDisabled={busy}>{busy ? "Saving…" : client ? "Save" : "Register"}</Button>
     </form>
   );
 }
 
+/** Someone of a like name, or born on the same day, may be the same person. */
+function Alike({ id, given, family, born }: { id: string; given: string; family: string; born: string }) {
+  const { data } = useQuery({
+    queryKey: ["alike", given, family, born],
+    enabled: given.length > 1 && family.length > 1,
+    queryFn: () => must(api.GET("/api/clients/{id}/alike", { params: { path: { id }, query: { given_name: given, family_name: family, born_on: born } } })),
+  });
+  if (!data?.items.length) return null;
+  return (
+    <div role="status" style={{ background: "var(--warn-soft)", color: "var(--warn)", borderRadius: 10, padding: "8px 12px" }}>
+      Already here? {data.items.map((c, i) => <span key={c.id}>{i > 0 && ", "}<Link to={`/clients/${c.id}`} style={{ color: "inherit" }}>{c.given_name} {c.family_name}</Link>{c.age === undefined ? "" : `, ${c.age}`}{c.archived ? " (archived)" : ""}</span>)}
+    </div>
+  );
+}
+
 export function Clients({ me }: { me: Schemas["Me"] }) {
   const [q, setQ] = useState("");
+  const [archived, setArchived] = useState(false);
   const go = useNavigate();
   const queries = useQueryClient();
-  const list = useQuery({ queryKey: ["clients", q], queryFn: () => must(api.GET("/api/clients", { params: { query: { q } } })), placeholderData: (old) => old });
+  const list = useQuery({ queryKey: ["clients", q, archived], queryFn: () => must(api.GET("/api/clients", { params: { query: { q, archived } } })), placeholderData: (old) => old });
   return (
     <Room>
       <Card>
         <h1 style={{ marginBottom: 14 }}>Clients</h1>
-        <Text label="Find by name" value={q} onChange={setQ} autoFocus />
+        <div style={{ display: "grid", gridTemplateColumns: "minmax(0, 1fr) auto", gap: 12, alignItems: "end" }}>
+          <Text label="Find by name or birth date" value={q} onChange={setQ} autoFocus />
+          <Choice quiet label="Which clients" value={archived ? "archived" : "current"} options={["current", "archived"]} onChoose={(v) => setArchived(v === "archived")} />
+        </div>
         {list.error && <Trouble error={list.error} onRetry={() => list.refetch()} />}
         {list.isPending && <Waiting>Looking…</Waiting>}
-        {list.data?.items.length === 0 && <p className="quiet" style={{ padding: 16 }}>{q ? `Nobody is called “${q}”. Register on the right.` : "No clients yet. Register the first on the right."}</p>}
+        {list.data?.items.length === 0 && <p className="quiet" style={{ padding: 16 }}>{q ? `Nobody is called or was born “${q}”. Register on the right.` : archived ? "Nobody is archived." : "No clients yet. Register the first on the right."}</p>}
         {!!list.data?.items.length && (
           <table style={{ marginTop: 12 }}>
             <thead><tr><th>Client</th><th>Age</th><th>Complaint</th><th>Visits</th><th>Last</th></tr></thead>

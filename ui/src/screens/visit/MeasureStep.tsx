@@ -1,21 +1,16 @@
 // Range of motion as arcs; the same screen before and after.
 import { useQuery } from "@tanstack/react-query";
+import { useMemo, useState } from "react";
 import { styled } from "styled-components";
 import { api, must } from "../../api/client";
 import { Arc, type Hand } from "../../charts/Arc";
-import { Card, Num } from "../../parts/controls";
-import { movementName } from "../../parts/words";
+import { Card, Choice, Num } from "../../parts/controls";
+import { jointNames, movementName, plain, sentence } from "../../parts/words";
 import type { StepProps } from "./Visit";
 
-/** The movements charted in this version; what is usual comes from the core. */
-const movements = [
-  { id: "cervical.rotation", sides: ["left", "right"] },
-  { id: "cervical.lateral-flexion", sides: ["left", "right"] },
-  { id: "lumbar.flexion", sides: ["midline"] },
-  { id: "lumbar.lateral-flexion", sides: ["left", "right"] },
-  { id: "ankle.dorsiflexion-knee-straight", sides: ["left", "right"] },
-  { id: "ankle.dorsiflexion-knee-bent", sides: ["left", "right"] },
-] as const;
+/** Shown when nothing was measured before and no joint is chosen. */
+const first = ["cervical.rotation", "cervical.lateral-flexion", "lumbar.flexion", "lumbar.lateral-flexion", "ankle.dorsiflexion-knee-straight", "ankle.dorsiflexion-knee-bent"];
+const jointOf = (movement: string) => movement.split(".")[0] ?? "";
 
 const Grid = styled.div`display: grid; grid-template-columns: repeat(auto-fill, minmax(270px, 1fr)); gap: 12px;
   .entry { display: grid; grid-template-columns: 1fr 1fr; gap: 10px; }
@@ -25,21 +20,33 @@ const Grid = styled.div`display: grid; grid-template-columns: repeat(auto-fill, 
 export function MeasureStep({ visit, moment, only }: StepProps & { moment: "before" | "after"; only?: string[] }) {
   const { open, state, core, write } = visit;
   const course = useQuery({ queryKey: ["course", open.client.id], queryFn: () => must(api.GET("/api/clients/{id}", { params: { path: { id: open.client.id } } })) });
-  const set = (movement: string, side: string, v: number | undefined) => {
-    if (v === undefined) return;
+  const [joint, setJoint] = useState<string>();
+  const all = useMemo(() => core.movements(), [core]);
+  const before = course.data?.history.ranges.map((r) => r.movement) ?? [];
+  const here = state.ranges.map((r) => r.movement);
+  const shown = all.filter((m) => (only ? only.includes(m.movement) : joint ? jointOf(m.movement) === joint : [...(before.length + here.length ? [...before, ...here] : first)].includes(m.movement)));
+  const joints = [...new Set(all.map((m) => jointOf(m.movement)))];
+  const set = (movement: string, side: string, over: { active?: number; passive?: number; pain?: number; felt?: string; end?: string }) => {
     const old = state.ranges.find((r) => r.movement === movement && r.side === side);
-    if ((moment === "before" ? old?.before : old?.after) === v) return;
-    write("range-measured", { movement, side, moment, active_deg: v, tool: "inclinometer" });
+    const active = over.active ?? (moment === "before" ? old?.before : old?.after);
+    const passive = over.passive ?? old?.passive;
+    if (active === undefined && passive === undefined) return;
+    if (over.active !== undefined && over.active === (moment === "before" ? old?.before : old?.after)) return;
+    write("range-measured", {
+      movement, side, moment, tool: "inclinometer", ...(active === undefined ? {} : { active_deg: active }),
+      ...(moment === "before" ? { passive_deg: passive, pain_nprs: over.pain ?? old?.before_pain, felt: over.felt ?? old?.felt, end_feel: over.end ?? old?.end_feel } : {}),
+    });
   };
   return (
     <>
       <h2>{moment === "before" ? "Range before treatment" : "Range again, the same way"}</h2>
+      {!only && <Choice quiet label="Joint" value={joint ?? "as before"} options={["as before", ...joints]} onChoose={(j) => setJoint(j === "as before" ? undefined : j)} describe={(j) => (j === "as before" ? (before.length ? "as before" : "usual") : (jointNames[j] ?? plain(j)))} />}
       <Grid>
-        {movements.filter((m) => !only || only.includes(m.id)).map((m) => {
-          const read = (side: string) => state.ranges.find((r) => r.movement === m.id && r.side === side);
-          const past = (side: string) => course.data?.history.ranges.find((r) => r.movement === m.id && r.side === side);
-          const hands: Hand[] = m.sides.map((side) => ({
-            side, value: read(side)?.before, after: read(side)?.after,
+        {shown.map((m) => {
+          const read = (side: string) => state.ranges.find((r) => r.movement === m.movement && r.side === side);
+          const past = (side: string) => course.data?.history.ranges.find((r) => r.movement === m.movement && r.side === side);
+          const hands: Hand[] = m.sides.map((side) => ({ // sides come from the core
+            side: side as Hand["side"], value: read(side)?.before, after: read(side)?.after,
             ghosts: past(side)?.visits.filter((v) => v.visit !== open.visit.id).slice(-4).flatMap((v) => (v.before === undefined ? [] : [v.before])),
           }));
           const flags = m.sides.flatMap((s) => {
@@ -47,20 +54,36 @@ export function MeasureStep({ visit, moment, only }: StepProps & { moment: "befo
             if (moment === "after" && r?.change) return [`${s === "midline" ? "" : `${s}: `}${r.change.delta > 0 ? "+" : ""}${Math.round(r.change.delta)}° ${r.change.text}`];
             if (r?.before === undefined) return [];
             const other = s === "midline" ? undefined : read(s === "left" ? "right" : "left")?.before;
-            const f = core.range(m.id, r.before, other, open.client.age);
+            const f = core.range(m.movement, r.before, other, open.client.age);
             return f.flagged ? [`${s === "midline" ? "" : `${s}: `}${f.reason}`] : [];
           });
-          const usual = core.range(m.id, undefined, undefined, open.client.age);
+          const usual = core.range(m.movement, undefined, undefined, open.client.age);
           return (
-            <Card key={m.id} style={{ padding: "12px 14px" }} data-movement={m.id}>
-              <h3>{movementName(m.id)}</h3>
-              <Arc label={movementName(m.id)} reference={usual.reference} flagBelow={usual.flag_below} hands={hands} onDrag={(side, d) => set(m.id, side, d)} />
+            <Card key={m.movement} style={{ padding: "12px 14px" }} data-movement={m.movement}>
+              <h3>{movementName(m.movement)}</h3>
+              <Arc label={movementName(m.movement)} reference={usual.reference} flagBelow={usual.flag_below} hands={hands} onDrag={(side, d) => set(m.movement, side, { active: d })} />
               <div className="entry">
                 {m.sides.map((s) => (
-                  <Num key={s} label={`${s === "midline" ? "Degrees" : s === "left" ? "Left" : "Right"}`} unit="°" value={moment === "before" ? read(s)?.before : read(s)?.after} min={-90} max={180} onCommit={(v) => set(m.id, s, v)} />
+                  <Num key={s} label={`${s === "midline" ? "Degrees" : s === "left" ? "Left" : "Right"}`} unit={m.movement === "jaw.opening" ? "mm" : "°"} value={moment === "before" ? read(s)?.before : read(s)?.after} min={-90} max={180} onCommit={(v) => set(m.movement, s, { active: v })} />
                 ))}
               </div>
               <p className="flag">{flags.join(" · ")}</p>
+              {moment === "before" && (
+                <details>
+                  <summary className="quiet" style={{ cursor: "pointer", fontSize: 13.5 }}>Passive, pain, end feel</summary>
+                  {m.sides.map((s) => (
+                    <div key={s} style={{ display: "grid", gap: 6, marginTop: 8 }}>
+                      {s !== "midline" && <b style={{ fontSize: 13.5 }}>{sentence(s)}</b>}
+                      <div className="entry">
+                        <Num label="Passive" unit="°" value={read(s)?.passive} min={-90} max={180} onCommit={(passive) => set(m.movement, s, { passive })} />
+                        <Num label="Pain" unit="0–10" value={read(s)?.before_pain} min={0} max={10} step={0.5} onCommit={(pain) => set(m.movement, s, { pain })} />
+                      </div>
+                      <Choice quiet label={`Felt, ${s}`} value={read(s)?.felt || undefined} options={["pull", "pinch", "pain"]} onChoose={(felt) => set(m.movement, s, { felt })} />
+                      <Choice quiet label={`End feel, ${s}`} value={read(s)?.end_feel || undefined} options={["soft", "firm", "hard", "empty", "springy"]} onChoose={(end) => set(m.movement, s, { end })} />
+                    </div>
+                  ))}
+                </details>
+              )}
             </Card>
           );
         })}

@@ -37,6 +37,11 @@ export function ScreenStep({ visit, placing, setPlacing }: Props) {
   const own = new Map(state.answers.map((a) => [a.question, a]));
   const carried = new Map(open.context.carried.map((a) => [a.question, a]));
   const missing = new Set(state.screening.missing);
+  // What is to ask today stands first, decided when the step opens.
+  const [order] = useState(() => new Map(groups.map((g) => {
+    const of = questions.filter((q) => q.outcome === g.outcome);
+    return [g.outcome as string, [...of.filter((q) => state.screening.missing.includes(q.id)), ...of.filter((q) => !state.screening.missing.includes(q.id))]];
+  })));
   const [shut, setShut] = useState<Record<string, boolean>>({});
   const answer = (list: Schemas["ScreenedAnswer"][]) => write("screening-answered", { answers: list });
   const value = (q: string) => own.get(q)?.answer ?? (missing.has(q) ? undefined : carried.get(q)?.answer);
@@ -47,8 +52,10 @@ export function ScreenStep({ visit, placing, setPlacing }: Props) {
         <p className="quiet" style={{ marginTop: 4 }}>{missing.size ? "Ask, then touch. What is not known counts as yes. A hold cannot begin before the first two groups are asked." : "Asked and answered for today."}</p>
       </Card>
       {groups.map((g) => {
-        const list = questions.filter((q) => q.outcome === g.outcome);
-        const open_ = list.filter((q) => missing.has(q.id));
+        const all = questions.filter((q) => q.outcome === g.outcome);
+        const open_ = all.filter((q) => missing.has(q.id));
+        // Within a group the order of asking holds while it is being asked.
+        const list = order.get(g.outcome) ?? all;
         const hidden = shut[g.outcome] ?? open_.length === 0;
         return (
           <Card key={g.outcome} data-group={g.outcome} style={{ padding: "14px 18px" }}>

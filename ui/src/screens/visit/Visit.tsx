@@ -8,7 +8,7 @@ import { pairs, useFigure, type View, viewName } from "../../body/BodySvg";
 import { Blocked } from "../../body/Blocked";
 import { fromStrokes } from "../../body/drawing";
 import { Figure, type Zone } from "../../body/Figure";
-import { Compared, PainBody } from "../../body/PainBody";
+import { Compared, PainBody, PaintedOn } from "../../body/PainBody";
 import { brushOf, firstTool } from "../../body/PainTools";
 import { toMark } from "../../body/marks";
 import { type LiveVisit, useVisit } from "../../core/useVisit";
@@ -16,6 +16,7 @@ import { Button, Choice, Trouble, Waiting } from "../../parts/controls";
 import { CloseStep } from "./CloseStep";
 import { DrawStep } from "./DrawStep";
 import { Banner, ScreenStep } from "./ScreenStep";
+import { SuspectStep, useRanking } from "./SuspectStep";
 import { FindStep, type Aim } from "./FindStep";
 import { MeasureStep } from "./MeasureStep";
 import { PressStep } from "./PressStep";
@@ -33,20 +34,21 @@ const Room = styled.div`
   .caution { background: var(--warn-soft); color: var(--warn); border-radius: 10px; padding: 8px 12px; font-weight: 520; }
 `;
 const Step = styled(Link)<{ $open: boolean }>`
-  text-decoration: none; color: var(--ink-soft); padding: 8px 12px; border-radius: 10px; font-weight: 560; display: flex; gap: 7px; align-items: center;
+  text-decoration: none; color: var(--ink-soft); padding: 8px 11px; border-radius: 10px; font-weight: 560; display: flex; gap: 7px; align-items: center;
   &[aria-current] { background: var(--accent); color: var(--accent-ink); }
   &::before { content: ""; width: 9px; height: 9px; border-radius: 50%; border: 2px solid currentColor; background: ${(p) => (p.$open ? "transparent" : "currentColor")}; }
 `;
 
-const steps = ["draw", "screen", "measure", "find", "press", "recheck", "close"] as const;
+const steps = ["draw", "screen", "measure", "suspect", "find", "press", "recheck", "close"] as const;
 export type StepName = (typeof steps)[number];
-const stepNames: Record<StepName, string> = { draw: "Pain", screen: "Screen", measure: "Measure", find: "Find", press: "Press", recheck: "Recheck", close: "Close" };
+const stepNames: Record<StepName, string> = { draw: "Pain", screen: "Screen", measure: "Measure", suspect: "Suspect", find: "Find", press: "Press", recheck: "Recheck", close: "Close" };
 
 function openSteps(s: Schemas["State"]): Record<StepName, boolean> {
   return {
     draw: s.drawing.length === 0,
     screen: s.screening.missing.length > 0,
     measure: !s.ranges.some((r) => r.before !== undefined),
+    suspect: s.tests.length === 0,
     find: s.points.length === 0,
     press: s.holds.length === 0,
     recheck: !s.points.some((p) => p.after_nprs !== undefined) || s.ranges.some((r) => r.before !== undefined && r.after === undefined),
@@ -133,6 +135,10 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
     const c = core.under(view, p.x, p.y, height).muscles.find((m) => m.muscle === old.muscle && m.side === old.side);
     if (c) write("point-moved", { point: pid, figure: old.figure, view, x: p.x, y: p.y, place: c.place });
   };
+  const ranking = useRanking({ visit });
+  const [chosen, setChosen] = useState<{ muscle: string; side: string }>();
+  const suspect = chosen ?? ranking.suspects[0];
+  const suspected = (v: View) => (step === "suspect" && suspect && ranking.suspects[0] && (chosen || ranking.suspects[0].confidence > 0.1) ? core.layers({ view: v, layers: ["muscles", "referral"], only: [suspect.muscle], side: suspect.side } as Schemas["Wanted"]) : undefined);
   const todo = openSteps(state);
   return (
     <Room>
@@ -146,7 +152,7 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
       <div className="body">
         <div style={{ display: "flex", justifyContent: "space-between", alignItems: "center", minHeight: 40, flexDirection: "row-reverse", gap: 8 }}>
           <span className="quiet" style={{ fontSize: 13, padding: "2px 6px 2px 10px", flex: 1, minWidth: 0 }}>
-            {step === "draw" ? <span aria-live="polite">{before ? "Dashed: gone. Full: new. Pale: both." : place || "Paint by finger or mouse; arrow keys and Space work too."}</span> : step === "screen" ? (placing ? "Touch the body where it is." : "Hatched: no pressure here.") : step === "find" ? "Touch the place, or aim with the arrow keys." : subject ? "Dots: usual referral, a guide. Strokes: this client's." : ""}
+            {step === "draw" ? <span aria-live="polite">{before ? "Dashed: gone. Full: new. Pale: both." : place || "Paint by finger or mouse; arrow keys and Space work too."}</span> : step === "screen" ? (placing ? "Touch the body where it is." : "Hatched: no pressure here.") : step === "suspect" ? "The pain drawing, and the chosen suspect with its usual pattern." : step === "find" ? "Touch the place, or aim with the arrow keys." : subject ? "Dots: usual referral, a guide. Strokes: this client's." : ""}
           </span>
           <Choice label="View" quiet value={pair} options={Object.keys(pairs)} onChoose={setPair} />
         </div>
@@ -158,7 +164,7 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
               onStroke={(cells) => write("drawing-painted", { figure: figure?.version, strokes: [{ ...brushOf(tool), cells }], by: "therapist" })}><Blocked core={core} view={v} places={state.screening.blocked} /></PainBody>
           ))}
           {step !== "draw" && views.map((v) => (
-            <Figure key={v} view={v} selected={selected} zones={zones[v]}
+            <Figure key={v} view={v} selected={selected} zones={zones[v]} drawn={suspected(v)}
               marks={step === "screen" ? [] : [...earlier.filter((p) => p.view === v).map((p) => toMark(p, true)), ...state.points.filter((p) => p.view === v).map((p) => toMark(p))]}
               cursor={aim?.view === v ? aim : undefined}
               onTouch={touch(v)} onAim={(p) => { setAim({ view: v, ...p, felt: [] }); }}
@@ -172,7 +178,10 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
                 setSelected(pid);
               }}
               onDrop={(pid, p) => drop(pid, p, v)}
-              label={`${viewName[v]} of the body. Arrow keys move the aim, Enter marks. ${state.points.filter((p) => p.view === v).length} points.`}><Blocked core={core} view={v} places={state.screening.blocked} /></Figure>
+              label={`${viewName[v]} of the body. Arrow keys move the aim, Enter marks. ${state.points.filter((p) => p.view === v).length} points.`}>
+              {step === "suspect" && <PaintedOn view={v} drawing={drawing} />}
+              <Blocked core={core} view={v} places={state.screening.blocked} />
+            </Figure>
           ))}
         </div>
       </div>
@@ -192,6 +201,7 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
         {step === "draw" && <DrawStep visit={visit} me={me} drawing={drawing} figure={figure?.version ?? ""} tool={tool} setTool={setTool} compare={compare} setCompare={setCompare} height={height} />}
         {step === "screen" && <ScreenStep visit={visit} placing={placing} setPlacing={setPlacing} />}
         {step === "measure" && <MeasureStep visit={visit} moment="before" />}
+        {step === "suspect" && <SuspectStep visit={visit} ranking={ranking} chosen={chosen} setChosen={setChosen} />}
         {step === "find" && <FindStep visit={visit} aim={aim} setAim={setAim} selected={selected} setSelected={setSelected} height={height} finger={me.finger_cm} />}
         {step === "press" && <PressStep visit={visit} me={me} selected={selected} setSelected={setSelected} height={height} />}
         {step === "recheck" && <RecheckStep visit={visit} />}

@@ -1,0 +1,115 @@
+package visit
+
+import (
+	"slices"
+
+	"mokren/core/assess"
+	"mokren/core/body"
+	"mokren/core/ids"
+	"mokren/core/safety"
+	"mokren/core/strict"
+)
+
+type (
+	// Tested is a test done; unclear takes an earlier answer back.
+	Tested struct {
+		Test   ids.Test `json:"test"`
+		Side   ids.Side `json:"side"`
+		Result string   `json:"result" enum:"positive,negative,unclear"`
+	}
+	// SignSeen is a sign in the squat or toe-touch.
+	SignSeen struct {
+		Sign    ids.Sign `json:"sign"`
+		Side    ids.Side `json:"side"`
+		Present bool     `json:"present"`
+	}
+	// LoadsDeclared are the work and sport loads.
+	LoadsDeclared struct {
+		Loads []ids.Load `json:"loads" maxItems:"50"`
+	}
+	// PostureRead is a caliper-inclinometer reading.
+	PostureRead struct{ assess.Posture }
+)
+
+// Check implements strict.Checker: a side that a test can have.
+func (t Tested) Check() *strict.Error {
+	if t.Side == ids.Midline {
+		return &strict.Error{Path: "$.side", Given: `"midline"`, Allowed: "one of left, right"}
+	}
+	return nil
+}
+
+func (r *reducer) tested(e Event, b *Tested) {
+	r.sets("result of a test", "test:"+string(b.Test)+":"+string(b.Side), e)
+	r.state.Tests = slices.DeleteFunc(r.state.Tests, func(t Tested) bool { return t.Test == b.Test && t.Side == b.Side })
+	r.state.Tests = append(r.state.Tests, *b)
+}
+
+func (r *reducer) sign(e Event, b *SignSeen) {
+	r.sets("sign", "sign:"+string(b.Sign)+":"+string(b.Side), e)
+	r.state.Signs = slices.DeleteFunc(r.state.Signs, func(s SignSeen) bool { return s.Sign == b.Sign && s.Side == b.Side })
+	if b.Present {
+		r.state.Signs = append(r.state.Signs, *b)
+	}
+}
+
+func (r *reducer) readPosture(e Event, b *PostureRead) {
+	r.sets("posture reading", "posture:"+string(b.Measure)+":"+string(b.Side), e)
+	r.state.Posture = slices.DeleteFunc(r.state.Posture, func(p assess.Posture) bool { return p.Measure == b.Measure && p.Side == b.Side })
+	r.state.Posture = append(r.state.Posture, b.Posture)
+}
+
+// Findings gathers what the visit knows for the suspects. earlier are the
+// client's points of earlier visits, with how long ago.
+func (s State) Findings(ctx Context, earlier []assess.EarlierPoint) assess.Findings {
+	f := assess.Findings{Pain: painOf(s.Drawing), Loads: s.Loads, Posture: s.Posture, Earlier: earlier}
+	for _, r := range s.Ranges {
+		if r.Before != nil || r.Passive != nil {
+			f.ROM = append(f.ROM, assess.ROM{Movement: r.Movement, Side: r.Side, Active: r.Before, Passive: r.Passive, Pain: r.BeforePain, Felt: r.Felt, EndFeel: r.EndFeel})
+		}
+	}
+	for _, t := range s.Tests {
+		f.Tests = append(f.Tests, assess.TestResult(t))
+	}
+	for _, x := range s.Signs {
+		f.Signs = append(f.Signs, assess.SquatSign{Sign: x.Sign, Side: x.Side})
+	}
+	own := make([]safety.Answer, 0, len(s.Answers))
+	for _, a := range s.Answers {
+		own = append(own, a.answer())
+	}
+	f.Screening = safety.Merge(ctx.Carried, own)
+	for i := range f.Screening {
+		if slices.ContainsFunc(s.Cleared, func(c ScreeningCleared) bool { return c.Question == f.Screening[i].Question }) {
+			f.Screening[i].Cleared = true
+		}
+	}
+	return f
+}
+
+// painOf reads a drawing region by region: as strong as it was painted, and
+// less where only a part of the region is.
+func painOf(drawing []Stroke) []assess.Pain {
+	set := body.CellSet{}
+	sum, n := map[body.Covered]float64{}, map[body.Covered]float64{}
+	for _, s := range drawing {
+		for _, id := range s.Cells {
+			c, err := body.ParseCell(id)
+			if err != nil {
+				continue // checked when it was painted
+			}
+			set[c] = true
+			if named, ok := body.RegionOf(c); ok {
+				k := body.Covered{Region: named.Region, Side: named.Side}
+				sum[k] += float64(s.Intensity)
+				n[k]++
+			}
+		}
+	}
+	out := []assess.Pain{}
+	for _, c := range set.Regions() {
+		k := body.Covered{Region: c.Region, Side: c.Side}
+		out = append(out, assess.Pain{Region: c.Region, Side: c.Side, Intensity: sum[k] / n[k] * max(0.2, c.Share)})
+	}
+	return out
+}

@@ -1,0 +1,110 @@
+// From findings to a ranked list of suspects, live: every answer re-ranks in
+// the same frame. A guide, and worded as one.
+import { useMemo, useState } from "react";
+import { styled } from "styled-components";
+import type { Schemas } from "../../api/client";
+import { Button, Card, Choice, Choices, Pick } from "../../parts/controls";
+import { plain, sentence } from "../../parts/words";
+import type { StepProps } from "./Visit";
+
+const List = styled.ol`
+  list-style: none; margin: 10px 0 0; padding: 0; display: grid; gap: 0;
+  > li { border-top: 1px solid var(--line-soft); padding: 7px 0; } > li:first-child { border-top: 0; }
+  .head { all: unset; cursor: pointer; display: grid; grid-template-columns: minmax(0, 1fr) 190px 46px; gap: 12px; align-items: center; width: 100%; box-sizing: border-box; border-radius: 8px; }
+  .head:focus-visible { outline: 3px solid var(--focus); }
+  .bar { position: relative; height: 12px; border-radius: 6px; background: var(--line-soft); } .bar i { position: absolute; inset: 0 auto 0 0; border-radius: 6px; background: var(--usual); } .bar[data-ready="true"] i { background: var(--accent); }
+  .bar b { position: absolute; left: 80%; top: -4px; bottom: -4px; width: 2px; background: var(--ink); }
+  table { border-collapse: collapse; margin: 4px 0 2px; width: 100%; } td { padding: 2px 10px 2px 0; vertical-align: top; } td:first-child { width: 58px; text-align: right; font-variant-numeric: tabular-nums; color: var(--ink-soft); }
+  .blocked { color: var(--stop); font-size: 13px; }
+`;
+const loads = ["long-sitting", "overhead-work", "running", "jumping", "lifting", "one-sided-carrying", "keyboard", "fine-hand-work", "standing", "driving"];
+const squat = ["feet-turn-out", "feet-flatten", "heels-lift", "knees-in", "forward-lean", "arms-forward", "back-arches", "weight-shift"];
+
+interface Props extends StepProps {
+  ranking: Schemas["Ranking"];
+  chosen?: { muscle: string; side: string };
+  setChosen: (c: { muscle: string; side: string } | undefined) => void;
+}
+
+export function useRanking({ visit }: StepProps): Schemas["Ranking"] {
+  const { core, open, state } = visit;
+  const earlier = useMemo(() => open.earlier.map((p) => ({ muscle: p.muscle, side: p.side, days_ago: Math.max(0, (Date.parse(open.visit.starts_at) - p.charted_ms) / 86_400_000) })), [open]);
+  return useMemo(() => core.suspects(open.context, state, earlier), [core, open.context, state, earlier]);
+}
+
+export function SuspectStep({ visit, ranking, chosen, setChosen }: Props) {
+  const { core, state, write } = visit;
+  const [open, setOpen] = useState<string>();
+  const [test, setTest] = useState<string>();
+  const all = useMemo(() => core.tests(), [core]);
+  const result = (t: string, s: string) => state.tests.find((x) => x.test === t && x.side === s)?.result;
+  const done = (t: string, s: string, r: string) => write("test-done", { test: t, side: s, result: r });
+  const ready = ranking.suspects.filter((s) => s.ready).length;
+  const chosenTest = all.find((t) => t.id === test);
+  return (
+    <>
+      <Card>
+        <h2>{ready ? `${ready} ready for hands` : "None above the line yet: test first"}</h2>
+        <p className="quiet" style={{ marginTop: 2 }}>A guide from what was found, never proof. The line is 80 %.</p>
+        {ranking.notes.map((n) => <p key={n} className="caution" style={{ marginTop: 8 }}>{n}</p>)}
+        <List aria-label="Suspects, likeliest first">
+          {ranking.suspects.slice(0, 7).map((s) => {
+            const key = s.muscle + s.side;
+            const shown = open === key;
+            return (
+              <li key={key} data-suspect={`${s.muscle}:${s.side}`}>
+                <button type="button" className="head" aria-expanded={shown} onClick={() => { setOpen(shown ? undefined : key); setChosen({ muscle: s.muscle, side: s.side }); }}>
+                  <span style={{ fontWeight: chosen?.muscle === s.muscle && chosen.side === s.side ? 650 : 500 }}>{s.name}, {s.side}{s.blocked && <span className="blocked"> · blocked</span>}</span>
+                  <span className="bar" data-ready={s.ready} aria-hidden><i style={{ width: `${s.confidence * 100}%` }} /><b /></span>
+                  <span className="num" style={{ textAlign: "right" }}>{Math.round(s.confidence * 100)} %</span>
+                </button>
+                {shown && (
+                  <>
+                    {s.blocked_because && <p className="blocked">{s.blocked_because}</p>}
+                    <table><tbody>{s.why.map((w) => <tr key={w.finding + w.text}><td>{w.effect > 0 ? "+" : "−"}{Math.abs(w.effect).toFixed(1)}</td><td>{w.text}</td></tr>)}</tbody></table>
+                  </>
+                )}
+              </li>
+            );
+          })}
+        </List>
+      </Card>
+      <Card>
+        <h2>Next best test</h2>
+        {ranking.next_tests.length === 0 && <p className="quiet" style={{ marginTop: 4 }}>Paint the pain and measure a movement first; then the tests worth doing are named here.</p>}
+        {ranking.next_tests.map((n) => (
+          <div key={n.test + n.side} data-next={`${n.test}:${n.side}`} style={{ display: "grid", gridTemplateColumns: "minmax(0,1fr) auto", gap: "2px 12px", alignItems: "center", padding: "8px 0", borderTop: "1px solid var(--line-soft)" }}>
+            <span><b>{n.text}.</b> <span className="quiet num">{n.gain_bits.toFixed(2)} bits</span><br /><span className="quiet" style={{ fontSize: 13.5 }}>{n.how}</span></span>
+            <Choice quiet label={`${n.name}, ${n.side}`} value={result(n.test, n.side)} options={["positive", "negative"]} onChoose={(r) => done(n.test, n.side, r)} />
+          </div>
+        ))}
+        <div style={{ display: "grid", gridTemplateColumns: "minmax(0, 1fr)", gap: 8, marginTop: 10 }}>
+          <Pick label="Any other test" none="choose a test" value={test} options={all.map((t) => t.id as string)} describe={(id) => all.find((t) => t.id === id)?.name ?? id} onPick={setTest} />
+          {chosenTest && (
+            <>
+              <p className="quiet">{chosenTest.how}</p>
+              {["left", "right"].map((s) => <Choice key={s} label={sentence(s)} value={result(chosenTest.id, s)} options={["positive", "negative", "unclear"]} onChoose={(r) => done(chosenTest.id, s, r)} />)}
+            </>
+          )}
+        </div>
+        {state.tests.length > 0 && (
+          <ul style={{ margin: "10px 0 0", paddingLeft: 18 }} aria-label="Tests done">
+            {state.tests.map((t) => <li key={t.test + t.side}>{all.find((x) => x.id === t.test)?.name}, {t.side}: {t.result}</li>)}
+          </ul>
+        )}
+      </Card>
+      <Card style={{ display: "grid", gap: 10 }}>
+        <h2>Loads and squat</h2>
+        <Choices label="Work and sport" values={state.loads} options={loads} describe={plain} onChange={(l) => write("loads-declared", { loads: l })} />
+        <Choices label="Seen in the squat" values={squat.filter((x) => state.signs.some((s) => s.sign === `squat-${x}`))} options={squat} describe={plain}
+          onChange={(list) => {
+            for (const x of squat) {
+              const was = state.signs.some((s) => s.sign === `squat-${x}`);
+              if (was !== list.includes(x)) write("sign-seen", { sign: `squat-${x}`, side: "midline", present: !was });
+            }
+          }} />
+        {chosen && <Button onPress={() => setChosen(undefined)}>Take the muscle off the body</Button>}
+      </Card>
+    </>
+  );
+}
