@@ -28,6 +28,8 @@ type OpenVisit struct {
 	Drawings []EarlierDrawing `json:"earlier_drawings"`
 	// Entries came from the client's own device and wait to be taken in.
 	Entries []Entry `json:"entries"`
+	// Interview is the latest earlier one.
+	Interview *visit.Interviewed `json:"earlier_interview,omitempty"`
 	// Context is what the log is read against, here and in the browser.
 	Context visit.Context `json:"context"`
 }
@@ -169,6 +171,9 @@ func (s *server) openVisit(ctx context.Context, in *ByID) (*oneOut[OpenVisit], e
 			out.Body.Earlier = append(out.Body.Earlier, st.Points...)
 			if len(st.Drawing) > 0 {
 				out.Body.Drawings = append(out.Body.Drawings, EarlierDrawing{all[i].ID.String(), all[i].StartsAt.UTC().Format(time.RFC3339), st.Drawing})
+			}
+			if out.Body.Interview == nil {
+				out.Body.Interview = st.Interview
 			}
 			if len(out.Body.Ranges) == 0 {
 				out.Body.Ranges = append(out.Body.Ranges, st.Ranges...)

@@ -119,6 +119,7 @@ type person struct {
 	complaint     string
 	kind          string         // of pain; empty is an ache
 	yes           []ids.Question // of the screening
+	activity      string         // that the client wants back
 	cautions      []string
 	by            uuid.UUID
 	today         string // time of today's appointment
@@ -187,6 +188,7 @@ func (p person) fill(ctx context.Context, tx *store.Tx, i int, now time.Time) er
 		}
 		s := &scribe{visit: v.ID, client: cid, author: p.by, device: id(), now: at}
 		s.write("visit-opened", visit.Opened{Reason: p.reason})
+		p.tell(s, n)
 		limits := p.screen(s, n)
 		p.draw(s, n)
 		p.measure(s, n, "before")
@@ -207,6 +209,22 @@ func (p person) fill(ctx context.Context, tx *store.Tx, i int, now time.Time) er
 		}
 	}
 	return nil
+}
+
+// tell notes the story: numbers that follow the first point's, and an activity
+// that comes back as they fall.
+func (p person) tell(s *scribe, n int) {
+	if len(p.spots) == 0 || n >= len(p.spots[0].numbers) {
+		return
+	}
+	worst := p.spots[0].numbers[n]
+	now, best := max(0, worst-2), max(0, worst-4)
+	i := visit.Interviewed{Complaint: p.complaint, Now: &now, Worst: &worst, Best: &best}
+	if p.activity != "" {
+		i.Activities = []visit.Activity{{Name: p.activity, Score: int(max(0, 10-worst))}}
+	}
+	s.wait(2 * time.Minute)
+	s.write("interview-noted", i)
 }
 
 // screen answers every question: no, but for what is known of this client. It

@@ -1,6 +1,7 @@
 package visit
 
 import (
+	"fmt"
 	"slices"
 
 	"mokren/core/assess"
@@ -27,6 +28,25 @@ type (
 	LoadsDeclared struct {
 		Loads []ids.Load `json:"loads" maxItems:"50"`
 	}
+	// Interviewed is the client's story, in their words and numbers.
+	Interviewed struct {
+		Complaint  string     `json:"complaint,omitempty" maxLength:"2000"`
+		Now        *float64   `json:"now,omitempty" minimum:"0" maximum:"10" multipleOf:"0.5"`
+		Worst      *float64   `json:"worst,omitempty" minimum:"0" maximum:"10" multipleOf:"0.5"`
+		Best       *float64   `json:"best,omitempty" minimum:"0" maximum:"10" multipleOf:"0.5"`
+		Since      string     `json:"since,omitempty" maxLength:"300"`
+		Pattern    string     `json:"pattern,omitempty" maxLength:"500" doc:"over the day"`
+		Eases      string     `json:"eases,omitempty" maxLength:"500"`
+		Worsens    string     `json:"worsens,omitempty" maxLength:"500"`
+		Medication string     `json:"medication,omitempty" maxLength:"1000"`
+		Activities []Activity `json:"activities,omitempty" maxItems:"3"`
+	}
+	// Activity that the client wants back, 0 cannot to 10 as before (the
+	// patient-specific functional scale, Stratford et al. 1995).
+	Activity struct {
+		Name  string `json:"name" maxLength:"200"`
+		Score int    `json:"score" minimum:"0" maximum:"10"`
+	}
 	// PostureRead is a caliper-inclinometer reading.
 	PostureRead struct{ assess.Posture }
 )
@@ -35,6 +55,14 @@ type (
 func (t Tested) Check() *strict.Error {
 	if t.Side == ids.Midline {
 		return &strict.Error{Path: "$.side", Given: `"midline"`, Allowed: "one of left, right"}
+	}
+	return nil
+}
+
+// Check implements strict.Checker: best is not above worst.
+func (i Interviewed) Check() *strict.Error {
+	if i.Best != nil && i.Worst != nil && *i.Best > *i.Worst {
+		return &strict.Error{Path: "$.best", Given: fmt.Sprint(*i.Best), Allowed: fmt.Sprintf("at most the worst, %v", *i.Worst)}
 	}
 	return nil
 }

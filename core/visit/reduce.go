@@ -139,6 +139,9 @@ func (r *reducer) apply(e Event, b any) error {
 		r.state.Cleared = append(r.state.Cleared, *b)
 	case *BlockOverridden:
 		return r.override(e, b)
+	case *Interviewed:
+		r.sets("interview", "interview", e)
+		r.state.Interview = b
 	case *Tested:
 		r.tested(e, b)
 	case *SignSeen:
@@ -306,6 +309,7 @@ func (r *reducer) sets(what, key string, e Event) {
 func (r *reducer) finish() {
 	r.state.Drawing = strokes(r.painted)
 	r.state.Screening = r.screening()
+	r.state.PostureFlags = assess.Flags(r.state.Posture)
 	for i := range r.state.Points {
 		r.state.Points[i].Blocked = r.refusal(r.state.Points[i], r.state.Screening)
 	}

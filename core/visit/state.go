@@ -30,9 +30,12 @@ type State struct {
 	Signs     []SignSeen         `json:"signs"`
 	Loads     []ids.Load         `json:"loads"`
 	Posture   []assess.Posture   `json:"posture"`
-	Conflicts []Conflict         `json:"conflicts"`
-	Aside     []Aside            `json:"aside"`
-	Version   int64              `json:"version" doc:"highest version among the events"`
+	// PostureFlags judge the readings, in the same order.
+	PostureFlags []assess.PostureFlag `json:"posture_flags"`
+	Interview    *Interviewed         `json:"interview,omitempty"`
+	Conflicts    []Conflict           `json:"conflicts"`
+	Aside        []Aside              `json:"aside"`
+	Version      int64                `json:"version" doc:"highest version among the events"`
 }
 
 // Point is a charted point.

@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 
+	"mokren/core/assess"
 	"mokren/core/atlas"
 	"mokren/core/body"
 	"mokren/core/ids"
@@ -329,4 +330,42 @@ func TestTheScreeningRulesOverHolds(t *testing.T) {
 	assert.Equal(t, []float64{5, 6, 7}, []float64{st.Start.Limits.Target, st.Start.Limits.Soft, st.Start.Limits.Hard})
 	l.add(dev, "hold-started", 0, st)
 	assert.Equal(t, visit.Live, visit.Reduce(asked(), l.events).Holds[0].Status)
+}
+
+func TestWhatIsFoundReachesTheSuspects(t *testing.T) {
+	l := &log{}
+	deg := func(v float64) *float64 { return &v }
+	l.add("d", "drawing-painted", 0, visit.Painted{Figure: body.Version, Strokes: []visit.Stroke{{Kind: "ache", Intensity: 7, Cells: heel()}}})
+	l.add("d", "range-measured", 0, visit.Measured{Movement: "ankle.dorsiflexion-knee-bent", Side: ids.Left, Moment: "before", Active: deg(8), Passive: deg(9), Felt: "pull"})
+	l.add("d", "test-done", 0, visit.Tested{Test: "calf-length-knee-bent", Side: ids.Left, Result: "negative"})
+	l.add("d", "test-done", 0, visit.Tested{Test: "calf-length-knee-bent", Side: ids.Left, Result: "positive"})
+	l.add("d", "sign-seen", 0, visit.SignSeen{Sign: "squat-heels-lift", Side: ids.Midline, Present: true})
+	l.add("d", "loads-declared", 0, visit.LoadsDeclared{Loads: []ids.Load{"running"}})
+	l.add("d", "posture-read", 0, visit.PostureRead{Posture: assess.Posture{Measure: "shoulder-height", HighSide: ids.Right, Degrees: deg(4)}})
+	best, worst := 3.0, 2.0
+	l.add("d", "interview-noted", 0, visit.Interviewed{Best: &best, Worst: &worst})
+	l.add("d", "test-done", 0, visit.Tested{Test: "lift-off", Side: ids.Midline, Result: "positive"})
+	s := visit.Reduce(asked(), l.events)
+	require.Len(t, s.Aside, 2, "a best above the worst, a test of no side: kept aside")
+	require.Len(t, s.Tests, 1, "the later result counts")
+	assert.Equal(t, "positive", s.Tests[0].Result)
+	assert.True(t, s.PostureFlags[0].Flagged)
+	r := assess.Rank(s.Findings(asked(), nil), nil)
+	assert.Equal(t, ids.Muscle("soleus"), r.Suspects[0].Muscle)
+	assert.Equal(t, ids.Left, r.Suspects[0].Side)
+	assert.True(t, r.Suspects[0].Ready)
+	l.add("d", "sign-seen", 0, visit.SignSeen{Sign: "squat-heels-lift", Side: ids.Midline})
+	assert.Empty(t, visit.Reduce(asked(), l.events).Signs)
+	l.add("d", "screening-answered", 0, yes("calf-warm-swollen", ids.Left))
+	s = visit.Reduce(asked(), l.events)
+	assert.True(t, assess.Rank(s.Findings(asked(), nil), nil).Suspects[0].Blocked)
+}
+
+func heel() (cells []string) {
+	for _, c := range body.Cells(body.SoleLeft) {
+		if c.Region == "heel" {
+			cells = append(cells, c.Cell.String())
+		}
+	}
+	return cells
 }

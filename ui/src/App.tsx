@@ -15,6 +15,7 @@ const Atlas = lazy(() => import("./screens/atlas/Atlas"));
 const Guide = lazy(() => import("./screens/atlas/Guide"));
 const Spine = lazy(() => import("./screens/Spine"));
 const Pad = lazy(() => import("./screens/Pad"));
+const Show = lazy(() => import("./screens/visit/Show"));
 const Hold = lazy(() => import("./screens/hold/Hold"));
 
 export function App() {
@@ -48,6 +49,7 @@ function SignedIn() {
     <Suspense fallback={<Waiting>Opening…</Waiting>}>
       <Routes>
         <Route path="/visits/:id/hold/:hold" element={<Hold me={m} />} />
+        <Route path="/visits/:id/show" element={<Show me={m} />} />
         <Route path="/visits/:id/*" element={<Shell me={m} onSignOut={signedOut}><Visit me={m} /></Shell>} />
         <Route path="/atlas/:muscle?" element={<Shell me={m} onSignOut={signedOut}><Atlas /></Shell>} />
         <Route path="/guide/:muscle/:side" element={<Guide me={m} />} />

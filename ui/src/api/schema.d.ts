@@ -728,6 +728,11 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         "": Record<string, never>;
+        Activity: {
+            name: string;
+            /** Format: int64 */
+            score: number;
+        };
         Adaptation: {
             avoid_positions?: string[];
             /** Format: double */
@@ -1219,6 +1224,22 @@ export interface components {
             /** Format: double */
             weight: number;
         };
+        Interviewed: {
+            activities?: components["schemas"]["Activity"][];
+            /** Format: double */
+            best?: number;
+            complaint?: string;
+            eases?: string;
+            medication?: string;
+            /** Format: double */
+            now?: number;
+            /** @description over the day */
+            pattern?: string;
+            since?: string;
+            worsens?: string;
+            /** Format: double */
+            worst?: number;
+        };
         JointPosition: {
             /** Format: double */
             deg?: number;
@@ -1475,6 +1496,7 @@ export interface components {
             context: components["schemas"]["Context"];
             earlier: components["schemas"]["Point"][];
             earlier_drawings: components["schemas"]["EarlierDrawing"][];
+            earlier_interview?: components["schemas"]["Interviewed"];
             /** @description the latest earlier visit's readings */
             earlier_ranges: components["schemas"]["Range"][];
             entries: components["schemas"]["Entry"][];
@@ -1684,6 +1706,13 @@ export interface components {
             measure: string;
             /** @description of a reading taken on each side */
             side?: string;
+        };
+        PostureFlag: {
+            flagged: boolean;
+            measure: string;
+            reason: string;
+            side?: string;
+            source: string;
         };
         PostureRead: {
             /** Format: double */
@@ -1976,6 +2005,7 @@ export interface components {
             /** @description the pain drawing, by kind and intensity */
             drawing: components["schemas"]["Stroke"][];
             holds: components["schemas"]["Hold"][];
+            interview?: components["schemas"]["Interviewed"];
             loads: string[];
             note?: string;
             /** Format: int64 */
@@ -1983,6 +2013,7 @@ export interface components {
             overrides: components["schemas"]["BlockOverridden"][];
             points: components["schemas"]["Point"][];
             posture: components["schemas"]["Posture"][];
+            posture_flags: components["schemas"]["PostureFlag"][];
             ranges: components["schemas"]["Range"][];
             reason?: string;
             screening: components["schemas"]["Screening"];

@@ -62,6 +62,12 @@ export class Core {
   place(muscle: string, side: string, place: Schemas["FibrePlace"]): Schemas["PlaceOut"] {
     return this.calc("place", { muscle, side, place });
   }
+  slope(input: Schemas["SlopeIn"]): Schemas["Slope"] {
+    return this.calc("slope", input);
+  }
+  change(measure: string, before: number, after: number): Schemas["Change"] {
+    return this.calc("change", { measure, before, after });
+  }
   questions(): Schemas["Question"][] {
     return this.calc<Schemas["QuestionsOut"]>("questions", {}).questions;
   }

@@ -7,6 +7,7 @@ import { byView, type Drawing, fromStrokes, mirrored, toStrokes } from "../../bo
 import { PainTools, type Tool } from "../../body/PainTools";
 import { Button, Card, Choice, Trouble } from "../../parts/controls";
 import { day, one, plain, sentence } from "../../parts/words";
+import { Story } from "./Story";
 import type { StepProps } from "./Visit";
 
 interface Props extends StepProps {
@@ -54,6 +55,7 @@ export function DrawStep({ visit, me, drawing, figure, tool, setTool, compare, s
           </dl>
         )}
       </Card>
+      <Story visit={visit} />
       <OwnDevice visit={open.visit.id} first={open.entries} onTake={(s) => lay(s, "client")} height={height} area={(s) => core.drawing({ before: {}, after: byView(fromStrokes(s)), height_cm: height }).after_cm2} />
     </>
   );

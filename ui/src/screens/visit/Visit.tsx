@@ -20,6 +20,7 @@ import { SuspectStep, useRanking } from "./SuspectStep";
 import { FindStep, type Aim } from "./FindStep";
 import { MeasureStep } from "./MeasureStep";
 import { PressStep } from "./PressStep";
+import { PostureCard, PostureLines } from "./PostureCard";
 import { RecheckStep } from "./RecheckStep";
 
 const Room = styled.div`
@@ -94,6 +95,7 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
     return d && fromStrokes(d.strokes);
   }, [open.earlier_drawings, compare]);
   const { data: figure } = useFigure("front");
+  const { data: back } = useFigure("back");
   const earlier = useMemo(() => {
     const here = new Set(state.points.map((p) => p.identity));
     const seen = new Set<string>();
@@ -147,6 +149,7 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
         <nav className="path" aria-label="Steps of the visit">
           {steps.map((s) => <Step key={s} $open={todo[s]} to={`?step=${s}`} aria-current={step === s ? "step" : undefined} aria-label={`${stepNames[s]}${todo[s] ? ", open" : ", done"}`}>{stepNames[s]}</Step>)}
         </nav>
+        <Link to={`/visits/${open.visit.id}/show`} style={{ whiteSpace: "nowrap" }}>Show the client</Link>
         <Button isDisabled={!undo} onPress={undo}>Undo</Button>
       </div>
       <div className="body">
@@ -179,6 +182,7 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
               }}
               onDrop={(pid, p) => drop(pid, p, v)}
               label={`${viewName[v]} of the body. Arrow keys move the aim, Enter marks. ${state.points.filter((p) => p.view === v).length} points.`}>
+              {step === "measure" && <PostureLines view={v} landmarks={(v === "front" ? figure : back)?.landmarks ?? []} posture={state.posture} />}
               {step === "suspect" && <PaintedOn view={v} drawing={drawing} />}
               <Blocked core={core} view={v} places={state.screening.blocked} />
             </Figure>
@@ -200,7 +204,7 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
         {state.holds.filter((h) => h.status === "aside").map((h) => <div key={h.id} className="caution" role="note">A hold is kept aside and counts nowhere: {h.why}</div>)}
         {step === "draw" && <DrawStep visit={visit} me={me} drawing={drawing} figure={figure?.version ?? ""} tool={tool} setTool={setTool} compare={compare} setCompare={setCompare} height={height} />}
         {step === "screen" && <ScreenStep visit={visit} placing={placing} setPlacing={setPlacing} />}
-        {step === "measure" && <MeasureStep visit={visit} moment="before" />}
+        {step === "measure" && <><MeasureStep visit={visit} moment="before" /><PostureCard visit={visit} /></>}
         {step === "suspect" && <SuspectStep visit={visit} ranking={ranking} chosen={chosen} setChosen={setChosen} />}
         {step === "find" && <FindStep visit={visit} aim={aim} setAim={setAim} selected={selected} setSelected={setSelected} height={height} finger={me.finger_cm} />}
         {step === "press" && <PressStep visit={visit} me={me} selected={selected} setSelected={setSelected} height={height} />}

@@ -1,0 +1,122 @@
+// Posture readings with the caliper-inclinometer: any two of distance, height
+// difference and slope; the core computes the third and judges them.
+import { useState } from "react";
+import type { Schemas } from "../../api/client";
+import { Button, Card, Choice, Num, Pick } from "../../parts/controls";
+import { one, plain, sentence } from "../../parts/words";
+import type { StepProps } from "./Visit";
+
+/** How each measure is read: a slope with a high side, a slope or a distance
+ * on each side, or only which side. */
+const measures: Record<string, { name: string; how: "slope-high" | "slope-side" | "cm-side" | "deg" | "which" | "curve" }> = {
+  "shoulder-height": { name: "Shoulder height, acromion to acromion", how: "slope-high" },
+  "pelvis-height": { name: "Pelvis height, crest to crest", how: "slope-high" },
+  "pelvic-tilt": { name: "Pelvic tilt, PSIS to ASIS", how: "slope-side" },
+  "scapula-distance": { name: "Blade's border to spine", how: "cm-side" },
+  "scapular-upward-rotation": { name: "Upward turn of the blade", how: "slope-side" },
+  "craniovertebral-angle": { name: "Forward head, tragus to C7", how: "deg" },
+  "shoulder-girdle-rotation": { name: "Shoulder girdle turned", how: "which" },
+  "pelvis-rotation": { name: "Pelvis turned", how: "which" },
+  "side-curve": { name: "Sideways curve", how: "which" },
+  "lumbar-curve": { name: "Curve of the low back", how: "curve" },
+  "acromion-to-table": { name: "Acromion to table, face-up", how: "cm-side" },
+};
+
+export function PostureCard({ visit }: StepProps) {
+  const { state, core, write } = visit;
+  const [measure, setMeasure] = useState<string>();
+  const [side, setSide] = useState<string>();
+  const [v, setV] = useState<{ distance?: number; height?: number; slope?: number; cm?: number; kind?: string }>({});
+  const [error, setError] = useState("");
+  const m = measure ? measures[measure] : undefined;
+  const slopes = m?.how === "slope-high" || m?.how === "slope-side" || m?.how === "deg";
+  const keep = () => {
+    if (!m || !measure) return;
+    let degrees: number | undefined;
+    if (slopes) {
+      const two = [v.distance, v.height, v.slope].filter((x) => x !== undefined).length;
+      try {
+        degrees = two === 1 && v.slope !== undefined ? v.slope : core.slope({ distance_cm: v.distance, height_difference_cm: v.height, slope_deg: v.slope }).slope_deg;
+      } catch (e) {
+        setError(two === 2 ? (e as Error).message : "Give the slope, or any two of distance, height difference and slope.");
+        return;
+      }
+    }
+    if ((m.how === "slope-high" || m.how === "which" || m.how.endsWith("-side")) && !side) {
+      setError(m.how.endsWith("-side") ? "Which side was read?" : "Which side is high, or forward?");
+      return;
+    }
+    if (m.how === "cm-side" && v.cm === undefined) {
+      setError("The distance in cm is missing.");
+      return;
+    }
+    write("posture-read", {
+      measure, ...(m.how.endsWith("-side") ? { side } : side ? { high_side: side } : {}), ...(degrees === undefined ? {} : { degrees: Math.round(degrees * 100) / 100 }),
+      ...(m.how === "cm-side" ? { cm: v.cm } : {}), ...(m.how === "curve" ? { kind: v.kind ?? "usual" } : {}),
+    });
+    setV({});
+    setError("");
+    if (m.how.endsWith("-side")) setSide(side === "left" ? "right" : "left");
+  };
+  return (
+    <Card style={{ display: "grid", gap: 10 }} data-posture>
+      <h2>Posture</h2>
+      {state.posture.length > 0 && (
+        <ul style={{ margin: 0, paddingLeft: 18 }}>
+          {state.posture.map((p, i) => (
+            <li key={p.measure + (p.side ?? "")} style={{ color: state.posture_flags[i]?.flagged ? "var(--warn)" : undefined }}>
+              {measures[p.measure]?.name ?? sentence(plain(p.measure))}{p.side ? `, ${p.side}` : ""}: {p.degrees !== undefined ? `${one(p.degrees)}°` : p.cm !== undefined ? `${one(p.cm)} cm` : (p.kind ?? "")}{p.high_side ? `, ${p.high_side} ${p.measure.includes("rotation") ? "forward" : "high"}` : ""}
+              <span className="quiet"> · {state.posture_flags[i]?.flagged ? "flagged" : "noted"}: {state.posture_flags[i]?.reason.replace(/; $/, "")} ({state.posture_flags[i]?.source})</span>
+            </li>
+          ))}
+        </ul>
+      )}
+      <Pick label="Measure" none="choose what to read" value={measure} options={Object.keys(measures)} describe={(id) => measures[id]?.name ?? id} onPick={(x) => { setMeasure(x); setV({}); setSide(undefined); setError(""); }} />
+      {m && (
+        <>
+          {m.how !== "deg" && m.how !== "curve" && <Choice label={m.how.endsWith("-side") ? "Side read" : "Which side is high or forward"} value={side} options={["left", "right"]} onChoose={(s) => { setSide(s); setError(""); }} />}
+          {slopes && (
+            <div style={{ display: "grid", gridTemplateColumns: "1fr 1fr 1fr", gap: 8 }}>
+              <Num label="Distance" unit="cm" value={v.distance} min={0} max={300} step={0.1} onCommit={(distance) => setV({ ...v, distance })} />
+              <Num label="Height difference" unit="cm" value={v.height} min={-300} max={300} step={0.1} onCommit={(height) => setV({ ...v, height })} />
+              <Num label="Slope" unit="°" value={v.slope} min={-90} max={90} step={0.1} onCommit={(slope) => setV({ ...v, slope })} />
+            </div>
+          )}
+          {m.how === "cm-side" && <Num label="Distance" unit="cm" value={v.cm} min={0} max={100} step={0.1} onCommit={(cm) => setV({ ...v, cm })} />}
+          {m.how === "curve" && <Choice label="It is, or it bends" value={v.kind} options={["flat", "usual", "deep", "even", "hinge"]} onChoose={(kind) => setV({ ...v, kind })} />}
+          {error && <p role="alert" style={{ color: "var(--stop)" }}>{error}</p>}
+          <Button $kind="main" onPress={keep}>Keep the reading</Button>
+        </>
+      )}
+    </Card>
+  );
+}
+
+/** The tilted lines of a posture on a front or back view, so that the client
+ * sees them. The tilt is drawn as it is. */
+export function PostureLines({ view, landmarks, posture }: { view: string; landmarks: Schemas["Landmark"][]; posture: Schemas["Posture"][] }) {
+  if (view !== "front" && view !== "back") return null;
+  const lines = ([["shoulder-height", "acromion"], ["pelvis-height", "iliac-crest"]] as const).flatMap(([measure, id]) => {
+    const p = posture.find((x) => x.measure === measure);
+    const l = landmarks.find((x) => x.id === id && x.side === "left");
+    const r = landmarks.find((x) => x.id === id && x.side === "right");
+    if (!p?.degrees || !l || !r) return [];
+    const cx = (l.x + r.x) / 2, cy = (l.y + r.y) / 2, half = Math.abs(l.x - r.x) / 2 + 26;
+    const up = Math.tan((Math.abs(p.degrees) * Math.PI) / 180) * half;
+    // Up on the high side, wherever that is in this view.
+    const high = p.high_side === "left" ? l.x : r.x;
+    const sign = high > cx ? 1 : -1;
+    return [{ measure, x1: cx - half, y1: cy + up * sign, x2: cx + half, y2: cy - up * sign, cx, cy, half, deg: p.degrees }];
+  });
+  return (
+    <g aria-hidden>
+      {lines.map((l) => (
+        <g key={l.measure}>
+          <line x1={l.cx - l.half} y1={l.cy} x2={l.cx + l.half} y2={l.cy} stroke="var(--ink-soft)" strokeWidth={1} strokeDasharray="3 4" />
+          <line x1={l.x1} y1={l.y1} x2={l.x2} y2={l.y2} stroke="var(--right)" strokeWidth={3} strokeLinecap="round" />
+          <text x={l.cx} y={l.cy - 12} fontSize={15} fontWeight={650} textAnchor="middle" fill="var(--ink)" stroke="var(--card)" strokeWidth={4} paintOrder="stroke">{Math.abs(Math.round(l.deg * 10) / 10)}°</text>
+        </g>
+      ))}
+    </g>
+  );
+}
