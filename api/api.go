@@ -25,6 +25,7 @@ import (
 	"github.com/go-chi/httprate"
 
 	"mokren/core/body"
+	"mokren/exchange"
 	"mokren/store"
 )
 
@@ -111,6 +112,7 @@ func build(st *store.Store, o Options) (http.Handler, huma.API, error) {
 		s.registerFinger(a)
 		s.registerAtlas(a)
 		s.registerLinks(a)
+		s.registerPhotos(a)
 		// The sign-in lives behind its own limit; describe it with the rest.
 		s.describeSignIn(a)
 	})
@@ -141,7 +143,11 @@ const maxBody = 4 << 20
 
 func limitBody(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		r.Body = http.MaxBytesReader(w, r.Body, maxBody)
+		limit := int64(maxBody)
+		if strings.Contains(r.URL.Path, "/photos/") {
+			limit = exchange.MaxPhotoBytes + 1<<20 // refused below, with the reason
+		}
+		r.Body = http.MaxBytesReader(w, r.Body, limit)
 		next.ServeHTTP(w, r)
 	})
 }

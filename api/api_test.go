@@ -5,6 +5,8 @@ import (
 	"context"
 	"encoding/json"
 	"fmt"
+	"image"
+	"image/png"
 	"io"
 	"maps"
 	"net/http"
@@ -484,4 +486,41 @@ func TestFiguresAsFiles(t *testing.T) {
 	assert.Equal(t, 422, c.call("GET", "/api/figure/left/svg?layers=hair", nil, &p).StatusCode)
 	assert.Contains(t, p.Errors[0].Location, "$.layers[0]")
 	assert.Equal(t, 404, c.call("GET", "/api/figure/top/lattice", nil, nil).StatusCode)
+}
+
+func TestPhotographsAtTheDoor(t *testing.T) {
+	c := newCaller(t, api.Options{})
+	c.signIn(demo.Logins[0])
+	visitID := aVisit(c)
+	put := func(body string) (*http.Response, problem) {
+		var p problem
+		res := c.call("PUT", "/api/visits/"+visitID+"/photos/"+uuid.NewString()+"?view=front", body, nil)
+		raw, _ := io.ReadAll(res.Body)
+		_ = json.Unmarshal(raw, &p)
+		return res, p
+	}
+	for name, body := range map[string]string{"text": "this is no picture", "12 MB": strings.Repeat("x", 12<<20)} {
+		res, p := put(body)
+		assert.Contains(t, []int{413, 422}, res.StatusCode, name)
+		assert.NotEmpty(t, p.Detail, name)
+	}
+	var b bytes.Buffer
+	require.NoError(t, png.Encode(&b, image.NewGray(image.Rect(0, 0, 300, 500))))
+	id := uuid.NewString()
+	var photo api.StoredPhoto
+	require.Equal(t, 200, c.call("PUT", "/api/visits/"+visitID+"/photos/"+id+"?view=front", b.String(), &photo).StatusCode)
+	assert.Equal(t, []int{300, 500}, []int{photo.Width, photo.Height})
+	assert.Equal(t, 422, c.call("PUT", "/api/visits/"+visitID+"/photos/"+id+"?view=top", b.String(), nil).StatusCode)
+	res := c.call("GET", "/api/photos/"+id+"/thumb", nil, nil)
+	assert.Equal(t, "image/jpeg", res.Header.Get("Content-Type"))
+	assert.Contains(t, res.Header.Get("Cache-Control"), "private")
+	marks := `{"view":"front","plumb":[[10,10],[10,490]],"landmarks":{"acromion-left":[200,100],"acromion-right":[100,100]}}`
+	require.Equal(t, 200, c.call("PUT", "/api/photos/"+id+"/marks?revision=1", marks, &photo).StatusCode)
+	assert.InDelta(t, 0, photo.Measured.Angles["shoulder-height"], 1e-9)
+	assert.Equal(t, 409, c.call("PUT", "/api/photos/"+id+"/marks?revision=1", marks, nil).StatusCode, "marked by someone else meanwhile")
+	var p problem
+	assert.Equal(t, 422, c.call("PUT", "/api/photos/"+id+"/marks?revision=2", `{"view":"front","plumb":[[10,10],[10,10]],"landmarks":{}}`, &p).StatusCode)
+	assert.Contains(t, p.Errors[0].Location, "$.plumb")
+	stranger := &caller{t, c.base, &http.Client{}, nil}
+	assert.Equal(t, 401, stranger.call("GET", "/api/photos/"+id+"/image", nil, nil).StatusCode)
 }

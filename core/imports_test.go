@@ -15,13 +15,14 @@ import (
 
 // layers says what each layer may import of ours; imports point down only.
 var layers = map[string][]string{
-	"core":  {"core"},
-	"store": {"core", "store"},
-	"demo":  {"core", "store", "demo"},
-	"api":   {"core", "store", "demo", "api"}, // demo only in its tests, see below
-	"wasm":  {"core"},
-	"cmd":   {"core", "store", "demo", "api"},
-	"e2e":   {"core", "store", "demo"},
+	"core":     {"core"},
+	"store":    {"core", "store"},
+	"exchange": {"core", "exchange"},
+	"demo":     {"core", "store", "exchange", "demo"},
+	"api":      {"core", "store", "exchange", "demo", "api"}, // demo only in its tests, see below
+	"wasm":     {"core"},
+	"cmd":      {"core", "store", "demo", "api"},
+	"e2e":      {"core", "store", "demo"},
 }
 
 // outside lists what the core may use beyond our own packages: the standard

@@ -207,6 +207,18 @@ func (p person) fill(ctx context.Context, tx *store.Tx, i int, now time.Time) er
 		if _, err := tx.Append(ctx, v.ID, s.events); err != nil {
 			return err
 		}
+		// One client was photographed at the first and the latest visit.
+		if last := len(p.weeksAgo) - 1; i == 0 && (n == 0 || n == last) {
+			l := lean{shoulders: 7, roll: 2}
+			if n == last {
+				l = lean{shoulders: 2.5, roll: -1.5}
+			}
+			for _, view := range []body.View{body.Front, body.Back} {
+				if err := photo(ctx, tx, v, view, l, p.height); err != nil {
+					return err
+				}
+			}
+		}
 	}
 	return nil
 }

@@ -21,6 +21,12 @@ func (p *page) pick(label, option string) {
 	require.NoError(p.t, e.Select([]string{option}, true, "text"))
 }
 
+// num types into a number field by its label.
+func (p *page) num(label, value string) {
+	p.t.Helper()
+	p.MustElementX(`//label[text()="` + label + `"]/following-sibling::input`).MustSelectAllText().MustInput(value).MustBlur()
+}
+
 func signedIn(t *testing.T, path string) *page {
 	t.Helper()
 	s := startServer(t)

@@ -3,6 +3,7 @@ package e2e
 import (
 	"os"
 	"path/filepath"
+	"strings"
 	"testing"
 	"time"
 
@@ -72,6 +73,20 @@ func TestScreenshots(t *testing.T) {
 	}
 	p.MustElement(`[data-movement="ankle.dorsiflexion-knee-straight"]`).MustScrollIntoView()
 	shot("measure")
+	p.pick("Measure", "Shoulder height, acromion to acromion")
+	p.MustElementX(`//*[@role="radiogroup"][@aria-label="Which side is high or forward"]//button[text()="right"]`).MustClick()
+	p.num("Distance (cm)", "36")
+	p.num("Height difference (cm)", "2.4")
+	p.click("button", "Keep the reading")
+	p.see("[data-posture] li", "flagged")
+	p.MustElement("[data-posture]").MustScrollIntoView()
+	shot("posture")
+	p.MustNavigate(strings.Split(p.MustInfo().URL, "?")[0] + "/show")
+	p.see("h1", "What we found")
+	p.MustElement("svg[data-view=back] path")
+	shot("show")
+	p.click("a", "Back to the visit")
+	p.see("button", "Undo")
 	stepTo(p, "Suspect")
 	p.see("h2", "Next best test")
 	p.MustElementX(`(//*[@aria-label="Suspects, likeliest first"]//button)[1]`).MustClick()
@@ -97,6 +112,12 @@ func TestScreenshots(t *testing.T) {
 	shot("hold-ease")
 	p.press(input.Escape)
 
+	newVisit(p, demoClient(0))
+	stepTo(p, "Measure")
+	p.click("[data-photos] a", "earlier")
+	p.see("[data-angles] dt", "Shoulder height")
+	p.MustWaitLoad()
+	shot("photos")
 	p.MustNavigate(p.base + "/atlas/infraspinatus?side=right&with=supraspinatus")
 	p.see("h2", "Infraspinatus")
 	p.MustElementX(`//button[text()="bones"]`).MustClick()

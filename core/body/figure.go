@@ -153,6 +153,9 @@ func (f *Figure) line(v View, lines []innerLine, both bool) {
 	}
 }
 
+// Outline gives a shape's contour as points, for drawing it without SVG.
+func (s Shape) Outline() []Point { return s.poly }
+
 // Contains reports whether a point lies on the figure.
 func (f *Figure) Contains(p Point) bool {
 	for i := range f.Shapes {

@@ -15,6 +15,7 @@ const Atlas = lazy(() => import("./screens/atlas/Atlas"));
 const Guide = lazy(() => import("./screens/atlas/Guide"));
 const Spine = lazy(() => import("./screens/Spine"));
 const Pad = lazy(() => import("./screens/Pad"));
+const PhotoRoom = lazy(() => import("./screens/visit/Photos"));
 const Show = lazy(() => import("./screens/visit/Show"));
 const Hold = lazy(() => import("./screens/hold/Hold"));
 
@@ -49,6 +50,7 @@ function SignedIn() {
     <Suspense fallback={<Waiting>Opening…</Waiting>}>
       <Routes>
         <Route path="/visits/:id/hold/:hold" element={<Hold me={m} />} />
+        <Route path="/visits/:id/photo/:photo" element={<Shell me={m} onSignOut={signedOut}><PhotoRoom me={m} /></Shell>} />
         <Route path="/visits/:id/show" element={<Show me={m} />} />
         <Route path="/visits/:id/*" element={<Shell me={m} onSignOut={signedOut}><Visit me={m} /></Shell>} />
         <Route path="/atlas/:muscle?" element={<Shell me={m} onSignOut={signedOut}><Atlas /></Shell>} />

@@ -42,10 +42,12 @@ interface Props extends Omit<SVGProps<SVGSVGElement>, "ref" | "viewBox"> {
   bright?: string;
   /** Part of the view, in view units: x, y, width, height. */
   window?: [number, number, number, number];
+  /** Drawn on the skin and cut off at its edge, below everything else. */
+  inside?: ReactNode;
   children?: ReactNode;
 }
 
-export function BodySvg({ view, svg, drawn, bright, window: part, children, ...rest }: Props) {
+export function BodySvg({ view, svg, drawn, bright, window: part, inside, children, ...rest }: Props) {
   const { data } = useFigure(view);
   const id = useId();
   if (!data) return <svg viewBox="0 0 480 1000" aria-busy />;
@@ -76,6 +78,7 @@ export function BodySvg({ view, svg, drawn, bright, window: part, children, ...r
           </g>
         </g>
       ))}
+      {inside && <g clipPath={`url(#${id}-skin)`}>{inside}</g>}
       {drawn && (
         <g aria-hidden>
           <g fill="none" stroke="var(--bone)" strokeLinecap="round">

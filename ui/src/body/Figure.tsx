@@ -46,6 +46,8 @@ interface Props {
   onDrop?: (id: string, p: { x: number; y: number }) => void;
   label?: string;
   caption?: ReactNode;
+  /** Drawn on the skin and cut off at its edge. */
+  inside?: ReactNode;
   /** Drawn between the body and the marks. */
   children?: ReactNode;
 }
@@ -53,7 +55,7 @@ interface Props {
 /** Radius of a mark by tenderness, in shares of a thousandth of the view. */
 const radius = (grade: number) => 8 + grade * 2.4;
 
-export function Figure({ view, marks = [], zones = [], drawn, bright, selected, cursor, onTouch, onAim, onSelect, onDrop, label, caption, children }: Props) {
+export function Figure({ view, marks = [], zones = [], drawn, bright, selected, cursor, onTouch, onAim, onSelect, onDrop, label, caption, inside, children }: Props) {
   const svg = useRef<SVGSVGElement>(null);
   const [drag, setDrag] = useState<{ id: string; x: number; y: number; moved: boolean }>();
   const place = (e: { clientX: number; clientY: number }) => placeOn(svg.current, e);
@@ -76,7 +78,7 @@ export function Figure({ view, marks = [], zones = [], drawn, bright, selected, 
   };
   return (
     <Frame as="figure" style={{ margin: 0 }}>
-      <BodySvg svg={svg} view={view} drawn={drawn} bright={bright} data-live={!!onTouch} tabIndex={onTouch ? 0 : undefined} role={onTouch ? "application" : "img"}
+      <BodySvg svg={svg} view={view} drawn={drawn} bright={bright} inside={inside} data-live={!!onTouch} tabIndex={onTouch ? 0 : undefined} role={onTouch ? "application" : "img"}
         aria-label={label ?? (onTouch ? `${viewName[view]} of the body. Arrow keys move the aim, Enter marks.` : `${viewName[view]} of the body with ${marks.length} points`)}
         onKeyDown={keys}
         onPointerDown={(e) => {

@@ -192,7 +192,7 @@ export function PainBody({ view, drawing, brush, size, onStroke, onPlace, childr
   };
   return (
     <Frame>
-      <BodySvg svg={svg} view={view} tabIndex={0} role="application" data-cells={shown.size}
+      <BodySvg svg={svg} view={view} tabIndex={0} role="application" inside={<Painted view={view} lattice={lattice} drawing={shown} />} data-cells={shown.size}
         aria-label={`${viewName[view]} of the body to paint on. Arrow keys move, Space paints, Enter keeps the brush down.`}
         onKeyDown={keys} onBlur={() => setDown(false)}
         onPointerDown={(e) => {
@@ -202,7 +202,6 @@ export function PainBody({ view, drawing, brush, size, onStroke, onPlace, childr
         }}
         onPointerMove={drag} onPointerUp={finish} onPointerCancel={finish}>
         {children}
-        <Painted view={view} lattice={lattice} drawing={shown} />
         {cursor && (
           <g transform={`translate(${cursor.x} ${cursor.y})`} pointerEvents="none" fill="none" stroke="var(--focus)" strokeWidth={lattice.size * 0.25}>
             <circle r={lattice.size * (size + 0.9)} strokeDasharray={down ? undefined : `${lattice.size * 0.5} ${lattice.size * 0.4}`} />

@@ -13,6 +13,17 @@ export const movementName = (id: string) => {
   return `${jointNames[joint] ?? sentence(plain(joint))} ${what.replace("side bend", "side-bend")}`;
 };
 
+const everyday: Record<string, string> = {
+  "cervical.rotation": "Turning the head", "cervical.lateral-flexion": "Ear to shoulder", "cervical.flexion": "Chin to chest", "cervical.extension": "Looking up",
+  "thoracic.rotation": "Turning the chest", "lumbar.flexion": "Bending forward", "lumbar.extension": "Bending back", "lumbar.lateral-flexion": "Bending sideways", "jaw.opening": "Opening the mouth",
+  "shoulder.flexion": "Arm up in front", "shoulder.abduction": "Arm up at the side", "shoulder.extension": "Arm back", "shoulder.internal-rotation": "Turning the arm in", "shoulder.external-rotation": "Turning the arm out",
+  "hip.flexion": "Knee to chest", "hip.extension": "Leg back", "hip.abduction": "Leg out to the side", "hip.internal-rotation": "Turning the leg in", "hip.external-rotation": "Turning the leg out",
+  "knee.flexion": "Bending the knee", "knee.extension": "Straightening the knee",
+  "ankle.dorsiflexion-knee-straight": "Foot up, knee straight", "ankle.dorsiflexion-knee-bent": "Foot up, knee bent", "ankle.plantarflexion": "Pointing the foot", "great-toe.extension": "Great toe up",
+};
+/** A movement in everyday words, for the client. */
+export const plainMovement = (id: string) => everyday[id] ?? movementName(id);
+
 /** Number with its unit's degree sign and no needless decimals. */
 export const deg = (v: number | undefined) => (v === undefined ? "–" : `${Math.round(v * 10) / 10}°`);
 export const one = (v: number | undefined) => (v === undefined ? "–" : String(Math.round(v * 10) / 10));

@@ -40,7 +40,7 @@ export function MeasureStep({ visit, moment, only }: StepProps & { moment: "befo
   return (
     <>
       <h2>{moment === "before" ? "Range before treatment" : "Range again, the same way"}</h2>
-      {!only && <Choice quiet label="Joint" value={joint ?? "as before"} options={["as before", ...joints]} onChoose={(j) => setJoint(j === "as before" ? undefined : j)} describe={(j) => (j === "as before" ? (before.length ? "as before" : "usual") : (jointNames[j] ?? plain(j)))} />}
+      {!only && <Choice quiet label="Joint" value={joint ?? "as before"} options={["as before", ...joints]} onChoose={(j) => setJoint(j === "as before" ? undefined : j)} describe={(j) => (j === "as before" ? (before.length ? "as before" : "usual") : (jointNames[j] ?? sentence(plain(j))))} />}
       <Grid>
         {shown.map((m) => {
           const read = (side: string) => state.ranges.find((r) => r.movement === m.movement && r.side === side);

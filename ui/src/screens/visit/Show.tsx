@@ -11,7 +11,7 @@ import { PaintedOn } from "../../body/PainBody";
 import { Arc, type Hand } from "../../charts/Arc";
 import { useVisit } from "../../core/useVisit";
 import { Button, Trouble, Waiting } from "../../parts/controls";
-import { deg, movementName } from "../../parts/words";
+import { deg, plainMovement } from "../../parts/words";
 import { PostureLines } from "./PostureCard";
 
 const Sheet = styled.main`
@@ -47,8 +47,7 @@ export default function Show({ me }: { me: Schemas["Me"] }) {
       <div className="both">
         <div className="bodies">
           {(pairs[pair] as [View, View]).map((v) => (
-            <Figure key={v} view={v} label={`${v}: the painted pain and the posture lines`}>
-              <PaintedOn view={v} drawing={drawing} />
+            <Figure key={v} view={v} label={`${v}: the painted pain and the posture lines`} inside={<PaintedOn view={v} drawing={drawing} />}>
               <PostureLines view={v} landmarks={(v === "front" ? front : back)?.landmarks ?? []} posture={state.posture} />
             </Figure>
           ))}
@@ -63,8 +62,8 @@ export default function Show({ me }: { me: Schemas["Me"] }) {
               const usual = core.range(m, undefined, undefined, open.client.age);
               return (
                 <section key={m}>
-                  <h2>{movementName(m)}</h2>
-                  <Arc label={movementName(m)} reference={usual.reference} flagBelow={usual.flag_below} hands={of.map((r) => ({ side: r.side as Hand["side"], value: r.before, after: r.after }))} />
+                  <h2>{plainMovement(m)}</h2>
+                  <Arc label={plainMovement(m)} reference={usual.reference} flagBelow={usual.flag_below} hands={of.map((r) => ({ side: r.side as Hand["side"], value: r.before, after: r.after }))} />
                   <p>{of.map((r) => `${r.side === "midline" ? "" : `${r.side} `}${deg(r.before)}`).join(", ")}; usual is {deg(usual.reference)}.</p>
                 </section>
               );

@@ -20,6 +20,7 @@ import { SuspectStep, useRanking } from "./SuspectStep";
 import { FindStep, type Aim } from "./FindStep";
 import { MeasureStep } from "./MeasureStep";
 import { PressStep } from "./PressStep";
+import { PhotosCard } from "./Photos";
 import { PostureCard, PostureLines } from "./PostureCard";
 import { RecheckStep } from "./RecheckStep";
 
@@ -161,13 +162,13 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
         </div>
         <div className="pair">
           {step === "draw" && views.map((v) => before ? (
-            <Figure key={v} view={v} label={`${viewName[v]}: two drawings laid over each other`}><Blocked core={core} view={v} places={state.screening.blocked} /><Compared view={v} before={before} after={drawing} /></Figure>
+            <Figure key={v} view={v} label={`${viewName[v]}: two drawings laid over each other`} inside={<Compared view={v} before={before} after={drawing} />}><Blocked core={core} view={v} places={state.screening.blocked} /></Figure>
           ) : (
             <PainBody key={v} view={v} drawing={drawing} brush={brushOf(tool)} size={tool.size} onPlace={setPlace}
               onStroke={(cells) => write("drawing-painted", { figure: figure?.version, strokes: [{ ...brushOf(tool), cells }], by: "therapist" })}><Blocked core={core} view={v} places={state.screening.blocked} /></PainBody>
           ))}
           {step !== "draw" && views.map((v) => (
-            <Figure key={v} view={v} selected={selected} zones={zones[v]} drawn={suspected(v)}
+            <Figure key={v} view={v} selected={selected} zones={zones[v]} drawn={suspected(v)} inside={step === "suspect" && <PaintedOn view={v} drawing={drawing} />}
               marks={step === "screen" ? [] : [...earlier.filter((p) => p.view === v).map((p) => toMark(p, true)), ...state.points.filter((p) => p.view === v).map((p) => toMark(p))]}
               cursor={aim?.view === v ? aim : undefined}
               onTouch={touch(v)} onAim={(p) => { setAim({ view: v, ...p, felt: [] }); }}
@@ -183,7 +184,6 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
               onDrop={(pid, p) => drop(pid, p, v)}
               label={`${viewName[v]} of the body. Arrow keys move the aim, Enter marks. ${state.points.filter((p) => p.view === v).length} points.`}>
               {step === "measure" && <PostureLines view={v} landmarks={(v === "front" ? figure : back)?.landmarks ?? []} posture={state.posture} />}
-              {step === "suspect" && <PaintedOn view={v} drawing={drawing} />}
               <Blocked core={core} view={v} places={state.screening.blocked} />
             </Figure>
           ))}
@@ -204,7 +204,7 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
         {state.holds.filter((h) => h.status === "aside").map((h) => <div key={h.id} className="caution" role="note">A hold is kept aside and counts nowhere: {h.why}</div>)}
         {step === "draw" && <DrawStep visit={visit} me={me} drawing={drawing} figure={figure?.version ?? ""} tool={tool} setTool={setTool} compare={compare} setCompare={setCompare} height={height} />}
         {step === "screen" && <ScreenStep visit={visit} placing={placing} setPlacing={setPlacing} />}
-        {step === "measure" && <><MeasureStep visit={visit} moment="before" /><PostureCard visit={visit} /></>}
+        {step === "measure" && <><MeasureStep visit={visit} moment="before" /><PostureCard visit={visit} /><PhotosCard visit={visit} /></>}
         {step === "suspect" && <SuspectStep visit={visit} ranking={ranking} chosen={chosen} setChosen={setChosen} />}
         {step === "find" && <FindStep visit={visit} aim={aim} setAim={setAim} selected={selected} setSelected={setSelected} height={height} finger={me.finger_cm} />}
         {step === "press" && <PressStep visit={visit} me={me} selected={selected} setSelected={setSelected} height={height} />}

@@ -1,0 +1,126 @@
+package e2e
+
+import (
+	"bytes"
+	"image"
+	"image/png"
+	"os"
+	"path/filepath"
+	"testing"
+
+	"github.com/go-rod/rod/lib/input"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"mokren/demo"
+)
+
+// From the story to a ranked suspect: pain, posture, range and a test, each of
+// which re-ranks at once and reaches the record.
+func TestFromTheStoryToASuspect(t *testing.T) {
+	s := startServer(t)
+	p := openPage(t, s.addr, "/")
+	p.signIn(demo.Logins[0])
+	client := ownClient(p, "Story")
+	newVisit(p, client)
+	stepTo(p, "Pain")
+	p.MustElementX(`//button[text()="Soles"]`).MustClick()
+	p.MustElementX(`//*[@role="radiogroup"][@aria-label="Brush"]//button[text()="broad"]`).MustClick()
+	paint(p, "sole-left", [][2]float64{{200, 870}, {280, 870}, {240, 930}})
+	p.click("button", "Add an activity")
+	p.MustElementX(`//label[text()="Activity wanted back 1"]/following-sibling::input`).MustInput("Running")
+	choose := func(group, value string) {
+		t.Helper()
+		e := p.MustElementX(`//*[@role="radiogroup"][starts-with(@aria-label, "` + group + `")]//button[text()="` + value + `"]`)
+		e.MustFocus()
+		p.press(input.Space) // by key
+	}
+	choose("At its worst", "4")
+	choose("At its best", "6")
+	p.click("button", "Keep the story")
+	p.see("[role=alert]", "above the worst")
+	p.MustElementX(`//*[@role="radiogroup"][starts-with(@aria-label, "At its best")]//button[text()="1"]`).MustClick()
+	p.click("button", "Keep the story")
+	p.see("button", "^Kept$")
+	screened(p)
+
+	stepTo(p, "Measure")
+	p.MustElementX(`//*[@role="radiogroup"][@aria-label="Joint"]//button[text()="Ankle"]`).MustClick()
+	p.MustElement(`[data-movement="ankle.eversion"]`)
+	in := p.MustElement(`[data-movement="ankle.dorsiflexion-knee-bent"] input`)
+	in.MustSelectAllText().MustInput("8").MustBlur()
+	p.pick("Measure", "Pelvis height, crest to crest")
+	p.click("button", "Keep the reading")
+	p.see("[role=alert]", "Give the slope")
+	p.num("Distance (cm)", "30")
+	p.num("Height difference (cm)", "2")
+	p.click("button", "Keep the reading")
+	p.see("[role=alert]", "Which side")
+	choose("Which side is high", "left")
+	p.click("button", "Keep the reading")
+	p.see("[data-posture] li", "3.8°, left high")
+
+	stepTo(p, "Suspect")
+	p.see("h2", "None above the line yet")
+	p.pick("Any other test", "Calf length, knee bent")
+	choose("Left", "positive")
+	p.pick("Any other test", "Resisted ankle plantarflexion")
+	choose("Left", "positive")
+	p.see("h2", "1 ready for hands")
+	p.MustElement(`[data-suspect="soleus:left"]`)
+	p.MustElementX(`//button[text()="running"]`).MustClick()
+	p.sent()
+	p.MustReload()
+	p.see("h2", "1 ready for hands")
+	var n int
+	require.NoError(t, db(t).Get(&n, `select count(*) from visit_event where client_id = $1 and type in ('interview-noted', 'test-done', 'posture-read', 'loads-declared', 'range-measured', 'drawing-painted')`, client))
+	assert.Equal(t, 7, n)
+
+	p.click("a", "Show the client")
+	p.see("p", "Your left side of the pelvis stands higher, by 3.8")
+	p.see("h2", "Foot up, knee bent")
+}
+
+// A photograph is taken in, marked by keys, measured; a wrong file is refused
+// with the reason; an earlier date lies beside it; removing is taken back.
+func TestPhotographs(t *testing.T) {
+	s := startServer(t)
+	p := openPage(t, s.addr, "/")
+	p.signIn(demo.Logins[0])
+	client := ownClient(p, "Photo")
+	newVisit(p, client)
+	stepTo(p, "Measure")
+	dir := t.TempDir()
+	text := filepath.Join(dir, "holiday.jpg")
+	require.NoError(t, os.WriteFile(text, []byte("this is only text, whatever it is called"), 0o600))
+	p.MustElement(`input[aria-label="Photograph from the front"]`).MustSetFiles(text)
+	p.see("[data-photos] [role=alert]", "not a JPEG or PNG")
+	img := image.NewGray(image.Rect(0, 0, 400, 600))
+	var b bytes.Buffer
+	require.NoError(t, png.Encode(&b, img))
+	good := filepath.Join(dir, "front.png")
+	require.NoError(t, os.WriteFile(good, b.Bytes(), 0o600))
+	p.MustElement(`input[aria-label="Photograph from the front"]`).MustSetFiles(good)
+	p.MustElement(`[data-photos] img`).MustClick()
+	p.see("h1", "Front")
+	p.see("[data-angles]", "Drop both acromia")
+	p.pick("Drop a landmark", "Acromion left")
+	p.pick("Drop a landmark", "Acromion right")
+	p.see("[data-angles] dt", "Shoulder height")
+	p.MustElement(`[data-point="acromion-left"]`).MustFocus()
+	for range 14 { // 80 px apart: 14 px up is about 10 degrees
+		p.press(input.ArrowUp)
+	}
+	p.see("[data-angles] dd", `^9.9° left high$`)
+	p.click("button", "Remove the picture")
+	p.click("button", "Bring the picture back")
+	p.see("button", "Remove the picture")
+
+	// The demo's client has two dates.
+	newVisit(p, demoClient(0))
+	stepTo(p, "Measure")
+	p.click("[data-photos] a", "earlier")
+	p.see("[data-angles] dt", "Shoulder height")
+	p.MustElementX(`//button[text()="swiped"]`).MustClick()
+	p.MustElement("clipPath[id^=cut]")
+}
