@@ -113,6 +113,7 @@ func build(st *store.Store, o Options) (http.Handler, huma.API, error) {
 		s.registerAtlas(a)
 		s.registerLinks(a)
 		s.registerPhotos(a)
+		s.registerWeights(a)
 		// The sign-in lives behind its own limit; describe it with the rest.
 		s.describeSignIn(a)
 	})

@@ -524,3 +524,16 @@ func TestPhotographsAtTheDoor(t *testing.T) {
 	stranger := &caller{t, c.base, &http.Client{}, nil}
 	assert.Equal(t, 401, stranger.call("GET", "/api/photos/"+id+"/image", nil, nil).StatusCode)
 }
+
+func TestOwnWeightsOverHTTP(t *testing.T) {
+	c := newCaller(t, api.Options{})
+	c.signIn(demo.Logins[0])
+	var w api.Weights
+	require.Equal(t, 200, c.call("PUT", "/api/evidence/referral", map[string]any{"plus": 20, "minus": 0.4}, &w).StatusCode)
+	assert.InDelta(t, 20, w.Weights["referral"].Plus, 0)
+	assert.Equal(t, 422, c.call("PUT", "/api/evidence/referral", map[string]any{"plus": 80, "minus": 0.4}, nil).StatusCode, "within bounds")
+	assert.Equal(t, 404, c.call("PUT", "/api/evidence/horoscope", map[string]any{"plus": 2, "minus": 0.4}, nil).StatusCode)
+	w = api.Weights{}
+	require.Equal(t, 200, c.call("DELETE", "/api/evidence/referral", nil, &w).StatusCode)
+	assert.Empty(t, w.Weights)
+}

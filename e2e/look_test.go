@@ -268,4 +268,6 @@ func TestBenchBrowser(t *testing.T) {
 	t.Logf("a whole hold replayed for one frame: %.2f ms", hold)
 	hurts := p.MustEval(`() => { const q = '{"view":"back","x":272,"y":165}'; const n = 400; mokrenCore.calc("hurts", q); const t = performance.now(); for (let i = 0; i < n; i++) mokrenCore.calc("hurts", q); return (performance.now() - t) / n; }`).Num()
 	t.Logf("a touched place against every referral pattern, both sides: %.2f ms, JSON in and out included", hurts)
+	rank := p.MustEval(`() => { const q = '{"pain":[{"region":"heel","side":"left","intensity":7},{"region":"achilles","side":"left","intensity":5}],"rom":[{"movement":"ankle.dorsiflexion-knee-bent","side":"left","active_deg":9}],"loads":["running"]}'; const n = 60; mokrenCore.calc("suspects", q); const t = performance.now(); for (let i = 0; i < n; i++) mokrenCore.calc("suspects", q); return (performance.now() - t) / n; }`).Num()
+	t.Logf("the whole atlas ranked: %.2f ms, JSON in and out included", rank)
 }

@@ -6,7 +6,7 @@
 //	mokrenCore.reduce(contextJSON, eventsJSON)     -> visit state as JSON
 //	mokrenCore.begin(requestJSON, adaptationJSON)  -> {start, line}: resolves a hold's limits under a screening
 //	mokrenCore.hold(startJSON, logJSON, ms) -> {line, summary}: replays a hold and shows it at ms
-//	mokrenCore.suspects(contextJSON, stateJSON, earlierPointsJSON) -> ranking
+//	mokrenCore.suspects(contextJSON, stateJSON, earlierPointsJSON, weightsJSON) -> ranking
 //	mokrenCore.same(earlierJSON, muscle, side, placeJSON, heightCM) -> identity or ""
 //
 // Everything goes in and out as JSON text: one crossing, no shared memory.
@@ -88,12 +88,13 @@ func suspects(a []js.Value) (any, error) {
 	var ctx visit.Context
 	var state visit.State
 	var earlier []assess.EarlierPoint
-	for i, dst := range []any{&ctx, &state, &earlier} {
+	var weights assess.Weights
+	for i, dst := range []any{&ctx, &state, &earlier, &weights} {
 		if err := json.Unmarshal([]byte(a[i].String()), dst); err != nil {
 			return nil, err
 		}
 	}
-	return assess.Rank(state.Findings(ctx, earlier), nil), nil
+	return assess.Rank(state.Findings(ctx, earlier), weights), nil
 }
 
 func begin(a []js.Value) (any, error) {

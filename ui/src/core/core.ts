@@ -8,7 +8,7 @@ interface Raw {
   calc(name: string, json: string): string;
   reduce(context: string, events: string): string;
   begin(request: string, adaptation: string): string;
-  suspects(context: string, state: string, earlier: string): string;
+  suspects(context: string, state: string, earlier: string, weights: string): string;
   hold(start: string, log: string, ms: number): string;
   same(earlier: string, muscle: string, side: string, place: string, height: number): string;
   rules: string;
@@ -78,8 +78,11 @@ export class Core {
     return this.calc<Schemas["TestsOut"]>("tests", {}).tests;
   }
   /** Ranks the muscles by everything that the visit knows. */
-  suspects(context: Schemas["Context"], state: Schemas["State"], earlier: Schemas["EarlierPoint"][]): Schemas["Ranking"] {
-    return open(this.raw.suspects(JSON.stringify(context), JSON.stringify(state), JSON.stringify(earlier)));
+  suspects(context: Schemas["Context"], state: Schemas["State"], earlier: Schemas["EarlierPoint"][], weights: Record<string, Schemas["Ratio"]>): Schemas["Ranking"] {
+    return open(this.raw.suspects(JSON.stringify(context), JSON.stringify(state), JSON.stringify(earlier), JSON.stringify(weights)));
+  }
+  evidence(): Schemas["Evidence"][] {
+    return this.calc<Schemas["EvidenceOut"]>("evidence", {}).evidence;
   }
   level(input: Schemas["LevelIn"]): Schemas["LevelOut"] {
     return this.calc("level", input);

@@ -151,7 +151,7 @@ function Measure({ me, photo, visit, client, others }: { me: Schemas["Me"]; phot
         </Card>
         <Card data-angles>
           <h2>Measured</h2>
-          <p className="quiet">Camera roll {one(saved.measured?.roll_deg)}°, taken out of everything below.</p>
+          <p className="quiet">Camera roll {one(saved.measured?.roll_deg).replace("-", "−")}°, taken out of everything below.</p>
           {rows.length === 0 ? <p className="quiet" style={{ marginTop: 6 }}>{flat ? "Drop both acromia or both crests." : "Drop tragus and C7, or ASIS and PSIS."}</p> : (
             <dl>
               <dt /><dd><b>{day(photo.starts_at, me.time_zone)}</b></dd><dd>{second ? day(second.starts_at, me.time_zone) : ""}</dd>

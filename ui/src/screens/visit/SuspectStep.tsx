@@ -1,9 +1,10 @@
 // From findings to a ranked list of suspects, live: every answer re-ranks in
 // the same frame. A guide, and worded as one.
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import { styled } from "styled-components";
-import type { Schemas } from "../../api/client";
-import { Button, Card, Choice, Choices, Pick } from "../../parts/controls";
+import { api, must, type Schemas } from "../../api/client";
+import { Button, Card, Choice, Choices, Num, Pick, Trouble } from "../../parts/controls";
 import { plain, sentence } from "../../parts/words";
 import type { StepProps } from "./Visit";
 
@@ -26,10 +27,50 @@ interface Props extends StepProps {
   setChosen: (c: { muscle: string; side: string } | undefined) => void;
 }
 
+const none: Record<string, Schemas["Ratio"]> = {};
+const useWeights = () => useQuery({ queryKey: ["weights"], staleTime: 60_000, queryFn: () => must(api.GET("/api/evidence")) });
+
+/** What each kind of finding weighs, with its source; the practice may set its
+ * own within bounds, and go back. */
+function Weights({ visit }: StepProps) {
+  const list = useMemo(() => visit.core.evidence(), [visit.core]);
+  const queries = useQueryClient();
+  const own = useWeights().data?.weights ?? none;
+  const [error, setError] = useState<Error>();
+  const run = async (call: Promise<Schemas["Weights"]>) => {
+    try {
+      queries.setQueryData(["weights"], await call);
+      setError(undefined);
+    } catch (e) {
+      setError(e as Error);
+    }
+  };
+  const set = (id: string, r: Schemas["Ratio"]) => run(must(api.PUT("/api/evidence/{evidence}", { params: { path: { evidence: id } }, body: r })));
+  return (
+    <details data-weights>
+      <summary className="quiet" style={{ cursor: "pointer" }}>What each finding weighs</summary>
+      <p className="quiet" style={{ margin: "6px 0" }}>Likelihood ratios: how many times likelier when present, and when looked for and absent. Bounds 1–50 and 0.05–1.</p>
+      {error && <Trouble error={error} />}
+      {list.map((e) => {
+        const r = own[e.id] ?? e.ratio;
+        return (
+          <div key={e.id} style={{ display: "grid", gridTemplateColumns: "minmax(0,1fr) 82px 82px 78px", gap: 8, alignItems: "center", padding: "5px 0", borderTop: "1px solid var(--line-soft)" }}>
+            <span style={{ fontSize: 14 }}>{e.name} <span className="quiet">({e.source})</span></span>
+            <Num hideLabel label={`${e.name}: when present`} value={r.plus} min={1} max={50} step={0.1} onCommit={(plus) => plus !== undefined && plus !== r.plus && set(e.id, { ...r, plus })} />
+            <Num hideLabel label={`${e.name}: when absent`} value={r.minus} min={0.05} max={1} step={0.05} onCommit={(minus) => minus !== undefined && minus !== r.minus && set(e.id, { ...r, minus })} />
+            {own[e.id] ? <Button onPress={() => run(must(api.DELETE("/api/evidence/{evidence}", { params: { path: { evidence: e.id } } })))} style={{ padding: "4px 8px" }}>Reset</Button> : <span />}
+          </div>
+        );
+      })}
+    </details>
+  );
+}
+
 export function useRanking({ visit }: StepProps): Schemas["Ranking"] {
   const { core, open, state } = visit;
   const earlier = useMemo(() => open.earlier.map((p) => ({ muscle: p.muscle, side: p.side, days_ago: Math.max(0, (Date.parse(open.visit.starts_at) - p.charted_ms) / 86_400_000) })), [open]);
-  return useMemo(() => core.suspects(open.context, state, earlier), [core, open.context, state, earlier]);
+  const weights = useWeights().data?.weights ?? none;
+  return useMemo(() => core.suspects(open.context, state, earlier, weights), [core, open.context, state, earlier, weights]);
 }
 
 export function SuspectStep({ visit, ranking, chosen, setChosen }: Props) {
@@ -103,6 +144,7 @@ export function SuspectStep({ visit, ranking, chosen, setChosen }: Props) {
               if (was !== list.includes(x)) write("sign-seen", { sign: `squat-${x}`, side: "midline", present: !was });
             }
           }} />
+        <Weights visit={visit} />
         {chosen && <Button onPress={() => setChosen(undefined)}>Take the muscle off the body</Button>}
       </Card>
     </>
