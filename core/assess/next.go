@@ -86,10 +86,7 @@ func (m *model) gain(t ids.Test, targets []target) float64 {
 		sum := 0.0
 		for _, x := range targets {
 			// With one more finding in its group, damped as it would be.
-			trial := hypothesis{muscle: x.h.muscle, side: x.h.side, groups: map[string][]Why{}}
-			for g, l := range x.h.groups {
-				trial.groups[g] = l[:len(l):len(l)]
-			}
+			trial := hypothesis{list: slices.Clip(x.h.list)}
 			trial.add(x.group, "trial", lr, "")
 			sum += entropy(trial.confidence())
 		}

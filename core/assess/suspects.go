@@ -120,49 +120,56 @@ const prior = 0.08
 type hypothesis struct {
 	muscle *atlas.Muscle
 	side   ids.Side
-	groups map[string][]Why
+	list   []grouped
 	conf   float64
 }
 
+type grouped struct {
+	group string
+	Why
+}
+
 func (h *hypothesis) add(group, finding string, ratio float64, text string) {
-	if ratio == 1 {
-		return
+	if ratio != 1 {
+		h.list = append(h.list, grouped{group, Why{finding, math.Log(ratio), text}})
 	}
-	if h.groups == nil {
-		h.groups = map[string][]Why{}
-	}
-	h.groups[group] = append(h.groups[group], Why{finding, math.Log(ratio), text})
+}
+
+// byWeight puts the strongest first; ties by name, so that sums do not depend
+// on the order of findings.
+func byWeight(a, b Why) int {
+	return cmp.Or(cmp.Compare(math.Abs(b.Effect), math.Abs(a.Effect)), cmp.Compare(a.Finding, b.Finding))
 }
 
 // reasons damps each group and gives the sum of log-odds with every reason.
 func (h *hypothesis) reasons() (sum float64, why []Why) {
-	why = []Why{}
-	for _, list := range h.groups {
-		for _, sign := range []float64{1, -1} {
-			var same []Why
-			for _, w := range list {
-				if w.Effect*sign > 0 {
-					same = append(same, w)
-				}
-			}
-			slices.SortFunc(same, func(a, b Why) int {
-				return cmp.Or(cmp.Compare(math.Abs(b.Effect), math.Abs(a.Effect)), cmp.Compare(a.Finding, b.Finding))
-			})
-			weight := 1.0
-			for _, w := range same {
-				w.Effect *= weight
-				why = append(why, w)
-				weight /= 2
-			}
-		}
-	}
-	slices.SortFunc(why, func(a, b Why) int {
-		return cmp.Or(cmp.Compare(math.Abs(b.Effect), math.Abs(a.Effect)), cmp.Compare(a.Finding, b.Finding))
+	list := slices.Clone(h.list)
+	slices.SortFunc(list, func(a, b grouped) int {
+		return cmp.Or(cmp.Compare(a.group, b.group), cmp.Compare(sign(a.Effect), sign(b.Effect)), byWeight(a.Why, b.Why))
 	})
-	for _, w := range why { // in a fixed order, so that sums do not depend on the order of findings
+	why = make([]Why, len(list))
+	weight := 1.0
+	for i, w := range list {
+		if i > 0 && list[i-1].group == w.group && sign(list[i-1].Effect) == sign(w.Effect) {
+			weight /= 2
+		} else {
+			weight = 1
+		}
+		why[i] = w.Why
+		why[i].Effect *= weight
+	}
+	slices.SortFunc(why, byWeight)
+	for _, w := range why {
 		sum += w.Effect
 	}
 	return sum, why
+}
+
+func sign(v float64) int {
+	if v < 0 {
+		return -1
+	}
+	return 1
 }
 
 var priorLog = math.Log(prior / (1 - prior))
