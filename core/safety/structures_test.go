@@ -1,0 +1,97 @@
+package safety
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"mokren/core/body"
+	"mokren/core/ids"
+)
+
+func TestEveryStructureHasASignAndAnAct(t *testing.T) {
+	list := Structures()
+	assert.Len(t, list, len(ids.Structures()))
+	for _, s := range list {
+		assert.Nil(t, s.ID.Check())
+		assert.NotEmpty(t, s.Name)
+		assert.NotEmpty(t, s.Sign, "%s", s.ID)
+		assert.NotEmpty(t, s.Do, "%s", s.ID)
+		again, ok := FindStructure(s.ID)
+		assert.True(t, ok)
+		assert.Equal(t, s, again)
+	}
+	_, ok := FindStructure("funny-bone")
+	assert.False(t, ok)
+}
+
+// Left and right are mirror images, and midline structures stand once.
+func TestStructuresAreMirrored(t *testing.T) {
+	for _, v := range []body.View{body.Front, body.Back} {
+		left, right := 0, 0
+		for _, s := range Shapes(v) {
+			switch s.Side {
+			case ids.Left:
+				left++
+			case ids.Right:
+				right++
+			}
+			assert.Positive(t, s.RadiusMM)
+			for _, p := range s.Line {
+				if s.Side != ids.Midline {
+					assert.Equal(t, s.Side, v.SideAt(p), "%s", s.Structure)
+				}
+			}
+		}
+		assert.Equal(t, left, right)
+	}
+	for _, v := range []body.View{body.LeftSide, body.HeadLeft} {
+		for _, s := range Shapes(v) {
+			assert.NotEqual(t, ids.Right, s.Side, "%s shows one side", v)
+		}
+	}
+}
+
+func TestDistanceToALineAndToAPoint(t *testing.T) {
+	line := Shape{Line: []body.Point{{X: 0, Y: 0}, {X: 10, Y: 0}}}
+	assert.InDelta(t, 5, line.Distance(body.Point{X: 4, Y: 5}), 1e-9)
+	assert.InDelta(t, 5, line.Distance(body.Point{X: 13, Y: 4}), 1e-9, "past the end")
+	point := Shape{Line: []body.Point{{X: 1, Y: 1}}}
+	assert.InDelta(t, 5, point.Distance(body.Point{X: 4, Y: 5}), 1e-9)
+}
+
+// What stays of an earlier answer when the same question is answered again.
+func TestMerge(t *testing.T) {
+	for _, c := range []struct {
+		name           string
+		earlier, later Answer
+		want           int
+		stops          bool
+	}{
+		{"a cleared-only yes stays beside a no", Answer{Question: "recent-clot", Answer: "yes"}, Answer{Question: "recent-clot", Answer: "no"}, 2, true},
+		{"an operation too", Answer{Question: "recent-surgery", Answer: "yes", Regions: []ids.Region{"shin"}}, Answer{Question: "recent-surgery", Answer: "no"}, 2, false},
+		{"what was unknown is known now", Answer{Question: "fever", Answer: "unknown"}, Answer{Question: "fever", Answer: "no"}, 1, false},
+		{"skin heals", Answer{Question: "open-skin", Answer: "yes", Regions: []ids.Region{"shin"}}, Answer{Question: "open-skin", Answer: "no"}, 1, false},
+		{"a pregnancy ends", Answer{Question: "pregnancy", Answer: "yes"}, Answer{Question: "pregnancy", Answer: "no"}, 1, false},
+		{"another question changes nothing", Answer{Question: "open-skin", Answer: "no"}, Answer{Question: "fever", Answer: "no"}, 2, false},
+	} {
+		t.Run(c.name, func(t *testing.T) {
+			got := Merge([]Answer{c.earlier}, []Answer{c.later})
+			require.Len(t, got, c.want)
+			assert.Equal(t, c.stops, Screen(got).NoTreatment)
+		})
+	}
+	assert.Empty(t, Merge(nil, nil))
+}
+
+func TestAdaptationNeverRaises(t *testing.T) {
+	base := Limits{4, 4, 5, 40_000}
+	for _, a := range []Adaptation{{}, {Down: 1}, {Ceiling: number(3)}, {Ceiling: number(9)}, {CapSeconds: number(60)}, {Down: 9}} {
+		l := a.On(base)
+		assert.True(t, l.Within(base), "%+v", a)
+		assert.GreaterOrEqual(t, l.Target, 0.0)
+		assert.LessOrEqual(t, l.Target, l.Soft)
+		assert.LessOrEqual(t, l.Soft, l.Hard)
+	}
+}
