@@ -14,10 +14,11 @@ import (
 	"mokren/demo"
 )
 
-// pick chooses from a list by its label, as a screen reader's user would.
+// pick chooses from a list by its label, as a screen reader's user would, once
+// the option is there.
 func (p *page) pick(label, option string) {
 	p.t.Helper()
-	e := p.MustElementX(`//label[text()="` + label + `"]/following-sibling::select`)
+	e := p.MustElementX(`//label[text()="` + label + `"]/following-sibling::select[option[text()="` + option + `"]]`)
 	require.NoError(p.t, e.Select([]string{option}, true, "text"))
 }
 

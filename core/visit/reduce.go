@@ -287,10 +287,10 @@ func (r *reducer) measure(e Event, b *Measured) {
 	}
 	x := &r.state.Ranges[i]
 	if b.Moment == "after" {
-		x.After, x.AfterPain = b.Active, b.Pain
+		x.After, x.AfterTrials, x.AfterPain = b.active(), b.Trials, b.Pain
 		return
 	}
-	x.Before, x.BeforePain, x.Passive, x.Felt, x.EndFeel = b.Active, b.Pain, b.Passive, b.Felt, b.EndFeel
+	x.Before, x.Trials, x.BeforePain, x.Passive, x.Felt, x.EndFeel = b.active(), b.Trials, b.Pain, b.Passive, b.Felt, b.EndFeel
 }
 
 // sets notes who set a thing last and finds conflicts.

@@ -79,16 +79,18 @@ type Hold struct {
 
 // Range is one movement on one side, before and after.
 type Range struct {
-	Movement   ids.Movement     `json:"movement"`
-	Side       ids.Side         `json:"side"`
-	Before     *float64         `json:"before,omitempty"`
-	After      *float64         `json:"after,omitempty"`
-	BeforePain *float64         `json:"before_pain,omitempty"`
-	AfterPain  *float64         `json:"after_pain,omitempty"`
-	Passive    *float64         `json:"passive,omitempty" doc:"before treatment"`
-	Felt       string           `json:"felt,omitempty"`
-	EndFeel    string           `json:"end_feel,omitempty"`
-	Change     *progress.Change `json:"change,omitempty"`
+	Movement    ids.Movement     `json:"movement"`
+	Side        ids.Side         `json:"side"`
+	Before      *float64         `json:"before,omitempty"`
+	After       *float64         `json:"after,omitempty"`
+	Trials      []float64        `json:"trials,omitempty" doc:"active readings before treatment; before is their mean"`
+	AfterTrials []float64        `json:"after_trials,omitempty"`
+	BeforePain  *float64         `json:"before_pain,omitempty"`
+	AfterPain   *float64         `json:"after_pain,omitempty"`
+	Passive     *float64         `json:"passive,omitempty" doc:"before treatment"`
+	Felt        string           `json:"felt,omitempty"`
+	EndFeel     string           `json:"end_feel,omitempty"`
+	Change      *progress.Change `json:"change,omitempty"`
 }
 
 // Conflict is two events that set the same thing without having seen each

@@ -369,3 +369,32 @@ func heel() (cells []string) {
 	}
 	return cells
 }
+
+// Up to three trials: their mean is the reading, and a mean that is not theirs
+// is refused with its field.
+func TestTheMeanOfTheTrialsCounts(t *testing.T) {
+	deg := func(v float64) *float64 { return &v }
+	l := &log{}
+	m := visit.Measured{Movement: "cervical.rotation", Side: ids.Left, Moment: "before", Trials: []float64{61, 62, 64}}
+	require.Nil(t, m.Check())
+	l.add("a", "range-measured", 0, m)
+	m.Moment, m.Trials = "after", []float64{70, 71}
+	l.add("a", "range-measured", 1, m)
+	r := visit.Reduce(asked(), l.events).Ranges[0]
+	assert.Equal(t, deg(62.3), r.Before, "to a tenth")
+	assert.Equal(t, []float64{61, 62, 64}, r.Trials)
+	assert.Equal(t, deg(70.5), r.After)
+	assert.Equal(t, []float64{70, 71}, r.AfterTrials)
+	require.NotNil(t, r.Change)
+	assert.InDelta(t, 8.2, r.Change.Delta, 1e-9)
+
+	m.Active = deg(70.4) // what a screen may have rounded is refused past 0.05
+	require.NotNil(t, m.Check())
+	assert.Equal(t, "$.active_deg", m.Check().Path)
+	m.Active = deg(70.45)
+	assert.Nil(t, m.Check())
+	m.Active, m.Trials = nil, []float64{70, 361}
+	assert.Equal(t, "$.trials[1]", m.Check().Path)
+	m.Trials = nil
+	assert.Equal(t, "$.active_deg", m.Check().Path, "nothing was read")
+}

@@ -1572,7 +1572,7 @@ export interface components {
         Measured: {
             /**
              * Format: double
-             * @description mean of up to three trials
+             * @description left out where trials are given: their mean counts
              */
             active_deg?: number;
             /** @enum {string} */
@@ -1939,6 +1939,7 @@ export interface components {
             after?: number;
             /** Format: double */
             after_pain?: number;
+            after_trials?: number[];
             /** Format: double */
             before?: number;
             /** Format: double */
@@ -1953,6 +1954,8 @@ export interface components {
              */
             passive?: number;
             side: string;
+            /** @description active readings before treatment; before is their mean */
+            trials?: number[];
         };
         RangeFlag: {
             /**

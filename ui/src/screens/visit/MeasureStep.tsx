@@ -13,7 +13,7 @@ const first = ["cervical.rotation", "cervical.lateral-flexion", "lumbar.flexion"
 const jointOf = (movement: string) => movement.split(".")[0] ?? "";
 
 const Grid = styled.div`display: grid; grid-template-columns: repeat(auto-fill, minmax(270px, 1fr)); gap: 12px;
-  .entry { display: grid; grid-template-columns: 1fr 1fr; gap: 10px; }
+  .entry { display: grid; grid-template-columns: 1fr 1fr; gap: 10px; } .three { grid-template-columns: repeat(3, minmax(0, 1fr)); } .three input { width: 100%; }
   h3 { font-size: 15px; } .flag { color: var(--warn); font-size: 13px; min-height: 20px; }
 `;
 
@@ -26,14 +26,17 @@ export function MeasureStep({ visit, moment, only }: StepProps & { moment: "befo
   const here = state.ranges.map((r) => r.movement);
   const shown = all.filter((m) => (only ? only.includes(m.movement) : joint ? jointOf(m.movement) === joint : [...(before.length + here.length ? [...before, ...here] : first)].includes(m.movement)));
   const joints = [...new Set(all.map((m) => jointOf(m.movement)))];
-  const set = (movement: string, side: string, over: { active?: number; passive?: number; pain?: number; felt?: string; end?: string }) => {
+  const set = (movement: string, side: string, over: { active?: number; trials?: number[]; passive?: number; pain?: number; felt?: string; end?: string }) => {
     const old = state.ranges.find((r) => r.movement === movement && r.side === side);
-    const active = over.active ?? (moment === "before" ? old?.before : old?.after);
+    const shown = moment === "before" ? old?.before : old?.after;
+    if (over.active !== undefined && over.active === shown) return;
+    const kept = over.active === undefined ? (over.trials ?? (moment === "before" ? old?.trials : old?.after_trials) ?? []) : [];
+    const trials = kept.length > 1 ? kept : undefined; // their mean is taken by the core
+    const active = over.active ?? kept[0] ?? shown;
     const passive = over.passive ?? old?.passive;
     if (active === undefined && passive === undefined) return;
-    if (over.active !== undefined && over.active === (moment === "before" ? old?.before : old?.after)) return;
     write("range-measured", {
-      movement, side, moment, tool: "inclinometer", ...(active === undefined ? {} : { active_deg: active }),
+      movement, side, moment, tool: "inclinometer", ...(trials ? { trials } : active === undefined ? {} : { active_deg: active }),
       ...(moment === "before" ? { passive_deg: passive, pain_nprs: over.pain ?? old?.before_pain, felt: over.felt ?? old?.felt, end_feel: over.end ?? old?.end_feel } : {}),
     });
   };
@@ -58,32 +61,47 @@ export function MeasureStep({ visit, moment, only }: StepProps & { moment: "befo
             return f.flagged ? [`${s === "midline" ? "" : `${s}: `}${f.reason}`] : [];
           });
           const usual = core.range(m.movement, undefined, undefined, open.client.age);
+          const trials = (side: string) => {
+            const r = read(side);
+            const one = moment === "before" ? r?.before : r?.after;
+            return (moment === "before" ? r?.trials : r?.after_trials) ?? (one === undefined ? [] : [one]);
+          };
+          const again = (side: string, i: number, v: number | undefined) => {
+            const next: (number | undefined)[] = [...trials(side)];
+            next[i] = v;
+            set(m.movement, side, { trials: next.filter((x) => x !== undefined) });
+          };
+          // The close-out repeats as many readings as there were before.
+          const most = Math.max(...m.sides.map((s) => read(s)?.trials?.length ?? 1));
           return (
             <Card key={m.movement} style={{ padding: "12px 14px" }} data-movement={m.movement}>
               <h3>{movementName(m.movement)}</h3>
               <Arc label={movementName(m.movement)} reference={usual.reference} flagBelow={usual.flag_below} hands={hands} onDrag={(side, d) => set(m.movement, side, { active: d })} />
               <div className="entry">
                 {m.sides.map((s) => (
-                  <Num key={s} label={`${s === "midline" ? "Degrees" : s === "left" ? "Left" : "Right"}`} unit={m.movement === "jaw.opening" ? "mm" : "°"} value={moment === "before" ? read(s)?.before : read(s)?.after} min={-90} max={180} onCommit={(v) => set(m.movement, s, { active: v })} />
+                  <Num key={s} step={trials(s).length > 1 ? 0.1 : 1} label={`${s === "midline" ? "Degrees" : s === "left" ? "Left" : "Right"}`} unit={m.movement === "jaw.opening" ? "mm" : "°"} value={moment === "before" ? read(s)?.before : read(s)?.after} min={-90} max={180} onCommit={(v) => set(m.movement, s, { active: v })} />
                 ))}
               </div>
               <p className="flag">{flags.join(" · ")}</p>
-              {moment === "before" && (
-                <details>
-                  <summary className="quiet" style={{ cursor: "pointer", fontSize: 13.5 }}>Passive, pain, end feel</summary>
-                  {m.sides.map((s) => (
-                    <div key={s} style={{ display: "grid", gap: 6, marginTop: 8 }}>
-                      {s !== "midline" && <b style={{ fontSize: 13.5 }}>{sentence(s)}</b>}
+              <details open={moment === "after" && most > 1}>
+                <summary className="quiet" style={{ cursor: "pointer", fontSize: 13.5 }}>{moment === "before" ? "More readings, passive, pain, end feel" : most > 1 ? `The mean of ${most} readings, as before` : "More readings"}</summary>
+                {m.sides.map((s) => (
+                  <div key={s} style={{ display: "grid", gap: 6, marginTop: 8 }}>
+                    {s !== "midline" && <b style={{ fontSize: 13.5 }}>{sentence(s)}</b>}
+                    <div className="entry three">
+                      {["1st", "2nd", "3rd"].map((n, i) => <Num key={n} label={n} value={trials(s)[i]} min={-90} max={180} onCommit={(v) => again(s, i, v)} />)}
+                    </div>
+                    {moment === "before" && <>
                       <div className="entry">
                         <Num label="Passive" unit="°" value={read(s)?.passive} min={-90} max={180} onCommit={(passive) => set(m.movement, s, { passive })} />
                         <Num label="Pain" unit="0–10" value={read(s)?.before_pain} min={0} max={10} step={0.5} onCommit={(pain) => set(m.movement, s, { pain })} />
                       </div>
                       <Choice quiet label={`Felt, ${s}`} value={read(s)?.felt || undefined} options={["pull", "pinch", "pain"]} onChoose={(felt) => set(m.movement, s, { felt })} />
                       <Choice quiet label={`End feel, ${s}`} value={read(s)?.end_feel || undefined} options={["soft", "firm", "hard", "empty", "springy"]} onChoose={(end) => set(m.movement, s, { end })} />
-                    </div>
-                  ))}
-                </details>
-              )}
+                    </>}
+                  </div>
+                ))}
+              </details>
             </Card>
           );
         })}

@@ -103,18 +103,22 @@ function Measure({ me, photo, visit, client, others }: { me: Schemas["Me"]; phot
   const missing = (flat ? paired.flatMap((l) => [`${l}-left`, `${l}-right`]) : single).filter((l) => !marks.landmarks[l]);
   const timer = useRef<number>(undefined);
   const revision = useRef(photo.revision);
+  const sending = useRef(Promise.resolve());
   const keep = (m: Schemas["Photo"]) => {
     setMarks(m);
     clearTimeout(timer.current);
-    timer.current = window.setTimeout(async () => {
-      try {
-        const p = await must(api.PUT("/api/photos/{id}/marks", { params: { path: { id: photo.id }, query: { revision: revision.current } }, body: m }));
-        revision.current = p.revision;
-        setSaved(p);
-        setError(undefined);
-      } catch (e) {
-        setError(e as Error);
-      }
+    timer.current = window.setTimeout(() => {
+      // One after the other, or a slow answer makes the next one look stale.
+      sending.current = sending.current.then(async () => {
+        try {
+          const p = await must(api.PUT("/api/photos/{id}/marks", { params: { path: { id: photo.id }, query: { revision: revision.current } }, body: m }));
+          revision.current = p.revision;
+          setSaved(p);
+          setError(undefined);
+        } catch (e) {
+          setError(e as Error);
+        }
+      });
     }, 350);
   };
   useEffect(() => () => { void queries.invalidateQueries({ queryKey: ["photos", client.id] }); }, [queries, client.id]);
@@ -129,6 +133,14 @@ function Measure({ me, photo, visit, client, others }: { me: Schemas["Me"]; phot
   };
   const [gone, setGone] = useState(false);
   const rows = [...new Set([...Object.keys(saved.measured?.angles ?? {}), ...Object.keys(second?.measured?.angles ?? {})])];
+  const offsets = [...new Set([...Object.keys(saved.measured?.offsets ?? {}), ...Object.keys(second?.measured?.offsets ?? {})])];
+  const unit = saved.measured?.unit === "cm" ? "cm" : "% of the plumb";
+  const off = (m: Photo["measured"], l: string) => {
+    const v = m?.offsets[l];
+    if (v === undefined) return "–";
+    const n = m?.unit === "cm" ? v : v * 100;
+    return Math.abs(n) < 0.05 ? "0" : `${one(Math.abs(n))}${m?.unit === "cm" ? " cm" : "%"} ${flat ? (n > 0 ? "left" : "right") : n > 0 ? "forward" : "back"}`;
+  };
   const swipe = second && how === "swiped";
   return (
     <Room>
@@ -160,6 +172,12 @@ function Measure({ me, photo, visit, client, others }: { me: Schemas["Me"]; phot
                 return [<dt key={r}>{sentence(plain(r))}</dt>, <dd key={`${r}a`}>{say(saved.measured?.angles[r])}</dd>, <dd key={`${r}b`} className="quiet">{second ? say(second.measured?.angles[r]) : ""}</dd>];
               })}
             </dl>
+          )}
+          {offsets.length > 0 && (
+            <details data-offsets>
+              <summary style={{ cursor: "pointer", marginTop: 10 }}>From the plumb line, {unit}</summary>
+              <dl>{offsets.map((l) => [<dt key={l}>{sentence(plain(l))}</dt>, <dd key={`${l}a`}>{off(saved.measured, l)}</dd>, <dd key={`${l}b`} className="quiet">{second ? off(second.measured, l) : ""}</dd>])}</dl>
+            </details>
           )}
         </Card>
         <div style={{ display: "flex", gap: 8, flexWrap: "wrap" }}>
