@@ -112,6 +112,8 @@ func TestPhotographs(t *testing.T) {
 		p.press(input.ArrowUp)
 	}
 	p.see("[data-angles] dd", `^9.9° left high$`)
+	p.MustElement("[data-offsets] summary").MustClick()
+	p.see("[data-offsets] dd", "cm left$") // both stand to the client's left of the plumb
 	p.click("button", "Remove the picture")
 	p.click("button", "Bring the picture back")
 	p.see("button", "Remove the picture")
@@ -123,4 +125,39 @@ func TestPhotographs(t *testing.T) {
 	p.see("[data-angles] dt", "Shoulder height")
 	p.MustElementX(`//button[text()="swiped"]`).MustClick()
 	p.MustElement("clipPath[id^=cut]")
+}
+
+// Three readings and their mean, before; the close-out asks for as many again.
+func TestTheMeanOfThreeReadings(t *testing.T) {
+	p := signedIn(t, "/")
+	client := ownClient(p, "Trials")
+	newVisit(p, client)
+	for _, at := range []struct {
+		step   string
+		reads  []string
+		mean   string
+		inText string
+	}{
+		{"Measure", []string{"60", "64", "65"}, "63", "More readings"},
+		{"Recheck", []string{"70", "71", "73"}, "71.3", "The mean of 3 readings"},
+	} {
+		stepTo(p, at.step)
+		p.see(`[data-movement="cervical.rotation"] summary`, at.inText)
+		if at.step == "Measure" {
+			p.MustElement(`[data-movement="cervical.rotation"] summary`).MustClick()
+		}
+		for i, v := range at.reads {
+			p.MustElements(`[data-movement="cervical.rotation"] .three input`)[i].MustSelectAllText().MustInput(v).MustBlur()
+		}
+		p.MustWait(`(want) => document.querySelector('[data-movement="cervical.rotation"] .entry input').value === want`, at.mean)
+		// Passing through the mean's own field does not round it away.
+		in := p.MustElement(`[data-movement="cervical.rotation"] .entry input`)
+		in.MustFocus()
+		in.MustBlur()
+	}
+	p.see(`[data-movement="cervical.rotation"] .flag`, `\+8°`)
+	p.sent()
+	var kept []string
+	require.NoError(t, db(t).Select(&kept, `select body->>'trials' from visit_event where client_id = $1 and type = 'range-measured' order by version desc limit 1`, client))
+	assert.Equal(t, []string{"[70, 71, 73]"}, kept)
 }

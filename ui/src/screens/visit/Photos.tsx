@@ -134,7 +134,6 @@ function Measure({ me, photo, visit, client, others }: { me: Schemas["Me"]; phot
   const [gone, setGone] = useState(false);
   const rows = [...new Set([...Object.keys(saved.measured?.angles ?? {}), ...Object.keys(second?.measured?.angles ?? {})])];
   const offsets = [...new Set([...Object.keys(saved.measured?.offsets ?? {}), ...Object.keys(second?.measured?.offsets ?? {})])];
-  const unit = saved.measured?.unit === "cm" ? "cm" : "% of the plumb";
   const off = (m: Photo["measured"], l: string) => {
     const v = m?.offsets[l];
     if (v === undefined) return "–";
@@ -175,7 +174,7 @@ function Measure({ me, photo, visit, client, others }: { me: Schemas["Me"]; phot
           )}
           {offsets.length > 0 && (
             <details data-offsets>
-              <summary style={{ cursor: "pointer", marginTop: 10 }}>From the plumb line, {unit}</summary>
+              <summary style={{ cursor: "pointer", marginTop: 10 }}>From the plumb line{saved.measured?.unit === "fraction" && ", in % of its length"}</summary>
               <dl>{offsets.map((l) => [<dt key={l}>{sentence(plain(l))}</dt>, <dd key={`${l}a`}>{off(saved.measured, l)}</dd>, <dd key={`${l}b`} className="quiet">{second ? off(second.measured, l) : ""}</dd>])}</dl>
             </details>
           )}
