@@ -11,18 +11,12 @@ import (
 	"github.com/go-rod/rod/lib/input"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-
-	"mokren/demo"
 )
 
 // From the story to a ranked suspect: pain, posture, range and a test, each of
 // which re-ranks at once and reaches the record.
 func TestFromTheStoryToASuspect(t *testing.T) {
-	s := startServer(t)
-	p := openPage(t, s.addr, "/")
-	p.signIn(demo.Logins[0])
-	client := ownClient(p, "Story")
-	newVisit(p, client)
+	p, client := visiting(t, "Story")
 	stepTo(p, "Pain")
 	p.MustElementX(`//button[text()="Soles"]`).MustClick()
 	p.MustElementX(`//*[@role="radiogroup"][@aria-label="Brush"]//button[text()="broad"]`).MustClick()
@@ -84,11 +78,7 @@ func TestFromTheStoryToASuspect(t *testing.T) {
 // A photograph is taken in, marked by keys, measured; a wrong file is refused
 // with the reason; an earlier date lies beside it; removing is taken back.
 func TestPhotographs(t *testing.T) {
-	s := startServer(t)
-	p := openPage(t, s.addr, "/")
-	p.signIn(demo.Logins[0])
-	client := ownClient(p, "Photo")
-	newVisit(p, client)
+	p, _ := visiting(t, "Photo")
 	stepTo(p, "Measure")
 	dir := t.TempDir()
 	text := filepath.Join(dir, "holiday.jpg")
@@ -129,9 +119,7 @@ func TestPhotographs(t *testing.T) {
 
 // Three readings and their mean, before; the close-out asks for as many again.
 func TestTheMeanOfThreeReadings(t *testing.T) {
-	p := signedIn(t, "/")
-	client := ownClient(p, "Trials")
-	newVisit(p, client)
+	p, client := visiting(t, "Trials")
 	for _, at := range []struct {
 		step   string
 		reads  []string

@@ -3,6 +3,7 @@ package e2e
 import (
 	"os"
 	"strconv"
+	"strings"
 	"testing"
 	"time"
 
@@ -129,11 +130,7 @@ func TestSpineFinder(t *testing.T) {
 // Painting by mouse and by keys, undo, redo, the other side, an earlier
 // drawing beside it, and all of it in the record.
 func TestPainDrawing(t *testing.T) {
-	s := startServer(t)
-	p := openPage(t, s.addr, "/")
-	p.signIn(demo.Logins[0])
-	client := ownClient(p, "Drawing")
-	newVisit(p, client)
+	p, client := visiting(t, "Drawing")
 	stepTo(p, "Pain")
 	cells := func(want string) {
 		t.Helper()
@@ -174,15 +171,12 @@ func TestPainDrawing(t *testing.T) {
 // The client draws on an own, narrow device that knows no name; the therapist
 // takes it in.
 func TestTheClientDrawsOnAnOwnDevice(t *testing.T) {
-	s := startServer(t)
-	p := openPage(t, s.addr, "/")
-	p.signIn(demo.Logins[0])
-	newVisit(p, ownClient(p, "Own-Device"))
+	p, _ := visiting(t, "Own-Device")
 	stepTo(p, "Pain")
 	p.click("button", "Make a code")
 	code := p.MustElement("[data-code]").MustText()
 
-	phone := openPage(t, s.addr, "/draw")
+	phone := openPage(t, strings.TrimPrefix(p.base, "http://"), "/draw")
 	phone.MustSetViewport(390, 844, 1, true)
 	phone.MustElement("input[name=code]").MustInput("abc")
 	phone.click("button", "Go on")

@@ -110,11 +110,7 @@ func TestChartByKeyboardAlone(t *testing.T) {
 
 // A mark is dragged to where it belongs; undo takes that back.
 func TestDragCorrectsAPlace(t *testing.T) {
-	s := startServer(t)
-	p := openPage(t, s.addr, "/")
-	p.signIn(demo.Logins[0])
-	client := ownClient(p, "Drag")
-	newVisit(p, client)
+	p, client := visiting(t, "Drag")
 	stepTo(p, "Find")
 	mark(p, 186, 772)
 	p.see("h2", "Gastrocnemius, medial head, left")
@@ -246,10 +242,7 @@ func TestBenchBrowser(t *testing.T) {
 	if os.Getenv("MOKREN_BENCH") == "" {
 		t.Skip("run by make bench")
 	}
-	s := startServer(t)
-	p := openPage(t, s.addr, "/")
-	p.signIn(demo.Logins[0])
-	newVisit(p, ownClient(p, "Bench"))
+	p, _ := visiting(t, "Bench")
 	lines := `{"t":0,"event":"start","protocol":"graded-stages"}
 {"t":0,"event":"contact"}
 {"t":3,"event":"score","value":6}

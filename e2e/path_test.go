@@ -63,6 +63,16 @@ func newVisit(p *page, client string) {
 	p.see("button", "Undo")
 }
 
+// visiting is a signed-in therapist in the open visit of a client of its own.
+func visiting(t testing.TB, family string) (p *page, client string) {
+	t.Helper()
+	p = openPage(t, startServer(t).addr, "/")
+	p.signIn(demo.Logins[0])
+	client = ownClient(p, family)
+	newVisit(p, client)
+	return p, client
+}
+
 // screened answers every open question of the screening with no.
 func screened(p *page) {
 	p.t.Helper()

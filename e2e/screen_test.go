@@ -5,18 +5,12 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-
-	"mokren/demo"
 )
 
 // A warm swollen calf stops all treatment until a clinician has cleared it; a
 // blocked place takes no hold but by a licensed person's reason, on record.
 func TestTheScreeningRulesOverHolds(t *testing.T) {
-	s := startServer(t)
-	p := openPage(t, s.addr, "/")
-	p.signIn(demo.Logins[0])
-	client := ownClient(p, "Screening")
-	newVisit(p, client)
+	p, client := visiting(t, "Screening")
 	stepTo(p, "Find")
 	mark(p, 186, 772)
 	p.see("h2", "Gastrocnemius, medial head, left")

@@ -276,8 +276,8 @@ func (m Measured) Check() *strict.Error {
 		}
 	}
 	active := m.active()
-	if active == nil && m.Passive == nil {
-		return &strict.Error{Path: "$.active_deg", Given: "nothing", Allowed: "an active or a passive reading"}
+	if active == nil && m.Passive == nil && m.Pain == nil && m.Felt == "" && m.EndFeel == "" {
+		return &strict.Error{Path: "$.active_deg", Given: "nothing", Allowed: "a reading, a pain number, what was felt or the end feel"}
 	}
 	if m.Active != nil && math.Abs(*m.Active-*active) > 0.05 {
 		return &strict.Error{Path: "$.active_deg", Given: fmt.Sprint(*m.Active), Allowed: fmt.Sprintf("%.1f, the mean of the trials, or left out", *active)}

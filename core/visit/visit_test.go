@@ -397,4 +397,6 @@ func TestTheMeanOfTheTrialsCounts(t *testing.T) {
 	assert.Equal(t, "$.trials[1]", m.Check().Path)
 	m.Trials = nil
 	assert.Equal(t, "$.active_deg", m.Check().Path, "nothing was read")
+	m.Pain = deg(4)
+	assert.Nil(t, m.Check(), "what it hurts stands without degrees")
 }

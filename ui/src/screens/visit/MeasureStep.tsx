@@ -14,7 +14,7 @@ const jointOf = (movement: string) => movement.split(".")[0] ?? "";
 
 const Grid = styled.div`display: grid; grid-template-columns: repeat(auto-fill, minmax(270px, 1fr)); gap: 12px;
   .entry { display: grid; grid-template-columns: 1fr 1fr; gap: 10px; } .three { grid-template-columns: repeat(3, minmax(0, 1fr)); } .three input { width: 100%; }
-  h3 { font-size: 15px; } .flag { color: var(--warn); font-size: 13px; min-height: 20px; }
+  h3 { font-size: 15px; } .flag { color: var(--warn); font-size: 13px; min-height: 20px; margin-top: 4px; }
 `;
 
 export function MeasureStep({ visit, moment, only }: StepProps & { moment: "before" | "after"; only?: string[] }) {
@@ -34,7 +34,7 @@ export function MeasureStep({ visit, moment, only }: StepProps & { moment: "befo
     const trials = kept.length > 1 ? kept : undefined; // their mean is taken by the core
     const active = over.active ?? kept[0] ?? shown;
     const passive = over.passive ?? old?.passive;
-    if (active === undefined && passive === undefined) return;
+    if (active === undefined && passive === undefined && over.pain === undefined && !over.felt && !over.end) return;
     write("range-measured", {
       movement, side, moment, tool: "inclinometer", ...(trials ? { trials } : active === undefined ? {} : { active_deg: active }),
       ...(moment === "before" ? { passive_deg: passive, pain_nprs: over.pain ?? old?.before_pain, felt: over.felt ?? old?.felt, end_feel: over.end ?? old?.end_feel } : {}),
