@@ -112,10 +112,10 @@ func (s *server) registerCore(a huma.API) {
 	schemas := map[string][2]any{
 		"atlas": {atlas.Query{}, calc.AtlasOut{}}, "cells": {calc.CellsIn{}, calc.CellsOut{}},
 		"change": {calc.ChangeIn{}, progress.Change{}}, "drawing": {calc.DrawingIn{}, calc.DrawingOut{}},
-		"hurts": {calc.HurtsIn{}, calc.HurtsOut{}}, "layers": {picture.Wanted{}, picture.Drawn{}},
+		"hurts": {calc.TouchIn{}, calc.HurtsOut{}}, "layers": {picture.Wanted{}, picture.Drawn{}},
 		"level": {calc.LevelIn{}, calc.LevelOut{}}, "photo": {assess.Photo{}, assess.PhotoAngles{}}, "questions": {struct{}{}, calc.QuestionsOut{}}, "movements": {struct{}{}, calc.MovementsOut{}}, "evidence": {struct{}{}, calc.EvidenceOut{}}, "tests": {struct{}{}, calc.TestsOut{}}, "screen": {calc.ScreenIn{}, safety.Screening{}},
 		"slope": {calc.SlopeIn{}, assess.Slope{}}, "suspects": {calc.SuspectsIn{}, assess.Ranking{}}, "place": {calc.PlaceIn{}, calc.PlaceOut{}}, "palpate": {calc.PalpateIn{}, atlas.Guide{}},
-		"range": {calc.RangeIn{}, progress.RangeFlag{}}, "under": {calc.UnderIn{}, calc.UnderOut{}}, "coach": {"", ""},
+		"range": {calc.RangeIn{}, progress.RangeFlag{}}, "under": {calc.TouchIn{}, calc.UnderOut{}}, "coach": {"", ""},
 	}
 	for _, c := range calc.List() {
 		op := huma.Operation{OperationID: "calc-" + c.Name, Method: http.MethodPost, Path: "/api/calc/" + c.Name, Summary: c.Summary, Errors: []int{422}, SkipValidateBody: true}

@@ -108,9 +108,10 @@ func TestPhotographs(t *testing.T) {
 	p.click("button", "Bring the picture back")
 	p.see("button", "Remove the picture")
 
-	// The demo's client has two dates.
+	// The demo's client has earlier visits: their readings and photographs lie beside.
 	newVisit(p, demoClient(0))
 	stepTo(p, "Measure")
+	p.MustElement(`[data-movement="cervical.rotation"] line.ghost`)
 	p.click("[data-photos] a", "earlier")
 	p.see("[data-angles] dt", "Shoulder height")
 	p.MustElementX(`//button[text()="swiped"]`).MustClick()

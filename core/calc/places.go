@@ -52,8 +52,8 @@ func height(h *float64) float64 {
 	return *h
 }
 
-// UnderIn is a touched place of a view.
-type UnderIn struct {
+// TouchIn is a touched place of a view.
+type TouchIn struct {
 	View     body.View `json:"view"`
 	X        float64   `json:"x" minimum:"0" maximum:"1000"`
 	Y        float64   `json:"y" minimum:"0" maximum:"1000"`
@@ -69,7 +69,7 @@ type UnderOut struct {
 }
 
 // Under answers a touch on the figure.
-func Under(in UnderIn) (UnderOut, error) {
+func Under(in TouchIn) (UnderOut, error) {
 	v, p := in.View, body.Point{X: in.X, Y: in.Y}
 	cell := body.CellAt(v, p)
 	out := UnderOut{Cell: cell.String(), Side: v.SideAt(p), Muscles: []atlas.Candidate{}}
@@ -143,14 +143,6 @@ func Atlas(in atlas.Query) (AtlasOut, error) {
 	return out, nil
 }
 
-// HurtsIn is a touched place where it hurts.
-type HurtsIn struct {
-	View     body.View `json:"view"`
-	X        float64   `json:"x" minimum:"0" maximum:"1000"`
-	Y        float64   `json:"y" minimum:"0" maximum:"1000"`
-	HeightCM *float64  `json:"height_cm,omitempty" minimum:"50" maximum:"250"`
-}
-
 // HurtsOut names the place and the muscles that usually send pain there.
 type HurtsOut struct {
 	Region  ids.Region    `json:"region,omitempty" doc:"empty off the figure"`
@@ -159,7 +151,7 @@ type HurtsOut struct {
 }
 
 // Hurts matches a place against all usual referral patterns, both sides.
-func Hurts(in HurtsIn) (HurtsOut, error) {
+func Hurts(in TouchIn) (HurtsOut, error) {
 	p := body.Point{X: in.X, Y: in.Y}
 	out := HurtsOut{Side: in.View.SideAt(p), Matches: []atlas.Match{}}
 	if n, ok := body.RegionOf(body.CellAt(in.View, p)); ok {

@@ -1355,15 +1355,6 @@ export interface components {
             position?: string;
             start: components["schemas"]["Start"];
         };
-        HurtsIn: {
-            /** Format: double */
-            height_cm?: number;
-            view: string;
-            /** Format: double */
-            x: number;
-            /** Format: double */
-            y: number;
-        };
         HurtsOut: {
             matches: components["schemas"]["Match"][];
             /** @description empty off the figure */
@@ -2307,13 +2298,7 @@ export interface components {
             /** Format: double */
             percent?: number;
         };
-        TracePoint: {
-            /** Format: double */
-            score: number;
-            /** Format: double */
-            t: number;
-        };
-        UnderIn: {
+        TouchIn: {
             /** Format: double */
             height_cm?: number;
             view: string;
@@ -2321,6 +2306,12 @@ export interface components {
             x: number;
             /** Format: double */
             y: number;
+        };
+        TracePoint: {
+            /** Format: double */
+            score: number;
+            /** Format: double */
+            t: number;
         };
         UnderOut: {
             cell: string;
@@ -2990,7 +2981,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["HurtsIn"];
+                "application/json": components["schemas"]["TouchIn"];
                 "application/octet-stream": string;
             };
         };
@@ -3549,7 +3540,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["UnderIn"];
+                "application/json": components["schemas"]["TouchIn"];
                 "application/octet-stream": string;
             };
         };

@@ -65,7 +65,7 @@ export function Arc({ label, reference, flagBelow, hands, onDrag }: Props) {
           {h.ghosts?.map((g, i) => {
             const [x, y] = at(h.side, g, R + 3);
             const [x0, y0] = at(h.side, g, R - 16);
-            return <line key={`${i}-${g}`} x1={x0} y1={y0} x2={x} y2={y} stroke={colour[h.side]} strokeWidth="1.4" opacity={0.18 + (0.3 * (i + 1)) / (h.ghosts?.length ?? 1)} />;
+            return <line key={`${i}-${g}`} className="ghost" x1={x0} y1={y0} x2={x} y2={y} stroke={colour[h.side]} strokeWidth="1.4" opacity={0.18 + (0.3 * (i + 1)) / (h.ghosts?.length ?? 1)} />;
           })}
           {h.value !== undefined && (
             <g>
