@@ -37,12 +37,17 @@ type Options struct {
 	SecureCookie bool
 	// Now is the clock; nil means time.Now.
 	Now func() time.Time
+	// Inclinometer is the address at which an instrument streams to the browser
+	// ("ws://127.0.0.1:4175/"); empty means none.
+	Inclinometer string
 }
 
 type server struct {
 	store    *store.Store
 	sessions *scs.SessionManager
 	now      func() time.Time
+	// inclinometer is where an instrument streams, as the browser sees it.
+	inclinometer string
 }
 
 // New builds the handler.
@@ -61,7 +66,7 @@ func OpenAPI() ([]byte, error) {
 }
 
 func build(st *store.Store, o Options) (http.Handler, huma.API, error) {
-	s := &server{store: st, now: o.Now, sessions: scs.New()}
+	s := &server{store: st, now: o.Now, sessions: scs.New(), inclinometer: o.Inclinometer}
 	if s.now == nil {
 		s.now = time.Now
 	}
@@ -85,7 +90,7 @@ func build(st *store.Store, o Options) (http.Handler, huma.API, error) {
 	huma.ValidateStrictCasing = true
 	huma.DefaultArrayNullable = false
 	r := chi.NewRouter()
-	r.Use(middleware.Recoverer, securityHeaders, http.NewCrossOriginProtection().Handler)
+	r.Use(middleware.Recoverer, securityHeaders(o.Inclinometer), http.NewCrossOriginProtection().Handler)
 	cfg := huma.DefaultConfig("Mokren", "1.0.0")
 	cfg.DocsPath = ""
 	cfg.OpenAPIPath = "/api/openapi"
@@ -114,6 +119,8 @@ func build(st *store.Store, o Options) (http.Handler, huma.API, error) {
 		s.registerLinks(a)
 		s.registerPhotos(a)
 		s.registerWeights(a)
+		s.registerThresholds(a)
+		s.registerInstruments(a)
 		// The sign-in lives behind its own limit; describe it with the rest.
 		s.describeSignIn(a)
 	})
@@ -167,14 +174,18 @@ func onPath(prefix string, mw func(http.Handler) http.Handler) func(http.Handler
 	}
 }
 
-func securityHeaders(next http.Handler) http.Handler {
-	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		h := w.Header()
-		h.Set("Content-Security-Policy", "default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; object-src 'none'; base-uri 'none'; frame-ancestors 'none'")
-		h.Set("X-Content-Type-Options", "nosniff")
-		h.Set("Referrer-Policy", "same-origin")
-		next.ServeHTTP(w, r)
-	})
+// securityHeaders let a page talk to its own server and to the instrument.
+func securityHeaders(instrument string) func(http.Handler) http.Handler {
+	policy := strings.TrimSpace("default-src 'self'; connect-src 'self' "+instrument) + "; script-src 'self' 'wasm-unsafe-eval'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; object-src 'none'; base-uri 'none'; frame-ancestors 'none'"
+	return func(next http.Handler) http.Handler {
+		return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+			h := w.Header()
+			h.Set("Content-Security-Policy", policy)
+			h.Set("X-Content-Type-Options", "nosniff")
+			h.Set("Referrer-Policy", "same-origin")
+			next.ServeHTTP(w, r)
+		})
+	}
 }
 
 // problem turns an error of the store into the right status.

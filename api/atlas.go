@@ -4,13 +4,11 @@ import (
 	"context"
 	"fmt"
 	"net/http"
-	"slices"
 	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/google/uuid"
 
-	"mokren/core/assess"
 	"mokren/core/atlas"
 	"mokren/core/ids"
 	"mokren/store"
@@ -153,57 +151,5 @@ func (s *server) registerAtlas(a huma.API) {
 	huma.Register(a, huma.Operation{OperationID: "restore-atlas", Method: http.MethodDelete, Path: "/api/atlas/{muscle}", Summary: "Bring a muscle back to what was shipped", Errors: errs},
 		func(ctx context.Context, in *ByMuscle) (*oneOut[OwnAtlas], error) {
 			return s.atlasWrite(ctx, *in, func(tx *store.Tx, m *atlas.Muscle) error { return tx.RestoreAtlas(ctx, string(m.ID)) })
-		})
-}
-
-// Weights are the practice's own likelihood ratios by evidence id.
-type Weights struct {
-	Weights assess.Weights `json:"weights"`
-}
-
-func (s *server) registerWeights(a huma.API) {
-	answer := func(ctx context.Context, verb string, fn func(*store.Tx) error) (*oneOut[Weights], error) {
-		who, err := s.principal(ctx)
-		if err != nil {
-			return nil, err
-		}
-		out := &oneOut[Weights]{}
-		err = s.store.As(ctx, who, store.Action{Verb: verb, Kind: "evidence"}, func(tx *store.Tx) error {
-			if err := fn(tx); err != nil {
-				return err
-			}
-			out.Body.Weights, err = tx.Weights(ctx)
-			return err
-		})
-		return out, problem(err)
-	}
-	known := func(id string) error {
-		if !slices.ContainsFunc(assess.Defaults(), func(e assess.Evidence) bool { return e.ID == id }) {
-			return huma.Error404NotFound("There is no such kind of finding.", &huma.ErrorDetail{Location: "path.evidence", Message: "allowed: an id of the evidence list", Value: id})
-		}
-		return nil
-	}
-	huma.Register(a, huma.Operation{OperationID: "weights", Method: http.MethodGet, Path: "/api/evidence", Summary: "The practice's own likelihood ratios", Errors: []int{401}},
-		func(ctx context.Context, _ *struct{}) (*oneOut[Weights], error) {
-			return answer(ctx, "read", func(*store.Tx) error { return nil })
-		})
-	huma.Register(a, huma.Operation{OperationID: "put-weight", Method: http.MethodPut, Path: "/api/evidence/{evidence}", Summary: "Set what a kind of finding weighs here", Errors: []int{401, 404, 422}},
-		func(ctx context.Context, in *struct {
-			Evidence string `path:"evidence"`
-			Body     assess.Ratio
-		}) (*oneOut[Weights], error) {
-			if err := known(in.Evidence); err != nil {
-				return nil, err
-			}
-			return answer(ctx, "write", func(tx *store.Tx) error { return tx.PutWeight(ctx, in.Evidence, &in.Body) })
-		})
-	huma.Register(a, huma.Operation{OperationID: "reset-weight", Method: http.MethodDelete, Path: "/api/evidence/{evidence}", Summary: "Back to what was shipped", Errors: []int{401, 404}},
-		func(ctx context.Context, in *struct {
-			Evidence string `path:"evidence"`
-		}) (*oneOut[Weights], error) {
-			if err := known(in.Evidence); err != nil {
-				return nil, err
-			}
-			return answer(ctx, "write", func(tx *store.Tx) error { return tx.PutWeight(ctx, in.Evidence, nil) })
 		})
 }

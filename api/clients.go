@@ -4,6 +4,7 @@ import (
 	"context"
 	"database/sql"
 	"net/http"
+	"slices"
 	"strings"
 	"time"
 
@@ -57,6 +58,14 @@ type Course struct {
 	History visit.History `json:"history"`
 	// Last is the latest opened visit's points, for the body on the page.
 	Last []visit.Point `json:"last_points"`
+	// Consents are those of every visit, the latest visit first.
+	Consents []DatedConsent `json:"consents"`
+}
+
+// DatedConsent is what was agreed to or withdrawn at a visit.
+type DatedConsent struct {
+	Date string `json:"date" doc:"the practice's local date, YYYY-MM-DD"`
+	visit.Consented
 }
 
 func (s *server) clientOut(c store.Client) Client {
@@ -242,7 +251,7 @@ func (s *server) course(ctx context.Context, in *ByID) (*oneOut[Course], error) 
 		return nil, err
 	}
 	out := &oneOut[Course]{}
-	out.Body.Visits, out.Body.Last = []Visit{}, []visit.Point{}
+	out.Body.Visits, out.Body.Last, out.Body.Consents = []Visit{}, []visit.Point{}, []DatedConsent{}
 	id := uuid.MustParse(in.ID)
 	err = s.store.As(ctx, who, clientAction("read", in.ID), func(tx *store.Tx) error {
 		c, err := tx.Client(ctx, id)
@@ -278,6 +287,9 @@ func (s *server) course(ctx context.Context, in *ByID) (*oneOut[Course], error) 
 			}
 			d := visit.Dated{Visit: v.ID.String(), Day: float64(v.StartsAt.Unix()) / 86400, Date: v.StartsAt.In(zone).Format(time.DateOnly), State: visit.Reduce(vc, log)}
 			dated = append(dated, d)
+			for _, c := range d.State.Consents {
+				out.Body.Consents = append(out.Body.Consents, DatedConsent{d.Date, c})
+			}
 			if len(d.State.Points) > 0 {
 				out.Body.Last = d.State.Points
 			}
@@ -287,6 +299,7 @@ func (s *server) course(ctx context.Context, in *ByID) (*oneOut[Course], error) 
 			age = *out.Body.Client.Age
 		}
 		out.Body.History = visit.Course(dated, age)
+		slices.SortStableFunc(out.Body.Consents, func(a, b DatedConsent) int { return strings.Compare(b.Date, a.Date) })
 		return nil
 	})
 	return out, problem(err)

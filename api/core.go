@@ -114,6 +114,7 @@ func (s *server) registerCore(a huma.API) {
 		"change": {calc.ChangeIn{}, progress.Change{}}, "drawing": {calc.DrawingIn{}, calc.DrawingOut{}},
 		"hurts": {calc.TouchIn{}, calc.HurtsOut{}}, "layers": {picture.Wanted{}, picture.Drawn{}},
 		"level": {calc.LevelIn{}, calc.LevelOut{}}, "photo": {assess.Photo{}, assess.PhotoAngles{}}, "questions": {struct{}{}, calc.QuestionsOut{}}, "movements": {struct{}{}, calc.MovementsOut{}}, "evidence": {struct{}{}, calc.EvidenceOut{}}, "tests": {struct{}{}, calc.TestsOut{}}, "screen": {calc.ScreenIn{}, safety.Screening{}},
+		"gauges": {struct{}{}, calc.GaugesOut{}}, "signs": {struct{}{}, calc.SignsOut{}}, "steady": {calc.SteadyIn{}, calc.SteadyOut{}}, "thresholds": {struct{}{}, calc.ThresholdsOut{}},
 		"slope": {calc.SlopeIn{}, assess.Slope{}}, "suspects": {calc.SuspectsIn{}, assess.Ranking{}}, "place": {calc.PlaceIn{}, calc.PlaceOut{}}, "palpate": {calc.PalpateIn{}, atlas.Guide{}},
 		"range": {calc.RangeIn{}, progress.RangeFlag{}}, "under": {calc.TouchIn{}, calc.UnderOut{}}, "coach": {"", ""},
 	}

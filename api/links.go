@@ -15,7 +15,8 @@ import (
 	"mokren/store"
 )
 
-// linkLife is long enough for a drawing and short enough to be left lying.
+// linkLife is long enough for the whole intake and short enough to be left
+// lying.
 const linkLife = 30 * time.Minute
 
 // NewLink is the code for a client's own device. It is shown once.
@@ -24,30 +25,50 @@ type NewLink struct {
 	ExpiresAt string `json:"expires_at" format:"date-time"`
 }
 
-// Pad is what a client's own device is told: no name, no record.
+// Pad is what a client's own device is told: no name, and nothing of the
+// record but the client's own words for the activities to score.
 type Pad struct {
-	Practice  string  `json:"practice"`
-	HeightCM  float64 `json:"height_cm"`
-	ExpiresAt string  `json:"expires_at" format:"date-time"`
+	Practice string  `json:"practice"`
+	HeightCM float64 `json:"height_cm"`
+	// Activities are those that the client wants back, to be scored again.
+	Activities []string `json:"activities"`
+	ExpiresAt  string   `json:"expires_at" format:"date-time"`
 }
 
-// Entry is what a client entered and nobody has taken in yet.
+// Entry is what a client entered and nobody has taken in yet; one of the three
+// contents is there, by kind.
 type Entry struct {
-	ID         string         `json:"id" format:"uuid"`
-	Kind       string         `json:"kind" enum:"drawing"`
-	ReceivedAt string         `json:"received_at" format:"date-time"`
-	Strokes    []visit.Stroke `json:"strokes"`
+	ID         string          `json:"id" format:"uuid"`
+	Kind       string          `json:"kind" enum:"drawing,story,answers"`
+	ReceivedAt string          `json:"received_at" format:"date-time"`
+	Drawing    *visit.Painted  `json:"drawing,omitempty"`
+	Story      *visit.Told     `json:"story,omitempty"`
+	Answers    *visit.Screened `json:"answers,omitempty"`
+}
+
+// content is where an entry of a kind is read into.
+func (e *Entry) content() any {
+	switch e.Kind {
+	case "story":
+		e.Story = &visit.Told{}
+		return e.Story
+	case "answers":
+		e.Answers = &visit.Screened{}
+		return e.Answers
+	}
+	e.Drawing = &visit.Painted{}
+	return e.Drawing
 }
 
 func entriesOf(ctx context.Context, tx *store.Tx, id uuid.UUID) ([]Entry, error) {
 	list, err := tx.Entries(ctx, id)
 	out := []Entry{}
-	for _, e := range list {
-		var p visit.Painted
-		if err := json.Unmarshal(e.Body, &p); err != nil {
+	for _, row := range list {
+		e := Entry{ID: row.ID.String(), Kind: row.Kind, ReceivedAt: row.Received.UTC().Format(time.RFC3339)}
+		if err := json.Unmarshal(row.Body, e.content()); err != nil {
 			return nil, err
 		}
-		out = append(out, Entry{e.ID.String(), e.Kind, e.Received.UTC().Format(time.RFC3339), p.Strokes})
+		out = append(out, e)
 	}
 	return out, err
 }
@@ -72,7 +93,7 @@ func (s *server) link(ctx context.Context, code, verb string, fn func(*store.Tx,
 }
 
 func (s *server) registerLinks(a huma.API) {
-	huma.Register(a, huma.Operation{OperationID: "new-drawing-link", Method: http.MethodPost, Path: "/api/visits/{id}/drawing-link", Summary: "A short-lived code for the client's own device", Errors: []int{401, 404}},
+	huma.Register(a, huma.Operation{OperationID: "new-link", Method: http.MethodPost, Path: "/api/visits/{id}/link", Summary: "A short-lived code for the client's own device", Errors: []int{401, 404}},
 		func(ctx context.Context, in *ByID) (*oneOut[NewLink], error) {
 			who, err := s.principal(ctx)
 			if err != nil {
@@ -85,7 +106,7 @@ func (s *server) registerLinks(a huma.API) {
 				if err != nil {
 					return err
 				}
-				out.Body.Code, err = tx.NewLink(ctx, v.ClientID, v.ID, "drawing", expires)
+				out.Body.Code, err = tx.NewLink(ctx, v.ClientID, v.ID, "intake", expires)
 				return err
 			})
 			out.Body.ExpiresAt = expires.UTC().Format(time.RFC3339)
@@ -100,26 +121,46 @@ func (s *server) registerLinks(a huma.API) {
 					return err
 				}
 				p, err := tx.Person(ctx, l.Person)
-				out.Body = Pad{p.PracticeName, c.HeightCM.Float64, l.Expires.UTC().Format(time.RFC3339)}
+				if err != nil {
+					return err
+				}
+				out.Body = Pad{p.PracticeName, c.HeightCM.Float64, []string{}, l.Expires.UTC().Format(time.RFC3339)}
+				before, err := earlierVisits(ctx, tx, l.Client, l.Visit)
+				for _, b := range before {
+					if i := b.state.Interview; i != nil {
+						for _, act := range i.Activities {
+							out.Body.Activities = append(out.Body.Activities, act.Name)
+						}
+						break
+					}
+				}
 				return err
 			})
 			return out, err
 		})
-	huma.Register(a, huma.Operation{OperationID: "put-pad-drawing", Method: http.MethodPut, Path: "/api/pad/{code}/drawings/{id}", Summary: "Hand in a pain drawing (again replaces it)", Errors: []int{404, 409, 422, 429}, DefaultStatus: 204, SkipValidateBody: true,
-		RequestBody: &huma.RequestBody{Required: true, Content: map[string]*huma.MediaType{"application/json": {Schema: a.OpenAPI().Components.Schemas.Schema(schemaType(visit.Painted{}), true, "")}}}},
-		func(ctx context.Context, in *struct {
-			ByCode
-			ByID
-			RawBody []byte
-		}) (*struct{}, error) {
-			var p visit.Painted
-			if err := strict.Decode(in.RawBody, &p); err != nil {
-				return nil, refused(err)
-			}
-			return nil, s.link(ctx, in.Code, "write", func(tx *store.Tx, l store.Link) error {
-				return tx.PutEntry(ctx, store.Entry{ID: uuid.MustParse(in.ID), Client: l.Client, Visit: l.Visit, Kind: l.Purpose, Body: in.RawBody})
+	for _, k := range []struct {
+		kind, path, summary string
+		shape               any
+	}{
+		{"drawing", "drawings", "Hand in a pain drawing (again replaces it)", visit.Painted{}},
+		{"story", "stories", "Hand in the story (again replaces it)", visit.Told{}},
+		{"answers", "answers", "Hand in answers to the screening (again replaces them)", visit.Screened{}},
+	} {
+		huma.Register(a, huma.Operation{OperationID: "put-pad-" + k.kind, Method: http.MethodPut, Path: "/api/pad/{code}/" + k.path + "/{id}", Summary: k.summary, Errors: []int{404, 409, 422, 429}, DefaultStatus: 204, SkipValidateBody: true,
+			RequestBody: &huma.RequestBody{Required: true, Content: map[string]*huma.MediaType{"application/json": {Schema: a.OpenAPI().Components.Schemas.Schema(schemaType(k.shape), true, "")}}}},
+			func(ctx context.Context, in *struct {
+				ByCode
+				ByID
+				RawBody []byte
+			}) (*struct{}, error) {
+				if err := strict.Decode(in.RawBody, (&Entry{Kind: k.kind}).content()); err != nil {
+					return nil, refused(err)
+				}
+				return nil, s.link(ctx, in.Code, "write", func(tx *store.Tx, l store.Link) error {
+					return tx.PutEntry(ctx, store.Entry{ID: uuid.MustParse(in.ID), Client: l.Client, Visit: l.Visit, Kind: k.kind, Body: in.RawBody})
+				})
 			})
-		})
+	}
 	huma.Register(a, huma.Operation{OperationID: "visit-entries", Method: http.MethodGet, Path: "/api/visits/{id}/entries", Summary: "What the client entered on an own device", Errors: []int{401, 404}},
 		func(ctx context.Context, in *ByID) (*listOut[Entry], error) {
 			who, err := s.principal(ctx)

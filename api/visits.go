@@ -5,6 +5,7 @@ import (
 	"context"
 	"fmt"
 	"net/http"
+	"slices"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
@@ -22,8 +23,9 @@ type OpenVisit struct {
 	Events []visit.Event `json:"events"`
 	State  visit.State   `json:"state" doc:"the server's reduction of the events"`
 	// Earlier are the points of earlier visits, the latest visit first.
-	Earlier []visit.Point `json:"earlier"`
-	Ranges  []visit.Range `json:"earlier_ranges" doc:"the latest earlier visit's readings"`
+	Earlier []visit.Point     `json:"earlier"`
+	Ranges  []visit.Range     `json:"earlier_ranges" doc:"the latest earlier visit's readings"`
+	Gauges  []visit.GaugePair `json:"earlier_gauges" doc:"the latest earlier ones"`
 	// Drawings are the pain drawings of earlier visits, the latest first.
 	Drawings []EarlierDrawing `json:"earlier_drawings"`
 	// Entries came from the client's own device and wait to be taken in.
@@ -130,7 +132,7 @@ func (s *server) openVisit(ctx context.Context, in *ByID) (*oneOut[OpenVisit], e
 		return nil, err
 	}
 	out := &oneOut[OpenVisit]{}
-	out.Body.Earlier, out.Body.Ranges, out.Body.Drawings = []visit.Point{}, []visit.Range{}, []EarlierDrawing{}
+	out.Body.Earlier, out.Body.Ranges, out.Body.Drawings, out.Body.Gauges = []visit.Point{}, []visit.Range{}, []EarlierDrawing{}, []visit.GaugePair{}
 	err = s.store.As(ctx, who, store.Action{Verb: "read", Kind: "visit", Subject: in.ID}, func(tx *store.Tx) error {
 		v, err := tx.Visit(ctx, uuid.MustParse(in.ID))
 		if err != nil {
@@ -151,26 +153,15 @@ func (s *server) openVisit(ctx context.Context, in *ByID) (*oneOut[OpenVisit], e
 		if out.Body.Entries, err = entriesOf(ctx, tx, v.ID); err != nil {
 			return err
 		}
-		all, err := tx.VisitsOf(ctx, v.ClientID)
+		before, err := earlierVisits(ctx, tx, v.ClientID, v.ID)
 		if err != nil {
 			return err
 		}
-		for i := len(all) - 1; i >= 0; i-- {
-			if !all[i].OpenedAt.Valid || !all[i].StartsAt.Before(v.StartsAt) || all[i].ID == v.ID {
-				continue
-			}
-			log, err := tx.Events(ctx, all[i].ID)
-			if err != nil {
-				return err
-			}
-			vc, err := tx.VisitContext(ctx, all[i].ID)
-			if err != nil {
-				return err
-			}
-			st := visit.Reduce(vc, log)
+		for _, b := range before {
+			st := b.state
 			out.Body.Earlier = append(out.Body.Earlier, st.Points...)
 			if len(st.Drawing) > 0 {
-				out.Body.Drawings = append(out.Body.Drawings, EarlierDrawing{all[i].ID.String(), all[i].StartsAt.UTC().Format(time.RFC3339), st.Drawing})
+				out.Body.Drawings = append(out.Body.Drawings, EarlierDrawing{b.ID.String(), b.StartsAt.UTC().Format(time.RFC3339), st.Drawing})
 			}
 			if out.Body.Interview == nil {
 				out.Body.Interview = st.Interview
@@ -178,10 +169,43 @@ func (s *server) openVisit(ctx context.Context, in *ByID) (*oneOut[OpenVisit], e
 			if len(out.Body.Ranges) == 0 {
 				out.Body.Ranges = append(out.Body.Ranges, st.Ranges...)
 			}
+			if len(out.Body.Gauges) == 0 {
+				out.Body.Gauges = append(out.Body.Gauges, st.Gauges...)
+			}
 		}
 		return nil
 	})
 	return out, problem(err)
+}
+
+// earlierVisit is an opened visit before another, reduced.
+type earlierVisit struct {
+	store.Visit
+	state visit.State
+}
+
+// earlierVisits gives a client's opened visits before one, the latest first.
+func earlierVisits(ctx context.Context, tx *store.Tx, client, before uuid.UUID) ([]earlierVisit, error) {
+	all, err := tx.VisitsOf(ctx, client)
+	if err != nil {
+		return nil, err
+	}
+	this := slices.IndexFunc(all, func(v store.Visit) bool { return v.ID == before })
+	var out []earlierVisit
+	for i := len(all) - 1; i >= 0; i-- {
+		if v := all[i]; v.OpenedAt.Valid && this >= 0 && v.StartsAt.Before(all[this].StartsAt) {
+			log, err := tx.Events(ctx, v.ID)
+			if err != nil {
+				return nil, err
+			}
+			vc, err := tx.VisitContext(ctx, v.ID)
+			if err != nil {
+				return nil, err
+			}
+			out = append(out, earlierVisit{v, visit.Reduce(vc, log)})
+		}
+	}
+	return out, nil
 }
 
 type eventsIn struct {

@@ -190,6 +190,7 @@ func (p person) fill(ctx context.Context, tx *store.Tx, i int, now time.Time) er
 		s.write("visit-opened", visit.Opened{Reason: p.reason})
 		p.tell(s, n)
 		limits := p.screen(s, n)
+		p.consent(s, n)
 		p.draw(s, n)
 		p.measure(s, n, "before")
 		for k, sp := range p.spots {
@@ -255,6 +256,38 @@ func (p person) screen(s *scribe, n int) safety.Adaptation {
 	s.wait(3 * time.Minute)
 	s.write("screening-answered", b)
 	return safety.Screen(answers).Limits
+}
+
+// consent is asked for the visit, and for each sensitive area that is worked on.
+func (p person) consent(s *scribe, n int) {
+	s.wait(30 * time.Second)
+	by := "client"
+	if p.age < 18 {
+		by = "guardian"
+	}
+	s.write("consent-recorded", visit.Consented{Area: safety.WholeVisit, Given: true, By: by})
+	asked := map[safety.Area]bool{}
+	for _, sp := range p.spots {
+		if n >= len(sp.numbers) || sp.numbers[n] == 0 {
+			continue
+		}
+		m, err := atlas.Get(sp.muscle)
+		if err != nil {
+			panic(err) // the demo's own muscles
+		}
+		site, _ := m.Site(sp.site)
+		view, at := m.OnFigure(atlas.FibrePlace{Fibre: site.Fibre, AlongPct: site.AlongPct, AcrossMM: site.AcrossMM}, sp.side, p.height)
+		var where []safety.Place
+		if r, ok := body.RegionOf(body.CellAt(view, at)); ok {
+			where = []safety.Place{{Region: r.Region, Side: r.Side}}
+		}
+		for _, a := range safety.SensitiveAreas(sp.muscle, where) {
+			if !asked[a] {
+				asked[a] = true
+				s.write("consent-recorded", visit.Consented{Area: a, Given: true, By: by, Chaperone: "declined"})
+			}
+		}
+	}
 }
 
 // draw paints where it hurts: the referred zones, as strong as the number and

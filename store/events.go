@@ -1,11 +1,13 @@
 package store
 
 import (
+	"cmp"
 	"context"
 	"database/sql"
 	"encoding/json"
 	"errors"
 	"fmt"
+	"slices"
 	"time"
 
 	"github.com/google/uuid"
@@ -81,7 +83,44 @@ func (t *Tx) Append(ctx context.Context, visitID uuid.UUID, events []visit.Event
 		return visit.State{}, err
 	}
 	s := visit.Reduce(vc, log)
-	return s, t.project(ctx, client, visitID, version, s)
+	if err := t.project(ctx, client, visitID, version, s); err != nil {
+		return s, err
+	}
+	if slices.ContainsFunc(events, func(e visit.Event) bool { return carries[e.Type] }) {
+		err = t.reproject(ctx, client, visitID)
+	}
+	return s, err
+}
+
+// carries are the events that later visits are read against.
+var carries = map[string]bool{"screening-answered": true, "screening-cleared": true, "visit-opened": true, "event-undone": true}
+
+// reproject writes the tables of the visits after one whose screening came in
+// late: a hold there may now be one that should not have begun.
+func (t *Tx) reproject(ctx context.Context, client, from uuid.UUID) error {
+	var later []struct {
+		ID      uuid.UUID `db:"id"`
+		Version int64     `db:"version"`
+	}
+	err := t.tx.SelectContext(ctx, &later, `select v.id, v.version from visit v join visit f on f.id = $2
+		where v.client_id = $1 and v.id <> $2 and v.starts_at > f.starts_at and v.opened_at is not null order by v.starts_at, v.id for update of v`, client, from)
+	if err != nil {
+		return found("finding later visits", err)
+	}
+	for _, v := range later {
+		log, err := t.Events(ctx, v.ID)
+		if err != nil {
+			return err
+		}
+		vc, err := t.VisitContext(ctx, v.ID)
+		if err != nil {
+			return err
+		}
+		if err := t.project(ctx, client, v.ID, v.Version, visit.Reduce(vc, log)); err != nil {
+			return err
+		}
+	}
+	return nil
 }
 
 // project writes the tables that are the log's present state.
@@ -124,6 +163,11 @@ func (t *Tx) project(ctx context.Context, client, visitID uuid.UUID, version int
 	for i, c := range s.Cleared {
 		exec(`insert into screening (practice_id, client_id, visit_id, place, question, answer, side, regions, note) values ($1, $2, $3, $4, $5, 'cleared', '', '{}', $6)`,
 			t.who.Practice, client, visitID, len(s.Answers)+i, c.Question, c.By+", "+c.On+": "+c.Note)
+	}
+	exec(`delete from consent where visit_id = $1`, visitID)
+	for _, c := range s.Consents {
+		exec(`insert into consent (practice_id, client_id, visit_id, area, given, given_by, chaperone, note) values ($1, $2, $3, $4, $5, $6, $7, $8)`,
+			t.who.Practice, client, visitID, c.Area, c.Given, cmp.Or(c.By, "client"), c.Chaperone, c.Note)
 	}
 	exec(`delete from pain_drawing where visit_id = $1`, visitID)
 	if len(s.Drawing) > 0 {

@@ -20,12 +20,16 @@ func texts[T ~string](list []T) []string {
 }
 
 // VisitContext is what a visit's log is read against: the answers of the
-// client's earlier visits, aged to this one, what follows from the record, and
-// who is licensed.
+// client's earlier visits, aged to this one, what follows from the record, who
+// is licensed, and the practice's own thresholds.
 func (t *Tx) VisitContext(ctx context.Context, id uuid.UUID) (visit.Context, error) {
 	out := visit.Context{Carried: []safety.Answer{}, Licensed: []string{}}
 	if err := t.tx.SelectContext(ctx, &out.Licensed, `select id::text from person where role = 'therapist' order by id`); err != nil {
 		return out, found("listing who is licensed", err)
+	}
+	var err error
+	if out.Thresholds, err = t.Thresholds(ctx); err != nil {
+		return out, err
 	}
 	v, err := t.Visit(ctx, id)
 	if err != nil {

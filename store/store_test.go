@@ -179,7 +179,7 @@ func TestAHoldThatDoesNotReplayIsKeptAside(t *testing.T) {
 	point, hold := uuid.NewString(), uuid.NewString()
 	start, err := treat.NewStart(treat.Request{Protocol: "graded-stages", Muscle: "soleus", Side: "left"})
 	require.NoError(t, err)
-	events := []visit.Event{p.screened(), p.point(point), p.event("hold-started", visit.HoldStarted{Hold: visit.UUID(hold), Point: visit.UUID(point), Start: start}),
+	events := []visit.Event{p.screened(), p.event("consent-recorded", visit.Consented{Area: "visit", Given: true}), p.point(point), p.event("hold-started", visit.HoldStarted{Hold: visit.UUID(hold), Point: visit.UUID(point), Start: start}),
 		p.event("hold-event", visit.HoldHappened{Hold: visit.UUID(hold), AtMS: 0, Event: "contact"}),
 		p.event("hold-event", visit.HoldHappened{Hold: visit.UUID(hold), AtMS: 5000, Event: "release"}),
 		p.event("hold-ended", visit.HoldEnded{Hold: visit.UUID(hold), Outcome: "released", PressureMS: 60_000, Stages: 3})}

@@ -39,3 +39,35 @@ func (t *Tx) PutWeight(ctx context.Context, id string, r *assess.Ratio) error {
 	}
 	return nil
 }
+
+// Thresholds gives the practice's own thresholds of posture flags.
+func (t *Tx) Thresholds(ctx context.Context) (assess.Thresholds, error) {
+	var rows []struct {
+		ID    string  `db:"threshold"`
+		Value float64 `db:"value"`
+	}
+	out := assess.Thresholds{}
+	if err := t.tx.SelectContext(ctx, &rows, `select threshold, value from posture_threshold`); err != nil {
+		return out, found("reading the practice's thresholds", err)
+	}
+	for _, r := range rows {
+		out[r.ID] = r.Value
+	}
+	return out, nil
+}
+
+// PutThreshold sets one threshold; nil goes back to what was shipped.
+func (t *Tx) PutThreshold(ctx context.Context, id string, v *float64) error {
+	var err error
+	if v == nil {
+		_, err = t.tx.ExecContext(ctx, `delete from posture_threshold where threshold = $1`, id)
+	} else {
+		_, err = t.tx.ExecContext(ctx, `insert into posture_threshold (practice_id, threshold, value, person_id) values ($1, $2, $3, $4)
+			on conflict (practice_id, threshold) do update set value = excluded.value, person_id = excluded.person_id, updated_at = now()`,
+			t.who.Practice, id, *v, t.who.Person)
+	}
+	if err != nil {
+		return fmt.Errorf("setting a threshold: %w", err)
+	}
+	return nil
+}

@@ -237,7 +237,7 @@ func TestSlope(t *testing.T) {
 }
 
 func TestPostureFlagsAtTheirBoundaries(t *testing.T) {
-	one := func(p ...Posture) bool { return Flags(p)[0].Flagged }
+	one := func(p ...Posture) bool { return Flags(p, nil)[0].Flagged }
 	for _, c := range []struct {
 		name string
 		p    []Posture

@@ -37,6 +37,7 @@ var evidence = []Evidence{
 	{"length-test", "Length or special test positive", Ratio{3.8, 0.5}, expert},
 	{"posture", "Posture flag", Ratio{1.6, 1}, expert},
 	{"squat", "Sign in the squat", Ratio{1.6, 1}, expert},
+	{"breathing", "Breathing high in the chest", Ratio{1.4, 1}, expert},
 	{"load", "Declared load", Ratio{1.25, 1}, expert},
 	{"earlier-point", "A point here before, the more the later", Ratio{5, 1}, expert},
 }
@@ -135,6 +136,8 @@ var squatMuscles = map[ids.Sign][]ids.Muscle{
 	"squat-back-arches":   list("psoas-major iliacus lumbar-erector-spinae latissimus-dorsi"),
 	"squat-weight-shift":  list("quadratus-lumborum gluteus-medius piriformis"),
 }
+
+var apicalMuscles = list("scalenus-anterior scalenus-medius sternocleidomastoid-clavicular pectoralis-minor upper-trapezius")
 
 var loadMuscles = map[ids.Load][]ids.Muscle{
 	"long-sitting":       list("psoas-major iliacus piriformis quadratus-lumborum lumbar-erector-spinae gluteus-maximus"),

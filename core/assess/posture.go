@@ -10,6 +10,7 @@ package assess
 import (
 	"fmt"
 	"math"
+	"strings"
 
 	"mokren/core/ids"
 	"mokren/core/strict"
@@ -77,57 +78,58 @@ type PostureFlag struct {
 const workingDefault = "working default"
 
 // Flags judges the readings of one client, each side beside the other.
-func Flags(list []Posture) []PostureFlag {
+func Flags(list []Posture, own Thresholds) []PostureFlag {
 	out := []PostureFlag{}
-	other := func(p Posture) *Posture {
-		for i := range list {
-			if list[i].Measure == p.Measure && p.Side != "" && list[i].Side == p.Side.Other() {
-				return &list[i]
+	other := func(p Posture) Posture {
+		for _, o := range list {
+			if o.Measure == p.Measure && p.Side != "" && o.Side == p.Side.Other() {
+				return o
 			}
 		}
-		return nil
+		return Posture{}
 	}
 	for _, p := range list {
-		f := PostureFlag{Measure: p.Measure, Side: p.Side, Source: workingDefault}
+		f := PostureFlag{Measure: p.Measure, Side: p.Side}
+		at := own.Of(string(p.Measure))
+		f.Source = own.source(string(p.Measure))
+		var reasons []string
 		apart := func(mine, theirs *float64, by float64, unit string) {
 			if mine != nil && theirs != nil && math.Abs(*mine-*theirs) >= by-1e-9 {
 				f.Flagged = true
-				f.Reason += fmt.Sprintf("sides differ by %.1f %s; ", math.Abs(*mine-*theirs), unit)
+				reasons = append(reasons, fmt.Sprintf("sides differ by %.1f%s, flagged from %v%s", math.Abs(*mine-*theirs), unit, by, unit))
 			}
 		}
 		o := other(p)
-		if o == nil {
-			o = &Posture{}
-		}
 		switch p.Measure {
 		case "shoulder-height", "pelvis-height":
 			if p.Degrees != nil {
-				f.Flagged = math.Abs(*p.Degrees) >= 3
-				f.Reason = fmt.Sprintf("%.1f°, flagged from 3°", math.Abs(*p.Degrees))
+				f.Flagged = math.Abs(*p.Degrees) >= at
+				reasons = append(reasons, fmt.Sprintf("%.1f°, flagged from %v°", math.Abs(*p.Degrees), at))
 			}
 		case "pelvic-tilt":
+			usual := own.Of("pelvic-tilt-usual")
 			if p.Degrees != nil {
-				f.Flagged = math.Abs(*p.Degrees-10) > 4
-				f.Reason = fmt.Sprintf("%.1f°, usual 10° ± 4°; ", *p.Degrees)
+				f.Flagged = math.Abs(*p.Degrees-usual) > at
+				reasons = append(reasons, fmt.Sprintf("%.1f°, usual %v° ± %v°", *p.Degrees, usual, at))
 			}
-			apart(p.Degrees, o.Degrees, 4, "°")
+			apart(p.Degrees, o.Degrees, own.Of("pelvic-tilt-sides"), "°")
 		case "scapula-distance", "acromion-to-table":
-			apart(p.CM, o.CM, 1.5, "cm")
+			apart(p.CM, o.CM, at, " cm")
 		case "scapular-upward-rotation":
-			apart(p.Degrees, o.Degrees, 5, "°")
+			apart(p.Degrees, o.Degrees, at, "°")
 		case "craniovertebral-angle":
 			if p.Degrees != nil {
-				f.Flagged = *p.Degrees < 50
-				f.Reason = fmt.Sprintf("%.1f°, flagged below 50°", *p.Degrees)
+				f.Flagged = *p.Degrees < at
+				reasons = append(reasons, fmt.Sprintf("%.1f°, flagged below %v°", *p.Degrees, at))
 			}
 		case "shoulder-girdle-rotation", "pelvis-rotation", "side-curve":
 			f.Flagged = p.HighSide == ids.Left || p.HighSide == ids.Right
-			f.Reason = fmt.Sprintf("toward the %s", p.HighSide)
+			reasons = append(reasons, fmt.Sprintf("toward the %s", p.HighSide))
 		case "lumbar-curve":
 			f.Flagged = p.Kind == "hinge"
-			f.Reason = p.Kind
+			reasons = append(reasons, p.Kind)
 		}
-		if f.Reason == "" {
+		if f.Reason = strings.Join(reasons, "; "); f.Reason == "" {
 			f.Reason = "noted"
 		}
 		out = append(out, f)

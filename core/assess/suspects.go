@@ -60,12 +60,15 @@ type Findings struct {
 	Pain      []Pain          `json:"pain" maxItems:"400"`
 	ROM       []ROM           `json:"rom,omitempty" maxItems:"400"`
 	Posture   []Posture       `json:"posture,omitempty" maxItems:"100"`
+	Gauges    []Gauge         `json:"gauges,omitempty" maxItems:"20"`
 	Signs     []SquatSign     `json:"signs,omitempty" maxItems:"100"`
 	Tests     []TestResult    `json:"tests,omitempty" maxItems:"400"`
 	Loads     []ids.Load      `json:"loads,omitempty" maxItems:"50"`
 	Earlier   []EarlierPoint  `json:"earlier_points,omitempty" maxItems:"400"`
 	Screening []safety.Answer `json:"screening,omitempty" maxItems:"400"`
 	Top       *int            `json:"top,omitempty" minimum:"1" maximum:"200"`
+	// Thresholds of the practice, where it has its own.
+	Thresholds Thresholds `json:"thresholds,omitempty"`
 }
 
 // Why is one reason with its weight, in natural log-odds.
@@ -223,7 +226,8 @@ func Rank(f Findings, w Weights) Ranking {
 	for _, t := range f.Tests {
 		m.test(t)
 	}
-	m.posture(f.Posture)
+	m.posture(f.Posture, f.Thresholds)
+	m.gauges(f.Gauges, f.Tests)
 	for _, s := range f.Signs {
 		for _, mu := range squatMuscles[s.Sign] {
 			for _, h := range m.on(mu, s.Side) {
@@ -533,8 +537,8 @@ var actors = sync.OnceValue(func() map[ids.Movement][]actor {
 	return out
 })
 
-func (m *model) posture(list []Posture) {
-	flags := Flags(list)
+func (m *model) posture(list []Posture, own Thresholds) {
+	flags := Flags(list, own)
 	for i, p := range list {
 		if !flags[i].Flagged {
 			continue
@@ -549,7 +553,7 @@ func (m *model) posture(list []Posture) {
 		for _, hit := range postureMuscles(p) {
 			for _, mu := range hit.muscles {
 				for _, h := range m.on(mu, hit.side) {
-					h.add("bearing", "posture:"+string(p.Measure)+":"+string(p.Side), m.w.of("posture").Plus, sentence(plain(string(p.Measure)))+": "+strings.TrimSuffix(flags[i].Reason, "; "))
+					h.add("bearing", "posture:"+string(p.Measure)+":"+string(p.Side), m.w.of("posture").Plus, sentence(plain(string(p.Measure)))+": "+flags[i].Reason)
 				}
 			}
 		}

@@ -2,6 +2,7 @@ package calc
 
 import (
 	"mokren/core/assess"
+	"mokren/core/device"
 	"mokren/core/ids"
 	"mokren/core/progress"
 	"mokren/core/safety"
@@ -83,4 +84,53 @@ type MovementsOut struct {
 // Movements lists the movements with a reference range.
 func Movements(struct{}) (MovementsOut, error) {
 	return MovementsOut{progress.MeasurableMovements()}, nil
+}
+
+// GaugesOut lists the measures beside the ranges of motion.
+type GaugesOut struct {
+	Gauges []assess.GaugeInfo `json:"gauges"`
+}
+
+// Gauges lists toe-touch, lunge, straight-leg raise and breathing.
+func Gauges(struct{}) (GaugesOut, error) { return GaugesOut{assess.Gauges()}, nil }
+
+// SignsOut lists the places of the signs.
+type SignsOut struct {
+	Spots []assess.SignSpot `json:"spots"`
+}
+
+// Signs lists where the signs are touched on the figure.
+func Signs(struct{}) (SignsOut, error) { return SignsOut{assess.SignSpots()}, nil }
+
+// ThresholdsOut lists the thresholds as shipped.
+type ThresholdsOut struct {
+	Thresholds []assess.FlagThreshold `json:"thresholds"`
+}
+
+// Thresholds lists where each posture flag begins.
+func Thresholds(struct{}) (ThresholdsOut, error) {
+	return ThresholdsOut{assess.DefaultThresholds()}, nil
+}
+
+// SteadyIn is a stream's next samples, with what the samples before came to.
+type SteadyIn struct {
+	Watch   device.Watch    `json:"watch"`
+	Samples []device.Sample `json:"samples" maxItems:"2000"`
+}
+
+// SteadyOut is what to hand in with the next samples, and the readings taken.
+type SteadyOut struct {
+	Watch device.Watch   `json:"watch"`
+	Taken []device.Taken `json:"taken"`
+}
+
+// Steady follows a stream and takes its steady readings.
+func Steady(in SteadyIn) (SteadyOut, error) {
+	out := SteadyOut{Watch: in.Watch, Taken: []device.Taken{}}
+	for _, s := range in.Samples {
+		if t := out.Watch.Add(s); t != nil {
+			out.Taken = append(out.Taken, *t)
+		}
+	}
+	return out, nil
 }

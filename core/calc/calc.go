@@ -34,6 +34,7 @@ var all = []Calc{
 	{"coach", "Run the log of one hold", coachExample, true, coachLines},
 	{"drawing", "Two pain drawings compared", `{"before":{"back":["back:-4,31","back:-4,32"]},"after":{"back":["back:-4,31"]},"height_cm":170}`, false, typed(Drawing)},
 	{"evidence", "What each finding weighs, with its source", `{}`, false, typed(Evidence)},
+	{"gauges", "Toe-touch, lunge, straight-leg raise and breathing: how they are taken", `{}`, false, typed(Gauges)},
 	{"hurts", "Muscles whose usual referral covers a place", `{"view":"back","x":212,"y":150}`, false, typed(Hurts)},
 	{"layers", "Everything that can be laid on a view", `{"view":"back","layers":["landmarks","structures"]}`, false, typed(Layers)},
 	{"level", "Vertebral level at a landmark, or what lies beside one", `{"landmark":"iliac-crest"}`, false, typed(Level)},
@@ -44,9 +45,12 @@ var all = []Calc{
 	{"questions", "The questions of the screening, with what a yes means", `{}`, false, typed(Questions)},
 	{"range", "Is a range of motion reading short?", `{"movement":"cervical.rotation","active_deg":60,"other_side_deg":74,"age":44}`, false, typed(Range)},
 	{"screen", "Judge the answers of a screening", `{"answers":[{"question":"anticoagulant","answer":"yes"},{"question":"fever","answer":"no"}]}`, false, typed(Screen)},
+	{"signs", "Where the signs of squat and toe-touch are touched on the figure", `{}`, false, typed(Signs)},
 	{"slope", "The third value of a caliper-inclinometer reading", `{"distance_cm":34,"height_difference_cm":1.8}`, false, typed(SlopeOf)},
+	{"steady", "Is an instrument's streamed reading steady enough to be taken?", `{"watch":{"mode":"range","share":0},"samples":[{"t_ms":0,"deg":0.1}]}`, false, typed(Steady)},
 	{"suspects", "Muscles ranked by the evidence, with the next best tests", suspectsExample, false, typed(Suspects)},
 	{"tests", "The tests that the evidence knows, with instructions", `{}`, false, typed(Tests)},
+	{"thresholds", "Where each posture flag begins, with its source", `{}`, false, typed(Thresholds)},
 	{"under", "Which muscles lie under a touched place", `{"view":"back","x":195,"y":770,"height_cm":170}`, false, typed(Under)},
 }
 

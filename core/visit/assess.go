@@ -41,6 +41,11 @@ type (
 		Medication string     `json:"medication,omitempty" maxLength:"1000"`
 		Activities []Activity `json:"activities,omitempty" maxItems:"3"`
 	}
+	// Told is the story as the client tells it on an own device, with the loads.
+	Told struct {
+		Interviewed
+		Loads []ids.Load `json:"loads,omitempty" maxItems:"50"`
+	}
 	// Activity that the client wants back, 0 cannot to 10 as before (the
 	// patient-specific functional scale, Stratford et al. 1995).
 	Activity struct {
@@ -90,7 +95,12 @@ func (r *reducer) readPosture(e Event, b *PostureRead) {
 // Findings gathers what the visit knows for the suspects. earlier are the
 // client's points of earlier visits, with how long ago.
 func (s State) Findings(ctx Context, earlier []assess.EarlierPoint) assess.Findings {
-	f := assess.Findings{Pain: painOf(s.Drawing), Loads: s.Loads, Posture: s.Posture, Earlier: earlier}
+	f := assess.Findings{Pain: painOf(s.Drawing), Loads: s.Loads, Posture: s.Posture, Earlier: earlier, Thresholds: ctx.Thresholds}
+	for _, g := range s.Gauges {
+		if g.Before != nil || g.Kind != "" {
+			f.Gauges = append(f.Gauges, assess.Gauge{ID: g.Gauge, Side: g.Side, Value: g.Before, Kind: g.Kind})
+		}
+	}
 	for _, r := range s.Ranges {
 		if r.Before != nil || r.Passive != nil {
 			f.ROM = append(f.ROM, assess.ROM{Movement: r.Movement, Side: r.Side, Active: r.Before, Passive: r.Passive, Pain: r.BeforePain, Felt: r.Felt, EndFeel: r.EndFeel})

@@ -190,8 +190,9 @@ var bodies = map[string]func() any{
 	"interview-noted": func() any { return new(Interviewed) },
 	"test-done":       func() any { return new(Tested) }, "sign-seen": func() any { return new(SignSeen) },
 	"loads-declared": func() any { return new(LoadsDeclared) }, "posture-read": func() any { return new(PostureRead) },
-	"block-overridden": func() any { return new(BlockOverridden) },
-	"note-written":     func() any { return new(Noted) }, "event-undone": func() any { return new(Undone) }, "visit-closed": func() any { return new(Closed) },
+	"block-overridden": func() any { return new(BlockOverridden) }, "consent-recorded": func() any { return new(Consented) },
+	"gauge-read":   func() any { return new(GaugeRead) },
+	"note-written": func() any { return new(Noted) }, "event-undone": func() any { return new(Undone) }, "visit-closed": func() any { return new(Closed) },
 }
 
 // Types lists the event types with an empty body of each, for documentation.

@@ -17,7 +17,7 @@ import (
 func Reduce(ctx Context, events []Event) State {
 	r := reducer{
 		ctx:    ctx,
-		state:  State{Points: []Point{}, Holds: []Hold{}, Ranges: []Range{}, Answers: []ScreenedAnswer{}, Cleared: []ScreeningCleared{}, Overrides: []BlockOverridden{}, Tests: []Tested{}, Signs: []SignSeen{}, Loads: []ids.Load{}, Posture: []assess.Posture{}, Conflicts: []Conflict{}, Aside: []Aside{}},
+		state:  State{Points: []Point{}, Holds: []Hold{}, Ranges: []Range{}, Answers: []ScreenedAnswer{}, Cleared: []ScreeningCleared{}, Overrides: []BlockOverridden{}, Consents: []Consented{}, Tests: []Tested{}, Signs: []SignSeen{}, Loads: []ids.Load{}, Posture: []assess.Posture{}, Gauges: []GaugePair{}, Conflicts: []Conflict{}, Aside: []Aside{}},
 		undone: map[string]bool{}, setBy: map[string]Event{},
 	}
 	ordered := Order(events)
@@ -139,6 +139,8 @@ func (r *reducer) apply(e Event, b any) error {
 		r.state.Cleared = append(r.state.Cleared, *b)
 	case *BlockOverridden:
 		return r.override(e, b)
+	case *Consented:
+		r.consent(e, b)
 	case *Interviewed:
 		r.sets("interview", "interview", e)
 		r.state.Interview = b
@@ -149,6 +151,8 @@ func (r *reducer) apply(e Event, b any) error {
 	case *LoadsDeclared:
 		r.sets("loads", "loads", e)
 		r.state.Loads = b.Loads
+	case *GaugeRead:
+		r.readGauge(e, b)
 	case *PostureRead:
 		r.readPosture(e, b)
 	case *Painted:
@@ -215,7 +219,8 @@ func (r *reducer) startHold(e Event, b *HoldStarted) error {
 	}
 	if h.Status != SetAside {
 		s := r.screening()
-		if why := cmp.Or(r.refusal(*p, s), withinScreening(b.Start, s)); why != "" {
+		_, consent := r.consentMissing(*p, s)
+		if why := cmp.Or(r.refusal(*p, s), consent, withinScreening(b.Start, s)); why != "" {
 			h.Status, h.Why = SetAside, why
 		}
 	}
@@ -309,9 +314,13 @@ func (r *reducer) sets(what, key string, e Event) {
 func (r *reducer) finish() {
 	r.state.Drawing = strokes(r.painted)
 	r.state.Screening = r.screening()
-	r.state.PostureFlags = assess.Flags(r.state.Posture)
+	r.state.PostureFlags = assess.Flags(r.state.Posture, r.ctx.Thresholds)
+	r.flagGauges()
 	for i := range r.state.Points {
-		r.state.Points[i].Blocked = r.refusal(r.state.Points[i], r.state.Screening)
+		p := &r.state.Points[i]
+		if p.Blocked = r.refusal(*p, r.state.Screening); p.Blocked == "" {
+			p.NeedsConsent, p.Blocked = r.consentMissing(*p, r.state.Screening)
+		}
 	}
 	for i := range r.state.Holds {
 		h := &r.state.Holds[i]

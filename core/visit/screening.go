@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 
+	"mokren/core/assess"
 	"mokren/core/body"
 	"mokren/core/ids"
 	"mokren/core/safety"
@@ -21,12 +22,17 @@ type Context struct {
 	Carried []safety.Answer `json:"carried"`
 	// Licensed are the persons who may override a block.
 	Licensed []string `json:"licensed"`
+	// Thresholds are the practice's own, from where on a reading is flagged.
+	Thresholds assess.Thresholds `json:"thresholds"`
 }
 
 type (
 	// Screened answers questions of the screening; a later answer counts.
 	Screened struct {
 		Answers []ScreenedAnswer `json:"answers" minItems:"1" maxItems:"200"`
+		// By tells who answered: the therapist, or the client on an own device.
+		// A client's answer does not soften what the therapist has noted.
+		By string `json:"by,omitempty" enum:"therapist,client"`
 	}
 	// ScreenedAnswer is one answer with where and since when.
 	ScreenedAnswer struct {
@@ -98,8 +104,16 @@ func (r *reducer) screened(e Event, b *Screened) {
 			r.state.Answers = append(r.state.Answers, a)
 			continue
 		}
-		r.state.Answers[i] = a
+		if b.By != "client" || !milder(a.Answer, r.state.Answers[i].Answer) {
+			r.state.Answers[i] = a
+		}
 	}
+}
+
+// milder reports whether answer a asks for less caution than b.
+func milder(a, b string) bool {
+	weight := map[string]int{"no": 0, "unknown": 1, "yes": 2}
+	return weight[a] < weight[b]
 }
 
 func (r *reducer) override(e Event, b *BlockOverridden) error {
@@ -121,8 +135,8 @@ func (p Point) where() []safety.Place {
 	return nil
 }
 
-// refusal tells why no hold may begin at a point now, or "". It is the one
-// place that decides it, for every screen, import and replay.
+// refusal tells why the screening lets no hold begin at a point now, or "".
+// With consentMissing it decides for every screen, import and replay.
 func (r *reducer) refusal(p Point, s safety.Screening) string {
 	if grave := s.Grave(); len(grave) > 0 {
 		return fmt.Sprintf("The screening is not complete: %d questions that could stop the treatment were not asked.", len(grave))

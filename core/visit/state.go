@@ -26,12 +26,15 @@ type State struct {
 	Cleared   []ScreeningCleared `json:"cleared"`
 	Overrides []BlockOverridden  `json:"overrides"`
 	Screening safety.Screening   `json:"screening"`
-	Tests     []Tested           `json:"tests"`
-	Signs     []SignSeen         `json:"signs"`
-	Loads     []ids.Load         `json:"loads"`
-	Posture   []assess.Posture   `json:"posture"`
+	// Consents are the latest word on the visit and on each sensitive area.
+	Consents []Consented      `json:"consents"`
+	Tests    []Tested         `json:"tests"`
+	Signs    []SignSeen       `json:"signs"`
+	Loads    []ids.Load       `json:"loads"`
+	Posture  []assess.Posture `json:"posture"`
 	// PostureFlags judge the readings, in the same order.
 	PostureFlags []assess.PostureFlag `json:"posture_flags"`
+	Gauges       []GaugePair          `json:"gauges"`
 	Interview    *Interviewed         `json:"interview,omitempty"`
 	Conflicts    []Conflict           `json:"conflicts"`
 	Aside        []Aside              `json:"aside"`
@@ -46,6 +49,8 @@ type Point struct {
 	AfterGrade *int     `json:"after_grade,omitempty"`
 	// Blocked tells why no hold may begin here now.
 	Blocked string `json:"blocked,omitempty"`
+	// NeedsConsent is the area whose consent is the one thing still missing.
+	NeedsConsent safety.Area `json:"needs_consent,omitempty" enum:"visit,groin,buttock,chest,abdomen,axilla,coccyx"`
 	// Closed tells that no more pressure belongs here today, and why.
 	Closed string `json:"closed,omitempty"`
 }

@@ -53,6 +53,11 @@ func (l *log) add(device, kind string, seen int64, body any) visit.Event {
 	return e
 }
 
+// agree records the client's consent to today's visit.
+func (l *log) agree(device string) {
+	l.add(device, "consent-recorded", 0, visit.Consented{Area: safety.WholeVisit, Given: true})
+}
+
 func charted(point int, muscle ids.Muscle) visit.Charted {
 	n := 6.0
 	return visit.Charted{Point: visit.UUID(uid(point)), Muscle: muscle, Side: ids.Left, Figure: body.Version, View: "back", X: 190, Y: 840,
@@ -96,6 +101,7 @@ func TestOrderOfArrivalDoesNotMatter(t *testing.T) {
 
 func TestLateValuesOfThePadAreSortedIn(t *testing.T) {
 	var l log
+	l.agree("a")
 	l.add("a", "point-charted", 0, charted(500, "soleus"))
 	l.add("a", "hold-started", 0, started(600, 500, "soleus"))
 	l.add("a", "hold-event", 0, happened(600, 0, "contact", nil))
@@ -158,6 +164,7 @@ func TestWhatCannotStandIsKeptAside(t *testing.T) {
 	}
 	for _, h := range []visit.HoldStarted{wrong, old} {
 		var l log
+		l.agree("a")
 		l.add("a", "point-charted", 0, charted(500, "soleus"))
 		l.add("a", "hold-started", 0, h)
 		s := visit.Reduce(asked(), l.events)
@@ -170,6 +177,7 @@ func TestWhatCannotStandIsKeptAside(t *testing.T) {
 func TestASiteClosedTodayTakesNoMoreHolds(t *testing.T) {
 	for sign, closed := range map[string]bool{"unwell": true, "skin-reaction": true, "client-stop": false} {
 		var l log
+		l.agree("a")
 		l.add("a", "point-charted", 0, charted(500, "soleus"))
 		l.add("a", "hold-started", 0, started(600, 500, "soleus"))
 		l.add("a", "hold-event", 0, happened(600, 0, "contact", nil))
@@ -221,6 +229,7 @@ func TestConflicts(t *testing.T) {
 func TestCourseCountsNoHoldSetAside(t *testing.T) {
 	make := func(claim int64) visit.State {
 		var l log
+		l.agree("a")
 		l.add("a", "point-charted", 0, charted(500, "soleus"))
 		l.add("a", "hold-started", 0, started(600, 500, "soleus"))
 		l.add("a", "hold-event", 0, happened(600, 0, "contact", nil))
@@ -270,6 +279,10 @@ func TestTheScreeningRulesOverHolds(t *testing.T) {
 	const dev = "d"
 	hold := func(ctx visit.Context, muscle ids.Muscle, before ...func(l *log)) visit.Hold {
 		l := &log{}
+		l.agree(dev)
+		for _, a := range safety.SensitiveAreas(muscle, nil) {
+			l.add(dev, "consent-recorded", 0, visit.Consented{Area: a, Given: true, Chaperone: "declined"})
+		}
 		l.add(dev, "point-charted", 0, charted(10, muscle))
 		for _, f := range before {
 			f(l)
@@ -323,6 +336,7 @@ func TestTheScreeningRulesOverHolds(t *testing.T) {
 	assert.Contains(t, h.Why, "no deep abdomen")
 
 	l := &log{}
+	l.agree(dev)
 	l.add(dev, "point-charted", 0, charted(10, "soleus"))
 	l.add(dev, "screening-answered", 0, yes("first-visit", ""))
 	st := started(20, 10, "soleus")
