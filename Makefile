@@ -4,7 +4,7 @@ SHELL := /bin/bash
 GOFLAGS_BUILD := -trimpath
 WASM := ui/src/core/core.wasm
 EXEC := ui/src/core/wasm_exec.js
-GO_SOURCES := $(shell find core store api demo cmd wasm -name '*.go' -o -name '*.json' -o -name '*.sql' 2>/dev/null | grep -v '^api/web')
+GO_SOURCES := $(shell find core store api exchange devices demo cmd wasm -name '*.go' -o -name '*.json' -o -name '*.sql' 2>/dev/null | grep -v '^api/web')
 UI_SOURCES := $(shell find ui/src ui/public -type f 2>/dev/null | grep -v -e 'core\.wasm' -e wasm_exec.js) ui/index.html ui/package.json ui/vite.config.ts
 
 .PHONY: demo test dev lint bench screenshots build types

@@ -133,8 +133,11 @@ func schemaName(t reflect.Type, hint string) string {
 	if t.Kind() == reflect.Pointer {
 		t = t.Elem()
 	}
-	if t == reflect.TypeFor[body.Point]() {
+	switch t {
+	case reflect.TypeFor[body.Point]():
 		return "XY"
+	case reflect.TypeFor[struct{}]():
+		return "Nothing"
 	}
 	return huma.DefaultSchemaNamer(t, hint)
 }

@@ -23,7 +23,9 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"mokren/api"
+	"mokren/core/assess"
 	"mokren/core/calc"
+	"mokren/core/ids"
 	"mokren/core/treat"
 	"mokren/core/visit"
 	"mokren/demo"
@@ -105,7 +107,7 @@ type problem struct {
 func TestNothingWithoutSigningIn(t *testing.T) {
 	c := newCaller(t, api.Options{})
 	id := uuid.NewString()
-	for _, x := range [][2]string{{"GET", "/api/session"}, {"GET", "/api/day"}, {"GET", "/api/clients"}, {"GET", "/api/clients/" + id}, {"GET", "/api/visits/" + id}, {"GET", "/api/atlas"}, {"DELETE", "/api/atlas/soleus"}, {"POST", "/api/visits/" + id + "/drawing-link"}, {"GET", "/api/visits/" + id + "/entries"}} {
+	for _, x := range [][2]string{{"GET", "/api/session"}, {"GET", "/api/day"}, {"GET", "/api/clients"}, {"GET", "/api/clients/" + id}, {"GET", "/api/visits/" + id}, {"GET", "/api/atlas"}, {"DELETE", "/api/atlas/soleus"}, {"POST", "/api/visits/" + id + "/link"}, {"GET", "/api/visits/" + id + "/entries"}} {
 		res := c.call(x[0], x[1], nil, nil)
 		assert.Equal(t, 401, res.StatusCode, "%v", x)
 		assert.Equal(t, "application/problem+json", res.Header.Get("Content-Type"))
@@ -389,12 +391,12 @@ func TestAClientsOwnDevice(t *testing.T) {
 	c.signIn(demo.Logins[0])
 	visitID := aVisit(c)
 	var link api.NewLink
-	require.Equal(t, 200, c.call("POST", "/api/visits/"+visitID+"/drawing-link", nil, &link).StatusCode)
+	require.Equal(t, 200, c.call("POST", "/api/visits/"+visitID+"/link", nil, &link).StatusCode)
 
 	phone := &caller{t, c.base, &http.Client{}, nil} // no session
 	raw := map[string]any{}
 	require.Equal(t, 200, phone.call("GET", "/api/pad/"+link.Code, nil, &raw).StatusCode)
-	assert.ElementsMatch(t, []string{"practice", "height_cm", "expires_at"}, slices.Collect(maps.Keys(raw)), "no name, nothing of the record")
+	assert.ElementsMatch(t, []string{"practice", "height_cm", "activities", "expires_at"}, slices.Collect(maps.Keys(raw)), "no name, nothing else of the record")
 	assert.Equal(t, 401, phone.call("GET", "/api/visits/"+visitID, nil, nil).StatusCode)
 
 	entry := uuid.NewString()
@@ -418,9 +420,25 @@ func TestAClientsOwnDevice(t *testing.T) {
 	var waiting struct{ Items []api.Entry }
 	require.Equal(t, 200, c.call("GET", "/api/visits/"+visitID+"/entries", nil, &waiting).StatusCode)
 	require.Len(t, waiting.Items, 1)
-	assert.Len(t, waiting.Items[0].Strokes[0].Cells, 2)
+	assert.Len(t, waiting.Items[0].Drawing.Strokes[0].Cells, 2)
 	require.Equal(t, 204, c.call("POST", "/api/visits/"+visitID+"/entries/"+entry+"/taken", nil, nil).StatusCode)
 	assert.Equal(t, 409, phone.call("PUT", path, good, nil).StatusCode, "taken in already")
+
+	// The story and the answers come the same way, checked by the same rules.
+	pad := "/api/pad/" + link.Code
+	var p problem
+	require.Equal(t, 422, phone.call("PUT", pad+"/stories/"+uuid.NewString(), `{"complaint":"Heel","best":6,"worst":2}`, &p).StatusCode)
+	assert.Equal(t, "$.best", p.Errors[0].Location)
+	require.Equal(t, 422, phone.call("PUT", pad+"/answers/"+uuid.NewString(), `{"answers":[{"question":"shoe-size","answer":"no"}]}`, &p).StatusCode)
+	assert.Contains(t, p.Errors[0].Location, "$.answers[0].question")
+	story := `{"complaint":"Heel in the morning","worst":7,"activities":[{"name":"Stairs","score":4}],"loads":["running"]}`
+	require.Equal(t, 204, phone.call("PUT", pad+"/stories/"+uuid.NewString(), story, nil).StatusCode)
+	require.Equal(t, 204, phone.call("PUT", pad+"/answers/"+uuid.NewString(), `{"answers":[{"question":"fever","answer":"no"}],"by":"client"}`, nil).StatusCode)
+	require.Equal(t, 200, c.call("GET", "/api/visits/"+visitID+"/entries", nil, &waiting).StatusCode)
+	require.Len(t, waiting.Items, 2)
+	assert.Equal(t, "Stairs", waiting.Items[0].Story.Activities[0].Name)
+	assert.Equal(t, []ids.Load{"running"}, waiting.Items[0].Story.Loads)
+	assert.Equal(t, "no", waiting.Items[1].Answers.Answers[0].Answer)
 
 	assert.Equal(t, 404, phone.call("GET", "/api/pad/BBBBBBBB", nil, nil).StatusCode)
 	at = at.Add(31 * time.Minute)
@@ -525,7 +543,7 @@ func TestPhotographsAtTheDoor(t *testing.T) {
 	assert.Equal(t, 401, stranger.call("GET", "/api/photos/"+id+"/image", nil, nil).StatusCode)
 }
 
-func TestOwnWeightsOverHTTP(t *testing.T) {
+func TestOwnWeightsAndThresholdsOverHTTP(t *testing.T) {
 	c := newCaller(t, api.Options{})
 	c.signIn(demo.Logins[0])
 	var w api.Weights
@@ -533,6 +551,20 @@ func TestOwnWeightsOverHTTP(t *testing.T) {
 	assert.InDelta(t, 20, w.Weights["referral"].Plus, 0)
 	assert.Equal(t, 422, c.call("PUT", "/api/evidence/referral", map[string]any{"plus": 80, "minus": 0.4}, nil).StatusCode, "within bounds")
 	assert.Equal(t, 404, c.call("PUT", "/api/evidence/horoscope", map[string]any{"plus": 2, "minus": 0.4}, nil).StatusCode)
+	var own api.OwnThresholds
+	require.Equal(t, 200, c.call("PUT", "/api/thresholds/shoulder-height", map[string]any{"value": 5}, &own).StatusCode)
+	assert.Equal(t, assess.Thresholds{"shoulder-height": 5}, own.Thresholds)
+	var p problem
+	assert.Equal(t, 422, c.call("PUT", "/api/thresholds/shoulder-height", map[string]any{"value": 11}, &p).StatusCode)
+	assert.Equal(t, "$.value", p.Errors[0].Location)
+	assert.Equal(t, 404, c.call("PUT", "/api/thresholds/shoe-size", map[string]any{"value": 5}, nil).StatusCode)
+	var open struct{ Context visit.Context }
+	require.Equal(t, 200, c.call("GET", "/api/visits/"+aVisit(c), nil, &open).StatusCode)
+	assert.Equal(t, own.Thresholds, open.Context.Thresholds, "the visit is read with them")
+	own = api.OwnThresholds{}
+	require.Equal(t, 200, c.call("DELETE", "/api/thresholds/shoulder-height", nil, &own).StatusCode)
+	assert.Empty(t, own.Thresholds)
+
 	w = api.Weights{}
 	require.Equal(t, 200, c.call("DELETE", "/api/evidence/referral", nil, &w).StatusCode)
 	assert.Empty(t, w.Weights)

@@ -20,8 +20,9 @@ var layers = map[string][]string{
 	"exchange": {"core", "exchange"},
 	"demo":     {"core", "store", "exchange", "demo"},
 	"api":      {"core", "store", "exchange", "demo", "api"}, // demo only in its tests, see below
+	"devices":  {"core", "devices"},
 	"wasm":     {"core"},
-	"cmd":      {"core", "store", "demo", "api"},
+	"cmd":      {"core", "store", "demo", "devices", "api"},
 	"e2e":      {"core", "store", "demo"},
 }
 

@@ -370,6 +370,54 @@ func TestScreeningIsCarriedToLaterVisits(t *testing.T) {
 	assert.False(t, safety.Screen(second.Carried).NoTreatment)
 }
 
+// What comes in late for an earlier visit is judged over the later ones too: a
+// hold that should not have begun is set aside in the tables, and counts again
+// once it is cleared. The consents are kept beside the log.
+func TestLateEventsReachLaterVisits(t *testing.T) {
+	p := newPractice(t, "late@x.example")
+	first := p.visit
+	p.as(t, func(tx *store.Tx) error {
+		_, err := tx.Append(ctx, first, []visit.Event{p.event("visit-opened", visit.Opened{}), p.screened()})
+		return err
+	})
+	p.visit = uuid.New()
+	point, hold := uuid.NewString(), uuid.NewString()
+	p.as(t, func(tx *store.Tx) error {
+		require.NoError(t, tx.NewVisit(ctx, store.Visit{ID: p.visit, ClientID: p.client, Therapist: p.who.Person, StartsAt: time.Now().AddDate(0, 0, 7), Minutes: 60}))
+		start, err := treat.NewStart(treat.Request{Protocol: "graded-stages", Muscle: "soleus", Side: "left"})
+		require.NoError(t, err)
+		_, err = tx.Append(ctx, p.visit, []visit.Event{p.event("visit-opened", visit.Opened{}), p.screened(),
+			p.event("consent-recorded", visit.Consented{Area: "visit", Given: true}),
+			p.event("consent-recorded", visit.Consented{Area: "groin", Given: true, By: "guardian", Chaperone: "present"}),
+			p.event("consent-recorded", visit.Consented{Area: "groin"}),
+			p.point(point), p.event("hold-started", visit.HoldStarted{Hold: visit.UUID(hold), Point: visit.UUID(point), Start: start})})
+		return err
+	})
+	second := p.visit
+	raw, err := sqlx.Open("pgx", storetest.AdminURL())
+	require.NoError(t, err)
+	defer raw.Close()
+	var consents []string
+	require.NoError(t, raw.Select(&consents, `select area || ' ' || given || ' ' || given_by from consent where visit_id = $1 order by area`, second))
+	assert.Equal(t, []string{"groin false client", "visit true client"}, consents, "the latest word")
+	status := func() (out string) {
+		require.NoError(t, raw.Get(&out, `select status from hold where id = $1`, hold))
+		return out
+	}
+	assert.Equal(t, "live", status())
+	late := func(events ...visit.Event) {
+		p.as(t, func(tx *store.Tx) error {
+			_, err := tx.Append(ctx, first, events)
+			return err
+		})
+	}
+	p.visit = first
+	late(p.event("screening-answered", visit.Screened{Answers: []visit.ScreenedAnswer{{Question: "recent-clot", Answer: "yes", Side: "left"}}}))
+	assert.Equal(t, "aside", status())
+	late(p.event("screening-cleared", visit.ScreeningCleared{Question: "recent-clot", By: "Dr Example", On: "Monday"}))
+	assert.Equal(t, "live", status())
+}
+
 func TestClientsAreFoundWithTypingErrorsAndByBirthDate(t *testing.T) {
 	p := newPractice(t, "find@x.example")
 	born := sql.NullTime{Time: time.Date(1979, 3, 4, 0, 0, 0, 0, time.UTC), Valid: true}

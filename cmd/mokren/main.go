@@ -12,6 +12,7 @@ type cli struct {
 	Demo    demoCmd    `cmd:"" help:"Serve the application with an invented practice in it."`
 	Calc    calcCmd    `cmd:"" help:"Ask the core: JSON on standard input, JSON on standard output."`
 	Migrate migrateCmd `cmd:"" help:"Bring a configured database up to date."`
+	Device  deviceCmd  `cmd:"" help:"Run a stand-in for an outside instrument."`
 	OpenAPI openapiCmd `cmd:"" name:"openapi" help:"Print the description of the HTTP API."`
 	Figure  figureCmd  `cmd:"" help:"Print a view of the body as SVG."`
 }

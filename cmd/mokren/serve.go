@@ -18,6 +18,7 @@ import (
 	"mokren/core/picture"
 	"mokren/core/strict"
 	"mokren/demo"
+	"mokren/devices/inclinometer"
 	"mokren/store"
 	"mokren/store/cluster"
 )
@@ -34,6 +35,7 @@ type serveCmd struct {
 	database
 	Addr             string `env:"MOKREN_ADDR" default:"127.0.0.1:7470" help:"Address to listen on."`
 	SignInsPerMinute int    `env:"MOKREN_SIGN_INS" default:"10" help:"Sign-in attempts per minute from one address."`
+	Inclinometer     string `env:"MOKREN_INCLINOMETER" help:"WebSocket at which an inclinometer streams to the browser; empty: none."`
 	SecureCookie     bool   `env:"MOKREN_SECURE_COOKIE" help:"Set when a proxy serves this over TLS."`
 }
 
@@ -110,9 +112,16 @@ func (d database) open(ctx context.Context) (*store.Store, func() error, error) 
 // Run serves until it is told to stop.
 func (c *serveCmd) Run() error { return c.serve(nil) }
 
-// Run fills the invented practice, then serves.
+// Run fills the invented practice, switches the instrument on, then serves.
 func (c *demoCmd) Run() error {
 	return c.serve(func(ctx context.Context, st *store.Store) error {
+		if c.Inclinometer == "" {
+			at, err := standIn(ctx, "127.0.0.1:7475", inclinometer.Options{})
+			if err != nil {
+				return err
+			}
+			c.Inclinometer = at
+		}
 		return demo.Fill(ctx, st, time.Now())
 	})
 }
@@ -134,7 +143,7 @@ func (c *serveCmd) listen(ctx context.Context, st *store.Store, prepare func(con
 			return err
 		}
 	}
-	h, err := api.New(st, api.Options{SignInsPerMinute: c.SignInsPerMinute, SecureCookie: c.SecureCookie})
+	h, err := api.New(st, api.Options{SignInsPerMinute: c.SignInsPerMinute, SecureCookie: c.SecureCookie, Inclinometer: c.Inclinometer})
 	if err != nil {
 		return err
 	}

@@ -175,6 +175,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/gauges": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Toe-touch, lunge, straight-leg raise and breathing: how they are taken */
+        post: operations["calc-gauges"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/hurts": {
         parameters: {
             query?: never;
@@ -345,6 +362,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/signs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Where the signs of squat and toe-touch are touched on the figure */
+        post: operations["calc-signs"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/slope": {
         parameters: {
             query?: never;
@@ -356,6 +390,23 @@ export interface paths {
         put?: never;
         /** The third value of a caliper-inclinometer reading */
         post: operations["calc-slope"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/steady": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Is an instrument's streamed reading steady enough to be taken? */
+        post: operations["calc-steady"];
         delete?: never;
         options?: never;
         head?: never;
@@ -390,6 +441,23 @@ export interface paths {
         put?: never;
         /** The tests that the evidence knows, with instructions */
         post: operations["calc-tests"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/thresholds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Where each posture flag begins, with its source */
+        post: operations["calc-thresholds"];
         delete?: never;
         options?: never;
         head?: never;
@@ -619,6 +687,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/instruments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Where instruments stream */
+        get: operations["instruments"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/me/finger": {
         parameters: {
             query?: never;
@@ -653,6 +738,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pad/{code}/answers/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Hand in answers to the screening (again replaces them) */
+        put: operations["put-pad-answers"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/pad/{code}/drawings/{id}": {
         parameters: {
             query?: never;
@@ -663,6 +765,23 @@ export interface paths {
         get?: never;
         /** Hand in a pain drawing (again replaces it) */
         put: operations["put-pad-drawing"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/pad/{code}/stories/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Hand in the story (again replaces it) */
+        put: operations["put-pad-story"];
         post?: never;
         delete?: never;
         options?: never;
@@ -774,6 +893,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/thresholds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The practice's own thresholds of posture flags */
+        get: operations["thresholds"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/thresholds/{threshold}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Set from where on a posture reading is flagged here */
+        put: operations["put-threshold"];
+        post?: never;
+        /** Back to what was shipped */
+        delete: operations["reset-threshold"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{id}": {
         parameters: {
             query?: never;
@@ -786,23 +940,6 @@ export interface paths {
         /** Book a visit (twice is the same as once) */
         put: operations["book-visit"];
         post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/visits/{id}/drawing-link": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** A short-lived code for the client's own device */
-        post: operations["new-drawing-link"];
         delete?: never;
         options?: never;
         head?: never;
@@ -860,6 +997,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{id}/link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A short-lived code for the client's own device */
+        post: operations["new-link"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{id}/photos/{photo}": {
         parameters: {
             query?: never;
@@ -881,7 +1035,6 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
-        "": Record<string, never>;
         Activity: {
             name: string;
             /** Format: int64 */
@@ -1065,12 +1218,32 @@ export interface components {
             other: string;
             text: string;
         };
+        Consented: {
+            /** @enum {string} */
+            area: "visit" | "groin" | "buttock" | "chest" | "abdomen" | "axilla" | "coccyx";
+            /**
+             * @description the client when left out
+             * @enum {string}
+             */
+            by?: "client" | "guardian";
+            /**
+             * @description what became of the offer; needed with a consent for a sensitive area
+             * @enum {string}
+             */
+            chaperone?: "declined" | "present";
+            given: boolean;
+            note?: string;
+        };
         Context: {
             carried: components["schemas"]["Answer"][];
             licensed: string[];
+            thresholds: {
+                [key: string]: number;
+            };
         };
         Course: {
             client: components["schemas"]["Client"];
+            consents: components["schemas"]["DatedConsent"][];
             history: components["schemas"]["History"];
             last_points: components["schemas"]["Point"][];
             visits: components["schemas"]["Visit"][];
@@ -1083,6 +1256,24 @@ export interface components {
              */
             share: number;
             side: string;
+        };
+        DatedConsent: {
+            /** @enum {string} */
+            area: "visit" | "groin" | "buttock" | "chest" | "abdomen" | "axilla" | "coccyx";
+            /**
+             * @description the client when left out
+             * @enum {string}
+             */
+            by?: "client" | "guardian";
+            /**
+             * @description what became of the offer; needed with a consent for a sensitive area
+             * @enum {string}
+             */
+            chaperone?: "declined" | "present";
+            /** @description the practice's local date, YYYY-MM-DD */
+            date: string;
+            given: boolean;
+            note?: string;
         };
         DrawStep: {
             at: components["schemas"]["XY"];
@@ -1145,13 +1336,15 @@ export interface components {
             side: string;
         };
         Entry: {
+            answers?: components["schemas"]["Screened"];
+            drawing?: components["schemas"]["Painted"];
             /** Format: uuid */
             id: string;
             /** @enum {string} */
-            kind: "drawing";
+            kind: "drawing" | "story" | "answers";
             /** Format: date-time */
             received_at: string;
-            strokes: components["schemas"]["Stroke"][];
+            story?: components["schemas"]["Told"];
         };
         ErrorDetail: {
             /** @description Where the error occurred, e.g. 'body.items[3].tags' or 'path.thing-id' */
@@ -1270,6 +1463,80 @@ export interface components {
             /** Format: double */
             width: number;
         };
+        FlagThreshold: {
+            id: string;
+            /** Format: double */
+            max: number;
+            /** Format: double */
+            min: number;
+            name: string;
+            source: string;
+            unit: string;
+            /** Format: double */
+            value: number;
+        };
+        Gauge: {
+            /** @enum {string} */
+            gauge: "toe-touch" | "weight-bearing-lunge" | "straight-leg-raise" | "breathing";
+            /**
+             * @description of breathing
+             * @enum {string}
+             */
+            kind?: "apical" | "diaphragmatic";
+            /** @description midline for toe-touch and breathing */
+            side: string;
+            /**
+             * Format: double
+             * @description cm above the floor (below the soles is negative), or degrees
+             */
+            value?: number;
+        };
+        GaugeInfo: {
+            how: string;
+            id: string;
+            /** Format: double */
+            max: number;
+            /** Format: double */
+            min: number;
+            name: string;
+            sides: string[];
+            source: string;
+            unit?: string;
+            usual?: string;
+        };
+        GaugePair: {
+            /** Format: double */
+            after?: number;
+            after_kind?: string;
+            /** Format: double */
+            before?: number;
+            flag?: string;
+            gauge: string;
+            /** @description of breathing, before */
+            kind?: string;
+            side: string;
+        };
+        GaugeRead: {
+            /** @enum {string} */
+            gauge: "toe-touch" | "weight-bearing-lunge" | "straight-leg-raise" | "breathing";
+            /**
+             * @description of breathing
+             * @enum {string}
+             */
+            kind?: "apical" | "diaphragmatic";
+            /** @enum {string} */
+            moment: "before" | "after";
+            /** @description midline for toe-touch and breathing */
+            side: string;
+            /**
+             * Format: double
+             * @description cm above the floor (below the soles is negative), or degrees
+             */
+            value?: number;
+        };
+        GaugesOut: {
+            gauges: components["schemas"]["GaugeInfo"][];
+        };
         Guide: {
             actions: components["schemas"]["Motion"][];
             antagonists: string[];
@@ -1368,6 +1635,10 @@ export interface components {
             path: string;
             /** Format: double */
             weight: number;
+        };
+        Instruments: {
+            /** @description WebSocket that sends one JSON sample a message: t_ms, deg, distance_cm */
+            inclinometer: string;
         };
         Interviewed: {
             activities?: components["schemas"]["Activity"][];
@@ -1639,11 +1910,14 @@ export interface components {
         Noted: {
             text: string;
         };
+        Nothing: Record<string, never>;
         OpenVisit: {
             client: components["schemas"]["Client"];
             context: components["schemas"]["Context"];
             earlier: components["schemas"]["Point"][];
             earlier_drawings: components["schemas"]["EarlierDrawing"][];
+            /** @description the latest earlier ones */
+            earlier_gauges: components["schemas"]["GaugePair"][];
             earlier_interview?: components["schemas"]["Interviewed"];
             /** @description the latest earlier visit's readings */
             earlier_ranges: components["schemas"]["Range"][];
@@ -1678,7 +1952,13 @@ export interface components {
             note?: string;
             place: components["schemas"]["FibrePlace"];
         };
+        OwnThresholds: {
+            thresholds: {
+                [key: string]: number;
+            };
+        };
         Pad: {
+            activities: string[];
             /** Format: date-time */
             expires_at: string;
             /** Format: double */
@@ -1777,6 +2057,8 @@ export interface components {
             /** @description the point of an earlier visit that this is the same spot as */
             identity?: string;
             muscle: string;
+            /** @enum {string} */
+            needs_consent?: "visit" | "groin" | "buttock" | "chest" | "abdomen" | "axilla" | "coccyx";
             /** @enum {string} */
             nodule?: "none" | "grain" | "pea" | "larger";
             note?: string;
@@ -2036,11 +2318,24 @@ export interface components {
         Removed: {
             point: string;
         };
+        Sample: {
+            /** Format: double */
+            deg: number;
+            /** Format: double */
+            distance_cm?: number;
+            /**
+             * Format: int64
+             * @description milliseconds since the instrument was switched on, rising
+             */
+            t_ms: number;
+        };
         ScreenIn: {
             answers: components["schemas"]["Answer"][];
         };
         Screened: {
             answers: components["schemas"]["ScreenedAnswer"][];
+            /** @enum {string} */
+            by?: "therapist" | "client";
         };
         ScreenedAnswer: {
             /** @enum {string} */
@@ -2088,6 +2383,21 @@ export interface components {
             present: boolean;
             side: string;
             sign: string;
+        };
+        SignSpot: {
+            /** @description instead of a sign: the posture reading that a touch sets */
+            measure?: string;
+            name: string;
+            side: string;
+            sign?: string;
+            view: string;
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+        };
+        SignsOut: {
+            spots: components["schemas"]["SignSpot"][];
         };
         SitePlace: {
             name: string;
@@ -2153,8 +2463,10 @@ export interface components {
             /** Format: int64 */
             closed_ms?: number;
             conflicts: components["schemas"]["Conflict"][];
+            consents: components["schemas"]["Consented"][];
             /** @description the pain drawing, by kind and intensity */
             drawing: components["schemas"]["Stroke"][];
+            gauges: components["schemas"]["GaugePair"][];
             holds: components["schemas"]["Hold"][];
             interview?: components["schemas"]["Interviewed"];
             loads: string[];
@@ -2175,6 +2487,14 @@ export interface components {
              * @description highest version among the events
              */
             version: number;
+        };
+        SteadyIn: {
+            samples: components["schemas"]["Sample"][];
+            watch: components["schemas"]["Watch"];
+        };
+        SteadyOut: {
+            taken: components["schemas"]["Taken"][];
+            watch: components["schemas"]["Watch"];
         };
         StoredPhoto: {
             /** Format: int64 */
@@ -2259,6 +2579,7 @@ export interface components {
         };
         SuspectsIn: {
             earlier_points?: components["schemas"]["EarlierPoint"][];
+            gauges?: components["schemas"]["Gauge"][];
             loads?: string[];
             pain: components["schemas"]["Pain"][];
             posture?: components["schemas"]["Posture"][];
@@ -2266,11 +2587,20 @@ export interface components {
             screening?: components["schemas"]["Answer"][];
             signs?: components["schemas"]["SquatSign"][];
             tests?: components["schemas"]["TestResult"][];
+            thresholds?: {
+                [key: string]: number;
+            };
             /** Format: int64 */
             top?: number;
             weights?: {
                 [key: string]: components["schemas"]["Ratio"];
             };
+        };
+        Taken: {
+            /** Format: double */
+            deg: number;
+            /** Format: double */
+            distance_cm?: number;
         };
         TestEntry: {
             how: string;
@@ -2297,6 +2627,30 @@ export interface components {
             absolute?: number;
             /** Format: double */
             percent?: number;
+        };
+        ThresholdValue: {
+            /** Format: double */
+            value: number;
+        };
+        ThresholdsOut: {
+            thresholds: components["schemas"]["FlagThreshold"][];
+        };
+        Told: {
+            activities?: components["schemas"]["Activity"][];
+            /** Format: double */
+            best?: number;
+            complaint?: string;
+            eases?: string;
+            loads?: string[];
+            medication?: string;
+            /** Format: double */
+            now?: number;
+            /** @description over the day */
+            pattern?: string;
+            since?: string;
+            worsens?: string;
+            /** Format: double */
+            worst?: number;
         };
         TouchIn: {
             /** Format: double */
@@ -2360,6 +2714,16 @@ export interface components {
             only?: string[];
             side?: string;
             view: string;
+        };
+        Watch: {
+            /** @enum {string} */
+            mode: "range" | "posture";
+            recent?: components["schemas"]["Sample"][];
+            /** Format: double */
+            rest_deg?: number;
+            /** Format: double */
+            share: number;
+            waiting?: boolean;
         };
         Weights: {
             weights: {
@@ -2938,7 +3302,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"];
+                "application/json": components["schemas"]["Nothing"];
                 "application/octet-stream": string;
             };
         };
@@ -2950,6 +3314,49 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["EvidenceOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "calc-gauges": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Nothing"];
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GaugesOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -3110,7 +3517,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"];
+                "application/json": components["schemas"]["Nothing"];
                 "application/octet-stream": string;
             };
         };
@@ -3282,7 +3689,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"];
+                "application/json": components["schemas"]["Nothing"];
                 "application/octet-stream": string;
             };
         };
@@ -3402,6 +3809,49 @@ export interface operations {
             };
         };
     };
+    "calc-signs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Nothing"];
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SignsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "calc-slope": {
         parameters: {
             query?: never;
@@ -3423,6 +3873,49 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Slope"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "calc-steady": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SteadyIn"];
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SteadyOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -3497,7 +3990,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"];
+                "application/json": components["schemas"]["Nothing"];
                 "application/octet-stream": string;
             };
         };
@@ -3509,6 +4002,49 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TestsOut"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "calc-thresholds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Nothing"];
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ThresholdsOut"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -4343,6 +4879,44 @@ export interface operations {
             };
         };
     };
+    instruments: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Instruments"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "put-finger": {
         parameters: {
             query?: never;
@@ -4452,6 +5026,77 @@ export interface operations {
             };
         };
     };
+    "put-pad-answers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Screened"];
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "put-pad-drawing": {
         parameters: {
             query?: never;
@@ -4465,6 +5110,77 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["Painted"];
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-pad-story": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Told"];
                 "application/octet-stream": string;
             };
         };
@@ -4922,6 +5638,164 @@ export interface operations {
             };
         };
     };
+    thresholds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnThresholds"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-threshold": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                threshold: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ThresholdValue"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnThresholds"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "reset-threshold": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                threshold: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OwnThresholds"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "open-visit": {
         parameters: {
             query?: never;
@@ -5002,64 +5876,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Visit"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    "new-drawing-link": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["NewLink"];
                 };
             };
             /** @description Unauthorized */
@@ -5250,6 +6066,64 @@ export interface operations {
             };
             /** @description Forbidden */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "new-link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewLink"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
                 headers: {
                     [name: string]: unknown;
                 };

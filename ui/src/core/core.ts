@@ -65,6 +65,18 @@ export class Core {
   slope(input: Schemas["SlopeIn"]): Schemas["Slope"] {
     return this.calc("slope", input);
   }
+  steady(watch: Schemas["Watch"], samples: Schemas["Sample"][]): Schemas["SteadyOut"] {
+    return this.calc("steady", { watch, samples });
+  }
+  signs(): Schemas["SignSpot"][] {
+    return this.calc<Schemas["SignsOut"]>("signs", {}).spots;
+  }
+  gauges(): Schemas["GaugeInfo"][] {
+    return this.calc<Schemas["GaugesOut"]>("gauges", {}).gauges;
+  }
+  thresholds(): Schemas["FlagThreshold"][] {
+    return this.calc<Schemas["ThresholdsOut"]>("thresholds", {}).thresholds;
+  }
   change(measure: string, before: number, after: number): Schemas["Change"] {
     return this.calc("change", { measure, before, after });
   }

@@ -13,6 +13,8 @@ export interface LiveVisit {
   state: Schemas["State"];
   core: Core;
   write: (type: string, body: object) => string;
+  /** Reads the log against a changed context. */
+  rejudge: (context: Schemas["Context"]) => void;
   /** Takes the last undoable event of this page back; redo brings it again. */
   undo?: () => void;
   redo?: () => void;
@@ -21,7 +23,7 @@ export interface LiveVisit {
 /** Time that never goes back, in Unix ms. */
 export const now = () => Math.round(performance.timeOrigin + performance.now());
 
-const undoable = new Set(["point-charted", "point-corrected", "point-moved", "point-removed", "point-rechecked", "range-measured", "note-written", "drawing-painted", "interview-noted", "screening-answered", "test-done", "sign-seen", "loads-declared", "posture-read"]);
+const undoable = new Set(["point-charted", "point-corrected", "point-moved", "point-removed", "point-rechecked", "range-measured", "note-written", "drawing-painted", "interview-noted", "screening-answered", "test-done", "sign-seen", "loads-declared", "posture-read", "gauge-read", "consent-recorded"]);
 
 export function useVisit(id: string, me: Schemas["Me"]): { visit?: LiveVisit; error?: Error; retry: () => void } {
   const [core, setCore] = useState<Core>();
@@ -113,6 +115,7 @@ export function useVisit(id: string, me: Schemas["Me"]): { visit?: LiveVisit; er
         : undefined,
     [next, write],
   );
-  const visit = useMemo(() => (core && open && state ? { open, state, core, write, undo, redo } : undefined), [core, open, state, write, undo, redo]);
+  const rejudge = useCallback((context: Schemas["Context"]) => setOpen((o) => o && { ...o, context }), []);
+  const visit = useMemo(() => (core && open && state ? { open, state, core, write, rejudge, undo, redo } : undefined), [core, open, state, write, rejudge, undo, redo]);
   return { visit, error, retry: () => setTries((n) => n + 1) };
 }

@@ -10,6 +10,7 @@ import { uuidv7 } from "../core/ids";
 import { Button, Card, Trouble, Waiting } from "../parts/controls";
 import { clock, day, one } from "../parts/words";
 import { ClientForm } from "./Clients";
+import { areaName, consentWords } from "./visit/Consent";
 import { Progress } from "./Progress";
 
 const Room = styled.div`
@@ -25,11 +26,15 @@ const Room = styled.div`
 `;
 const Tabs = styled.nav`display: flex; gap: 4px; a { text-decoration: none; padding: 7px 14px; border-radius: 9px; color: var(--ink-soft); font-weight: 560; } a[aria-current] { background: var(--accent-soft); color: var(--accent); }`;
 
+/** Consents by the day of their visit, the latest first. */
+const byDate = (list: Schemas["DatedConsent"][]) => [...new Set(list.map((c) => c.date))].map((date) => [date, list.filter((c) => c.date === date)] as const);
+
 export function ClientPage({ me }: { me: Schemas["Me"] }) {
   const { id = "", tab } = useParams();
   const go = useNavigate();
   const queries = useQueryClient();
   const [editing, setEditing] = useState(false);
+  const [allConsents, setAllConsents] = useState(false);
   const [error, setError] = useState<Error>();
   const q = useQuery({ queryKey: ["course", id], queryFn: () => must(api.GET("/api/clients/{id}", { params: { path: { id } } })) });
   if (q.error && !q.data) return <div style={{ padding: 24 }}><Trouble error={q.error} onRetry={() => q.refetch()} /></div>;
@@ -111,6 +116,20 @@ export function ClientPage({ me }: { me: Schemas["Me"] }) {
             })}
           </ul>
         </Card>
+        {q.data.consents.length > 0 && (
+          <Card data-consents>
+            <h2 style={{ marginBottom: 8 }}>Consents</h2>
+            <ul className="visits">
+              {byDate(q.data.consents).slice(0, allConsents ? undefined : 3).map(([date, list]) => (
+                <li key={date} style={{ gridTemplateColumns: "74px minmax(0, 1fr)" }}>
+                  <span className="num">{day(`${date}T12:00:00Z`, "UTC")}</span>
+                  <span className="quiet">{list.map((x) => `${areaName(x.area)}: ${consentWords(x)}`).join(" · ")}</span>
+                </li>
+              ))}
+            </ul>
+            {byDate(q.data.consents).length > 3 && <Button style={{ marginTop: 8 }} onPress={() => setAllConsents(!allConsents)}>{allConsents ? "The latest only" : "All of them"}</Button>}
+          </Card>
+        )}
         <Card>
           <h2 style={{ marginBottom: 8 }}>Visits</h2>
           <ul className="visits">

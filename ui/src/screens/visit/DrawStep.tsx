@@ -1,12 +1,12 @@
 // The pain drawing of the visit: painted here, or by the client on an own
 // device, and laid beside an earlier one.
-import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useMemo, useState } from "react";
-import { api, must, type Schemas } from "../../api/client";
+import { useMemo } from "react";
+import type { Schemas } from "../../api/client";
 import { byView, type Drawing, fromStrokes, mirrored, toStrokes } from "../../body/drawing";
 import { PainTools, type Tool } from "../../body/PainTools";
-import { Button, Card, Choice, Trouble } from "../../parts/controls";
+import { Card, Choice } from "../../parts/controls";
 import { day, one, plain, sentence } from "../../parts/words";
+import { OwnDevice } from "./OwnDevice";
 import { Story } from "./Story";
 import type { StepProps } from "./Visit";
 
@@ -56,59 +56,7 @@ export function DrawStep({ visit, me, drawing, figure, tool, setTool, compare, s
         )}
       </Card>
       <Story visit={visit} />
-      <OwnDevice visit={open.visit.id} first={open.entries} onTake={(s) => lay(s, "client")} height={height} area={(s) => core.drawing({ before: {}, after: byView(fromStrokes(s)), height_cm: height }).after_cm2} />
+      <OwnDevice visit={visit} />
     </>
-  );
-}
-
-function OwnDevice({ visit, first, onTake, area }: { visit: string; first: Schemas["Entry"][]; onTake: (s: Schemas["Stroke"][]) => void; height: number; area: (s: Schemas["Stroke"][]) => number }) {
-  const queries = useQueryClient();
-  const [link, setLink] = useState<Schemas["NewLink"]>();
-  const [error, setError] = useState<Error>();
-  const entries = useQuery({
-    queryKey: ["entries", visit],
-    initialData: { items: first },
-    refetchInterval: 4000,
-    queryFn: () => must(api.GET("/api/visits/{id}/entries", { params: { path: { id: visit } } })),
-  });
-  const settle = async (e: Schemas["Entry"], take: boolean) => {
-    try {
-      if (take) onTake(e.strokes);
-      await must(api.POST("/api/visits/{id}/entries/{entry}/taken", { params: { path: { id: visit, entry: e.id } } }));
-      await queries.invalidateQueries({ queryKey: ["entries", visit] });
-    } catch (x) {
-      setError(x as Error);
-    }
-  };
-  const ask = async () => {
-    setError(undefined);
-    try {
-      setLink(await must(api.POST("/api/visits/{id}/drawing-link", { params: { path: { id: visit } } })));
-    } catch (x) {
-      setError(x as Error);
-    }
-  };
-  const minutes = link ? Math.max(0, Math.round((Date.parse(link.expires_at) - Date.now()) / 60000)) : 0;
-  return (
-    <Card>
-      <h2>On the client's own device</h2>
-      {error && <Trouble error={error} />}
-      {entries.data.items.map((e) => (
-        <div key={e.id} className="caution" role="status" style={{ display: "flex", gap: 10, alignItems: "center", marginTop: 8 }}>
-          <span style={{ flex: 1 }}>The client has drawn {one(area(e.strokes))} cm².</span>
-          <Button onPress={() => settle(e, false)}>Leave it out</Button>
-          <Button $kind="main" onPress={() => settle(e, true)}>Take it in</Button>
-        </div>
-      ))}
-      {link ? (
-        <p style={{ marginTop: 8 }}>
-          Open <b>{location.host}/draw</b> there and enter<br />
-          <span data-code style={{ font: "640 34px/1.3 var(--text)", letterSpacing: "0.12em" }}>{link.code.slice(0, 4)} {link.code.slice(4)}</span>
-          <br /><span className="quiet">Good for {minutes} minutes. It shows no name and nothing of the record.</span>
-        </p>
-      ) : (
-        <Button style={{ marginTop: 8 }} onPress={ask}>Make a code</Button>
-      )}
-    </Card>
   );
 }

@@ -6,6 +6,10 @@ import { api, must } from "../../api/client";
 import { Arc, type Hand } from "../../charts/Arc";
 import { Card, Choice, Num } from "../../parts/controls";
 import { jointNames, movementName, plain, sentence } from "../../parts/words";
+import { ByInstrument, type Slot } from "./ByInstrument";
+import { PhotosCard } from "./Photos";
+import { PostureCard } from "./PostureCard";
+import { GaugesCard, SignsCard } from "./Signs";
 import type { StepProps } from "./Visit";
 
 /** Shown when nothing was measured before and no joint is chosen. */
@@ -16,6 +20,23 @@ const Grid = styled.div`display: grid; grid-template-columns: repeat(auto-fill, 
   .entry { display: grid; grid-template-columns: 1fr 1fr; gap: 10px; } .three { grid-template-columns: repeat(3, minmax(0, 1fr)); } .three input { width: 100%; }
   h3 { font-size: 15px; } .flag { color: var(--warn); font-size: 13px; min-height: 20px; margin-top: 4px; }
 `;
+
+/** What is measured, one thing at a time. */
+export const parts = ["range", "posture", "signs", "photos"] as const;
+export type Part = (typeof parts)[number];
+const partNames: Record<Part, string> = { range: "Range", posture: "Posture", signs: "Squat and reach", photos: "Photographs" };
+
+export function MeasureParts({ visit, part, onPart }: StepProps & { part: Part; onPart: (p: Part) => void }) {
+  return (
+    <>
+      <Choice quiet label="What to measure" value={part} options={parts} describe={(p) => partNames[p]} onChoose={onPart} />
+      {part === "range" && <MeasureStep visit={visit} moment="before" />}
+      {part === "posture" && <PostureCard visit={visit} />}
+      {part === "signs" && <><SignsCard visit={visit} /><GaugesCard visit={visit} moment="before" /></>}
+      {part === "photos" && <PhotosCard visit={visit} />}
+    </>
+  );
+}
 
 export function MeasureStep({ visit, moment, only }: StepProps & { moment: "before" | "after"; only?: string[] }) {
   const { open, state, core, write } = visit;
@@ -40,10 +61,25 @@ export function MeasureStep({ visit, moment, only }: StepProps & { moment: "befo
       ...(moment === "before" ? { passive_deg: passive, pain_nprs: over.pain ?? old?.before_pain, felt: over.felt ?? old?.felt, end_feel: over.end ?? old?.end_feel } : {}),
     });
   };
+  const trialsOf = (movement: string, side: string) => {
+    const r = state.ranges.find((x) => x.movement === movement && x.side === side);
+    const single = moment === "before" ? r?.before : r?.after;
+    return (moment === "before" ? r?.trials : r?.after_trials) ?? (single === undefined ? [] : [single]);
+  };
+  const trial = (movement: string, side: string, i: number, v: number | undefined) => {
+    const next: (number | undefined)[] = [...trialsOf(movement, side)];
+    next[i] = v;
+    set(movement, side, { trials: next.filter((x) => x !== undefined) });
+  };
+  // The close-out repeats as many readings as there were before.
+  const wanted = (movement: string, side: string, n: number) => (moment === "after" ? (state.ranges.find((r) => r.movement === movement && r.side === side)?.trials?.length ?? 1) : n);
+  const slots = (n: number): Slot[] => shown.flatMap((m) => [0, 1, 2].flatMap((i) => m.sides.filter((s) => i < wanted(m.movement, s, n) && trialsOf(m.movement, s)[i] === undefined)
+    .map((side) => ({ movement: m.movement, side, trial: i, of: wanted(m.movement, side, n) }))));
   return (
     <>
       <h2>{moment === "before" ? "Range before treatment" : "Range again, the same way"}</h2>
       {!only && <Choice quiet label="Joint" value={joint ?? "as before"} options={["as before", ...joints]} onChoose={(j) => setJoint(j === "as before" ? undefined : j)} describe={(j) => (j === "as before" ? (before.length ? "as before" : "usual") : (jointNames[j] ?? sentence(plain(j))))} />}
+      <ByInstrument core={core} slots={slots} ask={moment === "before"} onTaken={(s, degrees) => trial(s.movement, s.side, s.trial, degrees)} />
       <Grid>
         {shown.map((m) => {
           const read = (side: string) => state.ranges.find((r) => r.movement === m.movement && r.side === side);
@@ -61,17 +97,8 @@ export function MeasureStep({ visit, moment, only }: StepProps & { moment: "befo
             return f.flagged ? [`${s === "midline" ? "" : `${s}: `}${f.reason}`] : [];
           });
           const usual = core.range(m.movement, undefined, undefined, open.client.age);
-          const trials = (side: string) => {
-            const r = read(side);
-            const one = moment === "before" ? r?.before : r?.after;
-            return (moment === "before" ? r?.trials : r?.after_trials) ?? (one === undefined ? [] : [one]);
-          };
-          const again = (side: string, i: number, v: number | undefined) => {
-            const next: (number | undefined)[] = [...trials(side)];
-            next[i] = v;
-            set(m.movement, side, { trials: next.filter((x) => x !== undefined) });
-          };
-          // The close-out repeats as many readings as there were before.
+          const trials = (side: string) => trialsOf(m.movement, side);
+          const again = (side: string, i: number, v: number | undefined) => trial(m.movement, side, i, v);
           const most = Math.max(...m.sides.map((s) => read(s)?.trials?.length ?? 1));
           return (
             <Card key={m.movement} style={{ padding: "12px 14px" }} data-movement={m.movement}>

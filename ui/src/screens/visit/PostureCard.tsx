@@ -1,9 +1,14 @@
 // Posture readings with the caliper-inclinometer: any two of distance, height
 // difference and slope; the core computes the third and judges them.
-import { useState } from "react";
-import type { Schemas } from "../../api/client";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMemo, useState } from "react";
+import { api, must, type Schemas } from "../../api/client";
+import { useInclinometer, useInclinometerAddress } from "../../core/useInclinometer";
 import { Button, Card, Choice, Num, Pick } from "../../parts/controls";
+import { Tuned } from "../../parts/Tuned";
 import { one, plain, sentence } from "../../parts/words";
+import { play } from "../hold/tones";
+import { Readout } from "./Instrument";
 import type { StepProps } from "./Visit";
 
 /** How each measure is read: a slope with a high side, a slope or a distance
@@ -22,15 +27,29 @@ const measures: Record<string, { name: string; how: "slope-high" | "slope-side" 
   "acromion-to-table": { name: "Acromion to table, face-up", how: "cm-side" },
 };
 
+interface Draft { distance?: number; height?: number; slope?: number; cm?: number; kind?: string }
+
 export function PostureCard({ visit }: StepProps) {
   const { state, core, write } = visit;
   const [measure, setMeasure] = useState<string>();
   const [side, setSide] = useState<string>();
-  const [v, setV] = useState<{ distance?: number; height?: number; slope?: number; cm?: number; kind?: string }>({});
+  const [v, setV] = useState<Draft>({});
   const [error, setError] = useState("");
   const m = measure ? measures[measure] : undefined;
+  const address = useInclinometerAddress();
+  const [streaming, setStreaming] = useState(false);
+  const readable = m && m.how !== "which" && m.how !== "curve";
+  const live = useInclinometer(core, streaming && readable ? address : undefined, "posture", (t) => {
+    if (!m) return;
+    play("taken");
+    // Its right end up reads positive: on the client's back that is the right side.
+    if (m.how === "cm-side") keep({ cm: t.distance_cm }, side);
+    else if (m.how === "slope-high") keep({ slope: Math.abs(t.deg) }, t.deg < 0 ? "left" : "right");
+    else keep({ slope: t.deg }, side);
+  });
   const slopes = m?.how === "slope-high" || m?.how === "slope-side" || m?.how === "deg";
-  const keep = () => {
+  /** Keeps what was typed, or what the instrument read. */
+  const keep = (v: Draft, side?: string) => {
     if (!m || !measure) return;
     let degrees: number | undefined;
     if (slopes) {
@@ -66,7 +85,7 @@ export function PostureCard({ visit }: StepProps) {
           {state.posture.map((p, i) => (
             <li key={p.measure + (p.side ?? "")} style={{ color: state.posture_flags[i]?.flagged ? "var(--warn)" : undefined }}>
               {measures[p.measure]?.name ?? sentence(plain(p.measure))}{p.side ? `, ${p.side}` : ""}: {p.degrees !== undefined ? `${one(p.degrees)}°` : p.cm !== undefined ? `${one(p.cm)} cm` : (p.kind ?? "")}{p.high_side ? `, ${p.high_side} ${p.measure.includes("rotation") ? "forward" : "high"}` : ""}
-              <span className="quiet"> · {state.posture_flags[i]?.flagged ? "flagged" : "noted"}: {state.posture_flags[i]?.reason.replace(/; $/, "")} ({state.posture_flags[i]?.source})</span>
+              <span className="quiet"> · {state.posture_flags[i]?.flagged ? "flagged" : "noted"}: {state.posture_flags[i]?.reason} ({state.posture_flags[i]?.source})</span>
             </li>
           ))}
         </ul>
@@ -85,11 +104,35 @@ export function PostureCard({ visit }: StepProps) {
           {m.how === "cm-side" && <Num label="Distance" unit="cm" value={v.cm} min={0} max={100} step={0.1} onCommit={(cm) => setV({ ...v, cm })} />}
           {m.how === "curve" && <Choice label="It is, or it bends" value={v.kind} options={["flat", "usual", "deep", "even", "hinge"]} onChoose={(kind) => setV({ ...v, kind })} />}
           {error && <p role="alert" style={{ color: "var(--stop)" }}>{error}</p>}
-          <Button $kind="main" onPress={keep}>Keep the reading</Button>
+          {streaming && readable && <Readout live={live} next={m.how.endsWith("-side") && !side ? "Choose the side to read first." : `${m.name}${m.how.endsWith("-side") ? `, ${side}` : ""}: taken when steady.`} />}
+          <div style={{ display: "flex", gap: 8 }}>
+            <Button $kind="main" onPress={() => keep(v, side)}>Keep the reading</Button>
+            {address && readable && <Button aria-pressed={streaming} onPress={() => setStreaming(!streaming)}>{streaming ? "Stop the inclinometer" : "Read with the inclinometer"}</Button>}
+          </div>
         </>
       )}
+      <Thresholds visit={visit} />
     </Card>
   );
+}
+
+/** From where on each reading is flagged, for this practice. A change judges
+ * the readings anew at once. */
+function Thresholds({ visit }: StepProps) {
+  const list = useMemo(() => visit.core.thresholds(), [visit.core]);
+  const queries = useQueryClient();
+  const own = useQuery({ queryKey: ["thresholds"], queryFn: () => must(api.GET("/api/thresholds")) }).data?.thresholds ?? visit.open.context.thresholds;
+  const keep = async (call: Promise<Schemas["OwnThresholds"]>) => {
+    const t = await call;
+    queries.setQueryData(["thresholds"], t);
+    visit.rejudge({ ...visit.open.context, thresholds: t.thresholds });
+  };
+  const rows = list.map((t) => ({
+    id: t.id, name: t.name, source: own[t.id] === undefined ? t.source : "set by this practice",
+    fields: [{ label: t.unit, value: own[t.id] ?? t.value, min: t.min, max: t.max, step: 0.5, onSet: (value: number) => keep(must(api.PUT("/api/thresholds/{threshold}", { params: { path: { threshold: t.id } }, body: { value } }))) }],
+    ...(own[t.id] === undefined ? {} : { onReset: () => keep(must(api.DELETE("/api/thresholds/{threshold}", { params: { path: { threshold: t.id } } }))) }),
+  }));
+  return <Tuned name="thresholds" summary="Where each flag begins" note="Working defaults; below them a difference is noted, not hidden. The practice may set its own within bounds." rows={rows} />;
 }
 
 /** The tilted lines of a posture on a front or back view, so that the client

@@ -6,6 +6,7 @@ import type { Schemas } from "../../api/client";
 import { uuidv7 } from "../../core/ids";
 import { Button, Card, Text } from "../../parts/controls";
 import { clock, one, plain, sentence } from "../../parts/words";
+import { AskConsent } from "./Consent";
 import type { StepProps } from "./Visit";
 
 const Item = styled(Card)<{ $on: boolean }>`
@@ -64,7 +65,8 @@ export function PressStep({ visit, me, selected, setSelected, height }: StepProp
               </div>
               {p.closed ? <b style={{ color: "var(--stop)" }}>{p.closed}</b> : p.blocked ? null : <Button $kind="main" style={{ minHeight: 48 }} onPress={() => begin(p.point)}>{holds.length ? "Another hold" : "Begin the hold"}</Button>}
             </div>
-            {p.blocked && !p.closed && <Block visit={visit} point={p} licensed={me.role === "therapist" && !state.screening.no_treatment && p.blocked.startsWith("Blocked")} />}
+            {p.needs_consent && !p.closed && <AskConsent visit={visit} area={p.needs_consent} why={p.blocked ?? ""} />}
+            {p.blocked && !p.needs_consent && !p.closed && <Block visit={visit} point={p} licensed={me.role === "therapist" && !state.screening.no_treatment && p.blocked.startsWith("Blocked")} />}
             {start.lowered && <p className="quiet">{start.lowered}</p>}
             {holds.map((h) => (
               <p key={h.id} className="num">{sentence(h.summary.outcome)} · {clock(h.summary.pressure_s)} pressed · {h.summary.stages.length} stages{h.summary.stages.length > 0 && ` (${h.summary.stages.map((s) => `${s.start_score}→${s.end_score}`).join(", ")})`}{h.status === "live" ? " · not finished" : ""}</p>

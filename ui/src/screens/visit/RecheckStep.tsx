@@ -2,6 +2,7 @@
 import { Card, Choice } from "../../parts/controls";
 import { one, plain, sentence } from "../../parts/words";
 import { MeasureStep } from "./MeasureStep";
+import { GaugesCard } from "./Signs";
 import type { StepProps } from "./Visit";
 
 const numbers = [0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10];
@@ -20,6 +21,7 @@ export function RecheckStep({ visit }: StepProps) {
       ))}
       {state.points.length === 0 && <p className="quiet">No point was charted in this visit.</p>}
       {measured.length > 0 ? <MeasureStep visit={visit} moment="after" only={measured} /> : <p className="quiet">No range was taken before, so there is nothing to compare.</p>}
+      <GaugesCard visit={visit} moment="after" />
     </>
   );
 }

@@ -5,6 +5,8 @@ import { styled } from "styled-components";
 import type { Schemas } from "../../api/client";
 import { Button, Card, Choice, Choices, Pick, Text } from "../../parts/controls";
 import { plain, sentence } from "../../parts/words";
+import { ConsentCard } from "./Consent";
+import { Waiting } from "./OwnDevice";
 import type { StepProps } from "./Visit";
 
 const Row = styled.li`
@@ -47,6 +49,8 @@ export function ScreenStep({ visit, placing, setPlacing }: Props) {
   const value = (q: string) => own.get(q)?.answer ?? (missing.has(q) ? undefined : carried.get(q)?.answer);
   return (
     <>
+      <Waiting visit={visit} only="answers" />
+      <ConsentCard visit={visit} />
       <Card>
         <h2>{missing.size ? `${missing.size} question${missing.size > 1 ? "s" : ""} to ask` : outcomeName[state.screening.outcome]}</h2>
         <p className="quiet" style={{ marginTop: 4 }}>{missing.size ? "Ask, then touch. What is not known counts as yes. A hold cannot begin before the first two groups are asked." : "Asked and answered for today."}</p>

@@ -4,8 +4,9 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import { styled } from "styled-components";
 import { api, must, type Schemas } from "../../api/client";
-import { Button, Card, Choice, Choices, Num, Pick, Trouble } from "../../parts/controls";
-import { plain, sentence } from "../../parts/words";
+import { Button, Card, Choice, Pick } from "../../parts/controls";
+import { Tuned } from "../../parts/Tuned";
+import { sentence } from "../../parts/words";
 import type { StepProps } from "./Visit";
 
 const List = styled.ol`
@@ -18,8 +19,6 @@ const List = styled.ol`
   table { border-collapse: collapse; margin: 4px 0 2px; width: 100%; } td { padding: 2px 10px 2px 0; vertical-align: top; } td:first-child { width: 58px; text-align: right; font-variant-numeric: tabular-nums; color: var(--ink-soft); }
   .blocked { color: var(--stop); font-size: 13px; }
 `;
-const loads = ["long-sitting", "overhead-work", "running", "jumping", "lifting", "one-sided-carrying", "keyboard", "fine-hand-work", "standing", "driving"];
-const squat = ["feet-turn-out", "feet-flatten", "heels-lift", "knees-in", "forward-lean", "arms-forward", "back-arches", "weight-shift"];
 
 interface Props extends StepProps {
   ranking: Schemas["Ranking"];
@@ -36,34 +35,21 @@ function Weights({ visit }: StepProps) {
   const list = useMemo(() => visit.core.evidence(), [visit.core]);
   const queries = useQueryClient();
   const own = useWeights().data?.weights ?? none;
-  const [error, setError] = useState<Error>();
-  const run = async (call: Promise<Schemas["Weights"]>) => {
-    try {
-      queries.setQueryData(["weights"], await call);
-      setError(undefined);
-    } catch (e) {
-      setError(e as Error);
-    }
-  };
-  const set = (id: string, r: Schemas["Ratio"]) => run(must(api.PUT("/api/evidence/{evidence}", { params: { path: { evidence: id } }, body: r })));
-  return (
-    <details data-weights>
-      <summary className="quiet" style={{ cursor: "pointer" }}>What each finding weighs</summary>
-      <p className="quiet" style={{ margin: "6px 0" }}>Likelihood ratios: how many times likelier when present, and when looked for and absent. Bounds 1–50 and 0.05–1.</p>
-      {error && <Trouble error={error} />}
-      {list.map((e) => {
-        const r = own[e.id] ?? e.ratio;
-        return (
-          <div key={e.id} style={{ display: "grid", gridTemplateColumns: "minmax(0,1fr) 82px 82px 78px", gap: 8, alignItems: "center", padding: "5px 0", borderTop: "1px solid var(--line-soft)" }}>
-            <span style={{ fontSize: 14 }}>{e.name} <span className="quiet">({e.source})</span></span>
-            <Num hideLabel label={`${e.name}: when present`} value={r.plus} min={1} max={50} step={0.1} onCommit={(plus) => plus !== undefined && plus !== r.plus && set(e.id, { ...r, plus })} />
-            <Num hideLabel label={`${e.name}: when absent`} value={r.minus} min={0.05} max={1} step={0.05} onCommit={(minus) => minus !== undefined && minus !== r.minus && set(e.id, { ...r, minus })} />
-            {own[e.id] ? <Button onPress={() => run(must(api.DELETE("/api/evidence/{evidence}", { params: { path: { evidence: e.id } } })))} style={{ padding: "4px 8px" }}>Reset</Button> : <span />}
-          </div>
-        );
-      })}
-    </details>
-  );
+  const keep = async (call: Promise<Schemas["Weights"]>) => queries.setQueryData(["weights"], await call);
+  const rows = list.map((e) => {
+    const r = own[e.id] ?? e.ratio;
+    const path = { path: { evidence: e.id } };
+    const set = (over: Partial<Schemas["Ratio"]>) => keep(must(api.PUT("/api/evidence/{evidence}", { params: path, body: { ...r, ...over } })));
+    return {
+      id: e.id, name: e.name, source: e.source,
+      fields: [
+        { label: "when present", value: r.plus, min: 1, max: 50, step: 0.1, onSet: (plus: number) => set({ plus }) },
+        { label: "when absent", value: r.minus, min: 0.05, max: 1, step: 0.05, onSet: (minus: number) => set({ minus }) },
+      ],
+      ...(own[e.id] ? { onReset: () => keep(must(api.DELETE("/api/evidence/{evidence}", { params: path }))) } : {}),
+    };
+  });
+  return <Tuned name="weights" summary="What each finding weighs" note="Likelihood ratios: how many times likelier when present, and when looked for and absent. Bounds 1–50 and 0.05–1." rows={rows} />;
 }
 
 export function useRanking({ visit }: StepProps): Schemas["Ranking"] {
@@ -135,15 +121,6 @@ export function SuspectStep({ visit, ranking, chosen, setChosen }: Props) {
         )}
       </Card>
       <Card style={{ display: "grid", gap: 10 }}>
-        <h2>Loads and squat</h2>
-        <Choices label="Work and sport" values={state.loads} options={loads} describe={plain} onChange={(l) => write("loads-declared", { loads: l })} />
-        <Choices label="Seen in the squat" values={squat.filter((x) => state.signs.some((s) => s.sign === `squat-${x}`))} options={squat} describe={plain}
-          onChange={(list) => {
-            for (const x of squat) {
-              const was = state.signs.some((s) => s.sign === `squat-${x}`);
-              if (was !== list.includes(x)) write("sign-seen", { sign: `squat-${x}`, side: "midline", present: !was });
-            }
-          }} />
         <Weights visit={visit} />
         {chosen && <Button onPress={() => setChosen(undefined)}>Take the muscle off the body</Button>}
       </Card>

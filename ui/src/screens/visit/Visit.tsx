@@ -18,11 +18,11 @@ import { DrawStep } from "./DrawStep";
 import { Banner, ScreenStep } from "./ScreenStep";
 import { SuspectStep, useRanking } from "./SuspectStep";
 import { FindStep, type Aim } from "./FindStep";
-import { MeasureStep } from "./MeasureStep";
+import { MeasureParts, type Part, parts } from "./MeasureStep";
 import { PressStep } from "./PressStep";
-import { PhotosCard } from "./Photos";
-import { PostureCard, PostureLines } from "./PostureCard";
+import { PostureLines } from "./PostureCard";
 import { RecheckStep } from "./RecheckStep";
+import { SignSpots, spotAt, toggleSign } from "./Signs";
 
 const Room = styled.div`
   height: 100%; display: grid; grid-template-columns: clamp(520px, 46.25vw, 940px) minmax(0, 1fr); grid-template-rows: auto minmax(0, 1fr); gap: 12px 18px; padding: 12px 22px 16px; min-height: 600px;
@@ -48,7 +48,7 @@ const stepNames: Record<StepName, string> = { draw: "Pain", screen: "Screen", me
 function openSteps(s: Schemas["State"]): Record<StepName, boolean> {
   return {
     draw: s.drawing.length === 0,
-    screen: s.screening.missing.length > 0,
+    screen: s.screening.missing.length > 0 || !s.consents.some((c) => c.area === "visit" && c.given),
     measure: !s.ranges.some((r) => r.before !== undefined),
     suspect: s.tests.length === 0,
     find: s.points.length === 0,
@@ -77,6 +77,8 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
   // Where to begin is decided once; a step never runs away under the hands.
   const [first] = useState<StepName>(() => steps.find((s) => openSteps(state)[s]) ?? "close");
   const step = (steps as readonly string[]).includes(params.get("step") ?? "") ? (params.get("step") as StepName) : first;
+  const part: Part = (parts as readonly string[]).includes(params.get("part") ?? "") ? (params.get("part") as Part) : "range";
+  const marking = step === "measure" && part === "signs";
   const [pair, setPair] = useState("Body");
   const [tool, setTool] = useState(firstTool);
   const [compare, setCompare] = useState<string>();
@@ -128,6 +130,11 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
       }
       return;
     }
+    if (marking) {
+      const spot = spotAt(core, view, p);
+      if (spot) toggleSign(visit, spot);
+      return;
+    }
     setSelected(undefined);
     setAim({ view, ...p, under: found, candidate: found.muscles[0], felt: [] });
     if (step !== "find") setParams({ step: "find" });
@@ -156,7 +163,7 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
       <div className="body">
         <div style={{ display: "flex", justifyContent: "space-between", alignItems: "center", minHeight: 40, flexDirection: "row-reverse", gap: 8 }}>
           <span className="quiet" style={{ fontSize: 13, padding: "2px 6px 2px 10px", flex: 1, minWidth: 0 }}>
-            {step === "draw" ? <span aria-live="polite">{before ? "Dashed: gone. Full: new. Pale: both." : place || "Paint by finger or mouse; arrow keys and Space work too."}</span> : step === "screen" ? (placing ? "Touch the body where it is." : "Hatched: no pressure here.") : step === "suspect" ? "The pain drawing, and the chosen suspect with its usual pattern." : step === "find" ? "Touch the place, or aim with the arrow keys." : subject ? "Dots: usual referral, a guide. Strokes: this client's." : ""}
+            {step === "draw" ? <span aria-live="polite">{before ? "Dashed: gone. Full: new. Pale: both." : place || "Paint by finger or mouse; arrow keys and Space work too."}</span> : marking ? "Touch a lozenge where you see the sign." : step === "screen" ? (placing ? "Touch the body where it is." : "Hatched: no pressure here.") : step === "suspect" ? "The pain drawing, and the chosen suspect with its usual pattern." : step === "find" ? "Touch the place, or aim with the arrow keys." : subject ? "Dots: usual referral, a guide. Strokes: this client's." : ""}
           </span>
           <Choice label="View" quiet value={pair} options={Object.keys(pairs)} onChoose={setPair} />
         </div>
@@ -169,7 +176,7 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
           ))}
           {step !== "draw" && views.map((v) => (
             <Figure key={v} view={v} selected={selected} zones={zones[v]} drawn={suspected(v)} inside={step === "suspect" && <PaintedOn view={v} drawing={drawing} />}
-              marks={step === "screen" ? [] : [...earlier.filter((p) => p.view === v).map((p) => toMark(p, true)), ...state.points.filter((p) => p.view === v).map((p) => toMark(p))]}
+              marks={step === "screen" || marking ? [] : [...earlier.filter((p) => p.view === v).map((p) => toMark(p, true)), ...state.points.filter((p) => p.view === v).map((p) => toMark(p))]}
               cursor={aim?.view === v ? aim : undefined}
               onTouch={touch(v)} onAim={(p) => { setAim({ view: v, ...p, felt: [] }); }}
               onSelect={(pid) => {
@@ -183,7 +190,8 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
               }}
               onDrop={(pid, p) => drop(pid, p, v)}
               label={`${viewName[v]} of the body. Arrow keys move the aim, Enter marks. ${state.points.filter((p) => p.view === v).length} points.`}>
-              {step === "measure" && <PostureLines view={v} landmarks={(v === "front" ? figure : back)?.landmarks ?? []} posture={state.posture} />}
+              {marking && <SignSpots core={core} view={v} state={state} />}
+              {step === "measure" && !marking && <PostureLines view={v} landmarks={(v === "front" ? figure : back)?.landmarks ?? []} posture={state.posture} />}
               <Blocked core={core} view={v} places={state.screening.blocked} />
             </Figure>
           ))}
@@ -204,7 +212,7 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
         {state.holds.filter((h) => h.status === "aside").map((h) => <div key={h.id} className="caution" role="note">A hold is kept aside and counts nowhere: {h.why}</div>)}
         {step === "draw" && <DrawStep visit={visit} me={me} drawing={drawing} figure={figure?.version ?? ""} tool={tool} setTool={setTool} compare={compare} setCompare={setCompare} height={height} />}
         {step === "screen" && <ScreenStep visit={visit} placing={placing} setPlacing={setPlacing} />}
-        {step === "measure" && <><MeasureStep visit={visit} moment="before" /><PostureCard visit={visit} /><PhotosCard visit={visit} /></>}
+        {step === "measure" && <MeasureParts visit={visit} part={part} onPart={(p) => setParams({ step: "measure", part: p })} />}
         {step === "suspect" && <SuspectStep visit={visit} ranking={ranking} chosen={chosen} setChosen={setChosen} />}
         {step === "find" && <FindStep visit={visit} aim={aim} setAim={setAim} selected={selected} setSelected={setSelected} height={height} finger={me.finger_cm} />}
         {step === "press" && <PressStep visit={visit} me={me} selected={selected} setSelected={setSelected} height={height} />}

@@ -1,0 +1,54 @@
+package main
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"net"
+	"net/http"
+	"os/signal"
+	"syscall"
+	"time"
+
+	"mokren/devices/inclinometer"
+)
+
+// deviceCmd runs a stand-in for an outside instrument.
+type deviceCmd struct {
+	Inclinometer inclinometerCmd `cmd:"" help:"Stream as a caliper-inclinometer would (WebSocket)."`
+}
+
+type inclinometerCmd struct {
+	Addr   string    `default:"127.0.0.1:7475" help:"Address to listen on; start the application with MOKREN_INCLINOMETER=ws://ADDR/"`
+	Ranges []float64 `help:"Ends of the movements in degrees, in turn."`
+	Speed  float64   `default:"1" help:"How much faster than life."`
+}
+
+// Run streams until it is told to stop.
+func (c *inclinometerCmd) Run() error {
+	ctx, cancel := signal.NotifyContext(context.Background(), syscall.SIGINT, syscall.SIGTERM)
+	defer cancel()
+	at, err := standIn(ctx, c.Addr, inclinometer.Options{Ranges: c.Ranges, Speed: c.Speed})
+	if err != nil {
+		return err
+	}
+	fmt.Printf("The inclinometer streams at %s; Ctrl-C stops it.\n", at)
+	<-ctx.Done()
+	return nil
+}
+
+// standIn serves the instrument in the background and gives its address as a
+// browser needs it. A port that is taken is replaced by a free one.
+func standIn(ctx context.Context, addr string, o inclinometer.Options) (string, error) {
+	l, err := net.Listen("tcp", addr)
+	if errors.Is(err, syscall.EADDRINUSE) {
+		l, err = net.Listen("tcp", "127.0.0.1:0")
+	}
+	if err != nil {
+		return "", fmt.Errorf("listening for the instrument on %s: %w", addr, err)
+	}
+	srv := &http.Server{Handler: inclinometer.Handler(o), ReadHeaderTimeout: 10 * time.Second}
+	go srv.Serve(l) //nolint:errcheck // ends with ctx
+	context.AfterFunc(ctx, func() { srv.Close() })
+	return "ws://" + l.Addr().String() + "/", nil
+}

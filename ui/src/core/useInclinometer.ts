@@ -1,0 +1,45 @@
+// The inclinometer on its own wire: samples go to the core, which says when a
+// reading is steady enough to be taken.
+import { useQuery } from "@tanstack/react-query";
+import { useEffect, useRef, useState } from "react";
+import { api, must, type Schemas } from "../api/client";
+import type { Core } from "./core";
+
+export interface Inclinometer {
+  /** What it shows now. */
+  deg?: number;
+  distance_cm?: number;
+  /** Share of the steady time that has passed, 0–1. */
+  share: number;
+  trouble?: string;
+}
+
+/** Whether this installation has an instrument, and where it streams. */
+export const useInclinometerAddress = () => useQuery({ queryKey: ["instruments"], staleTime: Number.POSITIVE_INFINITY, queryFn: () => must(api.GET("/api/instruments")) }).data?.inclinometer;
+
+/** Follows the stream while an address is given; every steady reading is handed
+ * to onTaken once. */
+export function useInclinometer(core: Core, address: string | undefined, mode: Schemas["Watch"]["mode"], onTaken: (t: Schemas["Taken"]) => void): Inclinometer {
+  const [live, setLive] = useState<Inclinometer>({ share: 0 });
+  const taken = useRef(onTaken);
+  taken.current = onTaken;
+  useEffect(() => {
+    setLive({ share: 0 });
+    if (!address) return;
+    const socket = new WebSocket(`${address}?mode=${mode}`);
+    let watch: Schemas["Watch"] = { mode, share: 0 };
+    socket.onmessage = (m) => {
+      const sample = JSON.parse(String(m.data)) as Schemas["Sample"];
+      const out = core.steady(watch, [sample]);
+      watch = out.watch;
+      setLive({ deg: sample.deg, distance_cm: sample.distance_cm, share: watch.share });
+      for (const t of out.taken) taken.current(t);
+    };
+    socket.onclose = (e) => e.code !== 1000 && setLive({ share: 0, trouble: "The inclinometer does not answer. Switch it on and try again, or type the reading." });
+    return () => {
+      socket.onclose = null;
+      socket.close(1000);
+    };
+  }, [core, address, mode]);
+  return live;
+}

@@ -1,0 +1,53 @@
+// Ranges read with the inclinometer, hands free: the next reading is named, and
+// taken when it lies steady at the end of the movement.
+import { useRef, useState } from "react";
+import type { Core } from "../../core/core";
+import { useInclinometer, useInclinometerAddress } from "../../core/useInclinometer";
+import { Button, Card, Choice } from "../../parts/controls";
+import { movementName } from "../../parts/words";
+import { play } from "../hold/tones";
+import { Readout } from "./Instrument";
+
+/** One reading that is still to be taken. */
+export interface Slot {
+  movement: string;
+  side: string;
+  trial: number;
+  of: number;
+}
+
+interface Props {
+  core: Core;
+  /** What is still to be read when each side is read n times. */
+  slots: (n: number) => Slot[];
+  /** Ask how many times; the close-out repeats what was done before. */
+  ask: boolean;
+  onTaken: (s: Slot, degrees: number) => void;
+}
+
+export function ByInstrument({ core, slots, ask, onTaken }: Props) {
+  const address = useInclinometerAddress();
+  const [on, setOn] = useState(false);
+  const [times, setTimes] = useState(1);
+  const [skipped, setSkipped] = useState<string[]>([]);
+  const key = (s: Slot) => s.movement + s.side + s.trial;
+  const next = slots(times).find((s) => !skipped.includes(key(s)));
+  const target = useRef(next);
+  target.current = next;
+  const live = useInclinometer(core, on && next ? address : undefined, "range", (t) => {
+    if (!target.current) return;
+    play("taken");
+    onTaken(target.current, Math.round(Math.abs(t.deg)));
+  });
+  if (!address) return null;
+  return (
+    <Card style={{ display: "grid", gap: 10, padding: "12px 16px" }} data-by-instrument>
+      <div style={{ display: "flex", gap: 10, alignItems: "center", flexWrap: "wrap" }}>
+        <Button $kind={on ? "main" : "plain"} aria-pressed={on} onPress={() => { setOn(!on); setSkipped([]); }}>{on ? "Stop reading" : "Read with the inclinometer"}</Button>
+        {ask && <Choice quiet label="Times each side" value={times} options={[1, 2, 3]} describe={(n) => (n === 1 ? "once" : n === 2 ? "twice" : "three times")} onChoose={setTimes} />}
+        {on && next && <Button onPress={() => setSkipped([...skipped, key(next)])}>Skip this one</Button>}
+      </div>
+      {on && (next ? <Readout live={live} next={`${movementName(next.movement)}${next.side === "midline" ? "" : `, ${next.side}`}${next.of > 1 ? `, ${next.trial + 1} of ${next.of}` : ""}: taken when steady.`} /> : <p role="status">Everything shown has been read.</p>)}
+    </Card>
+  );
+}
