@@ -23,7 +23,7 @@ var layers = map[string][]string{
 	"devices":  {"core", "devices"},
 	"wasm":     {"core"},
 	"cmd":      {"core", "store", "demo", "devices", "api"},
-	"e2e":      {"core", "store", "demo"},
+	"e2e":      {"core", "store", "demo", "devices"},
 }
 
 // outside lists what the core may use beyond our own packages: the standard

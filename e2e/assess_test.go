@@ -36,6 +36,7 @@ func TestFromTheStoryToASuspect(t *testing.T) {
 	p.MustElementX(`//*[@role="radiogroup"][starts-with(@aria-label, "At its best")]//button[text()="1"]`).MustClick()
 	p.click("button", "Keep the story")
 	p.see("button", "^Kept$")
+	p.MustElementX(`//button[text()="running"]`).MustClick()
 	screened(p)
 
 	stepTo(p, "Measure")
@@ -43,6 +44,7 @@ func TestFromTheStoryToASuspect(t *testing.T) {
 	p.MustElement(`[data-movement="ankle.eversion"]`)
 	in := p.MustElement(`[data-movement="ankle.dorsiflexion-knee-bent"] input`)
 	in.MustSelectAllText().MustInput("8").MustBlur()
+	part(p, "Posture")
 	p.pick("Measure", "Pelvis height, crest to crest")
 	p.click("button", "Keep the reading")
 	p.see("[role=alert]", "Give the slope")
@@ -62,7 +64,6 @@ func TestFromTheStoryToASuspect(t *testing.T) {
 	choose("Left", "positive")
 	p.see("h2", "1 ready for hands")
 	p.MustElement(`[data-suspect="soleus:left"]`)
-	p.MustElementX(`//button[text()="running"]`).MustClick()
 	p.sent()
 	p.MustReload()
 	p.see("h2", "1 ready for hands")
@@ -79,7 +80,7 @@ func TestFromTheStoryToASuspect(t *testing.T) {
 // with the reason; an earlier date lies beside it; removing is taken back.
 func TestPhotographs(t *testing.T) {
 	p, _ := visiting(t, "Photo")
-	stepTo(p, "Measure")
+	part(p, "Photographs")
 	dir := t.TempDir()
 	text := filepath.Join(dir, "holiday.jpg")
 	require.NoError(t, os.WriteFile(text, []byte("this is only text, whatever it is called"), 0o600))
@@ -112,6 +113,7 @@ func TestPhotographs(t *testing.T) {
 	newVisit(p, demoClient(0))
 	stepTo(p, "Measure")
 	p.MustElement(`[data-movement="cervical.rotation"] line.ghost`)
+	part(p, "Photographs")
 	p.click("[data-photos] a", "earlier")
 	p.see("[data-angles] dt", "Shoulder height")
 	p.MustElementX(`//button[text()="swiped"]`).MustClick()

@@ -9,6 +9,7 @@ import (
 	"io"
 	"log"
 	"net"
+	"net/http/httptest"
 	"os"
 	"os/exec"
 	"path/filepath"
@@ -27,6 +28,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"mokren/demo"
+	"mokren/devices/inclinometer"
 	"mokren/store"
 	"mokren/store/cluster"
 )
@@ -34,6 +36,8 @@ import (
 var (
 	pg      *cluster.Cluster // this package's own: one test kills it
 	browser *rod.Browser
+	// instrument streams as an inclinometer would, five times as fast as life.
+	instrument *httptest.Server
 )
 
 func TestMain(m *testing.M) { os.Exit(run(m)) }
@@ -60,6 +64,8 @@ func run(m *testing.M) int {
 		log.Fatal(err)
 	}
 	st.Close()
+	instrument = httptest.NewServer(inclinometer.Handler(inclinometer.Options{Ranges: []float64{58, 66, 60, 64}, Speed: 5}))
+	defer instrument.Close()
 	path, ok := launcher.LookPath()
 	if !ok {
 		log.Fatal("Chromium is not installed: run `apt-get install chromium`")
@@ -77,11 +83,13 @@ type server struct {
 	t    testing.TB
 	addr string
 	cmd  *exec.Cmd
+	// inclinometer is where the instrument is said to stream.
+	inclinometer string
 }
 
 func startServer(t testing.TB) *server {
 	t.Helper()
-	s := &server{t: t, addr: "127.0.0.1:0"}
+	s := &server{t: t, addr: "127.0.0.1:0", inclinometer: "ws" + strings.TrimPrefix(instrument.URL, "http") + "/"}
 	s.start()
 	t.Cleanup(s.kill)
 	return s
@@ -91,7 +99,7 @@ func (s *server) start() {
 	s.t.Helper()
 	bin, err := filepath.Abs("../bin/mokren")
 	require.NoError(s.t, err)
-	s.cmd = exec.Command(bin, "serve", "--addr", s.addr, "--sign-ins-per-minute", "1000")
+	s.cmd = exec.Command(bin, "serve", "--addr", s.addr, "--sign-ins-per-minute", "1000", "--inclinometer", s.inclinometer)
 	s.cmd.Env = append(os.Environ(), "MOKREN_DATABASE_URL="+pg.AppURL("mokren"), "MOKREN_MIGRATE_URL="+pg.OwnerURL("mokren"))
 	out, err := s.cmd.StdoutPipe()
 	require.NoError(s.t, err)

@@ -1,6 +1,7 @@
 package e2e
 
 import (
+	"strconv"
 	"strings"
 	"testing"
 
@@ -86,19 +87,32 @@ func TestANewClientByKeyboardAlone(t *testing.T) {
 	for range 2 { // a patch, row by row
 		phone.press(input.ArrowLeft, input.ArrowLeft, input.ArrowUp, input.ArrowRight, input.ArrowRight, input.ArrowRight, input.ArrowUp)
 	}
+	phone.on(button("Next: Story"), input.Enter)
+	phone.write("What brings you here, in your own words?", "Heel in the morning")
+	phone.chip("At its worst", "7")
+	phone.on(`//*[@aria-label="Work and sport"]//button[text()="running"]`, input.Space)
+	phone.on(button("Next: Health"), input.Enter)
+	phone.see("h1", "anything we must know")
+	for i := range phone.MustElements("[data-health]") {
+		phone.on(`//*[@data-health="`+strconv.Itoa(i)+`"]//button[text()="None of these"]`, input.Space)
+	}
+	phone.see("p", "All answered")
 	phone.on(button("Hand it in"), input.Enter)
 	phone.see("[role=status]", "Your therapist has it")
-	p.on(button("Take it in"), input.Enter)
+	for _, kind := range []string{"drawing", "story", "answers"} {
+		p.on(`//*[@data-entry="`+kind+`"]`+button("Take it in"), input.Enter)
+		p.MustWait(`(kind) => !document.querySelector('[data-entry="' + kind + '"]')`, kind)
+	}
 	p.see("h2", `cm² painted`)
+	p.see("button", "^Kept$")
+	p.see("textarea", "Heel in the morning")
 	p.chip("At its worst", "5")
 	p.on(button("Keep the story"), input.Enter)
 	p.see("button", "^Kept$")
 
 	p.on(step("Screen"), input.Enter)
-	for _, g := range []string{"emergency", "refer-first", "avoid-here", "adapt"} {
-		p.on(`//*[@data-group="`+g+`"]//button[text()="None of these"]`, input.Space)
-	}
-	p.see("p", "Asked and answered for today")
+	p.see("p", "Asked and answered for today") // confirmed from the own device
+	p.chip("The client agrees", "Agreed")
 
 	p.on(step("Measure"), input.Enter)
 	p.chip("Joint", "Ankle")
@@ -106,6 +120,7 @@ func TestANewClientByKeyboardAlone(t *testing.T) {
 	p.MustInsertText("8")
 	p.press(input.Enter)
 	p.see(`[data-movement="ankle.dorsiflexion-knee-bent"] .flag`, "8°")
+	p.chip("What to measure", "Posture")
 	p.arrow("Measure", "Pelvis height, crest to crest")
 	p.write("Distance (cm)", "30")
 	p.write("Height difference (cm)", "2")

@@ -56,6 +56,10 @@ func TestNoAxeViolations(t *testing.T) {
 	stepTo(p, "Measure")
 	p.see("h2", "Range before")
 	noViolations(p, "measure")
+	for _, name := range []string{"Posture", "Squat and reach", "Photographs"} {
+		part(p, name)
+		noViolations(p, name)
+	}
 	stepTo(p, "Find")
 	mark(p, 200, 165)
 	p.see("h2", "Upper trapezius, left")

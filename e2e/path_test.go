@@ -73,7 +73,8 @@ func visiting(t testing.TB, family string) (p *page, client string) {
 	return p, client
 }
 
-// screened answers every open question of the screening with no.
+// screened answers every open question of the screening with no, and records
+// the consent to the visit.
 func screened(p *page) {
 	p.t.Helper()
 	stepTo(p, "Screen")
@@ -83,6 +84,16 @@ func screened(p *page) {
 		}
 	}
 	p.see("p", "Asked and answered for today")
+	if agreed := p.MustElementX(`//*[@data-consent]//button[text()="Agreed"]`); *agreed.MustAttribute("aria-checked") != "true" {
+		agreed.MustClick()
+	}
+}
+
+// part goes to one part of the measuring.
+func part(p *page, name string) {
+	p.t.Helper()
+	stepTo(p, "Measure")
+	p.MustElementX(`//*[@role="radiogroup"][@aria-label="What to measure"]//button[text()="` + name + `"]`).MustClick()
 }
 
 func stepTo(p *page, name string) {

@@ -70,6 +70,7 @@ func TestScreenshots(t *testing.T) {
 	}
 	p.MustElement(`[data-movement="ankle.dorsiflexion-knee-straight"]`).MustScrollIntoView()
 	shot("measure")
+	part(p, "Posture")
 	p.pick("Measure", "Shoulder height, acromion to acromion")
 	p.MustElementX(`//*[@role="radiogroup"][@aria-label="Which side is high or forward"]//button[text()="right"]`).MustClick()
 	p.num("Distance (cm)", "36")
@@ -78,6 +79,11 @@ func TestScreenshots(t *testing.T) {
 	p.see("[data-posture] li", "flagged")
 	p.MustElement("[data-posture]").MustScrollIntoView()
 	shot("posture")
+	part(p, "Squat and reach")
+	for _, s := range []string{"squat-heels-lift:left", "squat-knees-in:left", "side-curve:right"} {
+		p.touchSpot(s)
+	}
+	shot("signs")
 	p.MustNavigate(strings.Split(p.MustInfo().URL, "?")[0] + "/show")
 	p.see("h1", "What we found")
 	p.MustElement("svg[data-view=back] path")
@@ -107,7 +113,7 @@ func TestScreenshots(t *testing.T) {
 	p.press(input.Escape)
 
 	newVisit(p, demoClient(0))
-	stepTo(p, "Measure")
+	part(p, "Photographs")
 	p.click("[data-photos] a", "earlier")
 	p.see("[data-angles] dt", "Shoulder height")
 	p.MustWaitLoad()

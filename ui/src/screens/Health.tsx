@@ -6,8 +6,8 @@ import { api, must, type Schemas } from "../api/client";
 import { Button, Card, Choice, Trouble, Waiting } from "../parts/controls";
 
 type Answer = Schemas["ScreenedAnswer"]["answer"];
-/** Known from the record, or for the therapist to see. */
-const notAsked = new Set(["first-visit", "minor"]);
+/** Known from the record. */
+const notAsked = new Set(["first-visit"]);
 const atATime = 7;
 
 const Row = styled.li`padding: 9px 0; border-top: 1px solid var(--line-soft); display: grid; gap: 6px; &:first-child { border-top: 0; }`;

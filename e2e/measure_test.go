@@ -1,0 +1,156 @@
+package e2e
+
+import (
+	"testing"
+
+	"github.com/go-rod/rod/lib/input"
+	"github.com/go-rod/rod/lib/proto"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"mokren/demo"
+)
+
+// touchSpot touches a sign's lozenge on the figure.
+func (p *page) touchSpot(spot string) {
+	p.t.Helper()
+	e := p.MustElement(`[data-spot="` + spot + `"]`)
+	at := e.MustEval(`() => { const b = this.getBoundingClientRect(); return [b.x + b.width / 2, b.y + b.height / 2]; }`).Arr()
+	require.NoError(p.t, p.Mouse.MoveTo(proto.NewPoint(at[0].Num(), at[1].Num())))
+	p.Mouse.MustClick(proto.InputMouseButtonLeft)
+	p.MustElement(`[data-spot="` + spot + `"][data-seen="true"]`)
+}
+
+// Hands free: each reading is named, and taken when it lies steady; the same
+// instrument reads a slope. An instrument that does not answer is said to.
+func TestTheInclinometerTakesWhenSteady(t *testing.T) {
+	p, client := visiting(t, "Inclinometer")
+	stepTo(p, "Measure")
+	p.MustElementX(`//*[@role="radiogroup"][@aria-label="Joint"]//button[text()="Neck"]`).MustClick()
+	p.MustElement(`[data-movement="cervical.lateral-flexion"]`)
+	p.click("[data-by-instrument] button", "Read with the inclinometer")
+	p.see("[data-instrument]", "°")
+	// Every movement of the neck that is shown, in the order of the screen.
+	p.see("[data-by-instrument] [role=status]", "Everything shown has been read")
+	var n int
+	p.sent()
+	require.NoError(t, db(t).Get(&n, `select count(*) from range_reading where client_id = $1 and before_deg between 57 and 67`, client))
+	assert.Equal(t, 6, n, "flexion, extension, two side-bends, two turns")
+
+	part(p, "Posture")
+	p.pick("Measure", "Shoulder height, acromion to acromion")
+	p.click("button", "Read with the inclinometer")
+	p.see("[data-posture] li", "right high")
+	p.click("button", "Stop the inclinometer")
+
+	s := &server{t: t, addr: "127.0.0.1:0", inclinometer: "ws://127.0.0.1:1/"}
+	s.start()
+	t.Cleanup(s.kill)
+	p = openPage(t, s.addr, "/")
+	p.signIn(demo.Logins[0])
+	newVisit(p, ownClient(p, "Switched-Off"))
+	stepTo(p, "Measure")
+	p.click("button", "Read with the inclinometer")
+	p.see("[role=alert]", "does not answer")
+}
+
+// Signs are touched on the figure, on their side, and speak for their muscles;
+// the toe-touch ones are posture readings; the measures beside them are flagged.
+func TestSignsAndGauges(t *testing.T) {
+	p, client := visiting(t, "Signs")
+	part(p, "Squat and reach")
+	p.touchSpot("squat-heels-lift:left")
+	p.touchSpot("side-curve:right")
+	p.MustElementX(`//*[@data-sign="squat-heels-lift"]//button[text()="left"][@aria-pressed="true"]`)
+	p.MustElementX(`//*[@data-sign="squat-heels-lift"]//button[text()="right"][@aria-pressed="false"]`)
+	p.MustElementX(`//*[@data-sign="lumbar-curve"]//button`).MustFocus()
+	p.press(input.Space)
+	p.MustElement(`[data-spot="lumbar-curve:midline"][data-seen="true"]`)
+	field := func(gauge string, i int, v string) {
+		t.Helper()
+		p.MustElements(`[data-gauge="` + gauge + `"] input`)[i].MustSelectAllText().MustInput(v).MustBlur()
+	}
+	field("weight-bearing-lunge", 0, "30")
+	p.see(`[data-gauge="weight-bearing-lunge"]`, "left: 30°, flagged below 35°")
+	field("toe-touch", 0, "14")
+	p.MustElementX(`//*[@data-gauge="breathing"]//button[text()="chest first"]`).MustClick()
+	p.see(`[data-gauge="breathing"]`, "high in the chest")
+	p.MustElementX(`//*[@data-gauge="first-rib-rise"]//button[text()="left"]`).MustClick()
+	stepTo(p, "Suspect")
+	p.MustElement(`[data-suspect="soleus:left"] button`).MustClick()
+	p.see(`[data-suspect="soleus:left"] td`, "heels lift")
+	stepTo(p, "Recheck")
+	p.MustElement(`[data-gauges="after"] [data-gauge="weight-bearing-lunge"] input`).MustSelectAllText().MustInput("37").MustBlur()
+	p.see(`[data-gauges="after"] [data-gauge="weight-bearing-lunge"]`, "30 → 37")
+	p.sent()
+	var sides []string
+	require.NoError(t, db(t).Select(&sides, `select body->>'side' from visit_event where client_id = $1 and type = 'sign-seen'`, client))
+	assert.Equal(t, []string{"left"}, sides)
+}
+
+// The practice's own weights and thresholds: set, judged anew at once, kept,
+// reset; what lies out of bounds is not taken.
+func TestOwnWeightsAndThresholds(t *testing.T) {
+	p, _ := visiting(t, "Own-Values")
+	part(p, "Posture")
+	p.pick("Measure", "Shoulder height, acromion to acromion")
+	p.MustElementX(`//*[@role="radiogroup"][@aria-label="Which side is high or forward"]//button[text()="right"]`).MustClick()
+	p.num("Slope (°)", "4")
+	p.click("button", "Keep the reading")
+	p.see("[data-posture] li", "flagged: 4.0°, flagged from 3°")
+	set := func(list, row string, i int, v string) {
+		t.Helper()
+		p.MustElements(`[data-tuned="` + list + `"] [data-row="` + row + `"] input`)[i].MustSelectAllText().MustInput(v).MustBlur()
+	}
+	p.MustElement(`[data-tuned="thresholds"] summary`).MustClick()
+	set("thresholds", "shoulder-height", 0, "5")
+	p.see("[data-posture] li", "noted: 4.0°, flagged from 5° .set by this practice.")
+	p.MustReload()
+	p.see("[data-posture] li", "set by this practice")
+	p.MustElement(`[data-tuned="thresholds"] summary`).MustClick()
+	p.MustElement(`[data-tuned="thresholds"] [data-row="shoulder-height"] button:last-of-type`)
+	p.click(`[data-tuned="thresholds"] button`, "Reset")
+	p.see("[data-posture] li", "flagged: 4.0°, flagged from 3° .working default.")
+
+	stepTo(p, "Suspect")
+	confidence := func() string { return p.MustElement(`[data-suspect="upper-trapezius:right"] .num`).MustText() }
+	before := confidence()
+	p.MustElement(`[data-tuned="weights"] summary`).MustClick()
+	set("weights", "posture", 0, "30")
+	p.see(`[data-tuned="weights"] button`, "Reset")
+	p.MustWait(`(was) => document.querySelector('[data-suspect="upper-trapezius:right"] .num').innerText !== was`, before)
+	assert.NotEqual(t, before, confidence())
+	p.click(`[data-tuned="weights"] button`, "Reset")
+	p.MustWait(`(was) => document.querySelector('[data-suspect="upper-trapezius:right"] .num').innerText === was`, before)
+}
+
+// No hold without consent; a sensitive area has its own; what was agreed to
+// can be taken back.
+func TestConsentBeforeAHold(t *testing.T) {
+	p, client := visiting(t, "Consent")
+	stepTo(p, "Screen")
+	for _, g := range []string{"emergency", "refer-first", "avoid-here", "adapt"} {
+		p.MustElementX(`//*[@data-group="` + g + `"]//button[text()="None of these"]`).MustClick()
+	}
+	p.see("p", "Asked and answered for today")
+	stepTo(p, "Find")
+	mark(p, 190, 490)
+	p.see("h2", "Gluteus")
+	chart(p, 6, "yes")
+	stepTo(p, "Press")
+	p.see("[data-ask=visit]", "No consent to today's treatment")
+	assert.False(t, p.MustHasR("button", "Begin the hold"))
+	p.click("button", "^The client agrees$")
+	p.see("[data-ask=buttock]", "consent of its own")
+	assert.False(t, p.MustHasR("button", "Begin the hold"))
+	p.click("button", "no chaperone wanted")
+	p.see("button", "Begin the hold")
+	stepTo(p, "Screen")
+	p.see("[data-consent]", "Buttock")
+	p.MustElementX(`//*[@role="radiogroup"][@aria-label="Consent: Buttock"]//button[text()="No"]`).MustClick()
+	stepTo(p, "Press")
+	p.see("[data-ask=buttock]", "consent of its own")
+	p.sent()
+	p.MustNavigate(p.base + "/clients/" + client)
+	p.see("[data-consents]", "Buttock: not agreed")
+}
