@@ -423,6 +423,14 @@ func TestAClientsOwnDevice(t *testing.T) {
 	assert.Len(t, waiting.Items[0].Drawing.Strokes[0].Cells, 2)
 	require.Equal(t, 204, c.call("POST", "/api/visits/"+visitID+"/entries/"+entry+"/taken", nil, nil).StatusCode)
 	assert.Equal(t, 409, phone.call("PUT", path, good, nil).StatusCode, "taken in already")
+	waits := func() int {
+		c.call("GET", "/api/visits/"+visitID+"/entries", nil, &waiting)
+		return len(waiting.Items)
+	}
+	assert.Zero(t, waits())
+	require.Equal(t, 204, c.call("DELETE", "/api/visits/"+visitID+"/entries/"+entry+"/taken", nil, nil).StatusCode)
+	assert.Equal(t, 1, waits(), "brought back")
+	require.Equal(t, 204, c.call("POST", "/api/visits/"+visitID+"/entries/"+entry+"/taken", nil, nil).StatusCode)
 
 	// The story and the answers come the same way, checked by the same rules.
 	pad := "/api/pad/" + link.Code

@@ -178,17 +178,27 @@ func (s *server) registerLinks(a huma.API) {
 			})
 			return out, problem(err)
 		})
-	huma.Register(a, huma.Operation{OperationID: "take-entry", Method: http.MethodPost, Path: "/api/visits/{id}/entries/{entry}/taken", Summary: "Say that an entry was taken in or left out", Errors: []int{401, 404}, DefaultStatus: 204},
-		func(ctx context.Context, in *struct {
-			ByID
-			Entry string `path:"entry" format:"uuid"`
-		}) (*struct{}, error) {
+	type oneEntry struct {
+		ByID
+		Entry string `path:"entry" format:"uuid"`
+	}
+	settle := func(verb string, fn func(ctx context.Context, tx *store.Tx, visit, entry uuid.UUID) error) func(context.Context, *oneEntry) (*struct{}, error) {
+		return func(ctx context.Context, in *oneEntry) (*struct{}, error) {
 			who, err := s.principal(ctx)
 			if err != nil {
 				return nil, err
 			}
-			return nil, problem(s.store.As(ctx, who, store.Action{Verb: "take", Kind: "client-entry", Subject: in.Entry}, func(tx *store.Tx) error {
-				return tx.TakeEntry(ctx, uuid.MustParse(in.ID), uuid.MustParse(in.Entry))
+			return nil, problem(s.store.As(ctx, who, store.Action{Verb: verb, Kind: "client-entry", Subject: in.Entry}, func(tx *store.Tx) error {
+				return fn(ctx, tx, uuid.MustParse(in.ID), uuid.MustParse(in.Entry))
 			}))
-		})
+		}
+	}
+	huma.Register(a, huma.Operation{OperationID: "take-entry", Method: http.MethodPost, Path: "/api/visits/{id}/entries/{entry}/taken", Summary: "Say that an entry was taken in or left out", Errors: []int{401, 404}, DefaultStatus: 204},
+		settle("take", func(ctx context.Context, tx *store.Tx, visit, entry uuid.UUID) error {
+			return tx.TakeEntry(ctx, visit, entry)
+		}))
+	huma.Register(a, huma.Operation{OperationID: "bring-entry-back", Method: http.MethodDelete, Path: "/api/visits/{id}/entries/{entry}/taken", Summary: "Let an entry wait again", Errors: []int{401, 404}, DefaultStatus: 204},
+		settle("restore", func(ctx context.Context, tx *store.Tx, visit, entry uuid.UUID) error {
+			return tx.RestoreEntry(ctx, visit, entry)
+		}))
 }

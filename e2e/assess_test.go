@@ -31,8 +31,8 @@ func TestFromTheStoryToASuspect(t *testing.T) {
 	}
 	choose("At its worst", "4")
 	choose("At its best", "6")
-	p.click("button", "Keep the story")
 	p.see("[role=alert]", "above the worst")
+	p.MustElementX(`//button[text()="Keep the story"][@disabled]`)
 	p.MustElementX(`//*[@role="radiogroup"][starts-with(@aria-label, "At its best")]//button[text()="1"]`).MustClick()
 	p.click("button", "Keep the story")
 	p.see("button", "^Kept$")

@@ -41,7 +41,7 @@ func TestTheInclinometerTakesWhenSteady(t *testing.T) {
 	p.pick("Measure", "Shoulder height, acromion to acromion")
 	p.click("button", "Read with the inclinometer")
 	p.see("[data-posture] li", "right high")
-	p.click("button", "Stop the inclinometer")
+	p.see("button", "Read with the inclinometer") // one reading is enough
 
 	s := &server{t: t, addr: "127.0.0.1:0", inclinometer: "ws://127.0.0.1:1/"}
 	s.start()

@@ -6,14 +6,18 @@
 //
 // A browser opens a WebSocket at "/" with ?mode=range or ?mode=posture (as by
 // the instrument's own switch) and gets one JSON sample a message, 20 a second.
+// It may send {"expect_deg":80,"expect_cm":34}: what is being measured usually
+// comes to. A real instrument has no ears; the stand-in moves about that far.
 package inclinometer
 
 import (
+	"cmp"
 	"context"
 	"encoding/json"
 	"math"
 	"math/rand/v2"
 	"net/http"
+	"sync/atomic"
 	"time"
 
 	"github.com/coder/websocket"
@@ -24,17 +28,40 @@ import (
 // SamplesPerSecond of the stream.
 const SamplesPerSecond = 20
 
-// Options of the stand-in. The zero value is a restricted neck and a high right
-// shoulder.
+// Options of the stand-in. The zero value moves about as far as is expected, one
+// side shorter than the other.
 type Options struct {
 	// Ranges are the ends of the movements in degrees, one after the other, and
-	// then again from the first.
+	// then again from the first; empty means about what is expected.
 	Ranges []float64
-	// Slopes are the postures, as degrees with the distance in cm.
+	// Slopes are the postures, as degrees with the distance in cm; empty means
+	// about what is expected.
 	Slopes []Slope
 	// Speed is how much faster than life it runs; 0 means 1. Times in the
 	// samples stay true to life.
 	Speed float64
+}
+
+// Expected is what a measure usually comes to.
+type Expected struct {
+	Deg float64 `json:"expect_deg"`
+	CM  float64 `json:"expect_cm"`
+}
+
+// shares of the usual that one reading after the other comes to: one side a
+// little short, the other nearly full.
+var shares = []float64{0.78, 0.96, 0.8, 0.94, 0.77, 0.98}
+
+// end is where reading n ends.
+func (o Options) end(mode device.Mode, n int, e Expected) Slope {
+	share := shares[n%len(shares)]
+	switch {
+	case mode == device.Range && len(o.Ranges) > 0:
+		return Slope{Deg: o.Ranges[n%len(o.Ranges)]}
+	case mode == device.Posture && len(o.Slopes) > 0:
+		return o.Slopes[n%len(o.Slopes)]
+	}
+	return Slope{share * cmp.Or(e.Deg, 60), share * cmp.Or(e.CM, 30)}
 }
 
 // Slope is what is read with both tips on the body.
@@ -56,9 +83,8 @@ const Cycle = time.Duration((restS + goS + holdS + backS) * float64(time.Second)
 const tremorDeg = 0.2
 
 // At gives the sample at a time since the switch was turned on.
-func (o Options) At(mode device.Mode, since time.Duration, rnd *rand.Rand) device.Sample {
-	o = o.filled()
-	n := int(since / Cycle)
+func (o Options) At(mode device.Mode, since time.Duration, e Expected, rnd *rand.Rand) device.Sample {
+	end := o.end(mode, int(since/Cycle), e)
 	t := (since % Cycle).Seconds()
 	tremor := tremorDeg * (2*rnd.Float64() - 1)
 	// share of the way between rest and end, eased as a limb moves.
@@ -74,7 +100,6 @@ func (o Options) At(mode device.Mode, since time.Duration, rnd *rand.Rand) devic
 	}
 	s := device.Sample{TMS: since.Milliseconds(), Deg: tremor}
 	if mode == device.Posture {
-		end := o.Slopes[n%len(o.Slopes)]
 		// In the hand it swings; on the body it lies still.
 		if share < 1 {
 			s.Deg += 12 * math.Sin(since.Seconds()*5)
@@ -85,28 +110,14 @@ func (o Options) At(mode device.Mode, since time.Duration, rnd *rand.Rand) devic
 		s.DistanceCM = &d
 		return s
 	}
-	s.Deg += share * o.Ranges[n%len(o.Ranges)]
+	s.Deg += share * end.Deg
 	return s
 }
 
 func ease(x float64) float64 { return (1 - math.Cos(math.Pi*x)) / 2 }
 
-func (o Options) filled() Options {
-	if len(o.Ranges) == 0 {
-		o.Ranges = []float64{58, 66, 57, 67, 59, 65}
-	}
-	if len(o.Slopes) == 0 {
-		o.Slopes = []Slope{{3.8, 34.5}, {1.6, 28}, {12.5, 14}, {9, 14}}
-	}
-	if o.Speed == 0 {
-		o.Speed = 1
-	}
-	return o
-}
-
 // Handler streams to whoever connects from this machine's own pages.
 func Handler(o Options) http.Handler {
-	o = o.filled()
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		mode := device.Mode(r.URL.Query().Get("mode"))
 		if mode == "" {
@@ -121,17 +132,34 @@ func Handler(o Options) http.Handler {
 			return // it has answered
 		}
 		defer c.CloseNow() //nolint:errcheck // the end either way
-		stream(c.CloseRead(r.Context()), c, o, mode)
+		ctx, cancel := context.WithCancel(r.Context())
+		defer cancel()
+		var expected atomic.Pointer[Expected]
+		expected.Store(&Expected{})
+		go func() {
+			defer cancel()
+			for {
+				_, b, err := c.Read(ctx)
+				if err != nil {
+					return
+				}
+				var e Expected
+				if json.Unmarshal(b, &e) == nil {
+					expected.Store(&e)
+				}
+			}
+		}()
+		stream(ctx, c, o, mode, &expected)
 	})
 }
 
-func stream(ctx context.Context, c *websocket.Conn, o Options, mode device.Mode) {
+func stream(ctx context.Context, c *websocket.Conn, o Options, mode device.Mode, expected *atomic.Pointer[Expected]) {
 	const every = time.Second / SamplesPerSecond
 	rnd := rand.New(rand.NewPCG(1, 2)) // the same hand every time
-	tick := time.NewTicker(time.Duration(float64(every) / o.Speed))
+	tick := time.NewTicker(time.Duration(float64(every) / cmp.Or(o.Speed, 1)))
 	defer tick.Stop()
 	for n := 0; ; n++ {
-		b, err := json.Marshal(o.At(mode, time.Duration(n)*every, rnd))
+		b, err := json.Marshal(o.At(mode, time.Duration(n)*every, *expected.Load(), rnd))
 		if err != nil {
 			return
 		}

@@ -28,7 +28,7 @@ func TestEveryCycleGivesOneReading(t *testing.T) {
 		rnd := rand.New(rand.NewPCG(1, 1))
 		var got []device.Taken
 		for at := time.Duration(0); at < 4*inclinometer.Cycle; at += time.Second / inclinometer.SamplesPerSecond {
-			if taken := w.Add(o.At(c.mode, at, rnd)); taken != nil {
+			if taken := w.Add(o.At(c.mode, at, inclinometer.Expected{}, rnd)); taken != nil {
 				got = append(got, *taken)
 			}
 		}
@@ -46,15 +46,25 @@ func TestItStreamsOverAWebSocket(t *testing.T) {
 	c, _, err := websocket.Dial(t.Context(), "ws"+strings.TrimPrefix(srv.URL, "http")+"/?mode=posture", nil)
 	require.NoError(t, err)
 	defer c.CloseNow() //nolint:errcheck // the end of the test
+	// What is expected sets how far it moves.
+	require.NoError(t, c.Write(t.Context(), websocket.MessageText, []byte(`{"expect_deg":3,"expect_cm":34}`)))
+	w := device.Watch{Mode: device.Posture}
 	last := int64(-1)
-	for range 30 {
+	found := false
+	for range 90 {
 		_, b, err := c.Read(t.Context())
 		require.NoError(t, err)
 		var s device.Sample
 		require.NoError(t, json.Unmarshal(b, &s))
 		assert.Greater(t, s.TMS, last)
 		last = s.TMS
+		if taken := w.Add(s); taken != nil {
+			assert.InDelta(t, 3, taken.Deg, 1)
+			assert.InDelta(t, 34, *taken.DistanceCM, 8)
+			found = true
+		}
 	}
+	assert.True(t, found, "a whole cycle was streamed")
 	res, err := http.Get(srv.URL + "/?mode=upside-down")
 	require.NoError(t, err)
 	assert.Equal(t, 422, res.StatusCode)

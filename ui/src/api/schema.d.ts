@@ -974,7 +974,8 @@ export interface paths {
         put?: never;
         /** Say that an entry was taken in or left out */
         post: operations["take-entry"];
-        delete?: never;
+        /** Let an entry wait again */
+        delete: operations["bring-entry-back"];
         options?: never;
         head?: never;
         patch?: never;
@@ -5975,6 +5976,63 @@ export interface operations {
         };
     };
     "take-entry": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                entry: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "bring-entry-back": {
         parameters: {
             query?: never;
             header?: never;

@@ -28,7 +28,7 @@ interface Props {
 export function PainTools({ tool, onTool, onUndo, onRedo, onMirror }: Props) {
   return (
     <div style={{ display: "grid", gap: 10 }}>
-      <Choice label="How strong, 1 to 10" value={tool.intensity} options={numbers} onChoose={(intensity) => onTool({ ...tool, intensity, erase: false })} />
+      <Choice scale label="How strong, 1 to 10" value={tool.intensity} options={numbers} onChoose={(intensity) => onTool({ ...tool, intensity, erase: false })} />
       <Choice label="How it feels" value={tool.kind} options={kinds} onChoose={(kind) => onTool({ ...tool, kind, erase: false })} describe={(k) => kindName[k]} />
       <Row>
         <Choice label="Brush" value={sizes[tool.size] ?? "medium"} options={sizes} onChoose={(s) => onTool({ ...tool, size: sizes.indexOf(s) })} />

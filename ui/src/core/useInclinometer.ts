@@ -19,15 +19,24 @@ export const useInclinometerAddress = () => useQuery({ queryKey: ["instruments"]
 
 /** Follows the stream while an address is given; every steady reading is handed
  * to onTaken once. */
-export function useInclinometer(core: Core, address: string | undefined, mode: Schemas["Watch"]["mode"], onTaken: (t: Schemas["Taken"]) => void): Inclinometer {
+export function useInclinometer(core: Core, address: string | undefined, mode: Schemas["Watch"]["mode"], usual: { deg: number; cm?: number }, onTaken: (t: Schemas["Taken"]) => void): Inclinometer {
   const [live, setLive] = useState<Inclinometer>({ share: 0 });
   const taken = useRef(onTaken);
   taken.current = onTaken;
+  const wire = useRef<WebSocket>(undefined);
+  // Only the stand-in listens: it moves about as far as is usual.
+  const expect = JSON.stringify({ expect_deg: usual.deg, expect_cm: usual.cm ?? 0 });
+  const expected = useRef(expect);
+  expected.current = expect;
+  useEffect(() => {
+    if (wire.current?.readyState === WebSocket.OPEN) wire.current.send(expect);
+  }, [expect]);
   useEffect(() => {
     setLive({ share: 0 });
     if (!address) return;
-    const socket = new WebSocket(`${address}?mode=${mode}`);
+    const socket = (wire.current = new WebSocket(`${address}?mode=${mode}`));
     let watch: Schemas["Watch"] = { mode, share: 0 };
+    socket.onopen = () => socket.send(expected.current);
     socket.onmessage = (m) => {
       const sample = JSON.parse(String(m.data)) as Schemas["Sample"];
       const out = core.steady(watch, [sample]);

@@ -39,7 +39,7 @@ export function StoryFields({ story: v, onStory, loads: own, onLoads, ask, last,
     <>
       <Text label={ask} long value={v.complaint ?? ""} onChange={(complaint) => set({ complaint })} />
       {scores.map(([k, label]) => (
-        <Choice key={k} label={`${label}, 0 none to 10 worst${last?.[k] === undefined ? "" : `; last time ${one(last[k])}`}`} value={v[k]} options={numbers} onChoose={(n) => set({ [k]: n })} />
+        <Choice scale key={k} label={`${label}, 0 none to 10 worst${last?.[k] === undefined ? "" : `; last time ${one(last[k])}`}`} value={v[k]} options={numbers} onChoose={(n) => set({ [k]: n })} />
       ))}
       {storyTrouble(v) && <p role="alert" style={{ color: "var(--stop)" }}>{storyTrouble(v)}</p>}
       <Pair>
@@ -51,7 +51,7 @@ export function StoryFields({ story: v, onStory, loads: own, onLoads, ask, last,
         return (
           <div key={i} data-activity style={{ display: "grid", gap: 4 }}>
             <Text label={`Activity wanted back ${i + 1}`} value={a.name} onChange={(name) => put(i, { name })} />
-            <Choice label={`0 cannot, 10 as before${before ? `; last time ${before.score}${compare ? `, ${compare(before.score, a.score)}` : ""}` : ""}`} value={a.score} options={numbers} onChoose={(score) => put(i, { score })} />
+            <Choice scale label={`0 cannot, 10 as before${before ? `; last time ${before.score}${compare ? `, ${compare(before.score, a.score)}` : ""}` : ""}`} value={a.score} options={numbers} onChoose={(score) => put(i, { score })} />
           </div>
         );
       })}

@@ -34,7 +34,8 @@ export function ByInstrument({ core, slots, ask, onTaken }: Props) {
   const next = slots(times).find((s) => !skipped.includes(key(s)));
   const target = useRef(next);
   target.current = next;
-  const live = useInclinometer(core, on && next ? address : undefined, "range", (t) => {
+  const usual = next ? core.range(next.movement, undefined, undefined, undefined).reference : 60;
+  const live = useInclinometer(core, on && next ? address : undefined, "range", { deg: usual }, (t) => {
     if (!target.current) return;
     play("taken");
     onTaken(target.current, Math.round(Math.abs(t.deg)));

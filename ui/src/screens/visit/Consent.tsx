@@ -12,7 +12,7 @@ type Area = Consent["area"];
 const areas: Area[] = ["groin", "buttock", "chest", "abdomen", "axilla", "coccyx"];
 const answers = ["declined", "present", "no"] as const;
 type Answer = (typeof answers)[number];
-const said: Record<Answer, string> = { declined: "Yes, alone", present: "Yes, chaperone here", no: "No" };
+const said: Record<Answer, string> = { declined: "Yes, chaperone declined", present: "Yes, chaperone here", no: "No" };
 
 const Row = styled.div`display: grid; grid-template-columns: 92px minmax(0, 1fr); gap: 8px; align-items: center; padding: 5px 0; border-top: 1px solid var(--line-soft); &:first-of-type { border-top: 0; }`;
 

@@ -6,7 +6,7 @@ import { byView, type Drawing, fromStrokes, mirrored, toStrokes } from "../../bo
 import { PainTools, type Tool } from "../../body/PainTools";
 import { Card, Choice } from "../../parts/controls";
 import { day, one, plain, sentence } from "../../parts/words";
-import { OwnDevice } from "./OwnDevice";
+import { OwnDevice, Waiting } from "./OwnDevice";
 import { Story } from "./Story";
 import type { StepProps } from "./Visit";
 
@@ -32,6 +32,7 @@ export function DrawStep({ visit, me, drawing, figure, tool, setTool, compare, s
   const lay = (strokes: Schemas["Stroke"][], by: "therapist" | "client" = "therapist") => strokes.length > 0 && write("drawing-painted", { figure, strokes, by });
   return (
     <>
+      <Waiting visit={visit} />
       <Card>
         <h2>Where does it hurt?</h2>
         <p className="quiet" style={{ margin: "4px 0 12px" }}>Paint on the body, or let the client paint. Ask openly; do not suggest.</p>

@@ -1,7 +1,7 @@
 // What the client enters on an own device, through a short-lived code: nothing
 // counts before the therapist has taken it in.
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import { useMemo, useState } from "react";
 import { api, must, type Schemas } from "../../api/client";
 import { byView, fromStrokes } from "../../body/drawing";
 import { useFigure } from "../../body/BodySvg";
@@ -17,6 +17,7 @@ function useEntries({ visit }: StepProps) {
   const queries = useQueryClient();
   const { data: figure } = useFigure("front");
   const [error, setError] = useState<Error>();
+  const [left, setLeft] = useState<Entry[]>([]);
   const id = open.visit.id;
   const entries = useQuery({
     queryKey: ["entries", id],
@@ -40,13 +41,23 @@ function useEntries({ visit }: StepProps) {
     try {
       if (in_) take(e);
       await must(api.POST("/api/visits/{id}/entries/{entry}/taken", { params: { path: { id, entry: e.id } } }));
+      if (!in_) setLeft([...left, e]);
       await queries.invalidateQueries({ queryKey: ["entries", id] });
       setError(undefined);
     } catch (x) {
       setError(x as Error);
     }
   };
-  const questions = new Map(core.questions().map((q) => [q.id, q]));
+  const bringBack = async (e: Entry) => {
+    try {
+      await must(api.DELETE("/api/visits/{id}/entries/{entry}/taken", { params: { path: { id, entry: e.id } } }));
+      setLeft(left.filter((x) => x.id !== e.id));
+      await queries.invalidateQueries({ queryKey: ["entries", id] });
+    } catch (x) {
+      setError(x as Error);
+    }
+  };
+  const questions = useMemo(() => new Map(core.questions().map((q) => [q.id, q])), [core]);
   const words = (e: Entry) => {
     if (e.drawing) {
       const area = core.drawing({ before: {}, after: byView(fromStrokes(e.drawing.strokes)), height_cm: open.client.height_cm ?? 170 }).after_cm2;
@@ -56,14 +67,14 @@ function useEntries({ visit }: StepProps) {
     const answers = e.answers?.answers ?? [];
     const said = (a: "yes" | "unknown") => answers.filter((x) => x.answer === a).map((x) => questions.get(x.question)?.ask ?? x.question);
     const yes = said("yes"), unsure = said("unknown");
-    return `The client has answered ${answers.length} health questions. ${yes.length ? `Yes: ${yes.join(" ")}` : "No yes."}${unsure.length ? ` Not sure: ${unsure.join(" ")}` : ""}`;
+    return `The client has answered ${answers.length} health question${answers.length === 1 ? "" : "s"}. ${yes.length ? `Yes: ${yes.join(" ")}` : "No yes."}${unsure.length ? ` Not sure: ${unsure.join(" ")}` : ""}`;
   };
-  return { items: entries.data.items, settle, words, error };
+  return { items: entries.data.items, left, settle, bringBack, words, error };
 }
 
 /** What waits to be taken in. */
 export function Waiting({ visit, only }: StepProps & { only?: Entry["kind"] }) {
-  const { items, settle, words, error } = useEntries({ visit });
+  const { items, left, settle, bringBack, words, error } = useEntries({ visit });
   return (
     <>
       {error && <Trouble error={error} />}
@@ -73,6 +84,12 @@ export function Waiting({ visit, only }: StepProps & { only?: Entry["kind"] }) {
           <Button onPress={() => settle(e, false)}>Leave it out</Button>
           <Button $kind="main" onPress={() => settle(e, true)}>Take it in</Button>
         </div>
+      ))}
+      {left.map((e) => (
+        <p key={e.id} className="quiet" role="status" style={{ display: "flex", gap: 10, alignItems: "center", marginTop: 8 }}>
+          <span style={{ flex: 1 }}>Left out: {words(e)}</span>
+          <Button onPress={() => bringBack(e)}>Bring it back</Button>
+        </p>
       ))}
     </>
   );
@@ -95,7 +112,6 @@ export function OwnDevice({ visit }: StepProps) {
       <h2>On the client's own device</h2>
       <p className="quiet" style={{ marginTop: 4 }}>Drawing, story and health questions, beforehand or in the waiting room. Nothing counts before you take it in.</p>
       {error && <Trouble error={error} />}
-      <Waiting visit={visit} />
       {link ? (
         <p style={{ marginTop: 8 }}>
           Open <b>{location.host}/draw</b> there and enter<br />

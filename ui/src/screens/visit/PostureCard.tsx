@@ -13,18 +13,18 @@ import type { StepProps } from "./Visit";
 
 /** How each measure is read: a slope with a high side, a slope or a distance
  * on each side, or only which side. */
-const measures: Record<string, { name: string; how: "slope-high" | "slope-side" | "cm-side" | "deg" | "which" | "curve" }> = {
-  "shoulder-height": { name: "Shoulder height, acromion to acromion", how: "slope-high" },
-  "pelvis-height": { name: "Pelvis height, crest to crest", how: "slope-high" },
-  "pelvic-tilt": { name: "Pelvic tilt, PSIS to ASIS", how: "slope-side" },
-  "scapula-distance": { name: "Blade's border to spine", how: "cm-side" },
-  "scapular-upward-rotation": { name: "Upward turn of the blade", how: "slope-side" },
-  "craniovertebral-angle": { name: "Forward head, tragus to C7", how: "deg" },
+const measures: Record<string, { name: string; how: "slope-high" | "slope-side" | "cm-side" | "deg" | "which" | "curve"; usual?: { deg: number; cm?: number } }> = {
+  "shoulder-height": { name: "Shoulder height, acromion to acromion", how: "slope-high", usual: { deg: 4, cm: 36 } },
+  "pelvis-height": { name: "Pelvis height, crest to crest", how: "slope-high", usual: { deg: 3, cm: 28 } },
+  "pelvic-tilt": { name: "Pelvic tilt, PSIS to ASIS", how: "slope-side", usual: { deg: 12, cm: 15 } },
+  "scapula-distance": { name: "Blade's border to spine", how: "cm-side", usual: { deg: 1, cm: 8 } },
+  "scapular-upward-rotation": { name: "Upward turn of the blade", how: "slope-side", usual: { deg: 6, cm: 12 } },
+  "craniovertebral-angle": { name: "Forward head, tragus to C7", how: "deg", usual: { deg: 50, cm: 14 } },
   "shoulder-girdle-rotation": { name: "Shoulder girdle turned", how: "which" },
   "pelvis-rotation": { name: "Pelvis turned", how: "which" },
   "side-curve": { name: "Sideways curve", how: "which" },
   "lumbar-curve": { name: "Curve of the low back", how: "curve" },
-  "acromion-to-table": { name: "Acromion to table, face-up", how: "cm-side" },
+  "acromion-to-table": { name: "Acromion to table, face-up", how: "cm-side", usual: { deg: 1, cm: 6 } },
 };
 
 interface Draft { distance?: number; height?: number; slope?: number; cm?: number; kind?: string }
@@ -38,14 +38,19 @@ export function PostureCard({ visit }: StepProps) {
   const m = measure ? measures[measure] : undefined;
   const address = useInclinometerAddress();
   const [streaming, setStreaming] = useState(false);
+  const [read, setRead] = useState<(string | undefined)[]>([]);
   const readable = m && m.how !== "which" && m.how !== "curve";
-  const live = useInclinometer(core, streaming && readable ? address : undefined, "posture", (t) => {
+  const live = useInclinometer(core, streaming && readable ? address : undefined, "posture", m?.usual ?? { deg: 10 }, (t) => {
     if (!m) return;
     play("taken");
     // Its right end up reads positive: on the client's back that is the right side.
     if (m.how === "cm-side") keep({ cm: t.distance_cm }, side);
     else if (m.how === "slope-high") keep({ slope: Math.abs(t.deg) }, t.deg < 0 ? "left" : "right");
     else keep({ slope: t.deg }, side);
+    // One reading is enough, or one on each side.
+    const sides = new Set([...read, side]);
+    setRead([...sides]);
+    if (!m.how.endsWith("-side") || sides.size === 2) setStreaming(false);
   });
   const slopes = m?.how === "slope-high" || m?.how === "slope-side" || m?.how === "deg";
   /** Keeps what was typed, or what the instrument read. */
@@ -107,7 +112,7 @@ export function PostureCard({ visit }: StepProps) {
           {streaming && readable && <Readout live={live} next={m.how.endsWith("-side") && !side ? "Choose the side to read first." : `${m.name}${m.how.endsWith("-side") ? `, ${side}` : ""}: taken when steady.`} />}
           <div style={{ display: "flex", gap: 8 }}>
             <Button $kind="main" onPress={() => keep(v, side)}>Keep the reading</Button>
-            {address && readable && <Button aria-pressed={streaming} onPress={() => setStreaming(!streaming)}>{streaming ? "Stop the inclinometer" : "Read with the inclinometer"}</Button>}
+            {address && readable && <Button aria-pressed={streaming} onPress={() => { setRead([]); setStreaming(!streaming); }}>{streaming ? "Stop the inclinometer" : "Read with the inclinometer"}</Button>}
           </div>
         </>
       )}

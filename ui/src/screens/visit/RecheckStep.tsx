@@ -15,7 +15,7 @@ export function RecheckStep({ visit }: StepProps) {
       <h2>The number at each point, same pressure</h2>
       {state.points.map((p) => (
         <Card key={p.point} style={{ padding: "12px 16px" }} data-recheck={p.muscle}>
-          <Choice label={`${sentence(plain(p.muscle))}, ${p.side}: was ${one(p.nprs)}`} value={p.after_nprs} options={numbers}
+          <Choice scale label={`${sentence(plain(p.muscle))}, ${p.side}: was ${one(p.nprs)}`} value={p.after_nprs} options={numbers}
             onChoose={(nprs) => write("point-rechecked", { point: p.point, nprs })} />
         </Card>
       ))}

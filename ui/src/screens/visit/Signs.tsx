@@ -50,12 +50,12 @@ export function SignSpots({ core, view, state }: { core: Core; view: View; state
     <g aria-hidden>
       {spots.map((s) => {
         const seen = seenAt(state, s);
-        const r = (seen ? 12 : 9) * k;
+        const r = (seen ? 14 : 11) * k;
         return (
           <g key={s.name + s.side} transform={`translate(${s.x} ${s.y})`} data-spot={`${s.sign ?? s.measure}:${s.side}`} data-seen={seen}>
             <title>{s.name}</title>
             <path d={`M0,${-r}L${r},0L0,${r}L${-r},0Z`} fill={seen ? "var(--other)" : "var(--card)"} fillOpacity={seen ? 1 : 0.75} stroke="var(--other)" strokeWidth={2 * k} />
-            {seen && <path d={`M${-4 * k},0L${-1 * k},${3.4 * k}L${4.6 * k},${-3.4 * k}`} fill="none" stroke="var(--card)" strokeWidth={2.2 * k} strokeLinecap="round" strokeLinejoin="round" />}
+            {seen && <path d={`M${-4.6 * k},0L${-1.2 * k},${3.8 * k}L${5.2 * k},${-3.8 * k}`} fill="none" stroke="var(--card)" strokeWidth={2.2 * k} strokeLinecap="round" strokeLinejoin="round" />}
           </g>
         );
       })}
@@ -64,7 +64,7 @@ export function SignSpots({ core, view, state }: { core: Core; view: View; state
 }
 
 const List = styled.div`
-  display: grid; gap: 0; > div { display: grid; grid-template-columns: minmax(0, 1fr) auto; gap: 12px; align-items: center; padding: 4px 0; border-top: 1px solid var(--line-soft); } > div:first-child { border-top: 0; }
+  display: grid; grid-template-columns: repeat(auto-fit, minmax(256px, 1fr)); gap: 0 26px; > div { display: grid; grid-template-columns: minmax(0, 1fr) auto; gap: 10px; align-items: center; padding: 3px 0; border-top: 1px solid var(--line-soft); }
 `;
 
 export function SignsCard({ visit }: StepProps) {
