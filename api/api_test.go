@@ -26,6 +26,7 @@ import (
 	"mokren/core/assess"
 	"mokren/core/calc"
 	"mokren/core/ids"
+	"mokren/core/safety"
 	"mokren/core/treat"
 	"mokren/core/visit"
 	"mokren/demo"
@@ -286,6 +287,45 @@ func TestSafetyHoldsAtTheDoor(t *testing.T) {
 	c.call("GET", path, nil, &v)
 	assert.Len(t, v.State.Holds, 1)
 	assert.Len(t, v.State.Aside, 2, "kept and shown, not dropped")
+}
+
+// A warm swollen calf stops every hold, sent in whatever order and by whatever
+// program; nothing that the API takes gets round it but a clinician's clearance.
+func TestAWarmCalfStopsEverythingThroughTheAPI(t *testing.T) {
+	c := newCaller(t, api.Options{})
+	me := c.signIn(demo.Logins[0])
+	path, event := c.sendable(me)
+	var all []map[string]any
+	for _, q := range safety.Questions() {
+		all = append(all, map[string]any{"question": q.ID, "answer": "no"})
+	}
+	point := uuid.NewString()
+	start, err := treat.NewStart(treat.Request{Protocol: "graded-stages", Muscle: "upper-trapezius", Side: "right"})
+	require.NoError(t, err)
+	var v struct{ State visit.State }
+	statuses := func(events ...any) (out []visit.HoldStatus) {
+		require.Equal(t, 200, c.call("POST", path+"/events", map[string]any{"events": events}, nil).StatusCode)
+		c.call("GET", path, nil, &v)
+		for _, h := range v.State.Holds {
+			out = append(out, h.Status)
+		}
+		return out
+	}
+	begin := func() map[string]any {
+		return event("hold-started", map[string]any{"hold": uuid.NewString(), "point": point, "start": start.Adapt(v.State.Screening.Limits)})
+	}
+	statuses(event("screening-answered", map[string]any{"answers": all}), event("consent-recorded", map[string]any{"area": "visit", "given": true}),
+		event("point-charted", map[string]any{"point": point, "muscle": "upper-trapezius", "side": "right", "figure": "figure-1", "view": "back", "x": 290, "y": 160, "place": map[string]any{"fibre": 0, "along_pct": 50, "across_mm": 0}, "taut_band": "yes", "grade": 2, "nprs": 6, "familiar": "yes"}))
+	assert.Equal(t, []visit.HoldStatus{visit.Live}, statuses(begin()))
+	yes := map[string]any{"answers": []any{map[string]any{"question": "calf-warm-swollen", "answer": "yes", "side": "left"}}}
+	got := statuses(event("screening-answered", yes), event("block-overridden", map[string]any{"point": point, "reason": "It is far away from the calf."}), begin())
+	assert.Equal(t, []visit.HoldStatus{visit.Live, visit.SetAside}, got, "the neck too, and no override lifts it")
+	assert.Contains(t, v.State.Holds[1].Why, "same-day medical care")
+	no := map[string]any{"answers": []any{map[string]any{"question": "calf-warm-swollen", "answer": "no"}}}
+	got = statuses(event("screening-answered", no), begin())
+	assert.Equal(t, visit.Live, got[2], "a slip corrected within the visit")
+	got = statuses(event("screening-answered", yes), event("screening-cleared", map[string]any{"question": "calf-warm-swollen", "by": "Dr Example", "on": "today"}), begin())
+	assert.Equal(t, visit.Live, got[3], "cleared")
 }
 
 func TestSomeoneElsesWorkWaitsForThem(t *testing.T) {

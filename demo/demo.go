@@ -120,6 +120,11 @@ type person struct {
 	kind          string         // of pain; empty is an ache
 	yes           []ids.Question // of the screening
 	activity      string         // that the client wants back
+	told          visit.Told     // the rest of the story
+	phone         string
+	emergency     string
+	guardian      string // of a minor
+	hand          string // dominant
 	cautions      []string
 	by            uuid.UUID
 	today         string // time of today's appointment
@@ -174,7 +179,8 @@ func (p person) fill(ctx context.Context, tx *store.Tx, i int, now time.Time) er
 	cid := clientID(i)
 	born := time.Date(now.Year()-p.age, time.Month(i%12+1), 3+2*i%25, 0, 0, 0, 0, time.UTC)
 	if err := tx.PutClient(ctx, store.Client{ID: cid, GivenName: p.given, FamilyName: p.family, BornOn: sql.NullTime{Time: born, Valid: true},
-		HeightCM: sql.NullFloat64{Float64: p.height, Valid: true}, Work: p.work, Complaint: p.complaint, Cautions: append([]string{}, p.cautions...)}); err != nil {
+		HeightCM: sql.NullFloat64{Float64: p.height, Valid: true}, Work: p.work, Complaint: p.complaint,
+		Phone: p.phone, Emergency: p.emergency, Guardian: p.guardian, Hand: p.hand, Cautions: append([]string{}, p.cautions...)}); err != nil {
 		return err
 	}
 	rnd := rand.New(rand.NewPCG(uint64(i), 7))
@@ -232,12 +238,16 @@ func (p person) tell(s *scribe, n int) {
 	}
 	worst := p.spots[0].numbers[n]
 	now, best := max(0, worst-2), max(0, worst-4)
-	i := visit.Interviewed{Complaint: p.complaint, Now: &now, Worst: &worst, Best: &best}
+	i := p.told.Interviewed
+	i.Complaint, i.Now, i.Worst, i.Best = p.complaint, &now, &worst, &best
 	if p.activity != "" {
 		i.Activities = []visit.Activity{{Name: p.activity, Score: int(max(0, 10-worst))}}
 	}
 	s.wait(2 * time.Minute)
 	s.write("interview-noted", i)
+	if len(p.told.Loads) > 0 {
+		s.write("loads-declared", visit.LoadsDeclared{Loads: p.told.Loads})
+	}
 }
 
 // screen answers every question: no, but for what is known of this client. It

@@ -1,10 +1,14 @@
 package e2e
 
 import (
+	"strings"
 	"testing"
 
+	"github.com/go-rod/rod/lib/input"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"mokren/demo"
 )
 
 // A warm swollen calf stops all treatment until a clinician has cleared it; a
@@ -61,4 +65,45 @@ func TestTheScreeningRulesOverHolds(t *testing.T) {
 	assert.Equal(t, 1, n)
 	require.NoError(t, db(t).Get(&n, `select count(*) from hold h where client_id = $1 and status = 'live'`, client))
 	assert.Equal(t, 1, n)
+}
+
+// One tablet is offline and does not know yet: another has recorded a warm
+// calf. The hold that the offline one begins comes in late and counts nowhere.
+func TestAWarmCalfReachesTheOfflineOutbox(t *testing.T) {
+	s := startServer(t)
+	w := newWire(t, s.addr)
+	away := openPage(t, w.l.Addr().String(), "/")
+	away.signIn(demo.Logins[0])
+	client := ownClient(away, "Outbox")
+	newVisit(away, client)
+	screened(away)
+	stepTo(away, "Find")
+	mark(away, 186, 772)
+	away.see("h2", "Gastrocnemius, medial head, left")
+	chart(away, 6, "yes")
+	away.sent()
+	w.Cut(true)
+
+	here := openPage(t, s.addr, "/")
+	here.signIn(demo.Logins[0])
+	here.MustNavigate(here.base + strings.TrimPrefix(strings.Split(away.MustInfo().URL, "?")[0], away.base))
+	here.see("button", "Undo")
+	stepTo(here, "Screen")
+	here.MustElementX(`//*[@data-group="refer-first"]//button[@aria-expanded="false"]`).MustClick()
+	here.MustElementX(`//*[@data-question="calf-warm-swollen"]//button[text()="yes"]`).MustClick()
+	here.see("[data-outcome=refer-first]", "same-day medical care")
+	here.sent()
+
+	stepTo(away, "Press")
+	away.click("button", "Begin the hold")
+	away.MustElement(`main[data-phase=ready]`)
+	away.press(input.Space)
+	w.Cut(false)
+	away.sent()
+	var why []string
+	require.NoError(t, db(t).Select(&why, `select status || ': ' || why from hold where client_id = $1`, client))
+	require.Len(t, why, 1)
+	assert.Contains(t, why[0], "aside: Blocked by the screening")
+	here.MustReload()
+	here.see(".caution", "A hold is kept aside and counts nowhere")
 }

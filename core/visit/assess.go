@@ -39,6 +39,7 @@ type (
 		Eases      string     `json:"eases,omitempty" maxLength:"500"`
 		Worsens    string     `json:"worsens,omitempty" maxLength:"500"`
 		Medication string     `json:"medication,omitempty" maxLength:"1000"`
+		Treatment  string     `json:"earlier_treatment,omitempty" maxLength:"1000" doc:"what was done about it before, and what it brought"`
 		Activities []Activity `json:"activities,omitempty" maxItems:"3"`
 	}
 	// Told is the story as the client tells it on an own device, with the loads.

@@ -1646,6 +1646,8 @@ export interface components {
             /** Format: double */
             best?: number;
             complaint?: string;
+            /** @description what was done about it before, and what it brought */
+            earlier_treatment?: string;
             eases?: string;
             medication?: string;
             /** Format: double */
@@ -2641,6 +2643,8 @@ export interface components {
             /** Format: double */
             best?: number;
             complaint?: string;
+            /** @description what was done about it before, and what it brought */
+            earlier_treatment?: string;
             eases?: string;
             loads?: string[];
             medication?: string;

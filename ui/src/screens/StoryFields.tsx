@@ -8,7 +8,7 @@ import { one, plain } from "../parts/words";
 export type Story = Schemas["Interviewed"];
 const numbers = [0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10];
 export const loads = ["long-sitting", "overhead-work", "running", "jumping", "lifting", "one-sided-carrying", "keyboard", "fine-hand-work", "standing", "driving"];
-const texts = [["since", "Since when"], ["pattern", "Over the day"], ["eases", "What eases it"], ["worsens", "What worsens it"], ["medication", "Medication"]] as const;
+const texts = [["since", "Since when"], ["pattern", "Over the day"], ["eases", "What eases it"], ["worsens", "What worsens it"], ["medication", "Medication"], ["earlier_treatment", "Earlier treatment"]] as const;
 const scores = [["now", "Number now"], ["worst", "At its worst"], ["best", "At its best"]] as const;
 
 const Pair = styled.div`display: grid; grid-template-columns: repeat(auto-fit, minmax(210px, 1fr)); gap: 10px;`;

@@ -139,32 +139,3 @@ function Thresholds({ visit }: StepProps) {
   }));
   return <Tuned name="thresholds" summary="Where each flag begins" note="Working defaults; below them a difference is noted, not hidden. The practice may set its own within bounds." rows={rows} />;
 }
-
-/** The tilted lines of a posture on a front or back view, so that the client
- * sees them. The tilt is drawn as it is. */
-export function PostureLines({ view, landmarks, posture }: { view: string; landmarks: Schemas["Landmark"][]; posture: Schemas["Posture"][] }) {
-  if (view !== "front" && view !== "back") return null;
-  const lines = ([["shoulder-height", "acromion"], ["pelvis-height", "iliac-crest"]] as const).flatMap(([measure, id]) => {
-    const p = posture.find((x) => x.measure === measure);
-    const l = landmarks.find((x) => x.id === id && x.side === "left");
-    const r = landmarks.find((x) => x.id === id && x.side === "right");
-    if (!p?.degrees || !l || !r) return [];
-    const cx = (l.x + r.x) / 2, cy = (l.y + r.y) / 2, half = Math.abs(l.x - r.x) / 2 + 26;
-    const up = Math.tan((Math.abs(p.degrees) * Math.PI) / 180) * half;
-    // Up on the high side, wherever that is in this view.
-    const high = p.high_side === "left" ? l.x : r.x;
-    const sign = high > cx ? 1 : -1;
-    return [{ measure, x1: cx - half, y1: cy + up * sign, x2: cx + half, y2: cy - up * sign, cx, cy, half, deg: p.degrees }];
-  });
-  return (
-    <g aria-hidden>
-      {lines.map((l) => (
-        <g key={l.measure}>
-          <line x1={l.cx - l.half} y1={l.cy} x2={l.cx + l.half} y2={l.cy} stroke="var(--ink-soft)" strokeWidth={1} strokeDasharray="3 4" />
-          <line x1={l.x1} y1={l.y1} x2={l.x2} y2={l.y2} stroke="var(--right)" strokeWidth={3} strokeLinecap="round" />
-          <text x={l.cx} y={l.cy - 12} fontSize={15} fontWeight={650} textAnchor="middle" fill="var(--ink)" stroke="var(--card)" strokeWidth={4} paintOrder="stroke">{Math.abs(Math.round(l.deg * 10) / 10)}°</text>
-        </g>
-      ))}
-    </g>
-  );
-}

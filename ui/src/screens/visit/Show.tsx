@@ -4,15 +4,15 @@ import { useParams } from "react-router";
 import { styled } from "styled-components";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
-import { pairs, useFigure, type View } from "../../body/BodySvg";
+import { pairs, type View } from "../../body/BodySvg";
 import { fromStrokes } from "../../body/drawing";
 import { Figure } from "../../body/Figure";
 import { PaintedOn } from "../../body/PainBody";
+import { PostureLines } from "../../body/PostureLines";
 import { Arc, type Hand } from "../../charts/Arc";
 import { useVisit } from "../../core/useVisit";
 import { Button, Trouble, Waiting } from "../../parts/controls";
 import { deg, plainMovement } from "../../parts/words";
-import { PostureLines } from "./PostureCard";
 
 const Sheet = styled.main`
   min-height: 100%; background: var(--card); padding: 22px 34px 40px; font-size: 21px; line-height: 1.4;
@@ -24,11 +24,26 @@ const Sheet = styled.main`
   @media print { .off { display: none; } .bodies { height: 150mm; } }
 `;
 
+/** A posture reading without the words of the trade; small differences that only
+ * the practice needs are left out. */
+function inWords(p: Schemas["Posture"], flagged: boolean): string[] {
+  const deg = Math.abs(p.degrees ?? 0).toFixed(1);
+  switch (p.measure) {
+    case "shoulder-height": return p.degrees ? [`Your ${p.high_side} shoulder stands higher, by ${deg}°.`] : [];
+    case "pelvis-height": return p.degrees ? [`Your ${p.high_side} side of the pelvis stands higher, by ${deg}°.`] : [];
+    case "craniovertebral-angle": return flagged ? ["Your head stands in front of your shoulders."] : [];
+    case "pelvic-tilt": return flagged ? [`Your pelvis tips ${(p.degrees ?? 0) > 10 ? "forward" : "back"} on the ${p.side}.`] : [];
+    case "shoulder-girdle-rotation": return p.high_side ? [`Your ${p.high_side} shoulder stands forward.`] : [];
+    case "pelvis-rotation": return p.high_side ? [`Your pelvis is turned: the ${p.high_side} side stands forward.`] : [];
+    case "side-curve": return p.high_side ? [`Your back curves toward the ${p.high_side}.`] : [];
+    case "lumbar-curve": return p.kind === "hinge" ? ["Your low back bends at one place, not evenly."] : [];
+  }
+  return [];
+}
+
 export default function Show({ me }: { me: Schemas["Me"] }) {
   const { id = "" } = useParams();
   const { visit, error, retry } = useVisit(id, me);
-  const { data: front } = useFigure("front");
-  const { data: back } = useFigure("back");
   if (error && !visit) return <Trouble error={error} onRetry={retry} />;
   if (!visit) return <Waiting>Opening…</Waiting>;
   const { state, open, core } = visit;
@@ -36,7 +51,8 @@ export default function Show({ me }: { me: Schemas["Me"] }) {
   const count = (pair: string) => [...drawing.keys()].filter((c) => pairs[pair]?.some((v) => c.startsWith(`${v}:`))).length;
   const pair = Object.keys(pairs).reduce((a, b) => (count(b) > count(a) ? b : a), "Body");
   const movements = [...new Set(state.ranges.filter((r) => r.before !== undefined).map((r) => r.movement))].slice(0, 4);
-  const tilts = state.posture.filter((p) => ["shoulder-height", "pelvis-height"].includes(p.measure) && p.degrees);
+  const stance = state.posture.flatMap((p, i) => inWords(p, state.posture_flags[i]?.flagged ?? false));
+  const seen = [...new Set(state.signs.map((x) => core.signs().find((s) => s.sign === x.sign)?.name.toLowerCase()))].filter(Boolean);
   return (
     <Sheet>
       <header>
@@ -48,14 +64,15 @@ export default function Show({ me }: { me: Schemas["Me"] }) {
         <div className="bodies">
           {(pairs[pair] as [View, View]).map((v) => (
             <Figure key={v} view={v} label={`${v}: the painted pain and the posture lines`} inside={<PaintedOn view={v} drawing={drawing} />}>
-              <PostureLines view={v} landmarks={(v === "front" ? front : back)?.landmarks ?? []} posture={state.posture} />
+              <PostureLines view={v} posture={state.posture} flags={state.posture_flags} />
             </Figure>
           ))}
         </div>
         <div>
           {drawing.size > 0 && <p>The painted places are where it hurts{state.interview?.now !== undefined ? `, now ${state.interview.now} of 10` : ""}.</p>}
-          {tilts.map((p) => <p key={p.measure}>Your {p.high_side} {p.measure === "shoulder-height" ? "shoulder" : "side of the pelvis"} stands higher, by {Math.abs(p.degrees ?? 0).toFixed(1)}°.</p>)}
-          {movements.length === 0 && drawing.size === 0 && tilts.length === 0 && <p>Nothing has been painted or measured in this visit yet.</p>}
+          {stance.map((x) => <p key={x}>{x}</p>)}
+          {seen.length > 0 && <p>In the squat: {seen.join(", ")}.</p>}
+          {movements.length === 0 && drawing.size === 0 && stance.length === 0 && <p>Nothing has been painted or measured in this visit yet.</p>}
           <div className="arcs" style={{ marginTop: 18 }}>
             {movements.map((m) => {
               const of = state.ranges.filter((r) => r.movement === m);

@@ -123,7 +123,7 @@ export function GaugesCard({ visit, moment }: StepProps & { moment: "before" | "
             {g.unit ? (
               <span style={{ display: "grid", gridTemplateColumns: `repeat(${g.sides.length}, 92px)`, gap: 8 }}>
                 {g.sides.map((s) => (
-                  <Num key={s} label={`${sideName(s) || g.name}`} unit={g.unit} value={moment === "before" ? read(s)?.before : read(s)?.after} min={g.min} max={g.max} step={1}
+                  <Num key={s} label={sideName(s) || "Distance"} unit={g.unit} value={moment === "before" ? read(s)?.before : read(s)?.after} min={g.min} max={g.max} step={1}
                     onCommit={(value) => value !== undefined && value !== (moment === "before" ? read(s)?.before : read(s)?.after) && write("gauge-read", { gauge: g.id, side: s, value, moment })} />
                 ))}
               </span>

@@ -10,6 +10,7 @@ import { fromStrokes } from "../../body/drawing";
 import { Figure, type Zone } from "../../body/Figure";
 import { Compared, PainBody, PaintedOn } from "../../body/PainBody";
 import { brushOf, firstTool } from "../../body/PainTools";
+import { fromTheSide, PostureLines } from "../../body/PostureLines";
 import { toMark } from "../../body/marks";
 import { type LiveVisit, useVisit } from "../../core/useVisit";
 import { Button, Choice, Trouble, Waiting } from "../../parts/controls";
@@ -20,7 +21,6 @@ import { SuspectStep, useRanking } from "./SuspectStep";
 import { FindStep, type Aim } from "./FindStep";
 import { MeasureParts, type Part, parts } from "./MeasureStep";
 import { PressStep } from "./PressStep";
-import { PostureLines } from "./PostureCard";
 import { RecheckStep } from "./RecheckStep";
 import { SignSpots, spotAt, toggleSign } from "./Signs";
 
@@ -89,6 +89,8 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
   const height = open.client.height_cm ?? 170;
   useEffect(() => {
     if (!state.opened_ms) write("visit-opened", { reason: open.visit.reason ?? "" });
+    // A hold can begin with the network gone, so its screen is fetched now.
+    void import("../hold/Hold").catch(() => undefined);
   }, []);
   const live = state.holds.find((h) => h.status === "live");
   const views: View[] = pairs[pair] ?? ["front", "back"];
@@ -98,7 +100,6 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
     return d && fromStrokes(d.strokes);
   }, [open.earlier_drawings, compare]);
   const { data: figure } = useFigure("front");
-  const { data: back } = useFigure("back");
   const earlier = useMemo(() => {
     const here = new Set(state.points.map((p) => p.identity));
     const seen = new Set<string>();
@@ -163,7 +164,7 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
       <div className="body">
         <div style={{ display: "flex", justifyContent: "space-between", alignItems: "center", minHeight: 40, flexDirection: "row-reverse", gap: 8 }}>
           <span className="quiet" style={{ fontSize: 13, padding: "2px 6px 2px 10px", flex: 1, minWidth: 0 }}>
-            {step === "draw" ? <span aria-live="polite">{before ? "Dashed: gone. Full: new. Pale: both." : place || "Paint by finger or mouse; arrow keys and Space work too."}</span> : marking ? "Touch a lozenge where you see the sign." : step === "screen" ? (placing ? "Touch the body where it is." : "Hatched: no pressure here.") : step === "suspect" ? "The pain drawing, and the chosen suspect with its usual pattern." : step === "find" ? "Touch the place, or aim with the arrow keys." : subject ? "Dots: usual referral, a guide. Strokes: this client's." : ""}
+            {step === "draw" ? <span aria-live="polite">{before ? "Dashed: gone. Full: new. Pale: both." : place || "Paint by finger or mouse; arrow keys and Space work too."}</span> : marking ? "Touch a lozenge where you see the sign." : step === "measure" && part === "posture" && pair !== "Sides" && state.posture.some((x) => fromTheSide.includes(x.measure)) ? "Forward head and pelvic tilt are drawn under Sides." : step === "screen" ? (placing ? "Touch the body where it is." : "Hatched: no pressure here.") : step === "suspect" ? "The pain drawing, and the chosen suspect with its usual pattern." : step === "find" ? "Touch the place, or aim with the arrow keys." : subject ? "Dots: usual referral, a guide. Strokes: this client's." : ""}
           </span>
           <Choice label="View" quiet value={pair} options={Object.keys(pairs)} onChoose={setPair} />
         </div>
@@ -191,7 +192,7 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
               onDrop={(pid, p) => drop(pid, p, v)}
               label={`${viewName[v]} of the body. Arrow keys move the aim, Enter marks. ${state.points.filter((p) => p.view === v).length} points.`}>
               {marking && <SignSpots core={core} view={v} state={state} />}
-              {step === "measure" && !marking && <PostureLines view={v} landmarks={(v === "front" ? figure : back)?.landmarks ?? []} posture={state.posture} />}
+              {step === "measure" && !marking && <PostureLines view={v} posture={state.posture} flags={state.posture_flags} />}
               <Blocked core={core} view={v} places={state.screening.blocked} />
             </Figure>
           ))}
