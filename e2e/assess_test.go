@@ -147,8 +147,18 @@ func TestTheMeanOfThreeReadings(t *testing.T) {
 		in.MustBlur()
 	}
 	p.see(`[data-movement="cervical.rotation"] .flag`, `\+8°`)
+	// Where it pulls is said by a touch on the body.
+	stepTo(p, "Measure")
+	p.see("h2", "Range before")
+	p.MustElement(`[data-movement="cervical.rotation"] summary`).MustClick()
+	p.MustElementX(`//*[@data-movement="cervical.rotation"]//*[@aria-label="Felt, left"]//button[text()="pull"]`).MustClick()
+	p.click("button", "Show where it is felt")
+	mark(p, 300, 175)
+	p.see("button", "^top of shoulder$")
 	p.sent()
 	var kept []string
-	require.NoError(t, db(t).Select(&kept, `select body->>'trials' from visit_event where client_id = $1 and type = 'range-measured' order by version desc limit 1`, client))
+	require.NoError(t, db(t).Select(&kept, `select body->>'trials' from visit_event where client_id = $1 and type = 'range-measured' and body->>'moment' = 'after' order by version desc limit 1`, client))
 	assert.Equal(t, []string{"[70, 71, 73]"}, kept)
+	require.NoError(t, db(t).Select(&kept, `select (body->>'trials') || (body->>'felt_region') || (body->>'tool') from visit_event where client_id = $1 and type = 'range-measured' order by version desc limit 1`, client))
+	assert.Equal(t, []string{"[60, 64, 65]top-of-shoulderinclinometer"}, kept, "the rest of the reading stays")
 }

@@ -28,7 +28,7 @@ func TestTheInclinometerTakesWhenSteady(t *testing.T) {
 	stepTo(p, "Measure")
 	p.MustElementX(`//*[@role="radiogroup"][@aria-label="Joint"]//button[text()="Neck"]`).MustClick()
 	p.MustElement(`[data-movement="cervical.lateral-flexion"]`)
-	p.click("[data-by-instrument] button", "Read with the inclinometer")
+	p.click("[data-by-instrument] button", "Take when steady")
 	p.see("[data-instrument]", "°")
 	// Every movement of the neck that is shown, in the order of the screen.
 	p.see("[data-by-instrument] [role=status]", "Everything shown has been read")
@@ -39,9 +39,9 @@ func TestTheInclinometerTakesWhenSteady(t *testing.T) {
 
 	part(p, "Posture")
 	p.pick("Measure", "Shoulder height, acromion to acromion")
-	p.click("button", "Read with the inclinometer")
+	p.click("button", "Take when steady")
 	p.see("[data-posture] li", "right high")
-	p.see("button", "Read with the inclinometer") // one reading is enough
+	p.see("button", "Take when steady") // one reading is enough
 
 	s := &server{t: t, addr: "127.0.0.1:0", inclinometer: "ws://127.0.0.1:1/"}
 	s.start()
@@ -50,7 +50,7 @@ func TestTheInclinometerTakesWhenSteady(t *testing.T) {
 	p.signIn(demo.Logins[0])
 	newVisit(p, ownClient(p, "Switched-Off"))
 	stepTo(p, "Measure")
-	p.click("button", "Read with the inclinometer")
+	p.click("button", "Take when steady")
 	p.see("[role=alert]", "does not answer")
 }
 
@@ -97,20 +97,20 @@ func TestOwnWeightsAndThresholds(t *testing.T) {
 	p.MustElementX(`//*[@role="radiogroup"][@aria-label="Which side is high or forward"]//button[text()="right"]`).MustClick()
 	p.num("Slope (°)", "4")
 	p.click("button", "Keep the reading")
-	p.see("[data-posture] li", "flagged: 4.0°, flagged from 3°")
+	p.see("[data-posture] li", "4°, right high · flagged from 3°")
 	set := func(list, row string, i int, v string) {
 		t.Helper()
 		p.MustElements(`[data-tuned="` + list + `"] [data-row="` + row + `"] input`)[i].MustSelectAllText().MustInput(v).MustBlur()
 	}
 	p.MustElement(`[data-tuned="thresholds"] summary`).MustClick()
 	set("thresholds", "shoulder-height", 0, "5")
-	p.see("[data-posture] li", "noted: 4.0°, flagged from 5° .set by this practice.")
+	p.see("[data-posture] li", "noted, flagged from 5° .set by this practice.")
 	p.MustReload()
 	p.see("[data-posture] li", "set by this practice")
 	p.MustElement(`[data-tuned="thresholds"] summary`).MustClick()
 	p.MustElement(`[data-tuned="thresholds"] [data-row="shoulder-height"] button:last-of-type`)
 	p.click(`[data-tuned="thresholds"] button`, "Reset")
-	p.see("[data-posture] li", "flagged: 4.0°, flagged from 3° .working default.")
+	p.see("[data-posture] li", "flagged from 3° .working default.")
 
 	stepTo(p, "Suspect")
 	confidence := func() string { return p.MustElement(`[data-suspect="upper-trapezius:right"] .num`).MustText() }

@@ -50,6 +50,12 @@ func TestTheScreeningRulesOverHolds(t *testing.T) {
 	p.see("[data-outcome=avoid-here]", "Say where")
 	mark(p, 186, 772)
 	p.see("[data-outcome=avoid-here]", "Open skin, left")
+	detail := func(label, value string) {
+		t.Helper()
+		p.MustElementX(`//*[@data-question="open-skin"]//label[text()="` + label + `"]/following-sibling::input`).MustInput(value).MustBlur()
+	}
+	detail("Since when", "Sunday")
+	detail("Note", "A graze from the bicycle")
 	stepTo(p, "Press")
 	p.click("button", "Press all the same")
 	p.click("button", "Record the reason")
@@ -60,6 +66,9 @@ func TestTheScreeningRulesOverHolds(t *testing.T) {
 	p.MustElement(`main[data-phase=ready]`)
 	p.see(".head", "target 5") // a first visit: ceilings down by one
 	p.sent()
+	var said string
+	require.NoError(t, db(t).Get(&said, `select body->'answers'->0->>'since' || ', ' || (body->'answers'->0->>'side') || ', ' || (body->'answers'->0->>'note') from visit_event where client_id = $1 and type = 'screening-answered' order by version desc limit 1`, client))
+	assert.Equal(t, "Sunday, left, A graze from the bicycle", said)
 	var n int
 	require.NoError(t, db(t).Get(&n, `select count(*) from visit_event e where client_id = $1 and type = 'block-overridden' and body->>'reason' like 'The graze%'`, client))
 	assert.Equal(t, 1, n)

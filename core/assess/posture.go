@@ -66,7 +66,8 @@ type Posture struct {
 }
 
 // PostureFlag is a reading judged. Below the flag a difference is noted, not
-// hidden. Source is where the threshold comes from.
+// hidden. Reason tells where the flag begins, or how far the sides differ; Source
+// where that threshold comes from.
 type PostureFlag struct {
 	Measure ids.Measure `json:"measure"`
 	Side    ids.Side    `json:"side,omitempty"`
@@ -104,13 +105,13 @@ func Flags(list []Posture, own Thresholds) []PostureFlag {
 		case "shoulder-height", "pelvis-height":
 			if p.Degrees != nil {
 				f.Flagged = math.Abs(*p.Degrees) >= at
-				reasons = append(reasons, fmt.Sprintf("%.1f°, flagged from %v°", math.Abs(*p.Degrees), at))
+				reasons = append(reasons, fmt.Sprintf("flagged from %v°", at))
 			}
 		case "pelvic-tilt":
 			usual := own.Of("pelvic-tilt-usual")
 			if p.Degrees != nil {
 				f.Flagged = math.Abs(*p.Degrees-usual) > at
-				reasons = append(reasons, fmt.Sprintf("%.1f°, usual %v° ± %v°", *p.Degrees, usual, at))
+				reasons = append(reasons, fmt.Sprintf("usual %v° ± %v°", usual, at))
 			}
 			apart(p.Degrees, o.Degrees, own.Of("pelvic-tilt-sides"), "°")
 		case "scapula-distance", "acromion-to-table":
@@ -120,7 +121,7 @@ func Flags(list []Posture, own Thresholds) []PostureFlag {
 		case "craniovertebral-angle":
 			if p.Degrees != nil {
 				f.Flagged = *p.Degrees < at
-				reasons = append(reasons, fmt.Sprintf("%.1f°, flagged below %v°", *p.Degrees, at))
+				reasons = append(reasons, fmt.Sprintf("flagged below %v°", at))
 			}
 		case "shoulder-girdle-rotation", "pelvis-rotation", "side-curve":
 			f.Flagged = p.HighSide == ids.Left || p.HighSide == ids.Right

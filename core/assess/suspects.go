@@ -553,11 +553,23 @@ func (m *model) posture(list []Posture, own Thresholds) {
 		for _, hit := range postureMuscles(p) {
 			for _, mu := range hit.muscles {
 				for _, h := range m.on(mu, hit.side) {
-					h.add("bearing", "posture:"+string(p.Measure)+":"+string(p.Side), m.w.of("posture").Plus, sentence(plain(string(p.Measure)))+": "+flags[i].Reason)
+					h.add("bearing", "posture:"+string(p.Measure)+":"+string(p.Side), m.w.of("posture").Plus, p.inWords()+": "+flags[i].Reason)
 				}
 			}
 		}
 	}
+}
+
+// inWords is the reading as a reason names it: "Shoulder height 4.0°".
+func (p Posture) inWords() string {
+	name := sentence(plain(string(p.Measure)))
+	switch {
+	case p.Degrees != nil:
+		return fmt.Sprintf("%s %.1f°", name, math.Abs(*p.Degrees))
+	case p.CM != nil:
+		return fmt.Sprintf("%s %.1f cm", name, *p.CM)
+	}
+	return name
 }
 
 func larger(p Posture, list []Posture) ids.Side {

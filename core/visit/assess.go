@@ -104,7 +104,7 @@ func (s State) Findings(ctx Context, earlier []assess.EarlierPoint) assess.Findi
 	}
 	for _, r := range s.Ranges {
 		if r.Before != nil || r.Passive != nil {
-			f.ROM = append(f.ROM, assess.ROM{Movement: r.Movement, Side: r.Side, Active: r.Before, Passive: r.Passive, Pain: r.BeforePain, Felt: r.Felt, EndFeel: r.EndFeel})
+			f.ROM = append(f.ROM, assess.ROM{Movement: r.Movement, Side: r.Side, Active: r.Before, Passive: r.Passive, Pain: r.BeforePain, Felt: r.Felt, FeltAt: r.FeltAt, EndFeel: r.EndFeel})
 		}
 	}
 	for _, t := range s.Tests {

@@ -146,7 +146,7 @@ func TestOwnThresholds(t *testing.T) {
 	own := visit.Reduce(raised, l.events).PostureFlags[0]
 	assert.True(t, usual.Flagged)
 	assert.False(t, own.Flagged)
-	assert.Equal(t, "4.0°, flagged from 5°", own.Reason)
+	assert.Equal(t, "flagged from 5°", own.Reason)
 	assert.NotEqual(t, usual.Source, own.Source, "it says whose threshold it is")
 	assert.Positive(t, reasons(asked()))
 	assert.Zero(t, reasons(raised))

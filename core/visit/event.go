@@ -163,6 +163,7 @@ type (
 		Passive  *float64     `json:"passive_deg,omitempty" minimum:"-90" maximum:"360"`
 		Trials   []float64    `json:"trials,omitempty" maxItems:"3" doc:"active readings, degrees"`
 		Felt     string       `json:"felt,omitempty" enum:"pull,pinch,pain"`
+		FeltAt   ids.Region   `json:"felt_region,omitempty" doc:"where it is felt or hurts"`
 		EndFeel  string       `json:"end_feel,omitempty" enum:"soft,firm,hard,empty,springy"`
 		Pain     *float64     `json:"pain_nprs,omitempty" minimum:"0" maximum:"10" multipleOf:"0.5"`
 		Tool     string       `json:"tool,omitempty" maxLength:"40"`

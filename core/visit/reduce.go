@@ -295,7 +295,8 @@ func (r *reducer) measure(e Event, b *Measured) {
 		x.After, x.AfterTrials, x.AfterPain = b.active(), b.Trials, b.Pain
 		return
 	}
-	x.Before, x.Trials, x.BeforePain, x.Passive, x.Felt, x.EndFeel = b.active(), b.Trials, b.Pain, b.Passive, b.Felt, b.EndFeel
+	x.Before, x.Trials, x.BeforePain, x.Passive = b.active(), b.Trials, b.Pain, b.Passive
+	x.Felt, x.FeltAt, x.EndFeel, x.Tool = b.Felt, b.FeltAt, b.EndFeel, b.Tool
 }
 
 // sets notes who set a thing last and finds conflicts.

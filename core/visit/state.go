@@ -94,7 +94,9 @@ type Range struct {
 	AfterPain   *float64         `json:"after_pain,omitempty"`
 	Passive     *float64         `json:"passive,omitempty" doc:"before treatment"`
 	Felt        string           `json:"felt,omitempty"`
+	FeltAt      ids.Region       `json:"felt_region,omitempty"`
 	EndFeel     string           `json:"end_feel,omitempty"`
+	Tool        string           `json:"tool,omitempty" doc:"used before treatment; the close-out uses the same"`
 	Change      *progress.Change `json:"change,omitempty"`
 }
 

@@ -350,7 +350,7 @@ func TestWhatIsFoundReachesTheSuspects(t *testing.T) {
 	l := &log{}
 	deg := func(v float64) *float64 { return &v }
 	l.add("d", "drawing-painted", 0, visit.Painted{Figure: body.Version, Strokes: []visit.Stroke{{Kind: "ache", Intensity: 7, Cells: heel()}}})
-	l.add("d", "range-measured", 0, visit.Measured{Movement: "ankle.dorsiflexion-knee-bent", Side: ids.Left, Moment: "before", Active: deg(8), Passive: deg(9), Felt: "pull"})
+	l.add("d", "range-measured", 0, visit.Measured{Movement: "ankle.dorsiflexion-knee-bent", Side: ids.Left, Moment: "before", Active: deg(8), Passive: deg(9), Felt: "pull", FeltAt: "lower-calf"})
 	l.add("d", "test-done", 0, visit.Tested{Test: "calf-length-knee-bent", Side: ids.Left, Result: "negative"})
 	l.add("d", "test-done", 0, visit.Tested{Test: "calf-length-knee-bent", Side: ids.Left, Result: "positive"})
 	l.add("d", "sign-seen", 0, visit.SignSeen{Sign: "squat-heels-lift", Side: ids.Midline, Present: true})
@@ -364,6 +364,7 @@ func TestWhatIsFoundReachesTheSuspects(t *testing.T) {
 	require.Len(t, s.Tests, 1, "the later result counts")
 	assert.Equal(t, "positive", s.Tests[0].Result)
 	assert.True(t, s.PostureFlags[0].Flagged)
+	assert.Equal(t, ids.Region("lower-calf"), s.Findings(asked(), nil).ROM[0].FeltAt)
 	r := assess.Rank(s.Findings(asked(), nil), nil)
 	assert.Equal(t, ids.Muscle("soleus"), r.Suspects[0].Muscle)
 	assert.Equal(t, ids.Left, r.Suspects[0].Side)

@@ -1844,6 +1844,8 @@ export interface components {
             end_feel?: "soft" | "firm" | "hard" | "empty" | "springy";
             /** @enum {string} */
             felt?: "pull" | "pinch" | "pain";
+            /** @description where it is felt or hurts */
+            felt_region?: string;
             /** @enum {string} */
             moment: "before" | "after";
             movement: string;
@@ -2223,6 +2225,7 @@ export interface components {
             change?: components["schemas"]["Change"];
             end_feel?: string;
             felt?: string;
+            felt_region?: string;
             movement: string;
             /**
              * Format: double
@@ -2230,6 +2233,8 @@ export interface components {
              */
             passive?: number;
             side: string;
+            /** @description used before treatment; the close-out uses the same */
+            tool?: string;
             /** @description active readings before treatment; before is their mean */
             trials?: number[];
         };

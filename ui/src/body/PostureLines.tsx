@@ -19,7 +19,7 @@ export function PostureLines({ view, posture, flags }: { view: View; posture: Sc
   const k = scaleOf(view);
   const mark = (id: string, side: string): Place | undefined => figure.landmarks.find((l) => l.id === id && (l.side === side || l.side === "midline"));
   const label = (at: Place, text: string, anchor: "start" | "middle" | "end" = "middle") => (
-    <text x={at.x} y={at.y} fontSize={15 * k} fontWeight={650} textAnchor={anchor} fill="var(--ink)" stroke="var(--card)" strokeWidth={4 * k} paintOrder="stroke">{text}</text>
+    <text x={at.x} y={at.y} fontSize={20 * k} fontWeight={650} textAnchor={anchor} fill="var(--ink)" stroke="var(--card)" strokeWidth={5 * k} paintOrder="stroke">{text}</text>
   );
   const level = (a: Place, b: Place) => <line x1={a.x} y1={a.y} x2={b.x} y2={b.y} stroke="var(--ink-soft)" strokeWidth={k} strokeDasharray={`${3 * k} ${4 * k}`} />;
   const line = (d: string, flagged: boolean) => <path d={d} fill="none" stroke="var(--right)" strokeWidth={(flagged ? 3 : 1.8) * k} strokeLinecap="round" strokeLinejoin="round" />;
@@ -29,15 +29,16 @@ export function PostureLines({ view, posture, flags }: { view: View; posture: Sc
     if (!l || !r || !p.degrees) return null;
     const c = { x: (l.x + r.x) / 2, y: (l.y + r.y) / 2 };
     const half = Math.abs(l.x - r.x) / 2 + 26;
-    const up = Math.tan(radians(Math.abs(p.degrees))) * half * ((p.high_side === "left" ? l.x : r.x) > c.x ? 1 : -1);
-    return <>{level({ x: c.x - half, y: c.y }, { x: c.x + half, y: c.y })}{line(`M${c.x - half},${c.y + up}L${c.x + half},${c.y - up}`, flagged)}{label({ x: c.x, y: c.y - 12 }, `${one(Math.abs(p.degrees))}°`)}</>;
+    const to = (p.high_side === "left" ? l.x : r.x) > c.x ? 1 : -1;
+    const up = Math.tan(radians(Math.abs(p.degrees))) * half * to;
+    return <>{level({ x: c.x - half, y: c.y }, { x: c.x + half, y: c.y })}{line(`M${c.x - half},${c.y + up}L${c.x + half},${c.y - up}`, flagged)}{label({ x: c.x + to * (half + 8), y: c.y - Math.abs(up) + 4 }, `${one(Math.abs(p.degrees))}°`, to > 0 ? "start" : "end")}</>;
   };
   /** An arc below the front, above the back, that ends on the side that is forward. */
   const turn = (id: string, p: Schemas["Posture"], flagged: boolean) => {
     const to = mark(id, p.high_side ?? ""), from = mark(id, p.high_side === "left" ? "right" : "left");
     if (!to || !from || !p.high_side) return null;
-    const dip = view === "front" ? 44 : -44, dir = Math.sign(to.x - from.x), y = to.y + (view === "front" ? 14 : -14);
-    return <>{line(`M${from.x},${y}Q${(from.x + to.x) / 2},${y + dip} ${to.x},${y}M${to.x - dir * 14},${y + dip * 0.06 - 6}L${to.x},${y}L${to.x - dir * 8},${y + dip * 0.34}`, flagged)}{label({ x: to.x + dir * 8, y: y + (dip > 0 ? 4 : 8) }, "forward", dir > 0 ? "start" : "end")}</>;
+    const dip = view === "front" ? 40 : -40, dir = Math.sign(to.x - from.x), y = to.y + (view === "front" ? 26 : -20);
+    return <>{line(`M${from.x},${y}Q${(from.x + to.x) / 2},${y + dip} ${to.x},${y}M${to.x - dir * 14},${y + dip * 0.06 - 6}L${to.x},${y}L${to.x - dir * 8},${y + dip * 0.34}`, flagged)}{label({ x: to.x + dir * 10, y: y + (dip > 0 ? 16 : -8) }, "forward", dir > 0 ? "start" : "end")}</>;
   };
   const draw = (p: Schemas["Posture"], flagged: boolean): ReactNode => {
     const side = p.side ?? "";
@@ -49,15 +50,15 @@ export function PostureLines({ view, posture, flags }: { view: View; posture: Sc
       case "pelvis-rotation": return flat && turn("iliac-crest", p, flagged);
       case "acromion-to-table": {
         const a = view === "front" && mark("acromion", side);
-        return a && p.cm !== undefined && label({ x: a.x, y: a.y - 18 }, `${one(p.cm)} cm`);
+        return a && p.cm !== undefined && label({ x: a.x, y: a.y - 26 }, `${one(p.cm)} cm`);
       }
       case "scapula-distance": {
         const a = view === "back" && mark("scapula-medial-border", side), spine = mark("T7", "midline");
-        return a && spine && p.cm !== undefined && <>{line(`M${spine.x},${a.y}L${a.x},${a.y}M${a.x},${a.y - 8}V${a.y + 8}M${spine.x},${a.y - 8}V${a.y + 8}`, flagged)}{label({ x: (a.x + spine.x) / 2, y: a.y - 12 }, `${one(p.cm)} cm`)}</>;
+        return a && spine && p.cm !== undefined && <>{line(`M${spine.x},${a.y}L${a.x},${a.y}M${a.x},${a.y - 8}V${a.y + 8}M${spine.x},${a.y - 8}V${a.y + 8}`, flagged)}{label({ x: a.x + Math.sign(a.x - spine.x) * 8, y: a.y + 6 }, `${one(p.cm)} cm`, a.x > spine.x ? "start" : "end")}</>;
       }
       case "scapular-upward-rotation": {
         const root = view === "back" && mark("scapula-spine-root", side), low = mark("scapula-inferior-angle", side);
-        return root && low && p.degrees !== undefined && <>{line(`M${root.x},${root.y}L${low.x},${low.y}`, flagged)}{label({ x: low.x, y: low.y + 20 }, `${one(p.degrees)}°`)}</>;
+        return root && low && p.degrees !== undefined && <>{line(`M${root.x},${root.y}L${low.x},${low.y}`, flagged)}{label({ x: low.x, y: low.y + 26 }, `${one(p.degrees)}°`)}</>;
       }
       case "side-curve": {
         const top = view === "back" && mark("C7", "midline"), low = mark("S2", "midline");
@@ -68,7 +69,7 @@ export function PostureLines({ view, posture, flags }: { view: View; posture: Sc
       }
       case "lumbar-curve": {
         const at = view === "back" && mark("L3", "midline");
-        return at && p.kind === "hinge" && <>{line(`M${at.x - 22},${at.y - 8}L${at.x},${at.y}L${at.x + 22},${at.y - 8}`, flagged)}{label({ x: at.x, y: at.y + 20 }, "hinge")}</>;
+        return at && p.kind === "hinge" && <>{line(`M${at.x - 22},${at.y - 8}L${at.x},${at.y}L${at.x + 22},${at.y - 8}`, flagged)}{label({ x: at.x + 28, y: at.y - 4 }, "hinge", "start")}</>;
       }
       case "craniovertebral-angle": {
         const c7 = !flat && mark("C7", "midline"), ear = mark("tragus", view.endsWith("left") ? "left" : "right");

@@ -16,16 +16,20 @@ export interface Slot {
   of: number;
 }
 
+const tools = ["inclinometer", "goniometer", "by eye"];
+
 interface Props {
   core: Core;
   /** What is still to be read when each side is read n times. */
   slots: (n: number) => Slot[];
   /** Ask how many times; the close-out repeats what was done before. */
   ask: boolean;
+  tool: string;
+  onTool: (t: string) => void;
   onTaken: (s: Slot, degrees: number) => void;
 }
 
-export function ByInstrument({ core, slots, ask, onTaken }: Props) {
+export function ByInstrument({ core, slots, ask, tool, onTool, onTaken }: Props) {
   const address = useInclinometerAddress();
   const [on, setOn] = useState(false);
   const [times, setTimes] = useState(1);
@@ -40,12 +44,13 @@ export function ByInstrument({ core, slots, ask, onTaken }: Props) {
     play("taken");
     onTaken(target.current, Math.round(Math.abs(t.deg)));
   });
-  if (!address) return null;
+  if (!ask && !address) return null;
   return (
     <Card style={{ display: "grid", gap: 10, padding: "12px 16px" }} data-by-instrument>
       <div style={{ display: "flex", gap: 10, alignItems: "center", flexWrap: "wrap" }}>
-        <Button $kind={on ? "main" : "plain"} aria-pressed={on} onPress={() => { setOn(!on); setSkipped([]); }}>{on ? "Stop reading" : "Read with the inclinometer"}</Button>
-        {ask && <Choice quiet label="Times each side" value={times} options={[1, 2, 3]} describe={(n) => (n === 1 ? "once" : n === 2 ? "twice" : "three times")} onChoose={setTimes} />}
+        {ask && !on && <Choice quiet label="Read with" value={tool} options={tools} onChoose={onTool} />}
+        {address && tool === "inclinometer" && <Button $kind={on ? "main" : "plain"} aria-pressed={on} onPress={() => { setOn(!on); setSkipped([]); }}>{on ? "Stop reading" : "Take when steady"}</Button>}
+        {on && ask && <Choice quiet label="Times each side" value={times} options={[1, 2, 3]} describe={(n) => (n === 1 ? "once" : n === 2 ? "twice" : "three times")} onChoose={setTimes} />}
         {on && next && <Button onPress={() => setSkipped([...skipped, key(next)])}>Skip this one</Button>}
       </div>
       {on && (next ? <Readout live={live} next={`${movementName(next.movement)}${next.side === "midline" ? "" : `, ${next.side}`}${next.of > 1 ? `, ${next.trial + 1} of ${next.of}` : ""}: taken when steady.`} /> : <p role="status">Everything shown has been read.</p>)}

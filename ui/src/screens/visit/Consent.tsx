@@ -40,7 +40,7 @@ export function ConsentCard({ visit }: StepProps) {
         <h2 style={{ flex: 1 }}>Consent</h2>
         <Choice quiet label={minor ? "The guardian agrees to today's treatment" : "The client agrees to today's treatment"} value={whole && (whole.given ? "agreed" : "not agreed")} options={["agreed", "not agreed"]} describe={sentence} onChoose={(v) => say("visit", v === "agreed")} />
       </div>
-      <p className="quiet">{minor ? "Under age: the guardian agrees. " : ""}Say what you will do and that a word stops it. A sensitive area is asked about on its own, with a chaperone offered; either can be taken back at any time.</p>
+      <p className="quiet">{minor ? `Under age: the guardian agrees (${visit.open.client.guardian || "none is on the record yet"}). ` : ""}Say what you will do and that a word stops it. A sensitive area is asked about on its own, with a chaperone offered; either can be taken back at any time.</p>
       <div>
         {shown.map((a) => {
           const c = of(a);

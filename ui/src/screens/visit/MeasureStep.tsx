@@ -2,9 +2,9 @@
 import { useQuery } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import { styled } from "styled-components";
-import { api, must } from "../../api/client";
+import { api, must, type Schemas } from "../../api/client";
 import { Arc, type Hand } from "../../charts/Arc";
-import { Card, Choice, Num } from "../../parts/controls";
+import { Button, Card, Choice, Num } from "../../parts/controls";
 import { jointNames, movementName, plain, sentence } from "../../parts/words";
 import { ByInstrument, type Slot } from "./ByInstrument";
 import { PhotosCard } from "./Photos";
@@ -26,11 +26,27 @@ export const parts = ["range", "posture", "signs", "photos"] as const;
 export type Part = (typeof parts)[number];
 const partNames: Record<Part, string> = { range: "Range", posture: "Posture", signs: "Squat and reach", photos: "Photographs" };
 
-export function MeasureParts({ visit, part, onPart }: StepProps & { part: Part; onPart: (p: Part) => void }) {
+/** The reading whose place a touch on the body says: where it is felt. */
+export interface Feeling {
+  movement: string;
+  side: string;
+}
+interface Placing {
+  feeling?: Feeling;
+  setFeeling: (f: Feeling | undefined) => void;
+}
+
+/** A reading with some of its values set anew; what it kept stays. */
+export function measured(old: Schemas["Range"], over: object) {
+  return { movement: old.movement, side: old.side, moment: "before", tool: old.tool, ...(old.trials ? { trials: old.trials } : { active_deg: old.before }), passive_deg: old.passive, pain_nprs: old.before_pain,
+    felt: old.felt, felt_region: old.felt_region, end_feel: old.end_feel, ...over };
+}
+
+export function MeasureParts({ visit, part, onPart, ...placing }: StepProps & Placing & { part: Part; onPart: (p: Part) => void }) {
   return (
     <>
       <Choice quiet label="What to measure" value={part} options={parts} describe={(p) => partNames[p]} onChoose={onPart} />
-      {part === "range" && <MeasureStep visit={visit} moment="before" />}
+      {part === "range" && <MeasureStep visit={visit} moment="before" placing={placing} />}
       {part === "posture" && <PostureCard visit={visit} />}
       {part === "signs" && <><SignsCard visit={visit} /><GaugesCard visit={visit} moment="before" /></>}
       {part === "photos" && <PhotosCard visit={visit} />}
@@ -38,10 +54,23 @@ export function MeasureParts({ visit, part, onPart }: StepProps & { part: Part; 
   );
 }
 
-export function MeasureStep({ visit, moment, only }: StepProps & { moment: "before" | "after"; only?: string[] }) {
+/** Where it is felt, said by a touch on the body. */
+function Where({ at, placing, onOff }: { at?: Schemas["Range"]; placing?: Placing; onOff: (r: Schemas["Range"]) => void }) {
+  if (!at || !placing || !(at.felt || at.before_pain)) return null;
+  const now = placing.feeling?.movement === at.movement && placing.feeling.side === at.side;
+  return (
+    <div style={{ display: "flex", gap: 8, alignItems: "center" }}>
+      {at.felt_region && <Button aria-label={`${plain(at.felt_region)}: take it off`} onPress={() => onOff(at)}>{plain(at.felt_region)}</Button>}
+      <Button $kind={now ? "main" : "plain"} aria-pressed={now} onPress={() => placing.setFeeling(now ? undefined : { movement: at.movement, side: at.side })}>{now ? "Touch the body where it is felt" : "Show where it is felt"}</Button>
+    </div>
+  );
+}
+
+export function MeasureStep({ visit, moment, only, placing }: StepProps & { moment: "before" | "after"; only?: string[]; placing?: Placing }) {
   const { open, state, core, write } = visit;
   const course = useQuery({ queryKey: ["course", open.client.id], queryFn: () => must(api.GET("/api/clients/{id}", { params: { path: { id: open.client.id } } })) });
   const [joint, setJoint] = useState<string>();
+  const [tool, setTool] = useState(state.ranges.find((r) => r.tool)?.tool ?? "inclinometer");
   const all = useMemo(() => core.movements(), [core]);
   const before = course.data?.history.ranges.map((r) => r.movement) ?? [];
   const here = state.ranges.map((r) => r.movement);
@@ -57,8 +86,8 @@ export function MeasureStep({ visit, moment, only }: StepProps & { moment: "befo
     const passive = over.passive ?? old?.passive;
     if (active === undefined && passive === undefined && over.pain === undefined && !over.felt && !over.end) return;
     write("range-measured", {
-      movement, side, moment, tool: "inclinometer", ...(trials ? { trials } : active === undefined ? {} : { active_deg: active }),
-      ...(moment === "before" ? { passive_deg: passive, pain_nprs: over.pain ?? old?.before_pain, felt: over.felt ?? old?.felt, end_feel: over.end ?? old?.end_feel } : {}),
+      movement, side, moment, tool: moment === "after" ? (old?.tool ?? tool) : tool, ...(trials ? { trials } : active === undefined ? {} : { active_deg: active }),
+      ...(moment === "before" ? { passive_deg: passive, pain_nprs: over.pain ?? old?.before_pain, felt: over.felt ?? old?.felt, felt_region: old?.felt_region, end_feel: over.end ?? old?.end_feel } : {}),
     });
   };
   const trialsOf = (movement: string, side: string) => {
@@ -77,9 +106,9 @@ export function MeasureStep({ visit, moment, only }: StepProps & { moment: "befo
     .map((side) => ({ movement: m.movement, side, trial: i, of: wanted(m.movement, side, n) }))));
   return (
     <>
-      <h2>{moment === "before" ? "Range before treatment" : "Range again, the same way"}</h2>
+      <h2>{moment === "before" ? "Range before treatment" : `Range again, the same way${state.ranges.some((r) => r.tool) ? `: ${[...new Set(state.ranges.map((r) => r.tool).filter(Boolean))].join(", ")}` : ""}`}</h2>
       {!only && <Choice quiet label="Joint" value={joint ?? "as before"} options={["as before", ...joints]} onChoose={(j) => setJoint(j === "as before" ? undefined : j)} describe={(j) => (j === "as before" ? (before.length ? "as before" : "usual") : (jointNames[j] ?? sentence(plain(j))))} />}
-      <ByInstrument core={core} slots={slots} ask={moment === "before"} onTaken={(s, degrees) => trial(s.movement, s.side, s.trial, degrees)} />
+      <ByInstrument core={core} slots={slots} ask={moment === "before"} tool={tool} onTool={setTool} onTaken={(s, degrees) => trial(s.movement, s.side, s.trial, degrees)} />
       <Grid>
         {shown.map((m) => {
           const read = (side: string) => state.ranges.find((r) => r.movement === m.movement && r.side === side);
@@ -123,6 +152,7 @@ export function MeasureStep({ visit, moment, only }: StepProps & { moment: "befo
                         <Num label="Passive" unit="°" value={read(s)?.passive} min={-90} max={180} onCommit={(passive) => set(m.movement, s, { passive })} />
                         <Num label="Pain" unit="0–10" value={read(s)?.before_pain} min={0} max={10} step={0.5} onCommit={(pain) => set(m.movement, s, { pain })} />
                       </div>
+                      <Where at={read(s)} placing={placing} onOff={(r) => write("range-measured", measured(r, { felt_region: undefined }))} />
                       <Choice quiet label={`Felt, ${s}`} value={read(s)?.felt || undefined} options={["pull", "pinch", "pain"]} onChoose={(felt) => set(m.movement, s, { felt })} />
                       <Choice quiet label={`End feel, ${s}`} value={read(s)?.end_feel || undefined} options={["soft", "firm", "hard", "empty", "springy"]} onChoose={(end) => set(m.movement, s, { end })} />
                     </>}

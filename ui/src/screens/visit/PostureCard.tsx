@@ -27,6 +27,19 @@ const measures: Record<string, { name: string; how: "slope-high" | "slope-side" 
   "acromion-to-table": { name: "Acromion to table, face-up", how: "cm-side", usual: { deg: 1, cm: 6 } },
 };
 
+/** A reading in words, with the side that is high, forward or convex. */
+function valueOf(p: Schemas["Posture"]) {
+  const side = p.high_side && `${p.high_side} ${p.measure.includes("rotation") ? "forward" : p.measure === "side-curve" ? "convex" : "high"}`;
+  return [p.degrees !== undefined ? `${one(p.degrees)}°` : p.cm !== undefined ? `${one(p.cm)} cm` : p.kind, side].filter(Boolean).join(", ") || "none";
+}
+
+/** "flagged from 3°", "noted, flagged from 3°", "flagged: sides differ by 2 cm …". */
+function judged(f: Schemas["PostureFlag"]) {
+  if (f.reason === "noted") return "noted";
+  if (!f.flagged) return `noted, ${f.reason}`;
+  return f.reason.startsWith("flagged") ? f.reason : `flagged: ${f.reason}`;
+}
+
 interface Draft { distance?: number; height?: number; slope?: number; cm?: number; kind?: string }
 
 export function PostureCard({ visit }: StepProps) {
@@ -85,16 +98,6 @@ export function PostureCard({ visit }: StepProps) {
   return (
     <Card style={{ display: "grid", gap: 10 }} data-posture>
       <h2>Posture</h2>
-      {state.posture.length > 0 && (
-        <ul style={{ margin: 0, paddingLeft: 18 }}>
-          {state.posture.map((p, i) => (
-            <li key={p.measure + (p.side ?? "")} style={{ color: state.posture_flags[i]?.flagged ? "var(--warn)" : undefined }}>
-              {measures[p.measure]?.name ?? sentence(plain(p.measure))}{p.side ? `, ${p.side}` : ""}: {p.degrees !== undefined ? `${one(p.degrees)}°` : p.cm !== undefined ? `${one(p.cm)} cm` : (p.kind ?? "")}{p.high_side ? `, ${p.high_side} ${p.measure.includes("rotation") ? "forward" : "high"}` : ""}
-              <span className="quiet"> · {state.posture_flags[i]?.flagged ? "flagged" : "noted"}: {state.posture_flags[i]?.reason} ({state.posture_flags[i]?.source})</span>
-            </li>
-          ))}
-        </ul>
-      )}
       <Pick label="Measure" none="choose what to read" value={measure} options={Object.keys(measures)} describe={(id) => measures[id]?.name ?? id} onPick={(x) => { setMeasure(x); setV({}); setSide(undefined); setError(""); }} />
       {m && (
         <>
@@ -112,9 +115,22 @@ export function PostureCard({ visit }: StepProps) {
           {streaming && readable && <Readout live={live} next={m.how.endsWith("-side") && !side ? "Choose the side to read first." : `${m.name}${m.how.endsWith("-side") ? `, ${side}` : ""}: taken when steady.`} />}
           <div style={{ display: "flex", gap: 8 }}>
             <Button $kind="main" onPress={() => keep(v, side)}>Keep the reading</Button>
-            {address && readable && <Button aria-pressed={streaming} onPress={() => { setRead([]); setStreaming(!streaming); }}>{streaming ? "Stop the inclinometer" : "Read with the inclinometer"}</Button>}
+            {address && readable && <Button aria-pressed={streaming} onPress={() => { setRead([]); setStreaming(!streaming); }}>{streaming ? "Stop the inclinometer" : "Take when steady"}</Button>}
           </div>
         </>
+      )}
+      {state.posture.length > 0 && (
+        <ul style={{ margin: 0, paddingLeft: 18 }}>
+          {state.posture.map((p, i) => {
+            const f = state.posture_flags[i];
+            return (
+              <li key={p.measure + (p.side ?? "")} style={{ color: f?.flagged ? "var(--warn)" : undefined }}>
+                {measures[p.measure]?.name ?? sentence(plain(p.measure))}{p.side ? `, ${p.side}` : ""}: {valueOf(p)}
+                <span className="quiet"> · {f && judged(f)} ({f?.source})</span>
+              </li>
+            );
+          })}
+        </ul>
       )}
       <Thresholds visit={visit} />
     </Card>

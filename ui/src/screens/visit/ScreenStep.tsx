@@ -72,7 +72,10 @@ export function ScreenStep({ visit, placing, setPlacing }: Props) {
                 {list.map((q) => {
                   const v = value(q.id);
                   const a = own.get(q.id);
-                  const set = (over: Partial<Schemas["ScreenedAnswer"]>) => answer([{ question: q.id, answer: "yes", ...(a?.side ? { side: a.side } : {}), ...(a?.regions ? { regions: a.regions } : {}), ...over }]);
+                  // What an earlier visit said of the place stays when more is added.
+                  const base = a ?? carried.get(q.id);
+                  const set = (over: Partial<Schemas["ScreenedAnswer"]>) => answer([{ question: q.id, answer: base?.answer === "unknown" ? "unknown" : "yes", ...(base?.side ? { side: base.side } : {}), ...(base?.regions ? { regions: base.regions } : {}),
+                    ...(a?.since ? { since: a.since } : {}), ...(a?.note ? { note: a.note } : {}), ...over }]);
                   return (
                     <Row key={q.id} data-missing={missing.has(q.id)} data-question={q.id}>
                       <span>{q.ask}{!own.has(q.id) && carried.has(q.id) && !missing.has(q.id) ? <small> As before.</small> : ""}</span>
@@ -81,13 +84,14 @@ export function ScreenStep({ visit, placing, setPlacing }: Props) {
                       {v !== undefined && v !== "no" && (
                         <div className="where">
                           <p style={{ color: "var(--warn)" }}>{q.text}</p>
-                          {q.where !== "nowhere" && <Choice label="Which side" value={a?.side ?? "midline"} options={["left", "right", "midline"]} describe={(s) => (s === "midline" ? "both" : s)} onChoose={(side) => set({ side: side as Schemas["ScreenedAnswer"]["side"] })} />}
+                          {q.where !== "nowhere" && <Choice label="Which side" value={base?.side || "midline"} options={["left", "right", "midline"]} describe={(s) => (s === "midline" ? "both" : s)} onChoose={(side) => set({ side: side as Schemas["ScreenedAnswer"]["side"] })} />}
                           {q.where === "regions" && (
                             <>
-                              {(a?.regions?.length ?? 0) > 0 && <Choices label="Where; touch one to take it off" values={a?.regions ?? []} options={a?.regions ?? []} describe={plain} onChange={(regions) => set({ regions })} />}
+                              {(base?.regions?.length ?? 0) > 0 && <Choices label="Where; touch one to take it off" values={base?.regions ?? []} options={base?.regions ?? []} describe={plain} onChange={(regions) => set({ regions })} />}
                               <Button $kind={placing === q.id ? "main" : "plain"} aria-pressed={placing === q.id} onPress={() => setPlacing(placing === q.id ? undefined : q.id)}>{placing === q.id ? "Touch the body where it is" : "Show where on the body"}</Button>
                             </>
                           )}
+                          <Detail key={q.id} since={a?.since} note={a?.note} onKeep={set} />
                         </div>
                       )}
                     </Row>
@@ -99,6 +103,18 @@ export function ScreenStep({ visit, placing, setPlacing }: Props) {
         );
       })}
     </>
+  );
+}
+
+/** Since when, and what else was said; kept when the field is left. */
+function Detail({ since = "", note = "", onKeep }: { since?: string; note?: string; onKeep: (over: Partial<Schemas["ScreenedAnswer"]>) => void }) {
+  const [draft, setDraft] = useState({ since, note });
+  const leave = (k: "since" | "note") => () => draft[k] !== { since, note }[k] && onKeep({ [k]: draft[k] });
+  return (
+    <div style={{ display: "grid", gridTemplateColumns: "1fr 2fr", gap: 8 }}>
+      <Text label="Since when" value={draft.since} maxLength={100} onChange={(v) => setDraft({ ...draft, since: v })} onBlur={leave("since")} />
+      <Text label="Note" value={draft.note} maxLength={2000} onChange={(v) => setDraft({ ...draft, note: v })} onBlur={leave("note")} />
+    </div>
   );
 }
 

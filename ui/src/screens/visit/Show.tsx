@@ -18,7 +18,7 @@ const Sheet = styled.main`
   min-height: 100%; background: var(--card); padding: 22px 34px 40px; font-size: 21px; line-height: 1.4;
   header { display: flex; gap: 16px; align-items: center; } header h1 { flex: 1; font-size: 38px; }
   .both { display: grid; grid-template-columns: minmax(0, 1.05fr) minmax(0, 1fr); gap: 34px; margin-top: 14px; }
-  .bodies { display: grid; grid-template-columns: 1fr 1fr; height: 74vh; }
+  .bodies { display: grid; grid-template-columns: 1fr 1fr; height: calc(100vh - 120px); }
   .arcs { display: grid; grid-template-columns: 1fr 1fr; gap: 18px; } .arcs h2 { font-size: 21px; }
   p + p { margin-top: 8px; }
   @media print { .off { display: none; } .bodies { height: 150mm; } }
@@ -26,13 +26,16 @@ const Sheet = styled.main`
 
 /** A posture reading without the words of the trade; small differences that only
  * the practice needs are left out. */
-function inWords(p: Schemas["Posture"], flagged: boolean): string[] {
+function inWords(p: Schemas["Posture"], flagged: boolean, limit: (id: string) => number): string[] {
   const deg = Math.abs(p.degrees ?? 0).toFixed(1);
   switch (p.measure) {
     case "shoulder-height": return p.degrees ? [`Your ${p.high_side} shoulder stands higher, by ${deg}°.`] : [];
     case "pelvis-height": return p.degrees ? [`Your ${p.high_side} side of the pelvis stands higher, by ${deg}°.`] : [];
     case "craniovertebral-angle": return flagged ? ["Your head stands in front of your shoulders."] : [];
-    case "pelvic-tilt": return flagged ? [`Your pelvis tips ${(p.degrees ?? 0) > 10 ? "forward" : "back"} on the ${p.side}.`] : [];
+    case "pelvic-tilt": {
+      const off = (p.degrees ?? 0) - limit("pelvic-tilt-usual");
+      return Math.abs(off) > limit("pelvic-tilt") ? [`Your pelvis tips ${off > 0 ? "forward" : "back"} on the ${p.side}.`] : [];
+    }
     case "shoulder-girdle-rotation": return p.high_side ? [`Your ${p.high_side} shoulder stands forward.`] : [];
     case "pelvis-rotation": return p.high_side ? [`Your pelvis is turned: the ${p.high_side} side stands forward.`] : [];
     case "side-curve": return p.high_side ? [`Your back curves toward the ${p.high_side}.`] : [];
@@ -51,7 +54,8 @@ export default function Show({ me }: { me: Schemas["Me"] }) {
   const count = (pair: string) => [...drawing.keys()].filter((c) => pairs[pair]?.some((v) => c.startsWith(`${v}:`))).length;
   const pair = Object.keys(pairs).reduce((a, b) => (count(b) > count(a) ? b : a), "Body");
   const movements = [...new Set(state.ranges.filter((r) => r.before !== undefined).map((r) => r.movement))].slice(0, 4);
-  const stance = state.posture.flatMap((p, i) => inWords(p, state.posture_flags[i]?.flagged ?? false));
+  const limit = (id: string) => open.context.thresholds[id] ?? core.thresholds().find((t) => t.id === id)?.value ?? 0;
+  const stance = state.posture.flatMap((p, i) => inWords(p, state.posture_flags[i]?.flagged ?? false, limit));
   const seen = [...new Set(state.signs.map((x) => core.signs().find((s) => s.sign === x.sign)?.name.toLowerCase()))].filter(Boolean);
   return (
     <Sheet>

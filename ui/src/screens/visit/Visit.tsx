@@ -19,7 +19,7 @@ import { DrawStep } from "./DrawStep";
 import { Banner, ScreenStep } from "./ScreenStep";
 import { SuspectStep, useRanking } from "./SuspectStep";
 import { FindStep, type Aim } from "./FindStep";
-import { MeasureParts, type Part, parts } from "./MeasureStep";
+import { type Feeling, measured, MeasureParts, type Part, parts } from "./MeasureStep";
 import { PressStep } from "./PressStep";
 import { RecheckStep } from "./RecheckStep";
 import { SignSpots, spotAt, toggleSign } from "./Signs";
@@ -84,6 +84,7 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
   const [compare, setCompare] = useState<string>();
   const [place, setPlace] = useState("");
   const [placing, setPlacing] = useState<string>();
+  const [feeling, setFeeling] = useState<Feeling>();
   const [aim, setAim] = useState<Aim>();
   const [selected, setSelected] = useState<string>();
   const height = open.client.height_cm ?? 170;
@@ -131,6 +132,12 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
       }
       return;
     }
+    const reading = step === "measure" && part === "range" && state.ranges.find((r) => r.movement === feeling?.movement && r.side === feeling.side);
+    if (reading) {
+      if (found.region) write("range-measured", measured(reading, { felt_region: found.region }));
+      setFeeling(undefined);
+      return;
+    }
     if (marking) {
       const spot = spotAt(core, view, p);
       if (spot) toggleSign(visit, spot);
@@ -164,7 +171,7 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
       <div className="body">
         <div style={{ display: "flex", justifyContent: "space-between", alignItems: "center", minHeight: 40, flexDirection: "row-reverse", gap: 8 }}>
           <span className="quiet" style={{ fontSize: 13, padding: "2px 6px 2px 10px", flex: 1, minWidth: 0 }}>
-            {step === "draw" ? <span aria-live="polite">{before ? "Dashed: gone. Full: new. Pale: both." : place || "Paint by finger or mouse; arrow keys and Space work too."}</span> : marking ? "Touch a lozenge where you see the sign." : step === "measure" && part === "posture" && pair !== "Sides" && state.posture.some((x) => fromTheSide.includes(x.measure)) ? "Forward head and pelvic tilt are drawn under Sides." : step === "screen" ? (placing ? "Touch the body where it is." : "Hatched: no pressure here.") : step === "suspect" ? "The pain drawing, and the chosen suspect with its usual pattern." : step === "find" ? "Touch the place, or aim with the arrow keys." : subject ? "Dots: usual referral, a guide. Strokes: this client's." : ""}
+            {step === "draw" ? <span aria-live="polite">{before ? "Dashed: gone. Full: new. Pale: both." : place || "Paint by finger or mouse; arrow keys and Space work too."}</span> : feeling && step === "measure" ? "Touch the body where it is felt." : marking ? "Touch a lozenge where you see the sign." : step === "measure" && part === "posture" && pair !== "Sides" && state.posture.some((x) => fromTheSide.includes(x.measure)) ? "Forward head and pelvic tilt are drawn under Sides." : step === "screen" ? (placing ? "Touch the body where it is." : "Hatched: no pressure here.") : step === "suspect" ? "The pain drawing, and the chosen suspect with its usual pattern." : step === "find" ? "Touch the place, or aim with the arrow keys." : subject ? "Dots: usual referral, a guide. Strokes: this client's." : ""}
           </span>
           <Choice label="View" quiet value={pair} options={Object.keys(pairs)} onChoose={setPair} />
         </div>
@@ -177,7 +184,7 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
           ))}
           {step !== "draw" && views.map((v) => (
             <Figure key={v} view={v} selected={selected} zones={zones[v]} drawn={suspected(v)} inside={step === "suspect" && <PaintedOn view={v} drawing={drawing} />}
-              marks={step === "screen" || marking ? [] : [...earlier.filter((p) => p.view === v).map((p) => toMark(p, true)), ...state.points.filter((p) => p.view === v).map((p) => toMark(p))]}
+              marks={step === "screen" || (step === "measure" && part !== "range") ? [] : [...earlier.filter((p) => p.view === v).map((p) => toMark(p, true)), ...state.points.filter((p) => p.view === v).map((p) => toMark(p))]}
               cursor={aim?.view === v ? aim : undefined}
               onTouch={touch(v)} onAim={(p) => { setAim({ view: v, ...p, felt: [] }); }}
               onSelect={(pid) => {
@@ -213,7 +220,7 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
         {state.holds.filter((h) => h.status === "aside").map((h) => <div key={h.id} className="caution" role="note">A hold is kept aside and counts nowhere: {h.why}</div>)}
         {step === "draw" && <DrawStep visit={visit} me={me} drawing={drawing} figure={figure?.version ?? ""} tool={tool} setTool={setTool} compare={compare} setCompare={setCompare} height={height} />}
         {step === "screen" && <ScreenStep visit={visit} placing={placing} setPlacing={setPlacing} />}
-        {step === "measure" && <MeasureParts visit={visit} part={part} onPart={(p) => setParams({ step: "measure", part: p })} />}
+        {step === "measure" && <MeasureParts visit={visit} part={part} onPart={(p) => setParams({ step: "measure", part: p })} feeling={feeling} setFeeling={setFeeling} />}
         {step === "suspect" && <SuspectStep visit={visit} ranking={ranking} chosen={chosen} setChosen={setChosen} />}
         {step === "find" && <FindStep visit={visit} aim={aim} setAim={setAim} selected={selected} setSelected={setSelected} height={height} finger={me.finger_cm} />}
         {step === "press" && <PressStep visit={visit} me={me} selected={selected} setSelected={setSelected} height={height} />}
