@@ -40,8 +40,11 @@ export function ConsentCard({ visit }: StepProps) {
         <h2 style={{ flex: 1 }}>Consent</h2>
         <Choice quiet label={minor ? "The guardian agrees to today's treatment" : "The client agrees to today's treatment"} value={whole && (whole.given ? "agreed" : "not agreed")} options={["agreed", "not agreed"]} describe={sentence} onChoose={(v) => say("visit", v === "agreed")} />
       </div>
-      <p className="quiet">{minor ? `Under age: the guardian agrees (${visit.open.client.guardian || "none is on the record yet"}). ` : ""}Say what you will do and that a word stops it. A sensitive area is asked about on its own, with a chaperone offered; either can be taken back at any time.</p>
-      <div>
+      <div style={{ display: "flex", gap: 16, alignItems: "center" }}>
+        <p className="quiet" style={{ flex: 1 }}>{minor ? `Under age: the guardian agrees (${visit.open.client.guardian || "none is on the record yet"}). ` : ""}Say what you will do, and that a word stops it at any time. Sensitive areas are asked about one by one.</p>
+        {known.length < areas.length && <Button aria-expanded={all} onPress={() => setAll(!all)}>{all ? "Only those asked about" : "Sensitive areas"}</Button>}
+      </div>
+      {shown.length > 0 && <div>
         {shown.map((a) => {
           const c = of(a);
           const value: Answer | undefined = c && (c.given ? (c.chaperone === "present" ? "present" : "declined") : "no");
@@ -52,8 +55,7 @@ export function ConsentCard({ visit }: StepProps) {
             </Row>
           );
         })}
-      </div>
-      {known.length < areas.length && <Button style={{ justifySelf: "start" }} aria-expanded={all} onPress={() => setAll(!all)}>{all ? "Only those asked about" : "Ask about a sensitive area"}</Button>}
+      </div>}
     </Card>
   );
 }

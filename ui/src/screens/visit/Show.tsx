@@ -12,7 +12,7 @@ import { PostureLines } from "../../body/PostureLines";
 import { Arc, type Hand } from "../../charts/Arc";
 import { useVisit } from "../../core/useVisit";
 import { Button, Trouble, Waiting } from "../../parts/controls";
-import { deg, plainMovement } from "../../parts/words";
+import { deg, plainMovement, sentence } from "../../parts/words";
 
 const Sheet = styled.main`
   min-height: 100%; background: var(--card); padding: 22px 34px 40px; font-size: 21px; line-height: 1.4;
@@ -85,7 +85,7 @@ export default function Show({ me }: { me: Schemas["Me"] }) {
                 <section key={m}>
                   <h2>{plainMovement(m)}</h2>
                   <Arc label={plainMovement(m)} reference={usual.reference} flagBelow={usual.flag_below} hands={of.map((r) => ({ side: r.side as Hand["side"], value: r.before, after: r.after }))} />
-                  <p>{of.map((r) => `${r.side === "midline" ? "" : `${r.side} `}${deg(r.before)}`).join(", ")}; usual is {deg(usual.reference)}.</p>
+                  <p>{sentence(of.map((r) => `${r.side === "midline" ? "" : `${r.side} `}${deg(r.before)}`).join(", "))}; usual is {deg(usual.reference)}.</p>
                 </section>
               );
             })}
