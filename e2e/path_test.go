@@ -98,7 +98,9 @@ func part(p *page, name string) {
 
 func stepTo(p *page, name string) {
 	p.t.Helper()
-	p.MustElementX(`//nav[@aria-label="Steps of the visit"]//a[starts-with(@aria-label, "` + name + `")]`).MustClick()
+	at := `//nav[@aria-label="Steps of the visit"]//a[starts-with(@aria-label, "` + name + `")]`
+	p.MustElementX(at).MustClick()
+	p.MustElementX(at + `[@aria-current="step"]`) // a touch before that belongs to the step before
 }
 
 // until presses a key once the coach advises something.

@@ -234,7 +234,7 @@ func TestALinkOpensOneVisitForAWhile(t *testing.T) {
 	p := newPractice(t, "link@x.example")
 	var code string
 	p.as(t, func(tx *store.Tx) (err error) {
-		code, err = tx.NewLink(ctx, p.client, p.visit, "drawing", time.Now().Add(time.Minute))
+		code, err = tx.NewLink(ctx, p.client, p.visit, "intake", time.Now().Add(time.Minute))
 		return err
 	})
 	require.Len(t, code, 8)
