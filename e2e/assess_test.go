@@ -67,6 +67,18 @@ func TestFromTheStoryToASuspect(t *testing.T) {
 	p.sent()
 	p.MustReload()
 	p.see("h2", "1 ready for hands")
+	p.MustElementX(`//*[@aria-label="Order"]//button[text()="by region"]`).MustClick()
+	p.see("h3", "Leg and foot")
+	p.MustElement(`[data-suspect="soleus:left"] button`).MustClick()
+	p.see(`[data-suspect="soleus:left"] td`, "Short: ankle dorsiflexion knee bent")
+	p.see(`[data-suspect="soleus:left"] .cautions`, "clot|vein|swollen")
+	p.click("button", "Find it on the body")
+	p.MustElement(`nav a[aria-current=step][aria-label^=Find]`)
+	p.MustElement(`svg[data-view=back] [data-muscle]`)
+	p.MustElement(`[data-sought="soleus"] li button`).MustClick() // one touch, and it can be charted
+	p.see("h2", "Soleus, left")
+	p.see("button", "Chart this point")
+	stepTo(p, "Suspect")
 	var n int
 	require.NoError(t, db(t).Get(&n, `select count(*) from visit_event where client_id = $1 and type in ('interview-noted', 'test-done', 'posture-read', 'loads-declared', 'range-measured', 'drawing-painted')`, client))
 	assert.Equal(t, 7, n)

@@ -75,7 +75,7 @@ func TestSignsAndGauges(t *testing.T) {
 	field("toe-touch", 0, "14")
 	p.MustElementX(`//*[@data-gauge="breathing"]//button[text()="chest first"]`).MustClick()
 	p.see(`[data-gauge="breathing"]`, "high in the chest")
-	p.MustElementX(`//*[@data-gauge="first-rib-rise"]//button[text()="left"]`).MustClick()
+	p.MustElementX(`//*[@data-gauge="first-rib-rise"]//*[@aria-label="First rib, left"]//button[text()="stays"]`).MustClick()
 	stepTo(p, "Suspect")
 	p.MustElement(`[data-suspect="soleus:left"] button`).MustClick()
 	p.see(`[data-suspect="soleus:left"] td`, "heels lift")

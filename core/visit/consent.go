@@ -33,6 +33,13 @@ func (r *reducer) consent(e Event, b *Consented) {
 	r.state.Consents = append(r.state.Consents, *b)
 }
 
+// consentSinceMS is when this rule came (25 November 2026, Unix ms). Holds that
+// the server had received before were begun under a form on paper; they stand.
+// The server's time counts, so no device can place itself before it.
+const consentSinceMS = 1_795_564_800_000
+
+func beforeConsentRule(e Event) bool { return e.ReceivedMS > 0 && e.ReceivedMS < consentSinceMS }
+
 // consentMissing tells which consent a hold at this point still needs, and in
 // words; both are empty when none does.
 func (r *reducer) consentMissing(p Point, s safety.Screening) (safety.Area, string) {

@@ -80,6 +80,26 @@ func TestAWithdrawalLooksForward(t *testing.T) {
 	assert.Contains(t, s.Holds[1].Why, "No consent")
 }
 
+// What the server had received before the rule came stands; a device's own
+// clock, and what was not sent yet, place nothing before it.
+func TestHoldsFromBeforeTheConsentRuleStand(t *testing.T) {
+	for _, c := range []struct {
+		received, device int64
+		want             visit.HoldStatus
+	}{
+		{1_795_564_799_999, 1_795_564_799_000, visit.Live},
+		{1_795_564_800_000, 1_795_564_799_000, visit.SetAside},
+		{0, 1_700_000_000_000, visit.SetAside},
+		{1_800_000_000_000, 1_700_000_000_000, visit.SetAside},
+	} {
+		l := &log{}
+		l.add("d", "point-charted", 0, charted(10, "soleus"))
+		l.add("d", "hold-started", 0, started(20, 10, "soleus"))
+		l.events[1].ReceivedMS, l.events[1].DeviceMS = c.received, c.device
+		assert.Equal(t, c.want, visit.Reduce(asked(), l.events).Holds[0].Status, "%+v", c)
+	}
+}
+
 func TestAChaperoneIsOfferedForASensitiveArea(t *testing.T) {
 	e := visit.Consented{Area: "groin", Given: true}.Check()
 	require.NotNil(t, e)

@@ -220,6 +220,9 @@ func (r *reducer) startHold(e Event, b *HoldStarted) error {
 	if h.Status != SetAside {
 		s := r.screening()
 		_, consent := r.consentMissing(*p, s)
+		if beforeConsentRule(e) {
+			consent = ""
+		}
 		if why := cmp.Or(r.refusal(*p, s), consent, withinScreening(b.Start, s)); why != "" {
 			h.Status, h.Why = SetAside, why
 		}

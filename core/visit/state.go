@@ -93,9 +93,9 @@ type Range struct {
 	BeforePain  *float64         `json:"before_pain,omitempty"`
 	AfterPain   *float64         `json:"after_pain,omitempty"`
 	Passive     *float64         `json:"passive,omitempty" doc:"before treatment"`
-	Felt        string           `json:"felt,omitempty"`
+	Felt        string           `json:"felt,omitempty" enum:"pull,pinch,pain"`
 	FeltAt      ids.Region       `json:"felt_region,omitempty"`
-	EndFeel     string           `json:"end_feel,omitempty"`
+	EndFeel     string           `json:"end_feel,omitempty" enum:"soft,firm,hard,empty,springy"`
 	Tool        string           `json:"tool,omitempty" doc:"used before treatment; the close-out uses the same"`
 	Change      *progress.Change `json:"change,omitempty"`
 }

@@ -2223,8 +2223,10 @@ export interface components {
             /** Format: double */
             before_pain?: number;
             change?: components["schemas"]["Change"];
-            end_feel?: string;
-            felt?: string;
+            /** @enum {string} */
+            end_feel?: "soft" | "firm" | "hard" | "empty" | "springy";
+            /** @enum {string} */
+            felt?: "pull" | "pinch" | "pain";
             felt_region?: string;
             movement: string;
             /**

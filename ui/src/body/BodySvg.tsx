@@ -88,7 +88,7 @@ export function BodySvg({ view, svg, drawn, bright, window: part, inside, childr
             {drawn.strands.map((s, i) => {
               const out = bright === s.muscle;
               return (
-                <g key={`${s.muscle}${s.side}${i}`} opacity={bright && !out ? 0.35 : 1}>
+                <g key={`${s.muscle}${s.side}${i}`} data-muscle={s.muscle} opacity={bright && !out ? 0.35 : 1}>
                   <path d={s.belly} fill="var(--muscle)" fillOpacity={out ? 0.62 : 0.32} strokeWidth={(out ? 1.4 : 0.8) * k} />
                   {s.fibres.map((f) => <path key={f} d={f} strokeWidth={0.7 * k} opacity={0.5} />)}
                 </g>

@@ -23,7 +23,7 @@ export interface LiveVisit {
 /** Time that never goes back, in Unix ms. */
 export const now = () => Math.round(performance.timeOrigin + performance.now());
 
-const undoable = new Set(["point-charted", "point-corrected", "point-moved", "point-removed", "point-rechecked", "range-measured", "note-written", "drawing-painted", "interview-noted", "screening-answered", "test-done", "sign-seen", "loads-declared", "posture-read", "gauge-read", "consent-recorded"]);
+const undoable = new Set(["point-charted", "point-corrected", "point-moved", "point-removed", "point-rechecked", "range-measured", "note-written", "drawing-painted", "interview-noted", "screening-answered", "test-done", "sign-seen", "loads-declared", "posture-read", "gauge-read"]);
 
 export function useVisit(id: string, me: Schemas["Me"]): { visit?: LiveVisit; error?: Error; retry: () => void } {
   const [core, setCore] = useState<Core>();

@@ -45,9 +45,12 @@ interface Props extends StepProps {
   height: number;
   /** The therapist's own finger-width in cm. */
   finger?: number;
+  /** The suspect that was chosen, to be found first. */
+  suspect?: { muscle: string; side: string };
+  onSite: (s: Schemas["SitePlace"], suspect: { muscle: string; side: string }) => void;
 }
 
-export function FindStep({ visit, aim, setAim, selected, setSelected, height, finger }: Props) {
+export function FindStep({ visit, aim, setAim, selected, setSelected, height, finger, suspect, onSite }: Props) {
   const { state, core, write, open } = visit;
   const point = state.points.find((p) => p.point === selected);
   const [c, set] = useState<Chart>(fresh);
@@ -63,7 +66,16 @@ export function FindStep({ visit, aim, setAim, selected, setSelected, height, fi
 
   const cand = aim?.candidate;
   if (!point && !aim) {
+    const sought = suspect && core.palpate(suspect.muscle, suspect.side, height, undefined, finger);
     return (
+      <>
+      {suspect && sought && (
+        <Card data-sought={suspect.muscle}>
+          <h2>{sought.name}, {suspect.side}</h2>
+          <p className="quiet" style={{ marginTop: 4 }}>Usual places of its points; touch one, or the body where the band is. <Link to={`/guide/${suspect.muscle}/${suspect.side}?height=${height}`}>Step by step, at the table</Link></p>
+          <List>{sought.sites.map((s) => <li key={s.site}><Button onPress={() => onSite(s, suspect)}><span>{s.name}</span></Button></li>)}</List>
+        </Card>
+      )}
       <Card>
         <h2>Points of this visit</h2>
         {state.points.length === 0 && <p className="quiet" style={{ marginTop: 6 }}>None yet. Touch the body where the band is. Dashed lenses are points of earlier visits: touch one to chart it again.</p>}
@@ -73,6 +85,7 @@ export function FindStep({ visit, aim, setAim, selected, setSelected, height, fi
           ))}
         </List>
       </Card>
+      </>
     );
   }
   if (aim && !aim.under) {

@@ -36,8 +36,9 @@ interface Placing {
   setFeeling: (f: Feeling | undefined) => void;
 }
 
-/** A reading with some of its values set anew; what it kept stays. */
-export function measured(old: Schemas["Range"], over: object) {
+/** A reading before treatment with some of its values set anew; what it kept
+ * stays. */
+export function measured(old: Partial<Schemas["Range"]>, over: Partial<Schemas["Measured"]>): Partial<Schemas["Measured"]> {
   return { movement: old.movement, side: old.side, moment: "before", tool: old.tool, ...(old.trials ? { trials: old.trials } : { active_deg: old.before }), passive_deg: old.passive, pain_nprs: old.before_pain,
     felt: old.felt, felt_region: old.felt_region, end_feel: old.end_feel, ...over };
 }
@@ -76,19 +77,15 @@ export function MeasureStep({ visit, moment, only, placing }: StepProps & { mome
   const here = state.ranges.map((r) => r.movement);
   const shown = all.filter((m) => (only ? only.includes(m.movement) : joint ? jointOf(m.movement) === joint : [...(before.length + here.length ? [...before, ...here] : first)].includes(m.movement)));
   const joints = [...new Set(all.map((m) => jointOf(m.movement)))];
-  const set = (movement: string, side: string, over: { active?: number; trials?: number[]; passive?: number; pain?: number; felt?: string; end?: string }) => {
-    const old = state.ranges.find((r) => r.movement === movement && r.side === side);
-    const shown = moment === "before" ? old?.before : old?.after;
-    if (over.active !== undefined && over.active === shown) return;
-    const kept = over.active === undefined ? (over.trials ?? (moment === "before" ? old?.trials : old?.after_trials) ?? []) : [];
-    const trials = kept.length > 1 ? kept : undefined; // their mean is taken by the core
-    const active = over.active ?? kept[0] ?? shown;
-    const passive = over.passive ?? old?.passive;
-    if (active === undefined && passive === undefined && over.pain === undefined && !over.felt && !over.end) return;
-    write("range-measured", {
-      movement, side, moment, tool: moment === "after" ? (old?.tool ?? tool) : tool, ...(trials ? { trials } : active === undefined ? {} : { active_deg: active }),
-      ...(moment === "before" ? { passive_deg: passive, pain_nprs: over.pain ?? old?.before_pain, felt: over.felt ?? old?.felt, felt_region: old?.felt_region, end_feel: over.end ?? old?.end_feel } : {}),
-    });
+  const set = (movement: string, side: string, over: Partial<Schemas["Measured"]>) => {
+    const old = state.ranges.find((r) => r.movement === movement && r.side === side) ?? { movement, side, tool };
+    if (over.active_deg !== undefined && over.active_deg === (moment === "before" ? old.before : old.after)) return;
+    // One number is a reading; of several the core takes the mean.
+    const active = over.trials ? (over.trials.length > 1 ? { trials: over.trials, active_deg: undefined } : { trials: undefined, active_deg: over.trials[0] }) : over.active_deg !== undefined ? { trials: undefined } : {};
+    const all = moment === "before" ? measured(old, { tool, ...over, ...active }) : { movement, side, moment, tool: old.tool ?? tool, ...over, ...active };
+    const { movement: _m, side: _s, moment: _t, tool: _o, ...values } = all;
+    if (Object.values(values).every((v) => v === undefined || v === "")) return;
+    write("range-measured", all);
   };
   const trialsOf = (movement: string, side: string) => {
     const r = state.ranges.find((x) => x.movement === movement && x.side === side);
@@ -132,10 +129,10 @@ export function MeasureStep({ visit, moment, only, placing }: StepProps & { mome
           return (
             <Card key={m.movement} style={{ padding: "12px 14px" }} data-movement={m.movement}>
               <h3>{movementName(m.movement)}</h3>
-              <Arc label={movementName(m.movement)} reference={usual.reference} flagBelow={usual.flag_below} hands={hands} onDrag={(side, d) => set(m.movement, side, { active: d })} />
+              <Arc label={movementName(m.movement)} reference={usual.reference} flagBelow={usual.flag_below} hands={hands} onDrag={(side, d) => set(m.movement, side, { active_deg: d })} />
               <div className="entry">
                 {m.sides.map((s) => (
-                  <Num key={s} step={trials(s).length > 1 ? 0.1 : 1} label={`${s === "midline" ? "Degrees" : s === "left" ? "Left" : "Right"}`} unit={m.movement === "jaw.opening" ? "mm" : "°"} value={moment === "before" ? read(s)?.before : read(s)?.after} min={-90} max={180} onCommit={(v) => set(m.movement, s, { active: v })} />
+                  <Num key={s} step={trials(s).length > 1 ? 0.1 : 1} label={`${s === "midline" ? "Degrees" : s === "left" ? "Left" : "Right"}`} unit={m.movement === "jaw.opening" ? "mm" : "°"} value={moment === "before" ? read(s)?.before : read(s)?.after} min={-90} max={180} onCommit={(v) => v !== undefined && set(m.movement, s, { active_deg: v })} />
                 ))}
               </div>
               <p className="flag">{flags.join(" · ")}</p>
@@ -149,12 +146,12 @@ export function MeasureStep({ visit, moment, only, placing }: StepProps & { mome
                     </div>
                     {moment === "before" && <>
                       <div className="entry">
-                        <Num label="Passive" unit="°" value={read(s)?.passive} min={-90} max={180} onCommit={(passive) => set(m.movement, s, { passive })} />
-                        <Num label="Pain" unit="0–10" value={read(s)?.before_pain} min={0} max={10} step={0.5} onCommit={(pain) => set(m.movement, s, { pain })} />
+                        <Num label="Passive" unit="°" value={read(s)?.passive} min={-90} max={180} onCommit={(v) => set(m.movement, s, { passive_deg: v })} />
+                        <Num label="Pain" unit="0–10" value={read(s)?.before_pain} min={0} max={10} step={0.5} onCommit={(v) => set(m.movement, s, { pain_nprs: v })} />
                       </div>
                       <Where at={read(s)} placing={placing} onOff={(r) => write("range-measured", measured(r, { felt_region: undefined }))} />
-                      <Choice quiet label={`Felt, ${s}`} value={read(s)?.felt || undefined} options={["pull", "pinch", "pain"]} onChoose={(felt) => set(m.movement, s, { felt })} />
-                      <Choice quiet label={`End feel, ${s}`} value={read(s)?.end_feel || undefined} options={["soft", "firm", "hard", "empty", "springy"]} onChoose={(end) => set(m.movement, s, { end })} />
+                      <Choice quiet label={`Felt, ${s}`} value={read(s)?.felt || undefined} options={["pull", "pinch", "pain"] as const} onChoose={(felt) => set(m.movement, s, { felt })} />
+                      <Choice quiet label={`End feel, ${s}`} value={read(s)?.end_feel || undefined} options={["soft", "firm", "hard", "empty", "springy"] as const} onChoose={(v) => set(m.movement, s, { end_feel: v })} />
                     </>}
                   </div>
                 ))}

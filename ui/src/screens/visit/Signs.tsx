@@ -141,14 +141,19 @@ export function GaugesCard({ visit, moment }: StepProps & { moment: "before" | "
       })}
       {moment === "before" && (
         <div style={{ display: "grid", gridTemplateColumns: "minmax(0, 1fr) auto", gap: 12, alignItems: "center" }} data-gauge="first-rib-rise">
-          <span><b>First rib rises on breathing in</b><br /><span className="quiet" style={{ fontSize: 13.5 }}>{core.tests().find((t) => t.id === "first-rib-rise")?.how}</span></span>
-          <Choices quiet label="First rib rises on breathing in" options={["left", "right"]} values={state.tests.filter((t) => t.test === "first-rib-rise" && t.result === "positive").map((t) => t.side as string)}
-            onChange={(next) => {
-              for (const side of ["left", "right"]) {
-                const was = state.tests.some((t) => t.test === "first-rib-rise" && t.side === side && t.result === "positive");
-                if (was !== next.includes(side)) write("test-done", { test: "first-rib-rise", side, result: was ? "negative" : "positive" });
-              }
-            }} />
+          <span><b>First rib on breathing in</b><br /><span className="quiet" style={{ fontSize: 13.5 }}>{core.tests().find((t) => t.id === "first-rib-rise")?.how}</span></span>
+          <span style={{ display: "grid", gap: 6 }}>
+            {["left", "right"].map((side) => {
+              const r = state.tests.find((t) => t.test === "first-rib-rise" && t.side === side)?.result;
+              return (
+                <span key={side} style={{ display: "flex", gap: 8, alignItems: "center", justifyContent: "flex-end" }}>
+                  <span className="quiet">{side}</span>
+                  <Choice quiet label={`First rib, ${side}`} value={r === "negative" ? "rises" : r === "positive" ? "stays" : undefined} options={["rises", "stays"] as const}
+                    onChoose={(x) => write("test-done", { test: "first-rib-rise", side, result: x === "stays" ? "positive" : "negative" })} />
+                </span>
+              );
+            })}
+          </span>
         </div>
       )}
     </Card>

@@ -6,7 +6,7 @@ import { styled } from "styled-components";
 import { api, must, type Schemas } from "../../api/client";
 import { Button, Card, Choice, Pick } from "../../parts/controls";
 import { Tuned } from "../../parts/Tuned";
-import { sentence } from "../../parts/words";
+import { plain, sentence } from "../../parts/words";
 import type { StepProps } from "./Visit";
 
 const List = styled.ol`
@@ -17,6 +17,7 @@ const List = styled.ol`
   .bar { position: relative; height: 12px; border-radius: 6px; background: var(--line-soft); } .bar i { position: absolute; inset: 0 auto 0 0; border-radius: 6px; background: var(--usual); } .bar[data-ready="true"] i { background: var(--accent); }
   .bar b { position: absolute; left: 80%; top: -4px; bottom: -4px; width: 2px; background: var(--ink); }
   table { border-collapse: collapse; margin: 4px 0 2px; width: 100%; } td { padding: 2px 10px 2px 0; vertical-align: top; } td:first-child { width: 58px; text-align: right; font-variant-numeric: tabular-nums; color: var(--ink-soft); }
+  .cautions { margin: 2px 0 8px; padding-left: 18px; color: var(--warn); font-size: 13.5px; }
   .blocked { color: var(--stop); font-size: 13px; }
 `;
 
@@ -24,6 +25,9 @@ interface Props extends StepProps {
   ranking: Schemas["Ranking"];
   chosen?: { muscle: string; side: string };
   setChosen: (c: { muscle: string; side: string } | undefined) => void;
+  height: number;
+  /** Goes on to the body with this muscle laid on it. */
+  onFind: (c: { muscle: string; side: string }) => void;
 }
 
 const none: Record<string, Schemas["Ratio"]> = {};
@@ -59,14 +63,36 @@ export function useRanking({ visit }: StepProps): Schemas["Ranking"] {
   return useMemo(() => core.suspects(open.context, state, earlier, weights), [core, open.context, state, earlier, weights]);
 }
 
-export function SuspectStep({ visit, ranking, chosen, setChosen }: Props) {
+/** How many suspects are shown at first: more is not read. */
+const few = 7;
+
+/** A suspect's reasons with their weights, and what to be careful of there. */
+function Reasons({ s, guide, onFind }: { s: Schemas["Suspect"]; guide: Schemas["Guide"]; onFind: () => void }) {
+  const near = guide.near.filter((n) => n.distance_cm < 5).map((n) => `${sentence(plain(n.structure))}: ${n.text}`);
+  const cautions = [...guide.cautions, ...near].slice(0, 4);
+  return (
+    <>
+      {s.blocked_because && <p className="blocked">{s.blocked_because}</p>}
+      <table><tbody>{s.why.map((w) => <tr key={w.finding + w.text}><td>{w.effect > 0 ? "+" : "−"}{Math.abs(w.effect).toFixed(1)}</td><td>{w.text}</td></tr>)}</tbody></table>
+      {cautions.length > 0 && <ul className="cautions" aria-label="Cautions here">{cautions.map((c) => <li key={c}>{c}</li>)}</ul>}
+      <Button onPress={onFind} style={{ margin: "4px 0 6px" }}>Find it on the body</Button>
+    </>
+  );
+}
+
+export function SuspectStep({ visit, ranking, chosen, setChosen, height, onFind }: Props) {
   const { core, state, write } = visit;
+  const [order, setOrder] = useState<"likeliest first" | "by region">("likeliest first");
+  const [allShown, setAllShown] = useState(false);
   const [open, setOpen] = useState<string>();
   const [test, setTest] = useState<string>();
   const all = useMemo(() => core.tests(), [core]);
   const result = (t: string, s: string) => state.tests.find((x) => x.test === t && x.side === s)?.result;
   const done = (t: string, s: string, r: string) => write("test-done", { test: t, side: s, result: r });
   const ready = ranking.suspects.filter((s) => s.ready).length;
+  const list = allShown ? ranking.suspects : ranking.suspects.slice(0, few);
+  const regions = [...new Set(list.map((s) => s.region))];
+  const groups = order === "by region" ? regions.map((r) => [r, list.filter((s) => s.region === r)] as const) : [["", list] as const];
   const chosenTest = all.find((t) => t.id === test);
   return (
     <>
@@ -74,27 +100,31 @@ export function SuspectStep({ visit, ranking, chosen, setChosen }: Props) {
         <h2>{ready ? `${ready} ready for hands` : "None above the line yet: test first"}</h2>
         <p className="quiet" style={{ marginTop: 2 }}>A guide from what was found, never proof. The line is 80 %.</p>
         {ranking.notes.map((n) => <p key={n} className="caution" style={{ marginTop: 8 }}>{n}</p>)}
-        <List aria-label="Suspects, likeliest first">
-          {ranking.suspects.slice(0, 7).map((s) => {
-            const key = s.muscle + s.side;
-            const shown = open === key;
-            return (
-              <li key={key} data-suspect={`${s.muscle}:${s.side}`}>
-                <button type="button" className="head" aria-expanded={shown} onClick={() => { setOpen(shown ? undefined : key); setChosen({ muscle: s.muscle, side: s.side }); }}>
-                  <span style={{ fontWeight: chosen?.muscle === s.muscle && chosen.side === s.side ? 650 : 500 }}>{s.name}, {s.side}{s.blocked && <span className="blocked"> · blocked</span>}</span>
-                  <span className="bar" data-ready={s.ready} aria-hidden><i style={{ width: `${s.confidence * 100}%` }} /><b /></span>
-                  <span className="num" style={{ textAlign: "right" }}>{Math.round(s.confidence * 100)} %</span>
-                </button>
-                {shown && (
-                  <>
-                    {s.blocked_because && <p className="blocked">{s.blocked_because}</p>}
-                    <table><tbody>{s.why.map((w) => <tr key={w.finding + w.text}><td>{w.effect > 0 ? "+" : "−"}{Math.abs(w.effect).toFixed(1)}</td><td>{w.text}</td></tr>)}</tbody></table>
-                  </>
-                )}
-              </li>
-            );
-          })}
-        </List>
+        {groups.map(([region, list]) => (
+          <div key={region}>
+            {region && <h3 className="quiet" style={{ marginTop: 12 }}>{sentence(plain(region))}</h3>}
+            <List aria-label={region ? `Suspects, ${plain(region)}` : "Suspects, likeliest first"}>
+              {list.map((s) => {
+                const key = s.muscle + s.side;
+                const shown = open === key;
+                return (
+                  <li key={key} data-suspect={`${s.muscle}:${s.side}`}>
+                    <button type="button" className="head" aria-expanded={shown} onClick={() => { setOpen(shown ? undefined : key); setChosen({ muscle: s.muscle, side: s.side }); }}>
+                      <span style={{ fontWeight: chosen?.muscle === s.muscle && chosen.side === s.side ? 650 : 500 }}>{s.name}, {s.side}{s.blocked && <span className="blocked"> · blocked</span>}</span>
+                      <span className="bar" data-ready={s.ready} aria-hidden><i style={{ width: `${s.confidence * 100}%` }} /><b /></span>
+                      <span className="num" style={{ textAlign: "right" }}>{Math.round(s.confidence * 100)} %</span>
+                    </button>
+                    {shown && <Reasons s={s} guide={core.palpate(s.muscle, s.side, height)} onFind={() => onFind({ muscle: s.muscle, side: s.side })} />}
+                  </li>
+                );
+              })}
+            </List>
+          </div>
+        ))}
+        <div style={{ display: "flex", gap: 8, marginTop: 10, flexWrap: "wrap" }}>
+          <Choice quiet label="Order" value={order} options={["likeliest first", "by region"] as const} onChoose={setOrder} />
+          {ranking.suspects.length > few && <Button onPress={() => setAllShown(!allShown)}>{allShown ? "The likeliest only" : `All ${ranking.suspects.length}`}</Button>}
+        </div>
       </Card>
       <Card>
         <h2>Next best test</h2>

@@ -4,7 +4,7 @@ import { useEffect, useMemo, useState } from "react";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import { styled } from "styled-components";
 import type { Schemas } from "../../api/client";
-import { pairs, useFigure, type View, viewName } from "../../body/BodySvg";
+import { pairOf, pairs, useFigure, type View, viewName } from "../../body/BodySvg";
 import { Blocked } from "../../body/Blocked";
 import { fromStrokes } from "../../body/drawing";
 import { Figure, type Zone } from "../../body/Figure";
@@ -147,6 +147,13 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
     setAim({ view, ...p, under: found, candidate: found.muscles[0], felt: [] });
     if (step !== "find") setParams({ step: "find" });
   };
+  /** Aims at a usual place of a suspect's points, with that muscle under the finger. */
+  const site = (s: Schemas["SitePlace"], suspect: { muscle: string; side: string }) => {
+    const view = s.view as View;
+    const under = core.under(view, s.x, s.y, height);
+    setPair(pairOf(view));
+    setAim({ view, x: s.x, y: s.y, under, candidate: under.muscles.find((m) => m.muscle === suspect.muscle && m.side === suspect.side) ?? under.muscles[0], felt: [] });
+  };
   const drop = (pid: string, p: { x: number; y: number }, view: View) => {
     const old = state.points.find((x) => x.point === pid);
     if (!old) return;
@@ -155,8 +162,14 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
   };
   const ranking = useRanking({ visit });
   const [chosen, setChosen] = useState<{ muscle: string; side: string }>();
-  const suspect = chosen ?? ranking.suspects[0];
-  const suspected = (v: View) => (step === "suspect" && suspect && ranking.suspects[0] && (chosen || ranking.suspects[0].confidence > 0.1) ? core.layers({ view: v, layers: ["muscles", "referral"], only: [suspect.muscle], side: suspect.side } as Schemas["Wanted"]) : undefined);
+  // The suspect laid on the body: the chosen or likeliest one, and the chosen
+  // one again where it is to be found.
+  const top = ranking.suspects[0];
+  const laid = step === "suspect" ? (chosen ?? (top && top.confidence > 0.1 ? top : undefined)) : step === "find" && !aim && !selected ? chosen : undefined;
+  const suspected = useMemo(() => {
+    const on = (view: View) => laid && core.layers({ view, layers: ["muscles", "referral"], only: [laid.muscle], side: laid.side } as Schemas["Wanted"]);
+    return new Map(views.map((v) => [v, on(v)]));
+  }, [core, pair, laid?.muscle, laid?.side]);
   const todo = openSteps(state);
   return (
     <Room>
@@ -171,7 +184,7 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
       <div className="body">
         <div style={{ display: "flex", justifyContent: "space-between", alignItems: "center", minHeight: 40, flexDirection: "row-reverse", gap: 8 }}>
           <span className="quiet" style={{ fontSize: 13, padding: "2px 6px 2px 10px", flex: 1, minWidth: 0 }}>
-            {step === "draw" ? <span aria-live="polite">{before ? "Dashed: gone. Full: new. Pale: both." : place || "Paint by finger or mouse; arrow keys and Space work too."}</span> : feeling && step === "measure" ? "Touch the body where it is felt." : marking ? "Touch a lozenge where you see the sign." : step === "measure" && part === "posture" && pair !== "Sides" && state.posture.some((x) => fromTheSide.includes(x.measure)) ? "Forward head and pelvic tilt are drawn under Sides." : step === "screen" ? (placing ? "Touch the body where it is." : "Hatched: no pressure here.") : step === "suspect" ? "The pain drawing, and the chosen suspect with its usual pattern." : step === "find" ? "Touch the place, or aim with the arrow keys." : subject ? "Dots: usual referral, a guide. Strokes: this client's." : ""}
+            {step === "draw" ? <span aria-live="polite">{before ? "Dashed: gone. Full: new. Pale: both." : place || "Paint by finger or mouse; arrow keys and Space work too."}</span> : feeling && step === "measure" ? "Touch the body where it is felt." : marking ? "Touch a lozenge where you see the sign." : step === "measure" && part === "posture" && pair !== "Sides" && state.posture.some((x) => fromTheSide.includes(x.measure)) ? "Forward head and pelvic tilt are drawn under Sides." : step === "screen" ? (placing ? "Touch the body where it is." : "Hatched: no pressure here.") : step === "suspect" ? "The pain drawing, and the chosen suspect with its usual pattern." : step === "find" ? (chosen && !aim ? "The suspect and its usual pattern: touch where the band is." : "Touch the place, or aim with the arrow keys.") : subject ? "Dots: usual referral, a guide. Strokes: this client's." : ""}
           </span>
           <Choice label="View" quiet value={pair} options={Object.keys(pairs)} onChoose={setPair} />
         </div>
@@ -183,7 +196,7 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
               onStroke={(cells) => write("drawing-painted", { figure: figure?.version, strokes: [{ ...brushOf(tool), cells }], by: "therapist" })}><Blocked core={core} view={v} places={state.screening.blocked} /></PainBody>
           ))}
           {step !== "draw" && views.map((v) => (
-            <Figure key={v} view={v} selected={selected} zones={zones[v]} drawn={suspected(v)} inside={step === "suspect" && <PaintedOn view={v} drawing={drawing} />}
+            <Figure key={v} view={v} selected={selected} zones={zones[v]} drawn={suspected.get(v)} inside={step === "suspect" && <PaintedOn view={v} drawing={drawing} />}
               marks={step === "screen" || (step === "measure" && part !== "range") ? [] : [...earlier.filter((p) => p.view === v).map((p) => toMark(p, true)), ...state.points.filter((p) => p.view === v).map((p) => toMark(p))]}
               cursor={aim?.view === v ? aim : undefined}
               onTouch={touch(v)} onAim={(p) => { setAim({ view: v, ...p, felt: [] }); }}
@@ -221,8 +234,8 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
         {step === "draw" && <DrawStep visit={visit} me={me} drawing={drawing} figure={figure?.version ?? ""} tool={tool} setTool={setTool} compare={compare} setCompare={setCompare} height={height} />}
         {step === "screen" && <ScreenStep visit={visit} placing={placing} setPlacing={setPlacing} />}
         {step === "measure" && <MeasureParts visit={visit} part={part} onPart={(p) => setParams({ step: "measure", part: p })} feeling={feeling} setFeeling={setFeeling} />}
-        {step === "suspect" && <SuspectStep visit={visit} ranking={ranking} chosen={chosen} setChosen={setChosen} />}
-        {step === "find" && <FindStep visit={visit} aim={aim} setAim={setAim} selected={selected} setSelected={setSelected} height={height} finger={me.finger_cm} />}
+        {step === "suspect" && <SuspectStep visit={visit} ranking={ranking} chosen={chosen} setChosen={setChosen} height={height} onFind={(c) => { setChosen(c); setParams({ step: "find" }); }} />}
+        {step === "find" && <FindStep visit={visit} aim={aim} setAim={setAim} selected={selected} setSelected={setSelected} height={height} finger={me.finger_cm} suspect={chosen} onSite={site} />}
         {step === "press" && <PressStep visit={visit} me={me} selected={selected} setSelected={setSelected} height={height} />}
         {step === "recheck" && <RecheckStep visit={visit} />}
         {step === "close" && <CloseStep visit={visit} me={me} />}
