@@ -38,8 +38,14 @@ export function useInclinometer(core: Core, address: string | undefined, mode: S
     let watch: Schemas["Watch"] = { mode, share: 0 };
     socket.onopen = () => socket.send(expected.current);
     socket.onmessage = (m) => {
-      const sample = JSON.parse(String(m.data)) as Schemas["Sample"];
-      const out = core.steady(watch, [sample]);
+      let sample: Schemas["Sample"], out: Schemas["SteadyOut"];
+      try {
+        sample = JSON.parse(String(m.data)) as Schemas["Sample"];
+        out = core.steady(watch, [sample]);
+      } catch {
+        setLive({ share: 0, trouble: "The inclinometer sends something that cannot be read. Type the reading instead." });
+        return;
+      }
       watch = out.watch;
       setLive({ deg: sample.deg, distance_cm: sample.distance_cm, share: watch.share });
       for (const t of out.taken) taken.current(t);

@@ -2,30 +2,28 @@
 // device, and laid beside an earlier one.
 import { useMemo } from "react";
 import type { Schemas } from "../../api/client";
-import { byView, type Drawing, fromStrokes, mirrored, toStrokes } from "../../body/drawing";
-import { PainTools, type Tool } from "../../body/PainTools";
+import { useFigure } from "../../body/BodySvg";
+import { byView, fromStrokes, mirrored, toStrokes } from "../../body/drawing";
+import { PainTools } from "../../body/PainTools";
 import { Card, Choice } from "../../parts/controls";
 import { day, one, plain, sentence } from "../../parts/words";
 import { OwnDevice, Waiting } from "./OwnDevice";
 import { Story } from "./Story";
+import type { Body } from "./useBody";
 import type { StepProps } from "./Visit";
 
 interface Props extends StepProps {
   me: Schemas["Me"];
-  drawing: Drawing;
-  figure: string;
-  tool: Tool;
-  setTool: (t: Tool) => void;
-  compare?: string;
-  setCompare: (visit: string | undefined) => void;
-  height: number;
+  body: Body;
 }
 
 /** "Neck angle, left" for a list of regions. */
 const inWords = (list: Schemas["Covered"][]) => (list.length ? list.slice(0, 6).map((c) => `${plain(c.region)}${c.side === "midline" ? "" : ` ${c.side}`}`).join(", ") : "nothing");
 const signed = (v: number) => `${v > 0 ? "+" : v < 0 ? "−" : ""}${Math.abs(Math.round(v))}`;
 
-export function DrawStep({ visit, me, drawing, figure, tool, setTool, compare, setCompare, height }: Props) {
+export function DrawStep({ visit, me, body }: Props) {
+  const { drawing, tool, setTool, compare, setCompare, height } = body;
+  const figure = useFigure("front").data?.version ?? "";
   const { core, open, write, undo, redo } = visit;
   const earlier = open.earlier_drawings.find((d) => d.visit === compare);
   const now = useMemo(() => core.drawing({ before: earlier ? byView(fromStrokes(earlier.strokes)) : {}, after: byView(drawing), height_cm: height }), [core, earlier, drawing, height]);

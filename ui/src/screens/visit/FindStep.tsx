@@ -8,6 +8,7 @@ import { gradeWord } from "../../body/marks";
 import { uuidv7 } from "../../core/ids";
 import { Button, Card, Choice, Choices, Text } from "../../parts/controls";
 import { one, plain, sentence } from "../../parts/words";
+import type { Body } from "./useBody";
 import type { StepProps } from "./Visit";
 
 export interface Aim {
@@ -38,19 +39,13 @@ const fresh: Chart = { band: "yes", nodule: "pea", grade: 2, familiar: "unknown"
 const numbers = [0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10];
 
 interface Props extends StepProps {
-  aim?: Aim;
-  setAim: (a: Aim | undefined) => void;
-  selected?: string;
-  setSelected: (id: string | undefined) => void;
-  height: number;
+  body: Body;
   /** The therapist's own finger-width in cm. */
   finger?: number;
-  /** The suspect that was chosen, to be found first. */
-  suspect?: { muscle: string; side: string };
-  onSite: (s: Schemas["SitePlace"], suspect: { muscle: string; side: string }) => void;
 }
 
-export function FindStep({ visit, aim, setAim, selected, setSelected, height, finger, suspect, onSite }: Props) {
+export function FindStep({ visit, body, finger }: Props) {
+  const { aim, setAim, selected, setSelected, height, chosen: suspect } = body;
   const { state, core, write, open } = visit;
   const point = state.points.find((p) => p.point === selected);
   const [c, set] = useState<Chart>(fresh);
@@ -73,7 +68,7 @@ export function FindStep({ visit, aim, setAim, selected, setSelected, height, fi
         <Card data-sought={suspect.muscle}>
           <h2>{sought.name}, {suspect.side}</h2>
           <p className="quiet" style={{ marginTop: 4 }}>Usual places of its points; touch one, or the body where the band is. <Link to={`/guide/${suspect.muscle}/${suspect.side}?height=${height}`}>Step by step, at the table</Link></p>
-          <List>{sought.sites.map((s) => <li key={s.site}><Button onPress={() => onSite(s, suspect)}><span>{s.name}</span></Button></li>)}</List>
+          <List>{sought.sites.map((s) => <li key={s.site}><Button onPress={() => body.aimAtSite(s, suspect)}><span>{s.name}</span></Button></li>)}</List>
         </Card>
       )}
       <Card>

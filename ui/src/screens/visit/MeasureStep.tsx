@@ -10,6 +10,7 @@ import { ByInstrument, type Slot } from "./ByInstrument";
 import { PhotosCard } from "./Photos";
 import { PostureCard } from "./PostureCard";
 import { GaugesCard, SignsCard } from "./Signs";
+import { type Part, partNames, parts } from "./steps";
 import type { StepProps } from "./Visit";
 
 /** Shown when nothing was measured before and no joint is chosen. */
@@ -20,11 +21,6 @@ const Grid = styled.div`display: grid; grid-template-columns: repeat(auto-fill, 
   .entry { display: grid; grid-template-columns: 1fr 1fr; gap: 10px; } .three { grid-template-columns: repeat(3, minmax(0, 1fr)); } .three input { width: 100%; }
   h3 { font-size: 15px; } .flag { color: var(--warn); font-size: 13px; min-height: 20px; margin-top: 4px; }
 `;
-
-/** What is measured, one thing at a time. */
-export const parts = ["range", "posture", "signs", "photos"] as const;
-export type Part = (typeof parts)[number];
-const partNames: Record<Part, string> = { range: "Range", posture: "Posture", signs: "Squat and reach", photos: "Photographs" };
 
 /** The reading whose place a touch on the body says: where it is felt. */
 export interface Feeling {

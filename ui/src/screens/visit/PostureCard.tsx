@@ -59,7 +59,8 @@ export function PostureCard({ visit }: StepProps) {
     // Its right end up reads positive: on the client's back that is the right side.
     if (m.how === "cm-side") keep({ cm: t.distance_cm }, side);
     else if (m.how === "slope-high") keep({ slope: Math.abs(t.deg) }, t.deg < 0 ? "left" : "right");
-    else keep({ slope: t.deg }, side);
+    // Which way it leans depends on the side it is held from; the usual way is meant.
+    else keep({ slope: Math.abs(t.deg) }, side);
     // One reading is enough, or one on each side.
     const sides = new Set([...read, side]);
     setRead([...sides]);

@@ -1,0 +1,44 @@
+// The path of a visit: its steps, which are still open, and where in it the
+// address says we are. The path is always visible and never a lock.
+import { useState } from "react";
+import { useSearchParams } from "react-router";
+import type { Schemas } from "../../api/client";
+
+export const steps = ["draw", "screen", "measure", "suspect", "find", "press", "recheck", "close"] as const;
+export type StepName = (typeof steps)[number];
+export const stepNames: Record<StepName, string> = { draw: "Pain", screen: "Screen", measure: "Measure", suspect: "Suspect", find: "Find", press: "Press", recheck: "Recheck", close: "Close" };
+
+/** What is measured, one thing at a time. */
+export const parts = ["range", "posture", "signs", "photos"] as const;
+export type Part = (typeof parts)[number];
+export const partNames: Record<Part, string> = { range: "Range", posture: "Posture", signs: "Squat and reach", photos: "Photographs" };
+
+export function openSteps(s: Schemas["State"]): Record<StepName, boolean> {
+  return {
+    draw: s.drawing.length === 0,
+    screen: s.screening.missing.length > 0 || !s.consents.some((c) => c.area === "visit" && c.given),
+    measure: !s.ranges.some((r) => r.before !== undefined),
+    suspect: s.tests.length === 0,
+    find: s.points.length === 0,
+    press: s.holds.length === 0,
+    recheck: !s.points.some((p) => p.after_nprs !== undefined) || s.ranges.some((r) => r.before !== undefined && r.after === undefined),
+    close: !s.closed_ms,
+  };
+}
+
+export interface Path {
+  step: StepName;
+  part: Part;
+  goTo: (step: StepName, part?: Part) => void;
+}
+
+export function usePath(state: Schemas["State"]): Path {
+  const [params, setParams] = useSearchParams();
+  // Where to begin is decided once; a step never runs away under the hands.
+  const [first] = useState<StepName>(() => steps.find((s) => openSteps(state)[s]) ?? "close");
+  return {
+    step: steps.find((s) => s === params.get("step")) ?? first,
+    part: parts.find((p) => p === params.get("part")) ?? "range",
+    goTo: (step, part) => setParams({ step, ...(part ? { part } : {}) }),
+  };
+}
