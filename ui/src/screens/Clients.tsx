@@ -14,6 +14,12 @@ const Room = styled.div`max-width: 1180px; margin: 0 auto; padding: 28px; displa
   td a { font-weight: 600; text-decoration: none; color: var(--ink); }
 `;
 
+/** Born less than eighteen years before a day; false while no day is typed yet. */
+export function underAge(born: string, on: Date) {
+  const m = born.trim().match(/^(\d{4})-(\d{2})-(\d{2})$/);
+  return !!m && new Date(Date.UTC(Number(m[1]) + 18, Number(m[2]) - 1, Number(m[3]))) > on && new Date(born.trim()) <= on;
+}
+
 /** Register or change a client; what was typed stays until the server has it. */
 export function ClientForm({ client, onSaved }: { client?: Schemas["Client"]; onSaved: (c: Schemas["Client"]) => void }) {
   const id = useRef(client?.id ?? uuidv7());
@@ -24,6 +30,8 @@ export function ClientForm({ client, onSaved }: { client?: Schemas["Client"]; on
   const [error, setError] = useState<Problem>();
   const [busy, setBusy] = useState(false);
   const field = (name: keyof typeof v) => ({ name, value: v[name], onChange: (x: string) => set({ ...v, [name]: x }), error: error?.fields[name] });
+  // Only where the field is asked for; whether a guardian must agree is the core's to say.
+  const minor = underAge(v.born_on, new Date());
   const submit = async (e: FormEvent) => {
     e.preventDefault();
     if (busy) return;
@@ -48,16 +56,17 @@ export function ClientForm({ client, onSaved }: { client?: Schemas["Client"]; on
         <Text label="Born (YYYY-MM-DD)" {...field("born_on")} />
         <Num label="Height" unit="cm" value={height} onCommit={setHeight} min={50} max={250} error={error?.fields.height_cm} />
       </div>
+      {(minor || v.guardian) && <Text label="Guardian: who, and how to reach them" {...field("guardian")} />}
+      {minor && !v.guardian.trim() && <p className="quiet" role="status">Under age: a guardian agrees to every treatment.</p>}
       <Text label="Work and sport" {...field("work")} />
       <Text label="Complaint, in the client's words" long {...field("complaint")} />
-      <details open={!!(error?.fields.phone || error?.fields.email || error?.fields.emergency_contact || error?.fields.guardian)}>
-        <summary className="quiet" style={{ cursor: "pointer" }}>Hand, contact, emergency, guardian</summary>
+      <details open={!!(error?.fields.phone || error?.fields.email || error?.fields.emergency_contact)}>
+        <summary className="quiet" style={{ cursor: "pointer" }}>Hand, contact, emergency</summary>
         <div style={{ display: "grid", gap: 12, marginTop: 10 }}>
           <Choice label="Dominant hand" value={hand} options={["left", "right", "both"]} onChoose={setHand} />
           <Text label="Phone" {...field("phone")} />
           <Text label="E-mail" {...field("email")} />
           <Text label="In an emergency: who, and how to reach them" {...field("emergency_contact")} />
-          <Text label="Guardian of a minor" {...field("guardian")} />
         </div>
       </details>
       {!client && <Alike id={id.current} given={v.given_name.trim()} family={v.family_name.trim()} born={v.born_on.trim()} />}

@@ -11,7 +11,7 @@ export const loads = ["long-sitting", "overhead-work", "running", "jumping", "li
 const texts = [["since", "Since when"], ["pattern", "Over the day"], ["eases", "What eases it"], ["worsens", "What worsens it"], ["medication", "Medication"], ["earlier_treatment", "Earlier treatment"]] as const;
 const scores = [["now", "Number now"], ["worst", "At its worst"], ["best", "At its best"]] as const;
 
-const Pair = styled.div`display: grid; grid-template-columns: repeat(auto-fit, minmax(210px, 1fr)); gap: 10px;`;
+const Pair = styled.div`display: grid; grid-template-columns: repeat(auto-fit, minmax(210px, 1fr)); gap: 10px; align-items: end;`;
 
 interface Props {
   story: Story;
