@@ -36,6 +36,12 @@ func TestFromTheStoryToASuspect(t *testing.T) {
 	p.MustElementX(`//*[@role="radiogroup"][starts-with(@aria-label, "At its best")]//button[text()="1"]`).MustClick()
 	p.click("button", "Keep the story")
 	p.see("button", "^Kept$")
+	// What is typed and not kept by hand is kept on going to another step.
+	p.MustElementX(`//label[text()="Medication"]/following-sibling::input`).MustInput("None")
+	stepTo(p, "Screen")
+	stepTo(p, "Pain")
+	p.see("button", "^Kept$")
+	p.MustWait(`() => [...document.querySelectorAll("[data-story] label")].find((l) => l.textContent.startsWith("Medication")).nextElementSibling.value === "None"`)
 	p.MustElementX(`//button[text()="running"]`).MustClick()
 	screened(p)
 
@@ -81,7 +87,7 @@ func TestFromTheStoryToASuspect(t *testing.T) {
 	stepTo(p, "Suspect")
 	var n int
 	require.NoError(t, db(t).Get(&n, `select count(*) from visit_event where client_id = $1 and type in ('interview-noted', 'test-done', 'posture-read', 'loads-declared', 'range-measured', 'drawing-painted')`, client))
-	assert.Equal(t, 7, n)
+	assert.Equal(t, 8, n)
 
 	p.click("a", "Show the client")
 	p.see("p", "Your left side of the pelvis stands higher, by 3.8")

@@ -203,6 +203,20 @@ func TestTheClientDrawsOnAnOwnDevice(t *testing.T) {
 	p.click("button", "Take it in")
 	p.see("h2", `cm² painted`)
 	p.sent()
+
+	// Handed in again after it was taken: a new one, left out and brought back.
+	paint(phone, "back", [][2]float64{{180, 500}, {190, 520}})
+	phone.click("button", "Next: Story")
+	phone.MustElement("textarea").MustInput("Since the move")
+	phone.click("button", "Hand it in")
+	phone.see("[role=status]", "Your therapist has it")
+	p.see("[data-entry=drawing]", "The client has drawn")
+	p.see("[data-entry=story]", "Since the move")
+	p.MustElementX(`//*[@data-entry="story"]//button[text()="Leave it out"]`).MustClick()
+	p.see("p", "Left out: The client has told the story")
+	p.click("button", "Bring it back")
+	p.MustElementX(`//*[@data-entry="story"]//button[text()="Take it in"]`).MustClick()
+	p.MustWait(`() => document.querySelector("[data-story] textarea").value === "Since the move"`)
 	phone.MustNavigate(phone.base + "/draw/BBBBBBBB")
 	phone.see("[role=alert]", "not known")
 }

@@ -82,6 +82,8 @@ func TestSignsAndGauges(t *testing.T) {
 	stepTo(p, "Recheck")
 	p.MustElement(`[data-gauges="after"] [data-gauge="weight-bearing-lunge"] input`).MustSelectAllText().MustInput("37").MustBlur()
 	p.see(`[data-gauges="after"] [data-gauge="weight-bearing-lunge"]`, "30 → 37")
+	stepTo(p, "Close")
+	p.see("li", "Weight-bearing lunge, left: 30 → 37 °")
 	p.sent()
 	var sides []string
 	require.NoError(t, db(t).Select(&sides, `select body->>'side' from visit_event where client_id = $1 and type = 'sign-seen'`, client))

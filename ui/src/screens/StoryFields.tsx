@@ -31,6 +31,16 @@ export const storyTrouble = (s: Story) => (s.best !== undefined && s.worst !== u
 /** As it is kept: without activities that were given no name. */
 export const tidy = (s: Story): Story => ({ ...s, activities: (s.activities ?? []).filter((a) => a.name.trim()) });
 
+/** What is being typed, when the kept story has changed underneath: every field
+ * that was not typed into follows the kept one. */
+export function rebase(base: Story, typed: Story, kept: Story): Story {
+  const out: Record<string, unknown> = { ...kept };
+  for (const k of new Set([...Object.keys(base), ...Object.keys(typed)]) as Set<keyof Story>) {
+    if (JSON.stringify(typed[k]) !== JSON.stringify(base[k])) out[k] = typed[k];
+  }
+  return out as Story;
+}
+
 export function StoryFields({ story: v, onStory, loads: own, onLoads, ask, last, compare }: Props) {
   const set = (over: Partial<Story>) => onStory({ ...v, ...over });
   const acts = v.activities ?? [];

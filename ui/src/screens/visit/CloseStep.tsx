@@ -1,4 +1,4 @@
-import { useState } from "react";
+import { useMemo, useState } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { Button, Card, Text } from "../../parts/controls";
@@ -6,12 +6,13 @@ import { clock, deg, movementName, one, plain, sentence } from "../../parts/word
 import type { StepProps } from "./Visit";
 
 export function CloseStep({ visit, me }: StepProps & { me: Schemas["Me"] }) {
-  const { state, write, open } = visit;
+  const { state, write, open, core } = visit;
+  const gauges = useMemo(() => new Map(core.gauges().map((g) => [g.id, g])), [core]);
   const [note, setNote] = useState(state.note ?? "");
   return (
     <Card>
       <h2>What was done</h2>
-      {state.points.length + state.ranges.length === 0 && <p className="quiet" style={{ marginTop: 6 }}>Nothing has been measured, charted or pressed in this visit.</p>}
+      {state.points.length + state.ranges.length + state.gauges.length === 0 && <p className="quiet" style={{ marginTop: 6 }}>Nothing has been measured, charted or pressed in this visit.</p>}
       <ul style={{ paddingLeft: 20 }}>
         {state.points.map((p) => {
           const holds = state.holds.filter((h) => h.point === p.point && h.status !== "aside");
@@ -25,6 +26,10 @@ export function CloseStep({ visit, me }: StepProps & { me: Schemas["Me"] }) {
         {state.ranges.map((r) => (
           <li key={r.movement + r.side}>{movementName(r.movement)}{r.side === "midline" ? "" : `, ${r.side}`}: {deg(r.before)} → {deg(r.after)}{r.change ? `, ${r.change.text}` : ""}</li>
         ))}
+        {state.gauges.filter((g) => g.before !== undefined).map((g) => {
+          const info = gauges.get(g.gauge);
+          return <li key={g.gauge + g.side}>{info?.name}{g.side === "midline" ? "" : `, ${g.side}`}: {one(g.before)} → {one(g.after)} {info?.unit}</li>;
+        })}
       </ul>
       <div style={{ display: "grid", gap: 12, marginTop: 14 }}>
         <Text label="Note" long value={note} onChange={setNote} onBlur={() => note !== (state.note ?? "") && write("note-written", { text: note })} />

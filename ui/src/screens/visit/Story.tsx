@@ -1,22 +1,43 @@
 // The interview at the desk: typed here or told on the client's own device,
 // kept when the therapist says so.
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { Button, Card } from "../../parts/controls";
-import { type Story as Told, StoryFields, storyTrouble, tidy } from "../StoryFields";
+import { rebase, type Story as Told, StoryFields, storyTrouble, tidy } from "../StoryFields";
 import type { StepProps } from "./Visit";
+
+/** Going to another step, or putting the tablet away, loses nothing typed. */
+function useKeptOnLeaving(keep: () => void) {
+  const latest = useRef(keep);
+  latest.current = keep;
+  useEffect(() => {
+    const hidden = () => document.visibilityState === "hidden" && latest.current();
+    document.addEventListener("visibilitychange", hidden);
+    return () => {
+      document.removeEventListener("visibilitychange", hidden);
+      latest.current();
+    };
+  }, []);
+}
 
 export function Story({ visit }: StepProps) {
   const { state, core, open, write } = visit;
   const last = open.earlier_interview;
-  const [draft, setDraft] = useState<Told>();
+  const [draft, setDraft] = useState<{ base: Told; typed: Told }>();
   // Last time's activities are asked again, so that they can be compared.
-  const v: Told = draft ?? state.interview ?? { complaint: open.client.complaint ?? "", activities: last?.activities?.map((a) => ({ name: a.name, score: a.score })) ?? [] };
+  const kept: Told = state.interview ?? { complaint: open.client.complaint ?? "", activities: last?.activities?.map((a) => ({ name: a.name, score: a.score })) ?? [] };
+  const v = draft ? rebase(draft.base, draft.typed, kept) : kept;
+  const keep = () => {
+    if (!draft || storyTrouble(v)) return;
+    write("interview-noted", tidy(v));
+    setDraft(undefined);
+  };
+  useKeptOnLeaving(keep);
   return (
     <Card style={{ display: "grid", gap: 10 }} data-story>
       <h2>The story</h2>
-      <StoryFields story={v} onStory={setDraft} ask="Complaint, in the client's words" last={last} loads={state.loads} onLoads={(l) => write("loads-declared", { loads: l })}
+      <StoryFields story={v} onStory={(typed) => setDraft({ base: kept, typed })} ask="Complaint, in the client's words" last={last} loads={state.loads} onLoads={(l) => write("loads-declared", { loads: l })}
         compare={(a, b) => core.change("psfs-item", a, b).text} />
-      <Button $kind="main" style={{ justifySelf: "start" }} isDisabled={!draft || !!storyTrouble(v)} onPress={() => { write("interview-noted", tidy(v)); setDraft(undefined); }}>
+      <Button $kind="main" style={{ justifySelf: "start" }} isDisabled={!draft || !!storyTrouble(v)} onPress={keep}>
         {draft ? "Keep the story" : state.interview ? "Kept" : "Nothing new to keep"}
       </Button>
     </Card>
