@@ -116,3 +116,28 @@ func TestAWarmCalfReachesTheOfflineOutbox(t *testing.T) {
 	here.MustReload()
 	here.see(".caution", "A hold is kept aside and counts nowhere")
 }
+
+// What an earlier visit said of a place stays when a touch adds another one.
+func TestACarriedAnswerIsPlacedFurther(t *testing.T) {
+	p := openPage(t, startServer(t).addr, "/")
+	p.signIn(demo.Logins[0])
+	client := ownClient(p, "Carried")
+	p.MustEval(`async (client) => {
+		const send = async (method, path, body) => { const r = await fetch(path, { method, headers: { "Content-Type": "application/json" }, body: JSON.stringify(body) }); if (!r.ok) throw new Error(await r.text()); };
+		const me = await (await fetch("/api/session")).json(), visit = crypto.randomUUID(), device = crypto.randomUUID();
+		await send("PUT", "/api/visits/" + visit, { id: visit, client, starts_at: new Date(Date.now() - 3 * 864e5).toISOString(), minutes: 60 });
+		const event = (seq, type, body) => ({ id: crypto.randomUUID(), client, visit, author: me.id, device, seq, device_ms: Date.now() + seq, seen: 0, schema: 1, type, body });
+		await send("POST", "/api/visits/" + visit + "/events", { events: [event(1, "visit-opened", {}), event(2, "screening-answered", { answers: [{ question: "open-skin", answer: "yes", side: "left", regions: ["upper-calf"], note: "" }] })] });
+	}`, client)
+	newVisit(p, client)
+	stepTo(p, "Screen")
+	p.see("[data-outcome=avoid-here]", "Open skin, left")
+	p.MustElementX(`//*[@data-question="open-skin"]//button[text()="upper calf"]`)
+	p.MustElementX(`//*[@data-question="open-skin"]//button[text()="Show where on the body"]`).MustClick()
+	mark(p, 181, 855)
+	p.MustElementX(`//*[@data-question="open-skin"]//button[text()="lower calf"]`)
+	p.sent()
+	var regions string
+	require.NoError(t, db(t).Get(&regions, `select array_to_string(regions, ' ') || ' ' || side from screening s join visit v on v.id = s.visit_id where s.client_id = $1 and question = 'open-skin' order by v.starts_at desc limit 1`, client))
+	assert.Equal(t, "upper-calf lower-calf left", regions)
+}
