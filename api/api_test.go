@@ -605,6 +605,8 @@ func TestOwnWeightsAndThresholdsOverHTTP(t *testing.T) {
 	var p problem
 	assert.Equal(t, 422, c.call("PUT", "/api/thresholds/shoulder-height", map[string]any{"value": 11}, &p).StatusCode)
 	assert.Equal(t, "$.value", p.Errors[0].Location)
+	stranger := &caller{t, c.base, &http.Client{}, nil}
+	assert.Equal(t, 401, stranger.call("PUT", "/api/thresholds/shoulder-height", map[string]any{"value": 11}, nil).StatusCode, "who it is comes before what is wrong")
 	assert.Equal(t, 404, c.call("PUT", "/api/thresholds/shoe-size", map[string]any{"value": 5}, nil).StatusCode)
 	var open struct{ Context visit.Context }
 	require.Equal(t, 200, c.call("GET", "/api/visits/"+aVisit(c), nil, &open).StatusCode)

@@ -8,6 +8,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"mokren/core/assess"
+	"mokren/core/strict"
 	"mokren/store"
 )
 
@@ -35,7 +36,9 @@ type settings[T any] struct {
 	check func(id string) error
 }
 
-func (k settings[T]) answer(ctx context.Context, id string, write func(*store.Tx) error) (*oneOut[T], error) {
+// answer reads all values, after a write where there is one; valid says whether
+// what is written may stand, nil that its shape said so already.
+func (k settings[T]) answer(ctx context.Context, id string, valid func() *strict.Error, write func(*store.Tx) error) (*oneOut[T], error) {
 	who, err := k.s.principal(ctx)
 	if err != nil {
 		return nil, err
@@ -45,6 +48,11 @@ func (k settings[T]) answer(ctx context.Context, id string, write func(*store.Tx
 		a.Verb, a.Subject = "write", id
 		if err := k.check(id); err != nil {
 			return nil, err
+		}
+		if valid != nil {
+			if e := valid(); e != nil {
+				return nil, refused(e)
+			}
 		}
 	}
 	out := &oneOut[T]{}
@@ -80,17 +88,17 @@ func (s *server) registerWeights(a huma.API) {
 		Evidence string `path:"evidence"`
 	}
 	huma.Register(a, huma.Operation{OperationID: "weights", Method: http.MethodGet, Path: "/api/evidence", Summary: "The practice's own likelihood ratios", Errors: []int{401}},
-		func(ctx context.Context, _ *struct{}) (*oneOut[Weights], error) { return k.answer(ctx, "", nil) })
+		func(ctx context.Context, _ *struct{}) (*oneOut[Weights], error) { return k.answer(ctx, "", nil, nil) })
 	huma.Register(a, huma.Operation{OperationID: "put-weight", Method: http.MethodPut, Path: "/api/evidence/{evidence}", Summary: "Set what a kind of finding weighs here", Errors: []int{401, 404, 422}},
 		func(ctx context.Context, in *struct {
 			ByEvidence
 			Body assess.Ratio
 		}) (*oneOut[Weights], error) {
-			return k.answer(ctx, in.Evidence, func(tx *store.Tx) error { return tx.PutWeight(ctx, in.Evidence, &in.Body) })
+			return k.answer(ctx, in.Evidence, nil, func(tx *store.Tx) error { return tx.PutWeight(ctx, in.Evidence, &in.Body) })
 		})
 	huma.Register(a, huma.Operation{OperationID: "reset-weight", Method: http.MethodDelete, Path: "/api/evidence/{evidence}", Summary: "Back to what was shipped", Errors: []int{401, 404}},
 		func(ctx context.Context, in *ByEvidence) (*oneOut[Weights], error) {
-			return k.answer(ctx, in.Evidence, func(tx *store.Tx) error { return tx.PutWeight(ctx, in.Evidence, nil) })
+			return k.answer(ctx, in.Evidence, nil, func(tx *store.Tx) error { return tx.PutWeight(ctx, in.Evidence, nil) })
 		})
 }
 
@@ -110,22 +118,19 @@ func (s *server) registerThresholds(a huma.API) {
 		Threshold string `path:"threshold"`
 	}
 	huma.Register(a, huma.Operation{OperationID: "thresholds", Method: http.MethodGet, Path: "/api/thresholds", Summary: "The practice's own thresholds of posture flags", Errors: []int{401}},
-		func(ctx context.Context, _ *struct{}) (*oneOut[OwnThresholds], error) { return k.answer(ctx, "", nil) })
+		func(ctx context.Context, _ *struct{}) (*oneOut[OwnThresholds], error) {
+			return k.answer(ctx, "", nil, nil)
+		})
 	huma.Register(a, huma.Operation{OperationID: "put-threshold", Method: http.MethodPut, Path: "/api/thresholds/{threshold}", Summary: "Set from where on a posture reading is flagged here", Errors: []int{401, 404, 422}},
 		func(ctx context.Context, in *struct {
 			ByThreshold
 			Body ThresholdValue
 		}) (*oneOut[OwnThresholds], error) {
-			if err := k.check(in.Threshold); err != nil {
-				return nil, err
-			}
-			if e := assess.CheckThreshold(in.Threshold, in.Body.Value); e != nil {
-				return nil, refused(e)
-			}
-			return k.answer(ctx, in.Threshold, func(tx *store.Tx) error { return tx.PutThreshold(ctx, in.Threshold, &in.Body.Value) })
+			return k.answer(ctx, in.Threshold, func() *strict.Error { return assess.CheckThreshold(in.Threshold, in.Body.Value) },
+				func(tx *store.Tx) error { return tx.PutThreshold(ctx, in.Threshold, &in.Body.Value) })
 		})
 	huma.Register(a, huma.Operation{OperationID: "reset-threshold", Method: http.MethodDelete, Path: "/api/thresholds/{threshold}", Summary: "Back to what was shipped", Errors: []int{401, 404}},
 		func(ctx context.Context, in *ByThreshold) (*oneOut[OwnThresholds], error) {
-			return k.answer(ctx, in.Threshold, func(tx *store.Tx) error { return tx.PutThreshold(ctx, in.Threshold, nil) })
+			return k.answer(ctx, in.Threshold, nil, func(tx *store.Tx) error { return tx.PutThreshold(ctx, in.Threshold, nil) })
 		})
 }

@@ -198,6 +198,7 @@ func TestTheClientDrawsOnAnOwnDevice(t *testing.T) {
 	}
 	phone.click("button", "Hand it in")
 	phone.see("[role=status]", "Your therapist has it")
+	assert.Zero(t, phone.MustEval(`() => localStorage.length`).Int(), "nothing stays on the device")
 
 	p.see(`[role=status]`, "The client has drawn")
 	p.click("button", "Take it in")

@@ -81,9 +81,9 @@ func (g Gauge) Check() *strict.Error {
 	return nil
 }
 
-// GaugeFlag judges one gauge beside the other side's reading (nil where there
+// gaugeFlag judges one gauge beside the other side's reading (nil where there
 // is none); the reason is empty when nothing is flagged.
-func GaugeFlag(g Gauge, other *float64) string {
+func gaugeFlag(g Gauge, other *float64) string {
 	info := gaugeInfo(g.ID)
 	switch {
 	case g.Kind == "apical":
@@ -98,17 +98,27 @@ func GaugeFlag(g Gauge, other *float64) string {
 	return ""
 }
 
-// gauges weigh as the test that they measure, unless that test was answered
-// itself; the breath high in the chest raises the muscles that lift the ribs.
-func (m *model) gauges(list []Gauge, tests []TestResult) {
-	for _, g := range list {
+// GaugeFlags judges gauges, each side beside the other, in the same order.
+func GaugeFlags(list []Gauge) []string {
+	out := make([]string, len(list))
+	for i, g := range list {
 		var other *float64
 		for _, o := range list {
-			if o.ID == g.ID && o.Side == g.Side.Other() && g.Side != ids.Midline {
+			if o.ID == g.ID && g.Side != ids.Midline && o.Side == g.Side.Other() {
 				other = o.Value
 			}
 		}
-		flagged := GaugeFlag(g, other) != ""
+		out[i] = gaugeFlag(g, other)
+	}
+	return out
+}
+
+// gauges weigh as the test that they measure, unless that test was answered
+// itself; the breath high in the chest raises the muscles that lift the ribs.
+func (m *model) gauges(list []Gauge, tests []TestResult) {
+	flags := GaugeFlags(list)
+	for i, g := range list {
+		flagged := flags[i] != ""
 		if g.Kind != "" {
 			if !flagged {
 				continue

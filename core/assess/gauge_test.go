@@ -26,11 +26,11 @@ func TestGaugeFlagsAtTheirBoundaries(t *testing.T) {
 		{"straight-leg-raise", 70, 80, true},
 		{"toe-touch", 40, 0, false},
 	} {
-		got := GaugeFlag(Gauge{ID: c.gauge, Side: ids.Left, Value: &c.value}, &c.other)
+		got := gaugeFlag(Gauge{ID: c.gauge, Side: ids.Left, Value: &c.value}, &c.other)
 		assert.Equal(t, c.want, got != "", "%s %v beside %v: %s", c.gauge, c.value, c.other, got)
 	}
-	assert.NotEmpty(t, GaugeFlag(Gauge{ID: "breathing", Side: ids.Midline, Kind: "apical"}, nil))
-	assert.Empty(t, GaugeFlag(Gauge{ID: "breathing", Side: ids.Midline, Kind: "diaphragmatic"}, nil))
+	assert.NotEmpty(t, gaugeFlag(Gauge{ID: "breathing", Side: ids.Midline, Kind: "apical"}, nil))
+	assert.Empty(t, gaugeFlag(Gauge{ID: "breathing", Side: ids.Midline, Kind: "diaphragmatic"}, nil))
 }
 
 func TestGaugesAreCheckedByField(t *testing.T) {

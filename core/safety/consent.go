@@ -29,15 +29,6 @@ var sensitive = []struct {
 	{"coccyx", []ids.Region{"coccyx"}, []ids.Muscle{"coccyx-region"}},
 }
 
-// Areas lists the sensitive areas.
-func Areas() []Area {
-	out := make([]Area, len(sensitive))
-	for i, s := range sensitive {
-		out[i] = s.area
-	}
-	return out
-}
-
 // SensitiveAreas names the areas that a place on a muscle lies in, none for
 // most. A place in two areas needs both.
 func SensitiveAreas(m ids.Muscle, where []Place) []Area {

@@ -99,7 +99,7 @@ func (s State) Findings(ctx Context, earlier []assess.EarlierPoint) assess.Findi
 	f := assess.Findings{Pain: painOf(s.Drawing), Loads: s.Loads, Posture: s.Posture, Earlier: earlier, Thresholds: ctx.Thresholds}
 	for _, g := range s.Gauges {
 		if g.Before != nil || g.Kind != "" {
-			f.Gauges = append(f.Gauges, assess.Gauge{ID: g.Gauge, Side: g.Side, Value: g.Before, Kind: g.Kind})
+			f.Gauges = append(f.Gauges, g.before())
 		}
 	}
 	for _, r := range s.Ranges {

@@ -55,12 +55,16 @@ func (r *reducer) consentMissing(p Point, s safety.Screening) (safety.Area, stri
 		return safety.WholeVisit, "No consent to today's treatment is recorded."
 	}
 	minor := slices.ContainsFunc(s.Rules, func(a safety.Applied) bool { return a.ID == "minor" })
+	const underAge = "The client is under age: a guardian's consent is needed."
 	if minor && whole.By != "guardian" {
-		return safety.WholeVisit, "The client is under age: a guardian's consent is needed."
+		return safety.WholeVisit, underAge
 	}
 	for _, a := range safety.SensitiveAreas(p.Muscle, p.where()) {
-		if _, ok := given(a); !ok {
+		switch c, ok := given(a); {
+		case !ok:
 			return a, "The " + string(a) + " needs a consent of its own, and none is recorded."
+		case minor && c.By != "guardian":
+			return a, underAge
 		}
 	}
 	return "", ""

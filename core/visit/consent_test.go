@@ -44,6 +44,8 @@ func TestConsentRulesOverHolds(t *testing.T) {
 		{"the area's alone is not enough", asked(), "coccyx-region", []visit.Consented{agreed("coccyx")}, "visit"},
 		{"under age, and only the client agreed", underAge, "soleus", []visit.Consented{agreed("visit")}, "visit"},
 		{"under age, and a guardian agreed", underAge, "soleus", []visit.Consented{guardian}, ""},
+		{"under age, and a guardian agreed to the visit alone", underAge, "subscapularis", []visit.Consented{guardian, agreed("axilla")}, "axilla"},
+		{"under age, and a guardian agreed to both", underAge, "subscapularis", []visit.Consented{guardian, {Area: "axilla", Given: true, By: "guardian", Chaperone: "present"}}, ""},
 	} {
 		t.Run(c.name, func(t *testing.T) {
 			l := &log{}

@@ -42,15 +42,17 @@ func (r *reducer) readGauge(e Event, b *GaugeRead) {
 	g.Before, g.Kind = b.Value, b.Kind
 }
 
+// before gives what was read before treatment, as the core judges it.
+func (g GaugePair) before() assess.Gauge {
+	return assess.Gauge{ID: g.Gauge, Side: g.Side, Value: g.Before, Kind: g.Kind}
+}
+
 func (r *reducer) flagGauges() {
-	for i := range r.state.Gauges {
-		g := &r.state.Gauges[i]
-		var other *float64
-		for _, o := range r.state.Gauges {
-			if o.Gauge == g.Gauge && g.Side != ids.Midline && o.Side == g.Side.Other() {
-				other = o.Before
-			}
-		}
-		g.Flag = assess.GaugeFlag(assess.Gauge{ID: g.Gauge, Side: g.Side, Value: g.Before, Kind: g.Kind}, other)
+	list := make([]assess.Gauge, len(r.state.Gauges))
+	for i, g := range r.state.Gauges {
+		list[i] = g.before()
+	}
+	for i, flag := range assess.GaugeFlags(list) {
+		r.state.Gauges[i].Flag = flag
 	}
 }

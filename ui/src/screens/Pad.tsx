@@ -92,9 +92,11 @@ function Draw({ code }: { code: string }) {
     must(api.GET("/api/pad/{code}", { params: { path: { code } } })).then(setPad).catch(setError);
   };
   useEffect(open, [code]);
+  // Once all is handed in, nothing of it stays on a device that others may use.
   const keep = (next: Kept) => {
     setAll(next);
-    localStorage.setItem(`draw ${code}`, JSON.stringify(next));
+    if (next.unsent.length) localStorage.setItem(`draw ${code}`, JSON.stringify(next));
+    else localStorage.removeItem(`draw ${code}`);
   };
   const change = (what: Part, over: Partial<Kept>) => {
     setSent(false);

@@ -31,6 +31,15 @@ export const storyTrouble = (s: Story) => (s.best !== undefined && s.worst !== u
 /** As it is kept: without activities that were given no name. */
 export const tidy = (s: Story): Story => ({ ...s, activities: (s.activities ?? []).filter((a) => a.name.trim()) });
 
+/** A story told on the client's own device over the one that was noted: what was
+ * left empty wipes nothing out, and the three numbers stay together. */
+export function mergeStory(noted: Story, told: Story): Story {
+  const { now, worst, best, ...rest } = noted;
+  const numbers = scores.some(([k]) => told[k] !== undefined) ? {} : { now, worst, best };
+  const story = tidy({ ...rest, ...numbers, ...told });
+  return { ...story, activities: story.activities?.length ? story.activities : (noted.activities ?? []) };
+}
+
 /** What is being typed, when the kept story has changed underneath: every field
  * that was not typed into follows the kept one. */
 export function rebase(base: Story, typed: Story, kept: Story): Story {

@@ -78,10 +78,10 @@ export function MeasureStep({ visit, moment, only, placing }: StepProps & { mome
     if (over.active_deg !== undefined && over.active_deg === (moment === "before" ? old.before : old.after)) return;
     // One number is a reading; of several the core takes the mean.
     const active = over.trials ? (over.trials.length > 1 ? { trials: over.trials, active_deg: undefined } : { trials: undefined, active_deg: over.trials[0] }) : over.active_deg !== undefined ? { trials: undefined } : {};
-    const all = moment === "before" ? measured(old, { tool, ...over, ...active }) : { movement, side, moment, tool: old.tool ?? tool, ...over, ...active };
-    const { movement: _m, side: _s, moment: _t, tool: _o, ...values } = all;
+    const reading = moment === "before" ? measured(old, { tool, ...over, ...active }) : { movement, side, moment, tool: old.tool ?? tool, ...over, ...active };
+    const { movement: _m, side: _s, moment: _t, tool: _o, ...values } = reading;
     if (Object.values(values).every((v) => v === undefined || v === "")) return;
-    write("range-measured", all);
+    write("range-measured", reading);
   };
   const trialsOf = (movement: string, side: string) => {
     const r = state.ranges.find((x) => x.movement === movement && x.side === side);

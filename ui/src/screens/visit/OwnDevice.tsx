@@ -7,7 +7,7 @@ import { byView, fromStrokes } from "../../body/drawing";
 import { useFigure } from "../../body/BodySvg";
 import { Button, Card, Trouble } from "../../parts/controls";
 import { one } from "../../parts/words";
-import { tidy } from "../StoryFields";
+import { mergeStory } from "../StoryFields";
 import type { StepProps } from "./Visit";
 
 type Entry = Schemas["Entry"];
@@ -30,10 +30,7 @@ function useEntries({ visit }: StepProps) {
     if (e.answers) write("screening-answered", { answers: e.answers.answers, by: "client" });
     if (e.story) {
       const { loads, ...told } = e.story;
-      // What the client left empty does not wipe out what was noted.
-      const kept = state.interview ?? {};
-      const story = tidy({ ...kept, ...told });
-      write("interview-noted", { ...story, activities: story.activities?.length ? story.activities : (kept.activities ?? []) });
+      write("interview-noted", mergeStory(state.interview ?? {}, told));
       if (loads?.length) write("loads-declared", { loads: [...new Set([...state.loads, ...loads])] });
     }
   };
