@@ -7,7 +7,7 @@ EXEC := ui/src/core/wasm_exec.js
 GO_SOURCES := $(shell find core store api exchange devices demo cmd wasm -name '*.go' -o -name '*.json' -o -name '*.sql' 2>/dev/null | grep -v '^api/web')
 UI_SOURCES := $(shell find ui/src ui/public -type f 2>/dev/null | grep -v -e 'core\.wasm' -e wasm_exec.js) ui/index.html ui/package.json ui/vite.config.ts
 
-.PHONY: demo test dev lint bench screenshots build types
+.PHONY: demo test dev lint format bench screenshots build types
 build: bin/mokren
 
 demo: .mokren/has-postgresql build ## the application with an invented practice
@@ -21,10 +21,17 @@ test: .mokren/has-postgresql .mokren/has-chromium build ## everything: core, sto
 dev: .mokren/has-postgresql build ## Go server and Vite side by side
 	@trap 'kill 0' EXIT; bin/mokren demo & cd ui && npx vite
 
-lint: build
-	test -z "$$(gofmt -l $$(git ls-files '*.go'))"
+GOFUMPT := go tool -modfile=tools/go.mod gofumpt -extra
+
+lint: build ## formats, line limits, vet, React hooks
+	test -z "$$($(GOFUMPT) -l $$(git ls-files '*.go') | tee /dev/stderr)"
+	scripts/line-limit
 	go vet ./...
-	cd ui && npm run lint
+	cd ui && npm run --silent lint
+
+format: ui/node_modules/.package-lock.json ## what lint asks for, done
+	$(GOFUMPT) -w $$(git ls-files '*.go')
+	cd ui && npm run --silent format
 
 bench: .mokren/has-postgresql .mokren/has-chromium build ## coach and atlas natively and in the browser, one run
 	go test -run '^$$' -bench . -benchmem ./core/...

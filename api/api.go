@@ -84,7 +84,8 @@ func build(st *store.Store, o Options) (http.Handler, huma.API, error) {
 	}
 	s.sessions.ErrorFunc = func(w http.ResponseWriter, r *http.Request, err error) {
 		slog.Error("session", "error", err)
-		writeProblem(w, http.StatusServiceUnavailable, "The record is not reachable just now. Nothing is lost; it is tried again.")
+		writeProblem(w, http.StatusServiceUnavailable,
+			"The record is not reachable just now. Nothing is lost; it is tried again.")
 	}
 
 	huma.ValidateStrictCasing = true
@@ -105,7 +106,8 @@ func build(st *store.Store, o Options) (http.Handler, huma.API, error) {
 		// A code cannot be found by trying: 60 a minute of 2.8e11.
 		codes := httprate.Limit(60, time.Minute, httprate.WithKeyFuncs(httprate.KeyByIP), tooMany)
 		r.Use(s.sessions.LoadAndSave, limitBody, onPath("/api/pad/", codes), middleware.Compress(5, "application/json"))
-		r.With(httprate.Limit(o.SignInsPerMinute, time.Minute, httprate.WithKeyFuncs(httprate.KeyByIP), tooMany)).Route("/api/session", func(r chi.Router) {
+		r.With(httprate.Limit(o.SignInsPerMinute, time.Minute, httprate.WithKeyFuncs(httprate.KeyByIP),
+			tooMany)).Route("/api/session", func(r chi.Router) {
 			sub := humachi.New(r, cfgWithout(cfg))
 			s.registerSignIn(sub)
 		})
@@ -179,7 +181,9 @@ func onPath(prefix string, mw func(http.Handler) http.Handler) func(http.Handler
 
 // securityHeaders let a page talk to its own server and to the instrument.
 func securityHeaders(instrument string) func(http.Handler) http.Handler {
-	policy := strings.TrimSpace("default-src 'self'; connect-src 'self' "+instrument) + "; script-src 'self' 'wasm-unsafe-eval'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; object-src 'none'; base-uri 'none'; frame-ancestors 'none'"
+	policy := strings.TrimSpace("default-src 'self'; connect-src 'self' "+instrument) +
+		"; script-src 'self' 'wasm-unsafe-eval'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; " +
+		"object-src 'none'; base-uri 'none'; frame-ancestors 'none'"
 	return func(next http.Handler) http.Handler {
 		return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 			h := w.Header()

@@ -58,7 +58,7 @@ func newCaller(t *testing.T, o api.Options) *caller {
 }
 
 // call sends a body as it is (string) or as JSON and decodes the answer.
-func (c *caller) call(method, path string, body any, out any) *http.Response {
+func (c *caller) call(method, path string, body, out any) *http.Response {
 	c.t.Helper()
 	var r io.Reader
 	switch b := body.(type) {
@@ -108,12 +108,23 @@ type problem struct {
 func TestNothingWithoutSigningIn(t *testing.T) {
 	c := newCaller(t, api.Options{})
 	id := uuid.NewString()
-	for _, x := range [][2]string{{"GET", "/api/session"}, {"GET", "/api/day"}, {"GET", "/api/clients"}, {"GET", "/api/clients/" + id}, {"GET", "/api/visits/" + id}, {"GET", "/api/atlas"}, {"DELETE", "/api/atlas/soleus"}, {"POST", "/api/visits/" + id + "/link"}, {"GET", "/api/visits/" + id + "/entries"}} {
+	for _, x := range [][2]string{
+		{"GET", "/api/session"},
+		{"GET", "/api/day"},
+		{"GET", "/api/clients"},
+		{"GET", "/api/clients/" + id},
+		{"GET", "/api/visits/" + id},
+		{"GET", "/api/atlas"},
+		{"DELETE", "/api/atlas/soleus"},
+		{"POST", "/api/visits/" + id + "/link"},
+		{"GET", "/api/visits/" + id + "/entries"},
+	} {
 		res := c.call(x[0], x[1], nil, nil)
 		assert.Equal(t, 401, res.StatusCode, "%v", x)
 		assert.Equal(t, "application/problem+json", res.Header.Get("Content-Type"))
 	}
-	assert.Equal(t, 401, c.call("PUT", "/api/clients/"+id, map[string]any{"id": id, "given_name": "A", "family_name": "B", "revision": 0}, nil).StatusCode)
+	assert.Equal(t, 401, c.call("PUT", "/api/clients/"+id,
+		map[string]any{"id": id, "given_name": "A", "family_name": "B", "revision": 0}, nil).StatusCode)
 }
 
 func TestSessions(t *testing.T) {
@@ -128,7 +139,10 @@ func TestSessions(t *testing.T) {
 	require.Equal(t, 204, c.call("DELETE", "/api/session", nil, nil).StatusCode)
 	assert.Equal(t, 401, c.call("GET", "/api/session", nil, nil).StatusCode)
 
-	res = c.call("POST", "/api/session", map[string]string{"email": demo.Logins[0].Email, "password": demo.Logins[0].Password}, nil)
+	res = c.call("POST", "/api/session", map[string]string{
+		"email":    demo.Logins[0].Email,
+		"password": demo.Logins[0].Password,
+	}, nil)
 	cookie := res.Cookies()[0]
 	assert.True(t, cookie.HttpOnly)
 	assert.Equal(t, http.SameSiteStrictMode, cookie.SameSite)
@@ -147,7 +161,8 @@ func TestSignInIsLimited(t *testing.T) {
 	c := newCaller(t, api.Options{SignInsPerMinute: 3})
 	last := 0
 	for range 5 {
-		last = c.call("POST", "/api/session", map[string]string{"email": "x@y.example", "password": "z"}, nil).StatusCode
+		last = c.call("POST", "/api/session", map[string]string{"email": "x@y.example", "password": "z"},
+			nil).StatusCode
 	}
 	assert.Equal(t, 429, last)
 }
@@ -171,7 +186,11 @@ func TestWrongInputNamesTheField(t *testing.T) {
 	assert.Equal(t, "body.email", p.Errors[0].Location)
 	me := c.signIn(demo.Logins[0])
 	event := func(k string, v any) map[string]any {
-		e := map[string]any{"id": uuid.NewString(), "client": id, "visit": vid, "author": me.ID, "device": uuid.NewString(), "seq": 1, "device_ms": 1, "seen": 0, "schema": 1, "type": "visit-opened", "body": map[string]any{}}
+		e := map[string]any{
+			"id": uuid.NewString(), "client": id, "visit": vid, "author": me.ID,
+			"device": uuid.NewString(), "seq": 1, "device_ms": 1, "seen": 0, "schema": 1, "type": "visit-opened",
+			"body": map[string]any{},
+		}
 		e[k] = v
 		return map[string]any{"events": []any{e}}
 	}
@@ -194,12 +213,18 @@ func TestWrongInputNamesTheField(t *testing.T) {
 		{"GET", "/api/day?date=2026-02-30", nil, "query.date"},
 		{"GET", "/api/day?date=today", nil, "query.date"},
 		{"PUT", "/api/visits/" + vid, map[string]any{"id": vid, "client": id, "starts_at": "soon"}, "body.starts_at"},
-		{"PUT", "/api/visits/" + vid, map[string]any{"id": vid, "client": id, "starts_at": "2026-01-01T10:00:00Z", "minutes": 1}, "body.minutes"},
+		{"PUT", "/api/visits/" + vid, map[string]any{
+			"id": vid, "client": id, "starts_at": "2026-01-01T10:00:00Z",
+			"minutes": 1,
+		}, "body.minutes"},
 		{"POST", "/api/visits/" + vid + "/events", map[string]any{"events": []any{}}, "body.events"},
 		{"POST", "/api/visits/" + vid + "/events", event("id", "x"), "body.events[0].id"},
 		{"POST", "/api/visits/" + vid + "/events", event("seq", 0), "body.events[0].seq"},
 		{"POST", "/api/visits/" + vid + "/events", event("visit", id), "body.events[0].visit"},
-		{"POST", "/api/visits/" + vid + "/events", event("body", map[string]any{"reason": "a\x00b"}), "body.events[0].body"},
+		{
+			"POST", "/api/visits/" + vid + "/events", event("body", map[string]any{"reason": "a\x00b"}),
+			"body.events[0].body",
+		},
 		{"POST", "/api/visits/" + vid + "/events", event("extra", 1), "body.events[0].extra"},
 		{"POST", "/api/calc/change", map[string]any{"measure": "nprs", "before": 12, "after": 3}, "$.before"},
 		{"POST", "/api/calc/palpate", map[string]any{"muscle": "soleus", "side": "up"}, "$.side"},
@@ -242,12 +267,17 @@ func TestAClientRegisteredTwiceIsOne(t *testing.T) {
 func (c *caller) sendable(me api.Me) (path string, event func(kind string, body any) map[string]any) {
 	c.t.Helper()
 	id, vid, device := uuid.NewString(), uuid.NewString(), uuid.NewString()
-	require.Equal(c.t, 200, c.call("PUT", "/api/clients/"+id, map[string]any{"id": id, "given_name": "E", "family_name": "V", "revision": 0}, nil).StatusCode)
-	require.Equal(c.t, 200, c.call("PUT", "/api/visits/"+vid, map[string]any{"id": vid, "client": id, "starts_at": time.Now().Format(time.RFC3339)}, nil).StatusCode)
+	require.Equal(c.t, 200, c.call("PUT", "/api/clients/"+id,
+		map[string]any{"id": id, "given_name": "E", "family_name": "V", "revision": 0}, nil).StatusCode)
+	require.Equal(c.t, 200, c.call("PUT", "/api/visits/"+vid,
+		map[string]any{"id": vid, "client": id, "starts_at": time.Now().Format(time.RFC3339)}, nil).StatusCode)
 	seq := 0
 	return "/api/visits/" + vid, func(kind string, body any) map[string]any {
 		seq++
-		return map[string]any{"id": uuid.NewString(), "client": id, "visit": vid, "author": me.ID, "device": device, "seq": seq, "device_ms": 1000 * seq, "seen": 0, "schema": 1, "type": kind, "body": body}
+		return map[string]any{
+			"id": uuid.NewString(), "client": id, "visit": vid, "author": me.ID, "device": device,
+			"seq": seq, "device_ms": 1000 * seq, "seen": 0, "schema": 1, "type": kind, "body": body,
+		}
 	}
 }
 
@@ -267,7 +297,11 @@ func TestSafetyHoldsAtTheDoor(t *testing.T) {
 	raised.Limits.Soft, raised.Limits.Hard = 7, 8
 	long := start
 	long.Limits.CapMS = 180_000
-	chart := map[string]any{"point": point, "muscle": "suboccipitals", "side": "left", "figure": "figure-1", "view": "back", "x": 240, "y": 92, "place": map[string]any{"fibre": 0, "along_pct": 0, "across_mm": 0}, "taut_band": "yes", "grade": 2, "nprs": 5, "familiar": "no"}
+	chart := map[string]any{
+		"point": point, "muscle": "suboccipitals", "side": "left", "figure": "figure-1",
+		"view": "back", "x": 240, "y": 92, "place": map[string]any{"fibre": 0, "along_pct": 0, "across_mm": 0},
+		"taut_band": "yes", "grade": 2, "nprs": 5, "familiar": "no",
+	}
 	var a answer
 	res := c.call("POST", path+"/events", map[string]any{"events": []any{
 		event("point-charted", chart),
@@ -312,19 +346,36 @@ func TestAWarmCalfStopsEverythingThroughTheAPI(t *testing.T) {
 		return out
 	}
 	begin := func() map[string]any {
-		return event("hold-started", map[string]any{"hold": uuid.NewString(), "point": point, "start": start.Adapt(v.State.Screening.Limits)})
+		return event("hold-started", map[string]any{
+			"hold": uuid.NewString(), "point": point,
+			"start": start.Adapt(v.State.Screening.Limits),
+		})
 	}
-	statuses(event("screening-answered", map[string]any{"answers": all}), event("consent-recorded", map[string]any{"area": "visit", "given": true}),
-		event("point-charted", map[string]any{"point": point, "muscle": "upper-trapezius", "side": "right", "figure": "figure-1", "view": "back", "x": 290, "y": 160, "place": map[string]any{"fibre": 0, "along_pct": 50, "across_mm": 0}, "taut_band": "yes", "grade": 2, "nprs": 6, "familiar": "yes"}))
+	statuses(event("screening-answered", map[string]any{"answers": all}),
+		event("consent-recorded", map[string]any{"area": "visit", "given": true}),
+		event("point-charted", map[string]any{
+			"point": point, "muscle": "upper-trapezius", "side": "right",
+			"figure": "figure-1", "view": "back", "x": 290, "y": 160,
+			"place": map[string]any{"fibre": 0, "along_pct": 50, "across_mm": 0}, "taut_band": "yes", "grade": 2,
+			"nprs": 6, "familiar": "yes",
+		}))
 	assert.Equal(t, []visit.HoldStatus{visit.Live}, statuses(begin()))
-	yes := map[string]any{"answers": []any{map[string]any{"question": "calf-warm-swollen", "answer": "yes", "side": "left"}}}
-	got := statuses(event("screening-answered", yes), event("block-overridden", map[string]any{"point": point, "reason": "It is far away from the calf."}), begin())
+	yes := map[string]any{"answers": []any{map[string]any{
+		"question": "calf-warm-swollen", "answer": "yes",
+		"side": "left",
+	}}}
+	got := statuses(event("screening-answered", yes),
+		event("block-overridden", map[string]any{"point": point, "reason": "It is far away from the calf."}), begin())
 	assert.Equal(t, []visit.HoldStatus{visit.Live, visit.SetAside}, got, "the neck too, and no override lifts it")
 	assert.Contains(t, v.State.Holds[1].Why, "same-day medical care")
 	no := map[string]any{"answers": []any{map[string]any{"question": "calf-warm-swollen", "answer": "no"}}}
 	got = statuses(event("screening-answered", no), begin())
 	assert.Equal(t, visit.Live, got[2], "a slip corrected within the visit")
-	got = statuses(event("screening-answered", yes), event("screening-cleared", map[string]any{"question": "calf-warm-swollen", "by": "Dr Example", "on": "today"}), begin())
+	got = statuses(event("screening-answered", yes),
+		event("screening-cleared", map[string]any{
+			"question": "calf-warm-swollen", "by": "Dr Example",
+			"on": "today",
+		}), begin())
 	assert.Equal(t, visit.Live, got[3], "cleared")
 }
 
@@ -356,7 +407,10 @@ func TestTheDescriptionIsFresh(t *testing.T) {
 	got, err := api.OpenAPI()
 	require.NoError(t, err)
 	assert.JSONEq(t, string(want), string(got), "run `make types`")
-	for _, p := range []string{"/api/calc/coach", "/api/calc/change", "/api/calc/palpate", "/api/session", "/api/visits/{id}/events"} {
+	for _, p := range []string{
+		"/api/calc/coach", "/api/calc/change", "/api/calc/palpate", "/api/session",
+		"/api/visits/{id}/events",
+	} {
 		assert.Contains(t, string(got), fmt.Sprintf("%q", p))
 	}
 }
@@ -394,8 +448,10 @@ func TestTheDayIsThePracticesDay(t *testing.T) {
 	c := newCaller(t, api.Options{})
 	c.signIn(demo.Logins[0])
 	id, vid := uuid.NewString(), uuid.NewString()
-	require.Equal(t, 200, c.call("PUT", "/api/clients/"+id, map[string]any{"id": id, "given_name": "Late", "family_name": "Hour", "revision": 0}, nil).StatusCode)
-	require.Equal(t, 200, c.call("PUT", "/api/visits/"+vid, map[string]any{"id": vid, "client": id, "starts_at": "2040-06-30T22:30:00Z"}, nil).StatusCode)
+	require.Equal(t, 200, c.call("PUT", "/api/clients/"+id,
+		map[string]any{"id": id, "given_name": "Late", "family_name": "Hour", "revision": 0}, nil).StatusCode)
+	require.Equal(t, 200, c.call("PUT", "/api/visits/"+vid,
+		map[string]any{"id": vid, "client": id, "starts_at": "2040-06-30T22:30:00Z"}, nil).StatusCode)
 	on := func(date string) (n int) {
 		var list struct{ Items []api.Visit }
 		require.Equal(t, 200, c.call("GET", "/api/day?date="+date, nil, &list).StatusCode)
@@ -436,7 +492,8 @@ func TestAClientsOwnDevice(t *testing.T) {
 	phone := &caller{t, c.base, &http.Client{}, nil} // no session
 	raw := map[string]any{}
 	require.Equal(t, 200, phone.call("GET", "/api/pad/"+link.Code, nil, &raw).StatusCode)
-	assert.ElementsMatch(t, []string{"practice", "height_cm", "activities", "expires_at"}, slices.Collect(maps.Keys(raw)), "no name, nothing else of the record")
+	assert.ElementsMatch(t, []string{"practice", "height_cm", "activities", "expires_at"},
+		slices.Collect(maps.Keys(raw)), "no name, nothing else of the record")
 	assert.Equal(t, 401, phone.call("GET", "/api/visits/"+visitID, nil, nil).StatusCode)
 
 	entry := uuid.NewString()
@@ -475,13 +532,16 @@ func TestAClientsOwnDevice(t *testing.T) {
 	// The story and the answers come the same way, checked by the same rules.
 	pad := "/api/pad/" + link.Code
 	var p problem
-	require.Equal(t, 422, phone.call("PUT", pad+"/stories/"+uuid.NewString(), `{"complaint":"Heel","best":6,"worst":2}`, &p).StatusCode)
+	require.Equal(t, 422, phone.call("PUT", pad+"/stories/"+uuid.NewString(),
+		`{"complaint":"Heel","best":6,"worst":2}`, &p).StatusCode)
 	assert.Equal(t, "$.best", p.Errors[0].Location)
-	require.Equal(t, 422, phone.call("PUT", pad+"/answers/"+uuid.NewString(), `{"answers":[{"question":"shoe-size","answer":"no"}]}`, &p).StatusCode)
+	require.Equal(t, 422, phone.call("PUT", pad+"/answers/"+uuid.NewString(),
+		`{"answers":[{"question":"shoe-size","answer":"no"}]}`, &p).StatusCode)
 	assert.Contains(t, p.Errors[0].Location, "$.answers[0].question")
 	story := `{"complaint":"Heel in the morning","worst":7,"activities":[{"name":"Stairs","score":4}],"loads":["running"]}`
 	require.Equal(t, 204, phone.call("PUT", pad+"/stories/"+uuid.NewString(), story, nil).StatusCode)
-	require.Equal(t, 204, phone.call("PUT", pad+"/answers/"+uuid.NewString(), `{"answers":[{"question":"fever","answer":"no"}],"by":"client"}`, nil).StatusCode)
+	require.Equal(t, 204, phone.call("PUT", pad+"/answers/"+uuid.NewString(),
+		`{"answers":[{"question":"fever","answer":"no"}],"by":"client"}`, nil).StatusCode)
 	require.Equal(t, 200, c.call("GET", "/api/visits/"+visitID+"/entries", nil, &waiting).StatusCode)
 	require.Len(t, waiting.Items, 2)
 	assert.Equal(t, "Stairs", waiting.Items[0].Story.Activities[0].Name)
@@ -507,12 +567,17 @@ func TestOwnAtlasOverHTTP(t *testing.T) {
 	c := newCaller(t, api.Options{})
 	c.signIn(demo.Logins[0])
 	var own api.OwnAtlas
-	require.Equal(t, 200, c.call("PUT", "/api/atlas/soleus/note", map[string]any{"text": "Ours", "revision": 0}, &own).StatusCode)
+	require.Equal(t, 200, c.call("PUT", "/api/atlas/soleus/note", map[string]any{"text": "Ours", "revision": 0},
+		&own).StatusCode)
 	require.Len(t, own.Notes, 1)
 	assert.Equal(t, "Ines Calder", own.Notes[0].By)
-	assert.Equal(t, 409, c.call("PUT", "/api/atlas/soleus/note", map[string]any{"text": "Late", "revision": 0}, nil).StatusCode)
+	assert.Equal(t, 409, c.call("PUT", "/api/atlas/soleus/note", map[string]any{"text": "Late", "revision": 0},
+		nil).StatusCode)
 	id := uuid.NewString()
-	site := map[string]any{"id": id, "name": "Ours", "place": map[string]any{"fibre": 0, "along_pct": 30, "across_mm": 2}}
+	site := map[string]any{
+		"id": id, "name": "Ours",
+		"place": map[string]any{"fibre": 0, "along_pct": 30, "across_mm": 2},
+	}
 	require.Equal(t, 200, c.call("PUT", "/api/atlas/soleus/sites/"+id, site, &own).StatusCode)
 	require.Len(t, own.Sites, 1)
 	for name, x := range map[string]struct {
@@ -521,10 +586,31 @@ func TestOwnAtlasOverHTTP(t *testing.T) {
 		status       int
 	}{
 		"no such muscle": {"PUT", "/api/atlas/biceps/note", map[string]any{"text": "x", "revision": 0}, 404},
-		"no such fibre":  {"PUT", "/api/atlas/soleus/sites/" + id, map[string]any{"id": id, "name": "x", "place": map[string]any{"fibre": 9, "along_pct": 30, "across_mm": 2}}, 422},
-		"no name":        {"PUT", "/api/atlas/soleus/sites/" + id, map[string]any{"id": id, "name": " ", "place": map[string]any{"fibre": 0, "along_pct": 30, "across_mm": 2}}, 422},
-		"off the fibre":  {"PUT", "/api/atlas/soleus/sites/" + id, map[string]any{"id": id, "name": "x", "place": map[string]any{"fibre": 0, "along_pct": 130, "across_mm": 2}}, 422},
-		"gone already":   {"DELETE", "/api/atlas/soleus/sites/" + uuid.NewString(), nil, 404},
+		"no such fibre": {
+			"PUT", "/api/atlas/soleus/sites/" + id,
+			map[string]any{
+				"id": id, "name": "x",
+				"place": map[string]any{"fibre": 9, "along_pct": 30, "across_mm": 2},
+			},
+			422,
+		},
+		"no name": {
+			"PUT", "/api/atlas/soleus/sites/" + id,
+			map[string]any{
+				"id": id, "name": " ",
+				"place": map[string]any{"fibre": 0, "along_pct": 30, "across_mm": 2},
+			},
+			422,
+		},
+		"off the fibre": {
+			"PUT", "/api/atlas/soleus/sites/" + id,
+			map[string]any{
+				"id": id, "name": "x",
+				"place": map[string]any{"fibre": 0, "along_pct": 130, "across_mm": 2},
+			},
+			422,
+		},
+		"gone already": {"DELETE", "/api/atlas/soleus/sites/" + uuid.NewString(), nil, 404},
 	} {
 		assert.Equal(t, x.status, c.call(x.method, x.path, x.body, nil).StatusCode, name)
 	}
@@ -574,7 +660,8 @@ func TestPhotographsAtTheDoor(t *testing.T) {
 	require.NoError(t, png.Encode(&b, image.NewGray(image.Rect(0, 0, 300, 500))))
 	id := uuid.NewString()
 	var photo api.StoredPhoto
-	require.Equal(t, 200, c.call("PUT", "/api/visits/"+visitID+"/photos/"+id+"?view=front", b.String(), &photo).StatusCode)
+	require.Equal(t, 200, c.call("PUT", "/api/visits/"+visitID+"/photos/"+id+"?view=front", b.String(),
+		&photo).StatusCode)
 	assert.Equal(t, []int{300, 500}, []int{photo.Width, photo.Height})
 	assert.Equal(t, 422, c.call("PUT", "/api/visits/"+visitID+"/photos/"+id+"?view=top", b.String(), nil).StatusCode)
 	res := c.call("GET", "/api/photos/"+id+"/thumb", nil, nil)
@@ -583,9 +670,11 @@ func TestPhotographsAtTheDoor(t *testing.T) {
 	marks := `{"view":"front","plumb":[[10,10],[10,490]],"landmarks":{"acromion-left":[200,100],"acromion-right":[100,100]}}`
 	require.Equal(t, 200, c.call("PUT", "/api/photos/"+id+"/marks?revision=1", marks, &photo).StatusCode)
 	assert.InDelta(t, 0, photo.Measured.Angles["shoulder-height"], 1e-9)
-	assert.Equal(t, 409, c.call("PUT", "/api/photos/"+id+"/marks?revision=1", marks, nil).StatusCode, "marked by someone else meanwhile")
+	assert.Equal(t, 409, c.call("PUT", "/api/photos/"+id+"/marks?revision=1", marks, nil).StatusCode,
+		"marked by someone else meanwhile")
 	var p problem
-	assert.Equal(t, 422, c.call("PUT", "/api/photos/"+id+"/marks?revision=2", `{"view":"front","plumb":[[10,10],[10,10]],"landmarks":{}}`, &p).StatusCode)
+	assert.Equal(t, 422, c.call("PUT", "/api/photos/"+id+"/marks?revision=2",
+		`{"view":"front","plumb":[[10,10],[10,10]],"landmarks":{}}`, &p).StatusCode)
 	assert.Contains(t, p.Errors[0].Location, "$.plumb")
 	stranger := &caller{t, c.base, &http.Client{}, nil}
 	assert.Equal(t, 401, stranger.call("GET", "/api/photos/"+id+"/image", nil, nil).StatusCode)
@@ -595,10 +684,13 @@ func TestOwnWeightsAndThresholdsOverHTTP(t *testing.T) {
 	c := newCaller(t, api.Options{})
 	c.signIn(demo.Logins[0])
 	var w api.Weights
-	require.Equal(t, 200, c.call("PUT", "/api/evidence/referral", map[string]any{"plus": 20, "minus": 0.4}, &w).StatusCode)
+	require.Equal(t, 200, c.call("PUT", "/api/evidence/referral", map[string]any{"plus": 20, "minus": 0.4},
+		&w).StatusCode)
 	assert.InDelta(t, 20, w.Weights["referral"].Plus, 0)
-	assert.Equal(t, 422, c.call("PUT", "/api/evidence/referral", map[string]any{"plus": 80, "minus": 0.4}, nil).StatusCode, "within bounds")
-	assert.Equal(t, 404, c.call("PUT", "/api/evidence/horoscope", map[string]any{"plus": 2, "minus": 0.4}, nil).StatusCode)
+	assert.Equal(t, 422, c.call("PUT", "/api/evidence/referral", map[string]any{"plus": 80, "minus": 0.4},
+		nil).StatusCode, "within bounds")
+	assert.Equal(t, 404, c.call("PUT", "/api/evidence/horoscope", map[string]any{"plus": 2, "minus": 0.4},
+		nil).StatusCode)
 	var own api.OwnThresholds
 	require.Equal(t, 200, c.call("PUT", "/api/thresholds/shoulder-height", map[string]any{"value": 5}, &own).StatusCode)
 	assert.Equal(t, assess.Thresholds{"shoulder-height": 5}, own.Thresholds)
@@ -606,7 +698,8 @@ func TestOwnWeightsAndThresholdsOverHTTP(t *testing.T) {
 	assert.Equal(t, 422, c.call("PUT", "/api/thresholds/shoulder-height", map[string]any{"value": 11}, &p).StatusCode)
 	assert.Equal(t, "$.value", p.Errors[0].Location)
 	stranger := &caller{t, c.base, &http.Client{}, nil}
-	assert.Equal(t, 401, stranger.call("PUT", "/api/thresholds/shoulder-height", map[string]any{"value": 11}, nil).StatusCode, "who it is comes before what is wrong")
+	assert.Equal(t, 401, stranger.call("PUT", "/api/thresholds/shoulder-height", map[string]any{"value": 11},
+		nil).StatusCode, "who it is comes before what is wrong")
 	assert.Equal(t, 404, c.call("PUT", "/api/thresholds/shoe-size", map[string]any{"value": 5}, nil).StatusCode)
 	var open struct{ Context visit.Context }
 	require.Equal(t, 200, c.call("GET", "/api/visits/"+aVisit(c), nil, &open).StatusCode)

@@ -45,14 +45,17 @@ type ByMuscle struct {
 func (p ByMuscle) get() (*atlas.Muscle, error) {
 	m, err := atlas.Get(ids.Muscle(p.Muscle))
 	if err != nil {
-		return nil, huma.Error404NotFound("The atlas has no such muscle.", &huma.ErrorDetail{Location: "path.muscle", Message: "allowed: an id of the atlas", Value: p.Muscle})
+		return nil, huma.Error404NotFound("The atlas has no such muscle.",
+			&huma.ErrorDetail{Location: "path.muscle", Message: "allowed: an id of the atlas", Value: p.Muscle})
 	}
 	return m, nil
 }
 
 // atlasWrite runs fn for a muscle as the person who is signed in and answers
 // with everything that the practice has added.
-func (s *server) atlasWrite(ctx context.Context, p ByMuscle, fn func(*store.Tx, *atlas.Muscle) error) (*oneOut[OwnAtlas], error) {
+func (s *server) atlasWrite(ctx context.Context, p ByMuscle,
+	fn func(*store.Tx, *atlas.Muscle) error,
+) (*oneOut[OwnAtlas], error) {
 	who, err := s.principal(ctx)
 	if err != nil {
 		return nil, err
@@ -83,14 +86,21 @@ func ownAtlas(ctx context.Context, tx *store.Tx) (OwnAtlas, error) {
 	}
 	sites, err := tx.AtlasSites(ctx)
 	for _, x := range sites {
-		out.Sites = append(out.Sites, OwnSite{x.ID.String(), x.Muscle, x.Name, atlas.FibrePlace{Fibre: x.Fibre, AlongPct: x.AlongPct, AcrossMM: x.AcrossMM}, x.Note})
+		out.Sites = append(out.Sites, OwnSite{
+			x.ID.String(), x.Muscle, x.Name,
+			atlas.FibrePlace{Fibre: x.Fibre, AlongPct: x.AlongPct, AcrossMM: x.AcrossMM},
+			x.Note,
+		})
 	}
 	return out, err
 }
 
 func (s *server) registerAtlas(a huma.API) {
 	errs := []int{401, 404, 409, 422}
-	huma.Register(a, huma.Operation{OperationID: "own-atlas", Method: http.MethodGet, Path: "/api/atlas", Summary: "What the practice added to the atlas", Errors: []int{401}},
+	huma.Register(a, huma.Operation{
+		OperationID: "own-atlas", Method: http.MethodGet, Path: "/api/atlas",
+		Summary: "What the practice added to the atlas", Errors: []int{401},
+	},
 		func(ctx context.Context, _ *struct{}) (*oneOut[OwnAtlas], error) {
 			who, err := s.principal(ctx)
 			if err != nil {
@@ -103,24 +113,36 @@ func (s *server) registerAtlas(a huma.API) {
 			})
 			return out, problem(err)
 		})
-	huma.Register(a, huma.Operation{OperationID: "put-note", Method: http.MethodPut, Path: "/api/atlas/{muscle}/note", Summary: "Write the practice's note on a muscle", Errors: errs},
+	huma.Register(a, huma.Operation{
+		OperationID: "put-note", Method: http.MethodPut, Path: "/api/atlas/{muscle}/note",
+		Summary: "Write the practice's note on a muscle", Errors: errs,
+	},
 		func(ctx context.Context, in *struct {
 			ByMuscle
 			Body OwnNote
-		}) (*oneOut[OwnAtlas], error) {
+		},
+		) (*oneOut[OwnAtlas], error) {
 			if strings.ContainsRune(in.Body.Text, 0) {
 				return nil, invalid("body.text", "a NUL character", "text without NUL characters")
 			}
 			return s.atlasWrite(ctx, in.ByMuscle, func(tx *store.Tx, m *atlas.Muscle) error {
-				return tx.PutAtlasNote(ctx, store.AtlasNote{Muscle: string(m.ID), Text: in.Body.Text, Revision: in.Body.Revision})
+				return tx.PutAtlasNote(ctx, store.AtlasNote{
+					Muscle: string(m.ID), Text: in.Body.Text,
+					Revision: in.Body.Revision,
+				})
 			})
 		})
-	huma.Register(a, huma.Operation{OperationID: "put-site", Method: http.MethodPut, Path: "/api/atlas/{muscle}/sites/{id}", Summary: "Place, change or bring back the practice's own site", Errors: errs},
+	huma.Register(a, huma.Operation{
+		OperationID: "put-site", Method: http.MethodPut,
+		Path: "/api/atlas/{muscle}/sites/{id}", Summary: "Place, change or bring back the practice's own site",
+		Errors: errs,
+	},
 		func(ctx context.Context, in *struct {
 			ByMuscle
 			ByID
 			Body OwnSite
-		}) (*oneOut[OwnAtlas], error) {
+		},
+		) (*oneOut[OwnAtlas], error) {
 			if in.Body.ID != in.ID {
 				return nil, invalid("body.id", in.Body.ID, "the id in the address")
 			}
@@ -132,24 +154,40 @@ func (s *server) registerAtlas(a huma.API) {
 				return nil, err
 			}
 			if in.Body.Place.Fibre >= len(m.Fibres) {
-				return nil, invalid("body.place.fibre", fmt.Sprint(in.Body.Place.Fibre), fmt.Sprintf("0 to %d", len(m.Fibres)-1))
+				return nil, invalid("body.place.fibre", fmt.Sprint(in.Body.Place.Fibre),
+					fmt.Sprintf("0 to %d", len(m.Fibres)-1))
 			}
 			return s.atlasWrite(ctx, in.ByMuscle, func(tx *store.Tx, m *atlas.Muscle) error {
 				p := in.Body.Place
-				return tx.PutAtlasSite(ctx, store.AtlasSite{ID: uuid.MustParse(in.ID), Muscle: string(m.ID), Name: in.Body.Name, Fibre: p.Fibre, AlongPct: p.AlongPct, AcrossMM: p.AcrossMM, Note: in.Body.Note})
+				return tx.PutAtlasSite(ctx, store.AtlasSite{
+					ID: uuid.MustParse(in.ID), Muscle: string(m.ID),
+					Name: in.Body.Name, Fibre: p.Fibre, AlongPct: p.AlongPct, AcrossMM: p.AcrossMM, Note: in.Body.Note,
+				})
 			})
 		})
-	huma.Register(a, huma.Operation{OperationID: "remove-site", Method: http.MethodDelete, Path: "/api/atlas/{muscle}/sites/{id}", Summary: "Take an own site away (put it again to bring it back)", Errors: errs},
+	huma.Register(a, huma.Operation{
+		OperationID: "remove-site", Method: http.MethodDelete,
+		Path: "/api/atlas/{muscle}/sites/{id}", Summary: "Take an own site away (put it again to bring it back)",
+		Errors: errs,
+	},
 		func(ctx context.Context, in *struct {
 			ByMuscle
 			ByID
-		}) (*oneOut[OwnAtlas], error) {
+		},
+		) (*oneOut[OwnAtlas], error) {
 			return s.atlasWrite(ctx, in.ByMuscle, func(tx *store.Tx, m *atlas.Muscle) error {
 				return tx.RemoveAtlasSite(ctx, string(m.ID), uuid.MustParse(in.ID))
 			})
 		})
-	huma.Register(a, huma.Operation{OperationID: "restore-atlas", Method: http.MethodDelete, Path: "/api/atlas/{muscle}", Summary: "Bring a muscle back to what was shipped", Errors: errs},
+	huma.Register(a, huma.Operation{
+		OperationID: "restore-atlas", Method: http.MethodDelete,
+		Path: "/api/atlas/{muscle}", Summary: "Bring a muscle back to what was shipped", Errors: errs,
+	},
 		func(ctx context.Context, in *ByMuscle) (*oneOut[OwnAtlas], error) {
-			return s.atlasWrite(ctx, *in, func(tx *store.Tx, m *atlas.Muscle) error { return tx.RestoreAtlas(ctx, string(m.ID)) })
+			return s.atlasWrite(ctx, *in, func(tx *store.Tx,
+				m *atlas.Muscle,
+			) error {
+				return tx.RestoreAtlas(ctx, string(m.ID))
+			})
 		})
 }

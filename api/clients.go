@@ -69,8 +69,12 @@ type DatedConsent struct {
 }
 
 func (s *server) clientOut(c store.Client) Client {
-	out := Client{ID: c.ID.String(), GivenName: c.GivenName, FamilyName: c.FamilyName, Work: c.Work, Complaint: c.Complaint, Cautions: c.Cautions, Revision: c.Revision, Visits: c.Visits,
-		Hand: c.Hand, Phone: c.Phone, Email: c.Email, Emergency: c.Emergency, Guardian: c.Guardian, Archived: c.Archived.Valid}
+	out := Client{
+		ID: c.ID.String(), GivenName: c.GivenName, FamilyName: c.FamilyName, Work: c.Work,
+		Complaint: c.Complaint, Cautions: c.Cautions, Revision: c.Revision, Visits: c.Visits,
+		Hand: c.Hand, Phone: c.Phone, Email: c.Email, Emergency: c.Emergency, Guardian: c.Guardian,
+		Archived: c.Archived.Valid,
+	}
 	if c.BornOn.Valid {
 		out.BornOn = c.BornOn.Time.Format(time.DateOnly)
 		a := ageOn(c.BornOn.Time, s.now())
@@ -110,8 +114,12 @@ func stamp(t sql.NullTime) *string {
 }
 
 func visitOut(v store.Visit) Visit {
-	return Visit{ID: v.ID.String(), Client: v.ClientID.String(), StartsAt: v.StartsAt.UTC().Format(time.RFC3339), Minutes: v.Minutes, Reason: v.Reason,
-		Version: v.Version, OpenedAt: stamp(v.OpenedAt), ClosedAt: stamp(v.ClosedAt), Name: v.GivenName + " " + v.FamilyName, Therapist: v.By}
+	return Visit{
+		ID: v.ID.String(), Client: v.ClientID.String(), StartsAt: v.StartsAt.UTC().Format(time.RFC3339),
+		Minutes: v.Minutes, Reason: v.Reason,
+		Version: v.Version, OpenedAt: stamp(v.OpenedAt), ClosedAt: stamp(v.ClosedAt),
+		Name: v.GivenName + " " + v.FamilyName, Therapist: v.By,
+	}
 }
 
 type listOut[T any] struct {
@@ -133,51 +141,76 @@ func clientAction(verb, id string) store.Action {
 }
 
 func (s *server) registerClients(a huma.API) {
-	huma.Register(a, huma.Operation{OperationID: "list-clients", Method: http.MethodGet, Path: "/api/clients", Summary: "Clients by name", Errors: []int{401}},
+	huma.Register(a, huma.Operation{
+		OperationID: "list-clients", Method: http.MethodGet, Path: "/api/clients",
+		Summary: "Clients by name", Errors: []int{401},
+	},
 		func(ctx context.Context, in *struct {
 			Q        string `query:"q" maxLength:"100" doc:"a name, with typing errors, or a birth date (YYYY-MM-DD or DD.MM.YYYY)"`
 			Archived bool   `query:"archived"`
-		}) (*listOut[Client], error) {
+		},
+		) (*listOut[Client], error) {
 			who, err := s.principal(ctx)
 			if err != nil {
 				return nil, err
 			}
 			out := &listOut[Client]{}
 			out.Body.Items = []Client{}
-			err = s.store.As(ctx, who, store.Action{Verb: "list", Kind: "client", Subject: in.Q}, func(tx *store.Tx) error {
-				list, err := tx.Clients(ctx, strings.TrimSpace(strings.ReplaceAll(in.Q, "\x00", "")), birthDate(in.Q), in.Archived)
-				for _, c := range list {
-					out.Body.Items = append(out.Body.Items, s.clientOut(c))
-				}
-				return err
-			})
+			err = s.store.As(ctx, who, store.Action{Verb: "list", Kind: "client", Subject: in.Q},
+				func(tx *store.Tx) error {
+					list, err := tx.Clients(
+						ctx,
+						strings.TrimSpace(strings.ReplaceAll(in.Q, "\x00", "")),
+						birthDate(in.Q),
+						in.Archived,
+					)
+					for _, c := range list {
+						out.Body.Items = append(out.Body.Items, s.clientOut(c))
+					}
+					return err
+				})
 			return out, problem(err)
 		})
-	huma.Register(a, huma.Operation{OperationID: "put-client", Method: http.MethodPut, Path: "/api/clients/{id}", Summary: "Register or change a client", Errors: []int{401, 404, 409, 422}}, s.putClient)
-	huma.Register(a, huma.Operation{OperationID: "alike-clients", Method: http.MethodGet, Path: "/api/clients/{id}/alike", Summary: "Clients who may be the same person", Errors: []int{401, 422}},
+	huma.Register(a, huma.Operation{
+		OperationID: "put-client", Method: http.MethodPut, Path: "/api/clients/{id}",
+		Summary: "Register or change a client", Errors: []int{401, 404, 409, 422},
+	}, s.putClient)
+	huma.Register(a, huma.Operation{
+		OperationID: "alike-clients", Method: http.MethodGet,
+		Path: "/api/clients/{id}/alike", Summary: "Clients who may be the same person", Errors: []int{401, 422},
+	},
 		func(ctx context.Context, in *struct {
 			ByID
 			Given  string `query:"given_name" maxLength:"100"`
 			Family string `query:"family_name" maxLength:"100"`
 			Born   string `query:"born_on" maxLength:"10"`
-		}) (*listOut[Client], error) {
+		},
+		) (*listOut[Client], error) {
 			who, err := s.principal(ctx)
 			if err != nil {
 				return nil, err
 			}
 			out := &listOut[Client]{}
 			out.Body.Items = []Client{}
-			err = s.store.As(ctx, who, store.Action{Verb: "list", Kind: "client", Subject: "alike"}, func(tx *store.Tx) error {
-				list, err := tx.Alike(ctx, store.Client{ID: uuid.MustParse(in.ID), GivenName: in.Given, FamilyName: in.Family, BornOn: birthDate(in.Born)})
-				for _, c := range list {
-					out.Body.Items = append(out.Body.Items, s.clientOut(c))
-				}
-				return err
-			})
+			err = s.store.As(ctx, who, store.Action{Verb: "list", Kind: "client", Subject: "alike"},
+				func(tx *store.Tx) error {
+					list, err := tx.Alike(ctx, store.Client{
+						ID: uuid.MustParse(in.ID), GivenName: in.Given,
+						FamilyName: in.Family, BornOn: birthDate(in.Born),
+					})
+					for _, c := range list {
+						out.Body.Items = append(out.Body.Items, s.clientOut(c))
+					}
+					return err
+				})
 			return out, problem(err)
 		})
 	for verb, archived := range map[string]bool{"archive": true, "restore": false} {
-		huma.Register(a, huma.Operation{OperationID: verb + "-client", Method: http.MethodPost, Path: "/api/clients/{id}/" + verb, Summary: "Put a client away, or bring one back", Errors: []int{401, 404}, DefaultStatus: 204},
+		huma.Register(a, huma.Operation{
+			OperationID: verb + "-client", Method: http.MethodPost,
+			Path: "/api/clients/{id}/" + verb, Summary: "Put a client away, or bring one back",
+			Errors: []int{401, 404}, DefaultStatus: 204,
+		},
 			func(ctx context.Context, in *ByID) (*struct{}, error) {
 				who, err := s.principal(ctx)
 				if err != nil {
@@ -188,24 +221,35 @@ func (s *server) registerClients(a huma.API) {
 				}))
 			})
 	}
-	huma.Register(a, huma.Operation{OperationID: "client-course", Method: http.MethodGet, Path: "/api/clients/{id}", Summary: "A client with visits and course", Errors: []int{401, 404}}, s.course)
+	huma.Register(a, huma.Operation{
+		OperationID: "client-course", Method: http.MethodGet, Path: "/api/clients/{id}",
+		Summary: "A client with visits and course", Errors: []int{401, 404},
+	}, s.course)
 }
 
 func (s *server) putClient(ctx context.Context, in *struct {
 	ByID
 	Body Client
-}) (*oneOut[Client], error) {
+},
+) (*oneOut[Client], error) {
 	who, err := s.principal(ctx)
 	if err != nil {
 		return nil, err
 	}
-	c := store.Client{ID: uuid.MustParse(in.ID), GivenName: in.Body.GivenName, FamilyName: in.Body.FamilyName, Work: in.Body.Work, Complaint: in.Body.Complaint, Cautions: in.Body.Cautions, Revision: in.Body.Revision,
-		Hand: in.Body.Hand, Phone: in.Body.Phone, Email: in.Body.Email, Emergency: in.Body.Emergency, Guardian: in.Body.Guardian}
+	c := store.Client{
+		ID: uuid.MustParse(in.ID), GivenName: in.Body.GivenName, FamilyName: in.Body.FamilyName,
+		Work: in.Body.Work, Complaint: in.Body.Complaint, Cautions: in.Body.Cautions, Revision: in.Body.Revision,
+		Hand: in.Body.Hand, Phone: in.Body.Phone, Email: in.Body.Email, Emergency: in.Body.Emergency,
+		Guardian: in.Body.Guardian,
+	}
 	if in.Body.ID != in.ID {
 		return nil, invalid("body.id", in.Body.ID, "the id in the address")
 	}
-	for field, text := range map[string]string{"given_name": c.GivenName, "family_name": c.FamilyName, "work": c.Work, "complaint": c.Complaint, "cautions": strings.Join(c.Cautions, ""),
-		"phone": c.Phone, "email": c.Email, "emergency_contact": c.Emergency, "guardian": c.Guardian} {
+	for field, text := range map[string]string{
+		"given_name": c.GivenName, "family_name": c.FamilyName, "work": c.Work,
+		"complaint": c.Complaint, "cautions": strings.Join(c.Cautions, ""),
+		"phone": c.Phone, "email": c.Email, "emergency_contact": c.Emergency, "guardian": c.Guardian,
+	} {
 		if strings.ContainsRune(text, 0) {
 			return nil, invalid("body."+field, "a NUL character", "text without NUL characters")
 		}
@@ -242,7 +286,8 @@ func (s *server) putClient(ctx context.Context, in *struct {
 }
 
 func invalid(field, given, allowed string) error {
-	return huma.Error422UnprocessableEntity("Please correct the field.", &huma.ErrorDetail{Location: field, Message: "allowed: " + allowed, Value: given})
+	return huma.Error422UnprocessableEntity("Please correct the field.",
+		&huma.ErrorDetail{Location: field, Message: "allowed: " + allowed, Value: given})
 }
 
 func (s *server) course(ctx context.Context, in *ByID) (*oneOut[Course], error) {
@@ -285,7 +330,10 @@ func (s *server) course(ctx context.Context, in *ByID) (*oneOut[Course], error) 
 			if err != nil {
 				return err
 			}
-			d := visit.Dated{Visit: v.ID.String(), Day: float64(v.StartsAt.Unix()) / 86400, Date: v.StartsAt.In(zone).Format(time.DateOnly), State: visit.Reduce(vc, log)}
+			d := visit.Dated{
+				Visit: v.ID.String(), Day: float64(v.StartsAt.Unix()) / 86400,
+				Date: v.StartsAt.In(zone).Format(time.DateOnly), State: visit.Reduce(vc, log),
+			}
 			dated = append(dated, d)
 			for _, c := range d.State.Consents {
 				out.Body.Consents = append(out.Body.Consents, DatedConsent{d.Date, c})

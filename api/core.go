@@ -51,7 +51,10 @@ type LatticeCell struct {
 }
 
 func latticeOf(v body.View) Lattice {
-	out := Lattice{Size: v.CellSize(), CM2: v.CM2(body.DefaultHeightCM), Regions: []ids.Region{}, Cells: []LatticeCell{}}
+	out := Lattice{
+		Size: v.CellSize(), CM2: v.CM2(body.DefaultHeightCM), Regions: []ids.Region{},
+		Cells: []LatticeCell{},
+	}
 	index := map[ids.Region]int{}
 	for _, n := range body.Cells(v) {
 		i, ok := index[n.Region]
@@ -61,7 +64,10 @@ func latticeOf(v body.View) Lattice {
 			out.Regions = append(out.Regions, n.Region)
 		}
 		p := n.Cell.Center()
-		out.Cells = append(out.Cells, LatticeCell{n.Cell.Q, n.Cell.R, math.Round(p.X*10) / 10, math.Round(p.Y*10) / 10, i, n.Side})
+		out.Cells = append(out.Cells, LatticeCell{
+			n.Cell.Q, n.Cell.R, math.Round(p.X*10) / 10,
+			math.Round(p.Y*10) / 10, i, n.Side,
+		})
 	}
 	return out
 }
@@ -74,7 +80,8 @@ type ByView struct {
 func (p ByView) view() (body.View, error) {
 	v := body.View(p.View)
 	if e := v.Check(); e != nil {
-		return v, huma.Error404NotFound("The figure has no such view.", &huma.ErrorDetail{Location: "path.view", Message: "allowed: " + e.Allowed, Value: p.View})
+		return v, huma.Error404NotFound("The figure has no such view.",
+			&huma.ErrorDetail{Location: "path.view", Message: "allowed: " + e.Allowed, Value: p.View})
 	}
 	return v, nil
 }
@@ -92,7 +99,10 @@ type cachedOut[T any] struct {
 type rawIn struct{ RawBody []byte }
 
 func (s *server) registerCore(a huma.API) {
-	huma.Register(a, huma.Operation{OperationID: "figure", Method: http.MethodGet, Path: "/api/figure/{view}", Summary: "The drawing of a view", Errors: []int{404}},
+	huma.Register(a, huma.Operation{
+		OperationID: "figure", Method: http.MethodGet, Path: "/api/figure/{view}",
+		Summary: "The drawing of a view", Errors: []int{404},
+	},
 		func(_ context.Context, in *ByView) (*cachedOut[FigureView], error) {
 			v, err := in.view()
 			if err != nil {
@@ -100,7 +110,10 @@ func (s *server) registerCore(a huma.API) {
 			}
 			return &cachedOut[FigureView]{anHour, FigureView{body.Draw(v), body.LandmarksOf(v)}}, nil
 		})
-	huma.Register(a, huma.Operation{OperationID: "lattice", Method: http.MethodGet, Path: "/api/figure/{view}/lattice", Summary: "The cells of a view", Errors: []int{404}},
+	huma.Register(a, huma.Operation{
+		OperationID: "lattice", Method: http.MethodGet,
+		Path: "/api/figure/{view}/lattice", Summary: "The cells of a view", Errors: []int{404},
+	},
 		func(_ context.Context, in *ByView) (*cachedOut[Lattice], error) {
 			v, err := in.view()
 			if err != nil {
@@ -108,25 +121,37 @@ func (s *server) registerCore(a huma.API) {
 			}
 			return &cachedOut[Lattice]{anHour, latticeOf(v)}, nil
 		})
-	huma.Register(a, huma.Operation{OperationID: "figure-svg", Method: http.MethodGet, Path: "/api/figure/{view}/svg", Summary: "A view with layers as SVG", Errors: []int{404, 422}}, svg)
+	huma.Register(a, huma.Operation{
+		OperationID: "figure-svg", Method: http.MethodGet, Path: "/api/figure/{view}/svg",
+		Summary: "A view with layers as SVG", Errors: []int{404, 422},
+	}, svg)
 	schemas := map[string][2]any{
 		"atlas": {atlas.Query{}, calc.AtlasOut{}}, "cells": {calc.CellsIn{}, calc.CellsOut{}},
 		"change": {calc.ChangeIn{}, progress.Change{}}, "drawing": {calc.DrawingIn{}, calc.DrawingOut{}},
 		"hurts": {calc.TouchIn{}, calc.HurtsOut{}}, "layers": {picture.Wanted{}, picture.Drawn{}},
-		"level": {calc.LevelIn{}, calc.LevelOut{}}, "photo": {assess.Photo{}, assess.PhotoAngles{}}, "questions": {struct{}{}, calc.QuestionsOut{}}, "movements": {struct{}{}, calc.MovementsOut{}}, "evidence": {struct{}{}, calc.EvidenceOut{}}, "tests": {struct{}{}, calc.TestsOut{}}, "screen": {calc.ScreenIn{}, safety.Screening{}},
-		"gauges": {struct{}{}, calc.GaugesOut{}}, "signs": {struct{}{}, calc.SignsOut{}}, "steady": {calc.SteadyIn{}, calc.SteadyOut{}}, "thresholds": {struct{}{}, calc.ThresholdsOut{}},
-		"slope": {calc.SlopeIn{}, assess.Slope{}}, "suspects": {calc.SuspectsIn{}, assess.Ranking{}}, "place": {calc.PlaceIn{}, calc.PlaceOut{}}, "palpate": {calc.PalpateIn{}, atlas.Guide{}},
+		"level": {calc.LevelIn{}, calc.LevelOut{}}, "photo": {assess.Photo{}, assess.PhotoAngles{}},
+		"questions": {struct{}{}, calc.QuestionsOut{}}, "movements": {struct{}{}, calc.MovementsOut{}},
+		"evidence": {struct{}{}, calc.EvidenceOut{}}, "tests": {struct{}{}, calc.TestsOut{}},
+		"screen": {calc.ScreenIn{}, safety.Screening{}},
+		"gauges": {struct{}{}, calc.GaugesOut{}}, "signs": {struct{}{}, calc.SignsOut{}},
+		"steady": {calc.SteadyIn{}, calc.SteadyOut{}}, "thresholds": {struct{}{}, calc.ThresholdsOut{}},
+		"slope": {calc.SlopeIn{}, assess.Slope{}}, "suspects": {calc.SuspectsIn{}, assess.Ranking{}},
+		"place": {calc.PlaceIn{}, calc.PlaceOut{}}, "palpate": {calc.PalpateIn{}, atlas.Guide{}},
 		"range": {calc.RangeIn{}, progress.RangeFlag{}}, "under": {calc.TouchIn{}, calc.UnderOut{}}, "coach": {"", ""},
 	}
 	for _, c := range calc.List() {
-		op := huma.Operation{OperationID: "calc-" + c.Name, Method: http.MethodPost, Path: "/api/calc/" + c.Name, Summary: c.Summary, Errors: []int{422}, SkipValidateBody: true}
+		op := huma.Operation{
+			OperationID: "calc-" + c.Name, Method: http.MethodPost, Path: "/api/calc/" + c.Name,
+			Summary: c.Summary, Errors: []int{422}, SkipValidateBody: true,
+		}
 		media := "application/json"
 		if c.Lines {
 			media = "application/jsonl"
 		}
 		io := schemas[c.Name]
 		schema := func(v any) map[string]*huma.MediaType {
-			return map[string]*huma.MediaType{media: {Schema: a.OpenAPI().Components.Schemas.Schema(schemaType(v), true, "")}}
+			return map[string]*huma.MediaType{media: {Schema: a.OpenAPI().Components.Schemas.Schema(schemaType(v),
+				true, "")}}
 		}
 		op.RequestBody = &huma.RequestBody{Required: true, Content: schema(io[0])}
 		op.Responses = map[string]*huma.Response{"200": {Description: "OK", Content: schema(io[1])}}
@@ -164,12 +189,16 @@ func svg(_ context.Context, in *struct {
 	Depth  int      `query:"depth" minimum:"0" maximum:"4"`
 	Only   []string `query:"only" maxItems:"100" doc:"muscle ids; comma separated"`
 	Side   string   `query:"side" enum:",left,right"`
-}) (*svgOut, error) {
+},
+) (*svgOut, error) {
 	v, err := in.view()
 	if err != nil {
 		return nil, err
 	}
-	raw, err := json.Marshal(map[string]any{"view": v, "layers": append([]string{}, in.Layers...), "depth": in.Depth, "only": append([]string{}, in.Only...)})
+	raw, err := json.Marshal(map[string]any{
+		"view": v, "layers": append([]string{}, in.Layers...), "depth": in.Depth,
+		"only": append([]string{}, in.Only...),
+	})
 	if err != nil {
 		return nil, err
 	}
@@ -185,7 +214,8 @@ func svg(_ context.Context, in *struct {
 func refused(err error) error {
 	var e *strict.Error
 	if errors.As(err, &e) {
-		return huma.Error422UnprocessableEntity("Please correct the field.", &huma.ErrorDetail{Location: e.Path, Message: "allowed: " + e.Allowed, Value: e.Given})
+		return huma.Error422UnprocessableEntity("Please correct the field.",
+			&huma.ErrorDetail{Location: e.Path, Message: "allowed: " + e.Allowed, Value: e.Given})
 	}
 	return problem(err)
 }
@@ -193,5 +223,8 @@ func refused(err error) error {
 func writeProblem(w http.ResponseWriter, status int, detail string) {
 	w.Header().Set("Content-Type", "application/problem+json")
 	w.WriteHeader(status)
-	json.NewEncoder(w).Encode(huma.ErrorModel{Status: status, Title: http.StatusText(status), Detail: detail}) //nolint:errcheck // the client went away
+	json.NewEncoder(w).Encode(huma.ErrorModel{
+		Status: status, Title: http.StatusText(status),
+		Detail: detail,
+	}) //nolint:errcheck // the client went away
 }

@@ -14,7 +14,10 @@ type Instruments struct {
 }
 
 func (s *server) registerInstruments(a huma.API) {
-	huma.Register(a, huma.Operation{OperationID: "instruments", Method: http.MethodGet, Path: "/api/instruments", Summary: "Where instruments stream", Errors: []int{401}},
+	huma.Register(a, huma.Operation{
+		OperationID: "instruments", Method: http.MethodGet, Path: "/api/instruments",
+		Summary: "Where instruments stream", Errors: []int{401},
+	},
 		func(ctx context.Context, _ *struct{}) (*oneOut[Instruments], error) {
 			if _, err := s.principal(ctx); err != nil {
 				return nil, err

@@ -88,12 +88,18 @@ func (s *server) link(ctx context.Context, code, verb string, fn func(*store.Tx,
 	if err != nil {
 		return problem(err)
 	}
-	what := store.Action{Verb: verb, Kind: "client-" + l.Purpose, Subject: l.Visit.String(), Client: uuid.NullUUID{UUID: l.Client, Valid: true}}
+	what := store.Action{
+		Verb: verb, Kind: "client-" + l.Purpose, Subject: l.Visit.String(),
+		Client: uuid.NullUUID{UUID: l.Client, Valid: true},
+	}
 	return problem(s.store.As(ctx, l.Principal(), what, func(tx *store.Tx) error { return fn(tx, l) }))
 }
 
 func (s *server) registerLinks(a huma.API) {
-	huma.Register(a, huma.Operation{OperationID: "new-link", Method: http.MethodPost, Path: "/api/visits/{id}/link", Summary: "A short-lived code for the client's own device", Errors: []int{401, 404}},
+	huma.Register(a, huma.Operation{
+		OperationID: "new-link", Method: http.MethodPost, Path: "/api/visits/{id}/link",
+		Summary: "A short-lived code for the client's own device", Errors: []int{401, 404},
+	},
 		func(ctx context.Context, in *ByID) (*oneOut[NewLink], error) {
 			who, err := s.principal(ctx)
 			if err != nil {
@@ -101,18 +107,22 @@ func (s *server) registerLinks(a huma.API) {
 			}
 			out := &oneOut[NewLink]{}
 			expires := s.now().Add(linkLife)
-			err = s.store.As(ctx, who, store.Action{Verb: "link", Kind: "visit", Subject: in.ID}, func(tx *store.Tx) error {
-				v, err := tx.Visit(ctx, uuid.MustParse(in.ID))
-				if err != nil {
+			err = s.store.As(ctx, who, store.Action{Verb: "link", Kind: "visit", Subject: in.ID},
+				func(tx *store.Tx) error {
+					v, err := tx.Visit(ctx, uuid.MustParse(in.ID))
+					if err != nil {
+						return err
+					}
+					out.Body.Code, err = tx.NewLink(ctx, v.ClientID, v.ID, "intake", expires)
 					return err
-				}
-				out.Body.Code, err = tx.NewLink(ctx, v.ClientID, v.ID, "intake", expires)
-				return err
-			})
+				})
 			out.Body.ExpiresAt = expires.UTC().Format(time.RFC3339)
 			return out, problem(err)
 		})
-	huma.Register(a, huma.Operation{OperationID: "pad", Method: http.MethodGet, Path: "/api/pad/{code}", Summary: "What a client's own device may know", Errors: []int{404, 429}},
+	huma.Register(a, huma.Operation{
+		OperationID: "pad", Method: http.MethodGet, Path: "/api/pad/{code}",
+		Summary: "What a client's own device may know", Errors: []int{404, 429},
+	},
 		func(ctx context.Context, in *ByCode) (*oneOut[Pad], error) {
 			out := &oneOut[Pad]{}
 			err := s.link(ctx, in.Code, "open", func(tx *store.Tx, l store.Link) error {
@@ -146,58 +156,86 @@ func (s *server) registerLinks(a huma.API) {
 		{"story", "stories", "Hand in the story (again replaces it)", visit.Told{}},
 		{"answers", "answers", "Hand in answers to the screening (again replaces them)", visit.Screened{}},
 	} {
-		huma.Register(a, huma.Operation{OperationID: "put-pad-" + k.kind, Method: http.MethodPut, Path: "/api/pad/{code}/" + k.path + "/{id}", Summary: k.summary, Errors: []int{404, 409, 422, 429}, DefaultStatus: 204, SkipValidateBody: true,
-			RequestBody: &huma.RequestBody{Required: true, Content: map[string]*huma.MediaType{"application/json": {Schema: a.OpenAPI().Components.Schemas.Schema(schemaType(k.shape), true, "")}}}},
+		huma.Register(a, huma.Operation{
+			OperationID: "put-pad-" + k.kind, Method: http.MethodPut,
+			Path: "/api/pad/{code}/" + k.path + "/{id}", Summary: k.summary, Errors: []int{404, 409, 422, 429},
+			DefaultStatus: 204, SkipValidateBody: true,
+			RequestBody: &huma.RequestBody{
+				Required: true,
+				Content: map[string]*huma.MediaType{
+					"application/json": {Schema: a.OpenAPI().Components.Schemas.Schema(schemaType(k.shape), true, "")},
+				},
+			},
+		},
 			func(ctx context.Context, in *struct {
 				ByCode
 				ByID
 				RawBody []byte
-			}) (*struct{}, error) {
+			},
+			) (*struct{}, error) {
 				if err := strict.Decode(in.RawBody, (&Entry{Kind: k.kind}).content()); err != nil {
 					return nil, refused(err)
 				}
 				return nil, s.link(ctx, in.Code, "write", func(tx *store.Tx, l store.Link) error {
-					return tx.PutEntry(ctx, store.Entry{ID: uuid.MustParse(in.ID), Client: l.Client, Visit: l.Visit, Kind: k.kind, Body: in.RawBody})
+					return tx.PutEntry(ctx, store.Entry{
+						ID: uuid.MustParse(in.ID), Client: l.Client, Visit: l.Visit,
+						Kind: k.kind, Body: in.RawBody,
+					})
 				})
 			})
 	}
-	huma.Register(a, huma.Operation{OperationID: "visit-entries", Method: http.MethodGet, Path: "/api/visits/{id}/entries", Summary: "What the client entered on an own device", Errors: []int{401, 404}},
+	huma.Register(a, huma.Operation{
+		OperationID: "visit-entries", Method: http.MethodGet,
+		Path: "/api/visits/{id}/entries", Summary: "What the client entered on an own device", Errors: []int{401, 404},
+	},
 		func(ctx context.Context, in *ByID) (*listOut[Entry], error) {
 			who, err := s.principal(ctx)
 			if err != nil {
 				return nil, err
 			}
 			out := &listOut[Entry]{}
-			err = s.store.As(ctx, who, store.Action{Verb: "read", Kind: "client-entry", Subject: in.ID}, func(tx *store.Tx) error {
-				v, err := tx.Visit(ctx, uuid.MustParse(in.ID))
-				if err != nil {
+			err = s.store.As(ctx, who, store.Action{Verb: "read", Kind: "client-entry", Subject: in.ID},
+				func(tx *store.Tx) error {
+					v, err := tx.Visit(ctx, uuid.MustParse(in.ID))
+					if err != nil {
+						return err
+					}
+					out.Body.Items, err = entriesOf(ctx, tx, v.ID)
 					return err
-				}
-				out.Body.Items, err = entriesOf(ctx, tx, v.ID)
-				return err
-			})
+				})
 			return out, problem(err)
 		})
 	type oneEntry struct {
 		ByID
 		Entry string `path:"entry" format:"uuid"`
 	}
-	settle := func(verb string, fn func(ctx context.Context, tx *store.Tx, visit, entry uuid.UUID) error) func(context.Context, *oneEntry) (*struct{}, error) {
+	settle := func(verb string, fn func(ctx context.Context, tx *store.Tx, visit,
+		entry uuid.UUID) error,
+	) func(context.Context, *oneEntry) (*struct{}, error) {
 		return func(ctx context.Context, in *oneEntry) (*struct{}, error) {
 			who, err := s.principal(ctx)
 			if err != nil {
 				return nil, err
 			}
-			return nil, problem(s.store.As(ctx, who, store.Action{Verb: verb, Kind: "client-entry", Subject: in.Entry}, func(tx *store.Tx) error {
-				return fn(ctx, tx, uuid.MustParse(in.ID), uuid.MustParse(in.Entry))
-			}))
+			return nil, problem(s.store.As(ctx, who,
+				store.Action{Verb: verb, Kind: "client-entry", Subject: in.Entry}, func(tx *store.Tx) error {
+					return fn(ctx, tx, uuid.MustParse(in.ID), uuid.MustParse(in.Entry))
+				}))
 		}
 	}
-	huma.Register(a, huma.Operation{OperationID: "take-entry", Method: http.MethodPost, Path: "/api/visits/{id}/entries/{entry}/taken", Summary: "Say that an entry was taken in or left out", Errors: []int{401, 404}, DefaultStatus: 204},
+	huma.Register(a, huma.Operation{
+		OperationID: "take-entry", Method: http.MethodPost,
+		Path: "/api/visits/{id}/entries/{entry}/taken", Summary: "Say that an entry was taken in or left out",
+		Errors: []int{401, 404}, DefaultStatus: 204,
+	},
 		settle("take", func(ctx context.Context, tx *store.Tx, visit, entry uuid.UUID) error {
 			return tx.TakeEntry(ctx, visit, entry)
 		}))
-	huma.Register(a, huma.Operation{OperationID: "bring-entry-back", Method: http.MethodDelete, Path: "/api/visits/{id}/entries/{entry}/taken", Summary: "Let an entry wait again", Errors: []int{401, 404}, DefaultStatus: 204},
+	huma.Register(a, huma.Operation{
+		OperationID: "bring-entry-back", Method: http.MethodDelete,
+		Path: "/api/visits/{id}/entries/{entry}/taken", Summary: "Let an entry wait again", Errors: []int{401, 404},
+		DefaultStatus: 204,
+	},
 		settle("restore", func(ctx context.Context, tx *store.Tx, visit, entry uuid.UUID) error {
 			return tx.RestoreEntry(ctx, visit, entry)
 		}))

@@ -30,7 +30,10 @@ type StoredPhoto struct {
 }
 
 func photoOut(p store.Photo) StoredPhoto {
-	out := StoredPhoto{ID: p.ID.String(), Visit: p.Visit.String(), View: p.View, StartsAt: p.At.UTC().Format(time.RFC3339), Width: p.Width, Height: p.Height, Revision: p.Revision}
+	out := StoredPhoto{
+		ID: p.ID.String(), Visit: p.Visit.String(), View: p.View,
+		StartsAt: p.At.UTC().Format(time.RFC3339), Width: p.Width, Height: p.Height, Revision: p.Revision,
+	}
 	var m assess.Photo
 	if json.Unmarshal(p.Marks, &m) == nil && m.View != "" {
 		out.Marks = &m
@@ -48,7 +51,9 @@ type pixelsOut struct {
 }
 
 // withPhoto runs fn on a photograph and answers with it.
-func (s *server) withPhoto(ctx context.Context, id, verb string, fn func(*store.Tx, store.Photo) error) (*oneOut[StoredPhoto], error) {
+func (s *server) withPhoto(ctx context.Context, id, verb string,
+	fn func(*store.Tx, store.Photo) error,
+) (*oneOut[StoredPhoto], error) {
 	who, err := s.principal(ctx)
 	if err != nil {
 		return nil, err
@@ -70,15 +75,27 @@ func (s *server) withPhoto(ctx context.Context, id, verb string, fn func(*store.
 }
 
 func (s *server) registerPhotos(a huma.API) {
-	huma.Register(a, huma.Operation{OperationID: "put-photo", Method: http.MethodPut, Path: "/api/visits/{id}/photos/{photo}", Summary: "Take a photograph in: JPEG or PNG, at most 10 MB; metadata is stripped", Errors: []int{401, 404, 413, 422},
+	huma.Register(a, huma.Operation{
+		OperationID: "put-photo", Method: http.MethodPut,
+		Path:         "/api/visits/{id}/photos/{photo}",
+		Summary:      "Take a photograph in: JPEG or PNG, at most 10 MB; metadata is stripped",
+		Errors:       []int{401, 404, 413, 422},
 		MaxBodyBytes: exchange.MaxPhotoBytes + 1, SkipValidateBody: true,
-		RequestBody: &huma.RequestBody{Required: true, Content: map[string]*huma.MediaType{"image/jpeg": {Schema: &huma.Schema{Type: "string", Format: "binary"}}, "image/png": {Schema: &huma.Schema{Type: "string", Format: "binary"}}}}},
+		RequestBody: &huma.RequestBody{
+			Required: true,
+			Content: map[string]*huma.MediaType{"image/jpeg": {Schema: &huma.Schema{
+				Type:   "string",
+				Format: "binary",
+			}}, "image/png": {Schema: &huma.Schema{Type: "string", Format: "binary"}}},
+		},
+	},
 		func(ctx context.Context, in *struct {
 			ByID
 			Photo   string `path:"photo" format:"uuid"`
 			View    string `query:"view" required:"true" enum:"front,back,left,right"`
 			RawBody []byte
-		}) (*oneOut[StoredPhoto], error) {
+		},
+		) (*oneOut[StoredPhoto], error) {
 			who, err := s.principal(ctx)
 			if err != nil {
 				return nil, err
@@ -88,22 +105,29 @@ func (s *server) registerPhotos(a huma.API) {
 				return nil, invalid("body", "a file", err.Error())
 			}
 			out := &oneOut[StoredPhoto]{}
-			err = s.store.As(ctx, who, store.Action{Verb: "write", Kind: "photo", Subject: in.Photo}, func(tx *store.Tx) error {
-				v, err := tx.Visit(ctx, uuid.MustParse(in.ID))
-				if err != nil {
+			err = s.store.As(ctx, who, store.Action{Verb: "write", Kind: "photo", Subject: in.Photo},
+				func(tx *store.Tx) error {
+					v, err := tx.Visit(ctx, uuid.MustParse(in.ID))
+					if err != nil {
+						return err
+					}
+					p := store.Photo{
+						ID: uuid.MustParse(in.Photo), Client: v.ClientID, Visit: v.ID, View: in.View,
+						Width: pic.Width, Height: pic.Height,
+					}
+					if err := tx.PutPhoto(ctx, p, pic.JPEG, pic.Thumb); err != nil {
+						return err
+					}
+					p, err = tx.Photo(ctx, p.ID)
+					out.Body = photoOut(p)
 					return err
-				}
-				p := store.Photo{ID: uuid.MustParse(in.Photo), Client: v.ClientID, Visit: v.ID, View: in.View, Width: pic.Width, Height: pic.Height}
-				if err := tx.PutPhoto(ctx, p, pic.JPEG, pic.Thumb); err != nil {
-					return err
-				}
-				p, err = tx.Photo(ctx, p.ID)
-				out.Body = photoOut(p)
-				return err
-			})
+				})
 			return out, problem(err)
 		})
-	huma.Register(a, huma.Operation{OperationID: "client-photos", Method: http.MethodGet, Path: "/api/clients/{id}/photos", Summary: "A client's photographs, the latest first", Errors: []int{401, 404}},
+	huma.Register(a, huma.Operation{
+		OperationID: "client-photos", Method: http.MethodGet,
+		Path: "/api/clients/{id}/photos", Summary: "A client's photographs, the latest first", Errors: []int{401, 404},
+	},
 		func(ctx context.Context, in *ByID) (*listOut[StoredPhoto], error) {
 			who, err := s.principal(ctx)
 			if err != nil {
@@ -121,27 +145,43 @@ func (s *server) registerPhotos(a huma.API) {
 			return out, problem(err)
 		})
 	for name, small := range map[string]bool{"image": false, "thumb": true} {
-		huma.Register(a, huma.Operation{OperationID: "photo-" + name, Method: http.MethodGet, Path: "/api/photos/{id}/" + name, Summary: "The pixels (" + name + ")", Errors: []int{401, 404}},
+		huma.Register(a, huma.Operation{
+			OperationID: "photo-" + name, Method: http.MethodGet,
+			Path: "/api/photos/{id}/" + name, Summary: "The pixels (" + name + ")", Errors: []int{401, 404},
+		},
 			func(ctx context.Context, in *ByID) (*pixelsOut, error) {
 				who, err := s.principal(ctx)
 				if err != nil {
 					return nil, err
 				}
 				out := &pixelsOut{ContentType: "image/jpeg", CacheControl: "private, max-age=600"}
-				err = s.store.As(ctx, who, store.Action{Verb: "read", Kind: "photo", Subject: in.ID}, func(tx *store.Tx) error {
-					out.Body, err = tx.PhotoPixels(ctx, uuid.MustParse(in.ID), small)
-					return err
-				})
+				err = s.store.As(ctx, who, store.Action{Verb: "read", Kind: "photo", Subject: in.ID},
+					func(tx *store.Tx) error {
+						out.Body, err = tx.PhotoPixels(ctx, uuid.MustParse(in.ID), small)
+						return err
+					})
 				return out, problem(err)
 			})
 	}
-	huma.Register(a, huma.Operation{OperationID: "mark-photo", Method: http.MethodPut, Path: "/api/photos/{id}/marks", Summary: "Keep landmarks and plumb; angles come back corrected for roll", Errors: []int{401, 404, 409, 422}, SkipValidateBody: true,
-		RequestBody: &huma.RequestBody{Required: true, Content: map[string]*huma.MediaType{"application/json": {Schema: a.OpenAPI().Components.Schemas.Schema(schemaType(assess.Photo{}), true, "")}}}},
+	huma.Register(a, huma.Operation{
+		OperationID: "mark-photo", Method: http.MethodPut, Path: "/api/photos/{id}/marks",
+		Summary: "Keep landmarks and plumb; angles come back corrected for roll", Errors: []int{401, 404, 409, 422},
+		SkipValidateBody: true,
+		RequestBody: &huma.RequestBody{
+			Required: true,
+			Content: map[string]*huma.MediaType{
+				"application/json": {
+					Schema: a.OpenAPI().Components.Schemas.Schema(schemaType(assess.Photo{}), true, ""),
+				},
+			},
+		},
+	},
 		func(ctx context.Context, in *struct {
 			ByID
 			Revision int64 `query:"revision" minimum:"1" required:"true"`
 			RawBody  []byte
-		}) (*oneOut[StoredPhoto], error) {
+		},
+		) (*oneOut[StoredPhoto], error) {
 			var m assess.Photo
 			if err := strict.Decode(in.RawBody, &m); err != nil {
 				return nil, refused(err)
@@ -154,9 +194,14 @@ func (s *server) registerPhotos(a huma.API) {
 			})
 		})
 	for verb, gone := range map[string]bool{"remove": true, "restore": false} {
-		huma.Register(a, huma.Operation{OperationID: verb + "-photo", Method: http.MethodPost, Path: "/api/photos/{id}/" + verb, Summary: "Take a photograph away, or bring it back", Errors: []int{401, 404}},
+		huma.Register(a, huma.Operation{
+			OperationID: verb + "-photo", Method: http.MethodPost,
+			Path: "/api/photos/{id}/" + verb, Summary: "Take a photograph away, or bring it back",
+			Errors: []int{401, 404},
+		},
 			func(ctx context.Context, in *ByID) (*oneOut[StoredPhoto], error) {
-				return s.withPhoto(ctx, in.ID, verb, func(tx *store.Tx, p store.Photo) error { return tx.RemovePhoto(ctx, p.ID, gone) })
+				return s.withPhoto(ctx, in.ID, verb,
+					func(tx *store.Tx, p store.Photo) error { return tx.RemovePhoto(ctx, p.ID, gone) })
 			})
 	}
 }

@@ -69,7 +69,10 @@ type meOut struct{ Body Me }
 const principalKey = "principal"
 
 func signInOp() huma.Operation {
-	return huma.Operation{OperationID: "sign-in", Method: http.MethodPost, Path: "/", Summary: "Sign in", Errors: []int{401, 422, 429}}
+	return huma.Operation{
+		OperationID: "sign-in", Method: http.MethodPost, Path: "/", Summary: "Sign in",
+		Errors: []int{401, 422, 429},
+	}
 }
 
 func (s *server) registerSignIn(a huma.API) {
@@ -83,9 +86,12 @@ func (s *server) describeSignIn(a huma.API) {
 	op.RequestBody = &huma.RequestBody{Required: true, Content: map[string]*huma.MediaType{"application/json": {
 		Schema: a.OpenAPI().Components.Schemas.Schema(schemaType(signIn{}.Body), true, "SignIn"),
 	}}}
-	op.Responses = map[string]*huma.Response{"200": {Description: "Signed in", Content: map[string]*huma.MediaType{"application/json": {
-		Schema: a.OpenAPI().Components.Schemas.Schema(schemaType(Me{}), true, "Me"),
-	}}}}
+	op.Responses = map[string]*huma.Response{"200": {
+		Description: "Signed in",
+		Content: map[string]*huma.MediaType{"application/json": {
+			Schema: a.OpenAPI().Components.Schemas.Schema(schemaType(Me{}), true, "Me"),
+		}},
+	}}
 	a.OpenAPI().AddOperation(&op)
 }
 
@@ -110,7 +116,10 @@ func (s *server) signIn(ctx context.Context, in *signIn) (*meOut, error) {
 }
 
 func (s *server) registerSession(a huma.API) {
-	huma.Register(a, huma.Operation{OperationID: "me", Method: http.MethodGet, Path: "/api/session", Summary: "Who is signed in", Errors: []int{401}},
+	huma.Register(a, huma.Operation{
+		OperationID: "me", Method: http.MethodGet, Path: "/api/session",
+		Summary: "Who is signed in", Errors: []int{401},
+	},
 		func(ctx context.Context, _ *struct{}) (*meOut, error) {
 			who, err := s.principal(ctx)
 			if err != nil {
@@ -118,26 +127,34 @@ func (s *server) registerSession(a huma.API) {
 			}
 			return s.me(ctx, who)
 		})
-	huma.Register(a, huma.Operation{OperationID: "sign-out", Method: http.MethodDelete, Path: "/api/session", Summary: "Sign out", DefaultStatus: 204},
+	huma.Register(a, huma.Operation{
+		OperationID: "sign-out", Method: http.MethodDelete, Path: "/api/session",
+		Summary: "Sign out", DefaultStatus: 204,
+	},
 		func(ctx context.Context, _ *struct{}) (*struct{}, error) {
 			return nil, s.sessions.Destroy(ctx)
 		})
 }
 
 func (s *server) registerFinger(a huma.API) {
-	huma.Register(a, huma.Operation{OperationID: "put-finger", Method: http.MethodPut, Path: "/api/me/finger", Summary: "Keep one's own finger-width", Errors: []int{401, 422}},
+	huma.Register(a, huma.Operation{
+		OperationID: "put-finger", Method: http.MethodPut, Path: "/api/me/finger",
+		Summary: "Keep one's own finger-width", Errors: []int{401, 422},
+	},
 		func(ctx context.Context, in *struct {
 			Body struct {
 				CM float64 `json:"cm" minimum:"1" maximum:"3" doc:"finger-width in cm"`
 			}
-		}) (*meOut, error) {
+		},
+		) (*meOut, error) {
 			who, err := s.principal(ctx)
 			if err != nil {
 				return nil, err
 			}
-			err = s.store.As(ctx, who, store.Action{Verb: "write", Kind: "person", Subject: who.Person.String()}, func(tx *store.Tx) error {
-				return tx.SetFinger(ctx, in.Body.CM)
-			})
+			err = s.store.As(ctx, who, store.Action{Verb: "write", Kind: "person", Subject: who.Person.String()},
+				func(tx *store.Tx) error {
+					return tx.SetFinger(ctx, in.Body.CM)
+				})
 			if err != nil {
 				return nil, problem(err)
 			}
@@ -147,10 +164,11 @@ func (s *server) registerFinger(a huma.API) {
 
 func (s *server) me(ctx context.Context, who store.Principal) (*meOut, error) {
 	var p store.Person
-	err := s.store.As(ctx, who, store.Action{Verb: "read", Kind: "person", Subject: who.Person.String()}, func(tx *store.Tx) (err error) {
-		p, err = tx.Person(ctx, who.Person)
-		return err
-	})
+	err := s.store.As(ctx, who, store.Action{Verb: "read", Kind: "person", Subject: who.Person.String()},
+		func(tx *store.Tx) (err error) {
+			p, err = tx.Person(ctx, who.Person)
+			return err
+		})
 	if err != nil {
 		return nil, problem(err)
 	}

@@ -51,10 +51,14 @@ type Receipt struct {
 }
 
 func (s *server) registerVisits(a huma.API) {
-	huma.Register(a, huma.Operation{OperationID: "day", Method: http.MethodGet, Path: "/api/day", Summary: "Visits of one day in the practice's time zone", Errors: []int{401, 422}},
+	huma.Register(a, huma.Operation{
+		OperationID: "day", Method: http.MethodGet, Path: "/api/day",
+		Summary: "Visits of one day in the practice's time zone", Errors: []int{401, 422},
+	},
 		func(ctx context.Context, in *struct {
 			Date string `query:"date" pattern:"^([0-9]{4}-[0-9]{2}-[0-9]{2})?$" doc:"YYYY-MM-DD; today when empty"`
-		}) (*listOut[Visit], error) {
+		},
+		) (*listOut[Visit], error) {
 			who, err := s.principal(ctx)
 			if err != nil {
 				return nil, err
@@ -62,43 +66,55 @@ func (s *server) registerVisits(a huma.API) {
 			out := &listOut[Visit]{}
 			out.Body.Items = []Visit{}
 			var bad error
-			err = s.store.As(ctx, who, store.Action{Verb: "list", Kind: "day", Subject: in.Date}, func(tx *store.Tx) error {
-				me, err := tx.Person(ctx, who.Person)
-				if err != nil {
-					return err
-				}
-				zone, err := time.LoadLocation(me.TimeZone)
-				if err != nil {
-					return err
-				}
-				day := s.now().In(zone)
-				if in.Date != "" {
-					if day, err = time.ParseInLocation(time.DateOnly, in.Date, zone); err != nil {
-						bad = invalid("query.date", in.Date, "a day of the calendar, YYYY-MM-DD")
-						return nil
+			err = s.store.As(ctx, who, store.Action{Verb: "list", Kind: "day", Subject: in.Date},
+				func(tx *store.Tx) error {
+					me, err := tx.Person(ctx, who.Person)
+					if err != nil {
+						return err
 					}
-				}
-				from := time.Date(day.Year(), day.Month(), day.Day(), 0, 0, 0, 0, zone)
-				list, err := tx.VisitsBetween(ctx, from, from.AddDate(0, 0, 1))
-				for _, v := range list {
-					out.Body.Items = append(out.Body.Items, visitOut(v))
-				}
-				return err
-			})
+					zone, err := time.LoadLocation(me.TimeZone)
+					if err != nil {
+						return err
+					}
+					day := s.now().In(zone)
+					if in.Date != "" {
+						if day, err = time.ParseInLocation(time.DateOnly, in.Date, zone); err != nil {
+							bad = invalid("query.date", in.Date, "a day of the calendar, YYYY-MM-DD")
+							return nil
+						}
+					}
+					from := time.Date(day.Year(), day.Month(), day.Day(), 0, 0, 0, 0, zone)
+					list, err := tx.VisitsBetween(ctx, from, from.AddDate(0, 0, 1))
+					for _, v := range list {
+						out.Body.Items = append(out.Body.Items, visitOut(v))
+					}
+					return err
+				})
 			if bad != nil {
 				return nil, bad
 			}
 			return out, problem(err)
 		})
-	huma.Register(a, huma.Operation{OperationID: "book-visit", Method: http.MethodPut, Path: "/api/visits/{id}", Summary: "Book a visit (twice is the same as once)", Errors: []int{401, 404, 422}}, s.bookVisit)
-	huma.Register(a, huma.Operation{OperationID: "open-visit", Method: http.MethodGet, Path: "/api/visits/{id}", Summary: "A visit with its log", Errors: []int{401, 404}}, s.openVisit)
-	huma.Register(a, huma.Operation{OperationID: "send-events", Method: http.MethodPost, Path: "/api/visits/{id}/events", Summary: "Send a visit's events (twice is the same as once)", Errors: []int{401, 403, 404, 422}}, s.sendEvents)
+	huma.Register(a, huma.Operation{
+		OperationID: "book-visit", Method: http.MethodPut, Path: "/api/visits/{id}",
+		Summary: "Book a visit (twice is the same as once)", Errors: []int{401, 404, 422},
+	}, s.bookVisit)
+	huma.Register(a, huma.Operation{
+		OperationID: "open-visit", Method: http.MethodGet, Path: "/api/visits/{id}",
+		Summary: "A visit with its log", Errors: []int{401, 404},
+	}, s.openVisit)
+	huma.Register(a, huma.Operation{
+		OperationID: "send-events", Method: http.MethodPost,
+		Path: "/api/visits/{id}/events", Summary: "Send a visit's events (twice is the same as once)",
+		Errors: []int{401, 403, 404, 422},
+	}, s.sendEvents)
 }
 
 func (s *server) bookVisit(ctx context.Context, in *struct {
 	ByID
 	Body Visit
-}) (*oneOut[Visit], error) {
+},
+) (*oneOut[Visit], error) {
 	who, err := s.principal(ctx)
 	if err != nil {
 		return nil, err
@@ -110,9 +126,15 @@ func (s *server) bookVisit(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, invalid("body.starts_at", in.Body.StartsAt, "a date and time, RFC 3339")
 	}
-	v := store.Visit{ID: uuid.MustParse(in.ID), ClientID: uuid.MustParse(in.Body.Client), Therapist: who.Person, StartsAt: at, Minutes: in.Body.Minutes, Reason: in.Body.Reason}
+	v := store.Visit{
+		ID: uuid.MustParse(in.ID), ClientID: uuid.MustParse(in.Body.Client), Therapist: who.Person,
+		StartsAt: at, Minutes: in.Body.Minutes, Reason: in.Body.Reason,
+	}
 	out := &oneOut[Visit]{}
-	err = s.store.As(ctx, who, store.Action{Verb: "write", Kind: "visit", Subject: in.ID, Client: uuid.NullUUID{UUID: v.ClientID, Valid: true}}, func(tx *store.Tx) error {
+	err = s.store.As(ctx, who, store.Action{
+		Verb: "write", Kind: "visit", Subject: in.ID,
+		Client: uuid.NullUUID{UUID: v.ClientID, Valid: true},
+	}, func(tx *store.Tx) error {
 		if _, err := tx.Client(ctx, v.ClientID); err != nil {
 			return err
 		}
@@ -132,7 +154,8 @@ func (s *server) openVisit(ctx context.Context, in *ByID) (*oneOut[OpenVisit], e
 		return nil, err
 	}
 	out := &oneOut[OpenVisit]{}
-	out.Body.Earlier, out.Body.Ranges, out.Body.Drawings, out.Body.Gauges = []visit.Point{}, []visit.Range{}, []EarlierDrawing{}, []visit.GaugePair{}
+	out.Body.Earlier, out.Body.Ranges, out.Body.Drawings, out.Body.Gauges = []visit.Point{}, []visit.Range{},
+		[]EarlierDrawing{}, []visit.GaugePair{}
 	err = s.store.As(ctx, who, store.Action{Verb: "read", Kind: "visit", Subject: in.ID}, func(tx *store.Tx) error {
 		v, err := tx.Visit(ctx, uuid.MustParse(in.ID))
 		if err != nil {
@@ -161,7 +184,8 @@ func (s *server) openVisit(ctx context.Context, in *ByID) (*oneOut[OpenVisit], e
 			st := b.state
 			out.Body.Earlier = append(out.Body.Earlier, st.Points...)
 			if len(st.Drawing) > 0 {
-				out.Body.Drawings = append(out.Body.Drawings, EarlierDrawing{b.ID.String(), b.StartsAt.UTC().Format(time.RFC3339), st.Drawing})
+				out.Body.Drawings = append(out.Body.Drawings,
+					EarlierDrawing{b.ID.String(), b.StartsAt.UTC().Format(time.RFC3339), st.Drawing})
 			}
 			if out.Body.Interview == nil {
 				out.Body.Interview = st.Interview
@@ -232,7 +256,13 @@ func (s *server) sendEvents(ctx context.Context, in *eventsIn) (*eventsOut, erro
 	}
 	for i, e := range in.Body.Events {
 		at := fmt.Sprintf("body.events[%d].", i)
-		for _, f := range []struct{ name, v string }{{"id", e.ID}, {"client", e.Client}, {"visit", e.Visit}, {"author", e.Author}, {"device", e.Device}} {
+		for _, f := range []struct{ name, v string }{
+			{"id", e.ID},
+			{"client", e.Client},
+			{"visit", e.Visit},
+			{"author", e.Author},
+			{"device", e.Device},
+		} {
 			if visit.UUID(f.v).Check() != nil {
 				return nil, invalid(at+f.name, f.v, "a UUID in lower case")
 			}
@@ -245,8 +275,12 @@ func (s *server) sendEvents(ctx context.Context, in *eventsIn) (*eventsOut, erro
 		}
 		// Another person's unsent work on a shared tablet waits for that person.
 		if e.Author != who.Person.String() {
-			return nil, huma.Error403Forbidden("These entries belong to someone else; they are sent when that person signs in.",
-				&huma.ErrorDetail{Location: at + "author", Message: "allowed: the person who is signed in", Value: e.Author})
+			return nil, huma.Error403Forbidden("These entries belong to someone else; they are sent when that "+
+				"person signs in.",
+				&huma.ErrorDetail{
+					Location: at + "author", Message: "allowed: the person who is signed in",
+					Value: e.Author,
+				})
 		}
 	}
 	out := &eventsOut{}

@@ -56,7 +56,8 @@ func web() http.HandlerFunc {
 		if strings.HasPrefix(name, "assets/") {
 			h.Set("Cache-Control", "public, max-age=31536000, immutable")
 			h.Set("Vary", "Accept-Encoding")
-			if br, err := fs.ReadFile(files, name+".br"); err == nil && strings.Contains(r.Header.Get("Accept-Encoding"), "br") {
+			if br, err := fs.ReadFile(files, name+".br"); err == nil &&
+				strings.Contains(r.Header.Get("Accept-Encoding"), "br") {
 				h.Set("Content-Encoding", "br")
 				b = br
 			}

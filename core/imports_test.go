@@ -28,7 +28,10 @@ var layers = map[string][]string{
 
 // outside lists what the core may use beyond our own packages: the standard
 // library without I/O, clock, SQL or HTTP.
-var barred = []string{"os", "net", "net/http", "database/sql", "time", "syscall", "syscall/js", "os/exec", "log", "log/slog", "math/rand", "crypto/rand"}
+var barred = []string{
+	"os", "net", "net/http", "database/sql", "time", "syscall", "syscall/js", "os/exec", "log",
+	"log/slog", "math/rand", "crypto/rand",
+}
 
 func TestImportsPointDown(t *testing.T) {
 	seen := 0
@@ -36,7 +39,8 @@ func TestImportsPointDown(t *testing.T) {
 		if err != nil {
 			return err
 		}
-		if d.IsDir() && (d.Name() == "node_modules" || d.Name() == "ui" || (strings.HasPrefix(d.Name(), ".") && d.Name() != "..")) {
+		if d.IsDir() && (d.Name() == "node_modules" || d.Name() == "ui" ||
+			(strings.HasPrefix(d.Name(), ".") && d.Name() != "..")) {
 			return fs.SkipDir
 		}
 		if filepath.Ext(path) != ".go" {
@@ -64,7 +68,8 @@ func TestImportsPointDown(t *testing.T) {
 			}
 			if layer == "core" && !test {
 				assert.NotContains(t, barred, name, "%s imports %s", path, name)
-				assert.NotContains(t, strings.Split(name, "/")[0], ".", "%s imports %s, which is not in the standard library", path, name)
+				assert.NotContains(t, strings.Split(name, "/")[0], ".",
+					"%s imports %s, which is not in the standard library", path, name)
 			}
 		}
 		return nil

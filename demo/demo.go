@@ -62,10 +62,12 @@ func Fill(ctx context.Context, st *store.Store, now time.Time) error {
 		if err := tx.NewPractice(ctx, "The Alder Room", zone); err != nil {
 			return err
 		}
-		if err := tx.NewPerson(ctx, ines, Logins[0].Name, "therapist", Logins[0].Email, Logins[0].Password); err != nil {
+		if err := tx.NewPerson(ctx, ines, Logins[0].Name, "therapist", Logins[0].Email,
+			Logins[0].Password); err != nil {
 			return err
 		}
-		if err := tx.NewPerson(ctx, tomas, Logins[1].Name, "therapist", Logins[1].Email, Logins[1].Password); err != nil {
+		if err := tx.NewPerson(ctx, tomas, Logins[1].Name, "therapist", Logins[1].Email,
+			Logins[1].Password); err != nil {
 			return err
 		}
 		for i, c := range people {
@@ -169,8 +171,11 @@ func (s *scribe) write(kind string, body any) {
 		panic(err) // our own types
 	}
 	s.seq++
-	s.events = append(s.events, visit.Event{ID: id().String(), Client: s.client.String(), Visit: s.visit.String(), Author: s.author.String(), Device: s.device.String(),
-		Seq: s.seq, DeviceMS: s.now.UnixMilli(), Schema: visit.SchemaVersion, Type: kind, Body: b})
+	s.events = append(s.events, visit.Event{
+		ID: id().String(), Client: s.client.String(), Visit: s.visit.String(),
+		Author: s.author.String(), Device: s.device.String(),
+		Seq: s.seq, DeviceMS: s.now.UnixMilli(), Schema: visit.SchemaVersion, Type: kind, Body: b,
+	})
 }
 
 func (s *scribe) wait(d time.Duration) { s.now = s.now.Add(d) }
@@ -178,9 +183,13 @@ func (s *scribe) wait(d time.Duration) { s.now = s.now.Add(d) }
 func (p person) fill(ctx context.Context, tx *store.Tx, i int, now time.Time) error {
 	cid := clientID(i)
 	born := time.Date(now.Year()-p.age, time.Month(i%12+1), 3+2*i%25, 0, 0, 0, 0, time.UTC)
-	if err := tx.PutClient(ctx, store.Client{ID: cid, GivenName: p.given, FamilyName: p.family, BornOn: sql.NullTime{Time: born, Valid: true},
+	if err := tx.PutClient(ctx, store.Client{
+		ID: cid, GivenName: p.given, FamilyName: p.family,
+		BornOn:   sql.NullTime{Time: born, Valid: true},
 		HeightCM: sql.NullFloat64{Float64: p.height, Valid: true}, Work: p.work, Complaint: p.complaint,
-		Phone: p.phone, Emergency: p.emergency, Guardian: p.guardian, Hand: p.hand, Cautions: append([]string{}, p.cautions...)}); err != nil {
+		Phone: p.phone, Emergency: p.emergency, Guardian: p.guardian, Hand: p.hand,
+		Cautions: append([]string{}, p.cautions...),
+	}); err != nil {
 		return err
 	}
 	rnd := rand.New(rand.NewPCG(uint64(i), 7))
@@ -286,7 +295,8 @@ func (p person) consent(s *scribe, n int) {
 			panic(err) // the demo's own muscles
 		}
 		site, _ := m.Site(sp.site)
-		view, at := m.OnFigure(atlas.FibrePlace{Fibre: site.Fibre, AlongPct: site.AlongPct, AcrossMM: site.AcrossMM}, sp.side, p.height)
+		view, at := m.OnFigure(atlas.FibrePlace{Fibre: site.Fibre, AlongPct: site.AlongPct, AcrossMM: site.AcrossMM},
+			sp.side, p.height)
 		var where []safety.Place
 		if r, ok := body.RegionOf(body.CellAt(view, at)); ok {
 			where = []safety.Place{{Region: r.Region, Side: r.Side}}
@@ -351,7 +361,10 @@ func middle(r ids.Region, side ids.Side, share float64) []string {
 		set[c] = true
 	}
 	at, _ := set.Centre(best[0].View)
-	slices.SortStableFunc(best, func(a, b body.Cell) int { return cmp.Compare(a.Center().Distance(at), b.Center().Distance(at)) })
+	slices.SortStableFunc(best, func(a, b body.Cell) int {
+		return cmp.Compare(a.Center().Distance(at),
+			b.Center().Distance(at))
+	})
 	var out []string
 	for _, c := range best[:max(1, int(float64(len(best))*min(1, share)))] {
 		out = append(out, c.String())
@@ -369,11 +382,16 @@ func (p person) measure(s *scribe, n int, moment string) {
 		if moment == "after" {
 			deg += m.gain
 		}
-		s.write("range-measured", visit.Measured{Movement: m.movement, Side: m.side, Moment: moment, Active: &deg, Tool: "inclinometer"})
+		s.write("range-measured", visit.Measured{
+			Movement: m.movement, Side: m.side, Moment: moment, Active: &deg,
+			Tool: "inclinometer",
+		})
 	}
 }
 
-func (sp spot) treat(s *scribe, rnd *rand.Rand, n int, identity *uuid.UUID, height float64, limits safety.Adaptation) error {
+func (sp spot) treat(s *scribe, rnd *rand.Rand, n int, identity *uuid.UUID, height float64,
+	limits safety.Adaptation,
+) error {
 	m, err := atlas.Get(sp.muscle)
 	if err != nil {
 		return err
@@ -386,9 +404,13 @@ func (sp spot) treat(s *scribe, rnd *rand.Rand, n int, identity *uuid.UUID, heig
 	if *identity == uuid.Nil {
 		*identity = pid
 	}
-	s.write("point-charted", visit.Charted{Point: visit.UUID(pid.String()), Identity: visit.UUID(identity.String()), Muscle: sp.muscle, Side: sp.side, Site: sp.site,
-		Figure: body.Version, View: view, X: at.X, Y: at.Y, Place: place, Band: "yes", Nodule: "pea", Grade: gradeFor(number), NPRS: &number,
-		Referral: sp.referral, Familiar: sp.familiar, Twitch: number >= 7, Note: sp.note})
+	s.write("point-charted", visit.Charted{
+		Point: visit.UUID(pid.String()), Identity: visit.UUID(identity.String()),
+		Muscle: sp.muscle, Side: sp.side, Site: sp.site,
+		Figure: body.Version, View: view, X: at.X, Y: at.Y, Place: place, Band: "yes", Nodule: "pea",
+		Grade: gradeFor(number), NPRS: &number,
+		Referral: sp.referral, Familiar: sp.familiar, Twitch: number >= 7, Note: sp.note,
+	})
 	s.wait(30 * time.Second)
 	after := press(s, rnd, pid, sp, number, limits)
 	s.wait(90 * time.Second)

@@ -38,8 +38,10 @@ func TestTheDemoIsMadeByTheCore(t *testing.T) {
 	assert.GreaterOrEqual(t, count(`select count(*) from client`), 4)
 	assert.Zero(t, count(`select count(*) from hold where status <> 'kept'`), "every log replays to what it claims")
 	assert.Zero(t, count(`select count(*) from visit where opened_at > $1`, now), "no visit of the future has happened")
-	assert.Equal(t, 6, count(`select count(*) from visit where starts_at >= $1 and starts_at < $2`, now.Truncate(24*time.Hour), now.Truncate(24*time.Hour).AddDate(0, 0, 1)), "today's list")
-	assert.Equal(t, 6, count(`select count(*) from visit where starts_at >= $1`, now.Truncate(24*time.Hour).AddDate(0, 0, 1)), "tomorrow's")
+	assert.Equal(t, 6, count(`select count(*) from visit where starts_at >= $1 and starts_at < $2`,
+		now.Truncate(24*time.Hour), now.Truncate(24*time.Hour).AddDate(0, 0, 1)), "today's list")
+	assert.Equal(t, 6, count(`select count(*) from visit where starts_at >= $1`,
+		now.Truncate(24*time.Hour).AddDate(0, 0, 1)), "tomorrow's")
 	var fewest, most int
 	require.NoError(t, raw.QueryRow(`select min(n), max(n) from (select count(*) as n from visit where closed_at is not null group by client_id) v`).Scan(&fewest, &most))
 	assert.GreaterOrEqual(t, fewest, 3)

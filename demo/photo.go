@@ -59,7 +59,12 @@ func drawPhoto(v body.View, l lean) []byte {
 		r.Draw(img, img.Bounds(), image.NewUniform(c), image.Point{})
 	}
 	// The plumb line on the wall.
-	fill([]body.Point{{X: v.Width()/2 - 1 - 160, Y: -20}, {X: v.Width()/2 + 1 - 160, Y: -20}, {X: v.Width()/2 + 1 - 160, Y: 1020}, {X: v.Width()/2 - 1 - 160, Y: 1020}}, color.RGBA{90, 84, 78, 255})
+	fill([]body.Point{
+		{X: v.Width()/2 - 1 - 160, Y: -20},
+		{X: v.Width()/2 + 1 - 160, Y: -20},
+		{X: v.Width()/2 + 1 - 160, Y: 1020},
+		{X: v.Width()/2 - 1 - 160, Y: 1020},
+	}, color.RGBA{90, 84, 78, 255})
 	for _, s := range body.Draw(v).Shapes {
 		fill(s.Outline(), color.RGBA{168, 140, 122, 255})
 	}
@@ -76,7 +81,10 @@ func photo(ctx context.Context, tx *store.Tx, v store.Visit, view body.View, l l
 	if err != nil {
 		return err
 	}
-	p := store.Photo{ID: id(), Client: v.ClientID, Visit: v.ID, View: string(view), Width: pic.Width, Height: pic.Height}
+	p := store.Photo{
+		ID: id(), Client: v.ClientID, Visit: v.ID, View: string(view), Width: pic.Width,
+		Height: pic.Height,
+	}
 	if err := tx.PutPhoto(ctx, p, pic.JPEG, pic.Thumb); err != nil {
 		return err
 	}
@@ -84,8 +92,13 @@ func photo(ctx context.Context, tx *store.Tx, v store.Visit, view body.View, l l
 		x, y := l.place(view, p)
 		return [2]float64{math.Round(x*10) / 10, math.Round(y*10) / 10}
 	}
-	m := assess.Photo{View: string(view), HeightCM: &height, Landmarks: map[string][2]float64{},
-		Plumb: [2][2]float64{at(body.Point{X: view.Width()/2 - 160, Y: 0}), at(body.Point{X: view.Width()/2 - 160, Y: 1000})}}
+	m := assess.Photo{
+		View: string(view), HeightCM: &height, Landmarks: map[string][2]float64{},
+		Plumb: [2][2]float64{
+			at(body.Point{X: view.Width()/2 - 160, Y: 0}),
+			at(body.Point{X: view.Width()/2 - 160, Y: 1000}),
+		},
+	}
 	for _, id := range []ids.Landmark{"acromion", "iliac-crest"} {
 		for _, side := range []ids.Side{ids.Left, ids.Right} {
 			if q, err := body.FindLandmark(view, id, side); err == nil {

@@ -23,7 +23,10 @@ func press(s *scribe, rnd *rand.Rand, point uuid.UUID, sp spot, number float64, 
 	}
 	start = start.Adapt(limits)
 	hold := visit.UUID(id().String())
-	s.write("hold-started", visit.HoldStarted{Hold: hold, Point: visit.UUID(point.String()), Start: start, Contact: "thumb-over-thumb", MuscleSet: "tension"})
+	s.write("hold-started", visit.HoldStarted{
+		Hold: hold, Point: visit.UUID(point.String()), Start: start,
+		Contact: "thumb-over-thumb", MuscleSet: "tension",
+	})
 	began := s.now
 	c := treat.NewCoach(start)
 	// The number is depth × sensitivity; holding lowers the sensitivity.
@@ -83,7 +86,10 @@ func press(s *scribe, rnd *rand.Rand, point uuid.UUID, sp spot, number float64, 
 		l = put(treat.KindScore, score())
 	}
 	sum := c.Summary()
-	s.write("hold-ended", visit.HoldEnded{Hold: hold, Outcome: sum.Outcome, PressureMS: int64(sum.PressureS*1000 + 0.5), Stages: len(sum.Stages)})
+	s.write("hold-ended", visit.HoldEnded{
+		Hold: hold, Outcome: sum.Outcome,
+		PressureMS: int64(sum.PressureS*1000 + 0.5), Stages: len(sum.Stages),
+	})
 	// At the recheck part of the old tenderness is back.
 	return max(0, math.Round(0.35*number+0.55*sensitivity))
 }

@@ -25,7 +25,8 @@ func TestFromTheStoryToASuspect(t *testing.T) {
 	p.MustElementX(`//label[text()="Activity wanted back 1"]/following-sibling::input`).MustInput("Running")
 	choose := func(group, value string) {
 		t.Helper()
-		e := p.MustElementX(`//*[@role="radiogroup"][starts-with(@aria-label, "` + group + `")]//button[text()="` + value + `"]`)
+		e := p.MustElementX(`//*[@role="radiogroup"][starts-with(@aria-label, "` + group + `")]//button[text()="` +
+			value + `"]`)
 		e.MustFocus()
 		p.press(input.Space) // by key
 	}
@@ -86,7 +87,8 @@ func TestFromTheStoryToASuspect(t *testing.T) {
 	p.see("button", "Chart this point")
 	stepTo(p, "Suspect")
 	var n int
-	require.NoError(t, db(t).Get(&n, `select count(*) from visit_event where client_id = $1 and type in ('interview-noted', 'test-done', 'posture-read', 'loads-declared', 'range-measured', 'drawing-painted')`, client))
+	require.NoError(t, db(t).Get(&n,
+		`select count(*) from visit_event where client_id = $1 and type in ('interview-noted', 'test-done', 'posture-read', 'loads-declared', 'range-measured', 'drawing-painted')`, client))
 	assert.Equal(t, 8, n)
 
 	p.click("a", "Show the client")
@@ -175,8 +177,10 @@ func TestTheMeanOfThreeReadings(t *testing.T) {
 	p.see("button", "^top of shoulder$")
 	p.sent()
 	var kept []string
-	require.NoError(t, db(t).Select(&kept, `select body->>'trials' from visit_event where client_id = $1 and type = 'range-measured' and body->>'moment' = 'after' order by version desc limit 1`, client))
+	require.NoError(t, db(t).Select(&kept,
+		`select body->>'trials' from visit_event where client_id = $1 and type = 'range-measured' and body->>'moment' = 'after' order by version desc limit 1`, client))
 	assert.Equal(t, []string{"[70, 71, 73]"}, kept)
-	require.NoError(t, db(t).Select(&kept, `select (body->>'trials') || (body->>'felt_region') || (body->>'tool') from visit_event where client_id = $1 and type = 'range-measured' order by version desc limit 1`, client))
+	require.NoError(t, db(t).Select(&kept,
+		`select (body->>'trials') || (body->>'felt_region') || (body->>'tool') from visit_event where client_id = $1 and type = 'range-measured' order by version desc limit 1`, client))
 	assert.Equal(t, []string{"[60, 64, 65]top-of-shoulderinclinometer"}, kept, "the rest of the reading stays")
 }

@@ -26,7 +26,8 @@ func (p *page) pick(label, option string) {
 // num types into a number field by its label.
 func (p *page) num(label, value string) {
 	p.t.Helper()
-	p.MustElementX(`//label[text()="` + label + `"]/following-sibling::input`).MustSelectAllText().MustInput(value).MustBlur()
+	p.MustElementX(`//label[text()="` + label +
+		`"]/following-sibling::input`).MustSelectAllText().MustInput(value).MustBlur()
 }
 
 func signedIn(t *testing.T, path string) *page {
@@ -82,7 +83,8 @@ func TestThePracticesNotesAndSites(t *testing.T) {
 	p.click("button", "^Restore$")
 	p.see("label", "^Note$")
 	var n int
-	require.NoError(t, db(t).Get(&n, `select (select count(*) from atlas_note where muscle = 'pectineus') + (select count(*) from atlas_site where muscle = 'pectineus' and removed_at is null)`))
+	require.NoError(t, db(t).Get(&n,
+		`select (select count(*) from atlas_note where muscle = 'pectineus') + (select count(*) from atlas_site where muscle = 'pectineus' and removed_at is null)`))
 	assert.Zero(t, n)
 }
 
@@ -135,7 +137,8 @@ func TestPainDrawing(t *testing.T) {
 	cells := func(want string) {
 		t.Helper()
 		_, err := p.Timeout(10 * time.Second).Element(`svg[data-view=back][data-cells="` + want + `"]`)
-		require.NoError(t, err, "not %s cells: %v", want, *p.MustElement("svg[data-view=back]").MustAttribute("data-cells"))
+		require.NoError(t, err, "not %s cells: %v", want,
+			*p.MustElement("svg[data-view=back]").MustAttribute("data-cells"))
 	}
 	p.MustElementX(`//*[@role="radiogroup"][@aria-label="Brush"]//button[text()="fine"]`).MustClick()
 	paint(p, "back", [][2]float64{{200, 400}})
@@ -156,7 +159,8 @@ func TestPainDrawing(t *testing.T) {
 	p.see("h2", `cm² painted`)
 	p.sent()
 	var n int
-	require.NoError(t, db(t).Get(&n, `select cells from pain_drawing d join visit v on v.id = d.visit_id where v.client_id = $1`, client))
+	require.NoError(t, db(t).Get(&n,
+		`select cells from pain_drawing d join visit v on v.id = d.visit_id where v.client_id = $1`, client))
 	assert.Equal(t, 6, n)
 
 	// A client with earlier drawings: both laid over each other, in words.
@@ -228,7 +232,10 @@ func TestNoAxeViolationsInAtlasAndDrawing(t *testing.T) {
 	require.NoError(t, proto.PageSetBypassCSP{Enabled: true}.Call(p))
 	p.MustReload()
 	p.signIn(demo.Logins[0])
-	for path, h := range map[string]string{"/atlas/levator-scapulae?with=upper-trapezius": "Levator scapulae", "/spine": "Landmarks", "/guide/soleus/left": "Soleus, left"} {
+	for path, h := range map[string]string{
+		"/atlas/levator-scapulae?with=upper-trapezius": "Levator scapulae",
+		"/spine": "Landmarks", "/guide/soleus/left": "Soleus, left",
+	} {
 		p.MustNavigate(p.base + path)
 		p.see("h1, h2", h)
 		p.MustElement("svg[data-view] path")

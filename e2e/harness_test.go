@@ -64,14 +64,27 @@ func run(m *testing.M) int {
 		log.Fatal(err)
 	}
 	st.Close()
-	instrument = httptest.NewServer(inclinometer.Handler(inclinometer.Options{Ranges: []float64{58, 66, 60, 64}, Speed: 5}))
+	instrument = httptest.NewServer(inclinometer.Handler(inclinometer.Options{
+		Ranges: []float64{58, 66, 60, 64},
+		Speed:  5,
+	}))
 	defer instrument.Close()
 	path, ok := launcher.LookPath()
 	if !ok {
 		log.Fatal("Chromium is not installed: run `apt-get install chromium`")
 	}
-	l := launcher.New().Bin(path).Leakless(false).NoSandbox(os.Geteuid() == 0).Headless(true).UserDataDir(filepath.Join(dir, "chromium")).
-		Set("disable-background-networking").Set("disable-component-update").Set("disable-sync").Set("no-first-run").Set("disable-gpu").Set("hide-scrollbars")
+	l := launcher.New().
+		Bin(path).
+		Leakless(false).
+		NoSandbox(os.Geteuid() == 0).
+		Headless(true).
+		UserDataDir(filepath.Join(dir, "chromium")).
+		Set("disable-background-networking").
+		Set("disable-component-update").
+		Set("disable-sync").
+		Set("no-first-run").
+		Set("disable-gpu").
+		Set("hide-scrollbars")
 	defer l.Kill()
 	browser = rod.New().ControlURL(l.MustLaunch()).MustConnect()
 	defer browser.Close()
@@ -99,8 +112,10 @@ func (s *server) start() {
 	s.t.Helper()
 	bin, err := filepath.Abs("../bin/mokren")
 	require.NoError(s.t, err)
-	s.cmd = exec.Command(bin, "serve", "--addr", s.addr, "--sign-ins-per-minute", "1000", "--inclinometer", s.inclinometer)
-	s.cmd.Env = append(os.Environ(), "MOKREN_DATABASE_URL="+pg.AppURL("mokren"), "MOKREN_MIGRATE_URL="+pg.OwnerURL("mokren"))
+	s.cmd = exec.Command(bin, "serve", "--addr", s.addr, "--sign-ins-per-minute", "1000", "--inclinometer",
+		s.inclinometer)
+	s.cmd.Env = append(os.Environ(), "MOKREN_DATABASE_URL="+pg.AppURL("mokren"),
+		"MOKREN_MIGRATE_URL="+pg.OwnerURL("mokren"))
 	out, err := s.cmd.StdoutPipe()
 	require.NoError(s.t, err)
 	s.cmd.Stderr = os.Stderr
@@ -195,7 +210,8 @@ func openPage(t testing.TB, addr, path string) *page {
 	t.Cleanup(func() {
 		if t.Failed() {
 			if b, err := raw.Timeout(10*time.Second).Screenshot(false, nil); err == nil {
-				os.WriteFile(filepath.Join(os.TempDir(), "mokren-"+strings.ReplaceAll(t.Name(), "/", "-")+".png"), b, 0o644) //nolint:errcheck // a help, no more
+				os.WriteFile(filepath.Join(os.TempDir(), "mokren-"+strings.ReplaceAll(t.Name(), "/", "-")+".png"), b,
+					0o644) //nolint:errcheck // a help, no more
 			}
 		}
 		raw.Close() //nolint:errcheck // the context goes with it

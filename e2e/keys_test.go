@@ -85,7 +85,8 @@ func TestANewClientByKeyboardAlone(t *testing.T) {
 	phone.see(".place", "heel, left")
 	phone.press(input.ArrowUp, input.Enter)
 	for range 2 { // a patch, row by row
-		phone.press(input.ArrowLeft, input.ArrowLeft, input.ArrowUp, input.ArrowRight, input.ArrowRight, input.ArrowRight, input.ArrowUp)
+		phone.press(input.ArrowLeft, input.ArrowLeft, input.ArrowUp, input.ArrowRight, input.ArrowRight,
+			input.ArrowRight, input.ArrowUp)
 	}
 	phone.on(button("Next: Story"), input.Enter)
 	phone.write("What brings you here, in your own words?", "Heel in the morning")

@@ -120,7 +120,8 @@ func TestDragCorrectsAPlace(t *testing.T) {
 	p.see("h2", "Gastrocnemius, medial head, left")
 	chart(p, 4, "no")
 	at := func() (y float64) {
-		require.NoError(t, db(t).Get(&y, `select p.y from charted_point p join visit v on v.id = p.visit_id where v.client_id = $1`, client))
+		require.NoError(t, db(t).Get(&y,
+			`select p.y from charted_point p join visit v on v.id = p.visit_id where v.client_id = $1`, client))
 		return y
 	}
 	p.sent()

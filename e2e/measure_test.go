@@ -34,7 +34,8 @@ func TestTheInclinometerTakesWhenSteady(t *testing.T) {
 	p.see("[data-by-instrument] [role=status]", "Everything shown has been read")
 	var n int
 	p.sent()
-	require.NoError(t, db(t).Get(&n, `select count(*) from range_reading where client_id = $1 and before_deg between 57 and 67`, client))
+	require.NoError(t, db(t).Get(&n,
+		`select count(*) from range_reading where client_id = $1 and before_deg between 57 and 67`, client))
 	assert.Equal(t, 6, n, "flexion, extension, two side-bends, two turns")
 
 	part(p, "Posture")
@@ -86,7 +87,8 @@ func TestSignsAndGauges(t *testing.T) {
 	p.see("li", "Weight-bearing lunge, left: 30 → 37 °")
 	p.sent()
 	var sides []string
-	require.NoError(t, db(t).Select(&sides, `select body->>'side' from visit_event where client_id = $1 and type = 'sign-seen'`, client))
+	require.NoError(t, db(t).Select(&sides,
+		`select body->>'side' from visit_event where client_id = $1 and type = 'sign-seen'`, client))
 	assert.Equal(t, []string{"left"}, sides)
 }
 
@@ -102,7 +104,8 @@ func TestOwnWeightsAndThresholds(t *testing.T) {
 	p.see("[data-posture] li", "4°, right high · flagged from 3°")
 	set := func(list, row string, i int, v string) {
 		t.Helper()
-		p.MustElements(`[data-tuned="` + list + `"] [data-row="` + row + `"] input`)[i].MustSelectAllText().MustInput(v).MustBlur()
+		p.MustElements(`[data-tuned="` + list + `"] [data-row="` + row +
+			`"] input`)[i].MustSelectAllText().MustInput(v).MustBlur()
 	}
 	p.MustElement(`[data-tuned="thresholds"] summary`).MustClick()
 	set("thresholds", "shoulder-height", 0, "5")
@@ -120,10 +123,12 @@ func TestOwnWeightsAndThresholds(t *testing.T) {
 	p.MustElement(`[data-tuned="weights"] summary`).MustClick()
 	set("weights", "posture", 0, "30")
 	p.see(`[data-tuned="weights"] button`, "Reset")
-	p.MustWait(`(was) => document.querySelector('[data-suspect="upper-trapezius:right"] .num').innerText !== was`, before)
+	p.MustWait(`(was) => document.querySelector('[data-suspect="upper-trapezius:right"] .num').innerText !== was`,
+		before)
 	assert.NotEqual(t, before, confidence())
 	p.click(`[data-tuned="weights"] button`, "Reset")
-	p.MustWait(`(was) => document.querySelector('[data-suspect="upper-trapezius:right"] .num').innerText === was`, before)
+	p.MustWait(`(was) => document.querySelector('[data-suspect="upper-trapezius:right"] .num').innerText === was`,
+		before)
 }
 
 // No hold without consent; a sensitive area has its own; what was agreed to

@@ -39,8 +39,10 @@ func paint(p *page, view string, through [][2]float64) {
 
 func chart(p *page, number int, familiar string) {
 	p.t.Helper()
-	p.MustElementX(`//*[@role="radiogroup"][starts-with(@aria-label, "Number at test pressure")]//button[text()="` + strconv.Itoa(number) + `"]`).MustClick()
-	p.MustElementX(`//*[@role="radiogroup"][starts-with(@aria-label, "Is this the pain")]//button[text()="` + familiar + `"]`).MustClick()
+	p.MustElementX(`//*[@role="radiogroup"][starts-with(@aria-label, "Number at test pressure")]//button[text()="` +
+		strconv.Itoa(number) + `"]`).MustClick()
+	p.MustElementX(`//*[@role="radiogroup"][starts-with(@aria-label, "Is this the pain")]//button[text()="` +
+		familiar + `"]`).MustClick()
 	p.click("button", "Chart this point")
 	p.see("h2", "Points of this visit")
 }
@@ -79,7 +81,8 @@ func screened(p *page) {
 	p.t.Helper()
 	stepTo(p, "Screen")
 	for _, g := range []string{"emergency", "refer-first", "avoid-here", "adapt"} {
-		if p.MustElement(`[data-group="` + g + `"]`); p.MustHasX(`//*[@data-group="` + g + `"]//button[text()="None of these"]`) {
+		if p.MustElement(`[data-group="` + g + `"]`); p.MustHasX(`//*[@data-group="` + g +
+			`"]//button[text()="None of these"]`) {
 			p.MustElementX(`//*[@data-group="` + g + `"]//button[text()="None of these"]`).MustClick()
 		}
 	}
@@ -111,7 +114,10 @@ func until(p *page, advice string) {
 }
 
 func key(n int) input.Key {
-	return []input.Key{input.Digit0, input.Digit1, input.Digit2, input.Digit3, input.Digit4, input.Digit5, input.Digit6, input.Digit7, input.Digit8, input.Digit9}[n]
+	return []input.Key{
+		input.Digit0, input.Digit1, input.Digit2, input.Digit3, input.Digit4, input.Digit5,
+		input.Digit6, input.Digit7, input.Digit8, input.Digit9,
+	}[n]
 }
 
 // fast lets the page's clock run four times as fast, so that a hold of a minute
@@ -173,7 +179,8 @@ func TestWholePath(t *testing.T) {
 	card := p.MustElement(`[data-point="gastrocnemius-medial"] svg`)
 	label := *card.MustAttribute("aria-label")
 	assert.Regexp(t, `before 6, after 2, 3 st$`, label)
-	assert.Regexp(t, `before 4, after 11$`, *p.MustElement(`[data-movement="ankle.dorsiflexion-knee-straight"] svg`).MustAttribute("aria-label"))
+	assert.Regexp(t, `before 4, after 11$`,
+		*p.MustElement(`[data-movement="ankle.dorsiflexion-knee-straight"] svg`).MustAttribute("aria-label"))
 
 	var row struct {
 		Outcome  string  `db:"outcome"`

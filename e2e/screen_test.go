@@ -52,7 +52,8 @@ func TestTheScreeningRulesOverHolds(t *testing.T) {
 	p.see("[data-outcome=avoid-here]", "Open skin, left")
 	detail := func(label, value string) {
 		t.Helper()
-		p.MustElementX(`//*[@data-question="open-skin"]//label[text()="` + label + `"]/following-sibling::input`).MustInput(value).MustBlur()
+		p.MustElementX(`//*[@data-question="open-skin"]//label[text()="` + label +
+			`"]/following-sibling::input`).MustInput(value).MustBlur()
 	}
 	detail("Since when", "Sunday")
 	detail("Note", "A graze from the bicycle")
@@ -60,17 +61,20 @@ func TestTheScreeningRulesOverHolds(t *testing.T) {
 	p.click("button", "Press all the same")
 	p.click("button", "Record the reason")
 	p.see(".error", "in a sentence")
-	p.MustElementX(`//label[text()="Clinical reason"]/following-sibling::input`).MustInput("The graze is two hands away.")
+	p.MustElementX(`//label[text()="Clinical reason"]/following-sibling::input`).MustInput("The graze is two " +
+		"hands away.")
 	p.click("button", "Record the reason")
 	p.click("button", "Begin the hold")
 	p.MustElement(`main[data-phase=ready]`)
 	p.see(".head", "target 5") // a first visit: ceilings down by one
 	p.sent()
 	var said string
-	require.NoError(t, db(t).Get(&said, `select body->'answers'->0->>'since' || ', ' || (body->'answers'->0->>'side') || ', ' || (body->'answers'->0->>'note') from visit_event where client_id = $1 and type = 'screening-answered' order by version desc limit 1`, client))
+	require.NoError(t, db(t).Get(&said,
+		`select body->'answers'->0->>'since' || ', ' || (body->'answers'->0->>'side') || ', ' || (body->'answers'->0->>'note') from visit_event where client_id = $1 and type = 'screening-answered' order by version desc limit 1`, client))
 	assert.Equal(t, "Sunday, left, A graze from the bicycle", said)
 	var n int
-	require.NoError(t, db(t).Get(&n, `select count(*) from visit_event e where client_id = $1 and type = 'block-overridden' and body->>'reason' like 'The graze%'`, client))
+	require.NoError(t, db(t).Get(&n,
+		`select count(*) from visit_event e where client_id = $1 and type = 'block-overridden' and body->>'reason' like 'The graze%'`, client))
 	assert.Equal(t, 1, n)
 	require.NoError(t, db(t).Get(&n, `select count(*) from hold h where client_id = $1 and status = 'live'`, client))
 	assert.Equal(t, 1, n)
@@ -138,6 +142,7 @@ func TestACarriedAnswerIsPlacedFurther(t *testing.T) {
 	p.MustElementX(`//*[@data-question="open-skin"]//button[text()="lower calf"]`)
 	p.sent()
 	var regions string
-	require.NoError(t, db(t).Get(&regions, `select array_to_string(regions, ' ') || ' ' || side from screening s join visit v on v.id = s.visit_id where s.client_id = $1 and question = 'open-skin' order by v.starts_at desc limit 1`, client))
+	require.NoError(t, db(t).Get(&regions,
+		`select array_to_string(regions, ' ') || ' ' || side from screening s join visit v on v.id = s.visit_id where s.client_id = $1 and question = 'open-skin' order by v.starts_at desc limit 1`, client))
 	assert.Equal(t, "upper-calf lower-calf left", regions)
 }

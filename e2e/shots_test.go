@@ -67,7 +67,10 @@ func TestScreenshots(t *testing.T) {
 	screened(p)
 	stepTo(p, "Measure")
 	p.see("h2", "Range before")
-	for label, v := range map[string]string{"ankle.dorsiflexion-knee-straight": "6", "ankle.dorsiflexion-knee-bent": "14"} {
+	for label, v := range map[string]string{
+		"ankle.dorsiflexion-knee-straight": "6",
+		"ankle.dorsiflexion-knee-bent":     "14",
+	} {
 		in := p.MustElement(`[data-movement="` + label + `"] input`)
 		in.MustSelectAllText().MustInput(v).MustBlur()
 	}

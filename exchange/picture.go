@@ -57,7 +57,8 @@ func ReadPhoto(raw []byte) (Picture, error) {
 	}
 	out.JPEG = bytes.Clone(b.Bytes())
 	b.Reset()
-	if err := jpeg.Encode(&b, imaging.Fit(img, thumbSide, thumbSide, imaging.Lanczos), &jpeg.Options{Quality: quality}); err != nil {
+	if err := jpeg.Encode(&b, imaging.Fit(img, thumbSide, thumbSide, imaging.Lanczos),
+		&jpeg.Options{Quality: quality}); err != nil {
 		return Picture{}, err
 	}
 	out.Thumb = bytes.Clone(b.Bytes())

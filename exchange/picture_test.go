@@ -34,7 +34,8 @@ func jpegOf(t *testing.T, w, h int) []byte {
 // exif puts a metadata block with a camera turn (6: a quarter turn) and a
 // place behind the first marker of a JPEG.
 func exif(raw []byte) []byte {
-	tiff := []byte("MM\x00\x2a\x00\x00\x00\x08\x00\x01\x01\x12\x00\x03\x00\x00\x00\x01\x00\x06\x00\x00\x00\x00\x00\x00GPSLatitude48.2082N")
+	tiff := []byte("MM\x00\x2a\x00\x00\x00\x08\x00\x01\x01\x12\x00" +
+		"\x03\x00\x00\x00\x01\x00\x06\x00\x00\x00\x00\x00\x00GPSLatitude48.2082N")
 	body := append([]byte("Exif\x00\x00"), tiff...)
 	head := []byte{0xff, 0xe1, 0, 0}
 	binary.BigEndian.PutUint16(head[2:], uint16(len(body)+2))

@@ -49,7 +49,9 @@ func (l *textList) Scan(v any) error {
 	return json.Unmarshal([]byte(s), (*[]string)(l))
 }
 
-const clientColumns = `c.id, c.given_name, c.family_name, c.born_on, c.height_cm, c.work, c.complaint, to_json(c.cautions)::text as cautions, c.dominant_hand, c.phone, c.email, c.emergency_contact, c.guardian, c.archived_at, c.revision,
+const clientColumns = `c.id, c.given_name, c.family_name, c.born_on, c.height_cm, c.work, c.complaint,
+	to_json(c.cautions)::text as cautions, c.dominant_hand, c.phone, c.email, c.emergency_contact, c.guardian,
+	c.archived_at, c.revision,
 	(select max(v.starts_at) from visit v where v.client_id = c.id and v.opened_at is not null) as last_visit,
 	(select count(*) from visit v where v.client_id = c.id and v.opened_at is not null) as visits`
 
@@ -64,9 +66,11 @@ func (t *Tx) Clients(ctx context.Context, text string, born sql.NullTime, archiv
 	err := t.tx.SelectContext(ctx, &out, `select `+clientColumns+` from client c
 		where (c.archived_at is not null) = $4
 			and case when $2::date is not null then c.born_on = $2
-				else $1 = '' or c.given_name || ' ' || c.family_name ilike '%' || replace(replace(replace($1, '\', '\\'), '%', '\%'), '_', '\_') || '%'
+				else $1 = '' or c.given_name || ' ' || c.family_name ilike '%' || replace(replace(replace($1, '\',
+				'\\'), '%', '\%'), '_', '\_') || '%'
 					or word_similarity($1, c.given_name || ' ' || c.family_name) >= $3 end
-		order by case when $1 = '' then 0 else -word_similarity($1, c.given_name || ' ' || c.family_name) end, c.family_name, c.given_name, c.id limit 200`, text, born, near, archived)
+		order by case when $1 = '' then 0 else -word_similarity($1, c.given_name || ' ' || c.family_name) end,
+		c.family_name, c.given_name, c.id limit 200`, text, born, near, archived)
 	return out, found("listing clients", err)
 }
 
@@ -77,13 +81,15 @@ func (t *Tx) Alike(ctx context.Context, c Client) ([]Client, error) {
 	err := t.tx.SelectContext(ctx, &out, `select `+clientColumns+` from client c
 		where c.id <> $1 and (similarity(c.given_name || ' ' || c.family_name, $2) >= 0.55
 			or c.born_on = $3 and similarity(c.given_name || ' ' || c.family_name, $2) >= 0.2)
-		order by similarity(c.given_name || ' ' || c.family_name, $2) desc, c.id limit 5`, c.ID, c.GivenName+" "+c.FamilyName, c.BornOn)
+		order by similarity(c.given_name || ' ' || c.family_name, $2) desc, c.id limit 5`, c.ID,
+		c.GivenName+" "+c.FamilyName, c.BornOn)
 	return out, found("looking for possible duplicates", err)
 }
 
 // ArchiveClient puts a client away, or brings one back.
 func (t *Tx) ArchiveClient(ctx context.Context, id uuid.UUID, archived bool) error {
-	r, err := t.tx.ExecContext(ctx, `update client set archived_at = case when $2 then coalesce(archived_at, now()) end, revision = revision + 1 where id = $1`, id, archived)
+	r, err := t.tx.ExecContext(ctx,
+		`update client set archived_at = case when $2 then coalesce(archived_at, now()) end, revision = revision + 1 where id = $1`, id, archived)
 	if err != nil {
 		return found("archiving a client", err)
 	}
@@ -104,14 +110,20 @@ func (t *Tx) Client(ctx context.Context, id uuid.UUID) (Client, error) {
 // Making the same client twice is the same as once.
 func (t *Tx) PutClient(ctx context.Context, c Client) error {
 	if c.Revision == 0 {
-		_, err := t.tx.ExecContext(ctx, `insert into client (practice_id, id, given_name, family_name, born_on, height_cm, work, complaint, cautions, dominant_hand, phone, email, emergency_contact, guardian)
-			values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14) on conflict (practice_id, id) do nothing`,
-			t.who.Practice, c.ID, c.GivenName, c.FamilyName, c.BornOn, c.HeightCM, c.Work, c.Complaint, append([]string{}, c.Cautions...), c.Hand, c.Phone, c.Email, c.Emergency, c.Guardian)
+		_, err := t.tx.ExecContext(ctx, `insert into client (practice_id, id, given_name, family_name, born_on,
+			height_cm, work, complaint, cautions, dominant_hand, phone, email, emergency_contact, guardian)
+			values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14) on conflict (practice_id,
+			id) do nothing`,
+			t.who.Practice, c.ID, c.GivenName, c.FamilyName, c.BornOn, c.HeightCM, c.Work, c.Complaint,
+			append([]string{}, c.Cautions...), c.Hand, c.Phone, c.Email, c.Emergency, c.Guardian)
 		return found("registering a client", err)
 	}
-	r, err := t.tx.ExecContext(ctx, `update client set given_name = $3, family_name = $4, born_on = $5, height_cm = $6, work = $7, complaint = $8, cautions = $9, dominant_hand = $10, phone = $11, email = $12, emergency_contact = $13, guardian = $14, revision = revision + 1
+	r, err := t.tx.ExecContext(ctx, `update client set given_name = $3, family_name = $4, born_on = $5,
+		height_cm = $6, work = $7, complaint = $8, cautions = $9, dominant_hand = $10, phone = $11, email = $12,
+		emergency_contact = $13, guardian = $14, revision = revision + 1
 		where id = $1 and revision = $2`,
-		c.ID, c.Revision, c.GivenName, c.FamilyName, c.BornOn, c.HeightCM, c.Work, c.Complaint, append([]string{}, c.Cautions...), c.Hand, c.Phone, c.Email, c.Emergency, c.Guardian)
+		c.ID, c.Revision, c.GivenName, c.FamilyName, c.BornOn, c.HeightCM, c.Work, c.Complaint,
+		append([]string{}, c.Cautions...), c.Hand, c.Phone, c.Email, c.Emergency, c.Guardian)
 	if err != nil {
 		return found("changing a client", err)
 	}
@@ -137,21 +149,25 @@ type Visit struct {
 	By         string       `db:"therapist_name"`
 }
 
-const visitColumns = `v.id, v.client_id, v.therapist_id, v.starts_at, v.minutes, v.reason, v.version, v.opened_at, v.closed_at,
+const visitColumns = `v.id, v.client_id, v.therapist_id, v.starts_at, v.minutes, v.reason, v.version, v.opened_at,
+	v.closed_at,
 	c.given_name, c.family_name, p.name as therapist_name
-	from visit v join client c on c.practice_id = v.practice_id and c.id = v.client_id join person p on p.practice_id = v.practice_id and p.id = v.therapist_id`
+	from visit v join client c on c.practice_id = v.practice_id and c.id = v.client_id
+	join person p on p.practice_id = v.practice_id and p.id = v.therapist_id`
 
 // VisitsBetween lists visits that start in [from, to).
 func (t *Tx) VisitsBetween(ctx context.Context, from, to time.Time) ([]Visit, error) {
 	out := []Visit{}
-	err := t.tx.SelectContext(ctx, &out, `select `+visitColumns+` where v.starts_at >= $1 and v.starts_at < $2 order by v.starts_at, v.id`, from, to)
+	err := t.tx.SelectContext(ctx, &out,
+		`select `+visitColumns+` where v.starts_at >= $1 and v.starts_at < $2 order by v.starts_at, v.id`, from, to)
 	return out, found("listing the day", err)
 }
 
 // VisitsOf lists a client's visits, oldest first.
 func (t *Tx) VisitsOf(ctx context.Context, client uuid.UUID) ([]Visit, error) {
 	out := []Visit{}
-	err := t.tx.SelectContext(ctx, &out, `select `+visitColumns+` where v.client_id = $1 order by v.starts_at, v.id`, client)
+	err := t.tx.SelectContext(ctx, &out, `select `+visitColumns+` where v.client_id = $1 order by v.starts_at, v.id`,
+		client)
 	return out, found("listing visits", err)
 }
 
@@ -164,7 +180,8 @@ func (t *Tx) Visit(ctx context.Context, id uuid.UUID) (Visit, error) {
 
 // NewVisit books a visit; booking the same one twice is the same as once.
 func (t *Tx) NewVisit(ctx context.Context, v Visit) error {
-	_, err := t.tx.ExecContext(ctx, `insert into visit (practice_id, id, client_id, therapist_id, starts_at, minutes, reason)
+	_, err := t.tx.ExecContext(ctx, `insert into visit (practice_id, id, client_id, therapist_id, starts_at, minutes,
+		reason)
 		values ($1, $2, $3, $4, $5, $6, $7) on conflict (practice_id, id) do nothing`,
 		t.who.Practice, v.ID, v.ClientID, v.Therapist, v.StartsAt, v.Minutes, v.Reason)
 	return found("booking a visit", err)

@@ -59,9 +59,12 @@ func codeHash(code string) []byte {
 }
 
 // NewLink makes a link and gives its code, which is not stored.
-func (t *Tx) NewLink(ctx context.Context, client, visit uuid.UUID, purpose string, expires time.Time) (code string, err error) {
+func (t *Tx) NewLink(ctx context.Context, client, visit uuid.UUID, purpose string, expires time.Time) (code string,
+	err error,
+) {
 	code = newCode()
-	_, err = t.tx.ExecContext(ctx, `select link_put($1, $2, $3, $4, $5, $6, $7)`, codeHash(code), t.who.Practice, t.who.Person, client, visit, purpose, expires)
+	_, err = t.tx.ExecContext(ctx, `select link_put($1, $2, $3, $4, $5, $6, $7)`, codeHash(code), t.who.Practice,
+		t.who.Person, client, visit, purpose, expires)
 	return code, found("making a link", err)
 }
 
@@ -86,8 +89,10 @@ type Entry struct {
 // PutEntry keeps a client's entry; the same one again replaces it until it has
 // been taken in.
 func (t *Tx) PutEntry(ctx context.Context, e Entry) error {
-	r, err := t.tx.ExecContext(ctx, `insert into client_entry (practice_id, id, client_id, visit_id, kind, body) values ($1, $2, $3, $4, $5, $6)
-		on conflict (practice_id, id) do update set body = excluded.body, received_at = now() where client_entry.taken_at is null and client_entry.visit_id = excluded.visit_id`,
+	r, err := t.tx.ExecContext(ctx, `insert into client_entry (practice_id, id, client_id, visit_id, kind,
+		body) values ($1, $2, $3, $4, $5, $6)
+		on conflict (practice_id, id) do update set body = excluded.body, received_at = now()
+		where client_entry.taken_at is null and client_entry.visit_id = excluded.visit_id`,
 		t.who.Practice, e.ID, e.Client, e.Visit, e.Kind, e.Body)
 	if err != nil {
 		return fmt.Errorf("keeping a client's entry: %w", err)
@@ -101,18 +106,21 @@ func (t *Tx) PutEntry(ctx context.Context, e Entry) error {
 // Entries lists what waits to be taken into a visit, oldest first.
 func (t *Tx) Entries(ctx context.Context, visit uuid.UUID) ([]Entry, error) {
 	out := []Entry{}
-	err := t.tx.SelectContext(ctx, &out, `select id, client_id, visit_id, kind, body, received_at from client_entry where visit_id = $1 and taken_at is null order by received_at, id`, visit)
+	err := t.tx.SelectContext(ctx, &out,
+		`select id, client_id, visit_id, kind, body, received_at from client_entry where visit_id = $1 and taken_at is null order by received_at, id`, visit)
 	return out, found("listing a client's entries", err)
 }
 
 // TakeEntry marks an entry as taken in (or set aside); twice is the same as once.
 func (t *Tx) TakeEntry(ctx context.Context, visit, id uuid.UUID) error {
-	_, err := t.tx.ExecContext(ctx, `update client_entry set taken_at = now(), taken_by = $3 where visit_id = $1 and id = $2 and taken_at is null`, visit, id, t.who.Person)
+	_, err := t.tx.ExecContext(ctx,
+		`update client_entry set taken_at = now(), taken_by = $3 where visit_id = $1 and id = $2 and taken_at is null`, visit, id, t.who.Person)
 	return found("taking an entry", err)
 }
 
 // RestoreEntry lets an entry that was left out wait again.
 func (t *Tx) RestoreEntry(ctx context.Context, visit, id uuid.UUID) error {
-	_, err := t.tx.ExecContext(ctx, `update client_entry set taken_at = null, taken_by = null where visit_id = $1 and id = $2`, visit, id)
+	_, err := t.tx.ExecContext(ctx,
+		`update client_entry set taken_at = null, taken_by = null where visit_id = $1 and id = $2`, visit, id)
 	return found("bringing an entry back", err)
 }

@@ -33,14 +33,19 @@ type eventRow struct {
 }
 
 func (r eventRow) event() visit.Event {
-	return visit.Event{ID: r.ID.String(), Client: r.Client.String(), Visit: r.Visit.String(), Author: r.Author.String(), Device: r.Device.String(),
-		Seq: r.Seq, DeviceMS: r.DeviceMS, ReceivedMS: r.ReceivedAt.UnixMilli(), Seen: r.Seen, Version: r.Version, Schema: r.Schema, Type: r.Type, Body: r.Body}
+	return visit.Event{
+		ID: r.ID.String(), Client: r.Client.String(), Visit: r.Visit.String(),
+		Author: r.Author.String(), Device: r.Device.String(),
+		Seq: r.Seq, DeviceMS: r.DeviceMS, ReceivedMS: r.ReceivedAt.UnixMilli(), Seen: r.Seen, Version: r.Version,
+		Schema: r.Schema, Type: r.Type, Body: r.Body,
+	}
 }
 
 // Events gives a visit's log in the order of arrival.
 func (t *Tx) Events(ctx context.Context, visitID uuid.UUID) ([]visit.Event, error) {
 	var rows []eventRow
-	err := t.tx.SelectContext(ctx, &rows, `select id, client_id, visit_id, author_id, device_id, seq, device_ms, received_at, seen, version, schema, type, body
+	err := t.tx.SelectContext(ctx, &rows, `select id, client_id, visit_id, author_id, device_id, seq, device_ms,
+		received_at, seen, version, schema, type, body
 		from visit_event where visit_id = $1 order by version`, visitID)
 	out := make([]visit.Event, len(rows))
 	for i, r := range rows {
@@ -56,7 +61,8 @@ func (t *Tx) Append(ctx context.Context, visitID uuid.UUID, events []visit.Event
 	// One writer at a time per visit gives every event its own version.
 	var client uuid.UUID
 	var version int64
-	err := t.tx.QueryRowContext(ctx, `select client_id, version from visit where id = $1 for update`, visitID).Scan(&client, &version)
+	err := t.tx.QueryRowContext(ctx, `select client_id, version from visit where id = $1 for update`,
+		visitID).Scan(&client, &version)
 	if err != nil {
 		return visit.State{}, found("locking a visit", err)
 	}
@@ -64,9 +70,11 @@ func (t *Tx) Append(ctx context.Context, visitID uuid.UUID, events []visit.Event
 		if e.Client != client.String() {
 			return visit.State{}, fmt.Errorf("event %s names another client: %w", e.ID, ErrNotFound)
 		}
-		r, err := t.tx.ExecContext(ctx, `insert into visit_event (practice_id, id, client_id, visit_id, author_id, device_id, seq, device_ms, seen, version, schema, type, body)
+		r, err := t.tx.ExecContext(ctx, `insert into visit_event (practice_id, id, client_id, visit_id, author_id,
+			device_id, seq, device_ms, seen, version, schema, type, body)
 			values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13) on conflict (practice_id, id) do nothing`,
-			t.who.Practice, e.ID, client, visitID, e.Author, e.Device, e.Seq, e.DeviceMS, e.Seen, version+1, e.Schema, e.Type, []byte(e.Body))
+			t.who.Practice, e.ID, client, visitID, e.Author, e.Device, e.Seq, e.DeviceMS, e.Seen, version+1, e.Schema,
+			e.Type, []byte(e.Body))
 		if err != nil {
 			return visit.State{}, fmt.Errorf("storing event %s: %w", e.ID, err)
 		}
@@ -93,7 +101,10 @@ func (t *Tx) Append(ctx context.Context, visitID uuid.UUID, events []visit.Event
 }
 
 // carries are the events that later visits are read against.
-var carries = map[string]bool{"screening-answered": true, "screening-cleared": true, "visit-opened": true, "event-undone": true}
+var carries = map[string]bool{
+	"screening-answered": true, "screening-cleared": true, "visit-opened": true,
+	"event-undone": true,
+}
 
 // reproject writes the tables of the visits after one whose screening came in
 // late: a hold there may now be one that should not have begun.
@@ -103,7 +114,8 @@ func (t *Tx) reproject(ctx context.Context, client, from uuid.UUID) error {
 		Version int64     `db:"version"`
 	}
 	err := t.tx.SelectContext(ctx, &later, `select v.id, v.version from visit v join visit f on f.id = $2
-		where v.client_id = $1 and v.id <> $2 and v.starts_at > f.starts_at and v.opened_at is not null order by v.starts_at, v.id for update of v`, client, from)
+		where v.client_id = $1 and v.id <> $2 and v.starts_at > f.starts_at
+		and v.opened_at is not null order by v.starts_at, v.id for update of v`, client, from)
 	if err != nil {
 		return found("finding later visits", err)
 	}
@@ -135,9 +147,11 @@ func (t *Tx) project(ctx context.Context, client, visitID uuid.UUID, version int
 		visitID, version, moment(s.OpenedMS), moment(s.ClosedMS), s.Reason)
 	exec(`delete from charted_point where visit_id = $1`, visitID)
 	for _, p := range s.Points {
-		exec(`insert into charted_point (practice_id, id, client_id, visit_id, identity, muscle, side, site, figure, view, x, y, fibre, along_pct, across_mm, grade, nprs, after_nprs)
+		exec(`insert into charted_point (practice_id, id, client_id, visit_id, identity, muscle, side, site, figure,
+			view, x, y, fibre, along_pct, across_mm, grade, nprs, after_nprs)
 			values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18)`,
-			t.who.Practice, p.Point, client, visitID, p.Identity, p.Muscle, p.Side, p.Site, p.Figure, p.View, p.X, p.Y, p.Place.Fibre, p.Place.AlongPct, p.Place.AcrossMM, p.Grade, p.NPRS, p.AfterNPRS)
+			t.who.Practice, p.Point, client, visitID, p.Identity, p.Muscle, p.Side, p.Site, p.Figure, p.View, p.X,
+			p.Y, p.Place.Fibre, p.Place.AlongPct, p.Place.AcrossMM, p.Grade, p.NPRS, p.AfterNPRS)
 	}
 	exec(`delete from hold where visit_id = $1`, visitID)
 	for _, h := range s.Holds {
@@ -145,9 +159,11 @@ func (t *Tx) project(ctx context.Context, client, visitID uuid.UUID, version int
 		if err != nil {
 			return err
 		}
-		exec(`insert into hold (practice_id, id, client_id, visit_id, point_id, started_at, protocol, rules_version, status, why, outcome, pressure_ms, overrun_ms, stages, summary)
+		exec(`insert into hold (practice_id, id, client_id, visit_id, point_id, started_at, protocol, rules_version,
+			status, why, outcome, pressure_ms, overrun_ms, stages, summary)
 			values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15)`,
-			t.who.Practice, h.ID, client, visitID, h.Point, time.UnixMilli(h.StartedMS), h.Start.Protocol, h.Start.Rules, h.Status, h.Why, h.Summary.Outcome,
+			t.who.Practice, h.ID, client, visitID, h.Point, time.UnixMilli(h.StartedMS), h.Start.Protocol,
+			h.Start.Rules, h.Status, h.Why, h.Summary.Outcome,
 			int64(h.Summary.PressureS*1000+0.5), int64(h.Summary.OverrunS*1000+0.5), len(h.Summary.Stages), sum)
 	}
 	exec(`delete from range_reading where visit_id = $1`, visitID)

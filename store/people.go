@@ -40,7 +40,8 @@ func HashPassword(password string) string {
 	rand.Read(salt) //nolint:errcheck // never fails
 	key := argon2.IDKey([]byte(password), salt, argonTime, argonMemory, argonThreads, argonKey)
 	b := base64.RawStdEncoding
-	return fmt.Sprintf("$argon2id$v=%d$m=%d,t=%d,p=%d$%s$%s", argon2.Version, argonMemory, argonTime, argonThreads, b.EncodeToString(salt), b.EncodeToString(key))
+	return fmt.Sprintf("$argon2id$v=%d$m=%d,t=%d,p=%d$%s$%s", argon2.Version, argonMemory, argonTime, argonThreads,
+		b.EncodeToString(salt), b.EncodeToString(key))
 }
 
 // checkPassword compares in constant time.
@@ -78,7 +79,8 @@ func (s *Store) SignIn(ctx context.Context, email, password string) (Principal, 
 		Person   uuid.UUID `db:"person_id"`
 		Hash     string    `db:"password_hash"`
 	}
-	err := found("looking up a login", s.db.GetContext(ctx, &l, `select * from login_find($1)`, strings.TrimSpace(email)))
+	err := found("looking up a login", s.db.GetContext(ctx, &l, `select * from login_find($1)`,
+		strings.TrimSpace(email)))
 	if errors.Is(err, ErrNotFound) {
 		checkPassword(nobody(), password)
 		return Principal{}, ErrSignIn
@@ -115,15 +117,18 @@ func (t *Tx) SetFinger(ctx context.Context, cm float64) error {
 
 // NewPractice makes a practice; the transaction must act within it.
 func (t *Tx) NewPractice(ctx context.Context, name, timeZone string) error {
-	_, err := t.tx.ExecContext(ctx, `insert into practice (id, name, time_zone) values ($1, $2, $3)`, t.who.Practice, name, timeZone)
+	_, err := t.tx.ExecContext(ctx, `insert into practice (id, name, time_zone) values ($1, $2, $3)`, t.who.Practice,
+		name, timeZone)
 	return found("making a practice", err)
 }
 
 // NewPerson makes a member who can sign in.
 func (t *Tx) NewPerson(ctx context.Context, id uuid.UUID, name, role, email, password string) error {
-	if _, err := t.tx.ExecContext(ctx, `insert into person (practice_id, id, name, role) values ($1, $2, $3, $4)`, t.who.Practice, id, name, role); err != nil {
+	if _, err := t.tx.ExecContext(ctx, `insert into person (practice_id, id, name, role) values ($1, $2, $3, $4)`,
+		t.who.Practice, id, name, role); err != nil {
 		return fmt.Errorf("making a person: %w", err)
 	}
-	_, err := t.tx.ExecContext(ctx, `select login_put($1, $2, $3, $4)`, email, t.who.Practice, id, HashPassword(password))
+	_, err := t.tx.ExecContext(ctx, `select login_put($1, $2, $3, $4)`, email, t.who.Practice, id,
+		HashPassword(password))
 	return found("making a login", err)
 }

@@ -27,7 +27,8 @@ const photoColumns = `p.id, p.client_id, p.visit_id, p.view, p.width, p.height, 
 // PutPhoto keeps a photograph; the same one again is the same as once, and
 // brings a removed one back.
 func (t *Tx) PutPhoto(ctx context.Context, p Photo, jpeg, thumb []byte) error {
-	_, err := t.tx.ExecContext(ctx, `insert into photo (practice_id, id, client_id, visit_id, view, width, height, jpeg, thumb, person_id)
+	_, err := t.tx.ExecContext(ctx, `insert into photo (practice_id, id, client_id, visit_id, view, width, height,
+		jpeg, thumb, person_id)
 		values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10) on conflict (practice_id, id) do update set removed_at = null`,
 		t.who.Practice, p.ID, p.Client, p.Visit, p.View, p.Width, p.Height, jpeg, thumb, t.who.Person)
 	return found("keeping a photograph", err)
@@ -36,7 +37,8 @@ func (t *Tx) PutPhoto(ctx context.Context, p Photo, jpeg, thumb []byte) error {
 // Photos lists a client's photographs, the latest visit first.
 func (t *Tx) Photos(ctx context.Context, client uuid.UUID) ([]Photo, error) {
 	out := []Photo{}
-	err := t.tx.SelectContext(ctx, &out, `select `+photoColumns+` where p.client_id = $1 and p.removed_at is null order by v.starts_at desc, p.view, p.added_at`, client)
+	err := t.tx.SelectContext(ctx, &out,
+		`select `+photoColumns+` where p.client_id = $1 and p.removed_at is null order by v.starts_at desc, p.view, p.added_at`, client)
 	return out, found("listing photographs", err)
 }
 
@@ -56,7 +58,8 @@ func (t *Tx) PhotoPixels(ctx context.Context, id uuid.UUID, small bool) ([]byte,
 
 // MarkPhoto keeps what was marked on a photograph whose revision is the one read.
 func (t *Tx) MarkPhoto(ctx context.Context, id uuid.UUID, marks []byte, revision int64) error {
-	r, err := t.tx.ExecContext(ctx, `update photo set marks = $2, revision = revision + 1 where id = $1 and revision = $3`, id, marks, revision)
+	r, err := t.tx.ExecContext(ctx,
+		`update photo set marks = $2, revision = revision + 1 where id = $1 and revision = $3`, id, marks, revision)
 	if err != nil {
 		return found("marking a photograph", err)
 	}

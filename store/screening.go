@@ -24,7 +24,8 @@ func texts[T ~string](list []T) []string {
 // is licensed, and the practice's own thresholds.
 func (t *Tx) VisitContext(ctx context.Context, id uuid.UUID) (visit.Context, error) {
 	out := visit.Context{Carried: []safety.Answer{}, Licensed: []string{}}
-	if err := t.tx.SelectContext(ctx, &out.Licensed, `select id::text from person where role = 'therapist' order by id`); err != nil {
+	if err := t.tx.SelectContext(ctx, &out.Licensed,
+		`select id::text from person where role = 'therapist' order by id`); err != nil {
 		return out, found("listing who is licensed", err)
 	}
 	var err error
@@ -46,9 +47,11 @@ func (t *Tx) VisitContext(ctx context.Context, id uuid.UUID) (visit.Context, err
 		Side     string    `db:"side"`
 		Regions  textList  `db:"regions"`
 	}
-	err = t.tx.SelectContext(ctx, &rows, `select v.starts_at, s.question, s.answer, s.side, to_json(s.regions)::text as regions
+	err = t.tx.SelectContext(ctx, &rows, `select v.starts_at, s.question, s.answer, s.side,
+		to_json(s.regions)::text as regions
 		from screening s join visit v on v.practice_id = s.practice_id and v.id = s.visit_id
-		where s.client_id = $1 and v.starts_at < $2 and v.id <> $3 order by v.starts_at, s.visit_id, s.place`, v.ClientID, v.StartsAt, id)
+		where s.client_id = $1 and v.starts_at < $2 and v.id <> $3 order by v.starts_at, s.visit_id, s.place`,
+		v.ClientID, v.StartsAt, id)
 	if err != nil {
 		return out, found("reading earlier screenings", err)
 	}
@@ -62,19 +65,27 @@ func (t *Tx) VisitContext(ctx context.Context, id uuid.UUID) (visit.Context, err
 			}
 			continue
 		}
-		a := safety.Answer{Question: q, Answer: r.Answer, Side: ids.Side(r.Side), DaysAgo: v.StartsAt.Sub(r.At).Hours() / 24}
+		a := safety.Answer{
+			Question: q, Answer: r.Answer, Side: ids.Side(r.Side),
+			DaysAgo: v.StartsAt.Sub(r.At).Hours() / 24,
+		}
 		for _, g := range r.Regions {
 			a.Regions = append(a.Regions, ids.Region(g))
 		}
 		out.Carried = safety.Merge(out.Carried, []safety.Answer{a})
 	}
 	var before int
-	if err := t.tx.GetContext(ctx, &before, `select count(*) from visit where client_id = $1 and starts_at < $2 and id <> $3 and opened_at is not null`, v.ClientID, v.StartsAt, id); err != nil {
+	if err := t.tx.GetContext(ctx, &before,
+		`select count(*) from visit where client_id = $1 and starts_at < $2 and id <> $3 and opened_at is not null`,
+		v.ClientID, v.StartsAt, id); err != nil {
 		return out, found("counting earlier visits", err)
 	}
 	known := []safety.Answer{{Question: "first-visit", Answer: yesNo(before == 0)}}
 	if c.BornOn.Valid {
-		known = append(known, safety.Answer{Question: "minor", Answer: yesNo(c.BornOn.Time.AddDate(18, 0, 0).After(v.StartsAt))})
+		known = append(known, safety.Answer{
+			Question: "minor",
+			Answer:   yesNo(c.BornOn.Time.AddDate(18, 0, 0).After(v.StartsAt)),
+		})
 	}
 	out.Carried = safety.Merge(out.Carried, known)
 	return out, nil

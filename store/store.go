@@ -102,14 +102,16 @@ func (s *Store) As(ctx context.Context, who Principal, what Action, fn func(*Tx)
 		return fmt.Errorf("beginning a transaction: %w", err)
 	}
 	defer tx.Rollback() //nolint:errcheck // after a commit there is nothing to roll back
-	if _, err := tx.ExecContext(ctx, `select set_config('mokren.practice', $1, true), set_config('mokren.person', $2, true), set_config('mokren.role', $3, true)`,
+	if _, err := tx.ExecContext(ctx,
+		`select set_config('mokren.practice', $1, true), set_config('mokren.person', $2, true), set_config('mokren.role', $3, true)`,
 		who.Practice.String(), who.Person.String(), who.Role); err != nil {
 		return fmt.Errorf("entering the practice: %w", err)
 	}
 	if err := fn(&Tx{tx, who}); err != nil {
 		return err
 	}
-	if _, err := tx.ExecContext(ctx, `insert into audit (practice_id, person_id, verb, kind, subject, client_id) values ($1, $2, $3, $4, $5, $6)`,
+	if _, err := tx.ExecContext(ctx,
+		`insert into audit (practice_id, person_id, verb, kind, subject, client_id) values ($1, $2, $3, $4, $5, $6)`,
 		who.Practice, who.Person, what.Verb, what.Kind, what.Subject, what.Client); err != nil {
 		return fmt.Errorf("writing the audit: %w", err)
 	}

@@ -38,12 +38,18 @@ type practice struct {
 
 func newPractice(t *testing.T, email string) *practice {
 	t.Helper()
-	p := &practice{st: storetest.Open(t), who: store.Principal{Practice: uuid.New(), Person: uuid.New(), Role: "therapist"}, client: uuid.New(), visit: uuid.New(), device: uuid.NewString()}
+	p := &practice{st: storetest.Open(t), who: store.Principal{
+		Practice: uuid.New(), Person: uuid.New(),
+		Role: "therapist",
+	}, client: uuid.New(), visit: uuid.New(), device: uuid.NewString()}
 	p.as(t, func(tx *store.Tx) error {
 		require.NoError(t, tx.NewPractice(ctx, "Test room", "Europe/Vienna"))
 		require.NoError(t, tx.NewPerson(ctx, p.who.Person, "Test Person", "therapist", email, "secret-words"))
 		require.NoError(t, tx.PutClient(ctx, store.Client{ID: p.client, GivenName: "Ada", FamilyName: "Test_%name"}))
-		return tx.NewVisit(ctx, store.Visit{ID: p.visit, ClientID: p.client, Therapist: p.who.Person, StartsAt: time.Now(), Minutes: 60})
+		return tx.NewVisit(ctx, store.Visit{
+			ID: p.visit, ClientID: p.client, Therapist: p.who.Person,
+			StartsAt: time.Now(), Minutes: 60,
+		})
 	})
 	return p
 }
@@ -56,8 +62,11 @@ func (p *practice) as(t *testing.T, fn func(*store.Tx) error) {
 func (p *practice) event(kind string, body any) visit.Event {
 	b, _ := json.Marshal(body)
 	p.seq++
-	return visit.Event{ID: uuid.Must(uuid.NewV7()).String(), Client: p.client.String(), Visit: p.visit.String(), Author: p.who.Person.String(), Device: p.device,
-		Seq: p.seq, DeviceMS: 1_700_000_000_000 + p.seq*1000, Schema: 1, Type: kind, Body: b}
+	return visit.Event{
+		ID: uuid.Must(uuid.NewV7()).String(), Client: p.client.String(), Visit: p.visit.String(),
+		Author: p.who.Person.String(), Device: p.device,
+		Seq: p.seq, DeviceMS: 1_700_000_000_000 + p.seq*1000, Schema: 1, Type: kind, Body: b,
+	}
 }
 
 // screened answers every question with no; what the record knows (a first
@@ -72,14 +81,20 @@ func (p *practice) screened() visit.Event {
 
 func (p *practice) point(id string) visit.Event {
 	n := 6.0
-	return p.event("point-charted", visit.Charted{Point: visit.UUID(id), Muscle: "soleus", Side: "left", Figure: body.Version, View: "back", X: 180, Y: 840,
-		Place: atlas.FibrePlace{AlongPct: 50}, Band: "yes", Grade: 2, NPRS: &n, Familiar: "yes"})
+	return p.event("point-charted", visit.Charted{
+		Point: visit.UUID(id), Muscle: "soleus", Side: "left",
+		Figure: body.Version, View: "back", X: 180, Y: 840,
+		Place: atlas.FibrePlace{AlongPct: 50}, Band: "yes", Grade: 2, NPRS: &n, Familiar: "yes",
+	})
 }
 
 func TestRowsOfAnotherPracticeAreOutOfReach(t *testing.T) {
 	a, b := newPractice(t, "a@rls.example"), newPractice(t, "b@rls.example")
 	a.as(t, func(tx *store.Tx) error {
-		_, err := tx.Append(ctx, a.visit, []visit.Event{a.event("visit-opened", visit.Opened{}), a.point(uuid.NewString())})
+		_, err := tx.Append(ctx, a.visit, []visit.Event{
+			a.event("visit-opened", visit.Opened{}),
+			a.point(uuid.NewString()),
+		})
 		return err
 	})
 	b.as(t, func(tx *store.Tx) error {
@@ -104,14 +119,16 @@ func TestRowsOfAnotherPracticeAreOutOfReach(t *testing.T) {
 	require.NoError(t, err)
 	defer raw.Close()
 	var tables []string
-	require.NoError(t, raw.Select(&tables, `select table_name from information_schema.columns where table_schema = 'public' and column_name = 'practice_id' and table_name not in ('login') order by 1`))
+	require.NoError(t, raw.Select(&tables,
+		`select table_name from information_schema.columns where table_schema = 'public' and column_name = 'practice_id' and table_name not in ('login') order by 1`))
 	assert.Contains(t, tables, "visit_event")
 	for _, table := range append(tables, "practice") {
 		var n int
 		require.NoError(t, raw.Get(&n, `select count(*) from `+table), table)
 		assert.Zero(t, n, "%s is readable without a practice", table)
 	}
-	_, err = raw.Exec(`insert into client (practice_id, id, given_name, family_name) values ($1, $2, 'x', 'y')`, a.who.Practice, uuid.New())
+	_, err = raw.Exec(`insert into client (practice_id, id, given_name, family_name) values ($1, $2, 'x', 'y')`,
+		a.who.Practice, uuid.New())
 	assert.ErrorContains(t, err, "row-level security")
 	_, err = raw.Exec(`alter table client disable row level security`)
 	assert.Error(t, err)
@@ -130,8 +147,10 @@ func TestEveryTableForcesRowSecurity(t *testing.T) {
 	require.NoError(t, err)
 	defer raw.Close()
 	var open []string
-	require.NoError(t, raw.Select(&open, `select relname from pg_class where relkind = 'r' and relnamespace = 'public'::regnamespace and not relforcerowsecurity order by 1`))
-	assert.Equal(t, []string{"goose_db_version", "link", "login", "session"}, open, "the only tables without a practice")
+	require.NoError(t, raw.Select(&open,
+		`select relname from pg_class where relkind = 'r' and relnamespace = 'public'::regnamespace and not relforcerowsecurity order by 1`))
+	assert.Equal(t, []string{"goose_db_version", "link", "login", "session"}, open,
+		"the only tables without a practice")
 }
 
 func TestSignIn(t *testing.T) {
@@ -179,10 +198,19 @@ func TestAHoldThatDoesNotReplayIsKeptAside(t *testing.T) {
 	point, hold := uuid.NewString(), uuid.NewString()
 	start, err := treat.NewStart(treat.Request{Protocol: "graded-stages", Muscle: "soleus", Side: "left"})
 	require.NoError(t, err)
-	events := []visit.Event{p.screened(), p.event("consent-recorded", visit.Consented{Area: "visit", Given: true}), p.point(point), p.event("hold-started", visit.HoldStarted{Hold: visit.UUID(hold), Point: visit.UUID(point), Start: start}),
+	events := []visit.Event{
+		p.screened(), p.event("consent-recorded", visit.Consented{Area: "visit", Given: true}),
+		p.point(point), p.event("hold-started", visit.HoldStarted{
+			Hold: visit.UUID(hold), Point: visit.UUID(point),
+			Start: start,
+		}),
 		p.event("hold-event", visit.HoldHappened{Hold: visit.UUID(hold), AtMS: 0, Event: "contact"}),
 		p.event("hold-event", visit.HoldHappened{Hold: visit.UUID(hold), AtMS: 5000, Event: "release"}),
-		p.event("hold-ended", visit.HoldEnded{Hold: visit.UUID(hold), Outcome: "released", PressureMS: 60_000, Stages: 3})}
+		p.event("hold-ended", visit.HoldEnded{
+			Hold: visit.UUID(hold), Outcome: "released", PressureMS: 60_000,
+			Stages: 3,
+		}),
+	}
 	p.as(t, func(tx *store.Tx) error { _, err := tx.Append(ctx, p.visit, events); return err })
 	raw, err := sqlx.Open("pgx", storetest.AdminURL())
 	require.NoError(t, err)
@@ -202,12 +230,16 @@ func TestAHoldThatDoesNotReplayIsKeptAside(t *testing.T) {
 
 func TestEveryAccessLeavesATrace(t *testing.T) {
 	p := newPractice(t, "audit@x.example")
-	require.NoError(t, p.st.As(ctx, p.who, store.Action{Verb: "read", Kind: "client", Subject: p.client.String(), Client: uuid.NullUUID{UUID: p.client, Valid: true}}, func(*store.Tx) error { return nil }))
+	require.NoError(t, p.st.As(ctx, p.who, store.Action{
+		Verb: "read", Kind: "client", Subject: p.client.String(),
+		Client: uuid.NullUUID{UUID: p.client, Valid: true},
+	}, func(*store.Tx) error { return nil }))
 	raw, err := sqlx.Open("pgx", storetest.AdminURL())
 	require.NoError(t, err)
 	defer raw.Close()
 	var n int
-	require.NoError(t, raw.Get(&n, `select count(*) from audit where client_id = $1 and verb = 'read' and person_id = $2`, p.client, p.who.Person))
+	require.NoError(t, raw.Get(&n,
+		`select count(*) from audit where client_id = $1 and verb = 'read' and person_id = $2`, p.client, p.who.Person))
 	assert.Equal(t, 1, n)
 }
 
@@ -238,7 +270,10 @@ func TestALinkOpensOneVisitForAWhile(t *testing.T) {
 		return err
 	})
 	require.Len(t, code, 8)
-	for _, written := range []string{code, strings.ToLower(code), code[:4] + " " + code[4:], code[:4] + "-" + code[4:]} {
+	for _, written := range []string{
+		code, strings.ToLower(code), code[:4] + " " + code[4:],
+		code[:4] + "-" + code[4:],
+	} {
 		l, err := p.st.FindLink(ctx, written, time.Now())
 		require.NoError(t, err, "%q", written)
 		assert.Equal(t, p.visit, l.Visit)
@@ -260,7 +295,10 @@ func TestALinkOpensOneVisitForAWhile(t *testing.T) {
 
 func TestAnEntryWaitsUntilItIsTaken(t *testing.T) {
 	p := newPractice(t, "entry@x.example")
-	e := store.Entry{ID: uuid.New(), Client: p.client, Visit: p.visit, Kind: "drawing", Body: []byte(`{"figure":"figure-1","strokes":[]}`)}
+	e := store.Entry{
+		ID: uuid.New(), Client: p.client, Visit: p.visit, Kind: "drawing",
+		Body: []byte(`{"figure":"figure-1","strokes":[]}`),
+	}
 	waiting := func() (out []store.Entry) {
 		p.as(t, func(tx *store.Tx) (err error) {
 			out, err = tx.Entries(ctx, p.visit)
@@ -274,7 +312,8 @@ func TestAnEntryWaitsUntilItIsTaken(t *testing.T) {
 	require.Len(t, waiting(), 1)
 	p.as(t, func(tx *store.Tx) error { return tx.TakeEntry(ctx, p.visit, e.ID) })
 	assert.Empty(t, waiting())
-	err := p.st.As(ctx, p.who, store.Action{Verb: "write", Kind: "test"}, func(tx *store.Tx) error { return tx.PutEntry(ctx, e) })
+	err := p.st.As(ctx, p.who, store.Action{Verb: "write", Kind: "test"},
+		func(tx *store.Tx) error { return tx.PutEntry(ctx, e) })
 	assert.ErrorIs(t, err, store.ErrStale, "what was taken in is not changed behind the therapist's back")
 }
 
@@ -321,8 +360,14 @@ func TestTheDrawingIsKeptBesideTheLog(t *testing.T) {
 	p.as(t, func(tx *store.Tx) error {
 		_, err := tx.Append(ctx, p.visit, []visit.Event{
 			p.event("visit-opened", visit.Opened{}),
-			p.event("drawing-painted", visit.Painted{Figure: body.Version, Strokes: []visit.Stroke{{Kind: "ache", Intensity: 4, Cells: []string{"back:-4,31", "back:-4,32"}}}}),
-			p.event("drawing-painted", visit.Painted{Figure: body.Version, Strokes: []visit.Stroke{{Kind: "ache", Intensity: 0, Cells: []string{"back:-4,32"}}}}),
+			p.event("drawing-painted", visit.Painted{
+				Figure:  body.Version,
+				Strokes: []visit.Stroke{{Kind: "ache", Intensity: 4, Cells: []string{"back:-4,31", "back:-4,32"}}},
+			}),
+			p.event("drawing-painted", visit.Painted{
+				Figure:  body.Version,
+				Strokes: []visit.Stroke{{Kind: "ache", Intensity: 0, Cells: []string{"back:-4,32"}}},
+			}),
 		})
 		return err
 	})
@@ -340,10 +385,19 @@ func TestScreeningIsCarriedToLaterVisits(t *testing.T) {
 	p := newPractice(t, "screen@x.example")
 	later := uuid.New()
 	p.as(t, func(tx *store.Tx) error {
-		yes := visit.Screened{Answers: []visit.ScreenedAnswer{{Question: "calf-warm-swollen", Answer: "yes", Side: "left", Regions: []ids.Region{"upper-calf"}}}}
-		_, err := tx.Append(ctx, p.visit, []visit.Event{p.event("visit-opened", visit.Opened{}), p.screened(), p.event("screening-answered", yes)})
+		yes := visit.Screened{Answers: []visit.ScreenedAnswer{{
+			Question: "calf-warm-swollen", Answer: "yes",
+			Side: "left", Regions: []ids.Region{"upper-calf"},
+		}}}
+		_, err := tx.Append(ctx, p.visit, []visit.Event{
+			p.event("visit-opened", visit.Opened{}), p.screened(),
+			p.event("screening-answered", yes),
+		})
 		require.NoError(t, err)
-		return tx.NewVisit(ctx, store.Visit{ID: later, ClientID: p.client, Therapist: p.who.Person, StartsAt: time.Now().AddDate(0, 0, 7), Minutes: 60})
+		return tx.NewVisit(ctx, store.Visit{
+			ID: later, ClientID: p.client, Therapist: p.who.Person,
+			StartsAt: time.Now().AddDate(0, 0, 7), Minutes: 60,
+		})
 	})
 	see := func() (first, second visit.Context) {
 		p.as(t, func(tx *store.Tx) (err error) {
@@ -363,7 +417,8 @@ func TestScreeningIsCarriedToLaterVisits(t *testing.T) {
 	assert.Contains(t, s.Missing, ids.Question("fever"), "asked at every visit")
 	assert.NotContains(t, s.Missing, ids.Question("cancer-history"), "a week old")
 	p.as(t, func(tx *store.Tx) error {
-		_, err := tx.Append(ctx, p.visit, []visit.Event{p.event("screening-cleared", visit.ScreeningCleared{Question: "calf-warm-swollen", By: "Dr Example", On: "Monday"})})
+		_, err := tx.Append(ctx, p.visit, []visit.Event{p.event("screening-cleared",
+			visit.ScreeningCleared{Question: "calf-warm-swollen", By: "Dr Example", On: "Monday"})})
 		return err
 	})
 	_, second = see()
@@ -383,14 +438,23 @@ func TestLateEventsReachLaterVisits(t *testing.T) {
 	p.visit = uuid.New()
 	point, hold := uuid.NewString(), uuid.NewString()
 	p.as(t, func(tx *store.Tx) error {
-		require.NoError(t, tx.NewVisit(ctx, store.Visit{ID: p.visit, ClientID: p.client, Therapist: p.who.Person, StartsAt: time.Now().AddDate(0, 0, 7), Minutes: 60}))
+		require.NoError(t, tx.NewVisit(ctx, store.Visit{
+			ID: p.visit, ClientID: p.client, Therapist: p.who.Person,
+			StartsAt: time.Now().AddDate(0, 0, 7), Minutes: 60,
+		}))
 		start, err := treat.NewStart(treat.Request{Protocol: "graded-stages", Muscle: "soleus", Side: "left"})
 		require.NoError(t, err)
-		_, err = tx.Append(ctx, p.visit, []visit.Event{p.event("visit-opened", visit.Opened{}), p.screened(),
+		_, err = tx.Append(ctx, p.visit, []visit.Event{
+			p.event("visit-opened", visit.Opened{}), p.screened(),
 			p.event("consent-recorded", visit.Consented{Area: "visit", Given: true}),
-			p.event("consent-recorded", visit.Consented{Area: "groin", Given: true, By: "guardian", Chaperone: "present"}),
+			p.event("consent-recorded", visit.Consented{
+				Area: "groin", Given: true, By: "guardian",
+				Chaperone: "present",
+			}),
 			p.event("consent-recorded", visit.Consented{Area: "groin"}),
-			p.point(point), p.event("hold-started", visit.HoldStarted{Hold: visit.UUID(hold), Point: visit.UUID(point), Start: start})})
+			p.point(point), p.event("hold-started",
+				visit.HoldStarted{Hold: visit.UUID(hold), Point: visit.UUID(point), Start: start}),
+		})
 		return err
 	})
 	second := p.visit
@@ -398,7 +462,8 @@ func TestLateEventsReachLaterVisits(t *testing.T) {
 	require.NoError(t, err)
 	defer raw.Close()
 	var consents []string
-	require.NoError(t, raw.Select(&consents, `select area || ' ' || given || ' ' || given_by from consent where visit_id = $1 order by area`, second))
+	require.NoError(t, raw.Select(&consents,
+		`select area || ' ' || given || ' ' || given_by from consent where visit_id = $1 order by area`, second))
 	assert.Equal(t, []string{"groin false client", "visit true client"}, consents, "the latest word")
 	status := func() (out string) {
 		require.NoError(t, raw.Get(&out, `select status from hold where id = $1`, hold))
@@ -412,7 +477,10 @@ func TestLateEventsReachLaterVisits(t *testing.T) {
 		})
 	}
 	p.visit = first
-	late(p.event("screening-answered", visit.Screened{Answers: []visit.ScreenedAnswer{{Question: "recent-clot", Answer: "yes", Side: "left"}}}))
+	late(p.event("screening-answered", visit.Screened{Answers: []visit.ScreenedAnswer{{
+		Question: "recent-clot",
+		Answer:   "yes", Side: "left",
+	}}}))
 	assert.Equal(t, "aside", status())
 	late(p.event("screening-cleared", visit.ScreeningCleared{Question: "recent-clot", By: "Dr Example", On: "Monday"}))
 	assert.Equal(t, "live", status())
@@ -421,7 +489,10 @@ func TestLateEventsReachLaterVisits(t *testing.T) {
 func TestClientsAreFoundWithTypingErrorsAndByBirthDate(t *testing.T) {
 	p := newPractice(t, "find@x.example")
 	born := sql.NullTime{Time: time.Date(1979, 3, 4, 0, 0, 0, 0, time.UTC), Valid: true}
-	mina := store.Client{ID: uuid.New(), GivenName: "Wilhelmina", FamilyName: "Asperen", BornOn: born, Hand: "left", Phone: "0100", Emergency: "Brother, 0200", Guardian: ""}
+	mina := store.Client{
+		ID: uuid.New(), GivenName: "Wilhelmina", FamilyName: "Asperen", BornOn: born, Hand: "left",
+		Phone: "0100", Emergency: "Brother, 0200", Guardian: "",
+	}
 	p.as(t, func(tx *store.Tx) error { return tx.PutClient(ctx, mina) })
 	find := func(text string, day sql.NullTime, archived bool) (names []string) {
 		p.as(t, func(tx *store.Tx) error {

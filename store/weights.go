@@ -30,8 +30,10 @@ func (t *Tx) PutWeight(ctx context.Context, id string, r *assess.Ratio) error {
 	if r == nil {
 		_, err = t.tx.ExecContext(ctx, `delete from evidence_weight where evidence = $1`, id)
 	} else {
-		_, err = t.tx.ExecContext(ctx, `insert into evidence_weight (practice_id, evidence, plus, minus, person_id) values ($1, $2, $3, $4, $5)
-			on conflict (practice_id, evidence) do update set plus = excluded.plus, minus = excluded.minus, person_id = excluded.person_id, updated_at = now()`,
+		_, err = t.tx.ExecContext(ctx, `insert into evidence_weight (practice_id, evidence, plus, minus,
+			person_id) values ($1, $2, $3, $4, $5)
+			on conflict (practice_id, evidence) do update set plus = excluded.plus, minus = excluded.minus,
+			person_id = excluded.person_id, updated_at = now()`,
 			t.who.Practice, id, r.Plus, r.Minus, t.who.Person)
 	}
 	if err != nil {
@@ -62,8 +64,10 @@ func (t *Tx) PutThreshold(ctx context.Context, id string, v *float64) error {
 	if v == nil {
 		_, err = t.tx.ExecContext(ctx, `delete from posture_threshold where threshold = $1`, id)
 	} else {
-		_, err = t.tx.ExecContext(ctx, `insert into posture_threshold (practice_id, threshold, value, person_id) values ($1, $2, $3, $4)
-			on conflict (practice_id, threshold) do update set value = excluded.value, person_id = excluded.person_id, updated_at = now()`,
+		_, err = t.tx.ExecContext(ctx, `insert into posture_threshold (practice_id, threshold, value,
+			person_id) values ($1, $2, $3, $4)
+			on conflict (practice_id, threshold) do update set value = excluded.value, person_id = excluded.person_id,
+			updated_at = now()`,
 			t.who.Practice, id, *v, t.who.Person)
 	}
 	if err != nil {

@@ -5,5 +5,7 @@ import { defineConfig } from "vite";
 export default defineConfig({
   plugins: [react()],
   build: { outDir: "../api/web/dist", emptyOutDir: true, assetsInlineLimit: 0, target: "es2022" },
-  server: { proxy: { "/api": { target: process.env.MOKREN_URL ?? "http://127.0.0.1:7470", changeOrigin: false } } },
+  server: {
+    proxy: { "/api": { target: process.env.MOKREN_URL ?? "http://127.0.0.1:7470", changeOrigin: false } },
+  },
 });

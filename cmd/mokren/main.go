@@ -19,7 +19,8 @@ type cli struct {
 
 func main() {
 	var c cli
-	ctx := kong.Parse(&c, kong.Name("mokren"), kong.Description("The tool beside the massage table."), kong.UsageOnError())
+	ctx := kong.Parse(&c, kong.Name("mokren"), kong.Description("The tool beside the massage table."),
+		kong.UsageOnError())
 	if err := ctx.Run(); err != nil {
 		os.Stderr.WriteString("mokren: " + err.Error() + "\n")
 		os.Exit(1)

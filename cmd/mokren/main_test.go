@@ -65,14 +65,22 @@ func TestCalcContract(t *testing.T) {
 	}
 	out, _, code = run(t, "", "calc", "--ids")
 	require.Zero(t, code)
-	for _, kind := range strings.Fields("muscles regions movements landmarks structures protocols contacts positions questions signs tests measures loads") {
+	for _, kind := range strings.Fields("muscles regions movements landmarks structures protocols contacts " +
+		"positions questions signs tests measures loads") {
 		assert.Contains(t, out, `"`+kind+`"`)
 	}
 	out, errs, code := run(t, "", "calc", "guess")
 	assert.Equal(t, 2, code)
 	assert.Empty(t, out)
 	assert.Contains(t, errs, "coach")
-	_, _, code = run(t, "{\"t\":0,\"event\":\"start\",\"protocol\":\"graded-stages\"}\n{\"t\":1,\"event\":\"contact\"}\n{\"t\":0.5,\"event\":\"tick\"}\n", "calc", "coach")
+	_, _, code = run(
+		t,
+		`{"t":0,"event":"start","protocol":"graded-stages"}`+"\n"+
+			`{"t":1,"event":"contact"}`+"\n"+
+			`{"t":0.5,"event":"tick"}`+"\n",
+		"calc",
+		"coach",
+	)
 	assert.Equal(t, 2, code, "all lines are read before any is answered")
 }
 

@@ -137,13 +137,18 @@ func (c *serveCmd) serve(prepare func(context.Context, *store.Store) error) erro
 	return errors.Join(err, stop())
 }
 
-func (c *serveCmd) listen(ctx context.Context, st *store.Store, prepare func(context.Context, *store.Store) error) error {
+func (c *serveCmd) listen(ctx context.Context, st *store.Store,
+	prepare func(context.Context, *store.Store) error,
+) error {
 	if prepare != nil {
 		if err := prepare(ctx, st); err != nil {
 			return err
 		}
 	}
-	h, err := api.New(st, api.Options{SignInsPerMinute: c.SignInsPerMinute, SecureCookie: c.SecureCookie, Inclinometer: c.Inclinometer})
+	h, err := api.New(st, api.Options{
+		SignInsPerMinute: c.SignInsPerMinute, SecureCookie: c.SecureCookie,
+		Inclinometer: c.Inclinometer,
+	})
 	if err != nil {
 		return err
 	}

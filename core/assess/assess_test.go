@@ -45,8 +45,10 @@ func TestConfirmingNeverLowersAndOrderDoesNotMatter(t *testing.T) {
 		}
 		if len(confirming) > 0 {
 			more := base
-			more.Tests = append(append([]TestResult{}, base.Tests...), TestResult{rapid.SampledFrom(confirming).Draw(t, "test"), ids.Left, "positive"})
-			assert.GreaterOrEqual(t, conf(Rank(more, nil), v.muscle, ids.Left), before-1e-12, "%s %v", v.name, more.Tests)
+			more.Tests = append(append([]TestResult{}, base.Tests...),
+				TestResult{rapid.SampledFrom(confirming).Draw(t, "test"), ids.Left, "positive"})
+			assert.GreaterOrEqual(t, conf(Rank(more, nil), v.muscle, ids.Left), before-1e-12, "%s %v", v.name,
+				more.Tests)
 		}
 		mixed := base
 		mixed.Pain = append([]Pain{}, base.Pain...)
@@ -55,7 +57,10 @@ func TestConfirmingNeverLowersAndOrderDoesNotMatter(t *testing.T) {
 		rnd := rand.New(rand.NewPCG(rapid.Uint64().Draw(t, "seed"), 1))
 		rnd.Shuffle(len(mixed.Pain), func(i, j int) { mixed.Pain[i], mixed.Pain[j] = mixed.Pain[j], mixed.Pain[i] })
 		rnd.Shuffle(len(mixed.ROM), func(i, j int) { mixed.ROM[i], mixed.ROM[j] = mixed.ROM[j], mixed.ROM[i] })
-		rnd.Shuffle(len(mixed.Tests), func(i, j int) { mixed.Tests[i], mixed.Tests[j] = mixed.Tests[j], mixed.Tests[i] })
+		rnd.Shuffle(len(mixed.Tests), func(i, j int) {
+			mixed.Tests[i], mixed.Tests[j] = mixed.Tests[j],
+				mixed.Tests[i]
+		})
 		a, b := Rank(base, nil), Rank(mixed, nil)
 		for i := range a.Suspects {
 			assert.Equal(t, a.Suspects[i].Muscle, b.Suspects[i].Muscle)
@@ -116,17 +121,28 @@ func TestTheBestTestLowersEntropyOnAverage(t *testing.T) {
 }
 
 func TestKneeStraightAgainstKneeBent(t *testing.T) {
-	only := Rank(all(Findings{ROM: []ROM{rom("ankle.dorsiflexion-knee-straight", ids.Left, 2, ""), rom("ankle.dorsiflexion-knee-bent", ids.Left, 20, "")}}), nil)
-	assert.Greater(t, conf(only, "gastrocnemius-medial", ids.Left), 2*conf(only, "soleus", ids.Left), "short with the knee straight only")
-	both := Rank(all(Findings{ROM: []ROM{rom("ankle.dorsiflexion-knee-straight", ids.Left, 0, ""), rom("ankle.dorsiflexion-knee-bent", ids.Left, 8, "")}}), nil)
-	assert.Greater(t, conf(both, "soleus", ids.Left), 2*conf(both, "gastrocnemius-medial", ids.Left), "short with it bent as well")
+	only := Rank(all(Findings{ROM: []ROM{
+		rom("ankle.dorsiflexion-knee-straight", ids.Left, 2, ""),
+		rom("ankle.dorsiflexion-knee-bent", ids.Left, 20, ""),
+	}}), nil)
+	assert.Greater(t, conf(only, "gastrocnemius-medial", ids.Left), 2*conf(only, "soleus", ids.Left),
+		"short with the knee straight only")
+	both := Rank(all(Findings{ROM: []ROM{
+		rom("ankle.dorsiflexion-knee-straight", ids.Left, 0, ""),
+		rom("ankle.dorsiflexion-knee-bent", ids.Left, 8, ""),
+	}}), nil)
+	assert.Greater(t, conf(both, "soleus", ids.Left), 2*conf(both, "gastrocnemius-medial", ids.Left),
+		"short with it bent as well")
 }
 
 func TestStiffShoulderNote(t *testing.T) {
 	reading := func(m ids.Movement, a, p float64) ROM {
 		return ROM{Movement: m, Side: ids.Left, Active: f(a), Passive: f(p)}
 	}
-	capsular := []ROM{reading("shoulder.external-rotation", 30, 32), reading("shoulder.abduction", 90, 95), reading("shoulder.internal-rotation", 50, 54)}
+	capsular := []ROM{
+		reading("shoulder.external-rotation", 30, 32), reading("shoulder.abduction", 90, 95),
+		reading("shoulder.internal-rotation", 50, 54),
+	}
 	r := Rank(Findings{ROM: capsular}, nil)
 	require.Len(t, r.Notes, 1)
 	assert.Contains(t, r.Notes[0], "Stiff shoulder, left")
@@ -168,10 +184,14 @@ func TestBlockedSuspectsAreNotReady(t *testing.T) {
 	v := vignettes[41]
 	require.Equal(t, ids.Muscle("soleus"), v.muscle)
 	f := v.f
-	f.Tests = append(f.Tests, TestResult{"calf-length-knee-bent", ids.Left, "positive"}, TestResult{"resisted:ankle.plantarflexion", ids.Left, "positive"})
+	f.Tests = append(f.Tests, TestResult{"calf-length-knee-bent", ids.Left, "positive"},
+		TestResult{"resisted:ankle.plantarflexion", ids.Left, "positive"})
 	r := Rank(f, nil)
 	assert.True(t, r.Suspects[0].Ready)
-	f.Screening = []safety.Answer{{Question: "open-skin", Answer: "yes", Side: ids.Left, Regions: []ids.Region{"upper-calf", "lower-calf", "medial-leg", "lateral-leg"}}}
+	f.Screening = []safety.Answer{{
+		Question: "open-skin", Answer: "yes", Side: ids.Left,
+		Regions: []ids.Region{"upper-calf", "lower-calf", "medial-leg", "lateral-leg"},
+	}}
 	r = Rank(f, nil)
 	assert.True(t, r.Suspects[0].Blocked)
 	assert.False(t, r.Suspects[0].Ready)
@@ -185,8 +205,13 @@ func TestEarlierPointsRaiseByRecency(t *testing.T) {
 	assert.Greater(t, at(3), at(60))
 	assert.Greater(t, at(60), at(600))
 	assert.GreaterOrEqual(t, at(600), prior-1e-9)
-	many := Findings{Earlier: []EarlierPoint{{"soleus", ids.Left, 30}, {"soleus", ids.Left, 3}, {"soleus", ids.Left, 10}}}
-	assert.InDelta(t, at(3), conf(Rank(all(many), nil), "soleus", ids.Left), 1e-12, "the same point over visits counts once")
+	many := Findings{Earlier: []EarlierPoint{
+		{"soleus", ids.Left, 30},
+		{"soleus", ids.Left, 3},
+		{"soleus", ids.Left, 10},
+	}}
+	assert.InDelta(t, at(3), conf(Rank(all(many), nil), "soleus", ids.Left), 1e-12,
+		"the same point over visits counts once")
 }
 
 func TestOwnWeights(t *testing.T) {
@@ -230,7 +255,13 @@ func TestSlope(t *testing.T) {
 	s, err = Solve(nil, f(17), f(30))
 	require.NoError(t, err)
 	assert.InDelta(t, 34, s.DistanceCM, 1e-9)
-	for _, c := range [][3]*float64{{f(1), nil, nil}, {f(1), f(1), f(1)}, {f(3), f(4), nil}, {nil, f(4), f(0)}, {nil, f(4), f(-10)}} {
+	for _, c := range [][3]*float64{
+		{f(1), nil, nil},
+		{f(1), f(1), f(1)},
+		{f(3), f(4), nil},
+		{nil, f(4), f(0)},
+		{nil, f(4), f(-10)},
+	} {
 		_, err := Solve(c[0], c[1], c[2])
 		assert.Error(t, err)
 	}
@@ -248,12 +279,24 @@ func TestPostureFlagsAtTheirBoundaries(t *testing.T) {
 		{"tilt 14", []Posture{{Measure: "pelvic-tilt", Side: ids.Left, Degrees: f(14)}}, false},
 		{"tilt 14.1", []Posture{{Measure: "pelvic-tilt", Side: ids.Left, Degrees: f(14.1)}}, true},
 		{"tilt 5.9", []Posture{{Measure: "pelvic-tilt", Side: ids.Left, Degrees: f(5.9)}}, true},
-		{"tilt sides differ by 4", []Posture{{Measure: "pelvic-tilt", Side: ids.Left, Degrees: f(8)}, {Measure: "pelvic-tilt", Side: ids.Right, Degrees: f(12)}}, true},
-		{"scapula 1.4", []Posture{{Measure: "scapula-distance", Side: ids.Left, CM: f(7.4)}, {Measure: "scapula-distance", Side: ids.Right, CM: f(6)}}, false},
-		{"scapula 1.5", []Posture{{Measure: "scapula-distance", Side: ids.Left, CM: f(7.5)}, {Measure: "scapula-distance", Side: ids.Right, CM: f(6)}}, true},
+		{"tilt sides differ by 4", []Posture{
+			{Measure: "pelvic-tilt", Side: ids.Left, Degrees: f(8)},
+			{Measure: "pelvic-tilt", Side: ids.Right, Degrees: f(12)},
+		}, true},
+		{"scapula 1.4", []Posture{
+			{Measure: "scapula-distance", Side: ids.Left, CM: f(7.4)},
+			{Measure: "scapula-distance", Side: ids.Right, CM: f(6)},
+		}, false},
+		{"scapula 1.5", []Posture{
+			{Measure: "scapula-distance", Side: ids.Left, CM: f(7.5)},
+			{Measure: "scapula-distance", Side: ids.Right, CM: f(6)},
+		}, true},
 		{"head 50", []Posture{{Measure: "craniovertebral-angle", Degrees: f(50)}}, false},
 		{"head 49.9", []Posture{{Measure: "craniovertebral-angle", Degrees: f(49.9)}}, true},
-		{"upward rotation 5", []Posture{{Measure: "scapular-upward-rotation", Side: ids.Left, Degrees: f(5)}, {Measure: "scapular-upward-rotation", Side: ids.Right, Degrees: f(0)}}, true},
+		{"upward rotation 5", []Posture{
+			{Measure: "scapular-upward-rotation", Side: ids.Left, Degrees: f(5)},
+			{Measure: "scapular-upward-rotation", Side: ids.Right, Degrees: f(0)},
+		}, true},
 		{"hinge", []Posture{{Measure: "lumbar-curve", Kind: "hinge"}}, true},
 		{"deep but even", []Posture{{Measure: "lumbar-curve", Kind: "deep"}}, false},
 	} {
@@ -264,7 +307,8 @@ func TestPostureFlagsAtTheirBoundaries(t *testing.T) {
 // A picture measured straight, and the same one rolled by 7°, agree.
 func TestPhotoGeometry(t *testing.T) {
 	straight := Photo{View: "front", Plumb: [2][2]float64{{500, 100}, {500, 1100}}, Landmarks: map[string][2]float64{
-		"acromion-left": {620, 280}, "acromion-right": {380, 292}, "navel": {510, 600}}, HeightCM: f(170)}
+		"acromion-left": {620, 280}, "acromion-right": {380, 292}, "navel": {510, 600},
+	}, HeightCM: f(170)}
 	a, err := MeasurePhoto(straight)
 	require.NoError(t, err)
 	assert.InDelta(t, 0, a.RollDeg, 1e-9)
@@ -293,7 +337,8 @@ func TestPhotoGeometry(t *testing.T) {
 
 	// From the left side the client faces left in the picture.
 	side := Photo{View: "left", Plumb: [2][2]float64{{400, 0}, {400, 1000}}, Landmarks: map[string][2]float64{
-		"tragus": {370, 100}, "C7": {430, 160}, "psis": {450, 500}, "asis": {350, 517.632698}}}
+		"tragus": {370, 100}, "C7": {430, 160}, "psis": {450, 500}, "asis": {350, 517.632698},
+	}}
 	c, err := MeasurePhoto(side)
 	require.NoError(t, err)
 	assert.InDelta(t, 45, c.Angles["craniovertebral-angle"], 1e-9)

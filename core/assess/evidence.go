@@ -87,27 +87,38 @@ var testMuscles = map[ids.Test][]ids.Muscle{
 
 // testNames are the tests in words; resisted ones are named by movement.
 var testNames = map[ids.Test]string{
-	"thomas-type": "Hip extension at the table's end", "ober-type": "Side-lying adduction", "straight-leg-raise": "Straight-leg raise",
-	"calf-length-knee-straight": "Calf length, knee straight", "calf-length-knee-bent": "Calf length, knee bent", "pectoral-length": "Pectoral length",
-	"levator-length": "Trapezius and levator length", "lift-off": "Hand lift-off behind the back", "painful-arc": "Painful arc", "coracoid-tender": "Coracoid tenderness",
-	"hip-hike": "Standing hip hike", "foot-lift": "Foot lift against the hand", "first-rib-rise": "First rib on a deep breath",
+	"thomas-type": "Hip extension at the table's end", "ober-type": "Side-lying adduction",
+	"straight-leg-raise":        "Straight-leg raise",
+	"calf-length-knee-straight": "Calf length, knee straight", "calf-length-knee-bent": "Calf length, knee bent",
+	"pectoral-length": "Pectoral length",
+	"levator-length":  "Trapezius and levator length", "lift-off": "Hand lift-off behind the back",
+	"painful-arc": "Painful arc", "coracoid-tender": "Coracoid tenderness",
+	"hip-hike": "Standing hip hike", "foot-lift": "Foot lift against the hand",
+	"first-rib-rise": "First rib on a deep breath",
 }
 
 // testHow tells how each special test is done and what is positive.
 var testHow = map[ids.Test]string{
-	"thomas-type":               "On the back at the table's end, the other knee to the chest: positive when this thigh does not sink to the table.",
-	"ober-type":                 "On the side, upper hip straight and knee bent, let the leg sink: positive when it stays above the table.",
-	"straight-leg-raise":        "On the back, raise the straight leg: positive when it stops below 80° with a pull behind the thigh; shooting pain is a nerve sign.",
+	"thomas-type": "On the back at the table's end, the other knee to the chest: positive when this " +
+		"thigh does not sink to the table.",
+	"ober-type": "On the side, upper hip straight and knee bent, let the leg sink: positive when " +
+		"it stays above the table.",
+	"straight-leg-raise": "On the back, raise the straight leg: positive when it stops below 80° with a " +
+		"pull behind the thigh; shooting pain is a nerve sign.",
 	"calf-length-knee-straight": "Knee straight, foot toward the shin: positive when it stops short of 10°.",
 	"calf-length-knee-bent":     "Knee bent, foot toward the shin: positive when it stops short of 20°.",
-	"pectoral-length":           "On the back, arm up and out: positive when it does not reach the table or lifts the chest.",
-	"levator-length":            "Head bent away and turned, shoulder held down: positive when it is short against the other side.",
-	"lift-off":                  "Hand behind the back, lift it off: positive when it cannot, or hurts.",
-	"painful-arc":               "Raise the arm sideways: positive when it hurts about half-way and eases above.",
-	"coracoid-tender":           "Press the coracoid lightly, both sides: positive when this one is clearly more tender.",
-	"hip-hike":                  "Standing, draw the hip up: positive when it hurts in the flank.",
-	"foot-lift":                 "Foot lifted against your hand: positive when it hurts or is weak.",
-	"first-rib-rise":            "Finger behind the collar-bone, a deep breath: positive when the rib does not rise into it.",
+	"pectoral-length": "On the back, arm up and out: positive when it does not reach the table or lifts " +
+		"the chest.",
+	"levator-length": "Head bent away and turned, shoulder held down: positive when it is short " +
+		"against the other side.",
+	"lift-off":    "Hand behind the back, lift it off: positive when it cannot, or hurts.",
+	"painful-arc": "Raise the arm sideways: positive when it hurts about half-way and eases above.",
+	"coracoid-tender": "Press the coracoid lightly, both sides: positive when this one is clearly more " +
+		"tender.",
+	"hip-hike":  "Standing, draw the hip up: positive when it hurts in the flank.",
+	"foot-lift": "Foot lifted against your hand: positive when it hurts or is weak.",
+	"first-rib-rise": "Finger behind the collar-bone, a deep breath: positive when the rib does not " +
+		"rise into it.",
 }
 
 // TestHow gives a test's instruction.
@@ -130,26 +141,31 @@ var squatMuscles = map[ids.Sign][]ids.Muscle{
 	"squat-feet-turn-out": list("soleus gastrocnemius-lateral biceps-femoris piriformis"),
 	"squat-feet-flatten":  list("fibularis-longus gastrocnemius-lateral tensor-fasciae-latae"),
 	"squat-heels-lift":    list("soleus gastrocnemius-medial gastrocnemius-lateral"),
-	"squat-knees-in":      list("adductor-longus adductor-magnus tensor-fasciae-latae gluteus-minimus vastus-lateralis"),
-	"squat-forward-lean":  list("soleus gastrocnemius-medial psoas-major rectus-femoris"),
-	"squat-arms-forward":  list("latissimus-dorsi pectoralis-major pectoralis-minor teres-major"),
-	"squat-back-arches":   list("psoas-major iliacus lumbar-erector-spinae latissimus-dorsi"),
-	"squat-weight-shift":  list("quadratus-lumborum gluteus-medius piriformis"),
+	"squat-knees-in": list("adductor-longus adductor-magnus tensor-fasciae-latae gluteus-minimus " +
+		"vastus-lateralis"),
+	"squat-forward-lean": list("soleus gastrocnemius-medial psoas-major rectus-femoris"),
+	"squat-arms-forward": list("latissimus-dorsi pectoralis-major pectoralis-minor teres-major"),
+	"squat-back-arches":  list("psoas-major iliacus lumbar-erector-spinae latissimus-dorsi"),
+	"squat-weight-shift": list("quadratus-lumborum gluteus-medius piriformis"),
 }
 
-var apicalMuscles = list("scalenus-anterior scalenus-medius sternocleidomastoid-clavicular pectoralis-minor upper-trapezius")
+var apicalMuscles = list("scalenus-anterior scalenus-medius sternocleidomastoid-clavicular pectoralis-minor " +
+	"upper-trapezius")
 
 var loadMuscles = map[ids.Load][]ids.Muscle{
-	"long-sitting":       list("psoas-major iliacus piriformis quadratus-lumborum lumbar-erector-spinae gluteus-maximus"),
-	"overhead-work":      list("upper-trapezius supraspinatus deltoid-middle subscapularis levator-scapulae"),
-	"running":            list("soleus gastrocnemius-medial gastrocnemius-lateral tibialis-posterior tensor-fasciae-latae biceps-femoris"),
+	"long-sitting": list("psoas-major iliacus piriformis quadratus-lumborum lumbar-erector-spinae " +
+		"gluteus-maximus"),
+	"overhead-work": list("upper-trapezius supraspinatus deltoid-middle subscapularis levator-scapulae"),
+	"running": list("soleus gastrocnemius-medial gastrocnemius-lateral tibialis-posterior " +
+		"tensor-fasciae-latae biceps-femoris"),
 	"jumping":            list("rectus-femoris vastus-lateralis vastus-medialis soleus"),
 	"lifting":            list("lumbar-erector-spinae quadratus-lumborum biceps-brachii gluteus-maximus"),
 	"one-sided-carrying": list("upper-trapezius levator-scapulae quadratus-lumborum scalenus-medius"),
-	"keyboard":           list("extensor-digitorum extensor-carpi-radialis pronator-teres upper-trapezius scalenus-medius"),
-	"fine-hand-work":     list("adductor-pollicis opponens-pollicis first-dorsal-interosseous flexor-digitorum"),
-	"standing":           list("soleus lumbar-erector-spinae flexor-digitorum-brevis quadratus-plantae"),
-	"driving":            list("levator-scapulae upper-trapezius tibialis-anterior gluteus-medius"),
+	"keyboard": list("extensor-digitorum extensor-carpi-radialis pronator-teres upper-trapezius " +
+		"scalenus-medius"),
+	"fine-hand-work": list("adductor-pollicis opponens-pollicis first-dorsal-interosseous flexor-digitorum"),
+	"standing":       list("soleus lumbar-erector-spinae flexor-digitorum-brevis quadratus-plantae"),
+	"driving":        list("levator-scapulae upper-trapezius tibialis-anterior gluteus-medius"),
 }
 
 // postureHit is a muscle that a flagged reading speaks of, on a side.
@@ -172,15 +188,21 @@ func postureMuscles(p Posture) []postureHit {
 			side = ids.Midline
 		}
 		if deg(func(d float64) bool { return d > 10 }) {
-			return []postureHit{{list("psoas-major iliacus rectus-femoris tensor-fasciae-latae lumbar-erector-spinae"), side}}
+			return []postureHit{
+				{list("psoas-major iliacus rectus-femoris tensor-fasciae-latae lumbar-erector-spinae"), side},
+			}
 		}
-		return []postureHit{{list("biceps-femoris semitendinosus semimembranosus rectus-abdominis gluteus-maximus"), side}}
+		return []postureHit{{
+			list("biceps-femoris semitendinosus semimembranosus rectus-abdominis gluteus-maximus"),
+			side,
+		}}
 	case "scapula-distance":
 		return []postureHit{{list("serratus-anterior pectoralis-minor pectoralis-major"), p.HighSide}}
 	case "scapular-upward-rotation":
 		return []postureHit{{list("levator-scapulae rhomboids"), p.HighSide}}
 	case "craniovertebral-angle":
-		return []postureHit{{list("suboccipitals sternocleidomastoid-sternal sternocleidomastoid-clavicular pectoralis-minor semispinalis-capitis"), ids.Midline}}
+		return []postureHit{{list("suboccipitals sternocleidomastoid-sternal sternocleidomastoid-clavicular " +
+			"pectoralis-minor semispinalis-capitis"), ids.Midline}}
 	case "shoulder-girdle-rotation":
 		return []postureHit{{list("pectoralis-major pectoralis-minor serratus-anterior"), p.HighSide}}
 	case "acromion-to-table":

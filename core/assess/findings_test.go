@@ -23,18 +23,68 @@ func TestFindingsRaiseTheirMuscles(t *testing.T) {
 		side   ids.Side
 		not    ids.Side
 	}{
-		{"left shoulder high", Findings{Posture: []Posture{{Measure: "shoulder-height", HighSide: ids.Left, Degrees: f(4)}}}, "upper-trapezius", ids.Left, ids.Right},
-		{"right pelvis high", Findings{Posture: []Posture{{Measure: "pelvis-height", HighSide: ids.Right, Degrees: f(5)}}}, "quadratus-lumborum", ids.Right, ids.Left},
-		{"left pelvis tipped forward", Findings{Posture: []Posture{{Measure: "pelvic-tilt", Side: ids.Left, Degrees: f(18)}}}, "rectus-femoris", ids.Left, ids.Right},
-		{"right pelvis tipped back", Findings{Posture: []Posture{{Measure: "pelvic-tilt", Side: ids.Right, Degrees: f(2)}}}, "biceps-femoris", ids.Right, ids.Left},
-		{"left acromion off the table", Findings{Posture: []Posture{{Measure: "acromion-to-table", Side: ids.Left, CM: f(9)}, {Measure: "acromion-to-table", Side: ids.Right, CM: f(6)}}}, "pectoralis-minor", ids.Left, ids.Right},
-		{"curve to the right", Findings{Posture: []Posture{{Measure: "side-curve", HighSide: ids.Right}}}, "quadratus-lumborum", ids.Right, ids.Left},
-		{"left heel lifts", Findings{Signs: []SquatSign{{"squat-heels-lift", ids.Left}}}, "soleus", ids.Left, ids.Right},
-		{"hip hike hurts on the left", Findings{Tests: []TestResult{{"hip-hike", ids.Left, "positive"}}}, "quadratus-lumborum", ids.Left, ids.Right},
-		{"turning left is short: the left levator", Findings{ROM: []ROM{rom("cervical.rotation", ids.Left, 40, "")}}, "levator-scapulae", ids.Left, ids.Right},
-		{"bending right is short: the left trapezius", Findings{ROM: []ROM{rom("cervical.lateral-flexion", ids.Right, 20, "")}}, "upper-trapezius", ids.Left, ids.Right},
-		{"turning right is short: the left splenius", Findings{ROM: []ROM{rom("cervical.rotation", ids.Right, 40, "")}}, "splenius-capitis", ids.Left, ids.Right},
-		{"resisted turn to the right: the left sternocleidomastoid", Findings{Tests: []TestResult{{"resisted:cervical.rotation", ids.Right, "positive"}}}, "sternocleidomastoid-sternal", ids.Left, ids.Right},
+		{"left shoulder high", Findings{Posture: []Posture{{
+			Measure: "shoulder-height", HighSide: ids.Left,
+			Degrees: f(4),
+		}}}, "upper-trapezius", ids.Left, ids.Right},
+		{"right pelvis high", Findings{Posture: []Posture{{
+			Measure: "pelvis-height", HighSide: ids.Right,
+			Degrees: f(5),
+		}}}, "quadratus-lumborum", ids.Right, ids.Left},
+		{"left pelvis tipped forward", Findings{Posture: []Posture{{
+			Measure: "pelvic-tilt", Side: ids.Left,
+			Degrees: f(18),
+		}}}, "rectus-femoris", ids.Left, ids.Right},
+		{"right pelvis tipped back", Findings{Posture: []Posture{{
+			Measure: "pelvic-tilt", Side: ids.Right,
+			Degrees: f(2),
+		}}}, "biceps-femoris", ids.Right, ids.Left},
+		{
+			"left acromion off the table",
+			Findings{Posture: []Posture{{
+				Measure: "acromion-to-table", Side: ids.Left,
+				CM: f(9),
+			}, {Measure: "acromion-to-table", Side: ids.Right, CM: f(6)}}},
+			"pectoralis-minor", ids.Left,
+			ids.Right,
+		},
+		{
+			"curve to the right",
+			Findings{Posture: []Posture{{Measure: "side-curve", HighSide: ids.Right}}},
+			"quadratus-lumborum", ids.Right, ids.Left,
+		},
+		{
+			"left heel lifts",
+			Findings{Signs: []SquatSign{{"squat-heels-lift", ids.Left}}},
+			"soleus", ids.Left,
+			ids.Right,
+		},
+		{
+			"hip hike hurts on the left",
+			Findings{Tests: []TestResult{{"hip-hike", ids.Left, "positive"}}},
+			"quadratus-lumborum", ids.Left, ids.Right,
+		},
+		{
+			"turning left is short: the left levator",
+			Findings{ROM: []ROM{rom("cervical.rotation", ids.Left, 40, "")}},
+			"levator-scapulae", ids.Left, ids.Right,
+		},
+		{
+			"bending right is short: the left trapezius",
+			Findings{ROM: []ROM{rom("cervical.lateral-flexion", ids.Right, 20, "")}},
+			"upper-trapezius", ids.Left,
+			ids.Right,
+		},
+		{
+			"turning right is short: the left splenius",
+			Findings{ROM: []ROM{rom("cervical.rotation", ids.Right, 40, "")}},
+			"splenius-capitis", ids.Left, ids.Right,
+		},
+		{
+			"resisted turn to the right: the left sternocleidomastoid",
+			Findings{Tests: []TestResult{{"resisted:cervical.rotation", ids.Right, "positive"}}},
+			"sternocleidomastoid-sternal", ids.Left, ids.Right,
+		},
 	} {
 		t.Run(c.name, func(t *testing.T) {
 			assert.True(t, raised(t, c.f, c.raises, c.side))
@@ -42,20 +92,27 @@ func TestFindingsRaiseTheirMuscles(t *testing.T) {
 		})
 	}
 	assert.True(t, raised(t, Findings{Loads: []ids.Load{"overhead-work"}}, "supraspinatus", ids.Left))
-	assert.True(t, raised(t, Findings{Loads: []ids.Load{"overhead-work"}}, "supraspinatus", ids.Right), "a load speaks of both sides")
+	assert.True(t, raised(t, Findings{Loads: []ids.Load{"overhead-work"}}, "supraspinatus", ids.Right),
+		"a load speaks of both sides")
 }
 
 func TestBelowTheFlagNothingIsRaised(t *testing.T) {
-	assert.False(t, raised(t, Findings{Posture: []Posture{{Measure: "shoulder-height", HighSide: ids.Left, Degrees: f(2)}}}, "upper-trapezius", ids.Left))
-	assert.False(t, raised(t, Findings{ROM: []ROM{rom("cervical.rotation", ids.Left, 78, "")}}, "levator-scapulae", ids.Left))
-	assert.False(t, raised(t, Findings{Tests: []TestResult{{"hip-hike", ids.Left, "unclear"}}}, "quadratus-lumborum", ids.Left))
+	assert.False(t, raised(t, Findings{Posture: []Posture{{
+		Measure: "shoulder-height", HighSide: ids.Left,
+		Degrees: f(2),
+	}}}, "upper-trapezius", ids.Left))
+	assert.False(t, raised(t, Findings{ROM: []ROM{rom("cervical.rotation", ids.Left, 78, "")}}, "levator-scapulae",
+		ids.Left))
+	assert.False(t, raised(t, Findings{Tests: []TestResult{{"hip-hike", ids.Left, "unclear"}}}, "quadratus-lumborum",
+		ids.Left))
 }
 
 func TestNegativeLowers(t *testing.T) {
 	base := Findings{Pain: pain(ids.Left, "lateral-hip iliac-crest", "")}
 	with := base
 	with.Tests = []TestResult{{"hip-hike", ids.Left, "negative"}}
-	assert.Less(t, conf(Rank(all(with), nil), "quadratus-lumborum", ids.Left), conf(Rank(all(base), nil), "quadratus-lumborum", ids.Left))
+	assert.Less(t, conf(Rank(all(with), nil), "quadratus-lumborum", ids.Left),
+		conf(Rank(all(base), nil), "quadratus-lumborum", ids.Left))
 }
 
 func TestMatchOfADrawingWithAPattern(t *testing.T) {
@@ -75,7 +132,8 @@ func TestMatchOfADrawingWithAPattern(t *testing.T) {
 	assert.InDelta(t, 0, m(Pain{"heel", ids.Right, 6, ""}), 1e-9, "the other side's pain is not explained")
 	assert.InDelta(t, 0.6*0.5+0.2, m(heel, Pain{"jaw", ids.Left, 6, ""}), 1e-9, "weighted by intensity")
 	sacrum := &atlas.Site{Essential: []ids.Region{"sacrum"}}
-	assert.InDelta(t, 1, match(sacrum, ids.Left, []Pain{{"sacrum", ids.Midline, 5, ""}}, 5), 1e-9, "midline belongs to both")
+	assert.InDelta(t, 1, match(sacrum, ids.Left, []Pain{{"sacrum", ids.Midline, 5, ""}}, 5), 1e-9,
+		"midline belongs to both")
 	assert.InDelta(t, 1, match(sacrum, ids.Right, []Pain{{"sacrum", ids.Left, 5, ""}}, 5), 1e-9)
 }
 

@@ -39,10 +39,26 @@ var both, middle = []ids.Side{ids.Left, ids.Right}, []ids.Side{ids.Midline}
 // The straight-leg raise follows the rule for references of 40° and more: 85 %
 // of 80°, sides 10° apart.
 var gauges = []GaugeInfo{
-	{ID: "toe-touch", Name: "Toe-touch", How: "Standing, knees straight, reach down: fingertips to floor.", Unit: "cm", Sides: middle, Min: -40, Max: 100, Source: workingDefault},
-	{ID: "weight-bearing-lunge", Name: "Weight-bearing lunge", How: "Knee to the wall, heel down: the shin against the upright.", Unit: "°", Sides: both, Min: 0, Max: 70, Usual: "35 to 40°", Source: workingDefault, below: 35, apart: 5, test: "calf-length-knee-bent"},
-	{ID: "straight-leg-raise", Name: "Straight-leg raise", How: "On the back, raise the straight leg until it pulls behind the thigh. Shooting pain is a nerve sign: stop.", Unit: "°", Sides: both, Min: 0, Max: 130, Usual: "80°", Source: workingDefault, below: 0.85 * 80, apart: 10, test: "straight-leg-raise"},
-	{ID: "breathing", Name: "Breathing at rest", How: "Watch a quiet breath: does the belly move first, or the top of the chest?", Sides: middle, Usual: "diaphragmatic", Source: workingDefault},
+	{
+		ID: "toe-touch", Name: "Toe-touch", How: "Standing, knees straight, reach down: fingertips to floor.",
+		Unit: "cm", Sides: middle, Min: -40, Max: 100, Source: workingDefault,
+	},
+	{
+		ID: "weight-bearing-lunge", Name: "Weight-bearing lunge",
+		How: "Knee to the wall, heel down: the shin against the upright.", Unit: "°", Sides: both, Min: 0, Max: 70,
+		Usual: "35 to 40°", Source: workingDefault, below: 35, apart: 5, test: "calf-length-knee-bent",
+	},
+	{
+		ID: "straight-leg-raise", Name: "Straight-leg raise",
+		How: "On the back, raise the straight leg until it pulls behind the thigh. Shooting pain is a nerve sign: " +
+			"stop.", Unit: "°", Sides: both, Min: 0, Max: 130, Usual: "80°", Source: workingDefault, below: 0.85 * 80,
+		apart: 10, test: "straight-leg-raise",
+	},
+	{
+		ID: "breathing", Name: "Breathing at rest",
+		How: "Watch a quiet breath: does the belly move first, or the top of the chest?", Sides: middle,
+		Usual: "diaphragmatic", Source: workingDefault,
+	},
 }
 
 // Gauges lists them in the order in which they are taken.
@@ -61,14 +77,20 @@ func gaugeInfo(id string) GaugeInfo {
 func (g Gauge) Check() *strict.Error {
 	info := gaugeInfo(g.ID)
 	if info.ID == "" {
-		return &strict.Error{Path: "$.gauge", Given: fmt.Sprintf("%q", g.ID), Allowed: "toe-touch, weight-bearing-lunge, straight-leg-raise, breathing"}
+		return &strict.Error{
+			Path: "$.gauge", Given: fmt.Sprintf("%q", g.ID),
+			Allowed: "toe-touch, weight-bearing-lunge, straight-leg-raise, breathing",
+		}
 	}
 	if (g.Side == ids.Midline) != (len(info.Sides) == 1) {
 		return &strict.Error{Path: "$.side", Given: fmt.Sprintf("%q", g.Side), Allowed: fmt.Sprint(info.Sides)}
 	}
 	if info.Unit == "" {
 		if g.Kind == "" || g.Value != nil {
-			return &strict.Error{Path: "$.kind", Given: fmt.Sprintf("%q", g.Kind), Allowed: "apical or diaphragmatic, and no value"}
+			return &strict.Error{
+				Path: "$.kind", Given: fmt.Sprintf("%q", g.Kind),
+				Allowed: "apical or diaphragmatic, and no value",
+			}
 		}
 		return nil
 	}
@@ -76,7 +98,10 @@ func (g Gauge) Check() *strict.Error {
 		return &strict.Error{Path: "$.value", Given: "nothing", Allowed: "a value in " + info.Unit + ", and no kind"}
 	}
 	if *g.Value < info.Min || *g.Value > info.Max {
-		return &strict.Error{Path: "$.value", Given: fmt.Sprint(*g.Value), Allowed: fmt.Sprintf("%v to %v %s", info.Min, info.Max, info.Unit)}
+		return &strict.Error{
+			Path: "$.value", Given: fmt.Sprint(*g.Value),
+			Allowed: fmt.Sprintf("%v to %v %s", info.Min, info.Max, info.Unit),
+		}
 	}
 	return nil
 }

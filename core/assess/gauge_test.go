@@ -67,7 +67,8 @@ func TestAGaugeIsNoSecondTest(t *testing.T) {
 	assert.Equal(t, Rank(tested, nil).Suspects, Rank(both, nil).Suspects)
 	contradicted := both
 	contradicted.Tests = []TestResult{{"straight-leg-raise", ids.Left, "negative"}}
-	assert.Equal(t, Rank(Findings{Tests: contradicted.Tests}, nil).Suspects, Rank(contradicted, nil).Suspects, "what was answered by hand counts")
+	assert.Equal(t, Rank(Findings{Tests: contradicted.Tests}, nil).Suspects, Rank(contradicted, nil).Suspects,
+		"what was answered by hand counts")
 }
 
 func TestThresholdsStayWithinTheirBounds(t *testing.T) {

@@ -43,7 +43,8 @@ func byWeight(a, b Why) int {
 func (h *hypothesis) reasons() (sum float64, why []Why) {
 	list := slices.Clone(h.list)
 	slices.SortFunc(list, func(a, b grouped) int {
-		return cmp.Or(cmp.Compare(a.group, b.group), cmp.Compare(sign(a.Effect), sign(b.Effect)), byWeight(a.Why, b.Why))
+		return cmp.Or(cmp.Compare(a.group, b.group), cmp.Compare(sign(a.Effect), sign(b.Effect)),
+			byWeight(a.Why, b.Why))
 	})
 	why = make([]Why, len(list))
 	weight := 1.0

@@ -41,7 +41,10 @@ func (m *model) next(done []TestResult) []NextTest {
 	out := []NextTest{}
 	for _, t := range ids.Tests() {
 		for _, side := range bothSides {
-			if slices.ContainsFunc(done, func(d TestResult) bool { return d.Test == t && (d.Side == side || d.Side == ids.Midline) }) {
+			if slices.ContainsFunc(done, func(d TestResult) bool {
+				return d.Test == t && (d.Side == side ||
+					d.Side == ids.Midline)
+			}) {
 				continue
 			}
 			targets := m.targets(t, side)

@@ -14,7 +14,8 @@ import (
 // photoLandmarks that can be dropped on a picture. In front and back views
 // paired ones end in -left or -right.
 var photoLandmarks = map[string]bool{
-	"tragus": true, "C7": true, "acromion": true, "asis": true, "psis": true, "iliac-crest": true, "greater-trochanter": true, "knee": true, "ankle": true, "ear-lobe": true, "eye": true,
+	"tragus": true, "C7": true, "acromion": true, "asis": true, "psis": true, "iliac-crest": true,
+	"greater-trochanter": true, "knee": true, "ankle": true, "ear-lobe": true, "eye": true,
 	"vertex": false, "sternal-notch": false, "chin": false, "navel": false,
 }
 
@@ -44,14 +45,22 @@ func MeasurePhoto(p Photo) (PhotoAngles, error) {
 	dx, dy := low[0]-top[0], low[1]-top[1]
 	length := math.Hypot(dx, dy)
 	if length < 1e-9 || dy <= 0 {
-		return PhotoAngles{}, &strict.Error{Path: "$.plumb", Given: fmt.Sprint(p.Plumb), Allowed: "an upper and a lower point, apart"}
+		return PhotoAngles{}, &strict.Error{
+			Path: "$.plumb", Given: fmt.Sprint(p.Plumb),
+			Allowed: "an upper and a lower point, apart",
+		}
 	}
 	for _, id := range slices.Sorted(maps.Keys(p.Landmarks)) {
 		base, side := pairedName(id)
 		paired, known := photoLandmarks[base]
 		flat := p.View == "front" || p.View == "back"
 		if !known || (side != "") != (paired && flat) {
-			return PhotoAngles{}, &strict.Error{Path: "$.landmarks." + id, Given: fmt.Sprintf("%q in a %s view", id, p.View), Allowed: "tragus, C7, acromion, asis, psis, iliac-crest, greater-trochanter, knee, ankle, ear-lobe, eye (with -left or -right in front and back views), vertex, sternal-notch, chin, navel"}
+			return PhotoAngles{}, &strict.Error{
+				Path:  "$.landmarks." + id,
+				Given: fmt.Sprintf("%q in a %s view", id, p.View),
+				Allowed: "tragus, C7, acromion, asis, psis, iliac-crest, greater-trochanter, knee, ankle, " +
+					"ear-lobe, eye (with -left or -right in front and back views), vertex, sternal-notch, chin, navel",
+			}
 		}
 	}
 	roll := math.Atan2(-dx, dy) // a plumb that leans left at its foot: the camera leaned clockwise
@@ -62,7 +71,10 @@ func MeasurePhoto(p Photo) (PhotoAngles, error) {
 		x, y := q[0]-top[0], q[1]-top[1]
 		return x*uy - y*ux, -(x*ux + y*uy), ok
 	}
-	out := PhotoAngles{RollDeg: deg(roll), Angles: map[ids.Measure]float64{}, Offsets: map[string]float64{}, Unit: "fraction"}
+	out := PhotoAngles{
+		RollDeg: deg(roll), Angles: map[ids.Measure]float64{}, Offsets: map[string]float64{},
+		Unit: "fraction",
+	}
 	// The client's left (front and back) or front (side views) in the picture.
 	sign := 1.0
 	if p.View == "back" || p.View == "left" {

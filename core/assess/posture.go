@@ -34,13 +34,20 @@ func Solve(distance, height, deg *float64) (Slope, error) {
 		}
 	}
 	if given != 2 {
-		return Slope{}, &strict.Error{Path: "$", Given: fmt.Sprintf("%d of distance_cm, height_difference_cm, slope_deg", given), Allowed: "any two of the three"}
+		return Slope{}, &strict.Error{
+			Path:    "$",
+			Given:   fmt.Sprintf("%d of distance_cm, height_difference_cm, slope_deg", given),
+			Allowed: "any two of the three",
+		}
 	}
 	rad := math.Pi / 180
 	switch {
 	case deg == nil:
 		if *distance <= 0 || math.Abs(*height) > *distance {
-			return Slope{}, &strict.Error{Path: "$.height_difference_cm", Given: fmt.Sprint(*height), Allowed: fmt.Sprintf("at most the distance, %v cm, which is above 0", *distance)}
+			return Slope{}, &strict.Error{
+				Path: "$.height_difference_cm", Given: fmt.Sprint(*height),
+				Allowed: fmt.Sprintf("at most the distance, %v cm, which is above 0", *distance),
+			}
 		}
 		return Slope{*distance, *height, math.Asin(*height / *distance) / rad}, nil
 	case height == nil:
@@ -48,7 +55,10 @@ func Solve(distance, height, deg *float64) (Slope, error) {
 	default:
 		sin := math.Sin(*deg * rad)
 		if sin == 0 || *height/sin <= 0 {
-			return Slope{}, &strict.Error{Path: "$.slope_deg", Given: fmt.Sprint(*deg), Allowed: "a slope other than 0 with the sign of the height difference"}
+			return Slope{}, &strict.Error{
+				Path: "$.slope_deg", Given: fmt.Sprint(*deg),
+				Allowed: "a slope other than 0 with the sign of the height difference",
+			}
 		}
 		return Slope{*height / sin, *height, *deg}, nil
 	}
@@ -97,7 +107,8 @@ func Flags(list []Posture, own Thresholds) []PostureFlag {
 		apart := func(mine, theirs *float64, by float64, unit string) {
 			if mine != nil && theirs != nil && math.Abs(*mine-*theirs) >= by-1e-9 {
 				f.Flagged = true
-				reasons = append(reasons, fmt.Sprintf("sides differ by %.1f%s, flagged from %v%s", math.Abs(*mine-*theirs), unit, by, unit))
+				reasons = append(reasons, fmt.Sprintf("sides differ by %.1f%s, flagged from %v%s",
+					math.Abs(*mine-*theirs), unit, by, unit))
 			}
 		}
 		o := other(p)

@@ -60,16 +60,19 @@ func (m *model) ranges(list []ROM) {
 				case isShort:
 					h.add("length:"+joint(r.Movement), "rom:"+key, plus, text)
 				case r.Pain != nil && *r.Pain > 0:
-					h.add("length:"+joint(r.Movement), "rom:"+key, m.w.of("painful-movement").Plus, "Painful in full range: "+plain(string(r.Movement)))
+					h.add("length:"+joint(r.Movement), "rom:"+key, m.w.of("painful-movement").Plus,
+						"Painful in full range: "+plain(string(r.Movement)))
 				case measured:
-					h.add("length:"+joint(r.Movement), "rom:"+key, m.w.of("restricted").Minus, "Full range: "+plain(string(r.Movement)))
+					h.add("length:"+joint(r.Movement), "rom:"+key, m.w.of("restricted").Minus,
+						"Full range: "+plain(string(r.Movement)))
 				}
 				break
 			}
 			if r.Active != nil && r.Passive != nil && *r.Passive-*r.Active >= 15 {
 				for _, a := range h.muscle.Actions {
 					if a.Movement == r.Movement && speaksOf(a, r.Side, h.side) {
-						h.add("action:"+joint(r.Movement), "weak:"+key, m.w.of("weak-active").Plus, "Active far less than passive: "+plain(string(r.Movement)))
+						h.add("action:"+joint(r.Movement), "weak:"+key, m.w.of("weak-active").Plus,
+							"Active far less than passive: "+plain(string(r.Movement)))
 					}
 				}
 			}
@@ -112,11 +115,14 @@ func calfTwin(m ids.Movement) ids.Movement {
 
 // calf reads straight against bent: short with the knee straight only is
 // gastrocnemius; short with it bent as well is explained by soleus.
-func (m *model) calf(twin *ROM, short func(*ROM) bool, mv ids.Movement, h *hypothesis, plus float64, text string) (float64, string) {
+func (m *model) calf(twin *ROM, short func(*ROM) bool, mv ids.Movement, h *hypothesis, plus float64,
+	text string,
+) (float64, string) {
 	if twin == nil || mv != "ankle.dorsiflexion-knee-straight" {
 		return plus, text
 	}
-	both := slices.ContainsFunc(h.muscle.Restricts, func(r atlas.Motion) bool { return r.Movement == "ankle.dorsiflexion-knee-bent" })
+	both := slices.ContainsFunc(h.muscle.Restricts,
+		func(r atlas.Motion) bool { return r.Movement == "ankle.dorsiflexion-knee-bent" })
 	switch {
 	case both && !short(twin):
 		return m.w.of("restricted").Minus, "Short with the knee straight only: not this one"
@@ -144,7 +150,9 @@ func notes(list []ROM) []string {
 		ab, ok2 := loss["shoulder.abduction"]
 		ir, ok3 := loss["shoulder.internal-rotation"]
 		if ok1 && ok2 && ok3 && even && er > ab && ab > ir && er >= 0.25 && ab >= 0.15 {
-			out = append(out, fmt.Sprintf("Stiff shoulder, %s? Active and passive range are equally short, outward turn most, then raising sideways, then inward turn: the capsule's order. Nothing is forced in its painful stage.", side))
+			out = append(out, fmt.Sprintf("Stiff shoulder, %s? Active and passive range are equally short, "+
+				"outward turn most, then raising sideways, then inward turn: the capsule's order. Nothing is "+
+				"forced in its painful stage.", side))
 		}
 	}
 	return out

@@ -23,7 +23,8 @@ func (m *model) posture(list []Posture, own Thresholds) {
 		for _, hit := range postureMuscles(p) {
 			for _, mu := range hit.muscles {
 				for _, h := range m.on(mu, hit.side) {
-					h.add("bearing", "posture:"+string(p.Measure)+":"+string(p.Side), m.w.of("posture").Plus, p.inWords()+": "+flags[i].Reason)
+					h.add("bearing", "posture:"+string(p.Measure)+":"+string(p.Side), m.w.of("posture").Plus,
+						p.inWords()+": "+flags[i].Reason)
 				}
 			}
 		}

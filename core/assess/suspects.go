@@ -104,7 +104,8 @@ func Rank(f Findings, w Weights) Ranking {
 	for _, s := range f.Signs {
 		for _, mu := range squatMuscles[s.Sign] {
 			for _, h := range m.on(mu, s.Side) {
-				h.add("bearing", "sign:"+string(s.Sign)+":"+string(s.Side), w.of("squat").Plus, "In the squat: "+plain(strings.TrimPrefix(string(s.Sign), "squat-")))
+				h.add("bearing", "sign:"+string(s.Sign)+":"+string(s.Side), w.of("squat").Plus,
+					"In the squat: "+plain(strings.TrimPrefix(string(s.Sign), "squat-")))
 			}
 		}
 	}
@@ -131,13 +132,17 @@ func Rank(f Findings, w Weights) Ranking {
 	for _, h := range m.all {
 		sum, why := h.reasons()
 		h.conf = 1 / (1 + math.Exp(-(priorLog + sum)))
-		s := Suspect{Muscle: h.muscle.ID, Name: h.muscle.Name, Side: h.side, Region: h.muscle.Region, Confidence: h.conf, Why: why}
+		s := Suspect{
+			Muscle: h.muscle.ID, Name: h.muscle.Name, Side: h.side, Region: h.muscle.Region,
+			Confidence: h.conf, Why: why,
+		}
 		s.Because, s.Blocked = blocked(screening, h.muscle, h.side)
 		s.Ready = s.Confidence >= Threshold && !s.Blocked
 		out.Suspects = append(out.Suspects, s)
 	}
 	slices.SortFunc(out.Suspects, func(a, b Suspect) int {
-		return cmp.Or(cmp.Compare(b.Confidence, a.Confidence), cmp.Compare(a.Muscle, b.Muscle), cmp.Compare(a.Side, b.Side))
+		return cmp.Or(cmp.Compare(b.Confidence, a.Confidence), cmp.Compare(a.Muscle, b.Muscle),
+			cmp.Compare(a.Side, b.Side))
 	})
 	out.Next = m.next(f.Tests)
 	out.Suspects = out.Suspects[:min(top, len(out.Suspects))]

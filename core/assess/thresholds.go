@@ -65,7 +65,10 @@ func CheckThreshold(id string, v float64) *strict.Error {
 			continue
 		}
 		if v < d.Min || v > d.Max {
-			return &strict.Error{Path: "$.value", Given: fmt.Sprint(v), Allowed: fmt.Sprintf("%v to %v %s", d.Min, d.Max, d.Unit)}
+			return &strict.Error{
+				Path: "$.value", Given: fmt.Sprint(v),
+				Allowed: fmt.Sprintf("%v to %v %s", d.Min, d.Max, d.Unit),
+			}
 		}
 		return nil
 	}

@@ -59,7 +59,10 @@ func TestEveryGuideIsComplete(t *testing.T) {
 					}
 				}
 			}
-			for text, list := range map[string][]string{"draping": {m.Draping}, "strum": {m.Strum}, "trace": {m.Trace}, "innervation": {m.Innervation}, "caution": m.Cautions, "source": m.Sources} {
+			for text, list := range map[string][]string{
+				"draping": {m.Draping}, "strum": {m.Strum},
+				"trace": {m.Trace}, "innervation": {m.Innervation}, "caution": m.Cautions, "source": m.Sources,
+			} {
 				for _, x := range list {
 					assert.NotEmpty(t, strings.TrimSpace(x), text)
 				}
@@ -108,7 +111,8 @@ func TestNoFileCanForgetAStructure(t *testing.T) {
 				if sh.Side == ids.Right || sh.Distance(p)*v.CMPerUnit(170) > 4 {
 					continue
 				}
-				assert.True(t, slices.ContainsFunc(g.Near, func(n NearBy) bool { return n.Structure == sh.Structure }), "%s %s: %s", m.ID, s.ID, sh.Structure)
+				assert.True(t, slices.ContainsFunc(g.Near,
+					func(n NearBy) bool { return n.Structure == sh.Structure }), "%s %s: %s", m.ID, s.ID, sh.Structure)
 			}
 		}
 	}
@@ -135,8 +139,14 @@ func TestAWrongFileFailsWithFileAndField(t *testing.T) {
 		change func(map[string]any)
 		field  string
 	}{
-		"unknown landmark": {func(m map[string]any) { m["find"].([]any)[0].(map[string]any)["landmark"] = "elbow" }, "$.find[0].landmark"},
-		"no such fibre":    {func(m map[string]any) { m["sites"].([]any)[0].(map[string]any)["fibre"] = 7 }, "$.sites[0].fibre"},
+		"unknown landmark": {
+			func(m map[string]any) { m["find"].([]any)[0].(map[string]any)["landmark"] = "elbow" },
+			"$.find[0].landmark",
+		},
+		"no such fibre": {
+			func(m map[string]any) { m["sites"].([]any)[0].(map[string]any)["fibre"] = 7 },
+			"$.sites[0].fibre",
+		},
 		"off the figure": {func(m map[string]any) {
 			m["fibres"].([]any)[0].(map[string]any)["path"].([]any)[0].(map[string]any)["out"] = 300
 		}, "$.fibres[0].path[0]"},
@@ -146,17 +156,30 @@ func TestAWrongFileFailsWithFileAndField(t *testing.T) {
 		"no side of a side-bend": {func(m map[string]any) {
 			m["restricts"] = []any{map[string]any{"movement": "cervical.rotation"}}
 		}, "$.restricts[0].toward"},
-		"tension shortens": {func(m map[string]any) { m["tension"].([]any)[0].(map[string]any)["movement"] = "ankle.plantarflexion" }, "$.tension[0]"},
+		"tension shortens": {func(m map[string]any) {
+			m["tension"].([]any)[0].(map[string]any)["movement"] = "ankle.plantarflexion"
+		}, "$.tension[0]"},
 		"slack lengthens": {func(m map[string]any) {
 			m["slack"].([]any)[0].(map[string]any)["movement"] = "ankle.dorsiflexion-knee-bent"
 		}, "$.slack[0]"},
-		"confirms by another action": {func(m map[string]any) { m["confirm"].(map[string]any)["movement"] = "hip.flexion" }, "$.confirm.movement"},
-		"structure elsewhere":        {func(m map[string]any) { m["near"].([]any)[0].(map[string]any)["structure"] = "thyroid" }, "$.near[0].structure"},
+		"confirms by another action": {func(m map[string]any) {
+			m["confirm"].(map[string]any)["movement"] = "hip.flexion"
+		}, "$.confirm.movement"},
+		"structure elsewhere": {func(m map[string]any) {
+			m["near"].([]any)[0].(map[string]any)["structure"] = "thyroid"
+		}, "$.near[0].structure"},
 		"not known by the other": {func(m map[string]any) {
-			m["mistaken_for"] = append(m["mistaken_for"].([]any), map[string]any{"muscle": "temporalis", "tell": "far away"})
+			m["mistaken_for"] = append(m["mistaken_for"].([]any),
+				map[string]any{"muscle": "temporalis", "tell": "far away"})
 		}, ".muscle"},
-		"easing in a circle": {func(m map[string]any) { m["ease_first"] = []any{"tibialis-posterior"} }, "$.ease_first[0]"},
-		"no pattern":         {func(m map[string]any) { delete(m["sites"].([]any)[0].(map[string]any), "essential") }, "$.sites[0].essential"},
+		"easing in a circle": {
+			func(m map[string]any) { m["ease_first"] = []any{"tibialis-posterior"} },
+			"$.ease_first[0]",
+		},
+		"no pattern": {
+			func(m map[string]any) { delete(m["sites"].([]any)[0].(map[string]any), "essential") },
+			"$.sites[0].essential",
+		},
 	} {
 		t.Run(name, func(t *testing.T) {
 			var m map[string]any

@@ -21,7 +21,8 @@ func (m *Muscle) check() error {
 			v := viewOf(f.View, ids.Left)
 			p, err := a.point(v, ids.Left)
 			if err != nil {
-				return refuse(fmt.Sprintf("$.fibres[%d].path[%d]", i, j), string(a.Landmark), "a landmark that this view shows")
+				return refuse(fmt.Sprintf("$.fibres[%d].path[%d]", i, j), string(a.Landmark),
+					"a landmark that this view shows")
 			}
 			figure := body.Draw(v)
 			if !figure.Contains(p) {
@@ -43,10 +44,16 @@ func (m *Muscle) check() error {
 	for _, l := range []struct {
 		path string
 		list []Motion
-	}{{"$.actions", m.Actions}, {"$.restricts", m.Restricts}, {"$.tension", motions(m.Tension)}, {"$.slack", motions(m.Slack)}} {
+	}{
+		{"$.actions", m.Actions},
+		{"$.restricts", m.Restricts},
+		{"$.tension", motions(m.Tension)},
+		{"$.slack", motions(m.Slack)},
+	} {
 		for i, a := range l.list {
 			if sided(a.Movement) != (a.Toward != "") {
-				return refuse(fmt.Sprintf("%s[%d].toward", l.path, i), fmt.Sprintf("%q for %s", a.Toward, a.Movement), "own or other for side-bends and turns of the spine, nothing else")
+				return refuse(fmt.Sprintf("%s[%d].toward", l.path, i), fmt.Sprintf("%q for %s", a.Toward, a.Movement),
+					"own or other for side-bends and turns of the spine, nothing else")
 			}
 		}
 	}
@@ -71,7 +78,8 @@ func (m *Muscle) checkSites() error {
 			return refuse(path+".across_mm", fmt.Sprint(s.AcrossMM), fmt.Sprintf("within %v mm of the fibre", half))
 		}
 		if (m.Kind == "muscle") != (len(s.Essential) > 0) {
-			return refuse(path+".essential", fmt.Sprintf("%d regions", len(s.Essential)), "at least one for a muscle, none for a contact")
+			return refuse(path+".essential", fmt.Sprintf("%d regions", len(s.Essential)),
+				"at least one for a muscle, none for a contact")
 		}
 		for _, r := range s.Spillover {
 			if slices.Contains(s.Essential, r) {
@@ -98,13 +106,15 @@ func (m *Muscle) checkPositions() error {
 	lengthens, shortens := false, false
 	for i, p := range m.Tension {
 		if slices.Contains(m.Actions, p.motion()) {
-			return refuse(fmt.Sprintf("$.tension[%d]", i), string(p.Movement), "a movement that lengthens the muscle, not one of its actions")
+			return refuse(fmt.Sprintf("$.tension[%d]", i), string(p.Movement),
+				"a movement that lengthens the muscle, not one of its actions")
 		}
 		lengthens = lengthens || slices.ContainsFunc(m.Actions, func(a Motion) bool { return opposed(a, p.motion()) })
 	}
 	for i, p := range m.Slack {
 		if slices.ContainsFunc(m.Actions, func(a Motion) bool { return opposed(a, p.motion()) }) {
-			return refuse(fmt.Sprintf("$.slack[%d]", i), string(p.Movement), "a movement that shortens the muscle, not the opposite of an action")
+			return refuse(fmt.Sprintf("$.slack[%d]", i), string(p.Movement),
+				"a movement that shortens the muscle, not the opposite of an action")
 		}
 		shortens = shortens || slices.Contains(m.Actions, p.motion())
 	}
@@ -128,7 +138,8 @@ func (m *Muscle) checkNear() error {
 			}
 		}
 		if !shown {
-			return refuse(fmt.Sprintf("$.near[%d].structure", i), string(n.Structure), "a structure that a view of the muscle shows")
+			return refuse(fmt.Sprintf("$.near[%d].structure", i), string(n.Structure),
+				"a structure that a view of the muscle shows")
 		}
 	}
 	return nil
@@ -150,8 +161,10 @@ func together(all map[ids.Muscle]*Muscle) error {
 		m := all[id]
 		for i, n := range m.MistakenFor {
 			o := all[n.Muscle]
-			if o == nil || o == m || !slices.ContainsFunc(o.MistakenFor, func(b Neighbour) bool { return b.Muscle == m.ID }) {
-				return wrong(m, fmt.Sprintf("$.mistaken_for[%d].muscle", i), string(n.Muscle), "another muscle whose file names this one too")
+			if o == nil || o == m || !slices.ContainsFunc(o.MistakenFor,
+				func(b Neighbour) bool { return b.Muscle == m.ID }) {
+				return wrong(m, fmt.Sprintf("$.mistaken_for[%d].muscle", i), string(n.Muscle),
+					"another muscle whose file names this one too")
 			}
 		}
 		for i, e := range m.EaseFirst {
@@ -159,14 +172,19 @@ func together(all map[ids.Muscle]*Muscle) error {
 				return wrong(m, fmt.Sprintf("$.ease_first[%d]", i), string(e), "another muscle of the atlas")
 			}
 			if circle(all, e, m.ID, map[ids.Muscle]bool{}) {
-				return wrong(m, fmt.Sprintf("$.ease_first[%d]", i), string(e), "a muscle that does not itself wait for this one")
+				return wrong(m, fmt.Sprintf("$.ease_first[%d]", i), string(e),
+					"a muscle that does not itself wait for this one")
 			}
 		}
 		if c := m.Corrections; c != nil {
-			for field, l := range map[string][]ids.Muscle{"synergists": c.Synergists, "not_synergists": c.NotSynergists, "antagonists": c.Antagonists, "not_antagonists": c.NotAntagonists} {
+			for field, l := range map[string][]ids.Muscle{
+				"synergists":     c.Synergists,
+				"not_synergists": c.NotSynergists, "antagonists": c.Antagonists, "not_antagonists": c.NotAntagonists,
+			} {
 				for i, o := range l {
 					if all[o] == nil || o == m.ID {
-						return wrong(m, fmt.Sprintf("$.corrections.%s[%d]", field, i), string(o), "another muscle of the atlas")
+						return wrong(m, fmt.Sprintf("$.corrections.%s[%d]", field, i), string(o),
+							"another muscle of the atlas")
 					}
 				}
 			}

@@ -52,7 +52,10 @@ func TestFactsThatPractitionersRelyOn(t *testing.T) {
 			regions = append(append(regions, s.Essential...), s.Spillover...)
 		}
 		assert.Subset(t, regions, []ids.Region{"posterior-neck", "mastoid", "temple", "jaw"})
-		assert.Subset(t, moves(m.Slack), []ids.Movement{"shoulder.abduction", "shoulder.external-rotation", "cervical.lateral-flexion"})
+		assert.Subset(t, moves(m.Slack), []ids.Movement{
+			"shoulder.abduction", "shoulder.external-rotation",
+			"cervical.lateral-flexion",
+		})
 	})
 	t.Run("levator scapulae", func(t *testing.T) {
 		m := muscle(t, "levator-scapulae")
@@ -95,7 +98,8 @@ func TestFactsThatPractitionersRelyOn(t *testing.T) {
 	t.Run("calf", func(t *testing.T) {
 		g, s := muscle(t, "gastrocnemius-medial"), muscle(t, "soleus")
 		assert.Contains(t, g.Restricts, Motion{Movement: "ankle.dorsiflexion-knee-straight"})
-		assert.NotContains(t, g.Restricts, Motion{Movement: "ankle.dorsiflexion-knee-bent"}, "knee straight against knee bent tells them apart")
+		assert.NotContains(t, g.Restricts, Motion{Movement: "ankle.dorsiflexion-knee-bent"},
+			"knee straight against knee bent tells them apart")
 		assert.Contains(t, s.Restricts, Motion{Movement: "ankle.dorsiflexion-knee-bent"})
 		assert.Contains(t, s.EaseFirst, ids.Muscle("gastrocnemius-medial"), "gastrocnemius before soleus")
 		for _, m := range []*Muscle{g, s} {
@@ -129,34 +133,115 @@ func TestFactsThatPractitionersRelyOn(t *testing.T) {
 	}{
 		{"supraspinatus", []string{"painful arc"}, []ids.Muscle{"upper-trapezius"}, nil, ""},
 		{"teres-minor", []string{"arm resting, turned outward"}, nil, []ids.Structure{"axillary-nerve"}, ""},
-		{"teres-major", []string{"acts like latissimus", "client resists"}, []ids.Muscle{"latissimus-dorsi"}, nil, "resisted-lengthening"},
-		{"subscapularis", []string{"if only the outermost band jumps, that is teres major: go deeper", "no cross-friction", "come out slowly", "stiff shoulder"}, []ids.Muscle{"latissimus-dorsi", "teres-major"}, []ids.Structure{"axillary-vessels", "axillary-plexus", "axillary-lymph-nodes"}, "hold-to-release"},
+		{
+			"teres-major",
+			[]string{"acts like latissimus", "client resists"},
+			[]ids.Muscle{"latissimus-dorsi"},
+			nil,
+			"resisted-lengthening",
+		},
+		{
+			"subscapularis",
+			[]string{
+				"if only the outermost band jumps, that is teres major: go deeper",
+				"no cross-friction", "come out slowly", "stiff shoulder",
+			},
+			[]ids.Muscle{"latissimus-dorsi", "teres-major"},
+			[]ids.Structure{"axillary-vessels", "axillary-plexus", "axillary-lymph-nodes"},
+			"hold-to-release",
+		},
 		{"latissimus-dorsi", []string{"free edge", "armpit"}, nil, nil, ""},
-		{"pectoralis-minor", []string{"tender coracoid goes with the stiff shoulder", "through pectoralis major"}, []ids.Muscle{"pectoralis-major"}, nil, ""},
-		{"sternocleidomastoid-sternal", []string{"never poke", "about 5 s, at most 10 s", "after whiplash only indirect", "medically explained first"}, nil, []ids.Structure{"carotid-sinus"}, "brief-holds"},
+		{
+			"pectoralis-minor",
+			[]string{"tender coracoid goes with the stiff shoulder", "through pectoralis major"},
+			[]ids.Muscle{"pectoralis-major"},
+			nil, "",
+		},
+		{
+			"sternocleidomastoid-sternal",
+			[]string{
+				"never poke", "about 5 s, at most 10 s",
+				"after whiplash only indirect", "medically explained first",
+			},
+			nil,
+			[]ids.Structure{"carotid-sinus"},
+			"brief-holds",
+		},
 		{"sternocleidomastoid-clavicular", []string{"never poke"}, nil, []ids.Structure{"jugular-vein"}, "brief-holds"},
-		{"scalenus-anterior", []string{"lift the head", "first rib should rise", "never both sides at once", "at most 4 of 10", "ask about the arm"}, []ids.Muscle{"sternocleidomastoid-sternal", "upper-trapezius"}, []ids.Structure{"subclavian-artery", "brachial-plexus"}, "hold-to-release"},
-		{"scalenus-medius", []string{"forearm's angle", "chest-breathers"}, nil, []ids.Structure{"brachial-plexus"}, "hold-to-release"},
+		{
+			"scalenus-anterior",
+			[]string{
+				"lift the head", "first rib should rise", "never both sides at once",
+				"at most 4 of 10", "ask about the arm",
+			},
+			[]ids.Muscle{"sternocleidomastoid-sternal", "upper-trapezius"},
+			[]ids.Structure{"subclavian-artery", "brachial-plexus"},
+			"hold-to-release",
+		},
+		{
+			"scalenus-medius",
+			[]string{"forearm's angle", "chest-breathers"},
+			nil,
+			[]ids.Structure{"brachial-plexus"},
+			"hold-to-release",
+		},
 		{"scalenus-posterior", []string{"out of reach", "keep off levator"}, nil, nil, "hold-to-release"},
-		{"suboccipitals", []string{"broad pressure is best borne", "rolling the head or the eyes", "small circles", "client chooses"}, nil, []ids.Structure{"vertebral-artery", "greater-occipital-nerve"}, "hold-to-release"},
+		{"suboccipitals", []string{
+			"broad pressure is best borne", "rolling the head or the eyes", "small circles",
+			"client chooses",
+		}, nil, []ids.Structure{"vertebral-artery", "greater-occipital-nerve"}, "hold-to-release"},
 		{"serratus-anterior", []string{"unbearable: lighten or leave", "arm overhead"}, nil, nil, ""},
 		{"rhomboids", []string{"under its edge", "raised border"}, nil, nil, ""},
 		{"diaphragm", []string{"on the out-breath", "both sides are possible"}, nil, nil, "breath-sink"},
 		{"rectus-abdominis", []string{"treat it at the ends", "half a sit-up", "grasped and kneaded"}, nil, nil, ""},
 		{"thoracic-erector-spinae", []string{"between spinous and transverse", "90 s"}, nil, nil, ""},
-		{"psoas-major", []string{"four finger-widths", "sink a little with every out-breath", "about 10 s", "foot lifted off the table", "two or three times, toes drawn up"}, []ids.Muscle{"iliacus"}, []ids.Structure{"external-iliac-vessels"}, "breath-sink"},
+		{
+			"psoas-major",
+			[]string{
+				"four finger-widths", "sink a little with every out-breath", "about 10 s",
+				"foot lifted off the table", "two or three times, toes drawn up",
+			},
+			[]ids.Muscle{"iliacus"},
+			[]ids.Structure{"external-iliac-vessels"},
+			"breath-sink",
+		},
 		{"iliacus", []string{"over the crest", "sweep"}, nil, nil, "breath-sink"},
-		{"tensor-fasciae-latae", []string{"middle of this triangle", "does not tighten by itself", "no bone pressed on bone"}, nil, nil, ""},
-		{"piriformis", []string{"between", "sacrum", "trochanter"}, []ids.Muscle{"gluteus-maximus"}, []ids.Structure{"sciatic-nerve"}, ""},
+		{"tensor-fasciae-latae", []string{
+			"middle of this triangle", "does not tighten by itself",
+			"no bone pressed on bone",
+		}, nil, nil, ""},
+		{
+			"piriformis",
+			[]string{"between", "sacrum", "trochanter"},
+			[]ids.Muscle{"gluteus-maximus"},
+			[]ids.Structure{"sciatic-nerve"},
+			"",
+		},
 		{"deep-hip-rotators", []string{"broad contact, rotate the bent leg"}, nil, nil, "press-and-move"},
-		{"biceps-femoris", []string{"sitting bone", "broad contact while the client moves"}, nil, nil, "press-and-move"},
+		{
+			"biceps-femoris",
+			[]string{"sitting bone", "broad contact while the client moves"},
+			nil, nil,
+			"press-and-move",
+		},
 		{"adductor-longus", nil, nil, nil, "contract-relax"},
 		{"gastrocnemius-lateral", []string{"do not jam", "slight upward angle", "clot"}, nil, nil, ""},
 		{"plantar-fascia", []string{"toes and foot curled"}, nil, nil, "broad-first"},
 		{"achilles-tendon", nil, nil, nil, ""},
 		{"opponens-pollicis", []string{"gather the flesh and follow the direction of ease"}, nil, nil, ""},
-		{"sacroiliac-region", []string{"walks the legs alternately", "no muscle of its own"}, nil, nil, "press-and-move"},
-		{"coccyx-region", []string{"sacrum compressed toward it", "consent"}, nil, []ids.Structure{"coccyx-tip"}, "slack-hold"},
+		{
+			"sacroiliac-region",
+			[]string{"walks the legs alternately", "no muscle of its own"},
+			nil, nil,
+			"press-and-move",
+		},
+		{
+			"coccyx-region",
+			[]string{"sacrum compressed toward it", "consent"},
+			nil,
+			[]ids.Structure{"coccyx-tip"},
+			"slack-hold",
+		},
 		{"quadratus-plantae", nil, nil, nil, "broad-first"},
 	} {
 		t.Run(string(c.id), func(t *testing.T) {
@@ -176,7 +261,8 @@ func TestFactsThatPractitionersRelyOn(t *testing.T) {
 	assert.Len(t, muscle(t, "subscapularis").Sites, 3, "three sites of rising difficulty")
 	assert.Equal(t, "not on large bodies", muscle(t, "subscapularis").Sites[2].Reach)
 	assert.Contains(t, muscle(t, "psoas-major").Sites[0].Essential, ids.Region("lumbar-spine"), "along the low back")
-	assert.Subset(t, muscle(t, "iliacus").Sites[0].Essential, []ids.Region{"anterior-hip", "anterior-thigh"}, "hip and front of thigh")
+	assert.Subset(t, muscle(t, "iliacus").Sites[0].Essential, []ids.Region{"anterior-hip", "anterior-thigh"},
+		"hip and front of thigh")
 	assert.Contains(t, muscle(t, "achilles-tendon").Slack[0].Text, "heel compressed")
 	for _, id := range []ids.Muscle{"plantar-fascia", "achilles-tendon", "sacroiliac-region", "coccyx-region"} {
 		assert.Equal(t, "contact", muscle(t, id).Kind)

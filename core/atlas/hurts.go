@@ -94,7 +94,10 @@ func Hurts(v body.View, p body.Point, heightCM float64) []Match {
 			score /= math.Sqrt(float64(len(pt.essential)) + spilloverShare*float64(len(pt.spillover)))
 			k := key{pt.muscle.ID, s}
 			if old, ok := best[k]; !ok || score > old.Score {
-				best[k] = Match{pt.muscle.ID, pt.muscle.Name, side, pt.site.ID, score, ess >= spill, distance[s][region]}
+				best[k] = Match{
+					pt.muscle.ID, pt.muscle.Name, side, pt.site.ID, score, ess >= spill,
+					distance[s][region],
+				}
 			}
 		}
 	}

@@ -123,8 +123,10 @@ func (m *Muscle) Palpate(side ids.Side, site string, heightCM, fingerCM float64)
 	g := Guide{
 		Muscle: m.ID, Name: m.Name, Side: side, Confirm: m.Confirm, Tension: m.Tension, Slack: m.Slack,
 		EaseFirst: orEmpty(m.EaseFirst), MistakenFor: m.MistakenFor,
-		Positions: m.Positions, Contacts: m.Contacts, Draping: m.Draping, Cautions: m.Cautions, Protocol: m.Usual, Sources: m.Sources,
-		Stretch: m.Stretch, Synergists: orEmpty(syn), Antagonists: orEmpty(ant), Latin: m.Latin, Layer: m.Layer, Innervation: m.Innervation, Attachments: m.Attachments, Actions: orEmpty(m.Actions),
+		Positions: m.Positions, Contacts: m.Contacts, Draping: m.Draping, Cautions: m.Cautions, Protocol: m.Usual,
+		Sources: m.Sources,
+		Stretch: m.Stretch, Synergists: orEmpty(syn), Antagonists: orEmpty(ant), Latin: m.Latin, Layer: m.Layer,
+		Innervation: m.Innervation, Attachments: m.Attachments, Actions: orEmpty(m.Actions),
 		Referral: Referral{[]ids.Region{}, []ids.Region{}}, Landmarks: []LandmarkPlace{},
 	}
 	for _, s := range m.Sites {

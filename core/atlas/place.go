@@ -11,7 +11,8 @@ import (
 )
 
 var sideViews = map[string][2]body.View{
-	"side": {body.LeftSide, body.RightSide}, "head": {body.HeadLeft, body.HeadRight}, "sole": {body.SoleLeft, body.SoleRight},
+	"side": {body.LeftSide, body.RightSide}, "head": {body.HeadLeft, body.HeadRight},
+	"sole": {body.SoleLeft, body.SoleRight},
 }
 
 func viewOf(name string, side ids.Side) body.View {
@@ -106,7 +107,9 @@ func (m *Muscle) OnFigure(f FibrePlace, side ids.Side, heightCM float64) (body.V
 
 // OnFibre finds the place on the muscle's nearest fibre for a touched point;
 // ok is false when no fibre runs in this view on this side.
-func (m *Muscle) OnFibre(v body.View, p body.Point, side ids.Side, heightCM float64) (f FibrePlace, offMM float64, ok bool) {
+func (m *Muscle) OnFibre(v body.View, p body.Point, side ids.Side, heightCM float64) (f FibrePlace, offMM float64,
+	ok bool,
+) {
 	best := math.Inf(1)
 	mm := v.CMPerUnit(heightCM) * 10
 	for i, fib := range m.Fibres {

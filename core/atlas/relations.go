@@ -41,7 +41,8 @@ func Opposite(m ids.Movement) (ids.Movement, bool) {
 // sided reports whether a movement has a direction to a side.
 func sided(m ids.Movement) bool {
 	switch m {
-	case "cervical.lateral-flexion", "cervical.rotation", "thoracic.rotation", "lumbar.lateral-flexion", "trunk.rotation":
+	case "cervical.lateral-flexion", "cervical.rotation", "thoracic.rotation", "lumbar.lateral-flexion",
+		"trunk.rotation":
 		return true
 	}
 	return false

@@ -46,7 +46,8 @@ func Search(w Query) []*Muscle {
 
 // fold splits a text into plain lower-case words.
 func fold(s string) []string {
-	return strings.FieldsFunc(strings.ToLower(s), func(r rune) bool { return !unicode.IsLetter(r) && !unicode.IsDigit(r) })
+	return strings.FieldsFunc(strings.ToLower(s),
+		func(r rune) bool { return !unicode.IsLetter(r) && !unicode.IsDigit(r) })
 }
 
 // matches: every word asked for must be near the beginning of some word of the

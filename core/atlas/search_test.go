@@ -20,8 +20,10 @@ func found(w Query) []ids.Muscle {
 
 func TestSearchForgivesTyping(t *testing.T) {
 	for asked, want := range map[string]ids.Muscle{
-		"infraspinatus": "infraspinatus", "Infraspinatis": "infraspinatus", "trapezus lower": "lower-trapezius", "quadratus lumb": "quadratus-lumborum",
-		"pirifromis": "piriformis", "musculus soleus": "soleus", "great toe abductor": "abductor-hallucis", "levater scap": "levator-scapulae",
+		"infraspinatus": "infraspinatus", "Infraspinatis": "infraspinatus", "trapezus lower": "lower-trapezius",
+		"quadratus lumb": "quadratus-lumborum",
+		"pirifromis":     "piriformis", "musculus soleus": "soleus", "great toe abductor": "abductor-hallucis",
+		"levater scap": "levator-scapulae",
 	} {
 		got := found(Query{Text: asked})
 		require.NotEmpty(t, got, "%q", asked)
@@ -67,9 +69,15 @@ func TestWhereItHurts(t *testing.T) {
 		region ids.Region
 		muscle ids.Muscle
 	}{
-		{body.Front, "anterior-shoulder", "infraspinatus"}, {body.HeadLeft, "temple", "temporalis"}, {body.SoleLeft, "heel", "quadratus-plantae"},
-		{body.Back, "medial-scapular-border", "rhomboids"}, {body.Front, "anterior-knee", "rectus-femoris"}, {body.LeftSide, "lateral-ankle", "fibularis-longus"},
-		{body.HeadLeft, "jaw", "masseter"}, {body.Back, "lumbar-spine", "psoas-major"}, {body.SoleLeft, "metatarsal-heads", "flexor-digitorum-brevis"},
+		{body.Front, "anterior-shoulder", "infraspinatus"},
+		{body.HeadLeft, "temple", "temporalis"},
+		{body.SoleLeft, "heel", "quadratus-plantae"},
+		{body.Back, "medial-scapular-border", "rhomboids"},
+		{body.Front, "anterior-knee", "rectus-femoris"},
+		{body.LeftSide, "lateral-ankle", "fibularis-longus"},
+		{body.HeadLeft, "jaw", "masseter"},
+		{body.Back, "lumbar-spine", "psoas-major"},
+		{body.SoleLeft, "metatarsal-heads", "flexor-digitorum-brevis"},
 	} {
 		got := touch(c.view, c.region, ids.Left)
 		assert.Less(t, place(got, c.muscle, ids.Left), 6, "%s for %s: %v", c.muscle, c.region, got[:min(6, len(got))])

@@ -52,7 +52,8 @@ func TestOppositesUndoOneAnother(t *testing.T) {
 	assert.False(t, ok, "a turn is undone by the same turn the other way")
 	assert.True(t, opposed(Motion{"cervical.rotation", "own"}, Motion{"cervical.rotation", "other"}))
 	assert.False(t, opposed(Motion{"cervical.rotation", "own"}, Motion{"cervical.rotation", "own"}))
-	assert.True(t, opposed(Motion{Movement: "ankle.plantarflexion"}, Motion{Movement: "ankle.dorsiflexion-knee-straight"}))
+	assert.True(t, opposed(Motion{Movement: "ankle.plantarflexion"},
+		Motion{Movement: "ankle.dorsiflexion-knee-straight"}))
 }
 
 func TestPlacesAndMidline(t *testing.T) {
@@ -65,7 +66,10 @@ func TestPlacesAndMidline(t *testing.T) {
 	}
 	assert.True(t, m.At("lower-calf") || m.At("upper-calf"))
 	assert.False(t, m.At("jaw"))
-	for _, r := range []ids.Region{"sacrum", "coccyx", "vertex", "sternum", "umbilical", "lumbar-spine", "upper-thoracic-spine"} {
+	for _, r := range []ids.Region{
+		"sacrum", "coccyx", "vertex", "sternum", "umbilical", "lumbar-spine",
+		"upper-thoracic-spine",
+	} {
 		assert.True(t, MidlineRegion(r), "%s", r)
 	}
 	assert.False(t, MidlineRegion("heel"))

@@ -33,7 +33,15 @@ func TestProportions(t *testing.T) {
 		view  View
 		id    ids.Landmark
 		above float64
-	}{{Front, "acromion", 818}, {Back, "greater-trochanter", 530}, {Back, "iliac-crest", 585}, {Front, "patella", 285}, {Back, "lateral-malleolus", 47}, {Front, "lateral-epicondyle", 620}, {Front, "radial-styloid", 485}} {
+	}{
+		{Front, "acromion", 818},
+		{Back, "greater-trochanter", 530},
+		{Back, "iliac-crest", 585},
+		{Front, "patella", 285},
+		{Back, "lateral-malleolus", 47},
+		{Front, "lateral-epicondyle", 620},
+		{Front, "radial-styloid", 485},
+	} {
 		p, err := FindLandmark(c.view, c.id, ids.Left)
 		require.NoError(t, err)
 		assert.InDelta(t, c.above, 1000-p.Y, 8, "%s", c.id)
@@ -101,14 +109,24 @@ func TestCellAtFindsTheNearestCell(t *testing.T) {
 		p := Point{rapid.Float64Range(0, v.Width()).Draw(t, "x"), rapid.Float64Range(0, 1000).Draw(t, "y")}
 		c := CellAt(v, p)
 		d := c.Center().Distance(p)
-		for _, n := range []Cell{{v, c.Q + 1, c.R}, {v, c.Q - 1, c.R}, {v, c.Q, c.R + 1}, {v, c.Q, c.R - 1}, {v, c.Q + 1, c.R - 1}, {v, c.Q - 1, c.R + 1}} {
+		for _, n := range []Cell{
+			{v, c.Q + 1, c.R},
+			{v, c.Q - 1, c.R},
+			{v, c.Q, c.R + 1},
+			{v, c.Q, c.R - 1},
+			{v, c.Q + 1, c.R - 1},
+			{v, c.Q - 1, c.R + 1},
+		} {
 			assert.LessOrEqual(t, d, n.Center().Distance(p)+1e-9)
 		}
 	})
 }
 
 func TestBadCellIdsAreRefused(t *testing.T) {
-	for _, s := range []string{"", "front", "front:1", "front:1,2,3", "top:1,2", "front:01,2", "front:a,b", "front: 1,2"} {
+	for _, s := range []string{
+		"", "front", "front:1", "front:1,2,3", "top:1,2", "front:01,2", "front:a,b",
+		"front: 1,2",
+	} {
 		_, err := ParseCell(s)
 		assert.Error(t, err, "%q", s)
 	}
@@ -149,9 +167,11 @@ func TestEveryLandmarkIsDrawnAndEveryBoneSeen(t *testing.T) {
 
 func TestLevelsAtTheirLandmarks(t *testing.T) {
 	for landmark, want := range map[ids.Landmark]ids.Landmark{
-		"iliac-crest": "L4", "psis": "S2", "sacrum-base": "L5", "above-sacral-hollow": "L5", "crest-scapula-midpoint": "T12",
-		"scapula-inferior-angle": "T7", "scapula-spine-root": "T3", "suboccipital-hollow": "C1", "external-occipital-protuberance": "C1",
-		"first-spinous-below-occiput": "C2", "L3": "L3",
+		"iliac-crest": "L4", "psis": "S2", "sacrum-base": "L5", "above-sacral-hollow": "L5",
+		"crest-scapula-midpoint": "T12",
+		"scapula-inferior-angle": "T7", "scapula-spine-root": "T3", "suboccipital-hollow": "C1",
+		"external-occipital-protuberance": "C1",
+		"first-spinous-below-occiput":     "C2", "L3": "L3",
 	} {
 		l, err := LevelAt(landmark)
 		require.NoError(t, err)
@@ -170,14 +190,25 @@ func TestWhatLiesBesideTheSpine(t *testing.T) {
 		structure string
 		of        ids.Landmark
 	}{
-		{"L3", 0, 0, "spinous-process", "L3"}, {"L3", 1, 1, "facet-joint", "L3"}, {"L3", 2, 0, "transverse-process", "L3"},
-		{"C5", 1, 0, "facet-joint", "C5"}, {"C5", 1.5, 0, "transverse-process", "C5"},
-		{"T1", 2, 0, "transverse-process", "T1"}, {"T3", 2, 0, "transverse-process", "T3"}, {"T12", 2, 0, "transverse-process", "T12"},
-		{"T7", 2, 0, "transverse-process", "T8"}, {"T10", 2, 0, "transverse-process", "T11"},
-		{"T5", 2, 0, "transverse-process", "T5"}, {"T11", 2, 0, "transverse-process", "T11"},
-		{"T7", 3, 0, "rib-joint", "T8"}, {"T2", 4, 0, "rib-angle", "T2"},
-		{"S2", 1, 0, "sacral-foramen", "S2"}, {"S1", 2, 0, "sacroiliac-joint", "S1"}, {"S2", 2.5, 0, "psis", "S2"},
-		{"C1", 0, 0, "soft-tissue", "C1"}, {"L3", 8, 0, "soft-tissue", "L3"},
+		{"L3", 0, 0, "spinous-process", "L3"},
+		{"L3", 1, 1, "facet-joint", "L3"},
+		{"L3", 2, 0, "transverse-process", "L3"},
+		{"C5", 1, 0, "facet-joint", "C5"},
+		{"C5", 1.5, 0, "transverse-process", "C5"},
+		{"T1", 2, 0, "transverse-process", "T1"},
+		{"T3", 2, 0, "transverse-process", "T3"},
+		{"T12", 2, 0, "transverse-process", "T12"},
+		{"T7", 2, 0, "transverse-process", "T8"},
+		{"T10", 2, 0, "transverse-process", "T11"},
+		{"T5", 2, 0, "transverse-process", "T5"},
+		{"T11", 2, 0, "transverse-process", "T11"},
+		{"T7", 3, 0, "rib-joint", "T8"},
+		{"T2", 4, 0, "rib-angle", "T2"},
+		{"S2", 1, 0, "sacral-foramen", "S2"},
+		{"S1", 2, 0, "sacroiliac-joint", "S1"},
+		{"S2", 2.5, 0, "psis", "S2"},
+		{"C1", 0, 0, "soft-tissue", "C1"},
+		{"L3", 8, 0, "soft-tissue", "L3"},
 	} {
 		b, err := FindBeside(c.level, c.out, c.down, 1.8)
 		require.NoError(t, err)

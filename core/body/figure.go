@@ -87,7 +87,8 @@ func draw(v View) Figure {
 	f.add(v, "head", Head, headHalf, false)
 	f.add(v, "palm", Hand, hanging.all(palm), true)
 	for i, g := range fingers {
-		f.add(v, "finger-"+string(rune('1'+i)), Hand, capsule(limb{hanging.at(g.from), hanging.at(g.to), g.w0, g.w1}), true)
+		f.add(v, "finger-"+string(rune('1'+i)), Hand, capsule(limb{hanging.at(g.from), hanging.at(g.to), g.w0, g.w1}),
+			true)
 	}
 	if v == Front {
 		f.line(v, frontLines, true)
@@ -124,7 +125,10 @@ func (f *Figure) shape(v View, id string, part Part, side ids.Side, half []Point
 	for i, p := range half {
 		pts[i] = v.place(p, side)
 	}
-	f.Shapes = append(f.Shapes, Shape{ID: id, Part: part, Side: side, Layer: f.layer, Path: closed(pts), poly: outline(pts)})
+	f.Shapes = append(f.Shapes, Shape{
+		ID: id, Part: part, Side: side, Layer: f.layer, Path: closed(pts),
+		poly: outline(pts),
+	})
 }
 
 type innerLine struct {

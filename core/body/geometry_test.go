@@ -111,7 +111,8 @@ func TestCloseUpsAreAtTheirScale(t *testing.T) {
 // never chest.
 func TestPartsInTheSideView(t *testing.T) {
 	for region, at := range map[ids.Region]Point{
-		"lateral-upper-arm": {16, 310}, "dorsal-forearm": {52, 450}, "lateral-hip": {0, 490}, "lateral-thigh": {0, 620}, "lateral-leg": {-8, 830},
+		"lateral-upper-arm": {16, 310}, "dorsal-forearm": {52, 450}, "lateral-hip": {0, 490},
+		"lateral-thigh": {0, 620}, "lateral-leg": {-8, 830},
 		"ear": {-8, 70}, "jaw": {28, 116}, "occiput": {-50, 50}, "lateral-ankle": {-6, 948},
 	} {
 		got, side := regionAt(LeftSide, LeftSide.place(at, ids.Left))

@@ -9,7 +9,10 @@ import (
 )
 
 // spine lists the palpable levels from above down, by landmark.
-var spine = []ids.Landmark{"C1", "C2", "C3", "C4", "C5", "C6", "C7", "T1", "T2", "T3", "T4", "T5", "T6", "T7", "T8", "T9", "T10", "T11", "T12", "L1", "L2", "L3", "L4", "L5", "S1", "S2", "S3", "S4"}
+var spine = []ids.Landmark{
+	"C1", "C2", "C3", "C4", "C5", "C6", "C7", "T1", "T2", "T3", "T4", "T5", "T6", "T7", "T8",
+	"T9", "T10", "T11", "T12", "L1", "L2", "L3", "L4", "L5", "S1", "S2", "S3", "S4",
+}
 
 // Spine lists the levels from above down.
 func Spine() []ids.Landmark { return append([]ids.Landmark{}, spine...) }
@@ -21,21 +24,39 @@ var levelOf = map[ids.Landmark]struct {
 	level ids.Landmark
 	text  string
 }{
-	"iliac-crest":                     {"L4", "The line joining the crests crosses L4, often L3–L4."},
-	"psis":                            {"S2", "The posterior iliac spines lie level with S2: from the dimple slide down, then press in and up."},
-	"above-sacral-hollow":             {"L5", "The first bony point above the sacral hollow."},
-	"sacrum-base":                     {"L5", "The first bony point above the sacral hollow."},
-	"crest-scapula-midpoint":          {"T12", "Halfway between the crest and the lower angle of the shoulder blade, arms by the side."},
-	"scapula-inferior-angle":          {"T7", "Level with the lower angle of the shoulder blade, arms by the side: it moves with them."},
-	"scapula-spine-root":              {"T3", "Level with the inner end of the shoulder blade's ridge."},
-	"external-occipital-protuberance": {"C1", "The hollow below the protuberance; C1 itself has no spinous tip to feel."},
-	"suboccipital-hollow":             {"C1", "The hollow below the protuberance; C1 itself has no spinous tip to feel."},
-	"mastoid":                         {"C1", "Its transverse process lies just below and in front of the mastoid's tip."},
-	"first-spinous-below-occiput":     {"C2", "The first spinous process felt below the hollow."},
-	"sternal-notch":                   {"T2", "Level with the notch, face-up."},
-	"xiphoid":                         {"T9", "Level with the tip, face-up."},
-	"rib-12-tip":                      {"L2", "Level with the tip of the last rib."},
-	"navel":                           {"L4", "Level with the navel in a lean person only."},
+	"iliac-crest": {"L4", "The line joining the crests crosses L4, often L3–L4."},
+	"psis": {
+		"S2",
+		"The posterior iliac spines lie level with S2: from the dimple slide down, then press in and up.",
+	},
+	"above-sacral-hollow": {"L5", "The first bony point above the sacral hollow."},
+	"sacrum-base":         {"L5", "The first bony point above the sacral hollow."},
+	"crest-scapula-midpoint": {
+		"T12",
+		"Halfway between the crest and the lower angle of the shoulder blade, arms by the side.",
+	},
+	"scapula-inferior-angle": {
+		"T7",
+		"Level with the lower angle of the shoulder blade, arms by the side: it moves with them.",
+	},
+	"scapula-spine-root": {"T3", "Level with the inner end of the shoulder blade's ridge."},
+	"external-occipital-protuberance": {
+		"C1",
+		"The hollow below the protuberance; C1 itself has no spinous tip to feel.",
+	},
+	"suboccipital-hollow": {
+		"C1",
+		"The hollow below the protuberance; C1 itself has no spinous tip to feel.",
+	},
+	"mastoid": {
+		"C1",
+		"Its transverse process lies just below and in front of the mastoid's tip.",
+	},
+	"first-spinous-below-occiput": {"C2", "The first spinous process felt below the hollow."},
+	"sternal-notch":               {"T2", "Level with the notch, face-up."},
+	"xiphoid":                     {"T9", "Level with the tip, face-up."},
+	"rib-12-tip":                  {"L2", "Level with the tip of the last rib."},
+	"navel":                       {"L4", "Level with the navel in a lean person only."},
 }
 
 // Level is a vertebral level found by palpation.
@@ -54,7 +75,11 @@ func LevelAt(l ids.Landmark) (Level, error) {
 	if i := levelIndex(l); i >= 0 {
 		return Level{l, 1, "Count again from a second landmark; palpated levels are ± 1."}, nil
 	}
-	return Level{}, &strict.Error{Path: "$.landmark", Given: fmt.Sprintf("%q", l), Allowed: "a landmark that marks a vertebral level, such as iliac-crest, psis, scapula-inferior-angle, or a spinous level"}
+	return Level{}, &strict.Error{
+		Path: "$.landmark", Given: fmt.Sprintf("%q", l),
+		Allowed: "a landmark that marks a vertebral level, such as iliac-crest, psis, scapula-inferior-angle, or " +
+			"a spinous level",
+	}
 }
 
 func levelIndex(l ids.Landmark) int {
@@ -73,9 +98,13 @@ func Count(from ids.Landmark, down int) (Level, error) {
 		return Level{}, &strict.Error{Path: "$.level", Given: fmt.Sprintf("%q", from), Allowed: "a level from C1 to S4"}
 	}
 	if i+down < 0 || i+down >= len(spine) {
-		return Level{}, &strict.Error{Path: "$.count_down", Given: fmt.Sprint(down), Allowed: fmt.Sprintf("%d to %d from %s", -i, len(spine)-1-i, from)}
+		return Level{}, &strict.Error{
+			Path: "$.count_down", Given: fmt.Sprint(down),
+			Allowed: fmt.Sprintf("%d to %d from %s", -i, len(spine)-1-i, from),
+		}
 	}
-	return Level{spine[i+down], 1, fmt.Sprintf("%d from %s; each step may add to the error, so check against a second landmark.", down, from)}, nil
+	return Level{spine[i+down], 1, fmt.Sprintf("%d from %s; each step may add to the error, so check against a "+
+		"second landmark.", down, from)}, nil
 }
 
 // Beside is what lies under a finger beside the spine.
@@ -106,7 +135,10 @@ func slant(level ids.Landmark) float64 {
 func FindBeside(level ids.Landmark, out, down, fingerCM float64) (Beside, error) {
 	i := levelIndex(level)
 	if i < 0 {
-		return Beside{}, &strict.Error{Path: "$.level", Given: fmt.Sprintf("%q", level), Allowed: "a level from C1 to S4"}
+		return Beside{}, &strict.Error{
+			Path: "$.level", Given: fmt.Sprintf("%q", level),
+			Allowed: "a level from C1 to S4",
+		}
 	}
 	b := Beside{Level: level, PlusMinus: 1, OutCM: out * fingerCM, DownCM: down * fingerCM}
 	name := func(structure, text string) (Beside, error) {
@@ -132,28 +164,33 @@ func FindBeside(level ids.Landmark, out, down, fingerCM float64) (Beside, error)
 			return name("facet-joint", "The pillar of joints, closer to the middle than in the low back.")
 		}
 		if out < 2.5 {
-			return name("transverse-process", "Tips lie closer than in the low back; vessels and nerves run before them, so light touch.")
+			return name("transverse-process",
+				"Tips lie closer than in the low back; vessels and nerves run before them, so light touch.")
 		}
 	case 'L':
 		switch {
 		case out < 1.5 && down >= 0.5:
-			return name("facet-joint", fmt.Sprintf("One finger down and out from %s: the joint with the vertebra below.", level))
+			return name("facet-joint", fmt.Sprintf("One finger down and out from %s: the joint with the vertebra "+
+				"below.", level))
 		case out < 1.5:
 			return name("lamina", "Erectors over the arch of the vertebra.")
 		case out < 2.75 && math.Abs(down) < 0.75:
-			return name("transverse-process", "Two fingers straight out: the tip of the transverse process, deep under the erectors.")
+			return name("transverse-process",
+				"Two fingers straight out: the tip of the transverse process, deep under the erectors.")
 		}
 	case 'T':
 		return chest(b, i, out, down/spacing)
 	case 'S':
 		switch {
 		case out < 1.75:
-			return name("sacral-foramen", "The foramina S1–S4 lie under a relaxed hand laid from the posterior iliac spine.")
+			return name("sacral-foramen",
+				"The foramina S1–S4 lie under a relaxed hand laid from the posterior iliac spine.")
 		case out < 2.75 && (level == "S1" || level == "S2" || level == "S3"):
 			if level == "S2" && out >= 2.25 {
 				return name("psis", "The posterior iliac spine, level with S2.")
 			}
-			return name("sacroiliac-joint", "Runs obliquely over S1–S3, deep; only its lower part is near the posterior iliac spine.")
+			return name("sacroiliac-joint",
+				"Runs obliquely over S1–S3, deep; only its lower part is near the posterior iliac spine.")
 		}
 	}
 	return name("soft-tissue", "No bony landmark at this distance.")
@@ -169,7 +206,11 @@ func chest(b Beside, i int, out, downLevels float64) (Beside, error) {
 		whole = math.Floor(at) // between two: the upper one, the own
 	}
 	b.Level = spine[clampIndex(i, whole)]
-	where := map[float64]string{0: "level with its own transverse processes", 0.5: "half a level below its own transverse processes", 1: "a whole level below its own transverse processes"}[slant(own)]
+	where := map[float64]string{
+		0:   "level with its own transverse processes",
+		0.5: "half a level below its own transverse processes",
+		1:   "a whole level below its own transverse processes",
+	}[slant(own)]
 	text := fmt.Sprintf("The tip of %s lies %s.", own, where)
 	switch {
 	case out < 1.5:

@@ -224,7 +224,8 @@ func (v View) Place(authored Point, s ids.Side) Point { return v.place(authored,
 // the side view shows of head and neck.
 func (v View) Shows(authored View, p Point) bool {
 	switch {
-	case authored == v, authored == LeftSide && v.profile(), authored == SoleLeft && v.sole(), authored == HeadLeft && v.head():
+	case authored == v, authored == LeftSide && v.profile(), authored == SoleLeft && v.sole(),
+		authored == HeadLeft && v.head():
 		return true
 	}
 	return authored == LeftSide && v.head() && p.Y < 195

@@ -31,19 +31,40 @@ func TestEveryExampleRuns(t *testing.T) {
 func TestBadInputNamesTheField(t *testing.T) {
 	const start = `{"t":0,"event":"start","protocol":"graded-stages"}` + "\n"
 	for _, c := range []struct{ name, in, field string }{
-		{"change", ``, "$"}, {"change", `[]`, "$"}, {"change", `{"measure":"nprs"}`, "$.before"}, {"change", `{"measure":"nprs","before":1}`, "$.after"},
-		{"change", `{"measure":"nprs","before":1,"after":2,"series":[]}`, "$.series"}, {"change", `{"measure":"NPRS","before":1,"after":2}`, "$.measure"},
-		{"change", `{"measure":"nprs","series":[{"day":1}]}`, "$.series[0].value"}, {"change", `{"measure":"nprs","befor":1,"after":2}`, "$.befor"},
-		{"palpate", `{"muscle":"soleus"}`, "$.side"}, {"palpate", `{"muscle":"soleous","side":"left"}`, "$.muscle"}, {"palpate", `{"muscle":"soleus","side":"midline"}`, "$.side"},
-		{"palpate", `{"muscle":"soleus","side":"left","site":"top"}`, "$.site"}, {"palpate", `{"muscle":"soleus","side":"left","height_cm":0}`, "$.height_cm"},
-		{"range", `{"movement":"scapula.elevation"}`, "$.movement"}, {"range", `{"movement":"knee.flexion","active_deg":400}`, "$.active_deg"},
-		{"under", `{"view":"back","x":-1,"y":0}`, "$.x"}, {"cells", `{"view":"back","regions":[{"region":"tail","side":"left"}]}`, "$.regions[0].region"},
-		{"coach", ``, "line 1"}, {"coach", `{"t":1,"event":"start","protocol":"graded-stages"}`, "line 1: $.t"}, {"coach", `{"t":0,"event":"contact"}`, "line 1: $.event"},
-		{"coach", `{"t":0,"event":"start","protocol":"graded-stages","cap_seconds":121}`, "line 1: $.cap_seconds"}, {"coach", `{"t":0,"event":"start","protocol":"graded-stages","scale":7}`, "line 1: $.scale"},
+		{"change", ``, "$"},
+		{"change", `[]`, "$"},
+		{"change", `{"measure":"nprs"}`, "$.before"},
+		{"change", `{"measure":"nprs","before":1}`, "$.after"},
+		{"change", `{"measure":"nprs","before":1,"after":2,"series":[]}`, "$.series"},
+		{"change", `{"measure":"NPRS","before":1,"after":2}`, "$.measure"},
+		{"change", `{"measure":"nprs","series":[{"day":1}]}`, "$.series[0].value"},
+		{"change", `{"measure":"nprs","befor":1,"after":2}`, "$.befor"},
+		{"palpate", `{"muscle":"soleus"}`, "$.side"},
+		{"palpate", `{"muscle":"soleous","side":"left"}`, "$.muscle"},
+		{"palpate", `{"muscle":"soleus","side":"midline"}`, "$.side"},
+		{"palpate", `{"muscle":"soleus","side":"left","site":"top"}`, "$.site"},
+		{"palpate", `{"muscle":"soleus","side":"left","height_cm":0}`, "$.height_cm"},
+		{"range", `{"movement":"scapula.elevation"}`, "$.movement"},
+		{"range", `{"movement":"knee.flexion","active_deg":400}`, "$.active_deg"},
+		{"under", `{"view":"back","x":-1,"y":0}`, "$.x"},
+		{"cells", `{"view":"back","regions":[{"region":"tail","side":"left"}]}`, "$.regions[0].region"},
+		{"coach", ``, "line 1"},
+		{"coach", `{"t":1,"event":"start","protocol":"graded-stages"}`, "line 1: $.t"},
+		{"coach", `{"t":0,"event":"contact"}`, "line 1: $.event"},
+		{"coach", `{"t":0,"event":"start","protocol":"graded-stages","cap_seconds":121}`, "line 1: $.cap_seconds"},
+		{"coach", `{"t":0,"event":"start","protocol":"graded-stages","scale":7}`, "line 1: $.scale"},
 		{"coach", `{"t":0,"event":"start","protocol":"graded-stages","muscle":"heart"}`, "line 1: $.muscle"},
-		{"coach", start + `{"t":-1,"event":"contact"}`, "line 2: $.t"}, {"coach", start + `{"t":1.2345,"event":"contact"}`, "line 2: $.t"}, {"coach", start + `{"t":"1","event":"contact"}`, "line 2: $.t"},
-		{"coach", start + `{"t":5,"event":"contact"}` + "\n" + `{"t":4,"event":"tick"}`, "line 3: $.t"}, {"coach", start + `{"t":5,"event":"contact"}` + "\n\n" + `{"t":6,"event":"score","value":11}`, "line 4: $.value"},
-		{"coach", start + `{"t":5,"event":"contact","val":1}`, "line 2: $.val"}, {"coach", start + `{"t":5`, "line 2: $"}, {"nonsense", ``, "NAME"},
+		{"coach", start + `{"t":-1,"event":"contact"}`, "line 2: $.t"},
+		{"coach", start + `{"t":1.2345,"event":"contact"}`, "line 2: $.t"},
+		{"coach", start + `{"t":"1","event":"contact"}`, "line 2: $.t"},
+		{"coach", start + `{"t":5,"event":"contact"}` + "\n" + `{"t":4,"event":"tick"}`, "line 3: $.t"},
+		{
+			"coach", start + `{"t":5,"event":"contact"}` + "\n\n" + `{"t":6,"event":"score","value":11}`,
+			"line 4: $.value",
+		},
+		{"coach", start + `{"t":5,"event":"contact","val":1}`, "line 2: $.val"},
+		{"coach", start + `{"t":5`, "line 2: $"},
+		{"nonsense", ``, "NAME"},
 	} {
 		out, err := calc.Run(c.name, []byte(c.in))
 		var e *strict.Error
@@ -69,7 +90,8 @@ func coach(t *testing.T, lines ...string) []map[string]any {
 
 func TestCoachLines(t *testing.T) {
 	all := coach(t, `{"t":0,"event":"start","protocol":"graded-stages","scale":5,"muscle":"scalenus-medius","side":"left"}`,
-		`{"t":0.5,"event":"contact"}`, `{"t":3.125,"event":"score","value":2}`, `{"t":3.125,"event":"start","protocol":"graded-stages"}`, `{"t":4,"event":"score","value":2.5}`)
+		`{"t":0.5,"event":"contact"}`, `{"t":3.125,"event":"score","value":2}`,
+		`{"t":3.125,"event":"start","protocol":"graded-stages"}`, `{"t":4,"event":"score","value":2.5}`)
 	for _, l := range all {
 		for _, k := range []string{"t", "phase", "advice", "stage", "stage_left_s", "pressure_s", "text", "reason"} {
 			assert.Contains(t, l, k)
@@ -135,7 +157,10 @@ func TestPalpateAnswersForEveryMuscleSiteAndSide(t *testing.T) {
 		for _, s := range m.Sites {
 			for _, side := range []ids.Side{ids.Left, ids.Right} {
 				g := answer(t, "palpate", fmt.Sprintf(`{"muscle":%q,"side":%q,"site":%q}`, m.ID, side, s.ID))
-				for _, k := range []string{"sites", "landmarks", "steps", "strum_deg", "confirm", "tension", "slack", "near", "ease_first", "mistaken_for", "referral"} {
+				for _, k := range []string{
+					"sites", "landmarks", "steps", "strum_deg", "confirm", "tension", "slack",
+					"near", "ease_first", "mistaken_for", "referral",
+				} {
 					assert.Contains(t, g, k)
 				}
 			}
@@ -144,17 +169,24 @@ func TestPalpateAnswersForEveryMuscleSiteAndSide(t *testing.T) {
 }
 
 func TestLevel(t *testing.T) {
-	for landmark, want := range map[string]string{"iliac-crest": "L4", "psis": "S2", "sacrum-base": "L5", "crest-scapula-midpoint": "T12", "scapula-inferior-angle": "T7", "scapula-spine-root": "T3", "suboccipital-hollow": "C1", "first-spinous-below-occiput": "C2"} {
+	for landmark, want := range map[string]string{
+		"iliac-crest": "L4", "psis": "S2", "sacrum-base": "L5",
+		"crest-scapula-midpoint": "T12", "scapula-inferior-angle": "T7", "scapula-spine-root": "T3",
+		"suboccipital-hollow": "C1", "first-spinous-below-occiput": "C2",
+	} {
 		assert.Equal(t, want, answer(t, "level", `{"landmark":"`+landmark+`"}`)["level"], landmark)
 	}
 	l := answer(t, "level", `{"level":"L3","fingers_lateral":2,"fingers_down":0}`)
 	assert.Equal(t, "transverse-process", l["structure"])
 	assert.InDelta(t, 3.6, l["out_cm"], 1e-9)
-	assert.InDelta(t, 4.0, answer(t, "level", `{"level":"L3","fingers_lateral":2,"fingers_down":0,"finger_cm":2}`)["out_cm"], 1e-9)
+	assert.InDelta(t, 4.0, answer(t, "level",
+		`{"level":"L3","fingers_lateral":2,"fingers_down":0,"finger_cm":2}`)["out_cm"], 1e-9)
 	assert.Equal(t, "T12", answer(t, "level", `{"level":"L4","count_down":-4}`)["level"])
 	for in, field := range map[string]string{
-		`{}`: "$.landmark", `{"landmark":"psis","level":"L4"}`: "$.landmark", `{"level":"L4"}`: "$.fingers_lateral", `{"level":"L4","fingers_lateral":1}`: "$.fingers_down",
-		`{"level":"L9","fingers_lateral":1,"fingers_down":0}`: "$.level", `{"landmark":"patella"}`: "$.landmark", `{"level":"L4","count_down":20}`: "$.count_down",
+		`{}`: "$.landmark", `{"landmark":"psis","level":"L4"}`: "$.landmark", `{"level":"L4"}`: "$.fingers_lateral",
+		`{"level":"L4","fingers_lateral":1}`:                  "$.fingers_down",
+		`{"level":"L9","fingers_lateral":1,"fingers_down":0}`: "$.level", `{"landmark":"patella"}`: "$.landmark",
+		`{"level":"L4","count_down":20}`: "$.count_down",
 	} {
 		_, err := calc.Run("level", []byte(in))
 		assert.ErrorContains(t, err, field, in)
@@ -162,12 +194,14 @@ func TestLevel(t *testing.T) {
 }
 
 func TestDrawing(t *testing.T) {
-	d := answer(t, "drawing", `{"before":{"back":["back:-4,31","back:-4,32"]},"after":{"back":["back:-4,31","back:-4,31"]},"height_cm":170}`)
+	d := answer(t, "drawing",
+		`{"before":{"back":["back:-4,31","back:-4,32"]},"after":{"back":["back:-4,31","back:-4,31"]},"height_cm":170}`)
 	assert.InDelta(t, d["before_cm2"].(float64)/2, d["after_cm2"], 1e-9, "a cell painted twice counts once")
 	assert.InDelta(t, 2.0/3, d["dice"], 1e-9)
 	assert.InDelta(t, -50, d["change_percent"], 1e-9)
 	assert.InDelta(t, d["before_cm2"].(float64)/2, d["gone_cm2"], 1e-9)
-	same := answer(t, "drawing", `{"before":{"front":["front:0,40"],"back":["back:-4,31"]},"after":{"back":["back:-4,31"],"front":["front:0,40"]},"height_cm":160}`)
+	same := answer(t, "drawing",
+		`{"before":{"front":["front:0,40"],"back":["back:-4,31"]},"after":{"back":["back:-4,31"],"front":["front:0,40"]},"height_cm":160}`)
 	assert.InDelta(t, 1, same["dice"], 1e-12)
 	apart := answer(t, "drawing", `{"before":{},"after":{"back":["back:-4,31"]},"height_cm":160}`)
 	assert.InDelta(t, 0, apart["dice"], 1e-12)
@@ -220,7 +254,8 @@ func TestScreenOverTheDoor(t *testing.T) {
 }
 
 func TestSuspectsOverTheDoor(t *testing.T) {
-	s := answer(t, "suspects", `{"pain":[{"region":"heel","side":"left","intensity":6}],"top":5,"screening":[{"question":"calf-warm-swollen","answer":"yes","side":"left"}]}`)
+	s := answer(t, "suspects",
+		`{"pain":[{"region":"heel","side":"left","intensity":6}],"top":5,"screening":[{"question":"calf-warm-swollen","answer":"yes","side":"left"}]}`)
 	assert.Len(t, s["suspects"], 5)
 	assert.InDelta(t, 0.8, s["threshold"], 0)
 	for _, x := range s["suspects"].([]any) {

@@ -67,7 +67,10 @@ func ParseStart(raw []byte) (treat.Start, error) {
 	if ms, err := milliseconds(in.T, "$.t"); err != nil || ms != 0 {
 		return treat.Start{}, &strict.Error{Path: "$.t", Given: string(in.T), Allowed: "0 for the start"}
 	}
-	r := treat.Request{Protocol: in.Protocol, Target: in.Target, Soft: in.Soft, Hard: in.Hard, Muscle: in.Muscle, Side: in.Side}
+	r := treat.Request{
+		Protocol: in.Protocol, Target: in.Target, Soft: in.Soft, Hard: in.Hard, Muscle: in.Muscle,
+		Side: in.Side,
+	}
 	if in.Scale != nil {
 		if *in.Scale != 10 && *in.Scale != 5 {
 			return treat.Start{}, &strict.Error{Path: "$.scale", Given: fmt.Sprint(*in.Scale), Allowed: "10 or 5"}
@@ -77,7 +80,10 @@ func ParseStart(raw []byte) (treat.Start, error) {
 	if in.CapSeconds != nil {
 		ms, err := milliseconds(*in.CapSeconds, "$.cap_seconds")
 		if err != nil {
-			return treat.Start{}, &strict.Error{Path: "$.cap_seconds", Given: string(*in.CapSeconds), Allowed: "a number from 10 to 120, at most 3 decimals"}
+			return treat.Start{}, &strict.Error{
+				Path: "$.cap_seconds", Given: string(*in.CapSeconds),
+				Allowed: "a number from 10 to 120, at most 3 decimals",
+			}
 		}
 		r.CapMS = &ms
 	}
@@ -117,7 +123,10 @@ func coachLines(raw []byte) ([]byte, error) {
 	}
 	under := func(i int, err error) error {
 		if e, ok := err.(*strict.Error); ok {
-			return &strict.Error{Path: fmt.Sprintf("line %d: %s", numbers[i], e.Path), Given: e.Given, Allowed: e.Allowed}
+			return &strict.Error{
+				Path: fmt.Sprintf("line %d: %s", numbers[i], e.Path), Given: e.Given,
+				Allowed: e.Allowed,
+			}
 		}
 		return err
 	}
@@ -130,7 +139,10 @@ func coachLines(raw []byte) ([]byte, error) {
 	for i, l := range lines[1:] {
 		e, err := ParseEvent(l, start.Scale)
 		if err == nil && e.At < last {
-			err = &strict.Error{Path: "$.t", Given: fmt.Sprint(float64(e.At) / 1000), Allowed: fmt.Sprintf("a time from %v, never going back", float64(last)/1000)}
+			err = &strict.Error{
+				Path: "$.t", Given: fmt.Sprint(float64(e.At) / 1000),
+				Allowed: fmt.Sprintf("a time from %v, never going back", float64(last)/1000),
+			}
 		}
 		if err != nil {
 			return nil, under(i+1, err)

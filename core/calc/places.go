@@ -36,7 +36,10 @@ func Palpate(in PalpateIn) (atlas.Guide, error) {
 		for _, s := range m.Sites {
 			sites = append(sites, s.ID)
 		}
-		return atlas.Guide{}, &strict.Error{Path: "$.site", Given: fmt.Sprintf("%q", in.Site), Allowed: "one of " + strings.Join(sites, ", ")}
+		return atlas.Guide{}, &strict.Error{
+			Path: "$.site", Given: fmt.Sprintf("%q", in.Site),
+			Allowed: "one of " + strings.Join(sites, ", "),
+		}
 	}
 	finger := 0.0
 	if in.FingerCM != nil {
@@ -189,7 +192,10 @@ func Place(in PlaceIn) (PlaceOut, error) {
 		return PlaceOut{}, err
 	}
 	if in.Place.Fibre >= len(m.Fibres) {
-		return PlaceOut{}, &strict.Error{Path: "$.place.fibre", Given: strconv.Itoa(in.Place.Fibre), Allowed: fmt.Sprintf("0 to %d", len(m.Fibres)-1)}
+		return PlaceOut{}, &strict.Error{
+			Path: "$.place.fibre", Given: strconv.Itoa(in.Place.Fibre),
+			Allowed: fmt.Sprintf("0 to %d", len(m.Fibres)-1),
+		}
 	}
 	v, p := m.OnFigure(in.Place, in.Side, height(in.HeightCM))
 	return PlaceOut{v, p.X, p.Y}, nil
@@ -218,7 +224,10 @@ type LevelOut struct {
 
 // Level finds a vertebral level or what lies beside it.
 func Level(in LevelIn) (LevelOut, error) {
-	either := &strict.Error{Path: "$.landmark", Given: "both or neither of landmark and level", Allowed: "a landmark, or a level with fingers_lateral and fingers_down, or a level with count_down"}
+	either := &strict.Error{
+		Path: "$.landmark", Given: "both or neither of landmark and level",
+		Allowed: "a landmark, or a level with fingers_lateral and fingers_down, or a level with count_down",
+	}
 	switch {
 	case (in.Landmark == "") == (in.Level == ""):
 		return LevelOut{}, either
@@ -316,7 +325,10 @@ func (p CellsByView) cells(path string) (body.CellSet, error) {
 				}
 			}
 			if err != nil {
-				return nil, &strict.Error{Path: at + "[" + strconv.Itoa(i) + "]", Given: strconv.Quote(id), Allowed: "a cell of this view on the figure, written " + string(view) + ":q,r"}
+				return nil, &strict.Error{
+					Path: at + "[" + strconv.Itoa(i) + "]", Given: strconv.Quote(id),
+					Allowed: "a cell of this view on the figure, written " + string(view) + ":q,r",
+				}
 			}
 			out[c] = true
 		}

@@ -98,7 +98,8 @@ func TestNoReadingWithoutRest(t *testing.T) {
 		var at int64
 		for range rapid.IntRange(1, 300).Draw(t, "n") {
 			at += rapid.Int64Range(0, 120).Draw(t, "ms")
-			s := device.Sample{TMS: at, Deg: rapid.SampledFrom([]float64{0, 0.2, 0.4, 20, 20.3, 20.6, 40}).Draw(t, "deg")}
+			s := device.Sample{TMS: at, Deg: rapid.SampledFrom([]float64{0, 0.2, 0.4, 20, 20.3, 20.6, 40}).Draw(t,
+				"deg")}
 			all = append(all, s)
 			got := w.Add(s)
 			assert.LessOrEqual(t, len(w.Recent), 400)

@@ -119,9 +119,19 @@ type Kind struct {
 // All lists every kind with its ids, in a fixed order.
 func All() []Kind {
 	return []Kind{
-		{"muscles", muscles}, {"regions", regions}, {"movements", movements}, {"landmarks", landmarks},
-		{"structures", structures}, {"protocols", protocols}, {"contacts", contacts}, {"positions", positions},
-		{"questions", questions}, {"signs", signs}, {"tests", tests()}, {"measures", measures()}, {"loads", loads},
+		{"muscles", muscles},
+		{"regions", regions},
+		{"movements", movements},
+		{"landmarks", landmarks},
+		{"structures", structures},
+		{"protocols", protocols},
+		{"contacts", contacts},
+		{"positions", positions},
+		{"questions", questions},
+		{"signs", signs},
+		{"tests", tests()},
+		{"measures", measures()},
+		{"loads", loads},
 	}
 }
 

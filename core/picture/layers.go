@@ -109,7 +109,8 @@ func Draw(w Wanted) Drawn {
 	if w.has(Structures) {
 		for _, s := range safety.Shapes(w.View) {
 			if st, _ := safety.FindStructure(s.Structure); shows(s.Side) {
-				d.Structures = append(d.Structures, Keep{s.Structure, st.Name, s.Side, st.Sign, st.Do, s.RadiusMM * perMM, s.Line})
+				d.Structures = append(d.Structures,
+					Keep{s.Structure, st.Name, s.Side, st.Sign, st.Do, s.RadiusMM * perMM, s.Line})
 			}
 		}
 	}

@@ -30,7 +30,8 @@ func TestSVGIsWellFormedAndDrawsEverything(t *testing.T) {
 		for _, s := range d.Strands {
 			fibres += len(s.Fibres)
 		}
-		assert.Equal(t, 3*len(f.Shapes)+len(f.Inner)+len(d.Bones)+len(d.Strands)+fibres, strings.Count(svg, "<path"), "%s: outline, fill and clip of each shape, and the layers", v)
+		assert.Equal(t, 3*len(f.Shapes)+len(f.Inner)+len(d.Bones)+len(d.Strands)+fibres, strings.Count(svg, "<path"),
+			"%s: outline, fill and clip of each shape, and the layers", v)
 		assert.Equal(t, 2*len(d.Structures), strings.Count(svg, "<polyline"))
 		assert.Equal(t, len(d.Landmarks), strings.Count(svg, "<circle"))
 	}
@@ -45,7 +46,8 @@ func TestLayersKeepWhatIsAskedFor(t *testing.T) {
 	require.Len(t, d.Zones, 1)
 	assert.NotEmpty(t, d.Zones[0].Essential)
 	assert.Empty(t, d.Landmarks)
-	assert.Empty(t, Draw(Wanted{View: body.Back, Layers: []Layer{Referral}}).Zones, "the patterns of all muscles at once say nothing")
+	assert.Empty(t, Draw(Wanted{View: body.Back, Layers: []Layer{Referral}}).Zones,
+		"the patterns of all muscles at once say nothing")
 	for _, s := range Draw(Wanted{View: body.Front, Layers: []Layer{Muscles}, Depth: 1}).Strands {
 		assert.Equal(t, 1, s.Layer)
 	}

@@ -23,13 +23,15 @@ func SVG(w Wanted) string {
 	body.WriteSVG(&b, f)
 	b.WriteString(`<g id="bones" fill="none" stroke="#8d8377" stroke-linecap="round">`)
 	for _, l := range d.Bones {
-		fmt.Fprintf(&b, `<path d="%s" stroke-width="%s" opacity="%.2f"/>`, l.Path, num((0.6+l.Weight)*k), 0.35+0.5*l.Weight)
+		fmt.Fprintf(&b, `<path d="%s" stroke-width="%s" opacity="%.2f"/>`, l.Path, num((0.6+l.Weight)*k),
+			0.35+0.5*l.Weight)
 	}
 	b.WriteString(`</g><clipPath id="skin-` + string(w.View) + `">`)
 	for _, s := range f.Shapes {
 		fmt.Fprintf(&b, `<path d="%s"/>`, s.Path)
 	}
-	b.WriteString(`</clipPath><g id="muscles" clip-path="url(#skin-` + string(w.View) + `)" fill="none" stroke-linecap="round" stroke-linejoin="round">`)
+	b.WriteString(`</clipPath><g id="muscles" clip-path="url(#skin-` + string(w.View) +
+		`)" fill="none" stroke-linecap="round" stroke-linejoin="round">`)
 	for _, s := range d.Strands {
 		fmt.Fprintf(&b, `<g id="%s-%s"><title>%s, %s</title><path d="%s" fill="#9c5a4a" fill-opacity="0.3" stroke="#7c4034" stroke-width="%s"/>`, s.Muscle, s.Side, s.Name, s.Side, s.Belly, num(0.8*k))
 		for _, f := range s.Fibres {
@@ -57,7 +59,8 @@ func SVG(w Wanted) string {
 	}
 	b.WriteString(`</g><g id="landmarks" fill="#2d5a50" stroke="#fdfaf5">`)
 	for _, l := range d.Landmarks {
-		fmt.Fprintf(&b, `<circle cx="%s" cy="%s" r="%s" stroke-width="%s"><title>%s, %s</title></circle>`, num(l.X), num(l.Y), num(3*k), num(k), l.ID, l.Side)
+		fmt.Fprintf(&b, `<circle cx="%s" cy="%s" r="%s" stroke-width="%s"><title>%s, %s</title></circle>`, num(l.X),
+			num(l.Y), num(3*k), num(k), l.ID, l.Side)
 	}
 	b.WriteString(`</g></svg>`)
 	return b.String()

@@ -52,8 +52,11 @@ type rule struct {
 }
 
 var rules = map[ids.Measure]rule{
-	"nprs":             {2, 30, false, 0, 10, "NPRS", "Farrar et al. 2001"},
-	"ppt-kpa":          {100, 30, true, 0, 2000, "kPa", "working default; the side difference that counts as abnormal is 196 kPa (Fischer 1987)"},
+	"nprs": {2, 30, false, 0, 10, "NPRS", "Farrar et al. 2001"},
+	"ppt-kpa": {
+		100, 30, true, 0, 2000, "kPa",
+		"working default; the side difference that counts as abnormal is 196 kPa (Fischer 1987)",
+	},
 	"tenderness-grade": {1, 0, false, 0, 4, "grade", "working default"},
 	"psfs-mean":        {2, 0, true, 0, 10, "points", "Stratford et al. 1995"},
 	"psfs-item":        {3, 0, true, 0, 10, "points", "Stratford et al. 1995"},
@@ -75,8 +78,10 @@ func ruleOf(m ids.Measure) (rule, error) {
 		}
 		return rule{5, 0, true, -90, 360, "°", "clinical goniometry texts"}, nil
 	}
-	return rule{}, &strict.Error{Path: "$.measure", Given: `"` + string(m) + `"`,
-		Allowed: "nprs, rom.<movement>, ppt-kpa, tenderness-grade, psfs-mean, psfs-item or pain-area-cm2"}
+	return rule{}, &strict.Error{
+		Path: "$.measure", Given: `"` + string(m) + `"`,
+		Allowed: "nprs, rom.<movement>, ppt-kpa, tenderness-grade, psfs-mean, psfs-item or pain-area-cm2",
+	}
 }
 
 // Reading is one value on a day (days count from any fixed day).
@@ -100,7 +105,10 @@ type Change struct {
 
 func (r rule) check(path string, v float64) error {
 	if v < r.lo || v > r.hi || math.IsNaN(v) {
-		return &strict.Error{Path: path, Given: fmt.Sprint(v), Allowed: fmt.Sprintf("a number from %v to %v %s", r.lo, r.hi, r.unit)}
+		return &strict.Error{
+			Path: path, Given: fmt.Sprint(v),
+			Allowed: fmt.Sprintf("a number from %v to %v %s", r.lo, r.hi, r.unit),
+		}
 	}
 	return nil
 }
@@ -169,7 +177,10 @@ func Series(m ids.Measure, s []Reading) (Change, error) {
 			return Change{}, err
 		}
 		if i > 0 && x.Day < s[i-1].Day {
-			return Change{}, &strict.Error{Path: fmt.Sprintf("$.series[%d].day", i), Given: fmt.Sprint(x.Day), Allowed: "days in order, never going back"}
+			return Change{}, &strict.Error{
+				Path: fmt.Sprintf("$.series[%d].day", i), Given: fmt.Sprint(x.Day),
+				Allowed: "days in order, never going back",
+			}
 		}
 	}
 	c := r.judge(s[0].Value, s[len(s)-1].Value)
@@ -187,7 +198,8 @@ func (r rule) signal(m ids.Measure, s []Reading) Signal {
 	if m == "nprs" && n >= 2 && s[n-1].Value <= 2 && s[n-2].Value <= 2 {
 		return Resolved
 	}
-	if n >= 3 && r.judge(s[n-3].Value, s[n-2].Value).Direction == Worse && r.judge(s[n-2].Value, s[n-1].Value).Direction == Worse {
+	if n >= 3 && r.judge(s[n-3].Value, s[n-2].Value).Direction == Worse &&
+		r.judge(s[n-2].Value, s[n-1].Value).Direction == Worse {
 		return Worsening
 	}
 	if n < trendVisits {

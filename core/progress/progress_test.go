@@ -18,16 +18,33 @@ func TestPairAtItsBoundaries(t *testing.T) {
 		meaningful    bool
 		dir           progress.Direction
 	}{
-		{"nprs", 7, 5, true, progress.Better}, {"nprs", 7, 5.5, false, progress.None}, {"nprs", 5, 7, true, progress.Worse},
-		{"nprs", 7, 4.9, true, progress.Better}, {"nprs", 5, 3.5, true, progress.Better}, // exactly 30 %
-		{"nprs", 3, 2.2, false, progress.None}, {"nprs", 0, 1, false, progress.None}, // no percent of nothing
-		{"nprs", 0, 2, true, progress.Worse}, {"nprs", 1, 0, true, progress.Better},
-		{"rom.ankle.dorsiflexion-knee-bent", 8, 13, true, progress.Better}, {"rom.ankle.dorsiflexion-knee-bent", 8, 12.9, false, progress.None},
-		{"rom.cervical.rotation", 60, 67, true, progress.Better}, {"rom.cervical.rotation", 60, 66.9, false, progress.None}, {"rom.lumbar.flexion", 50, 43, true, progress.Worse},
-		{"ppt-kpa", 400, 500, true, progress.Better}, {"ppt-kpa", 400, 499, false, progress.None}, {"ppt-kpa", 200, 260, true, progress.Better}, {"ppt-kpa", 0, 90, false, progress.None},
-		{"tenderness-grade", 3, 2, true, progress.Better}, {"tenderness-grade", 2, 2, false, progress.None},
-		{"psfs-mean", 4, 6, true, progress.Better}, {"psfs-mean", 4, 5.9, false, progress.None}, {"psfs-item", 4, 6.9, false, progress.None}, {"psfs-item", 4, 7, true, progress.Better},
-		{"pain-area-cm2", 100, 70, true, progress.Better}, {"pain-area-cm2", 100, 70.1, false, progress.None}, {"pain-area-cm2", 0, 50, false, progress.None},
+		{"nprs", 7, 5, true, progress.Better},
+		{"nprs", 7, 5.5, false, progress.None},
+		{"nprs", 5, 7, true, progress.Worse},
+		{"nprs", 7, 4.9, true, progress.Better},
+		{"nprs", 5, 3.5, true, progress.Better}, // exactly 30 %
+		{"nprs", 3, 2.2, false, progress.None},
+		{"nprs", 0, 1, false, progress.None}, // no percent of nothing
+		{"nprs", 0, 2, true, progress.Worse},
+		{"nprs", 1, 0, true, progress.Better},
+		{"rom.ankle.dorsiflexion-knee-bent", 8, 13, true, progress.Better},
+		{"rom.ankle.dorsiflexion-knee-bent", 8, 12.9, false, progress.None},
+		{"rom.cervical.rotation", 60, 67, true, progress.Better},
+		{"rom.cervical.rotation", 60, 66.9, false, progress.None},
+		{"rom.lumbar.flexion", 50, 43, true, progress.Worse},
+		{"ppt-kpa", 400, 500, true, progress.Better},
+		{"ppt-kpa", 400, 499, false, progress.None},
+		{"ppt-kpa", 200, 260, true, progress.Better},
+		{"ppt-kpa", 0, 90, false, progress.None},
+		{"tenderness-grade", 3, 2, true, progress.Better},
+		{"tenderness-grade", 2, 2, false, progress.None},
+		{"psfs-mean", 4, 6, true, progress.Better},
+		{"psfs-mean", 4, 5.9, false, progress.None},
+		{"psfs-item", 4, 6.9, false, progress.None},
+		{"psfs-item", 4, 7, true, progress.Better},
+		{"pain-area-cm2", 100, 70, true, progress.Better},
+		{"pain-area-cm2", 100, 70.1, false, progress.None},
+		{"pain-area-cm2", 0, 50, false, progress.None},
 	} {
 		got, err := progress.Pair(c.measure, c.before, c.after)
 		require.NoError(t, err)
@@ -43,7 +60,11 @@ func TestRefusals(t *testing.T) {
 		before, after float64
 		field         string
 	}{
-		{"nprs", 11, 3, "$.before"}, {"nprs", 3, -1, "$.after"}, {"shoulder-height", 1, 2, "$.measure"}, {"rom.elbow.twist", 1, 2, "$.measure"}, {"tenderness-grade", 5, 1, "$.before"},
+		{"nprs", 11, 3, "$.before"},
+		{"nprs", 3, -1, "$.after"},
+		{"shoulder-height", 1, 2, "$.measure"},
+		{"rom.elbow.twist", 1, 2, "$.measure"},
+		{"tenderness-grade", 5, 1, "$.before"},
 	} {
 		_, err := progress.Pair(c.measure, c.before, c.after)
 		assert.ErrorContains(t, err, c.field)
@@ -117,12 +138,20 @@ func TestRangeFlags(t *testing.T) {
 		age   int
 		want  bool
 	}{
-		{"at 85 %", "cervical.rotation", 68, nil, 40, false}, {"below 85 %", "cervical.rotation", 67.9, nil, 40, true},
-		{"sides by 9", "cervical.rotation", 70, p(79), 40, false}, {"sides by 10", "cervical.rotation", 70, p(80), 40, true}, {"the better side is not flagged", "cervical.rotation", 80, p(70), 40, false},
-		{"4 short", "ankle.dorsiflexion-knee-straight", 6, nil, 40, false}, {"5 short", "ankle.dorsiflexion-knee-straight", 5, nil, 40, true},
-		{"small, sides by 5", "ankle.dorsiflexion-knee-bent", 16, p(21), 40, true}, {"small, sides by 4", "ankle.dorsiflexion-knee-bent", 16, p(20), 40, false},
-		{"zero, 4 short", "knee.extension", -4, nil, 40, false}, {"zero, 5 short", "knee.extension", -5, nil, 40, true},
-		{"60 is not over 60", "cervical.rotation", 67, nil, 60, true}, {"over 60", "cervical.rotation", 62, nil, 61, false}, {"over 75", "cervical.rotation", 58, nil, 76, false},
+		{"at 85 %", "cervical.rotation", 68, nil, 40, false},
+		{"below 85 %", "cervical.rotation", 67.9, nil, 40, true},
+		{"sides by 9", "cervical.rotation", 70, p(79), 40, false},
+		{"sides by 10", "cervical.rotation", 70, p(80), 40, true},
+		{"the better side is not flagged", "cervical.rotation", 80, p(70), 40, false},
+		{"4 short", "ankle.dorsiflexion-knee-straight", 6, nil, 40, false},
+		{"5 short", "ankle.dorsiflexion-knee-straight", 5, nil, 40, true},
+		{"small, sides by 5", "ankle.dorsiflexion-knee-bent", 16, p(21), 40, true},
+		{"small, sides by 4", "ankle.dorsiflexion-knee-bent", 16, p(20), 40, false},
+		{"zero, 4 short", "knee.extension", -4, nil, 40, false},
+		{"zero, 5 short", "knee.extension", -5, nil, 40, true},
+		{"60 is not over 60", "cervical.rotation", 67, nil, 60, true},
+		{"over 60", "cervical.rotation", 62, nil, 61, false},
+		{"over 75", "cervical.rotation", 58, nil, 76, false},
 		{"no reference", "scapula.elevation", 1, nil, 40, false},
 	} {
 		f := progress.Flag(c.m, c.deg, c.other, c.age)

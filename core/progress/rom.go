@@ -10,12 +10,16 @@ import (
 // Guides for the spine; hip extension from measured means. jaw.opening in mm.
 var references = map[ids.Movement]float64{
 	"cervical.flexion": 50, "cervical.extension": 60, "cervical.lateral-flexion": 45, "cervical.rotation": 80,
-	"thoracic.rotation": 30, "lumbar.flexion": 60, "lumbar.extension": 25, "lumbar.lateral-flexion": 25, "jaw.opening": 40,
+	"thoracic.rotation": 30, "lumbar.flexion": 60, "lumbar.extension": 25, "lumbar.lateral-flexion": 25,
+	"jaw.opening":      40,
 	"shoulder.flexion": 180, "shoulder.extension": 60, "shoulder.abduction": 180, "shoulder.horizontal-adduction": 130,
 	"shoulder.internal-rotation": 70, "shoulder.external-rotation": 90, "elbow.flexion": 150, "elbow.extension": 0,
-	"forearm.pronation": 80, "forearm.supination": 80, "wrist.flexion": 80, "wrist.extension": 70, "wrist.radial-deviation": 20, "wrist.ulnar-deviation": 30,
-	"hip.flexion": 120, "hip.extension": 20, "hip.abduction": 45, "hip.adduction": 30, "hip.internal-rotation": 45, "hip.external-rotation": 45,
-	"knee.flexion": 135, "knee.extension": 0, "ankle.dorsiflexion-knee-straight": 10, "ankle.dorsiflexion-knee-bent": 20, "ankle.plantarflexion": 50,
+	"forearm.pronation": 80, "forearm.supination": 80, "wrist.flexion": 80, "wrist.extension": 70,
+	"wrist.radial-deviation": 20, "wrist.ulnar-deviation": 30,
+	"hip.flexion": 120, "hip.extension": 20, "hip.abduction": 45, "hip.adduction": 30, "hip.internal-rotation": 45,
+	"hip.external-rotation": 45,
+	"knee.flexion":          135, "knee.extension": 0, "ankle.dorsiflexion-knee-straight": 10,
+	"ankle.dorsiflexion-knee-bent": 20, "ankle.plantarflexion": 50,
 	"ankle.inversion": 35, "ankle.eversion": 15, "great-toe.extension": 70,
 }
 
@@ -27,7 +31,10 @@ type Measurable struct {
 }
 
 // midlineMovements have no side.
-var midlineMovements = map[ids.Movement]bool{"cervical.flexion": true, "cervical.extension": true, "lumbar.flexion": true, "lumbar.extension": true, "jaw.opening": true}
+var midlineMovements = map[ids.Movement]bool{
+	"cervical.flexion": true, "cervical.extension": true,
+	"lumbar.flexion": true, "lumbar.extension": true, "jaw.opening": true,
+}
 
 // MeasurableMovements lists the movements with a reference range, in the order
 // of the body.

@@ -24,7 +24,11 @@ var sensitive = []struct {
 	{"groin", []ids.Region{"groin", "pubic"}, []ids.Muscle{"pectineus"}},
 	{"buttock", []ids.Region{"upper-buttock", "lower-buttock"}, nil},
 	{"chest", []ids.Region{"upper-chest", "mid-chest", "lateral-chest", "sternum"}, nil},
-	{"abdomen", []ids.Region{"epigastrium", "umbilical", "lower-abdomen"}, []ids.Muscle{"psoas-major", "iliacus", "rectus-abdominis", "external-oblique", "diaphragm"}},
+	{
+		"abdomen",
+		[]ids.Region{"epigastrium", "umbilical", "lower-abdomen"},
+		[]ids.Muscle{"psoas-major", "iliacus", "rectus-abdominis", "external-oblique", "diaphragm"},
+	},
 	{"axilla", []ids.Region{"axilla"}, []ids.Muscle{"subscapularis"}},
 	{"coccyx", []ids.Region{"coccyx"}, []ids.Muscle{"coccyx-region"}},
 }

@@ -59,23 +59,36 @@ func typed[T ~string](s string) []T {
 }
 
 var (
-	leg       = words("anterior-thigh lateral-thigh medial-thigh posterior-thigh anterior-knee lateral-knee medial-knee popliteal shin lateral-leg medial-leg upper-calf lower-calf achilles lateral-ankle medial-ankle anterior-ankle heel medial-arch lateral-sole mid-sole metatarsal-heads great-toe lesser-toes dorsal-foot")
-	lowerLeg  = words("popliteal shin lateral-leg medial-leg upper-calf lower-calf achilles lateral-ankle medial-ankle anterior-ankle")
+	leg = words("anterior-thigh lateral-thigh medial-thigh posterior-thigh anterior-knee lateral-knee " +
+		"medial-knee popliteal shin lateral-leg medial-leg upper-calf lower-calf achilles lateral-ankle " +
+		"medial-ankle anterior-ankle heel medial-arch lateral-sole mid-sole metatarsal-heads great-toe " +
+		"lesser-toes dorsal-foot")
+	lowerLeg = words("popliteal shin lateral-leg medial-leg upper-calf lower-calf achilles lateral-ankle " +
+		"medial-ankle anterior-ankle")
 	abdomen   = words("costal-margin epigastrium umbilical lower-abdomen groin pubic")
 	neck      = words("suboccipital anterior-neck lateral-neck posterior-neck neck-angle")
-	armRegion = words("axilla anterior-upper-arm lateral-upper-arm posterior-upper-arm medial-upper-arm antecubital volar-forearm dorsal-forearm radial-forearm ulnar-forearm palm dorsal-hand")
-	scalenes  = typed[ids.Muscle]("scalenus-anterior scalenus-medius scalenus-posterior")
+	armRegion = words("axilla anterior-upper-arm lateral-upper-arm posterior-upper-arm medial-upper-arm " +
+		"antecubital volar-forearm dorsal-forearm radial-forearm ulnar-forearm palm dorsal-hand")
+	scalenes          = typed[ids.Muscle]("scalenus-anterior scalenus-medius scalenus-posterior")
+	innerThighAndCalf = typed[ids.Muscle]("adductor-longus adductor-magnus gracilis pectineus " +
+		"gastrocnemius-medial gastrocnemius-lateral soleus tibialis-posterior popliteus")
 	deepBelly = typed[ids.Muscle]("psoas-major iliacus diaphragm")
 )
 
 func number(v float64) *float64 { return &v }
 
 func emergency(id ids.Question, ask, text string) Question {
-	return Question{ID: id, Ask: ask, Outcome: Emergency, Text: text + " No treatment: seek urgent medical care.", Where: "nowhere"}
+	return Question{
+		ID: id, Ask: ask, Outcome: Emergency, Text: text + " No treatment: seek urgent medical care.",
+		Where: "nowhere",
+	}
 }
 
 func refer(id ids.Question, ask, text, where string) Question {
-	return Question{ID: id, Ask: ask, Outcome: ReferFirst, Text: text + " No treatment until a clinician has cleared it.", Where: where}
+	return Question{
+		ID: id, Ask: ask, Outcome: ReferFirst,
+		Text: text + " No treatment until a clinician has cleared it.", Where: where,
+	}
 }
 
 func avoid(id ids.Question, ask, text string, regions ...ids.Region) Question {
@@ -99,38 +112,56 @@ func (q Question) blocking(muscles ...ids.Muscle) Question { q.Muscles = muscles
 
 // Questions of the screening, in the order in which they are asked.
 var questions = []Question{
-	emergency("saddle-numbness", "Numbness between the legs, where a saddle touches?", "Possible pressure on the nerves of bladder and bowel."),
-	emergency("bladder-bowel-change", "New trouble holding urine or stool?", "Possible pressure on the nerves of bladder and bowel."),
+	emergency("saddle-numbness", "Numbness between the legs, where a saddle touches?",
+		"Possible pressure on the nerves of bladder and bowel."),
+	emergency("bladder-bowel-change", "New trouble holding urine or stool?",
+		"Possible pressure on the nerves of bladder and bowel."),
 	emergency("cannot-pass-urine", "Cannot pass urine?", "Possible pressure on the nerves of bladder and bowel."),
-	emergency("both-legs-signs", "Weakness, numbness or pain in both legs at once?", "Possible pressure on the spinal nerves."),
-	emergency("chest-pain-breathless", "Chest pain with breathlessness, or spreading to arm or jaw?", "Possible heart trouble."),
-	emergency("clot-breathless", "A swollen leg together with breathlessness?", "Possible clot that has reached the lung."),
+	emergency("both-legs-signs", "Weakness, numbness or pain in both legs at once?",
+		"Possible pressure on the spinal nerves."),
+	emergency("chest-pain-breathless", "Chest pain with breathlessness, or spreading to arm or jaw?",
+		"Possible heart trouble."),
+	emergency("clot-breathless", "A swollen leg together with breathlessness?",
+		"Possible clot that has reached the lung."),
 	emergency("sudden-worst-headache", "A sudden headache, the worst ever?", "Possible bleeding in the head."),
-	emergency("new-weakness-or-speech", "New weakness of one side, of the face, or trouble speaking?", "Possible stroke."),
-	emergency("dizziness-with-double-vision", "Dizziness with double vision, a fall without warning, trouble speaking or swallowing, or neck pain like never before?", "Possible trouble of the arteries of the neck."),
-	emergency("pulsing-abdominal-mass", "A pulsing swelling in the belly with back pain?", "Possible widening of the great artery."),
+	emergency("new-weakness-or-speech", "New weakness of one side, of the face, or trouble speaking?",
+		"Possible stroke."),
+	emergency("dizziness-with-double-vision",
+		"Dizziness with double vision, a fall without warning, trouble speaking or swallowing, or neck pain like "+
+			"never before?", "Possible trouble of the arteries of the neck."),
+	emergency("pulsing-abdominal-mass", "A pulsing swelling in the belly with back pain?",
+		"Possible widening of the great artery."),
 	emergency("hot-joint-fever", "A hot joint together with fever?", "Possible infection of the joint."),
 	emergency("cold-limb", "A cold, pale arm or leg without a pulse?", "Possible blocked artery."),
 
-	refer("calf-warm-swollen", "One calf warm, swollen and tender?", "Possible clot: same-day medical care.", "side").sided(leg...).eachVisit(),
+	refer("calf-warm-swollen", "One calf warm, swollen and tender?", "Possible clot: same-day medical care.",
+		"side").sided(leg...).eachVisit(),
 	refer("recent-clot", "A blood clot in the last months?", "A clot may loosen.", "side").sided(leg...),
 	refer("fever", "Fever, or feeling ill with the pain?", "Possible infection.", "nowhere").eachVisit(),
 	refer("weight-loss", "Weight lost without a reason?", "Needs an explanation first.", "nowhere"),
 	refer("night-pain", "Pain at night that no position changes?", "Needs an explanation first.", "nowhere"),
 	refer("cancer-history", "Cancer in the past, and a new pain now?", "Needs an explanation first.", "nowhere"),
-	refer("suspected-fracture", "A recent hard fall or blow, or a bone that may be broken?", "A fracture is excluded first.", "regions"),
-	refer("progressive-weakness", "Weakness or numbness that is getting worse?", "Possible pressure on a nerve.", "nowhere").eachVisit(),
-	refer("clumsy-hands-or-gait", "Clumsy hands or an unsteady walk?", "Possible pressure on the spinal cord.", "nowhere"),
-	refer("temple-headache-over-50", "Over 50, with a new headache at the temple and trouble of jaw or sight?", "Possible inflammation of an artery.", "nowhere"),
-	refer("unexplained-chest-pain", "Chest pain, left side too, that no doctor has explained?", "The heart is excluded first.", "nowhere"),
+	refer("suspected-fracture", "A recent hard fall or blow, or a bone that may be broken?",
+		"A fracture is excluded first.", "regions"),
+	refer("progressive-weakness", "Weakness or numbness that is getting worse?", "Possible pressure on a nerve.",
+		"nowhere").eachVisit(),
+	refer("clumsy-hands-or-gait", "Clumsy hands or an unsteady walk?", "Possible pressure on the spinal cord.",
+		"nowhere"),
+	refer("temple-headache-over-50", "Over 50, with a new headache at the temple and trouble of jaw or sight?",
+		"Possible inflammation of an artery.", "nowhere"),
+	refer("unexplained-chest-pain", "Chest pain, left side too, that no doctor has explained?",
+		"The heart is excluded first.", "nowhere"),
 	refer("swollen-joint", "A joint newly swollen?", "Needs an explanation first.", "regions"),
-	refer("walking-calf-pain", "Calf pain that comes with walking and goes at rest?", "Possible narrowed artery.", "side").sided(lowerLeg...),
-	refer("unexplained-dizziness", "Dizziness that no doctor has explained?", "Explained before any work on the neck.", "nowhere"),
+	refer("walking-calf-pain", "Calf pain that comes with walking and goes at rest?", "Possible narrowed artery.",
+		"side").sided(lowerLeg...),
+	refer("unexplained-dizziness", "Dizziness that no doctor has explained?",
+		"Explained before any work on the neck.", "nowhere"),
 
 	avoid("acute-muscle-tear", "A fresh muscle tear or bruise?", "Not here until cleared, never before 72 h."),
 	avoid("open-skin", "Open skin, rash, infection or burn?", "Not on or near it."),
 	avoid("hot-swollen-area", "An inflamed, hot or swollen place?", "Not here."),
-	avoid("recent-surgery", "An operation in the last twelve weeks?", "Not here for 6 weeks and until cleared; care for clots for 12 weeks."),
+	avoid("recent-surgery", "An operation in the last twelve weeks?",
+		"Not here for 6 weeks and until cleared; care for clots for 12 weeks."),
 	avoid("healing-fracture", "A fracture that is still healing?", "Not here until cleared."),
 	avoid("joint-replacement", "A replaced joint that is not yet cleared for massage?", "Not here until cleared."),
 	avoid("recent-injection", "An injection in the last 7 days?", "Not here for 7 days."),
@@ -145,23 +176,39 @@ var questions = []Question{
 	avoid("carotid-disease", "Narrowed arteries of the neck?", "No work on the neck.", neck...),
 	avoid("unstable-neck", "An unstable neck, or rheumatoid arthritis of the neck?", "No work on the neck.", neck...),
 
-	adapt("anticoagulant", "Blood thinners, or a bleeding disorder?", "At most 3 of 10, slack or broad contact only, no deep abdomen.", Adaptation{Ceiling: number(3)}).blocking(deepBelly...),
-	adapt("osteoporosis", "Osteoporosis, or cortisone for a long time?", "Light over ribs and spine: ceilings down by 1.", Adaptation{Down: 1}),
-	adapt("pregnancy", "Pregnant, or a birth in the last six weeks?", "Not face-down after the first three months, not flat on the back for more than a few minutes after 20 weeks; no abdominal hip-flexor work, no deep inner thigh or calf.",
-		Adaptation{AvoidPositions: typed[ids.Position]("prone supine")}).blocking(append(typed[ids.Muscle]("adductor-longus adductor-magnus gracilis pectineus gastrocnemius-medial gastrocnemius-lateral soleus tibialis-posterior popliteus"), deepBelly...)...).eachVisit(),
-	adapt("diabetes-sensory-loss", "Diabetes or another loss of feeling?", "The number cannot steer: light, broad, by first resistance.", Adaptation{NumberCannotSteer: true}),
-	adapt("sedation-or-opioids", "Sedatives, opioids or alcohol today?", "The number cannot steer: light, broad, by first resistance.", Adaptation{NumberCannotSteer: true}).eachVisit(),
-	adapt("no-shared-language", "No language in common for the number?", "The number cannot steer: light, broad, by first resistance.", Adaptation{NumberCannotSteer: true}),
-	adapt("fibromyalgia", "Fibromyalgia, or tender all over?", "Slack and gentle: at most 3 of 10.", Adaptation{Ceiling: number(3)}),
-	adapt("hypermobility", "Joints that bend too far?", "No stretching to the end; ceilings down by 1.", Adaptation{Down: 1}),
-	adapt("recent-whiplash", "Whiplash in the last weeks?", "Front of the neck: indirect work only.", Adaptation{}).blocking(append(typed[ids.Muscle]("sternocleidomastoid-sternal sternocleidomastoid-clavicular"), scalenes...)...),
-	adapt("thoracic-outlet", "Arm tingling from the collar-bone region (thoracic outlet)?", "Scalenes light, ask about the arm at each stage: shorter holds.", Adaptation{CapSeconds: number(60)}),
-	adapt("high-blood-pressure", "High or unstable blood pressure?", "Shorter holds; sit up slowly.", Adaptation{CapSeconds: number(60)}),
+	adapt("anticoagulant", "Blood thinners, or a bleeding disorder?",
+		"At most 3 of 10, slack or broad contact only, no deep abdomen.",
+		Adaptation{Ceiling: number(3)}).blocking(deepBelly...),
+	adapt("osteoporosis", "Osteoporosis, or cortisone for a long time?",
+		"Light over ribs and spine: ceilings down by 1.", Adaptation{Down: 1}),
+	adapt("pregnancy", "Pregnant, or a birth in the last six weeks?",
+		"Not face-down after the first three months, not flat on the back for more than a few minutes after 20 "+
+			"weeks; no abdominal hip-flexor work, no deep inner thigh or calf.",
+		Adaptation{AvoidPositions: typed[ids.Position]("prone supine")}).
+		blocking(append(innerThighAndCalf, deepBelly...)...).eachVisit(),
+	adapt("diabetes-sensory-loss", "Diabetes or another loss of feeling?",
+		"The number cannot steer: light, broad, by first resistance.", Adaptation{NumberCannotSteer: true}),
+	adapt("sedation-or-opioids", "Sedatives, opioids or alcohol today?",
+		"The number cannot steer: light, broad, by first resistance.", Adaptation{NumberCannotSteer: true}).eachVisit(),
+	adapt("no-shared-language", "No language in common for the number?",
+		"The number cannot steer: light, broad, by first resistance.", Adaptation{NumberCannotSteer: true}),
+	adapt("fibromyalgia", "Fibromyalgia, or tender all over?", "Slack and gentle: at most 3 of 10.",
+		Adaptation{Ceiling: number(3)}),
+	adapt("hypermobility", "Joints that bend too far?", "No stretching to the end; ceilings down by 1.",
+		Adaptation{Down: 1}),
+	adapt("recent-whiplash", "Whiplash in the last weeks?", "Front of the neck: indirect work only.",
+		Adaptation{}).blocking(append(typed[ids.Muscle]("sternocleidomastoid-sternal sternocleidomastoid-clavicular"),
+		scalenes...)...),
+	adapt("thoracic-outlet", "Arm tingling from the collar-bone region (thoracic outlet)?",
+		"Scalenes light, ask about the arm at each stage: shorter holds.", Adaptation{CapSeconds: number(60)}),
+	adapt("high-blood-pressure", "High or unstable blood pressure?", "Shorter holds; sit up slowly.",
+		Adaptation{CapSeconds: number(60)}),
 	adapt("dizziness", "Dizziness that is explained?", "Neck gently; sit up slowly.", Adaptation{Down: 1}),
 	adapt("first-visit", "The first visit?", "Ceilings down by 1, at most four points.", Adaptation{Down: 1}),
 	adapt("minor", "Under age?", "A guardian consents and may be present; ceilings down by 1.", Adaptation{Down: 1}),
 	adapt("lubricant-allergy", "Allergic to an oil or lotion?", "Another lubricant, or none.", Adaptation{}),
-	adapt("sore-over-48h", "Sore for more than 48 h after the last visit?", "Ceilings down by 1.", Adaptation{Down: 1}).eachVisit(),
+	adapt("sore-over-48h", "Sore for more than 48 h after the last visit?", "Ceilings down by 1.",
+		Adaptation{Down: 1}).eachVisit(),
 	adapt("bruising", "Bruised after the last visit?", "Ceilings down by 1.", Adaptation{Down: 1}).eachVisit(),
 	adapt("stiff-shoulder-painful", "A stiff shoulder in its painful stage?", "No forced range.", Adaptation{}),
 }

@@ -65,7 +65,10 @@ func Questions() []Question { return slices.Clone(questions) }
 // worst single one; limits combine to the strictest. A later answer to the
 // same question and side replaces an earlier one.
 func Screen(answers []Answer) Screening {
-	s := Screening{Outcome: Clear, Missing: []ids.Question{}, Rules: []Applied{}, Blocked: []Place{}, Muscles: []ids.Muscle{}}
+	s := Screening{
+		Outcome: Clear, Missing: []ids.Question{}, Rules: []Applied{}, Blocked: []Place{},
+		Muscles: []ids.Muscle{},
+	}
 	fresh := map[ids.Question]bool{}
 	for _, q := range questions {
 		for _, a := range answers {
@@ -140,7 +143,10 @@ func (a Adaptation) Strictest(b Adaptation) Adaptation {
 		}
 		return x
 	}
-	out := Adaptation{lower(a.Ceiling, b.Ceiling), max(a.Down, b.Down), lower(a.CapSeconds, b.CapSeconds), slices.Clone(a.AvoidPositions), a.NumberCannotSteer || b.NumberCannotSteer}
+	out := Adaptation{
+		lower(a.Ceiling, b.Ceiling), max(a.Down, b.Down), lower(a.CapSeconds, b.CapSeconds),
+		slices.Clone(a.AvoidPositions), a.NumberCannotSteer || b.NumberCannotSteer,
+	}
 	for _, p := range b.AvoidPositions {
 		if !slices.Contains(out.AvoidPositions, p) {
 			out.AvoidPositions = append(out.AvoidPositions, p)
@@ -176,7 +182,8 @@ func (s Screening) Blocks(m ids.Muscle, where []Place) (why string, blocked bool
 			return r.Text, true
 		}
 		for _, p := range where {
-			if slices.Contains(r.Regions, p.Region) && (r.Side == "" || r.Side == ids.Midline || p.Side == ids.Midline || r.Side == p.Side) {
+			if slices.Contains(r.Regions, p.Region) &&
+				(r.Side == "" || r.Side == ids.Midline || p.Side == ids.Midline || r.Side == p.Side) {
 				return r.Text, true
 			}
 		}
@@ -199,7 +206,10 @@ func (s Screening) Grave() []ids.Question {
 // Check implements strict.Checker.
 func (a Answer) Check() *strict.Error {
 	if !slices.ContainsFunc(questions, func(q Question) bool { return q.ID == a.Question }) {
-		return &strict.Error{Path: "$.question", Given: fmt.Sprintf("%q", a.Question), Allowed: "a question of the screening"}
+		return &strict.Error{
+			Path: "$.question", Given: fmt.Sprintf("%q", a.Question),
+			Allowed: "a question of the screening",
+		}
 	}
 	return nil
 }
@@ -220,7 +230,8 @@ func Merge(earlier, later []Answer) []Answer {
 	var out []Answer
 	for _, a := range earlier {
 		replaced := slices.ContainsFunc(later, func(b Answer) bool { return b.Question == a.Question })
-		stays := a.Answer == "yes" && slices.ContainsFunc(questions, func(q Question) bool { return q.ID == a.Question && q.untilCleared() })
+		stays := a.Answer == "yes" && slices.ContainsFunc(questions,
+			func(q Question) bool { return q.ID == a.Question && q.untilCleared() })
 		if !replaced || stays {
 			out = append(out, a)
 		}

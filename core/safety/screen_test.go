@@ -94,7 +94,12 @@ func TestAWarmSwollenCalfStopsAllAndBlocksTheLegUntilCleared(t *testing.T) {
 }
 
 func TestLimitsCombineToTheStrictest(t *testing.T) {
-	s := Screen([]Answer{{Question: "anticoagulant", Answer: "yes"}, {Question: "first-visit", Answer: "yes"}, {Question: "high-blood-pressure", Answer: "yes"}, {Question: "pregnancy", Answer: "yes"}})
+	s := Screen([]Answer{
+		{Question: "anticoagulant", Answer: "yes"},
+		{Question: "first-visit", Answer: "yes"},
+		{Question: "high-blood-pressure", Answer: "yes"},
+		{Question: "pregnancy", Answer: "yes"},
+	})
 	require.NotNil(t, s.Limits.Ceiling)
 	assert.InDelta(t, 3, *s.Limits.Ceiling, 0)
 	assert.InDelta(t, 1, s.Limits.Down, 0)
@@ -146,8 +151,13 @@ func TestNothingIsLoosenedByAnotherYes(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
 		pick := func(name string) []Answer {
 			var out []Answer
-			for _, i := range rapid.SliceOfNDistinct(rapid.IntRange(0, len(questions)-1), 0, 6, rapid.ID).Draw(t, name) {
-				out = append(out, Answer{Question: questions[i].ID, Answer: rapid.SampledFrom([]string{"yes", "unknown"}).Draw(t, "answer"), Regions: []ids.Region{"heel"}})
+			for _, i := range rapid.SliceOfNDistinct(rapid.IntRange(0, len(questions)-1), 0, 6, rapid.ID).Draw(t,
+				name) {
+				out = append(out, Answer{
+					Question: questions[i].ID,
+					Answer:   rapid.SampledFrom([]string{"yes", "unknown"}).Draw(t, "answer"),
+					Regions:  []ids.Region{"heel"},
+				})
 			}
 			return out
 		}

@@ -32,7 +32,10 @@ func TestSiteCeilings(t *testing.T) {
 func TestTheStrictestWins(t *testing.T) {
 	limits := rapid.Custom(func(t *rapid.T) safety.Limits {
 		n := func() float64 { return float64(rapid.IntRange(0, 10).Draw(t, "n")) }
-		return safety.Limits{Target: n(), Soft: n(), Hard: n(), CapMS: rapid.Int64Range(1, safety.MaxCapMS).Draw(t, "cap")}
+		return safety.Limits{
+			Target: n(), Soft: n(), Hard: n(),
+			CapMS: rapid.Int64Range(1, safety.MaxCapMS).Draw(t, "cap"),
+		}
 	})
 	rapid.Check(t, func(t *rapid.T) {
 		a, b, c := limits.Draw(t, "a"), limits.Draw(t, "b"), limits.Draw(t, "c")

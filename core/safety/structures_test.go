@@ -69,12 +69,42 @@ func TestMerge(t *testing.T) {
 		want           int
 		stops          bool
 	}{
-		{"a cleared-only yes stays beside a no", Answer{Question: "recent-clot", Answer: "yes"}, Answer{Question: "recent-clot", Answer: "no"}, 2, true},
-		{"an operation too", Answer{Question: "recent-surgery", Answer: "yes", Regions: []ids.Region{"shin"}}, Answer{Question: "recent-surgery", Answer: "no"}, 2, false},
-		{"what was unknown is known now", Answer{Question: "fever", Answer: "unknown"}, Answer{Question: "fever", Answer: "no"}, 1, false},
-		{"skin heals", Answer{Question: "open-skin", Answer: "yes", Regions: []ids.Region{"shin"}}, Answer{Question: "open-skin", Answer: "no"}, 1, false},
-		{"a pregnancy ends", Answer{Question: "pregnancy", Answer: "yes"}, Answer{Question: "pregnancy", Answer: "no"}, 1, false},
-		{"another question changes nothing", Answer{Question: "open-skin", Answer: "no"}, Answer{Question: "fever", Answer: "no"}, 2, false},
+		{
+			"a cleared-only yes stays beside a no",
+			Answer{Question: "recent-clot", Answer: "yes"},
+			Answer{Question: "recent-clot", Answer: "no"},
+			2, true,
+		},
+		{
+			"an operation too",
+			Answer{Question: "recent-surgery", Answer: "yes", Regions: []ids.Region{"shin"}},
+			Answer{Question: "recent-surgery", Answer: "no"},
+			2, false,
+		},
+		{
+			"what was unknown is known now",
+			Answer{Question: "fever", Answer: "unknown"},
+			Answer{Question: "fever", Answer: "no"},
+			1, false,
+		},
+		{
+			"skin heals",
+			Answer{Question: "open-skin", Answer: "yes", Regions: []ids.Region{"shin"}},
+			Answer{Question: "open-skin", Answer: "no"},
+			1, false,
+		},
+		{
+			"a pregnancy ends",
+			Answer{Question: "pregnancy", Answer: "yes"},
+			Answer{Question: "pregnancy", Answer: "no"},
+			1, false,
+		},
+		{
+			"another question changes nothing",
+			Answer{Question: "open-skin", Answer: "no"},
+			Answer{Question: "fever", Answer: "no"},
+			2, false,
+		},
 	} {
 		t.Run(c.name, func(t *testing.T) {
 			got := Merge([]Answer{c.earlier}, []Answer{c.later})
@@ -87,7 +117,14 @@ func TestMerge(t *testing.T) {
 
 func TestAdaptationNeverRaises(t *testing.T) {
 	base := Limits{4, 4, 5, 40_000}
-	for _, a := range []Adaptation{{}, {Down: 1}, {Ceiling: number(3)}, {Ceiling: number(9)}, {CapSeconds: number(60)}, {Down: 9}} {
+	for _, a := range []Adaptation{
+		{},
+		{Down: 1},
+		{Ceiling: number(3)},
+		{Ceiling: number(9)},
+		{CapSeconds: number(60)},
+		{Down: 9},
+	} {
 		l := a.On(base)
 		assert.True(t, l.Within(base), "%+v", a)
 		assert.GreaterOrEqual(t, l.Target, 0.0)

@@ -41,9 +41,11 @@ const (
 	KindTick         Kind = "tick"
 )
 
-var kinds = []Kind{KindStart, KindContact, KindScore, KindTrend, KindReferral, KindTwitch, KindGuard, KindNerveSign,
+var kinds = []Kind{
+	KindStart, KindContact, KindScore, KindTrend, KindReferral, KindTwitch, KindGuard, KindNerveSign,
 	KindPulse, KindUnwell, KindSkinReaction, KindSoftening, KindOffSpot, KindOnSpot, KindPressure, KindBreath, KindRep,
-	KindAngleChange, KindPause, KindResume, KindRelease, KindClientStop, KindUndo, KindTick}
+	KindAngleChange, KindPause, KindResume, KindRelease, KindClientStop, KindUndo, KindTick,
+}
 
 // Event is one thing that happened, At milliseconds after the start.
 type Event struct {
@@ -114,7 +116,10 @@ func ParseEvent(at int64, kind string, value json.RawMessage, scale int) (Event,
 			return e, err
 		}
 		if !slices.Contains(list, e.Word) {
-			return e, &strict.Error{Path: "$.value", Given: string(value), Allowed: "one of " + strings.Join(list, ", ")}
+			return e, &strict.Error{
+				Path: "$.value", Given: string(value),
+				Allowed: "one of " + strings.Join(list, ", "),
+			}
 		}
 	case KindReferral:
 		if value != nil {

@@ -115,20 +115,32 @@ func NewStart(r Request) (Start, error) {
 	}
 	if r.CapMS != nil {
 		if *r.CapMS < safety.MinCapMS || *r.CapMS > safety.MaxCapMS {
-			return Start{}, &strict.Error{Path: "$.cap_seconds", Given: fmt.Sprint(float64(*r.CapMS) / 1000), Allowed: "a number from 10 to 120"}
+			return Start{}, &strict.Error{
+				Path: "$.cap_seconds", Given: fmt.Sprint(float64(*r.CapMS) / 1000),
+				Allowed: "a number from 10 to 120",
+			}
 		}
 		l.CapMS = *r.CapMS
 	}
 	site, where := safety.Site(r.Muscle)
-	s := Start{Protocol: p.ID, Limits: l.Strictest(site), Scale: r.Scale, Rules: RulesVersion, Muscle: r.Muscle, Side: r.Side}
+	s := Start{
+		Protocol: p.ID, Limits: l.Strictest(site), Scale: r.Scale, Rules: RulesVersion, Muscle: r.Muscle,
+		Side: r.Side,
+	}
 	if s.Scale == 0 {
 		s.Scale = 10
 	}
 	if l.Target > l.Soft {
-		return Start{}, &strict.Error{Path: "$.target", Given: fmt.Sprint(l.Target), Allowed: fmt.Sprintf("at most the soft ceiling, %v", l.Soft)}
+		return Start{}, &strict.Error{
+			Path: "$.target", Given: fmt.Sprint(l.Target),
+			Allowed: fmt.Sprintf("at most the soft ceiling, %v", l.Soft),
+		}
 	}
 	if l.Soft > l.Hard {
-		return Start{}, &strict.Error{Path: "$.soft_ceiling", Given: fmt.Sprint(l.Soft), Allowed: fmt.Sprintf("at most the hard ceiling, %v", l.Hard)}
+		return Start{}, &strict.Error{
+			Path: "$.soft_ceiling", Given: fmt.Sprint(l.Soft),
+			Allowed: fmt.Sprintf("at most the hard ceiling, %v", l.Hard),
+		}
 	}
 	if s.Limits != l {
 		s.Lowered = fmt.Sprintf("Limits are %s at %s.", describe(s.Limits), where)
@@ -179,7 +191,10 @@ func coached(id ids.Protocol) (Protocol, error) {
 	if e := id.Check(); e != nil {
 		return Protocol{}, e.Under("$.protocol")
 	}
-	return Protocol{}, &strict.Error{Path: "$.protocol", Given: `"` + string(id) + `"`, Allowed: "graded-stages (the coach does not run the others yet)"}
+	return Protocol{}, &strict.Error{
+		Path: "$.protocol", Given: `"` + string(id) + `"`,
+		Allowed: "graded-stages (the coach does not run the others yet)",
+	}
 }
 
 // check refuses a start whose limits could not have been resolved: it is the

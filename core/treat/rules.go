@@ -75,7 +75,8 @@ func (s *state) apply(e Event) (ignored string) {
 		s.ask = "Still on it?"
 	case KindAngleChange:
 		s.interrupt("angle")
-		s.say(0, "New angle: ask for the number again.", "Another angle is another pressure, so it needs its own baseline.", Hold)
+		s.say(0, "New angle: ask for the number again.",
+			"Another angle is another pressure, so it needs its own baseline.", Hold)
 	case KindPause:
 		s.interrupt("paused")
 		s.place = PhasePaused
@@ -145,7 +146,8 @@ func (s *state) contact(k Kind) string {
 	if back {
 		s.pend, s.returned, s.again = nothing, true, true
 		s.target = max(1, s.start.Limits.Target-returnLower)
-		s.say(6, fmt.Sprintf("Settle in lighter, to %v.", s.target), "The return is made two below the target.", SettleIn)
+		s.say(6, fmt.Sprintf("Settle in lighter, to %v.", s.target), "The return is made two below the target.",
+			SettleIn)
 		return ""
 	}
 	s.say(0, fmt.Sprintf("Settle in, press to %v of 10.", s.target), "Contact: the pressure clock runs.", SettleIn)
@@ -180,11 +182,14 @@ func (s *state) score(v float64) string {
 	switch {
 	case v > lim.Hard && s.overHard >= 2:
 		s.gentler = "slow-ramp"
-		s.comeOff(2, "eased", nothing, fmt.Sprintf("Above %v for the second time: change to a gentler protocol, slow ramp.", lim.Hard))
+		s.comeOff(2, "eased", nothing, fmt.Sprintf("Above %v for the second time: change to a gentler protocol, "+
+			"slow ramp.", lim.Hard))
 	case rise && s.rises >= 2:
 		s.comeOff(7, "eased", nothing, "The number rose at the same pressure for the second time.")
 	case v > lim.Soft:
-		s.ease(2, fmt.Sprintf("Ease off, %v is too much.", v), fmt.Sprintf("%v is above the %s ceiling of %v.", v, ceilingName(v, lim.Hard), ceiling(v, lim.Soft, lim.Hard)))
+		s.ease(2, fmt.Sprintf("Ease off, %v is too much.", v),
+			fmt.Sprintf("%v is above the %s ceiling of %v.", v, ceilingName(v, lim.Hard),
+				ceiling(v, lim.Soft, lim.Hard)))
 	case rise:
 		s.ease(7, "Ease off, it is rising.", fmt.Sprintf("Up to %v at the same pressure.", v))
 	case s.off:
@@ -219,7 +224,8 @@ func (s *state) baseline(v float64) {
 		s.advice = append(s.advice, Flush)
 	case v < s.target-1:
 		s.sinks++
-		s.say(3, "Sink a little.", fmt.Sprintf("%v is below %v; the stage begins at %v.", v, s.target-1, s.target-1), SinkSlightly)
+		s.say(3, "Sink a little.", fmt.Sprintf("%v is below %v; the stage begins at %v.", v, s.target-1, s.target-1),
+			SinkSlightly)
 	default:
 		if !s.again {
 			s.stage++
@@ -229,7 +235,10 @@ func (s *state) baseline(v float64) {
 		s.base, s.last = v, v
 		s.stageFrom, s.windowEnd = s.now, s.now+stageWindow
 		s.since = []TracePoint{{seconds(s.now), v}}
-		s.stages = append(s.stages, StageRecord{Stage: s.stage, StartS: seconds(s.now), EndS: seconds(s.now), StartScore: v, EndScore: v})
+		s.stages = append(s.stages, StageRecord{
+			Stage: s.stage, StartS: seconds(s.now), EndS: seconds(s.now),
+			StartScore: v, EndScore: v,
+		})
 		s.say(0, "Hold still.", fmt.Sprintf("Stage %d begins at %v.", s.stage, v), Hold)
 	}
 }
@@ -275,7 +284,8 @@ func (s *state) stageDone(by, why string) {
 	if s.stage < maxStages {
 		s.endStage(by)
 		s.needBase, s.again = true, false
-		s.say(4, "On the out-breath, sink to your number again.", why+fmt.Sprintf(" Stage %d of %d is next.", s.stage+1, maxStages), Deepen)
+		s.say(4, "On the out-breath, sink to your number again.",
+			why+fmt.Sprintf(" Stage %d of %d is next.", s.stage+1, maxStages), Deepen)
 		return
 	}
 	s.comeOff(4, by, nothing, why+" All stages are used.")
@@ -310,7 +320,8 @@ func (s *state) reachCap() {
 	if s.pend == returnLighter || s.pend == returnInSlack {
 		s.pend = nothing
 	}
-	s.comeOff(0, "cap", s.pend, fmt.Sprintf("%v s of pressure is the limit for this hold.", seconds(s.start.Limits.CapMS)))
+	s.comeOff(0, "cap", s.pend, fmt.Sprintf("%v s of pressure is the limit for this hold.",
+		seconds(s.start.Limits.CapMS)))
 }
 
 func (s *state) ease(rule int, text, reason string) {
@@ -386,7 +397,8 @@ func (s *state) keepOff(e Event) string {
 	if s.nerves >= 2 {
 		s.siteClosed = true
 		s.place = PhaseStopped
-		s.say(9, "Off now, and stop here for today.", "A nerve sign for the second time: this site is closed today.", MoveOff, Stop)
+		s.say(9, "Off now, and stop here for today.", "A nerve sign for the second time: this site is closed today.",
+			MoveOff, Stop)
 		return ""
 	}
 	if s.pulses >= 3 {
@@ -414,7 +426,8 @@ func (s *state) stop(e Event) {
 	s.place, s.pend = PhaseStopped, nothing
 	switch e.Kind {
 	case KindUnwell:
-		s.say(9, "Stop. Off now; let the client sit up slowly.", "The client feels unwell: the neck is closed for today, screen again.", Stop)
+		s.say(9, "Stop. Off now; let the client sit up slowly.",
+			"The client feels unwell: the neck is closed for today, screen again.", Stop)
 	case KindSkinReaction:
 		s.say(9, "Stop. Off now.", "Spreading redness or welts.", Stop)
 	default:

@@ -68,20 +68,25 @@ func (t Tested) Check() *strict.Error {
 // Check implements strict.Checker: best is not above worst.
 func (i Interviewed) Check() *strict.Error {
 	if i.Best != nil && i.Worst != nil && *i.Best > *i.Worst {
-		return &strict.Error{Path: "$.best", Given: fmt.Sprint(*i.Best), Allowed: fmt.Sprintf("at most the worst, %v", *i.Worst)}
+		return &strict.Error{
+			Path: "$.best", Given: fmt.Sprint(*i.Best),
+			Allowed: fmt.Sprintf("at most the worst, %v", *i.Worst),
+		}
 	}
 	return nil
 }
 
 func (r *reducer) tested(e Event, b *Tested) {
 	r.sets("result of a test", "test:"+string(b.Test)+":"+string(b.Side), e)
-	r.state.Tests = slices.DeleteFunc(r.state.Tests, func(t Tested) bool { return t.Test == b.Test && t.Side == b.Side })
+	r.state.Tests = slices.DeleteFunc(r.state.Tests,
+		func(t Tested) bool { return t.Test == b.Test && t.Side == b.Side })
 	r.state.Tests = append(r.state.Tests, *b)
 }
 
 func (r *reducer) sign(e Event, b *SignSeen) {
 	r.sets("sign", "sign:"+string(b.Sign)+":"+string(b.Side), e)
-	r.state.Signs = slices.DeleteFunc(r.state.Signs, func(s SignSeen) bool { return s.Sign == b.Sign && s.Side == b.Side })
+	r.state.Signs = slices.DeleteFunc(r.state.Signs,
+		func(s SignSeen) bool { return s.Sign == b.Sign && s.Side == b.Side })
 	if b.Present {
 		r.state.Signs = append(r.state.Signs, *b)
 	}
@@ -89,14 +94,18 @@ func (r *reducer) sign(e Event, b *SignSeen) {
 
 func (r *reducer) readPosture(e Event, b *PostureRead) {
 	r.sets("posture reading", "posture:"+string(b.Measure)+":"+string(b.Side), e)
-	r.state.Posture = slices.DeleteFunc(r.state.Posture, func(p assess.Posture) bool { return p.Measure == b.Measure && p.Side == b.Side })
+	r.state.Posture = slices.DeleteFunc(r.state.Posture,
+		func(p assess.Posture) bool { return p.Measure == b.Measure && p.Side == b.Side })
 	r.state.Posture = append(r.state.Posture, b.Posture)
 }
 
 // Findings gathers what the visit knows for the suspects. earlier are the
 // client's points of earlier visits, with how long ago.
 func (s State) Findings(ctx Context, earlier []assess.EarlierPoint) assess.Findings {
-	f := assess.Findings{Pain: painOf(s.Drawing), Loads: s.Loads, Posture: s.Posture, Earlier: earlier, Thresholds: ctx.Thresholds}
+	f := assess.Findings{
+		Pain: painOf(s.Drawing), Loads: s.Loads, Posture: s.Posture, Earlier: earlier,
+		Thresholds: ctx.Thresholds,
+	}
 	for _, g := range s.Gauges {
 		if g.Before != nil || g.Kind != "" {
 			f.Gauges = append(f.Gauges, g.before())
@@ -104,7 +113,10 @@ func (s State) Findings(ctx Context, earlier []assess.EarlierPoint) assess.Findi
 	}
 	for _, r := range s.Ranges {
 		if r.Before != nil || r.Passive != nil {
-			f.ROM = append(f.ROM, assess.ROM{Movement: r.Movement, Side: r.Side, Active: r.Before, Passive: r.Passive, Pain: r.BeforePain, Felt: r.Felt, FeltAt: r.FeltAt, EndFeel: r.EndFeel})
+			f.ROM = append(f.ROM, assess.ROM{
+				Movement: r.Movement, Side: r.Side, Active: r.Before, Passive: r.Passive,
+				Pain: r.BeforePain, Felt: r.Felt, FeltAt: r.FeltAt, EndFeel: r.EndFeel,
+			})
 		}
 	}
 	for _, t := range s.Tests {
@@ -119,7 +131,8 @@ func (s State) Findings(ctx Context, earlier []assess.EarlierPoint) assess.Findi
 	}
 	f.Screening = safety.Merge(ctx.Carried, own)
 	for i := range f.Screening {
-		if slices.ContainsFunc(s.Cleared, func(c ScreeningCleared) bool { return c.Question == f.Screening[i].Question }) {
+		if slices.ContainsFunc(s.Cleared,
+			func(c ScreeningCleared) bool { return c.Question == f.Screening[i].Question }) {
 			f.Screening[i].Cleared = true
 		}
 	}

@@ -22,7 +22,10 @@ type Consented struct {
 // area.
 func (c Consented) Check() *strict.Error {
 	if c.Given && c.Area != safety.WholeVisit && c.Chaperone == "" {
-		return &strict.Error{Path: "$.chaperone", Given: "nothing", Allowed: "declined or present: a chaperone is offered for this area"}
+		return &strict.Error{
+			Path: "$.chaperone", Given: "nothing",
+			Allowed: "declined or present: a chaperone is offered for this area",
+		}
 	}
 	return nil
 }

@@ -36,16 +36,36 @@ func TestConsentRulesOverHolds(t *testing.T) {
 		{"nothing recorded", asked(), "soleus", nil, "visit"},
 		{"agreed", asked(), "soleus", []visit.Consented{agreed("visit")}, ""},
 		{"withdrawn", asked(), "soleus", []visit.Consented{agreed("visit"), withdrawn("visit")}, "visit"},
-		{"withdrawn and given again", asked(), "soleus", []visit.Consented{agreed("visit"), withdrawn("visit"), agreed("visit")}, ""},
+		{
+			"withdrawn and given again", asked(), "soleus",
+			[]visit.Consented{agreed("visit"), withdrawn("visit"), agreed("visit")},
+			"",
+		},
 		{"a sensitive area needs its own", asked(), "subscapularis", []visit.Consented{agreed("visit")}, "axilla"},
-		{"another area's is not enough", asked(), "subscapularis", []visit.Consented{agreed("visit"), agreed("groin")}, "axilla"},
+		{
+			"another area's is not enough", asked(), "subscapularis",
+			[]visit.Consented{agreed("visit"), agreed("groin")},
+			"axilla",
+		},
 		{"both given", asked(), "subscapularis", []visit.Consented{agreed("visit"), agreed("axilla")}, ""},
-		{"the area withdrawn", asked(), "subscapularis", []visit.Consented{agreed("visit"), agreed("axilla"), withdrawn("axilla")}, "axilla"},
+		{
+			"the area withdrawn", asked(), "subscapularis",
+			[]visit.Consented{agreed("visit"), agreed("axilla"), withdrawn("axilla")},
+			"axilla",
+		},
 		{"the area's alone is not enough", asked(), "coccyx-region", []visit.Consented{agreed("coccyx")}, "visit"},
 		{"under age, and only the client agreed", underAge, "soleus", []visit.Consented{agreed("visit")}, "visit"},
 		{"under age, and a guardian agreed", underAge, "soleus", []visit.Consented{guardian}, ""},
-		{"under age, and a guardian agreed to the visit alone", underAge, "subscapularis", []visit.Consented{guardian, agreed("axilla")}, "axilla"},
-		{"under age, and a guardian agreed to both", underAge, "subscapularis", []visit.Consented{guardian, {Area: "axilla", Given: true, By: "guardian", Chaperone: "present"}}, ""},
+		{
+			"under age, and a guardian agreed to the visit alone", underAge, "subscapularis",
+			[]visit.Consented{guardian, agreed("axilla")},
+			"axilla",
+		},
+		{
+			"under age, and a guardian agreed to both", underAge, "subscapularis",
+			[]visit.Consented{guardian, {Area: "axilla", Given: true, By: "guardian", Chaperone: "present"}},
+			"",
+		},
 	} {
 		t.Run(c.name, func(t *testing.T) {
 			l := &log{}
@@ -137,8 +157,12 @@ func TestAClientsAnswerNeverSoftens(t *testing.T) {
 		return visit.Screened{By: by, Answers: []visit.ScreenedAnswer{{Question: "anticoagulant", Answer: answer}}}
 	}
 	for _, c := range []struct{ therapist, client, want string }{
-		{"yes", "no", "yes"}, {"unknown", "no", "unknown"}, {"yes", "unknown", "yes"},
-		{"no", "yes", "yes"}, {"no", "unknown", "unknown"}, {"", "no", "no"},
+		{"yes", "no", "yes"},
+		{"unknown", "no", "unknown"},
+		{"yes", "unknown", "yes"},
+		{"no", "yes", "yes"},
+		{"no", "unknown", "unknown"},
+		{"", "no", "no"},
 	} {
 		l := &log{}
 		if c.therapist != "" {
@@ -147,7 +171,8 @@ func TestAClientsAnswerNeverSoftens(t *testing.T) {
 		l.add("d", "screening-answered", 1, say("client", c.client))
 		assert.Equal(t, c.want, visit.Reduce(visit.Context{}, l.events).Answers[0].Answer, "%+v", c)
 		l.add("d", "screening-answered", 2, say("", "no"))
-		assert.Equal(t, "no", visit.Reduce(visit.Context{}, l.events).Answers[0].Answer, "the therapist has the last word")
+		assert.Equal(t, "no", visit.Reduce(visit.Context{}, l.events).Answers[0].Answer,
+			"the therapist has the last word")
 	}
 }
 
@@ -155,7 +180,10 @@ func TestAClientsAnswerNeverSoftens(t *testing.T) {
 func TestOwnThresholds(t *testing.T) {
 	deg := 4.0
 	l := &log{}
-	l.add("d", "posture-read", 0, visit.PostureRead{Posture: assess.Posture{Measure: "shoulder-height", HighSide: ids.Right, Degrees: &deg}})
+	l.add("d", "posture-read", 0, visit.PostureRead{Posture: assess.Posture{
+		Measure:  "shoulder-height",
+		HighSide: ids.Right, Degrees: &deg,
+	}})
 	raised := asked()
 	raised.Thresholds = assess.Thresholds{"shoulder-height": 5}
 	reasons := func(ctx visit.Context) (n int) {
@@ -178,14 +206,20 @@ func TestGaugesBeforeAndAfter(t *testing.T) {
 	v := func(x float64) *float64 { return &x }
 	l := &log{}
 	read := func(moment, gauge string, side ids.Side, value float64) {
-		l.add("d", "gauge-read", 0, visit.GaugeRead{Gauge: assess.Gauge{ID: gauge, Side: side, Value: v(value)}, Moment: moment})
+		l.add("d", "gauge-read", 0, visit.GaugeRead{
+			Gauge:  assess.Gauge{ID: gauge, Side: side, Value: v(value)},
+			Moment: moment,
+		})
 	}
 	read("before", "weight-bearing-lunge", ids.Left, 34.9)
 	read("before", "weight-bearing-lunge", ids.Right, 41)
 	read("after", "weight-bearing-lunge", ids.Left, 39)
 	read("before", "toe-touch", ids.Midline, 12)
 	read("before", "toe-touch", ids.Left, 12)
-	l.add("d", "gauge-read", 0, visit.GaugeRead{Gauge: assess.Gauge{ID: "breathing", Side: ids.Midline, Kind: "apical"}, Moment: "before"})
+	l.add("d", "gauge-read", 0, visit.GaugeRead{Gauge: assess.Gauge{
+		ID: "breathing", Side: ids.Midline,
+		Kind: "apical",
+	}, Moment: "before"})
 	s := visit.Reduce(asked(), l.events)
 	require.Len(t, s.Aside, 1, "a toe-touch has no side")
 	assert.Contains(t, s.Aside[0].Reason, "$.body.side")

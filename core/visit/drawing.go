@@ -26,7 +26,10 @@ func (s Stroke) Check() *strict.Error {
 				continue
 			}
 		}
-		return &strict.Error{Path: fmt.Sprintf("$.cells[%d]", i), Given: fmt.Sprintf("%q", id), Allowed: "a cell on the figure, written view:q,r"}
+		return &strict.Error{
+			Path: fmt.Sprintf("$.cells[%d]", i), Given: fmt.Sprintf("%q", id),
+			Allowed: "a cell on the figure, written view:q,r",
+		}
 	}
 	return nil
 }

@@ -187,13 +187,16 @@ var bodies = map[string]func() any{
 	"hold-started": func() any { return new(HoldStarted) }, "hold-event": func() any { return new(HoldHappened) },
 	"hold-ended": func() any { return new(HoldEnded) }, "range-measured": func() any { return new(Measured) },
 	"drawing-painted":    func() any { return new(Painted) },
-	"screening-answered": func() any { return new(Screened) }, "screening-cleared": func() any { return new(ScreeningCleared) },
-	"interview-noted": func() any { return new(Interviewed) },
-	"test-done":       func() any { return new(Tested) }, "sign-seen": func() any { return new(SignSeen) },
+	"screening-answered": func() any { return new(Screened) },
+	"screening-cleared":  func() any { return new(ScreeningCleared) },
+	"interview-noted":    func() any { return new(Interviewed) },
+	"test-done":          func() any { return new(Tested) }, "sign-seen": func() any { return new(SignSeen) },
 	"loads-declared": func() any { return new(LoadsDeclared) }, "posture-read": func() any { return new(PostureRead) },
-	"block-overridden": func() any { return new(BlockOverridden) }, "consent-recorded": func() any { return new(Consented) },
-	"gauge-read":   func() any { return new(GaugeRead) },
-	"note-written": func() any { return new(Noted) }, "event-undone": func() any { return new(Undone) }, "visit-closed": func() any { return new(Closed) },
+	"block-overridden": func() any { return new(BlockOverridden) },
+	"consent-recorded": func() any { return new(Consented) },
+	"gauge-read":       func() any { return new(GaugeRead) },
+	"note-written":     func() any { return new(Noted) }, "event-undone": func() any { return new(Undone) },
+	"visit-closed": func() any { return new(Closed) },
 }
 
 // Types lists the event types with an empty body of each, for documentation.
@@ -270,7 +273,10 @@ func (c Charted) Check() *strict.Error {
 // Check implements strict.Checker: the reading fits the movement and side.
 func (m Measured) Check() *strict.Error {
 	if _, ok := progress.Reference(m.Movement, 0); !ok {
-		return &strict.Error{Path: "$.movement", Given: fmt.Sprintf("%q", m.Movement), Allowed: "a movement with a reference range"}
+		return &strict.Error{
+			Path: "$.movement", Given: fmt.Sprintf("%q", m.Movement),
+			Allowed: "a movement with a reference range",
+		}
 	}
 	for i, t := range m.Trials {
 		if t < -90 || t > 360 {
@@ -279,10 +285,16 @@ func (m Measured) Check() *strict.Error {
 	}
 	active := m.active()
 	if active == nil && m.Passive == nil && m.Pain == nil && m.Felt == "" && m.EndFeel == "" {
-		return &strict.Error{Path: "$.active_deg", Given: "nothing", Allowed: "a reading, a pain number, what was felt or the end feel"}
+		return &strict.Error{
+			Path: "$.active_deg", Given: "nothing",
+			Allowed: "a reading, a pain number, what was felt or the end feel",
+		}
 	}
 	if m.Active != nil && math.Abs(*m.Active-*active) > 0.05 {
-		return &strict.Error{Path: "$.active_deg", Given: fmt.Sprint(*m.Active), Allowed: fmt.Sprintf("%.1f, the mean of the trials, or left out", *active)}
+		return &strict.Error{
+			Path: "$.active_deg", Given: fmt.Sprint(*m.Active),
+			Allowed: fmt.Sprintf("%.1f, the mean of the trials, or left out", *active),
+		}
 	}
 	return nil
 }

@@ -79,7 +79,8 @@ func Course(visits []Dated, age int) History {
 	visits = slices.Clone(visits)
 	slices.SortStableFunc(visits, func(a, b Dated) int { return cmp.Compare(a.Day, b.Day) })
 	h := History{Points: []PointHistory{}, Ranges: []RangeHistory{}}
-	numbers, grades, ranges := map[UUID][]progress.Reading{}, map[UUID][]progress.Reading{}, map[string][]progress.Reading{}
+	numbers, grades, ranges := map[UUID][]progress.Reading{}, map[UUID][]progress.Reading{},
+		map[string][]progress.Reading{}
 	for _, v := range visits {
 		for _, p := range v.State.Points {
 			i := slices.IndexFunc(h.Points, func(x PointHistory) bool { return x.Identity == p.Identity })
@@ -104,11 +105,17 @@ func Course(visits []Dated, age int) History {
 		}
 		for _, r := range v.State.Ranges {
 			key := string(r.Movement) + string(r.Side)
-			i := slices.IndexFunc(h.Ranges, func(x RangeHistory) bool { return x.Movement == r.Movement && x.Side == r.Side })
+			i := slices.IndexFunc(h.Ranges, func(x RangeHistory) bool {
+				return x.Movement == r.Movement &&
+					x.Side == r.Side
+			})
 			if i < 0 {
 				i = len(h.Ranges)
 				f := progress.Flag(r.Movement, 0, nil, age)
-				h.Ranges = append(h.Ranges, RangeHistory{Movement: r.Movement, Side: r.Side, Reference: f.Reference, FlagBelow: f.FlagBelow})
+				h.Ranges = append(h.Ranges, RangeHistory{
+					Movement: r.Movement, Side: r.Side, Reference: f.Reference,
+					FlagBelow: f.FlagBelow,
+				})
 			}
 			h.Ranges[i].Visits = append(h.Ranges[i].Visits, RangeVisit{v.Visit, v.Date, r.Before, r.After})
 			if r.Before != nil {
@@ -135,7 +142,10 @@ func Course(visits []Dated, age int) History {
 }
 
 func pointVisit(v Dated, p Point) PointVisit {
-	pv := PointVisit{Visit: v.Visit, Date: v.Date, Before: p.NPRS, After: p.AfterNPRS, Grade: p.Grade, AfterGrade: p.AfterGrade}
+	pv := PointVisit{
+		Visit: v.Visit, Date: v.Date, Before: p.NPRS, After: p.AfterNPRS, Grade: p.Grade,
+		AfterGrade: p.AfterGrade,
+	}
 	for _, x := range v.State.Holds {
 		if x.Point == p.Point && x.Status != SetAside {
 			pv.Holds++

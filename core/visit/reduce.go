@@ -16,8 +16,13 @@ import (
 // earlier visits have left behind.
 func Reduce(ctx Context, events []Event) State {
 	r := reducer{
-		ctx:    ctx,
-		state:  State{Points: []Point{}, Holds: []Hold{}, Ranges: []Range{}, Answers: []ScreenedAnswer{}, Cleared: []ScreeningCleared{}, Overrides: []BlockOverridden{}, Consents: []Consented{}, Tests: []Tested{}, Signs: []SignSeen{}, Loads: []ids.Load{}, Posture: []assess.Posture{}, Gauges: []GaugePair{}, Conflicts: []Conflict{}, Aside: []Aside{}},
+		ctx: ctx,
+		state: State{
+			Points: []Point{}, Holds: []Hold{}, Ranges: []Range{}, Answers: []ScreenedAnswer{},
+			Cleared: []ScreeningCleared{}, Overrides: []BlockOverridden{}, Consents: []Consented{}, Tests: []Tested{},
+			Signs: []SignSeen{}, Loads: []ids.Load{}, Posture: []assess.Posture{}, Gauges: []GaugePair{},
+			Conflicts: []Conflict{}, Aside: []Aside{},
+		},
 		undone: map[string]bool{}, setBy: map[string]Event{},
 	}
 	ordered := Order(events)
@@ -114,7 +119,8 @@ func (r *reducer) apply(e Event, b any) error {
 		}
 		for _, h := range r.state.Holds {
 			if h.Point == b.Point {
-				return refuse("$.body.point", string(b.Point), "a point without holds; what was pressed stays in the record")
+				return refuse("$.body.point", string(b.Point),
+					"a point without holds; what was pressed stays in the record")
 			}
 		}
 		r.state.Points = slices.DeleteFunc(r.state.Points, func(p Point) bool { return p.Point == b.Point })
@@ -189,7 +195,8 @@ func (r *reducer) chart(e Event, b *Charted) error {
 	if b.Muscle != p.Muscle || b.Side != p.Side {
 		for _, h := range r.state.Holds {
 			if h.Point == b.Point {
-				return refuse("$.body.muscle", string(b.Muscle), "the muscle and side that were pressed; chart a new point instead")
+				return refuse("$.body.muscle", string(b.Muscle),
+					"the muscle and side that were pressed; chart a new point instead")
 			}
 		}
 	}
@@ -209,8 +216,11 @@ func (r *reducer) startHold(e Event, b *HoldStarted) error {
 	if err != nil {
 		return err
 	}
-	h := Hold{ID: b.Hold, Point: b.Point, StartedMS: e.DeviceMS, Start: b.Start, Contact: b.Contact, Position: b.Position,
-		MuscleSet: b.MuscleSet, Log: []HoldHappened{}, Status: Live}
+	h := Hold{
+		ID: b.Hold, Point: b.Point, StartedMS: e.DeviceMS, Start: b.Start, Contact: b.Contact,
+		Position:  b.Position,
+		MuscleSet: b.MuscleSet, Log: []HoldHappened{}, Status: Live,
+	}
 	switch {
 	case b.Start.Muscle != p.Muscle || b.Start.Side != p.Side:
 		h.Status, h.Why = SetAside, "The hold names another muscle or side than its point."
@@ -228,7 +238,8 @@ func (r *reducer) startHold(e Event, b *HoldStarted) error {
 		}
 	}
 	for i := range r.state.Holds {
-		if o := &r.state.Holds[i]; o.Point == b.Point && o.Status != SetAside && closesSite(o.replay()) && h.Status != SetAside {
+		if o := &r.state.Holds[i]; o.Point == b.Point && o.Status != SetAside && closesSite(o.replay()) &&
+			h.Status != SetAside {
 			h.Status, h.Why = SetAside, "This site was closed for today by an earlier hold."
 		}
 	}
@@ -278,7 +289,8 @@ func (r *reducer) endHold(b *HoldEnded) error {
 	}
 	sum := h.replay()
 	h.Status = Kept
-	if ms := int64(sum.PressureS*1000 + 0.5); sum.Outcome != b.Outcome || ms != b.PressureMS || len(sum.Stages) != b.Stages {
+	if ms := int64(sum.PressureS*1000 + 0.5); sum.Outcome != b.Outcome || ms != b.PressureMS ||
+		len(sum.Stages) != b.Stages {
 		h.Status = SetAside
 		h.Why = fmt.Sprintf("The log replays to %s, %d stages, %.1f s; claimed were %s, %d stages, %.1f s.",
 			sum.Outcome, len(sum.Stages), sum.PressureS, b.Outcome, b.Stages, float64(b.PressureMS)/1000)
@@ -308,7 +320,8 @@ func (r *reducer) sets(what, key string, e Event) {
 	r.setBy[key] = e
 	unseen := func(a, b Event) bool { return a.Version == 0 || b.Seen < a.Version }
 	if before && last.Device != e.Device && unseen(last, e) && unseen(e, last) {
-		r.state.Conflicts = append(r.state.Conflicts, Conflict{key, e.ID, last.ID, "Two devices set the " + what + " without seeing each other."})
+		r.state.Conflicts = append(r.state.Conflicts,
+			Conflict{key, e.ID, last.ID, "Two devices set the " + what + " without seeing each other."})
 		return
 	}
 	r.state.Conflicts = slices.DeleteFunc(r.state.Conflicts, func(c Conflict) bool { return c.Key == key })

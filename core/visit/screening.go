@@ -72,7 +72,10 @@ func (c ScreeningCleared) Check() *strict.Error {
 // Check implements strict.Checker.
 func (b BlockOverridden) Check() *strict.Error {
 	if len(strings.TrimSpace(b.Reason)) < 10 {
-		return &strict.Error{Path: "$.reason", Given: fmt.Sprintf("%q", b.Reason), Allowed: "the clinical reason, at least ten letters"}
+		return &strict.Error{
+			Path: "$.reason", Given: fmt.Sprintf("%q", b.Reason),
+			Allowed: "the clinical reason, at least ten letters",
+		}
 	}
 	return nil
 }
@@ -89,7 +92,8 @@ func (r *reducer) screening() safety.Screening {
 	}
 	merged := safety.Merge(r.ctx.Carried, own)
 	for i := range merged {
-		if slices.ContainsFunc(r.state.Cleared, func(c ScreeningCleared) bool { return c.Question == merged[i].Question }) {
+		if slices.ContainsFunc(r.state.Cleared,
+			func(c ScreeningCleared) bool { return c.Question == merged[i].Question }) {
 			merged[i].Cleared = true
 		}
 	}
@@ -139,7 +143,8 @@ func (p Point) where() []safety.Place {
 // With consentMissing it decides for every screen, import and replay.
 func (r *reducer) refusal(p Point, s safety.Screening) string {
 	if grave := s.Grave(); len(grave) > 0 {
-		return fmt.Sprintf("The screening is not complete: %d questions that could stop the treatment were not asked.", len(grave))
+		return fmt.Sprintf("The screening is not complete: %d questions that could stop the treatment "+
+			"were not asked.", len(grave))
 	}
 	why, blocked := s.Blocks(p.Muscle, p.where())
 	if !blocked {

@@ -47,8 +47,11 @@ func (l *log) add(device, kind string, seen int64, body any) visit.Event {
 	}
 	l.seq[device]++
 	l.ms += 1000
-	e := visit.Event{ID: uid(len(l.events) + 1), Client: uid(900), Visit: uid(901), Author: uid(902), Device: device, Seq: l.seq[device], DeviceMS: l.ms,
-		Seen: seen, Version: int64(len(l.events) + 1), Schema: 1, Type: kind, Body: b}
+	e := visit.Event{
+		ID: uid(len(l.events) + 1), Client: uid(900), Visit: uid(901), Author: uid(902), Device: device,
+		Seq: l.seq[device], DeviceMS: l.ms,
+		Seen: seen, Version: int64(len(l.events) + 1), Schema: 1, Type: kind, Body: b,
+	}
 	l.events = append(l.events, e)
 	return e
 }
@@ -60,8 +63,11 @@ func (l *log) agree(device string) {
 
 func charted(point int, muscle ids.Muscle) visit.Charted {
 	n := 6.0
-	return visit.Charted{Point: visit.UUID(uid(point)), Muscle: muscle, Side: ids.Left, Figure: body.Version, View: "back", X: 190, Y: 840,
-		Place: atlas.FibrePlace{AlongPct: 50}, Band: "yes", Grade: 2, NPRS: &n, Familiar: "yes"}
+	return visit.Charted{
+		Point: visit.UUID(uid(point)), Muscle: muscle, Side: ids.Left, Figure: body.Version,
+		View: "back", X: 190, Y: 840,
+		Place: atlas.FibrePlace{AlongPct: 50}, Band: "yes", Grade: 2, NPRS: &n, Familiar: "yes",
+	}
 }
 
 func started(hold, point int, muscle ids.Muscle) visit.HoldStarted {
@@ -125,15 +131,24 @@ func TestWhatCannotStandIsKeptAside(t *testing.T) {
 		field string
 	}{
 		{"unknown type", func(l *log) { l.add("a", "point-painted", 0, struct{}{}) }, "$.type"},
-		{"unknown field", func(l *log) { l.add("a", "note-written", 0, map[string]any{"text": "x", "txt": "y"}) }, "$.body.txt"},
-		{"no such point", func(l *log) { l.add("a", "point-rechecked", 0, visit.Rechecked{Point: visit.UUID(uid(1)), NPRS: 3}) }, "$.body.point"},
+		{
+			"unknown field", func(l *log) { l.add("a", "note-written", 0, map[string]any{"text": "x", "txt": "y"}) },
+			"$.body.txt",
+		},
+		{"no such point", func(l *log) {
+			l.add("a", "point-rechecked", 0,
+				visit.Rechecked{Point: visit.UUID(uid(1)), NPRS: 3})
+		}, "$.body.point"},
 		{"not an id", func(l *log) {
 			l.add("a", "point-rechecked", 0, map[string]any{"point": "'; drop table", "nprs": 3})
 		}, "$.body.point"},
 		{"number out of range", func(l *log) {
 			l.add("a", "point-rechecked", 0, map[string]any{"point": uid(500), "nprs": 11})
 		}, "$.body.nprs"},
-		{"limits above the site's ceilings", func(l *log) { l.add("a", "hold-started", 0, high) }, "$.body.start.limits"},
+		{
+			"limits above the site's ceilings", func(l *log) { l.add("a", "hold-started", 0, high) },
+			"$.body.start.limits",
+		},
 		{"removing a pressed point", func(l *log) {
 			l.add("a", "hold-started", 0, stop)
 			l.add("a", "point-removed", 0, visit.Removed{Point: visit.UUID(uid(500))})
@@ -234,11 +249,17 @@ func TestCourseCountsNoHoldSetAside(t *testing.T) {
 		l.add("a", "hold-started", 0, started(600, 500, "soleus"))
 		l.add("a", "hold-event", 0, happened(600, 0, "contact", nil))
 		l.add("a", "hold-event", 0, happened(600, 5000, "release", nil))
-		l.add("a", "hold-ended", 0, visit.HoldEnded{Hold: visit.UUID(uid(600)), Outcome: "unchanged", PressureMS: claim})
+		l.add("a", "hold-ended", 0, visit.HoldEnded{
+			Hold: visit.UUID(uid(600)), Outcome: "unchanged",
+			PressureMS: claim,
+		})
 		l.add("a", "point-rechecked", 0, visit.Rechecked{Point: visit.UUID(uid(500)), NPRS: 4})
 		return visit.Reduce(asked(), l.events)
 	}
-	h := visit.Course([]visit.Dated{{Visit: "2", Day: 7, Date: "2026-01-08", State: make(99)}, {Visit: "1", Day: 0, Date: "2026-01-01", State: make(5000)}}, 40)
+	h := visit.Course([]visit.Dated{
+		{Visit: "2", Day: 7, Date: "2026-01-08", State: make(99)},
+		{Visit: "1", Day: 0, Date: "2026-01-01", State: make(5000)},
+	}, 40)
 	require.Len(t, h.Points, 1)
 	v := h.Points[0].Visits
 	require.Len(t, v, 2)
@@ -253,18 +274,35 @@ func TestCourseCountsNoHoldSetAside(t *testing.T) {
 // and its own undo brings it again.
 func TestThePainDrawing(t *testing.T) {
 	l := &log{}
-	l.add(uid(1), "drawing-painted", 0, visit.Painted{Figure: body.Version, Strokes: []visit.Stroke{{"ache", 4, []string{"back:-4,31", "back:-4,32"}}}})
-	b := l.add(uid(1), "drawing-painted", 0, visit.Painted{Figure: body.Version, Strokes: []visit.Stroke{{"sharp", 8, []string{"back:-4,32"}}}, By: "client"})
+	l.add(uid(1), "drawing-painted", 0, visit.Painted{
+		Figure:  body.Version,
+		Strokes: []visit.Stroke{{"ache", 4, []string{"back:-4,31", "back:-4,32"}}},
+	})
+	b := l.add(uid(1), "drawing-painted", 0, visit.Painted{
+		Figure:  body.Version,
+		Strokes: []visit.Stroke{{"sharp", 8, []string{"back:-4,32"}}}, By: "client",
+	})
 	s := visit.Reduce(asked(), l.events)
-	assert.Equal(t, []visit.Stroke{{"ache", 4, []string{"back:-4,31"}}, {"sharp", 8, []string{"back:-4,32"}}}, s.Drawing)
+	assert.Equal(t, []visit.Stroke{{"ache", 4, []string{"back:-4,31"}}, {"sharp", 8, []string{"back:-4,32"}}},
+		s.Drawing)
 	u := l.add(uid(1), "event-undone", 0, visit.Undone{Event: visit.UUID(b.ID)})
-	assert.Equal(t, []visit.Stroke{{"ache", 4, []string{"back:-4,31", "back:-4,32"}}}, visit.Reduce(asked(), l.events).Drawing)
+	assert.Equal(t, []visit.Stroke{{"ache", 4, []string{"back:-4,31", "back:-4,32"}}},
+		visit.Reduce(asked(), l.events).Drawing)
 	l.add(uid(1), "event-undone", 0, visit.Undone{Event: visit.UUID(u.ID)})
 	assert.Len(t, visit.Reduce(asked(), l.events).Drawing, 2)
-	l.add(uid(1), "drawing-painted", 0, visit.Painted{Figure: body.Version, Strokes: []visit.Stroke{{"ache", 0, []string{"back:-4,31", "back:-4,32"}}}})
+	l.add(uid(1), "drawing-painted", 0, visit.Painted{
+		Figure:  body.Version,
+		Strokes: []visit.Stroke{{"ache", 0, []string{"back:-4,31", "back:-4,32"}}},
+	})
 	assert.Empty(t, visit.Reduce(asked(), l.events).Drawing)
-	l.add(uid(1), "drawing-painted", 0, visit.Painted{Figure: body.Version, Strokes: []visit.Stroke{{"ache", 5, []string{"back:900,2"}}}})
-	l.add(uid(1), "drawing-painted", 0, visit.Painted{Figure: "figure-0", Strokes: []visit.Stroke{{"ache", 5, []string{"back:-4,31"}}}})
+	l.add(uid(1), "drawing-painted", 0, visit.Painted{
+		Figure:  body.Version,
+		Strokes: []visit.Stroke{{"ache", 5, []string{"back:900,2"}}},
+	})
+	l.add(uid(1), "drawing-painted", 0, visit.Painted{
+		Figure:  "figure-0",
+		Strokes: []visit.Stroke{{"ache", 5, []string{"back:-4,31"}}},
+	})
 	s = visit.Reduce(asked(), l.events)
 	assert.Len(t, s.Aside, 2, "off the figure, and of another figure: kept aside")
 }
@@ -304,28 +342,42 @@ func TestTheScreeningRulesOverHolds(t *testing.T) {
 	h = hold(asked(), "upper-trapezius", say("screening-answered", yes("calf-warm-swollen", ids.Left)))
 	assert.Equal(t, visit.SetAside, h.Status)
 	h = hold(asked(), "soleus", say("screening-answered", yes("calf-warm-swollen", ids.Left)),
-		say("block-overridden", visit.BlockOverridden{Point: visit.UUID(uid(10)), Reason: "I believe it is only a bruise."}))
+		say("block-overridden", visit.BlockOverridden{
+			Point:  visit.UUID(uid(10)),
+			Reason: "I believe it is only a bruise.",
+		}))
 	assert.Equal(t, visit.SetAside, h.Status, "no override lifts refer-first")
 	h = hold(asked(), "soleus", say("screening-answered", yes("calf-warm-swollen", ids.Left)),
-		say("screening-cleared", visit.ScreeningCleared{Question: "calf-warm-swollen", By: "Dr Example", On: "yesterday"}))
+		say("screening-cleared", visit.ScreeningCleared{
+			Question: "calf-warm-swollen", By: "Dr Example",
+			On: "yesterday",
+		}))
 	assert.Equal(t, visit.Live, h.Status, "cleared by a clinician")
 
 	earlier := asked()
-	earlier.Carried = append(earlier.Carried, safety.Answer{Question: "recent-clot", Answer: "yes", Side: ids.Left, DaysAgo: 40})
-	h = hold(earlier, "soleus", say("screening-answered", visit.Screened{Answers: []visit.ScreenedAnswer{{Question: "recent-clot", Answer: "no"}}}))
+	earlier.Carried = append(earlier.Carried, safety.Answer{
+		Question: "recent-clot", Answer: "yes", Side: ids.Left,
+		DaysAgo: 40,
+	})
+	h = hold(earlier, "soleus", say("screening-answered",
+		visit.Screened{Answers: []visit.ScreenedAnswer{{Question: "recent-clot", Answer: "no"}}}))
 	assert.Equal(t, visit.SetAside, h.Status, "it stays until cleared, on later visits too")
 
-	skin := say("screening-answered", yes("open-skin", ids.Left, "lower-calf", "upper-calf", "achilles", "medial-leg", "lateral-leg"))
+	skin := say("screening-answered", yes("open-skin", ids.Left, "lower-calf", "upper-calf", "achilles", "medial-leg",
+		"lateral-leg"))
 	h = hold(asked(), "soleus", skin)
 	assert.Equal(t, visit.SetAside, h.Status)
 	assert.Contains(t, h.Why, "Blocked")
-	h = hold(asked(), "soleus", skin, say("block-overridden", visit.BlockOverridden{Point: visit.UUID(uid(10)), Reason: "The graze is two hands away."}))
+	h = hold(asked(), "soleus", skin, say("block-overridden",
+		visit.BlockOverridden{Point: visit.UUID(uid(10)), Reason: "The graze is two hands away."}))
 	assert.Equal(t, visit.Live, h.Status, "a licensed override with its reason")
 	stranger := asked()
 	stranger.Licensed = nil
-	h = hold(stranger, "soleus", skin, say("block-overridden", visit.BlockOverridden{Point: visit.UUID(uid(10)), Reason: "The graze is two hands away."}))
+	h = hold(stranger, "soleus", skin, say("block-overridden",
+		visit.BlockOverridden{Point: visit.UUID(uid(10)), Reason: "The graze is two hands away."}))
 	assert.Equal(t, visit.SetAside, h.Status, "not licensed")
-	h = hold(asked(), "soleus", skin, say("block-overridden", visit.BlockOverridden{Point: visit.UUID(uid(10)), Reason: "ok"}))
+	h = hold(asked(), "soleus", skin, say("block-overridden",
+		visit.BlockOverridden{Point: visit.UUID(uid(10)), Reason: "ok"}))
 	assert.Equal(t, visit.SetAside, h.Status, "no reason")
 
 	h = hold(asked(), "soleus", say("screening-answered", yes("first-visit", "")))
@@ -349,13 +401,22 @@ func TestTheScreeningRulesOverHolds(t *testing.T) {
 func TestWhatIsFoundReachesTheSuspects(t *testing.T) {
 	l := &log{}
 	deg := func(v float64) *float64 { return &v }
-	l.add("d", "drawing-painted", 0, visit.Painted{Figure: body.Version, Strokes: []visit.Stroke{{Kind: "ache", Intensity: 7, Cells: heel()}}})
-	l.add("d", "range-measured", 0, visit.Measured{Movement: "ankle.dorsiflexion-knee-bent", Side: ids.Left, Moment: "before", Active: deg(8), Passive: deg(9), Felt: "pull", FeltAt: "lower-calf"})
+	l.add("d", "drawing-painted", 0, visit.Painted{
+		Figure:  body.Version,
+		Strokes: []visit.Stroke{{Kind: "ache", Intensity: 7, Cells: heel()}},
+	})
+	l.add("d", "range-measured", 0, visit.Measured{
+		Movement: "ankle.dorsiflexion-knee-bent", Side: ids.Left,
+		Moment: "before", Active: deg(8), Passive: deg(9), Felt: "pull", FeltAt: "lower-calf",
+	})
 	l.add("d", "test-done", 0, visit.Tested{Test: "calf-length-knee-bent", Side: ids.Left, Result: "negative"})
 	l.add("d", "test-done", 0, visit.Tested{Test: "calf-length-knee-bent", Side: ids.Left, Result: "positive"})
 	l.add("d", "sign-seen", 0, visit.SignSeen{Sign: "squat-heels-lift", Side: ids.Midline, Present: true})
 	l.add("d", "loads-declared", 0, visit.LoadsDeclared{Loads: []ids.Load{"running"}})
-	l.add("d", "posture-read", 0, visit.PostureRead{Posture: assess.Posture{Measure: "shoulder-height", HighSide: ids.Right, Degrees: deg(4)}})
+	l.add("d", "posture-read", 0, visit.PostureRead{Posture: assess.Posture{
+		Measure:  "shoulder-height",
+		HighSide: ids.Right, Degrees: deg(4),
+	}})
 	best, worst := 3.0, 2.0
 	l.add("d", "interview-noted", 0, visit.Interviewed{Best: &best, Worst: &worst})
 	l.add("d", "test-done", 0, visit.Tested{Test: "lift-off", Side: ids.Midline, Result: "positive"})

@@ -127,7 +127,10 @@ func Handler(o Options) http.Handler {
 			http.Error(w, "mode: "+e.Allowed, http.StatusUnprocessableEntity)
 			return
 		}
-		c, err := websocket.Accept(w, r, &websocket.AcceptOptions{OriginPatterns: []string{"127.0.0.1:*", "localhost:*"}})
+		c, err := websocket.Accept(w, r, &websocket.AcceptOptions{OriginPatterns: []string{
+			"127.0.0.1:*",
+			"localhost:*",
+		}})
 		if err != nil {
 			return // it has answered
 		}

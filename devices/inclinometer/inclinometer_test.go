@@ -19,7 +19,10 @@ import (
 
 // What the stand-in streams, the core takes: one reading a cycle, at its end.
 func TestEveryCycleGivesOneReading(t *testing.T) {
-	o := inclinometer.Options{Ranges: []float64{61, 44}, Slopes: []inclinometer.Slope{{Deg: 3.8, DistanceCM: 34.5}, {Deg: -2, DistanceCM: 28}}}
+	o := inclinometer.Options{
+		Ranges: []float64{61, 44},
+		Slopes: []inclinometer.Slope{{Deg: 3.8, DistanceCM: 34.5}, {Deg: -2, DistanceCM: 28}},
+	}
 	for _, c := range []struct {
 		mode device.Mode
 		want []float64
@@ -68,7 +71,8 @@ func TestItStreamsOverAWebSocket(t *testing.T) {
 	res, err := http.Get(srv.URL + "/?mode=upside-down")
 	require.NoError(t, err)
 	assert.Equal(t, 422, res.StatusCode)
-	_, res, err = websocket.Dial(t.Context(), "ws"+strings.TrimPrefix(srv.URL, "http")+"/", &websocket.DialOptions{HTTPHeader: http.Header{"Origin": {"https://elsewhere.example"}}})
+	_, res, err = websocket.Dial(t.Context(), "ws"+strings.TrimPrefix(srv.URL, "http")+"/",
+		&websocket.DialOptions{HTTPHeader: http.Header{"Origin": {"https://elsewhere.example"}}})
 	require.Error(t, err, "not for other pages")
 	assert.Equal(t, 403, res.StatusCode)
 }

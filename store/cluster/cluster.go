@@ -117,7 +117,8 @@ func binaries() (string, error) {
 	if p, err := exec.LookPath("postgres"); err == nil {
 		return filepath.Dir(p), nil
 	}
-	return "", errors.New("PostgreSQL's server is not installed: run `apt-get install postgresql`, or set MOKREN_DATABASE_URL")
+	return "", errors.New("PostgreSQL's server is not installed: run `apt-get install postgresql`, or set " +
+		"MOKREN_DATABASE_URL")
 }
 
 // home decides where the cluster lives and as whom it runs.
@@ -127,12 +128,14 @@ func home(dir string) (string, *syscall.Credential, error) {
 	}
 	u, err := user.Lookup("postgres")
 	if err != nil {
-		return "", nil, errors.New("started as root, but there is no user postgres to run the database as: run `apt-get install postgresql`")
+		return "", nil, errors.New("started as root, but there is no user postgres to run the database as: run " +
+			"`apt-get install postgresql`")
 	}
 	uid, _ := strconv.Atoi(u.Uid)
 	gid, _ := strconv.Atoi(u.Gid)
 	cred := &syscall.Credential{Uid: uint32(uid), Gid: uint32(gid)}
-	for _, d := range []string{dir, filepath.Join("/var/lib/mokren", strings.ReplaceAll(strings.Trim(dir, "/"), "/", "-"))} {
+	for _, d := range []string{dir, filepath.Join("/var/lib/mokren",
+		strings.ReplaceAll(strings.Trim(dir, "/"), "/", "-"))} {
 		if err := os.MkdirAll(d, 0o755); err != nil {
 			return "", nil, err
 		}
@@ -182,7 +185,8 @@ func (c *Cluster) initdb(ctx context.Context) error {
 			return err
 		}
 	}
-	cmd := c.command("initdb", "-D", c.data(), "-U", adminRole, "--pwfile", file, "-A", "scram-sha-256", "-E", "UTF8", "--locale", "C.UTF-8", "--no-sync")
+	cmd := c.command("initdb", "-D", c.data(), "-U", adminRole, "--pwfile", file, "-A", "scram-sha-256", "-E", "UTF8",
+		"--locale", "C.UTF-8", "--no-sync")
 	if out, err := cmd.CombinedOutput(); err != nil {
 		os.RemoveAll(c.data())
 		return fmt.Errorf("initdb: %w: %s", err, bytes.TrimSpace(out))
@@ -233,7 +237,10 @@ func (c *Cluster) start() error {
 }
 
 func (c *Cluster) url(role, db string) string {
-	u := url.URL{Scheme: "postgres", User: url.UserPassword(role, c.secret), Host: fmt.Sprintf("127.0.0.1:%d", c.port), Path: "/" + db}
+	u := url.URL{
+		Scheme: "postgres", User: url.UserPassword(role, c.secret),
+		Host: fmt.Sprintf("127.0.0.1:%d", c.port), Path: "/" + db,
+	}
 	return u.String()
 }
 
@@ -290,7 +297,8 @@ func (c *Cluster) CreateDatabase(ctx context.Context, name, template string) err
 	}
 	defer db.Close()
 	var exists bool
-	if err := db.QueryRowContext(ctx, `select exists (select from pg_database where datname = $1)`, name).Scan(&exists); err != nil || exists {
+	if err := db.QueryRowContext(ctx, `select exists (select from pg_database where datname = $1)`,
+		name).Scan(&exists); err != nil || exists {
 		return err
 	}
 	q := fmt.Sprintf(`create database %s owner %s`, name, ownerRole)

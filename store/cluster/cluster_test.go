@@ -34,7 +34,8 @@ func TestLifeOfACluster(t *testing.T) {
 	require.ErrorContains(t, err, "another Mokren is running")
 
 	require.NoError(t, c.Kill())
-	assert.Eventually(t, func() bool { return count(db) == 7 }, 30*time.Second, 100*time.Millisecond, "it comes back by itself on the same port, with its data")
+	assert.Eventually(t, func() bool { return count(db) == 7 }, 30*time.Second, 100*time.Millisecond,
+		"it comes back by itself on the same port, with its data")
 
 	require.NoError(t, c.Stop())
 	assert.NotEqual(t, 7, count(db), "nothing is left running")

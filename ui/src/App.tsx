@@ -22,7 +22,13 @@ const Hold = lazy(() => import("./screens/hold/Hold"));
 export function App() {
   // A client's own device needs no sign-in.
   if (useLocation().pathname.startsWith("/draw")) {
-    return <Suspense fallback={<Waiting>Opening…</Waiting>}><Routes><Route path="/draw/:code?" element={<Pad />} /></Routes></Suspense>;
+    return (
+      <Suspense fallback={<Waiting>Opening…</Waiting>}>
+        <Routes>
+          <Route path="/draw/:code?" element={<Pad />} />
+        </Routes>
+      </Suspense>
+    );
   }
   return <SignedIn />;
 }
@@ -34,13 +40,24 @@ function SignedIn() {
   useEffect(() => outbox.signedIn(id ?? ""), [id]);
   // What a client's pages show is computed from the record; it is out of date
   // as soon as the record has grown.
-  useEffect(() => outbox.onReceived(() => {
-    queries.removeQueries({ queryKey: ["course"], type: "inactive" });
-    void queries.invalidateQueries({ queryKey: ["course"] });
-    void queries.invalidateQueries({ queryKey: ["day"] });
-  }), [queries]);
+  useEffect(
+    () =>
+      outbox.onReceived(() => {
+        queries.removeQueries({ queryKey: ["course"], type: "inactive" });
+        void queries.invalidateQueries({ queryKey: ["course"] });
+        void queries.invalidateQueries({ queryKey: ["day"] });
+      }),
+    [queries],
+  );
   if (me.error instanceof Problem && me.error.status === 401) {
-    return <SignIn onDone={(m) => { queries.removeQueries({ predicate: (q) => q.queryKey[0] !== "me" }); queries.setQueryData(["me"], m); }} />;
+    return (
+      <SignIn
+        onDone={(m) => {
+          queries.removeQueries({ predicate: (q) => q.queryKey[0] !== "me" });
+          queries.setQueryData(["me"], m);
+        }}
+      />
+    );
   }
   if (me.error && !me.data) return <Trouble error={me.error} onRetry={() => me.refetch()} />;
   if (!me.data) return <Waiting>Opening…</Waiting>;
@@ -50,15 +67,64 @@ function SignedIn() {
     <Suspense fallback={<Waiting>Opening…</Waiting>}>
       <Routes>
         <Route path="/visits/:id/hold/:hold" element={<Hold me={m} />} />
-        <Route path="/visits/:id/photo/:photo" element={<Shell me={m} onSignOut={signedOut}><PhotoRoom me={m} /></Shell>} />
+        <Route
+          path="/visits/:id/photo/:photo"
+          element={
+            <Shell me={m} onSignOut={signedOut}>
+              <PhotoRoom me={m} />
+            </Shell>
+          }
+        />
         <Route path="/visits/:id/show" element={<Show me={m} />} />
-        <Route path="/visits/:id/*" element={<Shell me={m} onSignOut={signedOut}><Visit me={m} /></Shell>} />
-        <Route path="/atlas/:muscle?" element={<Shell me={m} onSignOut={signedOut}><Atlas /></Shell>} />
+        <Route
+          path="/visits/:id/*"
+          element={
+            <Shell me={m} onSignOut={signedOut}>
+              <Visit me={m} />
+            </Shell>
+          }
+        />
+        <Route
+          path="/atlas/:muscle?"
+          element={
+            <Shell me={m} onSignOut={signedOut}>
+              <Atlas />
+            </Shell>
+          }
+        />
         <Route path="/guide/:muscle/:side" element={<Guide me={m} />} />
-        <Route path="/spine" element={<Shell me={m} onSignOut={signedOut}><Spine me={m} /></Shell>} />
-        <Route path="/clients" element={<Shell me={m} onSignOut={signedOut}><Clients me={m} /></Shell>} />
-        <Route path="/clients/:id/:tab?" element={<Shell me={m} onSignOut={signedOut}><ClientPage me={m} /></Shell>} />
-        <Route path="*" element={<Shell me={m} onSignOut={signedOut}><Day me={m} /></Shell>} />
+        <Route
+          path="/spine"
+          element={
+            <Shell me={m} onSignOut={signedOut}>
+              <Spine me={m} />
+            </Shell>
+          }
+        />
+        <Route
+          path="/clients"
+          element={
+            <Shell me={m} onSignOut={signedOut}>
+              <Clients me={m} />
+            </Shell>
+          }
+        />
+        <Route
+          path="/clients/:id/:tab?"
+          element={
+            <Shell me={m} onSignOut={signedOut}>
+              <ClientPage me={m} />
+            </Shell>
+          }
+        />
+        <Route
+          path="*"
+          element={
+            <Shell me={m} onSignOut={signedOut}>
+              <Day me={m} />
+            </Shell>
+          }
+        />
       </Routes>
     </Suspense>
   );

@@ -7,7 +7,12 @@ import { Problem } from "./api/client";
 import { Look } from "./theme";
 
 const queries = new QueryClient({
-  defaultOptions: { queries: { retry: (n, e) => (e instanceof Problem && e.status > 0 && e.status < 500 ? false : n < 5), staleTime: 10_000 } },
+  defaultOptions: {
+    queries: {
+      retry: (n, e) => (e instanceof Problem && e.status > 0 && e.status < 500 ? false : n < 5),
+      staleTime: 10_000,
+    },
+  },
 });
 
 createRoot(document.getElementById("root") as HTMLElement).render(

@@ -38,5 +38,9 @@ export async function must<T>(call: Promise<Answer<T>>): Promise<T> {
     fields[name] = e.message ?? "";
   }
   const list = Object.entries(fields).map(([k, v]) => `${k}: ${v}`);
-  throw new Problem(a.response.status, [a.error?.detail ?? a.response.statusText, ...list].join(" · "), fields);
+  throw new Problem(
+    a.response.status,
+    [a.error?.detail ?? a.response.statusText, ...list].join(" · "),
+    fields,
+  );
 }

@@ -7,10 +7,27 @@ import type { View } from "./BodySvg";
 export function Blocked({ core, view, places }: { core: Core; view: View; places: Schemas["Place"][] }) {
   const d = useMemo(() => {
     if (!places.length) return "";
-    const c = core.cells(view, places.map((p) => ({ region: p.region, side: p.side })));
+    const c = core.cells(
+      view,
+      places.map((p) => ({ region: p.region, side: p.side })),
+    );
     const h = c.size * 0.5;
     // Two short strokes a cell, falling to the left: no other mark does.
-    return c.cells.map(([x = 0, y = 0]) => `M${x - h},${y - h}L${x + h},${y + h}M${x - h},${y}L${x},${y + h}`).join("");
+    return c.cells
+      .map(([x = 0, y = 0]) => `M${x - h},${y - h}L${x + h},${y + h}M${x - h},${y}L${x},${y + h}`)
+      .join("");
   }, [core, view, places]);
-  return d ? <path d={d} aria-hidden fill="none" stroke="var(--stop)" strokeWidth={1.2} opacity={0.75} vectorEffect="non-scaling-stroke" pointerEvents="none" data-blocked /> : null;
+  return d ? (
+    <path
+      d={d}
+      aria-hidden
+      fill="none"
+      stroke="var(--stop)"
+      strokeWidth={1.2}
+      opacity={0.75}
+      vectorEffect="non-scaling-stroke"
+      pointerEvents="none"
+      data-blocked
+    />
+  ) : null;
 }

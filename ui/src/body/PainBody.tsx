@@ -2,7 +2,15 @@
 // cells of the core's lattice; kinds are told apart by texture as well as by
 // colour, intensity by strength.
 import { useQuery } from "@tanstack/react-query";
-import { type KeyboardEvent, memo, type PointerEvent, type ReactNode, useMemo, useRef, useState } from "react";
+import {
+  type KeyboardEvent,
+  memo,
+  type PointerEvent,
+  type ReactNode,
+  useMemo,
+  useRef,
+  useState,
+} from "react";
 import { styled } from "styled-components";
 import { api, must, type Schemas } from "../api/client";
 import { plain } from "../parts/words";
@@ -20,7 +28,13 @@ export function useLattice(view: View) {
 export type Cell = Schemas["LatticeCell"];
 export const cellId = (view: View, c: Cell) => `${view}:${c.q},${c.r}`;
 
-const ink: Record<Kind, string> = { ache: "var(--ache)", sharp: "var(--sharp)", burning: "var(--burning)", "numb-tingling": "var(--numb)", headache: "var(--headache)" };
+const ink: Record<Kind, string> = {
+  ache: "var(--ache)",
+  sharp: "var(--sharp)",
+  burning: "var(--burning)",
+  "numb-tingling": "var(--numb)",
+  headache: "var(--headache)",
+};
 
 /** The texture of a kind in one cell. */
 function texture(kind: Kind, x: number, y: number, s: number): string {
@@ -40,12 +54,21 @@ function texture(kind: Kind, x: number, y: number, s: number): string {
 }
 
 const hexagon = (x: number, y: number, s: number) => {
-  const w = s / 2, a = s / Math.sqrt(3);
+  const w = s / 2,
+    a = s / Math.sqrt(3);
   return `M${x},${y - a}l${w},${a / 2}v${a}l${-w},${a / 2}l${-w},${-a / 2}v${-a}z`;
 };
 
 /** What is painted, drawn as one path a kind and intensity. */
-export const Painted = memo(function Painted({ view, lattice, drawing }: { view: View; lattice: Schemas["Lattice"]; drawing: Drawing }) {
+export const Painted = memo(function Painted({
+  view,
+  lattice,
+  drawing,
+}: {
+  view: View;
+  lattice: Schemas["Lattice"];
+  drawing: Drawing;
+}) {
   const groups = useMemo(() => {
     const out = new Map<string, { p: Paint; fill: string; mark: string }>();
     for (const c of lattice.cells) {
@@ -64,7 +87,13 @@ export const Painted = memo(function Painted({ view, lattice, drawing }: { view:
       {groups.map(({ p, fill, mark }) => (
         <g key={p.kind + p.intensity}>
           <path d={fill} fill={ink[p.kind]} opacity={0.12 + p.intensity * 0.045} />
-          <path d={mark} fill={p.kind === "ache" ? ink[p.kind] : "none"} stroke={ink[p.kind]} strokeWidth={lattice.size * (0.1 + p.intensity * 0.008)} strokeLinecap="round" />
+          <path
+            d={mark}
+            fill={p.kind === "ache" ? ink[p.kind] : "none"}
+            stroke={ink[p.kind]}
+            strokeWidth={lattice.size * (0.1 + p.intensity * 0.008)}
+            strokeLinecap="round"
+          />
         </g>
       ))}
     </g>
@@ -84,7 +113,8 @@ export function Compared({ view, before, after }: { view: View; before: Drawing;
     const out = { stayed: "", fresh: "", gone: "" };
     for (const c of lattice?.cells ?? []) {
       const id = cellId(view, c);
-      const was = before.has(id), is = after.has(id);
+      const was = before.has(id),
+        is = after.has(id);
       if (was && is) out.stayed += hexagon(c.x, c.y, lattice?.size ?? 0);
       else if (is) out.fresh += hexagon(c.x, c.y, lattice?.size ?? 0);
       else if (was) out.gone += hexagon(c.x, c.y, lattice?.size ?? 0);
@@ -94,7 +124,14 @@ export function Compared({ view, before, after }: { view: View; before: Drawing;
   const s = lattice?.size ?? 7;
   return (
     <g aria-hidden>
-      <path d={paths.gone} fill="var(--card)" fillOpacity={0.55} stroke="var(--other)" strokeWidth={s * 0.12} strokeDasharray={`${s * 0.3} ${s * 0.2}`} />
+      <path
+        d={paths.gone}
+        fill="var(--card)"
+        fillOpacity={0.55}
+        stroke="var(--other)"
+        strokeWidth={s * 0.12}
+        strokeDasharray={`${s * 0.3} ${s * 0.2}`}
+      />
       <path d={paths.stayed} fill="var(--ache)" opacity={0.5} />
       <path d={paths.fresh} fill="var(--sharp)" opacity={0.75} stroke="var(--sharp)" strokeWidth={s * 0.1} />
     </g>
@@ -102,10 +139,28 @@ export function Compared({ view, before, after }: { view: View; before: Drawing;
 }
 
 const Frame = styled.figure`
-  margin: 0; display: grid; grid-template-rows: minmax(0, 1fr) auto; justify-items: center; height: 100%; min-height: 0;
-  svg { height: 100%; max-width: 100%; touch-action: none; border-radius: 14px; cursor: crosshair; outline-offset: -3px; }
-  svg:focus:not(:focus-visible) { outline: none; }
-  figcaption { font-size: 12px; color: var(--ink-soft); padding-top: 2px; }
+  margin: 0;
+  display: grid;
+  grid-template-rows: minmax(0, 1fr) auto;
+  justify-items: center;
+  height: 100%;
+  min-height: 0;
+  svg {
+    height: 100%;
+    max-width: 100%;
+    touch-action: none;
+    border-radius: 14px;
+    cursor: crosshair;
+    outline-offset: -3px;
+  }
+  svg:focus:not(:focus-visible) {
+    outline: none;
+  }
+  figcaption {
+    font-size: 12px;
+    color: var(--ink-soft);
+    padding-top: 2px;
+  }
 `;
 
 interface Props {
@@ -152,14 +207,21 @@ export function PainBody({ view, drawing, brush, size, onStroke, onPlace, childr
     const one = nearest(p);
     if (!one) return [];
     const reach = size * lattice.size + 0.1;
-    return lattice.cells.filter((c) => Math.hypot(c.x - one.x, c.y - one.y) <= reach).map((c) => cellId(view, c));
+    return lattice.cells
+      .filter((c) => Math.hypot(c.x - one.x, c.y - one.y) <= reach)
+      .map((c) => cellId(view, c));
   };
   const drag = (e: PointerEvent) => {
     if (!stroke.current) return;
     const to = placeOn(svg.current, e);
     const from = last.current ?? to;
     const steps = Math.ceil(Math.hypot(to.x - from.x, to.y - from.y) / (lattice.size * 0.7)) || 1;
-    for (let i = 1; i <= steps; i++) for (const c of under({ x: from.x + ((to.x - from.x) * i) / steps, y: from.y + ((to.y - from.y) * i) / steps })) stroke.current.add(c);
+    for (let i = 1; i <= steps; i++)
+      for (const c of under({
+        x: from.x + ((to.x - from.x) * i) / steps,
+        y: from.y + ((to.y - from.y) * i) / steps,
+      }))
+        stroke.current.add(c);
     last.current = to;
     setPreview(new Set(stroke.current));
   };
@@ -170,11 +232,18 @@ export function PainBody({ view, drawing, brush, size, onStroke, onPlace, childr
     setPreview(undefined);
     if (cells.length) onStroke(cells);
   };
-  const words = (c: Cell) => `${plain(lattice.regions[c.g] ?? "")}${c.s === "midline" ? "" : `, ${c.s}`}${drawing.has(cellId(view, c)) ? ", painted" : ""}`;
+  const words = (c: Cell) =>
+    `${plain(lattice.regions[c.g] ?? "")}${c.s === "midline" ? "" : `, ${c.s}`}${drawing.has(cellId(view, c)) ? ", painted" : ""}`;
   const keys = (e: KeyboardEvent) => {
-    const moves: Record<string, [number, number]> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
+    const moves: Record<string, [number, number]> = {
+      ArrowLeft: [-1, 0],
+      ArrowRight: [1, 0],
+      ArrowUp: [0, -1],
+      ArrowDown: [0, 1],
+    };
     const m = moves[e.key];
-    const at = cursor ?? nearest({ x: (svg.current?.viewBox.baseVal.width ?? 480) / 2, y: 400 }) ?? lattice.cells[0];
+    const at =
+      cursor ?? nearest({ x: (svg.current?.viewBox.baseVal.width ?? 480) / 2, y: 400 }) ?? lattice.cells[0];
     if (!at) return;
     if (m) {
       e.preventDefault();
@@ -192,19 +261,38 @@ export function PainBody({ view, drawing, brush, size, onStroke, onPlace, childr
   };
   return (
     <Frame>
-      <BodySvg svg={svg} view={view} tabIndex={0} role="application" inside={<Painted view={view} lattice={lattice} drawing={shown} />} data-cells={shown.size}
+      <BodySvg
+        svg={svg}
+        view={view}
+        tabIndex={0}
+        role="application"
+        inside={<Painted view={view} lattice={lattice} drawing={shown} />}
+        data-cells={shown.size}
         aria-label={`${viewName[view]} of the body to paint on. Arrow keys move, Space paints, Enter keeps the brush down.`}
-        onKeyDown={keys} onBlur={() => setDown(false)}
+        onKeyDown={keys}
+        onBlur={() => setDown(false)}
         onPointerDown={(e) => {
           svg.current?.setPointerCapture(e.pointerId);
           stroke.current = new Set();
           drag(e);
         }}
-        onPointerMove={drag} onPointerUp={finish} onPointerCancel={finish}>
+        onPointerMove={drag}
+        onPointerUp={finish}
+        onPointerCancel={finish}
+      >
         {children}
         {cursor && (
-          <g transform={`translate(${cursor.x} ${cursor.y})`} pointerEvents="none" fill="none" stroke="var(--focus)" strokeWidth={lattice.size * 0.25}>
-            <circle r={lattice.size * (size + 0.9)} strokeDasharray={down ? undefined : `${lattice.size * 0.5} ${lattice.size * 0.4}`} />
+          <g
+            transform={`translate(${cursor.x} ${cursor.y})`}
+            pointerEvents="none"
+            fill="none"
+            stroke="var(--focus)"
+            strokeWidth={lattice.size * 0.25}
+          >
+            <circle
+              r={lattice.size * (size + 0.9)}
+              strokeDasharray={down ? undefined : `${lattice.size * 0.5} ${lattice.size * 0.4}`}
+            />
           </g>
         )}
       </BodySvg>

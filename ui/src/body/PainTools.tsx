@@ -13,7 +13,15 @@ export interface Tool {
 export const firstTool: Tool = { kind: "ache", intensity: 6, size: 1, erase: false };
 export const brushOf = (t: Tool) => ({ kind: t.kind, intensity: t.erase ? 0 : t.intensity });
 
-const Row = styled.div`display: flex; gap: 8px; flex-wrap: wrap; align-items: center; svg { vertical-align: -3px; }`;
+const Row = styled.div`
+  display: flex;
+  gap: 8px;
+  flex-wrap: wrap;
+  align-items: center;
+  svg {
+    vertical-align: -3px;
+  }
+`;
 const sizes = ["fine", "medium", "broad"] as const;
 const numbers = [1, 2, 3, 4, 5, 6, 7, 8, 9, 10];
 
@@ -28,15 +36,44 @@ interface Props {
 export function PainTools({ tool, onTool, onUndo, onRedo, onMirror }: Props) {
   return (
     <div style={{ display: "grid", gap: 10 }}>
-      <Choice scale label="How strong, 1 to 10" value={tool.intensity} options={numbers} onChoose={(intensity) => onTool({ ...tool, intensity, erase: false })} />
-      <Choice label="How it feels" value={tool.kind} options={kinds} onChoose={(kind) => onTool({ ...tool, kind, erase: false })} describe={(k) => kindName[k]} />
+      <Choice
+        scale
+        label="How strong, 1 to 10"
+        value={tool.intensity}
+        options={numbers}
+        onChoose={(intensity) => onTool({ ...tool, intensity, erase: false })}
+      />
+      <Choice
+        label="How it feels"
+        value={tool.kind}
+        options={kinds}
+        onChoose={(kind) => onTool({ ...tool, kind, erase: false })}
+        describe={(k) => kindName[k]}
+      />
       <Row>
-        <Choice label="Brush" value={sizes[tool.size] ?? "medium"} options={sizes} onChoose={(s) => onTool({ ...tool, size: sizes.indexOf(s) })} />
+        <Choice
+          label="Brush"
+          value={sizes[tool.size] ?? "medium"}
+          options={sizes}
+          onChoose={(s) => onTool({ ...tool, size: sizes.indexOf(s) })}
+        />
         <span style={{ alignSelf: "end", display: "flex", gap: 6, flexWrap: "wrap" }}>
-          <Button aria-pressed={tool.erase} $kind={tool.erase ? "main" : "plain"} onPress={() => onTool({ ...tool, erase: !tool.erase })}><Eraser size={17} aria-hidden /> Eraser</Button>
-          <Button isDisabled={!onUndo} onPress={onUndo} aria-label="Undo the last stroke"><Undo2 size={17} aria-hidden /></Button>
-          <Button isDisabled={!onRedo} onPress={onRedo} aria-label="Redo the stroke"><Redo2 size={17} aria-hidden /></Button>
-          <Button isDisabled={!onMirror} onPress={onMirror}><FlipHorizontal2 size={17} aria-hidden /> Also on the other side</Button>
+          <Button
+            aria-pressed={tool.erase}
+            $kind={tool.erase ? "main" : "plain"}
+            onPress={() => onTool({ ...tool, erase: !tool.erase })}
+          >
+            <Eraser size={17} aria-hidden /> Eraser
+          </Button>
+          <Button isDisabled={!onUndo} onPress={onUndo} aria-label="Undo the last stroke">
+            <Undo2 size={17} aria-hidden />
+          </Button>
+          <Button isDisabled={!onRedo} onPress={onRedo} aria-label="Redo the stroke">
+            <Redo2 size={17} aria-hidden />
+          </Button>
+          <Button isDisabled={!onMirror} onPress={onMirror}>
+            <FlipHorizontal2 size={17} aria-hidden /> Also on the other side
+          </Button>
         </span>
       </Row>
     </div>

@@ -4,7 +4,13 @@ import type { View } from "./BodySvg";
 
 export type Kind = "ache" | "sharp" | "burning" | "numb-tingling" | "headache";
 export const kinds: readonly Kind[] = ["ache", "sharp", "burning", "numb-tingling", "headache"];
-export const kindName: Record<Kind, string> = { ache: "Ache", sharp: "Sharp", burning: "Burning", "numb-tingling": "Numb, tingling", headache: "Headache" };
+export const kindName: Record<Kind, string> = {
+  ache: "Ache",
+  sharp: "Sharp",
+  burning: "Burning",
+  "numb-tingling": "Numb, tingling",
+  headache: "Headache",
+};
 
 export interface Paint {
   kind: Kind;
@@ -52,7 +58,12 @@ export function byView(d: Drawing): Record<string, string[]> {
 }
 
 const otherView: Partial<Record<View, View>> = {
-  left: "right", right: "left", "head-left": "head-right", "head-right": "head-left", "sole-left": "sole-right", "sole-right": "sole-left",
+  left: "right",
+  right: "left",
+  "head-left": "head-right",
+  "head-right": "head-left",
+  "sole-left": "sole-right",
+  "sole-right": "sole-left",
 };
 
 /** The same drawing on the other side of the body. */

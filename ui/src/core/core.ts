@@ -22,7 +22,11 @@ declare global {
 
 /** A refusal by the core; it names the field. */
 export class CoreError extends Error {
-  constructor(readonly path: string, given: string, allowed: string) {
+  constructor(
+    readonly path: string,
+    given: string,
+    allowed: string,
+  ) {
     super(`${path}: given ${given}; allowed: ${allowed}`);
   }
 }
@@ -47,7 +51,13 @@ export class Core {
   under(view: string, x: number, y: number, height_cm: number): Schemas["UnderOut"] {
     return this.calc("under", { view, x, y, height_cm });
   }
-  palpate(muscle: string, side: string, height_cm: number, site?: string, finger_cm?: number): Schemas["Guide"] {
+  palpate(
+    muscle: string,
+    side: string,
+    height_cm: number,
+    site?: string,
+    finger_cm?: number,
+  ): Schemas["Guide"] {
     return this.calc("palpate", { muscle, side, site, height_cm, finger_cm });
   }
   atlas(query: Schemas["Query"]): Schemas["AtlasEntry"][] {
@@ -90,8 +100,20 @@ export class Core {
     return this.calc<Schemas["TestsOut"]>("tests", {}).tests;
   }
   /** Ranks the muscles by everything that the visit knows. */
-  suspects(context: Schemas["Context"], state: Schemas["State"], earlier: Schemas["EarlierPoint"][], weights: Record<string, Schemas["Ratio"]>): Schemas["Ranking"] {
-    return open(this.raw.suspects(JSON.stringify(context), JSON.stringify(state), JSON.stringify(earlier), JSON.stringify(weights)));
+  suspects(
+    context: Schemas["Context"],
+    state: Schemas["State"],
+    earlier: Schemas["EarlierPoint"][],
+    weights: Record<string, Schemas["Ratio"]>,
+  ): Schemas["Ranking"] {
+    return open(
+      this.raw.suspects(
+        JSON.stringify(context),
+        JSON.stringify(state),
+        JSON.stringify(earlier),
+        JSON.stringify(weights),
+      ),
+    );
   }
   evidence(): Schemas["Evidence"][] {
     return this.calc<Schemas["EvidenceOut"]>("evidence", {}).evidence;
@@ -99,27 +121,47 @@ export class Core {
   level(input: Schemas["LevelIn"]): Schemas["LevelOut"] {
     return this.calc("level", input);
   }
-  drawing(input: { before: Record<string, string[]>; after: Record<string, string[]>; height_cm: number }): Schemas["DrawingOut"] {
+  drawing(input: {
+    before: Record<string, string[]>;
+    after: Record<string, string[]>;
+    height_cm: number;
+  }): Schemas["DrawingOut"] {
     return this.calc("drawing", input);
   }
   cells(view: string, regions: { region: string; side: string }[]): Schemas["CellsOut"] {
     return this.calc("cells", { view, regions });
   }
-  range(movement: string, active_deg: number | undefined, other_side_deg: number | undefined, age: number | undefined): Schemas["RangeFlag"] {
+  range(
+    movement: string,
+    active_deg: number | undefined,
+    other_side_deg: number | undefined,
+    age: number | undefined,
+  ): Schemas["RangeFlag"] {
     return this.calc("range", { movement, active_deg, other_side_deg, age });
   }
   reduce(context: Schemas["Context"], events: Schemas["Event"][]): Schemas["State"] {
     return open(this.raw.reduce(JSON.stringify(context), JSON.stringify(events)));
   }
   /** Resolves a hold's limits under what the screening allows. */
-  begin(request: { protocol: string; muscle: string; side: string }, limits: Schemas["Adaptation"]): { start: Schemas["Start"]; line: Schemas["Line"] } {
+  begin(
+    request: { protocol: string; muscle: string; side: string },
+    limits: Schemas["Adaptation"],
+  ): { start: Schemas["Start"]; line: Schemas["Line"] } {
     return open(this.raw.begin(JSON.stringify({ t: 0, event: "start", ...request }), JSON.stringify(limits)));
   }
   hold(start: Schemas["Start"], log: Schemas["HoldHappened"][], ms: number): HoldView {
     return open(this.raw.hold(JSON.stringify(start), JSON.stringify(log), Math.floor(ms)));
   }
-  same(earlier: Schemas["Point"][], muscle: string, side: string, place: Schemas["FibrePlace"], height: number): string {
-    return open<string>(this.raw.same(JSON.stringify(earlier), muscle, side, JSON.stringify(place), height)) ?? "";
+  same(
+    earlier: Schemas["Point"][],
+    muscle: string,
+    side: string,
+    place: Schemas["FibrePlace"],
+    height: number,
+  ): string {
+    return (
+      open<string>(this.raw.same(JSON.stringify(earlier), muscle, side, JSON.stringify(place), height)) ?? ""
+    );
   }
 }
 

@@ -5,7 +5,10 @@ import { beforeEach, describe, expect, it, vi } from "vitest";
 const server = { up: true, refuse: 0, got: [] as string[] };
 vi.mock("../api/client", () => {
   class Problem extends Error {
-    constructor(readonly status: number, message: string) {
+    constructor(
+      readonly status: number,
+      message: string,
+    ) {
       super(message);
     }
   }
@@ -27,9 +30,22 @@ const { outbox, nextSeq } = await import("./outbox");
 const { uuidv7 } = await import("./ids");
 
 const event = (author: string) => ({
-  id: uuidv7(), client: uuidv7(), visit: "v", author, device: "d", seq: nextSeq(), device_ms: Date.now(), seen: 0, schema: 1, type: "note-written", body: { text: "x" },
+  id: uuidv7(),
+  client: uuidv7(),
+  visit: "v",
+  author,
+  device: "d",
+  seq: nextSeq(),
+  device_ms: Date.now(),
+  seen: 0,
+  schema: 1,
+  type: "note-written",
+  body: { text: "x" },
 });
-const standing = () => new Promise<{ waiting: number; others: number; stuck: string[]; online: boolean }>((done) => outbox.watch(done)());
+const standing = () =>
+  new Promise<{ waiting: number; others: number; stuck: string[]; online: boolean }>((done) =>
+    outbox.watch(done)(),
+  );
 const settle = () => new Promise((r) => setTimeout(r, 60));
 
 describe("outbox", () => {
@@ -91,7 +107,8 @@ describe("ids", () => {
   it("are version 7, unique and sort by time", () => {
     const at = Date.UTC(2026, 0, 1);
     const list = [uuidv7(at), uuidv7(at + 1), uuidv7(at + 1000)];
-    for (const id of list) expect(id).toMatch(/^[0-9a-f]{8}-[0-9a-f]{4}-7[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/);
+    for (const id of list)
+      expect(id).toMatch(/^[0-9a-f]{8}-[0-9a-f]{4}-7[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/);
     expect([...list].sort()).toEqual(list);
     expect(new Set(Array.from({ length: 1000 }, () => uuidv7(at))).size).toBe(1000);
   });

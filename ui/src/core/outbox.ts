@@ -136,12 +136,18 @@ class Outbox {
     let signedOut = false;
     try {
       const d = await tables();
-      const rows = (await d.getAll("outbox")).filter((r) => r.author === this.author && !r.stuck).sort(inOrder);
+      const rows = (await d.getAll("outbox"))
+        .filter((r) => r.author === this.author && !r.stuck)
+        .sort(inOrder);
       for (const visit of new Set(rows.map((r) => r.visit))) {
         const batch = rows.filter((r) => r.visit === visit).slice(0, 1000);
         try {
           const out = await must(
-            api.POST("/api/visits/{id}/events", { params: { path: { id: visit } }, body: { events: batch.map((r) => r.event) }, keepalive: batch.length < 20 }),
+            api.POST("/api/visits/{id}/events", {
+              params: { path: { id: visit } },
+              body: { events: batch.map((r) => r.event) },
+              keepalive: batch.length < 20,
+            }),
           );
           // The kept copy grows with the record, so that a visit opened again
           // without a connection is whole.

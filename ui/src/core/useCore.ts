@@ -9,7 +9,9 @@ export function useCore(): { core?: Core; error?: Error; retry: () => void } {
   useEffect(() => {
     let gone = false;
     setError(undefined);
-    loadCore().then((c) => !gone && setCore(c)).catch((e) => !gone && setError(e));
+    loadCore()
+      .then((c) => !gone && setCore(c))
+      .catch((e) => !gone && setError(e));
     return () => {
       gone = true;
     };

@@ -15,11 +15,22 @@ export interface Inclinometer {
 }
 
 /** Whether this installation has an instrument, and where it streams. */
-export const useInclinometerAddress = () => useQuery({ queryKey: ["instruments"], staleTime: Number.POSITIVE_INFINITY, queryFn: () => must(api.GET("/api/instruments")) }).data?.inclinometer;
+export const useInclinometerAddress = () =>
+  useQuery({
+    queryKey: ["instruments"],
+    staleTime: Number.POSITIVE_INFINITY,
+    queryFn: () => must(api.GET("/api/instruments")),
+  }).data?.inclinometer;
 
 /** Follows the stream while an address is given; every steady reading is handed
  * to onTaken once. */
-export function useInclinometer(core: Core, address: string | undefined, mode: Schemas["Watch"]["mode"], usual: { deg: number; cm?: number }, onTaken: (t: Schemas["Taken"]) => void): Inclinometer {
+export function useInclinometer(
+  core: Core,
+  address: string | undefined,
+  mode: Schemas["Watch"]["mode"],
+  usual: { deg: number; cm?: number },
+  onTaken: (t: Schemas["Taken"]) => void,
+): Inclinometer {
   const [live, setLive] = useState<Inclinometer>({ share: 0 });
   const taken = useRef(onTaken);
   taken.current = onTaken;
@@ -43,14 +54,22 @@ export function useInclinometer(core: Core, address: string | undefined, mode: S
         sample = JSON.parse(String(m.data)) as Schemas["Sample"];
         out = core.steady(watch, [sample]);
       } catch {
-        setLive({ share: 0, trouble: "The inclinometer sends something that cannot be read. Type the reading instead." });
+        setLive({
+          share: 0,
+          trouble: "The inclinometer sends something that cannot be read. Type the reading instead.",
+        });
         return;
       }
       watch = out.watch;
       setLive({ deg: sample.deg, distance_cm: sample.distance_cm, share: watch.share });
       for (const t of out.taken) taken.current(t);
     };
-    socket.onclose = (e) => e.code !== 1000 && setLive({ share: 0, trouble: "The inclinometer does not answer. Switch it on and try again, or type the reading." });
+    socket.onclose = (e) =>
+      e.code !== 1000 &&
+      setLive({
+        share: 0,
+        trouble: "The inclinometer does not answer. Switch it on and try again, or type the reading.",
+      });
     return () => {
       socket.onclose = null;
       socket.close(1000);

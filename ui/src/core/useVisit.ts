@@ -23,9 +23,28 @@ export interface LiveVisit {
 /** Time that never goes back, in Unix ms. */
 export const now = () => Math.round(performance.timeOrigin + performance.now());
 
-const undoable = new Set(["point-charted", "point-corrected", "point-moved", "point-removed", "point-rechecked", "range-measured", "note-written", "drawing-painted", "interview-noted", "screening-answered", "test-done", "sign-seen", "loads-declared", "posture-read", "gauge-read"]);
+const undoable = new Set([
+  "point-charted",
+  "point-corrected",
+  "point-moved",
+  "point-removed",
+  "point-rechecked",
+  "range-measured",
+  "note-written",
+  "drawing-painted",
+  "interview-noted",
+  "screening-answered",
+  "test-done",
+  "sign-seen",
+  "loads-declared",
+  "posture-read",
+  "gauge-read",
+]);
 
-export function useVisit(id: string, me: Schemas["Me"]): { visit?: LiveVisit; error?: Error; retry: () => void } {
+export function useVisit(
+  id: string,
+  me: Schemas["Me"],
+): { visit?: LiveVisit; error?: Error; retry: () => void } {
   const [core, setCore] = useState<Core>();
   const [open, setOpen] = useState<Schemas["OpenVisit"]>();
   const [log, setLog] = useState<Map<string, Event>>(new Map());
@@ -75,8 +94,17 @@ export function useVisit(id: string, me: Schemas["Me"]): { visit?: LiveVisit; er
     (type: string, body: object) => {
       if (!open) throw new Error("The visit is not open.");
       const e: Event = {
-        id: uuidv7(), client: open.client.id, visit: id, author: me.id, device, seq: nextSeq(), device_ms: now(),
-        seen: version.current, schema: 1, type, body: body as Event["body"],
+        id: uuidv7(),
+        client: open.client.id,
+        visit: id,
+        author: me.id,
+        device,
+        seq: nextSeq(),
+        device_ms: now(),
+        seen: version.current,
+        schema: 1,
+        type,
+        body: body as Event["body"],
       };
       merge([e]);
       void outbox.add(e);
@@ -89,7 +117,10 @@ export function useVisit(id: string, me: Schemas["Me"]): { visit?: LiveVisit; er
     [open, id, me.id, merge],
   );
 
-  const state = useMemo(() => (core && open ? core.reduce(open.context, [...log.values()]) : undefined), [core, open, log]);
+  const state = useMemo(
+    () => (core && open ? core.reduce(open.context, [...log.values()]) : undefined),
+    [core, open, log],
+  );
   const last = done.at(-1);
   const undo = useMemo(
     () =>
@@ -116,6 +147,9 @@ export function useVisit(id: string, me: Schemas["Me"]): { visit?: LiveVisit; er
     [next, write],
   );
   const rejudge = useCallback((context: Schemas["Context"]) => setOpen((o) => o && { ...o, context }), []);
-  const visit = useMemo(() => (core && open && state ? { open, state, core, write, rejudge, undo, redo } : undefined), [core, open, state, write, rejudge, undo, redo]);
+  const visit = useMemo(
+    () => (core && open && state ? { open, state, core, write, rejudge, undo, redo } : undefined),
+    [core, open, state, write, rejudge, undo, redo],
+  );
   return { visit, error, retry: () => setTries((n) => n + 1) };
 }

@@ -8,16 +8,58 @@ import { outbox, type Standing } from "../core/outbox";
 import { Button } from "./controls";
 
 const Bar = styled.header`
-  display: flex; align-items: center; gap: 22px; height: 56px; padding: 0 24px; border-bottom: 1px solid var(--line-soft); background: var(--card);
-  .name { font-family: var(--serif); font-size: 21px; font-weight: 600; color: var(--accent); text-decoration: none; display: flex; gap: 9px; align-items: center; }
-  nav { display: flex; gap: 4px; flex: 1; }
-  nav a { text-decoration: none; color: var(--ink-soft); padding: 7px 13px; border-radius: 9px; font-weight: 560; }
-  nav a[aria-current="page"] { background: var(--accent-soft); color: var(--accent); }
+  display: flex;
+  align-items: center;
+  gap: 22px;
+  height: 56px;
+  padding: 0 24px;
+  border-bottom: 1px solid var(--line-soft);
+  background: var(--card);
+  .name {
+    font-family: var(--serif);
+    font-size: 21px;
+    font-weight: 600;
+    color: var(--accent);
+    text-decoration: none;
+    display: flex;
+    gap: 9px;
+    align-items: center;
+  }
+  nav {
+    display: flex;
+    gap: 4px;
+    flex: 1;
+  }
+  nav a {
+    text-decoration: none;
+    color: var(--ink-soft);
+    padding: 7px 13px;
+    border-radius: 9px;
+    font-weight: 560;
+  }
+  nav a[aria-current="page"] {
+    background: var(--accent-soft);
+    color: var(--accent);
+  }
 `;
-const Page = styled.div`display: grid; grid-template-rows: 56px minmax(0, 1fr); height: 100%;`;
+const Page = styled.div`
+  display: grid;
+  grid-template-rows: 56px minmax(0, 1fr);
+  height: 100%;
+`;
 const Dot = styled.span<{ $bad: boolean }>`
-  display: inline-flex; gap: 7px; align-items: center; font-size: 13px; color: ${(p) => (p.$bad ? "var(--warn)" : "var(--ink-soft)")};
-  &::before { content: ""; width: 9px; height: 9px; border-radius: 50%; background: ${(p) => (p.$bad ? "var(--warn)" : "var(--good)")}; }
+  display: inline-flex;
+  gap: 7px;
+  align-items: center;
+  font-size: 13px;
+  color: ${(p) => (p.$bad ? "var(--warn)" : "var(--ink-soft)")};
+  &::before {
+    content: "";
+    width: 9px;
+    height: 9px;
+    border-radius: 50%;
+    background: ${(p) => (p.$bad ? "var(--warn)" : "var(--good)")};
+  }
 `;
 
 export function useStanding() {
@@ -49,20 +91,40 @@ export const Mark = () => (
   </svg>
 );
 
-export function Shell({ me, onSignOut, children }: { me: Schemas["Me"]; onSignOut: () => void; children: ReactNode }) {
+export function Shell({
+  me,
+  onSignOut,
+  children,
+}: {
+  me: Schemas["Me"];
+  onSignOut: () => void;
+  children: ReactNode;
+}) {
   return (
     <Page>
       <Bar>
-        <NavLink className="name" to="/"><Mark />Mokren</NavLink>
+        <NavLink className="name" to="/">
+          <Mark />
+          Mokren
+        </NavLink>
         <nav aria-label="Main">
-          <NavLink to="/" end>Day</NavLink>
+          <NavLink to="/" end>
+            Day
+          </NavLink>
           <NavLink to="/clients">Clients</NavLink>
           <NavLink to="/atlas">Atlas</NavLink>
           <NavLink to="/spine">Spine</NavLink>
         </nav>
         <Sent />
         <span className="quiet">{me.name}</span>
-        <Button onPress={async () => { await api.DELETE("/api/session").catch(() => undefined); onSignOut(); }}>Sign out</Button>
+        <Button
+          onPress={async () => {
+            await api.DELETE("/api/session").catch(() => undefined);
+            onSignOut();
+          }}
+        >
+          Sign out
+        </Button>
       </Bar>
       <main style={{ minHeight: 0, overflow: "auto" }}>{children}</main>
     </Page>

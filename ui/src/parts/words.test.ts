@@ -8,7 +8,11 @@ describe("words", () => {
     expect(movementName("knee.flexion")).toBe("Knee flexion");
     expect(movementName("ankle.dorsiflexion-knee-bent")).toBe("Ankle dorsiflexion, knee bent");
     expect(movementName("great-toe.extension")).toBe("Great toe extension");
-    expect([plain("asis"), plain("greater-trochanter"), plain("psis")]).toEqual(["ASIS", "greater trochanter", "PSIS"]);
+    expect([plain("asis"), plain("greater-trochanter"), plain("psis")]).toEqual([
+      "ASIS",
+      "greater trochanter",
+      "PSIS",
+    ]);
   });
   it("prints numbers without needless decimals, and a dash for nothing", () => {
     expect([deg(10), deg(9.96), deg(undefined), deg(0)]).toEqual(["10°", "10°", "–", "0°"]);

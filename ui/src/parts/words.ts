@@ -1,9 +1,18 @@
 // Ids in words of the trade.
 const capitals = new Set(["asis", "psis"]);
-export const plain = (id: string) => id.split("-").map((w) => (capitals.has(w) ? w.toUpperCase() : w)).join(" ");
+export const plain = (id: string) =>
+  id
+    .split("-")
+    .map((w) => (capitals.has(w) ? w.toUpperCase() : w))
+    .join(" ");
 export const sentence = (s: string) => s.charAt(0).toUpperCase() + s.slice(1);
 
-export const jointNames: Record<string, string> = { cervical: "Neck", thoracic: "Chest", lumbar: "Low back", scapula: "Shoulder blade" };
+export const jointNames: Record<string, string> = {
+  cervical: "Neck",
+  thoracic: "Chest",
+  lumbar: "Low back",
+  scapula: "Shoulder blade",
+};
 
 /** "cervical.lateral-flexion" as the trade says it: "Neck side-bend". */
 export const movementName = (id: string) => {
@@ -14,12 +23,31 @@ export const movementName = (id: string) => {
 };
 
 const everyday: Record<string, string> = {
-  "cervical.rotation": "Turning the head", "cervical.lateral-flexion": "Ear to shoulder", "cervical.flexion": "Chin to chest", "cervical.extension": "Looking up",
-  "thoracic.rotation": "Turning the chest", "lumbar.flexion": "Bending forward", "lumbar.extension": "Bending back", "lumbar.lateral-flexion": "Bending sideways", "jaw.opening": "Opening the mouth",
-  "shoulder.flexion": "Arm up in front", "shoulder.abduction": "Arm up at the side", "shoulder.extension": "Arm back", "shoulder.internal-rotation": "Turning the arm in", "shoulder.external-rotation": "Turning the arm out",
-  "hip.flexion": "Knee to chest", "hip.extension": "Leg back", "hip.abduction": "Leg out to the side", "hip.internal-rotation": "Turning the leg in", "hip.external-rotation": "Turning the leg out",
-  "knee.flexion": "Bending the knee", "knee.extension": "Straightening the knee",
-  "ankle.dorsiflexion-knee-straight": "Foot up, knee straight", "ankle.dorsiflexion-knee-bent": "Foot up, knee bent", "ankle.plantarflexion": "Pointing the foot", "great-toe.extension": "Great toe up",
+  "cervical.rotation": "Turning the head",
+  "cervical.lateral-flexion": "Ear to shoulder",
+  "cervical.flexion": "Chin to chest",
+  "cervical.extension": "Looking up",
+  "thoracic.rotation": "Turning the chest",
+  "lumbar.flexion": "Bending forward",
+  "lumbar.extension": "Bending back",
+  "lumbar.lateral-flexion": "Bending sideways",
+  "jaw.opening": "Opening the mouth",
+  "shoulder.flexion": "Arm up in front",
+  "shoulder.abduction": "Arm up at the side",
+  "shoulder.extension": "Arm back",
+  "shoulder.internal-rotation": "Turning the arm in",
+  "shoulder.external-rotation": "Turning the arm out",
+  "hip.flexion": "Knee to chest",
+  "hip.extension": "Leg back",
+  "hip.abduction": "Leg out to the side",
+  "hip.internal-rotation": "Turning the leg in",
+  "hip.external-rotation": "Turning the leg out",
+  "knee.flexion": "Bending the knee",
+  "knee.extension": "Straightening the knee",
+  "ankle.dorsiflexion-knee-straight": "Foot up, knee straight",
+  "ankle.dorsiflexion-knee-bent": "Foot up, knee bent",
+  "ankle.plantarflexion": "Pointing the foot",
+  "great-toe.extension": "Great toe up",
 };
 /** A movement in everyday words, for the client. */
 export const plainMovement = (id: string) => everyday[id] ?? movementName(id);
@@ -29,7 +57,15 @@ export const deg = (v: number | undefined) => (v === undefined ? "–" : `${Math
 export const one = (v: number | undefined) => (v === undefined ? "–" : String(Math.round(v * 10) / 10));
 export const clock = (s: number) => `${Math.floor(s / 60)}:${String(Math.floor(s % 60)).padStart(2, "0")}`;
 
-export const day = (iso: string, zone: string) => new Intl.DateTimeFormat("en-GB", { timeZone: zone, day: "numeric", month: "short" }).format(new Date(iso));
-export const time = (iso: string, zone: string) => new Intl.DateTimeFormat("en-GB", { timeZone: zone, hour: "2-digit", minute: "2-digit" }).format(new Date(iso));
-export const longDay = (d: Date, zone: string) => new Intl.DateTimeFormat("en-GB", { timeZone: zone, weekday: "long", day: "numeric", month: "long" }).format(d);
-export const isoDay = (d: Date, zone: string) => new Intl.DateTimeFormat("en-CA", { timeZone: zone }).format(d);
+export const day = (iso: string, zone: string) =>
+  new Intl.DateTimeFormat("en-GB", { timeZone: zone, day: "numeric", month: "short" }).format(new Date(iso));
+export const time = (iso: string, zone: string) =>
+  new Intl.DateTimeFormat("en-GB", { timeZone: zone, hour: "2-digit", minute: "2-digit" }).format(
+    new Date(iso),
+  );
+export const longDay = (d: Date, zone: string) =>
+  new Intl.DateTimeFormat("en-GB", { timeZone: zone, weekday: "long", day: "numeric", month: "long" }).format(
+    d,
+  );
+export const isoDay = (d: Date, zone: string) =>
+  new Intl.DateTimeFormat("en-CA", { timeZone: zone }).format(d);

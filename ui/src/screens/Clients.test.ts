@@ -6,5 +6,6 @@ it("asks for a guardian until the eighteenth birthday", () => {
   expect(underAge("2008-11-26", day)).toBe(true);
   expect(underAge("2008-11-25", day)).toBe(false);
   expect(underAge("1990-01-01", day)).toBe(false);
-  for (const typed of ["", "2012", "2012-13", "12.3.2012", "2031-01-01"]) expect(underAge(typed, day), typed).toBe(false);
+  for (const typed of ["", "2012", "2012-13", "12.3.2012", "2031-01-01"])
+    expect(underAge(typed, day), typed).toBe(false);
 });

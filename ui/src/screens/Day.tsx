@@ -6,19 +6,72 @@ import { api, must, type Schemas } from "../api/client";
 import { Button, Trouble, Waiting } from "../parts/controls";
 import { isoDay, longDay, time } from "../parts/words";
 
-const Room = styled.div`max-width: 980px; margin: 0 auto; padding: 30px 28px 60px;
-  header { display: flex; align-items: end; gap: 10px; margin-bottom: 20px; }
-  header h1 { flex: 1; }
+const Room = styled.div`
+  max-width: 980px;
+  margin: 0 auto;
+  padding: 30px 28px 60px;
+  header {
+    display: flex;
+    align-items: end;
+    gap: 10px;
+    margin-bottom: 20px;
+  }
+  header h1 {
+    flex: 1;
+  }
 `;
-const List = styled.ol`list-style: none; margin: 0; padding: 0; display: grid; gap: 10px;`;
+const List = styled.ol`
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  display: grid;
+  gap: 10px;
+`;
 const Row = styled.li<{ $now: boolean }>`
-  display: grid; grid-template-columns: 86px minmax(0, 1fr) 150px 150px; align-items: center; gap: 20px; padding: 14px 20px; background: var(--card); border-radius: 14px;
+  display: grid;
+  grid-template-columns: 86px minmax(0, 1fr) 150px 150px;
+  align-items: center;
+  gap: 20px;
+  padding: 14px 20px;
+  background: var(--card);
+  border-radius: 14px;
   border: 1px solid ${(p) => (p.$now ? "var(--accent)" : "var(--line-soft)")};
-  .at { font-size: 24px; font-weight: 560; font-variant-numeric: tabular-nums; }
-  .who { font-family: var(--serif); font-size: 19px; font-weight: 560; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; display: block; text-decoration: none; color: var(--ink); }
-  .why { color: var(--ink-soft); overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-  .go { justify-self: end; text-decoration: none; padding: 9px 18px; border-radius: 10px; font-weight: 560; background: var(--accent); color: var(--accent-ink); }
-  .go.plain { background: transparent; color: var(--accent); border: 1px solid var(--line); }
+  .at {
+    font-size: 24px;
+    font-weight: 560;
+    font-variant-numeric: tabular-nums;
+  }
+  .who {
+    font-family: var(--serif);
+    font-size: 19px;
+    font-weight: 560;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+    display: block;
+    text-decoration: none;
+    color: var(--ink);
+  }
+  .why {
+    color: var(--ink-soft);
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+  .go {
+    justify-self: end;
+    text-decoration: none;
+    padding: 9px 18px;
+    border-radius: 10px;
+    font-weight: 560;
+    background: var(--accent);
+    color: var(--accent-ink);
+  }
+  .go.plain {
+    background: transparent;
+    color: var(--accent);
+    border: 1px solid var(--line);
+  }
 `;
 
 const state = (v: Schemas["Visit"]) => (v.closed_at ? "done" : v.opened_at ? "open" : "booked");
@@ -27,29 +80,51 @@ export function Day({ me }: { me: Schemas["Me"] }) {
   const [shift, setShift] = useState(0);
   const day = new Date(Date.now() + shift * 86_400_000);
   const date = isoDay(day, me.time_zone);
-  const q = useQuery({ queryKey: ["day", date], queryFn: () => must(api.GET("/api/day", { params: { query: { date } } })) });
+  const q = useQuery({
+    queryKey: ["day", date],
+    queryFn: () => must(api.GET("/api/day", { params: { query: { date } } })),
+  });
   const next = q.data?.items.find((v) => state(v) !== "done")?.id;
   return (
     <Room>
       <header>
         <h1>{longDay(day, me.time_zone)}</h1>
-        <Button aria-label="Day before" onPress={() => setShift(shift - 1)}>‹</Button>
-        <Button isDisabled={shift === 0} onPress={() => setShift(0)}>Today</Button>
-        <Button aria-label="Day after" onPress={() => setShift(shift + 1)}>›</Button>
+        <Button aria-label="Day before" onPress={() => setShift(shift - 1)}>
+          ‹
+        </Button>
+        <Button isDisabled={shift === 0} onPress={() => setShift(0)}>
+          Today
+        </Button>
+        <Button aria-label="Day after" onPress={() => setShift(shift + 1)}>
+          ›
+        </Button>
       </header>
       {q.error && <Trouble error={q.error} onRetry={() => q.refetch()} />}
       {q.isPending && <Waiting>Looking up the day…</Waiting>}
-      {q.data?.items.length === 0 && <p className="quiet">Nobody is booked. A visit can be begun from a client's page.</p>}
+      {q.data?.items.length === 0 && (
+        <p className="quiet">Nobody is booked. A visit can be begun from a client's page.</p>
+      )}
       <List>
         {q.data?.items.map((v) => (
           <Row key={v.id} $now={v.id === next && shift === 0}>
             <span className="at">{time(v.starts_at, me.time_zone)}</span>
             <span style={{ minWidth: 0 }}>
-              <Link className="who" to={`/clients/${v.client}`}>{v.name}</Link>
-              <span className="why" style={{ display: "block" }}>{v.reason}</span>
+              <Link className="who" to={`/clients/${v.client}`}>
+                {v.name}
+              </Link>
+              <span className="why" style={{ display: "block" }}>
+                {v.reason}
+              </span>
             </span>
-            <span className="quiet">{v.therapist === me.name ? "with you" : `with ${v.therapist}`}<br />{v.minutes} min</span>
-            <Link className={`go ${state(v) === "done" || v.id !== next ? "plain" : ""}`} to={`/visits/${v.id}`}>
+            <span className="quiet">
+              {v.therapist === me.name ? "with you" : `with ${v.therapist}`}
+              <br />
+              {v.minutes} min
+            </span>
+            <Link
+              className={`go ${state(v) === "done" || v.id !== next ? "plain" : ""}`}
+              to={`/visits/${v.id}`}
+            >
               {{ done: "Look back", open: "Go on", booked: "Open visit" }[state(v)]}
             </Link>
           </Row>

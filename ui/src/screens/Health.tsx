@@ -10,19 +10,43 @@ type Answer = Schemas["ScreenedAnswer"]["answer"];
 const notAsked = new Set(["first-visit"]);
 const atATime = 7;
 
-const Row = styled.li`padding: 9px 0; border-top: 1px solid var(--line-soft); display: grid; gap: 6px; &:first-child { border-top: 0; }`;
+const Row = styled.li`
+  padding: 9px 0;
+  border-top: 1px solid var(--line-soft);
+  display: grid;
+  gap: 6px;
+  &:first-child {
+    border-top: 0;
+  }
+`;
 
-export function Health({ answers, onAnswers }: { answers: Record<string, Answer>; onAnswers: (a: Record<string, Answer>) => void }) {
-  const q = useQuery({ queryKey: ["questions"], staleTime: Number.POSITIVE_INFINITY, queryFn: () => must(api.POST("/api/calc/questions", { body: {} })) });
+export function Health({
+  answers,
+  onAnswers,
+}: {
+  answers: Record<string, Answer>;
+  onAnswers: (a: Record<string, Answer>) => void;
+}) {
+  const q = useQuery({
+    queryKey: ["questions"],
+    staleTime: Number.POSITIVE_INFINITY,
+    queryFn: () => must(api.POST("/api/calc/questions", { body: {} })),
+  });
   if (q.error) return <Trouble error={q.error} onRetry={() => q.refetch()} />;
   if (!q.data) return <Waiting>Opening…</Waiting>;
   const asked = q.data.questions.filter((x) => !notAsked.has(x.id));
-  const groups = Array.from({ length: Math.ceil(asked.length / atATime) }, (_, i) => asked.slice(i * atATime, (i + 1) * atATime));
+  const groups = Array.from({ length: Math.ceil(asked.length / atATime) }, (_, i) =>
+    asked.slice(i * atATime, (i + 1) * atATime),
+  );
   const left = asked.filter((x) => !answers[x.id]).length;
   return (
     <>
       <h1 style={{ fontSize: 22 }}>Is there anything we must know?</h1>
-      <p className="quiet" aria-live="polite">{left === 0 ? "All answered." : `${left} of ${asked.length} questions to go. You may leave some for the talk.`}</p>
+      <p className="quiet" aria-live="polite">
+        {left === 0
+          ? "All answered."
+          : `${left} of ${asked.length} questions to go. You may leave some for the talk.`}
+      </p>
       {groups.map((g, i) => {
         const open = g.filter((x) => !answers[x.id]);
         return (
@@ -31,11 +55,26 @@ export function Health({ answers, onAnswers }: { answers: Record<string, Answer>
               {g.map((x) => (
                 <Row key={x.id}>
                   <span>{x.ask}</span>
-                  <Choice quiet label={x.ask} value={answers[x.id]} options={["no", "yes", "unknown"] as Answer[]} describe={(a) => (a === "unknown" ? "not sure" : a)} onChoose={(a) => onAnswers({ ...answers, [x.id]: a })} />
+                  <Choice
+                    quiet
+                    label={x.ask}
+                    value={answers[x.id]}
+                    options={["no", "yes", "unknown"] as Answer[]}
+                    describe={(a) => (a === "unknown" ? "not sure" : a)}
+                    onChoose={(a) => onAnswers({ ...answers, [x.id]: a })}
+                  />
                 </Row>
               ))}
             </ul>
-            {open.length > 0 && <Button onPress={() => onAnswers({ ...answers, ...Object.fromEntries(open.map((x) => [x.id, "no" as const])) })}>{open.length === g.length ? "None of these" : "No to the rest of these"}</Button>}
+            {open.length > 0 && (
+              <Button
+                onPress={() =>
+                  onAnswers({ ...answers, ...Object.fromEntries(open.map((x) => [x.id, "no" as const])) })
+                }
+              >
+                {open.length === g.length ? "None of these" : "No to the rest of these"}
+              </Button>
+            )}
           </Card>
         );
       })}

@@ -6,11 +6,37 @@ import { Button, Card, Text, Trouble } from "../parts/controls";
 import { Mark } from "../parts/Shell";
 
 const Room = styled.main`
-  height: 100%; display: grid; grid-template-columns: minmax(0, 1fr) minmax(360px, 440px); align-items: center; gap: 32px; padding: 24px clamp(24px, 7vw, 110px);
-  .figure { height: min(92vh, 900px); display: flex; gap: 0; justify-content: center; }
-  form { display: grid; gap: 16px; margin-top: 20px; }
-  h1 { display: flex; gap: 12px; align-items: center; font-size: 34px; color: var(--accent); margin-bottom: 8px; }
-  @media (max-width: 860px) { grid-template-columns: 1fr; .figure { display: none; } }
+  height: 100%;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(360px, 440px);
+  align-items: center;
+  gap: 32px;
+  padding: 24px clamp(24px, 7vw, 110px);
+  .figure {
+    height: min(92vh, 900px);
+    display: flex;
+    gap: 0;
+    justify-content: center;
+  }
+  form {
+    display: grid;
+    gap: 16px;
+    margin-top: 20px;
+  }
+  h1 {
+    display: flex;
+    gap: 12px;
+    align-items: center;
+    font-size: 34px;
+    color: var(--accent);
+    margin-bottom: 8px;
+  }
+  @media (max-width: 860px) {
+    grid-template-columns: 1fr;
+    .figure {
+      display: none;
+    }
+  }
 `;
 
 export function SignIn({ onDone }: { onDone: (me: Schemas["Me"]) => void }) {
@@ -41,15 +67,40 @@ export function SignIn({ onDone }: { onDone: (me: Schemas["Me"]) => void }) {
         <Figure view="back" />
       </div>
       <Card style={{ padding: "34px 36px" }}>
-        <h1><Mark />Mokren</h1>
+        <h1>
+          <Mark />
+          Mokren
+        </h1>
         <p className="quiet">It counts, times and remembers, so that your hands are free.</p>
         <form onSubmit={submit} noValidate>
-          <Text label="E-mail" type="email" name="email" autoComplete="username" value={email} onChange={setEmail} error={error?.fields.email} autoFocus />
-          <Text label="Password" type="password" name="password" autoComplete="current-password" value={password} onChange={setPassword} error={error?.fields.password} />
+          <Text
+            label="E-mail"
+            type="email"
+            name="email"
+            autoComplete="username"
+            value={email}
+            onChange={setEmail}
+            error={error?.fields.email}
+            autoFocus
+          />
+          <Text
+            label="Password"
+            type="password"
+            name="password"
+            autoComplete="current-password"
+            value={password}
+            onChange={setPassword}
+            error={error?.fields.password}
+          />
           {error?.message && <Trouble error={error} />}
-          <Button type="submit" $kind="main" isDisabled={busy} style={{ minHeight: 48 }}>{busy ? "Signing in…" : "Sign in"}</Button>
+          <Button type="submit" $kind="main" isDisabled={busy} style={{ minHeight: 48 }}>
+            {busy ? "Signing in…" : "Sign in"}
+          </Button>
         </form>
-        <p className="quiet" style={{ marginTop: 22, fontSize: 13 }}>Mokren supports licensed practice and does not diagnose. Local law and your scope of practice come first.</p>
+        <p className="quiet" style={{ marginTop: 22, fontSize: 13 }}>
+          Mokren supports licensed practice and does not diagnose. Local law and your scope of practice come
+          first.
+        </p>
       </Card>
     </Room>
   );

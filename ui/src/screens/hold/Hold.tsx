@@ -14,37 +14,158 @@ import { play } from "./tones";
 import { Trace } from "./Trace";
 
 const Room = styled.main`
-  height: 100%; background: var(--paper); color: var(--ink); display: grid; grid-template-columns: minmax(0, 1fr) 440px; grid-template-rows: 44px minmax(0, 1fr) 92px; gap: 14px 24px; padding: 14px 26px 18px; min-height: 640px; user-select: none;
-  .head { grid-column: 1 / -1; display: flex; gap: 18px; align-items: center; font-size: 19px; color: var(--ink-soft); min-width: 0; }
-  .head h1 { color: var(--ink); font-family: var(--serif); font-size: 23px; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
-  .say { display: grid; grid-template-rows: auto auto minmax(0, 1fr) auto 156px; gap: 8px; min-height: 0; }
-  .do { font-family: var(--serif); font-size: clamp(46px, 6vw, 84px); line-height: 1.04; font-weight: 580; min-height: 2.08em; text-wrap: balance; }
-  .do[data-tone="ease"] { color: var(--warn); } .do[data-tone="stop"] { color: var(--stop); } .do[data-tone="deep"] { color: var(--accent); }
-  .ask { font-size: 30px; font-weight: 600; min-height: 42px; color: var(--accent); }
-  .clocks { display: flex; align-items: center; gap: 34px; }
-  .big { font-size: clamp(90px, 12.5vw, 168px); line-height: 0.86; font-weight: 640; font-variant-numeric: tabular-nums; letter-spacing: -0.03em; }
-  .unit { font-size: 28px; color: var(--ink-soft); line-height: 1.2; padding-bottom: 4px; } .unit b { color: var(--ink); }
-  .why { font-size: 20px; color: var(--ink-soft); min-height: 28px; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
-  .bar { height: 20px; border-radius: 10px; background: var(--line-soft); overflow: hidden; position: relative; margin-bottom: 6px; }
-  .bar i { position: absolute; inset: 0 auto 0 0; background: var(--accent); } .bar i[data-over="true"] { background: var(--warn); }
-  .scores { display: grid; grid-template-columns: repeat(3, 1fr); grid-template-rows: 76px repeat(4, minmax(72px, 1fr)); gap: 8px; min-height: 0; }
-  .signs { grid-column: 1 / -1; display: grid; grid-template-columns: 1.7fr repeat(7, 1fr) 1.6fr; gap: 8px; }
+  height: 100%;
+  background: var(--paper);
+  color: var(--ink);
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 440px;
+  grid-template-rows: 44px minmax(0, 1fr) 92px;
+  gap: 14px 24px;
+  padding: 14px 26px 18px;
+  min-height: 640px;
+  user-select: none;
+  .head {
+    grid-column: 1 / -1;
+    display: flex;
+    gap: 18px;
+    align-items: center;
+    font-size: 19px;
+    color: var(--ink-soft);
+    min-width: 0;
+  }
+  .head h1 {
+    color: var(--ink);
+    font-family: var(--serif);
+    font-size: 23px;
+    white-space: nowrap;
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+  .say {
+    display: grid;
+    grid-template-rows: auto auto minmax(0, 1fr) auto 156px;
+    gap: 8px;
+    min-height: 0;
+  }
+  .do {
+    font-family: var(--serif);
+    font-size: clamp(46px, 6vw, 84px);
+    line-height: 1.04;
+    font-weight: 580;
+    min-height: 2.08em;
+    text-wrap: balance;
+  }
+  .do[data-tone="ease"] {
+    color: var(--warn);
+  }
+  .do[data-tone="stop"] {
+    color: var(--stop);
+  }
+  .do[data-tone="deep"] {
+    color: var(--accent);
+  }
+  .ask {
+    font-size: 30px;
+    font-weight: 600;
+    min-height: 42px;
+    color: var(--accent);
+  }
+  .clocks {
+    display: flex;
+    align-items: center;
+    gap: 34px;
+  }
+  .big {
+    font-size: clamp(90px, 12.5vw, 168px);
+    line-height: 0.86;
+    font-weight: 640;
+    font-variant-numeric: tabular-nums;
+    letter-spacing: -0.03em;
+  }
+  .unit {
+    font-size: 28px;
+    color: var(--ink-soft);
+    line-height: 1.2;
+    padding-bottom: 4px;
+  }
+  .unit b {
+    color: var(--ink);
+  }
+  .why {
+    font-size: 20px;
+    color: var(--ink-soft);
+    min-height: 28px;
+    white-space: nowrap;
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+  .bar {
+    height: 20px;
+    border-radius: 10px;
+    background: var(--line-soft);
+    overflow: hidden;
+    position: relative;
+    margin-bottom: 6px;
+  }
+  .bar i {
+    position: absolute;
+    inset: 0 auto 0 0;
+    background: var(--accent);
+  }
+  .bar i[data-over="true"] {
+    background: var(--warn);
+  }
+  .scores {
+    display: grid;
+    grid-template-columns: repeat(3, 1fr);
+    grid-template-rows: 76px repeat(4, minmax(72px, 1fr));
+    gap: 8px;
+    min-height: 0;
+  }
+  .signs {
+    grid-column: 1 / -1;
+    display: grid;
+    grid-template-columns: 1.7fr repeat(7, 1fr) 1.6fr;
+    gap: 8px;
+  }
 `;
 const Key = styled.button<{ $tone?: "go" | "warn" | "stop" }>`
-  border: 1px solid ${(p) => (p.$tone === "stop" ? "var(--stop)" : "var(--line)")}; border-radius: 16px; cursor: pointer; padding: 4px 6px; font-weight: 620; font-size: 19px; line-height: 1.15;
+  border: 1px solid ${(p) => (p.$tone === "stop" ? "var(--stop)" : "var(--line)")};
+  border-radius: 16px;
+  cursor: pointer;
+  padding: 4px 6px;
+  font-weight: 620;
+  font-size: 19px;
+  line-height: 1.15;
   background: ${(p) => (p.$tone === "go" ? "var(--accent)" : p.$tone === "stop" ? "var(--stop-soft)" : p.$tone === "warn" ? "var(--warn-soft)" : "var(--card)")};
   color: ${(p) => (p.$tone === "go" ? "var(--accent-ink)" : p.$tone === "stop" ? "var(--stop)" : "var(--ink)")};
-  kbd { display: block; font: 500 14px var(--text); opacity: 0.92; margin-top: 3px; }
-  &:active { filter: brightness(1.2); } &:disabled { opacity: 0.3; cursor: default; }
+  kbd {
+    display: block;
+    font: 500 14px var(--text);
+    opacity: 0.92;
+    margin-top: 3px;
+  }
+  &:active {
+    filter: brightness(1.2);
+  }
+  &:disabled {
+    opacity: 0.3;
+    cursor: default;
+  }
 `;
-const Score = styled(Key)`font-size: 40px; font-variant-numeric: tabular-nums;`;
+const Score = styled(Key)`
+  font-size: 40px;
+  font-variant-numeric: tabular-nums;
+`;
 
 export default function Hold({ me }: { me: Schemas["Me"] }) {
   const { id = "", hold = "" } = useParams();
   const { visit, error, retry } = useVisit(id, me);
   useEffect(() => {
     document.documentElement.dataset.mode = "table";
-    return () => { delete document.documentElement.dataset.mode; };
+    return () => {
+      delete document.documentElement.dataset.mode;
+    };
   }, []);
   if (error && !visit) return <Trouble error={error} onRetry={retry} />;
   if (!visit) return <Waiting>Opening the hold…</Waiting>;
@@ -73,7 +194,13 @@ const primary: Record<string, { event: string; name: string }> = {
   release: { event: "release", name: "I have let go" },
 };
 
-interface SignKey { event: string; value?: string; name: string; key: string; tone?: "warn" | "stop" }
+interface SignKey {
+  event: string;
+  value?: string;
+  name: string;
+  key: string;
+  tone?: "warn" | "stop";
+}
 
 const trendKeys: SignKey[] = [
   { event: "trend", value: "less", name: "Less", key: "," },
@@ -98,7 +225,9 @@ function Live({ visit, hold }: { visit: LiveVisit; hold: Schemas["Hold"] }) {
   // The log is kept here too, so that an answer is on screen in the same frame.
   const log = useRef<Schemas["HoldHappened"][]>(hold.log);
   if (hold.log.length > log.current.length) log.current = hold.log;
-  const [view, setView] = useState<HoldView>(() => core.hold(hold.start, log.current, now() - hold.started_ms));
+  const [view, setView] = useState<HoldView>(() =>
+    core.hold(hold.start, log.current, now() - hold.started_ms),
+  );
   const [sound, setSound] = useState(true);
   const ended = useRef(hold.status !== "live");
   const last = useRef("");
@@ -114,7 +243,12 @@ function Live({ visit, hold }: { visit: LiveVisit; hold: Schemas["Hold"] }) {
     if (ended.current) return;
     ended.current = true;
     const s = core.hold(hold.start, log.current, log.current.at(-1)?.at_ms ?? 0).summary;
-    write("hold-ended", { hold: hold.id, outcome: s.outcome, pressure_ms: Math.round(s.pressure_s * 1000), stages: s.stages.length });
+    write("hold-ended", {
+      hold: hold.id,
+      outcome: s.outcome,
+      pressure_ms: Math.round(s.pressure_s * 1000),
+      stages: s.stages.length,
+    });
   }, [core, hold.id, hold.start, write]);
 
   const act = useCallback(
@@ -148,7 +282,12 @@ function Live({ visit, hold }: { visit: LiveVisit; hold: Schemas["Hold"] }) {
   }, [line.phase, line.advice, sound]);
   useEffect(() => {
     let lock: WakeLockSentinel | undefined;
-    navigator.wakeLock?.request("screen").then((l) => { lock = l; }, () => undefined);
+    navigator.wakeLock?.request("screen").then(
+      (l) => {
+        lock = l;
+      },
+      () => undefined,
+    );
     return () => void lock?.release();
   }, []);
 
@@ -166,14 +305,32 @@ function Live({ visit, hold }: { visit: LiveVisit; hold: Schemas["Hold"] }) {
       if (e.repeat || e.ctrlKey || e.metaKey || e.altKey) return;
       const sign = allKeys.find((s) => s.key === e.key.toLowerCase());
       const done = () => e.preventDefault();
-      if (e.key === "Escape") { act("client-stop"); done(); }
-      else if (e.key === " " || e.key === "PageDown" || e.key === "Enter") { if (over) back(); else if (main) act(main.event); done(); }
-      else if (/^[0-9]$/.test(e.key)) { act("score", Number(e.key)); done(); }
-      else if (e.key === "=" || e.key === "x") { act("score", 10); done(); }
-      else if (e.key === "Backspace") { act("undo"); done(); }
-      else if (e.key === "r") { act("release"); done(); }
-      else if (e.key === "c") { act("contact"); done(); }
-      else if (sign) { act(sign.event, sign.value); done(); }
+      if (e.key === "Escape") {
+        act("client-stop");
+        done();
+      } else if (e.key === " " || e.key === "PageDown" || e.key === "Enter") {
+        if (over) back();
+        else if (main) act(main.event);
+        done();
+      } else if (/^[0-9]$/.test(e.key)) {
+        act("score", Number(e.key));
+        done();
+      } else if (e.key === "=" || e.key === "x") {
+        act("score", 10);
+        done();
+      } else if (e.key === "Backspace") {
+        act("undo");
+        done();
+      } else if (e.key === "r") {
+        act("release");
+        done();
+      } else if (e.key === "c") {
+        act("contact");
+        done();
+      } else if (sign) {
+        act(sign.event, sign.value);
+        done();
+      }
     };
     addEventListener("keydown", keys);
     return () => removeEventListener("keydown", keys);
@@ -184,41 +341,123 @@ function Live({ visit, hold }: { visit: LiveVisit; hold: Schemas["Hold"] }) {
   const pressing = ["settle", "stage", "check", "off-spot", "release"].includes(line.phase);
   const t = Math.max(0, (now() - hold.started_ms) / 1000);
   // One number in front: the stage's, the flush's, else the pressure's.
-  const front = line.phase === "flush" ? { n: Math.ceil(line.wait_left_s), u: "s of flushing left" } : line.stage_left_s > 0 ? { n: Math.ceil(line.stage_left_s), u: "s left in this stage" } : { n: Math.floor(line.pressure_s), u: "s pressed" };
+  const front =
+    line.phase === "flush"
+      ? { n: Math.ceil(line.wait_left_s), u: "s of flushing left" }
+      : line.stage_left_s > 0
+        ? { n: Math.ceil(line.stage_left_s), u: "s left in this stage" }
+        : { n: Math.floor(line.pressure_s), u: "s pressed" };
   return (
     <Room data-phase={line.phase} data-advice={line.advice.join(" ")} data-stage={line.stage}>
       <div className="head">
-        <h1>{sentence(plain(hold.start.muscle ?? ""))}, {hold.start.side}</h1>
-        <span>target {l.target} · ceilings {l.soft_ceiling} / {l.hard_ceiling}</span>
+        <h1>
+          {sentence(plain(hold.start.muscle ?? ""))}, {hold.start.side}
+        </h1>
+        <span>
+          target {l.target} · ceilings {l.soft_ceiling} / {l.hard_ceiling}
+        </span>
         <span style={{ flex: 1 }} />
         <Sent />
-        <Key style={{ minHeight: 44, padding: "0 16px", fontSize: 16 }} onClick={() => setSound(!sound)}>{sound ? "Tones on" : "Tones off"}</Key>
-        <Key style={{ minHeight: 44, padding: "0 16px", fontSize: 16 }} onClick={back}>Back to the visit</Key>
+        <Key style={{ minHeight: 44, padding: "0 16px", fontSize: 16 }} onClick={() => setSound(!sound)}>
+          {sound ? "Tones on" : "Tones off"}
+        </Key>
+        <Key style={{ minHeight: 44, padding: "0 16px", fontSize: 16 }} onClick={back}>
+          Back to the visit
+        </Key>
       </div>
       <div className="say">
-        <div className="do" data-tone={tone(line.advice)} role="status" aria-live="assertive">{line.text}</div>
-        <div className="ask" aria-live="polite">{line.ask ?? ""}</div>
+        <div className="do" data-tone={tone(line.advice)} role="status" aria-live="assertive">
+          {line.text}
+        </div>
+        <div className="ask" aria-live="polite">
+          {line.ask ?? ""}
+        </div>
         <div className="clocks">
-          <span className="big" data-front>{front.n}</span>
-          <span className="unit">{front.u}<br /><b>{line.stage ? `Stage ${line.stage} of 3` : "No stage yet"}</b><br />{clock(line.pressure_s)} of {clock(cap)} pressed{line.overrun_s > 0 && <b style={{ color: "var(--warn)" }}> · {Math.floor(line.overrun_s)} s over</b>}</span>
+          <span className="big" data-front>
+            {front.n}
+          </span>
+          <span className="unit">
+            {front.u}
+            <br />
+            <b>{line.stage ? `Stage ${line.stage} of 3` : "No stage yet"}</b>
+            <br />
+            {clock(line.pressure_s)} of {clock(cap)} pressed
+            {line.overrun_s > 0 && (
+              <b style={{ color: "var(--warn)" }}> · {Math.floor(line.overrun_s)} s over</b>
+            )}
+          </span>
         </div>
         <div>
-          <div className="bar" role="progressbar" aria-label="Pressure time" aria-valuenow={Math.round(line.pressure_s)} aria-valuemax={cap}><i style={{ width: `${(100 * line.pressure_s) / cap}%` }} data-over={line.pressure_s >= cap} /></div>
-          <div className="why" data-reason>{line.reason}</div>
+          <div
+            className="bar"
+            role="progressbar"
+            aria-label="Pressure time"
+            aria-valuenow={Math.round(line.pressure_s)}
+            aria-valuemax={cap}
+          >
+            <i style={{ width: `${(100 * line.pressure_s) / cap}%` }} data-over={line.pressure_s >= cap} />
+          </div>
+          <div className="why" data-reason>
+            {line.reason}
+          </div>
         </div>
-        <div style={{ minHeight: 0 }}><Trace summary={summary} now={over ? (log.current.at(-1)?.at_ms ?? 0) / 1000 + 1 : t} /></div>
+        <div style={{ minHeight: 0 }}>
+          <Trace summary={summary} now={over ? (log.current.at(-1)?.at_ms ?? 0) / 1000 + 1 : t} />
+        </div>
       </div>
       <div className="scores" role="group" aria-label="The client's number">
-        {trendKeys.map((s) => <Key key={s.name} disabled={!pressing} onClick={() => act(s.event, s.value)}>{s.name}<kbd>{s.key}</kbd></Key>)}
-        {[7, 8, 9, 4, 5, 6, 1, 2, 3].map((n) => <Score key={n} $tone={n > l.soft_ceiling ? "warn" : undefined} disabled={!pressing} onClick={() => act("score", n)} aria-label={`Number ${n}`}>{n}</Score>)}
-        <Score disabled={!pressing} onClick={() => act("score", 0)} aria-label="Number 0">0</Score>
-        <Score $tone="warn" disabled={!pressing} onClick={() => act("score", 10)} aria-label="Number 10">10</Score>
-        <Key disabled={log.current.length === 0 || ended.current} onClick={() => act("undo")}>Undo<kbd>⌫</kbd></Key>
+        {trendKeys.map((s) => (
+          <Key key={s.name} disabled={!pressing} onClick={() => act(s.event, s.value)}>
+            {s.name}
+            <kbd>{s.key}</kbd>
+          </Key>
+        ))}
+        {[7, 8, 9, 4, 5, 6, 1, 2, 3].map((n) => (
+          <Score
+            key={n}
+            $tone={n > l.soft_ceiling ? "warn" : undefined}
+            disabled={!pressing}
+            onClick={() => act("score", n)}
+            aria-label={`Number ${n}`}
+          >
+            {n}
+          </Score>
+        ))}
+        <Score disabled={!pressing} onClick={() => act("score", 0)} aria-label="Number 0">
+          0
+        </Score>
+        <Score $tone="warn" disabled={!pressing} onClick={() => act("score", 10)} aria-label="Number 10">
+          10
+        </Score>
+        <Key disabled={log.current.length === 0 || ended.current} onClick={() => act("undo")}>
+          Undo<kbd>⌫</kbd>
+        </Key>
       </div>
       <div className="signs">
-        {over ? <Key $tone="go" onClick={back}>Back to the visit<kbd>space</kbd></Key> : <Key $tone="go" disabled={!main} onClick={() => main && act(main.event)}>{main?.name ?? "Flush"}<kbd>space · pedal</kbd></Key>}
-        {signKeys.map((s) => <Key key={s.name} $tone={s.tone} disabled={over} onClick={() => act(s.event, s.value)}>{s.name}<kbd>{s.key.toUpperCase()}</kbd></Key>)}
-        <Key $tone="stop" disabled={ended.current} style={{ fontSize: 26 }} onClick={() => act("client-stop")}>Stop<kbd>esc</kbd></Key>
+        {over ? (
+          <Key $tone="go" onClick={back}>
+            Back to the visit<kbd>space</kbd>
+          </Key>
+        ) : (
+          <Key $tone="go" disabled={!main} onClick={() => main && act(main.event)}>
+            {main?.name ?? "Flush"}
+            <kbd>space · pedal</kbd>
+          </Key>
+        )}
+        {signKeys.map((s) => (
+          <Key key={s.name} $tone={s.tone} disabled={over} onClick={() => act(s.event, s.value)}>
+            {s.name}
+            <kbd>{s.key.toUpperCase()}</kbd>
+          </Key>
+        ))}
+        <Key
+          $tone="stop"
+          disabled={ended.current}
+          style={{ fontSize: 26 }}
+          onClick={() => act("client-stop")}
+        >
+          Stop<kbd>esc</kbd>
+        </Key>
       </div>
     </Room>
   );

@@ -2,7 +2,17 @@
 import { styled } from "styled-components";
 import type { Schemas } from "../../api/client";
 
-const Svg = styled.svg`display: block; width: 100%; height: 100%; text { font-family: var(--text); font-size: 15px; fill: var(--ink-soft); font-variant-numeric: tabular-nums; }`;
+const Svg = styled.svg`
+  display: block;
+  width: 100%;
+  height: 100%;
+  text {
+    font-family: var(--text);
+    font-size: 15px;
+    fill: var(--ink-soft);
+    font-variant-numeric: tabular-nums;
+  }
+`;
 
 export function Trace({ summary, now }: { summary: Schemas["Summary"]; now: number }) {
   const W = 764;
@@ -14,15 +24,63 @@ export function Trace({ summary, now }: { summary: Schemas["Summary"]; now: numb
   const y = (v: number) => 12 + (1 - v / 10) * (H - 40);
   const l = summary.limits;
   return (
-    <Svg viewBox={`0 0 ${W} ${H}`} role="img" aria-label={`Numbers so far: ${summary.trace.map((p) => `${p.score} at ${Math.round(p.t)} seconds`).join(", ") || "none"}`}>
-      <rect x={left} width={W - left - 20} y={y(l.soft_ceiling)} height={y(Math.max(0, l.target - 1)) - y(l.soft_ceiling)} fill="var(--accent-soft)" />
-      <line x1={left} x2={W - 20} y1={y(l.hard_ceiling)} y2={y(l.hard_ceiling)} stroke="var(--stop)" strokeDasharray="5 5" />
-      {[0, 5, 10].map((v) => <text key={v} x={left - 8} y={y(v) + 5} textAnchor="end">{v}</text>)}
-      {summary.stages.map((s) => <rect key={s.start_s} x={x(s.start_s)} width={Math.max(1, x(s.ended_by ? s.end_s : now) - x(s.start_s))} y={H - 24} height="5" rx="2" fill="var(--accent)" />)}
-      <polyline points={summary.trace.map((p) => `${x(p.t)},${y(p.score)}`).join(" ")} fill="none" stroke="var(--ink)" strokeWidth="2.5" />
-      {summary.trace.map((p) => <circle key={p.t} cx={x(p.t)} cy={y(p.score)} r="5" fill={p.score > l.soft_ceiling ? "var(--warn)" : "var(--ink)"} />)}
+    <Svg
+      viewBox={`0 0 ${W} ${H}`}
+      role="img"
+      aria-label={`Numbers so far: ${summary.trace.map((p) => `${p.score} at ${Math.round(p.t)} seconds`).join(", ") || "none"}`}
+    >
+      <rect
+        x={left}
+        width={W - left - 20}
+        y={y(l.soft_ceiling)}
+        height={y(Math.max(0, l.target - 1)) - y(l.soft_ceiling)}
+        fill="var(--accent-soft)"
+      />
+      <line
+        x1={left}
+        x2={W - 20}
+        y1={y(l.hard_ceiling)}
+        y2={y(l.hard_ceiling)}
+        stroke="var(--stop)"
+        strokeDasharray="5 5"
+      />
+      {[0, 5, 10].map((v) => (
+        <text key={v} x={left - 8} y={y(v) + 5} textAnchor="end">
+          {v}
+        </text>
+      ))}
+      {summary.stages.map((s) => (
+        <rect
+          key={s.start_s}
+          x={x(s.start_s)}
+          width={Math.max(1, x(s.ended_by ? s.end_s : now) - x(s.start_s))}
+          y={H - 24}
+          height="5"
+          rx="2"
+          fill="var(--accent)"
+        />
+      ))}
+      <polyline
+        points={summary.trace.map((p) => `${x(p.t)},${y(p.score)}`).join(" ")}
+        fill="none"
+        stroke="var(--ink)"
+        strokeWidth="2.5"
+      />
+      {summary.trace.map((p) => (
+        <circle
+          key={p.t}
+          cx={x(p.t)}
+          cy={y(p.score)}
+          r="5"
+          fill={p.score > l.soft_ceiling ? "var(--warn)" : "var(--ink)"}
+        />
+      ))}
       <line x1={x(now)} x2={x(now)} y1="8" y2={H - 20} stroke="var(--ink-soft)" opacity="0.5" />
-      {Array.from({ length: Math.floor(span / step) + 1 }, (_, i) => i * step).map((t) => <text key={t} x={x(t)} y={H - 4} textAnchor="middle">{t} s</text>)}
+      {Array.from({ length: Math.floor(span / step) + 1 }, (_, i) => i * step).map((t) => (
+        <text key={t} x={x(t)} y={H - 4} textAnchor="middle">
+          {t} s
+        </text>
+      ))}
     </Svg>
   );
 }

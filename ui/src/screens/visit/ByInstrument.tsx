@@ -49,11 +49,39 @@ export function ByInstrument({ core, slots, ask, tool, onTool, onTaken }: Props)
     <Card style={{ display: "grid", gap: 10, padding: "12px 16px" }} data-by-instrument>
       <div style={{ display: "flex", gap: 10, alignItems: "center", flexWrap: "wrap" }}>
         {ask && !on && <Choice quiet label="Read with" value={tool} options={tools} onChoose={onTool} />}
-        {address && tool === "inclinometer" && <Button $kind={on ? "main" : "plain"} aria-pressed={on} onPress={() => { setOn(!on); setSkipped([]); }}>{on ? "Stop reading" : "Take when steady"}</Button>}
-        {on && ask && <Choice quiet label="Times each side" value={times} options={[1, 2, 3]} describe={(n) => (n === 1 ? "once" : n === 2 ? "twice" : "three times")} onChoose={setTimes} />}
+        {address && tool === "inclinometer" && (
+          <Button
+            $kind={on ? "main" : "plain"}
+            aria-pressed={on}
+            onPress={() => {
+              setOn(!on);
+              setSkipped([]);
+            }}
+          >
+            {on ? "Stop reading" : "Take when steady"}
+          </Button>
+        )}
+        {on && ask && (
+          <Choice
+            quiet
+            label="Times each side"
+            value={times}
+            options={[1, 2, 3]}
+            describe={(n) => (n === 1 ? "once" : n === 2 ? "twice" : "three times")}
+            onChoose={setTimes}
+          />
+        )}
         {on && next && <Button onPress={() => setSkipped([...skipped, key(next)])}>Skip this one</Button>}
       </div>
-      {on && (next ? <Readout live={live} next={`${movementName(next.movement)}${next.side === "midline" ? "" : `, ${next.side}`}${next.of > 1 ? `, ${next.trial + 1} of ${next.of}` : ""}: taken when steady.`} /> : <p role="status">Everything shown has been read.</p>)}
+      {on &&
+        (next ? (
+          <Readout
+            live={live}
+            next={`${movementName(next.movement)}${next.side === "midline" ? "" : `, ${next.side}`}${next.of > 1 ? `, ${next.trial + 1} of ${next.of}` : ""}: taken when steady.`}
+          />
+        ) : (
+          <p role="status">Everything shown has been read.</p>
+        ))}
     </Card>
   );
 }

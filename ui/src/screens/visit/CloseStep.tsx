@@ -12,30 +12,63 @@ export function CloseStep({ visit, me }: StepProps & { me: Schemas["Me"] }) {
   return (
     <Card>
       <h2>What was done</h2>
-      {state.points.length + state.ranges.length + state.gauges.length === 0 && <p className="quiet" style={{ marginTop: 6 }}>Nothing has been measured, charted or pressed in this visit.</p>}
+      {state.points.length + state.ranges.length + state.gauges.length === 0 && (
+        <p className="quiet" style={{ marginTop: 6 }}>
+          Nothing has been measured, charted or pressed in this visit.
+        </p>
+      )}
       <ul style={{ paddingLeft: 20 }}>
         {state.points.map((p) => {
           const holds = state.holds.filter((h) => h.point === p.point && h.status !== "aside");
           return (
             <li key={p.point}>
               {sentence(plain(p.muscle))}, {p.side}: {one(p.nprs)} → {one(p.after_nprs)} of 10
-              {holds.map((h) => `; ${clock(h.summary.pressure_s)} pressed in ${h.summary.stages.length} stages, ${h.summary.outcome}`)}
+              {holds.map(
+                (h) =>
+                  `; ${clock(h.summary.pressure_s)} pressed in ${h.summary.stages.length} stages, ${h.summary.outcome}`,
+              )}
             </li>
           );
         })}
         {state.ranges.map((r) => (
-          <li key={r.movement + r.side}>{movementName(r.movement)}{r.side === "midline" ? "" : `, ${r.side}`}: {deg(r.before)} → {deg(r.after)}{r.change ? `, ${r.change.text}` : ""}</li>
+          <li key={r.movement + r.side}>
+            {movementName(r.movement)}
+            {r.side === "midline" ? "" : `, ${r.side}`}: {deg(r.before)} → {deg(r.after)}
+            {r.change ? `, ${r.change.text}` : ""}
+          </li>
         ))}
-        {state.gauges.filter((g) => g.before !== undefined).map((g) => {
-          const info = gauges.get(g.gauge);
-          return <li key={g.gauge + g.side}>{info?.name}{g.side === "midline" ? "" : `, ${g.side}`}: {one(g.before)} → {one(g.after)} {info?.unit}</li>;
-        })}
+        {state.gauges
+          .filter((g) => g.before !== undefined)
+          .map((g) => {
+            const info = gauges.get(g.gauge);
+            return (
+              <li key={g.gauge + g.side}>
+                {info?.name}
+                {g.side === "midline" ? "" : `, ${g.side}`}: {one(g.before)} → {one(g.after)} {info?.unit}
+              </li>
+            );
+          })}
       </ul>
       <div style={{ display: "grid", gap: 12, marginTop: 14 }}>
-        <Text label="Note" long value={note} onChange={setNote} onBlur={() => note !== (state.note ?? "") && write("note-written", { text: note })} />
-        <p className="quiet">Aftercare to say: soreness for a day or two is usual; water, easy movement. Call if it lasts past 48 h, bruises, or anything feels numb or weak. ({me.practice})</p>
+        <Text
+          label="Note"
+          long
+          value={note}
+          onChange={setNote}
+          onBlur={() => note !== (state.note ?? "") && write("note-written", { text: note })}
+        />
+        <p className="quiet">
+          Aftercare to say: soreness for a day or two is usual; water, easy movement. Call if it lasts past 48
+          h, bruises, or anything feels numb or weak. ({me.practice})
+        </p>
         <div style={{ display: "flex", gap: 10, alignItems: "center" }}>
-          {state.closed_ms ? <b style={{ color: "var(--good)" }}>This visit is closed.</b> : <Button $kind="main" onPress={() => write("visit-closed", {})}>Close the visit</Button>}
+          {state.closed_ms ? (
+            <b style={{ color: "var(--good)" }}>This visit is closed.</b>
+          ) : (
+            <Button $kind="main" onPress={() => write("visit-closed", {})}>
+              Close the visit
+            </Button>
+          )}
           <Link to={`/clients/${open.client.id}/progress`}>See progress</Link>
         </div>
       </div>

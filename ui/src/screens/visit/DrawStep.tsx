@@ -18,7 +18,13 @@ interface Props extends StepProps {
 }
 
 /** "Neck angle, left" for a list of regions. */
-const inWords = (list: Schemas["Covered"][]) => (list.length ? list.slice(0, 6).map((c) => `${plain(c.region)}${c.side === "midline" ? "" : ` ${c.side}`}`).join(", ") : "nothing");
+const inWords = (list: Schemas["Covered"][]) =>
+  list.length
+    ? list
+        .slice(0, 6)
+        .map((c) => `${plain(c.region)}${c.side === "midline" ? "" : ` ${c.side}`}`)
+        .join(", ")
+    : "nothing";
 const signed = (v: number) => `${v > 0 ? "+" : v < 0 ? "−" : ""}${Math.abs(Math.round(v))}`;
 
 export function DrawStep({ visit, me, body }: Props) {
@@ -26,31 +32,70 @@ export function DrawStep({ visit, me, body }: Props) {
   const figure = useFigure("front").data?.version ?? "";
   const { core, open, write, undo, redo } = visit;
   const earlier = open.earlier_drawings.find((d) => d.visit === compare);
-  const now = useMemo(() => core.drawing({ before: earlier ? byView(fromStrokes(earlier.strokes)) : {}, after: byView(drawing), height_cm: height }), [core, earlier, drawing, height]);
-  const lay = (strokes: Schemas["Stroke"][], by: "therapist" | "client" = "therapist") => strokes.length > 0 && write("drawing-painted", { figure, strokes, by });
+  const now = useMemo(
+    () =>
+      core.drawing({
+        before: earlier ? byView(fromStrokes(earlier.strokes)) : {},
+        after: byView(drawing),
+        height_cm: height,
+      }),
+    [core, earlier, drawing, height],
+  );
+  const lay = (strokes: Schemas["Stroke"][], by: "therapist" | "client" = "therapist") =>
+    strokes.length > 0 && write("drawing-painted", { figure, strokes, by });
   return (
     <>
       <Waiting visit={visit} />
       <Card>
         <h2>Where does it hurt?</h2>
-        <p className="quiet" style={{ margin: "4px 0 12px" }}>Paint on the body, or let the client paint. Ask openly; do not suggest.</p>
-        <PainTools tool={tool} onTool={setTool} onUndo={undo} onRedo={redo} onMirror={drawing.size ? () => lay(toStrokes(mirrored(drawing))) : undefined} />
+        <p className="quiet" style={{ margin: "4px 0 12px" }}>
+          Paint on the body, or let the client paint. Ask openly; do not suggest.
+        </p>
+        <PainTools
+          tool={tool}
+          onTool={setTool}
+          onUndo={undo}
+          onRedo={redo}
+          onMirror={drawing.size ? () => lay(toStrokes(mirrored(drawing))) : undefined}
+        />
       </Card>
       <Card data-drawing={Math.round(now.after_cm2)}>
         <h2>{drawing.size ? `${one(now.after_cm2)} cm² painted` : "Nothing painted yet"}</h2>
         {drawing.size > 0 && <p style={{ marginTop: 4 }}>{sentence(inWords(now.after_regions))}.</p>}
         {open.earlier_drawings.length > 0 && (
           <div style={{ marginTop: 12 }}>
-            <Choice label="Lay over an earlier drawing" value={compare ?? "none"} options={["none", ...open.earlier_drawings.slice(0, 4).map((d) => d.visit)]}
-              describe={(v) => (v === "none" ? "none" : day(open.earlier_drawings.find((d) => d.visit === v)?.starts_at ?? "", me.time_zone))} onChoose={(v) => setCompare(v === "none" ? undefined : v)} />
+            <Choice
+              label="Lay over an earlier drawing"
+              value={compare ?? "none"}
+              options={["none", ...open.earlier_drawings.slice(0, 4).map((d) => d.visit)]}
+              describe={(v) =>
+                v === "none"
+                  ? "none"
+                  : day(open.earlier_drawings.find((d) => d.visit === v)?.starts_at ?? "", me.time_zone)
+              }
+              onChoose={(v) => setCompare(v === "none" ? undefined : v)}
+            />
           </div>
         )}
         {earlier && (
           <dl className="compare" data-compare>
-            <dt>Area</dt><dd>{one(now.before_cm2)} → {one(now.after_cm2)} cm²{now.change_percent === undefined ? "" : `, ${signed(now.change_percent)} %`}</dd>
-            <dt>Overlap</dt><dd>{Math.round(now.dice * 100)} % <span className="quiet">of both drawings together</span></dd>
-            <dt>New</dt><dd>{one(now.new_cm2)} cm²: {inWords(now.new_regions)}</dd>
-            <dt>Gone</dt><dd>{one(now.gone_cm2)} cm²: {inWords(now.gone_regions)}</dd>
+            <dt>Area</dt>
+            <dd>
+              {one(now.before_cm2)} → {one(now.after_cm2)} cm²
+              {now.change_percent === undefined ? "" : `, ${signed(now.change_percent)} %`}
+            </dd>
+            <dt>Overlap</dt>
+            <dd>
+              {Math.round(now.dice * 100)} % <span className="quiet">of both drawings together</span>
+            </dd>
+            <dt>New</dt>
+            <dd>
+              {one(now.new_cm2)} cm²: {inWords(now.new_regions)}
+            </dd>
+            <dt>Gone</dt>
+            <dd>
+              {one(now.gone_cm2)} cm²: {inWords(now.gone_regions)}
+            </dd>
           </dl>
         )}
       </Card>

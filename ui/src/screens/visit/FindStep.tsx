@@ -1,5 +1,5 @@
 // Mark a point, chart it in seconds, correct it later.
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import { Link } from "react-router";
 import { styled } from "styled-components";
 import type { Schemas } from "../../api/client";
@@ -20,11 +20,29 @@ export interface Aim {
   felt: string[];
 }
 
-const List = styled.ul`list-style: none; margin: 8px 0 0; padding: 0; display: grid; gap: 6px;
-  button { width: 100%; text-align: left; display: flex; gap: 10px; justify-content: space-between; }
-  .off { color: var(--ink-soft); font-weight: 400; white-space: nowrap; }
+const List = styled.ul`
+  list-style: none;
+  margin: 8px 0 0;
+  padding: 0;
+  display: grid;
+  gap: 6px;
+  button {
+    width: 100%;
+    text-align: left;
+    display: flex;
+    gap: 10px;
+    justify-content: space-between;
+  }
+  .off {
+    color: var(--ink-soft);
+    font-weight: 400;
+    white-space: nowrap;
+  }
 `;
-const Form = styled.form`display: grid; gap: 9px;`;
+const Form = styled.form`
+  display: grid;
+  gap: 9px;
+`;
 
 interface Chart {
   band: "yes" | "no" | "unsure";
@@ -53,44 +71,96 @@ export function FindStep({ visit, body, finger }: Props) {
   const [missing, setMissing] = useState("");
   const { data: figure } = useFigure(aim?.view ?? "back");
   const key = point?.point ?? `${aim?.view}${aim?.x}${aim?.y}`;
-  useEffect(() => {
-    set(point ? { band: point.taut_band, nodule: point.nodule ?? "none", grade: point.grade, nprs: point.nprs, familiar: point.familiar, twitch: point.twitch ?? false, note: point.note ?? "" } : fresh);
+  // Only another point or place begins the form anew; a log that grows meanwhile
+  // must not take away what is being typed.
+  const [shown, setShown] = useState("");
+  if (shown !== key) {
+    setShown(key);
+    set(
+      point
+        ? {
+            band: point.taut_band,
+            nodule: point.nodule ?? "none",
+            grade: point.grade,
+            nprs: point.nprs,
+            familiar: point.familiar,
+            twitch: point.twitch ?? false,
+            note: point.note ?? "",
+          }
+        : fresh,
+    );
     setFelt(point?.referral ?? []);
     setMissing("");
-  }, [key]);
+  }
 
   const cand = aim?.candidate;
   if (!point && !aim) {
     const sought = suspect && core.palpate(suspect.muscle, suspect.side, height, undefined, finger);
     return (
       <>
-      {suspect && sought && (
-        <Card data-sought={suspect.muscle}>
-          <h2>{sought.name}, {suspect.side}</h2>
-          <p className="quiet" style={{ marginTop: 4 }}>Usual places of its points; touch one, or the body where the band is. <Link to={`/guide/${suspect.muscle}/${suspect.side}?height=${height}`}>Step by step, at the table</Link></p>
-          <List>{sought.sites.map((s) => <li key={s.site}><Button onPress={() => body.aimAtSite(s, suspect)}><span>{s.name}</span></Button></li>)}</List>
+        {suspect && sought && (
+          <Card data-sought={suspect.muscle}>
+            <h2>
+              {sought.name}, {suspect.side}
+            </h2>
+            <p className="quiet" style={{ marginTop: 4 }}>
+              Usual places of its points; touch one, or the body where the band is.{" "}
+              <Link to={`/guide/${suspect.muscle}/${suspect.side}?height=${height}`}>
+                Step by step, at the table
+              </Link>
+            </p>
+            <List>
+              {sought.sites.map((s) => (
+                <li key={s.site}>
+                  <Button onPress={() => body.aimAtSite(s, suspect)}>
+                    <span>{s.name}</span>
+                  </Button>
+                </li>
+              ))}
+            </List>
+          </Card>
+        )}
+        <Card>
+          <h2>Points of this visit</h2>
+          {state.points.length === 0 && (
+            <p className="quiet" style={{ marginTop: 6 }}>
+              None yet. Touch the body where the band is. Dashed lenses are points of earlier visits: touch
+              one to chart it again.
+            </p>
+          )}
+          <List>
+            {state.points.map((p) => (
+              <li key={p.point}>
+                <Button onPress={() => setSelected(p.point)}>
+                  <span>
+                    {sentence(plain(p.muscle))}, {p.side}
+                  </span>
+                  <span className="off">
+                    {gradeWord(p.grade)} · {one(p.nprs)} of 10
+                  </span>
+                </Button>
+              </li>
+            ))}
+          </List>
         </Card>
-      )}
-      <Card>
-        <h2>Points of this visit</h2>
-        {state.points.length === 0 && <p className="quiet" style={{ marginTop: 6 }}>None yet. Touch the body where the band is. Dashed lenses are points of earlier visits: touch one to chart it again.</p>}
-        <List>
-          {state.points.map((p) => (
-            <li key={p.point}><Button onPress={() => setSelected(p.point)}><span>{sentence(plain(p.muscle))}, {p.side}</span><span className="off">{gradeWord(p.grade)} · {one(p.nprs)} of 10</span></Button></li>
-          ))}
-        </List>
-      </Card>
       </>
     );
   }
   if (aim && !aim.under) {
-    return <Card><h2>Aiming</h2><p className="quiet">Arrow keys move, Shift moves faster, Enter marks.</p></Card>;
+    return (
+      <Card>
+        <h2>Aiming</h2>
+        <p className="quiet">Arrow keys move, Shift moves faster, Enter marks.</p>
+      </Card>
+    );
   }
   if (aim && !cand) {
     return (
       <Card>
         <h2>{aim.under?.region ? sentence(plain(aim.under.region)) : "Off the body"}</h2>
-        <p className="quiet">No muscle of the atlas runs here in this view. Touch another place, or another view.</p>
+        <p className="quiet">
+          No muscle of the atlas runs here in this view. Touch another place, or another view.
+        </p>
       </Card>
     );
   }
@@ -107,15 +177,46 @@ export function FindStep({ visit, body, finger }: Props) {
       setMissing("The client's number at test pressure, 0 to 10, is missing.");
       return;
     }
-    const fields = { taut_band: c.band, nodule: c.nodule, grade: c.grade, nprs: c.nprs, referral: felt, familiar: c.familiar, twitch: c.twitch, note: c.note };
+    const fields = {
+      taut_band: c.band,
+      nodule: c.nodule,
+      grade: c.grade,
+      nprs: c.nprs,
+      referral: felt,
+      familiar: c.familiar,
+      twitch: c.twitch,
+      note: c.note,
+    };
     if (point) {
       const { point: id, muscle: m, side: s, site, figure, view, x, y, place, identity } = point;
-      write("point-corrected", { point: id, identity, muscle: m, side: s, ...(site ? { site } : {}), figure, view, x, y, place, ...fields });
+      write("point-corrected", {
+        point: id,
+        identity,
+        muscle: m,
+        side: s,
+        ...(site ? { site } : {}),
+        figure,
+        view,
+        x,
+        y,
+        place,
+        ...fields,
+      });
       setSelected(undefined);
     } else if (aim && cand) {
       const id = uuidv7();
       write("point-charted", {
-        point: id, ...(again ? { identity: again } : {}), muscle, side, ...(cand.site ? { site: cand.site } : {}), figure: figure?.version, view: aim.view, x: aim.x, y: aim.y, place: cand.place, ...fields,
+        point: id,
+        ...(again ? { identity: again } : {}),
+        muscle,
+        side,
+        ...(cand.site ? { site: cand.site } : {}),
+        figure: figure?.version,
+        view: aim.view,
+        x: aim.x,
+        y: aim.y,
+        place: cand.place,
+        ...fields,
       });
       setAim(undefined);
       setSelected(undefined);
@@ -125,43 +226,146 @@ export function FindStep({ visit, body, finger }: Props) {
     <Card>
       {aim && (
         <>
-          <p className="quiet" style={{ fontSize: 13 }} aria-live="polite">{sentence(plain(aim.under?.region ?? ""))}, {side}</p>
+          <p className="quiet" style={{ fontSize: 13 }} aria-live="polite">
+            {sentence(plain(aim.under?.region ?? ""))}, {side}
+          </p>
           {(aim.under?.muscles.length ?? 0) > 1 && (
             <div style={{ margin: "4px 0 8px" }}>
-              <Choice quiet label="Muscle under the finger" value={cand?.muscle} options={(aim.under?.muscles ?? []).slice(0, 4).map((m) => m.muscle)} onChoose={(m) => setAim({ ...aim, candidate: aim.under?.muscles.find((x) => x.muscle === m) })} describe={(m) => sentence(plain(m))} />
+              <Choice
+                quiet
+                label="Muscle under the finger"
+                value={cand?.muscle}
+                options={(aim.under?.muscles ?? []).slice(0, 4).map((m) => m.muscle)}
+                onChoose={(m) =>
+                  setAim({ ...aim, candidate: aim.under?.muscles.find((x) => x.muscle === m) })
+                }
+                describe={(m) => sentence(plain(m))}
+              />
             </div>
           )}
         </>
       )}
-      <h2>{guide.name}, {side}</h2>
+      <h2>
+        {guide.name}, {side}
+      </h2>
       <p className="quiet">
-        {before ? `Same spot as before: last time ${one(before.nprs)}, after ${one(before.after_nprs)}.` : cand?.site ? guide.sites[0]?.name : "Own site."}
+        {before
+          ? `Same spot as before: last time ${one(before.nprs)}, after ${one(before.after_nprs)}.`
+          : cand?.site
+            ? guide.sites[0]?.name
+            : "Own site."}
       </p>
-      <p className="quiet" style={{ marginBottom: 6, fontSize: 13.5 }}>Usually sends pain to {guide.referral.essential.map(plain).join(", ")}: a guide, never proof.</p>
+      <p className="quiet" style={{ marginBottom: 6, fontSize: 13.5 }}>
+        Usually sends pain to {guide.referral.essential.map(plain).join(", ")}: a guide, never proof.
+      </p>
       <Form onSubmit={save}>
-        <Choice label="Number at test pressure (0–10)" value={c.nprs} options={numbers} onChoose={(v) => { set({ ...c, nprs: v }); setMissing(""); }} />
-        {missing && <p role="alert" style={{ color: "var(--stop)" }}>{missing}</p>}
-        <Choice label={`Tenderness grade: ${gradeWord(c.grade)}`} value={c.grade} options={[0, 1, 2, 3, 4]} onChoose={(v) => set({ ...c, grade: v })} />
-        <Choice label="Is this the pain you came with?" value={c.familiar} options={["yes", "partly", "no", "unknown"]} onChoose={(v) => set({ ...c, familiar: v })} />
+        <Choice
+          label="Number at test pressure (0–10)"
+          value={c.nprs}
+          options={numbers}
+          onChoose={(v) => {
+            set({ ...c, nprs: v });
+            setMissing("");
+          }}
+        />
+        {missing && (
+          <p role="alert" style={{ color: "var(--stop)" }}>
+            {missing}
+          </p>
+        )}
+        <Choice
+          label={`Tenderness grade: ${gradeWord(c.grade)}`}
+          value={c.grade}
+          options={[0, 1, 2, 3, 4]}
+          onChoose={(v) => set({ ...c, grade: v })}
+        />
+        <Choice
+          label="Is this the pain you came with?"
+          value={c.familiar}
+          options={["yes", "partly", "no", "unknown"]}
+          onChoose={(v) => set({ ...c, familiar: v })}
+        />
         <div style={{ display: "flex", gap: 18, flexWrap: "wrap" }}>
-          <Choice label="Taut band" value={c.band} options={["yes", "no", "unsure"]} onChoose={(v) => set({ ...c, band: v })} />
-          <Choice label="Nodule" value={c.nodule} options={["none", "grain", "pea", "larger"]} onChoose={(v) => set({ ...c, nodule: v })} />
-          <Choice label="Twitch" value={c.twitch ? "yes" : "no"} options={["yes", "no"]} onChoose={(v) => set({ ...c, twitch: v === "yes" })} />
+          <Choice
+            label="Taut band"
+            value={c.band}
+            options={["yes", "no", "unsure"]}
+            onChoose={(v) => set({ ...c, band: v })}
+          />
+          <Choice
+            label="Nodule"
+            value={c.nodule}
+            options={["none", "grain", "pea", "larger"]}
+            onChoose={(v) => set({ ...c, nodule: v })}
+          />
+          <Choice
+            label="Twitch"
+            value={c.twitch ? "yes" : "no"}
+            options={["yes", "no"]}
+            onChoose={(v) => set({ ...c, twitch: v === "yes" })}
+          />
         </div>
-        <Choices label="Where does the client feel it? Ask openly." values={felt} options={usual} describe={plain} onChange={(v) => { setFelt(v); if (aim) setAim({ ...aim, felt: v }); }} />
+        <Choices
+          label="Where does the client feel it? Ask openly."
+          values={felt}
+          options={usual}
+          describe={plain}
+          onChange={(v) => {
+            setFelt(v);
+            if (aim) setAim({ ...aim, felt: v });
+          }}
+        />
         <Text label="Note" value={c.note} onChange={(note) => set({ ...c, note })} />
         <div style={{ display: "flex", gap: 8 }}>
-          <Button type="submit" $kind="main" style={{ flex: 1 }}>{point ? "Save the correction" : "Chart this point"}</Button>
-          <Button onPress={() => { setAim(undefined); setSelected(undefined); }}>Leave</Button>
-          {point && !state.holds.some((h) => h.point === point.point) && <Button $kind="stop" onPress={() => { write("point-removed", { point: point.point }); setSelected(undefined); }}>Remove</Button>}
+          <Button type="submit" $kind="main" style={{ flex: 1 }}>
+            {point ? "Save the correction" : "Chart this point"}
+          </Button>
+          <Button
+            onPress={() => {
+              setAim(undefined);
+              setSelected(undefined);
+            }}
+          >
+            Leave
+          </Button>
+          {point && !state.holds.some((h) => h.point === point.point) && (
+            <Button
+              $kind="stop"
+              onPress={() => {
+                write("point-removed", { point: point.point });
+                setSelected(undefined);
+              }}
+            >
+              Remove
+            </Button>
+          )}
         </div>
       </Form>
       <details style={{ marginTop: 12 }}>
-        <summary className="quiet" style={{ cursor: "pointer" }}>How to find and confirm it</summary>
-        <p style={{ marginTop: 6 }}><Link to={`/guide/${muscle}/${side}?height=${height}${guide.sites[0] ? `&site=${guide.sites[0].site}` : ""}`}>Step by step, at the table</Link></p>
-        <ol style={{ margin: "8px 0", paddingLeft: 20 }}>{guide.steps.map((s) => <li key={s}>{s}</li>)}</ol>
-        <p><b>Confirm.</b> {guide.confirm.text}</p>
-        {guide.near.map((n) => <p key={n.structure}><b>{sentence(plain(n.structure))}</b>, {one(n.distance_cm)} cm ({one(n.finger_widths)} finger-widths). {n.text}</p>)}
+        <summary className="quiet" style={{ cursor: "pointer" }}>
+          How to find and confirm it
+        </summary>
+        <p style={{ marginTop: 6 }}>
+          <Link
+            to={`/guide/${muscle}/${side}?height=${height}${guide.sites[0] ? `&site=${guide.sites[0].site}` : ""}`}
+          >
+            Step by step, at the table
+          </Link>
+        </p>
+        <ol style={{ margin: "8px 0", paddingLeft: 20 }}>
+          {guide.steps.map((s) => (
+            <li key={s}>{s}</li>
+          ))}
+        </ol>
+        <p>
+          <b>Confirm.</b> {guide.confirm.text}
+        </p>
+        {guide.near.map((n) => (
+          <p key={n.structure}>
+            <b>{sentence(plain(n.structure))}</b>, {one(n.distance_cm)} cm ({one(n.finger_widths)}{" "}
+            finger-widths). {n.text}
+          </p>
+        ))}
       </details>
     </Card>
   );

@@ -5,19 +5,56 @@ import type { Inclinometer } from "../../core/useInclinometer";
 import { one } from "../../parts/words";
 
 const Box = styled.div`
-  display: grid; grid-template-columns: auto minmax(0, 1fr); gap: 2px 18px; align-items: center; background: var(--accent-soft); border-radius: 12px; padding: 10px 16px;
-  .big { font: 640 40px/1.1 var(--text); font-variant-numeric: tabular-nums; min-width: 128px; } .big small { font-size: 18px; font-weight: 540; color: var(--ink-soft); margin-left: 8px; }
-  .bar { height: 10px; border-radius: 5px; background: var(--card); overflow: hidden; margin-top: 6px; } .bar i { display: block; height: 100%; background: var(--accent); }
+  display: grid;
+  grid-template-columns: auto minmax(0, 1fr);
+  gap: 2px 18px;
+  align-items: center;
+  background: var(--accent-soft);
+  border-radius: 12px;
+  padding: 10px 16px;
+  .big {
+    font: 640 40px/1.1 var(--text);
+    font-variant-numeric: tabular-nums;
+    min-width: 128px;
+  }
+  .big small {
+    font-size: 18px;
+    font-weight: 540;
+    color: var(--ink-soft);
+    margin-left: 8px;
+  }
+  .bar {
+    height: 10px;
+    border-radius: 5px;
+    background: var(--card);
+    overflow: hidden;
+    margin-top: 6px;
+  }
+  .bar i {
+    display: block;
+    height: 100%;
+    background: var(--accent);
+  }
 `;
 
 export function Readout({ live, next }: { live: Inclinometer; next: string }) {
-  if (live.trouble) return <p role="alert" style={{ color: "var(--stop)" }}>{live.trouble}</p>;
+  if (live.trouble)
+    return (
+      <p role="alert" style={{ color: "var(--stop)" }}>
+        {live.trouble}
+      </p>
+    );
   return (
     <Box data-instrument>
-      <span className="big" aria-hidden>{live.deg === undefined ? "–" : `${live.deg.toFixed(1)}°`}{live.distance_cm !== undefined && <small>{one(live.distance_cm)} cm</small>}</span>
+      <span className="big" aria-hidden>
+        {live.deg === undefined ? "–" : `${live.deg.toFixed(1)}°`}
+        {live.distance_cm !== undefined && <small>{one(live.distance_cm)} cm</small>}
+      </span>
       <span>
         <b aria-live="polite">{next}</b>
-        <div className="bar" role="img" aria-label={live.share > 0 ? "Becoming steady" : "Not steady yet"}><i style={{ width: `${live.share * 100}%` }} /></div>
+        <div className="bar" role="img" aria-label={live.share > 0 ? "Becoming steady" : "Not steady yet"}>
+          <i style={{ width: `${live.share * 100}%` }} />
+        </div>
       </span>
     </Box>
   );

@@ -14,15 +14,46 @@ export function Notices({ visit }: StepProps) {
       {live && (
         <div className="caution" role="alert" style={{ display: "flex", gap: 12, alignItems: "center" }}>
           <span style={{ flex: 1 }}>A hold is not finished.</span>
-          <Button onPress={() => write("hold-ended", { hold: live.id, outcome: live.summary.outcome, pressure_ms: Math.round(live.summary.pressure_s * 1000), stages: live.summary.stages.length })}>End it where its log ends</Button>
-          <Button $kind="main" onPress={() => go(`/visits/${open.visit.id}/hold/${live.id}`)}>Go on with it</Button>
+          <Button
+            onPress={() =>
+              write("hold-ended", {
+                hold: live.id,
+                outcome: live.summary.outcome,
+                pressure_ms: Math.round(live.summary.pressure_s * 1000),
+                stages: live.summary.stages.length,
+              })
+            }
+          >
+            End it where its log ends
+          </Button>
+          <Button $kind="main" onPress={() => go(`/visits/${open.visit.id}/hold/${live.id}`)}>
+            Go on with it
+          </Button>
         </div>
       )}
       <Banner visit={visit} />
-      {open.client.cautions?.map((c) => <div key={c} className="caution" role="note">{c}</div>)}
-      {state.conflicts.map((c) => <div key={c.key} className="caution" role="alert">{c.text} The later one is shown; set it again to settle it.</div>)}
-      {state.aside.map((a) => <div key={a.event} className="caution" role="note">Kept aside ({a.type.replaceAll("-", " ")}): {a.reason}</div>)}
-      {state.holds.filter((h) => h.status === "aside").map((h) => <div key={h.id} className="caution" role="note">A hold is kept aside and counts nowhere: {h.why}</div>)}
+      {open.client.cautions?.map((c) => (
+        <div key={c} className="caution" role="note">
+          {c}
+        </div>
+      ))}
+      {state.conflicts.map((c) => (
+        <div key={c.key} className="caution" role="alert">
+          {c.text} The later one is shown; set it again to settle it.
+        </div>
+      ))}
+      {state.aside.map((a) => (
+        <div key={a.event} className="caution" role="note">
+          Kept aside ({a.type.replaceAll("-", " ")}): {a.reason}
+        </div>
+      ))}
+      {state.holds
+        .filter((h) => h.status === "aside")
+        .map((h) => (
+          <div key={h.id} className="caution" role="note">
+            A hold is kept aside and counts nowhere: {h.why}
+          </div>
+        ))}
     </>
   );
 }

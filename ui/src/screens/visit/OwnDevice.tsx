@@ -26,7 +26,8 @@ function useEntries({ visit }: StepProps) {
     queryFn: () => must(api.GET("/api/visits/{id}/entries", { params: { path: { id } } })),
   });
   const take = (e: Entry) => {
-    if (e.drawing?.strokes.length) write("drawing-painted", { figure: figure?.version, strokes: e.drawing.strokes, by: "client" });
+    if (e.drawing?.strokes.length)
+      write("drawing-painted", { figure: figure?.version, strokes: e.drawing.strokes, by: "client" });
     if (e.answers) write("screening-answered", { answers: e.answers.answers, by: "client" });
     if (e.story) {
       const { loads, ...told } = e.story;
@@ -37,7 +38,9 @@ function useEntries({ visit }: StepProps) {
   const settle = async (e: Entry, in_: boolean) => {
     try {
       if (in_) take(e);
-      await must(api.POST("/api/visits/{id}/entries/{entry}/taken", { params: { path: { id, entry: e.id } } }));
+      await must(
+        api.POST("/api/visits/{id}/entries/{entry}/taken", { params: { path: { id, entry: e.id } } }),
+      );
       if (!in_) setLeft([...left, e]);
       await queries.invalidateQueries({ queryKey: ["entries", id] });
       setError(undefined);
@@ -47,7 +50,9 @@ function useEntries({ visit }: StepProps) {
   };
   const bringBack = async (e: Entry) => {
     try {
-      await must(api.DELETE("/api/visits/{id}/entries/{entry}/taken", { params: { path: { id, entry: e.id } } }));
+      await must(
+        api.DELETE("/api/visits/{id}/entries/{entry}/taken", { params: { path: { id, entry: e.id } } }),
+      );
       setLeft(left.filter((x) => x.id !== e.id));
       await queries.invalidateQueries({ queryKey: ["entries", id] });
     } catch (x) {
@@ -57,13 +62,20 @@ function useEntries({ visit }: StepProps) {
   const questions = useMemo(() => new Map(core.questions().map((q) => [q.id, q])), [core]);
   const words = (e: Entry) => {
     if (e.drawing) {
-      const area = core.drawing({ before: {}, after: byView(fromStrokes(e.drawing.strokes)), height_cm: open.client.height_cm ?? 170 }).after_cm2;
+      const area = core.drawing({
+        before: {},
+        after: byView(fromStrokes(e.drawing.strokes)),
+        height_cm: open.client.height_cm ?? 170,
+      }).after_cm2;
       return `The client has drawn ${one(area)} cm².`;
     }
-    if (e.story) return `The client has told the story${e.story.worst === undefined ? "" : `, at its worst ${one(e.story.worst)} of 10`}.${e.story.complaint ? ` “${e.story.complaint}”` : ""}`;
+    if (e.story)
+      return `The client has told the story${e.story.worst === undefined ? "" : `, at its worst ${one(e.story.worst)} of 10`}.${e.story.complaint ? ` “${e.story.complaint}”` : ""}`;
     const answers = e.answers?.answers ?? [];
-    const said = (a: "yes" | "unknown") => answers.filter((x) => x.answer === a).map((x) => questions.get(x.question)?.ask ?? x.question);
-    const yes = said("yes"), unsure = said("unknown");
+    const said = (a: "yes" | "unknown") =>
+      answers.filter((x) => x.answer === a).map((x) => questions.get(x.question)?.ask ?? x.question);
+    const yes = said("yes"),
+      unsure = said("unknown");
     return `The client has answered ${answers.length} health question${answers.length === 1 ? "" : "s"}. ${yes.length ? `Yes: ${yes.join(" ")}` : "No yes."}${unsure.length ? ` Not sure: ${unsure.join(" ")}` : ""}`;
   };
   return { items: entries.data.items, left, settle, bringBack, words, error };
@@ -75,15 +87,30 @@ export function Waiting({ visit, only }: StepProps & { only?: Entry["kind"] }) {
   return (
     <>
       {error && <Trouble error={error} />}
-      {items.filter((e) => !only || e.kind === only).map((e) => (
-        <div key={e.id} className="caution" role="status" data-entry={e.kind} style={{ display: "flex", gap: 10, alignItems: "center", marginTop: 8 }}>
-          <span style={{ flex: 1, overflowWrap: "anywhere" }}>{words(e)}</span>
-          <Button onPress={() => settle(e, false)}>Leave it out</Button>
-          <Button $kind="main" onPress={() => settle(e, true)}>Take it in</Button>
-        </div>
-      ))}
+      {items
+        .filter((e) => !only || e.kind === only)
+        .map((e) => (
+          <div
+            key={e.id}
+            className="caution"
+            role="status"
+            data-entry={e.kind}
+            style={{ display: "flex", gap: 10, alignItems: "center", marginTop: 8 }}
+          >
+            <span style={{ flex: 1, overflowWrap: "anywhere" }}>{words(e)}</span>
+            <Button onPress={() => settle(e, false)}>Leave it out</Button>
+            <Button $kind="main" onPress={() => settle(e, true)}>
+              Take it in
+            </Button>
+          </div>
+        ))}
       {left.map((e) => (
-        <p key={e.id} className="quiet" role="status" style={{ display: "flex", gap: 10, alignItems: "center", marginTop: 8 }}>
+        <p
+          key={e.id}
+          className="quiet"
+          role="status"
+          style={{ display: "flex", gap: 10, alignItems: "center", marginTop: 8 }}
+        >
           <span style={{ flex: 1 }}>Left out: {words(e)}</span>
           <Button onPress={() => bringBack(e)}>Bring it back</Button>
         </p>
@@ -98,7 +125,9 @@ export function OwnDevice({ visit }: StepProps) {
   const ask = async () => {
     setError(undefined);
     try {
-      setLink(await must(api.POST("/api/visits/{id}/link", { params: { path: { id: visit.open.visit.id } } })));
+      setLink(
+        await must(api.POST("/api/visits/{id}/link", { params: { path: { id: visit.open.visit.id } } })),
+      );
     } catch (x) {
       setError(x as Error);
     }
@@ -107,16 +136,27 @@ export function OwnDevice({ visit }: StepProps) {
   return (
     <Card>
       <h2>On the client's own device</h2>
-      <p className="quiet" style={{ marginTop: 4 }}>Drawing, story and health questions, beforehand or in the waiting room. Nothing counts before you take it in.</p>
+      <p className="quiet" style={{ marginTop: 4 }}>
+        Drawing, story and health questions, beforehand or in the waiting room. Nothing counts before you take
+        it in.
+      </p>
       {error && <Trouble error={error} />}
       {link ? (
         <p style={{ marginTop: 8 }}>
-          Open <b>{location.host}/draw</b> there and enter<br />
-          <span data-code style={{ font: "640 34px/1.3 var(--text)", letterSpacing: "0.12em" }}>{link.code.slice(0, 4)} {link.code.slice(4)}</span>
-          <br /><span className="quiet">Good for {minutes} minutes. It shows no name, and of the record only the activities to score.</span>
+          Open <b>{location.host}/draw</b> there and enter
+          <br />
+          <span data-code style={{ font: "640 34px/1.3 var(--text)", letterSpacing: "0.12em" }}>
+            {link.code.slice(0, 4)} {link.code.slice(4)}
+          </span>
+          <br />
+          <span className="quiet">
+            Good for {minutes} minutes. It shows no name, and of the record only the activities to score.
+          </span>
         </p>
       ) : (
-        <Button style={{ marginTop: 8 }} onPress={ask}>Make a code</Button>
+        <Button style={{ marginTop: 8 }} onPress={ask}>
+          Make a code
+        </Button>
       )}
     </Card>
   );

@@ -10,9 +10,24 @@ import { AskConsent } from "./Consent";
 import type { StepProps } from "./Visit";
 
 const Item = styled(Card)<{ $on: boolean }>`
-  display: grid; gap: 8px; padding: 14px 18px; border-color: ${(p) => (p.$on ? "var(--point)" : "var(--line-soft)")};
-  .row { display: flex; gap: 12px; align-items: start; } .row > div { flex: 1; }
-  .cautions { margin: 0; padding-left: 18px; color: var(--warn); font-size: 13.5px; }
+  display: grid;
+  gap: 8px;
+  padding: 14px 18px;
+  border-color: ${(p) => (p.$on ? "var(--point)" : "var(--line-soft)")};
+  .row {
+    display: flex;
+    gap: 12px;
+    align-items: start;
+  }
+  .row > div {
+    flex: 1;
+  }
+  .cautions {
+    margin: 0;
+    padding-left: 18px;
+    color: var(--warn);
+    font-size: 13.5px;
+  }
 `;
 
 /** Why nothing is pressed here, and a licensed person's way past it. */
@@ -20,62 +35,157 @@ function Block({ visit, point, licensed }: StepProps & { point: Schemas["Point"]
   const [reason, setReason] = useState<string>();
   const [error, setError] = useState("");
   return (
-    <div style={{ background: "var(--stop-soft)", color: "var(--stop)", borderRadius: 10, padding: "8px 12px", display: "grid", gap: 8 }} role="alert">
+    <div
+      style={{
+        background: "var(--stop-soft)",
+        color: "var(--stop)",
+        borderRadius: 10,
+        padding: "8px 12px",
+        display: "grid",
+        gap: 8,
+      }}
+      role="alert"
+    >
       <b>{point.blocked}</b>
-      {licensed && reason === undefined && <Button onPress={() => setReason("")}>Press all the same, with a reason</Button>}
+      {licensed && reason === undefined && (
+        <Button onPress={() => setReason("")}>Press all the same, with a reason</Button>
+      )}
       {reason !== undefined && (
-        <form style={{ display: "grid", gap: 8 }} onSubmit={(e) => {
-          e.preventDefault();
-          if (reason.trim().length < 10) setError("The clinical reason, in a sentence. It is recorded with your name.");
-          else visit.write("block-overridden", { point: point.point, reason });
-        }}>
-          <Text label="Clinical reason" value={reason} onChange={(v) => { setReason(v); setError(""); }} error={error} />
-          <div style={{ display: "flex", gap: 8 }}><Button type="submit" $kind="stop">Record the reason</Button><Button onPress={() => setReason(undefined)}>Leave it blocked</Button></div>
+        <form
+          style={{ display: "grid", gap: 8 }}
+          onSubmit={(e) => {
+            e.preventDefault();
+            if (reason.trim().length < 10)
+              setError("The clinical reason, in a sentence. It is recorded with your name.");
+            else visit.write("block-overridden", { point: point.point, reason });
+          }}
+        >
+          <Text
+            label="Clinical reason"
+            value={reason}
+            onChange={(v) => {
+              setReason(v);
+              setError("");
+            }}
+            error={error}
+          />
+          <div style={{ display: "flex", gap: 8 }}>
+            <Button type="submit" $kind="stop">
+              Record the reason
+            </Button>
+            <Button onPress={() => setReason(undefined)}>Leave it blocked</Button>
+          </div>
         </form>
       )}
     </div>
   );
 }
 
-export function PressStep({ visit, me, selected, setSelected, height }: StepProps & { me: Schemas["Me"]; selected?: string; setSelected: (id: string) => void; height: number }) {
+export function PressStep({
+  visit,
+  me,
+  selected,
+  setSelected,
+  height,
+}: StepProps & { me: Schemas["Me"]; selected?: string; setSelected: (id: string) => void; height: number }) {
   const { state, core, write, open } = visit;
   const go = useNavigate();
   const begin = (point: string) => {
     const p = state.points.find((x) => x.point === point);
     if (!p) return;
-    const { start } = core.begin({ protocol: "graded-stages", muscle: p.muscle, side: p.side }, state.screening.limits);
+    const { start } = core.begin(
+      { protocol: "graded-stages", muscle: p.muscle, side: p.side },
+      state.screening.limits,
+    );
     const hold = uuidv7();
     write("hold-started", { hold, point, start, contact: "thumb-over-thumb", muscle_set: "tension" });
     go(`/visits/${open.visit.id}/hold/${hold}`);
   };
-  if (state.points.length === 0) return <Card><h2>Nothing charted yet</h2><p className="quiet">Find and chart a point first; its muscle sets the limits of the hold.</p></Card>;
+  if (state.points.length === 0)
+    return (
+      <Card>
+        <h2>Nothing charted yet</h2>
+        <p className="quiet">Find and chart a point first; its muscle sets the limits of the hold.</p>
+      </Card>
+    );
   return (
     <>
       {state.points.map((p) => {
         const guide = core.palpate(p.muscle, p.side, height, p.site || undefined);
         const holds = state.holds.filter((h) => h.point === p.point && h.status !== "aside");
-        const { start } = core.begin({ protocol: "graded-stages", muscle: p.muscle, side: p.side }, state.screening.limits);
+        const { start } = core.begin(
+          { protocol: "graded-stages", muscle: p.muscle, side: p.side },
+          state.screening.limits,
+        );
         const l = start.limits;
         return (
           <Item key={p.point} $on={selected === p.point} data-point={p.muscle}>
             <div className="row">
               <div>
-                <h2><button type="button" onClick={() => setSelected(p.point)} style={{ all: "unset", cursor: "pointer" }}>{guide.name}, {p.side}</button></h2>
-                <p className="quiet">{one(p.nprs)} of 10 when found · graded stages, target {l.target}, ceilings {l.soft_ceiling} / {l.hard_ceiling}, at most {Math.round(l.cap_ms / 1000)} s</p>
+                <h2>
+                  <button
+                    type="button"
+                    onClick={() => setSelected(p.point)}
+                    style={{ all: "unset", cursor: "pointer" }}
+                  >
+                    {guide.name}, {p.side}
+                  </button>
+                </h2>
+                <p className="quiet">
+                  {one(p.nprs)} of 10 when found · graded stages, target {l.target}, ceilings {l.soft_ceiling}{" "}
+                  / {l.hard_ceiling}, at most {Math.round(l.cap_ms / 1000)} s
+                </p>
               </div>
-              {p.closed ? <b style={{ color: "var(--stop)" }}>{p.closed}</b> : p.blocked ? null : <Button $kind="main" style={{ minHeight: 48 }} onPress={() => begin(p.point)}>{holds.length ? "Another hold" : "Begin the hold"}</Button>}
+              {p.closed ? (
+                <b style={{ color: "var(--stop)" }}>{p.closed}</b>
+              ) : p.blocked ? null : (
+                <Button $kind="main" style={{ minHeight: 48 }} onPress={() => begin(p.point)}>
+                  {holds.length ? "Another hold" : "Begin the hold"}
+                </Button>
+              )}
             </div>
-            {p.needs_consent && !p.closed && <AskConsent visit={visit} area={p.needs_consent} why={p.blocked ?? ""} />}
-            {p.blocked && !p.needs_consent && !p.closed && <Block visit={visit} point={p} licensed={me.role === "therapist" && !state.screening.no_treatment && p.blocked.startsWith("Blocked")} />}
+            {p.needs_consent && !p.closed && (
+              <AskConsent visit={visit} area={p.needs_consent} why={p.blocked ?? ""} />
+            )}
+            {p.blocked && !p.needs_consent && !p.closed && (
+              <Block
+                visit={visit}
+                point={p}
+                licensed={
+                  me.role === "therapist" && !state.screening.no_treatment && p.blocked.startsWith("Blocked")
+                }
+              />
+            )}
             {start.lowered && <p className="quiet">{start.lowered}</p>}
             {holds.map((h) => (
-              <p key={h.id} className="num">{sentence(h.summary.outcome)} · {clock(h.summary.pressure_s)} pressed · {h.summary.stages.length} stages{h.summary.stages.length > 0 && ` (${h.summary.stages.map((s) => `${s.start_score}→${s.end_score}`).join(", ")})`}{h.status === "live" ? " · not finished" : ""}</p>
+              <p key={h.id} className="num">
+                {sentence(h.summary.outcome)} · {clock(h.summary.pressure_s)} pressed ·{" "}
+                {h.summary.stages.length} stages
+                {h.summary.stages.length > 0 &&
+                  ` (${h.summary.stages.map((s) => `${s.start_score}→${s.end_score}`).join(", ")})`}
+                {h.status === "live" ? " · not finished" : ""}
+              </p>
             ))}
-            {holds.length >= 2 && <p style={{ color: "var(--warn)" }}>Treated twice today: that is enough for this site.</p>}
-            <p><b>On slight tension:</b> {guide.tension.map((t) => t.text ?? plain(t.movement.replace(".", " "))).join(", ")}. <b>In slack:</b> {guide.slack.map((t) => t.text ?? plain(t.movement.replace(".", " "))).join(", ")}.</p>
+            {holds.length >= 2 && (
+              <p style={{ color: "var(--warn)" }}>Treated twice today: that is enough for this site.</p>
+            )}
+            <p>
+              <b>On slight tension:</b>{" "}
+              {guide.tension.map((t) => t.text ?? plain(t.movement.replace(".", " "))).join(", ")}.{" "}
+              <b>In slack:</b>{" "}
+              {guide.slack.map((t) => t.text ?? plain(t.movement.replace(".", " "))).join(", ")}.
+            </p>
             <ul className="cautions">
-              {guide.cautions.map((c) => <li key={c}>{c}</li>)}
-              {guide.near.filter((n) => n.distance_cm < 5).map((n) => <li key={n.structure}>{sentence(plain(n.structure))} {one(n.distance_cm)} cm away. {n.text}</li>)}
+              {guide.cautions.map((c) => (
+                <li key={c}>{c}</li>
+              ))}
+              {guide.near
+                .filter((n) => n.distance_cm < 5)
+                .map((n) => (
+                  <li key={n.structure}>
+                    {sentence(plain(n.structure))} {one(n.distance_cm)} cm away. {n.text}
+                  </li>
+                ))}
             </ul>
           </Item>
         );

@@ -15,12 +15,21 @@ export function RecheckStep({ visit }: StepProps) {
       <h2>The number at each point, same pressure</h2>
       {state.points.map((p) => (
         <Card key={p.point} style={{ padding: "12px 16px" }} data-recheck={p.muscle}>
-          <Choice scale label={`${sentence(plain(p.muscle))}, ${p.side}: was ${one(p.nprs)}`} value={p.after_nprs} options={numbers}
-            onChoose={(nprs) => write("point-rechecked", { point: p.point, nprs })} />
+          <Choice
+            scale
+            label={`${sentence(plain(p.muscle))}, ${p.side}: was ${one(p.nprs)}`}
+            value={p.after_nprs}
+            options={numbers}
+            onChoose={(nprs) => write("point-rechecked", { point: p.point, nprs })}
+          />
         </Card>
       ))}
       {state.points.length === 0 && <p className="quiet">No point was charted in this visit.</p>}
-      {measured.length > 0 ? <MeasureStep visit={visit} moment="after" only={measured} /> : <p className="quiet">No range was taken before, so there is nothing to compare.</p>}
+      {measured.length > 0 ? (
+        <MeasureStep visit={visit} moment="after" only={measured} />
+      ) : (
+        <p className="quiet">No range was taken before, so there is nothing to compare.</p>
+      )}
       <GaugesCard visit={visit} moment="after" />
     </>
   );

@@ -13,10 +13,22 @@ const spots = [
 /** A visit that only notes what is written to it. */
 function visit(state: Partial<Schemas["State"]>) {
   const written: [string, Record<string, unknown>][] = [];
-  const v = { state: { signs: [], posture: [], ...state }, core: { signs: () => spots }, write: (type: string, body: object) => { written.push([type, body as Record<string, unknown>]); return ""; } } as unknown as LiveVisit;
+  const v = {
+    state: { signs: [], posture: [], ...state },
+    core: { signs: () => spots },
+    write: (type: string, body: object) => {
+      written.push([type, body as Record<string, unknown>]);
+      return "";
+    },
+  } as unknown as LiveVisit;
   return { v, written };
 }
-const [left, , curve, hinge] = spots as [Schemas["SignSpot"], Schemas["SignSpot"], Schemas["SignSpot"], Schemas["SignSpot"]];
+const [left, , curve, hinge] = spots as [
+  Schemas["SignSpot"],
+  Schemas["SignSpot"],
+  Schemas["SignSpot"],
+  Schemas["SignSpot"],
+];
 
 describe("a touched sign", () => {
   it("is the nearest within a fingertip, in its own view", () => {
@@ -45,10 +57,21 @@ describe("a touched sign", () => {
     const a = visit({});
     toggleSign(a.v, curve);
     toggleSign(a.v, hinge);
-    expect(a.written).toEqual([["posture-read", { measure: "side-curve", high_side: "right" }], ["posture-read", { measure: "lumbar-curve", kind: "hinge" }]]);
-    const b = visit({ posture: [{ measure: "side-curve", high_side: "right" }, { measure: "lumbar-curve", kind: "hinge" }] });
+    expect(a.written).toEqual([
+      ["posture-read", { measure: "side-curve", high_side: "right" }],
+      ["posture-read", { measure: "lumbar-curve", kind: "hinge" }],
+    ]);
+    const b = visit({
+      posture: [
+        { measure: "side-curve", high_side: "right" },
+        { measure: "lumbar-curve", kind: "hinge" },
+      ],
+    });
     toggleSign(b.v, curve);
     toggleSign(b.v, hinge);
-    expect(b.written).toEqual([["posture-read", { measure: "side-curve" }], ["posture-read", { measure: "lumbar-curve", kind: "even" }]]);
+    expect(b.written).toEqual([
+      ["posture-read", { measure: "side-curve" }],
+      ["posture-read", { measure: "lumbar-curve", kind: "even" }],
+    ]);
   });
 });

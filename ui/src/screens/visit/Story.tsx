@@ -24,7 +24,10 @@ export function Story({ visit }: StepProps) {
   const last = open.earlier_interview;
   const [draft, setDraft] = useState<{ base: Told; typed: Told }>();
   // Last time's activities are asked again, so that they can be compared.
-  const kept: Told = state.interview ?? { complaint: open.client.complaint ?? "", activities: last?.activities?.map((a) => ({ name: a.name, score: a.score })) ?? [] };
+  const kept: Told = state.interview ?? {
+    complaint: open.client.complaint ?? "",
+    activities: last?.activities?.map((a) => ({ name: a.name, score: a.score })) ?? [],
+  };
   const v = draft ? rebase(draft.base, draft.typed, kept) : kept;
   const keep = () => {
     if (!draft || storyTrouble(v)) return;
@@ -35,9 +38,21 @@ export function Story({ visit }: StepProps) {
   return (
     <Card style={{ display: "grid", gap: 10 }} data-story>
       <h2>The story</h2>
-      <StoryFields story={v} onStory={(typed) => setDraft({ base: kept, typed })} ask="Complaint, in the client's words" last={last} loads={state.loads} onLoads={(l) => write("loads-declared", { loads: l })}
-        compare={(a, b) => core.change("psfs-item", a, b).text} />
-      <Button $kind="main" style={{ justifySelf: "start" }} isDisabled={!draft || !!storyTrouble(v)} onPress={keep}>
+      <StoryFields
+        story={v}
+        onStory={(typed) => setDraft({ base: kept, typed })}
+        ask="Complaint, in the client's words"
+        last={last}
+        loads={state.loads}
+        onLoads={(l) => write("loads-declared", { loads: l })}
+        compare={(a, b) => core.change("psfs-item", a, b).text}
+      />
+      <Button
+        $kind="main"
+        style={{ justifySelf: "start" }}
+        isDisabled={!draft || !!storyTrouble(v)}
+        onPress={keep}
+      >
         {draft ? "Keep the story" : state.interview ? "Kept" : "Nothing new to keep"}
       </Button>
     </Card>

@@ -6,12 +6,26 @@ import type { Schemas } from "../../api/client";
 
 export const steps = ["draw", "screen", "measure", "suspect", "find", "press", "recheck", "close"] as const;
 export type StepName = (typeof steps)[number];
-export const stepNames: Record<StepName, string> = { draw: "Pain", screen: "Screen", measure: "Measure", suspect: "Suspect", find: "Find", press: "Press", recheck: "Recheck", close: "Close" };
+export const stepNames: Record<StepName, string> = {
+  draw: "Pain",
+  screen: "Screen",
+  measure: "Measure",
+  suspect: "Suspect",
+  find: "Find",
+  press: "Press",
+  recheck: "Recheck",
+  close: "Close",
+};
 
 /** What is measured, one thing at a time. */
 export const parts = ["range", "posture", "signs", "photos"] as const;
 export type Part = (typeof parts)[number];
-export const partNames: Record<Part, string> = { range: "Range", posture: "Posture", signs: "Squat and reach", photos: "Photographs" };
+export const partNames: Record<Part, string> = {
+  range: "Range",
+  posture: "Posture",
+  signs: "Squat and reach",
+  photos: "Photographs",
+};
 
 export function openSteps(s: Schemas["State"]): Record<StepName, boolean> {
   return {
@@ -21,7 +35,9 @@ export function openSteps(s: Schemas["State"]): Record<StepName, boolean> {
     suspect: s.tests.length === 0,
     find: s.points.length === 0,
     press: s.holds.length === 0,
-    recheck: !s.points.some((p) => p.after_nprs !== undefined) || s.ranges.some((r) => r.before !== undefined && r.after === undefined),
+    recheck:
+      !s.points.some((p) => p.after_nprs !== undefined) ||
+      s.ranges.some((r) => r.before !== undefined && r.after === undefined),
     close: !s.closed_ms,
   };
 }
