@@ -139,7 +139,7 @@ func handWritten() map[string][]goldenEvent {
 		"unwell-then-stop":  "0 contact,2000 score 5,6000 unwell dizzy,7000 client-stop",
 		"sudden-fall":       "0 contact,2000 score 6,7000 score 2,8000 off-spot,10000 on-spot,12000 score 6,16000 score 2,17000 on-spot,40000 tick",
 		"sudden-fall-5-s":   "0 contact,1003 score 7,6003 score 3,7000 score 3,20000 release",
-		"sudden-fall-odd":   "0 contact, score 7,5000 score 2,9000 score 2,20000 release",
+		"sudden-fall-odd":   "0 contact,3002 score 7,8002 score 2,9002 score 2,20000 release",
 		"nerve-in-flush":    "0 contact,2000 score 6,20000 score 6,33000 tick,34000 release,37000 nerve-sign tingling,49500 tick,60000 tick",
 		"guard-twice":       "0 contact,2000 score 6,5000 guard,8000 score 5,12000 guard,14000 release,29500 tick,30000 contact,32000 score 4",
 		"over-the-ceiling":  "0 contact,2000 score 9,5000 score 6,9000 score 9,11000 release,40000 tick",
