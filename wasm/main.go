@@ -4,7 +4,7 @@
 //
 //	mokrenCore.calc(name, json)    -> {ok, out} or {error: {path, given, allowed}}
 //	mokrenCore.reduce(contextJSON, eventsJSON)     -> visit state as JSON
-//	mokrenCore.begin(requestJSON, adaptationJSON)  -> {start, line}: resolves a hold's limits under a screening
+//	mokrenCore.begin(requestJSON, adaptationJSON, placesJSON) -> {start, line}: resolves a hold's limits where it is pressed
 //	mokrenCore.hold(startJSON, logJSON, ms) -> {line, summary}: replays a hold and shows it at ms
 //	mokrenCore.suspects(contextJSON, stateJSON, earlierPointsJSON, weightsJSON) -> ranking
 //	mokrenCore.same(earlierJSON, muscle, side, placeJSON, heightCM) -> identity or ""
@@ -98,15 +98,18 @@ func suspects(a []js.Value) (any, error) {
 }
 
 func begin(a []js.Value) (any, error) {
-	start, err := calc.ParseStart([]byte(a[0].String()))
+	var adapt safety.Adaptation
+	var where []safety.Place
+	for i, dst := range []any{&adapt, &where} {
+		if err := json.Unmarshal([]byte(a[i+1].String()), dst); err != nil {
+			return nil, err
+		}
+	}
+	start, err := calc.ParseStart([]byte(a[0].String()), where)
 	if err != nil {
 		return nil, err
 	}
-	var adapt safety.Adaptation
-	if err := json.Unmarshal([]byte(a[1].String()), &adapt); err != nil {
-		return nil, err
-	}
-	start = start.Adapt(adapt)
+	start = start.Adapt(adapt, where)
 	return map[string]any{"start": start, "line": treat.NewCoach(start).At(0)}, nil
 }
 
@@ -129,7 +132,10 @@ func hold(a []js.Value) (any, error) {
 		}
 		events = append(events, e)
 	}
-	c := treat.NewCoach(start)
+	c, err := treat.Replayer(start)
+	if err != nil {
+		return nil, err
+	}
 	var last treat.Line
 	for _, e := range treat.SortLate(events) {
 		last = c.Apply(e)

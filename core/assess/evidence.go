@@ -174,8 +174,9 @@ type postureHit struct {
 	side    ids.Side // midline is both
 }
 
-// postureMuscles names the muscles of a flagged reading.
-func postureMuscles(p Posture) []postureHit {
+// postureMuscles names the muscles of a flagged reading; a practice's own usual
+// tilt says which way the pelvis is tipped.
+func postureMuscles(p Posture, own Thresholds) []postureHit {
 	deg := func(f func(float64) bool) bool { return p.Degrees != nil && f(*p.Degrees) }
 	switch p.Measure {
 	case "shoulder-height":
@@ -187,7 +188,7 @@ func postureMuscles(p Posture) []postureHit {
 		if side == "" {
 			side = ids.Midline
 		}
-		if deg(func(d float64) bool { return d > 10 }) {
+		if deg(func(d float64) bool { return d > own.Of("pelvic-tilt-usual") }) {
 			return []postureHit{
 				{list("psoas-major iliacus rectus-femoris tensor-fasciae-latae lumbar-erector-spinae"), side},
 			}

@@ -60,4 +60,6 @@ type Findings struct {
 	Top       *int            `json:"top,omitempty" minimum:"1" maximum:"200"`
 	// Thresholds of the practice, where it has its own.
 	Thresholds Thresholds `json:"thresholds,omitempty"`
+	// Age in years lowers the usual ranges; 0 is not known.
+	Age int `json:"age,omitempty" minimum:"0" maximum:"130"`
 }

@@ -118,7 +118,7 @@ func gaugeFlag(g Gauge, other *float64) string {
 	case *g.Value < info.below:
 		return fmt.Sprintf("%v%s, flagged below %v%s", *g.Value, info.Unit, info.below, info.Unit)
 	case other != nil && *other-*g.Value >= info.apart-1e-9:
-		return fmt.Sprintf("%v%s less than the other side", math.Abs(*other-*g.Value), info.Unit)
+		return fmt.Sprintf("%v%s less than the other side", math.Round(math.Abs(*other-*g.Value)*10)/10, info.Unit)
 	}
 	return ""
 }

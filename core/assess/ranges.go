@@ -14,7 +14,8 @@ import (
 // joint is the group of a movement's findings.
 func joint(m ids.Movement) string { j, _, _ := strings.Cut(string(m), "."); return j }
 
-func (m *model) ranges(list []ROM) {
+// ranges weighs the readings against what is usual at an age.
+func (m *model) ranges(list []ROM, age int) {
 	find := func(mv ids.Movement, side ids.Side) *ROM {
 		for i := range list {
 			if list[i].Movement == mv && list[i].Side == side {
@@ -37,7 +38,7 @@ func (m *model) ranges(list []ROM) {
 				other = o.Active
 			}
 		}
-		return progress.Flag(r.Movement, *v, other, 0).Flagged
+		return progress.Flag(r.Movement, *v, other, age).Flagged
 	}
 	for i := range list {
 		r := &list[i]
@@ -133,13 +134,13 @@ func (m *model) calf(twin *ROM, short func(*ROM) bool, mv ids.Movement, h *hypot
 }
 
 // notes says what the readings suggest beyond single muscles.
-func notes(list []ROM) []string {
+func notes(list []ROM, age int) []string {
 	out := []string{}
 	for _, side := range bothSides {
 		loss := map[ids.Movement]float64{}
 		even := true
 		for _, r := range list {
-			ref, ok := progress.Reference(r.Movement, 0)
+			ref, ok := progress.Reference(r.Movement, age)
 			if r.Side != side || !ok || r.Active == nil || r.Passive == nil || joint(r.Movement) != "shoulder" {
 				continue
 			}

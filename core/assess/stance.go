@@ -20,7 +20,7 @@ func (m *model) posture(list []Posture, own Thresholds) {
 				continue // the other reading says it
 			}
 		}
-		for _, hit := range postureMuscles(p) {
+		for _, hit := range postureMuscles(p, own) {
 			for _, mu := range hit.muscles {
 				for _, h := range m.on(mu, hit.side) {
 					h.add("bearing", "posture:"+string(p.Measure)+":"+string(p.Side), m.w.of("posture").Plus,

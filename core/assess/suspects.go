@@ -95,7 +95,7 @@ func (m *model) on(id ids.Muscle, side ids.Side) []*hypothesis {
 func Rank(f Findings, w Weights) Ranking {
 	m := newModel(w)
 	m.referral(f.Pain)
-	m.ranges(f.ROM)
+	m.ranges(f.ROM, f.Age)
 	for _, t := range f.Tests {
 		m.test(t)
 	}
@@ -128,7 +128,7 @@ func Rank(f Findings, w Weights) Ranking {
 		top = *f.Top
 	}
 	screening := safety.Screen(f.Screening)
-	out := Ranking{Suspects: make([]Suspect, 0, len(m.all)), Threshold: Threshold, Notes: notes(f.ROM)}
+	out := Ranking{Suspects: make([]Suspect, 0, len(m.all)), Threshold: Threshold, Notes: notes(f.ROM, f.Age)}
 	for _, h := range m.all {
 		sum, why := h.reasons()
 		h.conf = 1 / (1 + math.Exp(-(priorLog + sum)))

@@ -1,6 +1,7 @@
 package atlas
 
 import (
+	"fmt"
 	"math"
 	"slices"
 	"sync"
@@ -76,6 +77,9 @@ func (l Line) at(pct float64) (p, dir body.Point) {
 	return l.Points[0], dir
 }
 
+// touchMM is how far beside a muscle's edge a touch still means it.
+const touchMM = 12
+
 // FibrePlace is a place kept by the muscle itself, so that it survives a
 // redrawing of the figure: percent along a fibre, and mm across it (outward
 // from the body's midline positive).
@@ -138,12 +142,46 @@ func (m *Muscle) OnFibre(v body.View, p body.Point, side ids.Side, heightCM floa
 // SameSpot tells whether two places of one muscle and side are one point over
 // visits: within 15 mm along and 10 mm across.
 func (m *Muscle) SameSpot(a, b FibrePlace, side ids.Side, heightCM float64) bool {
-	if a.Fibre != b.Fibre {
+	if a.Fibre != b.Fibre || a.Fibre < 0 || a.Fibre >= len(m.Fibres) {
 		return false
 	}
 	l := m.Fibres[a.Fibre].Line(side)
 	lengthMM := l.length() * l.View.CMPerUnit(heightCM) * 10
 	return math.Abs(a.AlongPct-b.AlongPct)/100*lengthMM <= 15 && math.Abs(a.AcrossMM-b.AcrossMM) <= 10
+}
+
+// nearMM: two places on neighbouring fibres are one site within this.
+const nearMM = 15
+
+// SameSite tells whether two places are one site: one point over visits, or on
+// neighbouring fibres closer than a point is long.
+func (m *Muscle) SameSite(a, b FibrePlace, side ids.Side, heightCM float64) bool {
+	if m.SameSpot(a, b, side, heightCM) {
+		return true
+	}
+	va, pa := m.OnFigure(a, side, heightCM)
+	vb, pb := m.OnFigure(b, side, heightCM)
+	return va == vb && pa.Distance(pb)*va.CMPerUnit(heightCM)*10 <= nearMM
+}
+
+// Carries tells whether a touched place lies on the muscle where its place on
+// the fibres says, as Under finds it; why says what is wrong.
+func (m *Muscle) Carries(v body.View, p body.Point, f FibrePlace, side ids.Side, heightCM float64) (why string) {
+	if f.Fibre < 0 || f.Fibre >= len(m.Fibres) {
+		return fmt.Sprintf("fibre 0 to %d", len(m.Fibres)-1)
+	}
+	if s := v.SideAt(p); s != side && s != ids.Midline {
+		return "a place on the " + string(side) + " side"
+	}
+	near, off, ok := m.OnFibre(v, p, side, heightCM)
+	if !ok || off > m.Fibres[near.Fibre].SpreadMM/2+touchMM {
+		return "a place on " + m.Name
+	}
+	fv, fp := m.OnFigure(f, side, heightCM)
+	if fv != v || fp.Distance(p)*v.CMPerUnit(heightCM)*10 > m.Fibres[f.Fibre].SpreadMM/2+touchMM {
+		return "the place on the fibres and the place on the body at one spot"
+	}
+	return ""
 }
 
 // Candidate is a muscle that may be meant by a touched place.
@@ -167,7 +205,7 @@ func Under(v body.View, p body.Point, heightCM float64) []Candidate {
 	var out []Candidate
 	for _, m := range All() {
 		f, off, ok := m.OnFibre(v, p, side, heightCM)
-		if !ok || off > m.Fibres[f.Fibre].SpreadMM/2+12 {
+		if !ok || off > m.Fibres[f.Fibre].SpreadMM/2+touchMM {
 			continue
 		}
 		c := Candidate{Muscle: m.ID, Name: m.Name, Side: side, OffMM: off, Layer: m.Layer, Place: f}

@@ -8,6 +8,7 @@ import (
 	"strings"
 
 	"mokren/core/ids"
+	"mokren/core/safety"
 	"mokren/core/strict"
 	"mokren/core/treat"
 )
@@ -58,8 +59,8 @@ func milliseconds(n json.Number, path string) (int64, error) {
 	return ms, nil
 }
 
-// ParseStart reads and resolves the first line.
-func ParseStart(raw []byte) (treat.Start, error) {
+// ParseStart reads and resolves the first line, for a place that lies there.
+func ParseStart(raw []byte, where []safety.Place) (treat.Start, error) {
 	var in CoachStartLine
 	if err := strict.Decode(raw, &in); err != nil {
 		return treat.Start{}, err
@@ -68,7 +69,7 @@ func ParseStart(raw []byte) (treat.Start, error) {
 		return treat.Start{}, &strict.Error{Path: "$.t", Given: string(in.T), Allowed: "0 for the start"}
 	}
 	r := treat.Request{
-		Protocol: in.Protocol, Target: in.Target, Soft: in.Soft, Hard: in.Hard, Muscle: in.Muscle,
+		Protocol: in.Protocol, Target: in.Target, Soft: in.Soft, Hard: in.Hard, Muscle: in.Muscle, Where: where,
 		Side: in.Side,
 	}
 	if in.Scale != nil {
@@ -130,7 +131,7 @@ func coachLines(raw []byte) ([]byte, error) {
 		}
 		return err
 	}
-	start, err := ParseStart(lines[0])
+	start, err := ParseStart(lines[0], nil)
 	if err != nil {
 		return nil, under(0, err)
 	}

@@ -3,10 +3,8 @@
 package progress
 
 import (
-	"cmp"
 	"fmt"
 	"math"
-	"slices"
 	"strings"
 
 	"mokren/core/ids"
@@ -103,8 +101,10 @@ type Change struct {
 	Signal       Signal    `json:"signal,omitempty"`
 }
 
+func (r rule) holds(v float64) bool { return v >= r.lo && v <= r.hi }
+
 func (r rule) check(path string, v float64) error {
-	if v < r.lo || v > r.hi || math.IsNaN(v) {
+	if !r.holds(v) {
 		return &strict.Error{
 			Path: path, Given: fmt.Sprint(v),
 			Allowed: fmt.Sprintf("a number from %v to %v %s", r.lo, r.hi, r.unit),
@@ -173,8 +173,8 @@ func Series(m ids.Measure, s []Reading) (Change, error) {
 		return Change{}, &strict.Error{Path: "$.series", Given: "[]", Allowed: "at least one reading"}
 	}
 	for i, x := range s {
-		if err := r.check(fmt.Sprintf("$.series[%d].value", i), x.Value); err != nil {
-			return Change{}, err
+		if !r.holds(x.Value) {
+			return Change{}, r.check(fmt.Sprintf("$.series[%d].value", i), x.Value)
 		}
 		if i > 0 && x.Day < s[i-1].Day {
 			return Change{}, &strict.Error{
@@ -221,23 +221,4 @@ func (r rule) signal(m ids.Measure, s []Reading) Signal {
 		return Worsening
 	}
 	return Plateau
-}
-
-// theilSen is the median of all slopes between pairs, per week: one odd visit
-// does not bend it.
-func theilSen(s []Reading) (perWeek float64, ok bool) {
-	var slopes []float64
-	for i := range s {
-		for j := i + 1; j < len(s); j++ {
-			if d := s[j].Day - s[i].Day; d > 0 {
-				slopes = append(slopes, (s[j].Value-s[i].Value)/d*7)
-			}
-		}
-	}
-	if len(slopes) == 0 {
-		return 0, false
-	}
-	slices.SortFunc(slopes, cmp.Compare[float64])
-	k := len(slopes)
-	return clean((slopes[(k-1)/2] + slopes[k/2]) / 2), true
 }

@@ -46,6 +46,8 @@ type Adaptation struct {
 	AvoidPositions []ids.Position `json:"avoid_positions,omitempty"`
 	// NumberCannotSteer: only protocols that are not steered by the score.
 	NumberCannotSteer bool `json:"number_cannot_steer,omitempty"`
+	// SlackOrBroad: only with the muscle in slack, or with a broad contact.
+	SlackOrBroad bool `json:"slack_or_broad,omitempty"`
 }
 
 func words(s string) []ids.Region { return typed[ids.Region](s) }
@@ -178,7 +180,7 @@ var questions = []Question{
 
 	adapt("anticoagulant", "Blood thinners, or a bleeding disorder?",
 		"At most 3 of 10, slack or broad contact only, no deep abdomen.",
-		Adaptation{Ceiling: number(3)}).blocking(deepBelly...),
+		Adaptation{Ceiling: number(3), SlackOrBroad: true}).blocking(deepBelly...),
 	adapt("osteoporosis", "Osteoporosis, or cortisone for a long time?",
 		"Light over ribs and spine: ceilings down by 1.", Adaptation{Down: 1}),
 	adapt("pregnancy", "Pregnant, or a birth in the last six weeks?",

@@ -21,6 +21,8 @@ type Answer struct {
 	DaysAgo  float64      `json:"days_ago,omitempty" minimum:"0"`
 	// Cleared tells that a clinician has cleared it since.
 	Cleared bool `json:"cleared,omitempty"`
+	// By tells whose word it is. A client's own never lifts a caution.
+	By string `json:"by,omitempty" enum:"therapist,client" doc:"the therapist when left out"`
 }
 
 // staleDays: a screening older than this is asked again.
@@ -60,10 +62,10 @@ type Screening struct {
 // Questions lists the screening in the order in which it is asked.
 func Questions() []Question { return slices.Clone(questions) }
 
-// Screen judges the answers. Unknown on a question of the two worst outcomes
-// is refer-first, on any other it counts as yes. The overall outcome is the
-// worst single one; limits combine to the strictest. A later answer to the
-// same question and side replaces an earlier one.
+// Screen judges the answers, every one of them: which replaces which is said by
+// Merge. Unknown on a question of the two worst outcomes is refer-first, on any
+// other it counts as yes. The overall outcome is the worst single one; limits
+// combine to the strictest.
 func Screen(answers []Answer) Screening {
 	s := Screening{
 		Outcome: Clear, Missing: []ids.Question{}, Rules: []Applied{}, Blocked: []Place{},
@@ -131,7 +133,8 @@ func (s *Screening) apply(q Question, a Answer) {
 }
 
 func (a Adaptation) asks() bool {
-	return a.Ceiling != nil || a.Down > 0 || a.CapSeconds != nil || len(a.AvoidPositions) > 0 || a.NumberCannotSteer
+	return a.Ceiling != nil || a.Down > 0 || a.CapSeconds != nil || len(a.AvoidPositions) > 0 ||
+		a.NumberCannotSteer || a.SlackOrBroad
 }
 
 // Strictest combines what two rules ask: the lower of each, everything that
@@ -146,6 +149,7 @@ func (a Adaptation) Strictest(b Adaptation) Adaptation {
 	out := Adaptation{
 		lower(a.Ceiling, b.Ceiling), max(a.Down, b.Down), lower(a.CapSeconds, b.CapSeconds),
 		slices.Clone(a.AvoidPositions), a.NumberCannotSteer || b.NumberCannotSteer,
+		a.SlackOrBroad || b.SlackOrBroad,
 	}
 	for _, p := range b.AvoidPositions {
 		if !slices.Contains(out.AvoidPositions, p) {
@@ -191,12 +195,15 @@ func (s Screening) Blocks(m ids.Muscle, where []Place) (why string, blocked bool
 	return "", false
 }
 
+// Grave reports whether a yes to the question would stop the treatment.
+func (q Question) Grave() bool { return q.Outcome == Emergency || q.Outcome == ReferFirst }
+
 // Grave lists the missing questions whose yes would stop the treatment: a
 // hold cannot start before they are asked.
 func (s Screening) Grave() []ids.Question {
 	out := []ids.Question{}
 	for _, q := range questions {
-		if (q.Outcome == Emergency || q.Outcome == ReferFirst) && slices.Contains(s.Missing, q.ID) {
+		if q.Grave() && slices.Contains(s.Missing, q.ID) {
 			out = append(out, q.ID)
 		}
 	}
@@ -221,18 +228,35 @@ func (q Question) untilCleared() bool {
 	case "acute-muscle-tear", "recent-surgery", "healing-fracture", "joint-replacement":
 		return true
 	}
-	return q.Outcome == Emergency || q.Outcome == ReferFirst
+	return q.Grave()
 }
 
-// Merge puts later answers over earlier ones of the same question. An earlier
-// yes that only a clinician can lift stays beside a later answer.
+// Milder reports whether an answer asks for less caution than another.
+func Milder(a, b string) bool {
+	weight := map[string]int{"no": 0, "unknown": 1, "yes": 2}
+	return weight[a] < weight[b]
+}
+
+// Client is who answers on an own device.
+const Client = "client"
+
+// replaces reports whether a later answer takes the place of an earlier one to
+// the same question. A client's own word adds caution and removes none; a yes
+// that only a clinician lifts stays beside whatever is answered later.
+func (b Answer) replaces(a Answer) bool {
+	if a.Question != b.Question || b.By == Client && (Milder(b.Answer, a.Answer) || a.By != Client) {
+		return false
+	}
+	return a.Answer != "yes" || !slices.ContainsFunc(questions, func(q Question) bool {
+		return q.ID == a.Question && q.untilCleared()
+	})
+}
+
+// Merge puts later answers over earlier ones of the same question.
 func Merge(earlier, later []Answer) []Answer {
 	var out []Answer
 	for _, a := range earlier {
-		replaced := slices.ContainsFunc(later, func(b Answer) bool { return b.Question == a.Question })
-		stays := a.Answer == "yes" && slices.ContainsFunc(questions,
-			func(q Question) bool { return q.ID == a.Question && q.untilCleared() })
-		if !replaced || stays {
+		if !slices.ContainsFunc(later, func(b Answer) bool { return b.replaces(a) }) {
 			out = append(out, a)
 		}
 	}

@@ -2,7 +2,12 @@
 // ceilings by site, shorter caps, and structures to keep off.
 package safety
 
-import "mokren/core/ids"
+import (
+	"slices"
+	"strings"
+
+	"mokren/core/ids"
+)
 
 // Limits bound one hold. Scores are NPRS 0–10; CapMS is the longest pressure
 // in milliseconds.
@@ -62,12 +67,43 @@ var bySite = map[ids.Muscle]struct {
 	"coccyx-region":                  {coccyx, "the coccyx"},
 }
 
-// Site gives the ceilings of a muscle's site and where they come from; where
-// is empty when the site has none of its own.
-func Site(m ids.Muscle) (l Limits, where string) {
-	s, ok := bySite[m]
-	if !ok {
-		return Open, ""
+// byRegion are places that are guarded whatever muscle is pressed through them.
+var byRegion = map[ids.Region]struct {
+	limits Limits
+	where  string
+}{
+	"anterior-neck": {neckFront, "the front of the neck"},
+	"lateral-neck":  {guarded, "the side of the neck"},
+	"suboccipital":  {guarded, "below the skull"},
+	"axilla":        {guarded, "the armpit"},
+	"epigastrium":   {guarded, "the abdomen"},
+	"umbilical":     {guarded, "the abdomen"},
+	"lower-abdomen": {guarded, "the abdomen"},
+	"groin":         {guarded, "the groin"},
+	"pubic":         {guarded, "the groin"},
+	"popliteal":     {guarded, "the hollow of the knee"},
+	"coccyx":        {coccyx, "the coccyx"},
+}
+
+// Site gives the ceilings of a place on a muscle and where they come from: the
+// muscle's own and those of every region that the place lies in, the strictest
+// of each. where is empty when none applies.
+func Site(m ids.Muscle, places []Place) (l Limits, where string) {
+	l = Open
+	var names []string
+	add := func(o Limits, name string) {
+		l = l.Strictest(o)
+		if !slices.Contains(names, name) {
+			names = append(names, name)
+		}
 	}
-	return s.limits, s.where
+	if s, ok := bySite[m]; ok {
+		add(s.limits, s.where)
+	}
+	for _, p := range places {
+		if s, ok := byRegion[p.Region]; ok {
+			add(s.limits, s.where)
+		}
+	}
+	return l, strings.Join(names, " and ")
 }

@@ -23,10 +23,30 @@ func TestSiteCeilings(t *testing.T) {
 		"soleus":                      safety.Open,
 		"":                            safety.Open,
 	} {
-		got, where := safety.Site(muscle)
+		got, where := safety.Site(muscle, nil)
 		assert.Equal(t, want, got, muscle)
 		assert.Equal(t, want != safety.Open, where != "", "a ceiling says where it comes from")
 	}
+}
+
+// The place pressed has ceilings too, whatever muscle it is pressed for.
+func TestCeilingsByPlace(t *testing.T) {
+	at := func(r ids.Region) []safety.Place { return []safety.Place{{Region: r, Side: ids.Left}} }
+	guarded := safety.Limits{Target: 4, Soft: 5, Hard: 6, CapMS: 120_000}
+	for region, want := range map[ids.Region]safety.Limits{
+		"axilla": guarded, "lateral-neck": guarded, "suboccipital": guarded, "groin": guarded, "popliteal": guarded,
+		"epigastrium": guarded, "umbilical": guarded, "lower-abdomen": guarded,
+		"anterior-neck": {Target: 4, Soft: 5, Hard: 6, CapMS: 10_000},
+		"coccyx":        {Target: 3, Soft: 4, Hard: 5, CapMS: 120_000},
+		"upper-calf":    safety.Open,
+	} {
+		got, where := safety.Site("soleus", at(region))
+		assert.Equal(t, want, got, region)
+		assert.Equal(t, want != safety.Open, where != "", region)
+	}
+	got, where := safety.Site("scalenus-medius", at("anterior-neck"))
+	assert.Equal(t, safety.Limits{Target: 4, Soft: 4, Hard: 5, CapMS: 10_000}, got, "the strictest of each")
+	assert.Equal(t, "the scalenes and the front of the neck", where)
 }
 
 func TestTheStrictestWins(t *testing.T) {

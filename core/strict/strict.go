@@ -14,14 +14,13 @@
 package strict
 
 import (
-	"bytes"
 	"encoding/json"
 	"fmt"
-	"io"
 	"math"
 	"reflect"
 	"strconv"
 	"strings"
+	"sync"
 	"unicode/utf8"
 )
 
@@ -50,113 +49,39 @@ type Checker interface{ Check() *Error }
 
 // Decode reads exactly one JSON document from raw into dst, a non-nil pointer.
 func Decode(raw []byte, dst any) error {
-	if !utf8.Valid(raw) {
-		return &Error{"$", "bytes that are not UTF-8", "JSON text in UTF-8"}
+	if e := storable(raw, false); e != nil {
+		return e
 	}
-	dec := json.NewDecoder(bytes.NewReader(raw))
-	dec.UseNumber()
-	v, err := read(dec, "$")
+	if !json.Valid(raw) {
+		return broken(raw)
+	}
+	v, err := (&reader{raw: raw}).value(nil, 0)
 	if err != nil {
 		return err
 	}
-	if _, err := dec.Token(); err != io.EOF {
-		return &Error{"$", "text after the document", "one JSON document"}
-	}
-	return assign(v, reflect.ValueOf(dst).Elem(), "$", "")
-}
-
-// object keeps the order and refuses repeats, which map[string]any cannot.
-type object struct {
-	keys   []string
-	values map[string]any
-}
-
-// maxDepth guards the recursion against hostile nesting; no contract of ours
-// is deeper than eight.
-const maxDepth = 64
-
-func read(dec *json.Decoder, path string) (any, error) {
-	return readDepth(dec, path, 0)
-}
-
-func readDepth(dec *json.Decoder, path string, depth int) (any, error) {
-	if depth > maxDepth {
-		return nil, &Error{path, "nesting deeper than 64", "flatter JSON"}
-	}
-	tok, err := dec.Token()
-	if err != nil {
-		return nil, syntax(path, err)
-	}
-	d, ok := tok.(json.Delim)
-	if !ok {
-		return tok, nil
-	}
-	switch d {
-	case '{':
-		o := object{values: map[string]any{}}
-		for dec.More() {
-			k, err := dec.Token()
-			if err != nil {
-				return nil, syntax(path, err)
-			}
-			key := k.(string)
-			if _, twice := o.values[key]; twice {
-				return nil, &Error{path + "." + key, "the field twice", "each field once"}
-			}
-			v, err := readDepth(dec, path+"."+key, depth+1)
-			if err != nil {
-				return nil, err
-			}
-			o.keys = append(o.keys, key)
-			o.values[key] = v
-		}
-		if _, err := dec.Token(); err != nil {
-			return nil, syntax(path, err)
-		}
-		return o, nil
-	default:
-		a := []any{}
-		for dec.More() {
-			v, err := readDepth(dec, fmt.Sprintf("%s[%d]", path, len(a)), depth+1)
-			if err != nil {
-				return nil, err
-			}
-			a = append(a, v)
-		}
-		if _, err := dec.Token(); err != nil {
-			return nil, syntax(path, err)
-		}
-		return a, nil
-	}
-}
-
-func syntax(path string, err error) error {
-	if err == io.EOF || err == io.ErrUnexpectedEOF {
-		return &Error{path, "nothing more", "a complete JSON document"}
-	}
-	return &Error{path, "broken JSON (" + strings.ReplaceAll(err.Error(), "\n", " ") + ")", "valid JSON"}
+	return assign(v, reflect.ValueOf(dst).Elem(), nil, limitsOf(""))
 }
 
 var checkerType = reflect.TypeFor[Checker]()
 
-func assign(v any, dst reflect.Value, path string, tag reflect.StructTag) error {
+func assign(v any, dst reflect.Value, at *path, lim *limits) error {
 	if v == nil && dst.Type() != rawType {
-		return &Error{path, "null", "leave the field out, or " + wanted(dst.Type(), tag)}
+		return &Error{at.String(), "null", "leave the field out, or " + wanted(dst.Type(), lim.tag)}
 	}
 	if dst.Kind() == reflect.Pointer {
 		p := reflect.New(dst.Type().Elem())
-		if err := assign(v, p.Elem(), path, tag); err != nil {
+		if err := assign(v, p.Elem(), at, lim); err != nil {
 			return err
 		}
 		dst.Set(p)
 		return nil
 	}
-	if err := assignKind(v, dst, path, tag); err != nil {
+	if err := assignKind(v, dst, at, lim); err != nil {
 		return err
 	}
 	if dst.Type().Implements(checkerType) {
 		if e := dst.Interface().(Checker).Check(); e != nil {
-			return e.Under(path)
+			return e.Under(at.String())
 		}
 	}
 	return nil
@@ -167,8 +92,8 @@ var (
 	numberType = reflect.TypeFor[json.Number]()
 )
 
-func assignKind(v any, dst reflect.Value, path string, tag reflect.StructTag) error {
-	refuse := func() error { return &Error{path, show(v), wanted(dst.Type(), tag)} }
+func assignKind(v any, dst reflect.Value, at *path, lim *limits) error {
+	refuse := func() error { return &Error{at.String(), show(v), wanted(dst.Type(), lim.tag)} }
 	switch dst.Type() {
 	case rawType:
 		b, err := json.Marshal(plain(v))
@@ -188,7 +113,7 @@ func assignKind(v any, dst reflect.Value, path string, tag reflect.StructTag) er
 	switch dst.Kind() {
 	case reflect.String:
 		s, ok := v.(string)
-		if !ok || !allowedText(s, tag) {
+		if !ok || !allowedText(s, lim.tag) {
 			return refuse()
 		}
 		dst.SetString(s)
@@ -204,7 +129,7 @@ func assignKind(v any, dst reflect.Value, path string, tag reflect.StructTag) er
 			return refuse()
 		}
 		f, err := n.Float64()
-		if err != nil || math.IsInf(f, 0) || math.IsNaN(f) || !inRange(f, tag) {
+		if err != nil || f == 0 && !holds(n.String()) || !lim.holds(f) {
 			return refuse()
 		}
 		dst.SetFloat(f)
@@ -214,18 +139,20 @@ func assignKind(v any, dst reflect.Value, path string, tag reflect.StructTag) er
 			return refuse()
 		}
 		i, err := strconv.ParseInt(n.String(), 10, 64)
-		if err != nil || !inRange(float64(i), tag) {
+		if err != nil || !lim.holds(float64(i)) {
 			return refuse()
 		}
 		dst.SetInt(i)
 	case reflect.Slice:
 		a, ok := v.([]any)
-		if !ok || !within(len(a), tag.Get("minItems"), tag.Get("maxItems")) {
+		if !ok || !within(len(a), lim.tag.Get("minItems"), lim.tag.Get("maxItems")) {
 			return refuse()
 		}
 		s := reflect.MakeSlice(dst.Type(), len(a), len(a))
+		items, below := lim.ofItems(), path{up: at}
 		for i, e := range a {
-			if err := assign(e, s.Index(i), fmt.Sprintf("%s[%d]", path, i), itemTag(tag)); err != nil {
+			below.index = i
+			if err := assign(e, s.Index(i), &below, items); err != nil {
 				return err
 			}
 		}
@@ -235,8 +162,10 @@ func assignKind(v any, dst reflect.Value, path string, tag reflect.StructTag) er
 		if !ok || len(a) != dst.Len() {
 			return refuse()
 		}
+		items, below := lim.ofItems(), path{up: at}
 		for i, e := range a {
-			if err := assign(e, dst.Index(i), fmt.Sprintf("%s[%d]", path, i), itemTag(tag)); err != nil {
+			below.index = i
+			if err := assign(e, dst.Index(i), &below, items); err != nil {
 				return err
 			}
 		}
@@ -246,9 +175,10 @@ func assignKind(v any, dst reflect.Value, path string, tag reflect.StructTag) er
 			return refuse()
 		}
 		m := reflect.MakeMapWithSize(dst.Type(), len(o.keys))
-		for _, k := range o.keys {
+		items := lim.ofItems()
+		for i, k := range o.keys {
 			e := reflect.New(dst.Type().Elem()).Elem()
-			if err := assign(o.values[k], e, path+"."+k, itemTag(tag)); err != nil {
+			if err := assign(o.values[i], e, &path{up: at, key: k}, items); err != nil {
 				return err
 			}
 			m.SetMapIndex(reflect.ValueOf(k).Convert(dst.Type().Key()), e)
@@ -259,43 +189,56 @@ func assignKind(v any, dst reflect.Value, path string, tag reflect.StructTag) er
 		if !ok {
 			return refuse()
 		}
-		return assignStruct(o, dst, path)
+		return assignStruct(o, dst, at)
 	default:
-		return fmt.Errorf("strict: %s: type %s cannot be decoded", path, dst.Type())
+		return fmt.Errorf("strict: %s: type %s cannot be decoded", at, dst.Type())
 	}
 	return nil
 }
 
 type field struct {
 	index    []int
-	tag      reflect.StructTag
+	limits   *limits
 	required bool
 }
 
-func assignStruct(o object, dst reflect.Value, path string) error {
-	fields, names := structFields(dst.Type())
-	for _, k := range o.keys {
-		f, known := fields[k]
+func assignStruct(o object, dst reflect.Value, at *path) error {
+	shape := fieldsOf(dst.Type())
+	below := path{up: at}
+	for i, k := range o.keys {
+		f, known := shape.fields[k]
 		if !known {
-			return &Error{path + "." + k, "an unknown field", "one of " + strings.Join(names, ", ")}
+			return &Error{at.String() + "." + k, "an unknown field", "one of " + strings.Join(shape.names, ", ")}
 		}
-		if err := assign(o.values[k], dst.FieldByIndex(f.index), path+"."+k, f.tag); err != nil {
+		below.key = k
+		if err := assign(o.values[i], dst.FieldByIndex(f.index), &below, f.limits); err != nil {
 			return err
 		}
 	}
-	for _, n := range names {
-		if f := fields[n]; f.required {
-			if _, given := o.values[n]; !given {
-				return &Error{path + "." + n, "nothing", wanted(dst.FieldByIndex(f.index).Type(), f.tag)}
+	for _, n := range shape.names {
+		if f := shape.fields[n]; f.required {
+			if _, given := o.get(n); !given {
+				return &Error{at.String() + "." + n, "nothing", wanted(dst.FieldByIndex(f.index).Type(), f.limits.tag)}
 			}
 		}
 	}
 	return nil
 }
 
-func structFields(t reflect.Type) (map[string]field, []string) {
-	fields := map[string]field{}
-	var names []string
+// shape is a struct as JSON names it.
+type shape struct {
+	fields map[string]field
+	names  []string
+}
+
+// shapes are looked at once: reflect.Type → *shape.
+var shapes sync.Map
+
+func fieldsOf(t reflect.Type) *shape {
+	if s, ok := shapes.Load(t); ok {
+		return s.(*shape)
+	}
+	out := &shape{fields: map[string]field{}}
 	for _, sf := range reflect.VisibleFields(t) {
 		if sf.Anonymous || !sf.IsExported() {
 			continue
@@ -304,10 +247,44 @@ func structFields(t reflect.Type) (map[string]field, []string) {
 		if name == "-" || name == "" {
 			continue
 		}
-		fields[name] = field{sf.Index, sf.Tag, !strings.Contains(opts, "omit")}
-		names = append(names, name)
+		out.fields[name] = field{sf.Index, limitsOf(sf.Tag), !strings.Contains(opts, "omit")}
+		out.names = append(out.names, name)
 	}
-	return fields, names
+	shapes.Store(t, out)
+	return out
+}
+
+// limits are what a field's tag allows, read once.
+type limits struct {
+	tag        reflect.StructTag
+	min, max   float64
+	multipleOf float64
+	items      *limits
+}
+
+func limitsOf(tag reflect.StructTag) *limits {
+	l := &limits{tag: tag, min: math.Inf(-1), max: math.Inf(1)}
+	if v, ok := tag.Lookup("minimum"); ok {
+		l.min = number(v)
+	}
+	if v, ok := tag.Lookup("maximum"); ok {
+		l.max = number(v)
+	}
+	if v, ok := tag.Lookup("multipleOf"); ok {
+		l.multipleOf = number(v)
+	}
+	if items := itemTag(tag); items != tag {
+		l.items = limitsOf(items)
+	}
+	return l
+}
+
+// ofItems are the limits of a list's items.
+func (l *limits) ofItems() *limits {
+	if l.items != nil {
+		return l.items
+	}
+	return l
 }
 
 // itemTag leaves the limits on the number of items behind.
@@ -321,18 +298,13 @@ func itemTag(tag reflect.StructTag) reflect.StructTag {
 	return reflect.StructTag(keep)
 }
 
-func inRange(f float64, tag reflect.StructTag) bool {
-	if s, ok := tag.Lookup("minimum"); ok && f < number(s) {
+func (l *limits) holds(f float64) bool {
+	if f < l.min || f > l.max {
 		return false
 	}
-	if s, ok := tag.Lookup("maximum"); ok && f > number(s) {
-		return false
-	}
-	if s, ok := tag.Lookup("multipleOf"); ok {
-		q := f / number(s)
-		if math.Abs(q-math.Round(q)) > 1e-9 {
-			return false
-		}
+	if l.multipleOf > 0 {
+		q := f / l.multipleOf
+		return math.Abs(q-math.Round(q)) <= 1e-9
 	}
 	return true
 }
@@ -438,8 +410,8 @@ func plain(v any) any {
 	switch x := v.(type) {
 	case object:
 		m := make(map[string]any, len(x.keys))
-		for _, k := range x.keys {
-			m[k] = plain(x.values[k])
+		for i, k := range x.keys {
+			m[k] = plain(x.values[i])
 		}
 		return m
 	case []any:

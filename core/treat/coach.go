@@ -73,8 +73,10 @@ type Line struct {
 type Coach struct {
 	start Start
 	log   []Event // what counts: no ticks, no undone events, no undos
-	s     state
-	shown int64 // the latest time seen, ticks included
+	// before holds the state before each event of log, so that undo needs no
+	// replay. States share their slices, which only grow; see state.
+	before []state
+	s      state
 }
 
 // NewCoach begins a hold at time 0.
@@ -85,16 +87,13 @@ func NewCoach(s Start) *Coach {
 // Apply records an event and gives the state after it. Events come in the
 // order of their times; see Log for sorting late ones in.
 func (c *Coach) Apply(e Event) Line {
-	c.shown = max(c.shown, e.At)
 	switch e.Kind {
 	case KindTick:
 		return c.At(e.At)
 	case KindUndo:
-		return c.undo(e.At)
+		return c.undo(e)
 	}
-	c.log = append(c.log, e)
-	c.s.advance(e.At, false)
-	ignored := c.s.apply(e)
+	ignored := c.record(e)
 	l := c.s.line()
 	if ignored != "" {
 		l.Ignored, l.Reason = true, ignored
@@ -110,20 +109,38 @@ func (c *Coach) At(ms int64) Line {
 	return s.line()
 }
 
-func (c *Coach) undo(at int64) Line {
-	if len(c.log) == 0 {
-		l := c.At(at)
-		l.Ignored, l.Reason = true, "Nothing to take back."
+// record lets an event act and remembers the state before it.
+func (c *Coach) record(e Event) (ignored string) {
+	c.log = append(c.log, e)
+	c.before = append(c.before, c.s)
+	c.s.advance(e.At, false)
+	return c.s.apply(e)
+}
+
+// undo takes the last event of its own source back; the state is then that of
+// the log without it. A stop is not taken back.
+func (c *Coach) undo(e Event) Line {
+	ignored := func(why string) Line {
+		l := c.At(e.At)
+		l.Ignored, l.Reason = true, why
 		return l
 	}
-	kept := c.log[:len(c.log)-1]
-	c.log, c.s = nil, newState(c.start)
-	for _, e := range kept {
-		c.log = append(c.log, e)
-		c.s.advance(e.At, false)
-		c.s.apply(e)
+	i := len(c.log) - 1
+	for !c.s.rules.undoTakesAny && i >= 0 && c.log[i].Source != e.Source {
+		i--
 	}
-	return c.At(at)
+	switch {
+	case i < 0:
+		return ignored("Nothing to take back.")
+	case c.log[i].Kind == KindClientStop && !c.s.rules.undoTakesAny:
+		return ignored("A stop is not taken back; a new hold needs a fresh decision.")
+	}
+	later := slices.Clone(c.log[i+1:])
+	c.s, c.log, c.before = c.before[i], c.log[:i], c.before[:i]
+	for _, l := range later {
+		c.record(l)
+	}
+	return c.At(e.At)
 }
 
 // Start gives the start event with its resolved limits.
@@ -154,6 +171,3 @@ func SortLate(log []Event) []Event {
 	slices.SortStableFunc(out, func(a, b Event) int { return int(a.At - b.At) })
 	return out
 }
-
-// Replayer gives the coach for a hold that was recorded.
-func Replayer(s Start) (*Coach, error) { return NewCoach(s), nil }

@@ -55,6 +55,8 @@ type Event struct {
 	Word    string  // trend, breath: the value; nerve-sign, unwell: its kind, may be empty
 	Regions []ids.Region
 	KPa     float64
+	// Source is the device that it came from; undo takes back only its own.
+	Source string
 }
 
 // words that a kind takes as its value; the signs may go without.

@@ -21,10 +21,6 @@ import (
 	"mokren/core/strict"
 )
 
-// RulesVersion names the rules that this package applies. It goes into every
-// start event; it changes whenever the same log could give another outcome.
-const RulesVersion = "2026-11"
-
 // Protocol is one school's way of pressing, with its default limits.
 type Protocol struct {
 	ID     ids.Protocol
@@ -77,6 +73,8 @@ type Request struct {
 	Scale    int // 10 (also for zero) or 5
 	Muscle   ids.Muscle
 	Side     ids.Side
+	// Where the place pressed lies: some regions have ceilings of their own.
+	Where []safety.Place
 }
 
 // Start is a hold's start event: everything that a replay needs, resolved.
@@ -122,7 +120,7 @@ func NewStart(r Request) (Start, error) {
 		}
 		l.CapMS = *r.CapMS
 	}
-	site, where := safety.Site(r.Muscle)
+	site, where := safety.Site(r.Muscle, r.Where)
 	s := Start{
 		Protocol: p.ID, Limits: l.Strictest(site), Scale: r.Scale, Rules: RulesVersion, Muscle: r.Muscle,
 		Side: r.Side,
@@ -158,20 +156,20 @@ func SteeredByNumber(id ids.Protocol) bool {
 	return true // unknown: the cautious answer
 }
 
-// Under gives the highest limits that a screening leaves to this hold: the
-// protocol's own, the site's ceilings, and the screening's on top.
-func (s Start) Under(a safety.Adaptation) (safety.Limits, error) {
+// Allowed gives the highest limits that a site's ceilings and a screening leave
+// to this hold, on top of the protocol's own.
+func (s Start) Allowed(site safety.Limits, a safety.Adaptation) (safety.Limits, error) {
 	p, err := coached(s.Protocol)
 	if err != nil {
 		return safety.Limits{}, err
 	}
-	site, _ := safety.Site(s.Muscle)
 	return a.On(p.Limits.Strictest(site)), nil
 }
 
-// Adapt lowers a start to what a screening allows.
-func (s Start) Adapt(a safety.Adaptation) Start {
-	if allowed, err := s.Under(a); err == nil && !s.Limits.Within(allowed) {
+// Adapt lowers a start to what a screening allows at the place pressed.
+func (s Start) Adapt(a safety.Adaptation, where []safety.Place) Start {
+	site, _ := safety.Site(s.Muscle, where)
+	if allowed, err := s.Allowed(site, a); err == nil && !s.Limits.Within(allowed) {
 		s.Limits = s.Limits.Strictest(allowed)
 		s.Lowered = strings.TrimSpace(s.Lowered + fmt.Sprintf(" Lowered to %s by the screening.", describe(s.Limits)))
 	}
@@ -197,13 +195,11 @@ func coached(id ids.Protocol) (Protocol, error) {
 	}
 }
 
-// check refuses a start whose limits could not have been resolved: it is the
-// last door for a start event that comes from a log.
+// check refuses a start that no version of the rules could have resolved.
 func (s Start) check() error {
 	bad := func(path string, given any, allowed string) error {
 		return &strict.Error{Path: path, Given: fmt.Sprint(given), Allowed: allowed}
 	}
-	site, where := safety.Site(s.Muscle)
 	switch l := s.Limits; {
 	case s.Scale != 10 && s.Scale != 5:
 		return bad("$.scale", s.Scale, "10 or 5")
@@ -211,16 +207,32 @@ func (s Start) check() error {
 		return bad("$.limits.cap_ms", l.CapMS, "a whole number from 10000 to 120000")
 	case l.Target < 0 || l.Target > l.Soft || l.Soft > l.Hard || l.Hard > 10:
 		return bad("$.limits", describe(l), "0 ≤ target ≤ soft ceiling ≤ hard ceiling ≤ 10")
-	case !l.Within(site):
-		return bad("$.limits", describe(l), "at most "+describe(site)+" at "+where)
 	}
 	return nil
 }
 
-// Check implements strict.Checker for start events that come from a log.
-func (s Start) Check() *strict.Error {
+// Begins says whether a hold may be begun so today, within a site's ceilings;
+// the error is a *strict.Error. A replay does not ask this.
+func (s Start) Begins(rules string, site safety.Limits, where string) error {
 	if _, err := coached(s.Protocol); err != nil {
-		return err.(*strict.Error)
+		return err
+	}
+	if s.Rules != rules {
+		return &strict.Error{Path: "$.rules_version", Given: `"` + s.Rules + `"`, Allowed: `"` + rules + `"`}
+	}
+	if !s.Limits.Within(site) {
+		return &strict.Error{
+			Path: "$.limits", Given: describe(s.Limits), Allowed: "at most " + describe(site) + " at " + where,
+		}
+	}
+	return nil
+}
+
+// Check implements strict.Checker: the shape of a start event, whatever the
+// version of its rules.
+func (s Start) Check() *strict.Error {
+	if e := s.Protocol.Check(); e != nil {
+		return e.Under("$.protocol")
 	}
 	if s.Muscle != "" {
 		if e := s.Muscle.Check(); e != nil {

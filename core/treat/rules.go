@@ -101,12 +101,29 @@ func (s *state) afterStop(e Event) string {
 		return ""
 	case KindNerveSign, KindPulse, KindUnwell, KindSkinReaction, KindClientStop:
 		s.sign(e)
+		s.countAfterStop(e)
 	case KindReferral:
 		for _, r := range e.Regions {
 			s.referral = appendNew(s.referral, r)
 		}
 	}
 	return "Stopped: recorded, nothing goes on. A new hold needs a fresh decision."
+}
+
+// countAfterStop: signs count after a stop too.
+func (s *state) countAfterStop(e Event) {
+	if s.rules.twoNervesClose {
+		return
+	}
+	switch e.Kind {
+	case KindNerveSign:
+		s.nerves++
+	case KindPulse:
+		s.pulses++
+	case KindUnwell, KindSkinReaction:
+		s.siteClosed = true
+	}
+	s.closeSite()
 }
 
 // contact puts the pressure clock on: at first, after a pause, at a new spot,
@@ -171,7 +188,7 @@ func (s *state) score(v float64) string {
 	rise := s.running && v >= s.last+1
 	if s.running {
 		s.last = v
-		s.stages[len(s.stages)-1].EndScore = v
+		s.open.EndScore = v
 	}
 	if rise {
 		s.rises++
@@ -234,24 +251,19 @@ func (s *state) baseline(v float64) {
 		s.again, s.needBase, s.running, s.extended, s.sinks = false, false, true, false, 0
 		s.base, s.last = v, v
 		s.stageFrom, s.windowEnd = s.now, s.now+stageWindow
-		s.since = []TracePoint{{seconds(s.now), v}}
-		s.stages = append(s.stages, StageRecord{
+		s.since = []given{{s.now, v}}
+		s.open = StageRecord{
 			Stage: s.stage, StartS: seconds(s.now), EndS: seconds(s.now),
 			StartScore: v, EndScore: v,
-		})
+		}
 		s.say(0, "Hold still.", fmt.Sprintf("Stage %d begins at %v.", s.stage, v), Hold)
 	}
 }
 
 // inStage takes a number at the same pressure.
 func (s *state) inStage(v float64) {
-	sudden := false
-	for _, p := range s.since {
-		if seconds(s.now)-p.T <= suddenWithin/1000 && p.Score-v >= suddenFall {
-			sudden = true
-		}
-	}
-	s.since = append(s.since, TracePoint{seconds(s.now), v})
+	sudden := s.fellSuddenly(v)
+	s.since = append(s.since, given{s.now, v})
 	s.checking = sudden
 	if sudden {
 		s.say(5, "Still on it? Any numbness?", "A fall of 4 or more within 5 s: ask before believing it.", AskStillOn)
@@ -259,6 +271,24 @@ func (s *state) inStage(v float64) {
 		return
 	}
 	s.judge()
+}
+
+// fellSuddenly reports a fall of 4 or more within 5 s at the same pressure.
+func (s *state) fellSuddenly(v float64) bool {
+	for i := len(s.since) - 1; i >= 0; i-- {
+		p := s.since[i]
+		within := s.now-p.at <= suddenWithin
+		if s.rules.suddenInFloats {
+			within = seconds(s.now)-seconds(p.at) <= suddenWithin/1000
+		}
+		if !within {
+			return false // what came before lies further back
+		}
+		if p.score-v >= suddenFall {
+			return true
+		}
+	}
+	return false
 }
 
 // judge decides what the last number of a stage means.
@@ -389,13 +419,12 @@ func (s *state) keepOff(e Event) string {
 	} else {
 		s.nerves++
 	}
+	s.closeSite()
 	if s.place == PhaseDone {
-		s.siteClosed = s.siteClosed || s.nerves >= 2
 		return "Recorded. The hold is over; keep off this place."
 	}
 	s.endStage("moved-off")
 	if s.nerves >= 2 {
-		s.siteClosed = true
 		s.place = PhaseStopped
 		s.say(9, "Off now, and stop here for today.", "A nerve sign for the second time: this site is closed today.",
 			MoveOff, Stop)
@@ -407,7 +436,11 @@ func (s *state) keepOff(e Event) string {
 		return ""
 	}
 	s.off, s.checking, s.needBase, s.again = false, false, true, false
-	s.stage, s.sinks, s.pend = 0, 0, nothing
+	s.stage, s.sinks = 0, 0
+	if s.place == PhaseFlush && !s.rules.signInFlushIgnored {
+		return s.signInFlush(what)
+	}
+	s.pend = nothing
 	if s.place == PhaseFlush {
 		return what + ": recorded; keep off it while flushing."
 	}
@@ -420,8 +453,30 @@ func (s *state) keepOff(e Event) string {
 	return ""
 }
 
+// signInFlush takes a pending return away: nobody goes back onto a nerve or a
+// vessel. Tracing back stays pending.
+func (s *state) signInFlush(what string) string {
+	if s.pend != returnLighter && s.pend != returnInSlack {
+		return what + ": recorded; keep off it while flushing."
+	}
+	s.pend = nothing
+	s.say(9, "Keep off this spot; do not return to it.", what+": the return is off.", MoveOff, Flush)
+	return ""
+}
+
+// closeSite notes that no more pressure belongs here today (handbook: a second
+// nerve sign, a third pulse, feeling unwell, a skin reaction).
+func (s *state) closeSite() {
+	if s.nerves >= 2 || s.pulses >= 3 && !s.rules.twoNervesClose {
+		s.siteClosed = true
+	}
+}
+
 // stop is the second half of rule 9; it is final.
 func (s *state) stop(e Event) {
+	if e.Kind != KindClientStop && !s.rules.twoNervesClose {
+		s.siteClosed = true
+	}
 	s.endStage("stop")
 	s.place, s.pend = PhaseStopped, nothing
 	switch e.Kind {
@@ -511,8 +566,8 @@ func (s *state) endStage(by string) {
 		return
 	}
 	s.running = false
-	g := &s.stages[len(s.stages)-1]
-	g.EndS, g.EndedBy = seconds(s.now), by
+	s.open.EndS, s.open.EndedBy = seconds(s.now), by
+	s.stages = append(s.stages, s.open)
 }
 
 func appendNew(list []ids.Region, r ids.Region) []ids.Region {

@@ -18,9 +18,11 @@ const (
 )
 
 // state is a hold between two events. It is a value but for its slices, which
-// are only appended to (see clone).
+// are only appended to: a copy kept aside stays what it was, and going back to
+// it is going on from there (see clone for showing without keeping).
 type state struct {
 	start  Start
+	rules  rulebook
 	now    int64
 	place  Phase // ready, paused, moved-off, flush, return, done, stopped; empty while pressing
 	target float64
@@ -47,8 +49,9 @@ type state struct {
 	extended  bool
 	base      float64
 	last      float64
-	stages    []StageRecord
-	since     []TracePoint // scores since the baseline, for the sudden fall
+	stages    []StageRecord // ended; the one that runs is open
+	open      StageRecord
+	since     []given // scores since the baseline, for the sudden fall
 
 	overHard, rises, guards, nerves, pulses, sinks, eased int
 	returned, released, twitch, siteClosed, traceBack     bool
@@ -67,8 +70,14 @@ type state struct {
 	rule   int
 }
 
+// given is a score with its time in ms.
+type given struct {
+	at    int64
+	score float64
+}
+
 func newState(st Start) state {
-	s := state{start: st, place: PhaseReady, target: st.Limits.Target}
+	s := state{start: st, rules: rulebooks[st.Rules], place: PhaseReady, target: st.Limits.Target}
 	s.say(0, "Find the spot, then make contact.", st.Lowered)
 	return s
 }
@@ -76,7 +85,7 @@ func newState(st Start) state {
 // clone makes a copy whose appends do not reach the original.
 func (s *state) clone() state {
 	c := *s
-	c.stages = slices.Clone(s.stages)
+	c.stages = slices.Clip(s.stages)
 	c.since = slices.Clip(s.since)
 	c.trace = slices.Clip(s.trace)
 	c.signs = slices.Clip(s.signs)

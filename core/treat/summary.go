@@ -66,7 +66,9 @@ func (s *state) summary(st Start) Summary {
 		Trace: append([]TracePoint{}, s.trace...), Protocol: st.Protocol, Limits: st.Limits, Rules: st.Rules,
 	}
 	if s.running {
-		sum.Stages[len(sum.Stages)-1].EndS = seconds(s.now)
+		running := s.open
+		running.EndS = seconds(s.now)
+		sum.Stages = append(sum.Stages, running)
 	}
 	for _, g := range s.stages {
 		// A stretch broken by slipping off proves nothing about the tissue.

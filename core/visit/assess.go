@@ -7,7 +7,6 @@ import (
 	"mokren/core/assess"
 	"mokren/core/body"
 	"mokren/core/ids"
-	"mokren/core/safety"
 	"mokren/core/strict"
 )
 
@@ -125,17 +124,8 @@ func (s State) Findings(ctx Context, earlier []assess.EarlierPoint) assess.Findi
 	for _, x := range s.Signs {
 		f.Signs = append(f.Signs, assess.SquatSign{Sign: x.Sign, Side: x.Side})
 	}
-	own := make([]safety.Answer, 0, len(s.Answers))
-	for _, a := range s.Answers {
-		own = append(own, a.answer())
-	}
-	f.Screening = safety.Merge(ctx.Carried, own)
-	for i := range f.Screening {
-		if slices.ContainsFunc(s.Cleared,
-			func(c ScreeningCleared) bool { return c.Question == f.Screening[i].Question }) {
-			f.Screening[i].Cleared = true
-		}
-	}
+	f.Age = ctx.Age
+	f.Screening = s.Known
 	return f
 }
 

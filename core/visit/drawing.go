@@ -17,14 +17,12 @@ type Stroke struct {
 	Cells     []string `json:"cells" maxItems:"20000"`
 }
 
-// Check implements strict.Checker: every cell is on the figure.
+// Check implements strict.Checker: every cell has a name that a figure of ours
+// can have. Whether it is on today's is asked when it is judged.
 func (s Stroke) Check() *strict.Error {
 	for i, id := range s.Cells {
-		c, err := body.ParseCell(id)
-		if err == nil {
-			if _, on := body.RegionOf(c); on {
-				continue
-			}
+		if _, err := body.ParseCell(id); err == nil {
+			continue
 		}
 		return &strict.Error{
 			Path: fmt.Sprintf("$.cells[%d]", i), Given: fmt.Sprintf("%q", id),
@@ -42,10 +40,23 @@ type Painted struct {
 	By string `json:"by,omitempty" enum:"therapist,client"`
 }
 
-// Check implements strict.Checker.
-func (p Painted) Check() *strict.Error {
-	if p.Figure != body.Version {
-		return &strict.Error{Path: "$.figure", Given: fmt.Sprintf("%q", p.Figure), Allowed: body.Version}
+// OnFigure refuses a drawing of another figure, or with a cell off today's.
+func (p Painted) OnFigure(version string) *strict.Error {
+	if p.Figure != version {
+		return &strict.Error{Path: "$.figure", Given: fmt.Sprintf("%q", p.Figure), Allowed: version}
+	}
+	for i, s := range p.Strokes {
+		for k, id := range s.Cells {
+			if c, err := body.ParseCell(id); err == nil {
+				if _, on := body.RegionOf(c); on {
+					continue
+				}
+			}
+			return &strict.Error{
+				Path: fmt.Sprintf("$.strokes[%d].cells[%d]", i, k), Given: fmt.Sprintf("%q", id),
+				Allowed: "a cell on the figure, written view:q,r",
+			}
+		}
 	}
 	return nil
 }

@@ -9,7 +9,6 @@
 package visit
 
 import (
-	"cmp"
 	"encoding/json"
 	"fmt"
 	"math"
@@ -41,49 +40,22 @@ type Event struct {
 	Schema     int             `json:"schema" minimum:"1"`
 	Type       string          `json:"type"`
 	Body       json.RawMessage `json:"body"`
+
+	// What the server adds when it judges the event, once.
+	HappenedMS int64          `json:"happened_ms,omitempty" minimum:"0" doc:"device time corrected on arrival, Unix ms"`
+	Clock      string         `json:"clock,omitempty" enum:"ahead,behind,long" doc:"how the device's clock was off"`
+	HoldAtMS   *int64         `json:"hold_at_ms,omitempty" doc:"at_ms of a hold's event, where it could not be so late"`
+	Verdict    string         `json:"verdict,omitempty" enum:"accepted,aside" doc:"empty before it was received"`
+	Why        string         `json:"why,omitempty" doc:"why it was set aside"`
+	Result     *treat.Summary `json:"result,omitempty" doc:"what an ended hold came to, as of this event"`
 }
 
-// Order sorts a visit's events: per device by sequence, between devices by
-// device time, ties by id. Duplicates (same id) are dropped.
-func Order(events []Event) []Event {
-	byDevice := map[string][]Event{}
-	seen := map[string]bool{}
-	var devices []string
-	for _, e := range events {
-		if seen[e.ID] {
-			continue
-		}
-		seen[e.ID] = true
-		if byDevice[e.Device] == nil {
-			devices = append(devices, e.Device)
-		}
-		byDevice[e.Device] = append(byDevice[e.Device], e)
-	}
-	slices.Sort(devices)
-	for _, l := range byDevice {
-		slices.SortFunc(l, func(a, b Event) int { return cmp.Or(cmp.Compare(a.Seq, b.Seq), cmp.Compare(a.ID, b.ID)) })
-	}
-	out := make([]Event, 0, len(seen))
-	for len(out) < len(seen) {
-		best := ""
-		for _, d := range devices {
-			if len(byDevice[d]) == 0 {
-				continue
-			}
-			if best == "" {
-				best = d
-				continue
-			}
-			a, b := byDevice[d][0], byDevice[best][0]
-			if cmp.Or(cmp.Compare(a.DeviceMS, b.DeviceMS), cmp.Compare(a.ID, b.ID)) < 0 {
-				best = d
-			}
-		}
-		out = append(out, byDevice[best][0])
-		byDevice[best] = byDevice[best][1:]
-	}
-	return out
-}
+// The largest numbers that an envelope takes: whole in every program that reads
+// JSON, and a date before the year 10000.
+const (
+	maxSeq = 1<<53 - 1
+	maxMS  = 253_402_300_799_999
+)
 
 // The bodies of the events, by type.
 type (
@@ -139,6 +111,8 @@ type (
 		Contact   ids.Contact  `json:"contact,omitempty"`
 		Position  ids.Position `json:"position,omitempty"`
 		MuscleSet string       `json:"muscle_set,omitempty" enum:"tension,slack"`
+		// Under is the licensed person who countersigns; a student names one.
+		Under UUID `json:"under,omitempty"`
 	}
 	// HoldHappened is one event of a hold's log.
 	HoldHappened struct {
@@ -147,7 +121,8 @@ type (
 		Event string          `json:"event"`
 		Value json.RawMessage `json:"value,omitempty"`
 	}
-	// HoldEnded claims what the log replays to; a log that does not is set aside.
+	// HoldEnded claims what the log replays to; what it replays to counts, and a
+	// claim that differs is a remark.
 	HoldEnded struct {
 		Hold       UUID          `json:"hold"`
 		Outcome    treat.Outcome `json:"outcome" enum:"released,reduced,unchanged,stopped"`
@@ -167,6 +142,14 @@ type (
 		EndFeel  string       `json:"end_feel,omitempty" enum:"soft,firm,hard,empty,springy"`
 		Pain     *float64     `json:"pain_nprs,omitempty" minimum:"0" maximum:"10" multipleOf:"0.5"`
 		Tool     string       `json:"tool,omitempty" maxLength:"40"`
+	}
+	// Countersigned is a licensed person's word on a student's hold.
+	Countersigned struct {
+		Hold UUID `json:"hold"`
+	}
+	// Addendum is what is added to a visit after it was closed.
+	Addendum struct {
+		Text string `json:"text" maxLength:"20000"`
 	}
 	// Noted is the therapist's free note on the visit.
 	Noted struct {
@@ -192,10 +175,12 @@ var bodies = map[string]func() any{
 	"interview-noted":    func() any { return new(Interviewed) },
 	"test-done":          func() any { return new(Tested) }, "sign-seen": func() any { return new(SignSeen) },
 	"loads-declared": func() any { return new(LoadsDeclared) }, "posture-read": func() any { return new(PostureRead) },
-	"block-overridden": func() any { return new(BlockOverridden) },
-	"consent-recorded": func() any { return new(Consented) },
-	"gauge-read":       func() any { return new(GaugeRead) },
-	"note-written":     func() any { return new(Noted) }, "event-undone": func() any { return new(Undone) },
+	"block-overridden":   func() any { return new(BlockOverridden) },
+	"consent-recorded":   func() any { return new(Consented) },
+	"hold-countersigned": func() any { return new(Countersigned) },
+	"addendum-written":   func() any { return new(Addendum) },
+	"gauge-read":         func() any { return new(GaugeRead) },
+	"note-written":       func() any { return new(Noted) }, "event-undone": func() any { return new(Undone) },
 	"visit-closed": func() any { return new(Closed) },
 }
 
@@ -263,9 +248,6 @@ func (u UUID) Check() *strict.Error {
 func (c Charted) Check() *strict.Error {
 	if c.Side == ids.Midline {
 		return &strict.Error{Path: "$.side", Given: `"midline"`, Allowed: "one of left, right"}
-	}
-	if c.Figure != body.Version {
-		return &strict.Error{Path: "$.figure", Given: c.Figure, Allowed: body.Version}
 	}
 	return nil
 }

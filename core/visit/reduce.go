@@ -1,79 +1,127 @@
 package visit
 
 import (
-	"cmp"
-	"fmt"
 	"slices"
 
 	"mokren/core/assess"
+	"mokren/core/atlas"
 	"mokren/core/ids"
 	"mokren/core/progress"
-	"mokren/core/strict"
-	"mokren/core/treat"
+	"mokren/core/safety"
 )
 
-// Reduce computes the state of a visit from its events, read against what
-// earlier visits have left behind.
-func Reduce(ctx Context, events []Event) State {
-	r := reducer{
-		ctx: ctx,
-		state: State{
-			Points: []Point{}, Holds: []Hold{}, Ranges: []Range{}, Answers: []ScreenedAnswer{},
-			Cleared: []ScreeningCleared{}, Overrides: []BlockOverridden{}, Consents: []Consented{}, Tests: []Tested{},
-			Signs: []SignSeen{}, Loads: []ids.Load{}, Posture: []assess.Posture{}, Gauges: []GaugePair{},
-			Conflicts: []Conflict{}, Aside: []Aside{},
-		},
-		undone: map[string]bool{}, setBy: map[string]Event{},
+// Reduce computes the state of a visit from its events under today's law: what
+// was judged on arrival is replayed as it was judged, and what this device has
+// not sent yet is judged as if it arrived now.
+func Reduce(ctx Context, events []Event) State { return Today().Reduce(ctx, events) }
+
+// Reduce is the package's Reduce under a law of one's own.
+func (l Law) Reduce(ctx Context, events []Event) State {
+	j := l.Judge(ctx)
+	judged := make([]Event, 0, len(events))
+	for _, e := range Arrived(preview(ctx, events)) {
+		if e.Verdict == "" {
+			e = j.Accept(e)
+		} else {
+			j.Keep(e)
+		}
+		judged = append(judged, e)
 	}
-	ordered := Order(events)
-	r.findUndone(ordered)
-	for _, e := range ordered {
+	return l.replay(ctx, j, judged)
+}
+
+// preview puts what was not sent yet on the server's clock.
+func preview(ctx Context, events []Event) []Event {
+	out := slices.Clone(events)
+	for i := range out {
+		if out[i].Version == 0 && out[i].HappenedMS == 0 {
+			out[i].HappenedMS = max(1, out[i].DeviceMS+ctx.ClockMS)
+		}
+	}
+	return out
+}
+
+type reducer struct {
+	ctx   Context
+	law   Law
+	judge *Judge
+	state State
+	setBy map[string]Event
+	// painted is the pain drawing, by cell.
+	painted map[string]paint
+}
+
+// replay computes the state from judged events. Points come before everything
+// that names them, and a hold before its log, so that two devices whose clocks
+// differ a little lose nothing.
+func (l Law) replay(ctx Context, j *Judge, judged []Event) State {
+	r := reducer{ctx: ctx, law: l, judge: j, setBy: map[string]Event{}, state: empty()}
+	ordered := Order(judged)
+	bodies := make([]any, len(ordered))
+	for i, e := range ordered {
 		r.state.Version = max(r.state.Version, e.Version)
-		if r.undone[e.ID] {
-			continue
-		}
-		b, err := e.Decode()
-		if err == nil {
-			err = r.apply(e, b)
-		}
-		if err != nil {
-			r.state.Aside = append(r.state.Aside, Aside{e.ID, e.Type, err.Error(), e.Body})
+		bodies[i] = r.read(e)
+	}
+	for _, pass := range []func(any) bool{isCharting, isOther, isHoldLog} {
+		for i, e := range ordered {
+			if bodies[i] == nil || !pass(bodies[i]) {
+				continue
+			}
+			if err := r.apply(e, bodies[i]); err != nil {
+				r.aside(e, err.Error())
+			}
 		}
 	}
 	r.finish()
 	return r.state
 }
 
-type reducer struct {
-	ctx    Context
-	state  State
-	undone map[string]bool
-	setBy  map[string]Event
-	// painted is the pain drawing, by cell.
-	painted map[string]paint
+func empty() State {
+	return State{
+		Points: []Point{}, Holds: []Hold{}, Ranges: []Range{}, Answers: []Given{},
+		Cleared: []ScreeningCleared{}, Overrides: []BlockOverridden{}, Consents: []Consented{}, Tests: []Tested{},
+		Signs: []SignSeen{}, Loads: []ids.Load{}, Posture: []assess.Posture{}, Gauges: []GaugePair{},
+		Conflicts: []Conflict{}, Aside: []SetAsideEvent{}, Addenda: []DatedText{},
+	}
 }
 
-// findUndone walks back from the end, so that an undone undo does not count.
-// A hold's log is a safety record: nothing in it is undone from outside.
-func (r *reducer) findUndone(ordered []Event) {
-	kind := map[string]string{}
-	for _, e := range ordered {
-		kind[e.ID] = e.Type
+// read decodes an event that acts; what was set aside is shown, and what was
+// taken back is gone.
+func (r *reducer) read(e Event) any {
+	if _, gone := r.judge.undone[e.ID]; gone {
+		return nil
 	}
-	for _, e := range slices.Backward(ordered) {
-		if e.Type != "event-undone" || r.undone[e.ID] {
-			continue
-		}
-		if b, err := e.Decode(); err == nil {
-			id := string(b.(*Undone).Event)
-			switch kind[id] {
-			case "hold-started", "hold-event", "hold-ended", "":
-			default:
-				r.undone[id] = true
-			}
-		}
+	b, err := e.Decode()
+	_, begins := b.(*HoldStarted)
+	switch {
+	case err != nil && e.Verdict != Aside:
+		r.aside(e, err.Error())
+		return nil
+	case err != nil || e.Verdict == Aside && !begins:
+		r.aside(e, e.Why)
+		return nil
 	}
+	return b
 }
+
+func (r *reducer) aside(e Event, why string) {
+	r.state.Aside = append(r.state.Aside, SetAsideEvent{e.ID, e.Type, why, e.Body})
+}
+
+func isCharting(b any) bool {
+	_, ok := b.(*Charted)
+	return ok
+}
+
+func isHoldLog(b any) bool {
+	switch b.(type) {
+	case *HoldHappened, *HoldEnded, *Countersigned:
+		return true
+	}
+	return false
+}
+
+func isOther(b any) bool { return !isCharting(b) && !isHoldLog(b) }
 
 func (r *reducer) point(id UUID) (*Point, error) {
 	for i := range r.state.Points {
@@ -81,7 +129,7 @@ func (r *reducer) point(id UUID) (*Point, error) {
 			return &r.state.Points[i], nil
 		}
 	}
-	return nil, refuse("$.body.point", string(id), "a point charted in this visit")
+	return nil, noPoint(id)
 }
 
 func (r *reducer) hold(id UUID) (*Hold, error) {
@@ -90,18 +138,14 @@ func (r *reducer) hold(id UUID) (*Hold, error) {
 			return &r.state.Holds[i], nil
 		}
 	}
-	return nil, refuse("$.body.hold", string(id), "a hold started in this visit")
-}
-
-func refuse(path, given, allowed string) error {
-	return &strict.Error{Path: path, Given: fmt.Sprintf("%q", given), Allowed: allowed}
+	return nil, noHold(id)
 }
 
 func (r *reducer) apply(e Event, b any) error {
 	switch b := b.(type) {
 	case *Opened:
 		if r.state.OpenedMS == 0 {
-			r.state.OpenedMS = e.DeviceMS
+			r.state.OpenedMS = e.At()
 		}
 		r.state.Reason = b.Reason
 	case *Charted:
@@ -113,16 +157,8 @@ func (r *reducer) apply(e Event, b any) error {
 		}
 		r.sets("place of a point", "point:"+string(b.Point)+":place", e)
 		p.Figure, p.View, p.X, p.Y, p.Place = b.Figure, b.View, b.X, b.Y, b.Place
+		r.carry(&p.Charted)
 	case *Removed:
-		if _, err := r.point(b.Point); err != nil {
-			return err
-		}
-		for _, h := range r.state.Holds {
-			if h.Point == b.Point {
-				return refuse("$.body.point", string(b.Point),
-					"a point without holds; what was pressed stays in the record")
-			}
-		}
 		r.state.Points = slices.DeleteFunc(r.state.Points, func(p Point) bool { return p.Point == b.Point })
 	case *Rechecked:
 		p, err := r.point(b.Point)
@@ -132,11 +168,13 @@ func (r *reducer) apply(e Event, b any) error {
 		r.sets("recheck of a point", "point:"+string(b.Point)+":recheck", e)
 		p.AfterNPRS, p.AfterGrade = &b.NPRS, b.Grade
 	case *HoldStarted:
-		return r.startHold(e, b)
+		r.startHold(e, b)
 	case *HoldHappened:
-		return r.holdEvent(b)
+		return r.holdEvent(e, b)
 	case *HoldEnded:
-		return r.endHold(b)
+		return r.endHold(e, b)
+	case *Countersigned:
+		return r.countersign(e, b)
 	case *Measured:
 		r.measure(e, b)
 	case *Screened:
@@ -144,9 +182,9 @@ func (r *reducer) apply(e Event, b any) error {
 	case *ScreeningCleared:
 		r.state.Cleared = append(r.state.Cleared, *b)
 	case *BlockOverridden:
-		return r.override(e, b)
+		r.state.Overrides = append(r.state.Overrides, *b)
 	case *Consented:
-		r.consent(e, b)
+		r.sets("consent for the "+string(b.Area), "consent:"+string(b.Area), e)
 	case *Interviewed:
 		r.sets("interview", "interview", e)
 		r.state.Interview = b
@@ -166,16 +204,17 @@ func (r *reducer) apply(e Event, b any) error {
 	case *Noted:
 		r.sets("note", "note", e)
 		r.state.Note = b.Text
-	case *Undone:
-		if !r.undone[string(b.Event)] {
-			return refuse("$.body.event", string(b.Event), "an event of this visit outside a hold's log")
-		}
+	case *Addendum:
+		r.state.Addenda = append(r.state.Addenda, DatedText{e.At(), e.Author, b.Text})
+	case *Undone: // known already
 	case *Closed:
-		r.state.ClosedMS = e.DeviceMS
+		r.state.ClosedMS = e.At()
 	}
 	return nil
 }
 
+// chart sets a point. The muscle of a pressed point is what was judged, so a
+// correction that came too late for it was set aside.
 func (r *reducer) chart(e Event, b *Charted) error {
 	p, err := r.point(b.Point)
 	if e.Type == "point-charted" {
@@ -185,117 +224,34 @@ func (r *reducer) chart(e Event, b *Charted) error {
 		if b.Identity == "" {
 			b.Identity = b.Point
 		}
-		r.state.Points = append(r.state.Points, Point{Charted: *b, ChartedMS: e.DeviceMS})
+		r.carry(b)
+		r.state.Points = append(r.state.Points, Point{Charted: *b, ChartedMS: e.At()})
 		return nil
 	}
 	if err != nil {
 		return err
-	}
-	// The muscle decides the ceilings of a hold, so it cannot change under one.
-	if b.Muscle != p.Muscle || b.Side != p.Side {
-		for _, h := range r.state.Holds {
-			if h.Point == b.Point {
-				return refuse("$.body.muscle", string(b.Muscle),
-					"the muscle and side that were pressed; chart a new point instead")
-			}
-		}
 	}
 	r.sets("chart of a point", "point:"+string(b.Point)+":chart", e)
 	if b.Identity == "" {
 		b.Identity = p.Identity
 	}
+	r.carry(b)
 	p.Charted = *b
 	return nil
 }
 
-func (r *reducer) startHold(e Event, b *HoldStarted) error {
-	if _, err := r.hold(b.Hold); err == nil {
-		return refuse("$.body.hold", string(b.Hold), "an id that no hold of this visit has")
+// carry puts a place of an older figure on today's: the place on the fibres
+// rules. The event keeps what was written.
+func (r *reducer) carry(c *Charted) {
+	if c.Figure == r.law.Figure {
+		return
 	}
-	p, err := r.point(b.Point)
+	m, err := atlas.Get(c.Muscle)
 	if err != nil {
-		return err
+		return
 	}
-	h := Hold{
-		ID: b.Hold, Point: b.Point, StartedMS: e.DeviceMS, Start: b.Start, Contact: b.Contact,
-		Position:  b.Position,
-		MuscleSet: b.MuscleSet, Log: []HoldHappened{}, Status: Live,
-	}
-	switch {
-	case b.Start.Muscle != p.Muscle || b.Start.Side != p.Side:
-		h.Status, h.Why = SetAside, "The hold names another muscle or side than its point."
-	case b.Start.Rules != treat.RulesVersion:
-		h.Status, h.Why = SetAside, "Recorded under rules "+b.Start.Rules+", which this version cannot replay."
-	}
-	if h.Status != SetAside {
-		s := r.screening()
-		_, consent := r.consentMissing(*p, s)
-		if beforeConsentRule(e) {
-			consent = ""
-		}
-		if why := cmp.Or(r.refusal(*p, s), consent, withinScreening(b.Start, s)); why != "" {
-			h.Status, h.Why = SetAside, why
-		}
-	}
-	for i := range r.state.Holds {
-		if o := &r.state.Holds[i]; o.Point == b.Point && o.Status != SetAside && closesSite(o.replay()) &&
-			h.Status != SetAside {
-			h.Status, h.Why = SetAside, "This site was closed for today by an earlier hold."
-		}
-	}
-	r.state.Holds = append(r.state.Holds, h)
-	return nil
-}
-
-// closesSite: a stop closes the site for today, unless it was only the client
-// who asked for it; then a fresh decision may be made together.
-func closesSite(s treat.Summary) bool {
-	return s.SiteClosed || (s.Outcome == treat.Stopped && !slices.Contains(s.Signs, string(treat.KindClientStop)))
-}
-
-func (r *reducer) holdEvent(b *HoldHappened) error {
-	h, err := r.hold(b.Hold)
-	if err != nil {
-		return err
-	}
-	ev, err := treat.ParseEvent(b.AtMS, b.Event, b.Value, h.Start.Scale)
-	if err != nil {
-		if se, ok := err.(*strict.Error); ok {
-			return se.Under("$.body")
-		}
-		return err
-	}
-	h.Log = append(h.Log, *b)
-	h.events = append(h.events, ev)
-	return nil
-}
-
-// replay runs the hold's log, late events sorted in by their time.
-func (h *Hold) replay() treat.Summary {
-	c := treat.NewCoach(h.Start)
-	for _, e := range treat.SortLate(h.events) {
-		c.Apply(e)
-	}
-	return c.Summary()
-}
-
-func (r *reducer) endHold(b *HoldEnded) error {
-	h, err := r.hold(b.Hold)
-	if err != nil {
-		return err
-	}
-	if h.Status == SetAside {
-		return nil
-	}
-	sum := h.replay()
-	h.Status = Kept
-	if ms := int64(sum.PressureS*1000 + 0.5); sum.Outcome != b.Outcome || ms != b.PressureMS ||
-		len(sum.Stages) != b.Stages {
-		h.Status = SetAside
-		h.Why = fmt.Sprintf("The log replays to %s, %d stages, %.1f s; claimed were %s, %d stages, %.1f s.",
-			sum.Outcome, len(sum.Stages), sum.PressureS, b.Outcome, b.Stages, float64(b.PressureMS)/1000)
-	}
-	return nil
+	v, at := m.OnFigure(c.Place, c.Side, r.ctx.height())
+	c.View, c.X, c.Y, c.Figure = v, at.X, at.Y, r.law.Figure
 }
 
 func (r *reducer) measure(e Event, b *Measured) {
@@ -329,22 +285,20 @@ func (r *reducer) sets(what, key string, e Event) {
 
 // finish computes what depends on the whole.
 func (r *reducer) finish() {
+	k := r.judge.knownTo(nil)
+	r.state.Answers = append(r.state.Answers, k.answers...)
+	r.state.Consents = append(r.state.Consents, k.consents...)
 	r.state.Drawing = strokes(r.painted)
-	r.state.Screening = r.screening()
+	r.state.Known = k.merged()
+	r.state.Screening = safety.Screen(r.state.Known)
+	r.state.ScreenAgain = k.unwell
 	r.state.PostureFlags = assess.Flags(r.state.Posture, r.ctx.Thresholds)
 	r.flagGauges()
 	for i := range r.state.Points {
-		p := &r.state.Points[i]
-		if p.Blocked = r.refusal(*p, r.state.Screening); p.Blocked == "" {
-			p.NeedsConsent, p.Blocked = r.consentMissing(*p, r.state.Screening)
-		}
+		r.closePoint(k, &r.state.Points[i])
 	}
 	for i := range r.state.Holds {
-		h := &r.state.Holds[i]
-		h.Summary = h.replay()
-		if p, err := r.point(h.Point); err == nil && h.Status != SetAside && closesSite(h.Summary) {
-			p.Closed = "Closed for today: the last hold was stopped."
-		}
+		r.weigh(&r.state.Holds[i])
 	}
 	for i := range r.state.Ranges {
 		x := &r.state.Ranges[i]
@@ -353,5 +307,36 @@ func (r *reducer) finish() {
 				x.Change = &c
 			}
 		}
+	}
+}
+
+// closePoint tells what stands against a hold at a point now, what may be used
+// there, and its highest limits.
+func (r *reducer) closePoint(k known, p *Point) {
+	at := p.spot(r.ctx.height(), r.law.Figure)
+	p.Where = at.Where
+	p.Closed = closedBy(r.judge.signs, at, r.ctx.height())
+	if p.Blocked = k.refusal(p.Point, at); p.Blocked == "" {
+		c := k.consentMissing(at)
+		p.NeedsConsent, p.Blocked = c.area, c.why
+	}
+	if r.judge.closed != nil && p.Closed == "" {
+		p.Closed = "The visit is closed."
+	}
+	m, err := atlas.Get(p.Muscle)
+	if err != nil {
+		return
+	}
+	p.Contacts = []Choice{}
+	for _, c := range m.Contacts {
+		p.Contacts = append(p.Contacts, Choice{ID: string(c), Why: r.judge.contactRefused(at, c)})
+	}
+	p.Positions = []Choice{}
+	for _, x := range m.Positions {
+		why := ""
+		if slices.Contains(r.state.Screening.Limits.AvoidPositions, x) {
+			why = "Not in this position today: the screening forbids it."
+		}
+		p.Positions = append(p.Positions, Choice{ID: string(x), Why: why})
 	}
 }

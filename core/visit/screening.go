@@ -2,36 +2,18 @@ package visit
 
 import (
 	"fmt"
-	"slices"
 	"strings"
 
-	"mokren/core/assess"
-	"mokren/core/body"
 	"mokren/core/ids"
 	"mokren/core/safety"
 	"mokren/core/strict"
-	"mokren/core/treat"
 )
-
-// Context is what a visit's log is read against: what earlier visits have
-// left behind, and who is licensed. The server and the browser read with the
-// same one.
-type Context struct {
-	// Carried are the answers of earlier visits, aged to this one, and those
-	// that follow from the record (first visit, under age).
-	Carried []safety.Answer `json:"carried"`
-	// Licensed are the persons who may override a block.
-	Licensed []string `json:"licensed"`
-	// Thresholds are the practice's own, from where on a reading is flagged.
-	Thresholds assess.Thresholds `json:"thresholds"`
-}
 
 type (
 	// Screened answers questions of the screening; a later answer counts.
 	Screened struct {
 		Answers []ScreenedAnswer `json:"answers" minItems:"1" maxItems:"200"`
 		// By tells who answered: the therapist, or the client on an own device.
-		// A client's answer does not soften what the therapist has noted.
 		By string `json:"by,omitempty" enum:"therapist,client"`
 	}
 	// ScreenedAnswer is one answer with where and since when.
@@ -80,90 +62,49 @@ func (b BlockOverridden) Check() *strict.Error {
 	return nil
 }
 
-func (a ScreenedAnswer) answer() safety.Answer {
-	return safety.Answer{Question: a.Question, Answer: a.Answer, Side: a.Side, Regions: a.Regions}
+// Given is an answer with whose word it is, and whether a clinician has cleared
+// it since.
+type Given struct {
+	ScreenedAnswer
+	By      string `json:"by,omitempty" enum:"therapist,client"`
+	Cleared bool   `json:"cleared,omitempty"`
+	from    Event
 }
 
-// screening judges what is known at this moment of the log.
-func (r *reducer) screening() safety.Screening {
-	own := make([]safety.Answer, 0, len(r.state.Answers))
-	for _, a := range r.state.Answers {
-		own = append(own, a.answer())
+func (g Given) answer() safety.Answer {
+	return safety.Answer{
+		Question: g.Question, Answer: g.Answer, Side: g.Side, Regions: g.Regions, By: g.By, Cleared: g.Cleared,
 	}
-	merged := safety.Merge(r.ctx.Carried, own)
-	for i := range merged {
-		if slices.ContainsFunc(r.state.Cleared,
-			func(c ScreeningCleared) bool { return c.Question == merged[i].Question }) {
-			merged[i].Cleared = true
+}
+
+// answered lays an answer over those given. The therapist's is the last word. A
+// client's own takes the place of a milder one and stands beside an equal one
+// (the other side, say), and never lifts a caution of the therapist's.
+func answered(given []Given, a ScreenedAnswer, by string, e Event) []Given {
+	own := by == safety.Client
+	out := make([]Given, 0, len(given)+1)
+	fresh := Given{ScreenedAnswer: a, By: by, from: e}
+	done := false
+	for _, g := range given {
+		switch {
+		case g.Question != a.Question:
+			out = append(out, g)
+		case own && g.By != safety.Client && safety.Milder(a.Answer, g.Answer):
+			return given
+		case own && g.By != safety.Client && a.Answer == g.Answer:
+			out = append(out, g)
+		case !done:
+			out, done = append(out, fresh), true
 		}
 	}
-	return safety.Screen(merged)
+	if !done {
+		out = append(out, fresh)
+	}
+	return out
 }
 
 func (r *reducer) screened(e Event, b *Screened) {
 	for _, a := range b.Answers {
 		r.sets("answer to "+string(a.Question), "screen:"+string(a.Question), e)
-		i := slices.IndexFunc(r.state.Answers, func(x ScreenedAnswer) bool { return x.Question == a.Question })
-		if i < 0 {
-			r.state.Answers = append(r.state.Answers, a)
-			continue
-		}
-		if b.By != "client" || !milder(a.Answer, r.state.Answers[i].Answer) {
-			r.state.Answers[i] = a
-		}
 	}
-}
-
-// milder reports whether answer a asks for less caution than b.
-func milder(a, b string) bool {
-	weight := map[string]int{"no": 0, "unknown": 1, "yes": 2}
-	return weight[a] < weight[b]
-}
-
-func (r *reducer) override(e Event, b *BlockOverridden) error {
-	if _, err := r.point(b.Point); err != nil {
-		return err
-	}
-	if !slices.Contains(r.ctx.Licensed, e.Author) {
-		return refuse("$.author", e.Author, "a licensed person of the practice")
-	}
-	r.state.Overrides = append(r.state.Overrides, *b)
-	return nil
-}
-
-// where a point lies, as regions on a side.
-func (p Point) where() []safety.Place {
-	if n, ok := body.RegionOf(body.CellAt(p.View, body.Point{X: p.X, Y: p.Y})); ok {
-		return []safety.Place{{Region: n.Region, Side: n.Side}}
-	}
-	return nil
-}
-
-// refusal tells why the screening lets no hold begin at a point now, or "".
-// With consentMissing it decides for every screen, import and replay.
-func (r *reducer) refusal(p Point, s safety.Screening) string {
-	if grave := s.Grave(); len(grave) > 0 {
-		return fmt.Sprintf("The screening is not complete: %d questions that could stop the treatment "+
-			"were not asked.", len(grave))
-	}
-	why, blocked := s.Blocks(p.Muscle, p.where())
-	if !blocked {
-		return ""
-	}
-	overridden := slices.ContainsFunc(r.state.Overrides, func(b BlockOverridden) bool { return b.Point == p.Point })
-	if overridden && !s.NoTreatment {
-		return ""
-	}
-	return "Blocked by the screening: " + why
-}
-
-// withinScreening tells why a hold's start does not respect the screening, or "".
-func withinScreening(st treat.Start, s safety.Screening) string {
-	if s.Limits.NumberCannotSteer && treat.SteeredByNumber(st.Protocol) {
-		return "The client's number cannot steer today; this protocol is steered by it."
-	}
-	if allowed, err := st.Under(s.Limits); err != nil || !st.Limits.Within(allowed) {
-		return "The limits are above what the screening allows today."
-	}
-	return ""
 }

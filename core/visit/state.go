@@ -22,10 +22,15 @@ type State struct {
 	Drawing  []Stroke `json:"drawing" doc:"the pain drawing, by kind and intensity"`
 	// Answers of this visit's screening, what was cleared, and what they come to
 	// with the answers of earlier visits.
-	Answers   []ScreenedAnswer   `json:"answers"`
+	Answers   []Given            `json:"answers"`
 	Cleared   []ScreeningCleared `json:"cleared"`
 	Overrides []BlockOverridden  `json:"overrides"`
 	Screening safety.Screening   `json:"screening"`
+	// Known are the answers that the screening judges: carried, given, of record.
+	Known []safety.Answer `json:"known_answers"`
+	// ScreenAgain: the client felt unwell; nothing is pressed before the screening
+	// was asked again.
+	ScreenAgain bool `json:"screen_again,omitempty"`
 	// Consents are the latest word on the visit and on each sensitive area.
 	Consents []Consented      `json:"consents"`
 	Tests    []Tested         `json:"tests"`
@@ -37,7 +42,8 @@ type State struct {
 	Gauges       []GaugePair          `json:"gauges"`
 	Interview    *Interviewed         `json:"interview,omitempty"`
 	Conflicts    []Conflict           `json:"conflicts"`
-	Aside        []Aside              `json:"aside"`
+	Aside        []SetAsideEvent      `json:"aside"`
+	Addenda      []DatedText          `json:"addenda" doc:"written after the visit was closed"`
 	Version      int64                `json:"version" doc:"highest version among the events"`
 }
 
@@ -53,13 +59,30 @@ type Point struct {
 	NeedsConsent safety.Area `json:"needs_consent,omitempty" enum:"visit,groin,buttock,chest,abdomen,axilla,coccyx"`
 	// Closed tells that no more pressure belongs here today, and why.
 	Closed string `json:"closed,omitempty"`
+	// Where it lies on the body; some regions have ceilings of their own.
+	Where []safety.Place `json:"where"`
+	// Contacts and Positions are what one chooses from for a hold here.
+	Contacts  []Choice `json:"contacts"`
+	Positions []Choice `json:"positions"`
+}
+
+// Choice is one of a list to choose from; Why says why it may not be.
+type Choice struct {
+	ID  string `json:"id"`
+	Why string `json:"why,omitempty"`
+}
+
+// DatedText is a text with when and by whom it was written.
+type DatedText struct {
+	AtMS   int64  `json:"at_ms"`
+	Author string `json:"author"`
+	Text   string `json:"text"`
 }
 
 // HoldStatus tells what a hold's log is worth.
 type HoldStatus string
 
-// Live: no end yet. Kept: replays to what was claimed. SetAside: kept and
-// shown, but counted nowhere.
+// Live: no end yet. Kept: ended. SetAside: kept and shown, but counted nowhere.
 const (
 	Live     HoldStatus = "live"
 	Kept     HoldStatus = "kept"
@@ -79,7 +102,21 @@ type Hold struct {
 	Status    HoldStatus     `json:"status"`
 	Why       string         `json:"why,omitempty"`
 	Summary   treat.Summary  `json:"summary"`
-	events    []treat.Event
+	Author    string         `json:"author"`
+	// Under is whom a student's hold names, Countersigned who has signed it.
+	Under         UUID   `json:"under,omitempty"`
+	Countersigned string `json:"countersigned,omitempty"`
+	// Remarks are what was learned later, or what differs; they take nothing away.
+	Remarks []string `json:"remarks"`
+
+	event    Event
+	events   []treat.Event
+	ended    *Event
+	claim    *HoldEnded
+	late     int
+	clock    string
+	stored   *treat.Summary
+	storedAt int64
 }
 
 // Range is one movement on one side, before and after.
@@ -109,8 +146,8 @@ type Conflict struct {
 	Text  string `json:"text"`
 }
 
-// Aside is an event that could not stand.
-type Aside struct {
+// SetAsideEvent is an event that could not stand.
+type SetAsideEvent struct {
 	Event  string          `json:"event"`
 	Type   string          `json:"type"`
 	Reason string          `json:"reason"`

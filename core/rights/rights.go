@@ -1,0 +1,142 @@
+// Package rights says who may do what: one table of roles for every operation
+// of the API and every type of event. The API asks it before an operation, and
+// the core again when an event is judged. A right that is not written is
+// refused.
+package rights
+
+import (
+	"maps"
+	"slices"
+)
+
+// Role is what a person is in a practice.
+type Role string
+
+// The roles (handbook 2). Client is a client on an own device, who holds a
+// code; Nobody has not signed in.
+const (
+	Owner     Role = "owner"
+	Therapist Role = "therapist"
+	Student   Role = "student"
+	FrontDesk Role = "front-desk"
+	Client    Role = "client"
+	Nobody    Role = "nobody"
+)
+
+// Roles lists them all, the one with most rights first.
+var Roles = []Role{Owner, Therapist, Student, FrontDesk, Client, Nobody}
+
+// Licensed reports whether the role may decide alone: override, clear, and
+// countersign for a student.
+func (r Role) Licensed() bool { return r == Owner || r == Therapist }
+
+// Clinical reports whether the role sees what is clinical.
+func (r Role) Clinical() bool { return r.Licensed() || r == Student }
+
+var (
+	owner    = []Role{Owner}
+	licensed = []Role{Owner, Therapist}
+	clinical = []Role{Owner, Therapist, Student}
+	staff    = []Role{Owner, Therapist, Student, FrontDesk}
+	byCode   = []Role{Client}
+	// withCode may compute: everyone who has signed in or holds a code.
+	withCode = []Role{Owner, Therapist, Student, FrontDesk, Client}
+	everyone = Roles
+)
+
+// events are the types of a visit's log.
+var events = map[string][]Role{
+	"visit-opened":       clinical,
+	"visit-closed":       clinical,
+	"note-written":       clinical,
+	"addendum-written":   clinical,
+	"interview-noted":    clinical,
+	"drawing-painted":    clinical,
+	"loads-declared":     clinical,
+	"screening-answered": clinical,
+	"screening-cleared":  licensed,
+	"consent-recorded":   clinical,
+	"block-overridden":   licensed,
+	"test-done":          clinical,
+	"sign-seen":          clinical,
+	"posture-read":       clinical,
+	"gauge-read":         clinical,
+	"range-measured":     clinical,
+	"point-charted":      clinical,
+	"point-corrected":    clinical,
+	"point-moved":        clinical,
+	"point-removed":      clinical,
+	"point-rechecked":    clinical,
+	"hold-started":       clinical,
+	"hold-event":         clinical,
+	"hold-ended":         clinical,
+	"hold-countersigned": licensed,
+	"event-undone":       clinical,
+}
+
+// operations are those of the API, by operation id.
+var operations = map[string][]Role{
+	"sign-in":               everyone,
+	"sign-out":              everyone,
+	"me":                    staff,
+	"put-finger":            clinical,
+	"instruments":           clinical,
+	"practice-settings":     staff,
+	"put-practice-settings": owner,
+
+	"day":            staff,
+	"list-clients":   staff,
+	"alike-clients":  staff,
+	"put-client":     staff,
+	"book-visit":     staff,
+	"archive-client": licensed,
+	"restore-client": licensed,
+	"client-course":  clinical,
+
+	"open-visit":       clinical,
+	"send-events":      clinical,
+	"new-link":         clinical,
+	"visit-entries":    clinical,
+	"take-entry":       clinical,
+	"bring-entry-back": clinical,
+
+	"put-photo":     clinical,
+	"client-photos": clinical,
+	"photo-image":   clinical,
+	"photo-thumb":   clinical,
+	"mark-photo":    clinical,
+	"remove-photo":  clinical,
+	"restore-photo": clinical,
+
+	"own-atlas":       clinical,
+	"put-note":        clinical,
+	"put-site":        clinical,
+	"remove-site":     clinical,
+	"restore-atlas":   licensed,
+	"weights":         clinical,
+	"put-weight":      licensed,
+	"reset-weight":    licensed,
+	"thresholds":      clinical,
+	"put-threshold":   licensed,
+	"reset-threshold": licensed,
+
+	"pad":             byCode,
+	"put-pad-drawing": byCode,
+	"put-pad-story":   byCode,
+	"put-pad-answers": byCode,
+
+	"figure":     everyone,
+	"lattice":    everyone,
+	"figure-svg": everyone,
+	"calc":       withCode,
+}
+
+// MayWrite reports whether a role may write an event of a type.
+func MayWrite(r Role, event string) bool { return slices.Contains(events[event], r) }
+
+// MayCall reports whether a role may call an operation of the API.
+func MayCall(r Role, operation string) bool { return slices.Contains(operations[operation], r) }
+
+// Events and Operations list what the tables have a row for, in order.
+func Events() []string     { return slices.Sorted(maps.Keys(events)) }
+func Operations() []string { return slices.Sorted(maps.Keys(operations)) }

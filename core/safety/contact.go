@@ -1,0 +1,50 @@
+package safety
+
+import (
+	"fmt"
+	"slices"
+
+	"mokren/core/ids"
+)
+
+// broad contacts spread the pressure; hard ones bring the most of it to a
+// small place (working division).
+var (
+	broad = []ids.Contact{"palm", "forearm", "own-thigh", "knuckle"}
+	hard  = []ids.Contact{"elbow", "tool", "knuckle", "pisiform-over-thumb"}
+)
+
+// Broad reports whether a contact spreads the pressure.
+func Broad(c ids.Contact) bool { return slices.Contains(broad, c) }
+
+// ContactForbidden tells why a contact may not be used at a place, or "". Where
+// a muscle has ceilings of its own only its usual contacts are; where only the
+// region has, the hard ones are not.
+func ContactForbidden(m ids.Muscle, places []Place, usual []ids.Contact, c ids.Contact) string {
+	_, where := Site(m, places)
+	if where == "" {
+		return ""
+	}
+	if c == "" {
+		return "Name the contact: at " + where + " not every one may be used."
+	}
+	allowed := !slices.Contains(hard, c)
+	if _, own := bySite[m]; own {
+		allowed = false
+	}
+	if allowed || slices.Contains(usual, c) {
+		return ""
+	}
+	return fmt.Sprintf("Not with the %s at %s.", c, where)
+}
+
+// neckMuscles reach the neck wherever they are pressed.
+var neckMuscles = append(typed[ids.Muscle]("sternocleidomastoid-sternal sternocleidomastoid-clavicular "+
+	"suboccipitals splenius-capitis splenius-cervicis semispinalis-capitis cervical-multifidus levator-scapulae"),
+	scalenes...)
+
+// OnNeck reports whether pressing there is work on the neck.
+func OnNeck(m ids.Muscle, places []Place) bool {
+	return slices.Contains(neckMuscles, m) ||
+		slices.ContainsFunc(places, func(p Place) bool { return slices.Contains(neck, p.Region) })
+}

@@ -1,0 +1,83 @@
+package visit
+
+// A device's clock may be off. What it says is kept as it was said; beside it
+// goes when the event happened by the server's clock, from the difference seen
+// on arrival. No date makes anything valid: see Judge.
+
+// clockTolerance: differences below this are the network's (working value).
+const clockTolerance = 2000
+
+// earliestBefore is how long before its appointment a visit may begin.
+const earliestBefore = 12 * 3_600_000
+
+// Arrival is what the server knows when a batch of one visit arrives.
+type Arrival struct {
+	// NowMS is the server's clock, SentMS what the device's clock said when it
+	// sent the batch (0: not told), both in Unix ms.
+	NowMS, SentMS int64
+	// StartsMS is the visit's appointment.
+	StartsMS int64
+}
+
+// Receive stamps a batch with when its events arrived and happened. known are
+// the visit's events so far: a device's events never go back before its own.
+func (a Arrival) Receive(known, batch []Event) []Event {
+	last := map[string]int64{}
+	for _, e := range known {
+		last[e.Device] = max(last[e.Device], e.At())
+	}
+	offset := a.offset(batch)
+	floor := min(a.StartsMS-earliestBefore, a.NowMS)
+	out := make([]Event, len(batch))
+	for i, e := range batch {
+		e.ReceivedMS, e.Clock = a.NowMS, ""
+		shift := int64(0)
+		if abs(offset[e.Device]) > clockTolerance {
+			shift = offset[e.Device]
+		}
+		at := min(a.NowMS, max(floor, last[e.Device], e.DeviceMS+shift))
+		switch {
+		case at < e.DeviceMS-clockTolerance:
+			e.Clock = ClockAhead
+		case at > e.DeviceMS+clockTolerance:
+			e.Clock = ClockBehind
+		}
+		e.HappenedMS = max(1, at)
+		last[e.Device] = at
+		out[i] = e
+	}
+	return out
+}
+
+// offset is what to add to each device's clock: what it said when it sent, or,
+// when it did not say, no more than its latest event is ahead, or its earliest
+// before the visit could have begun.
+func (a Arrival) offset(batch []Event) map[string]int64 {
+	first, latest := map[string]int64{}, map[string]int64{}
+	for _, e := range batch {
+		if f, ok := first[e.Device]; !ok || e.DeviceMS < f {
+			first[e.Device] = e.DeviceMS
+		}
+		latest[e.Device] = max(latest[e.Device], e.DeviceMS)
+	}
+	out := map[string]int64{}
+	for d, l := range latest {
+		switch {
+		case a.SentMS > 0:
+			out[d] = a.NowMS - a.SentMS
+		case l > a.NowMS, first[d] < a.StartsMS-earliestBefore:
+			out[d] = a.NowMS - l
+		}
+	}
+	return out
+}
+
+// How a device's clock was off.
+const (
+	ClockAhead  = "ahead"
+	ClockBehind = "behind"
+	// ClockLong: a hold's log that is longer than the time since it began.
+	ClockLong = "long"
+)
+
+func abs(n int64) int64 { return max(n, -n) }

@@ -1,0 +1,193 @@
+package visit
+
+import (
+	"cmp"
+	"fmt"
+	"slices"
+
+	"mokren/core/rights"
+	"mokren/core/treat"
+)
+
+// startHold shows a hold as it was judged.
+func (r *reducer) startHold(e Event, b *HoldStarted) {
+	if _, err := r.hold(b.Hold); err == nil {
+		r.aside(e, e.Why)
+		return
+	}
+	h := Hold{
+		ID: b.Hold, Point: b.Point, StartedMS: e.At(), Start: b.Start, Contact: b.Contact, Position: b.Position,
+		MuscleSet: b.MuscleSet, Author: e.Author, Under: b.Under, Log: []HoldHappened{}, Remarks: []string{},
+		Status: Live, event: e,
+	}
+	if e.Verdict == Aside {
+		h.Status, h.Why = SetAside, e.Why
+	}
+	h.off(e)
+	r.state.Holds = append(r.state.Holds, h)
+}
+
+func (r *reducer) holdEvent(e Event, b *HoldHappened) error {
+	h, err := r.hold(b.Hold)
+	if err != nil {
+		return err
+	}
+	at := *b
+	if e.HoldAtMS != nil {
+		at.AtMS = *e.HoldAtMS
+	}
+	ev, err := treat.ParseEvent(at.AtMS, b.Event, b.Value, h.Start.Scale)
+	if err != nil {
+		return err
+	}
+	ev.Source = e.Device
+	h.Log = append(h.Log, at)
+	h.events = append(h.events, ev)
+	if h.ended != nil && e.Version > h.ended.Version && e.Device != h.ended.Device {
+		h.late++
+	}
+	h.note(e)
+	return nil
+}
+
+// endHold keeps the claim; what the log replays to is what counts.
+func (r *reducer) endHold(e Event, b *HoldEnded) error {
+	h, err := r.hold(b.Hold)
+	if err != nil {
+		return err
+	}
+	if h.Status == Live {
+		h.Status = Kept
+	}
+	if h.ended == nil {
+		h.ended, h.claim = &e, b
+	}
+	h.note(e)
+	return nil
+}
+
+func (r *reducer) countersign(e Event, b *Countersigned) error {
+	h, err := r.hold(b.Hold)
+	if err != nil {
+		return err
+	}
+	h.Countersigned = e.Author
+	return nil
+}
+
+// note keeps what the latest event brought: the result as stored, and a clock
+// that was off.
+func (h *Hold) note(e Event) {
+	if e.Result != nil && (h.stored == nil || e.Version >= h.storedAt) {
+		h.stored, h.storedAt = e.Result, e.Version
+	}
+	h.off(e)
+}
+
+// off remembers that a clock was off; it is said once.
+func (h *Hold) off(e Event) {
+	h.clock = cmp.Or(h.clock, e.Clock)
+	if e.Clock == ClockLong {
+		h.clock = e.Clock
+	}
+}
+
+// weigh replays a hold by the rules it was begun under and says what is known
+// beside it. Nothing said here takes an accepted hold away.
+func (r *reducer) weigh(h *Hold) {
+	h.Summary = h.replay()
+	if h.claim != nil && h.Status == Kept {
+		h.remarkClaim()
+	}
+	switch h.clock {
+	case ClockAhead:
+		h.remark("The device's clock was ahead; its times are corrected.")
+	case ClockBehind:
+		h.remark("The device's clock was behind; its times are corrected.")
+	case ClockLong:
+		h.remark("The log was longer than the time since the hold began; it is cut to it.")
+	}
+	if h.late > 0 {
+		h.remark(fmt.Sprintf("%d entries came in after the end and were sorted in by their time.", h.late))
+	}
+	if r.ctx.Roles[h.Author] == rights.Student && h.Countersigned == "" && h.Status != SetAside {
+		h.remark("Not countersigned yet.")
+	}
+	if h.Status != SetAside {
+		r.learnedLater(h)
+	}
+}
+
+func (h *Hold) remark(text string) { h.Remarks = append(h.Remarks, text) }
+
+// replay runs the hold's log, late events sorted in by their time. Rules that
+// this program does not know leave what was stored.
+func (h *Hold) replay() treat.Summary {
+	c, err := treat.Replayer(h.Start)
+	if err != nil {
+		h.remark("Recorded under rules " + h.Start.Rules + ", which this program cannot replay: shown as it was stored.")
+		return h.asStored()
+	}
+	for _, e := range treat.SortLate(h.events) {
+		c.Apply(e)
+	}
+	return c.Summary()
+}
+
+// asStored is the result kept with the log, else what the device claimed.
+func (h *Hold) asStored() treat.Summary {
+	if h.stored != nil {
+		return *h.stored
+	}
+	s := treat.Summary{
+		Outcome: treat.Unchanged, Stages: []treat.StageRecord{}, Trace: []treat.TracePoint{},
+		Protocol: h.Start.Protocol, Limits: h.Start.Limits, Rules: h.Start.Rules,
+	}
+	if h.claim != nil {
+		s.Outcome, s.PressureS = h.claim.Outcome, float64(h.claim.PressureMS)/1000
+	}
+	return s
+}
+
+func (h *Hold) remarkClaim() {
+	s := h.Summary
+	ms := int64(s.PressureS*1000 + 0.5)
+	if s.Outcome == h.claim.Outcome && ms == h.claim.PressureMS && len(s.Stages) == h.claim.Stages {
+		return
+	}
+	h.remark(fmt.Sprintf("The log comes to %s, %d stages, %.1f s; the device had said %s, %d stages, %.1f s.",
+		s.Outcome, len(s.Stages), s.PressureS, h.claim.Outcome, h.claim.Stages, float64(h.claim.PressureMS)/1000))
+}
+
+// learnedLater says what would have stood against the hold, had it been known:
+// a withdrawal, a yes or a closing sign that happened before it and arrived
+// after.
+func (r *reducer) learnedLater(h *Hold) {
+	i := slices.IndexFunc(r.state.Points, func(p Point) bool { return p.Point == h.Point })
+	if i < 0 {
+		return
+	}
+	at := r.state.Points[i].spot(r.ctx.height(), r.law.Figure)
+	before := func(g Event) bool {
+		if g.Device == h.event.Device {
+			return g.Seq < h.event.Seq
+		}
+		arrived := g.Version > 0 && (h.event.Version == 0 || g.Version < h.event.Version)
+		return arrived || g.At() < h.event.At()
+	}
+	k := r.judge.gather(func(g Event) bool { return enables(g, &h.event) }, before)
+	var signs []Pressed
+	for _, s := range r.judge.signs {
+		if s.from.ID == "" || s.Hold != h.ID && before(s.from) && s.AtMS < h.StartedMS {
+			signs = append(signs, s)
+		}
+	}
+	why := cmp.Or(
+		k.blocked(h.Point, at, k.screening()),
+		k.consentMissing(at).why,
+		closedBy(signs, at, r.ctx.height()),
+	)
+	if why != "" {
+		h.remark("Learned after it began: " + why)
+	}
+}

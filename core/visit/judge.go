@@ -1,0 +1,379 @@
+package visit
+
+import (
+	"fmt"
+	"slices"
+
+	"mokren/core/atlas"
+	"mokren/core/body"
+	"mokren/core/ids"
+	"mokren/core/rights"
+	"mokren/core/safety"
+	"mokren/core/strict"
+	"mokren/core/treat"
+)
+
+// Law is what new events are judged by, and the figure that old places are
+// carried onto. A replay of judged events asks nothing else of it.
+type Law struct {
+	Rules  string // version of the coach's rules
+	Figure string // version of the figure
+	// Site gives the ceilings of a place on a muscle, and where they come from.
+	Site func(ids.Muscle, []safety.Place) (safety.Limits, string)
+}
+
+// Today is the law of this program.
+func Today() Law { return Law{treat.RulesVersion, body.Version, safety.Site} }
+
+// The verdicts. Aside: kept and shown, but counted nowhere.
+const (
+	Accepted = "accepted"
+	Aside    = "aside"
+)
+
+// Judge judges a visit's events, strictly and once, in the order in which they
+// arrive and by what was known then. What it has accepted stays accepted: what
+// is learned later is a remark beside it (docs/decisions/13).
+//
+//	j := law.Judge(ctx)
+//	for _, e := range stored { j.Keep(e) }      // with the verdicts they were given
+//	for _, e := range arriving { e = j.Accept(e) } // e.Verdict, e.Why
+type Judge struct {
+	law    Law
+	ctx    Context
+	byID   map[string]Event
+	undone map[string]string // event → the undo that took it back
+	points map[UUID]*Charted
+	holds  map[UUID]*begun
+	// grounds are the events that holds rest on, in the order of arrival.
+	grounds []ground
+	signs   []Pressed
+	closed  *Event // the first visit-closed
+}
+
+// begun is a hold that was started, accepted or not.
+type begun struct {
+	start   HoldStarted
+	event   Event
+	spot    Spot
+	log     []treat.Event // in the order of arrival
+	ended   bool
+	undoing []int // indices into signs, to take a mistaken one back
+}
+
+// ground is one event with its body read.
+type ground struct {
+	Event
+	body any
+}
+
+// Judge begins with an empty visit.
+func (l Law) Judge(ctx Context) *Judge {
+	return &Judge{
+		law: l, ctx: ctx, byID: map[string]Event{}, undone: map[string]string{}, points: map[UUID]*Charted{},
+		holds: map[UUID]*begun{}, signs: slices.Clone(ctx.Signs),
+	}
+}
+
+// Accept judges an event that arrives now, after all that were kept, and keeps
+// it with its verdict. An event without a version is one that has not been
+// sent: it is judged as if it arrived now, which is the browser's preview.
+func (j *Judge) Accept(e Event) Event {
+	e.Verdict, e.Why, e.HoldAtMS, e.Result = Accepted, "", nil, nil
+	b, err := e.Decode()
+	if err == nil {
+		err = j.judge(&e, b)
+	}
+	if err != nil {
+		e.Verdict, e.Why = Aside, err.Error()
+	}
+	j.keep(e, b)
+	if e.Verdict == Accepted {
+		e.Result = j.result(b)
+	}
+	return e
+}
+
+// Keep takes in an event that was judged before.
+func (j *Judge) Keep(e Event) {
+	b, err := e.Decode()
+	if err != nil {
+		b = nil
+	}
+	j.keep(e, b)
+}
+
+// because is a refusal in words, not of a field.
+type because string
+
+func (b because) Error() string { return string(b) }
+
+func words(why string) error {
+	if why == "" {
+		return nil
+	}
+	return because(why)
+}
+
+func (j *Judge) judge(e *Event, b any) error {
+	role := j.ctx.Roles[e.Author]
+	if !rights.MayWrite(role, e.Type) {
+		return because(fmt.Sprintf("This role may not write it: %s by %s.", e.Type, named(role)))
+	}
+	if why := j.afterClosing(*e, b); why != "" {
+		return because(why)
+	}
+	switch b := b.(type) {
+	case *Charted:
+		return j.chart(*e, b)
+	case *Moved:
+		p, ok := j.points[b.Point]
+		if !ok {
+			return noPoint(b.Point)
+		}
+		return j.placed(p.Muscle, p.Side, b.Figure, b.View, body.Point{X: b.X, Y: b.Y}, b.Place)
+	case *Removed:
+		if _, ok := j.points[b.Point]; !ok {
+			return noPoint(b.Point)
+		}
+		if j.pressed(b.Point) {
+			return refuse("$.body.point", string(b.Point),
+				"a point without holds; what was pressed stays in the record")
+		}
+	case *Rechecked:
+		if _, ok := j.points[b.Point]; !ok {
+			return noPoint(b.Point)
+		}
+	case *BlockOverridden:
+		if _, ok := j.points[b.Point]; !ok {
+			return noPoint(b.Point)
+		}
+	case *Painted:
+		if e := b.OnFigure(j.law.Figure); e != nil {
+			return e.Under("$.body")
+		}
+	case *HoldStarted:
+		return j.startHold(*e, b)
+	case *HoldHappened:
+		return j.holdEvent(e, b)
+	case *HoldEnded:
+		if _, ok := j.holds[b.Hold]; !ok {
+			return noHold(b.Hold)
+		}
+	case *Countersigned:
+		if h, ok := j.holds[b.Hold]; !ok || h.event.Verdict != Accepted {
+			return noHold(b.Hold)
+		}
+	case *Undone:
+		return j.undo(*e, b)
+	}
+	return nil
+}
+
+func named(r rights.Role) string {
+	if r == "" {
+		return "someone who is not of the practice"
+	}
+	return string(r)
+}
+
+func noPoint(id UUID) error {
+	return refuse("$.body.point", string(id), "a point charted in this visit")
+}
+
+func noHold(id UUID) error { return refuse("$.body.hold", string(id), "a hold started in this visit") }
+
+func refuse(path, given, allowed string) error {
+	return &strict.Error{Path: path, Given: fmt.Sprintf("%q", given), Allowed: allowed}
+}
+
+// afterClosing: once a visit is closed only addenda are written. What another
+// device wrote before it closed, and a hold's own log, still belong to it; a
+// hold does not begin.
+func (j *Judge) afterClosing(e Event, b any) string {
+	if j.closed == nil {
+		return ""
+	}
+	switch b.(type) {
+	case *Addendum, *HoldHappened, *HoldEnded, *Countersigned:
+		return ""
+	case *HoldStarted:
+		return "The visit is closed; a hold belongs to an open one."
+	}
+	c := *j.closed
+	if before := e.Device == c.Device && e.Seq < c.Seq || e.Device != c.Device && e.At() < c.At() &&
+		(c.Version == 0 || e.Seen < c.Version); before {
+		return ""
+	}
+	return "The visit is closed; write an addendum instead."
+}
+
+func (j *Judge) chart(e Event, b *Charted) error {
+	p, there := j.points[b.Point]
+	switch {
+	case e.Type == "point-charted" && there:
+		return refuse("$.body.point", string(b.Point), "an id that no point of this visit has")
+	case e.Type == "point-corrected" && !there:
+		return noPoint(b.Point)
+	case there && (b.Muscle != p.Muscle || b.Side != p.Side) && j.pressed(b.Point):
+		// The muscle decides the ceilings of a hold, so it cannot change under one.
+		return refuse("$.body.muscle", string(b.Muscle),
+			"the muscle and side that were pressed; chart a new point instead")
+	}
+	if there && b.Figure == p.Figure && b.View == p.View && b.X == p.X && b.Y == p.Y && b.Place == p.Place &&
+		b.Muscle == p.Muscle && b.Side == p.Side {
+		return nil // a correction of what was felt leaves an older figure's place be
+	}
+	return j.placed(b.Muscle, b.Side, b.Figure, b.View, body.Point{X: b.X, Y: b.Y}, b.Place)
+}
+
+// placed refuses a place of another figure, or one that is not on its muscle.
+func (j *Judge) placed(
+	m ids.Muscle, side ids.Side, figure string, v body.View, p body.Point, f atlas.FibrePlace,
+) error {
+	if figure != j.law.Figure {
+		return refuse("$.body.figure", figure, j.law.Figure)
+	}
+	muscle, err := atlas.Get(m)
+	if err != nil {
+		return err
+	}
+	if why := muscle.Carries(v, p, f, side, j.ctx.height()); why != "" {
+		return &strict.Error{
+			Path: "$.body.place", Given: fmt.Sprintf("%s %.0f, %.0f", v, p.X, p.Y), Allowed: why,
+		}
+	}
+	return nil
+}
+
+// pressed reports whether a hold was ever begun at a point.
+func (j *Judge) pressed(point UUID) bool {
+	for _, h := range j.holds {
+		if h.start.Point == point {
+			return true
+		}
+	}
+	return false
+}
+
+// keep lets a judged event change what is known.
+func (j *Judge) keep(e Event, b any) {
+	j.byID[e.ID] = e
+	if h, ok := b.(*HoldStarted); ok {
+		j.begin(e, h)
+		return
+	}
+	if e.Verdict != Accepted {
+		return
+	}
+	switch b := b.(type) {
+	case *Charted:
+		c := *b
+		j.points[b.Point] = &c
+	case *Moved:
+		if p, ok := j.points[b.Point]; ok {
+			p.Figure, p.View, p.X, p.Y, p.Place = b.Figure, b.View, b.X, b.Y, b.Place
+		}
+	case *Removed:
+		delete(j.points, b.Point)
+	case *HoldHappened:
+		j.happened(e, b)
+	case *HoldEnded:
+		if h, ok := j.holds[b.Hold]; ok {
+			h.ended = true
+		}
+	case *Closed:
+		if j.closed == nil {
+			j.closed = &e
+		}
+	case *Undone:
+		j.takeBack(e, b)
+	case *Screened, *ScreeningCleared, *Consented, *BlockOverridden:
+		j.grounds = append(j.grounds, ground{e, b})
+	}
+}
+
+func (j *Judge) begin(e Event, b *HoldStarted) {
+	if _, twice := j.holds[b.Hold]; twice {
+		return
+	}
+	h := &begun{start: *b, event: e}
+	if p, ok := j.points[b.Point]; ok {
+		h.spot = p.spot(j.ctx.height(), j.law.Figure)
+	}
+	j.holds[b.Hold] = h
+}
+
+// happened counts a sign where the hand was, whatever the hold is worth. A
+// hold's own undo takes back a sign that closed nothing; what has closed stays.
+func (j *Judge) happened(e Event, b *HoldHappened) {
+	h, ok := j.holds[b.Hold]
+	if !ok {
+		return
+	}
+	at := b.AtMS
+	if e.HoldAtMS != nil {
+		at = *e.HoldAtMS
+	}
+	if ev, err := treat.ParseEvent(at, b.Event, b.Value, h.start.Start.Scale); err == nil {
+		ev.Source = e.Device
+		h.log = append(h.log, ev)
+	}
+	switch {
+	case isSign(b.Event):
+		j.signs = append(j.signs, Pressed{
+			Spot: h.spot, Sign: b.Event, AtMS: h.event.At() + at, Hold: b.Hold, from: e,
+		})
+		h.undoing = append(h.undoing, len(j.signs)-1)
+	case b.Event == string(treat.KindUndo):
+		j.undoSign(h)
+	case b.Event != string(treat.KindTick):
+		h.undoing = append(h.undoing, -1)
+	}
+}
+
+func (j *Judge) undoSign(h *begun) {
+	last := len(h.undoing) - 1
+	if last < 0 {
+		return
+	}
+	i := h.undoing[last]
+	h.undoing = h.undoing[:last]
+	if i < 0 || j.signs[i].Sign == "" {
+		return
+	}
+	nth := 0
+	for _, s := range j.signs[:i+1] {
+		if s.Sign == j.signs[i].Sign && s.sameSite(j.signs[i].Spot, j.ctx.height()) {
+			nth++
+		}
+	}
+	if !closesAt(treat.Kind(j.signs[i].Sign), nth) {
+		j.signs[i].Sign = ""
+	}
+}
+
+// result is what a hold comes to, kept with its ending and with what came in
+// after it, for a program that cannot replay its rules any more.
+func (j *Judge) result(b any) *treat.Summary {
+	var id UUID
+	switch b := b.(type) {
+	case *HoldEnded:
+		id = b.Hold
+	case *HoldHappened:
+		id = b.Hold
+	}
+	h, ok := j.holds[id]
+	if !ok || !h.ended {
+		return nil
+	}
+	c, err := treat.Replayer(h.start.Start)
+	if err != nil {
+		return nil
+	}
+	for _, e := range treat.SortLate(h.log) {
+		c.Apply(e)
+	}
+	s := c.Summary()
+	return &s
+}

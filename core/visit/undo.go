@@ -1,0 +1,113 @@
+package visit
+
+import "strings"
+
+// undo decides what may be taken back: one's own events of this visit, and
+// nothing that a hold rests on. Those are corrected, or withdrawn for the
+// future, by an event of their own.
+func (j *Judge) undo(e Event, b *Undone) error {
+	target, ok := j.byID[string(b.Event)]
+	if !ok || target.Verdict != Accepted {
+		return refuse("$.body.event", string(b.Event), "an event of this visit")
+	}
+	if target.Author != e.Author {
+		return refuse("$.body.event", string(b.Event), "an event of one's own")
+	}
+	if _, gone := j.undone[target.ID]; gone {
+		return refuse("$.body.event", string(b.Event), "an event that was not taken back already")
+	}
+	switch target.Type {
+	case "hold-started", "hold-event", "hold-ended", "hold-countersigned":
+		return refuse("$.body.event", string(b.Event), "an event outside a hold's log; what was pressed stays")
+	case "visit-opened", "visit-closed", "addendum-written":
+		return refuse("$.body.event", string(b.Event), "an event that can be taken back; this one stays")
+	}
+	return words(j.restsOn(target))
+}
+
+// restsOn tells which hold an event carries, or "".
+func (j *Judge) restsOn(target Event) string {
+	switch target.Type {
+	case "screening-answered", "screening-cleared", "consent-recorded", "block-overridden":
+		if len(j.holds) > 0 {
+			return "A hold rests on it: answer again, or withdraw for what is to come."
+		}
+	case "event-undone":
+		// To bring something back is to take its undo back.
+		b, err := target.Decode()
+		if err != nil {
+			return ""
+		}
+		if first, ok := j.byID[string(b.(*Undone).Event)]; ok {
+			return j.restsOn(first)
+		}
+	case "point-charted", "point-corrected", "point-moved", "point-removed":
+		b, err := target.Decode()
+		if err != nil {
+			return ""
+		}
+		if j.pressed(pointOf(b)) {
+			return "A hold rests on this point: correct it instead."
+		}
+	}
+	return ""
+}
+
+func pointOf(b any) UUID {
+	switch b := b.(type) {
+	case *Charted:
+		return b.Point
+	case *Moved:
+		return b.Point
+	case *Removed:
+		return b.Point
+	}
+	return ""
+}
+
+// takeBack lets an accepted undo act on what is known.
+func (j *Judge) takeBack(e Event, b *Undone) {
+	target, ok := j.byID[string(b.Event)]
+	if !ok {
+		return
+	}
+	if target.Type == "event-undone" {
+		if u, err := target.Decode(); err == nil {
+			delete(j.undone, string(u.(*Undone).Event))
+		}
+	}
+	j.undone[target.ID] = e.ID
+	if j.placesAPoint(target) {
+		j.replayPoints()
+	}
+}
+
+// placesAPoint reports whether taking an event back, or bringing it back,
+// changes the points.
+func (j *Judge) placesAPoint(e Event) bool {
+	if u, ok := j.byID[e.ID]; ok && u.Type == "event-undone" {
+		b, err := u.Decode()
+		return err == nil && j.placesAPoint(j.byID[string(b.(*Undone).Event)])
+	}
+	return strings.HasPrefix(e.Type, "point-")
+}
+
+// replayPoints makes the points anew from the log without what was taken back.
+func (j *Judge) replayPoints() {
+	var all []Event
+	for _, e := range j.byID {
+		_, gone := j.undone[e.ID]
+		if e.Verdict == Accepted && !gone {
+			all = append(all, e)
+		}
+	}
+	j.points = map[UUID]*Charted{}
+	for _, e := range Arrived(all) {
+		switch e.Type {
+		case "point-charted", "point-corrected", "point-moved", "point-removed":
+			if b, err := e.Decode(); err == nil {
+				j.keep(e, b)
+			}
+		}
+	}
+}
