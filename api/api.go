@@ -9,13 +9,17 @@
 package api
 
 import (
+	"bytes"
 	"context"
 	"errors"
+	"io"
 	"log/slog"
 	"net/http"
+	"net/url"
 	"reflect"
 	"strings"
 	"time"
+	"unicode/utf8"
 
 	"github.com/alexedwards/scs/v2"
 	"github.com/danielgtaylor/huma/v2"
@@ -25,11 +29,13 @@ import (
 	"github.com/go-chi/httprate"
 
 	"mokren/core/body"
+	"mokren/core/strict"
 	"mokren/exchange"
 	"mokren/store"
 )
 
-// Options of the server. The zero value is right for production.
+// Options of the server. The zero value serves plain HTTP on one machine; behind
+// TLS set SecureCookie.
 type Options struct {
 	// SignInsPerMinute from one address; 0 means 10.
 	SignInsPerMinute int
@@ -46,6 +52,7 @@ type server struct {
 	store    *store.Store
 	sessions *scs.SessionManager
 	now      func() time.Time
+	photos   *photoGate
 	// inclinometer is where an instrument streams, as the browser sees it.
 	inclinometer string
 }
@@ -66,7 +73,9 @@ func OpenAPI() ([]byte, error) {
 }
 
 func build(st *store.Store, o Options) (http.Handler, huma.API, error) {
-	s := &server{store: st, now: o.Now, sessions: scs.New(), inclinometer: o.Inclinometer}
+	s := &server{
+		store: st, now: o.Now, sessions: scs.New(), photos: newPhotoGate(), inclinometer: o.Inclinometer,
+	}
 	if s.now == nil {
 		s.now = time.Now
 	}
@@ -91,7 +100,7 @@ func build(st *store.Store, o Options) (http.Handler, huma.API, error) {
 	huma.ValidateStrictCasing = true
 	huma.DefaultArrayNullable = false
 	r := chi.NewRouter()
-	r.Use(middleware.Recoverer, securityHeaders(o.Inclinometer), http.NewCrossOriginProtection().Handler)
+	r.Use(middleware.Recoverer, wellFormed, securityHeaders(o.Inclinometer), http.NewCrossOriginProtection().Handler)
 	cfg := huma.DefaultConfig("Mokren", "1.0.0")
 	cfg.DocsPath = ""
 	cfg.OpenAPIPath = "/api/openapi"
@@ -105,14 +114,17 @@ func build(st *store.Store, o Options) (http.Handler, huma.API, error) {
 		})
 		// A code cannot be found by trying: 60 a minute of 2.8e11.
 		codes := httprate.Limit(60, time.Minute, httprate.WithKeyFuncs(httprate.KeyByIP), tooMany)
-		r.Use(s.sessions.LoadAndSave, limitBody, onPath("/api/pad/", codes), middleware.Compress(5, "application/json"))
+		r.Use(s.sessions.LoadAndSave, limitBody, storable, onPath("/api/pad/", codes),
+			middleware.Compress(5, "application/json"))
 		r.With(httprate.Limit(o.SignInsPerMinute, time.Minute, httprate.WithKeyFuncs(httprate.KeyByIP),
 			tooMany)).Route("/api/session", func(r chi.Router) {
 			sub := humachi.New(r, cfgWithout(cfg))
 			s.registerSignIn(sub)
 		})
 		a = humachi.New(r, cfg)
+		a.UseMiddleware(s.authorise(a))
 		s.registerSession(a)
+		s.registerSettings(a)
 		s.registerClients(a)
 		s.registerVisits(a)
 		s.registerCore(a)
@@ -128,6 +140,60 @@ func build(st *store.Store, o Options) (http.Handler, huma.API, error) {
 	})
 	r.NotFound(web())
 	return r, a, nil
+}
+
+// readsItself: operations that read and check their own bodies.
+func readsItself(path string) bool {
+	for _, part := range []string{"/events", "/photos/", "/calc/", "/pad/"} {
+		if strings.Contains(path, part) {
+			return true
+		}
+	}
+	return false
+}
+
+// storable refuses a JSON body that the record cannot keep, and names the field.
+func storable(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		if r.ContentLength <= 0 || r.ContentLength > maxTyped || readsItself(r.URL.Path) {
+			next.ServeHTTP(w, r)
+			return
+		}
+		rc := http.NewResponseController(w)
+		rc.SetReadDeadline(time.Now().Add(patience)) //nolint:errcheck // not every writer has one
+		raw, err := io.ReadAll(r.Body)
+		rc.SetReadDeadline(time.Time{}) //nolint:errcheck // as above
+		if err != nil {
+			writeProblem(w, http.StatusRequestTimeout, "The request did not come in time. Try again.")
+			return
+		}
+		if e := strict.Storable(raw); e != nil {
+			refuseField(w, "body"+strings.TrimPrefix(e.Path, "$"), e.Allowed, e.Given)
+			return
+		}
+		r.Body = io.NopCloser(bytes.NewReader(raw))
+		next.ServeHTTP(w, r)
+	})
+}
+
+// Typed bodies are small; what is larger is refused by its operation.
+const (
+	maxTyped = 1 << 20
+	patience = 15 * time.Second
+)
+
+// wellFormed refuses an address with NUL or bytes that are not UTF-8 in it.
+func wellFormed(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		query, err := url.QueryUnescape(r.URL.RawQuery)
+		for where, text := range map[string]string{"path": r.URL.Path, "query": query} {
+			if err != nil || strings.ContainsRune(text, 0) || !utf8.ValidString(text) {
+				refuseField(w, where, "text in UTF-8 without NUL characters", "")
+				return
+			}
+		}
+		next.ServeHTTP(w, r)
+	})
 }
 
 // schemaName names a type in the description; two packages have a Point.
@@ -190,6 +256,11 @@ func securityHeaders(instrument string) func(http.Handler) http.Handler {
 			h.Set("Content-Security-Policy", policy)
 			h.Set("X-Content-Type-Options", "nosniff")
 			h.Set("Referrer-Policy", "same-origin")
+			h.Set("Cross-Origin-Opener-Policy", "same-origin")
+			h.Set("Permissions-Policy", "camera=(self), microphone=(), geolocation=()")
+			if strings.HasPrefix(r.URL.Path, "/api/") {
+				h.Set("Cache-Control", "no-store")
+			}
 			next.ServeHTTP(w, r)
 		})
 	}
@@ -197,16 +268,40 @@ func securityHeaders(instrument string) func(http.Handler) http.Handler {
 
 // problem turns an error of the store into the right status.
 func problem(err error) error {
+	var conflict *store.Conflict
 	switch {
 	case err == nil:
 		return nil
+	case errors.As(err, &conflict):
+		return huma.Error409Conflict("The record has something else here. Look at both, then save again.",
+			&huma.ErrorDetail{Location: "stored", Message: "what the record has", Value: storedOut(conflict.Stored)})
 	case errors.Is(err, store.ErrNotFound):
 		return huma.Error404NotFound("There is no such record in this practice.")
 	case errors.Is(err, store.ErrStale):
 		return huma.Error409Conflict("Someone else changed this meanwhile. Look at their version, then save again.")
+	case errors.Is(err, store.ErrTooMany):
+		return huma.Error429TooManyRequests("This code has brought as much as it may. Ask your therapist for a " +
+			"new one.")
 	case errors.Is(err, context.Canceled):
 		return err
 	}
+	var status huma.StatusError
+	if errors.As(err, &status) {
+		return status
+	}
 	slog.Error("request failed", "error", err)
 	return huma.Error503ServiceUnavailable("The record is not reachable just now. Nothing is lost; try again.")
+}
+
+// storedOut is what the record has, as the API gives it.
+func storedOut(stored any) any {
+	switch v := stored.(type) {
+	case store.Client:
+		return clientOut(v, time.Now())
+	case store.Visit:
+		return visitOut(v)
+	case store.Photo:
+		return photoOut(v)
+	}
+	return nil
 }

@@ -105,28 +105,6 @@ type problem struct {
 	} `json:"errors"`
 }
 
-func TestNothingWithoutSigningIn(t *testing.T) {
-	c := newCaller(t, api.Options{})
-	id := uuid.NewString()
-	for _, x := range [][2]string{
-		{"GET", "/api/session"},
-		{"GET", "/api/day"},
-		{"GET", "/api/clients"},
-		{"GET", "/api/clients/" + id},
-		{"GET", "/api/visits/" + id},
-		{"GET", "/api/atlas"},
-		{"DELETE", "/api/atlas/soleus"},
-		{"POST", "/api/visits/" + id + "/link"},
-		{"GET", "/api/visits/" + id + "/entries"},
-	} {
-		res := c.call(x[0], x[1], nil, nil)
-		assert.Equal(t, 401, res.StatusCode, "%v", x)
-		assert.Equal(t, "application/problem+json", res.Header.Get("Content-Type"))
-	}
-	assert.Equal(t, 401, c.call("PUT", "/api/clients/"+id,
-		map[string]any{"id": id, "given_name": "A", "family_name": "B", "revision": 0}, nil).StatusCode)
-}
-
 func TestSessions(t *testing.T) {
 	c := newCaller(t, api.Options{})
 	var p problem
@@ -184,22 +162,15 @@ func TestWrongInputNamesTheField(t *testing.T) {
 	res := c.call("POST", "/api/session", map[string]any{"email": "nobody", "password": ""}, &p)
 	assert.Equal(t, 422, res.StatusCode)
 	assert.Equal(t, "body.email", p.Errors[0].Location)
-	me := c.signIn(demo.Logins[0])
-	event := func(k string, v any) map[string]any {
-		e := map[string]any{
-			"id": uuid.NewString(), "client": id, "visit": vid, "author": me.ID,
-			"device": uuid.NewString(), "seq": 1, "device_ms": 1, "seen": 0, "schema": 1, "type": "visit-opened",
-			"body": map[string]any{},
-		}
-		e[k] = v
-		return map[string]any{"events": []any{e}}
-	}
+	c.signIn(demo.Logins[0])
 	for _, x := range []struct {
 		method, path string
 		body         any
 		field        string
 	}{
 		{"PUT", "/api/clients/" + id, with("given_name", ""), "body.given_name"},
+		{"PUT", "/api/clients/" + id, `{"id":"x","work":"\ud83d"}`, "body.work"},
+		{"GET", "/api/clients?q=%00", nil, "query"},
 		{"PUT", "/api/clients/" + id, with("given_name", "  "), "body.given_name"},
 		{"PUT", "/api/clients/" + id, with("work", "a\x00b"), "body.work"},
 		{"PUT", "/api/clients/" + id, with("height_cm", 20), "body.height_cm"},
@@ -218,14 +189,6 @@ func TestWrongInputNamesTheField(t *testing.T) {
 			"minutes": 1,
 		}, "body.minutes"},
 		{"POST", "/api/visits/" + vid + "/events", map[string]any{"events": []any{}}, "body.events"},
-		{"POST", "/api/visits/" + vid + "/events", event("id", "x"), "body.events[0].id"},
-		{"POST", "/api/visits/" + vid + "/events", event("seq", 0), "body.events[0].seq"},
-		{"POST", "/api/visits/" + vid + "/events", event("visit", id), "body.events[0].visit"},
-		{
-			"POST", "/api/visits/" + vid + "/events", event("body", map[string]any{"reason": "a\x00b"}),
-			"body.events[0].body",
-		},
-		{"POST", "/api/visits/" + vid + "/events", event("extra", 1), "body.events[0].extra"},
 		{"POST", "/api/calc/change", map[string]any{"measure": "nprs", "before": 12, "after": 3}, "$.before"},
 		{"POST", "/api/calc/palpate", map[string]any{"muscle": "soleus", "side": "up"}, "$.side"},
 		{"POST", "/api/calc/under", map[string]any{"view": "top", "x": 1, "y": 1}, "$.view"},
@@ -286,43 +249,6 @@ type answer struct {
 	Receipts []api.Receipt `json:"receipts"`
 }
 
-func TestSafetyHoldsAtTheDoor(t *testing.T) {
-	c := newCaller(t, api.Options{})
-	me := c.signIn(demo.Logins[0])
-	path, event := c.sendable(me)
-	point := uuid.NewString()
-	start, err := treat.NewStart(treat.Request{Protocol: "graded-stages", Muscle: "suboccipitals", Side: "left"})
-	require.NoError(t, err)
-	raised := start
-	raised.Limits.Soft, raised.Limits.Hard = 7, 8
-	long := start
-	long.Limits.CapMS = 180_000
-	chart := map[string]any{
-		"point": point, "muscle": "suboccipitals", "side": "left", "figure": "figure-1",
-		"view": "back", "x": 240, "y": 92, "place": map[string]any{"fibre": 0, "along_pct": 0, "across_mm": 0},
-		"taut_band": "yes", "grade": 2, "nprs": 5, "familiar": "no",
-	}
-	var a answer
-	res := c.call("POST", path+"/events", map[string]any{"events": []any{
-		event("point-charted", chart),
-		event("hold-started", map[string]any{"hold": uuid.NewString(), "point": point, "start": raised}),
-		event("hold-started", map[string]any{"hold": uuid.NewString(), "point": point, "start": long}),
-		event("hold-started", map[string]any{"hold": uuid.NewString(), "point": point, "start": start}),
-	}}, &a)
-	require.Equal(t, 200, res.StatusCode)
-	results := []string{}
-	for _, r := range a.Receipts {
-		results = append(results, r.Result)
-	}
-	assert.Equal(t, []string{"stored", "aside", "aside", "stored"}, results)
-	assert.Contains(t, a.Receipts[1].Reason, "$.body.start.limits")
-	assert.Contains(t, a.Receipts[2].Reason, "cap_ms")
-	var v struct{ State visit.State }
-	c.call("GET", path, nil, &v)
-	assert.Len(t, v.State.Holds, 1)
-	assert.Len(t, v.State.Aside, 2, "kept and shown, not dropped")
-}
-
 // A warm swollen calf stops every hold, sent in whatever order and by whatever
 // program; nothing that the API takes gets round it but a clinician's clearance.
 func TestAWarmCalfStopsEverythingThroughTheAPI(t *testing.T) {
@@ -348,17 +274,12 @@ func TestAWarmCalfStopsEverythingThroughTheAPI(t *testing.T) {
 	begin := func() map[string]any {
 		return event("hold-started", map[string]any{
 			"hold": uuid.NewString(), "point": point,
-			"start": start.Adapt(v.State.Screening.Limits),
+			"start": start.Adapt(v.State.Screening.Limits, nil),
 		})
 	}
 	statuses(event("screening-answered", map[string]any{"answers": all}),
 		event("consent-recorded", map[string]any{"area": "visit", "given": true}),
-		event("point-charted", map[string]any{
-			"point": point, "muscle": "upper-trapezius", "side": "right",
-			"figure": "figure-1", "view": "back", "x": 290, "y": 160,
-			"place": map[string]any{"fibre": 0, "along_pct": 50, "across_mm": 0}, "taut_band": "yes", "grade": 2,
-			"nprs": 6, "familiar": "yes",
-		}))
+		event("point-charted", charted(t, point, "upper-trapezius", "right")))
 	assert.Equal(t, []visit.HoldStatus{visit.Live}, statuses(begin()))
 	yes := map[string]any{"answers": []any{map[string]any{
 		"question": "calf-warm-swollen", "answer": "yes",
@@ -377,15 +298,6 @@ func TestAWarmCalfStopsEverythingThroughTheAPI(t *testing.T) {
 			"on": "today",
 		}), begin())
 	assert.Equal(t, visit.Live, got[3], "cleared")
-}
-
-func TestSomeoneElsesWorkWaitsForThem(t *testing.T) {
-	c := newCaller(t, api.Options{})
-	me := c.signIn(demo.Logins[0])
-	path, event := c.sendable(me)
-	e := event("visit-opened", map[string]any{})
-	e["author"] = uuid.NewString()
-	assert.Equal(t, 403, c.call("POST", path+"/events", map[string]any{"events": []any{e}}, nil).StatusCode)
 }
 
 func TestFrontEndIsServed(t *testing.T) {
@@ -464,6 +376,7 @@ func TestTheDayIsThePracticesDay(t *testing.T) {
 // The API answers exactly as the command line does.
 func TestCalcOverHTTPIsTheSameCore(t *testing.T) {
 	c := newCaller(t, api.Options{})
+	c.signIn(demo.Logins[0])
 	for _, k := range calc.List() {
 		want, err := calc.Run(k.Name, []byte(k.Example))
 		require.NoError(t, err)

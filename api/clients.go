@@ -3,6 +3,7 @@ package api
 import (
 	"context"
 	"database/sql"
+	"errors"
 	"net/http"
 	"slices"
 	"strings"
@@ -68,7 +69,7 @@ type DatedConsent struct {
 	visit.Consented
 }
 
-func (s *server) clientOut(c store.Client) Client {
+func clientOut(c store.Client, now time.Time) Client {
 	out := Client{
 		ID: c.ID.String(), GivenName: c.GivenName, FamilyName: c.FamilyName, Work: c.Work,
 		Complaint: c.Complaint, Cautions: c.Cautions, Revision: c.Revision, Visits: c.Visits,
@@ -77,13 +78,31 @@ func (s *server) clientOut(c store.Client) Client {
 	}
 	if c.BornOn.Valid {
 		out.BornOn = c.BornOn.Time.Format(time.DateOnly)
-		a := ageOn(c.BornOn.Time, s.now())
+		a := ageOn(c.BornOn.Time, now)
 		out.Age = &a
 	}
 	if c.HeightCM.Valid {
 		out.HeightCM = &c.HeightCM.Float64
 	}
 	out.LastVisit = stamp(c.LastVisit)
+	return out
+}
+
+// clientFor leaves out what is clinical where the role does not see it.
+func (s *server) clientFor(who store.Principal, c store.Client) Client {
+	out := clientOut(c, s.now())
+	if !who.Role.Clinical() {
+		out.Complaint, out.Work, out.Cautions, out.HeightCM, out.Hand = "", "", nil, nil, ""
+	}
+	return out
+}
+
+// visitFor leaves the reason out where the role does not see it.
+func visitFor(who store.Principal, v store.Visit) Visit {
+	out := visitOut(v)
+	if !who.Role.Clinical() {
+		out.Reason = ""
+	}
 	return out
 }
 
@@ -165,7 +184,7 @@ func (s *server) registerClients(a huma.API) {
 						in.Archived,
 					)
 					for _, c := range list {
-						out.Body.Items = append(out.Body.Items, s.clientOut(c))
+						out.Body.Items = append(out.Body.Items, s.clientFor(who, c))
 					}
 					return err
 				})
@@ -199,7 +218,7 @@ func (s *server) registerClients(a huma.API) {
 						FamilyName: in.Family, BornOn: birthDate(in.Born),
 					})
 					for _, c := range list {
-						out.Body.Items = append(out.Body.Items, s.clientOut(c))
+						out.Body.Items = append(out.Body.Items, s.clientFor(who, c))
 					}
 					return err
 				})
@@ -245,15 +264,6 @@ func (s *server) putClient(ctx context.Context, in *struct {
 	if in.Body.ID != in.ID {
 		return nil, invalid("body.id", in.Body.ID, "the id in the address")
 	}
-	for field, text := range map[string]string{
-		"given_name": c.GivenName, "family_name": c.FamilyName, "work": c.Work,
-		"complaint": c.Complaint, "cautions": strings.Join(c.Cautions, ""),
-		"phone": c.Phone, "email": c.Email, "emergency_contact": c.Emergency, "guardian": c.Guardian,
-	} {
-		if strings.ContainsRune(text, 0) {
-			return nil, invalid("body."+field, "a NUL character", "text without NUL characters")
-		}
-	}
 	if strings.TrimSpace(c.GivenName) == "" {
 		return nil, invalid("body.given_name", c.GivenName, "a name")
 	}
@@ -275,11 +285,20 @@ func (s *server) putClient(ctx context.Context, in *struct {
 	}
 	out := &oneOut[Client]{}
 	err = s.store.As(ctx, who, clientAction("write", in.ID), func(tx *store.Tx) error {
+		// Who does not see what is clinical does not write it either.
+		if !who.Role.Clinical() {
+			stored, err := tx.Client(ctx, c.ID)
+			if err != nil && !errors.Is(err, store.ErrNotFound) {
+				return err
+			}
+			c.Complaint, c.Work, c.Cautions, c.HeightCM, c.Hand = stored.Complaint, stored.Work, stored.Cautions,
+				stored.HeightCM, stored.Hand
+		}
 		if err := tx.PutClient(ctx, c); err != nil {
 			return err
 		}
 		saved, err := tx.Client(ctx, c.ID)
-		out.Body = s.clientOut(saved)
+		out.Body = s.clientFor(who, saved)
 		return err
 	})
 	return out, problem(err)
@@ -303,7 +322,7 @@ func (s *server) course(ctx context.Context, in *ByID) (*oneOut[Course], error) 
 		if err != nil {
 			return err
 		}
-		out.Body.Client = s.clientOut(c)
+		out.Body.Client = s.clientFor(who, c)
 		me, err := tx.Person(ctx, who.Person)
 		if err != nil {
 			return err
@@ -326,7 +345,7 @@ func (s *server) course(ctx context.Context, in *ByID) (*oneOut[Course], error) 
 			if err != nil {
 				return err
 			}
-			vc, err := tx.VisitContext(ctx, v.ID)
+			vc, err := tx.VisitContext(ctx, v.ID, s.now())
 			if err != nil {
 				return err
 			}

@@ -94,6 +94,16 @@ type cachedOut[T any] struct {
 	Body         T
 }
 
+// maxCalcBytes holds 30,000 readings or 20,000 lines of a hold.
+const maxCalcBytes = 2 << 20
+
+// jsonBody describes a body that the operation reads for itself.
+func jsonBody(a huma.API, shape any) *huma.RequestBody {
+	return &huma.RequestBody{Required: true, Content: map[string]*huma.MediaType{
+		"application/json": {Schema: a.OpenAPI().Components.Schemas.Schema(schemaType(shape), true, "")},
+	}}
+}
+
 // rawIn hands the body to the core unread: the core's own strict decoding is
 // the only one.
 type rawIn struct{ RawBody []byte }
@@ -142,7 +152,7 @@ func (s *server) registerCore(a huma.API) {
 	for _, c := range calc.List() {
 		op := huma.Operation{
 			OperationID: "calc-" + c.Name, Method: http.MethodPost, Path: "/api/calc/" + c.Name,
-			Summary: c.Summary, Errors: []int{422}, SkipValidateBody: true,
+			Summary: c.Summary, Errors: []int{401, 413, 422}, SkipValidateBody: true,
 		}
 		media := "application/json"
 		if c.Lines {
@@ -156,8 +166,9 @@ func (s *server) registerCore(a huma.API) {
 		op.RequestBody = &huma.RequestBody{Required: true, Content: schema(io[0])}
 		op.Responses = map[string]*huma.Response{"200": {Description: "OK", Content: schema(io[1])}}
 		name := c.Name
-		huma.Register(a, op, func(_ context.Context, in *rawIn) (*huma.StreamResponse, error) {
-			b, err := calc.Run(name, in.RawBody)
+		op.MaxBodyBytes = maxCalcBytes
+		huma.Register(a, op, func(ctx context.Context, in *rawIn) (*huma.StreamResponse, error) {
+			b, err := calc.RunFor(ctx, name, in.RawBody)
 			if err != nil {
 				return nil, refused(err)
 			}
@@ -220,11 +231,21 @@ func refused(err error) error {
 	return problem(err)
 }
 
+// refuseField writes a 422 that names the field, before an operation is reached.
+func refuseField(w http.ResponseWriter, location, allowed, given string) {
+	writeModel(w, huma.ErrorModel{
+		Status: http.StatusUnprocessableEntity, Title: http.StatusText(http.StatusUnprocessableEntity),
+		Detail: "Please correct the field.",
+		Errors: []*huma.ErrorDetail{{Location: location, Message: "allowed: " + allowed, Value: given}},
+	})
+}
+
 func writeProblem(w http.ResponseWriter, status int, detail string) {
+	writeModel(w, huma.ErrorModel{Status: status, Title: http.StatusText(status), Detail: detail})
+}
+
+func writeModel(w http.ResponseWriter, m huma.ErrorModel) {
 	w.Header().Set("Content-Type", "application/problem+json")
-	w.WriteHeader(status)
-	json.NewEncoder(w).Encode(huma.ErrorModel{
-		Status: status, Title: http.StatusText(status),
-		Detail: detail,
-	}) //nolint:errcheck // the client went away
+	w.WriteHeader(m.Status)
+	json.NewEncoder(w).Encode(m) //nolint:errcheck // the client went away
 }

@@ -10,6 +10,8 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/google/uuid"
 
+	"mokren/core/body"
+	"mokren/core/safety"
 	"mokren/core/strict"
 	"mokren/core/visit"
 	"mokren/store"
@@ -60,6 +62,25 @@ func (e *Entry) content() any {
 	return e.Drawing
 }
 
+// clientsOwn reads what a client hands in and says that it is the client's own
+// word, whatever it says of itself.
+func clientsOwn(kind string, raw []byte) ([]byte, error) {
+	content := (&Entry{Kind: kind}).content()
+	if err := strict.Decode(raw, content); err != nil {
+		return nil, err
+	}
+	switch c := content.(type) {
+	case *visit.Painted:
+		c.By = safety.Client
+		if e := c.OnFigure(body.Version); e != nil {
+			return nil, e
+		}
+	case *visit.Screened:
+		c.By = safety.Client
+	}
+	return json.Marshal(content)
+}
+
 func entriesOf(ctx context.Context, tx *store.Tx, id uuid.UUID) ([]Entry, error) {
 	list, err := tx.Entries(ctx, id)
 	out := []Entry{}
@@ -76,14 +97,24 @@ func entriesOf(ctx context.Context, tx *store.Tx, id uuid.UUID) ([]Entry, error)
 // ByCode is the code in the address.
 type ByCode struct {
 	Code string `path:"code" maxLength:"20"`
+	from string
+}
+
+// Resolve implements huma.Resolver: it notes where the code is tried from.
+func (c *ByCode) Resolve(ctx huma.Context) []error {
+	c.from = addressOf(ctx.RemoteAddr())
+	return nil
 }
 
 // link looks the code up and acts within its practice; a wrong and an expired
 // code sound the same.
-func (s *server) link(ctx context.Context, code, verb string, fn func(*store.Tx, store.Link) error) error {
+func (s *server) link(
+	ctx context.Context, code, verb, from string, fn func(*store.Tx, store.Link) error,
+) error {
+	over := huma.Error404NotFound("This code is not known, or its time is over. Ask your therapist for a new one.")
 	l, err := s.store.FindLink(ctx, code, s.now())
 	if errors.Is(err, store.ErrNotFound) {
-		return huma.Error404NotFound("This code is not known, or its time is over. Ask your therapist for a new one.")
+		return errors.Join(over, s.store.Door(ctx, "code", from))
 	}
 	if err != nil {
 		return problem(err)
@@ -92,7 +123,21 @@ func (s *server) link(ctx context.Context, code, verb string, fn func(*store.Tx,
 		Verb: verb, Kind: "client-" + l.Purpose, Subject: l.Visit.String(),
 		Client: uuid.NullUUID{UUID: l.Client, Valid: true},
 	}
-	return problem(s.store.As(ctx, l.Principal(), what, func(tx *store.Tx) error { return fn(tx, l) }))
+	return problem(s.store.As(ctx, l.Principal(), what, func(tx *store.Tx) error {
+		// A code ends with its visit, and with the client's being put away.
+		v, err := tx.Visit(ctx, l.Visit)
+		if err != nil {
+			return err
+		}
+		c, err := tx.Client(ctx, l.Client)
+		if err != nil {
+			return err
+		}
+		if v.ClosedAt.Valid || c.Archived.Valid {
+			return over
+		}
+		return fn(tx, l)
+	}))
 }
 
 func (s *server) registerLinks(a huma.API) {
@@ -125,7 +170,7 @@ func (s *server) registerLinks(a huma.API) {
 	},
 		func(ctx context.Context, in *ByCode) (*oneOut[Pad], error) {
 			out := &oneOut[Pad]{}
-			err := s.link(ctx, in.Code, "open", func(tx *store.Tx, l store.Link) error {
+			err := s.link(ctx, in.Code, "open", in.from, func(tx *store.Tx, l store.Link) error {
 				c, err := tx.Client(ctx, l.Client)
 				if err != nil {
 					return err
@@ -135,7 +180,7 @@ func (s *server) registerLinks(a huma.API) {
 					return err
 				}
 				out.Body = Pad{p.PracticeName, c.HeightCM.Float64, []string{}, l.Expires.UTC().Format(time.RFC3339)}
-				before, err := earlierVisits(ctx, tx, l.Client, l.Visit)
+				before, err := s.earlierVisits(ctx, tx, l.Client, l.Visit)
 				for _, b := range before {
 					if i := b.state.Interview; i != nil {
 						for _, act := range i.Activities {
@@ -173,14 +218,14 @@ func (s *server) registerLinks(a huma.API) {
 				RawBody []byte
 			},
 			) (*struct{}, error) {
-				if err := strict.Decode(in.RawBody, (&Entry{Kind: k.kind}).content()); err != nil {
+				body, err := clientsOwn(k.kind, in.RawBody)
+				if err != nil {
 					return nil, refused(err)
 				}
-				return nil, s.link(ctx, in.Code, "write", func(tx *store.Tx, l store.Link) error {
+				return nil, s.link(ctx, in.Code, "write", in.from, func(tx *store.Tx, l store.Link) error {
 					return tx.PutEntry(ctx, store.Entry{
-						ID: uuid.MustParse(in.ID), Client: l.Client, Visit: l.Visit,
-						Kind: k.kind, Body: in.RawBody,
-					})
+						ID: uuid.MustParse(in.ID), Client: l.Client, Visit: l.Visit, Kind: k.kind, Body: body,
+					}, in.Code)
 				})
 			})
 	}

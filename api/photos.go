@@ -80,7 +80,8 @@ func (s *server) registerPhotos(a huma.API) {
 		Path:         "/api/visits/{id}/photos/{photo}",
 		Summary:      "Take a photograph in: JPEG or PNG, at most 10 MB; metadata is stripped",
 		Errors:       []int{401, 404, 413, 422},
-		MaxBodyBytes: exchange.MaxPhotoBytes + 1, SkipValidateBody: true,
+		MaxBodyBytes: exchange.MaxPhotoBytes + 1, BodyReadTimeout: batchPatience, SkipValidateBody: true,
+		Middlewares: huma.Middlewares{s.onePhoto(a)},
 		RequestBody: &huma.RequestBody{
 			Required: true,
 			Content: map[string]*huma.MediaType{"image/jpeg": {Schema: &huma.Schema{

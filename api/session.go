@@ -2,6 +2,7 @@ package api
 
 import (
 	"context"
+	"crypto/sha256"
 	"database/sql"
 	"encoding/json"
 	"errors"
@@ -9,19 +10,24 @@ import (
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
-	"github.com/google/uuid"
-
+	"mokren/core/rights"
 	"mokren/store"
 )
 
 // sessionStore keeps sessions in PostgreSQL (scs's three-method interface).
 // It has its own table name and no clean-up goroutine: expired rows go when a
-// session is written.
+// session is written. The table holds a hash of the token: who reads it has no
+// way in.
 type sessionStore struct{ db *sql.DB }
+
+func tokenHash(token string) []byte {
+	h := sha256.Sum256([]byte(token))
+	return h[:]
+}
 
 func (s sessionStore) Find(token string) ([]byte, bool, error) {
 	var b []byte
-	err := s.db.QueryRow(`select data from session where token = $1 and expiry > now()`, token).Scan(&b)
+	err := s.db.QueryRow(`select data from session where token = $1 and expiry > now()`, tokenHash(token)).Scan(&b)
 	if errors.Is(err, sql.ErrNoRows) {
 		return nil, false, nil
 	}
@@ -33,7 +39,7 @@ func (s sessionStore) Commit(token string, b []byte, expiry time.Time) error {
 	// does not write.
 	_, err := s.db.Exec(`insert into session (token, data, expiry) values ($1, $2, $3)
 		on conflict (token) do update set data = excluded.data, expiry = excluded.expiry
-		where session.data <> excluded.data or excluded.expiry > session.expiry + interval '1 minute'`, token, b, expiry)
+		where session.data <> excluded.data or excluded.expiry > session.expiry + interval '1 minute'`, tokenHash(token), b, expiry)
 	if err != nil {
 		return err
 	}
@@ -42,29 +48,40 @@ func (s sessionStore) Commit(token string, b []byte, expiry time.Time) error {
 }
 
 func (s sessionStore) Delete(token string) error {
-	_, err := s.db.Exec(`delete from session where token = $1`, token)
+	_, err := s.db.Exec(`delete from session where token = $1`, tokenHash(token))
 	return err
 }
 
 // Me is the person who is signed in.
 type Me struct {
-	ID       string `json:"id" format:"uuid"`
-	Name     string `json:"name"`
-	Role     string `json:"role" enum:"therapist,assistant"`
-	Practice string `json:"practice"`
-	TimeZone string `json:"time_zone" doc:"IANA name; dates are shown in it"`
+	ID       string      `json:"id" format:"uuid"`
+	Name     string      `json:"name"`
+	Role     rights.Role `json:"role" enum:"owner,therapist,student,front-desk"`
+	Practice string      `json:"practice"`
+	TimeZone string      `json:"time_zone" doc:"IANA name; dates are shown in it"`
 	// FingerCM is absent until the person was asked.
 	FingerCM *float64 `json:"finger_cm,omitempty" doc:"own finger-width in cm"`
+	// CopyHours is how long this device may keep copies of visits.
+	CopyHours int `json:"copy_hours" doc:"0: no copies"`
+	// NowMS lets a device see how far its clock is off.
+	NowMS int64 `json:"now_ms" doc:"the server's clock, Unix ms"`
 }
 
 type signIn struct {
-	Body struct {
+	address string
+	Body    struct {
 		Email    string `json:"email" minLength:"3" maxLength:"200" format:"email"`
 		Password string `json:"password" minLength:"1" maxLength:"200"`
 	}
 }
 
 type meOut struct{ Body Me }
+
+// Resolve implements huma.Resolver: it notes where the attempt comes from.
+func (in *signIn) Resolve(ctx huma.Context) []error {
+	in.address = addressOf(ctx.RemoteAddr())
+	return nil
+}
 
 const principalKey = "principal"
 
@@ -96,7 +113,7 @@ func (s *server) describeSignIn(a huma.API) {
 }
 
 func (s *server) signIn(ctx context.Context, in *signIn) (*meOut, error) {
-	who, err := s.store.SignIn(ctx, in.Body.Email, in.Body.Password)
+	who, err := s.store.SignIn(ctx, in.Body.Email, in.Body.Password, in.address)
 	if errors.Is(err, store.ErrSignIn) {
 		return nil, huma.Error401Unauthorized("This e-mail and password do not match.")
 	}
@@ -132,6 +149,12 @@ func (s *server) registerSession(a huma.API) {
 		Summary: "Sign out", DefaultStatus: 204,
 	},
 		func(ctx context.Context, _ *struct{}) (*struct{}, error) {
+			if who, ok := s.session(ctx); ok {
+				what := store.Action{Verb: "sign-out", Kind: "person", Subject: who.Person.String()}
+				if err := s.store.As(ctx, who, what, func(*store.Tx) error { return nil }); err != nil {
+					return nil, problem(err)
+				}
+			}
 			return nil, s.sessions.Destroy(ctx)
 		})
 }
@@ -172,19 +195,12 @@ func (s *server) me(ctx context.Context, who store.Principal) (*meOut, error) {
 	if err != nil {
 		return nil, problem(err)
 	}
-	out := &meOut{Me{p.ID.String(), p.Name, p.Role, p.PracticeName, p.TimeZone, nil}}
+	out := &meOut{Me{
+		ID: p.ID.String(), Name: p.Name, Role: p.Role, Practice: p.PracticeName, TimeZone: p.TimeZone,
+		CopyHours: p.CopyHours, NowMS: s.now().UnixMilli(),
+	}}
 	if p.FingerCM.Valid {
 		out.Body.FingerCM = &p.FingerCM.Float64
 	}
 	return out, nil
-}
-
-// principal gives who is signed in, or a 401.
-func (s *server) principal(ctx context.Context) (store.Principal, error) {
-	b := s.sessions.GetBytes(ctx, principalKey)
-	var who store.Principal
-	if b == nil || json.Unmarshal(b, &who) != nil || who.Practice == uuid.Nil {
-		return who, huma.Error401Unauthorized("Please sign in.")
-	}
-	return who, nil
 }

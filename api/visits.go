@@ -1,9 +1,7 @@
 package api
 
 import (
-	"bytes"
 	"context"
-	"fmt"
 	"net/http"
 	"slices"
 	"time"
@@ -43,13 +41,6 @@ type EarlierDrawing struct {
 	Strokes  []visit.Stroke `json:"strokes"`
 }
 
-// Receipt is what became of one event.
-type Receipt struct {
-	ID     string `json:"id"`
-	Result string `json:"result" enum:"stored,aside" doc:"aside: kept and shown, but counted nowhere"`
-	Reason string `json:"reason,omitempty"`
-}
-
 func (s *server) registerVisits(a huma.API) {
 	huma.Register(a, huma.Operation{
 		OperationID: "day", Method: http.MethodGet, Path: "/api/day",
@@ -86,7 +77,7 @@ func (s *server) registerVisits(a huma.API) {
 					from := time.Date(day.Year(), day.Month(), day.Day(), 0, 0, 0, 0, zone)
 					list, err := tx.VisitsBetween(ctx, from, from.AddDate(0, 0, 1))
 					for _, v := range list {
-						out.Body.Items = append(out.Body.Items, visitOut(v))
+						out.Body.Items = append(out.Body.Items, visitFor(who, v))
 					}
 					return err
 				})
@@ -103,11 +94,7 @@ func (s *server) registerVisits(a huma.API) {
 		OperationID: "open-visit", Method: http.MethodGet, Path: "/api/visits/{id}",
 		Summary: "A visit with its log", Errors: []int{401, 404},
 	}, s.openVisit)
-	huma.Register(a, huma.Operation{
-		OperationID: "send-events", Method: http.MethodPost,
-		Path: "/api/visits/{id}/events", Summary: "Send a visit's events (twice is the same as once)",
-		Errors: []int{401, 403, 404, 422},
-	}, s.sendEvents)
+	s.registerEvents(a)
 }
 
 func (s *server) bookVisit(ctx context.Context, in *struct {
@@ -165,18 +152,18 @@ func (s *server) openVisit(ctx context.Context, in *ByID) (*oneOut[OpenVisit], e
 		if err != nil {
 			return err
 		}
-		out.Body.Visit, out.Body.Client = visitOut(v), s.clientOut(c)
+		out.Body.Visit, out.Body.Client = visitOut(v), s.clientFor(who, c)
 		if out.Body.Events, err = tx.Events(ctx, v.ID); err != nil {
 			return err
 		}
-		if out.Body.Context, err = tx.VisitContext(ctx, v.ID); err != nil {
+		if out.Body.Context, err = tx.VisitContext(ctx, v.ID, s.now()); err != nil {
 			return err
 		}
 		out.Body.State = visit.Reduce(out.Body.Context, out.Body.Events)
 		if out.Body.Entries, err = entriesOf(ctx, tx, v.ID); err != nil {
 			return err
 		}
-		before, err := earlierVisits(ctx, tx, v.ClientID, v.ID)
+		before, err := s.earlierVisits(ctx, tx, v.ClientID, v.ID)
 		if err != nil {
 			return err
 		}
@@ -209,7 +196,7 @@ type earlierVisit struct {
 }
 
 // earlierVisits gives a client's opened visits before one, the latest first.
-func earlierVisits(ctx context.Context, tx *store.Tx, client, before uuid.UUID) ([]earlierVisit, error) {
+func (s *server) earlierVisits(ctx context.Context, tx *store.Tx, client, before uuid.UUID) ([]earlierVisit, error) {
 	all, err := tx.VisitsOf(ctx, client)
 	if err != nil {
 		return nil, err
@@ -222,7 +209,7 @@ func earlierVisits(ctx context.Context, tx *store.Tx, client, before uuid.UUID) 
 			if err != nil {
 				return nil, err
 			}
-			vc, err := tx.VisitContext(ctx, v.ID)
+			vc, err := tx.VisitContext(ctx, v.ID, s.now())
 			if err != nil {
 				return nil, err
 			}
@@ -230,90 +217,4 @@ func earlierVisits(ctx context.Context, tx *store.Tx, client, before uuid.UUID) 
 		}
 	}
 	return out, nil
-}
-
-type eventsIn struct {
-	ByID
-	Body struct {
-		Events []visit.Event `json:"events" minItems:"1" maxItems:"2000"`
-	}
-}
-
-type eventsOut struct {
-	Body struct {
-		Version  int64         `json:"version"`
-		Receipts []Receipt     `json:"receipts"`
-		Events   []visit.Event `json:"events" doc:"the whole log after this, in order of arrival"`
-	}
-}
-
-// sendEvents stores a batch. Only an envelope that cannot be read is refused;
-// content that cannot stand is stored and comes back as aside.
-func (s *server) sendEvents(ctx context.Context, in *eventsIn) (*eventsOut, error) {
-	who, err := s.principal(ctx)
-	if err != nil {
-		return nil, err
-	}
-	for i, e := range in.Body.Events {
-		at := fmt.Sprintf("body.events[%d].", i)
-		for _, f := range []struct{ name, v string }{
-			{"id", e.ID},
-			{"client", e.Client},
-			{"visit", e.Visit},
-			{"author", e.Author},
-			{"device", e.Device},
-		} {
-			if visit.UUID(f.v).Check() != nil {
-				return nil, invalid(at+f.name, f.v, "a UUID in lower case")
-			}
-		}
-		if e.Visit != in.ID {
-			return nil, invalid(at+"visit", e.Visit, "the visit in the address")
-		}
-		if bytes.Contains(e.Body, []byte(`\u0000`)) {
-			return nil, invalid(at+"body", "a NUL character", "text without NUL characters")
-		}
-		// Another person's unsent work on a shared tablet waits for that person.
-		if e.Author != who.Person.String() {
-			return nil, huma.Error403Forbidden("These entries belong to someone else; they are sent when that "+
-				"person signs in.",
-				&huma.ErrorDetail{
-					Location: at + "author", Message: "allowed: the person who is signed in",
-					Value: e.Author,
-				})
-		}
-	}
-	out := &eventsOut{}
-	id := uuid.MustParse(in.ID)
-	err = s.store.As(ctx, who, store.Action{Verb: "write", Kind: "visit", Subject: in.ID}, func(tx *store.Tx) error {
-		state, err := tx.Append(ctx, id, in.Body.Events)
-		if err != nil {
-			return err
-		}
-		aside := map[string]string{}
-		for _, a := range state.Aside {
-			aside[a.Event] = a.Reason
-		}
-		if out.Body.Events, err = tx.Events(ctx, id); err != nil {
-			return err
-		}
-		here := map[string]bool{}
-		for _, e := range out.Body.Events {
-			here[e.ID] = true
-		}
-		out.Body.Receipts = make([]Receipt, 0, len(in.Body.Events))
-		for _, e := range in.Body.Events {
-			r := Receipt{ID: e.ID, Result: "stored"}
-			if why, bad := aside[e.ID]; bad {
-				r.Result, r.Reason = "aside", why
-			}
-			if !here[e.ID] {
-				r.Result, r.Reason = "aside", "An event with this id belongs to another visit."
-			}
-			out.Body.Receipts = append(out.Body.Receipts, r)
-		}
-		out.Body.Version = state.Version
-		return nil
-	})
-	return out, problem(err)
 }

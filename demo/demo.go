@@ -20,6 +20,7 @@ import (
 	"mokren/core/atlas"
 	"mokren/core/body"
 	"mokren/core/ids"
+	"mokren/core/rights"
 	"mokren/core/safety"
 	"mokren/core/visit"
 	"mokren/store"
@@ -28,16 +29,21 @@ import (
 // Login is one way into the demo practice.
 type Login struct{ Name, Email, Password string }
 
-// Logins are printed when the demo starts.
+// Logins are printed when the demo starts: the owner, a therapist, a student, the
+// front desk.
 var Logins = []Login{
 	{"Ines Calder", "ines@alder-room.example", "quiet-hands-7"},
 	{"Tomas Vey", "tomas@alder-room.example", "warm-oil-12"},
+	{"Lio Marek", "lio@alder-room.example", "first-steps-3"},
+	{"Mara Quist", "mara@alder-room.example", "front-door-8"},
 }
 
 var (
 	practice = uuid.MustParse("0190a000-0000-7000-8000-000000000001")
 	ines     = uuid.MustParse("0190a000-0000-7000-8000-000000000011")
 	tomas    = uuid.MustParse("0190a000-0000-7000-8000-000000000012")
+	lio      = uuid.MustParse("0190a000-0000-7000-8000-000000000013")
+	mara     = uuid.MustParse("0190a000-0000-7000-8000-000000000014")
 )
 
 const zone = "Europe/Vienna"
@@ -50,7 +56,7 @@ func Fill(ctx context.Context, st *store.Store, now time.Time) error {
 		return err
 	}
 	now = now.In(loc)
-	who := store.Principal{Practice: practice, Person: ines, Role: "therapist"}
+	who := store.Principal{Practice: practice, Person: ines, Role: rights.Owner}
 	as := func(fn func(*store.Tx) error) error {
 		return st.As(ctx, who, store.Action{Verb: "write", Kind: "demo"}, fn)
 	}
@@ -62,13 +68,19 @@ func Fill(ctx context.Context, st *store.Store, now time.Time) error {
 		if err := tx.NewPractice(ctx, "The Alder Room", zone); err != nil {
 			return err
 		}
-		if err := tx.NewPerson(ctx, ines, Logins[0].Name, "therapist", Logins[0].Email,
-			Logins[0].Password); err != nil {
-			return err
-		}
-		if err := tx.NewPerson(ctx, tomas, Logins[1].Name, "therapist", Logins[1].Email,
-			Logins[1].Password); err != nil {
-			return err
+		for _, p := range []struct {
+			id    uuid.UUID
+			role  rights.Role
+			login Login
+		}{
+			{ines, rights.Owner, Logins[0]},
+			{tomas, rights.Therapist, Logins[1]},
+			{lio, rights.Student, Logins[2]},
+			{mara, rights.FrontDesk, Logins[3]},
+		} {
+			if err := tx.NewPerson(ctx, p.id, p.login.Name, p.role, p.login.Email, p.login.Password); err != nil {
+				return err
+			}
 		}
 		for i, c := range people {
 			if err := c.fill(ctx, tx, i, now); err != nil {
@@ -220,7 +232,7 @@ func (p person) fill(ctx context.Context, tx *store.Tx, i int, now time.Time) er
 		p.measure(s, n, "after")
 		s.wait(5 * time.Minute)
 		s.write("visit-closed", visit.Closed{})
-		if _, err := tx.Append(ctx, v.ID, s.events); err != nil {
+		if _, err := tx.Append(ctx, v.ID, store.Batch{Events: s.events, Now: time.Now()}); err != nil {
 			return err
 		}
 		// One client was photographed at the first and the latest visit.
@@ -297,17 +309,21 @@ func (p person) consent(s *scribe, n int) {
 		site, _ := m.Site(sp.site)
 		view, at := m.OnFigure(atlas.FibrePlace{Fibre: site.Fibre, AlongPct: site.AlongPct, AcrossMM: site.AcrossMM},
 			sp.side, p.height)
-		var where []safety.Place
-		if r, ok := body.RegionOf(body.CellAt(view, at)); ok {
-			where = []safety.Place{{Region: r.Region, Side: r.Side}}
-		}
-		for _, a := range safety.SensitiveAreas(sp.muscle, where) {
+		for _, a := range safety.SensitiveAreas(sp.muscle, placesAt(view, at)) {
 			if !asked[a] {
 				asked[a] = true
 				s.write("consent-recorded", visit.Consented{Area: a, Given: true, By: by, Chaperone: "declined"})
 			}
 		}
 	}
+}
+
+// placesAt names the regions at a point of a view.
+func placesAt(v body.View, at body.Point) []safety.Place {
+	if r, ok := body.RegionOf(body.CellAt(v, at)); ok {
+		return []safety.Place{{Region: r.Region, Side: r.Side}}
+	}
+	return nil
 }
 
 // draw paints where it hurts: the referred zones, as strong as the number and
@@ -412,7 +428,7 @@ func (sp spot) treat(s *scribe, rnd *rand.Rand, n int, identity *uuid.UUID, heig
 		Referral: sp.referral, Familiar: sp.familiar, Twitch: number >= 7, Note: sp.note,
 	})
 	s.wait(30 * time.Second)
-	after := press(s, rnd, pid, sp, number, limits)
+	after := press(s, rnd, hand{pid, m, placesAt(view, at)}, sp, number, limits)
 	s.wait(90 * time.Second)
 	s.write("point-rechecked", visit.Rechecked{Point: visit.UUID(pid.String()), NPRS: after})
 	return nil

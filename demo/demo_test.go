@@ -34,7 +34,7 @@ func TestTheDemoIsMadeByTheCore(t *testing.T) {
 		require.NoError(t, raw.Get(&n, q, args...))
 		return n
 	}
-	assert.Equal(t, 2, count(`select count(*) from person`))
+	assert.Equal(t, 4, count(`select count(*) from person`))
 	assert.GreaterOrEqual(t, count(`select count(*) from client`), 4)
 	assert.Zero(t, count(`select count(*) from hold where status <> 'kept'`), "every log replays to what it claims")
 	assert.Zero(t, count(`select count(*) from visit where opened_at > $1`, now), "no visit of the future has happened")
@@ -49,7 +49,7 @@ func TestTheDemoIsMadeByTheCore(t *testing.T) {
 	assert.Positive(t, count(`select count(*) from hold where outcome = 'released' or outcome = 'reduced'`))
 	assert.Positive(t, count(`select count(*) from hold where outcome = 'unchanged'`), "not everything goes well")
 
-	who, err := st.SignIn(ctx, demo.Logins[1].Email, demo.Logins[1].Password)
+	who, err := st.SignIn(ctx, demo.Logins[1].Email, demo.Logins[1].Password, "")
 	require.NoError(t, err)
 	require.NoError(t, st.As(ctx, who, store.Action{Verb: "read", Kind: "test"}, func(tx *store.Tx) error {
 		signals := map[string]bool{}

@@ -4,29 +4,56 @@ import (
 	"encoding/json"
 	"math"
 	"math/rand/v2"
+	"slices"
 	"time"
 
 	"github.com/google/uuid"
 
+	"mokren/core/atlas"
+	"mokren/core/ids"
 	"mokren/core/safety"
 	"mokren/core/treat"
 	"mokren/core/visit"
 )
 
-// press plays one hold: a hand that does what the coach says, and a client
-// whose number rises with pressure and falls while a steady pressure is held.
-// It returns the number at the recheck.
-func press(s *scribe, rnd *rand.Rand, point uuid.UUID, sp spot, number float64, limits safety.Adaptation) float64 {
-	start, err := treat.NewStart(treat.Request{Protocol: "graded-stages", Muscle: sp.muscle, Side: sp.side})
+// hand is where one presses.
+type hand struct {
+	point  uuid.UUID
+	muscle *atlas.Muscle
+	where  []safety.Place
+}
+
+// begin is a hold as a careful therapist begins it: the muscle's first contact,
+// its first position that the screening leaves, in slack where it asks for it.
+func (h hand) begin(side ids.Side, limits safety.Adaptation) visit.HoldStarted {
+	start, err := treat.NewStart(treat.Request{
+		Protocol: "graded-stages", Muscle: h.muscle.ID, Side: side, Where: h.where,
+	})
 	if err != nil {
 		panic(err) // the demo's own muscles
 	}
-	start = start.Adapt(limits)
-	hold := visit.UUID(id().String())
-	s.write("hold-started", visit.HoldStarted{
-		Hold: hold, Point: visit.UUID(point.String()), Start: start,
-		Contact: "thumb-over-thumb", MuscleSet: "tension",
-	})
+	out := visit.HoldStarted{
+		Hold: visit.UUID(id().String()), Point: visit.UUID(h.point.String()), Start: start.Adapt(limits, h.where),
+		Contact: h.muscle.Contacts[0], MuscleSet: "tension",
+	}
+	for _, p := range h.muscle.Positions {
+		if out.Position == "" && !slices.Contains(limits.AvoidPositions, p) {
+			out.Position = p
+		}
+	}
+	if limits.SlackOrBroad {
+		out.MuscleSet = "slack"
+	}
+	return out
+}
+
+// press plays one hold: a hand that does what the coach says, and a client
+// whose number rises with pressure and falls while a steady pressure is held.
+// It returns the number at the recheck.
+func press(s *scribe, rnd *rand.Rand, h hand, sp spot, number float64, limits safety.Adaptation) float64 {
+	begun := h.begin(sp.side, limits)
+	start, hold := begun.Start, begun.Hold
+	s.write("hold-started", begun)
 	began := s.now
 	c := treat.NewCoach(start)
 	// The number is depth × sensitivity; holding lowers the sensitivity.

@@ -6,13 +6,11 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"slices"
 	"time"
 
 	"github.com/google/uuid"
 )
-
-// ErrStale: someone else changed the row since it was read.
-var ErrStale = errors.New("changed by someone else meanwhile")
 
 // Client is a person who is treated.
 type Client struct {
@@ -88,6 +86,7 @@ func (t *Tx) Alike(ctx context.Context, c Client) ([]Client, error) {
 
 // ArchiveClient puts a client away, or brings one back.
 func (t *Tx) ArchiveClient(ctx context.Context, id uuid.UUID, archived bool) error {
+	t.touch(id)
 	r, err := t.tx.ExecContext(ctx,
 		`update client set archived_at = case when $2 then coalesce(archived_at, now()) end, revision = revision + 1 where id = $1`, id, archived)
 	if err != nil {
@@ -103,34 +102,68 @@ func (t *Tx) ArchiveClient(ctx context.Context, id uuid.UUID, archived bool) err
 func (t *Tx) Client(ctx context.Context, id uuid.UUID) (Client, error) {
 	var c Client
 	err := t.tx.GetContext(ctx, &c, `select `+clientColumns+` from client c where c.id = $1`, id)
+	if err == nil {
+		t.touch(id)
+	}
 	return c, found("reading a client", err)
 }
 
 // PutClient makes a client, or changes one whose revision is the one read.
-// Making the same client twice is the same as once.
+// Making the same client twice is the same as once; other content under the id,
+// or an older revision, is a *Conflict with what is stored.
 func (t *Tx) PutClient(ctx context.Context, c Client) error {
+	t.touch(c.ID)
+	cautions := append([]string{}, c.Cautions...)
 	if c.Revision == 0 {
-		_, err := t.tx.ExecContext(ctx, `insert into client (practice_id, id, given_name, family_name, born_on,
-			height_cm, work, complaint, cautions, dominant_hand, phone, email, emergency_contact, guardian)
-			values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14) on conflict (practice_id,
-			id) do nothing`,
-			t.who.Practice, c.ID, c.GivenName, c.FamilyName, c.BornOn, c.HeightCM, c.Work, c.Complaint,
-			append([]string{}, c.Cautions...), c.Hand, c.Phone, c.Email, c.Emergency, c.Guardian)
-		return found("registering a client", err)
+		return t.newClient(ctx, c, cautions)
 	}
-	r, err := t.tx.ExecContext(ctx, `update client set given_name = $3, family_name = $4, born_on = $5,
-		height_cm = $6, work = $7, complaint = $8, cautions = $9, dominant_hand = $10, phone = $11, email = $12,
+	r, err := t.tx.ExecContext(ctx, `update client set given_name = $3, family_name = $4, born_on = $5, height_cm = $6,
+		work = $7, complaint = $8, cautions = $9, dominant_hand = $10, phone = $11, email = $12,
 		emergency_contact = $13, guardian = $14, revision = revision + 1
 		where id = $1 and revision = $2`,
-		c.ID, c.Revision, c.GivenName, c.FamilyName, c.BornOn, c.HeightCM, c.Work, c.Complaint,
-		append([]string{}, c.Cautions...), c.Hand, c.Phone, c.Email, c.Emergency, c.Guardian)
+		c.ID, c.Revision, c.GivenName, c.FamilyName, c.BornOn, c.HeightCM, c.Work, c.Complaint, cautions, c.Hand,
+		c.Phone, c.Email, c.Emergency, c.Guardian)
 	if err != nil {
 		return found("changing a client", err)
 	}
-	if n, err := r.RowsAffected(); err != nil || n == 0 {
-		return errors.Join(err, ErrStale)
+	if n, err := r.RowsAffected(); err != nil || n > 0 {
+		return err
+	}
+	stored, err := t.Client(ctx, c.ID)
+	if err != nil {
+		return err
+	}
+	return &Conflict{stored}
+}
+
+func (t *Tx) newClient(ctx context.Context, c Client, cautions []string) error {
+	r, err := t.tx.ExecContext(ctx, `insert into client (practice_id, id, given_name, family_name, born_on, height_cm,
+		work, complaint, cautions, dominant_hand, phone, email, emergency_contact, guardian)
+		values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14) on conflict (practice_id, id) do nothing`,
+		t.who.Practice, c.ID, c.GivenName, c.FamilyName, c.BornOn, c.HeightCM, c.Work, c.Complaint, cautions, c.Hand,
+		c.Phone, c.Email, c.Emergency, c.Guardian)
+	if err != nil {
+		return found("registering a client", err)
+	}
+	if n, err := r.RowsAffected(); err != nil || n > 0 {
+		return err
+	}
+	stored, err := t.Client(ctx, c.ID)
+	if err != nil {
+		return err
+	}
+	if !stored.same(c) {
+		return &Conflict{stored}
 	}
 	return nil
+}
+
+// same compares what is typed of a client.
+func (c Client) same(o Client) bool {
+	return c.GivenName == o.GivenName && c.FamilyName == o.FamilyName && c.BornOn.Valid == o.BornOn.Valid &&
+		c.BornOn.Time.Equal(o.BornOn.Time) && c.HeightCM == o.HeightCM && c.Work == o.Work &&
+		c.Complaint == o.Complaint && slices.Equal(c.Cautions, o.Cautions) && c.Hand == o.Hand &&
+		c.Phone == o.Phone && c.Email == o.Email && c.Emergency == o.Emergency && c.Guardian == o.Guardian
 }
 
 // Visit is one appointment and what became of it.
@@ -175,14 +208,35 @@ func (t *Tx) VisitsOf(ctx context.Context, client uuid.UUID) ([]Visit, error) {
 func (t *Tx) Visit(ctx context.Context, id uuid.UUID) (Visit, error) {
 	var v Visit
 	err := t.tx.GetContext(ctx, &v, `select `+visitColumns+` where v.id = $1`, id)
+	if err == nil {
+		t.touch(v.ClientID)
+	}
 	return v, found("reading a visit", err)
 }
 
-// NewVisit books a visit; booking the same one twice is the same as once.
+// NewVisit books a visit; booking the same one twice is the same as once, and
+// another one under its id is a *Conflict with the visit that is stored.
 func (t *Tx) NewVisit(ctx context.Context, v Visit) error {
-	_, err := t.tx.ExecContext(ctx, `insert into visit (practice_id, id, client_id, therapist_id, starts_at, minutes,
+	t.touch(v.ClientID)
+	r, err := t.tx.ExecContext(ctx, `insert into visit (practice_id, id, client_id, therapist_id, starts_at, minutes,
 		reason)
 		values ($1, $2, $3, $4, $5, $6, $7) on conflict (practice_id, id) do nothing`,
 		t.who.Practice, v.ID, v.ClientID, v.Therapist, v.StartsAt, v.Minutes, v.Reason)
-	return found("booking a visit", err)
+	if err != nil {
+		return found("booking a visit", err)
+	}
+	if n, err := r.RowsAffected(); err != nil || n > 0 {
+		return err
+	}
+	stored, err := t.Visit(ctx, v.ID)
+	if err != nil {
+		return err
+	}
+	// The reason is the log's to change once the visit was opened.
+	sameReason := stored.OpenedAt.Valid || stored.Reason == v.Reason
+	if stored.ClientID != v.ClientID || stored.Therapist != v.Therapist || !stored.StartsAt.Equal(v.StartsAt) ||
+		stored.Minutes != v.Minutes || !sameReason {
+		return &Conflict{stored}
+	}
+	return nil
 }

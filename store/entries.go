@@ -10,6 +10,8 @@ import (
 	"time"
 
 	"github.com/google/uuid"
+
+	"mokren/core/rights"
 )
 
 // Link lets a client's own device enter one thing for one visit, for a short
@@ -25,7 +27,7 @@ type Link struct {
 
 // Principal acts for the client who holds the link.
 func (l Link) Principal() Principal {
-	return Principal{Practice: l.Practice, Person: l.Person, Role: "client"}
+	return Principal{Practice: l.Practice, Person: l.Person, Role: rights.Client}
 }
 
 // letters of a code: none that is mistaken for another when read aloud.
@@ -86,14 +88,34 @@ type Entry struct {
 	Received time.Time `db:"received_at"`
 }
 
+// entriesPerCode is far above an honest intake: a drawing, a story and answers,
+// each handed in a few times.
+const entriesPerCode = 30
+
+// ErrTooMany: a code has brought as much as it may.
+var ErrTooMany = errors.New("too many entries with one code")
+
 // PutEntry keeps a client's entry; the same one again replaces it until it has
-// been taken in.
-func (t *Tx) PutEntry(ctx context.Context, e Entry) error {
-	r, err := t.tx.ExecContext(ctx, `insert into client_entry (practice_id, id, client_id, visit_id, kind,
-		body) values ($1, $2, $3, $4, $5, $6)
+// been taken in. ErrTooMany when the code has brought its share.
+func (t *Tx) PutEntry(ctx context.Context, e Entry, code string) error {
+	t.touch(e.Client)
+	hash := codeHash(code)
+	var others int
+	err := t.tx.GetContext(ctx, &others, `select count(*) from client_entry where code_hash = $1 and id <> $2`, hash,
+		e.ID)
+	if err != nil {
+		return found("counting a code's entries", err)
+	}
+	if others >= entriesPerCode {
+		return ErrTooMany
+	}
+	r, err := t.tx.ExecContext(ctx, `insert into client_entry (practice_id, id, client_id, visit_id, kind, body,
+		code_hash)
+		values ($1, $2, $3, $4, $5, $6, $7)
 		on conflict (practice_id, id) do update set body = excluded.body, received_at = now()
-		where client_entry.taken_at is null and client_entry.visit_id = excluded.visit_id`,
-		t.who.Practice, e.ID, e.Client, e.Visit, e.Kind, e.Body)
+		where client_entry.taken_at is null and client_entry.visit_id = excluded.visit_id
+			and client_entry.kind = excluded.kind`,
+		t.who.Practice, e.ID, e.Client, e.Visit, e.Kind, e.Body, hash)
 	if err != nil {
 		return fmt.Errorf("keeping a client's entry: %w", err)
 	}

@@ -13,15 +13,18 @@ import (
 
 	"github.com/google/uuid"
 	"golang.org/x/crypto/argon2"
+
+	"mokren/core/rights"
 )
 
-// Person is a therapist or assistant.
+// Person is a member of a practice.
 type Person struct {
-	ID           uuid.UUID `db:"id"`
-	Name         string    `db:"name"`
-	Role         string    `db:"role"`
-	PracticeName string    `db:"practice_name"`
-	TimeZone     string    `db:"time_zone"`
+	ID           uuid.UUID   `db:"id"`
+	Name         string      `db:"name"`
+	Role         rights.Role `db:"role"`
+	PracticeName string      `db:"practice_name"`
+	CopyHours    int         `db:"copy_hours"`
+	TimeZone     string      `db:"time_zone"`
 	// FingerCM is the person's own finger-width; not valid until asked.
 	FingerCM sql.NullFloat64 `db:"finger_cm"`
 }
@@ -71,9 +74,10 @@ var ErrSignIn = errors.New("this e-mail and password do not match")
 // takes the same time.
 var nobody = sync.OnceValue(func() string { return HashPassword("nobody") })
 
-// SignIn looks an e-mail up and checks the password. It runs outside a
-// practice because none is known yet.
-func (s *Store) SignIn(ctx context.Context, email, password string) (Principal, error) {
+// SignIn looks an e-mail up and checks the password; from is the address that
+// is noted when nobody has this e-mail. It runs outside a practice because none
+// is known yet.
+func (s *Store) SignIn(ctx context.Context, email, password, from string) (Principal, error) {
 	var l struct {
 		Practice uuid.UUID `db:"practice_id"`
 		Person   uuid.UUID `db:"person_id"`
@@ -83,16 +87,17 @@ func (s *Store) SignIn(ctx context.Context, email, password string) (Principal, 
 		strings.TrimSpace(email)))
 	if errors.Is(err, ErrNotFound) {
 		checkPassword(nobody(), password)
-		return Principal{}, ErrSignIn
+		return Principal{}, errors.Join(ErrSignIn, s.Door(ctx, "sign-in", from))
 	}
 	if err != nil {
 		return Principal{}, err
 	}
-	if !checkPassword(l.Hash, password) {
-		return Principal{}, ErrSignIn
-	}
 	who := Principal{Practice: l.Practice, Person: l.Person}
-	err = s.As(ctx, who, Action{Verb: "sign-in", Kind: "person", Subject: l.Person.String()}, func(tx *Tx) error {
+	what := Action{Verb: "sign-in", Kind: "person", Subject: l.Person.String()}
+	if !checkPassword(l.Hash, password) {
+		return Principal{}, errors.Join(ErrSignIn, s.Refused(ctx, who, what))
+	}
+	err = s.As(ctx, who, what, func(tx *Tx) error {
 		p, err := tx.Person(ctx, l.Person)
 		who.Role = p.Role
 		return err
@@ -104,9 +109,22 @@ func (s *Store) SignIn(ctx context.Context, email, password string) (Principal, 
 func (t *Tx) Person(ctx context.Context, id uuid.UUID) (Person, error) {
 	var p Person
 	err := t.tx.GetContext(ctx, &p, `
-		select p.id, p.name, p.role, p.finger_cm, pr.name as practice_name, pr.time_zone
+		select p.id, p.name, p.role, p.finger_cm, pr.name as practice_name, pr.time_zone,
+			pr.copy_hours
 		from person p join practice pr on pr.id = p.practice_id where p.id = $1`, id)
 	return p, found("reading a person", err)
+}
+
+// Role gives a person's role as it is now.
+func (s *Store) Role(ctx context.Context, who Principal) (rights.Role, error) {
+	t, err := s.begin(ctx, who)
+	if err != nil {
+		return "", err
+	}
+	defer t.tx.Rollback() //nolint:errcheck // nothing was written
+	var r rights.Role
+	err = t.tx.GetContext(ctx, &r, `select role from person where id = $1`, who.Person)
+	return r, found("reading a role", err)
 }
 
 // SetFinger keeps the person's own finger-width in cm.
@@ -123,7 +141,8 @@ func (t *Tx) NewPractice(ctx context.Context, name, timeZone string) error {
 }
 
 // NewPerson makes a member who can sign in.
-func (t *Tx) NewPerson(ctx context.Context, id uuid.UUID, name, role, email, password string) error {
+func (t *Tx) NewPerson(ctx context.Context, id uuid.UUID, name string, role rights.Role, email, password string,
+) error {
 	if _, err := t.tx.ExecContext(ctx, `insert into person (practice_id, id, name, role) values ($1, $2, $3, $4)`,
 		t.who.Practice, id, name, role); err != nil {
 		return fmt.Errorf("making a person: %w", err)

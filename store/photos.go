@@ -25,13 +25,27 @@ const photoColumns = `p.id, p.client_id, p.visit_id, p.view, p.width, p.height, 
 	from photo p join visit v on v.practice_id = p.practice_id and v.id = p.visit_id`
 
 // PutPhoto keeps a photograph; the same one again is the same as once, and
-// brings a removed one back.
+// brings a removed one back. Another one under its id is a *Conflict with the
+// Photo that is stored.
 func (t *Tx) PutPhoto(ctx context.Context, p Photo, jpeg, thumb []byte) error {
-	_, err := t.tx.ExecContext(ctx, `insert into photo (practice_id, id, client_id, visit_id, view, width, height,
-		jpeg, thumb, person_id)
-		values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10) on conflict (practice_id, id) do update set removed_at = null`,
+	t.touch(p.Client)
+	r, err := t.tx.ExecContext(ctx, `insert into photo (practice_id, id, client_id, visit_id, view, width, height, jpeg,
+		thumb, person_id)
+		values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)
+		on conflict (practice_id, id) do update set removed_at = null
+		where photo.visit_id = excluded.visit_id and photo.view = excluded.view and photo.jpeg = excluded.jpeg`,
 		t.who.Practice, p.ID, p.Client, p.Visit, p.View, p.Width, p.Height, jpeg, thumb, t.who.Person)
-	return found("keeping a photograph", err)
+	if err != nil {
+		return found("keeping a photograph", err)
+	}
+	if n, err := r.RowsAffected(); err != nil || n > 0 {
+		return err
+	}
+	stored, err := t.Photo(ctx, p.ID)
+	if err != nil {
+		return err
+	}
+	return &Conflict{stored}
 }
 
 // Photos lists a client's photographs, the latest visit first.
@@ -46,11 +60,17 @@ func (t *Tx) Photos(ctx context.Context, client uuid.UUID) ([]Photo, error) {
 func (t *Tx) Photo(ctx context.Context, id uuid.UUID) (Photo, error) {
 	var p Photo
 	err := t.tx.GetContext(ctx, &p, `select `+photoColumns+` where p.id = $1`, id)
+	if err == nil {
+		t.touch(p.Client)
+	}
 	return p, found("reading a photograph", err)
 }
 
 // PhotoPixels gives the picture, or its thumbnail.
 func (t *Tx) PhotoPixels(ctx context.Context, id uuid.UUID, small bool) ([]byte, error) {
+	if _, err := t.Photo(ctx, id); err != nil {
+		return nil, err
+	}
 	var b []byte
 	err := t.tx.GetContext(ctx, &b, `select case when $2 then thumb else jpeg end from photo where id = $1`, id, small)
 	return b, found("reading a photograph", err)

@@ -2,11 +2,14 @@ package store
 
 import (
 	"context"
+	"encoding/json"
+	"fmt"
 	"time"
 
 	"github.com/google/uuid"
 
 	"mokren/core/ids"
+	"mokren/core/rights"
 	"mokren/core/safety"
 	"mokren/core/visit"
 )
@@ -21,17 +24,10 @@ func texts[T ~string](list []T) []string {
 
 // VisitContext is what a visit's log is read against: the answers of the
 // client's earlier visits, aged to this one, what follows from the record, who
-// is licensed, and the practice's own thresholds.
-func (t *Tx) VisitContext(ctx context.Context, id uuid.UUID) (visit.Context, error) {
-	out := visit.Context{Carried: []safety.Answer{}, Licensed: []string{}}
-	if err := t.tx.SelectContext(ctx, &out.Licensed,
-		`select id::text from person where role = 'therapist' order by id`); err != nil {
-		return out, found("listing who is licensed", err)
-	}
-	var err error
-	if out.Thresholds, err = t.Thresholds(ctx); err != nil {
-		return out, err
-	}
+// is who, the signs of the day's other visits, and the practice's own
+// thresholds.
+func (t *Tx) VisitContext(ctx context.Context, id uuid.UUID, now time.Time) (visit.Context, error) {
+	out := visit.Context{Carried: []safety.Answer{}, Facts: []safety.Answer{}}
 	v, err := t.Visit(ctx, id)
 	if err != nil {
 		return out, err
@@ -40,54 +36,123 @@ func (t *Tx) VisitContext(ctx context.Context, id uuid.UUID) (visit.Context, err
 	if err != nil {
 		return out, err
 	}
+	if out.Roles, err = t.roles(ctx); err != nil {
+		return out, err
+	}
+	if out.Thresholds, err = t.Thresholds(ctx); err != nil {
+		return out, err
+	}
+	if out.Carried, err = t.carried(ctx, v); err != nil {
+		return out, err
+	}
+	if out.Signs, err = t.signsOfTheDay(ctx, v, now); err != nil {
+		return out, err
+	}
+	out.HeightCM = c.HeightCM.Float64
+	if c.BornOn.Valid {
+		out.Age = ageOn(c.BornOn.Time, v.StartsAt)
+		out.Facts = append(out.Facts, safety.Answer{Question: "minor", Answer: yesNo(out.Age < 18)})
+	}
+	return out, nil
+}
+
+// ageOn counts whole years.
+func ageOn(born, day time.Time) int {
+	age := day.Year() - born.Year()
+	if born.AddDate(age, 0, 0).After(day) {
+		age--
+	}
+	return age
+}
+
+func (t *Tx) roles(ctx context.Context) (map[string]rights.Role, error) {
+	var people []struct {
+		ID   string      `db:"id"`
+		Role rights.Role `db:"role"`
+	}
+	if err := t.tx.SelectContext(ctx, &people, `select id::text, role from person`); err != nil {
+		return nil, found("listing who is who", err)
+	}
+	out := map[string]rights.Role{}
+	for _, p := range people {
+		out[p.ID] = p.Role
+	}
+	return out, nil
+}
+
+// carried are the answers of earlier visits. Whether it is the first is the
+// record's to say, and a therapist's to correct.
+func (t *Tx) carried(ctx context.Context, v Visit) ([]safety.Answer, error) {
 	var rows []struct {
 		At       time.Time `db:"starts_at"`
 		Question string    `db:"question"`
 		Answer   string    `db:"answer"`
 		Side     string    `db:"side"`
+		By       string    `db:"answered_by"`
+		Cleared  bool      `db:"cleared"`
 		Regions  textList  `db:"regions"`
 	}
-	err = t.tx.SelectContext(ctx, &rows, `select v.starts_at, s.question, s.answer, s.side,
+	err := t.tx.SelectContext(ctx, &rows, `select v.starts_at, s.question, s.answer, s.side, s.answered_by, s.cleared,
 		to_json(s.regions)::text as regions
 		from screening s join visit v on v.practice_id = s.practice_id and v.id = s.visit_id
 		where s.client_id = $1 and v.starts_at < $2 and v.id <> $3 order by v.starts_at, s.visit_id, s.place`,
-		v.ClientID, v.StartsAt, id)
+		v.ClientID, v.StartsAt, v.ID)
 	if err != nil {
-		return out, found("reading earlier screenings", err)
+		return nil, found("reading earlier screenings", err)
 	}
+	out := []safety.Answer{}
 	for _, r := range rows {
 		q := ids.Question(r.Question)
 		if r.Answer == "cleared" {
-			for i := range out.Carried {
-				if out.Carried[i].Question == q {
-					out.Carried[i].Cleared = true
-				}
+			for i := range out {
+				out[i].Cleared = out[i].Cleared || out[i].Question == q
 			}
 			continue
 		}
 		a := safety.Answer{
-			Question: q, Answer: r.Answer, Side: ids.Side(r.Side),
-			DaysAgo: v.StartsAt.Sub(r.At).Hours() / 24,
+			Question: q, Answer: r.Answer, Side: ids.Side(r.Side), DaysAgo: v.StartsAt.Sub(r.At).Hours() / 24,
+			By: r.By, Cleared: r.Cleared,
 		}
 		for _, g := range r.Regions {
 			a.Regions = append(a.Regions, ids.Region(g))
 		}
-		out.Carried = safety.Merge(out.Carried, []safety.Answer{a})
+		out = safety.Merge(out, []safety.Answer{a})
 	}
 	var before int
-	if err := t.tx.GetContext(ctx, &before,
-		`select count(*) from visit where client_id = $1 and starts_at < $2 and id <> $3 and opened_at is not null`,
-		v.ClientID, v.StartsAt, id); err != nil {
-		return out, found("counting earlier visits", err)
+	if err := t.tx.GetContext(ctx, &before, `select count(*) from visit
+		where client_id = $1 and starts_at < $2 and id <> $3 and opened_at is not null`,
+		v.ClientID, v.StartsAt, v.ID); err != nil {
+		return nil, found("counting earlier visits", err)
 	}
-	known := []safety.Answer{{Question: "first-visit", Answer: yesNo(before == 0)}}
-	if c.BornOn.Valid {
-		known = append(known, safety.Answer{
-			Question: "minor",
-			Answer:   yesNo(c.BornOn.Time.AddDate(18, 0, 0).After(v.StartsAt)),
-		})
+	return safety.Merge(out, []safety.Answer{{Question: "first-visit", Answer: yesNo(before == 0)}}), nil
+}
+
+// signsOfTheDay are those of the client's other visits, today by the practice's
+// clock or on the day of this visit.
+func (t *Tx) signsOfTheDay(ctx context.Context, v Visit, now time.Time) ([]visit.Pressed, error) {
+	var rows []struct {
+		Sign string    `db:"sign"`
+		At   time.Time `db:"at"`
+		Hold string    `db:"hold_id"`
+		Spot []byte    `db:"spot"`
 	}
-	out.Carried = safety.Merge(out.Carried, known)
+	err := t.tx.SelectContext(ctx, &rows, `select s.sign, s.at, s.hold_id::text, s.spot
+		from hold_sign s join practice p on p.id = s.practice_id
+		where s.client_id = $1 and s.visit_id <> $2
+			and (s.at at time zone p.time_zone)::date
+				in (($3::timestamptz at time zone p.time_zone)::date, ($4::timestamptz at time zone p.time_zone)::date)
+		order by s.at, s.visit_id, s.place`, v.ClientID, v.ID, now, v.StartsAt)
+	if err != nil {
+		return nil, found("reading the day's signs", err)
+	}
+	out := []visit.Pressed{}
+	for _, r := range rows {
+		p := visit.Pressed{Sign: r.Sign, AtMS: r.At.UnixMilli(), Hold: visit.UUID(r.Hold)}
+		if err := json.Unmarshal(r.Spot, &p.Spot); err != nil {
+			return nil, fmt.Errorf("reading where a sign was: %w", err)
+		}
+		out = append(out, p)
+	}
 	return out, nil
 }
 

@@ -22,6 +22,8 @@ import (
 	_ "github.com/jackc/pgx/v5/stdlib" // the "pgx" driver
 	"github.com/jmoiron/sqlx"
 	"github.com/pressly/goose/v3"
+
+	"mokren/core/rights"
 )
 
 //go:embed migrations/*.sql
@@ -29,6 +31,17 @@ var migrations embed.FS
 
 // ErrNotFound: no such row in this practice.
 var ErrNotFound = errors.New("not found")
+
+// ErrStale: someone else changed the row since it was read.
+var ErrStale = errors.New("changed by someone else meanwhile")
+
+// Conflict is ErrStale with what the record holds: a Client, Visit or Photo.
+type Conflict struct{ Stored any }
+
+func (c *Conflict) Error() string { return "the record has other content under this id" }
+
+// Is makes a conflict an ErrStale.
+func (c *Conflict) Is(target error) bool { return target == ErrStale }
 
 // Store is a pool of connections as the app role.
 type Store struct{ db *sqlx.DB }
@@ -74,11 +87,44 @@ func Migrate(ctx context.Context, ownerURL string) error {
 	return nil
 }
 
+// latest is the newest migration that the program carries.
+func latest() (int64, error) {
+	files, err := fs.Glob(migrations, "migrations/*.sql")
+	var newest int64
+	for _, f := range files {
+		n, err := goose.NumericComponent(f)
+		if err != nil {
+			return 0, err
+		}
+		newest = max(newest, n)
+	}
+	return newest, err
+}
+
+// CheckSchema tells whether the database has the schema that this program
+// knows. It asks as the app role, which cannot migrate.
+func (s *Store) CheckSchema(ctx context.Context) error {
+	want, err := latest()
+	if err != nil {
+		return err
+	}
+	var have int64
+	err = s.db.GetContext(ctx, &have, `select coalesce(max(version_id), 0) from goose_db_version where is_applied`)
+	if err != nil {
+		return fmt.Errorf("reading the version of the schema (was it migrated as the owner?): %w", err)
+	}
+	if have != want {
+		return fmt.Errorf("the database is at migration %d, this program at %d: run `mokren migrate` as the owner",
+			have, want)
+	}
+	return nil
+}
+
 // Principal is who acts.
 type Principal struct {
 	Practice uuid.UUID
 	Person   uuid.UUID
-	Role     string
+	Role     rights.Role
 }
 
 // Action is what goes into the audit.
@@ -86,37 +132,102 @@ type Action struct {
 	Verb    string // read, write, sign-in, …
 	Kind    string // client, visit, …
 	Subject string
-	Client  uuid.NullUUID
+	// Client is named where it is known beforehand; else it is the one whose
+	// record was touched first.
+	Client uuid.NullUUID
 }
 
 // Tx is a transaction within one practice.
 type Tx struct {
-	tx  *sqlx.Tx
-	who Principal
+	tx     *sqlx.Tx
+	who    Principal
+	client uuid.NullUUID // whose record was touched
 }
 
-// As runs fn within the principal's practice and audits it.
+// touch notes whose record this is, for the audit.
+func (t *Tx) touch(client uuid.UUID) {
+	if !t.client.Valid {
+		t.client = uuid.NullUUID{UUID: client, Valid: true}
+	}
+}
+
+// As runs fn within the principal's practice and audits it, also when it was
+// refused.
 func (s *Store) As(ctx context.Context, who Principal, what Action, fn func(*Tx) error) error {
-	tx, err := s.db.BeginTxx(ctx, nil)
+	t, err := s.begin(ctx, who)
 	if err != nil {
-		return fmt.Errorf("beginning a transaction: %w", err)
-	}
-	defer tx.Rollback() //nolint:errcheck // after a commit there is nothing to roll back
-	if _, err := tx.ExecContext(ctx,
-		`select set_config('mokren.practice', $1, true), set_config('mokren.person', $2, true), set_config('mokren.role', $3, true)`,
-		who.Practice.String(), who.Person.String(), who.Role); err != nil {
-		return fmt.Errorf("entering the practice: %w", err)
-	}
-	if err := fn(&Tx{tx, who}); err != nil {
 		return err
 	}
-	if _, err := tx.ExecContext(ctx,
-		`insert into audit (practice_id, person_id, verb, kind, subject, client_id) values ($1, $2, $3, $4, $5, $6)`,
-		who.Practice, who.Person, what.Verb, what.Kind, what.Subject, what.Client); err != nil {
+	defer t.tx.Rollback() //nolint:errcheck // after a commit there is nothing to roll back
+	if err := fn(t); err != nil {
+		t.tx.Rollback() //nolint:errcheck // the error is what counts
+		if errors.Is(err, ErrNotFound) || errors.Is(err, ErrStale) {
+			what.Client = t.named(what)
+			return errors.Join(err, s.Refused(ctx, who, what))
+		}
+		return err
+	}
+	what.Client = t.named(what)
+	if err := t.audit(ctx, what, "done"); err != nil {
+		return err
+	}
+	if err := t.tx.Commit(); err != nil {
+		return fmt.Errorf("committing: %w", err)
+	}
+	return nil
+}
+
+// Refused leaves a trace of what someone was not let do.
+func (s *Store) Refused(ctx context.Context, who Principal, what Action) error {
+	t, err := s.begin(ctx, who)
+	if err != nil {
+		return err
+	}
+	defer t.tx.Rollback() //nolint:errcheck // after a commit there is nothing to roll back
+	if err := t.audit(ctx, what, "refused"); err != nil {
+		return err
+	}
+	return t.tx.Commit()
+}
+
+// begin opens a transaction and tells PostgreSQL whose it is.
+func (s *Store) begin(ctx context.Context, who Principal) (*Tx, error) {
+	tx, err := s.db.BeginTxx(ctx, nil)
+	if err != nil {
+		return nil, fmt.Errorf("beginning a transaction: %w", err)
+	}
+	if _, err := tx.ExecContext(ctx, `select set_config('mokren.practice', $1, true),
+		set_config('mokren.person', $2, true), set_config('mokren.role', $3, true)`,
+		who.Practice.String(), who.Person.String(), string(who.Role)); err != nil {
+		tx.Rollback() //nolint:errcheck // the error is what counts
+		return nil, fmt.Errorf("entering the practice: %w", err)
+	}
+	return &Tx{tx: tx, who: who}, nil
+}
+
+func (t *Tx) named(what Action) uuid.NullUUID {
+	if what.Client.Valid {
+		return what.Client
+	}
+	return t.client
+}
+
+func (t *Tx) audit(ctx context.Context, what Action, outcome string) error {
+	_, err := t.tx.ExecContext(ctx, `insert into audit (practice_id, person_id, verb, kind, subject, client_id, outcome)
+		values ($1, $2, $3, $4, $5, $6, $7)`,
+		t.who.Practice, t.who.Person, what.Verb, what.Kind, what.Subject, what.Client, outcome)
+	if err != nil {
 		return fmt.Errorf("writing the audit: %w", err)
 	}
-	if err := tx.Commit(); err != nil {
-		return fmt.Errorf("committing: %w", err)
+	return nil
+}
+
+// Door leaves a trace of an unknown e-mail ("sign-in") or a wrong code ("code"),
+// which belong to no practice.
+func (s *Store) Door(ctx context.Context, what, address string) error {
+	_, err := s.db.ExecContext(ctx, `select door_note($1, $2)`, what, address)
+	if err != nil {
+		return fmt.Errorf("noting what happened at the door: %w", err)
 	}
 	return nil
 }

@@ -27,7 +27,7 @@ import (
 // PostgreSQL in DataDir.
 type database struct {
 	DatabaseURL string `env:"MOKREN_DATABASE_URL" help:"PostgreSQL as the app role; empty: run our own."`
-	MigrateURL  string `env:"MOKREN_MIGRATE_URL" help:"The same server as the owner role; empty: the same URL."`
+	MigrateURL  string `env:"MOKREN_MIGRATE_URL" help:"The same server as the owner role, to migrate; empty: it is migrated already."`
 	DataDir     string `env:"MOKREN_DATA" default:".mokren" help:"Folder of our own PostgreSQL."`
 }
 
@@ -80,6 +80,9 @@ func (c *openapiCmd) Run() error {
 func (c *migrateCmd) Run() error {
 	ctx, cancel := signal.NotifyContext(context.Background(), syscall.SIGINT, syscall.SIGTERM)
 	defer cancel()
+	if c.DatabaseURL != "" && c.MigrateURL == "" {
+		c.MigrateURL = c.DatabaseURL
+	}
 	_, stop, err := c.open(ctx)
 	if err != nil {
 		return err
@@ -87,7 +90,9 @@ func (c *migrateCmd) Run() error {
 	return stop()
 }
 
-// open finds or starts the database, migrates it, and connects.
+// open finds or starts the database, brings the schema up to date where it may,
+// and connects as the app role. With the app's address alone it only looks
+// whether the schema is the one it knows.
 func (d database) open(ctx context.Context) (*store.Store, func() error, error) {
 	appURL, ownerURL, stop := d.DatabaseURL, d.MigrateURL, func() error { return nil }
 	if appURL == "" {
@@ -96,15 +101,18 @@ func (d database) open(ctx context.Context) (*store.Store, func() error, error) 
 			return nil, nil, err
 		}
 		appURL, ownerURL, stop = cl.AppURL("mokren"), cl.OwnerURL("mokren"), cl.Stop
-	} else if ownerURL == "" {
-		ownerURL = appURL
 	}
-	if err := store.Migrate(ctx, ownerURL); err != nil {
-		return nil, nil, errors.Join(err, stop())
+	if ownerURL != "" {
+		if err := store.Migrate(ctx, ownerURL); err != nil {
+			return nil, nil, errors.Join(err, stop())
+		}
 	}
 	st, err := store.Open(appURL)
 	if err != nil {
 		return nil, nil, errors.Join(err, stop())
+	}
+	if err := st.CheckSchema(ctx); err != nil {
+		return nil, nil, errors.Join(err, st.Close(), stop())
 	}
 	return st, func() error { return errors.Join(st.Close(), stop()) }, nil
 }

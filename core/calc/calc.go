@@ -8,6 +8,7 @@
 package calc
 
 import (
+	"context"
 	"encoding/json"
 	"fmt"
 	"strings"
@@ -24,7 +25,7 @@ type Calc struct {
 	Summary string
 	Example string // a valid input
 	Lines   bool   // JSON lines in and out instead of one document
-	run     func(raw []byte) ([]byte, error)
+	run     func(ctx context.Context, raw []byte) ([]byte, error)
 }
 
 var all = []Calc{
@@ -113,7 +114,10 @@ func Find(name string) (Calc, bool) {
 }
 
 // Run computes. The output ends with a newline.
-func Run(name string, raw []byte) ([]byte, error) {
+func Run(name string, raw []byte) ([]byte, error) { return RunFor(context.Background(), name, raw) }
+
+// RunFor computes for a caller who may leave: what takes long stops then.
+func RunFor(ctx context.Context, name string, raw []byte) ([]byte, error) {
 	c, ok := Find(name)
 	if !ok {
 		names := make([]string, len(all))
@@ -125,14 +129,17 @@ func Run(name string, raw []byte) ([]byte, error) {
 			Allowed: "one of " + strings.Join(names, ", "),
 		}
 	}
-	return c.run(raw)
+	return c.run(ctx, raw)
 }
 
-func typed[In, Out any](f func(In) (Out, error)) func([]byte) ([]byte, error) {
-	return func(raw []byte) ([]byte, error) {
+func typed[In, Out any](f func(In) (Out, error)) func(context.Context, []byte) ([]byte, error) {
+	return func(ctx context.Context, raw []byte) ([]byte, error) {
 		var in In
 		if err := strict.Decode(raw, &in); err != nil {
 			return nil, err
+		}
+		if ctx.Err() != nil {
+			return nil, ctx.Err()
 		}
 		out, err := f(in)
 		if err != nil {
@@ -148,7 +155,7 @@ type ChangeIn struct {
 	Measure ids.Measure        `json:"measure"`
 	Before  *float64           `json:"before,omitempty"`
 	After   *float64           `json:"after,omitempty"`
-	Series  []progress.Reading `json:"series,omitempty"`
+	Series  []progress.Reading `json:"series,omitempty" maxItems:"100000"`
 }
 
 // Change judges whether a change is meaningful.

@@ -2,6 +2,7 @@ package calc
 
 import (
 	"bytes"
+	"context"
 	"encoding/json"
 	"fmt"
 	"strconv"
@@ -110,8 +111,12 @@ func ParseEvent(raw []byte, scale int) (treat.Event, error) {
 	return treat.ParseEvent(ms, in.Event, in.Value, scale)
 }
 
+// maxLines is far above any hold: 120 s of pressure and of a pad at 20 Hz are
+// 5,000 lines.
+const maxLines = 20_000
+
 // coachLines reads all lines before it answers any.
-func coachLines(raw []byte) ([]byte, error) {
+func coachLines(ctx context.Context, raw []byte) ([]byte, error) {
 	var lines [][]byte
 	var numbers []int
 	for i, l := range bytes.Split(raw, []byte("\n")) {
@@ -121,6 +126,12 @@ func coachLines(raw []byte) ([]byte, error) {
 	}
 	if len(lines) == 0 {
 		return nil, &strict.Error{Path: "line 1", Given: "nothing", Allowed: "a start event"}
+	}
+	if len(lines) > maxLines {
+		return nil, &strict.Error{
+			Path: "line " + fmt.Sprint(maxLines+1), Given: fmt.Sprint(len(lines)) + " lines",
+			Allowed: fmt.Sprintf("at most %d", maxLines),
+		}
 	}
 	under := func(i int, err error) error {
 		if e, ok := err.(*strict.Error); ok {
@@ -153,7 +164,10 @@ func coachLines(raw []byte) ([]byte, error) {
 	}
 	c := treat.NewCoach(start)
 	out := []treat.Line{c.At(0)}
-	for _, e := range events {
+	for i, e := range events {
+		if i%512 == 0 && ctx.Err() != nil {
+			return nil, ctx.Err()
+		}
 		out = append(out, c.Apply(e))
 	}
 	sum := c.Summary()

@@ -81,7 +81,6 @@ var operations = map[string][]Role{
 	"me":                    staff,
 	"put-finger":            clinical,
 	"instruments":           clinical,
-	"practice-settings":     staff,
 	"put-practice-settings": owner,
 
 	"day":            staff,

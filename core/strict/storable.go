@@ -2,39 +2,91 @@ package strict
 
 import (
 	"bytes"
+	"encoding/json"
 	"strconv"
 	"unicode/utf8"
 )
 
 // Storable refuses JSON text that a record cannot keep as it is: bytes that are
 // not UTF-8, NUL, half of a surrogate pair, and numbers beyond what a double
-// holds. It does not parse; broken JSON may pass.
-func Storable(raw []byte) *Error { return storable(raw, true) }
+// holds. It names the field. Broken JSON is left to whoever decodes it.
+func Storable(raw []byte) *Error {
+	if e := storableText(raw); e == nil && !bytes.ContainsAny(raw, "0123456789") || !json.Valid(raw) {
+		return e
+	}
+	return (&reader{raw: raw}).storable(nil, 0)
+}
 
-func storable(raw []byte, numbers bool) *Error {
+// storable walks valid JSON and names the place.
+func (r *reader) storable(at *path, depth int) *Error {
+	if depth > maxDepth {
+		return &Error{at.String(), "nesting deeper than 64", "flatter JSON"}
+	}
+	switch c := r.peek(); {
+	case c == '{' || c == '[':
+		r.at++
+		below := path{up: at}
+		for end := c + 2; r.peek() != end; below.index++ { // } and ] follow their openings by two
+			if c == '{' {
+				key, err := r.checked(at)
+				if err != nil {
+					return err
+				}
+				below.key = key
+				r.peek()
+				r.at++ // the colon
+			}
+			if err := r.storable(&below, depth+1); err != nil {
+				return err
+			}
+			if r.peek() == ',' {
+				r.at++
+			}
+		}
+		r.at++
+		return nil
+	case c == '"':
+		_, err := r.checked(at)
+		return err
+	}
+	from := r.at
+	v, _ := r.value(at, depth)
+	if n, ok := v.(json.Number); ok && !holds(n.String()) {
+		return &Error{at.String(), shortNumber(r.raw[from:r.at]), "a number that a double holds"}
+	}
+	return nil
+}
+
+// checked reads a string that a record can keep.
+func (r *reader) checked(at *path) (string, *Error) {
+	from := r.at
+	s, err := r.text()
+	if err != nil {
+		return "", &Error{at.String(), "text that cannot be read", "text"}
+	}
+	if e := storableText(r.raw[from:r.at]); e != nil {
+		return "", &Error{at.String(), e.Given, e.Allowed}
+	}
+	return s, nil
+}
+
+// storableText is Storable for the text alone, without saying where.
+func storableText(raw []byte) *Error {
 	if !utf8.Valid(raw) {
 		return &Error{"$", "bytes that are not UTF-8", "JSON text in UTF-8"}
 	}
 	if bytes.IndexByte(raw, 0) >= 0 {
 		return &Error{"$", "a NUL character", "text without NUL characters"}
 	}
-	for i := 0; i < len(raw); {
-		switch c := raw[i]; {
-		case c == '"':
-			n, e := text(raw[i+1:])
-			if e != nil {
-				return e
-			}
-			i += n + 1
-		case numbers && (c == '-' || c >= '0' && c <= '9'):
-			n := numberLength(raw[i:])
-			if !holds(string(raw[i : i+n])) {
-				return &Error{"$", "the number " + shortNumber(raw[i:i+n]), "numbers that a double holds"}
-			}
-			i += n
-		default:
-			i++
+	for i := 0; i < len(raw); i++ {
+		if raw[i] != '"' {
+			continue
 		}
+		n, e := text(raw[i+1:])
+		if e != nil {
+			return e
+		}
+		i += n
 	}
 	return nil
 }

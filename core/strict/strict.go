@@ -49,7 +49,7 @@ type Checker interface{ Check() *Error }
 
 // Decode reads exactly one JSON document from raw into dst, a non-nil pointer.
 func Decode(raw []byte, dst any) error {
-	if e := storable(raw, false); e != nil {
+	if e := storableText(raw); e != nil {
 		return e
 	}
 	if !json.Valid(raw) {

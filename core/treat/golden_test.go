@@ -130,23 +130,32 @@ func writeGolden(t *testing.T, file string, req treat.Request, log []goldenEvent
 func handWritten() map[string][]goldenEvent {
 	out := map[string][]goldenEvent{}
 	for name, text := range map[string]string{
-		"released":          "0 contact,3000 score 6,14000 score 5,25000 score 3,30000 tick,33000 score 6,52000 score 2,57000 release,80000 tick",
-		"reduced":           "0 contact,2000 score 6,30000 score 4,40000 release,60000 tick",
-		"unchanged":         "0 contact,2000 score 6,20000 score 6,33000 tick,34000 release,49500 tick,50000 contact,52000 score 4,70000 score 4,84000 tick,86000 release,110000 tick",
+		"released": "0 contact,3000 score 6,14000 score 5,25000 score 3,30000 tick,33000 score 6,52000 " +
+			"score 2,57000 release,80000 tick",
+		"reduced": "0 contact,2000 score 6,30000 score 4,40000 release,60000 tick",
+		"unchanged": "0 contact,2000 score 6,20000 score 6,33000 tick,34000 release,49500 tick,50000 " +
+			"contact,52000 score 4,70000 score 4,84000 tick,86000 release,110000 tick",
 		"stopped-by-client": "0 contact,2000 score 6,9000 client-stop,11000 release,12000 contact",
-		"two-nerve-signs":   "0 contact,2000 score 6,5000 nerve-sign tingling,9000 contact,11000 score 6,14000 nerve-sign numb",
-		"three-pulses":      "0 contact,1000 pulse,3000 contact,4000 pulse,6000 contact,7000 pulse,8000 contact",
-		"unwell-then-stop":  "0 contact,2000 score 5,6000 unwell dizzy,7000 client-stop",
-		"sudden-fall":       "0 contact,2000 score 6,7000 score 2,8000 off-spot,10000 on-spot,12000 score 6,16000 score 2,17000 on-spot,40000 tick",
-		"sudden-fall-5-s":   "0 contact,1003 score 7,6003 score 3,7000 score 3,20000 release",
-		"sudden-fall-odd":   "0 contact,3002 score 7,8002 score 2,9002 score 2,20000 release",
-		"nerve-in-flush":    "0 contact,2000 score 6,20000 score 6,33000 tick,34000 release,37000 nerve-sign tingling,49500 tick,60000 tick",
-		"guard-twice":       "0 contact,2000 score 6,5000 guard,8000 score 5,12000 guard,14000 release,29500 tick,30000 contact,32000 score 4",
-		"over-the-ceiling":  "0 contact,2000 score 9,5000 score 6,9000 score 9,11000 release,40000 tick",
-		"cap-and-overrun":   "0 contact,2000 score 6,30000 score 5,60000 score 5,96000 tick,99000 release",
-		"undo":              "0 contact,2000 score 6,9000 score 9,10000 undo,12000 undo,14000 score 6,30000 score 2,31000 undo,40000 score 5",
-		"paused":            "0 contact,2000 score 6,8000 pause,20000 resume,22000 score 6,45000 score 4,46000 angle-change,48000 score 6",
-		"twitch-and-pad":    "0 contact,500 pressure 120,2000 score 6,4000 twitch,6000 breath out,9000 rep,12000 softening,20000 trend less,24000 trend more,30000 trend more",
+		"two-nerve-signs": "0 contact,2000 score 6,5000 nerve-sign tingling,9000 contact,11000 score 6,14000 " +
+			"nerve-sign numb",
+		"three-pulses":     "0 contact,1000 pulse,3000 contact,4000 pulse,6000 contact,7000 pulse,8000 contact",
+		"unwell-then-stop": "0 contact,2000 score 5,6000 unwell dizzy,7000 client-stop",
+		"sudden-fall": "0 contact,2000 score 6,7000 score 2,8000 off-spot,10000 on-spot,12000 score 6,16000 " +
+			"score 2,17000 on-spot,40000 tick",
+		"sudden-fall-5-s": "0 contact,1003 score 7,6003 score 3,7000 score 3,20000 release",
+		"sudden-fall-odd": "0 contact,3002 score 7,8002 score 2,9002 score 2,20000 release",
+		"nerve-in-flush": "0 contact,2000 score 6,20000 score 6,33000 tick,34000 release,37000 nerve-sign " +
+			"tingling,49500 tick,60000 tick",
+		"guard-twice": "0 contact,2000 score 6,5000 guard,8000 score 5,12000 guard,14000 release,29500 " +
+			"tick,30000 contact,32000 score 4",
+		"over-the-ceiling": "0 contact,2000 score 9,5000 score 6,9000 score 9,11000 release,40000 tick",
+		"cap-and-overrun":  "0 contact,2000 score 6,30000 score 5,60000 score 5,96000 tick,99000 release",
+		"undo": "0 contact,2000 score 6,9000 score 9,10000 undo,12000 undo,14000 score 6,30000 score " +
+			"2,31000 undo,40000 score 5",
+		"paused": "0 contact,2000 score 6,8000 pause,20000 resume,22000 score 6,45000 score 4,46000 " +
+			"angle-change,48000 score 6",
+		"twitch-and-pad": "0 contact,500 pressure 120,2000 score 6,4000 twitch,6000 breath out,9000 rep,12000 " +
+			"softening,20000 trend less,24000 trend more,30000 trend more",
 	} {
 		for _, entry := range strings.Split(text, ",") {
 			f := strings.Fields(entry)

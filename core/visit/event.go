@@ -27,18 +27,19 @@ const SchemaVersion = 1
 
 // Event is the envelope of everything that happens in a visit.
 type Event struct {
-	ID         string          `json:"id" doc:"UUIDv7, made on the device"`
-	Client     string          `json:"client"`
-	Visit      string          `json:"visit"`
-	Author     string          `json:"author" doc:"person who did it"`
-	Device     string          `json:"device"`
-	Seq        int64           `json:"seq" minimum:"1" doc:"sequence on that device, rising"`
-	DeviceMS   int64           `json:"device_ms" minimum:"0" doc:"device time, Unix milliseconds"`
-	ReceivedMS int64           `json:"received_ms,omitempty" minimum:"0" doc:"server time, Unix milliseconds; 0 before it was received"`
-	Seen       int64           `json:"seen" minimum:"0" doc:"the visit version that the writer had seen"`
-	Version    int64           `json:"version,omitempty" minimum:"0" doc:"place in the order of arrival; 0 before it was received"`
-	Schema     int             `json:"schema" minimum:"1"`
-	Type       string          `json:"type"`
+	ID       string `json:"id" doc:"UUIDv7, made on the device"`
+	Client   string `json:"client"`
+	Visit    string `json:"visit"`
+	Author   string `json:"author" doc:"person who did it"`
+	Device   string `json:"device"`
+	Seq      int64  `json:"seq" minimum:"1" maximum:"9007199254740991" doc:"sequence on that device, rising"`
+	DeviceMS int64  `json:"device_ms" minimum:"0" maximum:"253402300799999" doc:"device time, Unix milliseconds"`
+	// ReceivedMS and Version are 0 before the event was received.
+	ReceivedMS int64           `json:"received_ms,omitempty" minimum:"0" doc:"server time, Unix milliseconds"`
+	Seen       int64           `json:"seen" minimum:"0" maximum:"9007199254740991" doc:"the version that the writer had seen"`
+	Version    int64           `json:"version,omitempty" minimum:"0" doc:"place in the order of arrival"`
+	Schema     int             `json:"schema" minimum:"1" maximum:"1000000"`
+	Type       string          `json:"type" maxLength:"60"`
 	Body       json.RawMessage `json:"body"`
 
 	// What the server adds when it judges the event, once.
@@ -50,12 +51,17 @@ type Event struct {
 	Result     *treat.Summary `json:"result,omitempty" doc:"what an ended hold came to, as of this event"`
 }
 
-// The largest numbers that an envelope takes: whole in every program that reads
-// JSON, and a date before the year 10000.
-const (
-	maxSeq = 1<<53 - 1
-	maxMS  = 253_402_300_799_999
-)
+// Check implements strict.Checker: the envelope's ids.
+func (e Event) Check() *strict.Error {
+	for _, f := range []struct{ name, id string }{
+		{"id", e.ID}, {"client", e.Client}, {"visit", e.Visit}, {"author", e.Author}, {"device", e.Device},
+	} {
+		if UUID(f.id).Check() != nil {
+			return &strict.Error{Path: "$." + f.name, Given: fmt.Sprintf("%q", f.id), Allowed: "a UUID in lower case"}
+		}
+	}
+	return nil
+}
 
 // The bodies of the events, by type.
 type (

@@ -292,6 +292,7 @@ func (r *reducer) finish() {
 	r.state.Known = k.merged()
 	r.state.Screening = safety.Screen(r.state.Known)
 	r.state.ScreenAgain = k.unwell
+	r.state.Pressed = r.judge.ownSigns()
 	r.state.PostureFlags = assess.Flags(r.state.Posture, r.ctx.Thresholds)
 	r.flagGauges()
 	for i := range r.state.Points {

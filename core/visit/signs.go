@@ -109,6 +109,18 @@ func closedBy(signs []Pressed, at Spot, heightCM float64) string {
 	return ""
 }
 
+// ownSigns are the signs of this visit that count.
+func (j *Judge) ownSigns() []Pressed {
+	out := []Pressed{}
+	for _, s := range j.signs {
+		if s.from.ID != "" && s.Sign != "" {
+			s.from = Event{}
+			out = append(out, s)
+		}
+	}
+	return out
+}
+
 func times(n int) string {
 	if n == 2 {
 		return "twice"

@@ -31,6 +31,8 @@ type State struct {
 	// ScreenAgain: the client felt unwell; nothing is pressed before the screening
 	// was asked again.
 	ScreenAgain bool `json:"screen_again,omitempty"`
+	// Pressed are the signs of this visit's holds, with where the hand was.
+	Pressed []Pressed `json:"pressed_signs"`
 	// Consents are the latest word on the visit and on each sensitive area.
 	Consents []Consented      `json:"consents"`
 	Tests    []Tested         `json:"tests"`

@@ -35,12 +35,12 @@ const (
 
 // Cluster is a running PostgreSQL that this process looks after.
 type Cluster struct {
-	dir    string // holds data/, secret, lock, server.log
-	bin    string
-	cred   *syscall.Credential // nil: run as ourselves
-	secret string
-	port   int
-	lock   *os.File
+	dir     string // holds data/, a secret for each role, lock, server.log
+	bin     string
+	cred    *syscall.Credential // nil: run as ourselves
+	secrets map[string]string   // by role: who has one has not the others
+	port    int
+	lock    *os.File
 
 	mu       sync.Mutex
 	pid      int
@@ -63,7 +63,7 @@ func Open(ctx context.Context, dir string) (*Cluster, error) {
 	if c.dir, c.cred, err = home(dir); err != nil {
 		return nil, err
 	}
-	if err := c.takeLock(); err != nil {
+	if err := c.takeLock(ctx); err != nil {
 		return nil, err
 	}
 	if err := c.begin(ctx); err != nil {
@@ -80,11 +80,10 @@ func (c *Cluster) begin(ctx context.Context) error {
 			return err
 		}
 	}
-	b, err := os.ReadFile(filepath.Join(c.dir, "secret"))
-	if err != nil {
-		return fmt.Errorf("reading the cluster's secret: %w", err)
+	var err error
+	if c.secrets, err = c.readSecrets(); err != nil {
+		return err
 	}
-	c.secret = strings.TrimSpace(string(b))
 	if pid, port, ok := c.running(); ok {
 		slog.Info("found our PostgreSQL still running", "pid", pid)
 		c.pid, c.port = pid, port
@@ -151,18 +150,65 @@ func home(dir string) (string, *syscall.Credential, error) {
 	return "", nil, fmt.Errorf("the postgres user can reach neither %s nor /var/lib/mokren", dir)
 }
 
-// takeLock keeps a second Mokren out of the same folder.
-func (c *Cluster) takeLock() error {
+// lockFor is how long a new Mokren waits for one that is just going.
+const lockFor = 5 * time.Second
+
+// takeLock keeps a second Mokren out of the same folder. One that was killed a
+// moment ago may still hold it, so it is waited for.
+func (c *Cluster) takeLock(ctx context.Context) error {
 	f, err := os.OpenFile(filepath.Join(c.dir, "lock"), os.O_CREATE|os.O_RDWR, 0o600)
 	if err != nil {
 		return err
 	}
-	if err := syscall.Flock(int(f.Fd()), syscall.LOCK_EX|syscall.LOCK_NB); err != nil {
-		f.Close()
-		return fmt.Errorf("another Mokren is running on %s", c.dir)
+	for deadline := time.Now().Add(lockFor); ; {
+		if err = syscall.Flock(int(f.Fd()), syscall.LOCK_EX|syscall.LOCK_NB); err == nil {
+			c.lock = f
+			return nil
+		}
+		if time.Now().After(deadline) || ctx.Err() != nil {
+			f.Close()
+			return fmt.Errorf("another Mokren is running on %s", c.dir)
+		}
+		time.Sleep(50 * time.Millisecond)
 	}
-	c.lock = f
-	return nil
+}
+
+// secretFile is where a role's secret lies; the administrator's is the file
+// that initdb reads.
+func (c *Cluster) secretFile(role string) string {
+	if role == adminRole {
+		return filepath.Join(c.dir, "secret")
+	}
+	return filepath.Join(c.dir, "secret-"+strings.TrimPrefix(role, "mokren_"))
+}
+
+// readSecrets reads each role's, and makes those that are missing: an older
+// cluster had one for all.
+func (c *Cluster) readSecrets() (map[string]string, error) {
+	out := map[string]string{}
+	for _, role := range []string{adminRole, ownerRole, appRole} {
+		b, err := os.ReadFile(c.secretFile(role))
+		if errors.Is(err, os.ErrNotExist) && role != adminRole {
+			b = []byte(rand.Text())
+			err = c.writeSecret(role, string(b))
+		}
+		if err != nil {
+			return nil, fmt.Errorf("reading the secret of %s: %w", role, err)
+		}
+		out[role] = strings.TrimSpace(string(b))
+	}
+	return out, nil
+}
+
+func (c *Cluster) writeSecret(role, secret string) error {
+	file := c.secretFile(role)
+	if err := os.WriteFile(file, []byte(secret+"\n"), 0o600); err != nil {
+		return err
+	}
+	if c.cred == nil || role != adminRole {
+		return nil
+	}
+	return os.Chown(file, int(c.cred.Uid), int(c.cred.Gid)) // initdb reads it
 }
 
 func (c *Cluster) command(name string, args ...string) *exec.Cmd {
@@ -175,17 +221,11 @@ func (c *Cluster) command(name string, args ...string) *exec.Cmd {
 
 func (c *Cluster) initdb(ctx context.Context) error {
 	slog.Info("making a PostgreSQL cluster", "folder", c.dir)
-	secret := rand.Text()
-	file := filepath.Join(c.dir, "secret")
-	if err := os.WriteFile(file, []byte(secret+"\n"), 0o600); err != nil {
+	if err := c.writeSecret(adminRole, rand.Text()); err != nil {
 		return err
 	}
-	if c.cred != nil {
-		if err := os.Chown(file, int(c.cred.Uid), int(c.cred.Gid)); err != nil {
-			return err
-		}
-	}
-	cmd := c.command("initdb", "-D", c.data(), "-U", adminRole, "--pwfile", file, "-A", "scram-sha-256", "-E", "UTF8",
+	cmd := c.command("initdb", "-D", c.data(), "-U", adminRole, "--pwfile", c.secretFile(adminRole), "-A",
+		"scram-sha-256", "-E", "UTF8",
 		"--locale", "C.UTF-8", "--no-sync")
 	if out, err := cmd.CombinedOutput(); err != nil {
 		os.RemoveAll(c.data())
@@ -219,6 +259,15 @@ func freePort() (int, error) {
 	return l.Addr().(*net.TCPAddr).Port, nil
 }
 
+// silent keeps statements and values, and so anyone's health, out of the
+// server's log: an error goes to the program that caused it, and only what ends
+// a session or the server is logged.
+var silent = []string{
+	"-c", "log_min_messages=fatal", "-c", "log_min_error_statement=panic", "-c", "log_error_verbosity=terse",
+	"-c", "log_statement=none", "-c", "log_min_duration_statement=-1", "-c", "log_parameter_max_length=0",
+	"-c", "log_parameter_max_length_on_error=0",
+}
+
 func (c *Cluster) start() error {
 	logFile, err := os.OpenFile(filepath.Join(c.dir, "server.log"), os.O_CREATE|os.O_APPEND|os.O_WRONLY, 0o600)
 	if err != nil {
@@ -227,6 +276,7 @@ func (c *Cluster) start() error {
 	defer logFile.Close()
 	cmd := c.command("postgres", "-D", c.data(), "-p", strconv.Itoa(c.port),
 		"-c", "listen_addresses=127.0.0.1", "-c", "unix_socket_directories=", "-c", "max_connections=60")
+	cmd.Args = append(cmd.Args, silent...)
 	cmd.Stdout, cmd.Stderr = logFile, logFile
 	if err := cmd.Start(); err != nil {
 		return fmt.Errorf("starting PostgreSQL: %w", err)
@@ -238,7 +288,7 @@ func (c *Cluster) start() error {
 
 func (c *Cluster) url(role, db string) string {
 	u := url.URL{
-		Scheme: "postgres", User: url.UserPassword(role, c.secret),
+		Scheme: "postgres", User: url.UserPassword(role, c.secrets[role]),
 		Host: fmt.Sprintf("127.0.0.1:%d", c.port), Path: "/" + db,
 	}
 	return u.String()
@@ -279,8 +329,9 @@ func (c *Cluster) roles(ctx context.Context) error {
 	for _, role := range []string{ownerRole, appRole} {
 		q := fmt.Sprintf(`do $$ begin
 			if not exists (select from pg_roles where rolname = '%[1]s') then
-				create role %[1]s login password '%[2]s' nosuperuser nobypassrls nocreaterole;
-			end if; end $$`, role, c.secret)
+				create role %[1]s login nosuperuser nobypassrls nocreaterole;
+			end if;
+			alter role %[1]s password '%[2]s'; end $$`, role, c.secrets[role])
 		if _, err := db.ExecContext(ctx, q); err != nil {
 			return fmt.Errorf("making role %s: %w", role, err)
 		}
@@ -374,15 +425,19 @@ func (c *Cluster) Stop() error {
 }
 
 // Env tells another process of the same run how to reach the cluster.
-func (c *Cluster) Env() string { return fmt.Sprintf("MOKREN_TEST_CLUSTER=%d:%s", c.port, c.secret) }
+func (c *Cluster) Env() string {
+	return fmt.Sprintf("MOKREN_TEST_CLUSTER=%d:%s:%s:%s", c.port, c.secrets[adminRole], c.secrets[ownerRole],
+		c.secrets[appRole])
+}
 
 // Reach gives a cluster that another process runs; it makes URLs and
 // databases but starts and stops nothing.
 func Reach(env string) (*Cluster, error) {
-	port, secret, ok := strings.Cut(env, ":")
-	n, err := strconv.Atoi(port)
-	if !ok || err != nil {
-		return nil, fmt.Errorf("MOKREN_TEST_CLUSTER is %q, not port:secret", env)
+	parts := strings.Split(env, ":")
+	n, err := strconv.Atoi(parts[0])
+	if len(parts) != 4 || err != nil {
+		return nil, errors.New("MOKREN_TEST_CLUSTER is not port:admin:owner:app")
 	}
-	return &Cluster{port: n, secret: secret}, nil
+	return &Cluster{port: n, secrets: map[string]string{adminRole: parts[1], ownerRole: parts[2], appRole: parts[3]}},
+		nil
 }

@@ -874,6 +874,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Keep the practice's settings */
+        put: operations["put-practice-settings"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -1050,10 +1067,19 @@ export interface components {
             /** Format: double */
             ceilings_down?: number;
             number_cannot_steer?: boolean;
+            slack_or_broad?: boolean;
+        };
+        Addendum: {
+            text: string;
         };
         Answer: {
             /** @enum {string} */
             answer: "yes" | "no" | "unknown";
+            /**
+             * @description the therapist when left out
+             * @enum {string}
+             */
+            by?: "therapist" | "client";
             cleared?: boolean;
             /** Format: double */
             days_ago?: number;
@@ -1070,12 +1096,6 @@ export interface components {
             regions?: string[];
             side?: string;
             text: string;
-        };
-        Aside: {
-            body: unknown;
-            event: string;
-            reason: string;
-            type: string;
         };
         AtlasEntry: {
             id: string;
@@ -1172,6 +1192,10 @@ export interface components {
             /** Format: double */
             y: number;
         };
+        Choice: {
+            id: string;
+            why?: string;
+        };
         Client: {
             /** Format: int64 */
             readonly age?: number;
@@ -1236,11 +1260,24 @@ export interface components {
             note?: string;
         };
         Context: {
+            /** Format: int64 */
+            age?: number;
             carried: components["schemas"]["Answer"][];
-            licensed: string[];
+            /** Format: int64 */
+            clock_ms?: number;
+            facts: components["schemas"]["Answer"][];
+            /** Format: double */
+            height_cm?: number;
+            roles: {
+                [key: string]: string;
+            };
+            signs: components["schemas"]["Pressed"][];
             thresholds: {
                 [key: string]: number;
             };
+        };
+        Countersigned: {
+            hold: string;
         };
         Course: {
             client: components["schemas"]["Client"];
@@ -1275,6 +1312,12 @@ export interface components {
             date: string;
             given: boolean;
             note?: string;
+        };
+        DatedText: {
+            /** Format: int64 */
+            at_ms: number;
+            author: string;
+            text: string;
         };
         DrawStep: {
             at: components["schemas"]["XY"];
@@ -1393,24 +1436,41 @@ export interface components {
             author: string;
             body: unknown;
             client: string;
+            /**
+             * @description how the device's clock was off
+             * @enum {string}
+             */
+            clock?: "ahead" | "behind" | "long";
             device: string;
             /**
              * Format: int64
              * @description device time, Unix milliseconds
              */
             device_ms: number;
+            /**
+             * Format: int64
+             * @description device time corrected on arrival, Unix ms
+             */
+            happened_ms?: number;
+            /**
+             * Format: int64
+             * @description at_ms of a hold's event, where it could not be so late
+             */
+            hold_at_ms?: number;
             /** @description UUIDv7, made on the device */
             id: string;
             /**
              * Format: int64
-             * @description server time, Unix milliseconds; 0 before it was received
+             * @description server time, Unix milliseconds
              */
             received_ms?: number;
+            /** @description what an ended hold came to, as of this event */
+            result?: components["schemas"]["Summary"];
             /** Format: int64 */
             schema: number;
             /**
              * Format: int64
-             * @description the visit version that the writer had seen
+             * @description the version that the writer had seen
              */
             seen: number;
             /**
@@ -1420,21 +1480,44 @@ export interface components {
             seq: number;
             type: string;
             /**
+             * @description empty before it was received
+             * @enum {string}
+             */
+            verdict?: "accepted" | "aside";
+            /**
              * Format: int64
-             * @description place in the order of arrival; 0 before it was received
+             * @description place in the order of arrival
              */
             version?: number;
             visit: string;
+            /** @description why it was set aside */
+            why?: string;
         };
-        EventsInBody: {
+        EventAnswer: {
+            /** @description what is newer than since, in order of arrival */
             events: components["schemas"]["Event"][];
-        };
-        EventsOutBody: {
-            /** @description the whole log after this, in order of arrival */
-            events: components["schemas"]["Event"][];
+            /**
+             * Format: int64
+             * @description the server's clock, Unix ms
+             */
+            now_ms: number;
+            /** @description one for each event, in order */
             receipts: components["schemas"]["Receipt"][];
             /** Format: int64 */
             version: number;
+        };
+        EventBatch: {
+            events: components["schemas"]["Event"][];
+            /**
+             * Format: int64
+             * @description the device's clock now, Unix ms
+             */
+            sent_ms?: number;
+            /**
+             * Format: int64
+             * @description the version that the device has; newer events are answered
+             */
+            since?: number;
         };
         Evidence: {
             id: string;
@@ -1538,6 +1621,18 @@ export interface components {
         GaugesOut: {
             gauges: components["schemas"]["GaugeInfo"][];
         };
+        Given: {
+            /** @enum {string} */
+            answer: "yes" | "no" | "unknown";
+            /** @enum {string} */
+            by?: "therapist" | "client";
+            cleared?: boolean;
+            note?: string;
+            question: string;
+            regions?: string[];
+            side?: string;
+            since?: string;
+        };
         Guide: {
             actions: components["schemas"]["Motion"][];
             antagonists: string[];
@@ -1582,17 +1677,21 @@ export interface components {
             ranges: components["schemas"]["RangeHistory"][];
         };
         Hold: {
+            author: string;
             contact?: string;
+            countersigned?: string;
             id: string;
             log: components["schemas"]["HoldHappened"][];
             muscle_set?: string;
             point: string;
             position?: string;
+            remarks: string[];
             start: components["schemas"]["Start"];
             /** Format: int64 */
             started_ms: number;
             status: string;
             summary: components["schemas"]["Summary"];
+            under?: string;
             why?: string;
         };
         HoldEnded: {
@@ -1622,6 +1721,7 @@ export interface components {
             point: string;
             position?: string;
             start: components["schemas"]["Start"];
+            under?: string;
         };
         HurtsOut: {
             matches: components["schemas"]["Match"][];
@@ -1812,6 +1912,11 @@ export interface components {
         };
         Me: {
             /**
+             * Format: int64
+             * @description 0: no copies
+             */
+            copy_hours: number;
+            /**
              * Format: double
              * @description own finger-width in cm
              */
@@ -1819,9 +1924,14 @@ export interface components {
             /** Format: uuid */
             id: string;
             name: string;
+            /**
+             * Format: int64
+             * @description the server's clock, Unix ms
+             */
+            now_ms: number;
             practice: string;
             /** @enum {string} */
-            role: "therapist" | "assistant";
+            role: "owner" | "therapist" | "student" | "front-desk";
             /** @description IANA name; dates are shown in it */
             time_zone: string;
         };
@@ -2053,6 +2163,7 @@ export interface components {
             /** Format: int64 */
             charted_ms: number;
             closed?: string;
+            contacts: components["schemas"]["Choice"][];
             /** @enum {string} */
             familiar: "yes" | "partly" | "no" | "unknown";
             /** @description figure version in which it was placed */
@@ -2071,6 +2182,7 @@ export interface components {
             nprs?: number;
             place: components["schemas"]["FibrePlace"];
             point: string;
+            positions: components["schemas"]["Choice"][];
             referral?: string[];
             side: string;
             site?: string;
@@ -2078,6 +2190,7 @@ export interface components {
             taut_band: "yes" | "no" | "unsure";
             twitch?: boolean;
             view: string;
+            where: components["schemas"]["Place"][];
             /** Format: double */
             x: number;
             /** Format: double */
@@ -2161,6 +2274,24 @@ export interface components {
             measure: string;
             /** @description of a reading taken on each side */
             side?: string;
+        };
+        PracticeSettings: {
+            /**
+             * Format: int64
+             * @description how long a device may keep copies of visits; 0: none
+             */
+            copy_hours: number;
+        };
+        Pressed: {
+            /** Format: int64 */
+            at_ms: number;
+            hold: string;
+            muscle: string;
+            place: components["schemas"]["FibrePlace"];
+            side: string;
+            /** @enum {string} */
+            sign: "nerve-sign" | "pulse" | "unwell" | "skin-reaction";
+            where: components["schemas"]["Place"][];
         };
         "Put-fingerRequest": {
             /**
@@ -2305,10 +2436,11 @@ export interface components {
             id: string;
             reason?: string;
             /**
-             * @description aside: kept and shown, but counted nowhere
+             * @description aside: kept and shown, but counted nowhere; refused: not kept, whatever is tried
              * @enum {string}
              */
-            result: "stored" | "aside";
+            result: "stored" | "stored-before" | "aside" | "refused";
+            stored?: components["schemas"]["Event"];
         };
         Rechecked: {
             /** Format: int64 */
@@ -2374,6 +2506,12 @@ export interface components {
             /** @description when */
             on: string;
             question: string;
+        };
+        SetAsideEvent: {
+            body: unknown;
+            event: string;
+            reason: string;
+            type: string;
         };
         Shape: {
             id: string;
@@ -2467,8 +2605,10 @@ export interface components {
             side?: string;
         };
         State: {
-            answers: components["schemas"]["ScreenedAnswer"][];
-            aside: components["schemas"]["Aside"][];
+            /** @description written after the visit was closed */
+            addenda: components["schemas"]["DatedText"][];
+            answers: components["schemas"]["Given"][];
+            aside: components["schemas"]["SetAsideEvent"][];
             cleared: components["schemas"]["ScreeningCleared"][];
             /** Format: int64 */
             closed_ms?: number;
@@ -2479,6 +2619,7 @@ export interface components {
             gauges: components["schemas"]["GaugePair"][];
             holds: components["schemas"]["Hold"][];
             interview?: components["schemas"]["Interviewed"];
+            known_answers: components["schemas"]["Answer"][];
             loads: string[];
             note?: string;
             /** Format: int64 */
@@ -2487,8 +2628,10 @@ export interface components {
             points: components["schemas"]["Point"][];
             posture: components["schemas"]["Posture"][];
             posture_flags: components["schemas"]["PostureFlag"][];
+            pressed_signs: components["schemas"]["Pressed"][];
             ranges: components["schemas"]["Range"][];
             reason?: string;
+            screen_again?: boolean;
             screening: components["schemas"]["Screening"];
             signs: components["schemas"]["SignSeen"][];
             tests: components["schemas"]["Tested"][];
@@ -2588,6 +2731,8 @@ export interface components {
             why: components["schemas"]["Why"][];
         };
         SuspectsIn: {
+            /** Format: int64 */
+            age?: number;
             earlier_points?: components["schemas"]["EarlierPoint"][];
             gauges?: components["schemas"]["Gauge"][];
             loads?: string[];
@@ -3113,6 +3258,24 @@ export interface operations {
                     "application/json": components["schemas"]["AtlasOut"];
                 };
             };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -3154,6 +3317,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CellsOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -3199,6 +3380,24 @@ export interface operations {
                     "application/json": components["schemas"]["Change"];
                 };
             };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -3240,6 +3439,24 @@ export interface operations {
                 };
                 content: {
                     "application/jsonl": string;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -3285,6 +3502,24 @@ export interface operations {
                     "application/json": components["schemas"]["DrawingOut"];
                 };
             };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -3326,6 +3561,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["EvidenceOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -3371,6 +3624,24 @@ export interface operations {
                     "application/json": components["schemas"]["GaugesOut"];
                 };
             };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -3412,6 +3683,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HurtsOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -3457,6 +3746,24 @@ export interface operations {
                     "application/json": components["schemas"]["Drawn"];
                 };
             };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -3498,6 +3805,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["LevelOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -3543,6 +3868,24 @@ export interface operations {
                     "application/json": components["schemas"]["MovementsOut"];
                 };
             };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -3584,6 +3927,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Guide"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -3629,6 +3990,24 @@ export interface operations {
                     "application/json": components["schemas"]["PhotoAngles"];
                 };
             };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -3670,6 +4049,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlaceOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -3715,6 +4112,24 @@ export interface operations {
                     "application/json": components["schemas"]["QuestionsOut"];
                 };
             };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -3756,6 +4171,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RangeFlag"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -3801,6 +4234,24 @@ export interface operations {
                     "application/json": components["schemas"]["Screening"];
                 };
             };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -3842,6 +4293,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SignsOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -3887,6 +4356,24 @@ export interface operations {
                     "application/json": components["schemas"]["Slope"];
                 };
             };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -3928,6 +4415,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SteadyOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -3973,6 +4478,24 @@ export interface operations {
                     "application/json": components["schemas"]["Ranking"];
                 };
             };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -4014,6 +4537,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TestsOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -4059,6 +4600,24 @@ export interface operations {
                     "application/json": components["schemas"]["ThresholdsOut"];
                 };
             };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
             /** @description Unprocessable Entity */
             422: {
                 headers: {
@@ -4100,6 +4659,24 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["UnderOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
             /** @description Unprocessable Entity */
@@ -5561,6 +6138,66 @@ export interface operations {
             };
         };
     };
+    "put-practice-settings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PracticeSettings"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeSettings"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     me: {
         parameters: {
             query?: never;
@@ -6111,7 +6748,8 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["EventsInBody"];
+                "application/json": components["schemas"]["EventBatch"];
+                "application/octet-stream": string;
             };
         };
         responses: {
@@ -6121,7 +6759,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["EventsOutBody"];
+                    "application/json": components["schemas"]["EventAnswer"];
                 };
             };
             /** @description Unauthorized */
@@ -6144,6 +6782,24 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,0 +1,177 @@
+package store
+
+import (
+	"bytes"
+	"context"
+	"encoding/json"
+	"fmt"
+	"reflect"
+	"time"
+
+	"github.com/google/uuid"
+
+	"mokren/core/visit"
+)
+
+// Batch is what one device sends of one visit.
+type Batch struct {
+	Events []visit.Event
+	// SentMS is what the device's clock said when it sent; 0 when it did not say.
+	SentMS int64
+	// Since is the version that the sender has; what is newer is answered.
+	Since int64
+	// Now is the server's clock.
+	Now time.Time
+}
+
+// Receipt is what became of one event of a batch.
+type Receipt struct {
+	ID     string
+	Result Result
+	Reason string
+	// Stored is the event that the record has under this id, where its content
+	// is another.
+	Stored *visit.Event
+}
+
+// Result of one event.
+type Result string
+
+// The results. Aside: kept and shown, but counted nowhere. Refused: not kept;
+// sending it again changes nothing.
+const (
+	Stored       Result = "stored"
+	StoredBefore Result = "stored-before"
+	SetAside     Result = "aside"
+	Refused      Result = "refused"
+)
+
+// Appended is the answer to a batch.
+type Appended struct {
+	Version  int64
+	Receipts []Receipt
+	New      []visit.Event // after Batch.Since, in the order of arrival
+	State    visit.State
+}
+
+// Append judges a batch and stores it. Each event gets a receipt of its own: one
+// that is refused holds up no other, and sending twice is the same as once.
+func (t *Tx) Append(ctx context.Context, visitID uuid.UUID, b Batch) (Appended, error) {
+	v, err := t.lockVisit(ctx, visitID)
+	if err != nil {
+		return Appended{}, err
+	}
+	log, err := t.Events(ctx, visitID)
+	if err != nil {
+		return Appended{}, err
+	}
+	vc, err := t.VisitContext(ctx, visitID, b.Now)
+	if err != nil {
+		return Appended{}, err
+	}
+	out := Appended{Version: v.Version, Receipts: make([]Receipt, len(b.Events))}
+	arriving, places, err := t.sort(ctx, v, b.Events, out.Receipts)
+	if err != nil {
+		return out, err
+	}
+	a := visit.Arrival{NowMS: b.Now.UnixMilli(), SentMS: b.SentMS, StartsMS: v.StartsAt.UnixMilli()}
+	judge := visit.Today().Judge(vc)
+	for _, e := range log {
+		judge.Keep(e)
+	}
+	for i, e := range a.Receive(log, arriving) {
+		out.Version++
+		e.Version = out.Version
+		e = judge.Accept(e)
+		if err := t.insert(ctx, e); err != nil {
+			return out, err
+		}
+		log = append(log, e)
+		r := Receipt{ID: e.ID, Result: Stored}
+		if e.Verdict == visit.Aside {
+			r.Result, r.Reason = SetAside, e.Why
+		}
+		out.Receipts[places[i]] = r
+	}
+	for _, e := range log {
+		if e.Version > b.Since {
+			out.New = append(out.New, e)
+		}
+	}
+	out.State = visit.Reduce(vc, log)
+	if len(arriving) == 0 {
+		return out, nil
+	}
+	return out, t.project(ctx, v.ClientID, visitID, out.Version, out.State)
+}
+
+// lockVisit lets one writer at a time judge for a visit's client: every event
+// gets its own version, and a sign in one visit is known in another.
+func (t *Tx) lockVisit(ctx context.Context, id uuid.UUID) (Visit, error) {
+	v, err := t.Visit(ctx, id)
+	if err != nil {
+		return v, err
+	}
+	if _, err := t.tx.ExecContext(ctx, `select pg_advisory_xact_lock(hashtextextended($1, 0))`,
+		v.ClientID.String()); err != nil {
+		return v, fmt.Errorf("locking a client's visits: %w", err)
+	}
+	err = t.tx.GetContext(ctx, &v.Version, `select version from visit where id = $1 for update`, id)
+	return v, found("locking a visit", err)
+}
+
+// sort gives the events that are new, with their places in the batch, and
+// writes the receipts of the others.
+func (t *Tx) sort(
+	ctx context.Context, v Visit, events []visit.Event, receipts []Receipt,
+) (arriving []visit.Event, places []int, err error) {
+	ids := make([]string, len(events))
+	for i, e := range events {
+		ids[i] = e.ID
+	}
+	list, err := t.events(ctx, `where id = any ($1)`, ids)
+	if err != nil {
+		return nil, nil, err
+	}
+	before := map[string]visit.Event{}
+	for _, e := range list {
+		before[e.ID] = e
+	}
+	for i, e := range events {
+		receipts[i] = Receipt{ID: e.ID, Result: Refused}
+		old, there := before[e.ID]
+		switch {
+		case there && sameEvent(old, e):
+			receipts[i].Result = StoredBefore
+			if old.Verdict == visit.Aside {
+				receipts[i].Reason = old.Why
+			}
+		case there && old.Visit != "" && old.Visit != v.ID.String():
+			receipts[i].Reason = "Another visit has an event with this id."
+		case there:
+			receipts[i].Reason = "The record has another event under this id."
+			receipts[i].Stored = &old
+		case e.Client != v.ClientID.String():
+			receipts[i].Reason = "$.client: the visit is another client's."
+		default:
+			arriving, places = append(arriving, e), append(places, i)
+			before[e.ID] = e
+		}
+	}
+	return arriving, places, nil
+}
+
+// sameEvent: everything that the device wrote is the same.
+func sameEvent(a, b visit.Event) bool {
+	return a.Client == b.Client && a.Visit == b.Visit && a.Author == b.Author && a.Device == b.Device &&
+		a.Seq == b.Seq &&
+		a.DeviceMS == b.DeviceMS && a.Schema == b.Schema && a.Type == b.Type && sameJSON(a.Body, b.Body)
+}
+
+func sameJSON(a, b json.RawMessage) bool {
+	if bytes.Equal(a, b) {
+		return true
+	}
+	var x, y any
+	return json.Unmarshal(a, &x) == nil && json.Unmarshal(b, &y) == nil && reflect.DeepEqual(x, y)
+}
