@@ -9,6 +9,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/google/uuid"
 
+	"mokren/core/rights"
 	"mokren/core/visit"
 	"mokren/store"
 )
@@ -32,6 +33,17 @@ type OpenVisit struct {
 	Interview *visit.Interviewed `json:"earlier_interview,omitempty"`
 	// Context is what the log is read against, here and in the browser.
 	Context visit.Context `json:"context"`
+	// Team are the people of the practice who do clinical work.
+	Team []Member `json:"team"`
+	// NowMS lets a device see how far its clock is off.
+	NowMS int64 `json:"now_ms" doc:"the server's clock, Unix ms"`
+}
+
+// Member is a person of the practice.
+type Member struct {
+	ID   string      `json:"id" format:"uuid"`
+	Name string      `json:"name"`
+	Role rights.Role `json:"role" enum:"owner,therapist,student,front-desk"`
 }
 
 // EarlierDrawing is the pain drawing of an earlier visit.
@@ -160,6 +172,16 @@ func (s *server) openVisit(ctx context.Context, in *ByID) (*oneOut[OpenVisit], e
 			return err
 		}
 		out.Body.State = visit.Reduce(out.Body.Context, out.Body.Events)
+		team, err := tx.People(ctx)
+		if err != nil {
+			return err
+		}
+		out.Body.Team, out.Body.NowMS = []Member{}, s.now().UnixMilli()
+		for _, p := range team {
+			if p.Role.Clinical() {
+				out.Body.Team = append(out.Body.Team, Member{p.ID.String(), p.Name, p.Role})
+			}
+		}
 		if out.Body.Entries, err = entriesOf(ctx, tx, v.ID); err != nil {
 			return err
 		}

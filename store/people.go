@@ -127,6 +127,13 @@ func (s *Store) Role(ctx context.Context, who Principal) (rights.Role, error) {
 	return r, found("reading a role", err)
 }
 
+// People lists the members of the practice by name.
+func (t *Tx) People(ctx context.Context) ([]Person, error) {
+	out := []Person{}
+	err := t.tx.SelectContext(ctx, &out, `select id, name, role from person order by name, id`)
+	return out, found("listing the people of the practice", err)
+}
+
 // SetFinger keeps the person's own finger-width in cm.
 func (t *Tx) SetFinger(ctx context.Context, cm float64) error {
 	_, err := t.tx.ExecContext(ctx, `update person set finger_cm = $2 where id = $1`, t.who.Person, cm)

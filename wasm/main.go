@@ -4,7 +4,7 @@
 //
 //	mokrenCore.calc(name, json)    -> {ok, out} or {error: {path, given, allowed}}
 //	mokrenCore.reduce(contextJSON, eventsJSON)     -> visit state as JSON
-//	mokrenCore.begin(requestJSON, adaptationJSON, placesJSON) -> {start, line}: resolves a hold's limits where it is pressed
+//	mokrenCore.begin(requestJSON, adaptationJSON, placesJSON) -> {start, line}: a hold with its limits resolved
 //	mokrenCore.hold(startJSON, logJSON, ms) -> {line, summary}: replays a hold and shows it at ms
 //	mokrenCore.suspects(contextJSON, stateJSON, earlierPointsJSON, weightsJSON) -> ranking
 //	mokrenCore.same(earlierJSON, muscle, side, placeJSON, heightCM) -> identity or ""

@@ -59,8 +59,14 @@ func TestD1FactsOfTheRecordWin(t *testing.T) {
 		{"born too late, the client says no", minor, answer("client", "minor", "no"), "minor", true},
 		{"born too late, the therapist says no", minor, answer("therapist", "minor", "no"), "minor", true},
 		{"a carried yes, the client says no", carried, answer("client", "anticoagulant", "no"), "anticoagulant", true},
-		{"a carried yes, the therapist says no", carried, answer("therapist", "anticoagulant", "no"), "anticoagulant", false},
-		{"nothing known, the client says yes", asked(), answer("client", "anticoagulant", "yes"), "anticoagulant", true},
+		{
+			"a carried yes, the therapist says no", carried, answer("therapist", "anticoagulant", "no"), "anticoagulant",
+			false,
+		},
+		{
+			"nothing known, the client says yes", asked(), answer("client", "anticoagulant", "yes"), "anticoagulant",
+			true,
+		},
 	} {
 		t.Run(c.name, func(t *testing.T) {
 			l := &log{}
@@ -177,31 +183,61 @@ func TestD3UnwellClosesTheNeckAndAsksAgain(t *testing.T) {
 func TestD3RegionsAndOtherVisitsOfTheDay(t *testing.T) {
 	at := charted(500, "soleus")
 	ctx := asked()
-	ctx.Signs = []visit.Pressed{{
-		Spot: visit.Spot{Muscle: "gastrocnemius-medial", Side: ids.Left, Where: where(at)}, Sign: "skin-reaction", AtMS: 1,
-	}}
+	ctx.Signs = []visit.Pressed{
+		{
+			Spot: visit.Spot{
+				Muscle: "gastrocnemius-medial",
+				Side:   ids.Left,
+				Where:  where(at),
+			},
+			Sign: "skin-reaction",
+			AtMS: 1,
+		},
+	}
 	l := pressedAt("soleus")
 	assert.Contains(t, holdOf(visit.Reduce(ctx, l.events), 600).Why, "the skin reacted here")
 	ctx.Signs[0].Where = []safety.Place{{Region: "scapula", Side: ids.Left}}
 	assert.Equal(t, visit.Live, holdOf(visit.Reduce(ctx, l.events), 600).Status)
-	nerve := visit.Pressed{Spot: visit.Spot{Muscle: at.Muscle, Side: at.Side, Place: at.Place}, Sign: "nerve-sign", AtMS: 1}
+	nerve := visit.Pressed{
+		Spot: visit.Spot{Muscle: at.Muscle, Side: at.Side, Place: at.Place},
+		Sign: "nerve-sign",
+		AtMS: 1,
+	}
 	ctx.Signs = []visit.Pressed{nerve, nerve}
 	assert.Contains(t, holdOf(visit.Reduce(ctx, l.events), 600).Why, "nerve sign twice")
 }
 
 // D4: what a hold rests on is not taken back, by nobody.
 func TestD4WhatWasDoneCannotBeUndone(t *testing.T) {
-	for _, kind := range []string{"visit-opened", "screening-answered", "consent-recorded", "point-charted", "hold-started", "hold-event", "screening-cleared", "block-overridden", "point-moved"} {
+	for _, kind := range []string{
+		"visit-opened", "screening-answered", "consent-recorded", "point-charted",
+		"hold-started", "hold-event", "screening-cleared", "block-overridden", "point-moved",
+	} {
 		t.Run(kind, func(t *testing.T) {
 			l := &log{}
 			l.add("a", "visit-opened", 0, visit.Opened{})
-			l.add("a", "screening-answered", 0, visit.Screened{Answers: []visit.ScreenedAnswer{{Question: "fever", Answer: "no"}}})
+			l.add(
+				"a",
+				"screening-answered",
+				0,
+				visit.Screened{Answers: []visit.ScreenedAnswer{{Question: "fever", Answer: "no"}}},
+			)
 			l.add("a", "screening-cleared", 0, visit.ScreeningCleared{Question: "fever", By: "Dr Example", On: "today"})
 			l.agree("a")
 			c := charted(500, "soleus")
 			l.add("a", "point-charted", 0, c)
-			l.add("a", "point-moved", 0, visit.Moved{Point: c.Point, Figure: c.Figure, View: c.View, X: c.X, Y: c.Y, Place: c.Place})
-			l.add("a", "block-overridden", 0, visit.BlockOverridden{Point: c.Point, Reason: "A reason of more than ten letters."})
+			l.add(
+				"a",
+				"point-moved",
+				0,
+				visit.Moved{Point: c.Point, Figure: c.Figure, View: c.View, X: c.X, Y: c.Y, Place: c.Place},
+			)
+			l.add(
+				"a",
+				"block-overridden",
+				0,
+				visit.BlockOverridden{Point: c.Point, Reason: "A reason of more than ten letters."},
+			)
 			l.add("a", "hold-started", 0, started(600, 500, "soleus"))
 			l.add("a", "hold-event", 0, happened(600, 0, "contact", nil))
 			before := visit.Reduce(asked(), l.events)
@@ -351,7 +387,11 @@ func TestD6ClocksAreCorrectedOnArrival(t *testing.T) {
 	// A device never goes back before its own.
 	a := visit.Arrival{NowMS: now, SentMS: now, StartsMS: now}
 	known := []visit.Event{{ID: uid(1), Device: "a", Seq: 1, HappenedMS: now - 10}}
-	assert.Equal(t, now-10, a.Receive(known, []visit.Event{{ID: uid(2), Device: "a", Seq: 2, DeviceMS: now - hour}})[0].HappenedMS)
+	assert.Equal(
+		t,
+		now-10,
+		a.Receive(known, []visit.Event{{ID: uid(2), Device: "a", Seq: 2, DeviceMS: now - hour}})[0].HappenedMS,
+	)
 }
 
 // D6: a log longer than the time since the hold began is cut to it.
@@ -385,7 +425,13 @@ func TestD7AStudentsHold(t *testing.T) {
 	other := started(602, 500, "soleus")
 	other.Under = visit.UUID(student)
 	l.write("s", student, "hold-started", 0, other)
-	l.write("s", student, "screening-cleared", 0, visit.ScreeningCleared{Question: "fever", By: "Dr Example", On: "today"})
+	l.write(
+		"s",
+		student,
+		"screening-cleared",
+		0,
+		visit.ScreeningCleared{Question: "fever", By: "Dr Example", On: "today"},
+	)
 	l.write("s", student, "hold-countersigned", 0, visit.Countersigned{Hold: visit.UUID(uid(601))})
 	s := visit.Reduce(asked(), l.events)
 	assert.Equal(t, visit.SetAside, holdOf(s, 600).Status)
@@ -426,25 +472,49 @@ func withBody(e visit.Event, kind string) visit.Event {
 	l := &log{}
 	c := charted(500, "soleus")
 	bodies := map[string]any{
-		"point-charted": c, "point-corrected": c, "point-removed": visit.Removed{Point: c.Point},
-		"point-moved":     visit.Moved{Point: c.Point, Figure: c.Figure, View: c.View, X: c.X, Y: c.Y, Place: c.Place},
-		"point-rechecked": visit.Rechecked{Point: c.Point}, "hold-started": started(600, 500, "soleus"),
+		"point-charted":   c,
+		"point-corrected": c,
+		"point-removed":   visit.Removed{Point: c.Point},
+		"point-moved": visit.Moved{
+			Point:  c.Point,
+			Figure: c.Figure,
+			View:   c.View,
+			X:      c.X,
+			Y:      c.Y,
+			Place:  c.Place,
+		},
+		"point-rechecked":    visit.Rechecked{Point: c.Point},
+		"hold-started":       started(600, 500, "soleus"),
 		"hold-event":         happened(600, 0, "contact", nil),
 		"hold-ended":         visit.HoldEnded{Hold: c.Point, Outcome: "released"},
 		"hold-countersigned": visit.Countersigned{Hold: c.Point},
-		"range-measured":     visit.Measured{Movement: "cervical.rotation", Side: "left", Moment: "before", Felt: "pull"},
+		"range-measured": visit.Measured{
+			Movement: "cervical.rotation",
+			Side:     "left",
+			Moment:   "before",
+			Felt:     "pull",
+		},
 		"screening-answered": yes("fever", ""),
 		"screening-cleared":  visit.ScreeningCleared{Question: "fever", By: "Dr Example", On: "today"},
 		"block-overridden":   visit.BlockOverridden{Point: c.Point, Reason: "A reason of ten letters and more."},
 		"consent-recorded":   visit.Consented{Area: "visit", Given: true},
-		"drawing-painted":    visit.Painted{Figure: body.Version, Strokes: []visit.Stroke{{Kind: "ache", Intensity: 3, Cells: heel()}}},
-		"test-done":          visit.Tested{Test: "lift-off", Side: "left", Result: "positive"},
-		"sign-seen":          visit.SignSeen{Sign: "squat-knees-in", Side: "left"},
-		"loads-declared":     visit.LoadsDeclared{Loads: []ids.Load{"running"}},
-		"posture-read":       visit.PostureRead{Posture: assess.Posture{Measure: "shoulder-height", HighSide: "left", Degrees: new(float64)}},
-		"gauge-read":         visit.GaugeRead{Gauge: assess.Gauge{ID: "toe-touch", Side: "midline", Value: new(float64)}, Moment: "before"},
-		"note-written":       visit.Noted{Text: "x"}, "addendum-written": visit.Addendum{Text: "x"},
-		"event-undone": visit.Undone{Event: c.Point},
+		"drawing-painted": visit.Painted{
+			Figure:  body.Version,
+			Strokes: []visit.Stroke{{Kind: "ache", Intensity: 3, Cells: heel()}},
+		},
+		"test-done":      visit.Tested{Test: "lift-off", Side: "left", Result: "positive"},
+		"sign-seen":      visit.SignSeen{Sign: "squat-knees-in", Side: "left"},
+		"loads-declared": visit.LoadsDeclared{Loads: []ids.Load{"running"}},
+		"posture-read": visit.PostureRead{
+			Posture: assess.Posture{Measure: "shoulder-height", HighSide: "left", Degrees: new(float64)},
+		},
+		"gauge-read": visit.GaugeRead{
+			Gauge:  assess.Gauge{ID: "toe-touch", Side: "midline", Value: new(float64)},
+			Moment: "before",
+		},
+		"note-written":     visit.Noted{Text: "x"},
+		"addendum-written": visit.Addendum{Text: "x"},
+		"event-undone":     visit.Undone{Event: c.Point},
 	}
 	if b, ok := bodies[kind]; ok {
 		e.Body = l.write("x", e.Author, kind, 0, b).Body
@@ -458,7 +528,12 @@ func TestD14LateNumbersAreSortedInAfterTheEnd(t *testing.T) {
 	l := pressedAt("soleus")
 	l.add("a", "hold-event", 0, happened(600, 2000, "score", 6))
 	l.add("a", "hold-event", 0, happened(600, 40_000, "release", nil))
-	l.add("a", "hold-ended", 0, visit.HoldEnded{Hold: visit.UUID(uid(600)), Outcome: "unchanged", PressureMS: 32_000, Stages: 1})
+	l.add(
+		"a",
+		"hold-ended",
+		0,
+		visit.HoldEnded{Hold: visit.UUID(uid(600)), Outcome: "unchanged", PressureMS: 32_000, Stages: 1},
+	)
 	h := holdOf(visit.Reduce(asked(), l.events), 600)
 	require.Equal(t, visit.Kept, h.Status)
 	require.Equal(t, treat.Unchanged, h.Summary.Outcome)
@@ -554,7 +629,10 @@ func TestPositionsAndContactsThatAreForbidden(t *testing.T) {
 		{"nobody said with what", asked(), "scalenus-medius", "", "supine", "", "Name the contact"},
 		{"knuckles on the scalenes", asked(), "scalenus-medius", "knuckle", "supine", "", ""},
 		{"an elbow in the buttock", asked(), "gluteus-maximus", "elbow", "prone", "", ""},
-		{"blood thinner, thumb on tension", thinner, "infraspinatus", "thumb-pad", "prone", "tension", "slack or with a broad"},
+		{
+			"blood thinner, thumb on tension", thinner, "infraspinatus", "thumb-pad", "prone", "tension",
+			"slack or with a broad",
+		},
 		{"blood thinner, thumb in slack", thinner, "infraspinatus", "thumb-pad", "prone", "slack", ""},
 		{"blood thinner, palm on tension", thinner, "infraspinatus", "palm", "prone", "tension", ""},
 	} {
@@ -579,12 +657,21 @@ func TestANewLawLeavesOldHolds(t *testing.T) {
 	l.add("a", "hold-event", 0, happened(600, 2000, "score", 6))
 	l.add("a", "hold-event", 0, happened(600, 30_000, "score", 4))
 	l.add("a", "hold-event", 0, happened(600, 33_000, "release", nil))
-	l.add("a", "hold-ended", 0, visit.HoldEnded{Hold: visit.UUID(uid(600)), Outcome: "reduced", PressureMS: 33_000, Stages: 1})
+	l.add(
+		"a",
+		"hold-ended",
+		0,
+		visit.HoldEnded{Hold: visit.UUID(uid(600)), Outcome: "reduced", PressureMS: 33_000, Stages: 1},
+	)
 	stored := judged(visit.Today(), asked(), l.events)
 	before := visit.Today().Reduce(asked(), stored)
-	law := visit.Law{Rules: "2099-01", Figure: "figure-2", Site: func(ids.Muscle, []safety.Place) (safety.Limits, string) {
-		return safety.Limits{Target: 1, Soft: 1, Hard: 1, CapMS: 10_000}, "everywhere"
-	}}
+	law := visit.Law{
+		Rules:  "2099-01",
+		Figure: "figure-2",
+		Site: func(ids.Muscle, []safety.Place) (safety.Limits, string) {
+			return safety.Limits{Target: 1, Soft: 1, Hard: 1, CapMS: 10_000}, "everywhere"
+		},
+	}
 	after := law.Reduce(asked(), stored)
 	assert.Equal(t, before.Holds[0].Summary, after.Holds[0].Summary)
 	assert.Equal(t, visit.Kept, after.Holds[0].Status)
@@ -605,7 +692,12 @@ func TestRulesThatCannotBeReplayedShowWhatWasStored(t *testing.T) {
 	l := pressedAt("soleus")
 	l.add("a", "hold-event", 0, happened(600, 2000, "score", 6))
 	l.add("a", "hold-event", 0, happened(600, 25_000, "release", nil))
-	l.add("a", "hold-ended", 0, visit.HoldEnded{Hold: visit.UUID(uid(600)), Outcome: "unchanged", PressureMS: 25_000, Stages: 1})
+	l.add(
+		"a",
+		"hold-ended",
+		0,
+		visit.HoldEnded{Hold: visit.UUID(uid(600)), Outcome: "unchanged", PressureMS: 25_000, Stages: 1},
+	)
 	stored := judged(visit.Today(), asked(), l.events)
 	require.NotNil(t, stored[len(stored)-1].Result, "kept with the ending")
 	for i := range stored {
@@ -659,7 +751,12 @@ func judged(law visit.Law, ctx visit.Context, events []visit.Event) []visit.Even
 func TestAgeLowersTheUsualRangeInTheRankingToo(t *testing.T) {
 	deg := 63.0
 	l := &log{}
-	l.add("a", "range-measured", 0, visit.Measured{Movement: "cervical.rotation", Side: ids.Left, Moment: "before", Active: &deg})
+	l.add(
+		"a",
+		"range-measured",
+		0,
+		visit.Measured{Movement: "cervical.rotation", Side: ids.Left, Moment: "before", Active: &deg},
+	)
 	young, old := asked(), asked()
 	young.Age, old.Age = 40, 70
 	reasons := func(ctx visit.Context) (n int) {

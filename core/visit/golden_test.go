@@ -84,7 +84,12 @@ func TestWriteGoldenVisits(t *testing.T) {
 	late := pressedAt("soleus")
 	late.add("a", "hold-event", 0, happened(600, 2000, "score", 6))
 	late.add("a", "hold-event", 0, happened(600, 40_000, "release", nil))
-	late.add("a", "hold-ended", 0, visit.HoldEnded{Hold: visit.UUID(uid(600)), Outcome: "unchanged", PressureMS: 32_000, Stages: 1})
+	late.add(
+		"a",
+		"hold-ended",
+		0,
+		visit.HoldEnded{Hold: visit.UUID(uid(600)), Outcome: "unchanged", PressureMS: 32_000, Stages: 1},
+	)
 	late.add("pad", "hold-event", 0, happened(600, 25_000, "score", 3))
 	learned := pressedAt("infraspinatus", "release")
 	learned.add("b", "consent-recorded", 0, visit.Consented{Area: safety.WholeVisit})
@@ -102,7 +107,10 @@ func TestWriteGoldenVisits(t *testing.T) {
 	for _, rules := range []string{"2026-11", treat.RulesVersion} {
 		law := visit.Today()
 		law.Rules = rules
-		for name, l := range map[string]*log{"late-pad": late, "learned-later": learned, "closed": closed, "sudden": sudden, "refused": refused} {
+		for name, l := range map[string]*log{
+			"late-pad": late, "learned-later": learned, "closed": closed,
+			"sudden": sudden, "refused": refused,
+		} {
 			writeVisit(t, law, name, l.events)
 		}
 	}

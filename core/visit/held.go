@@ -125,7 +125,9 @@ func (h *Hold) remark(text string) { h.Remarks = append(h.Remarks, text) }
 func (h *Hold) replay() treat.Summary {
 	c, err := treat.Replayer(h.Start)
 	if err != nil {
-		h.remark("Recorded under rules " + h.Start.Rules + ", which this program cannot replay: shown as it was stored.")
+		h.remark(
+			"Recorded under rules " + h.Start.Rules + ", which this program cannot replay: shown as it was stored.",
+		)
 		return h.asStored()
 	}
 	for _, e := range treat.SortLate(h.events) {

@@ -58,8 +58,18 @@ func (l *log) write(device, author, kind string, seen int64, body any) visit.Eve
 	l.seq[device]++
 	l.ms += 1000
 	e := visit.Event{
-		ID: uid(len(l.events) + 1), Client: uid(900), Visit: uid(901), Author: author, Device: device,
-		Seq: l.seq[device], DeviceMS: l.ms, Seen: seen, Version: int64(len(l.events) + 1), Schema: 1, Type: kind, Body: b,
+		ID:       uid(len(l.events) + 1),
+		Client:   uid(900),
+		Visit:    uid(901),
+		Author:   author,
+		Device:   device,
+		Seq:      l.seq[device],
+		DeviceMS: l.ms,
+		Seen:     seen,
+		Version:  int64(len(l.events) + 1),
+		Schema:   1,
+		Type:     kind,
+		Body:     b,
 	}
 	l.events = append(l.events, e)
 	return e
@@ -85,7 +95,11 @@ func (l *log) agreeAll(device string, muscle ids.Muscle) {
 func charted(point int, muscle ids.Muscle) visit.Charted {
 	m := muscleOf(muscle)
 	site := m.Sites[0]
-	return chartedAt(point, muscle, atlas.FibrePlace{Fibre: site.Fibre, AlongPct: site.AlongPct, AcrossMM: site.AcrossMM})
+	return chartedAt(
+		point,
+		muscle,
+		atlas.FibrePlace{Fibre: site.Fibre, AlongPct: site.AlongPct, AcrossMM: site.AcrossMM},
+	)
 }
 
 func chartedAt(point int, muscle ids.Muscle, place atlas.FibrePlace) visit.Charted {

@@ -65,10 +65,18 @@ func (r *random) event() visit.Event {
 	require.NoError(t, err)
 	skew := rapid.SampledFrom([]int64{0, 0, 0, -5_000, 7_000, -90_000_000, 4_000_000_000_000}).Draw(t, "skew")
 	return visit.Event{
-		ID: uid(10_000 + r.n), Client: uid(900), Visit: uid(901), Device: device, Seq: r.seq[device],
-		Author:   rapid.SampledFrom([]string{therapist, therapist, therapist, colleague, student, desk}).Draw(t, "author"),
-		DeviceMS: max(0, r.s.now+skew), Schema: 1, Type: kind, Body: raw,
-		Seen: rapid.Int64Range(0, int64(len(r.s.stored))).Draw(t, "seen"),
+		ID:     uid(10_000 + r.n),
+		Client: uid(900),
+		Visit:  uid(901),
+		Device: device,
+		Seq:    r.seq[device],
+		Author: rapid.SampledFrom([]string{therapist, therapist, therapist, colleague, student, desk}).
+			Draw(t, "author"),
+		DeviceMS: max(0, r.s.now+skew),
+		Schema:   1,
+		Type:     kind,
+		Body:     raw,
+		Seen:     rapid.Int64Range(0, int64(len(r.s.stored))).Draw(t, "seen"),
 	}
 }
 
@@ -93,7 +101,16 @@ func (r *random) body() (string, any) {
 		return "hold-started", h
 	case 4, 5, 6:
 		kind := rapid.SampledFrom([]string{
-			"contact", "score", "score", "release", "nerve-sign", "pulse", "unwell", "skin-reaction", "client-stop", "undo",
+			"contact",
+			"score",
+			"score",
+			"release",
+			"nerve-sign",
+			"pulse",
+			"unwell",
+			"skin-reaction",
+			"client-stop",
+			"undo",
 		}).Draw(t, "happened")
 		at := rapid.SampledFrom([]int64{0, 1000, 5000, 30_000, 80_000_000}).Draw(t, "at")
 		if kind == "score" {
@@ -101,7 +118,12 @@ func (r *random) body() (string, any) {
 		}
 		return "hold-event", happened(hold(), at, kind, nil)
 	case 7:
-		return "hold-ended", visit.HoldEnded{Hold: visit.UUID(uid(hold())), Outcome: "released", PressureMS: 1, Stages: 1}
+		return "hold-ended", visit.HoldEnded{
+			Hold:       visit.UUID(uid(hold())),
+			Outcome:    "released",
+			PressureMS: 1,
+			Stages:     1,
+		}
 	case 8:
 		return "consent-recorded", visit.Consented{Area: "visit", Given: rapid.IntRange(0, 4).Draw(t, "given") > 0}
 	case 9:
@@ -123,7 +145,14 @@ func (r *random) body() (string, any) {
 		return "event-undone", visit.Undone{Event: visit.UUID(r.s.stored[i].ID)}
 	case 12:
 		c := charted(point(), muscle)
-		return "point-moved", visit.Moved{Point: c.Point, Figure: c.Figure, View: c.View, X: c.X, Y: c.Y, Place: c.Place}
+		return "point-moved", visit.Moved{
+			Point:  c.Point,
+			Figure: c.Figure,
+			View:   c.View,
+			X:      c.X,
+			Y:      c.Y,
+			Place:  c.Place,
+		}
 	}
 	if rapid.IntRange(0, 9).Draw(t, "close") == 0 {
 		return "visit-closed", visit.Closed{}
@@ -261,7 +290,11 @@ func TestNoHoldAfterAClosingSign(t *testing.T) {
 		closed := false
 		nerves, pulses := 0, 0
 		for i := range rapid.IntRange(1, 12).Draw(t, "n") {
-			kind := rapid.SampledFrom([]string{"score", "nerve-sign", "pulse", "unwell", "skin-reaction", "client-stop", "release", "contact"}).Draw(t, "kind")
+			kind := rapid.SampledFrom([]string{
+				"score", "nerve-sign", "pulse", "unwell", "skin-reaction",
+				"client-stop", "release", "contact",
+			}).
+				Draw(t, "kind")
 			switch kind {
 			case "nerve-sign":
 				nerves++
@@ -274,7 +307,12 @@ func TestNoHoldAfterAClosingSign(t *testing.T) {
 			if kind == "score" {
 				value = 5
 			}
-			l.add(rapid.SampledFrom([]string{"a", "b"}).Draw(t, "device"), "hold-event", 0, happened(600, int64(100*i), kind, value))
+			l.add(
+				rapid.SampledFrom([]string{"a", "b"}).Draw(t, "device"),
+				"hold-event",
+				0,
+				happened(600, int64(100*i), kind, value),
+			)
 		}
 		closed = closed || nerves >= 2 || pulses >= 3
 		l.add("a", "hold-started", 0, started(601, 500, "soleus"))

@@ -2,6 +2,8 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { lazy, Suspense, useEffect } from "react";
 import { Route, Routes, useLocation } from "react-router";
 import { api, must, Problem } from "./api/client";
+import { serverSaid } from "./core/clock";
+import { forgetCopies, tidyCopies } from "./core/copies";
 import { outbox } from "./core/outbox";
 import { Trouble, Waiting } from "./parts/controls";
 import { Shell } from "./parts/Shell";
@@ -17,6 +19,7 @@ const Spine = lazy(() => import("./screens/Spine"));
 const Pad = lazy(() => import("./screens/Pad"));
 const PhotoRoom = lazy(() => import("./screens/visit/Photos"));
 const Show = lazy(() => import("./screens/visit/Show"));
+const Practice = lazy(() => import("./screens/practice/Practice"));
 const Hold = lazy(() => import("./screens/hold/Hold"));
 
 export function App() {
@@ -38,6 +41,12 @@ function SignedIn() {
   const me = useQuery({ queryKey: ["me"], queryFn: () => must(api.GET("/api/session")), staleTime: 60_000 });
   const id = me.data?.id;
   useEffect(() => outbox.signedIn(id ?? ""), [id]);
+  const who = me.data;
+  useEffect(() => {
+    if (!who) return;
+    serverSaid(who.now_ms);
+    void tidyCopies(who);
+  }, [who]);
   // What a client's pages show is computed from the record; it is out of date
   // as soon as the record has grown.
   useEffect(
@@ -62,7 +71,11 @@ function SignedIn() {
   if (me.error && !me.data) return <Trouble error={me.error} onRetry={() => me.refetch()} />;
   if (!me.data) return <Waiting>Opening…</Waiting>;
   const m = me.data;
-  const signedOut = () => location.assign("/");
+  const signedOut = async () => {
+    outbox.signedIn("");
+    await forgetCopies();
+    location.assign("/");
+  };
   return (
     <Suspense fallback={<Waiting>Opening…</Waiting>}>
       <Routes>
@@ -117,6 +130,16 @@ function SignedIn() {
             </Shell>
           }
         />
+        {m.role === "owner" && (
+          <Route
+            path="/practice"
+            element={
+              <Shell me={m} onSignOut={signedOut}>
+                <Practice me={m} />
+              </Shell>
+            }
+          />
+        )}
         <Route
           path="*"
           element={

@@ -12,6 +12,8 @@ export class Problem extends Error {
     readonly status: number,
     message: string,
     readonly fields: Record<string, string> = {},
+    /** What the record has, where it has something else. */
+    readonly stored?: unknown,
   ) {
     super(message);
   }
@@ -33,7 +35,12 @@ export async function must<T>(call: Promise<Answer<T>>): Promise<T> {
   }
   if (a.response.ok) return a.data as T;
   const fields: Record<string, string> = {};
+  let stored: unknown;
   for (const e of a.error?.errors ?? []) {
+    if (e.location === "stored") {
+      stored = e.value;
+      continue;
+    }
     const name = (e.location ?? "").replace(/^(body|query|path)\./, "");
     fields[name] = e.message ?? "";
   }
@@ -42,5 +49,6 @@ export async function must<T>(call: Promise<Answer<T>>): Promise<T> {
     a.response.status,
     [a.error?.detail ?? a.response.statusText, ...list].join(" · "),
     fields,
+    stored,
   );
 }

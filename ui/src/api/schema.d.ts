@@ -1968,6 +1968,13 @@ export interface components {
             /** @description active readings, degrees */
             trials?: number[];
         };
+        Member: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            /** @enum {string} */
+            role: "owner" | "therapist" | "student" | "front-desk";
+        };
         Motion: {
             movement: string;
             /** @enum {string} */
@@ -2038,8 +2045,14 @@ export interface components {
             earlier_ranges: components["schemas"]["Range"][];
             entries: components["schemas"]["Entry"][];
             events: components["schemas"]["Event"][];
+            /**
+             * Format: int64
+             * @description the server's clock, Unix ms
+             */
+            now_ms: number;
             /** @description the server's reduction of the events */
             state: components["schemas"]["State"];
+            team: components["schemas"]["Member"][];
             visit: components["schemas"]["Visit"];
         };
         Opened: {

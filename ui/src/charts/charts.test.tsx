@@ -84,7 +84,7 @@ describe("course", () => {
 });
 
 describe("marks", () => {
-  const point = {
+  const charted = {
     point: "p",
     identity: "i",
     muscle: "soleus",
@@ -100,6 +100,7 @@ describe("marks", () => {
     familiar: "partly",
     charted_ms: 0,
   } as const;
+  const point = { ...charted, where: [], contacts: [], positions: [] };
   it("tell activity by kind and show the latest number", () => {
     expect(toMark(point)).toMatchObject({ kind: "active", grade: 3, number: 7 });
     expect(toMark({ ...point, familiar: "no", after_nprs: 3, after_grade: 1 })).toMatchObject({

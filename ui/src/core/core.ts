@@ -7,7 +7,7 @@ import execURL from "./wasm_exec.js?url";
 interface Raw {
   calc(name: string, json: string): string;
   reduce(context: string, events: string): string;
-  begin(request: string, adaptation: string): string;
+  begin(request: string, adaptation: string, where: string): string;
   suspects(context: string, state: string, earlier: string, weights: string): string;
   hold(start: string, log: string, ms: number): string;
   same(earlier: string, muscle: string, side: string, place: string, height: number): string;
@@ -142,12 +142,14 @@ export class Core {
   reduce(context: Schemas["Context"], events: Schemas["Event"][]): Schemas["State"] {
     return open(this.raw.reduce(JSON.stringify(context), JSON.stringify(events)));
   }
-  /** Resolves a hold's limits under what the screening allows. */
+  /** Resolves a hold's limits where it is pressed, under what the screening allows. */
   begin(
     request: { protocol: string; muscle: string; side: string },
     limits: Schemas["Adaptation"],
+    where: Schemas["Place"][],
   ): { start: Schemas["Start"]; line: Schemas["Line"] } {
-    return open(this.raw.begin(JSON.stringify({ t: 0, event: "start", ...request }), JSON.stringify(limits)));
+    const line = JSON.stringify({ t: 0, event: "start", ...request });
+    return open(this.raw.begin(line, JSON.stringify(limits), JSON.stringify(where)));
   }
   hold(start: Schemas["Start"], log: Schemas["HoldHappened"][], ms: number): HoldView {
     return open(this.raw.hold(JSON.stringify(start), JSON.stringify(log), Math.floor(ms)));

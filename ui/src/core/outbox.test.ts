@@ -1,8 +1,19 @@
 import "fake-indexeddb/auto";
 import { beforeEach, describe, expect, it, vi } from "vitest";
 
-// A stand-in for the server: it can be cut off, refuse, or answer twice.
-const server = { up: true, refuse: 0, got: [] as string[] };
+type Sent = { id: string; type: string; body: { text?: string } };
+
+// A stand-in for the server: it can be cut off, refuse one event or all of them
+// for good, and find a batch too large or too slow.
+const server = {
+  status: 0 as number,
+  up: true,
+  largest: Number.POSITIVE_INFINITY,
+  slowest: Number.POSITIVE_INFINITY,
+  bad: new Set<string>(),
+  got: [] as string[],
+  batches: [] as number[],
+};
 vi.mock("../api/client", () => {
   class Problem extends Error {
     constructor(
@@ -16,20 +27,30 @@ vi.mock("../api/client", () => {
     Problem,
     must: async (p: Promise<unknown>) => p,
     api: {
-      POST: async (_: string, o: { body: { events: { id: string }[] } }) => {
+      POST: async (_: string, o: { body: { events: Sent[] } }) => {
+        const bytes = JSON.stringify(o.body).length;
+        server.batches.push(bytes);
         if (!server.up) throw new Problem(0, "no connection");
-        if (server.refuse) throw new Problem(server.refuse, "body.events[0].seq: allowed: more");
-        server.got.push(...o.body.events.map((e) => e.id));
-        return { events: o.body.events, receipts: [], version: 1 };
+        if (server.status) throw new Problem(server.status, "refused as a whole");
+        if (bytes > server.largest) throw new Problem(413, "too large");
+        if (bytes > server.slowest) throw new Problem(408, "too slow");
+        const receipts = o.body.events.map((e) =>
+          server.bad.has(e.id)
+            ? { id: e.id, result: "refused", reason: "$.seq: allowed: more" }
+            : { id: e.id, result: "stored" },
+        );
+        server.got.push(...o.body.events.filter((e) => !server.bad.has(e.id)).map((e) => e.id));
+        return { events: o.body.events, receipts, version: 1, now_ms: Date.now() };
       },
     },
   };
 });
 
 const { outbox, nextSeq } = await import("./outbox");
+const { tables } = await import("./db");
 const { uuidv7 } = await import("./ids");
 
-const event = (author: string) => ({
+const event = (author: string, text = "x") => ({
   id: uuidv7(),
   client: uuidv7(),
   visit: "v",
@@ -40,19 +61,30 @@ const event = (author: string) => ({
   seen: 0,
   schema: 1,
   type: "note-written",
-  body: { text: "x" },
+  body: { text },
 });
+interface Seen {
+  waiting: number;
+  others: number;
+  stuck: string[];
+  online: boolean;
+}
 const standing = () =>
-  new Promise<{ waiting: number; others: number; stuck: string[]; online: boolean }>((done) =>
-    outbox.watch(done)(),
-  );
-const settle = () => new Promise((r) => setTimeout(r, 60));
+  new Promise<Seen>((done) => {
+    outbox.watch(done)();
+  });
+
+/** Waits until the standing is as wanted. */
+const until = (want: (s: Seen) => boolean) =>
+  vi.waitUntil(async () => want(await standing()), { timeout: 5000 });
 
 describe("outbox", () => {
-  beforeEach(() => {
-    server.up = true;
-    server.refuse = 0;
-    server.got = [];
+  beforeEach(async () => {
+    outbox.signedIn("");
+    await (await tables()).clear("outbox");
+    Object.assign(server, { status: 0, up: true, got: [], batches: [] });
+    server.largest = server.slowest = Number.POSITIVE_INFINITY;
+    server.bad.clear();
   });
 
   it("keeps what it cannot send and sends it once, in order, when it can", async () => {
@@ -62,15 +94,12 @@ describe("outbox", () => {
     const b = event("ines");
     await outbox.add(a);
     await outbox.add(b);
-    await settle();
-    expect((await standing()).waiting).toBe(2);
-    expect((await standing()).online).toBe(false);
+    await until((s) => s.waiting === 2 && !s.online);
     expect((await outbox.unsent("v")).map((e) => e.id)).toEqual([a.id, b.id]);
     server.up = true;
     outbox.kick();
-    await settle();
+    await until((s) => s.waiting === 0);
     expect(server.got).toEqual([a.id, b.id]);
-    expect((await standing()).waiting).toBe(0);
   });
 
   it("leaves a colleague's work until the colleague signs in", async () => {
@@ -78,28 +107,72 @@ describe("outbox", () => {
     outbox.signedIn("tomas");
     const t = event("tomas");
     await outbox.add(t);
-    await settle();
+    await until((s) => !s.online);
     server.up = true;
     outbox.signedIn("ines");
-    await settle();
+    await until((s) => s.others === 1);
     expect(server.got).toEqual([]);
-    expect((await standing()).others).toBe(1);
     outbox.signedIn("tomas");
-    await settle();
+    await until((s) => s.waiting === 0 && s.others === 0);
     expect(server.got).toEqual([t.id]);
   });
 
-  it("keeps and shows what the server refuses, and sends the rest later", async () => {
+  it("lets a refused event hold up no other, and never calls it an outage", async () => {
     outbox.signedIn("ines");
-    server.refuse = 422;
+    server.up = false;
+    const list = [event("ines"), event("ines"), event("ines")];
+    server.bad.add(list[1]?.id ?? "");
+    for (const e of list) await outbox.add(e);
+    await until((s) => s.waiting === 3 && !s.online);
+    server.up = true;
+    outbox.kick();
+    await until((s) => s.waiting === 0 && s.online);
+    expect(server.got).toEqual([list[0]?.id, list[2]?.id]);
+    const s = await standing();
+    expect(s.stuck).toHaveLength(1);
+    expect(s.stuck[0]).toContain("$.seq");
+    expect(await outbox.unsent("v")).toEqual([]);
+    await outbox.dismiss();
+    expect((await standing()).stuck).toEqual([]);
+  });
+
+  it("takes a refusal of the whole for good, and goes on", async () => {
+    outbox.signedIn("ines");
+    server.status = 403;
     await outbox.add(event("ines"));
-    await settle();
-    expect((await standing()).stuck[0]).toContain("seq");
-    server.refuse = 0;
+    await until((s) => s.stuck.length === 1 && s.online);
+    server.status = 0;
     const ok = event("ines");
     await outbox.add(ok);
-    await settle();
+    await until((s) => s.waiting === 0);
     expect(server.got).toEqual([ok.id]);
+  });
+
+  it.each([["too large"], ["too slow"]])("halves a batch that is %s", async (how) => {
+    outbox.signedIn("ines");
+    server.up = false;
+    const list = Array.from({ length: 30 }, () => event("ines", "x".repeat(9000)));
+    for (const e of list) await outbox.add(e);
+    await until((s) => s.waiting === 30 && !s.online);
+    server.batches = [];
+    if (how === "too large") server.largest = 40_000;
+    else server.slowest = 40_000;
+    server.up = true;
+    outbox.kick();
+    await until((s) => s.waiting === 0);
+    expect(server.got).toEqual(list.map((e) => e.id));
+    expect(Math.max(...server.batches)).toBeLessThan(300_000);
+  });
+
+  it("puts one event aside that is too large for any batch", async () => {
+    outbox.signedIn("ines");
+    server.largest = 5000;
+    await outbox.add(event("ines", "x".repeat(9000)));
+    const ok = event("ines");
+    await outbox.add(ok);
+    await until((s) => s.waiting === 0);
+    expect(server.got).toEqual([ok.id]);
+    expect((await standing()).stuck).toHaveLength(1);
   });
 });
 

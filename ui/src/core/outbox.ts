@@ -1,44 +1,32 @@
 // What happened is appended here first and sent when it can be. An entry
 // leaves only when the server has it. Entries belong to their author: on a
-// shared tablet another person's unsent work waits for that person.
-import { type DBSchema, type IDBPDatabase, openDB } from "idb";
+// shared tablet another person's unsent work waits for that person. Of several
+// tabs one sends, the others listen.
 import { api, must, Problem, type Schemas } from "../api/client";
+import { now, serverSaid } from "./clock";
+import { type Entry, tables } from "./db";
 import { uuidv7 } from "./ids";
 
 type Event = Schemas["Event"];
 
-interface Entry {
-  id: string;
-  visit: string;
-  author: string;
-  event: Event;
-  /** Why the server would not take it; it stays here and is shown. */
-  stuck?: string;
-}
-
 /** In the order of writing: ids of the same millisecond do not sort. */
 const inOrder = (a: Entry, b: Entry) => a.event.device_ms - b.event.device_ms || a.event.seq - b.event.seq;
-
-interface Tables extends DBSchema {
-  outbox: { key: string; value: Entry; indexes: { visit: string } };
-  visits: { key: string; value: Schemas["OpenVisit"] };
-}
 
 /** One page load is one device: two tabs can never share a sequence. */
 export const device = uuidv7();
 let seq = 0;
 export const nextSeq = () => ++seq;
 
-let db: Promise<IDBPDatabase<Tables>> | undefined;
-const tables = () => {
-  db ??= openDB<Tables>("mokren", 1, {
-    upgrade(d) {
-      d.createObjectStore("outbox", { keyPath: "id" }).createIndex("visit", "visit");
-      d.createObjectStore("visits");
-    },
-  });
-  return db;
-};
+/** Bytes of a batch: small enough for a slow line, and halved when it is not. */
+const usualBytes = 256_000;
+const leastBytes = 2_000;
+/** A request that outlives its page may carry no more (browsers: 64 kB in all). */
+const keepaliveBytes = 48_000;
+
+/** Answers that mean "not now"; any other refusal is for good. */
+const passing = new Set([0, 401, 408, 409, 413, 425, 429, 500, 502, 503, 504]);
+
+const bytesOf = (e: Event) => new TextEncoder().encode(JSON.stringify(e)).length + 1;
 
 export interface Standing {
   waiting: number;
@@ -49,7 +37,12 @@ export interface Standing {
   signedOut: boolean;
 }
 
-type Received = (visit: string, log: Event[]) => void;
+/** New events of a visit, and ids that the record has refused. */
+type Received = (visit: string, events: Event[], refused: string[]) => void;
+
+type Message =
+  | { kind: "added" | "received"; visit: string; events: Event[]; refused: string[] }
+  | { kind: "changed" | "kick" };
 
 class Outbox {
   private author = "";
@@ -57,12 +50,16 @@ class Outbox {
   private sending = false;
   private again = false;
   private pause = 500;
+  private bytes = usualBytes;
+  private seen = new Map<string, number>();
   private standing: Standing = { waiting: 0, others: 0, stuck: [], online: true, signedOut: false };
   private listeners = new Set<(s: Standing) => void>();
   private receivers = new Set<Received>();
+  private tabs = globalThis.BroadcastChannel ? new BroadcastChannel("mokren-outbox") : undefined;
 
   constructor() {
     globalThis.addEventListener?.("online", () => this.kick());
+    this.tabs?.addEventListener("message", (m: MessageEvent<Message>) => this.hear(m.data));
   }
 
   /** Says whose entries may be sent now; "" for nobody. */
@@ -74,16 +71,36 @@ class Outbox {
 
   async add(event: Event) {
     // Said before it is stored: "all in the record" must never be ahead.
-    this.standing = { ...this.standing, waiting: this.standing.waiting + 1 };
-    for (const f of this.listeners) f(this.standing);
+    this.show({ ...this.standing, waiting: this.standing.waiting + 1 });
     await (await tables()).put("outbox", { id: event.id, visit: event.visit, author: event.author, event });
+    this.tell({ kind: "added", visit: event.visit, events: [event], refused: [] });
     await this.report(this.standing.online);
     this.kick();
   }
 
   async unsent(visit: string): Promise<Event[]> {
     const rows = await (await tables()).getAllFromIndex("outbox", "visit", visit);
-    return rows.sort(inOrder).map((r) => r.event);
+    return rows
+      .filter((r) => !r.stuck)
+      .sort(inOrder)
+      .map((r) => r.event);
+  }
+
+  /** Notes which version of a visit this page has; only newer events are asked for. */
+  has(visit: string, version: number) {
+    this.seen.set(visit, Math.max(version, this.seen.get(visit) ?? 0));
+  }
+
+  /** Lets go of what was refused, once somebody has read why. */
+  async dismiss() {
+    const d = await tables();
+    const tx = d.transaction("outbox", "readwrite");
+    for (const r of await tx.store.getAll()) {
+      if (r.author === this.author && r.stuck) await tx.store.delete(r.id);
+    }
+    await tx.done;
+    await this.report(this.standing.online);
+    this.tell({ kind: "changed" });
   }
 
   watch(f: (s: Standing) => void): () => void {
@@ -97,31 +114,50 @@ class Outbox {
     return () => this.receivers.delete(f);
   }
 
-  /** The last log that the server gave, for opening a visit without it. */
-  async keep(visit: string, v: Schemas["OpenVisit"]) {
-    await (await tables()).put("visits", v, visit);
-  }
-  async kept(visit: string) {
-    return (await tables()).get("visits", visit);
-  }
-
   kick() {
     clearTimeout(this.timer);
     this.pause = 500;
     void this.flush();
   }
 
+  private tell(m: Message) {
+    this.tabs?.postMessage(m);
+  }
+
+  private hear(m: Message) {
+    if (m.kind === "added" || m.kind === "received")
+      for (const f of this.receivers) f(m.visit, m.events, m.refused);
+    if (m.kind === "kick" || m.kind === "added") this.kick();
+    void this.report(this.standing.online, this.standing.signedOut);
+  }
+
+  private show(s: Standing) {
+    this.standing = s;
+    for (const f of this.listeners) f(s);
+  }
+
   private async report(online: boolean, signedOut = false) {
     const rows = await (await tables()).getAll("outbox");
     const mine = rows.filter((r) => r.author === this.author);
-    this.standing = {
+    this.show({
       waiting: mine.filter((r) => !r.stuck).length,
       others: rows.length - mine.length,
       stuck: mine.flatMap((r) => (r.stuck ? [r.stuck] : [])),
       online,
       signedOut,
-    };
-    for (const f of this.listeners) f(this.standing);
+    });
+  }
+
+  /** One sender among several tabs; without locks each sends, which is safe. */
+  private async alone(work: () => Promise<void>): Promise<boolean> {
+    if (!globalThis.navigator?.locks) {
+      await work();
+      return true;
+    }
+    return navigator.locks.request("mokren-outbox", { ifAvailable: true }, async (lock) => {
+      if (lock) await work();
+      return !!lock;
+    });
   }
 
   private async flush(): Promise<void> {
@@ -132,51 +168,117 @@ class Outbox {
     }
     this.sending = true;
     this.again = false;
-    let online = true;
-    let signedOut = false;
+    let went: Outcome = { online: true, signedOut: false };
+    let mine = true;
     try {
-      const d = await tables();
-      const rows = (await d.getAll("outbox"))
-        .filter((r) => r.author === this.author && !r.stuck)
-        .sort(inOrder);
-      for (const visit of new Set(rows.map((r) => r.visit))) {
-        const batch = rows.filter((r) => r.visit === visit).slice(0, 1000);
-        try {
-          const out = await must(
-            api.POST("/api/visits/{id}/events", {
-              params: { path: { id: visit } },
-              body: { events: batch.map((r) => r.event) },
-              keepalive: batch.length < 20,
-            }),
-          );
-          // The kept copy grows with the record, so that a visit opened again
-          // without a connection is whole.
-          const kept = await d.get("visits", visit);
-          if (kept) await d.put("visits", { ...kept, events: out.events }, visit);
-          for (const f of this.receivers) f(visit, out.events);
-          const tx = d.transaction("outbox", "readwrite");
-          await Promise.all([...batch.map((r) => tx.store.delete(r.id)), tx.done]);
-        } catch (e) {
-          const p = e as Problem;
-          if (p instanceof Problem && [403, 404, 422].includes(p.status)) {
-            const tx = d.transaction("outbox", "readwrite");
-            await Promise.all([...batch.map((r) => tx.store.put({ ...r, stuck: p.message })), tx.done]);
-          } else {
-            online = false;
-            signedOut = p.status === 401;
-          }
-        }
-      }
+      mine = await this.alone(async () => {
+        went = await this.sendAll();
+      });
     } finally {
       this.sending = false;
-      await this.report(online, signedOut);
+      await this.report(went.online, went.signedOut);
+    }
+    if (!mine) {
+      // Another tab is at it; when it is closed in the middle, this one goes on.
+      this.timer = setTimeout(() => void this.flush(), 1000) as unknown as number;
+      if (this.standing.waiting === 0) clearTimeout(this.timer);
+      return;
     }
     if (this.again) return this.flush();
-    if (!online) {
+    if (!went.online) {
       this.timer = setTimeout(() => void this.flush(), this.pause) as unknown as number;
       this.pause = Math.min(this.pause * 2, 5000);
     }
   }
+
+  private async sendAll(): Promise<Outcome> {
+    const out: Outcome = { online: true, signedOut: false };
+    for (;;) {
+      const rows = (await (await tables()).getAll("outbox"))
+        .filter((r) => r.author === this.author && !r.stuck)
+        .sort(inOrder);
+      const visits = new Set(rows.map((r) => r.visit));
+      let sent = false;
+      for (const visit of visits) {
+        const went = await this.sendOne(
+          visit,
+          rows.filter((r) => r.visit === visit),
+        );
+        sent ||= went === "sent";
+        if (went === "signed out") out.signedOut = true;
+        if (went === "later" || went === "signed out") out.online = false;
+      }
+      if (!sent) return out;
+    }
+  }
+
+  /** As many of a visit's entries as a batch holds; at least one. */
+  private batch(rows: Entry[]): { batch: Entry[]; bytes: number } {
+    const batch: Entry[] = [];
+    let bytes = 0;
+    for (const r of rows.slice(0, 2000)) {
+      const b = bytesOf(r.event);
+      if (batch.length > 0 && bytes + b > this.bytes) break;
+      batch.push(r);
+      bytes += b;
+    }
+    return { batch, bytes };
+  }
+
+  private async sendOne(visit: string, rows: Entry[]): Promise<"sent" | "later" | "signed out"> {
+    const { batch, bytes } = this.batch(rows);
+    try {
+      const answer = await must(
+        api.POST("/api/visits/{id}/events", {
+          params: { path: { id: visit } },
+          body: { sent_ms: now(), since: this.seen.get(visit) ?? 0, events: batch.map((r) => r.event) },
+          keepalive: bytes < keepaliveBytes,
+        }),
+      );
+      serverSaid(answer.now_ms);
+      this.bytes = usualBytes;
+      await this.settle(visit, batch, answer);
+      return "sent";
+    } catch (e) {
+      if (!(e instanceof Problem)) throw e;
+      return this.failed(e, batch);
+    }
+  }
+
+  /** Each entry by its own receipt: what was refused holds up no other. */
+  private async settle(visit: string, batch: Entry[], answer: Schemas["EventAnswer"]) {
+    const d = await tables();
+    const tx = d.transaction("outbox", "readwrite");
+    await Promise.all([
+      ...batch.map((r, i) => {
+        const receipt = answer.receipts[i];
+        if (!receipt || receipt.result !== "refused") return tx.store.delete(r.id);
+        return tx.store.put({ ...r, stuck: `${r.event.type.replaceAll("-", " ")}: ${receipt.reason ?? ""}` });
+      }),
+      tx.done,
+    ]);
+    this.has(visit, answer.version);
+    const refused = answer.receipts.filter((r) => r.result === "refused").map((r) => r.id);
+    for (const f of this.receivers) f(visit, answer.events, refused);
+    this.tell({ kind: "received", visit, events: answer.events, refused });
+  }
+
+  private async failed(p: Problem, batch: Entry[]): Promise<"sent" | "later" | "signed out"> {
+    if (p.status === 401) return "signed out";
+    if ((p.status === 413 || p.status === 408) && batch.length > 1) {
+      this.bytes = Math.max(leastBytes, Math.floor(this.bytes / 2));
+      return "sent"; // at once again, with half
+    }
+    if (passing.has(p.status) && p.status !== 413) return "later";
+    const tx = (await tables()).transaction("outbox", "readwrite");
+    await Promise.all([...batch.map((r) => tx.store.put({ ...r, stuck: p.message })), tx.done]);
+    return "sent";
+  }
+}
+
+interface Outcome {
+  online: boolean;
+  signedOut: boolean;
 }
 
 export const outbox = new Outbox();

@@ -1,10 +1,13 @@
 // A visit on screen: the server's log and what is still unsent, reduced by the
 // core at every change.
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import { api, must, type Schemas } from "../api/client";
+import { api, must, Problem, type Schemas } from "../api/client";
+import { clockOffset, now, serverSaid } from "./clock";
+import { addToCopy, keepCopy, openCopy } from "./copies";
 import { type Core, loadCore } from "./core";
 import { uuidv7 } from "./ids";
 import { device, nextSeq, outbox } from "./outbox";
+import { wellFormedAll } from "./text";
 
 type Event = Schemas["Event"];
 
@@ -19,9 +22,6 @@ export interface LiveVisit {
   undo?: () => void;
   redo?: () => void;
 }
-
-/** Time that never goes back, in Unix ms. */
-export const now = () => Math.round(performance.timeOrigin + performance.now());
 
 const undoable = new Set([
   "point-charted",
@@ -41,6 +41,18 @@ const undoable = new Set([
   "gauge-read",
 ]);
 
+/** What one may still take back: nothing that a hold rests on, nothing of a closed visit. */
+function mayUndo(e: Event, state: Schemas["State"]): boolean {
+  if (state.closed_ms) return false;
+  if (e.type === "screening-answered") return state.holds.length === 0;
+  const point = (e.body as { point?: string }).point;
+  return (
+    !e.type.startsWith("point-") ||
+    e.type === "point-rechecked" ||
+    !state.holds.some((h) => h.point === point)
+  );
+}
+
 export function useVisit(
   id: string,
   me: Schemas["Me"],
@@ -50,18 +62,29 @@ export function useVisit(
   const [log, setLog] = useState<Map<string, Event>>(new Map());
   const [error, setError] = useState<Error>();
   const [tries, setTries] = useState(0);
-  const [done, setDone] = useState<string[]>([]);
-  const [undone, setUndone] = useState<{ event: string; undo: string }[]>([]);
+  const [done, setDone] = useState<Event[]>([]);
+  const [undone, setUndone] = useState<{ event: Event; undo: string }[]>([]);
   const version = useRef(0);
+  // Who may open a copy; the rest of "me" changes at every look.
+  const { id: person, practice, copy_hours } = me;
+  const keeper = useMemo(() => ({ id: person, practice, copy_hours }), [person, practice, copy_hours]);
 
-  const merge = useCallback((events: Event[]) => {
-    for (const e of events) version.current = Math.max(version.current, e.version ?? 0);
-    setLog((old) => {
-      const next = new Map(old);
-      for (const e of events) next.set(e.id, e);
-      return next;
-    });
-  }, []);
+  const merge = useCallback(
+    (events: Event[], refused: string[] = []) => {
+      for (const e of events) version.current = Math.max(version.current, e.version ?? 0);
+      outbox.has(id, version.current);
+      setLog((old) => {
+        const next = new Map(old);
+        for (const e of events) {
+          // What the record has stands over what was only written here.
+          if (e.version || !next.get(e.id)?.version) next.set(e.id, e);
+        }
+        for (const e of refused) if (!next.get(e)?.version) next.delete(e);
+        return next;
+      });
+    },
+    [id],
+  );
 
   useEffect(() => {
     let gone = false;
@@ -71,24 +94,30 @@ export function useVisit(
       let v: Schemas["OpenVisit"];
       try {
         v = await must(api.GET("/api/visits/{id}", { params: { path: { id } } }));
-        await outbox.keep(id, v);
+        serverSaid(v.now_ms);
+        await keepCopy(keeper, id, v);
       } catch (e) {
-        const kept = await outbox.kept(id);
-        if (!kept) throw e;
-        v = kept;
+        // Only no answer at all is an outage; a "no" is a no.
+        const copy = e instanceof Problem && e.status === 0 ? await openCopy(keeper, id) : undefined;
+        if (!copy) throw e;
+        v = copy;
       }
       const unsent = await outbox.unsent(id);
       if (gone) return;
       merge([...unsent, ...v.events]);
-      setOpen(v);
+      setOpen({ ...v, context: { ...v.context, clock_ms: clockOffset() } });
       setCore(c);
     })().catch((e) => !gone && setError(e));
-    const off = outbox.onReceived((visit, events) => visit === id && merge(events));
+    const off = outbox.onReceived((visit, events, refused) => {
+      if (visit !== id) return;
+      merge(events, refused);
+      if (events.some((e) => e.version)) void addToCopy(keeper, id, events);
+    });
     return () => {
       gone = true;
       off();
     };
-  }, [id, merge, tries]);
+  }, [id, keeper, merge, tries]);
 
   const write = useCallback(
     (type: string, body: object) => {
@@ -104,12 +133,12 @@ export function useVisit(
         seen: version.current,
         schema: 1,
         type,
-        body: body as Event["body"],
+        body: wellFormedAll(body) as Event["body"],
       };
       merge([e]);
       void outbox.add(e);
       if (undoable.has(type)) {
-        setDone((d) => [...d, e.id]);
+        setDone((d) => [...d, e]);
         setUndone([]);
       }
       return e.id;
@@ -121,13 +150,13 @@ export function useVisit(
     () => (core && open ? core.reduce(open.context, [...log.values()]) : undefined),
     [core, open, log],
   );
-  const last = done.at(-1);
+  const last = state && done.findLast((e) => mayUndo(e, state));
   const undo = useMemo(
     () =>
       last
         ? () => {
-            const id = write("event-undone", { event: last });
-            setDone((d) => d.slice(0, -1));
+            const id = write("event-undone", { event: last.id });
+            setDone((d) => d.filter((e) => e.id !== last.id));
             setUndone((u) => [...u, { event: last, undo: id }]);
           }
         : undefined,

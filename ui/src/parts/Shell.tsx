@@ -1,6 +1,7 @@
 // The frame around every desk screen: where you are, what is still unsent, who
 // is signed in.
 import { type ReactNode, useEffect, useState } from "react";
+import { Dialog, DialogTrigger, Popover } from "react-aria-components";
 import { NavLink } from "react-router";
 import { styled } from "styled-components";
 import { api, type Schemas } from "../api/client";
@@ -74,13 +75,53 @@ export function Sent() {
   const parts: string[] = [];
   if (s.waiting) parts.push(`${s.waiting} to send`);
   if (!s.online) parts.push(s.signedOut ? "signed out: sign in again to send" : "no connection");
-  if (s.stuck.length) parts.push(`${s.stuck.length} refused, kept here`);
+  if (s.stuck.length) parts.push(`${s.stuck.length} refused`);
   if (s.others) parts.push(`${s.others} of a colleague wait for their sign-in`);
   const bad = !s.online || s.stuck.length > 0;
   return (
-    <Dot $bad={bad} role="status" data-sent={s.waiting === 0 && s.online} title={s.stuck.join("\n")}>
-      {parts.length ? parts.join(" · ") : "All in the record"}
-    </Dot>
+    <>
+      <Dot $bad={bad} role="status" data-sent={s.waiting === 0 && s.online}>
+        {parts.length ? parts.join(" · ") : "All in the record"}
+      </Dot>
+      {s.stuck.length > 0 && <Refused reasons={s.stuck} />}
+    </>
+  );
+}
+
+const Reasons = styled(Popover)`
+  background: var(--card);
+  border: 1px solid var(--line);
+  border-radius: 14px;
+  padding: 16px 18px;
+  max-width: 440px;
+  box-shadow: 0 12px 34px rgb(0 0 0 / 16%);
+  ul {
+    margin: 8px 0 12px;
+    padding-left: 18px;
+    overflow-wrap: anywhere;
+  }
+`;
+
+/** What the record would not take, each with its reason; kept until it was read. */
+function Refused({ reasons }: { reasons: string[] }) {
+  return (
+    <DialogTrigger>
+      <Button>Why</Button>
+      <Reasons>
+        <Dialog aria-label="Not taken into the record">
+          <h2>Not taken into the record</h2>
+          <ul>
+            {reasons.map((r, i) => (
+              <li key={`${i}${r}`}>{r}</li>
+            ))}
+          </ul>
+          <p className="quiet" style={{ marginBottom: 10 }}>
+            They stay on this device until you let them go.
+          </p>
+          <Button onPress={() => void outbox.dismiss()}>Read; let them go</Button>
+        </Dialog>
+      </Reasons>
+    </DialogTrigger>
   );
 }
 
@@ -112,8 +153,9 @@ export function Shell({
             Day
           </NavLink>
           <NavLink to="/clients">Clients</NavLink>
-          <NavLink to="/atlas">Atlas</NavLink>
-          <NavLink to="/spine">Spine</NavLink>
+          {me.role !== "front-desk" && <NavLink to="/atlas">Atlas</NavLink>}
+          {me.role !== "front-desk" && <NavLink to="/spine">Spine</NavLink>}
+          {me.role === "owner" && <NavLink to="/practice">Practice</NavLink>}
         </nav>
         <Sent />
         <span className="quiet">{me.name}</span>

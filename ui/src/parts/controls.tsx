@@ -14,6 +14,7 @@ import {
   ToggleButtonGroup,
 } from "react-aria-components";
 import { styled } from "styled-components";
+import { wellFormed } from "../core/text";
 
 export const Button = styled(AriaButton)<ButtonProps & { $kind?: "main" | "plain" | "stop" }>`
   border: 1px solid
@@ -73,10 +74,11 @@ export function Text({
   long,
   error,
   type,
+  onChange,
   ...props
 }: TextFieldProps & { label: string; long?: boolean; error?: string }) {
   return (
-    <TextField {...props} type={type} isInvalid={!!error}>
+    <TextField {...props} type={type} isInvalid={!!error} onChange={(v) => onChange?.(wellFormed(v))}>
       <Box>
         <Label>{label}</Label>
         {long ? <TextArea rows={3} /> : <Input />}

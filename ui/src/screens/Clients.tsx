@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { type FormEvent, useRef, useState } from "react";
+import { type FormEvent, Fragment, useRef, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { styled } from "styled-components";
 import { api, must, Problem, type Schemas } from "../api/client";
@@ -51,9 +51,12 @@ export function underAge(born: string, on: Date) {
 /** Register or change a client; what was typed stays until the server has it. */
 export function ClientForm({
   client,
+  contactsOnly,
   onSaved,
 }: {
   client?: Schemas["Client"];
+  /** The front desk sees and writes nothing clinical. */
+  contactsOnly?: boolean;
   onSaved: (c: Schemas["Client"]) => void;
 }) {
   const id = useRef(client?.id ?? uuidv7());
@@ -80,6 +83,8 @@ export function ClientForm({
   });
   // Only where the field is asked for; whether a guardian must agree is the core's to say.
   const minor = underAge(v.born_on, new Date());
+  const [over, setOver] = useState<number>();
+  const other = error?.stored as Schemas["Client"] | undefined;
   const submit = async (e: FormEvent) => {
     e.preventDefault();
     if (busy) return;
@@ -99,7 +104,7 @@ export function ClientForm({
               height_cm: height,
               dominant_hand: hand,
               cautions: client?.cautions ?? [],
-              revision: client?.revision ?? 0,
+              revision: over ?? client?.revision ?? 0,
             },
           }),
         ),
@@ -132,14 +137,21 @@ export function ClientForm({
           Under age: a guardian agrees to every treatment.
         </p>
       )}
-      <Text label="Work and sport" {...field("work")} />
-      <Text label="Complaint, in the client's words" long {...field("complaint")} />
+      {!contactsOnly && <Text label="Work and sport" {...field("work")} />}
+      {!contactsOnly && <Text label="Complaint, in the client's words" long {...field("complaint")} />}
       <details open={!!(error?.fields.phone || error?.fields.email || error?.fields.emergency_contact)}>
         <summary className="quiet" style={{ cursor: "pointer" }}>
           Hand, contact, emergency
         </summary>
         <div style={{ display: "grid", gap: 12, marginTop: 10 }}>
-          <Choice label="Dominant hand" value={hand} options={["left", "right", "both"]} onChoose={setHand} />
+          {!contactsOnly && (
+            <Choice
+              label="Dominant hand"
+              value={hand}
+              options={["left", "right", "both"]}
+              onChoose={setHand}
+            />
+          )}
           <Text label="Phone" {...field("phone")} />
           <Text label="E-mail" {...field("email")} />
           <Text label="In an emergency: who, and how to reach them" {...field("emergency_contact")} />
@@ -154,10 +166,71 @@ export function ClientForm({
         />
       )}
       {error && <Trouble error={error} />}
+      {other && (
+        <Both
+          mine={v}
+          stored={other}
+          onMine={() => setOver(other.revision)}
+          onStored={() => onSaved(other)}
+          chosen={over === other.revision}
+        />
+      )}
       <Button type="submit" $kind="main" isDisabled={busy}>
         {busy ? "Saving…" : client ? "Save" : "Register"}
       </Button>
     </form>
+  );
+}
+
+const fieldNames: Record<string, string> = {
+  given_name: "Given name",
+  family_name: "Family name",
+  born_on: "Born",
+  work: "Work and sport",
+  complaint: "Complaint",
+  phone: "Phone",
+  email: "E-mail",
+  emergency_contact: "In an emergency",
+  guardian: "Guardian",
+};
+
+/** Two versions of a client beside each other: nothing is overwritten unseen. */
+function Both({
+  mine,
+  stored,
+  chosen,
+  onMine,
+  onStored,
+}: {
+  mine: Record<string, string>;
+  stored: Schemas["Client"];
+  chosen: boolean;
+  onMine: () => void;
+  onStored: () => void;
+}) {
+  const theirs = stored as unknown as Record<string, string | undefined>;
+  const differ = Object.keys(fieldNames).filter((k) => (mine[k] ?? "").trim() !== (theirs[k] ?? ""));
+  return (
+    <div data-both style={{ display: "grid", gap: 8 }}>
+      <dl style={{ display: "grid", gridTemplateColumns: "auto 1fr 1fr", gap: "4px 12px", margin: 0 }}>
+        <dt />
+        <dd className="quiet">in the record</dd>
+        <dd className="quiet">typed here</dd>
+        {differ.map((k) => (
+          <Fragment key={k}>
+            <dt className="quiet">{fieldNames[k]}</dt>
+            <dd style={{ margin: 0, overflowWrap: "anywhere" }}>{theirs[k] || "–"}</dd>
+            <dd style={{ margin: 0, overflowWrap: "anywhere" }}>{mine[k] || "–"}</dd>
+          </Fragment>
+        ))}
+      </dl>
+      <div style={{ display: "flex", gap: 8 }}>
+        <Button onPress={onStored}>Keep the record's</Button>
+        <Button isDisabled={chosen} onPress={onMine}>
+          {chosen ? "Saving will put yours over it" : "Put mine over it"}
+        </Button>
+      </div>
+    </div>
   );
 }
 
@@ -199,6 +272,8 @@ export function Clients({ me }: { me: Schemas["Me"] }) {
   const [archived, setArchived] = useState(false);
   const go = useNavigate();
   const queries = useQueryClient();
+  const desk = me.role === "front-desk";
+  const [chosen, setChosen] = useState<Schemas["Client"]>();
   const list = useQuery({
     queryKey: ["clients", q, archived],
     queryFn: () => must(api.GET("/api/clients", { params: { query: { q, archived } } })),
@@ -237,7 +312,7 @@ export function Clients({ me }: { me: Schemas["Me"] }) {
               <tr>
                 <th>Client</th>
                 <th>Age</th>
-                <th>Complaint</th>
+                <th>{desk ? "Phone" : "Complaint"}</th>
                 <th>Visits</th>
                 <th>Last</th>
               </tr>
@@ -246,12 +321,18 @@ export function Clients({ me }: { me: Schemas["Me"] }) {
               {list.data.items.map((c) => (
                 <tr key={c.id}>
                   <td>
-                    <Link to={`/clients/${c.id}`}>
-                      {c.given_name} {c.family_name}
-                    </Link>
+                    {desk ? (
+                      <Button onPress={() => setChosen(c)}>
+                        {c.given_name} {c.family_name}
+                      </Button>
+                    ) : (
+                      <Link to={`/clients/${c.id}`}>
+                        {c.given_name} {c.family_name}
+                      </Link>
+                    )}
                   </td>
                   <td className="num">{c.age ?? "–"}</td>
-                  <td className="quiet">{c.complaint}</td>
+                  <td className="quiet">{desk ? c.phone : c.complaint}</td>
                   <td className="num">{c.visits ?? 0}</td>
                   <td className="num quiet" style={{ whiteSpace: "nowrap" }}>
                     {c.last_visit ? day(c.last_visit, me.time_zone) : "–"}
@@ -263,13 +344,24 @@ export function Clients({ me }: { me: Schemas["Me"] }) {
         )}
       </Card>
       <Card>
-        <h2 style={{ marginBottom: 14 }}>New client</h2>
+        <h2 style={{ marginBottom: 14 }}>
+          {chosen ? `${chosen.given_name} ${chosen.family_name}` : "New client"}
+        </h2>
         <ClientForm
+          key={chosen ? `${chosen.id}${chosen.revision}` : "new"}
+          client={chosen}
+          contactsOnly={desk}
           onSaved={(c) => {
             void queries.invalidateQueries({ queryKey: ["clients"] });
-            go(`/clients/${c.id}`);
+            if (desk) setChosen(c);
+            else go(`/clients/${c.id}`);
           }}
         />
+        {chosen && (
+          <Button style={{ marginTop: 10 }} onPress={() => setChosen(undefined)}>
+            Register another
+          </Button>
+        )}
       </Card>
     </Room>
   );

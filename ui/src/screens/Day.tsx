@@ -77,6 +77,7 @@ const Row = styled.li<{ $now: boolean }>`
 const state = (v: Schemas["Visit"]) => (v.closed_at ? "done" : v.opened_at ? "open" : "booked");
 
 export function Day({ me }: { me: Schemas["Me"] }) {
+  const desk = me.role === "front-desk";
   const [shift, setShift] = useState(0);
   const day = new Date(Date.now() + shift * 86_400_000);
   const date = isoDay(day, me.time_zone);
@@ -109,9 +110,13 @@ export function Day({ me }: { me: Schemas["Me"] }) {
           <Row key={v.id} $now={v.id === next && shift === 0}>
             <span className="at">{time(v.starts_at, me.time_zone)}</span>
             <span style={{ minWidth: 0 }}>
-              <Link className="who" to={`/clients/${v.client}`}>
-                {v.name}
-              </Link>
+              {desk ? (
+                <span className="who">{v.name}</span>
+              ) : (
+                <Link className="who" to={`/clients/${v.client}`}>
+                  {v.name}
+                </Link>
+              )}
               <span className="why" style={{ display: "block" }}>
                 {v.reason}
               </span>
@@ -121,12 +126,16 @@ export function Day({ me }: { me: Schemas["Me"] }) {
               <br />
               {v.minutes} min
             </span>
-            <Link
-              className={`go ${state(v) === "done" || v.id !== next ? "plain" : ""}`}
-              to={`/visits/${v.id}`}
-            >
-              {{ done: "Look back", open: "Go on", booked: "Open visit" }[state(v)]}
-            </Link>
+            {desk ? (
+              <span className="quiet">{{ done: "done", open: "under way", booked: "booked" }[state(v)]}</span>
+            ) : (
+              <Link
+                className={`go ${state(v) === "done" || v.id !== next ? "plain" : ""}`}
+                to={`/visits/${v.id}`}
+              >
+                {{ done: "Look back", open: "Go on", booked: "Open visit" }[state(v)]}
+              </Link>
+            )}
           </Row>
         ))}
       </List>

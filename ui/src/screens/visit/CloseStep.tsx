@@ -2,8 +2,39 @@ import { useMemo, useState } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { Button, Card, Text } from "../../parts/controls";
-import { clock, deg, movementName, one, plain, sentence } from "../../parts/words";
+import { clock, day, deg, movementName, one, plain, sentence } from "../../parts/words";
 import type { StepProps } from "./Visit";
+
+/** After a visit is closed its note stands, and more is added beside it. */
+function Closed({ visit, me }: StepProps & { me: Schemas["Me"] }) {
+  const { state, write, open } = visit;
+  const [text, setText] = useState("");
+  const name = (id: string) => open.team.find((m) => m.id === id)?.name ?? "a former colleague";
+  return (
+    <div data-addenda style={{ display: "grid", gap: 10 }}>
+      {state.note && <p style={{ whiteSpace: "pre-wrap" }}>{state.note}</p>}
+      {state.addenda.map((a) => (
+        <p key={a.at_ms + a.text} style={{ whiteSpace: "pre-wrap" }}>
+          <span className="quiet">
+            Added by {name(a.author)}, {day(new Date(a.at_ms).toISOString(), me.time_zone)}:
+          </span>{" "}
+          {a.text}
+        </p>
+      ))}
+      <Text label="Addendum" long value={text} onChange={setText} />
+      <Button
+        style={{ justifySelf: "start" }}
+        isDisabled={!text.trim()}
+        onPress={() => {
+          write("addendum-written", { text: text.trim() });
+          setText("");
+        }}
+      >
+        Add it
+      </Button>
+    </div>
+  );
+}
 
 export function CloseStep({ visit, me }: StepProps & { me: Schemas["Me"] }) {
   const { state, write, open, core } = visit;
@@ -50,13 +81,17 @@ export function CloseStep({ visit, me }: StepProps & { me: Schemas["Me"] }) {
           })}
       </ul>
       <div style={{ display: "grid", gap: 12, marginTop: 14 }}>
-        <Text
-          label="Note"
-          long
-          value={note}
-          onChange={setNote}
-          onBlur={() => note !== (state.note ?? "") && write("note-written", { text: note })}
-        />
+        {state.closed_ms ? (
+          <Closed visit={visit} me={me} />
+        ) : (
+          <Text
+            label="Note"
+            long
+            value={note}
+            onChange={setNote}
+            onBlur={() => note !== (state.note ?? "") && write("note-written", { text: note })}
+          />
+        )}
         <p className="quiet">
           Aftercare to say: soreness for a day or two is usual; water, easy movement. Call if it lasts past 48
           h, bruises, or anything feels numb or weak. ({me.practice})

@@ -31,6 +31,12 @@ export function Notices({ visit }: StepProps) {
           </Button>
         </div>
       )}
+      {state.screen_again && (
+        <div className="caution" role="alert">
+          The client felt unwell: the neck is closed for today. Let them sit up slowly, and ask the screening
+          again before anything else is pressed.
+        </div>
+      )}
       <Banner visit={visit} />
       {open.client.cautions?.map((c) => (
         <div key={c} className="caution" role="note">

@@ -132,7 +132,8 @@ export function useBody(
         {
           question: base.question,
           answer: base.answer,
-          ...own,
+          ...(own?.since ? { since: own.since } : {}),
+          ...(own?.note ? { note: own.note } : {}),
           side,
           regions: [...(base.regions ?? []), found.region],
         },
