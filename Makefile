@@ -7,6 +7,10 @@ EXEC := ui/src/core/wasm_exec.js
 GO_SOURCES := $(shell find core store api exchange devices demo cmd wasm -name '*.go' -o -name '*.json' -o -name '*.sql' 2>/dev/null | grep -v '^api/web')
 UI_SOURCES := $(shell find ui/src ui/public -type f 2>/dev/null | grep -v -e 'core\.wasm' -e wasm_exec.js) ui/index.html ui/package.json ui/vite.config.ts
 
+# Old logs replay to the letter in the browser's core too.
+GOLDEN_IN_WASM = GOOS=js GOARCH=wasm go test -count=1 -run Golden \
+	-exec "$$(go env GOROOT)/lib/wasm/go_js_wasm_exec" ./core/treat ./core/visit
+
 .PHONY: demo test dev lint format bench screenshots build types
 build: bin/mokren
 
@@ -16,6 +20,7 @@ demo: .mokren/has-postgresql build ## the application with an invented practice
 test: .mokren/has-postgresql .mokren/has-chromium build ## everything: core, store, API, browser
 	cd ui && npm test --silent -- --run
 	go vet ./...
+	$(GOLDEN_IN_WASM)
 	go run ./cmd/withcluster go test -count=1 -timeout 9m ./...
 
 dev: .mokren/has-postgresql build ## Go server and Vite side by side

@@ -256,6 +256,15 @@ func (p *page) click(selector, pattern string) {
 	p.see(selector, pattern).MustClick()
 }
 
+// beginHold chooses a contact and a position at the first point and begins.
+func beginHold(p *page) {
+	p.t.Helper()
+	for _, label := range []string{"Contact", "Client lies"} {
+		p.MustElementX(`(//*[@data-choices]//*[@role="radiogroup"][@aria-label="` + label + `"]//button)[1]`).MustClick()
+	}
+	p.click("button", "Begin the hold")
+}
+
 // sent waits until the outbox is empty.
 func (p *page) sent() {
 	p.t.Helper()

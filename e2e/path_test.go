@@ -113,27 +113,12 @@ func until(p *page, advice string) {
 	require.NoError(p.t, err, "the coach did not advise %s: %.300s", advice, p.text())
 }
 
-func key(n int) input.Key {
-	return []input.Key{
-		input.Digit0, input.Digit1, input.Digit2, input.Digit3, input.Digit4, input.Digit5,
-		input.Digit6, input.Digit7, input.Digit8, input.Digit9,
-	}[n]
-}
-
-// fast lets the page's clock run four times as fast, so that a hold of a minute
-// takes a quarter of one; the coach sees nothing but times.
-func fast(p *page) {
-	_, err := p.EvalOnNewDocument(`(() => { const t0 = performance.now(), now = performance.now.bind(performance); performance.now = () => t0 + (now() - t0) * 4; })()`)
-	require.NoError(p.t, err)
-}
-
 // TestWholePath: sign in, open a client, mark a point on the calf, chart it, a
-// hold by keyboard with 6 4 6 3 6 2, recheck, and find it all again.
+// hold by keyboard with 6 4 6 2, recheck, and find it all again.
 func TestWholePath(t *testing.T) {
+	t.Parallel() // most of it is waiting
 	s := startServer(t)
 	p := openPage(t, s.addr, "/")
-	fast(p)
-	p.MustReload()
 	p.signIn(demo.Logins[0])
 	newVisit(p, demoClient(1))
 	screened(p)
@@ -145,16 +130,16 @@ func TestWholePath(t *testing.T) {
 	p.see("h2", "Gastrocnemius, medial head, left")
 	chart(p, 6, "yes")
 	stepTo(p, "Press")
-	p.MustElementX(`//section[@data-point="gastrocnemius-medial"]//button[contains(., "Begin the hold")]`).MustClick()
+	beginHold(p)
 	p.MustElement(`main[data-phase=ready]`)
 	p.press(input.Space)
 	until(p, "settle-in")
-	for i, pair := range [][2]int{{6, 4}, {6, 3}, {6, 2}} {
-		p.press(key(pair[0]))
+	for _, next := range []input.Key{input.Digit4, 0} {
+		p.press(input.Digit6)
 		p.MustElement(`main[data-phase=stage]`)
-		time.Sleep(1600 * time.Millisecond) // 6.4 s of the hold: slower than a sudden fall
-		if i < 2 {
-			p.press(key(pair[1]))
+		time.Sleep(5500 * time.Millisecond) // slower than a sudden fall
+		if next != 0 {
+			p.press(next)
 			until(p, "breathe-and-deepen")
 		}
 	}
@@ -178,7 +163,7 @@ func TestWholePath(t *testing.T) {
 	p.click("a", "See progress")
 	card := p.MustElement(`[data-point="gastrocnemius-medial"] svg`)
 	label := *card.MustAttribute("aria-label")
-	assert.Regexp(t, `before 6, after 2, 3 st$`, label)
+	assert.Regexp(t, `before 6, after 2, 2 st$`, label)
 	assert.Regexp(t, `before 4, after 11$`,
 		*p.MustElement(`[data-movement="ankle.dorsiflexion-knee-straight"] svg`).MustAttribute("aria-label"))
 
@@ -199,11 +184,11 @@ func TestWholePath(t *testing.T) {
 		join visit v on v.id = h.visit_id where p.muscle = 'gastrocnemius-medial' order by v.closed_at desc limit 1`))
 	assert.Equal(t, "released", row.Outcome)
 	assert.Equal(t, "kept", row.Status)
-	assert.Equal(t, 3, row.Stages)
+	assert.Equal(t, 2, row.Stages)
 	assert.InDelta(t, 6, row.NPRS, 0)
 	assert.InDelta(t, 2, row.After, 0)
 	assert.InDelta(t, 11, row.Deg, 0)
-	assert.Greater(t, row.Pressure, int64(45_000))
+	assert.Greater(t, row.Pressure, int64(24_000))
 	assert.Greater(t, row.Identity, 1, "the same spot as in earlier visits")
 }
 

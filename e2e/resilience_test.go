@@ -24,7 +24,7 @@ func holdTo(p *page) (client string) {
 	chart(p, 6, "yes")
 	p.sent()
 	stepTo(p, "Press")
-	p.MustElementX(`//section[@data-point="gastrocnemius-medial"]//button[contains(., "Begin the hold")]`).MustClick()
+	beginHold(p)
 	p.MustElement(`main[data-phase=ready]`)
 	p.press(input.Space)
 	until(p, "settle-in")
@@ -73,6 +73,7 @@ func wantWhole(t *testing.T, h storedHold) {
 }
 
 func TestNetworkCutInTheMiddleOfAHold(t *testing.T) {
+	t.Parallel() // most of it is waiting
 	s := startServer(t)
 	w := newWire(t, s.addr)
 	p := openPage(t, w.l.Addr().String(), "/")
@@ -90,6 +91,7 @@ func TestNetworkCutInTheMiddleOfAHold(t *testing.T) {
 }
 
 func TestServerKilledInTheMiddleOfAHold(t *testing.T) {
+	t.Parallel() // most of it is waiting
 	s := startServer(t)
 	p := openPage(t, s.addr, "/")
 	p.signIn(demo.Logins[0])
@@ -122,6 +124,7 @@ func TestPostgreSQLRestartedUnderTheApp(t *testing.T) {
 // A tablet that dies in a hold: the page is loaded anew and the hold is there,
 // to be gone on with.
 func TestReloadInTheMiddleOfAHold(t *testing.T) {
+	t.Parallel() // most of it is waiting
 	s := startServer(t)
 	p := openPage(t, s.addr, "/")
 	p.signIn(demo.Logins[0])

@@ -64,7 +64,7 @@ func TestTheScreeningRulesOverHolds(t *testing.T) {
 	p.MustElementX(`//label[text()="Clinical reason"]/following-sibling::input`).MustInput("The graze is two " +
 		"hands away.")
 	p.click("button", "Record the reason")
-	p.click("button", "Begin the hold")
+	beginHold(p)
 	p.MustElement(`main[data-phase=ready]`)
 	p.see(".head", "target 5") // a first visit: ceilings down by one
 	p.sent()
@@ -108,7 +108,7 @@ func TestAWarmCalfReachesTheOfflineOutbox(t *testing.T) {
 	here.sent()
 
 	stepTo(away, "Press")
-	away.click("button", "Begin the hold")
+	beginHold(away)
 	away.MustElement(`main[data-phase=ready]`)
 	away.press(input.Space)
 	w.Cut(false)

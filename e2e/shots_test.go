@@ -107,7 +107,7 @@ func TestScreenshots(t *testing.T) {
 	shot("find")
 	chart(p, 6, "yes")
 	p.click("a", "^Press$")
-	p.click("button", "Begin the hold")
+	beginHold(p)
 	p.MustElement(`main[data-phase=ready]`)
 	p.press(input.Space)
 	time.Sleep(1500 * time.Millisecond)

@@ -3,7 +3,6 @@ package progress
 import (
 	"cmp"
 	"math"
-	"math/rand/v2"
 	"slices"
 )
 
@@ -14,7 +13,7 @@ func theilSen(s []Reading) (perWeek float64, ok bool) {
 	if len(s) <= fewReadings {
 		return medianOfPairs(s)
 	}
-	p := pairs{s: s, rand: rand.New(rand.NewPCG(uint64(len(s)), 1))}
+	p := pairs{s: s, seed: uint64(len(s))}
 	p.total = p.countPairs()
 	if p.total == 0 {
 		return 0, false
@@ -51,7 +50,7 @@ func medianOfPairs(s []Reading) (perWeek float64, ok bool) {
 type pairs struct {
 	s     []Reading // by day
 	total int
-	rand  *rand.Rand
+	seed  uint64
 	keys  []float64
 	spare []float64
 }
@@ -115,22 +114,53 @@ type bracket struct {
 	below, upTo int
 }
 
-// narrow closes in on a rank with the slopes of random pairs; exact is the one
-// hit, with the ranks that share it.
+// narrow closes in on a rank; exact is the slope that was hit, with the ranks
+// that share it.
 func (p *pairs) narrow(b bracket, rank int) (narrower, exact bracket, found bool) {
+	if !math.IsInf(b.lo, 0) && !math.IsInf(b.hi, 0) {
+		// Near its middle a range is filled evenly, unless slopes repeat.
+		n, exact, found := p.between(b, rank, p.evenly(b, rank))
+		if found || n.upTo-n.below < (b.upTo-b.below)/8 {
+			return n, exact, found
+		}
+		b = n
+	}
+	return p.between(b, rank, p.sampled(b, rank))
+}
+
+// evenly guesses two slopes around a rank as if the range were filled evenly.
+func (p *pairs) evenly(b bracket, rank int) []float64 {
+	inside := float64(b.upTo - b.below)
+	at, margin := float64(rank-b.below), float64(2*len(p.s))
+	perRank := (b.hi - b.lo) / inside
+	return []float64{b.lo + (at-margin)*perRank, b.lo + (at+margin)*perRank}
+}
+
+// sampled takes two slopes around a rank from those of random pairs.
+func (p *pairs) sampled(b bracket, rank int) []float64 {
 	sample := p.draw(b.lo, b.hi)
 	if len(sample) < 8 {
-		return b, b, false
+		return nil
 	}
 	slices.Sort(sample)
 	share := float64(rank-b.below) / float64(b.upTo-b.below)
 	at := share * float64(len(sample))
 	margin := 2.5*math.Sqrt(float64(len(sample))*share*(1-share)) + 3
+	var out []float64
 	for _, k := range []int{int(at - margin), int(at + margin)} {
-		if k < 0 || k >= len(sample) || sample[k] < b.lo || sample[k] > b.hi {
+		if k >= 0 && k < len(sample) {
+			out = append(out, sample[k])
+		}
+	}
+	return out
+}
+
+// between counts at some slopes and keeps the range that holds the rank.
+func (p *pairs) between(b bracket, rank int, at []float64) (narrower, exact bracket, found bool) {
+	for _, x := range at {
+		if x <= b.lo || x >= b.hi {
 			continue
 		}
-		x := sample[k]
 		less, equal := p.count(x)
 		switch {
 		case rank < less:
@@ -173,12 +203,19 @@ func nth(list []float64, k int) float64 {
 	return list[k]
 }
 
+// random draws from 0 to n−1 by a linear congruence (Knuth's MMIX constants):
+// a generator with a package of its own would weigh on every tablet.
+func (p *pairs) random(n int) int {
+	p.seed = p.seed*6364136223846793005 + 1442695040888963407
+	return int(p.seed >> 33 % uint64(n))
+}
+
 // draw gives slopes of random pairs strictly between lo and hi.
 func (p *pairs) draw(lo, hi float64) []float64 {
 	out := make([]float64, 0, sampleSize)
 	n := len(p.s)
 	for range maxDraws {
-		i, j := p.rand.IntN(n), p.rand.IntN(n)
+		i, j := p.random(n), p.random(n)
 		a, b := p.s[min(i, j)], p.s[max(i, j)]
 		if b.Day == a.Day {
 			continue

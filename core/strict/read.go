@@ -50,8 +50,37 @@ const fewKeys = 16
 
 // reader walks JSON that is known to be valid, which leaves little to decide.
 type reader struct {
-	raw []byte
-	at  int
+	raw  []byte
+	text string // raw once more: what is read is cut from it, not copied
+	at   int
+	// Fields of the objects that are open, and room for those that are closed:
+	// one slice for many small objects.
+	open   []member
+	keys   []string
+	values []any
+}
+
+func newReader(raw []byte) *reader { return &reader{raw: raw, text: string(raw)} }
+
+// member is a field of an object that is still open.
+type member struct {
+	key   string
+	value any
+}
+
+// close gives an object the fields from a mark on, and takes them off the list.
+func (r *reader) close(mark int) object {
+	n := len(r.open) - mark
+	if cap(r.keys)-len(r.keys) < n {
+		room := max(64, 2*cap(r.keys), n)
+		r.keys, r.values = make([]string, 0, room), make([]any, 0, room)
+	}
+	from := len(r.keys)
+	for _, m := range r.open[mark:] {
+		r.keys, r.values = append(r.keys, m.key), append(r.values, m.value)
+	}
+	r.open = r.open[:mark]
+	return object{r.keys[from:len(r.keys):len(r.keys)], r.values[from:len(r.values):len(r.values)]}
 }
 
 // peek gives the next character that is not white.
@@ -76,7 +105,7 @@ func (r *reader) value(at *path, depth int) (any, error) {
 	case '[':
 		return r.array(at, depth)
 	case '"':
-		return r.text()
+		return r.string()
 	case 't':
 		r.at += len("true")
 		return true, nil
@@ -89,11 +118,11 @@ func (r *reader) value(at *path, depth int) (any, error) {
 	}
 	from := r.at
 	r.at += numberLength(r.raw[from:])
-	return json.Number(r.raw[from:r.at]), nil
+	return json.Number(r.text[from:r.at]), nil
 }
 
-// text reads a string; only one with an escape needs more than its bytes.
-func (r *reader) text() (string, error) {
+// string reads a string; only one with an escape needs more than its bytes.
+func (r *reader) string() (string, error) {
 	from := r.at
 	r.at++
 	plain := true
@@ -106,7 +135,7 @@ func (r *reader) text() (string, error) {
 	}
 	r.at++
 	if plain {
-		return string(r.raw[from+1 : r.at-1]), nil
+		return r.text[from+1 : r.at-1], nil
 	}
 	var s string
 	err := json.Unmarshal(r.raw[from:r.at], &s)
@@ -115,20 +144,16 @@ func (r *reader) text() (string, error) {
 
 func (r *reader) object(at *path, depth int) (any, error) {
 	r.at++
-	o := object{keys: make([]string, 0, 4), values: make([]any, 0, 4)}
+	mark := len(r.open)
 	var seen map[string]bool
 	below := path{up: at}
 	for r.peek() != '}' {
-		key, err := r.text()
+		key, err := r.string()
 		if err != nil {
 			return nil, err
 		}
 		below.key = key
-		_, twice := o.get(key)
-		if seen != nil {
-			twice = seen[key]
-		}
-		if twice {
+		if r.twice(key, mark, seen) {
 			return nil, &Error{at.String() + "." + key, "the field twice", "each field once"}
 		}
 		r.peek()
@@ -137,21 +162,35 @@ func (r *reader) object(at *path, depth int) (any, error) {
 		if err != nil {
 			return nil, err
 		}
-		o.keys, o.values = append(o.keys, key), append(o.values, v)
+		r.open = append(r.open, member{key, v})
+		if seen == nil && len(r.open)-mark > fewKeys {
+			seen = map[string]bool{}
+			for _, m := range r.open[mark:] {
+				seen[m.key] = true
+			}
+		}
 		if seen != nil {
 			seen[key] = true
-		} else if len(o.keys) > fewKeys {
-			seen = map[string]bool{}
-			for _, k := range o.keys {
-				seen[k] = true
-			}
 		}
 		if r.peek() == ',' {
 			r.at++
 		}
 	}
 	r.at++
-	return o, nil
+	return r.close(mark), nil
+}
+
+// twice reports whether an open object has a key already.
+func (r *reader) twice(key string, mark int, seen map[string]bool) bool {
+	if seen != nil {
+		return seen[key]
+	}
+	for _, m := range r.open[mark:] {
+		if m.key == key {
+			return true
+		}
+	}
+	return false
 }
 
 func (r *reader) array(at *path, depth int) (any, error) {

@@ -14,7 +14,7 @@ func Storable(raw []byte) *Error {
 	if e := storableText(raw); e == nil && !bytes.ContainsAny(raw, "0123456789") || !json.Valid(raw) {
 		return e
 	}
-	return (&reader{raw: raw}).storable(nil, 0)
+	return newReader(raw).storable(nil, 0)
 }
 
 // storable walks valid JSON and names the place.
@@ -60,7 +60,7 @@ func (r *reader) storable(at *path, depth int) *Error {
 // checked reads a string that a record can keep.
 func (r *reader) checked(at *path) (string, *Error) {
 	from := r.at
-	s, err := r.text()
+	s, err := r.string()
 	if err != nil {
 		return "", &Error{at.String(), "text that cannot be read", "text"}
 	}

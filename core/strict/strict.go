@@ -55,7 +55,7 @@ func Decode(raw []byte, dst any) error {
 	if !json.Valid(raw) {
 		return broken(raw)
 	}
-	v, err := (&reader{raw: raw}).value(nil, 0)
+	v, err := newReader(raw).value(nil, 0)
 	if err != nil {
 		return err
 	}

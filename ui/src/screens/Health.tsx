@@ -21,16 +21,19 @@ const Row = styled.li`
 `;
 
 export function Health({
+  code,
   answers,
   onAnswers,
 }: {
+  /** The client's code: who has not signed in asks the core with it. */
+  code: string;
   answers: Record<string, Answer>;
   onAnswers: (a: Record<string, Answer>) => void;
 }) {
   const q = useQuery({
     queryKey: ["questions"],
     staleTime: Number.POSITIVE_INFINITY,
-    queryFn: () => must(api.POST("/api/calc/questions", { body: {} })),
+    queryFn: () => must(api.POST("/api/calc/questions", { body: {}, headers: { "Mokren-Code": code } })),
   });
   if (q.error) return <Trouble error={q.error} onRetry={() => q.refetch()} />;
   if (!q.data) return <Waiting>Opening…</Waiting>;

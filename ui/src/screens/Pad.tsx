@@ -272,7 +272,7 @@ function Draw({ code }: { code: string }) {
         </>
       )}
       {part === "answers" && (
-        <Health answers={all.answers} onAnswers={(answers) => change("answers", { answers })} />
+        <Health code={code} answers={all.answers} onAnswers={(answers) => change("answers", { answers })} />
       )}
       {error && <Trouble error={error} />}
       <div style={{ display: "grid", gridTemplateColumns: after ? "1fr 1fr" : "1fr", gap: 8 }}>
