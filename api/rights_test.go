@@ -144,6 +144,28 @@ func TestD7EveryOperationByRole(t *testing.T) {
 	}
 }
 
+// D7: no type of event reaches another practice's visit, and each role writes
+// what its row says.
+func TestD7EveryEventTypeByRoleOverHTTP(t *testing.T) {
+	c := newCaller(t, api.Options{})
+	path, event := c.sendable(c.signIn(demo.Logins[0]))
+	stranger := c.as(elsewhere(t))
+	student, desk := c.as(demo.Logins[2]), c.as(demo.Logins[3])
+	var me api.Me
+	student.call("GET", "/api/session", nil, &me)
+	for _, kind := range rights.Events() {
+		assert.Equal(t, 404, stranger.send(path, event(kind, map[string]any{})).StatusCode, kind)
+		assert.Equal(t, 403, desk.send(path, event(kind, map[string]any{})).StatusCode, kind)
+		e := event(kind, map[string]any{})
+		e["author"] = me.ID
+		var a api.EventAnswer
+		require.Equal(t, 200, student.call("POST", path+"/events", map[string]any{"events": []any{e}}, &a).StatusCode)
+		if !rights.MayWrite(rights.Student, kind) {
+			assert.Equal(t, "aside", a.Receipts[0].Result, kind)
+		}
+	}
+}
+
 // The front desk sees and writes contacts, and nothing clinical.
 func TestD7TheFrontDeskSeesNothingClinical(t *testing.T) {
 	c := newCaller(t, api.Options{})

@@ -114,8 +114,8 @@ func (s *server) start() {
 	require.NoError(s.t, err)
 	s.cmd = exec.Command(bin, "serve", "--addr", s.addr, "--sign-ins-per-minute", "1000", "--inclinometer",
 		s.inclinometer)
-	s.cmd.Env = append(os.Environ(), "MOKREN_DATABASE_URL="+pg.AppURL("mokren"),
-		"MOKREN_MIGRATE_URL="+pg.OwnerURL("mokren"))
+	// D10: with the app's address alone.
+	s.cmd.Env = append(os.Environ(), "MOKREN_DATABASE_URL="+pg.AppURL("mokren"))
 	out, err := s.cmd.StdoutPipe()
 	require.NoError(s.t, err)
 	s.cmd.Stderr = os.Stderr

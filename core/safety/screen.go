@@ -25,8 +25,11 @@ type Answer struct {
 	By string `json:"by,omitempty" enum:"therapist,client" doc:"the therapist when left out"`
 }
 
-// staleDays: a screening older than this is asked again.
-const staleDays = 90
+// staleDays: a screening older than this is asked again. Stale is an age past it.
+const (
+	staleDays = 90
+	Stale     = staleDays + 1
+)
 
 // Place is a region on a side; midline is both sides.
 type Place struct {

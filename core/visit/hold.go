@@ -105,8 +105,6 @@ type known struct {
 	cleared   map[ids.Question]bool // carried answers that were cleared
 	overrides []BlockOverridden
 	consents  []Consented
-	// unwell tells that the client felt unwell and was not screened since.
-	unwell bool
 }
 
 // knownTo gathers what counts for a hold that e starts; nil is everything.
@@ -162,7 +160,6 @@ func (j *Judge) gather(enabling, forbidding func(Event) bool) known {
 			}
 		}
 	}
-	k.unwell = j.screenAgain(k.answers)
 	return k
 }
 
@@ -180,24 +177,27 @@ func (j *Judge) inOrder() []ground {
 	return out
 }
 
-// screenAgain reports whether the client felt unwell and the questions that
-// could stop the treatment were not all asked since.
-func (j *Judge) screenAgain(answers []Given) bool {
+// askAgain makes every answer old that was given before the client felt unwell:
+// it still counts, and is asked again.
+func (j *Judge) askAgain(carried, own []safety.Answer, given []Given) {
 	for _, s := range j.signs {
 		if treat.Kind(s.Sign) != treat.KindUnwell {
 			continue
 		}
-		for _, q := range safety.Questions() {
-			if !q.Grave() {
-				continue
-			}
-			since := func(g Given) bool { return g.Question == q.ID && later(g.from, s) }
-			if !slices.ContainsFunc(answers, since) {
-				return true
+		for i := range carried {
+			carried[i].DaysAgo = max(carried[i].DaysAgo, safety.Stale)
+		}
+		for i, g := range given {
+			if !later(g.from, s) {
+				own[i].DaysAgo = max(own[i].DaysAgo, safety.Stale)
 			}
 		}
 	}
-	return false
+}
+
+// unwell reports whether the client felt unwell today.
+func (j *Judge) unwell() bool {
+	return slices.ContainsFunc(j.signs, func(s Pressed) bool { return treat.Kind(s.Sign) == treat.KindUnwell })
 }
 
 // later reports whether an answer was given after a sign.
@@ -224,6 +224,7 @@ func (k known) merged() []safety.Answer {
 	for _, a := range k.answers {
 		own = append(own, a.answer())
 	}
+	k.j.askAgain(carried, own, k.answers)
 	return append(safety.Merge(carried, own), k.j.ctx.Facts...)
 }
 
@@ -239,10 +240,11 @@ func (k known) clear(q ids.Question) {
 // refusal tells why the screening lets no hold begin at a point now, or "".
 func (k known) refusal(point UUID, at Spot) string {
 	s := k.screening()
-	if k.unwell {
+	grave := s.Grave()
+	switch {
+	case len(grave) > 0 && k.j.unwell():
 		return "The client felt unwell: ask the screening again before anything else is pressed."
-	}
-	if grave := s.Grave(); len(grave) > 0 {
+	case len(grave) > 0:
 		return fmt.Sprintf("The screening is not complete: %d questions that could stop the treatment "+
 			"were not asked.", len(grave))
 	}

@@ -291,7 +291,7 @@ func (r *reducer) finish() {
 	r.state.Drawing = strokes(r.painted)
 	r.state.Known = k.merged()
 	r.state.Screening = safety.Screen(r.state.Known)
-	r.state.ScreenAgain = k.unwell
+	r.state.ScreenAgain = r.judge.unwell() && len(r.state.Screening.Grave()) > 0
 	r.state.Pressed = r.judge.ownSigns()
 	r.state.PostureFlags = assess.Flags(r.state.Posture, r.ctx.Thresholds)
 	r.flagGauges()

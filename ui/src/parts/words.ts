@@ -69,3 +69,6 @@ export const longDay = (d: Date, zone: string) =>
   );
 export const isoDay = (d: Date, zone: string) =>
   new Intl.DateTimeFormat("en-CA", { timeZone: zone }).format(d);
+
+/** "1 stage", "2 stages". */
+export const count = (n: number, what: string) => `${n} ${what}${n === 1 ? "" : "s"}`;

@@ -31,7 +31,19 @@ const Room = styled.div`
     border-top: 1px solid var(--line-soft);
     vertical-align: top;
   }
-  td a {
+  td button {
+    all: unset;
+    cursor: pointer;
+    &:focus-visible {
+      outline: 2px solid var(--accent);
+      outline-offset: 2px;
+    }
+    &[aria-pressed="true"] {
+      color: var(--accent);
+    }
+  }
+  td a,
+  td button {
     font-weight: 600;
     text-decoration: none;
     color: var(--ink);
@@ -121,15 +133,17 @@ export function ClientForm({
       <Text label="Family name" {...field("family_name")} />
       <div style={{ display: "grid", gridTemplateColumns: "1fr 1fr", gap: 12 }}>
         <Text label="Born (YYYY-MM-DD)" {...field("born_on")} />
-        <Num
-          label="Height"
-          unit="cm"
-          value={height}
-          onCommit={setHeight}
-          min={50}
-          max={250}
-          error={error?.fields.height_cm}
-        />
+        {!contactsOnly && (
+          <Num
+            label="Height"
+            unit="cm"
+            value={height}
+            onCommit={setHeight}
+            min={50}
+            max={250}
+            error={error?.fields.height_cm}
+          />
+        )}
       </div>
       {(minor || v.guardian) && <Text label="Guardian: who, and how to reach them" {...field("guardian")} />}
       {minor && !v.guardian.trim() && (
@@ -139,9 +153,13 @@ export function ClientForm({
       )}
       {!contactsOnly && <Text label="Work and sport" {...field("work")} />}
       {!contactsOnly && <Text label="Complaint, in the client's words" long {...field("complaint")} />}
-      <details open={!!(error?.fields.phone || error?.fields.email || error?.fields.emergency_contact)}>
+      <details
+        open={
+          contactsOnly || !!(error?.fields.phone || error?.fields.email || error?.fields.emergency_contact)
+        }
+      >
         <summary className="quiet" style={{ cursor: "pointer" }}>
-          Hand, contact, emergency
+          {contactsOnly ? "Contact, emergency" : "Hand, contact, emergency"}
         </summary>
         <div style={{ display: "grid", gap: 12, marginTop: 10 }}>
           {!contactsOnly && (
@@ -322,9 +340,9 @@ export function Clients({ me }: { me: Schemas["Me"] }) {
                 <tr key={c.id}>
                   <td>
                     {desk ? (
-                      <Button onPress={() => setChosen(c)}>
+                      <button type="button" aria-pressed={chosen?.id === c.id} onClick={() => setChosen(c)}>
                         {c.given_name} {c.family_name}
-                      </Button>
+                      </button>
                     ) : (
                       <Link to={`/clients/${c.id}`}>
                         {c.given_name} {c.family_name}

@@ -2,7 +2,7 @@ import { useMemo, useState } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { Button, Card, Text } from "../../parts/controls";
-import { clock, day, deg, movementName, one, plain, sentence } from "../../parts/words";
+import { clock, count, day, deg, movementName, one, plain, sentence } from "../../parts/words";
 import type { StepProps } from "./Visit";
 
 /** After a visit is closed its note stands, and more is added beside it. */
@@ -56,7 +56,7 @@ export function CloseStep({ visit, me }: StepProps & { me: Schemas["Me"] }) {
               {sentence(plain(p.muscle))}, {p.side}: {one(p.nprs)} → {one(p.after_nprs)} of 10
               {holds.map(
                 (h) =>
-                  `; ${clock(h.summary.pressure_s)} pressed in ${h.summary.stages.length} stages, ${h.summary.outcome}`,
+                  `; ${clock(h.summary.pressure_s)} pressed in ${count(h.summary.stages.length, "stage")}, ${h.summary.outcome}`,
               )}
             </li>
           );

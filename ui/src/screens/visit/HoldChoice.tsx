@@ -44,7 +44,7 @@ export function missing(c: HoldChoice, student: boolean, slackOrBroad: boolean):
     slackOrBroad && !c.muscle_set && "tension or slack",
     student && !c.under && "who countersigns",
   ].filter(Boolean);
-  return open.length ? `Choose ${open.join(", ")}.` : "";
+  return open.length ? `Choose ${new Intl.ListFormat("en").format(open as string[])}.` : "";
 }
 
 function Options({

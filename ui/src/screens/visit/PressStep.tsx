@@ -5,7 +5,7 @@ import { styled } from "styled-components";
 import type { Schemas } from "../../api/client";
 import { uuidv7 } from "../../core/ids";
 import { Button, Card, Text } from "../../parts/controls";
-import { clock, one, plain, sentence } from "../../parts/words";
+import { clock, count, one, plain, sentence } from "../../parts/words";
 import { AskConsent } from "./Consent";
 import { HoldChoices, missing, useHoldChoice } from "./HoldChoice";
 import type { StepProps } from "./Visit";
@@ -218,8 +218,8 @@ function Held({ hold: h, visit, me }: StepProps & { hold: Schemas["Hold"]; me: S
   return (
     <div data-hold={h.status}>
       <p className="num">
-        {sentence(h.summary.outcome)} · {clock(h.summary.pressure_s)} pressed · {h.summary.stages.length}{" "}
-        stages
+        {sentence(h.summary.outcome)} · {clock(h.summary.pressure_s)} pressed ·{" "}
+        {count(h.summary.stages.length, "stage")}
         {h.summary.stages.length > 0 &&
           ` (${h.summary.stages.map((s) => `${s.start_score}→${s.end_score}`).join(", ")})`}
         {h.status === "live" ? " · not finished" : ""}

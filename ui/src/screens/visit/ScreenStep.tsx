@@ -90,7 +90,8 @@ export function ScreenStep({ visit, placing, setPlacing }: Props) {
   );
   const [shut, setShut] = useState<Record<string, boolean>>({});
   const answer = (list: Schemas["ScreenedAnswer"][]) => write("screening-answered", { answers: list });
-  const value = (q: string) => own.get(q)?.answer ?? (missing.has(q) ? undefined : carried.get(q)?.answer);
+  // What is to be asked (again) shows no answer yet, so that the same one can be given.
+  const value = (q: string) => (missing.has(q) ? undefined : (own.get(q) ?? carried.get(q))?.answer);
   return (
     <>
       <Waiting visit={visit} only="answers" />

@@ -1,0 +1,58 @@
+package visit_test
+
+import (
+	"fmt"
+	"testing"
+
+	"github.com/stretchr/testify/require"
+	"pgregory.net/rapid"
+
+	"mokren/core/visit"
+)
+
+// Order keeps each device's sequence and takes the earliest of what is left of
+// each, whatever order the events come in.
+func TestOrderIsTheEarliestOfEachDevicesNext(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		var events []visit.Event
+		for i := range rapid.IntRange(0, 40).Draw(t, "n") {
+			events = append(events, visit.Event{
+				ID: uid(i), Device: rapid.SampledFrom([]string{"a", "b", "c"}).Draw(t, "device"), Seq: int64(i + 1),
+				DeviceMS: rapid.Int64Range(0, 9).Draw(t, "ms"),
+			})
+		}
+		mixed := rapid.Permutation(append(events, events...)).Draw(t, "mixed")
+		got := visit.Order(mixed)
+		require.Len(t, got, len(events))
+		left := map[string][]visit.Event{}
+		for _, e := range events {
+			left[e.Device] = append(left[e.Device], e)
+		}
+		for _, e := range got {
+			require.Equal(t, left[e.Device][0].ID, e.ID, "in its device's sequence")
+			for _, l := range left {
+				if len(l) > 0 {
+					require.False(t, l[0].At() < e.At() || l[0].At() == e.At() && l[0].ID < e.ID, "an earlier one was left")
+				}
+			}
+			left[e.Device] = left[e.Device][1:]
+		}
+	})
+}
+
+// D11: ordering was quadratic in devices; a device for every event is the worst
+// case. Compare the two sizes of one run: ten times the events, little more
+// than ten times the time.
+func BenchmarkOrder(b *testing.B) {
+	for _, n := range []int{1000, 10_000} {
+		events := make([]visit.Event, n)
+		for i := range events {
+			events[i] = visit.Event{ID: uid(i), Device: fmt.Sprint(i), Seq: 1, DeviceMS: int64(i * 7919 % n)}
+		}
+		b.Run(fmt.Sprintf("%d devices", n), func(b *testing.B) {
+			for b.Loop() {
+				visit.Order(events)
+			}
+		})
+	}
+}
