@@ -63,24 +63,13 @@ func Fill(ctx context.Context, st *store.Store, now time.Time) error {
 	err = as(func(tx *store.Tx) error {
 		_, err := tx.Person(ctx, ines)
 		if !errors.Is(err, store.ErrNotFound) {
-			return err
+			return errors.Join(err, staff(ctx, tx)) // an older demo had fewer
 		}
 		if err := tx.NewPractice(ctx, "The Alder Room", zone); err != nil {
 			return err
 		}
-		for _, p := range []struct {
-			id    uuid.UUID
-			role  rights.Role
-			login Login
-		}{
-			{ines, rights.Owner, Logins[0]},
-			{tomas, rights.Therapist, Logins[1]},
-			{lio, rights.Student, Logins[2]},
-			{mara, rights.FrontDesk, Logins[3]},
-		} {
-			if err := tx.NewPerson(ctx, p.id, p.login.Name, p.role, p.login.Email, p.login.Password); err != nil {
-				return err
-			}
+		if err := staff(ctx, tx); err != nil {
+			return err
 		}
 		for i, c := range people {
 			if err := c.fill(ctx, tx, i, now); err != nil {
@@ -93,6 +82,29 @@ func Fill(ctx context.Context, st *store.Store, now time.Time) error {
 		return err
 	}
 	return as(func(tx *store.Tx) error { return today(ctx, tx, now) })
+}
+
+// staff makes who is missing of the people.
+func staff(ctx context.Context, tx *store.Tx) error {
+	for _, p := range []struct {
+		id    uuid.UUID
+		role  rights.Role
+		login Login
+	}{
+		{ines, rights.Owner, Logins[0]},
+		{tomas, rights.Therapist, Logins[1]},
+		{lio, rights.Student, Logins[2]},
+		{mara, rights.FrontDesk, Logins[3]},
+	} {
+		_, err := tx.Person(ctx, p.id)
+		if errors.Is(err, store.ErrNotFound) {
+			err = tx.NewPerson(ctx, p.id, p.login.Name, p.role, p.login.Email, p.login.Password)
+		}
+		if err != nil {
+			return err
+		}
+	}
+	return nil
 }
 
 // today books the day's list when it is still empty.

@@ -134,9 +134,17 @@ func TestThirtyTwoWritersUnderKills(t *testing.T) {
 			device := uuid.NewString()
 			for i := range each {
 				e := map[string]any{
-					"id": uuid.NewString(), "client": client, "visit": visit, "author": me, "device": device, "seq": i + 1,
-					"device_ms": time.Now().UnixMilli(), "seen": 0, "schema": 1, "type": "note-written",
-					"body": map[string]any{"text": fmt.Sprint(i)},
+					"id":        uuid.NewString(),
+					"client":    client,
+					"visit":     visit,
+					"author":    me,
+					"device":    device,
+					"seq":       i + 1,
+					"device_ms": time.Now().UnixMilli(),
+					"seen":      0,
+					"schema":    1,
+					"type":      "note-written",
+					"body":      map[string]any{"text": fmt.Sprint(i)},
 				}
 				if i%5 == 2 {
 					e["seen"] = -1 // refused for ever

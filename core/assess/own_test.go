@@ -36,9 +36,14 @@ func TestAPracticesOwnPelvicTiltCountsInTheEvidence(t *testing.T) {
 func TestDifferencesAreSaidPlainly(t *testing.T) {
 	other := 45.3
 	assert.Contains(t, progress.Flag("ankle.plantarflexion", 35, &other, 0).Reason, "10.3° less than the other side")
-	a, b := 40.1, 34.8
+	a, b := 43.5, 38.2
 	flags := assess.GaugeFlags([]assess.Gauge{
-		{ID: "weight-bearing-lunge", Side: ids.Left, Value: &b}, {ID: "weight-bearing-lunge", Side: ids.Right, Value: &a},
+		{
+			ID:    "weight-bearing-lunge",
+			Side:  ids.Left,
+			Value: &b,
+		},
+		{ID: "weight-bearing-lunge", Side: ids.Right, Value: &a},
 	})
 	assert.Contains(t, flags[0]+flags[1], "5.3")
 	assert.NotContains(t, flags[0]+flags[1], "99999")

@@ -222,7 +222,12 @@ func TestD4WhatWasDoneCannotBeUndone(t *testing.T) {
 				0,
 				visit.Screened{Answers: []visit.ScreenedAnswer{{Question: "fever", Answer: "no"}}},
 			)
-			l.add("a", "screening-cleared", 0, visit.ScreeningCleared{Question: "fever", By: "Dr Example", On: "today"})
+			l.add(
+				"a",
+				"screening-cleared",
+				0,
+				visit.ScreeningCleared{Question: "fever", By: "Dr Example", On: "today"},
+			)
 			l.agree("a")
 			c := charted(500, "soleus")
 			l.add("a", "point-charted", 0, c)

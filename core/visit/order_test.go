@@ -32,7 +32,11 @@ func TestOrderIsTheEarliestOfEachDevicesNext(t *testing.T) {
 			require.Equal(t, left[e.Device][0].ID, e.ID, "in its device's sequence")
 			for _, l := range left {
 				if len(l) > 0 {
-					require.False(t, l[0].At() < e.At() || l[0].At() == e.At() && l[0].ID < e.ID, "an earlier one was left")
+					require.False(
+						t,
+						l[0].At() < e.At() || l[0].At() == e.At() && l[0].ID < e.ID,
+						"an earlier one was left",
+					)
 				}
 			}
 			left[e.Device] = left[e.Device][1:]

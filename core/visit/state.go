@@ -95,7 +95,8 @@ const (
 type Hold struct {
 	ID        UUID           `json:"id"`
 	Point     UUID           `json:"point"`
-	StartedMS int64          `json:"started_ms"`
+	StartedMS int64          `json:"started_ms" doc:"by the server's clock, Unix ms"`
+	DeviceMS  int64          `json:"device_ms" doc:"by the clock of the device that began it"`
 	Start     treat.Start    `json:"start"`
 	Contact   ids.Contact    `json:"contact,omitempty"`
 	Position  ids.Position   `json:"position,omitempty"`

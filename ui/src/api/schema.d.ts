@@ -1680,6 +1680,11 @@ export interface components {
             author: string;
             contact?: string;
             countersigned?: string;
+            /**
+             * Format: int64
+             * @description by the clock of the device that began it
+             */
+            device_ms: number;
             id: string;
             log: components["schemas"]["HoldHappened"][];
             muscle_set?: string;
@@ -1687,7 +1692,10 @@ export interface components {
             position?: string;
             remarks: string[];
             start: components["schemas"]["Start"];
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description by the server's clock, Unix ms
+             */
             started_ms: number;
             status: string;
             summary: components["schemas"]["Summary"];

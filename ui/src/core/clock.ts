@@ -17,3 +17,10 @@ export function serverSaid(nowMS: number | undefined) {
 
 /** What to add to this device's clock to get the server's; 0 when it is right. */
 export const clockOffset = () => offset;
+
+/** When a hold began, by this device's clock. One that was begun here is timed by
+ * the clock that began it; one of another device by the server's. */
+export function beganAt(hold: { started_ms: number; device_ms: number }): number {
+  const ours = Math.abs(hold.started_ms - hold.device_ms - offset) <= tolerance;
+  return ours ? hold.device_ms : hold.started_ms - offset;
+}

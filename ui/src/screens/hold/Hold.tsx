@@ -6,7 +6,7 @@ import { useNavigate, useParams } from "react-router";
 import { styled } from "styled-components";
 import type { Schemas } from "../../api/client";
 import type { HoldView } from "../../core/core";
-import { now } from "../../core/clock";
+import { beganAt, now } from "../../core/clock";
 import { type LiveVisit, useVisit } from "../../core/useVisit";
 import { Trouble, Waiting } from "../../parts/controls";
 import { Sent } from "../../parts/Shell";
@@ -223,22 +223,21 @@ const allKeys = [...trendKeys, ...signKeys];
 function Live({ visit, hold }: { visit: LiveVisit; hold: Schemas["Hold"] }) {
   const { core, write, open } = visit;
   const go = useNavigate();
+  const began = beganAt(hold);
   // The log is kept here too, so that an answer is on screen in the same frame.
   const log = useRef<Schemas["HoldHappened"][]>(hold.log);
   if (hold.log.length > log.current.length) log.current = hold.log;
-  const [view, setView] = useState<HoldView>(() =>
-    core.hold(hold.start, log.current, now() - hold.started_ms),
-  );
+  const [view, setView] = useState<HoldView>(() => core.hold(hold.start, log.current, now() - began));
   const [sound, setSound] = useState(true);
   const ended = useRef(hold.status !== "live");
   const last = useRef("");
 
   const look = useCallback(() => {
     const latest = log.current.at(-1)?.at_ms ?? 0;
-    const v = core.hold(hold.start, log.current, Math.max(latest, now() - hold.started_ms));
+    const v = core.hold(hold.start, log.current, Math.max(latest, now() - began));
     setView(v);
     return v;
-  }, [core, hold.start, hold.started_ms]);
+  }, [core, hold.start, began]);
 
   const end = useCallback(() => {
     if (ended.current) return;
@@ -255,13 +254,13 @@ function Live({ visit, hold }: { visit: LiveVisit; hold: Schemas["Hold"] }) {
   const act = useCallback(
     (event: string, value?: string | number) => {
       if (ended.current) return;
-      const at_ms = Math.max(log.current.at(-1)?.at_ms ?? 0, Math.round(now() - hold.started_ms));
+      const at_ms = Math.max(log.current.at(-1)?.at_ms ?? 0, Math.round(now() - began));
       const body = { hold: hold.id, at_ms, event, ...(value === undefined ? {} : { value }) };
       log.current = [...log.current, body];
       write("hold-event", body);
       look();
     },
-    [hold.id, hold.started_ms, look, write],
+    [hold.id, began, look, write],
   );
 
   useEffect(() => {
@@ -340,7 +339,7 @@ function Live({ visit, hold }: { visit: LiveVisit; hold: Schemas["Hold"] }) {
   const cap = hold.start.limits.cap_ms / 1000;
   const l = hold.start.limits;
   const pressing = ["settle", "stage", "check", "off-spot", "release"].includes(line.phase);
-  const t = Math.max(0, (now() - hold.started_ms) / 1000);
+  const t = Math.max(0, (now() - began) / 1000);
   // One number in front: the stage's, the flush's, else the pressure's.
   const front =
     line.phase === "flush"
