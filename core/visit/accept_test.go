@@ -60,7 +60,7 @@ func TestD1FactsOfTheRecordWin(t *testing.T) {
 		{"born too late, the therapist says no", minor, answer("therapist", "minor", "no"), "minor", true},
 		{"a carried yes, the client says no", carried, answer("client", "anticoagulant", "no"), "anticoagulant", true},
 		{
-			"a carried yes, the therapist says no", carried, answer("therapist", "anticoagulant", "no"), "anticoagulant",
+			"a carried yes, the therapist's no", carried, answer("therapist", "anticoagulant", "no"), "anticoagulant",
 			false,
 		},
 		{

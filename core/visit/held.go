@@ -16,7 +16,8 @@ func (r *reducer) startHold(e Event, b *HoldStarted) {
 		return
 	}
 	h := Hold{
-		ID: b.Hold, Point: b.Point, StartedMS: e.At(), DeviceMS: e.DeviceMS, Start: b.Start, Contact: b.Contact, Position: b.Position,
+		ID: b.Hold, Point: b.Point, StartedMS: e.At(), DeviceMS: e.DeviceMS,
+		Start: b.Start, Contact: b.Contact, Position: b.Position,
 		MuscleSet: b.MuscleSet, Author: e.Author, Under: b.Under, Log: []HoldHappened{}, Remarks: []string{},
 		Status: Live, event: e,
 	}
