@@ -66,7 +66,7 @@ func (p *practice) event(kind string, body any) visit.Event {
 	return visit.Event{
 		ID: uuid.Must(uuid.NewV7()).String(), Client: p.client.String(), Visit: p.visit.String(),
 		Author: p.who.Person.String(), Device: p.device,
-		Seq: p.seq, DeviceMS: time.Now().UnixMilli(), Schema: 1, Type: kind, Body: b,
+		Seq: p.seq, DeviceMS: time.Now().Add(-time.Minute).UnixMilli(), Schema: 1, Type: kind, Body: b,
 	}
 }
 

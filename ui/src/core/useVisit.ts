@@ -16,6 +16,8 @@ export interface LiveVisit {
   state: Schemas["State"];
   core: Core;
   write: (type: string, body: object) => string;
+  /** Why an event would be set aside if it were written now; "" when it would not. */
+  preview: (type: string, body: object) => string;
   /** Reads the log against a changed context. */
   rejudge: (context: Schemas["Context"]) => void;
   /** Takes the last undoable event of this page back; redo brings it again. */
@@ -65,13 +67,17 @@ export function useVisit(
   const [done, setDone] = useState<Event[]>([]);
   const [undone, setUndone] = useState<{ event: Event; undo: string }[]>([]);
   const version = useRef(0);
+  const versions = useRef(new Set<number>());
   // Who may open a copy; the rest of "me" changes at every look.
   const { id: person, practice, copy_hours } = me;
   const keeper = useMemo(() => ({ id: person, practice, copy_hours }), [person, practice, copy_hours]);
 
   const merge = useCallback(
     (events: Event[], refused: string[] = []) => {
-      for (const e of events) version.current = Math.max(version.current, e.version ?? 0);
+      for (const e of events) if (e.version) versions.current.add(e.version);
+      // Another tab may bring what is newer than what this one has: only what
+      // is here without a gap has been seen.
+      while (versions.current.has(version.current + 1)) version.current += 1;
       outbox.has(id, version.current);
       setLog((old) => {
         const next = new Map(old);
@@ -119,22 +125,28 @@ export function useVisit(
     };
   }, [id, keeper, merge, tries]);
 
-  const write = useCallback(
-    (type: string, body: object) => {
+  const made = useCallback(
+    (type: string, body: object, at: { id: string; seq: number }): Event => {
       if (!open) throw new Error("The visit is not open.");
-      const e: Event = {
-        id: uuidv7(),
+      return {
+        ...at,
         client: open.client.id,
         visit: id,
         author: me.id,
         device,
-        seq: nextSeq(),
         device_ms: now(),
         seen: version.current,
         schema: 1,
         type,
         body: wellFormedAll(body) as Event["body"],
       };
+    },
+    [open, id, me.id],
+  );
+
+  const write = useCallback(
+    (type: string, body: object) => {
+      const e = made(type, body, { id: uuidv7(), seq: nextSeq() });
       merge([e]);
       void outbox.add(e);
       if (undoable.has(type)) {
@@ -143,7 +155,22 @@ export function useVisit(
       }
       return e.id;
     },
-    [open, id, me.id, merge],
+    [made, merge],
+  );
+
+  const preview = useCallback(
+    (type: string, body: object) => {
+      if (!core || !open) return "";
+      const e = made(type, body, { id: uuidv7(), seq: Number.MAX_SAFE_INTEGER });
+      const s = core.reduce(open.context, [...log.values(), e]);
+      const hold = (body as { hold?: string }).hold;
+      return (
+        s.aside.find((a) => a.event === e.id)?.reason ??
+        s.holds.find((h) => h.id === hold && h.status === "aside")?.why ??
+        ""
+      );
+    },
+    [made, core, open, log],
   );
 
   const state = useMemo(
@@ -177,8 +204,8 @@ export function useVisit(
   );
   const rejudge = useCallback((context: Schemas["Context"]) => setOpen((o) => o && { ...o, context }), []);
   const visit = useMemo(
-    () => (core && open && state ? { open, state, core, write, rejudge, undo, redo } : undefined),
-    [core, open, state, write, rejudge, undo, redo],
+    () => (core && open && state ? { open, state, core, write, preview, rejudge, undo, redo } : undefined),
+    [core, open, state, write, preview, rejudge, undo, redo],
   );
   return { visit, error, retry: () => setTries((n) => n + 1) };
 }

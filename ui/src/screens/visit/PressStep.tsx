@@ -112,8 +112,9 @@ function AtPoint({
   height,
   point: p,
 }: PressProps & { point: Schemas["Point"] }) {
-  const { state, core, write, open } = visit;
+  const { state, core, write, preview, open } = visit;
   const go = useNavigate();
+  const [refused, setRefused] = useState("");
   const { chosen, choose } = useHoldChoice({ visit }, p);
   const student = me.role === "student";
   const guide = core.palpate(p.muscle, p.side, height, p.site || undefined);
@@ -126,7 +127,7 @@ function AtPoint({
   const begin = () => {
     const hold = uuidv7();
     const { contact, position, muscle_set, under } = chosen;
-    write("hold-started", {
+    const body = {
       hold,
       point: p.point,
       start,
@@ -134,7 +135,11 @@ function AtPoint({
       position,
       ...(muscle_set ? { muscle_set } : {}),
       ...(student ? { under } : {}),
-    });
+    };
+    const why = preview("hold-started", body);
+    setRefused(why);
+    if (why) return;
+    write("hold-started", body);
     go(`/visits/${open.visit.id}/hold/${hold}`);
   };
   return (
@@ -163,6 +168,11 @@ function AtPoint({
           </Button>
         )}
       </div>
+      {open_ && refused && (
+        <p role="alert" style={{ color: "var(--stop)" }}>
+          {refused}
+        </p>
+      )}
       {open_ && lacks && (
         <p className="quiet" role="status">
           {lacks}
