@@ -259,7 +259,7 @@ func (p *page) click(selector, pattern string) {
 // beginHold chooses a contact and a position at the first point and begins.
 func beginHold(p *page) {
 	p.t.Helper()
-	for _, label := range []string{"Contact", "Client lies"} {
+	for _, label := range []string{"Contact", "Client is"} {
 		p.MustElementX(`(//*[@data-choices]//*[@role="radiogroup"][@aria-label="` + label + `"]//button)[1]`).MustClick()
 	}
 	p.click("button", "Begin the hold")

@@ -72,3 +72,7 @@ export const isoDay = (d: Date, zone: string) =>
 
 /** "1 stage", "2 stages". */
 export const count = (n: number, what: string) => `${n} ${what}${n === 1 ? "" : "s"}`;
+
+/** How the client lies or sits: "on the left side", "prone". */
+export const positionName = (id: string) =>
+  id.startsWith("side-lying-") ? `on the ${id.slice("side-lying-".length)} side` : plain(id);

@@ -4,7 +4,7 @@
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { Choice } from "../../parts/controls";
-import { plain } from "../../parts/words";
+import { plain, positionName } from "../../parts/words";
 import type { StepProps } from "./Visit";
 
 export interface HoldChoice {
@@ -51,10 +51,12 @@ function Options({
   label,
   list,
   value,
+  describe,
   onChoose,
 }: {
   label: string;
   list: Schemas["Choice"][];
+  describe: (id: string) => string;
   value?: string;
   onChoose: (id: string) => void;
 }) {
@@ -65,12 +67,12 @@ function Options({
         label={label}
         value={value}
         options={list.filter((c) => !c.why).map((c) => c.id)}
-        describe={plain}
+        describe={describe}
         onChoose={onChoose}
       />
       {barred.map((c) => (
         <p key={c.id} style={{ color: "var(--warn)", fontSize: 13.5 }}>
-          {plain(c.id)}: {c.why}
+          {describe(c.id)}: {c.why}
         </p>
       ))}
     </div>
@@ -98,12 +100,14 @@ export function HoldChoices({
       <Options
         label="Contact"
         list={point.contacts}
+        describe={plain}
         value={chosen.contact}
         onChoose={(contact) => choose({ contact })}
       />
       <Options
-        label="Client lies"
+        label="Client is"
         list={point.positions}
+        describe={positionName}
         value={chosen.position}
         onChoose={(position) => choose({ position })}
       />

@@ -5,7 +5,7 @@ import { styled } from "styled-components";
 import type { Schemas } from "../../api/client";
 import { uuidv7 } from "../../core/ids";
 import { Button, Card, Text } from "../../parts/controls";
-import { clock, count, one, plain, sentence } from "../../parts/words";
+import { clock, count, one, plain, positionName, sentence } from "../../parts/words";
 import { AskConsent } from "./Consent";
 import { HoldChoices, missing, useHoldChoice } from "./HoldChoice";
 import type { StepProps } from "./Visit";
@@ -222,9 +222,11 @@ const licensed = (me: Schemas["Me"]) => me.role === "owner" || me.role === "ther
 /** What a hold came to, and what is known beside it. */
 function Held({ hold: h, visit, me }: StepProps & { hold: Schemas["Hold"]; me: Schemas["Me"] }) {
   const toSign = licensed(me) && h.under && !h.countersigned;
-  const how = [h.contact, h.position, h.muscle_set && `in ${h.muscle_set}`]
-    .filter(Boolean)
-    .map((x) => plain(x ?? ""));
+  const how = [
+    h.contact && plain(h.contact),
+    h.position && positionName(h.position),
+    h.muscle_set && `on ${h.muscle_set}`,
+  ].filter(Boolean);
   return (
     <div data-hold={h.status}>
       <p className="num">
