@@ -260,7 +260,7 @@ func TestBenchBrowser(t *testing.T) {
 {"t":74,"event":"release"}`
 	us := p.MustEval(`(log) => { const n = 400; mokrenCore.calc("coach", log); const t = performance.now(); for (let i = 0; i < n; i++) mokrenCore.calc("coach", log); return ((performance.now() - t) / n / 9) * 1000; }`, lines).Num()
 	t.Logf("coach in the browser: %.1f µs per event, JSON in and out included", us)
-	hold := p.MustEval(`(start, log) => { const s = JSON.parse(mokrenCore.begin(start, "{}")).ok.start; const j = JSON.stringify(s); const n = 300; mokrenCore.hold(j, log, 60000); const t = performance.now(); for (let i = 0; i < n; i++) mokrenCore.hold(j, log, 60000); return (performance.now() - t) / n; }`,
+	hold := p.MustEval(`(start, log) => { const s = JSON.parse(mokrenCore.begin(start, "{}", "[]")).ok.start; const j = JSON.stringify(s); const n = 300; mokrenCore.hold(j, log, 60000); const t = performance.now(); for (let i = 0; i < n; i++) mokrenCore.hold(j, log, 60000); return (performance.now() - t) / n; }`,
 		`{"t":0,"event":"start","protocol":"graded-stages","muscle":"soleus","side":"left"}`,
 		`[{"hold":"0190b000-0000-7000-8000-000000000001","at_ms":0,"event":"contact"},{"hold":"0190b000-0000-7000-8000-000000000001","at_ms":3000,"event":"score","value":6},{"hold":"0190b000-0000-7000-8000-000000000001","at_ms":23500,"event":"score","value":4},{"hold":"0190b000-0000-7000-8000-000000000001","at_ms":27000,"event":"score","value":6}]`).Num()
 	t.Logf("a whole hold replayed for one frame: %.2f ms", hold)

@@ -1,7 +1,6 @@
 package progress
 
 import (
-	"cmp"
 	"math"
 	"slices"
 )
@@ -280,6 +279,9 @@ func (f *falls) count(keys, spare []float64, eps float64) {
 	left, right := keys[:m], keys[m:]
 	f.count(left, spare[:m], eps)
 	f.count(right, spare[m:], eps)
+	if left[m-1] < right[0]-eps {
+		return // in order already, and nothing is level
+	}
 	clear, level := 0, 0
 	for _, k := range left {
 		for clear < len(right) && right[clear] < k-eps {
@@ -333,15 +335,35 @@ func merge(a, b, out []float64) {
 // list gives every slope strictly between lo and hi; there are few. Sorted by
 // the keys at lo, they are the pairs that lie the wrong way at hi.
 func (p *pairs) list(lo, hi float64) []float64 {
-	from := p.keysAt(lo + gap(lo))
-	order := make([]int, len(p.s))
-	for i := range order {
-		order[i] = i
+	from, to := p.keysAt(lo+gap(lo)), p.keysAt(hi-gap(hi))
+	order := make([]keyed, len(p.s))
+	for i, k := range from {
+		order[i] = keyed{k, i}
 	}
-	slices.SortFunc(order, func(a, b int) int { return cmp.Or(cmp.Compare(from[a], from[b]), cmp.Compare(a, b)) })
-	c := changed{p: p, keys: p.keysAt(hi - gap(hi))}
-	c.collect(order, make([]int, len(order)))
+	slices.SortFunc(order, keyed.compare)
+	for i := range order {
+		order[i].key = to[order[i].index]
+	}
+	c := changed{s: p.s, slopes: make([]float64, 0, 4*len(p.s))}
+	c.collect(order, make([]keyed, len(order)))
 	return c.slopes
+}
+
+// keyed is a reading's place with its key.
+type keyed struct {
+	key   float64
+	index int
+}
+
+// compare orders by key, equal ones by place; keys are never NaN.
+func (a keyed) compare(b keyed) int {
+	switch {
+	case a.key < b.key:
+		return -1
+	case a.key > b.key:
+		return 1
+	}
+	return a.index - b.index
 }
 
 // gap keeps the ends of a range out of it, against binary fractions.
@@ -370,13 +392,12 @@ func (p *pairs) keysAt(x float64) []float64 {
 
 // changed lists the slopes of pairs that change places.
 type changed struct {
-	p      *pairs
-	keys   []float64
+	s      []Reading
 	slopes []float64
 }
 
-// collect merge-sorts an order by the keys.
-func (c *changed) collect(order, spare []int) {
+// collect merge-sorts by the keys.
+func (c *changed) collect(order, spare []keyed) {
 	n := len(order)
 	if n < 2 {
 		return
@@ -384,21 +405,28 @@ func (c *changed) collect(order, spare []int) {
 	m := n / 2
 	c.collect(order[:m], spare[:m])
 	c.collect(order[m:], spare[m:])
+	if order[m-1].key <= order[m].key {
+		return // nothing changes places here
+	}
 	i, j := 0, m
 	for k := range spare {
-		if j == n || i < m && c.keys[order[i]] <= c.keys[order[j]] {
+		if j == n || i < m && order[i].key <= order[j].key {
 			spare[k] = order[i]
 			i++
 			continue
 		}
 		for _, l := range order[i:m] {
-			a, b := c.p.s[min(l, order[j])], c.p.s[max(l, order[j])]
-			if b.Day != a.Day {
-				c.slopes = append(c.slopes, (b.Value-a.Value)/(b.Day-a.Day))
-			}
+			c.add(l.index, order[j].index)
 		}
 		spare[k] = order[j]
 		j++
 	}
 	copy(order, spare)
+}
+
+func (c *changed) add(i, j int) {
+	a, b := c.s[min(i, j)], c.s[max(i, j)]
+	if b.Day != a.Day {
+		c.slopes = append(c.slopes, (b.Value-a.Value)/(b.Day-a.Day))
+	}
 }

@@ -23,23 +23,37 @@ func (o object) get(key string) (any, bool) {
 	return nil, false
 }
 
-// path is where a value stands, as JSON path; it is written out only for an
-// error.
-type path struct {
-	up    *path
-	key   string // of an object; empty for an item
-	index int    // of an array
+// path is where a value stands, as JSON path: one step for each object or array
+// around it. It is written out only for an error.
+type path struct{ steps []step }
+
+// step is a field of an object or, without a key, an item of an array.
+type step struct {
+	key   string
+	index int
 }
 
+// enter begins an object or array; field and item say where in it one is.
+func (p *path) enter()           { p.steps = append(p.steps, step{}) }
+func (p *path) leave()           { p.steps = p.steps[:len(p.steps)-1] }
+func (p *path) field(key string) { p.steps[len(p.steps)-1].key = key }
+func (p *path) item(i int)       { p.steps[len(p.steps)-1].index = i }
+
 func (p *path) String() string {
-	switch {
-	case p == nil:
-		return "$"
-	case p.key != "":
-		return p.up.String() + "." + p.key
+	var b strings.Builder
+	b.WriteString("$")
+	for _, s := range p.steps {
+		if s.key != "" {
+			b.WriteString("." + s.key)
+		} else {
+			fmt.Fprintf(&b, "[%d]", s.index)
+		}
 	}
-	return fmt.Sprintf("%s[%d]", p.up, p.index)
+	return b.String()
 }
+
+// below names a field of where p stands.
+func (p *path) below(key string) string { return p.String() + "." + key }
 
 // maxDepth guards the recursion against hostile nesting; no contract of ours
 // is deeper than eight.
@@ -146,19 +160,19 @@ func (r *reader) object(at *path, depth int) (any, error) {
 	r.at++
 	mark := len(r.open)
 	var seen map[string]bool
-	below := path{up: at}
+	at.enter()
 	for r.peek() != '}' {
 		key, err := r.string()
 		if err != nil {
 			return nil, err
 		}
-		below.key = key
+		at.field(key)
 		if r.twice(key, mark, seen) {
-			return nil, &Error{at.String() + "." + key, "the field twice", "each field once"}
+			return nil, &Error{at.String(), "the field twice", "each field once"}
 		}
 		r.peek()
 		r.at++ // the colon
-		v, err := r.value(&below, depth+1)
+		v, err := r.value(at, depth+1)
 		if err != nil {
 			return nil, err
 		}
@@ -177,6 +191,7 @@ func (r *reader) object(at *path, depth int) (any, error) {
 		}
 	}
 	r.at++
+	at.leave()
 	return r.close(mark), nil
 }
 
@@ -196,10 +211,10 @@ func (r *reader) twice(key string, mark int, seen map[string]bool) bool {
 func (r *reader) array(at *path, depth int) (any, error) {
 	r.at++
 	a := []any{}
-	below := path{up: at}
+	at.enter()
 	for r.peek() != ']' {
-		below.index = len(a)
-		v, err := r.value(&below, depth+1)
+		at.item(len(a))
+		v, err := r.value(at, depth+1)
 		if err != nil {
 			return nil, err
 		}
@@ -209,6 +224,7 @@ func (r *reader) array(at *path, depth int) (any, error) {
 		}
 	}
 	r.at++
+	at.leave()
 	return a, nil
 }
 
@@ -216,7 +232,7 @@ func (r *reader) array(at *path, depth int) (any, error) {
 func broken(raw []byte) error {
 	dec := json.NewDecoder(bytes.NewReader(raw))
 	dec.UseNumber()
-	if err := walk(dec, nil, 0); err != nil {
+	if err := walk(dec, &path{}, 0); err != nil {
 		return err
 	}
 	return &Error{"$", "text after the document", "one JSON document"}
@@ -235,23 +251,25 @@ func walk(dec *json.Decoder, at *path, depth int) error {
 	if d != '{' && d != '[' {
 		return nil
 	}
-	below := path{up: at}
-	for dec.More() {
+	at.enter()
+	for i := 0; dec.More(); i++ {
+		at.item(i)
 		if d == '{' {
 			key, err := dec.Token()
 			if err != nil {
 				return syntax(at, err)
 			}
-			below.key = key.(string)
+			at.field(key.(string))
 		}
-		if err := walk(dec, &below, depth+1); err != nil {
+		if err := walk(dec, at, depth+1); err != nil {
 			return err
 		}
-		below.index++
 	}
 	if _, err := dec.Token(); err != nil {
+		at.leave()
 		return syntax(at, err)
 	}
+	at.leave()
 	return nil
 }
 

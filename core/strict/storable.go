@@ -14,7 +14,7 @@ func Storable(raw []byte) *Error {
 	if e := storableText(raw); e == nil && !bytes.ContainsAny(raw, "0123456789") || !json.Valid(raw) {
 		return e
 	}
-	return newReader(raw).storable(nil, 0)
+	return newReader(raw).storable(&path{}, 0)
 }
 
 // storable walks valid JSON and names the place.
@@ -25,18 +25,20 @@ func (r *reader) storable(at *path, depth int) *Error {
 	switch c := r.peek(); {
 	case c == '{' || c == '[':
 		r.at++
-		below := path{up: at}
-		for end := c + 2; r.peek() != end; below.index++ { // } and ] follow their openings by two
+		at.enter()
+		for i, end := 0, c+2; r.peek() != end; i++ { // } and ] follow their openings by two
+			at.item(i)
 			if c == '{' {
 				key, err := r.checked(at)
 				if err != nil {
-					return err
+					at.leave()
+					return &Error{at.String(), err.Given, err.Allowed}
 				}
-				below.key = key
+				at.field(key)
 				r.peek()
 				r.at++ // the colon
 			}
-			if err := r.storable(&below, depth+1); err != nil {
+			if err := r.storable(at, depth+1); err != nil {
 				return err
 			}
 			if r.peek() == ',' {
@@ -44,6 +46,7 @@ func (r *reader) storable(at *path, depth int) *Error {
 			}
 		}
 		r.at++
+		at.leave()
 		return nil
 	case c == '"':
 		_, err := r.checked(at)
@@ -77,6 +80,9 @@ func storableText(raw []byte) *Error {
 	}
 	if bytes.IndexByte(raw, 0) >= 0 {
 		return &Error{"$", "a NUL character", "text without NUL characters"}
+	}
+	if bytes.IndexByte(raw, '\\') < 0 {
+		return nil // without an escape there is nothing more to look at
 	}
 	for i := 0; i < len(raw); i++ {
 		if raw[i] != '"' {

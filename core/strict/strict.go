@@ -55,11 +55,11 @@ func Decode(raw []byte, dst any) error {
 	if !json.Valid(raw) {
 		return broken(raw)
 	}
-	v, err := newReader(raw).value(nil, 0)
+	v, err := newReader(raw).value(&path{}, 0)
 	if err != nil {
 		return err
 	}
-	return assign(v, reflect.ValueOf(dst).Elem(), nil, limitsOf(""))
+	return assign(v, reflect.ValueOf(dst).Elem(), &path{}, noLimits)
 }
 
 var checkerType = reflect.TypeFor[Checker]()
@@ -149,26 +149,30 @@ func assignKind(v any, dst reflect.Value, at *path, lim *limits) error {
 			return refuse()
 		}
 		s := reflect.MakeSlice(dst.Type(), len(a), len(a))
-		items, below := lim.ofItems(), path{up: at}
+		items := lim.ofItems()
+		at.enter()
 		for i, e := range a {
-			below.index = i
-			if err := assign(e, s.Index(i), &below, items); err != nil {
+			at.item(i)
+			if err := assign(e, s.Index(i), at, items); err != nil {
 				return err
 			}
 		}
+		at.leave()
 		dst.Set(s)
 	case reflect.Array:
 		a, ok := v.([]any)
 		if !ok || len(a) != dst.Len() {
 			return refuse()
 		}
-		items, below := lim.ofItems(), path{up: at}
+		items := lim.ofItems()
+		at.enter()
 		for i, e := range a {
-			below.index = i
-			if err := assign(e, dst.Index(i), &below, items); err != nil {
+			at.item(i)
+			if err := assign(e, dst.Index(i), at, items); err != nil {
 				return err
 			}
 		}
+		at.leave()
 	case reflect.Map:
 		o, ok := v.(object)
 		if !ok {
@@ -176,13 +180,16 @@ func assignKind(v any, dst reflect.Value, at *path, lim *limits) error {
 		}
 		m := reflect.MakeMapWithSize(dst.Type(), len(o.keys))
 		items := lim.ofItems()
+		at.enter()
 		for i, k := range o.keys {
+			at.field(k)
 			e := reflect.New(dst.Type().Elem()).Elem()
-			if err := assign(o.values[i], e, &path{up: at, key: k}, items); err != nil {
+			if err := assign(o.values[i], e, at, items); err != nil {
 				return err
 			}
 			m.SetMapIndex(reflect.ValueOf(k).Convert(dst.Type().Key()), e)
 		}
+		at.leave()
 		dst.Set(m)
 	case reflect.Struct:
 		o, ok := v.(object)
@@ -204,21 +211,22 @@ type field struct {
 
 func assignStruct(o object, dst reflect.Value, at *path) error {
 	shape := fieldsOf(dst.Type())
-	below := path{up: at}
+	at.enter()
 	for i, k := range o.keys {
+		at.field(k)
 		f, known := shape.fields[k]
 		if !known {
-			return &Error{at.String() + "." + k, "an unknown field", "one of " + strings.Join(shape.names, ", ")}
+			return &Error{at.String(), "an unknown field", "one of " + strings.Join(shape.names, ", ")}
 		}
-		below.key = k
-		if err := assign(o.values[i], dst.FieldByIndex(f.index), &below, f.limits); err != nil {
+		if err := assign(o.values[i], dst.FieldByIndex(f.index), at, f.limits); err != nil {
 			return err
 		}
 	}
+	at.leave()
 	for _, n := range shape.names {
 		if f := shape.fields[n]; f.required {
 			if _, given := o.get(n); !given {
-				return &Error{at.String() + "." + n, "nothing", wanted(dst.FieldByIndex(f.index).Type(), f.limits.tag)}
+				return &Error{at.below(n), "nothing", wanted(dst.FieldByIndex(f.index).Type(), f.limits.tag)}
 			}
 		}
 	}
@@ -261,6 +269,9 @@ type limits struct {
 	multipleOf float64
 	items      *limits
 }
+
+// noLimits are those of a document as a whole.
+var noLimits = limitsOf("")
 
 func limitsOf(tag reflect.StructTag) *limits {
 	l := &limits{tag: tag, min: math.Inf(-1), max: math.Inf(1)}

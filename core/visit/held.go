@@ -95,7 +95,7 @@ func (h *Hold) off(e Event) {
 
 // weigh replays a hold by the rules it was begun under and says what is known
 // beside it. Nothing said here takes an accepted hold away.
-func (r *reducer) weigh(h *Hold) {
+func (r *reducer) weigh(h *Hold, k known, quiet bool) {
 	h.Summary = h.replay()
 	if h.claim != nil && h.Status == Kept {
 		h.remarkClaim()
@@ -115,7 +115,7 @@ func (r *reducer) weigh(h *Hold) {
 		h.remark("Not countersigned yet.")
 	}
 	if h.Status != SetAside {
-		r.learnedLater(h)
+		r.learnedLater(h, k, quiet)
 	}
 }
 
@@ -162,15 +162,43 @@ func (h *Hold) remarkClaim() {
 		s.Outcome, len(s.Stages), s.PressureS, h.claim.Outcome, h.claim.Stages, float64(h.claim.PressureMS)/1000))
 }
 
+// quiet reports that nothing was ever said that could stand against any hold, so
+// that nothing can have been learned later: every answer a no, every consent
+// given, nothing taken back, no sign.
+func (j *Judge) quiet(k known) bool {
+	s := k.screening()
+	if len(j.signs) > 0 || s.NoTreatment || len(s.Blocked) > 0 || len(s.Muscles) > 0 {
+		return false
+	}
+	return !slices.ContainsFunc(j.grounds, func(g ground) bool {
+		_, gone := j.undone[g.ID]
+		return gone || !harmless(g.body)
+	})
+}
+
+// harmless reports whether a ground can only ever allow, and allows all alone.
+func harmless(body any) bool {
+	switch b := body.(type) {
+	case *Screened:
+		return !slices.ContainsFunc(b.Answers, func(a ScreenedAnswer) bool { return a.Answer != "no" })
+	case *Consented:
+		return b.Given
+	}
+	return false
+}
+
 // learnedLater says what would have stood against the hold, had it been known:
 // a withdrawal, a yes or a closing sign that happened before it and arrived
-// after.
-func (r *reducer) learnedLater(h *Hold) {
+// after. Where all is quiet and consent covers the place, nothing would have.
+func (r *reducer) learnedLater(h *Hold, all known, quiet bool) {
 	i := slices.IndexFunc(r.state.Points, func(p Point) bool { return p.Point == h.Point })
 	if i < 0 {
 		return
 	}
 	at := r.state.Points[i].spot(r.ctx.height(), r.law.Figure)
+	if quiet && all.consentMissing(at).why == "" {
+		return
+	}
 	before := func(g Event) bool {
 		if g.Device == h.event.Device {
 			return g.Seq < h.event.Seq

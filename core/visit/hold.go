@@ -105,6 +105,7 @@ type known struct {
 	cleared   map[ids.Question]bool // carried answers that were cleared
 	overrides []BlockOverridden
 	consents  []Consented
+	judged    safety.Screening
 }
 
 // knownTo gathers what counts for a hold that e starts; nil is everything.
@@ -160,6 +161,7 @@ func (j *Judge) gather(enabling, forbidding func(Event) bool) known {
 			}
 		}
 	}
+	k.judged = safety.Screen(k.merged())
 	return k
 }
 
@@ -211,8 +213,8 @@ func later(e Event, s Pressed) bool {
 	return e.At() > s.from.At() && (e.Version == 0 || e.Version > s.from.Version)
 }
 
-// screening is what the answers come to.
-func (k known) screening() safety.Screening { return safety.Screen(k.merged()) }
+// screening is what the answers come to; it is judged once.
+func (k known) screening() safety.Screening { return k.judged }
 
 // merged are the answers that count: carried, given, and of the record itself.
 func (k known) merged() []safety.Answer {

@@ -42,6 +42,7 @@ type Judge struct {
 	law    Law
 	ctx    Context
 	byID   map[string]Event
+	bodies map[string]any    // read, by event
 	undone map[string]string // event → the undo that took it back
 	points map[UUID]*Charted
 	holds  map[UUID]*begun
@@ -70,8 +71,8 @@ type ground struct {
 // Judge begins with an empty visit.
 func (l Law) Judge(ctx Context) *Judge {
 	return &Judge{
-		law: l, ctx: ctx, byID: map[string]Event{}, undone: map[string]string{}, points: map[UUID]*Charted{},
-		holds: map[UUID]*begun{}, signs: slices.Clone(ctx.Signs),
+		law: l, ctx: ctx, byID: map[string]Event{}, bodies: map[string]any{}, undone: map[string]string{},
+		points: map[UUID]*Charted{}, holds: map[UUID]*begun{}, signs: slices.Clone(ctx.Signs),
 	}
 }
 
@@ -101,6 +102,15 @@ func (j *Judge) Keep(e Event) {
 		b = nil
 	}
 	j.keep(e, b)
+}
+
+// bodyOf gives the body of an event that was kept, read once; it is not to be
+// changed.
+func (j *Judge) bodyOf(e Event) (any, error) {
+	if b, ok := j.bodies[e.ID]; ok {
+		return b, nil
+	}
+	return e.Decode()
 }
 
 // because is a refusal in words, not of a field.
@@ -259,6 +269,9 @@ func (j *Judge) pressed(point UUID) bool {
 // keep lets a judged event change what is known.
 func (j *Judge) keep(e Event, b any) {
 	j.byID[e.ID] = e
+	if b != nil {
+		j.bodies[e.ID] = b
+	}
 	if h, ok := b.(*HoldStarted); ok {
 		j.begin(e, h)
 		return

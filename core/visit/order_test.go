@@ -60,3 +60,25 @@ func BenchmarkOrder(b *testing.B) {
 		})
 	}
 }
+
+// A visit as long as they get, replayed at every touch: twelve holds of twenty
+// events each, judged before and still unsent.
+func BenchmarkReduce(b *testing.B) {
+	l := &log{}
+	l.agree("a")
+	for h := range 12 {
+		l.add("a", "point-charted", 0, charted(500+h, "soleus"))
+		l.add("a", "hold-started", 0, started(600+h, 500+h, "soleus"))
+		for i := range 20 {
+			l.add("a", "hold-event", 0, happened(600+h, int64(i)*1000, "score", 6))
+		}
+	}
+	stored := judged(visit.Today(), asked(), l.events)
+	for name, events := range map[string][]visit.Event{"stored": stored, "unsent": l.events} {
+		b.Run(name, func(b *testing.B) {
+			for b.Loop() {
+				visit.Reduce(asked(), events)
+			}
+		})
+	}
+}

@@ -7,7 +7,6 @@ import (
 	"mokren/core/atlas"
 	"mokren/core/ids"
 	"mokren/core/progress"
-	"mokren/core/safety"
 )
 
 // Reduce computes the state of a visit from its events under today's law: what
@@ -91,7 +90,7 @@ func (r *reducer) read(e Event) any {
 	if _, gone := r.judge.undone[e.ID]; gone {
 		return nil
 	}
-	b, err := e.Decode()
+	b, err := r.judge.bodyOf(e)
 	_, begins := b.(*HoldStarted)
 	switch {
 	case err != nil && e.Verdict != Aside:
@@ -149,7 +148,8 @@ func (r *reducer) apply(e Event, b any) error {
 		}
 		r.state.Reason = b.Reason
 	case *Charted:
-		return r.chart(e, b)
+		own := *b // the judge has read the same body
+		return r.chart(e, &own)
 	case *Moved:
 		p, err := r.point(b.Point)
 		if err != nil {
@@ -290,7 +290,7 @@ func (r *reducer) finish() {
 	r.state.Consents = append(r.state.Consents, k.consents...)
 	r.state.Drawing = strokes(r.painted)
 	r.state.Known = k.merged()
-	r.state.Screening = safety.Screen(r.state.Known)
+	r.state.Screening = k.screening()
 	r.state.ScreenAgain = r.judge.unwell() && len(r.state.Screening.Grave()) > 0
 	r.state.Pressed = r.judge.ownSigns()
 	r.state.PostureFlags = assess.Flags(r.state.Posture, r.ctx.Thresholds)
@@ -298,8 +298,9 @@ func (r *reducer) finish() {
 	for i := range r.state.Points {
 		r.closePoint(k, &r.state.Points[i])
 	}
+	quiet := r.judge.quiet(k)
 	for i := range r.state.Holds {
-		r.weigh(&r.state.Holds[i])
+		r.weigh(&r.state.Holds[i], k, quiet)
 	}
 	for i := range r.state.Ranges {
 		x := &r.state.Ranges[i]
