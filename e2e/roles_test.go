@@ -63,6 +63,7 @@ func TestRolesOnScreen(t *testing.T) {
 // After "unwell" the site is closed, and the screening is asked again: the same
 // answers can be given anew, and another place may then be pressed.
 func TestAfterUnwellTheScreeningIsAskedAgain(t *testing.T) {
+	t.Parallel() // most of it is waiting
 	p, _ := visiting(t, t.Name())
 	screened(p)
 	stepTo(p, "Find")
@@ -87,6 +88,7 @@ func TestAfterUnwellTheScreeningIsAskedAgain(t *testing.T) {
 // What the record refuses is shown with its reason, holds up nothing, and is let
 // go by hand.
 func TestARefusedEntryIsShownWithItsReason(t *testing.T) {
+	t.Parallel() // most of it is waiting
 	p, client := visiting(t, t.Name())
 	p.sent()
 	p.MustEval(`async (client) => {
@@ -116,6 +118,7 @@ func TestARefusedEntryIsShownWithItsReason(t *testing.T) {
 // A hold that would be set aside does not begin: the reason is shown where one
 // chooses, and another choice lets it begin.
 func TestAHoldThatWouldBeSetAsideDoesNotBegin(t *testing.T) {
+	t.Parallel() // most of it is waiting
 	p, _ := visiting(t, t.Name())
 	screened(p)
 	p.MustElementX(`//*[@data-group="adapt"]//button[@aria-expanded="false"]`).MustClick()

@@ -83,6 +83,7 @@ func TestTheScreeningRulesOverHolds(t *testing.T) {
 // One tablet is offline and does not know yet: another has recorded a warm
 // calf. The hold that the offline one begins comes in late and counts nowhere.
 func TestAWarmCalfReachesTheOfflineOutbox(t *testing.T) {
+	t.Parallel() // most of it is waiting
 	s := startServer(t)
 	w := newWire(t, s.addr)
 	away := openPage(t, w.l.Addr().String(), "/")
@@ -123,6 +124,7 @@ func TestAWarmCalfReachesTheOfflineOutbox(t *testing.T) {
 
 // What an earlier visit said of a place stays when a touch adds another one.
 func TestACarriedAnswerIsPlacedFurther(t *testing.T) {
+	t.Parallel() // most of it is waiting
 	p := openPage(t, startServer(t).addr, "/")
 	p.signIn(demo.Logins[0])
 	client := ownClient(p, "Carried")

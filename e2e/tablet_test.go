@@ -35,6 +35,7 @@ func elsewhere(t *testing.T) demo.Login {
 // D2: on a shared tablet the visit of one practice does not open for another,
 // neither with the server's "no" nor without any answer.
 func TestD2AnotherPracticesVisitDoesNotOpenOnASharedTablet(t *testing.T) {
+	t.Parallel() // most of it is waiting
 	s := startServer(t)
 	w := newWire(t, s.addr)
 	stranger := elsewhere(t)
