@@ -43,7 +43,8 @@ func TestTheDemoIsMadeByTheCore(t *testing.T) {
 	assert.Equal(t, 6, count(`select count(*) from visit where starts_at >= $1`,
 		now.Truncate(24*time.Hour).AddDate(0, 0, 1)), "tomorrow's")
 	var fewest, most int
-	require.NoError(t, raw.QueryRow(`select min(n), max(n) from (select count(*) as n from visit where closed_at is not null group by client_id) v`).Scan(&fewest, &most))
+	require.NoError(t, raw.QueryRow(`select min(n), max(n) from (select count(*) as n from visit
+		where closed_at is not null group by client_id) v`).Scan(&fewest, &most))
 	assert.GreaterOrEqual(t, fewest, 3)
 	assert.LessOrEqual(t, most, 6)
 	assert.Positive(t, count(`select count(*) from hold where outcome = 'released' or outcome = 'reduced'`))

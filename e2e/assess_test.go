@@ -88,7 +88,8 @@ func TestFromTheStoryToASuspect(t *testing.T) {
 	stepTo(p, "Suspect")
 	var n int
 	require.NoError(t, db(t).Get(&n,
-		`select count(*) from visit_event where client_id = $1 and type in ('interview-noted', 'test-done', 'posture-read', 'loads-declared', 'range-measured', 'drawing-painted')`, client))
+		`select count(*) from visit_event where client_id = $1
+			and type in ('interview-noted', 'test-done', 'posture-read', 'loads-declared', 'range-measured', 'drawing-painted')`, client))
 	assert.Equal(t, 8, n)
 
 	p.click("a", "Show the client")
@@ -178,9 +179,11 @@ func TestTheMeanOfThreeReadings(t *testing.T) {
 	p.sent()
 	var kept []string
 	require.NoError(t, db(t).Select(&kept,
-		`select body->>'trials' from visit_event where client_id = $1 and type = 'range-measured' and body->>'moment' = 'after' order by version desc limit 1`, client))
+		`select body->>'trials' from visit_event where client_id = $1 and type = 'range-measured'
+			and body->>'moment' = 'after' order by version desc limit 1`, client))
 	assert.Equal(t, []string{"[70, 71, 73]"}, kept)
 	require.NoError(t, db(t).Select(&kept,
-		`select (body->>'trials') || (body->>'felt_region') || (body->>'tool') from visit_event where client_id = $1 and type = 'range-measured' order by version desc limit 1`, client))
+		`select (body->>'trials') || (body->>'felt_region') || (body->>'tool') from visit_event where client_id = $1
+			and type = 'range-measured' order by version desc limit 1`, client))
 	assert.Equal(t, []string{"[60, 64, 65]top-of-shoulderinclinometer"}, kept, "the rest of the reading stays")
 }

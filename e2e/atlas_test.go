@@ -84,7 +84,8 @@ func TestThePracticesNotesAndSites(t *testing.T) {
 	p.see("label", "^Note$")
 	var n int
 	require.NoError(t, db(t).Get(&n,
-		`select (select count(*) from atlas_note where muscle = 'pectineus') + (select count(*) from atlas_site where muscle = 'pectineus' and removed_at is null)`))
+		`select (select count(*) from atlas_note where muscle = 'pectineus') + (select count(*) from atlas_site
+			where muscle = 'pectineus' and removed_at is null)`))
 	assert.Zero(t, n)
 }
 

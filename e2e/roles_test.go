@@ -111,7 +111,8 @@ func TestARefusedEntryIsShownWithItsReason(t *testing.T) {
 	p.click("button", "let them go")
 	p.MustWait(`() => !document.body.innerText.includes("refused")`)
 	var n int
-	require.NoError(t, db(t).Get(&n, `select count(*) from visit_event where client_id = $1 and type = 'note-written'`, client))
+	require.NoError(t, db(t).Get(&n, `select count(*) from visit_event where client_id = $1
+		and type = 'note-written'`, client))
 	assert.Equal(t, 1, n)
 }
 

@@ -74,7 +74,8 @@ func TestTheScreeningRulesOverHolds(t *testing.T) {
 	assert.Equal(t, "Sunday, left, A graze from the bicycle", said)
 	var n int
 	require.NoError(t, db(t).Get(&n,
-		`select count(*) from visit_event e where client_id = $1 and type = 'block-overridden' and body->>'reason' like 'The graze%'`, client))
+		`select count(*) from visit_event e where client_id = $1 and type = 'block-overridden'
+			and body->>'reason' like 'The graze%'`, client))
 	assert.Equal(t, 1, n)
 	require.NoError(t, db(t).Get(&n, `select count(*) from hold h where client_id = $1 and status = 'live'`, client))
 	assert.Equal(t, 1, n)
@@ -145,6 +146,7 @@ func TestACarriedAnswerIsPlacedFurther(t *testing.T) {
 	p.sent()
 	var regions string
 	require.NoError(t, db(t).Get(&regions,
-		`select array_to_string(regions, ' ') || ' ' || side from screening s join visit v on v.id = s.visit_id where s.client_id = $1 and question = 'open-skin' order by v.starts_at desc limit 1`, client))
+		`select array_to_string(regions, ' ') || ' ' || side from screening s join visit v on v.id = s.visit_id
+			where s.client_id = $1 and question = 'open-skin' order by v.starts_at desc limit 1`, client))
 	assert.Equal(t, "upper-calf lower-calf left", regions)
 }

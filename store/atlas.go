@@ -39,7 +39,8 @@ func (t *Tx) AtlasNotes(ctx context.Context) ([]AtlasNote, error) {
 func (t *Tx) AtlasSites(ctx context.Context) ([]AtlasSite, error) {
 	out := []AtlasSite{}
 	err := t.tx.SelectContext(ctx, &out,
-		`select id, muscle, name, fibre, along_pct, across_mm, note from atlas_site where removed_at is null order by muscle, name, id`)
+		`select id, muscle, name, fibre, along_pct, across_mm, note from atlas_site where removed_at is null
+			order by muscle, name, id`)
 	return out, found("listing the practice's sites", err)
 }
 
@@ -55,7 +56,8 @@ func (t *Tx) PutAtlasNote(ctx context.Context, n AtlasNote) error {
 		return nil
 	}
 	r, err = t.tx.ExecContext(ctx,
-		`update atlas_note set text = $3, person_id = $4, revision = revision + 1, updated_at = now() where muscle = $1 and revision = $2`,
+		`update atlas_note set text = $3, person_id = $4, revision = revision + 1, updated_at = now()
+			where muscle = $1 and revision = $2`,
 		n.Muscle, n.Revision, n.Text, t.who.Person)
 	if err != nil {
 		return fmt.Errorf("changing a note: %w", err)

@@ -88,7 +88,8 @@ func (t *Tx) Alike(ctx context.Context, c Client) ([]Client, error) {
 func (t *Tx) ArchiveClient(ctx context.Context, id uuid.UUID, archived bool) error {
 	t.touch(id)
 	r, err := t.tx.ExecContext(ctx,
-		`update client set archived_at = case when $2 then coalesce(archived_at, now()) end, revision = revision + 1 where id = $1`, id, archived)
+		`update client set archived_at = case when $2 then coalesce(archived_at, now()) end, revision = revision + 1
+			where id = $1`, id, archived)
 	if err != nil {
 		return found("archiving a client", err)
 	}

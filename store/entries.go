@@ -129,14 +129,16 @@ func (t *Tx) PutEntry(ctx context.Context, e Entry, code string) error {
 func (t *Tx) Entries(ctx context.Context, visit uuid.UUID) ([]Entry, error) {
 	out := []Entry{}
 	err := t.tx.SelectContext(ctx, &out,
-		`select id, client_id, visit_id, kind, body, received_at from client_entry where visit_id = $1 and taken_at is null order by received_at, id`, visit)
+		`select id, client_id, visit_id, kind, body, received_at from client_entry where visit_id = $1
+			and taken_at is null order by received_at, id`, visit)
 	return out, found("listing a client's entries", err)
 }
 
 // TakeEntry marks an entry as taken in (or set aside); twice is the same as once.
 func (t *Tx) TakeEntry(ctx context.Context, visit, id uuid.UUID) error {
 	_, err := t.tx.ExecContext(ctx,
-		`update client_entry set taken_at = now(), taken_by = $3 where visit_id = $1 and id = $2 and taken_at is null`, visit, id, t.who.Person)
+		`update client_entry set taken_at = now(), taken_by = $3 where visit_id = $1 and id = $2
+			and taken_at is null`, visit, id, t.who.Person)
 	return found("taking an entry", err)
 }
 

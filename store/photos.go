@@ -52,7 +52,8 @@ func (t *Tx) PutPhoto(ctx context.Context, p Photo, jpeg, thumb []byte) error {
 func (t *Tx) Photos(ctx context.Context, client uuid.UUID) ([]Photo, error) {
 	out := []Photo{}
 	err := t.tx.SelectContext(ctx, &out,
-		`select `+photoColumns+` where p.client_id = $1 and p.removed_at is null order by v.starts_at desc, p.view, p.added_at`, client)
+		`select `+photoColumns+` where p.client_id = $1 and p.removed_at is null
+			order by v.starts_at desc, p.view, p.added_at`, client)
 	return out, found("listing photographs", err)
 }
 

@@ -23,7 +23,8 @@ func (t *Tx) project(ctx context.Context, client, visitID uuid.UUID, version int
 			errs = append(errs, err)
 		}
 	}
-	exec(`update visit set version = $2, opened_at = $3, closed_at = $4, reason = coalesce(nullif($5, ''), reason) where id = $1`,
+	exec(`update visit set version = $2, opened_at = $3, closed_at = $4, reason = coalesce(nullif($5, ''), reason)
+		where id = $1`,
 		visitID, version, moment(s.OpenedMS), moment(s.ClosedMS), s.Reason)
 	exec(`delete from charted_point where visit_id = $1`, visitID)
 	for _, p := range s.Points {
@@ -48,7 +49,8 @@ func (t *Tx) project(ctx context.Context, client, visitID uuid.UUID, version int
 	}
 	exec(`delete from range_reading where visit_id = $1`, visitID)
 	for _, r := range s.Ranges {
-		exec(`insert into range_reading (practice_id, client_id, visit_id, movement, side, before_deg, after_deg) values ($1, $2, $3, $4, $5, $6, $7)`,
+		exec(`insert into range_reading (practice_id, client_id, visit_id, movement, side, before_deg, after_deg)
+			values ($1, $2, $3, $4, $5, $6, $7)`,
 			t.who.Practice, client, visitID, r.Movement, r.Side, r.Before, r.After)
 	}
 	exec(`delete from screening where visit_id = $1`, visitID)
@@ -77,7 +79,8 @@ func (t *Tx) project(ctx context.Context, client, visitID uuid.UUID, version int
 	}
 	exec(`delete from consent where visit_id = $1`, visitID)
 	for _, c := range s.Consents {
-		exec(`insert into consent (practice_id, client_id, visit_id, area, given, given_by, chaperone, note) values ($1, $2, $3, $4, $5, $6, $7, $8)`,
+		exec(`insert into consent (practice_id, client_id, visit_id, area, given, given_by, chaperone, note)
+			values ($1, $2, $3, $4, $5, $6, $7, $8)`,
 			t.who.Practice, client, visitID, c.Area, c.Given, cmp.Or(c.By, "client"), c.Chaperone, c.Note)
 	}
 	exec(`delete from pain_drawing where visit_id = $1`, visitID)
@@ -90,7 +93,8 @@ func (t *Tx) project(ctx context.Context, client, visitID uuid.UUID, version int
 		if err != nil {
 			return err
 		}
-		exec(`insert into pain_drawing (practice_id, client_id, visit_id, figure, cells, strokes) values ($1, $2, $3, $4, $5, $6)`,
+		exec(`insert into pain_drawing (practice_id, client_id, visit_id, figure, cells, strokes)
+			values ($1, $2, $3, $4, $5, $6)`,
 			t.who.Practice, client, visitID, body.Version, cells, raw)
 	}
 	if len(errs) > 0 {

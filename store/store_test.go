@@ -150,7 +150,8 @@ func TestRowsOfAnotherPracticeAreOutOfReach(t *testing.T) {
 	defer raw.Close()
 	var tables []string
 	require.NoError(t, raw.Select(&tables,
-		`select table_name from information_schema.columns where table_schema = 'public' and column_name = 'practice_id' and table_name not in ('login') order by 1`))
+		`select table_name from information_schema.columns where table_schema = 'public'
+			and column_name = 'practice_id' and table_name not in ('login') order by 1`))
 	assert.Contains(t, tables, "visit_event")
 	for _, table := range append(tables, "practice") {
 		var n int
@@ -178,7 +179,8 @@ func TestEveryTableForcesRowSecurity(t *testing.T) {
 	defer raw.Close()
 	var open []string
 	require.NoError(t, raw.Select(&open,
-		`select relname from pg_class where relkind = 'r' and relnamespace = 'public'::regnamespace and not relforcerowsecurity order by 1`))
+		`select relname from pg_class where relkind = 'r' and relnamespace = 'public'::regnamespace
+			and not relforcerowsecurity order by 1`))
 	assert.Equal(t, []string{"door", "goose_db_version", "link", "login", "session"}, open,
 		"the only tables without a practice")
 }
