@@ -40,6 +40,7 @@ format: ui/node_modules/.package-lock.json ## what lint asks for, done
 
 bench: .mokren/has-postgresql .mokren/has-chromium build ## coach and atlas natively and in the browser, one run
 	go test -run '^$$' -bench . -benchmem ./core/...
+	MOKREN_BENCH=1 go run ./cmd/withcluster go test -count=1 -run TestBenchHistory -v ./api | grep ratio
 	MOKREN_BENCH=1 go test -count=1 -run TestBenchBrowser -v ./e2e | grep -v '^=== '
 
 screenshots: .mokren/has-postgresql .mokren/has-chromium build ## one picture of each main view, from the demo data

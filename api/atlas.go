@@ -7,7 +7,6 @@ import (
 	"strings"
 
 	"github.com/danielgtaylor/huma/v2"
-	"github.com/google/uuid"
 
 	"mokren/core/atlas"
 	"mokren/core/ids"
@@ -51,28 +50,15 @@ func (p ByMuscle) get() (*atlas.Muscle, error) {
 	return m, nil
 }
 
-// atlasWrite runs fn for a muscle as the person who is signed in and answers
-// with everything that the practice has added.
-func (s *server) atlasWrite(ctx context.Context, p ByMuscle,
-	fn func(*store.Tx, *atlas.Muscle) error,
-) (*oneOut[OwnAtlas], error) {
-	who, err := s.principal(ctx)
-	if err != nil {
-		return nil, err
-	}
-	m, err := p.get()
-	if err != nil {
-		return nil, err
-	}
-	out := &oneOut[OwnAtlas]{}
-	err = s.store.As(ctx, who, store.Action{Verb: "write", Kind: "atlas", Subject: p.Muscle}, func(tx *store.Tx) error {
-		if err := fn(tx, m); err != nil {
-			return err
+// atlasWrite runs fn for a muscle and answers with everything that the practice
+// has added.
+func (s *server) atlasWrite(ctx context.Context, m *atlas.Muscle, fn func(*store.Tx) error) (*oneOut[OwnAtlas], error) {
+	return one(ctx, s, action("write", "atlas", string(m.ID)), func(tx *store.Tx) (OwnAtlas, error) {
+		if err := fn(tx); err != nil {
+			return OwnAtlas{}, err
 		}
-		out.Body, err = ownAtlas(ctx, tx)
-		return err
+		return ownAtlas(ctx, tx)
 	})
-	return out, problem(err)
 }
 
 func ownAtlas(ctx context.Context, tx *store.Tx) (OwnAtlas, error) {
@@ -97,97 +83,82 @@ func ownAtlas(ctx context.Context, tx *store.Tx) (OwnAtlas, error) {
 
 func (s *server) registerAtlas(a huma.API) {
 	errs := []int{401, 404, 409, 422}
-	huma.Register(a, huma.Operation{
-		OperationID: "own-atlas", Method: http.MethodGet, Path: "/api/atlas",
-		Summary: "What the practice added to the atlas", Errors: []int{401},
-	},
+	huma.Register(a, op("own-atlas", http.MethodGet, "/api/atlas", "What the practice added to the atlas", 401),
 		func(ctx context.Context, _ *struct{}) (*oneOut[OwnAtlas], error) {
-			who, err := s.principal(ctx)
-			if err != nil {
-				return nil, err
-			}
-			out := &oneOut[OwnAtlas]{}
-			err = s.store.As(ctx, who, store.Action{Verb: "read", Kind: "atlas"}, func(tx *store.Tx) error {
-				out.Body, err = ownAtlas(ctx, tx)
-				return err
-			})
-			return out, problem(err)
-		})
-	huma.Register(a, huma.Operation{
-		OperationID: "put-note", Method: http.MethodPut, Path: "/api/atlas/{muscle}/note",
-		Summary: "Write the practice's note on a muscle", Errors: errs,
-	},
-		func(ctx context.Context, in *struct {
-			ByMuscle
-			Body OwnNote
-		},
-		) (*oneOut[OwnAtlas], error) {
-			if strings.ContainsRune(in.Body.Text, 0) {
-				return nil, invalid("body.text", "a NUL character", "text without NUL characters")
-			}
-			return s.atlasWrite(ctx, in.ByMuscle, func(tx *store.Tx, m *atlas.Muscle) error {
-				return tx.PutAtlasNote(ctx, store.AtlasNote{
-					Muscle: string(m.ID), Text: in.Body.Text,
-					Revision: in.Body.Revision,
-				})
+			return one(ctx, s, action("read", "atlas", ""), func(tx *store.Tx) (OwnAtlas, error) {
+				return ownAtlas(ctx, tx)
 			})
 		})
-	huma.Register(a, huma.Operation{
-		OperationID: "put-site", Method: http.MethodPut,
-		Path: "/api/atlas/{muscle}/sites/{id}", Summary: "Place, change or bring back the practice's own site",
-		Errors: errs,
-	},
-		func(ctx context.Context, in *struct {
-			ByMuscle
-			ByID
-			Body OwnSite
-		},
-		) (*oneOut[OwnAtlas], error) {
-			if in.Body.ID != in.ID {
-				return nil, invalid("body.id", in.Body.ID, "the id in the address")
-			}
-			if name := strings.TrimSpace(in.Body.Name); name == "" || strings.ContainsRune(name+in.Body.Note, 0) {
-				return nil, invalid("body.name", in.Body.Name, "a name, without NUL characters")
-			}
-			m, err := in.get()
-			if err != nil {
-				return nil, err
-			}
-			if in.Body.Place.Fibre >= len(m.Fibres) {
-				return nil, invalid("body.place.fibre", fmt.Sprint(in.Body.Place.Fibre),
-					fmt.Sprintf("0 to %d", len(m.Fibres)-1))
-			}
-			return s.atlasWrite(ctx, in.ByMuscle, func(tx *store.Tx, m *atlas.Muscle) error {
-				p := in.Body.Place
-				return tx.PutAtlasSite(ctx, store.AtlasSite{
-					ID: uuid.MustParse(in.ID), Muscle: string(m.ID),
-					Name: in.Body.Name, Fibre: p.Fibre, AlongPct: p.AlongPct, AcrossMM: p.AcrossMM, Note: in.Body.Note,
-				})
-			})
+	huma.Register(a, op("put-note", http.MethodPut, "/api/atlas/{muscle}/note",
+		"Write the practice's note on a muscle", errs...), s.putNote)
+	huma.Register(a, op("put-site", http.MethodPut, "/api/atlas/{muscle}/sites/{id}",
+		"Place, change or bring back the practice's own site", errs...), s.putSite)
+	huma.Register(a, op("remove-site", http.MethodDelete, "/api/atlas/{muscle}/sites/{id}",
+		"Take an own site away (put it again to bring it back)", errs...), s.removeSite)
+	huma.Register(a, op("restore-atlas", http.MethodDelete, "/api/atlas/{muscle}",
+		"Bring a muscle back to what was shipped", errs...), s.restoreAtlas)
+}
+
+func (s *server) putNote(ctx context.Context, in *struct {
+	ByMuscle
+	Body OwnNote
+},
+) (*oneOut[OwnAtlas], error) {
+	m, err := in.get()
+	if err != nil {
+		return nil, err
+	}
+	return s.atlasWrite(ctx, m, func(tx *store.Tx) error {
+		return tx.PutAtlasNote(ctx, store.AtlasNote{
+			Muscle: string(m.ID), Text: in.Body.Text, Revision: in.Body.Revision,
 		})
-	huma.Register(a, huma.Operation{
-		OperationID: "remove-site", Method: http.MethodDelete,
-		Path: "/api/atlas/{muscle}/sites/{id}", Summary: "Take an own site away (put it again to bring it back)",
-		Errors: errs,
-	},
-		func(ctx context.Context, in *struct {
-			ByMuscle
-			ByID
-		},
-		) (*oneOut[OwnAtlas], error) {
-			return s.atlasWrite(ctx, in.ByMuscle, func(tx *store.Tx, m *atlas.Muscle) error {
-				return tx.RemoveAtlasSite(ctx, string(m.ID), uuid.MustParse(in.ID))
-			})
+	})
+}
+
+func (s *server) putSite(ctx context.Context, in *struct {
+	ByMuscle
+	ByID
+	Body OwnSite
+},
+) (*oneOut[OwnAtlas], error) {
+	if in.Body.ID != in.ID {
+		return nil, invalid("body.id", in.Body.ID, "the id in the address")
+	}
+	if strings.TrimSpace(in.Body.Name) == "" {
+		return nil, invalid("body.name", in.Body.Name, "a name")
+	}
+	m, err := in.get()
+	if err != nil {
+		return nil, err
+	}
+	p := in.Body.Place
+	if p.Fibre >= len(m.Fibres) {
+		return nil, invalid("body.place.fibre", fmt.Sprint(p.Fibre), fmt.Sprintf("0 to %d", len(m.Fibres)-1))
+	}
+	return s.atlasWrite(ctx, m, func(tx *store.Tx) error {
+		return tx.PutAtlasSite(ctx, store.AtlasSite{
+			ID: in.uuid(), Muscle: string(m.ID), Name: in.Body.Name, Fibre: p.Fibre, AlongPct: p.AlongPct,
+			AcrossMM: p.AcrossMM, Note: in.Body.Note,
 		})
-	huma.Register(a, huma.Operation{
-		OperationID: "restore-atlas", Method: http.MethodDelete,
-		Path: "/api/atlas/{muscle}", Summary: "Bring a muscle back to what was shipped", Errors: errs,
-	},
-		func(ctx context.Context, in *ByMuscle) (*oneOut[OwnAtlas], error) {
-			return s.atlasWrite(ctx, *in, func(tx *store.Tx,
-				m *atlas.Muscle,
-			) error {
-				return tx.RestoreAtlas(ctx, string(m.ID))
-			})
-		})
+	})
+}
+
+func (s *server) removeSite(ctx context.Context, in *struct {
+	ByMuscle
+	ByID
+},
+) (*oneOut[OwnAtlas], error) {
+	m, err := in.get()
+	if err != nil {
+		return nil, err
+	}
+	return s.atlasWrite(ctx, m, func(tx *store.Tx) error { return tx.RemoveAtlasSite(ctx, string(m.ID), in.uuid()) })
+}
+
+func (s *server) restoreAtlas(ctx context.Context, in *ByMuscle) (*oneOut[OwnAtlas], error) {
+	m, err := in.get()
+	if err != nil {
+		return nil, err
+	}
+	return s.atlasWrite(ctx, m, func(tx *store.Tx) error { return tx.RestoreAtlas(ctx, string(m.ID)) })
 }

@@ -5,14 +5,11 @@ import (
 	"database/sql"
 	"errors"
 	"net/http"
-	"slices"
 	"strings"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
-	"github.com/google/uuid"
 
-	"mokren/core/visit"
 	"mokren/store"
 )
 
@@ -36,37 +33,6 @@ type Client struct {
 	Age        *int     `json:"age,omitempty" readOnly:"true"`
 	LastVisit  *string  `json:"last_visit,omitempty" readOnly:"true" doc:"RFC 3339"`
 	Visits     int      `json:"visits,omitempty" readOnly:"true"`
-}
-
-// Visit is an appointment and what became of it.
-type Visit struct {
-	ID        string  `json:"id" format:"uuid"`
-	Client    string  `json:"client" format:"uuid"`
-	StartsAt  string  `json:"starts_at" format:"date-time"`
-	Minutes   int     `json:"minutes,omitempty" minimum:"5" maximum:"480" default:"60"`
-	Reason    string  `json:"reason,omitempty" maxLength:"500"`
-	Version   int64   `json:"version,omitempty" readOnly:"true"`
-	OpenedAt  *string `json:"opened_at,omitempty" readOnly:"true"`
-	ClosedAt  *string `json:"closed_at,omitempty" readOnly:"true"`
-	Name      string  `json:"name,omitempty" readOnly:"true" doc:"the client's name"`
-	Therapist string  `json:"therapist,omitempty" readOnly:"true"`
-}
-
-// Course is everything the client's page and the progress screen show.
-type Course struct {
-	Client  Client        `json:"client"`
-	Visits  []Visit       `json:"visits"`
-	History visit.History `json:"history"`
-	// Last is the latest opened visit's points, for the body on the page.
-	Last []visit.Point `json:"last_points"`
-	// Consents are those of every visit, the latest visit first.
-	Consents []DatedConsent `json:"consents"`
-}
-
-// DatedConsent is what was agreed to or withdrawn at a visit.
-type DatedConsent struct {
-	Date string `json:"date" doc:"the practice's local date, YYYY-MM-DD"`
-	visit.Consented
 }
 
 func clientOut(c store.Client, now time.Time) Client {
@@ -97,15 +63,6 @@ func (s *server) clientFor(who store.Principal, c store.Client) Client {
 	return out
 }
 
-// visitFor leaves the reason out where the role does not see it.
-func visitFor(who store.Principal, v store.Visit) Visit {
-	out := visitOut(v)
-	if !who.Role.Clinical() {
-		out.Reason = ""
-	}
-	return out
-}
-
 // birthDate reads a day as it is typed; not valid when it is none.
 func birthDate(s string) sql.NullTime {
 	for _, layout := range []string{time.DateOnly, "2.1.2006", "02.01.2006"} {
@@ -124,6 +81,7 @@ func ageOn(born, now time.Time) int {
 	return a
 }
 
+// stamp is a moment as the API writes it.
 func stamp(t sql.NullTime) *string {
 	if !t.Valid {
 		return nil
@@ -132,118 +90,56 @@ func stamp(t sql.NullTime) *string {
 	return &s
 }
 
-func visitOut(v store.Visit) Visit {
-	return Visit{
-		ID: v.ID.String(), Client: v.ClientID.String(), StartsAt: v.StartsAt.UTC().Format(time.RFC3339),
-		Minutes: v.Minutes, Reason: v.Reason,
-		Version: v.Version, OpenedAt: stamp(v.OpenedAt), ClosedAt: stamp(v.ClosedAt),
-		Name: v.GivenName + " " + v.FamilyName, Therapist: v.By,
-	}
-}
-
-type listOut[T any] struct {
-	Body struct {
-		Items []T `json:"items"`
-	}
-}
-
-type oneOut[T any] struct{ Body T }
-
-// ByID is the id in the address.
-type ByID struct {
-	ID string `path:"id" format:"uuid"`
-}
-
-func clientAction(verb, id string) store.Action {
-	u, _ := uuid.Parse(id)
-	return store.Action{Verb: verb, Kind: "client", Subject: id, Client: uuid.NullUUID{UUID: u, Valid: true}}
-}
-
 func (s *server) registerClients(a huma.API) {
-	huma.Register(a, huma.Operation{
-		OperationID: "list-clients", Method: http.MethodGet, Path: "/api/clients",
-		Summary: "Clients by name", Errors: []int{401},
-	},
-		func(ctx context.Context, in *struct {
-			Q        string `query:"q" maxLength:"100" doc:"a name, with typing errors, or a birth date (YYYY-MM-DD or DD.MM.YYYY)"`
-			Archived bool   `query:"archived"`
-		},
-		) (*listOut[Client], error) {
-			who, err := s.principal(ctx)
-			if err != nil {
-				return nil, err
-			}
-			out := &listOut[Client]{}
-			out.Body.Items = []Client{}
-			err = s.store.As(ctx, who, store.Action{Verb: "list", Kind: "client", Subject: in.Q},
-				func(tx *store.Tx) error {
-					list, err := tx.Clients(
-						ctx,
-						strings.TrimSpace(strings.ReplaceAll(in.Q, "\x00", "")),
-						birthDate(in.Q),
-						in.Archived,
-					)
-					for _, c := range list {
-						out.Body.Items = append(out.Body.Items, s.clientFor(who, c))
-					}
-					return err
-				})
-			return out, problem(err)
+	huma.Register(a, op("list-clients", http.MethodGet, "/api/clients", "Clients by name", 401), s.listClients)
+	huma.Register(a, op("put-client", http.MethodPut, "/api/clients/{id}", "Register or change a client",
+		401, 404, 409, 422), s.putClient)
+	huma.Register(a, op("alike-clients", http.MethodGet, "/api/clients/{id}/alike",
+		"Clients who may be the same person", 401, 422), s.alike)
+	huma.Register(a, silent(op("archive-client", http.MethodPost, "/api/clients/{id}/archive",
+		"Put a client away, or bring one back", 401, 404)),
+		func(ctx context.Context, in *ByID) (*struct{}, error) { return s.archive(ctx, in, "archive") })
+	huma.Register(a, silent(op("restore-client", http.MethodPost, "/api/clients/{id}/restore",
+		"Put a client away, or bring one back", 401, 404)),
+		func(ctx context.Context, in *ByID) (*struct{}, error) { return s.archive(ctx, in, "restore") })
+	huma.Register(a, op("client-course", http.MethodGet, "/api/clients/{id}", "A client with visits and course",
+		401, 404), s.course)
+}
+
+func (s *server) listClients(ctx context.Context, in *struct {
+	Q        string `query:"q" maxLength:"100" doc:"a name, with typing errors, or a birth date (YYYY-MM-DD or DD.MM.YYYY)"`
+	Archived bool   `query:"archived"`
+},
+) (*listOut[Client], error) {
+	return list(ctx, s, action("list", "client", in.Q), s.shownTo(ctx), func(tx *store.Tx) ([]store.Client, error) {
+		return tx.Clients(ctx, strings.TrimSpace(in.Q), birthDate(in.Q), in.Archived)
+	})
+}
+
+func (s *server) alike(ctx context.Context, in *struct {
+	ByID
+	Given  string `query:"given_name" maxLength:"100"`
+	Family string `query:"family_name" maxLength:"100"`
+	Born   string `query:"born_on" maxLength:"10"`
+},
+) (*listOut[Client], error) {
+	return list(ctx, s, action("list", "client", "alike"), s.shownTo(ctx), func(tx *store.Tx) ([]store.Client, error) {
+		return tx.Alike(ctx, store.Client{
+			ID: in.uuid(), GivenName: in.Given, FamilyName: in.Family, BornOn: birthDate(in.Born),
 		})
-	huma.Register(a, huma.Operation{
-		OperationID: "put-client", Method: http.MethodPut, Path: "/api/clients/{id}",
-		Summary: "Register or change a client", Errors: []int{401, 404, 409, 422},
-	}, s.putClient)
-	huma.Register(a, huma.Operation{
-		OperationID: "alike-clients", Method: http.MethodGet,
-		Path: "/api/clients/{id}/alike", Summary: "Clients who may be the same person", Errors: []int{401, 422},
-	},
-		func(ctx context.Context, in *struct {
-			ByID
-			Given  string `query:"given_name" maxLength:"100"`
-			Family string `query:"family_name" maxLength:"100"`
-			Born   string `query:"born_on" maxLength:"10"`
-		},
-		) (*listOut[Client], error) {
-			who, err := s.principal(ctx)
-			if err != nil {
-				return nil, err
-			}
-			out := &listOut[Client]{}
-			out.Body.Items = []Client{}
-			err = s.store.As(ctx, who, store.Action{Verb: "list", Kind: "client", Subject: "alike"},
-				func(tx *store.Tx) error {
-					list, err := tx.Alike(ctx, store.Client{
-						ID: uuid.MustParse(in.ID), GivenName: in.Given,
-						FamilyName: in.Family, BornOn: birthDate(in.Born),
-					})
-					for _, c := range list {
-						out.Body.Items = append(out.Body.Items, s.clientFor(who, c))
-					}
-					return err
-				})
-			return out, problem(err)
-		})
-	for verb, archived := range map[string]bool{"archive": true, "restore": false} {
-		huma.Register(a, huma.Operation{
-			OperationID: verb + "-client", Method: http.MethodPost,
-			Path: "/api/clients/{id}/" + verb, Summary: "Put a client away, or bring one back",
-			Errors: []int{401, 404}, DefaultStatus: 204,
-		},
-			func(ctx context.Context, in *ByID) (*struct{}, error) {
-				who, err := s.principal(ctx)
-				if err != nil {
-					return nil, err
-				}
-				return nil, problem(s.store.As(ctx, who, clientAction(verb, in.ID), func(tx *store.Tx) error {
-					return tx.ArchiveClient(ctx, uuid.MustParse(in.ID), archived)
-				}))
-			})
-	}
-	huma.Register(a, huma.Operation{
-		OperationID: "client-course", Method: http.MethodGet, Path: "/api/clients/{id}",
-		Summary: "A client with visits and course", Errors: []int{401, 404},
-	}, s.course)
+	})
+}
+
+// shownTo shows a client as the role of who is signed in sees one.
+func (s *server) shownTo(ctx context.Context) func(store.Client) Client {
+	who, _ := s.principal(ctx) //nolint:errcheck // nobody sees nothing clinical
+	return func(c store.Client) Client { return s.clientFor(who, c) }
+}
+
+func (s *server) archive(ctx context.Context, in *ByID, verb string) (*struct{}, error) {
+	return done(ctx, s, clientAction(verb, *in), func(tx *store.Tx) error {
+		return tx.ArchiveClient(ctx, in.uuid(), verb == "archive")
+	})
 }
 
 func (s *server) putClient(ctx context.Context, in *struct {
@@ -251,123 +147,53 @@ func (s *server) putClient(ctx context.Context, in *struct {
 	Body Client
 },
 ) (*oneOut[Client], error) {
-	who, err := s.principal(ctx)
-	if err != nil {
-		return nil, err
-	}
-	c := store.Client{
-		ID: uuid.MustParse(in.ID), GivenName: in.Body.GivenName, FamilyName: in.Body.FamilyName,
-		Work: in.Body.Work, Complaint: in.Body.Complaint, Cautions: in.Body.Cautions, Revision: in.Body.Revision,
-		Hand: in.Body.Hand, Phone: in.Body.Phone, Email: in.Body.Email, Emergency: in.Body.Emergency,
-		Guardian: in.Body.Guardian,
-	}
 	if in.Body.ID != in.ID {
 		return nil, invalid("body.id", in.Body.ID, "the id in the address")
 	}
-	if strings.TrimSpace(c.GivenName) == "" {
-		return nil, invalid("body.given_name", c.GivenName, "a name")
-	}
-	if strings.TrimSpace(c.FamilyName) == "" {
-		return nil, invalid("body.family_name", c.FamilyName, "a name")
-	}
-	if c.Cautions == nil {
-		c.Cautions = []string{}
-	}
-	if in.Body.BornOn != "" {
-		t, err := time.Parse(time.DateOnly, in.Body.BornOn)
-		if err != nil || t.After(s.now()) || t.Year() < 1900 {
-			return nil, invalid("body.born_on", in.Body.BornOn, "a day of the calendar from 1900 to today, YYYY-MM-DD")
-		}
-		c.BornOn = sql.NullTime{Time: t, Valid: true}
-	}
-	if in.Body.HeightCM != nil {
-		c.HeightCM = sql.NullFloat64{Float64: *in.Body.HeightCM, Valid: true}
-	}
-	out := &oneOut[Client]{}
-	err = s.store.As(ctx, who, clientAction("write", in.ID), func(tx *store.Tx) error {
-		// Who does not see what is clinical does not write it either.
-		if !who.Role.Clinical() {
-			stored, err := tx.Client(ctx, c.ID)
-			if err != nil && !errors.Is(err, store.ErrNotFound) {
-				return err
-			}
-			c.Complaint, c.Work, c.Cautions, c.HeightCM, c.Hand = stored.Complaint, stored.Work, stored.Cautions,
-				stored.HeightCM, stored.Hand
-		}
-		if err := tx.PutClient(ctx, c); err != nil {
-			return err
-		}
-		saved, err := tx.Client(ctx, c.ID)
-		out.Body = s.clientFor(who, saved)
-		return err
-	})
-	return out, problem(err)
-}
-
-func invalid(field, given, allowed string) error {
-	return huma.Error422UnprocessableEntity("Please correct the field.",
-		&huma.ErrorDetail{Location: field, Message: "allowed: " + allowed, Value: given})
-}
-
-func (s *server) course(ctx context.Context, in *ByID) (*oneOut[Course], error) {
-	who, err := s.principal(ctx)
+	c, err := s.typed(in.Body)
 	if err != nil {
 		return nil, err
 	}
-	out := &oneOut[Course]{}
-	out.Body.Visits, out.Body.Last, out.Body.Consents = []Visit{}, []visit.Point{}, []DatedConsent{}
-	id := uuid.MustParse(in.ID)
-	err = s.store.As(ctx, who, clientAction("read", in.ID), func(tx *store.Tx) error {
-		c, err := tx.Client(ctx, id)
-		if err != nil {
-			return err
-		}
-		out.Body.Client = s.clientFor(who, c)
-		me, err := tx.Person(ctx, who.Person)
-		if err != nil {
-			return err
-		}
-		zone, err := time.LoadLocation(me.TimeZone)
-		if err != nil {
-			return err
-		}
-		visits, err := tx.VisitsOf(ctx, id)
-		if err != nil {
-			return err
-		}
-		var dated []visit.Dated
-		for _, v := range visits {
-			out.Body.Visits = append(out.Body.Visits, visitOut(v))
-			if !v.OpenedAt.Valid {
-				continue
+	c.ID = in.uuid()
+	return one(ctx, s, clientAction("write", in.ByID), func(tx *store.Tx) (Client, error) {
+		// Who does not see what is clinical does not write it either.
+		if !tx.Who().Role.Clinical() {
+			stored, err := tx.Client(ctx, c.ID)
+			if err != nil && !errors.Is(err, store.ErrNotFound) {
+				return Client{}, err
 			}
-			log, err := tx.Events(ctx, v.ID)
-			if err != nil {
-				return err
-			}
-			vc, err := tx.VisitContext(ctx, v.ID, s.now())
-			if err != nil {
-				return err
-			}
-			d := visit.Dated{
-				Visit: v.ID.String(), Day: float64(v.StartsAt.Unix()) / 86400,
-				Date: v.StartsAt.In(zone).Format(time.DateOnly), State: visit.Reduce(vc, log),
-			}
-			dated = append(dated, d)
-			for _, c := range d.State.Consents {
-				out.Body.Consents = append(out.Body.Consents, DatedConsent{d.Date, c})
-			}
-			if len(d.State.Points) > 0 {
-				out.Body.Last = d.State.Points
-			}
+			c = c.WithClinical(stored)
 		}
-		age := 0
-		if out.Body.Client.Age != nil {
-			age = *out.Body.Client.Age
+		if err := tx.PutClient(ctx, c); err != nil {
+			return Client{}, err
 		}
-		out.Body.History = visit.Course(dated, age)
-		slices.SortStableFunc(out.Body.Consents, func(a, b DatedConsent) int { return strings.Compare(b.Date, a.Date) })
-		return nil
+		saved, err := tx.Client(ctx, c.ID)
+		return s.clientFor(tx.Who(), saved), err
 	})
-	return out, problem(err)
+}
+
+// typed is a client as the store keeps one.
+func (s *server) typed(in Client) (store.Client, error) {
+	c := store.Client{
+		GivenName: in.GivenName, FamilyName: in.FamilyName, Work: in.Work, Complaint: in.Complaint,
+		Cautions: append([]string{}, in.Cautions...), Revision: in.Revision, Hand: in.Hand, Phone: in.Phone,
+		Email: in.Email, Emergency: in.Emergency, Guardian: in.Guardian,
+	}
+	switch "" {
+	case strings.TrimSpace(c.GivenName):
+		return c, invalid("body.given_name", c.GivenName, "a name")
+	case strings.TrimSpace(c.FamilyName):
+		return c, invalid("body.family_name", c.FamilyName, "a name")
+	}
+	if in.BornOn != "" {
+		t, err := time.Parse(time.DateOnly, in.BornOn)
+		if err != nil || t.After(s.now()) || t.Year() < 1900 {
+			return c, invalid("body.born_on", in.BornOn, "a day of the calendar from 1900 to today, YYYY-MM-DD")
+		}
+		c.BornOn = sql.NullTime{Time: t, Valid: true}
+	}
+	if in.HeightCM != nil {
+		c.HeightCM = sql.NullFloat64{Float64: *in.HeightCM, Valid: true}
+	}
+	return c, nil
 }

@@ -7,7 +7,6 @@ import (
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
-	"github.com/google/uuid"
 
 	"mokren/core/strict"
 	"mokren/core/visit"
@@ -55,12 +54,11 @@ const (
 )
 
 func (s *server) registerEvents(a huma.API) {
-	huma.Register(a, huma.Operation{
-		OperationID: "send-events", Method: http.MethodPost, Path: "/api/visits/{id}/events",
-		Summary: "Send a visit's events (twice is the same as once)", Errors: []int{401, 403, 404, 408, 413, 422},
-		MaxBodyBytes: maxBatchBytes, BodyReadTimeout: batchPatience, SkipValidateBody: true,
-		RequestBody: jsonBody(a, EventBatch{}),
-	}, s.sendEvents)
+	o := op("send-events", http.MethodPost, "/api/visits/{id}/events",
+		"Send a visit's events (twice is the same as once)", 401, 403, 404, 408, 413, 422)
+	o.MaxBodyBytes, o.BodyReadTimeout, o.SkipValidateBody = maxBatchBytes, batchPatience, true
+	o.RequestBody = jsonBody[EventBatch](a)
+	huma.Register(a, o, s.sendEvents)
 }
 
 // sendEvents judges and stores a batch. Every event gets a receipt of its own.
@@ -69,48 +67,47 @@ func (s *server) sendEvents(ctx context.Context, in *struct {
 	RawBody []byte
 },
 ) (*oneOut[EventAnswer], error) {
-	who, err := s.principal(ctx)
+	raw, err := readBatch(in.RawBody)
 	if err != nil {
 		return nil, err
 	}
-	if e := strict.Storable(in.RawBody); e != nil && !json.Valid(in.RawBody) {
-		return nil, refused(e)
-	}
-	var raw rawBatch
-	if err := json.Unmarshal(in.RawBody, &raw); err != nil {
-		return nil, invalid("body", "JSON that cannot be read", "a batch: "+err.Error())
-	}
-	if n := len(raw.Events); n < 1 || n > 2000 {
-		return nil, invalid("body.events", "a list of another length", "1 to 2000 events")
-	}
-	b := store.Batch{SentMS: raw.SentMS, Since: raw.Since, Now: s.now()}
-	out := &oneOut[EventAnswer]{}
-	out.Body.Receipts = make([]Receipt, len(raw.Events))
-	var places []int
-	for i, r := range raw.Events {
-		e, why := readEvent(r, in.ID, who)
-		if why != "" {
-			out.Body.Receipts[i] = Receipt{ID: e.ID, Result: string(store.Refused), Reason: why}
-			continue
+	return one(ctx, s, action("write", "visit", in.ID), func(tx *store.Tx) (EventAnswer, error) {
+		out := EventAnswer{Receipts: make([]Receipt, len(raw.Events)), Events: []visit.Event{}}
+		b := store.Batch{SentMS: raw.SentMS, Since: raw.Since, Now: s.now()}
+		var places []int
+		for i, r := range raw.Events {
+			e, why := readEvent(r, in.ID, tx.Who())
+			if why != "" {
+				out.Receipts[i] = Receipt{ID: e.ID, Result: string(store.Refused), Reason: why}
+				continue
+			}
+			b.Events, places = append(b.Events, e), append(places, i)
 		}
-		b.Events, places = append(b.Events, e), append(places, i)
-	}
-	what := store.Action{Verb: "write", Kind: "visit", Subject: in.ID}
-	err = s.store.As(ctx, who, what, func(tx *store.Tx) error {
-		got, err := tx.Append(ctx, uuid.MustParse(in.ID), b)
+		got, err := tx.Append(ctx, in.uuid(), b)
 		if err != nil {
-			return err
+			return out, err
 		}
 		for i, r := range got.Receipts {
-			out.Body.Receipts[places[i]] = Receipt{r.ID, string(r.Result), r.Reason, r.Stored}
+			out.Receipts[places[i]] = Receipt{r.ID, string(r.Result), r.Reason, r.Stored}
 		}
-		out.Body.Version, out.Body.Events, out.Body.NowMS = got.Version, got.New, b.Now.UnixMilli()
-		return nil
+		out.Version, out.Events, out.NowMS = got.Version, append(out.Events, got.New...), b.Now.UnixMilli()
+		return out, nil
 	})
-	if out.Body.Events == nil {
-		out.Body.Events = []visit.Event{}
+}
+
+// readBatch reads a batch's envelope.
+func readBatch(body []byte) (rawBatch, error) {
+	var raw rawBatch
+	if e := strict.Storable(body); e != nil && !json.Valid(body) {
+		return raw, refused(e)
 	}
-	return out, problem(err)
+	if err := json.Unmarshal(body, &raw); err != nil {
+		return raw, invalid("body", "JSON that cannot be read", "a batch: "+err.Error())
+	}
+	if n := len(raw.Events); n < 1 || n > 2000 {
+		return raw, invalid("body.events", "a list of another length", "1 to 2000 events")
+	}
+	return raw, nil
 }
 
 // readEvent reads one event's envelope, or says why it is not taken.

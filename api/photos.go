@@ -44,165 +44,117 @@ func photoOut(p store.Photo) StoredPhoto {
 	return out
 }
 
+func (s *server) registerPhotos(a huma.API) {
+	put := op("put-photo", http.MethodPut, "/api/visits/{id}/photos/{photo}",
+		"Take a photograph in: JPEG or PNG, at most 10 MB; metadata is stripped", 401, 404, 413, 422)
+	put.MaxBodyBytes, put.BodyReadTimeout, put.SkipValidateBody = exchange.MaxPhotoBytes+1, batchPatience, true
+	put.Middlewares = huma.Middlewares{s.onePhoto(a)}
+	file := &huma.MediaType{Schema: &huma.Schema{Type: "string", Format: "binary"}}
+	put.RequestBody = &huma.RequestBody{
+		Required: true, Content: map[string]*huma.MediaType{"image/jpeg": file, "image/png": file},
+	}
+	huma.Register(a, put, s.putPhoto)
+	huma.Register(a, op("client-photos", http.MethodGet, "/api/clients/{id}/photos",
+		"A client's photographs, the latest first", 401, 404), s.clientPhotos)
+	huma.Register(a, op("photo-image", http.MethodGet, "/api/photos/{id}/image", "The pixels (image)", 401, 404),
+		func(ctx context.Context, in *ByID) (*pixelsOut, error) { return s.pixels(ctx, in, false) })
+	huma.Register(a, op("photo-thumb", http.MethodGet, "/api/photos/{id}/thumb", "The pixels (thumb)", 401, 404),
+		func(ctx context.Context, in *ByID) (*pixelsOut, error) { return s.pixels(ctx, in, true) })
+	mark := op("mark-photo", http.MethodPut, "/api/photos/{id}/marks",
+		"Keep landmarks and plumb; angles come back corrected for roll", 401, 404, 409, 422)
+	mark.SkipValidateBody, mark.RequestBody = true, jsonBody[assess.Photo](a)
+	huma.Register(a, mark, s.markPhoto)
+	huma.Register(a, op("remove-photo", http.MethodPost, "/api/photos/{id}/remove",
+		"Take a photograph away, or bring it back", 401, 404),
+		func(ctx context.Context, in *ByID) (*oneOut[StoredPhoto], error) { return s.removePhoto(ctx, in, true) })
+	huma.Register(a, op("restore-photo", http.MethodPost, "/api/photos/{id}/restore",
+		"Take a photograph away, or bring it back", 401, 404),
+		func(ctx context.Context, in *ByID) (*oneOut[StoredPhoto], error) {
+			return s.removePhoto(ctx, in, false)
+		})
+}
+
+func (s *server) putPhoto(ctx context.Context, in *struct {
+	ByID
+	Photo   string `path:"photo" format:"uuid"`
+	View    string `query:"view" required:"true" enum:"front,back,left,right"`
+	RawBody []byte
+},
+) (*oneOut[StoredPhoto], error) {
+	pic, err := exchange.ReadPhoto(in.RawBody)
+	if err != nil {
+		return nil, invalid("body", "a file", err.Error())
+	}
+	return one(ctx, s, action("write", "photo", in.Photo), func(tx *store.Tx) (StoredPhoto, error) {
+		v, err := tx.Visit(ctx, in.uuid())
+		if err != nil {
+			return StoredPhoto{}, err
+		}
+		p := store.Photo{
+			ID: uuid.MustParse(in.Photo), Client: v.ClientID, Visit: v.ID, View: in.View,
+			Width: pic.Width, Height: pic.Height,
+		}
+		if err := tx.PutPhoto(ctx, p, pic.JPEG, pic.Thumb); err != nil {
+			return StoredPhoto{}, err
+		}
+		return readPhoto(ctx, tx, p.ID)
+	})
+}
+
+func readPhoto(ctx context.Context, tx *store.Tx, id uuid.UUID) (StoredPhoto, error) {
+	p, err := tx.Photo(ctx, id)
+	return photoOut(p), err
+}
+
+func (s *server) clientPhotos(ctx context.Context, in *ByID) (*listOut[StoredPhoto], error) {
+	return list(ctx, s, clientAction("read", *in), photoOut, func(tx *store.Tx) ([]store.Photo, error) {
+		return tx.Photos(ctx, in.uuid())
+	})
+}
+
 type pixelsOut struct {
 	ContentType  string `header:"Content-Type"`
 	CacheControl string `header:"Cache-Control"`
 	Body         []byte
 }
 
-// withPhoto runs fn on a photograph and answers with it.
-func (s *server) withPhoto(ctx context.Context, id, verb string,
-	fn func(*store.Tx, store.Photo) error,
-) (*oneOut[StoredPhoto], error) {
-	who, err := s.principal(ctx)
-	if err != nil {
-		return nil, err
-	}
-	out := &oneOut[StoredPhoto]{}
-	err = s.store.As(ctx, who, store.Action{Verb: verb, Kind: "photo", Subject: id}, func(tx *store.Tx) error {
-		p, err := tx.Photo(ctx, uuid.MustParse(id))
-		if err != nil {
-			return err
-		}
-		if err := fn(tx, p); err != nil {
-			return err
-		}
-		p, err = tx.Photo(ctx, p.ID)
-		out.Body = photoOut(p)
-		return err
+func (s *server) pixels(ctx context.Context, in *ByID, small bool) (*pixelsOut, error) {
+	b, err := signed(ctx, s, action("read", "photo", in.ID), func(tx *store.Tx) ([]byte, error) {
+		return tx.PhotoPixels(ctx, in.uuid(), small)
 	})
-	return out, problem(err)
+	return &pixelsOut{ContentType: "image/jpeg", CacheControl: "private, max-age=600", Body: b}, err
 }
 
-func (s *server) registerPhotos(a huma.API) {
-	huma.Register(a, huma.Operation{
-		OperationID: "put-photo", Method: http.MethodPut,
-		Path:         "/api/visits/{id}/photos/{photo}",
-		Summary:      "Take a photograph in: JPEG or PNG, at most 10 MB; metadata is stripped",
-		Errors:       []int{401, 404, 413, 422},
-		MaxBodyBytes: exchange.MaxPhotoBytes + 1, BodyReadTimeout: batchPatience, SkipValidateBody: true,
-		Middlewares: huma.Middlewares{s.onePhoto(a)},
-		RequestBody: &huma.RequestBody{
-			Required: true,
-			Content: map[string]*huma.MediaType{"image/jpeg": {Schema: &huma.Schema{
-				Type:   "string",
-				Format: "binary",
-			}}, "image/png": {Schema: &huma.Schema{Type: "string", Format: "binary"}}},
-		},
-	},
-		func(ctx context.Context, in *struct {
-			ByID
-			Photo   string `path:"photo" format:"uuid"`
-			View    string `query:"view" required:"true" enum:"front,back,left,right"`
-			RawBody []byte
-		},
-		) (*oneOut[StoredPhoto], error) {
-			who, err := s.principal(ctx)
-			if err != nil {
-				return nil, err
-			}
-			pic, err := exchange.ReadPhoto(in.RawBody)
-			if err != nil {
-				return nil, invalid("body", "a file", err.Error())
-			}
-			out := &oneOut[StoredPhoto]{}
-			err = s.store.As(ctx, who, store.Action{Verb: "write", Kind: "photo", Subject: in.Photo},
-				func(tx *store.Tx) error {
-					v, err := tx.Visit(ctx, uuid.MustParse(in.ID))
-					if err != nil {
-						return err
-					}
-					p := store.Photo{
-						ID: uuid.MustParse(in.Photo), Client: v.ClientID, Visit: v.ID, View: in.View,
-						Width: pic.Width, Height: pic.Height,
-					}
-					if err := tx.PutPhoto(ctx, p, pic.JPEG, pic.Thumb); err != nil {
-						return err
-					}
-					p, err = tx.Photo(ctx, p.ID)
-					out.Body = photoOut(p)
-					return err
-				})
-			return out, problem(err)
-		})
-	huma.Register(a, huma.Operation{
-		OperationID: "client-photos", Method: http.MethodGet,
-		Path: "/api/clients/{id}/photos", Summary: "A client's photographs, the latest first", Errors: []int{401, 404},
-	},
-		func(ctx context.Context, in *ByID) (*listOut[StoredPhoto], error) {
-			who, err := s.principal(ctx)
-			if err != nil {
-				return nil, err
-			}
-			out := &listOut[StoredPhoto]{}
-			out.Body.Items = []StoredPhoto{}
-			err = s.store.As(ctx, who, clientAction("read", in.ID), func(tx *store.Tx) error {
-				list, err := tx.Photos(ctx, uuid.MustParse(in.ID))
-				for _, p := range list {
-					out.Body.Items = append(out.Body.Items, photoOut(p))
-				}
-				return err
-			})
-			return out, problem(err)
-		})
-	for name, small := range map[string]bool{"image": false, "thumb": true} {
-		huma.Register(a, huma.Operation{
-			OperationID: "photo-" + name, Method: http.MethodGet,
-			Path: "/api/photos/{id}/" + name, Summary: "The pixels (" + name + ")", Errors: []int{401, 404},
-		},
-			func(ctx context.Context, in *ByID) (*pixelsOut, error) {
-				who, err := s.principal(ctx)
-				if err != nil {
-					return nil, err
-				}
-				out := &pixelsOut{ContentType: "image/jpeg", CacheControl: "private, max-age=600"}
-				err = s.store.As(ctx, who, store.Action{Verb: "read", Kind: "photo", Subject: in.ID},
-					func(tx *store.Tx) error {
-						out.Body, err = tx.PhotoPixels(ctx, uuid.MustParse(in.ID), small)
-						return err
-					})
-				return out, problem(err)
-			})
+func (s *server) markPhoto(ctx context.Context, in *struct {
+	ByID
+	Revision int64 `query:"revision" minimum:"1" required:"true"`
+	RawBody  []byte
+},
+) (*oneOut[StoredPhoto], error) {
+	var m assess.Photo
+	if err := strict.Decode(in.RawBody, &m); err != nil {
+		return nil, refused(err)
 	}
-	huma.Register(a, huma.Operation{
-		OperationID: "mark-photo", Method: http.MethodPut, Path: "/api/photos/{id}/marks",
-		Summary: "Keep landmarks and plumb; angles come back corrected for roll", Errors: []int{401, 404, 409, 422},
-		SkipValidateBody: true,
-		RequestBody: &huma.RequestBody{
-			Required: true,
-			Content: map[string]*huma.MediaType{
-				"application/json": {
-					Schema: a.OpenAPI().Components.Schemas.Schema(schemaType(assess.Photo{}), true, ""),
-				},
-			},
-		},
-	},
-		func(ctx context.Context, in *struct {
-			ByID
-			Revision int64 `query:"revision" minimum:"1" required:"true"`
-			RawBody  []byte
-		},
-		) (*oneOut[StoredPhoto], error) {
-			var m assess.Photo
-			if err := strict.Decode(in.RawBody, &m); err != nil {
-				return nil, refused(err)
-			}
-			if _, err := assess.MeasurePhoto(m); err != nil {
-				return nil, refused(err)
-			}
-			return s.withPhoto(ctx, in.ID, "write", func(tx *store.Tx, p store.Photo) error {
-				return tx.MarkPhoto(ctx, p.ID, in.RawBody, in.Revision)
-			})
-		})
-	for verb, gone := range map[string]bool{"remove": true, "restore": false} {
-		huma.Register(a, huma.Operation{
-			OperationID: verb + "-photo", Method: http.MethodPost,
-			Path: "/api/photos/{id}/" + verb, Summary: "Take a photograph away, or bring it back",
-			Errors: []int{401, 404},
-		},
-			func(ctx context.Context, in *ByID) (*oneOut[StoredPhoto], error) {
-				return s.withPhoto(ctx, in.ID, verb,
-					func(tx *store.Tx, p store.Photo) error { return tx.RemovePhoto(ctx, p.ID, gone) })
-			})
+	if _, err := assess.MeasurePhoto(m); err != nil {
+		return nil, refused(err)
 	}
+	return one(ctx, s, action("write", "photo", in.ID), func(tx *store.Tx) (StoredPhoto, error) {
+		if err := tx.MarkPhoto(ctx, in.uuid(), in.RawBody, in.Revision); err != nil {
+			return StoredPhoto{}, err
+		}
+		return readPhoto(ctx, tx, in.uuid())
+	})
+}
+
+func (s *server) removePhoto(ctx context.Context, in *ByID, gone bool) (*oneOut[StoredPhoto], error) {
+	verb := "restore"
+	if gone {
+		verb = "remove"
+	}
+	return one(ctx, s, action(verb, "photo", in.ID), func(tx *store.Tx) (StoredPhoto, error) {
+		if err := tx.RemovePhoto(ctx, in.uuid(), gone); err != nil {
+			return StoredPhoto{}, err
+		}
+		return readPhoto(ctx, tx, in.uuid())
+	})
 }

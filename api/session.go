@@ -2,55 +2,15 @@ package api
 
 import (
 	"context"
-	"crypto/sha256"
-	"database/sql"
 	"encoding/json"
 	"errors"
 	"net/http"
-	"time"
 
 	"github.com/danielgtaylor/huma/v2"
+
 	"mokren/core/rights"
 	"mokren/store"
 )
-
-// sessionStore keeps sessions in PostgreSQL (scs's three-method interface).
-// It has its own table name and no clean-up goroutine: expired rows go when a
-// session is written. The table holds a hash of the token: who reads it has no
-// way in.
-type sessionStore struct{ db *sql.DB }
-
-func tokenHash(token string) []byte {
-	h := sha256.Sum256([]byte(token))
-	return h[:]
-}
-
-func (s sessionStore) Find(token string) ([]byte, bool, error) {
-	var b []byte
-	err := s.db.QueryRow(`select data from session where token = $1 and expiry > now()`, tokenHash(token)).Scan(&b)
-	if errors.Is(err, sql.ErrNoRows) {
-		return nil, false, nil
-	}
-	return b, err == nil, err
-}
-
-func (s sessionStore) Commit(token string, b []byte, expiry time.Time) error {
-	// An untouched session is written at most once a minute, so that reading
-	// does not write.
-	_, err := s.db.Exec(`insert into session (token, data, expiry) values ($1, $2, $3)
-		on conflict (token) do update set data = excluded.data, expiry = excluded.expiry
-		where session.data <> excluded.data or excluded.expiry > session.expiry + interval '1 minute'`, tokenHash(token), b, expiry)
-	if err != nil {
-		return err
-	}
-	_, err = s.db.Exec(`delete from session where expiry < now() - interval '1 day'`)
-	return err
-}
-
-func (s sessionStore) Delete(token string) error {
-	_, err := s.db.Exec(`delete from session where token = $1`, tokenHash(token))
-	return err
-}
 
 // Me is the person who is signed in.
 type Me struct {
@@ -67,15 +27,16 @@ type Me struct {
 	NowMS int64 `json:"now_ms" doc:"the server's clock, Unix ms"`
 }
 
-type signIn struct {
-	address string
-	Body    struct {
-		Email    string `json:"email" minLength:"3" maxLength:"200" format:"email"`
-		Password string `json:"password" minLength:"1" maxLength:"200"`
-	}
+// SignIn is who one says one is.
+type SignIn struct {
+	Email    string `json:"email" minLength:"3" maxLength:"200" format:"email"`
+	Password string `json:"password" minLength:"1" maxLength:"200"`
 }
 
-type meOut struct{ Body Me }
+type signIn struct {
+	address string
+	Body    SignIn
+}
 
 // Resolve implements huma.Resolver: it notes where the attempt comes from.
 func (in *signIn) Resolve(ctx huma.Context) []error {
@@ -85,34 +46,16 @@ func (in *signIn) Resolve(ctx huma.Context) []error {
 
 const principalKey = "principal"
 
-func signInOp() huma.Operation {
-	return huma.Operation{
-		OperationID: "sign-in", Method: http.MethodPost, Path: "/", Summary: "Sign in",
-		Errors: []int{401, 422, 429},
-	}
+func (s *server) registerSession(a huma.API, signInsPerMinute int) {
+	in := op("sign-in", http.MethodPost, "/api/session", "Sign in", 401, 422, 429)
+	in.Middlewares = atMost(signInsPerMinute)
+	huma.Register(a, in, s.signIn)
+	huma.Register(a, op("me", http.MethodGet, "/api/session", "Who is signed in", 401), s.me)
+	huma.Register(a, silent(op("sign-out", http.MethodDelete, "/api/session", "Sign out")), s.signOut)
+	huma.Register(a, op("put-finger", http.MethodPut, "/api/me/finger", "Keep one's own finger-width", 401, 422), s.putFinger)
 }
 
-func (s *server) registerSignIn(a huma.API) {
-	huma.Register(a, signInOp(), s.signIn)
-}
-
-// describeSignIn adds the operation to the description without a route.
-func (s *server) describeSignIn(a huma.API) {
-	op := signInOp()
-	op.Path = "/api/session"
-	op.RequestBody = &huma.RequestBody{Required: true, Content: map[string]*huma.MediaType{"application/json": {
-		Schema: a.OpenAPI().Components.Schemas.Schema(schemaType(signIn{}.Body), true, "SignIn"),
-	}}}
-	op.Responses = map[string]*huma.Response{"200": {
-		Description: "Signed in",
-		Content: map[string]*huma.MediaType{"application/json": {
-			Schema: a.OpenAPI().Components.Schemas.Schema(schemaType(Me{}), true, "Me"),
-		}},
-	}}
-	a.OpenAPI().AddOperation(&op)
-}
-
-func (s *server) signIn(ctx context.Context, in *signIn) (*meOut, error) {
+func (s *server) signIn(ctx context.Context, in *signIn) (*oneOut[Me], error) {
 	who, err := s.store.SignIn(ctx, in.Body.Email, in.Body.Password, in.address)
 	if errors.Is(err, store.ErrSignIn) {
 		return nil, huma.Error401Unauthorized("This e-mail and password do not match.")
@@ -129,78 +72,54 @@ func (s *server) signIn(ctx context.Context, in *signIn) (*meOut, error) {
 		return nil, err
 	}
 	s.sessions.Put(ctx, principalKey, b)
-	return s.me(ctx, who)
+	return s.me(context.WithValue(ctx, callerKey{}, who), nil)
 }
 
-func (s *server) registerSession(a huma.API) {
-	huma.Register(a, huma.Operation{
-		OperationID: "me", Method: http.MethodGet, Path: "/api/session",
-		Summary: "Who is signed in", Errors: []int{401},
-	},
-		func(ctx context.Context, _ *struct{}) (*meOut, error) {
-			who, err := s.principal(ctx)
-			if err != nil {
-				return nil, err
-			}
-			return s.me(ctx, who)
-		})
-	huma.Register(a, huma.Operation{
-		OperationID: "sign-out", Method: http.MethodDelete, Path: "/api/session",
-		Summary: "Sign out", DefaultStatus: 204,
-	},
-		func(ctx context.Context, _ *struct{}) (*struct{}, error) {
-			if who, ok := s.session(ctx); ok {
-				what := store.Action{Verb: "sign-out", Kind: "person", Subject: who.Person.String()}
-				if err := s.store.As(ctx, who, what, func(*store.Tx) error { return nil }); err != nil {
-					return nil, problem(err)
-				}
-			}
-			return nil, s.sessions.Destroy(ctx)
-		})
-}
-
-func (s *server) registerFinger(a huma.API) {
-	huma.Register(a, huma.Operation{
-		OperationID: "put-finger", Method: http.MethodPut, Path: "/api/me/finger",
-		Summary: "Keep one's own finger-width", Errors: []int{401, 422},
-	},
-		func(ctx context.Context, in *struct {
-			Body struct {
-				CM float64 `json:"cm" minimum:"1" maximum:"3" doc:"finger-width in cm"`
-			}
-		},
-		) (*meOut, error) {
-			who, err := s.principal(ctx)
-			if err != nil {
-				return nil, err
-			}
-			err = s.store.As(ctx, who, store.Action{Verb: "write", Kind: "person", Subject: who.Person.String()},
-				func(tx *store.Tx) error {
-					return tx.SetFinger(ctx, in.Body.CM)
-				})
-			if err != nil {
-				return nil, problem(err)
-			}
-			return s.me(ctx, who)
-		})
-}
-
-func (s *server) me(ctx context.Context, who store.Principal) (*meOut, error) {
-	var p store.Person
-	err := s.store.As(ctx, who, store.Action{Verb: "read", Kind: "person", Subject: who.Person.String()},
-		func(tx *store.Tx) (err error) {
-			p, err = tx.Person(ctx, who.Person)
-			return err
-		})
-	if err != nil {
-		return nil, problem(err)
+func (s *server) signOut(ctx context.Context, _ *struct{}) (*struct{}, error) {
+	if who, ok := s.session(ctx); ok {
+		what := action("sign-out", "person", who.Person.String())
+		if err := s.store.As(ctx, who, what, func(*store.Tx) error { return nil }); err != nil {
+			return nil, problem(err)
+		}
 	}
-	out := &meOut{Me{
+	return nil, s.sessions.Destroy(ctx)
+}
+
+// Finger is a finger-width.
+type Finger struct {
+	CM float64 `json:"cm" minimum:"1" maximum:"3" doc:"finger-width in cm"`
+}
+
+func (s *server) putFinger(ctx context.Context, in *struct{ Body Finger }) (*oneOut[Me], error) {
+	return one(ctx, s, s.onSelf(ctx, "write"), func(tx *store.Tx) (Me, error) {
+		if err := tx.SetFinger(ctx, in.Body.CM); err != nil {
+			return Me{}, err
+		}
+		return s.readMe(ctx, tx)
+	})
+}
+
+func (s *server) me(ctx context.Context, _ *struct{}) (*oneOut[Me], error) {
+	return one(ctx, s, s.onSelf(ctx, "read"), func(tx *store.Tx) (Me, error) { return s.readMe(ctx, tx) })
+}
+
+// onSelf is an action on the person who is signed in.
+func (s *server) onSelf(ctx context.Context, verb string) store.Action {
+	who, _ := s.principal(ctx) //nolint:errcheck // without one the action is refused
+	return action(verb, "person", who.Person.String())
+}
+
+func (s *server) readMe(ctx context.Context, tx *store.Tx) (Me, error) {
+	p, err := tx.Person(ctx, tx.Who().Person)
+	if err != nil {
+		return Me{}, err
+	}
+	out := Me{
 		ID: p.ID.String(), Name: p.Name, Role: p.Role, Practice: p.PracticeName, TimeZone: p.TimeZone,
 		CopyHours: p.CopyHours, NowMS: s.now().UnixMilli(),
-	}}
+	}
 	if p.FingerCM.Valid {
-		out.Body.FingerCM = &p.FingerCM.Float64
+		out.FingerCM = &p.FingerCM.Float64
 	}
 	return out, nil
 }

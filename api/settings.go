@@ -15,24 +15,20 @@ type PracticeSettings struct {
 }
 
 func (s *server) registerSettings(a huma.API) {
-	huma.Register(a, huma.Operation{
-		OperationID: "put-practice-settings", Method: http.MethodPut, Path: "/api/practice",
-		Summary: "Keep the practice's settings", Errors: []int{401, 403, 422},
-	}, func(ctx context.Context, in *struct{ Body PracticeSettings }) (*oneOut[PracticeSettings], error) {
-		who, err := s.principal(ctx)
-		if err != nil {
-			return nil, err
+	huma.Register(a, op("put-practice-settings", http.MethodPut, "/api/practice", "Keep the practice's settings",
+		401, 403, 422), s.putSettings)
+}
+
+func (s *server) putSettings(ctx context.Context, in *struct{ Body PracticeSettings }) (*oneOut[PracticeSettings], error) {
+	who, err := s.principal(ctx)
+	if err != nil {
+		return nil, err
+	}
+	return one(ctx, s, action("write", "practice", who.Practice.String()), func(tx *store.Tx) (PracticeSettings, error) {
+		if err := tx.PutSettings(ctx, store.Settings(in.Body)); err != nil {
+			return PracticeSettings{}, err
 		}
-		out := &oneOut[PracticeSettings]{}
-		what := store.Action{Verb: "write", Kind: "practice", Subject: who.Practice.String()}
-		err = s.store.As(ctx, who, what, func(tx *store.Tx) error {
-			if err := tx.PutSettings(ctx, store.Settings(in.Body)); err != nil {
-				return err
-			}
-			saved, err := tx.Settings(ctx)
-			out.Body = PracticeSettings(saved)
-			return err
-		})
-		return out, problem(err)
+		saved, err := tx.Settings(ctx)
+		return PracticeSettings(saved), err
 	})
 }

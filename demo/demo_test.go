@@ -69,7 +69,7 @@ func TestTheDemoIsMadeByTheCore(t *testing.T) {
 				for _, p := range s.Points {
 					assert.NoError(t, uuid.Validate(string(p.Identity)))
 				}
-				dated = append(dated, visit.Dated{Visit: v.ID.String(), Day: float64(i * 7), State: s})
+				dated = append(dated, visit.Dated{Visit: v.ID.String(), Day: float64(i * 7), Points: s.Treated()})
 			}
 			for _, p := range visit.Course(dated, 40).Points {
 				if p.Number != nil {

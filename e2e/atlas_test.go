@@ -161,7 +161,7 @@ func TestPainDrawing(t *testing.T) {
 	p.sent()
 	var n int
 	require.NoError(t, db(t).Get(&n,
-		`select cells from pain_drawing d join visit v on v.id = d.visit_id where v.client_id = $1`, client))
+		`select jsonb_array_length(strokes->0->'cells') from pain_drawing d join visit v on v.id = d.visit_id where v.client_id = $1`, client))
 	assert.Equal(t, 6, n)
 
 	// A client with earlier drawings: both laid over each other, in words.

@@ -116,7 +116,7 @@ func TestAWarmCalfReachesTheOfflineOutbox(t *testing.T) {
 	w.Cut(false)
 	away.sent()
 	var why []string
-	require.NoError(t, db(t).Select(&why, `select status || ': ' || why from hold where client_id = $1`, client))
+	require.NoError(t, db(t).Select(&why, `select verdict || ': ' || why from visit_event where client_id = $1 and type = 'hold-started'`, client))
 	require.Len(t, why, 1)
 	assert.Contains(t, why[0], "aside: Blocked by the screening")
 	here.MustReload()

@@ -65,7 +65,7 @@ func (t *Tx) Append(ctx context.Context, visitID uuid.UUID, b Batch) (Appended, 
 	if err != nil {
 		return Appended{}, err
 	}
-	vc, err := t.VisitContext(ctx, visitID, b.Now)
+	vc, err := t.VisitContext(ctx, v, b.Now)
 	if err != nil {
 		return Appended{}, err
 	}
@@ -79,13 +79,11 @@ func (t *Tx) Append(ctx context.Context, visitID uuid.UUID, b Batch) (Appended, 
 	for _, e := range log {
 		judge.Keep(e)
 	}
+	known := len(log)
 	for i, e := range a.Receive(log, arriving) {
 		out.Version++
 		e.Version = out.Version
 		e = judge.Accept(e)
-		if err := t.insert(ctx, e); err != nil {
-			return out, err
-		}
 		log = append(log, e)
 		r := Receipt{ID: e.ID, Result: Stored}
 		if e.Verdict == visit.Aside {
@@ -102,7 +100,10 @@ func (t *Tx) Append(ctx context.Context, visitID uuid.UUID, b Batch) (Appended, 
 	if len(arriving) == 0 {
 		return out, nil
 	}
-	return out, t.project(ctx, v.ClientID, visitID, out.Version, out.State)
+	if err := t.insert(ctx, log[known:]); err != nil {
+		return out, err
+	}
+	return out, t.project(ctx, v, out.Version, out.State)
 }
 
 // lockVisit lets one writer at a time judge for a visit's client: every event

@@ -167,6 +167,12 @@ func (c Client) same(o Client) bool {
 		c.Phone == o.Phone && c.Email == o.Email && c.Emergency == o.Emergency && c.Guardian == o.Guardian
 }
 
+// WithClinical takes what is clinical from another.
+func (c Client) WithClinical(o Client) Client {
+	c.Complaint, c.Work, c.Cautions, c.HeightCM, c.Hand = o.Complaint, o.Work, o.Cautions, o.HeightCM, o.Hand
+	return c
+}
+
 // Visit is one appointment and what became of it.
 type Visit struct {
 	ID         uuid.UUID    `db:"id"`
@@ -203,6 +209,22 @@ func (t *Tx) VisitsOf(ctx context.Context, client uuid.UUID) ([]Visit, error) {
 	err := t.tx.SelectContext(ctx, &out, `select `+visitColumns+` where v.client_id = $1 order by v.starts_at, v.id`,
 		client)
 	return out, found("listing visits", err)
+}
+
+// lately is how many opened visits the course of a client shows at first,
+// beside the first one: four months of weekly care.
+const lately = 16
+
+// VisitsLately lists a client's first opened visit, the latest ones, and those
+// that were not opened, oldest first.
+func (t *Tx) VisitsLately(ctx context.Context, client uuid.UUID) ([]Visit, error) {
+	out := []Visit{}
+	err := t.tx.SelectContext(ctx, &out, `select `+visitColumns+` where v.id in (
+			(select id from visit where client_id = $1 and opened_at is not null order by starts_at desc limit $2)
+			union (select id from visit where client_id = $1 and opened_at is not null order by starts_at limit 1)
+			union (select id from visit where client_id = $1 and opened_at is null))
+		order by v.starts_at, v.id`, client, lately)
+	return out, found("listing a client's latest visits", err)
 }
 
 // Visit gives one.

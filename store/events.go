@@ -75,25 +75,23 @@ func (t *Tx) events(ctx context.Context, condition string, args ...any) ([]visit
 	return out, nil
 }
 
-// insert keeps a judged event.
-func (t *Tx) insert(ctx context.Context, e visit.Event) error {
-	var result any
-	if e.Result != nil {
-		b, err := json.Marshal(e.Result)
-		if err != nil {
-			return err
+// insert keeps judged events, in one statement.
+func (t *Tx) insert(ctx context.Context, events []visit.Event) error {
+	rows := make([]row, len(events))
+	for i, e := range events {
+		rows[i] = row{
+			"practice_id": t.who.Practice, "id": e.ID, "client_id": e.Client, "visit_id": e.Visit,
+			"author_id": e.Author, "device_id": e.Device, "seq": e.Seq, "device_ms": e.DeviceMS,
+			"received_at": time.UnixMilli(e.ReceivedMS), "seen": e.Seen, "version": e.Version, "schema": e.Schema,
+			"type": e.Type, "body": e.Body, "happened_ms": e.HappenedMS, "clock": e.Clock,
+			"hold_at_ms": e.HoldAtMS, "verdict": e.Verdict, "why": e.Why, "result": e.Result,
 		}
-		result = b
 	}
-	_, err := t.tx.ExecContext(ctx, `insert into visit_event (practice_id, id, client_id, visit_id, author_id,
-		device_id, seq, device_ms, received_at, seen, version, schema, type, body, happened_ms, clock, hold_at_ms,
-		verdict, why, result)
-		values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18, $19, $20)`,
-		t.who.Practice, e.ID, e.Client, e.Visit, e.Author, e.Device, e.Seq, e.DeviceMS, time.UnixMilli(e.ReceivedMS),
-		e.Seen, e.Version, e.Schema, e.Type, []byte(e.Body), e.HappenedMS, e.Clock, e.HoldAtMS, e.Verdict, e.Why,
-		result)
+	raw, err := json.Marshal(rows)
 	if err != nil {
-		return fmt.Errorf("storing event %s: %w", e.ID, err)
+		return fmt.Errorf("writing events: %w", err)
 	}
-	return nil
+	_, err = t.tx.ExecContext(ctx, `insert into visit_event
+		select * from jsonb_populate_recordset(null::visit_event, $1)`, raw)
+	return found("storing events", err)
 }

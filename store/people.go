@@ -2,17 +2,14 @@ package store
 
 import (
 	"context"
-	"crypto/rand"
-	"crypto/subtle"
 	"database/sql"
-	"encoding/base64"
 	"errors"
 	"fmt"
 	"strings"
 	"sync"
 
+	"github.com/alexedwards/argon2id"
 	"github.com/google/uuid"
-	"golang.org/x/crypto/argon2"
 
 	"mokren/core/rights"
 )
@@ -29,42 +26,17 @@ type Person struct {
 	FingerCM sql.NullFloat64 `db:"finger_cm"`
 }
 
-// argon2id with the parameters that RFC 9106 recommends second (64 MiB).
-const (
-	argonTime    = 3
-	argonMemory  = 64 * 1024
-	argonThreads = 2
-	argonKey     = 32
-)
+// hashing by the parameters that RFC 9106 recommends second (64 MiB).
+var hashing = &argon2id.Params{Memory: 64 * 1024, Iterations: 3, Parallelism: 2, SaltLength: 16, KeyLength: 32}
 
 // HashPassword gives a self-describing argon2id hash.
-func HashPassword(password string) string {
-	salt := make([]byte, 16)
-	rand.Read(salt) //nolint:errcheck // never fails
-	key := argon2.IDKey([]byte(password), salt, argonTime, argonMemory, argonThreads, argonKey)
-	b := base64.RawStdEncoding
-	return fmt.Sprintf("$argon2id$v=%d$m=%d,t=%d,p=%d$%s$%s", argon2.Version, argonMemory, argonTime, argonThreads,
-		b.EncodeToString(salt), b.EncodeToString(key))
-}
+func HashPassword(password string) (string, error) { return argon2id.CreateHash(password, hashing) }
 
-// checkPassword compares in constant time.
+// checkPassword compares in constant time; a hash that cannot be read matches
+// nothing.
 func checkPassword(hash, password string) bool {
-	f := strings.Split(hash, "$")
-	if len(f) != 6 || f[1] != "argon2id" {
-		return false
-	}
-	var m, t uint32
-	var p uint8
-	if _, err := fmt.Sscanf(f[3], "m=%d,t=%d,p=%d", &m, &t, &p); err != nil {
-		return false
-	}
-	salt, err1 := base64.RawStdEncoding.DecodeString(f[4])
-	want, err2 := base64.RawStdEncoding.DecodeString(f[5])
-	if err1 != nil || err2 != nil {
-		return false
-	}
-	got := argon2.IDKey([]byte(password), salt, t, m, p, uint32(len(want)))
-	return subtle.ConstantTimeCompare(got, want) == 1
+	same, err := argon2id.ComparePasswordAndHash(password, hash)
+	return err == nil && same
 }
 
 // ErrSignIn says neither which of the two was wrong.
@@ -72,7 +44,7 @@ var ErrSignIn = errors.New("this e-mail and password do not match")
 
 // nobody is compared against when an e-mail is unknown, so that the answer
 // takes the same time.
-var nobody = sync.OnceValue(func() string { return HashPassword("nobody") })
+var nobody = sync.OnceValues(func() (string, error) { return HashPassword("nobody") })
 
 // SignIn looks an e-mail up and checks the password; from is the address that
 // is noted when nobody has this e-mail. It runs outside a practice because none
@@ -86,8 +58,9 @@ func (s *Store) SignIn(ctx context.Context, email, password, from string) (Princ
 	err := found("looking up a login", s.db.GetContext(ctx, &l, `select * from login_find($1)`,
 		strings.TrimSpace(email)))
 	if errors.Is(err, ErrNotFound) {
-		checkPassword(nobody(), password)
-		return Principal{}, errors.Join(ErrSignIn, s.Door(ctx, "sign-in", from))
+		hash, err := nobody()
+		checkPassword(hash, password)
+		return Principal{}, errors.Join(ErrSignIn, err, s.Door(ctx, "sign-in", from))
 	}
 	if err != nil {
 		return Principal{}, err
@@ -150,11 +123,14 @@ func (t *Tx) NewPractice(ctx context.Context, name, timeZone string) error {
 // NewPerson makes a member who can sign in.
 func (t *Tx) NewPerson(ctx context.Context, id uuid.UUID, name string, role rights.Role, email, password string,
 ) error {
+	hash, err := HashPassword(password)
+	if err != nil {
+		return fmt.Errorf("hashing a password: %w", err)
+	}
 	if _, err := t.tx.ExecContext(ctx, `insert into person (practice_id, id, name, role) values ($1, $2, $3, $4)`,
 		t.who.Practice, id, name, role); err != nil {
 		return fmt.Errorf("making a person: %w", err)
 	}
-	_, err := t.tx.ExecContext(ctx, `select login_put($1, $2, $3, $4)`, email, t.who.Practice, id,
-		HashPassword(password))
+	_, err = t.tx.ExecContext(ctx, `select login_put($1, $2, $3, $4)`, email, t.who.Practice, id, hash)
 	return found("making a login", err)
 }

@@ -6,8 +6,6 @@ import (
 	"fmt"
 	"time"
 
-	"github.com/google/uuid"
-
 	"mokren/core/ids"
 	"mokren/core/rights"
 	"mokren/core/safety"
@@ -26,12 +24,8 @@ func texts[T ~string](list []T) []string {
 // client's earlier visits, aged to this one, what follows from the record, who
 // is who, the signs of the day's other visits, and the practice's own
 // thresholds.
-func (t *Tx) VisitContext(ctx context.Context, id uuid.UUID, now time.Time) (visit.Context, error) {
+func (t *Tx) VisitContext(ctx context.Context, v Visit, now time.Time) (visit.Context, error) {
 	out := visit.Context{Carried: []safety.Answer{}, Facts: []safety.Answer{}}
-	v, err := t.Visit(ctx, id)
-	if err != nil {
-		return out, err
-	}
 	c, err := t.Client(ctx, v.ClientID)
 	if err != nil {
 		return out, err
@@ -83,48 +77,85 @@ func (t *Tx) roles(ctx context.Context) (map[string]rights.Role, error) {
 // carried are the answers of earlier visits. Whether it is the first is the
 // record's to say, and a therapist's to correct.
 func (t *Tx) carried(ctx context.Context, v Visit) ([]safety.Answer, error) {
-	var rows []struct {
-		At       time.Time `db:"starts_at"`
-		Question string    `db:"question"`
-		Answer   string    `db:"answer"`
-		Side     string    `db:"side"`
-		By       string    `db:"answered_by"`
-		Cleared  bool      `db:"cleared"`
-		Regions  textList  `db:"regions"`
-	}
-	err := t.tx.SelectContext(ctx, &rows, `select v.starts_at, s.question, s.answer, s.side, s.answered_by, s.cleared,
-		to_json(s.regions)::text as regions
-		from screening s join visit v on v.practice_id = s.practice_id and v.id = s.visit_id
-		where s.client_id = $1 and v.starts_at < $2 and v.id <> $3 order by v.starts_at, s.visit_id, s.place`,
-		v.ClientID, v.StartsAt, v.ID)
+	rows, err := t.earlierAnswers(ctx, v)
 	if err != nil {
-		return nil, found("reading earlier screenings", err)
+		return nil, err
 	}
 	out := []safety.Answer{}
 	for _, r := range rows {
-		q := ids.Question(r.Question)
 		if r.Answer == "cleared" {
 			for i := range out {
-				out[i].Cleared = out[i].Cleared || out[i].Question == q
+				out[i].Cleared = out[i].Cleared || out[i].Question == r.Question
 			}
 			continue
 		}
-		a := safety.Answer{
-			Question: q, Answer: r.Answer, Side: ids.Side(r.Side), DaysAgo: v.StartsAt.Sub(r.At).Hours() / 24,
-			By: r.By, Cleared: r.Cleared,
-		}
-		for _, g := range r.Regions {
-			a.Regions = append(a.Regions, ids.Region(g))
-		}
-		out = safety.Merge(out, []safety.Answer{a})
+		out = safety.Merge(out, []safety.Answer{r.at(v)})
 	}
-	var before int
-	if err := t.tx.GetContext(ctx, &before, `select count(*) from visit
-		where client_id = $1 and starts_at < $2 and id <> $3 and opened_at is not null`,
-		v.ClientID, v.StartsAt, v.ID); err != nil {
-		return nil, found("counting earlier visits", err)
+	var seen bool
+	err = t.tx.GetContext(ctx, &seen, `select exists (select from visit v where `+before+`)`,
+		v.ClientID, v.StartsAt, v.ID)
+	if err != nil {
+		return nil, found("looking for earlier visits", err)
 	}
-	return safety.Merge(out, []safety.Answer{{Question: "first-visit", Answer: yesNo(before == 0)}}), nil
+	return safety.Merge(out, []safety.Answer{{Question: "first-visit", Answer: yesNo(!seen)}}), nil
+}
+
+type answerRow struct {
+	At       time.Time    `db:"starts_at"`
+	Question ids.Question `db:"question"`
+	Answer   string       `db:"answer"`
+	Side     ids.Side     `db:"side"`
+	By       string       `db:"answered_by"`
+	Cleared  bool         `db:"cleared"`
+	Regions  textList     `db:"regions"`
+}
+
+// at is an earlier answer, aged to a visit.
+func (r answerRow) at(v Visit) safety.Answer {
+	a := safety.Answer{
+		Question: r.Question, Answer: r.Answer, Side: r.Side, DaysAgo: v.StartsAt.Sub(r.At).Hours() / 24,
+		By: r.By, Cleared: r.Cleared,
+	}
+	for _, g := range r.Regions {
+		a.Regions = append(a.Regions, ids.Region(g))
+	}
+	return a
+}
+
+// earlierAnswers are those that still say something, in the order in which they
+// were given: for each question the therapist's latest and what came after it,
+// and, of questions that only a clinician clears, every yes and clearance. The
+// therapist's latest replaces all others (safety.Merge).
+func (t *Tx) earlierAnswers(ctx context.Context, v Visit) ([]answerRow, error) {
+	var all, lasting []ids.Question
+	for _, q := range safety.Questions() {
+		all = append(all, q.ID)
+		if q.UntilCleared() {
+			lasting = append(lasting, q.ID)
+		}
+	}
+	var rows []answerRow
+	err := t.tx.SelectContext(ctx, &rows, `with last as (
+			select q.question, l.starts_at, l.visit_id, l.place from unnest($4::text[]) q (question)
+			left join lateral (select starts_at, visit_id, place from screening s
+				where s.client_id = $1 and s.question = q.question and s.starts_at < $2 and s.visit_id <> $3
+					and s.answered_by = 'therapist' and s.answer <> 'cleared'
+				order by s.starts_at desc, s.visit_id desc, s.place desc limit 1) l on true),
+		said as (
+			select s.* from last l join screening s on s.client_id = $1 and s.question = l.question
+				and (s.starts_at, s.visit_id, s.place) >= (l.starts_at, l.visit_id, l.place)
+			union all
+			select s.* from last l join screening s on s.client_id = $1 and s.question = l.question
+				and l.starts_at is null
+			union all
+			select s.* from last l join screening s on s.client_id = $1 and s.question = l.question
+				and (s.starts_at, s.visit_id, s.place) < (l.starts_at, l.visit_id, l.place)
+				and s.answer in ('yes', 'cleared')
+			where l.question = any ($5::text[]))
+		select starts_at, question, answer, side, answered_by, cleared, to_json(regions)::text as regions
+		from said where starts_at < $2 and visit_id <> $3 order by starts_at, visit_id, place`,
+		v.ClientID, v.StartsAt, v.ID, texts(all), texts(lasting))
+	return rows, found("reading earlier screenings", err)
 }
 
 // signsOfTheDay are those of the client's other visits, today by the practice's

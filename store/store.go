@@ -144,6 +144,9 @@ type Tx struct {
 	client uuid.NullUUID // whose record was touched
 }
 
+// Who acts.
+func (t *Tx) Who() Principal { return t.who }
+
 // touch notes whose record this is, for the audit.
 func (t *Tx) touch(client uuid.UUID) {
 	if !t.client.Valid {

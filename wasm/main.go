@@ -6,7 +6,7 @@
 //	mokrenCore.reduce(contextJSON, eventsJSON)     -> visit state as JSON
 //	mokrenCore.begin(requestJSON, adaptationJSON, placesJSON) -> {start, line}: a hold with its limits resolved
 //	mokrenCore.hold(startJSON, logJSON, ms) -> {line, summary}: replays a hold and shows it at ms
-//	mokrenCore.suspects(contextJSON, stateJSON, earlierPointsJSON, weightsJSON) -> ranking
+//	mokrenCore.suspects(contextJSON, stateJSON, earlierJSON, weightsJSON, startsMS) -> ranking
 //	mokrenCore.same(earlierJSON, muscle, side, placeJSON, heightCM) -> identity or ""
 //
 // Everything goes in and out as JSON text: one crossing, no shared memory.
@@ -87,14 +87,14 @@ func reduce(a []js.Value) (any, error) {
 func suspects(a []js.Value) (any, error) {
 	var ctx visit.Context
 	var state visit.State
-	var earlier []assess.EarlierPoint
+	var earlier []visit.FoundPoint
 	var weights assess.Weights
 	for i, dst := range []any{&ctx, &state, &earlier, &weights} {
 		if err := json.Unmarshal([]byte(a[i].String()), dst); err != nil {
 			return nil, err
 		}
 	}
-	return assess.Rank(state.Findings(ctx, earlier), weights), nil
+	return assess.Rank(state.Findings(ctx, earlier, int64(a[4].Float())), weights), nil
 }
 
 func begin(a []js.Value) (any, error) {
@@ -149,7 +149,7 @@ func hold(a []js.Value) (any, error) {
 }
 
 func same(a []js.Value) (any, error) {
-	var earlier []visit.Point
+	var earlier []visit.FoundPoint
 	if err := json.Unmarshal([]byte(a[0].String()), &earlier); err != nil {
 		return nil, err
 	}

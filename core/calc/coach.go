@@ -5,6 +5,7 @@ import (
 	"context"
 	"encoding/json"
 	"fmt"
+	"reflect"
 	"strconv"
 	"strings"
 
@@ -23,6 +24,12 @@ const coachExample = `{"t":0,"event":"start","protocol":"graded-stages","muscle"
 {"t":55,"event":"score","value":2}
 {"t":59,"event":"release"}
 {"t":80,"event":"tick"}`
+
+// coach reads and writes JSON lines.
+var coach = Calc{
+	Name: "coach", Summary: "Run the log of one hold", Example: coachExample, Lines: true,
+	In: reflect.TypeFor[string](), Out: reflect.TypeFor[string](), run: coachLines,
+}
 
 // CoachStartLine is the first line of a hold's log.
 type CoachStartLine struct {
@@ -117,39 +124,65 @@ const maxLines = 20_000
 
 // coachLines reads all lines before it answers any.
 func coachLines(ctx context.Context, raw []byte) ([]byte, error) {
-	var lines [][]byte
-	var numbers []int
+	lines, err := splitLines(raw)
+	if err != nil {
+		return nil, err
+	}
+	start, err := ParseStart(lines[0].text, nil)
+	if err != nil {
+		return nil, lines[0].refused(err)
+	}
+	events, err := readLog(lines[1:], start.Scale)
+	if err != nil {
+		return nil, err
+	}
+	out, err := runLog(ctx, start, events)
+	if err != nil {
+		return nil, err
+	}
+	return writeLines(out)
+}
+
+// numbered is a line of the input that is not empty, with its number from 1.
+type numbered struct {
+	text   []byte
+	number int
+}
+
+// refused puts the line's number into a refusal.
+func (l numbered) refused(err error) error {
+	e, ok := err.(*strict.Error)
+	if !ok {
+		return err
+	}
+	return &strict.Error{Path: fmt.Sprintf("line %d: %s", l.number, e.Path), Given: e.Given, Allowed: e.Allowed}
+}
+
+func splitLines(raw []byte) ([]numbered, error) {
+	var lines []numbered
 	for i, l := range bytes.Split(raw, []byte("\n")) {
 		if l = bytes.TrimSpace(l); len(l) > 0 {
-			lines, numbers = append(lines, l), append(numbers, i+1)
+			lines = append(lines, numbered{l, i + 1})
 		}
 	}
-	if len(lines) == 0 {
+	switch {
+	case len(lines) == 0:
 		return nil, &strict.Error{Path: "line 1", Given: "nothing", Allowed: "a start event"}
-	}
-	if len(lines) > maxLines {
+	case len(lines) > maxLines:
 		return nil, &strict.Error{
 			Path: "line " + fmt.Sprint(maxLines+1), Given: fmt.Sprint(len(lines)) + " lines",
 			Allowed: fmt.Sprintf("at most %d", maxLines),
 		}
 	}
-	under := func(i int, err error) error {
-		if e, ok := err.(*strict.Error); ok {
-			return &strict.Error{
-				Path: fmt.Sprintf("line %d: %s", numbers[i], e.Path), Given: e.Given,
-				Allowed: e.Allowed,
-			}
-		}
-		return err
-	}
-	start, err := ParseStart(lines[0], nil)
-	if err != nil {
-		return nil, under(0, err)
-	}
+	return lines, nil
+}
+
+// readLog reads what follows the start; time never goes back.
+func readLog(lines []numbered, scale int) ([]treat.Event, error) {
 	events := make([]treat.Event, 0, len(lines))
 	last := int64(0)
-	for i, l := range lines[1:] {
-		e, err := ParseEvent(l, start.Scale)
+	for _, l := range lines {
+		e, err := ParseEvent(l.text, scale)
 		if err == nil && e.At < last {
 			err = &strict.Error{
 				Path: "$.t", Given: fmt.Sprint(float64(e.At) / 1000),
@@ -157,11 +190,16 @@ func coachLines(ctx context.Context, raw []byte) ([]byte, error) {
 			}
 		}
 		if err != nil {
-			return nil, under(i+1, err)
+			return nil, l.refused(err)
 		}
 		last = e.At
 		events = append(events, e)
 	}
+	return events, nil
+}
+
+// runLog answers every event, the last one with the summary.
+func runLog(ctx context.Context, start treat.Start, events []treat.Event) ([]treat.Line, error) {
 	c := treat.NewCoach(start)
 	out := []treat.Line{c.At(0)}
 	for i, e := range events {
@@ -172,10 +210,14 @@ func coachLines(ctx context.Context, raw []byte) ([]byte, error) {
 	}
 	sum := c.Summary()
 	out[len(out)-1].Summary = &sum
+	return out, nil
+}
+
+func writeLines(lines []treat.Line) ([]byte, error) {
 	var b bytes.Buffer
 	enc := json.NewEncoder(&b)
 	enc.SetEscapeHTML(false)
-	for _, l := range out {
+	for _, l := range lines {
 		if err := enc.Encode(l); err != nil {
 			return nil, err
 		}

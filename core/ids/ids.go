@@ -145,6 +145,10 @@ func Questions() []Question   { return typed[Question](questions) }
 func Signs() []Sign           { return typed[Sign](signs) }
 func Tests() []Test           { return typed[Test](tests()) }
 func Loads() []Load           { return typed[Load](loads) }
+func Sides() []Side           { return typed[Side](sides) }
+func Protocols() []Protocol   { return typed[Protocol](protocols) }
+func Contacts() []Contact     { return typed[Contact](contacts) }
+func Positions() []Position   { return typed[Position](positions) }
 
 func typed[T ~string](list []string) []T {
 	out := make([]T, len(list))

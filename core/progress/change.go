@@ -40,6 +40,9 @@ const (
 	TooFew    Signal = "too-few"
 )
 
+// Signals lists them all.
+func Signals() []Signal { return []Signal{Improving, Plateau, Worsening, Resolved, TooFew} }
+
 // rule is one row of the table of meaningful change. The source of each
 // number is shown wherever the number is used.
 type rule struct {

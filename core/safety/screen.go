@@ -224,9 +224,9 @@ func (a Answer) Check() *strict.Error {
 	return nil
 }
 
-// untilCleared: a yes to these stays until a clinician has cleared it, whatever
+// UntilCleared: a yes to these stays until a clinician has cleared it, whatever
 // is answered later.
-func (q Question) untilCleared() bool {
+func (q Question) UntilCleared() bool {
 	switch q.ID {
 	case "acute-muscle-tear", "recent-surgery", "healing-fracture", "joint-replacement":
 		return true
@@ -251,7 +251,7 @@ func (b Answer) replaces(a Answer) bool {
 		return false
 	}
 	return a.Answer != "yes" || !slices.ContainsFunc(questions, func(q Question) bool {
-		return q.ID == a.Question && q.untilCleared()
+		return q.ID == a.Question && q.UntilCleared()
 	})
 }
 

@@ -48,6 +48,22 @@ const (
 	PhaseStopped  Phase = "stopped"
 )
 
+// Advices lists them all.
+func Advices() []Advice {
+	return []Advice{
+		SettleIn, AskScore, AskTrend, AskStillOn, SinkSlightly, EaseOff, Hold, Deepen, MoreSlack, ReleaseSlowly,
+		Flush, ReturnLighter, ChangeAngle, MoveOff, Rest, NextRep, Done, TraceBack, Stop,
+	}
+}
+
+// Phases lists them all.
+func Phases() []Phase {
+	return []Phase{
+		PhaseReady, PhaseSettle, PhaseStage, PhaseCheck, PhaseOffSpot, PhasePaused, PhaseMovedOff, PhaseRelease,
+		PhaseFlush, PhaseReturn, PhaseDone, PhaseStopped,
+	}
+}
+
 // Line is what the coach shows after an event. Times are seconds.
 type Line struct {
 	T          float64  `json:"t"`

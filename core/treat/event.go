@@ -47,6 +47,9 @@ var kinds = []Kind{
 	KindAngleChange, KindPause, KindResume, KindRelease, KindClientStop, KindUndo, KindTick,
 }
 
+// Kinds lists what can happen.
+func Kinds() []Kind { return slices.Clone(kinds) }
+
 // Event is one thing that happened, At milliseconds after the start.
 type Event struct {
 	At      int64

@@ -17,6 +17,9 @@ const (
 	Stopped   Outcome = "stopped"
 )
 
+// Outcomes lists them all.
+func Outcomes() []Outcome { return []Outcome{Released, Reduced, Unchanged, Stopped} }
+
 // StageRecord is one stretch of pressure compared with its own baseline.
 type StageRecord struct {
 	Stage      int     `json:"stage"`

@@ -765,7 +765,7 @@ func TestAgeLowersTheUsualRangeInTheRankingToo(t *testing.T) {
 	young, old := asked(), asked()
 	young.Age, old.Age = 40, 70
 	reasons := func(ctx visit.Context) (n int) {
-		for _, s := range assess.Rank(visit.Reduce(ctx, l.events).Findings(ctx, nil), nil).Suspects {
+		for _, s := range assess.Rank(visit.Reduce(ctx, l.events).Findings(ctx, nil, 0), nil).Suspects {
 			n += len(s.Why)
 		}
 		return n
@@ -778,7 +778,7 @@ func TestAgeLowersTheUsualRangeInTheRankingToo(t *testing.T) {
 
 // A fibre that is not there is no spot, and no panic.
 func TestSameSpotWithAFibreThatIsNotThere(t *testing.T) {
-	p := visit.Point{Charted: charted(500, "soleus")}
+	p := visit.FoundPoint{Charted: charted(500, "soleus")}
 	p.Place.Fibre = 9
-	assert.Empty(t, visit.SameSpotAs([]visit.Point{p}, "soleus", ids.Left, p.Place, 170))
+	assert.Empty(t, visit.SameSpotAs([]visit.FoundPoint{p}, "soleus", ids.Left, p.Place, 170))
 }

@@ -99,11 +99,14 @@ func (r *reducer) readPosture(e Event, b *PostureRead) {
 }
 
 // Findings gathers what the visit knows for the suspects. earlier are the
-// client's points of earlier visits, with how long ago.
-func (s State) Findings(ctx Context, earlier []assess.EarlierPoint) assess.Findings {
+// client's points of earlier visits, startsMS the visit's appointment, Unix ms.
+func (s State) Findings(ctx Context, earlier []FoundPoint, startsMS int64) assess.Findings {
 	f := assess.Findings{
-		Pain: painOf(s.Drawing), Loads: s.Loads, Posture: s.Posture, Earlier: earlier,
-		Thresholds: ctx.Thresholds,
+		Pain: painOf(s.Drawing), Loads: s.Loads, Posture: s.Posture, Thresholds: ctx.Thresholds,
+	}
+	for _, p := range earlier {
+		ago := max(0, float64(startsMS-p.ChartedMS)/msPerDay)
+		f.Earlier = append(f.Earlier, assess.EarlierPoint{Muscle: p.Muscle, Side: p.Side, DaysAgo: ago})
 	}
 	for _, g := range s.Gauges {
 		if g.Before != nil || g.Kind != "" {
@@ -128,6 +131,8 @@ func (s State) Findings(ctx Context, earlier []assess.EarlierPoint) assess.Findi
 	f.Screening = s.Known
 	return f
 }
+
+const msPerDay = 24 * 3_600_000
 
 // painOf reads a drawing region by region: as strong as it was painted, and
 // less where only a part of the region is.

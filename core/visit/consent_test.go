@@ -167,7 +167,7 @@ func TestOwnThresholds(t *testing.T) {
 	raised := asked()
 	raised.Thresholds = assess.Thresholds{"shoulder-height": 5}
 	reasons := func(ctx visit.Context) (n int) {
-		for _, s := range assess.Rank(visit.Reduce(ctx, l.events).Findings(ctx, nil), nil).Suspects {
+		for _, s := range assess.Rank(visit.Reduce(ctx, l.events).Findings(ctx, nil, 0), nil).Suspects {
 			n += len(s.Why)
 		}
 		return n
@@ -209,7 +209,7 @@ func TestGaugesBeforeAndAfter(t *testing.T) {
 	assert.Empty(t, s.Gauges[1].Flag)
 	assert.Equal(t, "high in the chest", s.Gauges[3].Flag)
 	// The short lunge speaks for the calf as its length test would.
-	why := assess.Rank(s.Findings(asked(), nil), nil)
+	why := assess.Rank(s.Findings(asked(), nil, 0), nil)
 	assert.Equal(t, ids.Muscle("soleus"), why.Suspects[0].Muscle)
 	assert.Equal(t, ids.Left, why.Suspects[0].Side)
 }

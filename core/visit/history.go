@@ -11,12 +11,40 @@ import (
 	"mokren/core/treat"
 )
 
-// Dated is one visit's state with the day it belongs to.
+// Treated is a point with what its holds came to. Holds set aside count nowhere.
+type Treated struct {
+	FoundPoint
+	SecondsS float64       // pressure over all holds of the visit, s
+	Stages   int           // over all holds
+	Holds    int           // that count
+	Outcome  treat.Outcome // of the last one; empty without any
+}
+
+// Treated gives a visit's points with what their holds came to.
+func (s State) Treated() []Treated {
+	out := make([]Treated, len(s.Points))
+	for i, p := range s.Points {
+		t := Treated{FoundPoint: p.FoundPoint}
+		for _, h := range s.Holds {
+			if h.Point == p.Point && h.Status != SetAside {
+				t.Holds++
+				t.SecondsS += h.Summary.PressureS
+				t.Stages += len(h.Summary.Stages)
+				t.Outcome = h.Summary.Outcome
+			}
+		}
+		out[i] = t
+	}
+	return out
+}
+
+// Dated is what one visit adds to a client's course, with the day it belongs to.
 type Dated struct {
-	Visit string
-	Day   float64 // days from any fixed day
-	Date  string  // the practice's local date, YYYY-MM-DD
-	State State
+	Visit  string
+	Day    float64 // days from any fixed day
+	Date   string  // the practice's local date, YYYY-MM-DD
+	Points []Treated
+	Ranges []Range
 }
 
 // PointVisit is one point at one visit.
@@ -74,87 +102,111 @@ type History struct {
 }
 
 // Course follows points and ranges across visits, oldest first. age in years
-// adapts the reference ranges; 0 is unknown. Holds set aside count nowhere.
+// adapts the reference ranges; 0 is unknown.
 func Course(visits []Dated, age int) History {
 	visits = slices.Clone(visits)
 	slices.SortStableFunc(visits, func(a, b Dated) int { return cmp.Compare(a.Day, b.Day) })
-	h := History{Points: []PointHistory{}, Ranges: []RangeHistory{}}
-	numbers, grades, ranges := map[UUID][]progress.Reading{}, map[UUID][]progress.Reading{},
-		map[string][]progress.Reading{}
+	c := course{point: map[UUID]*pointCourse{}, movement: map[movementSide]*rangeCourse{}}
 	for _, v := range visits {
-		for _, p := range v.State.Points {
-			i := slices.IndexFunc(h.Points, func(x PointHistory) bool { return x.Identity == p.Identity })
-			if i < 0 {
-				i = len(h.Points)
-				ph := PointHistory{Identity: p.Identity, Muscle: p.Muscle, Name: string(p.Muscle), Side: p.Side}
-				if m, err := atlas.Get(p.Muscle); err == nil {
-					ph.Name = m.Name
-					if s, ok := m.Site(p.Site); ok && p.Site != "" {
-						ph.Site = s.Name
-					}
-				}
-				h.Points = append(h.Points, ph)
-			}
-			ph := &h.Points[i]
-			ph.View, ph.X, ph.Y = p.View, p.X, p.Y
-			ph.Visits = append(ph.Visits, pointVisit(v, p))
-			if p.NPRS != nil {
-				numbers[p.Identity] = append(numbers[p.Identity], progress.Reading{Day: v.Day, Value: *p.NPRS})
-			}
-			grades[p.Identity] = append(grades[p.Identity], progress.Reading{Day: v.Day, Value: float64(p.Grade)})
+		for _, p := range v.Points {
+			c.addPoint(v, p)
 		}
-		for _, r := range v.State.Ranges {
-			key := string(r.Movement) + string(r.Side)
-			i := slices.IndexFunc(h.Ranges, func(x RangeHistory) bool {
-				return x.Movement == r.Movement &&
-					x.Side == r.Side
-			})
-			if i < 0 {
-				i = len(h.Ranges)
-				f := progress.Flag(r.Movement, 0, nil, age)
-				h.Ranges = append(h.Ranges, RangeHistory{
-					Movement: r.Movement, Side: r.Side, Reference: f.Reference,
-					FlagBelow: f.FlagBelow,
-				})
-			}
-			h.Ranges[i].Visits = append(h.Ranges[i].Visits, RangeVisit{v.Visit, v.Date, r.Before, r.After})
-			if r.Before != nil {
-				ranges[key] = append(ranges[key], progress.Reading{Day: v.Day, Value: *r.Before})
-			}
+		for _, r := range v.Ranges {
+			c.addRange(v, r, age)
 		}
 	}
-	for i := range h.Points {
-		p := &h.Points[i]
-		p.Number = judge("nprs", numbers[p.Identity])
-		p.Grade = judge("tenderness-grade", grades[p.Identity])
-		if n := numbers[p.Identity]; len(n) >= 2 {
-			p.Since = judge("nprs", n[len(n)-2:])
-		}
+	return c.history()
+}
+
+// course is a history in the making.
+type course struct {
+	points   []*pointCourse
+	point    map[UUID]*pointCourse
+	ranges   []*rangeCourse
+	movement map[movementSide]*rangeCourse
+}
+
+type movementSide struct {
+	movement ids.Movement
+	side     ids.Side
+}
+
+type pointCourse struct {
+	PointHistory
+	numbers, grades []progress.Reading
+}
+
+type rangeCourse struct {
+	RangeHistory
+	readings []progress.Reading
+}
+
+func (c *course) addPoint(v Dated, p Treated) {
+	h, ok := c.point[p.Identity]
+	if !ok {
+		h = &pointCourse{PointHistory: named(p.Charted)}
+		c.point[p.Identity], c.points = h, append(c.points, h)
 	}
-	for i := range h.Ranges {
-		r := &h.Ranges[i]
-		r.Change = judge("rom."+ids.Measure(r.Movement), ranges[string(r.Movement)+string(r.Side)])
-	}
-	slices.SortStableFunc(h.Ranges, func(a, b RangeHistory) int {
-		return cmp.Or(cmp.Compare(a.Movement, b.Movement), cmp.Compare(a.Side, b.Side))
+	h.View, h.X, h.Y = p.View, p.X, p.Y
+	h.Visits = append(h.Visits, PointVisit{
+		Visit: v.Visit, Date: v.Date, Before: p.NPRS, After: p.AfterNPRS, Grade: p.Grade, AfterGrade: p.AfterGrade,
+		SecondsS: p.SecondsS, Stages: p.Stages, Holds: p.Holds, Outcome: p.Outcome,
 	})
+	if p.NPRS != nil {
+		h.numbers = append(h.numbers, progress.Reading{Day: v.Day, Value: *p.NPRS})
+	}
+	h.grades = append(h.grades, progress.Reading{Day: v.Day, Value: float64(p.Grade)})
+}
+
+// named begins a point's history with the names of its muscle and site.
+func named(p Charted) PointHistory {
+	h := PointHistory{Identity: p.Identity, Muscle: p.Muscle, Name: string(p.Muscle), Side: p.Side}
+	m, err := atlas.Get(p.Muscle)
+	if err != nil {
+		return h
+	}
+	h.Name = m.Name
+	if s, ok := m.Site(p.Site); ok && p.Site != "" {
+		h.Site = s.Name
+	}
 	return h
 }
 
-func pointVisit(v Dated, p Point) PointVisit {
-	pv := PointVisit{
-		Visit: v.Visit, Date: v.Date, Before: p.NPRS, After: p.AfterNPRS, Grade: p.Grade,
-		AfterGrade: p.AfterGrade,
+func (c *course) addRange(v Dated, r Range, age int) {
+	key := movementSide{r.Movement, r.Side}
+	h, ok := c.movement[key]
+	if !ok {
+		f := progress.Flag(r.Movement, 0, nil, age)
+		h = &rangeCourse{RangeHistory: RangeHistory{
+			Movement: r.Movement, Side: r.Side, Reference: f.Reference, FlagBelow: f.FlagBelow,
+		}}
+		c.movement[key], c.ranges = h, append(c.ranges, h)
 	}
-	for _, x := range v.State.Holds {
-		if x.Point == p.Point && x.Status != SetAside {
-			pv.Holds++
-			pv.SecondsS += x.Summary.PressureS
-			pv.Stages += len(x.Summary.Stages)
-			pv.Outcome = x.Summary.Outcome
+	h.Visits = append(h.Visits, RangeVisit{v.Visit, v.Date, r.Before, r.After})
+	if r.Before != nil {
+		h.readings = append(h.readings, progress.Reading{Day: v.Day, Value: *r.Before})
+	}
+}
+
+// history judges the change of every series.
+func (c *course) history() History {
+	out := History{Points: []PointHistory{}, Ranges: []RangeHistory{}}
+	for _, h := range c.points {
+		h.Number = judge("nprs", h.numbers)
+		h.Grade = judge("tenderness-grade", h.grades)
+		if n := len(h.numbers); n >= 2 {
+			h.Since = judge("nprs", h.numbers[n-2:])
 		}
+		out.Points = append(out.Points, h.PointHistory)
 	}
-	return pv
+	for _, h := range c.ranges {
+		h.Change = judge("rom."+ids.Measure(h.Movement), h.readings)
+		out.Ranges = append(out.Ranges, h.RangeHistory)
+	}
+	slices.SortStableFunc(out.Ranges, func(a, b RangeHistory) int {
+		return cmp.Or(cmp.Compare(a.Movement, b.Movement), cmp.Compare(a.Side, b.Side))
+	})
+	return out
 }
 
 // judge needs at least two readings to speak of change.
@@ -171,7 +223,7 @@ func judge(m ids.Measure, s []progress.Reading) *progress.Change {
 
 // SameSpotAs finds the identity among earlier points that a new place belongs
 // to, the latest visit first; "" when it is a new spot.
-func SameSpotAs(earlier []Point, muscle ids.Muscle, side ids.Side, place atlas.FibrePlace, heightCM float64) UUID {
+func SameSpotAs(earlier []FoundPoint, muscle ids.Muscle, side ids.Side, place atlas.FibrePlace, heightCM float64) UUID {
 	m, err := atlas.Get(muscle)
 	if err != nil {
 		return ""

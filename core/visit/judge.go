@@ -128,7 +128,7 @@ func words(why string) error {
 func (j *Judge) judge(e *Event, b any) error {
 	role := j.ctx.Roles[e.Author]
 	if !rights.MayWrite(role, e.Type) {
-		return because(fmt.Sprintf("This role may not write it: %s by %s.", e.Type, named(role)))
+		return because(fmt.Sprintf("This role may not write it: %s by %s.", e.Type, roleWords(role)))
 	}
 	if why := j.afterClosing(*e, b); why != "" {
 		return because(why)
@@ -180,7 +180,7 @@ func (j *Judge) judge(e *Event, b any) error {
 	return nil
 }
 
-func named(r rights.Role) string {
+func roleWords(r rights.Role) string {
 	if r == "" {
 		return "someone who is not of the practice"
 	}

@@ -225,7 +225,7 @@ func (r *reducer) chart(e Event, b *Charted) error {
 			b.Identity = b.Point
 		}
 		r.carry(b)
-		r.state.Points = append(r.state.Points, Point{Charted: *b, ChartedMS: e.At()})
+		r.state.Points = append(r.state.Points, Point{FoundPoint: FoundPoint{Charted: *b, ChartedMS: e.At()}})
 		return nil
 	}
 	if err != nil {

@@ -49,12 +49,18 @@ type State struct {
 	Version      int64                `json:"version" doc:"highest version among the events"`
 }
 
-// Point is a charted point.
-type Point struct {
+// FoundPoint is a point as it was charted, and as it was found at the recheck:
+// what later visits know of it.
+type FoundPoint struct {
 	Charted
 	ChartedMS  int64    `json:"charted_ms"`
 	AfterNPRS  *float64 `json:"after_nprs,omitempty"`
 	AfterGrade *int     `json:"after_grade,omitempty"`
+}
+
+// Point is a charted point with what may be done there now.
+type Point struct {
+	FoundPoint
 	// Blocked tells why no hold may begin here now.
 	Blocked string `json:"blocked,omitempty"`
 	// NeedsConsent is the area whose consent is the one thing still missing.

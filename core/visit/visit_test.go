@@ -181,8 +181,8 @@ func TestCourseCountsNoHoldSetAside(t *testing.T) {
 		return visit.Reduce(asked(), l.events)
 	}
 	h := visit.Course([]visit.Dated{
-		{Visit: "2", Day: 7, Date: "2026-01-08", State: make(false)},
-		{Visit: "1", Day: 0, Date: "2026-01-01", State: make(true)},
+		{Visit: "2", Day: 7, Date: "2026-01-08", Points: make(false).Treated()},
+		{Visit: "1", Day: 0, Date: "2026-01-01", Points: make(true).Treated()},
 	}, 40)
 	require.Len(t, h.Points, 1)
 	v := h.Points[0].Visits
@@ -349,8 +349,8 @@ func TestWhatIsFoundReachesTheSuspects(t *testing.T) {
 	require.Len(t, s.Tests, 1, "the later result counts")
 	assert.Equal(t, "positive", s.Tests[0].Result)
 	assert.True(t, s.PostureFlags[0].Flagged)
-	assert.Equal(t, ids.Region("lower-calf"), s.Findings(asked(), nil).ROM[0].FeltAt)
-	r := assess.Rank(s.Findings(asked(), nil), nil)
+	assert.Equal(t, ids.Region("lower-calf"), s.Findings(asked(), nil, 0).ROM[0].FeltAt)
+	r := assess.Rank(s.Findings(asked(), nil, 0), nil)
 	assert.Equal(t, ids.Muscle("soleus"), r.Suspects[0].Muscle)
 	assert.Equal(t, ids.Left, r.Suspects[0].Side)
 	assert.True(t, r.Suspects[0].Ready)
@@ -358,7 +358,7 @@ func TestWhatIsFoundReachesTheSuspects(t *testing.T) {
 	assert.Empty(t, visit.Reduce(asked(), l.events).Signs)
 	l.add("d", "screening-answered", 0, yes("calf-warm-swollen", ids.Left))
 	s = visit.Reduce(asked(), l.events)
-	assert.True(t, assess.Rank(s.Findings(asked(), nil), nil).Suspects[0].Blocked)
+	assert.True(t, assess.Rank(s.Findings(asked(), nil, 0), nil).Suspects[0].Blocked)
 }
 
 func heel() (cells []string) {

@@ -14,6 +14,9 @@ export const Look = createGlobalStyle`
     --bone: #7d7468; --muscle: #a5604f; --muscle-edge: #7c4034; --keep: #2f6580; --other: #2f6b6b;
     --ache: #a9682a; --sharp: #6e3a86; --burning: #b04a2c; --numb: #33688c; --headache: #4f6a35;
     --left: #2f5d54; --right: #a2592a; --good: #2f6b4a;
+    --s1: 4px; --s2: 8px; --s3: 12px; --s4: 18px; --s5: 24px;
+    --t1: 13px; --t2: 15px; --t3: 17px; --t4: 20px; --t5: 28px;
+    --r1: 10px; --r2: 16px;
     --text: "Figtree Variable", system-ui, sans-serif; --serif: "Source Serif 4 Variable", Georgia, serif;
     --focus: #1c6fb8; color-scheme: light;
   }
@@ -27,14 +30,15 @@ export const Look = createGlobalStyle`
   }
   *, *::before, *::after { box-sizing: border-box; }
   html, body, #root { height: 100%; margin: 0; }
-  body { background: var(--paper); color: var(--ink); font: 400 15px/1.45 var(--text); -webkit-font-smoothing: antialiased; }
+  body { background: var(--paper); color: var(--ink); font: 400 var(--t2)/1.45 var(--text); -webkit-font-smoothing: antialiased; }
   h1, h2, h3 { font-family: var(--serif); font-weight: 560; line-height: 1.15; margin: 0; letter-spacing: -0.005em; }
-  h1 { font-size: 28px; } h2 { font-size: 20px; } h3 { font-size: 16px; }
+  h1 { font-size: var(--t5); } h2 { font-size: var(--t4); } h3 { font-size: 16px; }
   p { margin: 0; }
   a { color: var(--accent); }
   button { font: inherit; color: inherit; }
   :focus-visible, [data-focus-visible] { outline: 3px solid var(--focus); outline-offset: 2px; }
   @media (prefers-reduced-motion: reduce) { * { animation: none !important; transition: none !important; } }
+  .small { font-size: var(--t1); }
   .quiet { color: var(--ink-soft); }
   .num { font-variant-numeric: tabular-nums; }
   .away { position: absolute; width: 1px; height: 1px; overflow: hidden; clip-path: inset(50%); white-space: nowrap; }

@@ -1059,7 +1059,7 @@ export interface components {
             score: number;
         };
         Adaptation: {
-            avoid_positions?: string[];
+            avoid_positions?: components["schemas"]["PositionID"][];
             /** Format: double */
             cap_seconds?: number;
             /** Format: double */
@@ -1072,6 +1072,8 @@ export interface components {
         Addendum: {
             text: string;
         };
+        /** @enum {string} */
+        Advice: "settle-in" | "ask-score" | "ask-trend" | "ask-still-on" | "sink-slightly" | "ease-off" | "hold" | "breathe-and-deepen" | "more-slack" | "release-slowly" | "flush" | "return-lighter" | "change-angle" | "move-off" | "rest" | "next-rep" | "done" | "trace-back" | "stop";
         Answer: {
             /** @enum {string} */
             answer: "yes" | "no" | "unknown";
@@ -1083,22 +1085,22 @@ export interface components {
             cleared?: boolean;
             /** Format: double */
             days_ago?: number;
-            question: string;
-            regions?: string[];
+            question: components["schemas"]["QuestionID"];
+            regions?: components["schemas"]["RegionID"][];
             /** @description left, right; absent or midline is both */
-            side?: string;
+            side?: components["schemas"]["Side"];
         };
         Applied: {
-            id: string;
+            id: components["schemas"]["QuestionID"];
             limits?: components["schemas"]["Adaptation"];
-            muscles?: string[];
+            muscles?: components["schemas"]["MuscleID"][];
             outcome: string;
-            regions?: string[];
-            side?: string;
+            regions?: components["schemas"]["RegionID"][];
+            side?: components["schemas"]["Side"];
             text: string;
         };
         AtlasEntry: {
-            id: string;
+            id: components["schemas"]["MuscleID"];
             kind: string;
             latin: string;
             /** Format: int64 */
@@ -1121,7 +1123,7 @@ export interface components {
         Candidate: {
             /** Format: int64 */
             layer: number;
-            muscle: string;
+            muscle: components["schemas"]["MuscleID"];
             name: string;
             /**
              * Format: double
@@ -1129,13 +1131,13 @@ export interface components {
              */
             off_mm: number;
             place: components["schemas"]["FibrePlace"];
-            side: string;
+            side: components["schemas"]["Side"];
             /** @description usual site within 25 mm, if any */
             site?: string;
         };
         CellsIn: {
             regions: components["schemas"]["RegionSide"][];
-            view: string;
+            view: components["schemas"]["View"];
         };
         CellsOut: {
             cells: number[][];
@@ -1147,7 +1149,7 @@ export interface components {
             delta: number;
             direction: string;
             meaningful: boolean;
-            signal?: string;
+            signal?: components["schemas"]["Signal"];
             /** Format: double */
             slope_per_week?: number;
             source: string;
@@ -1172,7 +1174,7 @@ export interface components {
             grade: number;
             /** @description the point of an earlier visit that this is the same spot as */
             identity?: string;
-            muscle: string;
+            muscle: components["schemas"]["MuscleID"];
             /** @enum {string} */
             nodule?: "none" | "grain" | "pea" | "larger";
             note?: string;
@@ -1180,13 +1182,13 @@ export interface components {
             nprs?: number;
             place: components["schemas"]["FibrePlace"];
             point: string;
-            referral?: string[];
-            side: string;
+            referral?: components["schemas"]["RegionID"][];
+            side: components["schemas"]["Side"];
             site?: string;
             /** @enum {string} */
             taut_band: "yes" | "no" | "unsure";
             twitch?: boolean;
-            view: string;
+            view: components["schemas"]["View"];
             /** Format: double */
             x: number;
             /** Format: double */
@@ -1232,7 +1234,7 @@ export interface components {
         };
         Closed: Record<string, never>;
         Confirm: {
-            movement: string;
+            movement: components["schemas"]["MovementID"];
             text: string;
         };
         Conflict: {
@@ -1259,6 +1261,8 @@ export interface components {
             given: boolean;
             note?: string;
         };
+        /** @enum {string} */
+        ContactID: "thumb-pad" | "thumb-over-thumb" | "pisiform-over-thumb" | "thenar-over-thumb" | "fingertips" | "braced-fingers" | "pincer" | "knuckle" | "elbow" | "forearm" | "palm" | "own-thigh" | "tool";
         Context: {
             /** Format: int64 */
             age?: number;
@@ -1283,17 +1287,22 @@ export interface components {
             client: components["schemas"]["Client"];
             consents: components["schemas"]["DatedConsent"][];
             history: components["schemas"]["History"];
-            last_points: components["schemas"]["Point"][];
+            last_points: components["schemas"]["FoundPoint"][];
+            /**
+             * Format: int64
+             * @description opened visits that are left out
+             */
+            older: number;
             visits: components["schemas"]["Visit"][];
         };
         Covered: {
-            region: string;
+            region: components["schemas"]["RegionID"];
             /**
              * Format: double
              * @description 0 to 1
              */
             share: number;
-            side: string;
+            side: components["schemas"]["Side"];
         };
         DatedConsent: {
             /** @enum {string} */
@@ -1326,7 +1335,7 @@ export interface components {
             kind: "text" | "landmark" | "site" | "strum" | "trace" | "confirm";
             landmark?: string;
             text: string;
-            view?: string;
+            view?: components["schemas"]["View"];
         };
         DrawingIn: {
             after: {
@@ -1376,8 +1385,8 @@ export interface components {
         EarlierPoint: {
             /** Format: double */
             days_ago: number;
-            muscle: string;
-            side: string;
+            muscle: components["schemas"]["MuscleID"];
+            side: components["schemas"]["Side"];
         };
         Entry: {
             answers?: components["schemas"]["Screened"];
@@ -1519,6 +1528,35 @@ export interface components {
              */
             since?: number;
         };
+        /** @description the bodies of a visit's events, by type */
+        EventBodies: {
+            "addendum-written": components["schemas"]["Addendum"];
+            "block-overridden": components["schemas"]["BlockOverridden"];
+            "consent-recorded": components["schemas"]["Consented"];
+            "drawing-painted": components["schemas"]["Painted"];
+            "event-undone": components["schemas"]["Undone"];
+            "gauge-read": components["schemas"]["GaugeRead"];
+            "hold-countersigned": components["schemas"]["Countersigned"];
+            "hold-ended": components["schemas"]["HoldEnded"];
+            "hold-event": components["schemas"]["HoldHappened"];
+            "hold-started": components["schemas"]["HoldStarted"];
+            "interview-noted": components["schemas"]["Interviewed"];
+            "loads-declared": components["schemas"]["LoadsDeclared"];
+            "note-written": components["schemas"]["Noted"];
+            "point-charted": components["schemas"]["Charted"];
+            "point-corrected": components["schemas"]["Charted"];
+            "point-moved": components["schemas"]["Moved"];
+            "point-rechecked": components["schemas"]["Rechecked"];
+            "point-removed": components["schemas"]["Removed"];
+            "posture-read": components["schemas"]["PostureRead"];
+            "range-measured": components["schemas"]["Measured"];
+            "screening-answered": components["schemas"]["Screened"];
+            "screening-cleared": components["schemas"]["ScreeningCleared"];
+            "sign-seen": components["schemas"]["SignSeen"];
+            "test-done": components["schemas"]["Tested"];
+            "visit-closed": components["schemas"]["Closed"];
+            "visit-opened": components["schemas"]["Opened"];
+        };
         Evidence: {
             id: string;
             name: string;
@@ -1543,9 +1581,16 @@ export interface components {
             landmarks: components["schemas"]["Landmark"][];
             shapes: components["schemas"]["Shape"][];
             version: string;
-            view: string;
+            view: components["schemas"]["View"];
             /** Format: double */
             width: number;
+        };
+        Finger: {
+            /**
+             * Format: double
+             * @description finger-width in cm
+             */
+            cm: number;
         };
         FlagThreshold: {
             id: string;
@@ -1559,6 +1604,41 @@ export interface components {
             /** Format: double */
             value: number;
         };
+        FoundPoint: {
+            /** Format: int64 */
+            after_grade?: number;
+            /** Format: double */
+            after_nprs?: number;
+            /** Format: int64 */
+            charted_ms: number;
+            /** @enum {string} */
+            familiar: "yes" | "partly" | "no" | "unknown";
+            /** @description figure version in which it was placed */
+            figure: string;
+            /** Format: int64 */
+            grade: number;
+            /** @description the point of an earlier visit that this is the same spot as */
+            identity?: string;
+            muscle: components["schemas"]["MuscleID"];
+            /** @enum {string} */
+            nodule?: "none" | "grain" | "pea" | "larger";
+            note?: string;
+            /** Format: double */
+            nprs?: number;
+            place: components["schemas"]["FibrePlace"];
+            point: string;
+            referral?: components["schemas"]["RegionID"][];
+            side: components["schemas"]["Side"];
+            site?: string;
+            /** @enum {string} */
+            taut_band: "yes" | "no" | "unsure";
+            twitch?: boolean;
+            view: components["schemas"]["View"];
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+        };
         Gauge: {
             /** @enum {string} */
             gauge: "toe-touch" | "weight-bearing-lunge" | "straight-leg-raise" | "breathing";
@@ -1568,7 +1648,7 @@ export interface components {
              */
             kind?: "apical" | "diaphragmatic";
             /** @description midline for toe-touch and breathing */
-            side: string;
+            side: components["schemas"]["Side"];
             /**
              * Format: double
              * @description cm above the floor (below the soles is negative), or degrees
@@ -1583,7 +1663,7 @@ export interface components {
             /** Format: double */
             min: number;
             name: string;
-            sides: string[];
+            sides: components["schemas"]["Side"][];
             source: string;
             unit?: string;
             usual?: string;
@@ -1598,7 +1678,7 @@ export interface components {
             gauge: string;
             /** @description of breathing, before */
             kind?: string;
-            side: string;
+            side: components["schemas"]["Side"];
         };
         GaugeRead: {
             /** @enum {string} */
@@ -1611,7 +1691,7 @@ export interface components {
             /** @enum {string} */
             moment: "before" | "after";
             /** @description midline for toe-touch and breathing */
-            side: string;
+            side: components["schemas"]["Side"];
             /**
              * Format: double
              * @description cm above the floor (below the soles is negative), or degrees
@@ -1628,22 +1708,22 @@ export interface components {
             by?: "therapist" | "client";
             cleared?: boolean;
             note?: string;
-            question: string;
-            regions?: string[];
-            side?: string;
+            question: components["schemas"]["QuestionID"];
+            regions?: components["schemas"]["RegionID"][];
+            side?: components["schemas"]["Side"];
             since?: string;
         };
         Guide: {
             actions: components["schemas"]["Motion"][];
-            antagonists: string[];
+            antagonists: components["schemas"]["MuscleID"][];
             attachments: components["schemas"]["Attachment"][];
             cautions: string[];
             confirm: components["schemas"]["Confirm"];
-            contacts: string[];
+            contacts: components["schemas"]["ContactID"][];
             draping: string;
             /** @description what to draw on the figure, step by step */
             draw: components["schemas"]["DrawStep"][];
-            ease_first: string[];
+            ease_first: components["schemas"]["MuscleID"][];
             home_stretch: components["schemas"]["Stretch"];
             innervation: string;
             landmarks: components["schemas"]["LandmarkPlace"][];
@@ -1651,12 +1731,12 @@ export interface components {
             /** Format: int64 */
             layer: number;
             mistaken_for: components["schemas"]["Neighbour"][];
-            muscle: string;
+            muscle: components["schemas"]["MuscleID"];
             name: string;
             near: components["schemas"]["NearBy"][];
-            positions: string[];
+            positions: components["schemas"]["PositionID"][];
             referral: components["schemas"]["Referral"];
-            side: string;
+            side: components["schemas"]["Side"];
             sites: components["schemas"]["SitePlace"][];
             slack: components["schemas"]["JointPosition"][];
             sources: string[];
@@ -1666,7 +1746,7 @@ export interface components {
              * @description direction across the fibres in the view, 0 to 180 degrees from the picture's right, clockwise
              */
             strum_deg: number;
-            synergists: string[];
+            synergists: components["schemas"]["MuscleID"][];
             tension: components["schemas"]["JointPosition"][];
             /** Format: double */
             trace_deg: number;
@@ -1678,7 +1758,7 @@ export interface components {
         };
         Hold: {
             author: string;
-            contact?: string;
+            contact?: components["schemas"]["ContactID"];
             countersigned?: string;
             /**
              * Format: int64
@@ -1689,7 +1769,7 @@ export interface components {
             log: components["schemas"]["HoldHappened"][];
             muscle_set?: string;
             point: string;
-            position?: string;
+            position?: components["schemas"]["PositionID"];
             remarks: string[];
             start: components["schemas"]["Start"];
             /**
@@ -1704,13 +1784,15 @@ export interface components {
         };
         HoldEnded: {
             hold: string;
-            /** @enum {string} */
-            outcome: "released" | "reduced" | "unchanged" | "stopped";
+            /** @enum {unknown} */
+            outcome: components["schemas"]["Outcome"];
             /** Format: int64 */
             pressure_ms: number;
             /** Format: int64 */
             stages: number;
         };
+        /** @enum {string} */
+        HoldEventKind: "start" | "contact" | "score" | "trend" | "referral" | "twitch" | "guard" | "nerve-sign" | "pulse" | "unwell" | "skin-reaction" | "softening" | "off-spot" | "on-spot" | "pressure" | "breath" | "rep" | "angle-change" | "pause" | "resume" | "release" | "client-stop" | "undo" | "tick";
         HoldHappened: {
             /**
              * Format: int64
@@ -1722,20 +1804,20 @@ export interface components {
             value?: unknown;
         };
         HoldStarted: {
-            contact?: string;
+            contact?: components["schemas"]["ContactID"];
             hold: string;
             /** @enum {string} */
             muscle_set?: "tension" | "slack";
             point: string;
-            position?: string;
+            position?: components["schemas"]["PositionID"];
             start: components["schemas"]["Start"];
             under?: string;
         };
         HurtsOut: {
             matches: components["schemas"]["Match"][];
             /** @description empty off the figure */
-            region?: string;
-            side: string;
+            region?: components["schemas"]["RegionID"];
+            side: components["schemas"]["Side"];
         };
         Inner: {
             id: string;
@@ -1767,10 +1849,22 @@ export interface components {
             /** Format: double */
             worst?: number;
         };
+        ItemsClient: {
+            items: components["schemas"]["Client"][];
+        };
+        ItemsEntry: {
+            items: components["schemas"]["Entry"][];
+        };
+        ItemsStoredPhoto: {
+            items: components["schemas"]["StoredPhoto"][];
+        };
+        ItemsVisit: {
+            items: components["schemas"]["Visit"][];
+        };
         JointPosition: {
             /** Format: double */
             deg?: number;
-            movement: string;
+            movement: components["schemas"]["MovementID"];
             text?: string;
             /** @enum {string} */
             toward?: "own" | "other";
@@ -1781,13 +1875,13 @@ export interface components {
             name: string;
             /** Format: double */
             radius: number;
-            side: string;
+            side: components["schemas"]["Side"];
             sign: string;
             structure: string;
         };
         Landmark: {
             id: string;
-            side: string;
+            side: components["schemas"]["Side"];
             /** Format: double */
             x: number;
             /** Format: double */
@@ -1795,7 +1889,7 @@ export interface components {
         };
         LandmarkPlace: {
             landmark: string;
-            view: string;
+            view: components["schemas"]["View"];
             /** Format: double */
             x: number;
             /** Format: double */
@@ -1808,7 +1902,7 @@ export interface components {
              * @description area of a cell at a height of 170 cm
              */
             cm2: number;
-            regions: string[];
+            regions: components["schemas"]["RegionID"][];
             /**
              * Format: double
              * @description distance of neighbouring cells, view units
@@ -1822,7 +1916,7 @@ export interface components {
             q: number;
             /** Format: int64 */
             r: number;
-            s: string;
+            s: components["schemas"]["Side"];
             /** Format: double */
             x: number;
             /** Format: double */
@@ -1866,12 +1960,12 @@ export interface components {
             target: number;
         };
         Line: {
-            advice: string[];
+            advice: components["schemas"]["Advice"][];
             ask?: string;
             ignored?: boolean;
             /** Format: double */
             overrun_s: number;
-            phase: string;
+            phase: components["schemas"]["Phase"];
             /** Format: double */
             pressure_s: number;
             reason: string;
@@ -1888,20 +1982,10 @@ export interface components {
             /** Format: double */
             wait_left_s: number;
         };
-        ListOutClientBody: {
-            items: components["schemas"]["Client"][];
-        };
-        ListOutEntryBody: {
-            items: components["schemas"]["Entry"][];
-        };
-        ListOutStoredPhotoBody: {
-            items: components["schemas"]["StoredPhoto"][];
-        };
-        ListOutVisitBody: {
-            items: components["schemas"]["Visit"][];
-        };
+        /** @enum {string} */
+        LoadID: "long-sitting" | "overhead-work" | "running" | "jumping" | "lifting" | "one-sided-carrying" | "keyboard" | "fine-hand-work" | "standing" | "driving";
         LoadsDeclared: {
-            loads: string[];
+            loads: components["schemas"]["LoadID"][];
         };
         Match: {
             /**
@@ -1911,11 +1995,11 @@ export interface components {
             distance_mm: number;
             /** @description the place lies in the zone that is usually there, not in the spill-over */
             essential: boolean;
-            muscle: string;
+            muscle: components["schemas"]["MuscleID"];
             name: string;
             /** Format: double */
             score: number;
-            side: string;
+            side: components["schemas"]["Side"];
             site: string;
         };
         Me: {
@@ -1944,13 +2028,13 @@ export interface components {
             time_zone: string;
         };
         Measurable: {
-            movement: string;
+            movement: components["schemas"]["MovementID"];
             /**
              * Format: double
              * @description degrees, mm for jaw.opening
              */
             reference: number;
-            sides: string[];
+            sides: components["schemas"]["Side"][];
         };
         Measured: {
             /**
@@ -1963,15 +2047,15 @@ export interface components {
             /** @enum {string} */
             felt?: "pull" | "pinch" | "pain";
             /** @description where it is felt or hurts */
-            felt_region?: string;
+            felt_region?: components["schemas"]["RegionID"];
             /** @enum {string} */
             moment: "before" | "after";
-            movement: string;
+            movement: components["schemas"]["MovementID"];
             /** Format: double */
             pain_nprs?: number;
             /** Format: double */
             passive_deg?: number;
-            side: string;
+            side: components["schemas"]["Side"];
             tool?: string;
             /** @description active readings, degrees */
             trials?: number[];
@@ -1984,7 +2068,7 @@ export interface components {
             role: "owner" | "therapist" | "student" | "front-desk";
         };
         Motion: {
-            movement: string;
+            movement: components["schemas"]["MovementID"];
             /** @enum {string} */
             toward?: "own" | "other";
         };
@@ -1992,15 +2076,19 @@ export interface components {
             figure: string;
             place: components["schemas"]["FibrePlace"];
             point: string;
-            view: string;
+            view: components["schemas"]["View"];
             /** Format: double */
             x: number;
             /** Format: double */
             y: number;
         };
+        /** @enum {string} */
+        MovementID: "cervical.flexion" | "cervical.extension" | "cervical.lateral-flexion" | "cervical.rotation" | "thoracic.rotation" | "lumbar.flexion" | "lumbar.extension" | "lumbar.lateral-flexion" | "jaw.opening" | "jaw.closing" | "shoulder.flexion" | "shoulder.extension" | "shoulder.abduction" | "shoulder.horizontal-adduction" | "shoulder.internal-rotation" | "shoulder.external-rotation" | "elbow.flexion" | "elbow.extension" | "forearm.pronation" | "forearm.supination" | "wrist.flexion" | "wrist.extension" | "wrist.radial-deviation" | "wrist.ulnar-deviation" | "hip.flexion" | "hip.extension" | "hip.abduction" | "hip.adduction" | "hip.internal-rotation" | "hip.external-rotation" | "knee.flexion" | "knee.extension" | "ankle.dorsiflexion-knee-straight" | "ankle.dorsiflexion-knee-bent" | "ankle.plantarflexion" | "ankle.inversion" | "ankle.eversion" | "great-toe.extension" | "scapula.elevation" | "scapula.depression" | "scapula.protraction" | "scapula.retraction" | "scapula.upward-rotation" | "scapula.downward-rotation" | "fingers.flexion" | "fingers.extension" | "fingers.abduction" | "thumb.flexion" | "thumb.extension" | "thumb.abduction" | "thumb.adduction" | "thumb.opposition" | "great-toe.flexion" | "great-toe.abduction" | "lesser-toes.flexion" | "lesser-toes.extension" | "lesser-toes.abduction" | "trunk.rotation" | "shoulder.adduction" | "shoulder.horizontal-abduction" | "fingers.adduction" | "breathing.in" | "breathing.out" | "pelvis.anterior-tilt" | "pelvis.posterior-tilt" | "pelvis.hike";
         MovementsOut: {
             movements: components["schemas"]["Measurable"][];
         };
+        /** @enum {string} */
+        MuscleID: "temporalis" | "masseter" | "sternocleidomastoid-sternal" | "sternocleidomastoid-clavicular" | "scalenus-anterior" | "scalenus-medius" | "scalenus-posterior" | "suboccipitals" | "splenius-capitis" | "splenius-cervicis" | "semispinalis-capitis" | "cervical-multifidus" | "levator-scapulae" | "upper-trapezius" | "middle-trapezius" | "lower-trapezius" | "rhomboids" | "serratus-anterior" | "pectoralis-major" | "pectoralis-minor" | "subclavius" | "supraspinatus" | "infraspinatus" | "teres-minor" | "teres-major" | "subscapularis" | "latissimus-dorsi" | "deltoid-anterior" | "deltoid-middle" | "deltoid-posterior" | "biceps-brachii" | "brachialis" | "coracobrachialis" | "triceps-brachii" | "anconeus" | "brachioradialis" | "extensor-carpi-radialis" | "extensor-digitorum" | "extensor-carpi-ulnaris" | "supinator" | "pronator-teres" | "flexor-carpi-radialis" | "flexor-carpi-ulnaris" | "flexor-digitorum" | "adductor-pollicis" | "opponens-pollicis" | "first-dorsal-interosseous" | "thoracic-erector-spinae" | "lumbar-erector-spinae" | "lumbar-multifidus" | "serratus-posterior-inferior" | "quadratus-lumborum" | "rectus-abdominis" | "external-oblique" | "diaphragm" | "psoas-major" | "iliacus" | "gluteus-maximus" | "gluteus-medius" | "gluteus-minimus" | "tensor-fasciae-latae" | "piriformis" | "deep-hip-rotators" | "sartorius" | "rectus-femoris" | "vastus-medialis" | "vastus-lateralis" | "vastus-intermedius" | "adductor-longus" | "adductor-magnus" | "pectineus" | "gracilis" | "biceps-femoris" | "semitendinosus" | "semimembranosus" | "popliteus" | "gastrocnemius-medial" | "gastrocnemius-lateral" | "soleus" | "tibialis-posterior" | "flexor-digitorum-longus" | "flexor-hallucis-longus" | "tibialis-anterior" | "extensor-digitorum-longus" | "fibularis-longus" | "fibularis-brevis" | "flexor-digitorum-brevis" | "quadratus-plantae" | "abductor-hallucis" | "abductor-digiti-minimi-foot" | "flexor-hallucis-brevis" | "adductor-hallucis" | "plantar-fascia" | "achilles-tendon" | "sacroiliac-region" | "coccyx-region";
         NearBy: {
             /** Format: double */
             distance_cm: number;
@@ -2020,7 +2108,7 @@ export interface components {
             text: string;
         };
         Neighbour: {
-            muscle: string;
+            muscle: components["schemas"]["MuscleID"];
             tell: string;
         };
         NewLink: {
@@ -2033,8 +2121,8 @@ export interface components {
             gain_bits: number;
             how: string;
             name: string;
-            side: string;
-            test: string;
+            side: components["schemas"]["Side"];
+            test: components["schemas"]["TestID"];
             text: string;
         };
         Noted: {
@@ -2044,7 +2132,7 @@ export interface components {
         OpenVisit: {
             client: components["schemas"]["Client"];
             context: components["schemas"]["Context"];
-            earlier: components["schemas"]["Point"][];
+            earlier: components["schemas"]["FoundPoint"][];
             earlier_drawings: components["schemas"]["EarlierDrawing"][];
             /** @description the latest earlier ones */
             earlier_gauges: components["schemas"]["GaugePair"][];
@@ -2066,6 +2154,8 @@ export interface components {
         Opened: {
             reason?: string;
         };
+        /** @enum {string} */
+        Outcome: "released" | "reduced" | "unchanged" | "stopped";
         OwnAtlas: {
             notes: components["schemas"]["OwnNote"][];
             sites: components["schemas"]["OwnSite"][];
@@ -2106,8 +2196,8 @@ export interface components {
             intensity: number;
             /** @enum {string} */
             kind?: "ache" | "sharp" | "burning" | "numb-tingling" | "headache";
-            region: string;
-            side: string;
+            region: components["schemas"]["RegionID"];
+            side: components["schemas"]["Side"];
         };
         Painted: {
             /** @enum {string} */
@@ -2124,10 +2214,12 @@ export interface components {
             finger_cm?: number;
             /** Format: double */
             height_cm?: number;
-            muscle: string;
-            side: string;
+            muscle: components["schemas"]["MuscleID"];
+            side: components["schemas"]["Side"];
             site?: string;
         };
+        /** @enum {string} */
+        Phase: "ready" | "settle" | "stage" | "check" | "off-spot" | "paused" | "moved-off" | "release" | "flush" | "return" | "done" | "stopped";
         Photo: {
             /**
              * Format: double
@@ -2158,18 +2250,18 @@ export interface components {
             unit: "cm" | "fraction";
         };
         Place: {
-            region: string;
-            side: string;
+            region: components["schemas"]["RegionID"];
+            side: components["schemas"]["Side"];
         };
         PlaceIn: {
             /** Format: double */
             height_cm?: number;
-            muscle: string;
+            muscle: components["schemas"]["MuscleID"];
             place: components["schemas"]["FibrePlace"];
-            side: string;
+            side: components["schemas"]["Side"];
         };
         PlaceOut: {
-            view: string;
+            view: components["schemas"]["View"];
             /** Format: double */
             x: number;
             /** Format: double */
@@ -2193,7 +2285,7 @@ export interface components {
             grade: number;
             /** @description the point of an earlier visit that this is the same spot as */
             identity?: string;
-            muscle: string;
+            muscle: components["schemas"]["MuscleID"];
             /** @enum {string} */
             needs_consent?: "visit" | "groin" | "buttock" | "chest" | "abdomen" | "axilla" | "coccyx";
             /** @enum {string} */
@@ -2204,13 +2296,13 @@ export interface components {
             place: components["schemas"]["FibrePlace"];
             point: string;
             positions: components["schemas"]["Choice"][];
-            referral?: string[];
-            side: string;
+            referral?: components["schemas"]["RegionID"][];
+            side: components["schemas"]["Side"];
             site?: string;
             /** @enum {string} */
             taut_band: "yes" | "no" | "unsure";
             twitch?: boolean;
-            view: string;
+            view: components["schemas"]["View"];
             where: components["schemas"]["Place"][];
             /** Format: double */
             x: number;
@@ -2220,15 +2312,15 @@ export interface components {
         PointHistory: {
             grade_change?: components["schemas"]["Change"];
             identity: string;
-            muscle: string;
+            muscle: components["schemas"]["MuscleID"];
             name: string;
             /** @description NPRS when found, first visit against last, with the signal */
             number?: components["schemas"]["Change"];
-            side: string;
+            side: components["schemas"]["Side"];
             /** @description NPRS when found, last visit against the one before */
             since_last?: components["schemas"]["Change"];
             site?: string;
-            view: string;
+            view: components["schemas"]["View"];
             visits: components["schemas"]["PointVisit"][];
             /** Format: double */
             x: number;
@@ -2253,7 +2345,7 @@ export interface components {
             grade: number;
             /** Format: int64 */
             holds: number;
-            outcome?: string;
+            outcome?: components["schemas"]["Outcome"];
             /**
              * Format: double
              * @description pressure over all holds of the visit, s
@@ -2263,24 +2355,26 @@ export interface components {
             stages: number;
             visit: string;
         };
+        /** @enum {string} */
+        PositionID: "prone" | "supine" | "side-lying-left" | "side-lying-right" | "seated";
         Posture: {
             /** Format: double */
             cm?: number;
             /** Format: double */
             degrees?: number;
             /** @description which side is high, or forward, or convex */
-            high_side?: string;
+            high_side?: components["schemas"]["Side"];
             /** @enum {string} */
             kind?: "flat" | "usual" | "deep" | "even" | "hinge";
             measure: string;
             /** @description of a reading taken on each side */
-            side?: string;
+            side?: components["schemas"]["Side"];
         };
         PostureFlag: {
             flagged: boolean;
             measure: string;
             reason: string;
-            side?: string;
+            side?: components["schemas"]["Side"];
             source: string;
         };
         PostureRead: {
@@ -2289,12 +2383,12 @@ export interface components {
             /** Format: double */
             degrees?: number;
             /** @description which side is high, or forward, or convex */
-            high_side?: string;
+            high_side?: components["schemas"]["Side"];
             /** @enum {string} */
             kind?: "flat" | "usual" | "deep" | "even" | "hinge";
             measure: string;
             /** @description of a reading taken on each side */
-            side?: string;
+            side?: components["schemas"]["Side"];
         };
         PracticeSettings: {
             /**
@@ -2307,24 +2401,19 @@ export interface components {
             /** Format: int64 */
             at_ms: number;
             hold: string;
-            muscle: string;
+            muscle: components["schemas"]["MuscleID"];
             place: components["schemas"]["FibrePlace"];
-            side: string;
+            side: components["schemas"]["Side"];
             /** @enum {string} */
             sign: "nerve-sign" | "pulse" | "unwell" | "skin-reaction";
             where: components["schemas"]["Place"][];
         };
-        "Put-fingerRequest": {
-            /**
-             * Format: double
-             * @description finger-width in cm
-             */
-            cm: number;
-        };
+        /** @enum {string} */
+        ProtocolID: "graded-stages" | "hold-to-release" | "short-repeats" | "pulses" | "slow-ramp" | "brief-holds" | "slack-hold" | "breath-sink" | "press-and-move" | "resisted-lengthening" | "contract-relax" | "pin-and-stretch" | "attachment-strokes" | "broad-first";
         Query: {
-            action?: string;
+            action?: components["schemas"]["MovementID"];
             /** @description reachable in this position of the client */
-            position?: string;
+            position?: components["schemas"]["PositionID"];
             /** @enum {string} */
             region?: "head-and-neck" | "shoulder-girdle" | "arm-and-hand" | "trunk" | "hip-and-thigh" | "leg-and-foot";
             /** @description Latin or common name, with typing errors */
@@ -2333,19 +2422,21 @@ export interface components {
         Question: {
             ask: string;
             each_visit?: boolean;
-            id: string;
+            id: components["schemas"]["QuestionID"];
             limits: components["schemas"]["Adaptation"];
             /** @description that a yes blocks */
-            muscles?: string[];
+            muscles?: components["schemas"]["MuscleID"][];
             /** @description of a yes */
             outcome: string;
             /** @description that a yes blocks, on the side answered */
-            regions?: string[];
+            regions?: components["schemas"]["RegionID"][];
             /** @description what a yes means, and what to do */
             text: string;
             /** @enum {string} */
             where: "nowhere" | "side" | "regions";
         };
+        /** @enum {string} */
+        QuestionID: "saddle-numbness" | "bladder-bowel-change" | "chest-pain-breathless" | "sudden-worst-headache" | "new-weakness-or-speech" | "dizziness-with-double-vision" | "pulsing-abdominal-mass" | "calf-warm-swollen" | "recent-clot" | "fever" | "weight-loss" | "night-pain" | "cancer-history" | "suspected-fracture" | "acute-muscle-tear" | "open-skin" | "hot-swollen-area" | "cannot-pass-urine" | "both-legs-signs" | "hot-joint-fever" | "cold-limb" | "unexplained-chest-pain" | "progressive-weakness" | "clumsy-hands-or-gait" | "temple-headache-over-50" | "swollen-joint" | "walking-calf-pain" | "unexplained-dizziness" | "joint-replacement" | "enlarged-nodes" | "node-removal" | "radiotherapy" | "nerve-entrapment" | "carotid-disease" | "unstable-neck" | "sedation-or-opioids" | "no-shared-language" | "sore-over-48h" | "bruising" | "recent-surgery" | "recent-injection" | "varicose-veins" | "hernia" | "implanted-device" | "anticoagulant" | "osteoporosis" | "pregnancy" | "diabetes-sensory-loss" | "fibromyalgia" | "hypermobility" | "recent-whiplash" | "dizziness" | "thoracic-outlet" | "high-blood-pressure" | "first-visit" | "minor" | "clot-breathless" | "healing-fracture" | "abdominal-disease" | "lubricant-allergy" | "stiff-shoulder-painful";
         QuestionsOut: {
             questions: components["schemas"]["Question"][];
         };
@@ -2356,13 +2447,13 @@ export interface components {
             end_feel?: "soft" | "firm" | "hard" | "empty" | "springy";
             /** @enum {string} */
             felt?: "pull" | "pinch" | "pain";
-            felt_region?: string;
-            movement: string;
+            felt_region?: components["schemas"]["RegionID"];
+            movement: components["schemas"]["MovementID"];
             /** Format: double */
             pain_nprs?: number;
             /** Format: double */
             passive_deg?: number;
-            side: string;
+            side: components["schemas"]["Side"];
         };
         Range: {
             /** Format: double */
@@ -2379,14 +2470,14 @@ export interface components {
             end_feel?: "soft" | "firm" | "hard" | "empty" | "springy";
             /** @enum {string} */
             felt?: "pull" | "pinch" | "pain";
-            felt_region?: string;
-            movement: string;
+            felt_region?: components["schemas"]["RegionID"];
+            movement: components["schemas"]["MovementID"];
             /**
              * Format: double
              * @description before treatment
              */
             passive?: number;
-            side: string;
+            side: components["schemas"]["Side"];
             /** @description used before treatment; the close-out uses the same */
             tool?: string;
             /** @description active readings before treatment; before is their mean */
@@ -2408,10 +2499,10 @@ export interface components {
             change?: components["schemas"]["Change"];
             /** Format: double */
             flag_below: number;
-            movement: string;
+            movement: components["schemas"]["MovementID"];
             /** Format: double */
             reference: number;
-            side: string;
+            side: components["schemas"]["Side"];
             visits: components["schemas"]["RangeVisit"][];
         };
         RangeIn: {
@@ -2422,7 +2513,7 @@ export interface components {
              * @description years; 0 or absent is unknown
              */
             age?: number;
-            movement: string;
+            movement: components["schemas"]["MovementID"];
             /** Format: double */
             other_side_deg?: number;
         };
@@ -2471,12 +2562,14 @@ export interface components {
             point: string;
         };
         Referral: {
-            essential: string[];
-            spillover: string[];
+            essential: components["schemas"]["RegionID"][];
+            spillover: components["schemas"]["RegionID"][];
         };
+        /** @enum {string} */
+        RegionID: "vertex" | "forehead" | "temple" | "orbit" | "cheek" | "jaw" | "ear" | "mastoid" | "occiput" | "suboccipital" | "anterior-neck" | "lateral-neck" | "posterior-neck" | "neck-angle" | "top-of-shoulder" | "anterior-shoulder" | "lateral-shoulder" | "posterior-shoulder" | "axilla" | "anterior-upper-arm" | "lateral-upper-arm" | "posterior-upper-arm" | "medial-upper-arm" | "antecubital" | "olecranon" | "lateral-elbow" | "medial-elbow" | "volar-forearm" | "dorsal-forearm" | "radial-forearm" | "ulnar-forearm" | "volar-wrist" | "dorsal-wrist" | "palm" | "dorsal-hand" | "thumb" | "index-finger" | "middle-finger" | "ring-finger" | "little-finger" | "upper-chest" | "mid-chest" | "sternum" | "lateral-chest" | "costal-margin" | "epigastrium" | "umbilical" | "lower-abdomen" | "groin" | "pubic" | "suprascapular" | "scapula" | "medial-scapular-border" | "inferior-scapular-angle" | "upper-thoracic-spine" | "mid-thoracic-spine" | "lower-thoracic-spine" | "posterior-lower-ribs" | "flank" | "lumbar-spine" | "iliac-crest" | "sacroiliac" | "sacrum" | "coccyx" | "upper-buttock" | "lower-buttock" | "lateral-hip" | "anterior-hip" | "anterior-thigh" | "lateral-thigh" | "medial-thigh" | "posterior-thigh" | "anterior-knee" | "lateral-knee" | "medial-knee" | "popliteal" | "shin" | "lateral-leg" | "medial-leg" | "upper-calf" | "lower-calf" | "achilles" | "lateral-ankle" | "medial-ankle" | "anterior-ankle" | "heel" | "medial-arch" | "lateral-sole" | "mid-sole" | "metatarsal-heads" | "great-toe" | "lesser-toes" | "dorsal-foot";
         RegionSide: {
-            region: string;
-            side: string;
+            region: components["schemas"]["RegionID"];
+            side: components["schemas"]["Side"];
         };
         Removed: {
             point: string;
@@ -2504,17 +2597,17 @@ export interface components {
             /** @enum {string} */
             answer: "yes" | "no" | "unknown";
             note?: string;
-            question: string;
-            regions?: string[];
-            side?: string;
+            question: components["schemas"]["QuestionID"];
+            regions?: components["schemas"]["RegionID"][];
+            side?: components["schemas"]["Side"];
             since?: string;
         };
         Screening: {
             /** @description regions that take no pressure */
             blocked: components["schemas"]["Place"][];
-            blocked_muscles: string[];
+            blocked_muscles: components["schemas"]["MuscleID"][];
             limits: components["schemas"]["Adaptation"];
-            missing: string[];
+            missing: components["schemas"]["QuestionID"][];
             no_treatment: boolean;
             /** @description the worst of the answers given */
             outcome: string;
@@ -2526,7 +2619,7 @@ export interface components {
             note?: string;
             /** @description when */
             on: string;
-            question: string;
+            question: components["schemas"]["QuestionID"];
         };
         SetAsideEvent: {
             body: unknown;
@@ -2541,8 +2634,12 @@ export interface components {
             part: string;
             /** @description SVG path, closed, view units */
             path: string;
-            side: string;
+            side: components["schemas"]["Side"];
         };
+        /** @enum {string} */
+        Side: "left" | "right" | "midline";
+        /** @enum {string} */
+        SignID: "squat-feet-turn-out" | "squat-feet-flatten" | "squat-heels-lift" | "squat-knees-in" | "squat-forward-lean" | "squat-arms-forward" | "squat-back-arches" | "squat-weight-shift";
         SignIn: {
             /** Format: email */
             email: string;
@@ -2550,21 +2647,23 @@ export interface components {
         };
         SignSeen: {
             present: boolean;
-            side: string;
-            sign: string;
+            side: components["schemas"]["Side"];
+            sign: components["schemas"]["SignID"];
         };
         SignSpot: {
             /** @description instead of a sign: the posture reading that a touch sets */
             measure?: string;
             name: string;
-            side: string;
-            sign?: string;
-            view: string;
+            side: components["schemas"]["Side"];
+            sign?: components["schemas"]["SignID"];
+            view: components["schemas"]["View"];
             /** Format: double */
             x: number;
             /** Format: double */
             y: number;
         };
+        /** @enum {string} */
+        Signal: "improving" | "plateau" | "worse" | "resolved" | "too-few";
         SignsOut: {
             spots: components["schemas"]["SignSpot"][];
         };
@@ -2573,7 +2672,7 @@ export interface components {
             note?: string;
             reach: string;
             site: string;
-            view: string;
+            view: components["schemas"]["View"];
             /** Format: double */
             x: number;
             /** Format: double */
@@ -2599,8 +2698,8 @@ export interface components {
             slope_deg?: number;
         };
         SquatSign: {
-            side: string;
-            sign: string;
+            side: components["schemas"]["Side"];
+            sign: components["schemas"]["SignID"];
         };
         StageRecord: {
             /** Format: double */
@@ -2618,12 +2717,12 @@ export interface components {
         Start: {
             limits: components["schemas"]["Limits"];
             lowered?: string;
-            muscle?: string;
-            protocol: string;
+            muscle?: components["schemas"]["MuscleID"];
+            protocol: components["schemas"]["ProtocolID"];
             rules_version: string;
             /** Format: int64 */
             scale: number;
-            side?: string;
+            side?: components["schemas"]["Side"];
         };
         State: {
             /** @description written after the visit was closed */
@@ -2641,7 +2740,7 @@ export interface components {
             holds: components["schemas"]["Hold"][];
             interview?: components["schemas"]["Interviewed"];
             known_answers: components["schemas"]["Answer"][];
-            loads: string[];
+            loads: components["schemas"]["LoadID"][];
             note?: string;
             /** Format: int64 */
             opened_ms?: number;
@@ -2696,9 +2795,9 @@ export interface components {
             fibres: string[];
             /** Format: int64 */
             layer: number;
-            muscle: string;
+            muscle: components["schemas"]["MuscleID"];
             name: string;
-            side: string;
+            side: components["schemas"]["Side"];
         };
         Stretch: {
             /** Format: int64 */
@@ -2717,19 +2816,19 @@ export interface components {
         Summary: {
             /** Format: int64 */
             eased: number;
-            gentler_protocol?: string;
+            gentler_protocol?: components["schemas"]["ProtocolID"];
             /** Format: double */
             highest_score: number;
             /** Format: double */
             last_score?: number;
             limits: components["schemas"]["Limits"];
-            outcome: string;
+            outcome: components["schemas"]["Outcome"];
             /** Format: double */
             overrun_s: number;
             /** Format: double */
             pressure_s: number;
-            protocol: string;
-            referral?: string[];
+            protocol: components["schemas"]["ProtocolID"];
+            referral?: components["schemas"]["RegionID"][];
             returned: boolean;
             rules_version: string;
             signs?: string[];
@@ -2744,11 +2843,11 @@ export interface components {
             blocked_because?: string;
             /** Format: double */
             confidence: number;
-            muscle: string;
+            muscle: components["schemas"]["MuscleID"];
             name: string;
             ready: boolean;
             region: string;
-            side: string;
+            side: components["schemas"]["Side"];
             why: components["schemas"]["Why"][];
         };
         SuspectsIn: {
@@ -2756,7 +2855,7 @@ export interface components {
             age?: number;
             earlier_points?: components["schemas"]["EarlierPoint"][];
             gauges?: components["schemas"]["Gauge"][];
-            loads?: string[];
+            loads?: components["schemas"]["LoadID"][];
             pain: components["schemas"]["Pain"][];
             posture?: components["schemas"]["Posture"][];
             rom?: components["schemas"]["ROM"][];
@@ -2780,20 +2879,22 @@ export interface components {
         };
         TestEntry: {
             how: string;
-            id: string;
+            id: components["schemas"]["TestID"];
             name: string;
         };
+        /** @enum {string} */
+        TestID: "thomas-type" | "ober-type" | "straight-leg-raise" | "calf-length-knee-straight" | "calf-length-knee-bent" | "pectoral-length" | "levator-length" | "lift-off" | "painful-arc" | "coracoid-tender" | "hip-hike" | "foot-lift" | "first-rib-rise" | "resisted:cervical.flexion" | "resisted:cervical.extension" | "resisted:cervical.lateral-flexion" | "resisted:cervical.rotation" | "resisted:thoracic.rotation" | "resisted:lumbar.flexion" | "resisted:lumbar.extension" | "resisted:lumbar.lateral-flexion" | "resisted:jaw.opening" | "resisted:jaw.closing" | "resisted:shoulder.flexion" | "resisted:shoulder.extension" | "resisted:shoulder.abduction" | "resisted:shoulder.horizontal-adduction" | "resisted:shoulder.internal-rotation" | "resisted:shoulder.external-rotation" | "resisted:elbow.flexion" | "resisted:elbow.extension" | "resisted:forearm.pronation" | "resisted:forearm.supination" | "resisted:wrist.flexion" | "resisted:wrist.extension" | "resisted:wrist.radial-deviation" | "resisted:wrist.ulnar-deviation" | "resisted:hip.flexion" | "resisted:hip.extension" | "resisted:hip.abduction" | "resisted:hip.adduction" | "resisted:hip.internal-rotation" | "resisted:hip.external-rotation" | "resisted:knee.flexion" | "resisted:knee.extension" | "resisted:ankle.dorsiflexion-knee-straight" | "resisted:ankle.dorsiflexion-knee-bent" | "resisted:ankle.plantarflexion" | "resisted:ankle.inversion" | "resisted:ankle.eversion" | "resisted:great-toe.extension" | "resisted:scapula.elevation" | "resisted:scapula.depression" | "resisted:scapula.protraction" | "resisted:scapula.retraction" | "resisted:scapula.upward-rotation" | "resisted:scapula.downward-rotation" | "resisted:fingers.flexion" | "resisted:fingers.extension" | "resisted:fingers.abduction" | "resisted:thumb.flexion" | "resisted:thumb.extension" | "resisted:thumb.abduction" | "resisted:thumb.adduction" | "resisted:thumb.opposition" | "resisted:great-toe.flexion" | "resisted:great-toe.abduction" | "resisted:lesser-toes.flexion" | "resisted:lesser-toes.extension" | "resisted:lesser-toes.abduction" | "resisted:trunk.rotation" | "resisted:shoulder.adduction" | "resisted:shoulder.horizontal-abduction" | "resisted:fingers.adduction" | "resisted:breathing.in" | "resisted:breathing.out" | "resisted:pelvis.anterior-tilt" | "resisted:pelvis.posterior-tilt" | "resisted:pelvis.hike";
         TestResult: {
             /** @enum {string} */
             result: "positive" | "negative" | "unclear";
-            side: string;
-            test: string;
+            side: components["schemas"]["Side"];
+            test: components["schemas"]["TestID"];
         };
         Tested: {
             /** @enum {string} */
             result: "positive" | "negative" | "unclear";
-            side: string;
-            test: string;
+            side: components["schemas"]["Side"];
+            test: components["schemas"]["TestID"];
         };
         TestsOut: {
             tests: components["schemas"]["TestEntry"][];
@@ -2819,7 +2920,7 @@ export interface components {
             /** @description what was done about it before, and what it brought */
             earlier_treatment?: string;
             eases?: string;
-            loads?: string[];
+            loads?: components["schemas"]["LoadID"][];
             medication?: string;
             /** Format: double */
             now?: number;
@@ -2833,7 +2934,7 @@ export interface components {
         TouchIn: {
             /** Format: double */
             height_cm?: number;
-            view: string;
+            view: components["schemas"]["View"];
             /** Format: double */
             x: number;
             /** Format: double */
@@ -2849,16 +2950,18 @@ export interface components {
             cell: string;
             muscles: components["schemas"]["Candidate"][];
             /** @description empty off the figure */
-            region?: string;
-            side: string;
+            region?: components["schemas"]["RegionID"];
+            side: components["schemas"]["Side"];
         };
         Undone: {
             event: string;
         };
         Usual: {
-            protocol: string;
+            protocol: components["schemas"]["ProtocolID"];
             why: string;
         };
+        /** @enum {string} */
+        View: "front" | "back" | "left" | "right" | "head-left" | "head-right" | "sole-left" | "sole-right";
         Visit: {
             /** Format: uuid */
             client: string;
@@ -2889,9 +2992,9 @@ export interface components {
              */
             height_cm?: number;
             layers: string[];
-            only?: string[];
-            side?: string;
-            view: string;
+            only?: components["schemas"]["MuscleID"][];
+            side?: components["schemas"]["Side"];
+            view: components["schemas"]["View"];
         };
         Watch: {
             /** @enum {string} */
@@ -2922,8 +3025,8 @@ export interface components {
         };
         Zone: {
             essential: number[][];
-            muscle: string;
-            side: string;
+            muscle: components["schemas"]["MuscleID"];
+            side: components["schemas"]["Side"];
             /**
              * Format: double
              * @description distance of neighbouring cells, view units
@@ -4739,7 +4842,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ListOutClientBody"];
+                    "application/json": components["schemas"]["ItemsClient"];
                 };
             };
             /** @description Unauthorized */
@@ -4773,7 +4876,10 @@ export interface operations {
     };
     "client-course": {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description every visit, not only the first and the latest ones */
+                all?: boolean;
+            };
             header?: never;
             path: {
                 id: string;
@@ -4921,7 +5027,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ListOutClientBody"];
+                    "application/json": components["schemas"]["ItemsClient"];
                 };
             };
             /** @description Unauthorized */
@@ -5026,7 +5132,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ListOutStoredPhotoBody"];
+                    "application/json": components["schemas"]["ItemsStoredPhoto"];
                 };
             };
             /** @description Unauthorized */
@@ -5141,7 +5247,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ListOutVisitBody"];
+                    "application/json": components["schemas"]["ItemsVisit"];
                 };
             };
             /** @description Unauthorized */
@@ -5536,7 +5642,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Put-fingerRequest"];
+                "application/json": components["schemas"]["Finger"];
             };
         };
         responses: {
@@ -6270,13 +6376,49 @@ export interface operations {
             };
         };
         responses: {
-            /** @description Signed in */
+            /** @description OK */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
                     "application/json": components["schemas"]["Me"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
                 };
             };
         };
@@ -6603,7 +6745,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ListOutEntryBody"];
+                    "application/json": components["schemas"]["ItemsEntry"];
                 };
             };
             /** @description Unauthorized */

@@ -2,7 +2,7 @@
 import { useMemo } from "react";
 import type { Schemas } from "../api/client";
 import type { Core } from "../core/core";
-import type { View } from "./BodySvg";
+import type { View } from "./views";
 
 export function Blocked({ core, view, places }: { core: Core; view: View; places: Schemas["Place"][] }) {
   const d = useMemo(() => {

@@ -3,6 +3,7 @@ import { Eraser, FlipHorizontal2, Redo2, Undo2 } from "lucide-react";
 import { styled } from "styled-components";
 import { Button, Choice } from "../parts/controls";
 import { type Kind, kindName, kinds } from "./drawing";
+import { Row, Stack } from "../parts/layout";
 
 export interface Tool {
   kind: Kind;
@@ -13,11 +14,7 @@ export interface Tool {
 export const firstTool: Tool = { kind: "ache", intensity: 6, size: 1, erase: false };
 export const brushOf = (t: Tool) => ({ kind: t.kind, intensity: t.erase ? 0 : t.intensity });
 
-const Row = styled.div`
-  display: flex;
-  gap: 8px;
-  flex-wrap: wrap;
-  align-items: center;
+const Tools = styled(Row)`
   svg {
     vertical-align: -3px;
   }
@@ -35,7 +32,7 @@ interface Props {
 
 export function PainTools({ tool, onTool, onUndo, onRedo, onMirror }: Props) {
   return (
-    <div style={{ display: "grid", gap: 10 }}>
+    <Stack>
       <Choice
         scale
         label="How strong, 1 to 10"
@@ -50,14 +47,14 @@ export function PainTools({ tool, onTool, onUndo, onRedo, onMirror }: Props) {
         onChoose={(kind) => onTool({ ...tool, kind, erase: false })}
         describe={(k) => kindName[k]}
       />
-      <Row>
+      <Tools $wrap $align="end">
         <Choice
           label="Brush"
           value={sizes[tool.size] ?? "medium"}
           options={sizes}
           onChoose={(s) => onTool({ ...tool, size: sizes.indexOf(s) })}
         />
-        <span style={{ alignSelf: "end", display: "flex", gap: 6, flexWrap: "wrap" }}>
+        <Row $wrap>
           <Button
             aria-pressed={tool.erase}
             $kind={tool.erase ? "main" : "plain"}
@@ -74,8 +71,8 @@ export function PainTools({ tool, onTool, onUndo, onRedo, onMirror }: Props) {
           <Button isDisabled={!onMirror} onPress={onMirror}>
             <FlipHorizontal2 size={17} aria-hidden /> Also on the other side
           </Button>
-        </span>
-      </Row>
-    </div>
+        </Row>
+      </Tools>
+    </Stack>
   );
 }

@@ -2,7 +2,7 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { renderToStaticMarkup } from "react-dom/server";
 import { describe, expect, it } from "vitest";
 import type { Schemas } from "../api/client";
-import type { View } from "./BodySvg";
+import { View } from "./views";
 import { PostureLines } from "./PostureLines";
 
 type Landmark = Schemas["Landmark"];

@@ -1,6 +1,6 @@
 // A pain drawing in the browser: what is painted, by cell.
 import type { Schemas } from "../api/client";
-import type { View } from "./BodySvg";
+import { View } from "./views";
 
 export type Kind = "ache" | "sharp" | "burning" | "numb-tingling" | "headache";
 export const kinds: readonly Kind[] = ["ache", "sharp", "burning", "numb-tingling", "headache"];

@@ -6,7 +6,7 @@ import type { Mark } from "./Figure";
 const scales = ["not tender", "tender", "tender, winces", "pulls away", "not to be touched"];
 export const gradeWord = (g: number) => scales[g] ?? "";
 
-export function toMark(p: Schemas["Point"], earlier = false): Mark {
+export function toMark(p: Schemas["FoundPoint"], earlier = false): Mark {
   const active = p.familiar === "yes" || p.familiar === "partly";
   const number = p.after_nprs ?? p.nprs;
   return {

@@ -13,6 +13,18 @@ const Svg = styled.svg`
     fill: var(--ink-soft);
     font-variant-numeric: tabular-nums;
   }
+  text.date {
+    font-size: 10px;
+  }
+  text.seconds {
+    font-size: 9.5px;
+  }
+`;
+const EndLabel = styled.text<{ $color: string }>`
+  && {
+    fill: ${(p) => p.$color};
+    font-weight: 650;
+  }
 `;
 
 export interface Step {
@@ -22,152 +34,183 @@ export interface Step {
   note?: string;
 }
 
+export interface Line {
+  steps: Step[];
+  color: string;
+  name?: string;
+}
+
 interface Props {
   label: string;
-  steps: Step[];
+  main: Line;
+  second?: Line;
   min: number;
   max: number;
   ticks: number[];
   band?: [number, number];
-  color: string;
   unit: string;
-  /** Bars below the chart, such as seconds pressed. */
-  bars?: { values: number[]; max: number; name: string };
-  second?: { steps: Step[]; color: string; name: string };
-  name?: string;
+  /** Bars below the chart: seconds pressed. */
+  bars?: { values: number[]; max: number };
 }
 
 const W = 380;
+const H = 118;
 const left = 30;
 const right = 48;
+const top = 12;
+const barTop = H + 12;
 const shortDate = (d: string) =>
   new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short", timeZone: "UTC" }).format(
     new Date(`${d}T00:00:00Z`),
   );
 
-export function CourseChart({ label, steps, min, max, ticks, band, color, unit, bars, second, name }: Props) {
-  const top = 12;
-  const H = 118;
-  const barTop = H + 12;
-  const total = bars ? barTop + 46 : H + 20;
-  const dates = [...new Set([...steps, ...(second?.steps ?? [])].map((s) => s.date))].sort();
-  const x = (d: string) =>
-    left + 14 + (dates.length < 2 ? 0 : (dates.indexOf(d) / (dates.length - 1)) * (W - left - right - 28));
-  const y = (v: number) => top + (1 - (v - min) / (max - min)) * (H - top);
-  const line = (list: Step[], c: string, title?: string, dy = 0) => {
-    const seen = list.filter((s) => s.before !== undefined);
-    const end = seen.at(-1);
-    return (
-      <g>
-        <polyline
-          points={seen.map((s) => `${x(s.date)},${y(s.before as number)}`).join(" ")}
-          fill="none"
-          stroke={c}
-          strokeWidth="2"
-          strokeLinejoin="round"
-        />
-        {list.map((s) => (
-          <g key={s.date}>
-            {s.before !== undefined && s.after !== undefined && (
-              <line
-                x1={x(s.date)}
-                x2={x(s.date)}
-                y1={y(s.before)}
-                y2={y(s.after)}
-                stroke={c}
-                strokeWidth="5"
-                opacity="0.22"
-              />
-            )}
-            {s.before !== undefined && (
-              <circle cx={x(s.date)} cy={y(s.before)} r="4.2" fill="var(--card)" stroke={c} strokeWidth="2" />
-            )}
-            {s.after !== undefined && <circle cx={x(s.date)} cy={y(s.after)} r="3.4" fill={c} />}
-          </g>
-        ))}
-        {end && (
-          <text
-            x={x(end.date) + 10}
-            y={y(end.before as number) + 4 + dy}
-            style={{ fill: c, fontWeight: 650 }}
-          >
-            {title ? `${title} ` : ""}
-            {one(end.before)}
-            {unit}
-          </text>
-        )}
-      </g>
-    );
+/** Places of dates and values. */
+interface Scale {
+  x: (date: string) => number;
+  y: (v: number) => number;
+}
+
+export function CourseChart({ label, main, second, min, max, ticks, band, unit, bars }: Props) {
+  const dates = [...new Set([...main.steps, ...(second?.steps ?? [])].map((s) => s.date))].sort();
+  const width = W - left - right - 28;
+  const scale: Scale = {
+    x: (d) => left + 14 + (dates.length < 2 ? 0 : (dates.indexOf(d) / (dates.length - 1)) * width),
+    y: (v) => top + (1 - (v - min) / (max - min)) * (H - top),
   };
-  const said = steps
-    .map(
-      (s) =>
-        `${shortDate(s.date)}: before ${one(s.before)}, after ${one(s.after)}${s.note ? `, ${s.note}` : ""}`,
-    )
-    .join("; ");
-  const clash =
-    second &&
-    Math.abs(
-      (steps.findLast((s) => s.before !== undefined)?.before ?? 0) -
-        (second.steps.findLast((s) => s.before !== undefined)?.before ?? 0),
-    ) /
-      (max - min) <
-      0.12;
-  const mineLower =
-    (steps.findLast((s) => s.before !== undefined)?.before ?? 0) <
-    (second?.steps.findLast((s) => s.before !== undefined)?.before ?? 0);
-  const nudge = clash ? (mineLower ? 7 : -7) : 0;
+  const nudge = nudgeOf(main, second, max - min);
   return (
-    <Svg viewBox={`0 0 ${W} ${total}`} role="img" aria-label={`${label}: ${said}`}>
-      {band && (
-        <rect
-          x={left}
-          y={y(Math.min(band[1], max))}
-          width={W - left - right}
-          height={y(band[0]) - y(Math.min(band[1], max))}
-          fill="var(--accent-soft)"
-        />
-      )}
+    <Svg
+      viewBox={`0 0 ${W} ${bars ? barTop + 46 : H + 20}`}
+      role="img"
+      aria-label={`${label}: ${said(main.steps)}`}
+    >
+      {band && <Band from={band[0]} to={Math.min(band[1], max)} y={scale.y} />}
       {ticks.map((t) => (
         <g key={t}>
-          <line x1={left} x2={W - right} y1={y(t)} y2={y(t)} stroke="var(--line-soft)" />
-          <text x={left - 6} y={y(t) + 4} textAnchor="end">
+          <line x1={left} x2={W - right} y1={scale.y(t)} y2={scale.y(t)} stroke="var(--line-soft)" />
+          <text x={left - 6} y={scale.y(t) + 4} textAnchor="end">
             {t}
           </text>
         </g>
       ))}
-      {second && line(second.steps, second.color, second.name, -nudge)}
-      {line(steps, color, name, nudge)}
-      {bars
-        ? dates.map((d) => {
-            const i = steps.findIndex((s) => s.date === d);
-            const v = i < 0 ? 0 : (bars.values[i] ?? 0);
-            const h = (v / bars.max) * 22;
-            return (
-              <g key={d}>
-                <rect
-                  x={x(d) - 7}
-                  y={barTop + 22 - h}
-                  width="14"
-                  height={h}
-                  rx="2"
-                  fill="var(--ink-soft)"
-                  opacity="0.35"
-                />
-                <text x={x(d)} y={barTop + 42} textAnchor="middle" style={{ fontSize: 10 }}>
-                  {shortDate(d)}
-                </text>
-                <text x={x(d)} y={barTop + 31} textAnchor="middle" style={{ fontSize: 9.5 }}>
-                  {v ? `${Math.round(v)} s${steps[i]?.note ? ` · ${steps[i]?.note}` : ""}` : ""}
-                </text>
-              </g>
-            );
-          })
-        : dates.map((d) => (
-            <text key={d} x={x(d)} y={H + 16} textAnchor="middle" style={{ fontSize: 10 }}>
-              {shortDate(d)}
-            </text>
-          ))}
+      {second && <Steps line={second} scale={scale} unit={unit} nudge={-nudge} />}
+      <Steps line={main} scale={scale} unit={unit} nudge={nudge} />
+      {dates.map((d) => (
+        <text key={d} className="date" x={scale.x(d)} y={bars ? barTop + 42 : H + 16} textAnchor="middle">
+          {shortDate(d)}
+        </text>
+      ))}
+      {bars && <Bars steps={main.steps} bars={bars} x={scale.x} />}
     </Svg>
   );
+}
+
+const said = (steps: Step[]) =>
+  steps
+    .map((s) => {
+      const note = s.note ? `, ${s.note}` : "";
+      return `${shortDate(s.date)}: before ${one(s.before)}, after ${one(s.after)}${note}`;
+    })
+    .join("; ");
+
+const endOf = (l: Line) => l.steps.findLast((s) => s.before !== undefined);
+
+/** Moves two labels apart that would lie on each other. */
+function nudgeOf(main: Line, second: Line | undefined, span: number) {
+  if (!second) return 0;
+  const a = endOf(main)?.before ?? 0;
+  const b = endOf(second)?.before ?? 0;
+  if (Math.abs(a - b) / span >= 0.12) return 0;
+  return a < b ? 7 : -7;
+}
+
+function Band({ from, to, y }: { from: number; to: number; y: Scale["y"] }) {
+  return (
+    <rect x={left} y={y(to)} width={W - left - right} height={y(from) - y(to)} fill="var(--accent-soft)" />
+  );
+}
+
+interface StepsProps {
+  line: Line;
+  scale: Scale;
+  unit: string;
+  nudge: number;
+}
+
+function Steps({ line: { steps, color, name }, scale: { x, y }, unit, nudge }: StepsProps) {
+  const seen = steps.filter((s) => s.before !== undefined);
+  const end = seen.at(-1);
+  return (
+    <g>
+      <polyline
+        points={seen.map((s) => `${x(s.date)},${y(s.before ?? 0)}`).join(" ")}
+        fill="none"
+        stroke={color}
+        strokeWidth="2"
+        strokeLinejoin="round"
+      />
+      {steps.map((s) => (
+        <OneStep key={s.date} s={s} color={color} x={x(s.date)} y={y} />
+      ))}
+      {end && (
+        <EndLabel $color={color} x={x(end.date) + 10} y={y(end.before ?? 0) + 4 + nudge}>
+          {name ? `${name} ` : ""}
+          {one(end.before)}
+          {unit}
+        </EndLabel>
+      )}
+    </g>
+  );
+}
+
+function OneStep({ s, color, x, y }: { s: Step; color: string; x: number; y: Scale["y"] }) {
+  const both = s.before !== undefined && s.after !== undefined;
+  return (
+    <g>
+      {both && (
+        <line
+          x1={x}
+          x2={x}
+          y1={y(s.before ?? 0)}
+          y2={y(s.after ?? 0)}
+          stroke={color}
+          strokeWidth="5"
+          opacity="0.22"
+        />
+      )}
+      {s.before !== undefined && (
+        <circle cx={x} cy={y(s.before)} r="4.2" fill="var(--card)" stroke={color} strokeWidth="2" />
+      )}
+      {s.after !== undefined && <circle cx={x} cy={y(s.after)} r="3.4" fill={color} />}
+    </g>
+  );
+}
+
+interface BarsProps {
+  steps: Step[];
+  bars: { values: number[]; max: number };
+  x: Scale["x"];
+}
+
+function Bars({ steps, bars, x }: BarsProps) {
+  return steps.map((s, i) => {
+    const v = bars.values[i] ?? 0;
+    const h = (v / bars.max) * 22;
+    return (
+      <g key={s.date}>
+        <rect
+          x={x(s.date) - 7}
+          y={barTop + 22 - h}
+          width="14"
+          height={h}
+          rx="2"
+          fill="var(--ink-soft)"
+          opacity="0.35"
+        />
+        <text className="seconds" x={x(s.date)} y={barTop + 31} textAnchor="middle">
+          {v ? `${Math.round(v)} s${s.note ? ` · ${s.note}` : ""}` : ""}
+        </text>
+      </g>
+    );
+  });
 }

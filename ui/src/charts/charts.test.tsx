@@ -50,8 +50,7 @@ describe("course", () => {
       max={10}
       ticks={[0, 5, 10]}
       unit=""
-      color="red"
-      steps={steps}
+      main={{ color: "red", steps }}
       band={[2, 4]}
     />,
   );
@@ -75,8 +74,7 @@ describe("course", () => {
           max={10}
           ticks={[]}
           unit="°"
-          color="red"
-          steps={[{ date: "2026-01-01", before: 1 }]}
+          main={{ color: "red", steps: [{ date: "2026-01-01", before: 1 }] }}
         />,
       ),
     ).not.toContain("NaN");

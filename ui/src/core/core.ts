@@ -4,11 +4,15 @@ import type { Schemas } from "../api/client";
 import wasmURL from "./core.wasm?url";
 import execURL from "./wasm_exec.js?url";
 
+type MuscleID = Schemas["MuscleID"];
+type Side = Schemas["Side"];
+type View = Schemas["View"];
+
 interface Raw {
   calc(name: string, json: string): string;
   reduce(context: string, events: string): string;
   begin(request: string, adaptation: string, where: string): string;
-  suspects(context: string, state: string, earlier: string, weights: string): string;
+  suspects(context: string, state: string, earlier: string, weights: string, startsMS: number): string;
   hold(start: string, log: string, ms: number): string;
   same(earlier: string, muscle: string, side: string, place: string, height: number): string;
   rules: string;
@@ -48,12 +52,12 @@ export class Core {
   private calc<T>(name: string, input: object): T {
     return open(this.raw.calc(name, JSON.stringify(input)));
   }
-  under(view: string, x: number, y: number, height_cm: number): Schemas["UnderOut"] {
+  under(view: View, x: number, y: number, height_cm: number): Schemas["UnderOut"] {
     return this.calc("under", { view, x, y, height_cm });
   }
   palpate(
-    muscle: string,
-    side: string,
+    muscle: MuscleID,
+    side: Side,
     height_cm: number,
     site?: string,
     finger_cm?: number,
@@ -63,13 +67,13 @@ export class Core {
   atlas(query: Schemas["Query"]): Schemas["AtlasEntry"][] {
     return this.calc<Schemas["AtlasOut"]>("atlas", query).muscles;
   }
-  hurts(view: string, x: number, y: number): Schemas["HurtsOut"] {
+  hurts(view: View, x: number, y: number): Schemas["HurtsOut"] {
     return this.calc("hurts", { view, x, y });
   }
-  layers(wanted: Schemas["Wanted"]): Schemas["Drawn"] {
+  layers(wanted: Partial<Schemas["Wanted"]> & Pick<Schemas["Wanted"], "view" | "layers">): Schemas["Drawn"] {
     return this.calc("layers", wanted);
   }
-  place(muscle: string, side: string, place: Schemas["FibrePlace"]): Schemas["PlaceOut"] {
+  place(muscle: MuscleID, side: Side, place: Schemas["FibrePlace"]): Schemas["PlaceOut"] {
     return this.calc("place", { muscle, side, place });
   }
   slope(input: Schemas["SlopeIn"]): Schemas["Slope"] {
@@ -103,8 +107,9 @@ export class Core {
   suspects(
     context: Schemas["Context"],
     state: Schemas["State"],
-    earlier: Schemas["EarlierPoint"][],
+    earlier: Schemas["FoundPoint"][],
     weights: Record<string, Schemas["Ratio"]>,
+    startsAt: string,
   ): Schemas["Ranking"] {
     return open(
       this.raw.suspects(
@@ -112,6 +117,7 @@ export class Core {
         JSON.stringify(state),
         JSON.stringify(earlier),
         JSON.stringify(weights),
+        Date.parse(startsAt),
       ),
     );
   }
@@ -128,11 +134,11 @@ export class Core {
   }): Schemas["DrawingOut"] {
     return this.calc("drawing", input);
   }
-  cells(view: string, regions: { region: string; side: string }[]): Schemas["CellsOut"] {
+  cells(view: View, regions: Schemas["RegionSide"][]): Schemas["CellsOut"] {
     return this.calc("cells", { view, regions });
   }
   range(
-    movement: string,
+    movement: Schemas["MovementID"],
     active_deg: number | undefined,
     other_side_deg: number | undefined,
     age: number | undefined,
@@ -144,7 +150,7 @@ export class Core {
   }
   /** Resolves a hold's limits where it is pressed, under what the screening allows. */
   begin(
-    request: { protocol: string; muscle: string; side: string },
+    request: { protocol: Schemas["ProtocolID"]; muscle: MuscleID; side: Side },
     limits: Schemas["Adaptation"],
     where: Schemas["Place"][],
   ): { start: Schemas["Start"]; line: Schemas["Line"] } {
@@ -155,9 +161,9 @@ export class Core {
     return open(this.raw.hold(JSON.stringify(start), JSON.stringify(log), Math.floor(ms)));
   }
   same(
-    earlier: Schemas["Point"][],
-    muscle: string,
-    side: string,
+    earlier: Schemas["FoundPoint"][],
+    muscle: MuscleID,
+    side: Side,
     place: Schemas["FibrePlace"],
     height: number,
   ): string {

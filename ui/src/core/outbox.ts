@@ -2,31 +2,17 @@
 // leaves only when the server has it. Entries belong to their author: on a
 // shared tablet another person's unsent work waits for that person. Of several
 // tabs one sends, the others listen.
-import { api, must, Problem, type Schemas } from "../api/client";
-import { now, serverSaid } from "./clock";
+import { Problem, type Schemas } from "../api/client";
+import { batchOf, inOrder, send, usualBytes, verdictOn } from "./batch";
 import { type Entry, tables } from "./db";
 import { uuidv7 } from "./ids";
 
 type Event = Schemas["Event"];
 
-/** In the order of writing: ids of the same millisecond do not sort. */
-const inOrder = (a: Entry, b: Entry) => a.event.device_ms - b.event.device_ms || a.event.seq - b.event.seq;
-
 /** One page load is one device: two tabs can never share a sequence. */
 export const device = uuidv7();
 let seq = 0;
 export const nextSeq = () => ++seq;
-
-/** Bytes of a batch: small enough for a slow line, and halved when it is not. */
-const usualBytes = 256_000;
-const leastBytes = 2_000;
-/** A request that outlives its page may carry no more (browsers: 64 kB in all). */
-const keepaliveBytes = 48_000;
-
-/** Answers that mean "not now"; any other refusal is for good. */
-const passing = new Set([0, 401, 408, 409, 413, 425, 429, 500, 502, 503, 504]);
-
-const bytesOf = (e: Event) => new TextEncoder().encode(JSON.stringify(e)).length + 1;
 
 export interface Standing {
   waiting: number;
@@ -212,36 +198,20 @@ class Outbox {
     }
   }
 
-  /** As many of a visit's entries as a batch holds; at least one. */
-  private batch(rows: Entry[]): { batch: Entry[]; bytes: number } {
-    const batch: Entry[] = [];
-    let bytes = 0;
-    for (const r of rows.slice(0, 2000)) {
-      const b = bytesOf(r.event);
-      if (batch.length > 0 && bytes + b > this.bytes) break;
-      batch.push(r);
-      bytes += b;
-    }
-    return { batch, bytes };
-  }
-
   private async sendOne(visit: string, rows: Entry[]): Promise<"sent" | "later" | "signed out"> {
-    const { batch, bytes } = this.batch(rows);
+    const batch = batchOf(rows, this.bytes);
     try {
-      const answer = await must(
-        api.POST("/api/visits/{id}/events", {
-          params: { path: { id: visit } },
-          body: { sent_ms: now(), since: this.seen.get(visit) ?? 0, events: batch.map((r) => r.event) },
-          keepalive: bytes < keepaliveBytes,
-        }),
-      );
-      serverSaid(answer.now_ms);
+      const answer = await send(visit, this.seen.get(visit) ?? 0, batch);
       this.bytes = usualBytes;
-      await this.settle(visit, batch, answer);
+      await this.settle(visit, batch.rows, answer);
       return "sent";
     } catch (e) {
       if (!(e instanceof Problem)) throw e;
-      return this.failed(e, batch);
+      const verdict = verdictOn(e, batch, this.bytes);
+      if (verdict === "signed out" || verdict === "later") return verdict;
+      if (verdict === "refused") await this.keepAside(batch.rows, e.message);
+      else this.bytes = verdict.halve;
+      return "sent";
     }
   }
 
@@ -263,16 +233,9 @@ class Outbox {
     this.tell({ kind: "received", visit, events: answer.events, refused });
   }
 
-  private async failed(p: Problem, batch: Entry[]): Promise<"sent" | "later" | "signed out"> {
-    if (p.status === 401) return "signed out";
-    if ((p.status === 413 || p.status === 408) && batch.length > 1) {
-      this.bytes = Math.max(leastBytes, Math.floor(this.bytes / 2));
-      return "sent"; // at once again, with half
-    }
-    if (passing.has(p.status) && p.status !== 413) return "later";
+  private async keepAside(rows: Entry[], why: string) {
     const tx = (await tables()).transaction("outbox", "readwrite");
-    await Promise.all([...batch.map((r) => tx.store.put({ ...r, stuck: p.message })), tx.done]);
-    return "sent";
+    await Promise.all([...rows.map((r) => tx.store.put({ ...r, stuck: why })), tx.done]);
   }
 }
 

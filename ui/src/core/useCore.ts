@@ -1,20 +1,14 @@
 // The core for screens that need it without a visit.
-import { useEffect, useState } from "react";
+import { useQuery } from "@tanstack/react-query";
 import { type Core, loadCore } from "./core";
 
 export function useCore(): { core?: Core; error?: Error; retry: () => void } {
-  const [core, setCore] = useState<Core>();
-  const [error, setError] = useState<Error>();
-  const [tries, setTries] = useState(0);
-  useEffect(() => {
-    let gone = false;
-    setError(undefined);
-    loadCore()
-      .then((c) => !gone && setCore(c))
-      .catch((e) => !gone && setError(e));
-    return () => {
-      gone = true;
-    };
-  }, [tries]);
-  return { core, error, retry: () => setTries((n) => n + 1) };
+  const q = useQuery({
+    queryKey: ["core"],
+    queryFn: loadCore,
+    staleTime: Number.POSITIVE_INFINITY,
+    retry: false,
+    networkMode: "always",
+  });
+  return { core: q.data, error: q.error ?? undefined, retry: () => void q.refetch() };
 }

@@ -1,211 +1,113 @@
 // A visit on screen: the server's log and what is still unsent, reduced by the
 // core at every change.
-import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import { api, must, Problem, type Schemas } from "../api/client";
-import { clockOffset, now, serverSaid } from "./clock";
-import { addToCopy, keepCopy, openCopy } from "./copies";
-import { type Core, loadCore } from "./core";
+import { useCallback, useMemo, useRef, useState } from "react";
+import type { Schemas } from "../api/client";
+import { now } from "./clock";
+import type { Core } from "./core";
+import type { LogEvent, Preview, Write } from "./events";
 import { uuidv7 } from "./ids";
+import { useFetchedVisit, useKeeper } from "./openVisit";
 import { device, nextSeq, outbox } from "./outbox";
 import { wellFormedAll } from "./text";
-
-type Event = Schemas["Event"];
+import { useCore } from "./useCore";
+import { useLog } from "./useLog";
+import { useUndo } from "./useUndo";
 
 export interface LiveVisit {
   open: Schemas["OpenVisit"];
   state: Schemas["State"];
   core: Core;
-  write: (type: string, body: object) => string;
-  /** Why an event would be set aside if it were written now; "" when it would not. */
-  preview: (type: string, body: object) => string;
+  write: Write;
+  preview: Preview;
   /** Reads the log against a changed context. */
   rejudge: (context: Schemas["Context"]) => void;
-  /** Takes the last undoable event of this page back; redo brings it again. */
   undo?: () => void;
   redo?: () => void;
-}
-
-const undoable = new Set([
-  "point-charted",
-  "point-corrected",
-  "point-moved",
-  "point-removed",
-  "point-rechecked",
-  "range-measured",
-  "note-written",
-  "drawing-painted",
-  "interview-noted",
-  "screening-answered",
-  "test-done",
-  "sign-seen",
-  "loads-declared",
-  "posture-read",
-  "gauge-read",
-]);
-
-/** What one may still take back: nothing that a hold rests on, nothing of a closed visit. */
-function mayUndo(e: Event, state: Schemas["State"]): boolean {
-  if (state.closed_ms) return false;
-  if (e.type === "screening-answered") return state.holds.length === 0;
-  const point = (e.body as { point?: string }).point;
-  return (
-    !e.type.startsWith("point-") ||
-    e.type === "point-rechecked" ||
-    !state.holds.some((h) => h.point === point)
-  );
 }
 
 export function useVisit(
   id: string,
   me: Schemas["Me"],
 ): { visit?: LiveVisit; error?: Error; retry: () => void } {
-  const [core, setCore] = useState<Core>();
-  const [open, setOpen] = useState<Schemas["OpenVisit"]>();
-  const [log, setLog] = useState<Map<string, Event>>(new Map());
-  const [error, setError] = useState<Error>();
-  const [tries, setTries] = useState(0);
-  const [done, setDone] = useState<Event[]>([]);
-  const [undone, setUndone] = useState<{ event: Event; undo: string }[]>([]);
-  const version = useRef(0);
-  const versions = useRef(new Set<number>());
-  // Who may open a copy; the rest of "me" changes at every look.
-  const { id: person, practice, copy_hours } = me;
-  const keeper = useMemo(() => ({ id: person, practice, copy_hours }), [person, practice, copy_hours]);
-
-  const merge = useCallback(
-    (events: Event[], refused: string[] = []) => {
-      for (const e of events) if (e.version) versions.current.add(e.version);
-      // Another tab may bring what is newer than what this one has: only what
-      // is here without a gap has been seen.
-      while (versions.current.has(version.current + 1)) version.current += 1;
-      outbox.has(id, version.current);
-      setLog((old) => {
-        const next = new Map(old);
-        for (const e of events) {
-          // What the record has stands over what was only written here.
-          if (e.version || !next.get(e.id)?.version) next.set(e.id, e);
-        }
-        for (const e of refused) if (!next.get(e)?.version) next.delete(e);
-        return next;
-      });
-    },
-    [id],
+  const { core, error: noCore, retry: loadAgain } = useCore();
+  const keeper = useKeeper(me);
+  const fetched = useFetchedVisit(id, keeper);
+  const log = useLog(id, keeper, fetched.data);
+  const [context, rejudge] = useState<Schemas["Context"]>();
+  const open = useMemo(
+    () => fetched.data && { ...fetched.data.open, ...(context ? { context } : {}) },
+    [fetched.data, context],
   );
-
-  useEffect(() => {
-    let gone = false;
-    setError(undefined);
-    (async () => {
-      const c = await loadCore();
-      let v: Schemas["OpenVisit"];
-      try {
-        v = await must(api.GET("/api/visits/{id}", { params: { path: { id } } }));
-        serverSaid(v.now_ms);
-        await keepCopy(keeper, id, v);
-      } catch (e) {
-        // Only no answer at all is an outage; a "no" is a no.
-        const copy = e instanceof Problem && e.status === 0 ? await openCopy(keeper, id) : undefined;
-        if (!copy) throw e;
-        v = copy;
-      }
-      const unsent = await outbox.unsent(id);
-      if (gone) return;
-      merge([...unsent, ...v.events]);
-      setOpen({ ...v, context: { ...v.context, clock_ms: clockOffset() } });
-      setCore(c);
-    })().catch((e) => !gone && setError(e));
-    const off = outbox.onReceived((visit, events, refused) => {
-      if (visit !== id) return;
-      merge(events, refused);
-      if (events.some((e) => e.version)) void addToCopy(keeper, id, events);
-    });
-    return () => {
-      gone = true;
-      off();
-    };
-  }, [id, keeper, merge, tries]);
-
-  const made = useCallback(
-    (type: string, body: object, at: { id: string; seq: number }): Event => {
-      if (!open) throw new Error("The visit is not open.");
-      return {
-        ...at,
-        client: open.client.id,
-        visit: id,
-        author: me.id,
-        device,
-        device_ms: now(),
-        seen: version.current,
-        schema: 1,
-        type,
-        body: wellFormedAll(body) as Event["body"],
-      };
-    },
-    [open, id, me.id],
+  const state = useMemo(
+    () => (core && open && log.ready ? core.reduce(open.context, log.events) : undefined),
+    [core, open, log.ready, log.events],
   );
-
-  const write = useCallback(
-    (type: string, body: object) => {
+  const made = useEnvelope(open, me.id, log.seen);
+  const { add } = log;
+  const noted = useRef<(e: LogEvent) => void>(() => undefined);
+  const write = useCallback<Write>(
+    (type, body) => {
       const e = made(type, body, { id: uuidv7(), seq: nextSeq() });
-      merge([e]);
+      add([e]);
       void outbox.add(e);
-      if (undoable.has(type)) {
-        setDone((d) => [...d, e]);
-        setUndone([]);
-      }
+      noted.current(e);
       return e.id;
     },
-    [made, merge],
+    [made, add],
   );
-
-  const preview = useCallback(
-    (type: string, body: object) => {
+  const { did, undo, redo } = useUndo(state, write);
+  noted.current = did;
+  const preview = useCallback<Preview>(
+    (type, body) => {
       if (!core || !open) return "";
       const e = made(type, body, { id: uuidv7(), seq: Number.MAX_SAFE_INTEGER });
-      const s = core.reduce(open.context, [...log.values(), e]);
-      const hold = (body as { hold?: string }).hold;
-      return (
-        s.aside.find((a) => a.event === e.id)?.reason ??
-        s.holds.find((h) => h.id === hold && h.status === "aside")?.why ??
-        ""
-      );
+      return whyAside(core.reduce(open.context, [...log.events, e]), e);
     },
-    [made, core, open, log],
+    [made, core, open, log.events],
   );
-
-  const state = useMemo(
-    () => (core && open ? core.reduce(open.context, [...log.values()]) : undefined),
-    [core, open, log],
-  );
-  const last = state && done.findLast((e) => mayUndo(e, state));
-  const undo = useMemo(
-    () =>
-      last
-        ? () => {
-            const id = write("event-undone", { event: last.id });
-            setDone((d) => d.filter((e) => e.id !== last.id));
-            setUndone((u) => [...u, { event: last, undo: id }]);
-          }
-        : undefined,
-    [last, write],
-  );
-  const next = undone.at(-1);
-  const redo = useMemo(
-    () =>
-      next
-        ? () => {
-            // An undo that is itself undone does not count.
-            write("event-undone", { event: next.undo });
-            setUndone((u) => u.slice(0, -1));
-            setDone((d) => [...d, next.event]);
-          }
-        : undefined,
-    [next, write],
-  );
-  const rejudge = useCallback((context: Schemas["Context"]) => setOpen((o) => o && { ...o, context }), []);
   const visit = useMemo(
     () => (core && open && state ? { open, state, core, write, preview, rejudge, undo, redo } : undefined),
-    [core, open, state, write, preview, rejudge, undo, redo],
+    [core, open, state, write, preview, undo, redo],
   );
-  return { visit, error, retry: () => setTries((n) => n + 1) };
+  const retry = () => {
+    loadAgain();
+    void fetched.refetch();
+  };
+  return { visit, error: fetched.error ?? noCore, retry };
+}
+
+type Envelope = (type: string, body: object, at: { id: string; seq: number }) => LogEvent;
+
+/** Puts what is written into its envelope. */
+function useEnvelope(open: Schemas["OpenVisit"] | undefined, author: string, seen: () => number): Envelope {
+  const visit = open?.visit.id;
+  const client = open?.client.id;
+  return useCallback(
+    (type, body, at) => {
+      if (!visit || !client) throw new Error("The visit is not open.");
+      return {
+        ...at,
+        client,
+        visit,
+        author,
+        device,
+        device_ms: now(),
+        seen: seen(),
+        schema: 1,
+        type,
+        body: wellFormedAll(body) as LogEvent["body"],
+      };
+    },
+    [visit, client, author, seen],
+  );
+}
+
+/** Why an event was set aside; "" when it was not. */
+function whyAside(s: Schemas["State"], e: LogEvent): string {
+  const hold = (e.body as { hold?: string }).hold;
+  return (
+    s.aside.find((a) => a.event === e.id)?.reason ??
+    s.holds.find((h) => h.id === hold && h.status === "aside")?.why ??
+    ""
+  );
 }

@@ -1,12 +1,11 @@
 // The frame around every desk screen: where you are, what is still unsent, who
 // is signed in.
-import { type ReactNode, useEffect, useState } from "react";
-import { Dialog, DialogTrigger, Popover } from "react-aria-components";
-import { NavLink } from "react-router";
+import { NavLink, Outlet } from "react-router";
 import { styled } from "styled-components";
 import { api, type Schemas } from "../api/client";
-import { outbox, type Standing } from "../core/outbox";
 import { Button } from "./controls";
+import { Mark } from "./Mark";
+import { Sent } from "./Sent";
 
 const Bar = styled.header`
   display: flex;
@@ -35,7 +34,7 @@ const Bar = styled.header`
     text-decoration: none;
     color: var(--ink-soft);
     padding: 7px 13px;
-    border-radius: 9px;
+    border-radius: var(--r1);
     font-weight: 560;
   }
   nav a[aria-current="page"] {
@@ -47,100 +46,18 @@ const Page = styled.div`
   display: grid;
   grid-template-rows: 56px minmax(0, 1fr);
   height: 100%;
-`;
-const Dot = styled.span<{ $bad: boolean }>`
-  display: inline-flex;
-  gap: 7px;
-  align-items: center;
-  font-size: 13px;
-  color: ${(p) => (p.$bad ? "var(--warn)" : "var(--ink-soft)")};
-  &::before {
-    content: "";
-    width: 9px;
-    height: 9px;
-    border-radius: 50%;
-    background: ${(p) => (p.$bad ? "var(--warn)" : "var(--good)")};
+  > main {
+    min-height: 0;
+    overflow: auto;
   }
 `;
-
-export function useStanding() {
-  const [s, set] = useState<Standing>({ waiting: 0, others: 0, stuck: [], online: true, signedOut: false });
-  useEffect(() => outbox.watch(set), []);
-  return s;
-}
-
-/** In words: is everything in the record? */
-export function Sent() {
-  const s = useStanding();
-  const parts: string[] = [];
-  if (s.waiting) parts.push(`${s.waiting} to send`);
-  if (!s.online) parts.push(s.signedOut ? "signed out: sign in again to send" : "no connection");
-  if (s.stuck.length) parts.push(`${s.stuck.length} refused`);
-  if (s.others) parts.push(`${s.others} of a colleague wait for their sign-in`);
-  const bad = !s.online || s.stuck.length > 0;
-  return (
-    <>
-      <Dot $bad={bad} role="status" data-sent={s.waiting === 0 && s.online}>
-        {parts.length ? parts.join(" · ") : "All in the record"}
-      </Dot>
-      {s.stuck.length > 0 && <Refused reasons={s.stuck} />}
-    </>
-  );
-}
-
-const Reasons = styled(Popover)`
-  background: var(--card);
-  border: 1px solid var(--line);
-  border-radius: 14px;
-  padding: 16px 18px;
-  max-width: 440px;
-  box-shadow: 0 12px 34px rgb(0 0 0 / 16%);
-  ul {
-    margin: 8px 0 12px;
-    padding-left: 18px;
-    overflow-wrap: anywhere;
-  }
-`;
-
-/** What the record would not take, each with its reason; kept until it was read. */
-function Refused({ reasons }: { reasons: string[] }) {
-  return (
-    <DialogTrigger>
-      <Button>Why</Button>
-      <Reasons>
-        <Dialog aria-label="Not taken into the record">
-          <h2>Not taken into the record</h2>
-          <ul>
-            {reasons.map((r, i) => (
-              <li key={`${i}${r}`}>{r}</li>
-            ))}
-          </ul>
-          <p className="quiet" style={{ marginBottom: 10 }}>
-            They stay on this device until you let them go.
-          </p>
-          <Button onPress={() => void outbox.dismiss()}>Read; let them go</Button>
-        </Dialog>
-      </Reasons>
-    </DialogTrigger>
-  );
-}
-
-export const Mark = () => (
-  <svg width="22" height="22" viewBox="0 0 32 32" aria-hidden>
-    <rect width="32" height="32" rx="9" fill="#2f5d54" />
-    <path d="M16 5c5 5 5 17 0 22-5-5-5-17 0-22z" fill="#f1c98b" />
-  </svg>
-);
-
-export function Shell({
-  me,
-  onSignOut,
-  children,
-}: {
+interface Props {
   me: Schemas["Me"];
   onSignOut: () => void;
-  children: ReactNode;
-}) {
+}
+
+/** The frame; the screen is the route within it. */
+export function Shell({ me, onSignOut }: Props) {
   return (
     <Page>
       <Bar>
@@ -168,7 +85,9 @@ export function Shell({
           Sign out
         </Button>
       </Bar>
-      <main style={{ minHeight: 0, overflow: "auto" }}>{children}</main>
+      <main>
+        <Outlet />
+      </main>
     </Page>
   );
 }

@@ -52,7 +52,11 @@ const Row = styled.li<{ $now: boolean }>`
     text-decoration: none;
     color: var(--ink);
   }
+  .about {
+    min-width: 0;
+  }
   .why {
+    display: block;
     color: var(--ink-soft);
     overflow: hidden;
     text-overflow: ellipsis;
@@ -109,7 +113,7 @@ export function Day({ me }: { me: Schemas["Me"] }) {
         {q.data?.items.map((v) => (
           <Row key={v.id} $now={v.id === next && shift === 0}>
             <span className="at">{time(v.starts_at, me.time_zone)}</span>
-            <span style={{ minWidth: 0 }}>
+            <span className="about">
               {desk ? (
                 <span className="who">{v.name}</span>
               ) : (
@@ -117,9 +121,7 @@ export function Day({ me }: { me: Schemas["Me"] }) {
                   {v.name}
                 </Link>
               )}
-              <span className="why" style={{ display: "block" }}>
-                {v.reason}
-              </span>
+              <span className="why">{v.reason}</span>
             </span>
             <span className="quiet">
               {v.therapist === me.name ? "with you" : `with ${v.therapist}`}

@@ -3,7 +3,8 @@ import { styled } from "styled-components";
 import { api, must, Problem, type Schemas } from "../api/client";
 import { Figure } from "../body/Figure";
 import { Button, Card, Text, Trouble } from "../parts/controls";
-import { Mark } from "../parts/Shell";
+import { Mark } from "../parts/Mark";
+import { Said } from "../parts/layout";
 
 const Room = styled.main`
   height: 100%;
@@ -66,7 +67,7 @@ export function SignIn({ onDone }: { onDone: (me: Schemas["Me"]) => void }) {
         <Figure view="front" />
         <Figure view="back" />
       </div>
-      <Card style={{ padding: "34px 36px" }}>
+      <Card>
         <h1>
           <Mark />
           Mokren
@@ -93,14 +94,14 @@ export function SignIn({ onDone }: { onDone: (me: Schemas["Me"]) => void }) {
             error={error?.fields.password}
           />
           {error?.message && <Trouble error={error} />}
-          <Button type="submit" $kind="main" isDisabled={busy} style={{ minHeight: 48 }}>
+          <Button type="submit" $kind="main" isDisabled={busy} $large>
             {busy ? "Signing in…" : "Sign in"}
           </Button>
         </form>
-        <p className="quiet" style={{ marginTop: 22, fontSize: 13 }}>
+        <Said className="quiet" $small>
           Mokren supports licensed practice and does not diagnose. Local law and your scope of practice come
           first.
-        </p>
+        </Said>
       </Card>
     </Room>
   );

@@ -37,7 +37,7 @@ export default function Practice({ me }: { me: Schemas["Me"] }) {
   return (
     <Room>
       <h1>{me.practice}</h1>
-      <Card style={{ display: "grid", gap: 12 }}>
+      <Card $gap={3}>
         <h2>Copies of visits on a device</h2>
         <p className="quiet">
           A visit that was opened on a device can be opened there again when there is no connection at all.

@@ -4,17 +4,11 @@ import { useRef, useState } from "react";
 import type { Core } from "../../core/core";
 import { useInclinometer, useInclinometerAddress } from "../../core/useInclinometer";
 import { Button, Card, Choice } from "../../parts/controls";
+import { Row } from "../../parts/layout";
 import { movementName } from "../../parts/words";
 import { play } from "../hold/tones";
 import { Readout } from "./Instrument";
-
-/** One reading that is still to be taken. */
-export interface Slot {
-  movement: string;
-  side: string;
-  trial: number;
-  of: number;
-}
+import type { Slot } from "./measure/useReadings";
 
 const tools = ["inclinometer", "goniometer", "by eye"];
 
@@ -46,8 +40,8 @@ export function ByInstrument({ core, slots, ask, tool, onTool, onTaken }: Props)
   });
   if (!ask && !address) return null;
   return (
-    <Card style={{ display: "grid", gap: 10, padding: "12px 16px" }} data-by-instrument>
-      <div style={{ display: "flex", gap: 10, alignItems: "center", flexWrap: "wrap" }}>
+    <Card data-by-instrument>
+      <Row $wrap>
         {ask && !on && <Choice quiet label="Read with" value={tool} options={tools} onChoose={onTool} />}
         {address && tool === "inclinometer" && (
           <Button
@@ -72,7 +66,7 @@ export function ByInstrument({ core, slots, ask, tool, onTool, onTaken }: Props)
           />
         )}
         {on && next && <Button onPress={() => setSkipped([...skipped, key(next)])}>Skip this one</Button>}
-      </div>
+      </Row>
       {on &&
         (next ? (
           <Readout

@@ -5,7 +5,9 @@ import { styled } from "styled-components";
 import type { Schemas } from "../../api/client";
 import { Button, Card, Choice } from "../../parts/controls";
 import { sentence } from "../../parts/words";
-import type { StepProps } from "./Visit";
+import { Fill, Row, Said, Stack } from "../../parts/layout";
+import { areaName } from "./consentWords";
+import type { StepProps } from "./StepProps";
 
 type Consent = Schemas["Consented"];
 type Area = Consent["area"];
@@ -18,7 +20,7 @@ const said: Record<Answer, string> = {
   no: "No",
 };
 
-const Row = styled.div`
+const AreaRow = styled.div`
   display: grid;
   grid-template-columns: 92px minmax(0, 1fr);
   gap: 8px;
@@ -29,18 +31,6 @@ const Row = styled.div`
     border-top: 0;
   }
 `;
-
-/** An agreement in words: "agreed, chaperone declined, by the guardian". */
-export const consentWords = (c: Consent) =>
-  [
-    c.given ? "agreed" : "not agreed",
-    c.given && c.chaperone && `chaperone ${c.chaperone}`,
-    c.by === "guardian" && "by the guardian",
-  ]
-    .filter(Boolean)
-    .join(", ");
-export const areaName = (a: Area) =>
-  a === "visit" ? "The treatment" : sentence(a === "axilla" ? "armpit" : a);
 
 function useConsent({ visit }: StepProps) {
   const { state, write } = visit;
@@ -63,9 +53,9 @@ export function ConsentCard({ visit }: StepProps) {
   const known = areas.filter((a) => of(a));
   const shown = all ? areas : known;
   return (
-    <Card style={{ display: "grid", gap: 8 }} data-consent>
-      <div style={{ display: "flex", gap: 12, alignItems: "center", flexWrap: "wrap" }}>
-        <h2 style={{ flex: 1 }}>Consent</h2>
+    <Card data-consent>
+      <Row $gap={3} $wrap>
+        <Fill as="h2">Consent</Fill>
         <Choice
           quiet
           label={
@@ -76,21 +66,21 @@ export function ConsentCard({ visit }: StepProps) {
           describe={sentence}
           onChoose={(v) => say("visit", v === "agreed")}
         />
-      </div>
-      <div style={{ display: "flex", gap: 16, alignItems: "center" }}>
-        <p className="quiet" style={{ flex: 1 }}>
+      </Row>
+      <Row $gap={4}>
+        <Said className="quiet" $fill>
           {minor
             ? `Under age: the guardian agrees (${visit.open.client.guardian || "none is on the record yet"}). `
             : ""}
           Say what you will do, and that a word stops it at any time. Sensitive areas are asked about one by
           one.
-        </p>
+        </Said>
         {known.length < areas.length && (
           <Button aria-expanded={all} onPress={() => setAll(!all)}>
             {all ? "Only those asked about" : "Sensitive areas"}
           </Button>
         )}
-      </div>
+      </Row>
       {shown.length > 0 && (
         <div>
           {shown.map((a) => {
@@ -98,7 +88,7 @@ export function ConsentCard({ visit }: StepProps) {
             const value: Answer | undefined =
               c && (c.given ? (c.chaperone === "present" ? "present" : "declined") : "no");
             return (
-              <Row key={a}>
+              <AreaRow key={a}>
                 <span>{areaName(a)}</span>
                 <Choice
                   quiet
@@ -108,7 +98,7 @@ export function ConsentCard({ visit }: StepProps) {
                   describe={(x) => said[x]}
                   onChoose={(x) => say(a, x !== "no", x === "no" ? undefined : x)}
                 />
-              </Row>
+              </AreaRow>
             );
           })}
         </div>
@@ -123,9 +113,9 @@ export function AskConsent({ visit, area, why }: StepProps & { area: Area; why: 
   const { minor, say } = useConsent({ visit });
   const who = minor ? "The guardian agrees" : "The client agrees";
   return (
-    <div className="caution" role="note" style={{ display: "grid", gap: 8 }} data-ask={area}>
+    <Stack className="caution" role="note" data-ask={area}>
       <span>{why}</span>
-      <div style={{ display: "flex", gap: 8, flexWrap: "wrap" }}>
+      <Row $wrap>
         {area === "visit" ? (
           <Button onPress={() => say(area, true)}>{who}</Button>
         ) : (
@@ -134,7 +124,7 @@ export function AskConsent({ visit, area, why }: StepProps & { area: Area; why: 
             <Button onPress={() => say(area, true, "present")}>{who}, chaperone here</Button>
           </>
         )}
-      </div>
-    </div>
+      </Row>
+    </Stack>
   );
 }

@@ -2,15 +2,15 @@
 // device, and laid beside an earlier one.
 import { useMemo } from "react";
 import type { Schemas } from "../../api/client";
-import { useFigure } from "../../body/BodySvg";
+import { useFigure } from "../../body/views";
 import { byView, fromStrokes, mirrored, toStrokes } from "../../body/drawing";
 import { PainTools } from "../../body/PainTools";
 import { Card, Choice } from "../../parts/controls";
 import { day, one, plain, sentence } from "../../parts/words";
 import { OwnDevice, Waiting } from "./OwnDevice";
 import { Story } from "./Story";
-import type { Body } from "./useBody";
-import type { StepProps } from "./Visit";
+import type { Body } from "./body/useBody";
+import type { StepProps } from "./StepProps";
 
 interface Props extends StepProps {
   me: Schemas["Me"];
@@ -28,7 +28,8 @@ const inWords = (list: Schemas["Covered"][]) =>
 const signed = (v: number) => `${v > 0 ? "+" : v < 0 ? "−" : ""}${Math.abs(Math.round(v))}`;
 
 export function DrawStep({ visit, me, body }: Props) {
-  const { drawing, tool, setTool, compare, setCompare, height } = body;
+  const { height } = body;
+  const { drawing, tool, setTool, compare, setCompare } = body.painting;
   const figure = useFigure("front").data?.version ?? "";
   const { core, open, write, undo, redo } = visit;
   const earlier = open.earlier_drawings.find((d) => d.visit === compare);
@@ -48,9 +49,7 @@ export function DrawStep({ visit, me, body }: Props) {
       <Waiting visit={visit} />
       <Card>
         <h2>Where does it hurt?</h2>
-        <p className="quiet" style={{ margin: "4px 0 12px" }}>
-          Paint on the body, or let the client paint. Ask openly; do not suggest.
-        </p>
+        <p className="quiet">Paint on the body, or let the client paint. Ask openly; do not suggest.</p>
         <PainTools
           tool={tool}
           onTool={setTool}
@@ -61,13 +60,13 @@ export function DrawStep({ visit, me, body }: Props) {
       </Card>
       <Card data-drawing={Math.round(now.after_cm2)}>
         <h2>{drawing.size ? `${one(now.after_cm2)} cm² painted` : "Nothing painted yet"}</h2>
-        {drawing.size > 0 && <p style={{ marginTop: 4 }}>{sentence(inWords(now.after_regions))}.</p>}
+        {drawing.size > 0 && <p>{sentence(inWords(now.after_regions))}.</p>}
         {open.earlier_drawings.length > 0 && (
-          <div style={{ marginTop: 12 }}>
+          <div>
             <Choice
               label="Lay over an earlier drawing"
               value={compare ?? "none"}
-              options={["none", ...open.earlier_drawings.slice(0, 4).map((d) => d.visit)]}
+              options={["none", ...open.earlier_drawings.map((d) => d.visit)]}
               describe={(v) =>
                 v === "none"
                   ? "none"

@@ -3,6 +3,7 @@
 import { styled } from "styled-components";
 import type { Inclinometer } from "../../core/useInclinometer";
 import { one } from "../../parts/words";
+import { Said } from "../../parts/layout";
 
 const Box = styled.div`
   display: grid;
@@ -40,9 +41,9 @@ const Box = styled.div`
 export function Readout({ live, next }: { live: Inclinometer; next: string }) {
   if (live.trouble)
     return (
-      <p role="alert" style={{ color: "var(--stop)" }}>
+      <Said role="alert" $tone="stop">
         {live.trouble}
-      </p>
+      </Said>
     );
   return (
     <Box data-instrument>

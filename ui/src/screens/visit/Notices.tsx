@@ -2,8 +2,9 @@
 // screening comes to, cautions, conflicts, and what was kept aside.
 import { useNavigate } from "react-router";
 import { Button } from "../../parts/controls";
-import { Banner } from "./ScreenStep";
-import type { StepProps } from "./Visit";
+import { Fill, Row } from "../../parts/layout";
+import { Banner } from "./screening/Banner";
+import type { StepProps } from "./StepProps";
 
 export function Notices({ visit }: StepProps) {
   const { open, state, write } = visit;
@@ -12,8 +13,8 @@ export function Notices({ visit }: StepProps) {
   return (
     <>
       {live && (
-        <div className="caution" role="alert" style={{ display: "flex", gap: 12, alignItems: "center" }}>
-          <span style={{ flex: 1 }}>A hold is not finished.</span>
+        <Row className="caution" role="alert" $gap={3}>
+          <Fill>A hold is not finished.</Fill>
           <Button
             onPress={() =>
               write("hold-ended", {
@@ -29,7 +30,7 @@ export function Notices({ visit }: StepProps) {
           <Button $kind="main" onPress={() => go(`/visits/${open.visit.id}/hold/${live.id}`)}>
             Go on with it
           </Button>
-        </div>
+        </Row>
       )}
       {state.screen_again && (
         <div className="caution" role="alert">

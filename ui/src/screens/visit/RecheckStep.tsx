@@ -2,8 +2,8 @@
 import { Card, Choice } from "../../parts/controls";
 import { one, plain, sentence } from "../../parts/words";
 import { MeasureStep } from "./MeasureStep";
-import { GaugesCard } from "./Signs";
-import type { StepProps } from "./Visit";
+import { GaugesCard } from "./gauges/GaugesCard";
+import type { StepProps } from "./StepProps";
 
 const numbers = [0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10];
 
@@ -14,7 +14,7 @@ export function RecheckStep({ visit }: StepProps) {
     <>
       <h2>The number at each point, same pressure</h2>
       {state.points.map((p) => (
-        <Card key={p.point} style={{ padding: "12px 16px" }} data-recheck={p.muscle}>
+        <Card key={p.point} data-recheck={p.muscle}>
           <Choice
             scale
             label={`${sentence(plain(p.muscle))}, ${p.side}: was ${one(p.nprs)}`}

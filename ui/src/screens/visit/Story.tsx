@@ -2,8 +2,10 @@
 // kept when the therapist says so.
 import { useEffect, useRef, useState } from "react";
 import { Button, Card } from "../../parts/controls";
-import { rebase, type Story as Told, StoryFields, storyTrouble, tidy } from "../StoryFields";
-import type { StepProps } from "./Visit";
+import { Row } from "../../parts/layout";
+import { rebase, storyTrouble, type Story as Told, tidy } from "../story";
+import { StoryFields } from "../StoryFields";
+import type { StepProps } from "./StepProps";
 
 /** Going to another step, or putting the tablet away, loses nothing typed. */
 function useKeptOnLeaving(keep: () => void) {
@@ -36,7 +38,7 @@ export function Story({ visit }: StepProps) {
   };
   useKeptOnLeaving(keep);
   return (
-    <Card style={{ display: "grid", gap: 10 }} data-story>
+    <Card $gap={3} data-story>
       <h2>The story</h2>
       <StoryFields
         story={v}
@@ -47,14 +49,11 @@ export function Story({ visit }: StepProps) {
         onLoads={(l) => write("loads-declared", { loads: l })}
         compare={(a, b) => core.change("psfs-item", a, b).text}
       />
-      <Button
-        $kind="main"
-        style={{ justifySelf: "start" }}
-        isDisabled={!draft || !!storyTrouble(v)}
-        onPress={keep}
-      >
-        {draft ? "Keep the story" : state.interview ? "Kept" : "Nothing new to keep"}
-      </Button>
+      <Row>
+        <Button $kind="main" isDisabled={!draft || !!storyTrouble(v)} onPress={keep}>
+          {draft ? "Keep the story" : state.interview ? "Kept" : "Nothing new to keep"}
+        </Button>
+      </Row>
     </Card>
   );
 }

@@ -1,0 +1,106 @@
+package api
+
+import (
+	"bytes"
+	"cmp"
+	"io"
+	"net/http"
+	"net/url"
+	"strings"
+	"time"
+	"unicode/utf8"
+
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/danielgtaylor/huma/v2/adapters/humachi"
+	"github.com/go-chi/httprate"
+
+	"mokren/core/strict"
+)
+
+// wellFormed refuses an address with NUL or bytes that are not UTF-8 in it.
+func wellFormed(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		query, err := url.QueryUnescape(r.URL.RawQuery)
+		for where, text := range map[string]string{"path": r.URL.Path, "query": query} {
+			if err != nil || strings.ContainsRune(text, 0) || !utf8.ValidString(text) {
+				refuseField(w, where, "text in UTF-8 without NUL characters", "")
+				return
+			}
+		}
+		next.ServeHTTP(w, r)
+	})
+}
+
+// securityHeaders let a page talk to its own server and to the instrument.
+func securityHeaders(instrument string) func(http.Handler) http.Handler {
+	policy := strings.TrimSpace("default-src 'self'; connect-src 'self' "+instrument) +
+		"; script-src 'self' 'wasm-unsafe-eval'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; " +
+		"object-src 'none'; base-uri 'none'; frame-ancestors 'none'"
+	return func(next http.Handler) http.Handler {
+		return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+			h := w.Header()
+			h.Set("Content-Security-Policy", policy)
+			h.Set("X-Content-Type-Options", "nosniff")
+			h.Set("Referrer-Policy", "same-origin")
+			h.Set("Cross-Origin-Opener-Policy", "same-origin")
+			h.Set("Permissions-Policy", "camera=(self), microphone=(), geolocation=()")
+			if strings.HasPrefix(r.URL.Path, "/api/") {
+				h.Set("Cache-Control", "no-store")
+			}
+			next.ServeHTTP(w, r)
+		})
+	}
+}
+
+// Typed bodies are small.
+const (
+	maxTyped = 1 << 20
+	patience = 15 * time.Second
+)
+
+// storable refuses a JSON body that the record cannot keep, and names the field.
+// Operations that read and check their own bodies do so themselves.
+func storable(a huma.API) func(huma.Context, func(huma.Context)) {
+	return func(ctx huma.Context, next func(huma.Context)) {
+		r, w := humachi.Unwrap(ctx)
+		if r.ContentLength == 0 || ctx.Operation().SkipValidateBody {
+			next(ctx)
+			return
+		}
+		limit := cmp.Or(ctx.Operation().MaxBodyBytes, maxTyped)
+		rc := http.NewResponseController(w)
+		rc.SetReadDeadline(time.Now().Add(patience)) //nolint:errcheck // not every writer has one
+		raw, err := io.ReadAll(http.MaxBytesReader(w, r.Body, limit))
+		rc.SetReadDeadline(time.Time{}) //nolint:errcheck // as above
+		if err != nil {
+			status, why := http.StatusRequestTimeout, "The request did not come in time. Try again."
+			if int64(len(raw)) >= limit {
+				status, why = http.StatusRequestEntityTooLarge, "More than this operation takes."
+			}
+			huma.WriteErr(a, ctx, status, why) //nolint:errcheck // the caller went away
+			return
+		}
+		if e := strict.Storable(raw); e != nil {
+			refuseField(w, "body"+strings.TrimPrefix(e.Path, "$"), e.Allowed, e.Given)
+			return
+		}
+		r.Body = io.NopCloser(bytes.NewReader(raw))
+		next(ctx)
+	}
+}
+
+// atMost lets so many calls a minute through from one address; further ones
+// get a 429.
+func atMost(calls int) huma.Middlewares {
+	limiter := httprate.NewRateLimiter(calls, time.Minute,
+		httprate.WithLimitHandler(func(w http.ResponseWriter, _ *http.Request) {
+			writeProblem(w, http.StatusTooManyRequests, "Too many attempts. Wait a minute, then try again.")
+		}))
+	return huma.Middlewares{func(ctx huma.Context, next func(huma.Context)) {
+		r, w := humachi.Unwrap(ctx)
+		from, err := httprate.KeyByIP(r)
+		if err != nil || !limiter.RespondOnLimit(w, r, from) {
+			next(ctx)
+		}
+	}}
+}

@@ -1,0 +1,90 @@
+package api
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"log/slog"
+	"net/http"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"mokren/core/strict"
+	"mokren/store"
+)
+
+// problem turns an error of the store into the right status.
+func problem(err error) error {
+	var conflict *store.Conflict
+	switch {
+	case err == nil:
+		return nil
+	case errors.As(err, &conflict):
+		return huma.Error409Conflict("The record has something else here. Look at both, then save again.",
+			&huma.ErrorDetail{Location: "stored", Message: "what the record has", Value: storedOut(conflict.Stored)})
+	case errors.Is(err, store.ErrNotFound):
+		return huma.Error404NotFound("There is no such record in this practice.")
+	case errors.Is(err, store.ErrStale):
+		return huma.Error409Conflict("Someone else changed this meanwhile. Look at their version, then save again.")
+	case errors.Is(err, store.ErrTooMany):
+		return huma.Error429TooManyRequests("This code has brought as much as it may. Ask your therapist for a " +
+			"new one.")
+	case errors.Is(err, context.Canceled):
+		return err
+	}
+	var status huma.StatusError
+	if errors.As(err, &status) {
+		return status
+	}
+	slog.Error("request failed", "error", err)
+	return huma.Error503ServiceUnavailable("The record is not reachable just now. Nothing is lost; try again.")
+}
+
+// storedOut is what the record has, as the API gives it.
+func storedOut(stored any) any {
+	switch v := stored.(type) {
+	case store.Client:
+		return clientOut(v, time.Now())
+	case store.Visit:
+		return visitOut(v)
+	case store.Photo:
+		return photoOut(v)
+	}
+	return nil
+}
+
+// refused turns a core refusal into a 422 that names the field.
+func refused(err error) error {
+	var e *strict.Error
+	if errors.As(err, &e) {
+		return huma.Error422UnprocessableEntity("Please correct the field.",
+			&huma.ErrorDetail{Location: e.Path, Message: "allowed: " + e.Allowed, Value: e.Given})
+	}
+	return problem(err)
+}
+
+// refuseField writes a 422 that names the field, before an operation is reached.
+func refuseField(w http.ResponseWriter, location, allowed, given string) {
+	writeModel(w, huma.ErrorModel{
+		Status: http.StatusUnprocessableEntity, Title: http.StatusText(http.StatusUnprocessableEntity),
+		Detail: "Please correct the field.",
+		Errors: []*huma.ErrorDetail{{Location: location, Message: "allowed: " + allowed, Value: given}},
+	})
+}
+
+func writeProblem(w http.ResponseWriter, status int, detail string) {
+	writeModel(w, huma.ErrorModel{Status: status, Title: http.StatusText(status), Detail: detail})
+}
+
+func writeModel(w http.ResponseWriter, m huma.ErrorModel) {
+	w.Header().Set("Content-Type", "application/problem+json")
+	w.WriteHeader(m.Status)
+	json.NewEncoder(w).Encode(m) //nolint:errcheck // the client went away
+}
+
+// invalid is a 422 that names the field.
+func invalid(field, given, allowed string) error {
+	return huma.Error422UnprocessableEntity("Please correct the field.",
+		&huma.ErrorDetail{Location: field, Message: "allowed: " + allowed, Value: given})
+}

@@ -1,0 +1,141 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"time"
+
+	"github.com/google/uuid"
+
+	"mokren/core/body"
+	"mokren/core/ids"
+	"mokren/core/treat"
+	"mokren/core/visit"
+)
+
+// Record is what a client's visits left behind, by visit.
+type Record struct {
+	Points   map[uuid.UUID][]visit.Treated
+	Ranges   map[uuid.UUID][]visit.Range
+	Consents map[uuid.UUID][]visit.Consented
+}
+
+// Record reads the points of a client's visits with what their holds came to,
+// readings and consents, with as many statements for one visit as for hundreds.
+func (t *Tx) Record(ctx context.Context, client uuid.UUID, visits []Visit, now time.Time) (Record, error) {
+	var out Record
+	if err := t.refresh(ctx, client, now); err != nil {
+		return out, err
+	}
+	of := make([]uuid.UUID, len(visits))
+	for i, v := range visits {
+		of[i] = v.ID
+	}
+	var err error
+	if out.Points, err = t.treated(ctx, of); err != nil {
+		return out, err
+	}
+	if out.Ranges, err = t.readings(ctx, of); err != nil {
+		return out, err
+	}
+	out.Consents, err = t.consents(ctx, of)
+	return out, err
+}
+
+// treated are points with the sums of their holds. What was set aside counts
+// nowhere; the last hold's outcome is the point's.
+func (t *Tx) treated(ctx context.Context, visits []uuid.UUID) (map[uuid.UUID][]visit.Treated, error) {
+	var rows []struct {
+		Visit      uuid.UUID       `db:"visit_id"`
+		ID         string          `db:"id"`
+		Identity   string          `db:"identity"`
+		Muscle     string          `db:"muscle"`
+		Side       string          `db:"side"`
+		Site       string          `db:"site"`
+		View       string          `db:"view"`
+		X          float64         `db:"x"`
+		Y          float64         `db:"y"`
+		Grade      int             `db:"grade"`
+		NPRS       sql.NullFloat64 `db:"nprs"`
+		After      sql.NullFloat64 `db:"after_nprs"`
+		AfterGrade sql.NullInt64   `db:"after_grade"`
+		Holds      int             `db:"holds"`
+		MS         int64           `db:"pressure_ms"`
+		Stages     int             `db:"stages"`
+		Outcome    string          `db:"outcome"`
+	}
+	err := t.tx.SelectContext(ctx, &rows, `select p.visit_id, p.id, p.identity, p.muscle, p.side, p.site, p.view, p.x,
+		p.y, p.grade, p.nprs::float8, p.after_nprs::float8, p.after_grade, coalesce(h.holds, 0) as holds,
+		coalesce(h.pressure_ms, 0) as pressure_ms, coalesce(h.stages, 0) as stages, coalesce(h.outcome, '') as outcome
+		from charted_point p
+		left join (select visit_id, point_id, count(*) as holds, sum(pressure_ms)::bigint as pressure_ms,
+				sum(stages) as stages, (array_agg(outcome order by started_at desc, id desc))[1] as outcome
+			from hold where visit_id = any ($1) and status <> 'aside' group by visit_id, point_id) h
+			on h.visit_id = p.visit_id and h.point_id = p.id
+		where p.visit_id = any ($1) order by p.visit_id, p.place`, visits)
+	if err != nil {
+		return nil, found("reading a client's points", err)
+	}
+	out := map[uuid.UUID][]visit.Treated{}
+	for _, r := range rows {
+		p := visit.Treated{
+			SecondsS: float64(r.MS) / 1000, Holds: r.Holds, Stages: r.Stages, Outcome: treat.Outcome(r.Outcome),
+		}
+		p.Point, p.Identity = visit.UUID(r.ID), visit.UUID(r.Identity)
+		p.Muscle, p.Side, p.Site = ids.Muscle(r.Muscle), ids.Side(r.Side), r.Site
+		p.View, p.X, p.Y = body.View(r.View), r.X, r.Y
+		p.Grade, p.NPRS, p.AfterNPRS = r.Grade, number(r.NPRS), number(r.After)
+		if r.AfterGrade.Valid {
+			grade := int(r.AfterGrade.Int64)
+			p.AfterGrade = &grade
+		}
+		out[r.Visit] = append(out[r.Visit], p)
+	}
+	return out, nil
+}
+
+func (t *Tx) readings(ctx context.Context, visits []uuid.UUID) (map[uuid.UUID][]visit.Range, error) {
+	var rows []struct {
+		Visit    uuid.UUID       `db:"visit_id"`
+		Movement string          `db:"movement"`
+		Side     string          `db:"side"`
+		Before   sql.NullFloat64 `db:"before_deg"`
+		After    sql.NullFloat64 `db:"after_deg"`
+	}
+	err := t.tx.SelectContext(ctx, &rows, `select visit_id, movement, side, before_deg, after_deg from range_reading
+		where visit_id = any ($1) order by visit_id, place`, visits)
+	if err != nil {
+		return nil, found("reading a client's ranges", err)
+	}
+	out := map[uuid.UUID][]visit.Range{}
+	for _, r := range rows {
+		out[r.Visit] = append(out[r.Visit], visit.Range{
+			Movement: ids.Movement(r.Movement), Side: ids.Side(r.Side), Before: number(r.Before), After: number(r.After),
+		})
+	}
+	return out, nil
+}
+
+func (t *Tx) consents(ctx context.Context, visits []uuid.UUID) (map[uuid.UUID][]visit.Consented, error) {
+	var rows []struct {
+		Visit uuid.UUID `db:"visit_id"`
+		visit.Consented
+	}
+	err := t.tx.SelectContext(ctx, &rows, `select visit_id, area, given, given_by as by, chaperone, note from consent
+		where visit_id = any ($1) order by visit_id, place`, visits)
+	if err != nil {
+		return nil, found("reading a client's consents", err)
+	}
+	out := map[uuid.UUID][]visit.Consented{}
+	for _, r := range rows {
+		out[r.Visit] = append(out[r.Visit], r.Consented)
+	}
+	return out, nil
+}
+
+func number(n sql.NullFloat64) *float64 {
+	if !n.Valid {
+		return nil
+	}
+	return &n.Float64
+}

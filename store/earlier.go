@@ -1,0 +1,162 @@
+package store
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"time"
+
+	"mokren/core/visit"
+)
+
+// Earlier is what a visit needs of the client's earlier ones.
+type Earlier struct {
+	// Points are the spots of earlier visits, each as it was found last, the
+	// latest first.
+	Points []visit.FoundPoint
+	// Ranges, Gauges and Interview are of the latest visit that has any.
+	Ranges    []visit.Range
+	Gauges    []visit.GaugePair
+	Interview *visit.Interviewed
+	// Drawings are the latest few, the latest first.
+	Drawings []Drawing
+}
+
+// Drawing is a visit's pain drawing.
+type Drawing struct {
+	Visit    string
+	StartsAt time.Time
+	Strokes  []visit.Stroke
+}
+
+// drawingsKept: so many earlier drawings can be laid beside today's.
+const drawingsKept = 4
+
+// before limits a query to the opened visits before v.
+const before = `v.client_id = $1 and v.starts_at < $2 and v.id <> $3 and v.opened_at is not null`
+
+// Earlier reads what a visit needs of earlier ones, with as many statements for
+// one of them as for hundreds.
+func (t *Tx) Earlier(ctx context.Context, v Visit, now time.Time) (Earlier, error) {
+	out := Earlier{
+		Points: []visit.FoundPoint{}, Ranges: []visit.Range{}, Gauges: []visit.GaugePair{}, Drawings: []Drawing{},
+	}
+	if err := t.refresh(ctx, v.ClientID, now); err != nil {
+		return out, err
+	}
+	for _, read := range []func(context.Context, Visit, *Earlier) error{
+		t.earlierPoints, t.earlierStory, t.earlierDrawings,
+	} {
+		if err := read(ctx, v, &out); err != nil {
+			return out, err
+		}
+	}
+	return out, nil
+}
+
+func (t *Tx) earlierPoints(ctx context.Context, v Visit, out *Earlier) error {
+	var rows []pointRow
+	err := t.tx.SelectContext(ctx, &rows, `select charted, charted_ms, after_nprs::float8, after_grade
+		from (select distinct on (identity) visit_id, id from charted_point
+			where client_id = $1 and starts_at < $2 and visit_id <> $3
+			order by identity, starts_at desc, place) last
+		join charted_point using (visit_id, id)
+		order by starts_at desc, visit_id, place`, v.ClientID, v.StartsAt, v.ID)
+	if err != nil {
+		return found("reading the points of earlier visits", err)
+	}
+	out.Points, err = points(rows)
+	return err
+}
+
+// pointRow is a point with all that was charted.
+type pointRow struct {
+	Charted    []byte   `db:"charted"`
+	ChartedMS  int64    `db:"charted_ms"`
+	AfterNPRS  *float64 `db:"after_nprs"`
+	AfterGrade *int     `db:"after_grade"`
+}
+
+func points(rows []pointRow) ([]visit.FoundPoint, error) {
+	out := make([]visit.FoundPoint, len(rows))
+	for i, r := range rows {
+		out[i] = visit.FoundPoint{ChartedMS: r.ChartedMS, AfterNPRS: r.AfterNPRS, AfterGrade: r.AfterGrade}
+		if err := json.Unmarshal(r.Charted, &out[i].Charted); err != nil {
+			return nil, found("reading what was charted", err)
+		}
+	}
+	return out, nil
+}
+
+// LastPoints are those of a client's latest visit that has any.
+func (t *Tx) LastPoints(ctx context.Context, v Visit) ([]visit.FoundPoint, error) {
+	var rows []pointRow
+	err := t.tx.SelectContext(ctx, &rows, `select charted, charted_ms, after_nprs::float8, after_grade
+		from charted_point where visit_id = $1 order by place`, v.ID)
+	if err != nil {
+		return nil, found("reading the points of the last visit", err)
+	}
+	return points(rows)
+}
+
+// EarlierInterview is the latest of the visits before v; nil without one.
+func (t *Tx) EarlierInterview(ctx context.Context, v Visit, now time.Time) (*visit.Interviewed, error) {
+	var out Earlier
+	if err := t.refresh(ctx, v.ClientID, now); err != nil {
+		return nil, err
+	}
+	err := t.earlierStory(ctx, v, &out)
+	return out.Interview, err
+}
+
+// earlierStory reads the latest interview, ranges and gauges.
+func (t *Tx) earlierStory(ctx context.Context, v Visit, out *Earlier) error {
+	var row struct {
+		Interview []byte `db:"interview"`
+		Ranges    []byte `db:"ranges"`
+		Gauges    []byte `db:"gauges"`
+	}
+	err := t.tx.GetContext(ctx, &row, `select
+		(select v.interview from visit v where `+before+` and v.interview is not null
+			order by v.starts_at desc limit 1) as interview,
+		(select v.ranges from visit v where `+before+` and v.ranges is not null
+			order by v.starts_at desc limit 1) as ranges,
+		(select v.gauges from visit v where `+before+` and v.gauges is not null
+			order by v.starts_at desc limit 1) as gauges`, v.ClientID, v.StartsAt, v.ID)
+	if err != nil {
+		return found("reading the story of earlier visits", err)
+	}
+	return errors.Join(
+		readIf(row.Interview, &out.Interview), readIf(row.Ranges, &out.Ranges), readIf(row.Gauges, &out.Gauges),
+	)
+}
+
+// readIf reads JSON, where there is any.
+func readIf(raw []byte, dst any) error {
+	if raw == nil {
+		return nil
+	}
+	return json.Unmarshal(raw, dst)
+}
+
+func (t *Tx) earlierDrawings(ctx context.Context, v Visit, out *Earlier) error {
+	var rows []struct {
+		Visit    string    `db:"visit_id"`
+		StartsAt time.Time `db:"starts_at"`
+		Strokes  []byte    `db:"strokes"`
+	}
+	err := t.tx.SelectContext(ctx, &rows, `select d.visit_id, v.starts_at, d.strokes from pain_drawing d
+		join visit v on v.practice_id = d.practice_id and v.id = d.visit_id
+		where `+before+` order by v.starts_at desc, v.id limit $4`, v.ClientID, v.StartsAt, v.ID, drawingsKept)
+	if err != nil {
+		return found("reading the drawings of earlier visits", err)
+	}
+	for _, r := range rows {
+		d := Drawing{Visit: r.Visit, StartsAt: r.StartsAt}
+		if err := json.Unmarshal(r.Strokes, &d.Strokes); err != nil {
+			return found("reading an earlier drawing", err)
+		}
+		out.Drawings = append(out.Drawings, d)
+	}
+	return nil
+}

@@ -1,0 +1,244 @@
+package store
+
+import (
+	"cmp"
+	"context"
+	"database/sql"
+	"encoding/json"
+	"fmt"
+	"hash/fnv"
+	"strconv"
+	"time"
+
+	"github.com/google/uuid"
+
+	"mokren/core/visit"
+)
+
+// tablesOf is the reading of the log that the tables hold; raised when rows
+// change, so that older ones are written anew when they are next read.
+const tablesOf = 1
+
+// row is one row of a table, by column.
+type row map[string]any
+
+// table is one part of a visit's present state.
+type table struct {
+	name string
+	rows func(Visit, visit.State) []row
+}
+
+// tables of a visit; docs/data-model.md tells who reads which.
+var tables = []table{
+	{"charted_point", pointRows},
+	{"hold", holdRows},
+	{"range_reading", rangeRows},
+	{"screening", screeningRows},
+	{"hold_sign", signRows},
+	{"consent", consentRows},
+	{"pain_drawing", drawingRows},
+}
+
+// project writes the tables that are the log's present state: one statement for
+// each whose rows differ from what was written last, and one for the visit.
+func (t *Tx) project(ctx context.Context, v Visit, version int64, s visit.State) error {
+	var written map[string]string
+	var kept []byte
+	if err := t.tx.GetContext(ctx, &kept, `select tables_sum from visit where id = $1`, v.ID); err != nil {
+		return found("reading what a visit's tables hold", err)
+	}
+	if err := json.Unmarshal(kept, &written); err != nil {
+		return fmt.Errorf("reading the checksums of a visit's tables: %w", err)
+	}
+	for _, table := range tables {
+		rows, err := json.Marshal(t.owned(v, table.rows(v, s)))
+		if err != nil {
+			return err
+		}
+		if sum := checksum(rows); cmp.Or(written[table.name], none) != sum {
+			if err := t.rewrite(ctx, table.name, v.ID, rows); err != nil {
+				return err
+			}
+			written[table.name] = sum
+		}
+	}
+	return t.projectVisit(ctx, v.ID, version, s, written)
+}
+
+// owned numbers the rows and says whose they are.
+func (t *Tx) owned(v Visit, rows []row) []row {
+	for i, r := range rows {
+		r["practice_id"], r["client_id"], r["visit_id"], r["place"] = t.who.Practice, v.ClientID, v.ID, i
+	}
+	return rows
+}
+
+// none is the checksum of a table in which a visit has no row.
+var none = checksum([]byte("[]"))
+
+func checksum(rows []byte) string {
+	h := fnv.New64a()
+	h.Write(rows) //nolint:errcheck // never fails
+	return strconv.FormatUint(h.Sum64(), 36)
+}
+
+// rewrite replaces a visit's rows of one table. The insert reads the count, so
+// that it begins when the rows of before are gone.
+func (t *Tx) rewrite(ctx context.Context, table string, visitID uuid.UUID, rows []byte) error {
+	_, err := t.tx.ExecContext(ctx, `with old as (delete from `+table+` where visit_id = $1 returning 1),
+		gone as (select count(*) from old)
+		insert into `+table+`
+		select r.* from gone, jsonb_populate_recordset(null::`+table+`, $2) r`, visitID, rows)
+	if err != nil {
+		return fmt.Errorf("writing a visit's %s: %w", table, err)
+	}
+	return nil
+}
+
+func (t *Tx) projectVisit(
+	ctx context.Context, id uuid.UUID, version int64, s visit.State, written map[string]string,
+) error {
+	sums, err := json.Marshal(written)
+	if err != nil {
+		return err
+	}
+	latest := map[string]any{}
+	for column, of := range map[string]struct {
+		v     any
+		there bool
+	}{
+		"interview": {s.Interview, s.Interview != nil},
+		"ranges":    {s.Ranges, len(s.Ranges) > 0},
+		"gauges":    {s.Gauges, len(s.Gauges) > 0},
+	} {
+		if !of.there {
+			continue // stays NULL, so that the latest one is found
+		}
+		if latest[column], err = json.Marshal(of.v); err != nil {
+			return err
+		}
+	}
+	_, err = t.tx.ExecContext(ctx, `update visit set version = $2, opened_at = $3, closed_at = $4,
+		reason = coalesce(nullif($5, ''), reason), interview = $6, ranges = $7, gauges = $8, tables_of = $9,
+		tables_sum = $10 where id = $1`,
+		id, version, moment(s.OpenedMS), moment(s.ClosedMS), s.Reason, latest["interview"], latest["ranges"],
+		latest["gauges"], tablesOf, sums)
+	return found("writing a visit's state", err)
+}
+
+// refresh writes a client's tables anew where an older program wrote them.
+func (t *Tx) refresh(ctx context.Context, client uuid.UUID, now time.Time) error {
+	var old []uuid.UUID
+	err := t.tx.SelectContext(ctx, &old, `select id from visit
+		where client_id = $1 and version > 0 and tables_of <> $2 order by starts_at`, client, tablesOf)
+	if err != nil {
+		return found("looking for tables of an older program", err)
+	}
+	for _, id := range old {
+		if err := t.reproject(ctx, id, now); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+func (t *Tx) reproject(ctx context.Context, id uuid.UUID, now time.Time) error {
+	v, err := t.lockVisit(ctx, id)
+	if err != nil {
+		return err
+	}
+	log, err := t.Events(ctx, id)
+	if err != nil {
+		return err
+	}
+	vc, err := t.VisitContext(ctx, v, now)
+	if err != nil {
+		return err
+	}
+	return t.project(ctx, v, v.Version, visit.Reduce(vc, log))
+}
+
+func pointRows(v Visit, s visit.State) []row {
+	rows := make([]row, len(s.Points))
+	for i, p := range s.Points {
+		rows[i] = row{
+			"id": p.Point, "identity": p.Identity, "muscle": p.Muscle, "side": p.Side, "site": p.Site,
+			"view": p.View, "x": p.X, "y": p.Y, "grade": p.Grade, "nprs": p.NPRS, "after_nprs": p.AfterNPRS,
+			"after_grade": p.AfterGrade, "charted_ms": p.ChartedMS, "charted": p.Charted,
+			"starts_at": v.StartsAt,
+		}
+	}
+	return rows
+}
+
+func holdRows(_ Visit, s visit.State) []row {
+	rows := make([]row, len(s.Holds))
+	for i, h := range s.Holds {
+		rows[i] = row{
+			"id": h.ID, "point_id": h.Point, "started_at": time.UnixMilli(h.StartedMS), "status": h.Status,
+			"outcome": h.Summary.Outcome, "pressure_ms": int64(h.Summary.PressureS*1000 + 0.5),
+			"stages": len(h.Summary.Stages),
+		}
+	}
+	return rows
+}
+
+func rangeRows(_ Visit, s visit.State) []row {
+	rows := make([]row, len(s.Ranges))
+	for i, r := range s.Ranges {
+		rows[i] = row{
+			"movement": r.Movement, "side": r.Side, "before_deg": r.Before, "after_deg": r.After,
+		}
+	}
+	return rows
+}
+
+// screeningRows: a clearance of what was carried comes before this visit's own
+// answers.
+func screeningRows(v Visit, s visit.State) []row {
+	rows := make([]row, 0, len(s.Cleared)+len(s.Answers))
+	for _, c := range s.Cleared {
+		rows = append(rows, row{
+			"question": c.Question, "answer": "cleared", "side": "", "regions": []string{},
+			"note": c.By + ", " + c.On + ": " + c.Note, "answered_by": "therapist", "cleared": false,
+			"starts_at": v.StartsAt,
+		})
+	}
+	for _, a := range s.Answers {
+		rows = append(rows, row{
+			"question": a.Question, "answer": a.Answer, "side": a.Side, "regions": texts(a.Regions),
+			"note": a.Note, "answered_by": cmp.Or(a.By, "therapist"), "cleared": a.Cleared, "starts_at": v.StartsAt,
+		})
+	}
+	return rows
+}
+
+func signRows(_ Visit, s visit.State) []row {
+	rows := make([]row, len(s.Pressed))
+	for i, p := range s.Pressed {
+		rows[i] = row{"hold_id": p.Hold, "sign": p.Sign, "at": time.UnixMilli(p.AtMS), "spot": p.Spot}
+	}
+	return rows
+}
+
+func consentRows(_ Visit, s visit.State) []row {
+	rows := make([]row, len(s.Consents))
+	for i, c := range s.Consents {
+		rows[i] = row{
+			"area": c.Area, "given": c.Given, "given_by": cmp.Or(c.By, "client"), "chaperone": c.Chaperone,
+			"note": c.Note,
+		}
+	}
+	return rows
+}
+
+func drawingRows(_ Visit, s visit.State) []row {
+	if len(s.Drawing) == 0 {
+		return []row{}
+	}
+	return []row{{"strokes": s.Drawing}}
+}
+
+func moment(ms int64) sql.NullTime {
+	return sql.NullTime{Time: time.UnixMilli(ms), Valid: ms > 0}
+}

@@ -1,0 +1,18 @@
+// What several screens ask the server for, under one key each.
+import { useQuery } from "@tanstack/react-query";
+import { api, must } from "./client";
+
+/** A client with visits and course; all visits, or the first and latest ones. */
+export const useCourse = (id: string, all = false) =>
+  useQuery({
+    queryKey: ["course", id, all],
+    queryFn: () => must(api.GET("/api/clients/{id}", { params: { path: { id }, query: { all } } })),
+  });
+
+/** A client's posture photographs, the latest first. */
+export const usePhotos = (client: string) =>
+  useQuery({
+    queryKey: ["photos", client],
+    enabled: !!client,
+    queryFn: () => must(api.GET("/api/clients/{id}/photos", { params: { path: { id: client } } })),
+  });

@@ -1,0 +1,67 @@
+// The body itself: its shapes, softly rounded, and the light inner lines.
+import type { Schemas } from "../api/client";
+
+type Drawing = Schemas["FigureView"];
+
+/** id-skin is the clip path of the whole body, for what is drawn inside it. */
+export function Skin({ figure, id, k }: { figure: Drawing; id: string; k: number }) {
+  return (
+    <>
+      <defs>
+        <Rounded id={`${id}-round`} k={k} />
+        <clipPath id={`${id}-skin`}>
+          <Shapes of={figure.shapes} />
+        </clipPath>
+      </defs>
+      {[0, 1].map((layer) => (
+        <Layer key={layer} figure={figure} layer={layer} round={`url(#${id}-round)`} k={k} />
+      ))}
+    </>
+  );
+}
+
+const Shapes = ({ of }: { of: Drawing["shapes"] }) => of.map((s) => <path key={s.id + s.side} d={s.path} />);
+
+/** A shade along the edge, inside. */
+function Rounded({ id, k }: { id: string; k: number }) {
+  return (
+    <filter id={id} x="-5%" y="-5%" width="110%" height="110%">
+      <feComponentTransfer in="SourceAlpha">
+        <feFuncA type="table" tableValues="1 0" />
+      </feComponentTransfer>
+      <feGaussianBlur stdDeviation={7 * k} result="edge" />
+      <feFlood floodColor="var(--skin-shade)" floodOpacity="0.75" />
+      <feComposite in2="edge" operator="in" />
+      <feComposite in2="SourceAlpha" operator="in" />
+      <feMerge>
+        <feMergeNode in="SourceGraphic" />
+        <feMergeNode />
+      </feMerge>
+    </filter>
+  );
+}
+
+function Layer({ figure, layer, round, k }: { figure: Drawing; layer: number; round: string; k: number }) {
+  const shapes = figure.shapes.filter((s) => (s.layer ?? 0) === layer);
+  const inner = figure.inner.filter((l) => (l.layer ?? 0) === layer);
+  return (
+    <g aria-hidden>
+      <g fill="none" stroke="var(--skin-edge)" strokeWidth={2.6 * k} strokeLinejoin="round">
+        <Shapes of={shapes} />
+      </g>
+      <g fill="var(--skin)" filter={round}>
+        <Shapes of={shapes} />
+      </g>
+      <g fill="none" stroke="var(--skin-line)" strokeLinecap="round">
+        {inner.map((l, i) => (
+          <path
+            key={`${l.id}${i}`}
+            d={l.path}
+            strokeWidth={(0.8 + l.weight) * k}
+            opacity={0.25 + 0.55 * l.weight}
+          />
+        ))}
+      </g>
+    </g>
+  );
+}

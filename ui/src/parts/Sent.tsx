@@ -1,0 +1,81 @@
+// Whether everything is in the record, and what is not.
+import { useEffect, useState } from "react";
+import { Dialog, DialogTrigger, Popover } from "react-aria-components";
+import { styled } from "styled-components";
+import { outbox, type Standing } from "../core/outbox";
+import { Button } from "./controls";
+
+const Dot = styled.span<{ $bad: boolean }>`
+  display: inline-flex;
+  gap: 7px;
+  align-items: center;
+  font-size: var(--t1);
+  color: ${(p) => (p.$bad ? "var(--warn)" : "var(--ink-soft)")};
+  &::before {
+    content: "";
+    width: 9px;
+    height: 9px;
+    border-radius: 50%;
+    background: ${(p) => (p.$bad ? "var(--warn)" : "var(--good)")};
+  }
+`;
+
+function useStanding() {
+  const [s, set] = useState<Standing>({ waiting: 0, others: 0, stuck: [], online: true, signedOut: false });
+  useEffect(() => outbox.watch(set), []);
+  return s;
+}
+
+/** In words: is everything in the record? */
+export function Sent() {
+  const s = useStanding();
+  const parts: string[] = [];
+  if (s.waiting) parts.push(`${s.waiting} to send`);
+  if (!s.online) parts.push(s.signedOut ? "signed out: sign in again to send" : "no connection");
+  if (s.stuck.length) parts.push(`${s.stuck.length} refused`);
+  if (s.others) parts.push(`${s.others} of a colleague wait for their sign-in`);
+  const bad = !s.online || s.stuck.length > 0;
+  return (
+    <>
+      <Dot $bad={bad} role="status" data-sent={s.waiting === 0 && s.online}>
+        {parts.length ? parts.join(" · ") : "All in the record"}
+      </Dot>
+      {s.stuck.length > 0 && <Refused reasons={s.stuck} />}
+    </>
+  );
+}
+
+const Reasons = styled(Popover)`
+  background: var(--card);
+  border: 1px solid var(--line);
+  border-radius: var(--r2);
+  padding: 16px 18px;
+  max-width: 440px;
+  box-shadow: 0 12px 34px rgb(0 0 0 / 16%);
+  ul {
+    margin: 8px 0 12px;
+    padding-left: 18px;
+    overflow-wrap: anywhere;
+  }
+`;
+
+/** What the record would not take, each with its reason; kept until it was read. */
+function Refused({ reasons }: { reasons: string[] }) {
+  return (
+    <DialogTrigger>
+      <Button>Why</Button>
+      <Reasons>
+        <Dialog aria-label="Not taken into the record">
+          <h2>Not taken into the record</h2>
+          <ul>
+            {reasons.map((r, i) => (
+              <li key={`${i}${r}`}>{r}</li>
+            ))}
+          </ul>
+          <p className="quiet">They stay on this device until you let them go.</p>
+          <Button onPress={() => void outbox.dismiss()}>Read; let them go</Button>
+        </Dialog>
+      </Reasons>
+    </DialogTrigger>
+  );
+}

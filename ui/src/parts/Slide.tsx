@@ -1,0 +1,57 @@
+// A value between two ends.
+import { Label, Slider, SliderThumb, SliderTrack } from "react-aria-components";
+import { styled } from "styled-components";
+
+const Look = styled(Slider)`
+  display: grid;
+  gap: var(--s1);
+  label,
+  .label {
+    font-size: var(--t1);
+    font-weight: 560;
+    color: var(--ink-soft);
+  }
+  .track {
+    height: 40px;
+    position: relative;
+  }
+  .track::before {
+    content: "";
+    position: absolute;
+    inset: 17px 0;
+    border-radius: 3px;
+    background: var(--line);
+  }
+  .thumb {
+    width: 26px;
+    height: 26px;
+    top: 50%;
+    border-radius: 50%;
+    background: var(--accent);
+    border: 3px solid var(--card);
+    box-shadow: 0 0 0 1px var(--accent);
+  }
+`;
+
+export function Slide({
+  label,
+  value,
+  min = 0,
+  max = 100,
+  onSlide,
+}: {
+  label: string;
+  value: number;
+  min?: number;
+  max?: number;
+  onSlide: (v: number) => void;
+}) {
+  return (
+    <Look value={value} minValue={min} maxValue={max} onChange={(v) => typeof v === "number" && onSlide(v)}>
+      <Label>{label}</Label>
+      <SliderTrack className="track">
+        <SliderThumb className="thumb" />
+      </SliderTrack>
+    </Look>
+  );
+}

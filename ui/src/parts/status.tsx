@@ -1,0 +1,36 @@
+// That something went wrong, or is on its way.
+import type { ReactNode } from "react";
+import { styled } from "styled-components";
+import { Button } from "./Button";
+import { Padded } from "./layout";
+
+const Note = styled.div`
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  background: var(--warn-soft);
+  color: var(--warn);
+  border-radius: var(--r1);
+  padding: 10px 14px;
+`;
+export function Trouble({ error, onRetry }: { error: Error; onRetry?: () => void }) {
+  return (
+    <Note role="alert">
+      <span>{error.message}</span>
+      {onRetry && <Button onPress={onRetry}>Try again</Button>}
+    </Note>
+  );
+}
+
+export const Waiting = ({ children }: { children: ReactNode }) => (
+  <Padded as="p" className="quiet" role="status">
+    {children}
+  </Padded>
+);
+
+/** A screen that cannot be shown, with the way to try again. */
+export const Failed = ({ error, onRetry }: { error: Error; onRetry?: () => void }) => (
+  <Padded>
+    <Trouble error={error} onRetry={onRetry} />
+  </Padded>
+);

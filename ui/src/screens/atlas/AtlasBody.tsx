@@ -1,0 +1,109 @@
+// The body of the atlas with its layers, touched to find a muscle or a place.
+import { useMemo } from "react";
+import type { Schemas } from "../../api/client";
+import { Figure } from "../../body/Figure";
+import { pairs, type View, viewName } from "../../body/views";
+import type { Core } from "../../core/core";
+import { Choice, Choices } from "../../parts/controls";
+import { plain } from "../../parts/words";
+import { drawnOn, marksOn, svgOf } from "./drawn";
+import { depths, layerNames } from "./modes";
+import type { AtlasView } from "./useAtlas";
+
+interface Props {
+  atlas: AtlasView;
+  /** The practice's own sites of the muscle. */
+  sites: Schemas["OwnSite"][];
+}
+
+export function AtlasBody({ atlas: a, sites }: Props) {
+  return (
+    <div className="body">
+      <div className="tools">
+        <Choice label="View" quiet value={a.pair} options={Object.keys(pairs)} onChoose={a.setPair} />
+        <Choices
+          label="Layers"
+          quiet
+          values={a.layers}
+          options={layerNames}
+          onChange={a.setLayers}
+          describe={plain}
+        />
+        {a.layers.includes("muscles") && (
+          <Choice
+            label="Depth, 1 outermost"
+            quiet
+            value={a.depth}
+            options={depths}
+            onChoose={a.setDepth}
+            describe={(d) => (d === "all" ? "all depths" : d)}
+          />
+        )}
+      </div>
+      <div className="pair">
+        {a.views.map((v) => (
+          <Figure
+            key={v}
+            view={v}
+            drawn={drawnOn(a, v)}
+            bright={a.mode === "Keep off" ? a.keep : a.guide?.muscle}
+            marks={marksOn(a, sites, v)}
+            cursor={a.spot?.view === v ? a.spot : undefined}
+            caption={
+              <>
+                {viewName[v]} ·{" "}
+                <a href={svgOf(a, v)} download>
+                  SVG
+                </a>
+              </>
+            }
+            onTouch={(p) => a.touch(v, p)}
+            onAim={(p) => a.setSpot({ view: v, ...p })}
+            label={`${viewName[v]} of the body. ${a.mode === "By pain" ? "Touch where it hurts" : "Touch a muscle"}, or aim with the arrow keys and press Enter.`}
+          >
+            {a.second && <Second core={a.core} view={v} side={a.side} muscle={a.second.muscle} />}
+          </Figure>
+        ))}
+      </div>
+    </div>
+  );
+}
+
+interface SecondProps {
+  core: Core;
+  view: View;
+  side: Schemas["Side"];
+  muscle: Schemas["MuscleID"];
+}
+
+/** The other muscle of a comparison: hollow rings against the first one's dots. */
+function Second({ core, view, side, muscle }: SecondProps) {
+  const d = useMemo(
+    () => core.layers({ view, layers: ["muscles", "referral"], only: [muscle], side }),
+    [core, view, side, muscle],
+  );
+  return (
+    <g aria-hidden fill="none" stroke="var(--other)">
+      {d.strands.map((s) => (
+        <path
+          key={s.belly}
+          d={s.belly}
+          strokeWidth={1.6}
+          strokeDasharray="6 3"
+          fill="var(--other)"
+          fillOpacity={0.18}
+        />
+      ))}
+      {d.zones.map((z) => (
+        <g key={z.muscle} strokeWidth={z.size * 0.12}>
+          {z.essential.map(([x, y]) => (
+            <circle key={`${x},${y}`} cx={x} cy={y} r={z.size * 0.38} />
+          ))}
+          {z.spillover.map(([x, y]) => (
+            <circle key={`${x},${y}`} cx={x} cy={y} r={z.size * 0.2} />
+          ))}
+        </g>
+      ))}
+    </g>
+  );
+}

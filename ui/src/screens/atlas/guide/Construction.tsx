@@ -1,0 +1,147 @@
+// The body around what is found so far: landmarks in order, joined; then the
+// place with its arrows and what to keep off.
+import { useMemo } from "react";
+import type { Schemas } from "../../../api/client";
+import { BodySvg } from "../../../body/BodySvg";
+import { useFigure, type View, viewName } from "../../../body/views";
+import type { Core } from "../../../core/core";
+import { plain } from "../../../parts/words";
+import { arrow, closeUp } from "./geometry";
+
+type Step = Schemas["DrawStep"];
+
+interface Props {
+  view: View;
+  core: Core;
+  g: Schemas["Guide"];
+  /** The steps so far. */
+  steps: Step[];
+  /** Whether the place itself is shown. */
+  late: boolean;
+  side: Schemas["Side"];
+}
+
+export function Construction({ view, core, g, steps, late, side }: Props) {
+  const { data } = useFigure(view);
+  const drawn = useDrawn(view, core, g, late, side);
+  const part = useMemo(() => closeUp(g, view, data?.width ?? 480), [data, g, view]);
+  const k = (part?.[3] ?? 1000) / 700;
+  const here = steps.filter((s) => s.view === view);
+  const now = steps.at(-1);
+  const site = g.sites.find((s) => s.view === view);
+  return (
+    <BodySvg
+      view={view}
+      drawn={drawn}
+      window={part}
+      role="img"
+      aria-label={`${viewName[view]}: ${here.map((s) => s.landmark ?? s.kind).join(", ")}`}
+    >
+      {here.map((s, i) => s.from && <Joined key={`${s.kind}${i}`} from={s.from} to={s.at} k={k} />)}
+      {here
+        .filter((s) => s.kind === "landmark")
+        .map((s) => (
+          <Landmark
+            key={s.landmark}
+            s={s}
+            now={s === now}
+            // Names stand away from the place, so that nothing covers it.
+            toLeft={!!site && s.at.x < site.x - 2}
+            k={k}
+          />
+        ))}
+      {late && site && <Place g={g} site={site} kind={now?.kind} k={k} />}
+    </BodySvg>
+  );
+}
+
+/** Bones; once the place is shown, the muscle and what to keep off near it. */
+function useDrawn(view: View, core: Core, g: Schemas["Guide"], late: boolean, side: Schemas["Side"]) {
+  return useMemo(() => {
+    const d = core.layers({ view, layers: ["bones", "structures", "muscles"], only: [g.muscle], side });
+    const near = new Set(g.near.map((n) => n.structure));
+    return {
+      ...d,
+      strands: late ? d.strands : [],
+      structures: late ? d.structures.filter((s) => near.has(s.structure)) : [],
+    };
+  }, [core, view, g, late, side]);
+}
+
+function Joined({ from, to, k }: { from: Schemas["XY"]; to: Schemas["XY"]; k: number }) {
+  return (
+    <line
+      x1={from.x}
+      y1={from.y}
+      x2={to.x}
+      y2={to.y}
+      stroke="var(--accent)"
+      strokeWidth={1.8 * k}
+      strokeDasharray={`${6 * k} ${4 * k}`}
+    />
+  );
+}
+
+function Landmark({ s, now, toLeft, k }: { s: Step; now: boolean; toLeft: boolean; k: number }) {
+  return (
+    <g>
+      <circle
+        cx={s.at.x}
+        cy={s.at.y}
+        r={(now ? 11 : 7) * k}
+        fill={now ? "var(--accent)" : "var(--card)"}
+        stroke="var(--accent)"
+        strokeWidth={2.4 * k}
+      />
+      <text
+        x={s.at.x + (toLeft ? -15 : 15) * k}
+        y={s.at.y + 5 * k}
+        textAnchor={toLeft ? "end" : "start"}
+        fontSize={19 * k}
+        fontWeight={600}
+        fill="var(--ink)"
+        stroke="var(--card)"
+        strokeWidth={5 * k}
+        paintOrder="stroke"
+      >
+        {plain(s.landmark ?? "")}
+      </text>
+    </g>
+  );
+}
+
+interface PlaceProps {
+  g: Schemas["Guide"];
+  site: Schemas["SitePlace"];
+  kind?: Step["kind"];
+  k: number;
+}
+
+/** The place, with the ways across and along the fibres. */
+function Place({ g, site, kind, k }: PlaceProps) {
+  const both = kind === "confirm";
+  const way = (degrees: number, length: number, bright: boolean) => (
+    <path
+      d={arrow(site, degrees, length * k, 9 * k)}
+      fill="none"
+      stroke={bright ? "var(--ink)" : "var(--ink-soft)"}
+      strokeWidth={(bright ? 4.4 : 2.4) * k}
+      strokeLinecap="round"
+      strokeLinejoin="round"
+    />
+  );
+  return (
+    <g>
+      {(both || kind === "strum") && way(g.strum_deg, 34, kind === "strum")}
+      {(both || kind === "trace") && way(g.trace_deg, 60, kind === "trace")}
+      <circle
+        cx={site.x}
+        cy={site.y}
+        r={10 * k}
+        fill="var(--point)"
+        stroke="var(--card)"
+        strokeWidth={2.5 * k}
+      />
+    </g>
+  );
+}

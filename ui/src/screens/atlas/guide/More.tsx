@@ -1,0 +1,69 @@
+// What belongs to a step besides its sentence.
+import type { Schemas } from "../../../api/client";
+import { one, plain, sentence } from "../../../parts/words";
+import { motion } from "../motion";
+
+interface Props {
+  g: Schemas["Guide"];
+  kind: Schemas["DrawStep"]["kind"];
+  first: boolean;
+}
+
+/** So many warnings and neighbours are read at the table. */
+const few = 3;
+
+export function More({ g, kind, first }: Props) {
+  return (
+    <>
+      {first && (
+        <p className="more">
+          <b>Lies</b> {g.positions.map(plain).join(", ")}. <b>Drape.</b> {g.draping}{" "}
+          {g.ease_first.length > 0 && (
+            <>
+              <b>Ease first</b> {g.ease_first.map(plain).join(", ")}.
+            </>
+          )}
+        </p>
+      )}
+      {kind === "site" &&
+        g.near.slice(0, few).map((n) => (
+          <p key={n.structure} className="keep">
+            <b>
+              {n.name}, {one(n.distance_cm)} cm, {one(n.finger_widths)} fingers.
+            </b>{" "}
+            {n.text}
+          </p>
+        ))}
+      {kind === "strum" && (
+        <p className="more">
+          <b>Contact</b> {g.contacts.map(plain).join(", ")}. <b>Slack</b> {g.slack.map(motion).join("; ")}.{" "}
+          <b>Tension</b> {g.tension.map(motion).join("; ")}.
+        </p>
+      )}
+      {kind === "trace" &&
+        g.mistaken_for.slice(0, few).map((n) => (
+          <p key={n.muscle} className="more">
+            <b>{sentence(plain(n.muscle))}.</b> {n.tell}
+          </p>
+        ))}
+      {kind === "confirm" && <Confirm g={g} />}
+    </>
+  );
+}
+
+function Confirm({ g }: { g: Schemas["Guide"] }) {
+  return (
+    <>
+      <p className="more">
+        <b>Usually sends pain to</b>{" "}
+        {g.referral.essential.map(plain).join(", ") || "nowhere: pressing technique only"}. Ask openly; a
+        guide, never proof.
+      </p>
+      {g.cautions.map((c) => (
+        <p key={c} className="keep">
+          {c}
+        </p>
+      ))}
+    </>
+  );
+}

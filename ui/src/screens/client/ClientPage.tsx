@@ -1,0 +1,160 @@
+// A client: who they are, the points on the body, what was agreed to, visits.
+import { useState } from "react";
+import { useParams } from "react-router";
+import { styled } from "styled-components";
+import type { Schemas } from "../../api/client";
+import { useCourse } from "../../api/queries";
+import { Figure } from "../../body/Figure";
+import { toMark } from "../../body/marks";
+import type { View } from "../../body/views";
+import { Button, Card, Failed, Trouble, Waiting } from "../../parts/controls";
+import { Stack } from "../../parts/layout";
+import { ClientForm } from "../clients/ClientForm";
+import { Progress } from "../progress/Progress";
+import { Cards } from "./Cards";
+import { Head } from "./Head";
+import { useClient } from "./useClient";
+
+const Room = styled.div`
+  height: 100%;
+  display: grid;
+  grid-template-columns: clamp(520px, 44vw, 900px) minmax(0, 1fr);
+  gap: 20px;
+  padding: 18px 24px;
+  min-height: 640px;
+  .bodies {
+    height: 100%;
+    min-height: 0;
+    padding: 12px;
+    display: grid;
+    grid-template-columns: 1fr 1fr;
+    grid-template-rows: minmax(0, 1fr);
+  }
+  .side {
+    overflow: auto;
+    display: grid;
+    gap: 16px;
+    align-content: start;
+    min-height: 0;
+    padding-right: 4px;
+  }
+  dl {
+    display: grid;
+    grid-template-columns: auto 1fr;
+    gap: 4px 14px;
+    margin: 0;
+  }
+  dt {
+    color: var(--ink-soft);
+  }
+  dd {
+    margin: 0;
+  }
+  .caution {
+    background: var(--warn-soft);
+    color: var(--warn);
+    border-radius: var(--r1);
+    padding: 9px 13px;
+    font-weight: 520;
+  }
+  ul {
+    list-style: none;
+    margin: 0;
+    padding: 0;
+  }
+  .visits li {
+    display: grid;
+    grid-template-columns: 74px minmax(0, 1fr) auto;
+    gap: 14px;
+    padding: 9px 0;
+    border-top: 1px solid var(--line-soft);
+    align-items: baseline;
+  }
+  .points li {
+    grid-template-columns: minmax(0, 1fr) 120px 190px;
+  }
+  .consents li {
+    grid-template-columns: 74px minmax(0, 1fr);
+  }
+  .visits li:first-child {
+    border-top: 0;
+  }
+`;
+const Whole = styled(Stack)`
+  padding: var(--s4) var(--s5) 60px;
+`;
+
+export function ClientPage({ me }: { me: Schemas["Me"] }) {
+  const { id = "", tab } = useParams();
+  const [all, setAll] = useState(false);
+  const [editing, setEditing] = useState(false);
+  const q = useCourse(id, all);
+  const client = useClient(id);
+  if (q.error) return <Failed error={q.error} onRetry={() => q.refetch()} />;
+  if (!q.data) return <Waiting>Opening the record…</Waiting>;
+  const { client: c, visits, history, older } = q.data;
+  const head = (
+    <Head
+      c={c}
+      visits={visits}
+      tab={tab}
+      editing={editing}
+      onEdit={() => setEditing(!editing)}
+      onBegin={() => client.begin(c)}
+      onBringBack={() => client.archive(false)}
+    />
+  );
+  const more = older > 0 ? { older, onAll: () => setAll(true) } : undefined;
+  if (tab === "progress")
+    return (
+      <Whole $gap={4}>
+        {head}
+        <Progress history={history} visits={c.visits ?? 0} more={more} />
+      </Whole>
+    );
+  return (
+    <Room>
+      <Bodies points={q.data.last_points} />
+      <div className="side">
+        {head}
+        {client.error && <Trouble error={client.error} />}
+        {editing && !c.archived && (
+          <Button
+            onPress={() => {
+              setEditing(false);
+              void client.archive(true);
+            }}
+          >
+            Archive this client
+          </Button>
+        )}
+        {editing && (
+          <Card>
+            <ClientForm
+              key={c.revision}
+              client={c}
+              onSaved={() => {
+                setEditing(false);
+                void client.refresh();
+              }}
+            />
+          </Card>
+        )}
+        <Cards course={q.data} zone={me.time_zone} more={more} />
+      </div>
+    </Room>
+  );
+}
+
+/** The points of the latest visit, in the views that have any. */
+function Bodies({ points }: { points: Schemas["FoundPoint"][] }) {
+  const soles = points.length > 0 && points.every((p) => p.view.startsWith("sole"));
+  const views: View[] = soles ? ["sole-left", "sole-right"] : ["front", "back"];
+  return (
+    <Card className="bodies">
+      {views.map((v) => (
+        <Figure key={v} view={v} marks={points.filter((p) => p.view === v).map((p) => toMark(p))} />
+      ))}
+    </Card>
+  );
+}

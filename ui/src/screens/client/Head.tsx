@@ -1,0 +1,78 @@
+// The head of a client's page: who, and the way into a visit.
+import { Link, useNavigate } from "react-router";
+import { styled } from "styled-components";
+import type { Schemas } from "../../api/client";
+import { Button, Card } from "../../parts/controls";
+import { Fill, Row } from "../../parts/layout";
+
+const Tabs = styled.nav`
+  margin-left: calc(-1 * var(--s3));
+  display: flex;
+  gap: 4px;
+  a {
+    text-decoration: none;
+    padding: 7px 14px;
+    border-radius: var(--r1);
+    color: var(--ink-soft);
+    font-weight: 560;
+  }
+  a[aria-current] {
+    background: var(--accent-soft);
+    color: var(--accent);
+  }
+`;
+
+interface Props {
+  c: Schemas["Client"];
+  visits: Schemas["Visit"][];
+  tab?: string;
+  editing: boolean;
+  onEdit: () => void;
+  onBegin: () => void;
+  onBringBack: () => void;
+}
+
+/** A visit that is near enough to be meant. */
+const nearMS = 12 * 3600_000;
+
+export function Head({ c, visits, tab, editing, onEdit, onBegin, onBringBack }: Props) {
+  const go = useNavigate();
+  const booked = visits.find((v) => !v.closed_at && Math.abs(Date.parse(v.starts_at) - Date.now()) < nearMS);
+  const facts = [c.age !== undefined && `${c.age} years`, c.height_cm && `${c.height_cm} cm`, c.work];
+  return (
+    <Card>
+      <Row $gap={3} $align="start">
+        <Fill>
+          <h1>
+            {c.given_name} {c.family_name}
+          </h1>
+          <p className="quiet">{facts.filter(Boolean).join(" · ")}</p>
+        </Fill>
+        <Button onPress={onEdit}>{editing ? "Close" : "Edit"}</Button>
+        {booked ? (
+          <Button $kind="main" onPress={() => go(`/visits/${booked.id}`)}>
+            {booked.opened_at ? "Go on with the visit" : "Open today's visit"}
+          </Button>
+        ) : (
+          <Button $kind="main" onPress={onBegin}>
+            Begin a visit
+          </Button>
+        )}
+      </Row>
+      {c.archived && (
+        <Row role="status" className="caution" $gap={3}>
+          <Fill>Archived: not in the list of current clients. Nothing was deleted.</Fill>
+          <Button onPress={onBringBack}>Bring back</Button>
+        </Row>
+      )}
+      <Tabs aria-label="Client">
+        <Link to={`/clients/${c.id}`} aria-current={tab ? undefined : "page"}>
+          Overview
+        </Link>
+        <Link to={`/clients/${c.id}/progress`} aria-current={tab === "progress" ? "page" : undefined}>
+          Progress
+        </Link>
+      </Tabs>
+    </Card>
+  );
+}

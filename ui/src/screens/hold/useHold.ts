@@ -1,0 +1,81 @@
+// One hold under way: its log, what the coach says now, and writing to both.
+import { useCallback, useEffect, useRef, useState } from "react";
+import type { Schemas } from "../../api/client";
+import { beganAt, now } from "../../core/clock";
+import type { HoldView } from "../../core/core";
+import type { LiveVisit } from "../../core/useVisit";
+import { over } from "./keys";
+
+type Hold = Schemas["Hold"];
+export type Act = (event: Schemas["HoldEventKind"], value?: string | number) => void;
+
+export interface LiveHold {
+  view: HoldView;
+  /** Seconds since it began. */
+  seconds: number;
+  /** Whether anything can be taken back. */
+  begun: boolean;
+  ended: boolean;
+  act: Act;
+  /** Ends it where its log ends. */
+  end: () => void;
+}
+
+/** How often the clocks move. */
+const tickMS = 200;
+
+export function useHold({ core, write }: LiveVisit, hold: Hold): LiveHold {
+  const began = beganAt(hold);
+  // The log is kept here too, so that an answer is on screen in the same frame.
+  const log = useRef(hold.log);
+  if (hold.log.length > log.current.length) log.current = hold.log;
+  const lastMS = () => log.current.at(-1)?.at_ms ?? 0;
+  const ended = useRef(hold.status !== "live");
+  const replay = useCallback((ms: number) => core.hold(hold.start, log.current, ms), [core, hold.start]);
+  const [view, setView] = useState(() => replay(now() - began));
+  const look = useCallback(() => {
+    setView(replay(Math.max(lastMS(), now() - began)));
+  }, [replay, began]);
+
+  const end = useCallback(() => {
+    if (ended.current) return;
+    ended.current = true;
+    const s = replay(lastMS()).summary;
+    write("hold-ended", {
+      hold: hold.id,
+      outcome: s.outcome,
+      pressure_ms: Math.round(s.pressure_s * 1000),
+      stages: s.stages.length,
+    });
+  }, [replay, hold.id, write]);
+
+  const act = useCallback<Act>(
+    (event, value) => {
+      if (ended.current) return;
+      const at_ms = Math.max(lastMS(), Math.round(now() - began));
+      const body = { hold: hold.id, at_ms, event, ...(value === undefined ? {} : { value }) };
+      log.current = [...log.current, body];
+      write("hold-event", body);
+      look();
+    },
+    [hold.id, began, look, write],
+  );
+
+  useEffect(() => {
+    const t = setInterval(look, tickMS);
+    return () => clearInterval(t);
+  }, [look]);
+  const { phase } = view.line;
+  useEffect(() => {
+    if (over(phase)) end();
+  }, [phase, end]);
+  const isOver = over(phase) || ended.current;
+  return {
+    view,
+    seconds: isOver ? lastMS() / 1000 + 1 : Math.max(0, (now() - began) / 1000),
+    begun: log.current.length > 0,
+    ended: ended.current,
+    act,
+    end,
+  };
+}

@@ -1,0 +1,45 @@
+// What changed, in words.
+import type { Schemas } from "../../api/client";
+
+const signals: Record<string, string> = {
+  improving: "improving",
+  plateau: "plateau: trace back, change the protocol, or refer",
+  worse: "worse twice: stop this approach, screen again",
+  resolved: "low on two visits: space out",
+  "too-few": "",
+};
+
+/** A side that is simply fine stands still too, so a range shows no plateau. */
+export const rangeSignals = { worse: "worse twice: screen again" };
+
+export function verdict(
+  c: Schemas["Change"] | undefined,
+  what: string,
+  shown: Record<string, string> = signals,
+) {
+  if (!c) return { text: "One reading so far: nothing to compare.", d: undefined };
+  const amount = Math.abs(Math.round(c.delta * 10) / 10);
+  const delta = `${c.delta > 0 ? "+" : c.delta < 0 ? "−" : ""}${amount}${c.unit === "°" ? "°" : ""}`;
+  const size = [
+    c.threshold.absolute !== undefined && `${c.threshold.absolute}${c.unit === "°" ? "°" : ""}`,
+    c.threshold.percent !== undefined && `${c.threshold.percent} %`,
+  ]
+    .filter(Boolean)
+    .join(" or ");
+  return {
+    text: `${what} ${delta}: ${c.text}${shown[c.signal ?? ""] ? ` · ${shown[c.signal ?? ""]}` : ""}`,
+    d: c.direction,
+    title: `A real change is ${size} (${c.source}).`,
+  };
+}
+
+/** One line on what changed since the first visit and since the last one. */
+export function sumUp(h: Schemas["History"]): string {
+  const better = h.points.filter((p) => p.number?.direction === "better").length;
+  const worse = h.points.filter((p) => p.number?.direction === "worse").length;
+  const range = h.ranges.filter((r) => r.change?.direction === "better").length;
+  const last = h.points.filter((p) => p.since_last?.direction === "better").length;
+  const n = h.points.length;
+  if (n === 0 && h.ranges.length === 0) return "Nothing charted yet.";
+  return `Since the first visit ${better} of ${n} points are clearly better${worse ? `, ${worse} worse` : ""}, and ${range} of ${h.ranges.length} movements have clearly gained. Since the last visit ${last} of ${n} points changed clearly.`;
+}

@@ -1,0 +1,40 @@
+// What is measured, one thing at a time.
+import { Choice } from "../../parts/controls";
+import { GaugesCard } from "./gauges/GaugesCard";
+import { MeasureStep } from "./MeasureStep";
+import type { Placing } from "./measure/reading";
+import { PhotosCard } from "./photos/PhotosCard";
+import { PostureCard } from "./posture/PostureCard";
+import { SignsCard } from "./signs/SignsCard";
+import type { StepProps } from "./StepProps";
+import { type Part, partNames, parts } from "./steps";
+
+interface Props extends StepProps {
+  placing: Placing;
+  part: Part;
+  onPart: (p: Part) => void;
+}
+
+export function MeasureParts({ visit, part, onPart, placing }: Props) {
+  return (
+    <>
+      <Choice
+        quiet
+        label="What to measure"
+        value={part}
+        options={parts}
+        describe={(p) => partNames[p]}
+        onChoose={onPart}
+      />
+      {part === "range" && <MeasureStep visit={visit} moment="before" placing={placing} />}
+      {part === "posture" && <PostureCard visit={visit} />}
+      {part === "signs" && (
+        <>
+          <SignsCard visit={visit} />
+          <GaugesCard visit={visit} moment="before" />
+        </>
+      )}
+      {part === "photos" && <PhotosCard visit={visit} />}
+    </>
+  );
+}

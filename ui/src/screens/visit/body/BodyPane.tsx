@@ -1,0 +1,146 @@
+// The body: the workspace, in the same place at every step.
+import { useState } from "react";
+import { styled } from "styled-components";
+import { Blocked } from "../../../body/Blocked";
+import { Figure } from "../../../body/Figure";
+import { Compared } from "../../../body/Compared";
+import { PainBody } from "../../../body/PainBody";
+import { PaintedOn } from "../../../body/Painted";
+import { brushOf } from "../../../body/PainTools";
+import { PostureLines } from "../../../body/PostureLines";
+import { pairs, useFigure, type View, viewName } from "../../../body/views";
+import { Choice } from "../../../parts/controls";
+import { SignSpots } from "../signs/SignSpots";
+import type { StepProps } from "../StepProps";
+import type { Path } from "../steps";
+import { hint } from "./hint";
+import type { Body } from "./useBody";
+
+const Pane = styled.div`
+  background: var(--card);
+  border: 1px solid var(--line-soft);
+  border-radius: var(--r2);
+  padding: 10px 10px 4px;
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr);
+  min-height: 0;
+  position: relative;
+  .head {
+    display: flex;
+    flex-direction: row-reverse;
+    align-items: center;
+    min-height: 40px;
+    gap: 8px;
+  }
+  .hint {
+    font-size: var(--t1);
+    padding: 2px 6px 2px 10px;
+    flex: 1;
+    min-width: 0;
+  }
+  .pair {
+    display: grid;
+    grid-template-columns: 1fr 1fr;
+    grid-template-rows: minmax(0, 1fr);
+    min-height: 0;
+  }
+`;
+
+interface Props extends StepProps {
+  path: Path;
+  body: Body;
+}
+
+export function BodyPane({ visit, path, body }: Props) {
+  const [place, setPlace] = useState("");
+  return (
+    <Pane>
+      <div className="head">
+        <span className="hint quiet" aria-live={path.step === "draw" ? "polite" : undefined}>
+          {hint(visit.state, path, body, place)}
+        </span>
+        <Choice label="View" quiet value={body.pair} options={Object.keys(pairs)} onChoose={body.setPair} />
+      </div>
+      <div className="pair">
+        {body.views.map((v) =>
+          path.step === "draw" ? (
+            <Painted key={v} view={v} visit={visit} body={body} onPlace={setPlace} />
+          ) : (
+            <Charted key={v} view={v} visit={visit} path={path} body={body} />
+          ),
+        )}
+      </div>
+    </Pane>
+  );
+}
+
+interface PaintedProps extends StepProps {
+  view: View;
+  body: Body;
+  onPlace: (place: string) => void;
+}
+
+/** The pain drawing, painted on or laid over an earlier one. */
+function Painted({ view, visit, body, onPlace }: PaintedProps) {
+  const { tool, drawing, before } = body.painting;
+  const { data: figure } = useFigure("front");
+  const blocked = <Blocked core={visit.core} view={view} places={visit.state.screening.blocked} />;
+  if (before) {
+    return (
+      <Figure
+        view={view}
+        label={`${viewName[view]}: two drawings laid over each other`}
+        inside={<Compared view={view} before={before} after={drawing} />}
+      >
+        {blocked}
+      </Figure>
+    );
+  }
+  return (
+    <PainBody
+      view={view}
+      drawing={drawing}
+      brush={brushOf(tool)}
+      size={tool.size}
+      onPlace={onPlace}
+      onStroke={(cells) =>
+        figure &&
+        visit.write("drawing-painted", {
+          figure: figure.version,
+          strokes: [{ ...brushOf(tool), cells }],
+          by: "therapist",
+        })
+      }
+    >
+      {blocked}
+    </PainBody>
+  );
+}
+
+/** The body with points, referral, signs and posture, as the step needs them. */
+function Charted({ view: v, visit, path, body: b }: Props & { view: View }) {
+  const { state, core } = visit;
+  const points = state.points.filter((p) => p.view === v).length;
+  return (
+    <Figure
+      view={v}
+      selected={b.selected}
+      zones={b.zones[v]}
+      drawn={b.suspected.get(v)}
+      inside={path.step === "suspect" && <PaintedOn view={v} drawing={b.painting.drawing} />}
+      marks={b.marksOn(v)}
+      cursor={b.aim?.view === v ? b.aim : undefined}
+      onTouch={(p) => b.touch(v, p)}
+      onAim={(p) => b.setAim({ view: v, ...p, felt: [] })}
+      onSelect={(point) => b.select(v, point)}
+      onDrop={(point, p) => b.drop(v, point, p)}
+      label={`${viewName[v]} of the body. Arrow keys move the aim, Enter marks. ${points} points.`}
+    >
+      {b.marking && <SignSpots core={core} view={v} state={state} />}
+      {path.step === "measure" && !b.marking && (
+        <PostureLines view={v} posture={state.posture} flags={state.posture_flags} />
+      )}
+      <Blocked core={core} view={v} places={state.screening.blocked} />
+    </Figure>
+  );
+}

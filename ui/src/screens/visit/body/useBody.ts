@@ -1,0 +1,64 @@
+// The body at each step: its views, what is drawn, and what a touch does.
+import { useState } from "react";
+import type { Schemas } from "../../../api/client";
+import { pairs, type View } from "../../../body/views";
+import type { LiveVisit } from "../../../core/useVisit";
+import type { Path } from "../steps";
+import { useAiming } from "./useAiming";
+import { usePainting } from "./usePainting";
+import { usePlacing } from "./usePlacing";
+import { marksOn, useEarlier, useLaid, useZones } from "./useShown";
+import { useTouch } from "./useTouch";
+
+export type Body = ReturnType<typeof useBody>;
+
+const bothSides: View[] = ["front", "back"];
+/** A client whose height is not known. */
+const usualHeightCM = 170;
+
+export function useBody(visit: LiveVisit, path: Path, likeliest: Schemas["Suspect"] | undefined) {
+  const { open, state, core } = visit;
+  const [pair, setPair] = useState("Body");
+  const views = pairs[pair] ?? bothSides;
+  const height = open.client.height_cm ?? usualHeightCM;
+  const aiming = useAiming();
+  const placing = usePlacing(visit);
+  const painting = usePainting(visit);
+  const earlier = useEarlier(visit);
+  const { touch, drop, aimAtSite } = useTouch(visit, path, height, aiming, placing, setPair);
+
+  const { aim, chosen } = aiming;
+  const shown = state.points.find((p) => p.point === aiming.selected);
+  const subject = aim?.candidate ?? shown;
+  const zones = useZones(core, views, height, subject, aim ? aim.felt : (shown?.referral ?? []));
+  // The chosen or likeliest suspect, and the chosen one again where it is to be
+  // found.
+  const likely = likeliest && likeliest.confidence > 0.1 ? likeliest : undefined;
+  const sought = path.step === "find" && !subject ? chosen : undefined;
+  const suspected = useLaid(core, views, path.step === "suspect" ? (chosen ?? likely) : sought);
+
+  /** A point of this visit is selected; one of an earlier visit is charted again. */
+  const select = (view: View, point: string) => {
+    const old = earlier.find((p) => p.point === point);
+    if (old) touch(view, old);
+    else aiming.setSelected(point);
+  };
+  return {
+    pair,
+    setPair,
+    views,
+    height,
+    marking: path.step === "measure" && path.part === "signs",
+    ...aiming,
+    placing,
+    painting,
+    subject,
+    marksOn: (view: View) => marksOn(view, path, earlier, state.points),
+    zones,
+    suspected,
+    touch,
+    select,
+    drop,
+    aimAtSite,
+  };
+}

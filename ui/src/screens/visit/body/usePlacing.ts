@@ -1,0 +1,31 @@
+// A place that is said by touching the body: where an answer of the screening
+// holds, or where a movement is felt.
+import { useState } from "react";
+import type { Schemas } from "../../../api/client";
+import type { LiveVisit } from "../../../core/useVisit";
+import type { Feeling } from "../measure/reading";
+
+export function usePlacing({ open, state, write }: LiveVisit) {
+  /** The question whose regions a touch adds to. */
+  const [question, setQuestion] = useState<Schemas["QuestionID"]>();
+  /** The reading whose felt place a touch says. */
+  const [feeling, setFeeling] = useState<Feeling>();
+
+  /** Adds a region to an answer; what an earlier visit said of it stays. */
+  const placeAnswer = (found: Schemas["UnderOut"]) => {
+    const own = state.answers.find((x) => x.question === question);
+    const base = own ?? open.context.carried.find((x) => x.question === question);
+    if (!base || !found.region || base.regions?.includes(found.region)) return;
+    const side = base.side && base.side !== found.side ? "midline" : found.side;
+    const answer: Schemas["ScreenedAnswer"] = {
+      question: base.question,
+      answer: base.answer,
+      ...(own?.since ? { since: own.since } : {}),
+      ...(own?.note ? { note: own.note } : {}),
+      side,
+      regions: [...(base.regions ?? []), found.region],
+    };
+    write("screening-answered", { answers: [answer] });
+  };
+  return { question, setQuestion, feeling, setFeeling, placeAnswer };
+}

@@ -1,0 +1,74 @@
+// What is drawn on the body: points, referral, the suspect.
+import { useMemo } from "react";
+import type { Schemas } from "../../../api/client";
+import type { Mark, Zone } from "../../../body/Figure";
+import { toMark } from "../../../body/marks";
+import type { View } from "../../../body/views";
+import type { Core } from "../../../core/core";
+import type { LiveVisit } from "../../../core/useVisit";
+import type { Path } from "../steps";
+import type { MuscleSide } from "./useAiming";
+
+/** Points of earlier visits that were not charted again. */
+export function useEarlier({ open, state }: LiveVisit) {
+  return useMemo(() => {
+    const here = new Set(state.points.map((p) => p.identity));
+    return open.earlier.filter((p) => !here.has(p.identity));
+  }, [open.earlier, state.points]);
+}
+
+export function marksOn(
+  view: View,
+  { step, part }: Path,
+  earlier: Schemas["FoundPoint"][],
+  points: Schemas["Point"][],
+): Mark[] {
+  if (step === "screen" || (step === "measure" && part !== "range")) return [];
+  return [
+    ...earlier.filter((p) => p.view === view).map((p) => toMark(p, true)),
+    ...points.filter((p) => p.view === view).map((p) => toMark(p)),
+  ];
+}
+
+export interface Subject extends MuscleSide {
+  site?: string;
+}
+
+/** The usual referral of what is aimed at or selected, and this client's own. */
+export function useZones(
+  core: Core,
+  views: View[],
+  height: number,
+  subject: Subject | undefined,
+  felt: Schemas["RegionID"][],
+) {
+  const { muscle, side, site } = subject ?? {};
+  const feltKey = felt.join();
+  return useMemo(() => {
+    const out: Partial<Record<View, Zone[]>> = {};
+    if (!muscle || !side) return out;
+    const own = (feltKey ? feltKey.split(",") : []) as Schemas["RegionID"][];
+    const usual = core.palpate(muscle, side, height, site || undefined).referral.essential;
+    const zone = (kind: Zone["kind"], v: View, regions: Schemas["RegionID"][]): Zone => ({
+      kind,
+      ...core.cells(
+        v,
+        regions.map((region) => ({ region, side })),
+      ),
+    });
+    for (const v of views) out[v] = [zone("usual", v, usual), ...(own.length ? [zone("felt", v, own)] : [])];
+    return out;
+  }, [core, muscle, side, site, feltKey, views, height]);
+}
+
+/** A suspect laid on the body, with its usual referral. */
+export function useLaid(core: Core, views: View[], laid: MuscleSide | undefined) {
+  const { muscle, side } = laid ?? {};
+  return useMemo(() => {
+    const on = (view: View) =>
+      muscle && side
+        ? core.layers({ view, layers: ["muscles", "referral"], only: [muscle], side, depth: 0 })
+        : undefined;
+    return new Map(views.map((v) => [v, on(v)]));
+  }, [core, views, muscle, side]);
+}

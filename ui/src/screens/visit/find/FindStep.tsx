@@ -1,0 +1,58 @@
+// Mark a point, chart it in seconds, correct it later.
+import { Card } from "../../../parts/controls";
+import { plain, sentence } from "../../../parts/words";
+import type { Body } from "../body/useBody";
+import type { StepProps } from "../StepProps";
+import { type Aimed, ChartCard } from "./ChartCard";
+import { PointList } from "./PointList";
+import { Sought } from "./Sought";
+
+interface Props extends StepProps {
+  body: Body;
+  /** The therapist's own finger-width in cm. */
+  finger?: number;
+}
+
+export function FindStep({ visit, body, finger }: Props) {
+  const { aim, selected, setSelected, chosen } = body;
+  const point = visit.state.points.find((p) => p.point === selected);
+  if (!point && !aim) {
+    return (
+      <>
+        {chosen && <Sought visit={visit} body={body} suspect={chosen} finger={finger} />}
+        <PointList points={visit.state.points} onOpen={setSelected} />
+      </>
+    );
+  }
+  if (aim && !aim.under) {
+    return (
+      <Card>
+        <h2>Aiming</h2>
+        <p className="quiet">Arrow keys move, Shift moves faster, Enter marks.</p>
+      </Card>
+    );
+  }
+  if (aim && !aim.candidate) {
+    return (
+      <Card>
+        <h2>{aim.under?.region ? sentence(plain(aim.under.region)) : "Off the body"}</h2>
+        <p className="quiet">
+          No muscle of the atlas runs here in this view. Touch another place, or another view.
+        </p>
+      </Card>
+    );
+  }
+  // Only another point or place begins the form anew; a log that grows meanwhile
+  // must not take away what is being typed.
+  const key = point?.point ?? `${aim?.view}${aim?.x}${aim?.y}`;
+  return (
+    <ChartCard
+      key={key}
+      visit={visit}
+      body={body}
+      finger={finger}
+      point={point}
+      aim={aim as Aimed | undefined}
+    />
+  );
+}

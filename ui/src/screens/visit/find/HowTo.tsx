@@ -1,0 +1,33 @@
+import { Link } from "react-router";
+import type { Schemas } from "../../../api/client";
+import { Disclosed } from "../../../parts/controls";
+import { Bullets } from "../../../parts/layout";
+import { one, plain, sentence } from "../../../parts/words";
+
+/** How to find and confirm a muscle, and what lies near. */
+export function HowTo({ guide, height }: { guide: Schemas["Guide"]; height: number }) {
+  const site = guide.sites[0];
+  return (
+    <Disclosed summary="How to find and confirm it">
+      <p>
+        <Link to={`/guide/${guide.muscle}/${guide.side}?height=${height}${site ? `&site=${site.site}` : ""}`}>
+          Step by step, at the table
+        </Link>
+      </p>
+      <Bullets as="ol">
+        {guide.steps.map((s) => (
+          <li key={s}>{s}</li>
+        ))}
+      </Bullets>
+      <p>
+        <b>Confirm.</b> {guide.confirm.text}
+      </p>
+      {guide.near.map((n) => (
+        <p key={n.structure}>
+          <b>{sentence(plain(n.structure))}</b>, {one(n.distance_cm)} cm ({one(n.finger_widths)}{" "}
+          finger-widths). {n.text}
+        </p>
+      ))}
+    </Disclosed>
+  );
+}

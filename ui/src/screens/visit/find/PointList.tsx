@@ -1,0 +1,40 @@
+import type { Schemas } from "../../../api/client";
+import { gradeWord } from "../../../body/marks";
+import { Button, Card } from "../../../parts/controls";
+import { one, plain, sentence } from "../../../parts/words";
+import { List } from "./List";
+
+/** The points of this visit; one is opened to be corrected. */
+export function PointList({
+  points,
+  onOpen,
+}: {
+  points: Schemas["Point"][];
+  onOpen: (point: string) => void;
+}) {
+  return (
+    <Card>
+      <h2>Points of this visit</h2>
+      {points.length === 0 && (
+        <p className="quiet">
+          None yet. Touch the body where the band is. Dashed lenses are points of earlier visits: touch one to
+          chart it again.
+        </p>
+      )}
+      <List>
+        {points.map((p) => (
+          <li key={p.point}>
+            <Button onPress={() => onOpen(p.point)}>
+              <span>
+                {sentence(plain(p.muscle))}, {p.side}
+              </span>
+              <span className="off">
+                {gradeWord(p.grade)} · {one(p.nprs)} of 10
+              </span>
+            </Button>
+          </li>
+        ))}
+      </List>
+    </Card>
+  );
+}

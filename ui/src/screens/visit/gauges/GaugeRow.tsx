@@ -1,0 +1,111 @@
+// One gauge: how it is taken, its numbers on each side, and what they say.
+import type { Schemas } from "../../../api/client";
+import { Choice, Num } from "../../../parts/controls";
+import { Columns, Said } from "../../../parts/layout";
+import { one, sentence } from "../../../parts/words";
+import type { StepProps } from "../StepProps";
+
+interface Props extends StepProps {
+  g: Schemas["GaugeInfo"];
+  moment: "before" | "after";
+}
+type Read = (side: string) => Schemas["GaugePair"] | undefined;
+
+/** The core lists no gauge that it would not read. */
+const idOf = (g: Schemas["GaugeInfo"]) => g.id as Schemas["GaugeRead"]["gauge"];
+
+const withSide = (side: string, text: string) => (side === "midline" ? text : `${side}: ${text}`);
+
+export function GaugeRow({ g, visit, moment }: Props) {
+  const { state, open } = visit;
+  const read: Read = (side) => state.gauges.find((x) => x.gauge === g.id && x.side === side);
+  const last = open.earlier_gauges
+    .filter((x) => x.gauge === g.id && x.before !== undefined)
+    .map((x) => `${x.side === "midline" ? "" : `${x.side} `}${one(x.before)}`)
+    .join(", ");
+  return (
+    <Columns $cols="minmax(0, 1fr) auto" $gap={1} $align="end" data-gauge={g.id}>
+      <span>
+        <b>{g.name}</b>
+        {g.usual ? <span className="quiet"> · usual {g.usual}</span> : ""}
+        <br />
+        <span className="quiet small">
+          {g.how}
+          {last ? ` Last time ${last} ${g.unit}.` : ""}
+        </span>
+      </span>
+      {g.unit ? (
+        <Numbers g={g} visit={visit} moment={moment} read={read} />
+      ) : (
+        <Kind g={g} visit={visit} moment={moment} read={read} />
+      )}
+      <Says g={g} moment={moment} read={read} />
+    </Columns>
+  );
+}
+
+function Numbers({ g, visit, moment, read }: Props & { read: Read }) {
+  return (
+    <Columns $cols={`repeat(${g.sides.length}, 92px)`}>
+      {g.sides.map((side) => {
+        const now = moment === "before" ? read(side)?.before : read(side)?.after;
+        return (
+          <Num
+            key={side}
+            label={side === "midline" ? "Distance" : sentence(side)}
+            unit={g.unit}
+            value={now}
+            min={g.min}
+            max={g.max}
+            step={1}
+            onCommit={(value) =>
+              value !== undefined &&
+              value !== now &&
+              visit.write("gauge-read", { gauge: idOf(g), side, value, moment })
+            }
+          />
+        );
+      })}
+    </Columns>
+  );
+}
+
+function Kind({ g, visit, moment, read }: Props & { read: Read }) {
+  const r = read("midline");
+  const kinds = ["diaphragmatic", "apical"] as const;
+  const now = moment === "before" ? r?.kind : r?.after_kind;
+  return (
+    <Choice
+      quiet
+      label={g.name}
+      value={kinds.find((k) => k === now)}
+      options={kinds}
+      describe={(k) => (k === "apical" ? "chest first" : "belly first")}
+      onChoose={(kind) => visit.write("gauge-read", { gauge: idOf(g), side: "midline", kind, moment })}
+    />
+  );
+}
+
+/** What is flagged before, and what changed after. */
+function Says({ g, moment, read }: Pick<Props, "g" | "moment"> & { read: Read }) {
+  if (moment === "before") {
+    const flags = g.sides.flatMap((s) => {
+      const flag = read(s)?.flag;
+      return flag ? [withSide(s, flag)] : [];
+    });
+    if (flags.length === 0) return null;
+    return (
+      <Said $wide $small $tone="warn">
+        {flags.join(" · ")} ({g.source})
+      </Said>
+    );
+  }
+  return g.sides.map((s) => {
+    const r = read(s);
+    return r?.before === undefined || r.after === undefined ? null : (
+      <Said key={s} className="quiet num" $wide $small>
+        {withSide(s, `${one(r.before)} → ${one(r.after)} ${g.unit}`)}
+      </Said>
+    );
+  });
+}

@@ -1,0 +1,154 @@
+// What was charted, what was pressed, and the way into a hold.
+import { Button as AriaButton } from "react-aria-components";
+import { styled } from "styled-components";
+import type { Schemas } from "../../../api/client";
+import { Button, Card } from "../../../parts/controls";
+import { Said } from "../../../parts/layout";
+import { one, plain, sentence } from "../../../parts/words";
+import { AskConsent } from "../Consent";
+import type { StepProps } from "../StepProps";
+import { Block } from "./Block";
+import { useHoldChoice } from "./choice";
+import { Held } from "./Held";
+import { HoldChoices } from "./HoldChoices";
+import { licensed } from "./roles";
+import { useBegin } from "./useBegin";
+
+const Item = styled(Card)<{ $on: boolean }>`
+  padding: 14px 18px;
+  border-color: ${(p) => (p.$on ? "var(--point)" : "var(--line-soft)")};
+  .row {
+    display: flex;
+    gap: 12px;
+    align-items: start;
+  }
+  .row > div {
+    flex: 1;
+  }
+  .closed {
+    color: var(--stop);
+    max-width: 240px;
+  }
+  h2 button {
+    border: 0;
+    background: none;
+    padding: 0;
+    font: inherit;
+    text-align: left;
+    cursor: pointer;
+  }
+  .cautions {
+    margin: 0;
+    padding-left: 18px;
+    color: var(--warn);
+    font-size: var(--t1);
+  }
+`;
+
+interface PressProps extends StepProps {
+  me: Schemas["Me"];
+  selected?: string;
+  setSelected: (id: string) => void;
+  height: number;
+}
+type Point = Schemas["Point"];
+
+export function PressStep(props: PressProps) {
+  const { state } = props.visit;
+  if (state.points.length === 0)
+    return (
+      <Card>
+        <h2>Nothing charted yet</h2>
+        <p className="quiet">
+          Find and chart a point first; its muscle and its place set the limits of the hold.
+        </p>
+      </Card>
+    );
+  return state.points.map((p) => <AtPoint key={p.point} {...props} point={p} />);
+}
+
+/** One point: its limits, what is chosen, what was pressed, and its cautions. */
+function AtPoint({ visit, me, selected, setSelected, height, point: p }: PressProps & { point: Point }) {
+  const { state, core } = visit;
+  const { chosen, choose } = useHoldChoice(state.holds, p);
+  const student = me.role === "student";
+  const { start, begin, refused, lacks } = useBegin(visit, p, chosen, student);
+  const guide = core.palpate(p.muscle, p.side, height, p.site || undefined);
+  const holds = state.holds.filter((h) => h.point === p.point && h.status !== "aside");
+  const l = start.limits;
+  const free = !p.closed && !p.blocked;
+  return (
+    <Item $on={selected === p.point} data-point={p.muscle}>
+      <div className="row">
+        <div>
+          <h2>
+            <AriaButton onPress={() => setSelected(p.point)}>
+              {guide.name}, {p.side}
+            </AriaButton>
+          </h2>
+          <p className="quiet">
+            {one(p.nprs)} of 10 when found · graded stages, target {l.target}, ceilings {l.soft_ceiling} /{" "}
+            {l.hard_ceiling}, at most {Math.round(l.cap_ms / 1000)} s
+          </p>
+        </div>
+        {p.closed && <b className="closed">{p.closed}</b>}
+        {free && (
+          <Button $kind="main" $large isDisabled={!!lacks} onPress={begin}>
+            {holds.length ? "Another hold" : "Begin the hold"}
+          </Button>
+        )}
+      </div>
+      {free && refused && (
+        <Said role="alert" $tone="stop">
+          {refused}
+        </Said>
+      )}
+      {free && lacks && (
+        <p className="quiet" role="status">
+          {lacks}
+        </p>
+      )}
+      {!p.closed && <InTheWay visit={visit} me={me} p={p} />}
+      {start.lowered && <p className="quiet">{start.lowered}</p>}
+      {free && <HoldChoices visit={visit} point={p} chosen={chosen} choose={choose} student={student} />}
+      {holds.map((h) => (
+        <Held key={h.id} hold={h} visit={visit} me={me} />
+      ))}
+      {holds.length >= 2 && <Said $tone="warn">Treated twice today: that is enough for this site.</Said>}
+      <Muscle guide={guide} />
+    </Item>
+  );
+}
+
+/** What keeps a hold from beginning: a consent, or the screening. */
+function InTheWay({ visit, me, p }: StepProps & { me: Schemas["Me"]; p: Point }) {
+  if (p.needs_consent) return <AskConsent visit={visit} area={p.needs_consent} why={p.blocked ?? ""} />;
+  if (!p.blocked) return null;
+  const may = licensed(me) && !visit.state.screening.no_treatment && p.blocked.startsWith("Blocked");
+  return <Block visit={visit} point={p} licensed={may} />;
+}
+
+/** How the muscle is set, and what to be careful of there. */
+function Muscle({ guide }: { guide: Schemas["Guide"] }) {
+  const words = (list: Schemas["Guide"]["tension"]) =>
+    list.map((t) => t.text ?? plain(t.movement.replace(".", " "))).join(", ");
+  return (
+    <>
+      <p>
+        <b>On slight tension:</b> {words(guide.tension)}. <b>In slack:</b> {words(guide.slack)}.
+      </p>
+      <ul className="cautions">
+        {guide.cautions.map((c) => (
+          <li key={c}>{c}</li>
+        ))}
+        {guide.near
+          .filter((n) => n.distance_cm < 5)
+          .map((n) => (
+            <li key={n.structure}>
+              {sentence(plain(n.structure))} {one(n.distance_cm)} cm away. {n.text}
+            </li>
+          ))}
+      </ul>
+    </>
+  );
+}

@@ -1,0 +1,54 @@
+// The answers of the screening: given, carried from earlier visits, or missing.
+import { useMemo } from "react";
+import type { Schemas } from "../../../api/client";
+import type { LiveVisit } from "../../../core/useVisit";
+
+export type Answer = Schemas["ScreenedAnswer"];
+export type QuestionID = Schemas["QuestionID"];
+
+export interface Answers {
+  /** Given in this visit. */
+  own: (q: QuestionID) => Schemas["Given"] | undefined;
+  /** What holds: given, or of an earlier visit. */
+  base: (q: QuestionID) => Schemas["Given"] | Schemas["Answer"] | undefined;
+  missing: (q: QuestionID) => boolean;
+  /** The answer to show; what is to be asked (again) shows none, so that the
+   * same one can be given. */
+  shown: (q: QuestionID) => Answer["answer"] | undefined;
+  give: (list: Answer[]) => void;
+  /** Says more of an answer that is there; what an earlier visit said stays. */
+  more: (q: QuestionID, over: Partial<Answer>) => void;
+}
+
+export function useAnswers({ state, open, write }: LiveVisit): Answers {
+  const given = useMemo(() => new Map(state.answers.map((a) => [a.question, a])), [state.answers]);
+  const carried = useMemo(
+    () => new Map(open.context.carried.map((a) => [a.question, a])),
+    [open.context.carried],
+  );
+  const toAsk = new Set(state.screening.missing);
+  const base = (q: QuestionID) => given.get(q) ?? carried.get(q);
+  const give = (answers: Answer[]) => void write("screening-answered", { answers });
+  return {
+    own: (q) => given.get(q),
+    base,
+    missing: (q) => toAsk.has(q),
+    shown: (q) => (toAsk.has(q) ? undefined : base(q)?.answer),
+    give,
+    more: (q, over) => {
+      const b = base(q);
+      const a = given.get(q);
+      give([
+        {
+          question: q,
+          answer: b?.answer === "unknown" ? "unknown" : "yes",
+          ...(b?.side ? { side: b.side } : {}),
+          ...(b?.regions ? { regions: b.regions } : {}),
+          ...(a?.since ? { since: a.since } : {}),
+          ...(a?.note ? { note: a.note } : {}),
+          ...over,
+        },
+      ]);
+    },
+  };
+}

@@ -1,0 +1,166 @@
+// For turning the screen round, or for the printer: what was found, plain and
+// large, without the words of the trade.
+import { Link, useParams } from "react-router";
+import { styled } from "styled-components";
+import type { Schemas } from "../../../api/client";
+import { type Drawing, fromStrokes } from "../../../body/drawing";
+import { Figure } from "../../../body/Figure";
+import { PaintedOn } from "../../../body/Painted";
+import { PostureLines } from "../../../body/PostureLines";
+import { pairs, type View } from "../../../body/views";
+import { Arc } from "../../../charts/Arc";
+import { type LiveVisit, useVisit } from "../../../core/useVisit";
+import { Button, Trouble, Waiting } from "../../../parts/controls";
+import { deg, plainMovement, sentence } from "../../../parts/words";
+import { seenSigns, stanceOf } from "./inWords";
+
+const Sheet = styled.main`
+  min-height: 100%;
+  background: var(--card);
+  padding: 22px 34px 40px;
+  font-size: 21px;
+  line-height: 1.4;
+  header {
+    display: flex;
+    gap: 16px;
+    align-items: center;
+  }
+  header h1 {
+    flex: 1;
+    font-size: 38px;
+  }
+  .both {
+    display: grid;
+    grid-template-columns: minmax(0, 1.05fr) minmax(0, 1fr);
+    gap: 34px;
+    margin-top: 14px;
+  }
+  .bodies {
+    display: grid;
+    grid-template-columns: 1fr 1fr;
+    height: calc(100vh - 120px);
+  }
+  .arcs {
+    display: grid;
+    grid-template-columns: 1fr 1fr;
+    gap: 18px;
+  }
+  .arcs h2 {
+    font-size: 21px;
+  }
+  p + p {
+    margin-top: 8px;
+  }
+  @media print {
+    .off {
+      display: none;
+    }
+    .bodies {
+      height: 150mm;
+    }
+  }
+`;
+
+export default function Show({ me }: { me: Schemas["Me"] }) {
+  const { id = "" } = useParams();
+  const { visit, error, retry } = useVisit(id, me);
+  if (error && !visit) return <Trouble error={error} onRetry={retry} />;
+  if (!visit) return <Waiting>Opening…</Waiting>;
+  return (
+    <Sheet>
+      <header>
+        <h1>What we found today</h1>
+        <Button className="off" onPress={() => print()}>
+          Print
+        </Button>
+        <Link className="off" to={`/visits/${id}`}>
+          Back to the visit
+        </Link>
+      </header>
+      <div className="both">
+        <Bodies state={visit.state} />
+        <Words visit={visit} />
+      </div>
+    </Sheet>
+  );
+}
+
+/** The pair of views on which most is painted. */
+function pairOfMost(drawing: Drawing): [View, View] {
+  const cells = [...drawing.keys()];
+  const count = (pair: [View, View]) => cells.filter((c) => pair.some((v) => c.startsWith(`${v}:`))).length;
+  return Object.values(pairs).reduce((a, b) => (count(b) > count(a) ? b : a));
+}
+
+function Bodies({ state }: { state: Schemas["State"] }) {
+  const drawing = fromStrokes(state.drawing);
+  return (
+    <div className="bodies">
+      {pairOfMost(drawing).map((v) => (
+        <Figure
+          key={v}
+          view={v}
+          label={`${v}: the painted pain and the posture lines`}
+          inside={<PaintedOn view={v} drawing={drawing} />}
+        >
+          <PostureLines view={v} posture={state.posture} flags={state.posture_flags} />
+        </Figure>
+      ))}
+    </div>
+  );
+}
+
+/** So many movements fit beside the body. */
+const shown = 4;
+
+function Words({ visit }: { visit: LiveVisit }) {
+  const { state } = visit;
+  const painted = state.drawing.length > 0;
+  const before = state.ranges.filter((r) => r.before !== undefined);
+  const movements = [...new Set(before.map((r) => r.movement))].slice(0, shown);
+  const stance = stanceOf(visit);
+  const seen = seenSigns(visit);
+  return (
+    <div>
+      {painted && (
+        <p>
+          The painted places are where it hurts
+          {state.interview?.now !== undefined ? `, now ${state.interview.now} of 10` : ""}.
+        </p>
+      )}
+      {stance.map((x) => (
+        <p key={x}>{x}</p>
+      ))}
+      {seen.length > 0 && <p>In the squat: {seen.join(", ")}.</p>}
+      {movements.length === 0 && !painted && stance.length === 0 && (
+        <p>Nothing has been painted or measured in this visit yet.</p>
+      )}
+      <div className="arcs">
+        {movements.map((m) => (
+          <Movement key={m} movement={m} visit={visit} />
+        ))}
+      </div>
+    </div>
+  );
+}
+
+function Movement({ movement, visit }: { movement: Schemas["MovementID"]; visit: LiveVisit }) {
+  const { state, core, open } = visit;
+  const of = state.ranges.filter((r) => r.movement === movement);
+  const usual = core.range(movement, undefined, undefined, open.client.age);
+  const readings = of.map((r) => `${r.side === "midline" ? "" : `${r.side} `}${deg(r.before)}`);
+  return (
+    <section>
+      <h2>{plainMovement(movement)}</h2>
+      <Arc
+        label={plainMovement(movement)}
+        reference={usual.reference}
+        flagBelow={usual.flag_below}
+        hands={of.map((r) => ({ side: r.side, value: r.before, after: r.after }))}
+      />
+      <p>
+        {sentence(readings.join(", "))}; usual is {deg(usual.reference)}.
+      </p>
+    </section>
+  );
+}

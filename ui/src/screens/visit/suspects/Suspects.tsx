@@ -1,0 +1,235 @@
+// The ranked list: each suspect opens its reasons and lies on the body.
+import { useState } from "react";
+import { Button as AriaButton } from "react-aria-components";
+import { styled } from "styled-components";
+import type { Schemas } from "../../../api/client";
+import type { LiveVisit } from "../../../core/useVisit";
+import type { MuscleSide } from "../body/useAiming";
+import { Button, Card, Choice } from "../../../parts/controls";
+import { Row } from "../../../parts/layout";
+import { plain, sentence } from "../../../parts/words";
+
+const List = styled.ol`
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  display: grid;
+  gap: 0;
+  > li {
+    border-top: 1px solid var(--line-soft);
+    padding: 7px 0;
+  }
+  > li:first-child {
+    border-top: 0;
+  }
+  .head {
+    border: 0;
+    background: none;
+    padding: 0;
+    font: inherit;
+    text-align: left;
+    cursor: pointer;
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) 190px 46px;
+    gap: 12px;
+    align-items: center;
+    width: 100%;
+    box-sizing: border-box;
+    border-radius: 8px;
+  }
+  .head .num {
+    text-align: right;
+  }
+  .name {
+    font-weight: 500;
+  }
+  .head[data-chosen="true"] .name {
+    font-weight: 650;
+  }
+  .bar {
+    position: relative;
+    height: 12px;
+    border-radius: 6px;
+    background: var(--line-soft);
+  }
+  .bar i {
+    position: absolute;
+    inset: 0 auto 0 0;
+    border-radius: 6px;
+    background: var(--usual);
+  }
+  .bar[data-ready="true"] i {
+    background: var(--accent);
+  }
+  .bar b {
+    position: absolute;
+    left: 80%;
+    top: -4px;
+    bottom: -4px;
+    width: 2px;
+    background: var(--ink);
+  }
+  table {
+    border-collapse: collapse;
+    margin: 4px 0 2px;
+    width: 100%;
+  }
+  td {
+    padding: 2px 10px 2px 0;
+    vertical-align: top;
+  }
+  td:first-child {
+    width: 58px;
+    text-align: right;
+    font-variant-numeric: tabular-nums;
+    color: var(--ink-soft);
+  }
+  .cautions {
+    margin: 2px 0 8px;
+    padding-left: 18px;
+    color: var(--warn);
+    font-size: var(--t1);
+  }
+  .blocked {
+    color: var(--stop);
+    font-size: var(--t1);
+  }
+`;
+
+/** How many suspects are shown at first: more is not read. */
+const few = 7;
+
+interface Props {
+  visit: LiveVisit;
+  ranking: Schemas["Ranking"];
+  chosen?: MuscleSide;
+  setChosen: (c: MuscleSide) => void;
+  height: number;
+  onFind: (c: MuscleSide) => void;
+}
+
+export function Suspects({ ranking, ...rest }: Props) {
+  const [order, setOrder] = useState<"likeliest first" | "by region">("likeliest first");
+  const [allShown, setAllShown] = useState(false);
+  const [open, setOpen] = useState<string>();
+  const ready = ranking.suspects.filter((s) => s.ready).length;
+  const list = allShown ? ranking.suspects : ranking.suspects.slice(0, few);
+  const regions = order === "by region" ? [...new Set(list.map((s) => s.region))] : [""];
+  return (
+    <Card>
+      <h2>{ready ? `${ready} ready for hands` : "None above the line yet: test first"}</h2>
+      <p className="quiet">A guide from what was found, never proof. The line is 80 %.</p>
+      {ranking.notes.map((n) => (
+        <p key={n} className="caution">
+          {n}
+        </p>
+      ))}
+      {regions.map((region) => (
+        <div key={region}>
+          {region && <h3 className="quiet">{sentence(plain(region))}</h3>}
+          <List aria-label={region ? `Suspects, ${plain(region)}` : "Suspects, likeliest first"}>
+            {list
+              .filter((s) => !region || s.region === region)
+              .map((s) => (
+                <Suspect key={keyOf(s)} s={s} open={open === keyOf(s)} setOpen={setOpen} {...rest} />
+              ))}
+          </List>
+        </div>
+      ))}
+      <Row $wrap>
+        <Choice
+          quiet
+          label="Order"
+          value={order}
+          options={["likeliest first", "by region"] as const}
+          onChoose={setOrder}
+        />
+        {ranking.suspects.length > few && (
+          <Button onPress={() => setAllShown(!allShown)}>
+            {allShown ? "The likeliest only" : `All ${ranking.suspects.length}`}
+          </Button>
+        )}
+      </Row>
+    </Card>
+  );
+}
+
+const keyOf = (s: MuscleSide) => s.muscle + s.side;
+
+interface OneProps extends Omit<Props, "ranking"> {
+  s: Schemas["Suspect"];
+  open: boolean;
+  setOpen: (key: string | undefined) => void;
+}
+
+function Suspect({ s, open, setOpen, visit, chosen, setChosen, height, onFind }: OneProps) {
+  const it = { muscle: s.muscle, side: s.side };
+  return (
+    <li data-suspect={`${s.muscle}:${s.side}`}>
+      <AriaButton
+        className="head"
+        data-chosen={!!chosen && keyOf(chosen) === keyOf(s)}
+        aria-expanded={open}
+        onPress={() => {
+          setOpen(open ? undefined : keyOf(s));
+          setChosen(it);
+        }}
+      >
+        <span className="name">
+          {s.name}, {s.side}
+          {s.blocked && <span className="blocked"> · blocked</span>}
+        </span>
+        <span className="bar" data-ready={s.ready} aria-hidden>
+          <i style={{ width: `${s.confidence * 100}%` }} />
+          <b />
+        </span>
+        <span className="num">{Math.round(s.confidence * 100)} %</span>
+      </AriaButton>
+      {open && (
+        <Reasons s={s} guide={visit.core.palpate(s.muscle, s.side, height)} onFind={() => onFind(it)} />
+      )}
+    </li>
+  );
+}
+
+/** A suspect's reasons with their weights, and what to be careful of there. */
+function Reasons({
+  s,
+  guide,
+  onFind,
+}: {
+  s: Schemas["Suspect"];
+  guide: Schemas["Guide"];
+  onFind: () => void;
+}) {
+  const near = guide.near
+    .filter((n) => n.distance_cm < 5)
+    .map((n) => `${sentence(plain(n.structure))}: ${n.text}`);
+  const cautions = [...guide.cautions, ...near].slice(0, 4);
+  return (
+    <>
+      {s.blocked_because && <p className="blocked">{s.blocked_because}</p>}
+      <table>
+        <tbody>
+          {s.why.map((w) => (
+            <tr key={w.finding + w.text}>
+              <td>
+                {w.effect > 0 ? "+" : "−"}
+                {Math.abs(w.effect).toFixed(1)}
+              </td>
+              <td>{w.text}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {cautions.length > 0 && (
+        <ul className="cautions" aria-label="Cautions here">
+          {cautions.map((c) => (
+            <li key={c}>{c}</li>
+          ))}
+        </ul>
+      )}
+      <Button onPress={onFind}>Find it on the body</Button>
+    </>
+  );
+}

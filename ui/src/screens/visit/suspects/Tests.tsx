@@ -1,0 +1,93 @@
+// The tests worth doing next, any other, and what was done.
+import { useMemo, useState } from "react";
+import type { Schemas } from "../../../api/client";
+import { Card, Choice, Search } from "../../../parts/controls";
+import { Bullets, Ruled } from "../../../parts/layout";
+import { sentence } from "../../../parts/words";
+import type { StepProps } from "../StepProps";
+
+type Result = Schemas["Tested"]["result"];
+
+export function Tests({ visit, next }: StepProps & { next: Schemas["NextTest"][] }) {
+  const { core, state, write } = visit;
+  const all = useMemo(() => core.tests(), [core]);
+  const result = (t: string, s: string) => state.tests.find((x) => x.test === t && x.side === s)?.result;
+  const done = (test: Schemas["TestID"], side: Schemas["Side"], r: Result) =>
+    void write("test-done", { test, side, result: r });
+  return (
+    <Card>
+      <h2>Next best test</h2>
+      {next.length === 0 && (
+        <p className="quiet">
+          Paint the pain and measure a movement first; then the tests worth doing are named here.
+        </p>
+      )}
+      {next.map((n) => (
+        <Ruled
+          key={n.test + n.side}
+          $cols="minmax(0, 1fr) auto"
+          $gap={3}
+          $align="center"
+          data-next={`${n.test}:${n.side}`}
+        >
+          <span>
+            <b>{n.text}.</b> <span className="quiet num">{n.gain_bits.toFixed(2)} bits</span>
+            <br />
+            <span className="quiet small">{n.how}</span>
+          </span>
+          <Choice
+            quiet
+            label={`${n.name}, ${n.side}`}
+            value={result(n.test, n.side)}
+            options={["positive", "negative"] as const}
+            onChoose={(r) => done(n.test, n.side, r)}
+          />
+        </Ruled>
+      ))}
+      <AnyOther all={all} result={result} done={done} />
+      {state.tests.length > 0 && (
+        <Bullets aria-label="Tests done">
+          {state.tests.map((t) => (
+            <li key={t.test + t.side}>
+              {all.find((x) => x.id === t.test)?.name}, {t.side}: {t.result}
+            </li>
+          ))}
+        </Bullets>
+      )}
+    </Card>
+  );
+}
+
+interface OtherProps {
+  all: Schemas["TestEntry"][];
+  result: (test: string, side: string) => Result | undefined;
+  done: (test: Schemas["TestID"], side: Schemas["Side"], r: Result) => void;
+}
+
+function AnyOther({ all, result, done }: OtherProps) {
+  const [test, setTest] = useState<Schemas["TestID"]>();
+  const chosen = all.find((t) => t.id === test);
+  return (
+    <>
+      <Search
+        label="Any other test"
+        none="choose a test"
+        value={test}
+        options={all.map((t) => t.id)}
+        describe={(id) => all.find((t) => t.id === id)?.name ?? id}
+        onPick={setTest}
+      />
+      {chosen && <p className="quiet">{chosen.how}</p>}
+      {chosen &&
+        (["left", "right"] as const).map((s) => (
+          <Choice
+            key={s}
+            label={sentence(s)}
+            value={result(chosen.id, s)}
+            options={["positive", "negative", "unclear"] as const}
+            onChoose={(r) => done(chosen.id, s, r)}
+          />
+        ))}
+    </>
+  );
+}

@@ -1,0 +1,62 @@
+// What the client entered on an own device: nothing counts before the therapist
+// has taken it in.
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { api, must, type Schemas } from "../../api/client";
+import { useFigure } from "../../body/views";
+import type { LiveVisit } from "../../core/useVisit";
+import { mergeStory } from "../story";
+
+export type Entry = Schemas["Entry"];
+
+export function useEntries(visit: LiveVisit) {
+  const queries = useQueryClient();
+  const take = useTake(visit);
+  const [error, setError] = useState<Error>();
+  const [left, setLeft] = useState<Entry[]>([]);
+  const id = visit.open.visit.id;
+  const entries = useQuery({
+    queryKey: ["entries", id],
+    initialData: { items: visit.open.entries },
+    refetchInterval: 4000,
+    queryFn: () => must(api.GET("/api/visits/{id}/entries", { params: { path: { id } } })),
+  });
+  const params = (e: Entry) => ({ path: { id, entry: e.id } });
+  const tell = async (call: () => Promise<unknown>, then: () => void) => {
+    try {
+      await call();
+      then();
+      await queries.invalidateQueries({ queryKey: ["entries", id] });
+      setError(undefined);
+    } catch (x) {
+      setError(x as Error);
+    }
+  };
+  const settle = (e: Entry, takeIn: boolean) => {
+    if (takeIn) take(e);
+    return tell(
+      () => must(api.POST("/api/visits/{id}/entries/{entry}/taken", { params: params(e) })),
+      () => !takeIn && setLeft([...left, e]),
+    );
+  };
+  const bringBack = (e: Entry) =>
+    tell(
+      () => must(api.DELETE("/api/visits/{id}/entries/{entry}/taken", { params: params(e) })),
+      () => setLeft(left.filter((x) => x.id !== e.id)),
+    );
+  return { items: entries.data.items, left, settle, bringBack, error };
+}
+
+/** Writes what was entered into the visit's log. */
+function useTake({ state, write }: LiveVisit) {
+  const { data: figure } = useFigure("front");
+  return (e: Entry) => {
+    if (e.drawing?.strokes.length && figure)
+      write("drawing-painted", { figure: figure.version, strokes: e.drawing.strokes, by: "client" });
+    if (e.answers) write("screening-answered", { answers: e.answers.answers, by: "client" });
+    if (!e.story) return;
+    const { loads, ...told } = e.story;
+    write("interview-noted", mergeStory(state.interview ?? {}, told));
+    if (loads?.length) write("loads-declared", { loads: [...new Set([...state.loads, ...loads])] });
+  };
+}

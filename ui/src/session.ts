@@ -1,0 +1,43 @@
+// Who is signed in, and what follows from it: whose work is sent, which copies
+// may stay, what is read anew.
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect } from "react";
+import { api, must, Problem, type Schemas } from "./api/client";
+import { serverSaid } from "./core/clock";
+import { forgetCopies, tidyCopies } from "./core/copies";
+import { outbox } from "./core/outbox";
+
+export function useSession() {
+  const queries = useQueryClient();
+  const me = useQuery({ queryKey: ["me"], queryFn: () => must(api.GET("/api/session")), staleTime: 60_000 });
+  const who = me.data;
+  const id = who?.id;
+  useEffect(() => outbox.signedIn(id ?? ""), [id]);
+  useEffect(() => {
+    if (!who) return;
+    serverSaid(who.now_ms);
+    void tidyCopies(who);
+  }, [who]);
+  // What a client's pages show is computed from the record; it is out of date
+  // as soon as the record has grown.
+  useEffect(
+    () =>
+      outbox.onReceived(() => {
+        queries.removeQueries({ queryKey: ["course"], type: "inactive" });
+        void queries.invalidateQueries({ queryKey: ["course"] });
+        void queries.invalidateQueries({ queryKey: ["day"] });
+      }),
+    [queries],
+  );
+  const signedIn = (m: Schemas["Me"]) => {
+    queries.removeQueries({ predicate: (q) => q.queryKey[0] !== "me" });
+    queries.setQueryData(["me"], m);
+  };
+  const signOut = async () => {
+    outbox.signedIn("");
+    await forgetCopies();
+    location.assign("/");
+  };
+  const signedOut = me.error instanceof Problem && me.error.status === 401;
+  return { me: { data: who, error: me.error, signedOut, retry: () => void me.refetch() }, signedIn, signOut };
+}
