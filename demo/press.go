@@ -52,71 +52,99 @@ func (h hand) begin(side ids.Side, limits safety.Adaptation) visit.HoldStarted {
 // It returns the number at the recheck.
 func press(s *scribe, rnd *rand.Rand, h hand, sp spot, number float64, limits safety.Adaptation) float64 {
 	begun := h.begin(sp.side, limits)
-	start, hold := begun.Start, begun.Hold
 	s.write("hold-started", begun)
-	began := s.now
-	c := treat.NewCoach(start)
-	// The number is depth × sensitivity; holding lowers the sensitivity.
-	depth, sensitivity := 0.85, number
-	score := func() float64 { return min(10, max(0, math.Round(depth*sensitivity))) }
-	at := func() int64 { return s.now.Sub(began).Milliseconds() }
-	put := func(kind treat.Kind, value any) treat.Line {
-		var raw json.RawMessage
-		if value != nil {
-			raw, _ = json.Marshal(value)
-		}
-		e, err := treat.ParseEvent(at(), string(kind), raw, start.Scale)
-		if err != nil {
-			panic(err) // the demo's own events
-		}
-		s.write("hold-event", visit.HoldHappened{Hold: hold, AtMS: at(), Event: string(kind), Value: raw})
-		return c.Apply(e)
+	p := &played{
+		scribe: s, hold: begun.Hold, start: begun.Start, began: s.now, coach: treat.NewCoach(begun.Start),
+		depth: 0.85, sensitivity: number, release: sp.release,
 	}
-	var l treat.Line
-	step := func(seconds float64) {
-		s.wait(time.Duration(seconds * float64(time.Second)))
-		if l.Phase == treat.PhaseStage {
-			sensitivity = max(1, sensitivity-sp.release*seconds/10)
-		}
-	}
-	l = put(treat.KindContact, nil)
+	p.put(treat.KindContact, nil)
 	for range 60 {
-		switch l.Advice[0] {
-		case treat.SinkSlightly:
-			depth += max(0.2, 0.7*(start.Limits.Target/max(1, sensitivity)-depth))
-		case treat.EaseOff:
-			depth -= 0.2
-		case treat.Deepen:
-			depth = min(1.6, start.Limits.Target/max(1, sensitivity))
-		case treat.ReleaseSlowly:
-			step(3)
-			l = put(treat.KindRelease, nil)
-			s.wait(time.Duration(l.WaitLeftS+1) * time.Second)
-			l = c.At(at())
+		if p.obey() {
 			continue
-		case treat.ReturnLighter:
-			depth = 4 / max(1, sensitivity)
-			l = put(treat.KindContact, nil)
 		}
-		if l.Phase == treat.PhaseDone || l.Phase == treat.PhaseStopped {
+		if p.line.Phase == treat.PhaseDone || p.line.Phase == treat.PhaseStopped {
 			break
 		}
-		if l.Phase == treat.PhaseStage && l.StageLeftS > 0 {
-			step(7 + 3*rnd.Float64())
+		if p.line.Phase == treat.PhaseStage && p.line.StageLeftS > 0 {
+			p.keepOn(7 + 3*rnd.Float64())
 		} else {
-			step(3 + 2*rnd.Float64())
+			p.keepOn(3 + 2*rnd.Float64())
 		}
 		// What fell due while waiting is acted on before the next number.
-		if l = c.At(at()); l.Phase == treat.PhaseRelease || l.Phase == treat.PhaseFlush {
+		if p.look(); p.line.Phase == treat.PhaseRelease || p.line.Phase == treat.PhaseFlush {
 			continue
 		}
-		l = put(treat.KindScore, score())
+		p.put(treat.KindScore, p.score())
 	}
-	sum := c.Summary()
+	sum := p.coach.Summary()
 	s.write("hold-ended", visit.HoldEnded{
-		Hold: hold, Outcome: sum.Outcome,
+		Hold: begun.Hold, Outcome: sum.Outcome,
 		PressureMS: int64(sum.PressureS*1000 + 0.5), Stages: len(sum.Stages),
 	})
 	// At the recheck part of the old tenderness is back.
-	return max(0, math.Round(0.35*number+0.55*sensitivity))
+	return max(0, math.Round(0.35*number+0.55*p.sensitivity))
+}
+
+// played is a hold under way in the demo. The number is depth × sensitivity;
+// holding lowers the sensitivity.
+type played struct {
+	*scribe
+	hold               visit.UUID
+	start              treat.Start
+	began              time.Time
+	coach              *treat.Coach
+	line               treat.Line
+	depth, sensitivity float64
+	release            float64
+}
+
+func (p *played) score() float64 { return min(10, max(0, math.Round(p.depth*p.sensitivity))) }
+
+func (p *played) at() int64 { return p.now.Sub(p.began).Milliseconds() }
+
+// look reads the coach without anything happening.
+func (p *played) look() { p.line = p.coach.At(p.at()) }
+
+func (p *played) put(kind treat.Kind, value any) {
+	var raw json.RawMessage
+	if value != nil {
+		raw, _ = json.Marshal(value)
+	}
+	e, err := treat.ParseEvent(p.at(), string(kind), raw, p.start.Scale)
+	if err != nil {
+		panic(err) // the demo's own events
+	}
+	p.write("hold-event", visit.HoldHappened{Hold: p.hold, AtMS: p.at(), Event: string(kind), Value: raw})
+	p.line = p.coach.Apply(e)
+}
+
+// keepOn holds on for so many seconds.
+func (p *played) keepOn(seconds float64) {
+	p.wait(time.Duration(seconds * float64(time.Second)))
+	if p.line.Phase == treat.PhaseStage {
+		p.sensitivity = max(1, p.sensitivity-p.release*seconds/10)
+	}
+}
+
+// obey does what the coach says; whether the hand came off by it.
+func (p *played) obey() (cameOff bool) {
+	target := p.start.Limits.Target / max(1, p.sensitivity)
+	switch p.line.Advice[0] {
+	case treat.SinkSlightly:
+		p.depth += max(0.2, 0.7*(target-p.depth))
+	case treat.EaseOff:
+		p.depth -= 0.2
+	case treat.Deepen:
+		p.depth = min(1.6, target)
+	case treat.ReleaseSlowly:
+		p.keepOn(3)
+		p.put(treat.KindRelease, nil)
+		p.wait(time.Duration(p.line.WaitLeftS+1) * time.Second)
+		p.look()
+		return true
+	case treat.ReturnLighter:
+		p.depth = 4 / max(1, p.sensitivity)
+		p.put(treat.KindContact, nil)
+	}
+	return false
 }

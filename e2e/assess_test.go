@@ -105,14 +105,14 @@ func TestPhotographs(t *testing.T) {
 	dir := t.TempDir()
 	text := filepath.Join(dir, "holiday.jpg")
 	require.NoError(t, os.WriteFile(text, []byte("this is only text, whatever it is called"), 0o600))
-	p.MustElement(`input[aria-label="Photograph from the front"]`).MustSetFiles(text)
+	p.MustElement(`[data-view=front] input[type=file]`).MustSetFiles(text)
 	p.see("[data-photos] [role=alert]", "not a JPEG or PNG")
 	img := image.NewGray(image.Rect(0, 0, 400, 600))
 	var b bytes.Buffer
 	require.NoError(t, png.Encode(&b, img))
 	good := filepath.Join(dir, "front.png")
 	require.NoError(t, os.WriteFile(good, b.Bytes(), 0o600))
-	p.MustElement(`input[aria-label="Photograph from the front"]`).MustSetFiles(good)
+	p.MustElement(`[data-view=front] input[type=file]`).MustSetFiles(good)
 	p.MustElement(`[data-photos] img`).MustClick()
 	p.see("h1", "Front")
 	p.see("[data-angles]", "Drop both acromia")
@@ -124,7 +124,7 @@ func TestPhotographs(t *testing.T) {
 		p.press(input.ArrowUp)
 	}
 	p.see("[data-angles] dd", `^9.9° left high$`)
-	p.MustElement("[data-offsets] summary").MustClick()
+	p.MustElement("[data-offsets] h3 button").MustClick()
 	p.see("[data-offsets] dd", "cm left$") // both stand to the client's left of the plumb
 	p.click("button", "Remove the picture")
 	p.click("button", "Bring the picture back")
@@ -154,9 +154,9 @@ func TestTheMeanOfThreeReadings(t *testing.T) {
 		{"Recheck", []string{"70", "71", "73"}, "71.3", "The mean of 3 readings"},
 	} {
 		stepTo(p, at.step)
-		p.see(`[data-movement="cervical.rotation"] summary`, at.inText)
+		p.see(`[data-movement="cervical.rotation"] h3 > button`, at.inText)
 		if at.step == "Measure" {
-			p.MustElement(`[data-movement="cervical.rotation"] summary`).MustClick()
+			p.MustElement(`[data-movement="cervical.rotation"] h3 > button`).MustClick()
 		}
 		for i, v := range at.reads {
 			p.MustElements(`[data-movement="cervical.rotation"] .three input`)[i].MustSelectAllText().MustInput(v).MustBlur()
@@ -171,7 +171,7 @@ func TestTheMeanOfThreeReadings(t *testing.T) {
 	// Where it pulls is said by a touch on the body.
 	stepTo(p, "Measure")
 	p.see("h2", "Range before")
-	p.MustElement(`[data-movement="cervical.rotation"] summary`).MustClick()
+	p.MustElement(`[data-movement="cervical.rotation"] h3 > button`).MustClick()
 	p.MustElementX(`//*[@data-movement="cervical.rotation"]//*[@aria-label="Felt, left"]//button[text()="pull"]`).MustClick()
 	p.click("button", "Show where it is felt")
 	mark(p, 300, 175)

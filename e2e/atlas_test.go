@@ -15,12 +15,16 @@ import (
 	"mokren/demo"
 )
 
-// pick chooses from a list by its label, as a screen reader's user would, once
-// the option is there.
+// pick chooses from a list by its label, once the option is there.
 func (p *page) pick(label, option string) {
 	p.t.Helper()
-	e := p.MustElementX(`//label[text()="` + label + `"]/following-sibling::select[option[text()="` + option + `"]]`)
-	require.NoError(p.t, e.Select([]string{option}, true, "text"))
+	p.MustElementX(listOf(label) + `/descendant-or-self::button`).MustClick()
+	p.MustElementX(`//*[@role="option"][normalize-space()="` + option + `"]`).MustClick()
+}
+
+// listOf is what opens a list: a button, or a field to type into with one.
+func listOf(label string) string {
+	return `//*[self::label or self::span][text()="` + label + `"]/following-sibling::*[1]`
 }
 
 // num types into a number field by its label.

@@ -28,18 +28,37 @@ func (p *page) write(label, value string) {
 	p.MustInsertText(value)
 }
 
-// arrow walks down a list by its label until the option is chosen.
+// arrow walks down a list by its label until the option is reached.
 func (p *page) arrow(label, option string) {
 	p.t.Helper()
-	at := `//label[text()="` + label + `"]/following-sibling::select`
-	p.MustElementX(at + `[option[text()="` + option + `"]]`)
+	p.on(listOf(label)+`/descendant-or-self::button`, input.Enter)
+	p.MustElementX(`//*[@role="option"][normalize-space()="` + option + `"]`)
 	for range 120 {
-		p.on(at, input.ArrowDown)
-		if p.MustElementX(at).MustEval(`() => this.selectedOptions[0].text`).Str() == option {
+		if p.MustEval(`() => document.activeElement.textContent`).Str() == option {
+			p.press(input.Enter)
 			return
 		}
+		p.press(input.ArrowDown)
 	}
 	p.t.Fatalf("no arrow key reaches %q in %q", option, label)
+}
+
+// typed finds an option of a list by typing its name.
+func (p *page) typed(label, option string) {
+	p.t.Helper()
+	p.MustElementX(listOf(label) + `//input`).MustSelectAllText()
+	p.MustInsertText(option)
+	p.MustElementX(`//*[@role="option"][normalize-space()="` + option + `"]`)
+	p.press(input.ArrowDown, input.Enter)
+}
+
+// day types a date into the parts of a field, day first.
+func (p *page) day(label, digits string) {
+	p.t.Helper()
+	p.MustElementX(listOf(label) + `//*[@role="spinbutton"]`).MustFocus()
+	for _, d := range digits {
+		p.press(input.Key(d))
+	}
 }
 
 func (p *page) chip(group, value string) {
@@ -132,7 +151,7 @@ func TestANewClientByKeyboardAlone(t *testing.T) {
 
 	p.on(step("Suspect"), input.Enter)
 	for _, test := range []string{"Calf length, knee bent", "Resisted ankle plantarflexion"} {
-		p.arrow("Any other test", test)
+		p.typed("Any other test", test)
 		p.chip("Left", "positive")
 	}
 	p.see("h2", "ready for hands")

@@ -107,12 +107,12 @@ func TestOwnWeightsAndThresholds(t *testing.T) {
 		p.MustElements(`[data-tuned="` + list + `"] [data-row="` + row +
 			`"] input`)[i].MustSelectAllText().MustInput(v).MustBlur()
 	}
-	p.MustElement(`[data-tuned="thresholds"] summary`).MustClick()
+	p.MustElement(`[data-tuned="thresholds"] h3 button`).MustClick()
 	set("thresholds", "shoulder-height", 0, "5")
 	p.see("[data-posture] li", "noted, flagged from 5° .set by this practice.")
 	p.MustReload()
 	p.see("[data-posture] li", "set by this practice")
-	p.MustElement(`[data-tuned="thresholds"] summary`).MustClick()
+	p.MustElement(`[data-tuned="thresholds"] h3 button`).MustClick()
 	p.MustElement(`[data-tuned="thresholds"] [data-row="shoulder-height"] button:last-of-type`)
 	p.click(`[data-tuned="thresholds"] button`, "Reset")
 	p.see("[data-posture] li", "flagged from 3° .working default.")
@@ -120,7 +120,7 @@ func TestOwnWeightsAndThresholds(t *testing.T) {
 	stepTo(p, "Suspect")
 	confidence := func() string { return p.MustElement(`[data-suspect="upper-trapezius:right"] .num`).MustText() }
 	before := confidence()
-	p.MustElement(`[data-tuned="weights"] summary`).MustClick()
+	p.MustElement(`[data-tuned="weights"] h3 button`).MustClick()
 	set("weights", "posture", 0, "30")
 	p.see(`[data-tuned="weights"] button`, "Reset")
 	p.MustWait(`(was) => document.querySelector('[data-suspect="upper-trapezius:right"] .num').innerText !== was`,

@@ -4,6 +4,7 @@ go 1.26.0
 
 tool (
 	github.com/golangci/golines
+	github.com/ultraware/funlen/cmd/funlen
 	mvdan.cc/gofumpt
 )
 
@@ -14,6 +15,7 @@ require (
 	github.com/golangci/golines v0.16.1 // indirect
 	github.com/ldez/structtags v0.6.2 // indirect
 	github.com/rogpeppe/go-internal v1.16.0 // indirect
+	github.com/ultraware/funlen v0.2.0 // indirect
 	github.com/xhit/go-str2duration/v2 v2.1.0 // indirect
 	golang.org/x/mod v0.42.0 // indirect
 	golang.org/x/sync v0.24.0 // indirect

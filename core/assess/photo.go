@@ -41,21 +41,46 @@ type PhotoAngles struct {
 
 // MeasurePhoto computes angles and offsets, corrected for camera roll.
 func MeasurePhoto(p Photo) (PhotoAngles, error) {
-	top, low := p.Plumb[0], p.Plumb[1]
-	dx, dy := low[0]-top[0], low[1]-top[1]
-	length := math.Hypot(dx, dy)
-	if length < 1e-9 || dy <= 0 {
-		return PhotoAngles{}, &strict.Error{
-			Path: "$.plumb", Given: fmt.Sprint(p.Plumb),
-			Allowed: "an upper and a lower point, apart",
-		}
+	l, err := p.plumbLine()
+	if err != nil {
+		return PhotoAngles{}, err
 	}
+	if err := p.checkLandmarks(); err != nil {
+		return PhotoAngles{}, err
+	}
+	out := PhotoAngles{
+		RollDeg: deg(l.roll), Angles: map[ids.Measure]float64{}, Offsets: map[string]float64{},
+		Unit: "fraction",
+	}
+	scale := 1 / l.length
+	if p.HeightCM != nil {
+		scale, out.Unit = *p.HeightCM/l.length, "cm"
+	}
+	for id := range p.Landmarks {
+		q, _ := l.at(id)
+		out.Offsets[id] = q.right * l.sign * scale
+	}
+	if p.flat() {
+		l.tilt(out.Angles, "shoulder-height", "acromion")
+		l.tilt(out.Angles, "pelvis-height", "iliac-crest", "asis", "psis")
+		l.tilt(out.Angles, "head-tilt", "ear-lobe", "eye", "tragus")
+		return out, nil
+	}
+	l.slope(out.Angles, "craniovertebral-angle", "tragus", "C7")
+	l.slope(out.Angles, "pelvic-tilt", "asis", "psis")
+	return out, nil
+}
+
+// flat: seen from the front or the back.
+func (p Photo) flat() bool { return p.View == "front" || p.View == "back" }
+
+// checkLandmarks refuses a landmark that the view cannot show.
+func (p Photo) checkLandmarks() error {
 	for _, id := range slices.Sorted(maps.Keys(p.Landmarks)) {
 		base, side := pairedName(id)
 		paired, known := photoLandmarks[base]
-		flat := p.View == "front" || p.View == "back"
-		if !known || (side != "") != (paired && flat) {
-			return PhotoAngles{}, &strict.Error{
+		if !known || (side != "") != (paired && p.flat()) {
+			return &strict.Error{
 				Path:  "$.landmarks." + id,
 				Given: fmt.Sprintf("%q in a %s view", id, p.View),
 				Allowed: "tragus, C7, acromion, asis, psis, iliac-crest, greater-trochanter, knee, ankle, " +
@@ -63,59 +88,73 @@ func MeasurePhoto(p Photo) (PhotoAngles, error) {
 			}
 		}
 	}
-	roll := math.Atan2(-dx, dy) // a plumb that leans left at its foot: the camera leaned clockwise
-	// Into plumb coordinates: along the horizontal, and up.
-	ux, uy := dx/length, dy/length // down the plumb
-	at := func(id string) (right, up float64, ok bool) {
-		q, ok := p.Landmarks[id]
-		x, y := q[0]-top[0], q[1]-top[1]
-		return x*uy - y*ux, -(x*ux + y*uy), ok
+	return nil
+}
+
+// plumbLine is what a photograph is measured against.
+type plumbLine struct {
+	top       [2]float64
+	ux, uy    float64 // down the line, unit vector
+	length    float64 // pixels
+	roll      float64 // radians; a plumb that leans left at its foot: the camera leaned clockwise
+	sign      float64 // toward the client's left (front, back) or front (side views) in the picture
+	landmarks map[string][2]float64
+}
+
+// offPlumb is a place from the upper end of the plumb line, in pixels.
+type offPlumb struct{ right, up float64 }
+
+func (p Photo) plumbLine() (plumbLine, error) {
+	top, low := p.Plumb[0], p.Plumb[1]
+	dx, dy := low[0]-top[0], low[1]-top[1]
+	length := math.Hypot(dx, dy)
+	if length < 1e-9 || dy <= 0 {
+		return plumbLine{}, &strict.Error{
+			Path: "$.plumb", Given: fmt.Sprint(p.Plumb),
+			Allowed: "an upper and a lower point, apart",
+		}
 	}
-	out := PhotoAngles{
-		RollDeg: deg(roll), Angles: map[ids.Measure]float64{}, Offsets: map[string]float64{},
-		Unit: "fraction",
+	l := plumbLine{
+		top: top, ux: dx / length, uy: dy / length, length: length, roll: math.Atan2(-dx, dy), sign: 1,
+		landmarks: p.Landmarks,
 	}
-	// The client's left (front and back) or front (side views) in the picture.
-	sign := 1.0
 	if p.View == "back" || p.View == "left" {
-		sign = -1
+		l.sign = -1
 	}
-	scale := 1 / length
-	if p.HeightCM != nil {
-		scale, out.Unit = *p.HeightCM/length, "cm"
-	}
-	for id := range p.Landmarks {
-		r, _, _ := at(id)
-		out.Offsets[id] = r * sign * scale
-	}
-	tilt := func(m ids.Measure, landmarks ...string) {
-		for _, id := range landmarks {
-			lr, lu, ok1 := at(id + "-left")
-			rr, ru, ok2 := at(id + "-right")
-			if ok1 && ok2 && lr != rr {
-				out.Angles[m] = deg(math.Atan2(lu-ru, math.Abs(lr-rr)))
-				return
-			}
+	return l, nil
+}
+
+func (l plumbLine) at(id string) (offPlumb, bool) {
+	q, ok := l.landmarks[id]
+	x, y := q[0]-l.top[0], q[1]-l.top[1]
+	return offPlumb{x*l.uy - y*l.ux, -(x*l.ux + y*l.uy)}, ok
+}
+
+// tilt is the slope between the two sides of the first landmark that has both.
+func (l plumbLine) tilt(angles map[ids.Measure]float64, m ids.Measure, landmarks ...string) {
+	for _, id := range landmarks {
+		left, ok1 := l.at(id + "-left")
+		right, ok2 := l.at(id + "-right")
+		if ok1 && ok2 && left.right != right.right {
+			angles[m] = deg(math.Atan2(left.up-right.up, math.Abs(left.right-right.right)))
+			return
 		}
 	}
-	if p.View == "front" || p.View == "back" {
-		tilt("shoulder-height", "acromion")
-		tilt("pelvis-height", "iliac-crest", "asis", "psis")
-		tilt("head-tilt", "ear-lobe", "eye", "tragus")
-		return out, nil
+}
+
+// slope is the angle from the rear landmark to the one in front of it. The
+// pelvis tips forward, ASIS below PSIS, with a positive one.
+func (l plumbLine) slope(angles map[ids.Measure]float64, m ids.Measure, front, rear string) {
+	f, ok1 := l.at(front)
+	r, ok2 := l.at(rear)
+	if !ok1 || !ok2 {
+		return
 	}
-	if tr, tu, ok := at("tragus"); ok {
-		if cr, cu, ok := at("C7"); ok {
-			out.Angles["craniovertebral-angle"] = deg(math.Atan2(tu-cu, (tr-cr)*sign))
-		}
+	up := f.up - r.up
+	if m == "pelvic-tilt" {
+		up = -up
 	}
-	if ar, au, ok := at("asis"); ok {
-		if pr, pu, ok := at("psis"); ok {
-			// Forward tilt, ASIS below PSIS, is positive.
-			out.Angles["pelvic-tilt"] = deg(math.Atan2(pu-au, (ar-pr)*sign))
-		}
-	}
-	return out, nil
+	angles[m] = deg(math.Atan2(up, (f.right-r.right)*l.sign))
 }
 
 func pairedName(id string) (base, side string) {

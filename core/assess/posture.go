@@ -8,9 +8,9 @@
 package assess
 
 import (
+	"cmp"
 	"fmt"
 	"math"
-	"strings"
 
 	"mokren/core/ids"
 	"mokren/core/strict"
@@ -91,60 +91,74 @@ const workingDefault = "working default"
 // Flags judges the readings of one client, each side beside the other.
 func Flags(list []Posture, own Thresholds) []PostureFlag {
 	out := []PostureFlag{}
-	other := func(p Posture) Posture {
-		for _, o := range list {
-			if o.Measure == p.Measure && p.Side != "" && o.Side == p.Side.Other() {
-				return o
-			}
-		}
-		return Posture{}
-	}
 	for _, p := range list {
-		f := PostureFlag{Measure: p.Measure, Side: p.Side}
-		at := own.Of(string(p.Measure))
-		f.Source = own.source(string(p.Measure))
-		var reasons []string
-		apart := func(mine, theirs *float64, by float64, unit string) {
-			if mine != nil && theirs != nil && math.Abs(*mine-*theirs) >= by-1e-9 {
-				f.Flagged = true
-				reasons = append(reasons, fmt.Sprintf("sides differ by %.1f%s, flagged from %v%s",
-					math.Abs(*mine-*theirs), unit, by, unit))
-			}
-		}
-		o := other(p)
-		switch p.Measure {
-		case "shoulder-height", "pelvis-height":
-			if p.Degrees != nil {
-				f.Flagged = math.Abs(*p.Degrees) >= at
-				reasons = append(reasons, fmt.Sprintf("flagged from %v°", at))
-			}
-		case "pelvic-tilt":
-			usual := own.Of("pelvic-tilt-usual")
-			if p.Degrees != nil {
-				f.Flagged = math.Abs(*p.Degrees-usual) > at
-				reasons = append(reasons, fmt.Sprintf("usual %v° ± %v°", usual, at))
-			}
-			apart(p.Degrees, o.Degrees, own.Of("pelvic-tilt-sides"), "°")
-		case "scapula-distance", "acromion-to-table":
-			apart(p.CM, o.CM, at, " cm")
-		case "scapular-upward-rotation":
-			apart(p.Degrees, o.Degrees, at, "°")
-		case "craniovertebral-angle":
-			if p.Degrees != nil {
-				f.Flagged = *p.Degrees < at
-				reasons = append(reasons, fmt.Sprintf("flagged below %v°", at))
-			}
-		case "shoulder-girdle-rotation", "pelvis-rotation", "side-curve":
-			f.Flagged = p.HighSide == ids.Left || p.HighSide == ids.Right
-			reasons = append(reasons, fmt.Sprintf("toward the %s", p.HighSide))
-		case "lumbar-curve":
-			f.Flagged = p.Kind == "hinge"
-			reasons = append(reasons, p.Kind)
-		}
-		if f.Reason = strings.Join(reasons, "; "); f.Reason == "" {
-			f.Reason = "noted"
-		}
-		out = append(out, f)
+		out = append(out, flag(p, otherSide(list, p), own))
 	}
 	return out
+}
+
+// otherSide is the reading of the same measure on the other side; empty without
+// one.
+func otherSide(list []Posture, p Posture) Posture {
+	for _, o := range list {
+		if o.Measure == p.Measure && p.Side != "" && o.Side == p.Side.Other() {
+			return o
+		}
+	}
+	return Posture{}
+}
+
+// flag judges one reading beside the other side's.
+func flag(p, o Posture, own Thresholds) PostureFlag {
+	f := PostureFlag{Measure: p.Measure, Side: p.Side, Source: own.source(string(p.Measure))}
+	at := own.Of(string(p.Measure))
+	switch p.Measure {
+	case "shoulder-height", "pelvis-height":
+		f.judge(p.Degrees, func(d float64) bool { return math.Abs(d) >= at }, fmt.Sprintf("flagged from %v°", at))
+	case "pelvic-tilt":
+		usual := own.Of("pelvic-tilt-usual")
+		f.judge(p.Degrees, func(d float64) bool { return math.Abs(d-usual) > at },
+			fmt.Sprintf("usual %v° ± %v°", usual, at))
+		f.apart(p.Degrees, o.Degrees, own.Of("pelvic-tilt-sides"), "°")
+	case "scapula-distance", "acromion-to-table":
+		f.apart(p.CM, o.CM, at, " cm")
+	case "scapular-upward-rotation":
+		f.apart(p.Degrees, o.Degrees, at, "°")
+	case "craniovertebral-angle":
+		f.judge(p.Degrees, func(d float64) bool { return d < at }, fmt.Sprintf("flagged below %v°", at))
+	case "shoulder-girdle-rotation", "pelvis-rotation", "side-curve":
+		f.Flagged = p.HighSide == ids.Left || p.HighSide == ids.Right
+		f.because(fmt.Sprintf("toward the %s", p.HighSide))
+	case "lumbar-curve":
+		f.Flagged = p.Kind == "hinge"
+		f.because(p.Kind)
+	}
+	f.Reason = cmp.Or(f.Reason, "noted")
+	return f
+}
+
+func (f *PostureFlag) because(reason string) {
+	if f.Reason != "" && reason != "" {
+		f.Reason += "; "
+	}
+	f.Reason += reason
+}
+
+// judge flags a reading, where there is one.
+func (f *PostureFlag) judge(v *float64, flagged func(float64) bool, reason string) {
+	if v != nil {
+		f.Flagged = flagged(*v)
+		f.because(reason)
+	}
+}
+
+// apart flags sides that differ by so much.
+func (f *PostureFlag) apart(mine, theirs *float64, by float64, unit string) {
+	if mine == nil || theirs == nil {
+		return
+	}
+	if d := math.Abs(*mine - *theirs); d >= by-1e-9 {
+		f.Flagged = true
+		f.because(fmt.Sprintf("sides differ by %.1f%s, flagged from %v%s", d, unit, by, unit))
+	}
 }

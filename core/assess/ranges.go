@@ -1,6 +1,7 @@
 package assess
 
 import (
+	"cmp"
 	"fmt"
 	"math"
 	"slices"
@@ -14,69 +15,87 @@ import (
 // joint is the group of a movement's findings.
 func joint(m ids.Movement) string { j, _, _ := strings.Cut(string(m), "."); return j }
 
+// readings are those of a client, with what is usual at an age.
+type readings struct {
+	list []ROM
+	age  int
+}
+
+func (l readings) find(mv ids.Movement, side ids.Side) *ROM {
+	for i := range l.list {
+		if l.list[i].Movement == mv && l.list[i].Side == side {
+			return &l.list[i]
+		}
+	}
+	return nil
+}
+
+// short compares like with like: passive with passive where both sides have it.
+func (l readings) short(r *ROM) bool {
+	v := cmp.Or(r.Passive, r.Active)
+	if v == nil {
+		return false
+	}
+	var other *float64
+	if o := l.find(r.Movement, r.Side.Other()); o != nil && r.Side != ids.Midline {
+		if other = o.Passive; other == nil || r.Passive == nil {
+			other = o.Active
+		}
+	}
+	return progress.Flag(r.Movement, *v, other, l.age).Flagged
+}
+
 // ranges weighs the readings against what is usual at an age.
 func (m *model) ranges(list []ROM, age int) {
-	find := func(mv ids.Movement, side ids.Side) *ROM {
-		for i := range list {
-			if list[i].Movement == mv && list[i].Side == side {
-				return &list[i]
-			}
-		}
-		return nil
-	}
-	short := func(r *ROM) bool {
-		v := r.Passive
-		if v == nil {
-			v = r.Active
-		}
-		if v == nil {
-			return false
-		}
-		var other *float64
-		if o := find(r.Movement, r.Side.Other()); o != nil && r.Side != ids.Midline {
-			if other = o.Passive; other == nil || r.Passive == nil {
-				other = o.Active
-			}
-		}
-		return progress.Flag(r.Movement, *v, other, age).Flagged
-	}
+	l := readings{list, age}
 	for i := range list {
 		r := &list[i]
 		if r.Active == nil && r.Passive == nil && r.Pain == nil {
 			continue
 		}
-		isShort := short(r)
-		measured := r.Active != nil || r.Passive != nil
-		key := string(r.Movement) + ":" + string(r.Side)
+		isShort := l.short(r)
 		for _, h := range m.all {
-			for _, mo := range h.muscle.Restricts {
-				if mo.Movement != r.Movement || !speaksOf(mo, r.Side, h.side) {
-					continue
-				}
-				plus, text := m.shortWeight(r, h)
-				if other := calfTwin(r.Movement); other != "" && isShort {
-					plus, text = m.calf(find(other, r.Side), short, r.Movement, h, plus, text)
-				}
-				switch {
-				case isShort:
-					h.add("length:"+joint(r.Movement), "rom:"+key, plus, text)
-				case r.Pain != nil && *r.Pain > 0:
-					h.add("length:"+joint(r.Movement), "rom:"+key, m.w.of("painful-movement").Plus,
-						"Painful in full range: "+plain(string(r.Movement)))
-				case measured:
-					h.add("length:"+joint(r.Movement), "rom:"+key, m.w.of("restricted").Minus,
-						"Full range: "+plain(string(r.Movement)))
-				}
-				break
-			}
-			if r.Active != nil && r.Passive != nil && *r.Passive-*r.Active >= 15 {
-				for _, a := range h.muscle.Actions {
-					if a.Movement == r.Movement && speaksOf(a, r.Side, h.side) {
-						h.add("action:"+joint(r.Movement), "weak:"+key, m.w.of("weak-active").Plus,
-							"Active far less than passive: "+plain(string(r.Movement)))
-					}
-				}
-			}
+			m.length(h, l, r, isShort)
+			m.weakness(h, r)
+		}
+	}
+}
+
+// length weighs what a reading says of a muscle that would shorten it.
+func (m *model) length(h *hypothesis, l readings, r *ROM, isShort bool) {
+	if !slices.ContainsFunc(h.muscle.Restricts, func(mo atlas.Motion) bool {
+		return mo.Movement == r.Movement && speaksOf(mo, r.Side, h.side)
+	}) {
+		return
+	}
+	group, key := "length:"+joint(r.Movement), "rom:"+string(r.Movement)+":"+string(r.Side)
+	words := plain(string(r.Movement))
+	switch {
+	case isShort:
+		plus, text := m.shortWeight(r, h)
+		if other := calfTwin(r.Movement); other != "" {
+			plus, text = m.calf(l.find(other, r.Side), l.short, r.Movement, h, plus, text)
+		}
+		h.add(group, key, plus, text)
+	case r.Pain != nil && *r.Pain > 0:
+		h.add(group, key, m.w.of("painful-movement").Plus, "Painful in full range: "+words)
+	case r.Active != nil || r.Passive != nil:
+		h.add(group, key, m.w.of("restricted").Minus, "Full range: "+words)
+	}
+}
+
+// weakDeg: a passive range so much wider than the active one is weakness.
+const weakDeg = 15
+
+// weakness weighs an active range that falls far short of the passive one.
+func (m *model) weakness(h *hypothesis, r *ROM) {
+	if r.Active == nil || r.Passive == nil || *r.Passive-*r.Active < weakDeg {
+		return
+	}
+	for _, a := range h.muscle.Actions {
+		if a.Movement == r.Movement && speaksOf(a, r.Side, h.side) {
+			h.add("action:"+joint(r.Movement), "weak:"+string(r.Movement)+":"+string(r.Side),
+				m.w.of("weak-active").Plus, "Active far less than passive: "+plain(string(r.Movement)))
 		}
 	}
 }

@@ -1,6 +1,7 @@
 package body
 
 import (
+	"slices"
 	"strings"
 	"testing"
 
@@ -9,6 +10,7 @@ import (
 	"pgregory.net/rapid"
 
 	"mokren/core/ids"
+	"mokren/core/strict"
 )
 
 func TestLandmarksLieOnTheFigure(t *testing.T) {
@@ -91,7 +93,7 @@ func TestEveryCellHasOneRegionAndItsMirrorImage(t *testing.T) {
 			}
 		}
 	}
-	for _, s := range append(append(append([]seed{}, frontSeeds...), backSeeds...), soleSeeds...) {
+	for _, s := range slices.Concat(seeds()[Front], seeds()[Back], seeds()[SoleLeft]) {
 		assert.True(t, regions[s.region], "no cell is called %s", s.region)
 	}
 }
@@ -278,4 +280,14 @@ func TestADrawingInWords(t *testing.T) {
 	_, ok = heel.Centre(Front)
 	assert.False(t, ok)
 	assert.Empty(t, CellSet{}.Regions())
+}
+
+// The data files are read strictly: ids, parts and shapes are known, and no
+// field is misspelt.
+func TestTheDataFilesAreWellFormed(t *testing.T) {
+	for name, into := range map[string]any{"regions.json": new(regionData), "side-view.json": new(sideData)} {
+		raw, err := data.ReadFile("data/" + name)
+		require.NoError(t, err)
+		assert.NoError(t, strict.Decode(raw, into), name)
+	}
 }

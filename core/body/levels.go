@@ -149,14 +149,7 @@ func FindBeside(level ids.Landmark, out, down, fingerCM float64) (Beside, error)
 	// the low back and 2.2 on the sacrum (anatomy texts, an adult of 170 cm).
 	spacing := map[byte]float64{'C': 1.6, 'T': 2.4, 'L': 3.4, 'S': 2.2}[level[0]] / fingerCM
 	if out < 0.5 {
-		b.Level = spine[clampIndex(i, math.Round(down/spacing))]
-		if math.Abs(down/spacing-math.Round(down/spacing)) > 0.3 {
-			return name("soft-tissue", "Between two spinous processes.")
-		}
-		if b.Level == "C1" {
-			return name("soft-tissue", "C1 has no spinous tip: a hollow below the skull, light touch only.")
-		}
-		return name("spinous-process", "The tip under the finger.")
+		return onTheMiddle(b, i, down/spacing), nil
 	}
 	switch level[0] {
 	case 'C':
@@ -194,6 +187,21 @@ func FindBeside(level ids.Landmark, out, down, fingerCM float64) (Beside, error)
 		}
 	}
 	return name("soft-tissue", "No bony landmark at this distance.")
+}
+
+// onTheMiddle is what lies some levels down from a spinous tip, straight.
+func onTheMiddle(b Beside, i int, levels float64) Beside {
+	b.Level = spine[clampIndex(i, math.Round(levels))]
+	b.Structure, b.Text = "soft-tissue", ""
+	switch {
+	case math.Abs(levels-math.Round(levels)) > 0.3:
+		b.Text = "Between two spinous processes."
+	case b.Level == "C1":
+		b.Text = "C1 has no spinous tip: a hollow below the skull, light touch only."
+	default:
+		b.Structure, b.Text = "spinous-process", "The tip under the finger."
+	}
+	return b
 }
 
 // chest walks out from a thoracic spinous tip. A tip stands beside the

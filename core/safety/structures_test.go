@@ -8,6 +8,7 @@ import (
 
 	"mokren/core/body"
 	"mokren/core/ids"
+	"mokren/core/strict"
 )
 
 func TestEveryStructureHasASignAndAnAct(t *testing.T) {
@@ -131,4 +132,10 @@ func TestAdaptationNeverRaises(t *testing.T) {
 		assert.LessOrEqual(t, l.Target, l.Soft)
 		assert.LessOrEqual(t, l.Soft, l.Hard)
 	}
+}
+
+func TestTheStructureFileIsWellFormed(t *testing.T) {
+	var read []entry
+	require.NoError(t, strict.Decode(structureFile, &read))
+	assert.Len(t, read, len(ids.Structures()), "each structure once")
 }

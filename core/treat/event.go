@@ -83,69 +83,81 @@ func ParseEvent(at int64, kind string, value json.RawMessage, scale int) (Event,
 		q, _ := json.Marshal(kind)
 		return e, &strict.Error{Path: "$.event", Given: string(q), Allowed: "one of " + strings.Join(names, ", ")}
 	}
-	missing := func(allowed string) error {
-		return &strict.Error{Path: "$.value", Given: "nothing", Allowed: allowed}
-	}
-	decode := func(dst any) error {
-		if err := strict.Decode(value, dst); err != nil {
-			if se, ok := err.(*strict.Error); ok {
-				return se.Under("$.value")
-			}
-			return err
-		}
-		return nil
-	}
+	v := eventValue(value)
 	switch e.Kind {
 	case KindScore:
-		top := fmt.Sprintf("a number from 0 to %d in steps of 0.5", scale)
-		if value == nil {
-			return e, missing(top)
-		}
-		var v float64
-		if err := decode(&v); err != nil {
-			return e, err
-		}
-		if v < 0 || v > float64(scale) || v*2 != float64(int(v*2)) {
-			return e, &strict.Error{Path: "$.value", Given: string(value), Allowed: top}
-		}
-		e.Score = v * 10 / float64(scale)
+		score, err := v.number(float64(scale), fmt.Sprintf("a number from 0 to %d in steps of 0.5", scale), 0.5)
+		e.Score = score * 10 / float64(scale)
+		return e, err
 	case KindTrend, KindBreath, KindNerveSign, KindUnwell:
-		list := eventWords[e.Kind]
-		if value == nil {
-			if e.Kind == KindTrend || e.Kind == KindBreath {
-				return e, missing("one of " + strings.Join(list, ", "))
-			}
+		word, err := v.word(eventWords[e.Kind], e.Kind == KindTrend || e.Kind == KindBreath)
+		e.Word = word
+		return e, err
+	case KindReferral:
+		if v == nil {
 			return e, nil
 		}
-		if err := decode(&e.Word); err != nil {
-			return e, err
-		}
-		if !slices.Contains(list, e.Word) {
-			return e, &strict.Error{
-				Path: "$.value", Given: string(value),
-				Allowed: "one of " + strings.Join(list, ", "),
-			}
-		}
-	case KindReferral:
-		if value != nil {
-			if err := decode(&e.Regions); err != nil {
-				return e, err
-			}
-		}
+		return e, v.decode(&e.Regions)
 	case KindPressure:
-		if value == nil {
-			return e, missing("a number of kPa from 0 to 2000")
-		}
-		if err := decode(&e.KPa); err != nil {
-			return e, err
-		}
-		if e.KPa < 0 || e.KPa > 2000 {
-			return e, &strict.Error{Path: "$.value", Given: string(value), Allowed: "a number of kPa from 0 to 2000"}
-		}
-	default:
-		if value != nil {
-			return e, &strict.Error{Path: "$.value", Given: string(value), Allowed: "no value with " + kind}
-		}
+		kPa, err := v.number(2000, "a number of kPa from 0 to 2000", 0)
+		e.KPa = kPa
+		return e, err
+	}
+	if v != nil {
+		return e, v.refuse("no value with " + kind)
 	}
 	return e, nil
+}
+
+// eventValue is the raw value of an event; nil when it has none.
+type eventValue json.RawMessage
+
+func (v eventValue) refuse(allowed string) error {
+	given := string(v)
+	if v == nil {
+		given = "nothing"
+	}
+	return &strict.Error{Path: "$.value", Given: given, Allowed: allowed}
+}
+
+func (v eventValue) decode(dst any) error {
+	err := strict.Decode(v, dst)
+	if se, ok := err.(*strict.Error); ok {
+		return se.Under("$.value")
+	}
+	return err
+}
+
+// number is one from 0 to most, in steps where step is not 0.
+func (v eventValue) number(most float64, allowed string, step float64) (float64, error) {
+	if v == nil {
+		return 0, v.refuse(allowed)
+	}
+	var n float64
+	if err := v.decode(&n); err != nil {
+		return 0, err
+	}
+	if n < 0 || n > most || step > 0 && n/step != float64(int(n/step)) {
+		return 0, v.refuse(allowed)
+	}
+	return n, nil
+}
+
+// word is one of a list; "" where none is given and none is needed.
+func (v eventValue) word(list []string, needed bool) (string, error) {
+	allowed := "one of " + strings.Join(list, ", ")
+	if v == nil {
+		if needed {
+			return "", v.refuse(allowed)
+		}
+		return "", nil
+	}
+	var w string
+	if err := v.decode(&w); err != nil {
+		return "", err
+	}
+	if !slices.Contains(list, w) {
+		return w, v.refuse(allowed)
+	}
+	return w, nil
 }

@@ -49,6 +49,11 @@ func (s *state) apply(e Event) (ignored string) {
 	if !s.pressing() {
 		return "Not pressing: recorded, nothing changes."
 	}
+	return s.applyPressing(e)
+}
+
+// applyPressing lets an event act that means something under pressure only.
+func (s *state) applyPressing(e Event) (ignored string) {
 	switch e.Kind {
 	case KindScore:
 		return s.score(e.Score)

@@ -1,6 +1,7 @@
 package visit
 
 import (
+	"cmp"
 	"slices"
 
 	"mokren/core/assess"
@@ -140,33 +141,19 @@ func (r *reducer) hold(id UUID) (*Hold, error) {
 	return nil, noHold(id)
 }
 
+// apply lets an event act: on the points and what is pressed there, on what is
+// found, or on the visit as a whole.
 func (r *reducer) apply(e Event, b any) error {
 	switch b := b.(type) {
-	case *Opened:
-		if r.state.OpenedMS == 0 {
-			r.state.OpenedMS = e.At()
-		}
-		r.state.Reason = b.Reason
 	case *Charted:
 		own := *b // the judge has read the same body
 		return r.chart(e, &own)
 	case *Moved:
-		p, err := r.point(b.Point)
-		if err != nil {
-			return err
-		}
-		r.sets("place of a point", "point:"+string(b.Point)+":place", e)
-		p.Figure, p.View, p.X, p.Y, p.Place = b.Figure, b.View, b.X, b.Y, b.Place
-		r.carry(&p.Charted)
+		return r.move(e, b)
 	case *Removed:
 		r.state.Points = slices.DeleteFunc(r.state.Points, func(p Point) bool { return p.Point == b.Point })
 	case *Rechecked:
-		p, err := r.point(b.Point)
-		if err != nil {
-			return err
-		}
-		r.sets("recheck of a point", "point:"+string(b.Point)+":recheck", e)
-		p.AfterNPRS, p.AfterGrade = &b.NPRS, b.Grade
+		return r.recheck(e, b)
 	case *HoldStarted:
 		r.startHold(e, b)
 	case *HoldHappened:
@@ -175,41 +162,79 @@ func (r *reducer) apply(e Event, b any) error {
 		return r.endHold(e, b)
 	case *Countersigned:
 		return r.countersign(e, b)
+	}
+	r.find(e, b)
+	r.record(e, b)
+	return nil
+}
+
+// find takes what was measured, tested, seen or painted.
+func (r *reducer) find(e Event, b any) {
+	switch b := b.(type) {
 	case *Measured:
 		r.measure(e, b)
-	case *Screened:
-		r.screened(e, b)
-	case *ScreeningCleared:
-		r.state.Cleared = append(r.state.Cleared, *b)
-	case *BlockOverridden:
-		r.state.Overrides = append(r.state.Overrides, *b)
-	case *Consented:
-		r.sets("consent for the "+string(b.Area), "consent:"+string(b.Area), e)
-	case *Interviewed:
-		r.sets("interview", "interview", e)
-		r.state.Interview = b
 	case *Tested:
 		r.tested(e, b)
 	case *SignSeen:
 		r.sign(e, b)
-	case *LoadsDeclared:
-		r.sets("loads", "loads", e)
-		r.state.Loads = b.Loads
 	case *GaugeRead:
 		r.readGauge(e, b)
 	case *PostureRead:
 		r.readPosture(e, b)
 	case *Painted:
 		r.paint(b)
+	}
+}
+
+// record takes what was asked, agreed and written.
+func (r *reducer) record(e Event, b any) {
+	s := &r.state
+	switch b := b.(type) {
+	case *Opened:
+		s.OpenedMS = cmp.Or(s.OpenedMS, e.At())
+		s.Reason = b.Reason
+	case *Closed:
+		s.ClosedMS = e.At()
+	case *Screened:
+		r.screened(e, b)
+	case *ScreeningCleared:
+		s.Cleared = append(s.Cleared, *b)
+	case *BlockOverridden:
+		s.Overrides = append(s.Overrides, *b)
+	case *Consented:
+		r.sets("consent for the "+string(b.Area), "consent:"+string(b.Area), e)
+	case *Interviewed:
+		r.sets("interview", "interview", e)
+		s.Interview = b
+	case *LoadsDeclared:
+		r.sets("loads", "loads", e)
+		s.Loads = b.Loads
 	case *Noted:
 		r.sets("note", "note", e)
-		r.state.Note = b.Text
+		s.Note = b.Text
 	case *Addendum:
-		r.state.Addenda = append(r.state.Addenda, DatedText{e.At(), e.Author, b.Text})
-	case *Undone: // known already
-	case *Closed:
-		r.state.ClosedMS = e.At()
+		s.Addenda = append(s.Addenda, DatedText{e.At(), e.Author, b.Text})
 	}
+}
+
+func (r *reducer) move(e Event, b *Moved) error {
+	p, err := r.point(b.Point)
+	if err != nil {
+		return err
+	}
+	r.sets("place of a point", "point:"+string(b.Point)+":place", e)
+	p.Figure, p.View, p.X, p.Y, p.Place = b.Figure, b.View, b.X, b.Y, b.Place
+	r.carry(&p.Charted)
+	return nil
+}
+
+func (r *reducer) recheck(e Event, b *Rechecked) error {
+	p, err := r.point(b.Point)
+	if err != nil {
+		return err
+	}
+	r.sets("recheck of a point", "point:"+string(b.Point)+":recheck", e)
+	p.AfterNPRS, p.AfterGrade = &b.NPRS, b.Grade
 	return nil
 }
 

@@ -1,0 +1,42 @@
+package visit
+
+import (
+	"encoding/json"
+
+	"mokren/core/ids"
+	"mokren/core/treat"
+)
+
+// HoldStarted carries the resolved limits and the rules version.
+type HoldStarted struct {
+	Hold      UUID         `json:"hold"`
+	Point     UUID         `json:"point"`
+	Start     treat.Start  `json:"start"`
+	Contact   ids.Contact  `json:"contact,omitempty"`
+	Position  ids.Position `json:"position,omitempty"`
+	MuscleSet string       `json:"muscle_set,omitempty" enum:"tension,slack"`
+	// Under is the licensed person who countersigns; a student names one.
+	Under UUID `json:"under,omitempty"`
+}
+
+// HoldHappened is one event of a hold's log.
+type HoldHappened struct {
+	Hold  UUID            `json:"hold"`
+	AtMS  int64           `json:"at_ms" minimum:"0" maximum:"86400000" doc:"milliseconds after the hold's start"`
+	Event string          `json:"event"`
+	Value json.RawMessage `json:"value,omitempty"`
+}
+
+// HoldEnded claims what the log replays to; what it replays to counts, and a
+// claim that differs is a remark.
+type HoldEnded struct {
+	Hold       UUID          `json:"hold"`
+	Outcome    treat.Outcome `json:"outcome" enum:"released,reduced,unchanged,stopped"`
+	PressureMS int64         `json:"pressure_ms" minimum:"0"`
+	Stages     int           `json:"stages" minimum:"0"`
+}
+
+// Countersigned is a licensed person's word on a student's hold.
+type Countersigned struct {
+	Hold UUID `json:"hold"`
+}

@@ -1,0 +1,68 @@
+package visit
+
+import (
+	"fmt"
+	"math"
+
+	"mokren/core/ids"
+	"mokren/core/progress"
+	"mokren/core/strict"
+)
+
+// Measured is one range of motion reading, before or after treatment.
+type Measured struct {
+	Movement ids.Movement `json:"movement"`
+	Side     ids.Side     `json:"side"`
+	Moment   string       `json:"moment" enum:"before,after"`
+	Active   *float64     `json:"active_deg,omitempty" minimum:"-90" maximum:"360" doc:"left out where trials are given: their mean counts"`
+	Passive  *float64     `json:"passive_deg,omitempty" minimum:"-90" maximum:"360"`
+	Trials   []float64    `json:"trials,omitempty" maxItems:"3" doc:"active readings, degrees"`
+	Felt     string       `json:"felt,omitempty" enum:"pull,pinch,pain"`
+	FeltAt   ids.Region   `json:"felt_region,omitempty" doc:"where it is felt or hurts"`
+	EndFeel  string       `json:"end_feel,omitempty" enum:"soft,firm,hard,empty,springy"`
+	Pain     *float64     `json:"pain_nprs,omitempty" minimum:"0" maximum:"10" multipleOf:"0.5"`
+	Tool     string       `json:"tool,omitempty" maxLength:"40"`
+}
+
+// Check implements strict.Checker: the reading fits the movement and side.
+func (m Measured) Check() *strict.Error {
+	if _, ok := progress.Reference(m.Movement, 0); !ok {
+		return &strict.Error{
+			Path: "$.movement", Given: fmt.Sprintf("%q", m.Movement),
+			Allowed: "a movement with a reference range",
+		}
+	}
+	for i, t := range m.Trials {
+		if t < -90 || t > 360 {
+			return &strict.Error{Path: fmt.Sprintf("$.trials[%d]", i), Given: fmt.Sprint(t), Allowed: "-90 to 360"}
+		}
+	}
+	active := m.active()
+	if active == nil && m.Passive == nil && m.Pain == nil && m.Felt == "" && m.EndFeel == "" {
+		return &strict.Error{
+			Path: "$.active_deg", Given: "nothing",
+			Allowed: "a reading, a pain number, what was felt or the end feel",
+		}
+	}
+	if m.Active != nil && math.Abs(*m.Active-*active) > 0.05 {
+		return &strict.Error{
+			Path: "$.active_deg", Given: fmt.Sprint(*m.Active),
+			Allowed: fmt.Sprintf("%.1f, the mean of the trials, or left out", *active),
+		}
+	}
+	return nil
+}
+
+// active is the reading that counts: the mean of the trials where there are
+// any, to a tenth of a degree, which is finer than any tool reads.
+func (m Measured) active() *float64 {
+	if len(m.Trials) == 0 {
+		return m.Active
+	}
+	var sum float64
+	for _, t := range m.Trials {
+		sum += t
+	}
+	mean := math.Round(10*sum/float64(len(m.Trials))) / 10
+	return &mean
+}
