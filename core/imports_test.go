@@ -33,6 +33,51 @@ var barred = []string{
 	"log/slog", "math/rand", "crypto/rand",
 }
 
+// below says what each package of the core may import of the core: the rules of
+// the job rest on the body and the vocabulary, never the other way.
+var below = map[string][]string{
+	"strict":   {},
+	"ids":      {"strict"},
+	"rights":   {},
+	"body":     {"ids", "strict"},
+	"safety":   {"body", "ids", "strict"},
+	"atlas":    {"body", "ids", "safety", "strict"},
+	"device":   {"strict"},
+	"progress": {"ids", "strict"},
+	"assess":   {"atlas", "body", "ids", "progress", "safety", "strict"},
+	"treat":    {"atlas", "body", "ids", "safety", "strict"},
+	"picture":  {"atlas", "body", "ids", "safety", "strict"},
+	"visit":    {"assess", "atlas", "body", "ids", "progress", "rights", "safety", "strict", "treat"},
+	"calc": {
+		"assess", "atlas", "body", "device", "ids", "picture", "progress", "safety", "strict", "treat", "visit",
+	},
+}
+
+func TestTheCoreHasADirection(t *testing.T) {
+	packages, err := filepath.Glob("*/*.go")
+	require.NoError(t, err)
+	seen := map[string]bool{}
+	for _, path := range packages {
+		if strings.HasSuffix(path, "_test.go") {
+			continue
+		}
+		from := filepath.Dir(path)
+		allowed, known := below[from]
+		require.True(t, known, "%s stands nowhere in the order of the core", from)
+		seen[from] = true
+		f, err := parser.ParseFile(token.NewFileSet(), path, nil, parser.ImportsOnly)
+		require.NoError(t, err)
+		for _, i := range f.Imports {
+			name, err := strconv.Unquote(i.Path.Value)
+			require.NoError(t, err)
+			if to, ours := strings.CutPrefix(name, "mokren/core/"); ours {
+				assert.Contains(t, allowed, to, "%s imports %s", path, to)
+			}
+		}
+	}
+	assert.Len(t, seen, len(below), "each package of the order is there")
+}
+
 func TestImportsPointDown(t *testing.T) {
 	seen := 0
 	err := filepath.WalkDir("..", func(path string, d fs.DirEntry, err error) error {

@@ -2,14 +2,16 @@
 
 // Command wasm is the core for the browser. It puts one object on the page:
 //
-//	mokrenCore.calc(name, json)    -> {ok, out} or {error: {path, given, allowed}}
-//	mokrenCore.reduce(contextJSON, eventsJSON)     -> visit state as JSON
-//	mokrenCore.begin(requestJSON, adaptationJSON, placesJSON) -> {start, line}: a hold with its limits resolved
-//	mokrenCore.hold(startJSON, logJSON, ms) -> {line, summary}: replays a hold and shows it at ms
+//	mokrenCore.calc(name, json)                                -> what the computation gives
+//	mokrenCore.reduce(contextJSON, eventsJSON)                 -> visit state
+//	mokrenCore.begin(requestJSON, adaptationJSON, placesJSON)  -> {start, line}: a hold with its limits resolved
+//	mokrenCore.hold(startJSON, logJSON, ms)                    -> {line, summary}: a hold replayed and shown at ms
 //	mokrenCore.suspects(contextJSON, stateJSON, earlierJSON, weightsJSON, startsMS) -> ranking
-//	mokrenCore.same(earlierJSON, muscle, side, placeJSON, heightCM) -> identity or ""
+//	mokrenCore.same(earlierJSON, muscle, side, placeJSON, heightCM)                 -> identity or ""
+//	mokrenCore.rules                                           -> version of the coach's rules
 //
-// Everything goes in and out as JSON text: one crossing, no shared memory.
+// Everything goes in and out as JSON text: one crossing, no shared memory. An
+// answer is {"ok": …}, a refusal {"error": {"Path", "Given", "Allowed"}}.
 package main
 
 import (

@@ -1,10 +1,3 @@
-// Package assess turns findings into suspects: posture readings, photographs'
-// geometry, range of motion, tests, the pain drawing, and the evidence that
-// each gives for each muscle.
-//
-//	s := assess.Rank(findings, assess.Options{Top: 20})
-//
-// What comes out is a guide and is worded as one.
 package assess
 
 import (

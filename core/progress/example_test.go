@@ -1,0 +1,13 @@
+package progress_test
+
+import (
+	"fmt"
+
+	"mokren/core/progress"
+)
+
+func ExamplePair() {
+	c, err := progress.Pair("nprs", 7, 4)
+	fmt.Println(c.Text, err)
+	// Output: clear change for the better <nil>
+}
