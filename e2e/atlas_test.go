@@ -223,7 +223,7 @@ func TestTheClientDrawsOnAnOwnDevice(t *testing.T) {
 	p.see("[data-entry=drawing]", "The client has drawn")
 	p.see("[data-entry=story]", "Since the move")
 	p.MustElementX(`//*[@data-entry="story"]//button[text()="Leave it out"]`).MustClick()
-	p.see("p", "Left out: The client has told the story")
+	p.see("[role=status]", "Left out: The client has told the story")
 	p.click("button", "Bring it back")
 	p.MustElementX(`//*[@data-entry="story"]//button[text()="Take it in"]`).MustClick()
 	p.MustWait(`() => document.querySelector("[data-story] textarea").value === "Since the move"`)

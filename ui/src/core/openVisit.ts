@@ -1,11 +1,12 @@
 // A visit as the server has it, or, when there is no answer at all, the sealed
 // copy that was kept.
 import { useQuery } from "@tanstack/react-query";
-import { useMemo } from "react";
+import { useMemo, useState } from "react";
 import { api, must, Problem, type Schemas } from "../api/client";
 import { clockOffset, serverSaid } from "./clock";
 import { keepCopy, openCopy } from "./copies";
 import type { LogEvent } from "./events";
+import { uuidv7 } from "./ids";
 import { outbox } from "./outbox";
 
 export type Keeper = Pick<Schemas["Me"], "id" | "practice" | "copy_hours">;
@@ -20,10 +21,12 @@ export function useKeeper({ id, practice, copy_hours }: Schemas["Me"]): Keeper {
   return useMemo(() => ({ id, practice, copy_hours }), [id, practice, copy_hours]);
 }
 
-/** Fetched once for a screen; what is newer comes by the outbox. */
+/** Fetched once for a screen; what is newer comes by the outbox. What another
+ * screen fetched is older than what that screen wrote, so it is never reused. */
 export function useFetchedVisit(id: string, keeper: Keeper) {
+  const [screen] = useState(uuidv7);
   return useQuery({
-    queryKey: ["open-visit", id, keeper],
+    queryKey: ["open-visit", id, keeper, screen],
     queryFn: async (): Promise<Fetched> => {
       const open = await read(id, keeper);
       const unsent = await outbox.unsent(id);

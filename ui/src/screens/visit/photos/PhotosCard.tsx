@@ -104,7 +104,7 @@ function Slot({ view, visit, photos, busy, onFile }: SlotProps) {
         </Link>
       ) : (
         <FileTrigger acceptedFileTypes={["image/jpeg", "image/png"]} onSelect={(l) => onFile(l?.[0])}>
-          <AriaButton className="add" aria-label={`Photograph from the ${view}`}>
+          <AriaButton className="add" aria-label={`Add ${view} photograph`}>
             {busy ? "Taking in…" : `Add ${view}`}
           </AriaButton>
         </FileTrigger>
