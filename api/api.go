@@ -90,8 +90,8 @@ func (s *server) register(a huma.API, signInsPerMinute int) {
 	s.registerEntries(a)
 	s.registerPad(a)
 	s.registerPhotos(a)
-	s.registerWeights(a)
-	s.registerThresholds(a)
+	ownWeights.register(s, a)
+	ownThresholds.register(s, a)
 	s.registerInstruments(a)
 }
 

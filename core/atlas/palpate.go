@@ -136,7 +136,7 @@ func (m *Muscle) Palpate(side ids.Side, site string, heightCM, fingerCM float64)
 		v, p := m.OnFigure(FibrePlace{s.Fibre, s.AlongPct, s.AcrossMM}, side, heightCM)
 		g.Sites = append(g.Sites, SitePlace{s.ID, s.Name, v, tenth(p.X), tenth(p.Y), s.Reach, s.Note})
 		for _, r := range s.Essential {
-			g.Referral.Essential = appendNew(g.Referral.Essential, r)
+			g.Referral.Essential = ids.With(g.Referral.Essential, r)
 		}
 	}
 	if len(g.Sites) == 0 {
@@ -148,7 +148,7 @@ func (m *Muscle) Palpate(side ids.Side, site string, heightCM, fingerCM float64)
 		}
 		for _, r := range s.Spillover {
 			if !slices.Contains(g.Referral.Essential, r) {
-				g.Referral.Spillover = appendNew(g.Referral.Spillover, r)
+				g.Referral.Spillover = ids.With(g.Referral.Spillover, r)
 			}
 		}
 	}
@@ -262,11 +262,4 @@ func orEmpty[T any](l []T) []T {
 		return []T{}
 	}
 	return l
-}
-
-func appendNew[T comparable](list []T, r T) []T {
-	if slices.Contains(list, r) {
-		return list
-	}
-	return append(list, r)
 }

@@ -238,7 +238,7 @@ var places = sync.OnceValue(func() map[ids.Muscle][2][]safety.Place {
 			for _, s := range m.Sites {
 				v, p := m.OnFigure(FibrePlace{s.Fibre, s.AlongPct, s.AcrossMM}, side, body.DefaultHeightCM)
 				if n, ok := body.RegionOf(body.CellAt(v, p)); ok {
-					pair[i] = appendNew(pair[i], safety.Place{Region: n.Region, Side: n.Side})
+					pair[i] = ids.With(pair[i], safety.Place{Region: n.Region, Side: n.Side})
 				}
 			}
 		}

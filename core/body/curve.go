@@ -39,10 +39,10 @@ func segment(a, b, c, d Point) string {
 	return "C" + xy(c1) + " " + xy(c2) + " " + xy(c)
 }
 
-func xy(p Point) string { return short(p.X) + "," + short(p.Y) }
+func xy(p Point) string { return Coordinate(p.X) + "," + Coordinate(p.Y) }
 
-// short writes a coordinate to a tenth of a unit, which is finer than a hair.
-func short(f float64) string {
+// Coordinate is written to a tenth of a unit, which is finer than a hair.
+func Coordinate(f float64) string {
 	return strings.TrimSuffix(strconv.FormatFloat(f, 'f', 1, 64), ".0")
 }
 

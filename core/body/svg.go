@@ -24,7 +24,7 @@ func WriteSVG(b *strings.Builder, f Figure) {
 		b.WriteString(`</g><g fill="none" stroke="#a38b7b" stroke-linecap="round">`)
 		for _, l := range f.Inner {
 			if l.Layer == layer {
-				fmt.Fprintf(b, `<path d="%s" stroke-width="%s" opacity="%.2f"/>`, l.Path, short(0.8+l.Weight*1.2),
+				fmt.Fprintf(b, `<path d="%s" stroke-width="%s" opacity="%.2f"/>`, l.Path, Coordinate(0.8+l.Weight*1.2),
 					0.25+0.6*l.Weight)
 			}
 		}

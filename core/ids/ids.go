@@ -146,6 +146,17 @@ func Protocols() []Protocol   { return typed[Protocol](protocols) }
 func Contacts() []Contact     { return typed[Contact](contacts) }
 func Positions() []Position   { return typed[Position](positions) }
 
+// List reads ids separated by white space.
+func List[T ~string](spaced string) []T { return typed[T](strings.Fields(spaced)) }
+
+// With is the list with x at its end, unless it is there.
+func With[T comparable](list []T, x T) []T {
+	if slices.Contains(list, x) {
+		return list
+	}
+	return append(list, x)
+}
+
 func typed[T ~string](list []string) []T {
 	out := make([]T, len(list))
 	for i, s := range list {

@@ -51,7 +51,8 @@ var movements = words(`
 	scapula.retraction scapula.upward-rotation scapula.downward-rotation fingers.flexion fingers.extension
 	fingers.abduction thumb.flexion thumb.extension thumb.abduction thumb.adduction thumb.opposition
 	great-toe.flexion great-toe.abduction lesser-toes.flexion lesser-toes.extension lesser-toes.abduction
-	trunk.rotation shoulder.adduction shoulder.horizontal-abduction fingers.adduction breathing.in breathing.out pelvis.anterior-tilt pelvis.posterior-tilt pelvis.hike
+	trunk.rotation shoulder.adduction shoulder.horizontal-abduction fingers.adduction
+	breathing.in breathing.out pelvis.anterior-tilt pelvis.posterior-tilt pelvis.hike
 `)
 
 var landmarks = words(`

@@ -39,7 +39,7 @@ func ContactForbidden(m ids.Muscle, places []Place, usual []ids.Contact, c ids.C
 }
 
 // neckMuscles reach the neck wherever they are pressed.
-var neckMuscles = append(typed[ids.Muscle]("sternocleidomastoid-sternal sternocleidomastoid-clavicular "+
+var neckMuscles = append(ids.List[ids.Muscle]("sternocleidomastoid-sternal sternocleidomastoid-clavicular "+
 	"suboccipitals splenius-capitis splenius-cervicis semispinalis-capitis cervical-multifidus levator-scapulae"),
 	scalenes...)
 

@@ -50,31 +50,21 @@ type Adaptation struct {
 	SlackOrBroad bool `json:"slack_or_broad,omitempty"`
 }
 
-func words(s string) []ids.Region { return typed[ids.Region](s) }
-
-func typed[T ~string](s string) []T {
-	var out []T
-	for w := range fields(s) {
-		out = append(out, T(w))
-	}
-	return out
-}
-
 var (
-	leg = words("anterior-thigh lateral-thigh medial-thigh posterior-thigh anterior-knee lateral-knee " +
+	leg = ids.List[ids.Region]("anterior-thigh lateral-thigh medial-thigh posterior-thigh anterior-knee lateral-knee " +
 		"medial-knee popliteal shin lateral-leg medial-leg upper-calf lower-calf achilles lateral-ankle " +
 		"medial-ankle anterior-ankle heel medial-arch lateral-sole mid-sole metatarsal-heads great-toe " +
 		"lesser-toes dorsal-foot")
-	lowerLeg = words("popliteal shin lateral-leg medial-leg upper-calf lower-calf achilles lateral-ankle " +
+	lowerLeg = ids.List[ids.Region]("popliteal shin lateral-leg medial-leg upper-calf lower-calf achilles lateral-ankle " +
 		"medial-ankle anterior-ankle")
-	abdomen   = words("costal-margin epigastrium umbilical lower-abdomen groin pubic")
-	neck      = words("suboccipital anterior-neck lateral-neck posterior-neck neck-angle")
-	armRegion = words("axilla anterior-upper-arm lateral-upper-arm posterior-upper-arm medial-upper-arm " +
+	abdomen   = ids.List[ids.Region]("costal-margin epigastrium umbilical lower-abdomen groin pubic")
+	neck      = ids.List[ids.Region]("suboccipital anterior-neck lateral-neck posterior-neck neck-angle")
+	armRegion = ids.List[ids.Region]("axilla anterior-upper-arm lateral-upper-arm posterior-upper-arm medial-upper-arm " +
 		"antecubital volar-forearm dorsal-forearm radial-forearm ulnar-forearm palm dorsal-hand")
-	scalenes          = typed[ids.Muscle]("scalenus-anterior scalenus-medius scalenus-posterior")
-	innerThighAndCalf = typed[ids.Muscle]("adductor-longus adductor-magnus gracilis pectineus " +
+	scalenes          = ids.List[ids.Muscle]("scalenus-anterior scalenus-medius scalenus-posterior")
+	innerThighAndCalf = ids.List[ids.Muscle]("adductor-longus adductor-magnus gracilis pectineus " +
 		"gastrocnemius-medial gastrocnemius-lateral soleus tibialis-posterior popliteus")
-	deepBelly = typed[ids.Muscle]("psoas-major iliacus diaphragm")
+	deepBelly = ids.List[ids.Muscle]("psoas-major iliacus diaphragm")
 )
 
 func number(v float64) *float64 { return &v }
@@ -186,7 +176,7 @@ var questions = []Question{
 	adapt("pregnancy", "Pregnant, or a birth in the last six weeks?",
 		"Not face-down after the first three months, not flat on the back for more than a few minutes after 20 "+
 			"weeks; no abdominal hip-flexor work, no deep inner thigh or calf.",
-		Adaptation{AvoidPositions: typed[ids.Position]("prone supine")}).
+		Adaptation{AvoidPositions: ids.List[ids.Position]("prone supine")}).
 		blocking(append(innerThighAndCalf, deepBelly...)...).eachVisit(),
 	adapt("diabetes-sensory-loss", "Diabetes or another loss of feeling?",
 		"The number cannot steer: light, broad, by first resistance.", Adaptation{NumberCannotSteer: true}),
@@ -199,7 +189,7 @@ var questions = []Question{
 	adapt("hypermobility", "Joints that bend too far?", "No stretching to the end; ceilings down by 1.",
 		Adaptation{Down: 1}),
 	adapt("recent-whiplash", "Whiplash in the last weeks?", "Front of the neck: indirect work only.",
-		Adaptation{}).blocking(append(typed[ids.Muscle]("sternocleidomastoid-sternal sternocleidomastoid-clavicular"),
+		Adaptation{}).blocking(append(ids.List[ids.Muscle]("sternocleidomastoid-sternal sternocleidomastoid-clavicular"),
 		scalenes...)...),
 	adapt("thoracic-outlet", "Arm tingling from the collar-bone region (thoracic outlet)?",
 		"Scalenes light, ask about the arm at each stage: shorter holds.", Adaptation{CapSeconds: number(60)}),

@@ -2,15 +2,11 @@ package safety
 
 import (
 	"fmt"
-	"iter"
 	"slices"
-	"strings"
 
 	"mokren/core/ids"
 	"mokren/core/strict"
 )
-
-func fields(s string) iter.Seq[string] { return strings.FieldsSeq(s) }
 
 // Answer to a question of the screening.
 type Answer struct {

@@ -33,7 +33,7 @@ func (s *state) apply(e Event) (ignored string) {
 		return ""
 	case KindReferral:
 		for _, r := range e.Regions {
-			s.referral = appendNew(s.referral, r)
+			s.referral = ids.With(s.referral, r)
 		}
 		return ""
 	case KindPressure, KindBreath, KindRep:
@@ -109,7 +109,7 @@ func (s *state) afterStop(e Event) string {
 		s.countAfterStop(e)
 	case KindReferral:
 		for _, r := range e.Regions {
-			s.referral = appendNew(s.referral, r)
+			s.referral = ids.With(s.referral, r)
 		}
 	}
 	return "Stopped: recorded, nothing goes on. A new hold needs a fresh decision."
@@ -573,13 +573,4 @@ func (s *state) endStage(by string) {
 	s.running = false
 	s.open.EndS, s.open.EndedBy = seconds(s.now), by
 	s.stages = append(s.stages, s.open)
-}
-
-func appendNew(list []ids.Region, r ids.Region) []ids.Region {
-	for _, x := range list {
-		if x == r {
-			return list
-		}
-	}
-	return append(list, r)
 }

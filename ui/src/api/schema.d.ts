@@ -618,7 +618,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/evidence/{evidence}": {
+    "/api/evidence/{id}": {
         parameters: {
             query?: never;
             header?: never;
@@ -927,7 +927,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/thresholds/{threshold}": {
+    "/api/thresholds/{id}": {
         parameters: {
             query?: never;
             header?: never;
@@ -5322,7 +5322,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                evidence: string;
+                id: string;
             };
             cookie?: never;
         };
@@ -5384,7 +5384,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                evidence: string;
+                id: string;
             };
             cookie?: never;
         };
@@ -6493,7 +6493,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                threshold: string;
+                id: string;
             };
             cookie?: never;
         };
@@ -6555,7 +6555,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                threshold: string;
+                id: string;
             };
             cookie?: never;
         };

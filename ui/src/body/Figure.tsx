@@ -9,6 +9,7 @@ import {
 } from "react";
 import { styled } from "styled-components";
 import type { Schemas } from "../api/client";
+import { BodyFrame } from "./BodyFrame";
 import { BodySvg } from "./BodySvg";
 import { type Mark, MarkShape } from "./Mark";
 import { placeOn, scaleOf, type View, viewName } from "./views";
@@ -21,31 +22,7 @@ interface Place {
   y: number;
 }
 
-const Frame = styled.figure`
-  margin: 0;
-  display: grid;
-  grid-template-rows: minmax(0, 1fr) auto;
-  justify-items: center;
-  height: 100%;
-  min-height: 0;
-  svg {
-    height: 100%;
-    max-width: 100%;
-    touch-action: none;
-    border-radius: 14px;
-    outline-offset: -3px;
-  }
-  svg:focus:not(:focus-visible) {
-    outline: none;
-  }
-  svg[data-live="true"] {
-    cursor: crosshair;
-  }
-  figcaption {
-    font-size: 12px;
-    color: var(--ink-soft);
-    padding-top: 2px;
-  }
+const Frame = styled(BodyFrame)`
   .mark {
     cursor: grab;
   }

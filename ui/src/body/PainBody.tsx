@@ -1,7 +1,7 @@
 // One view of the body to paint on, with finger, mouse or keys. A drawing is
 // cells of the core's lattice.
 import { type ReactNode, useMemo, useRef } from "react";
-import { styled } from "styled-components";
+import { BodyFrame } from "./BodyFrame";
 import { BodySvg } from "./BodySvg";
 import type { Drawing, Paint } from "./drawing";
 import { type Cell, cellId, placeName, under, useLattice } from "./lattice";
@@ -9,31 +9,6 @@ import { Painted } from "./Painted";
 import { useBrush } from "./useBrush";
 import { useKeyBrush } from "./useKeyBrush";
 import { type View, viewName } from "./views";
-
-const Frame = styled.figure`
-  margin: 0;
-  display: grid;
-  grid-template-rows: minmax(0, 1fr) auto;
-  justify-items: center;
-  height: 100%;
-  min-height: 0;
-  svg {
-    height: 100%;
-    max-width: 100%;
-    touch-action: none;
-    border-radius: 14px;
-    cursor: crosshair;
-    outline-offset: -3px;
-  }
-  svg:focus:not(:focus-visible) {
-    outline: none;
-  }
-  figcaption {
-    font-size: 12px;
-    color: var(--ink-soft);
-    padding-top: 2px;
-  }
-`;
 
 interface Props {
   view: View;
@@ -58,15 +33,16 @@ export function PainBody({ view, drawing, brush, size, onStroke, onPlace, childr
     (c) => lattice && onStroke(under(lattice, c, size).map((x) => cellId(view, x))),
   );
   const shown = useMemo(() => laid(drawing, preview, brush), [drawing, preview, brush]);
-  if (!lattice) return <Frame aria-busy />;
+  if (!lattice) return <BodyFrame aria-busy />;
   return (
-    <Frame>
+    <BodyFrame>
       <BodySvg
         svg={svg}
         view={view}
         tabIndex={0}
         role="application"
         inside={<Painted view={view} lattice={lattice} drawing={shown} />}
+        data-live
         data-cells={shown.size}
         aria-label={`${viewName[view]} of the body to paint on. Arrow keys move, Space paints, Enter keeps the brush down.`}
         onKeyDown={keys}
@@ -80,7 +56,7 @@ export function PainBody({ view, drawing, brush, size, onStroke, onPlace, childr
         {cursor && <Cursor at={cursor} cell={lattice.size} size={size} down={down} />}
       </BodySvg>
       <figcaption>{viewName[view]}</figcaption>
-    </Frame>
+    </BodyFrame>
   );
 }
 

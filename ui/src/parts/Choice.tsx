@@ -35,26 +35,23 @@ const Chip = styled(ToggleButton)`
   }
 `;
 
-/** One choice among a few, as chips; big enough for a knuckle. */
-export function Choice<T extends string | number>({
-  label,
-  quiet,
-  scale,
-  value,
-  options,
-  onChoose,
-  describe,
-}: {
+interface Labelled {
   /** A quiet label is only read aloud. */
   label: string;
   quiet?: boolean;
+}
+
+interface Chips<T> extends Labelled {
+  options: readonly T[];
+  describe?: (v: T) => string;
   /** Numbers of a scale stay in one row, on a telephone too. */
   scale?: boolean;
-  value: T | undefined;
-  options: readonly T[];
-  onChoose: (v: T) => void;
-  describe?: (v: T) => string;
-}) {
+  selected: readonly T[];
+  several?: boolean;
+  onSelect: (v: T[]) => void;
+}
+
+function Chips<T extends string | number>({ label, quiet, options, describe, ...p }: Chips<T>) {
   return (
     <Box>
       {!quiet && (
@@ -64,15 +61,11 @@ export function Choice<T extends string | number>({
       )}
       <Group
         aria-label={label}
-        data-scale={scale || undefined}
-        selectionMode="single"
-        disallowEmptySelection
-        selectedKeys={value === undefined ? [] : [String(value)]}
-        onSelectionChange={(k) => {
-          const key = [...k][0];
-          const chosen = options.find((o) => String(o) === String(key));
-          if (chosen !== undefined) onChoose(chosen);
-        }}
+        data-scale={p.scale || undefined}
+        selectionMode={p.several ? "multiple" : "single"}
+        disallowEmptySelection={!p.several}
+        selectedKeys={p.selected.map(String)}
+        onSelectionChange={(keys) => p.onSelect(options.filter((o) => keys.has(String(o))))}
       >
         {options.map((o) => (
           <Chip key={o} id={String(o)}>
@@ -84,41 +77,23 @@ export function Choice<T extends string | number>({
   );
 }
 
-/** Several choices among a few. */
-export function Choices<T extends string>({
-  label,
-  quiet,
-  values,
-  options,
-  onChange,
-  describe,
-}: {
-  label: string;
-  quiet?: boolean;
+interface One<T> extends Labelled, Pick<Chips<T>, "options" | "describe" | "scale"> {
+  value: T | undefined;
+  onChoose: (v: T) => void;
+}
+
+/** One choice among a few, as chips; big enough for a knuckle. */
+export function Choice<T extends string | number>({ value, onChoose, ...chips }: One<T>) {
+  const selected = value === undefined ? [] : [value];
+  return <Chips {...chips} selected={selected} onSelect={([v]) => v !== undefined && onChoose(v)} />;
+}
+
+interface Several<T> extends Labelled, Pick<Chips<T>, "options" | "describe"> {
   values: readonly T[];
-  options: readonly T[];
   onChange: (v: T[]) => void;
-  describe?: (v: T) => string;
-}) {
-  return (
-    <Box>
-      {!quiet && (
-        <span className="label" aria-hidden>
-          {label}
-        </span>
-      )}
-      <Group
-        aria-label={label}
-        selectionMode="multiple"
-        selectedKeys={values}
-        onSelectionChange={(k) => onChange([...k].map((x) => String(x) as T))}
-      >
-        {options.map((o) => (
-          <Chip key={o} id={o}>
-            {describe ? describe(o) : o}
-          </Chip>
-        ))}
-      </Group>
-    </Box>
-  );
+}
+
+/** Several choices among a few. */
+export function Choices<T extends string>({ values, onChange, ...chips }: Several<T>) {
+  return <Chips {...chips} several selected={values} onSelect={onChange} />;
 }

@@ -31,8 +31,8 @@ export function Thresholds({ visit }: StepProps) {
         onSet: (value: number) =>
           keep(
             must(
-              api.PUT("/api/thresholds/{threshold}", {
-                params: { path: { threshold: t.id } },
+              api.PUT("/api/thresholds/{id}", {
+                params: { path: { id: t.id } },
                 body: { value },
               }),
             ),
@@ -42,8 +42,7 @@ export function Thresholds({ visit }: StepProps) {
     ...(own[t.id] === undefined
       ? {}
       : {
-          onReset: () =>
-            keep(must(api.DELETE("/api/thresholds/{threshold}", { params: { path: { threshold: t.id } } }))),
+          onReset: () => keep(must(api.DELETE("/api/thresholds/{id}", { params: { path: { id: t.id } } }))),
         }),
   }));
   return (

@@ -14,9 +14,9 @@ export function Weights({ visit }: StepProps) {
   const keep = async (call: Promise<Schemas["Weights"]>) => queries.setQueryData(["weights"], await call);
   const rows = list.map((e) => {
     const r = own[e.id] ?? e.ratio;
-    const path = { path: { evidence: e.id } };
+    const path = { path: { id: e.id } };
     const set = (over: Partial<Schemas["Ratio"]>) =>
-      keep(must(api.PUT("/api/evidence/{evidence}", { params: path, body: { ...r, ...over } })));
+      keep(must(api.PUT("/api/evidence/{id}", { params: path, body: { ...r, ...over } })));
     return {
       id: e.id,
       name: e.name,
@@ -39,9 +39,7 @@ export function Weights({ visit }: StepProps) {
           onSet: (minus: number) => set({ minus }),
         },
       ],
-      ...(own[e.id]
-        ? { onReset: () => keep(must(api.DELETE("/api/evidence/{evidence}", { params: path }))) }
-        : {}),
+      ...(own[e.id] ? { onReset: () => keep(must(api.DELETE("/api/evidence/{id}", { params: path }))) } : {}),
     };
   });
   return (
