@@ -1,0 +1,140 @@
+// @vitest-environment happy-dom
+import "fake-indexeddb/auto";
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { act, cleanup, renderHook, waitFor } from "@testing-library/react";
+import type { ReactNode } from "react";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import type { Schemas } from "../api/client";
+import { realCore } from "../testing/core";
+import { me, openVisit, visitID } from "../testing/visit";
+
+// A stand-in for the server: what it has of the visit, and how it answers.
+const server = vi.hoisted(() => ({ status: 200, events: [] as unknown[], asked: 0 }));
+vi.mock("./core", async (original) => ({
+  ...(await original<object>()),
+  loadCore: () => realCore(),
+}));
+vi.mock("../api/client", async (original) => ({
+  ...(await original<object>()),
+  api: {
+    GET: async () => {
+      server.asked += 1;
+      if (server.status === 0) throw new Error("no connection");
+      const response = new Response(null, { status: server.status });
+      return response.ok
+        ? { response, data: { ...openVisit(), events: server.events } }
+        : { response, error: { detail: "Not yours." } };
+    },
+  },
+}));
+const { useVisit } = await import("./useVisit");
+const { outbox } = await import("./outbox");
+const { tables } = await import("./db");
+const { forgetCopies } = await import("./copies");
+
+const client = new QueryClient();
+const around = ({ children }: { children: ReactNode }) => (
+  <QueryClientProvider client={client}>{children}</QueryClientProvider>
+);
+const opened = () => renderHook(() => useVisit(visitID, me), { wrapper: around }).result;
+
+async function ready() {
+  const at = opened();
+  await waitFor(() => expect(at.current.visit).toBeDefined(), { timeout: 5000 });
+  const visit = () => {
+    if (!at.current.visit) throw new Error("The visit is not open.");
+    return at.current.visit;
+  };
+  return visit;
+}
+
+const noted = (text: string, version: number): Schemas["Event"] =>
+  ({
+    id: `0190a000-0000-7000-8000-0000000001${version}0`,
+    visit: visitID,
+    client: openVisit().client.id,
+    author: me.id,
+    device: "another",
+    seq: version,
+    device_ms: Date.now(),
+    seen: 0,
+    version,
+    verdict: "accepted",
+    schema: 1,
+    type: "note-written",
+    body: { text },
+  }) as unknown as Schemas["Event"];
+
+describe("a visit on screen", () => {
+  beforeEach(async () => {
+    Object.assign(server, { status: 200, events: [], asked: 0 });
+    await (await tables()).clear("outbox");
+    await forgetCopies();
+  });
+  afterEach(() => {
+    cleanup();
+    client.clear();
+  });
+
+  it("shows what is written at once, keeps it until it is sent, and takes it back", async () => {
+    const visit = await ready();
+    act(() => void visit().write("note-written", { text: "Calm." }));
+    expect(visit().state.note).toBe("Calm.");
+    await waitFor(async () => expect(await outbox.unsent(visitID)).toHaveLength(1));
+    act(() => visit().undo?.());
+    expect(visit().state.note ?? "").toBe("");
+    act(() => visit().redo?.());
+    expect(visit().state.note).toBe("Calm.");
+  });
+
+  it("opens with what waits here laid over what the server has", async () => {
+    server.events = [noted("Theirs.", 1)];
+    const first = await ready();
+    expect(first().state.note).toBe("Theirs.");
+    act(() => void first().write("note-written", { text: "Mine." }));
+    await waitFor(async () => expect(await outbox.unsent(visitID)).toHaveLength(1));
+    cleanup();
+    const second = await ready();
+    expect(second().state.note).toBe("Mine.");
+    expect(server.asked).toBe(2);
+  });
+
+  it("asks anew on each screen: what another fetched is older than what it wrote", async () => {
+    const first = await ready();
+    expect(first().state.note ?? "").toBe("");
+    server.events = [noted("Sent meanwhile.", 1)];
+    const second = await ready();
+    expect(second().state.note).toBe("Sent meanwhile.");
+  });
+
+  it("opens the sealed copy where there is no answer at all", async () => {
+    server.events = [noted("Kept.", 1)];
+    await ready();
+    cleanup();
+    server.status = 0;
+    const offline = await ready();
+    expect(offline().state.note).toBe("Kept.");
+  });
+
+  it("takes a no for a no, copy or not", async () => {
+    await ready();
+    cleanup();
+    server.status = 403;
+    const at = opened();
+    await waitFor(() => expect(at.current.error?.message).toContain("Not yours."), { timeout: 5000 });
+    expect(at.current.visit).toBeUndefined();
+  });
+
+  it("says beforehand what the core would set aside", async () => {
+    const visit = await ready();
+    const { start } = visit().core.begin(
+      { protocol: "graded-stages", muscle: "soleus", side: "left" },
+      {},
+      [],
+    );
+    const why = visit().preview("hold-started", { hold: "h", point: "p", start } as never);
+    expect(why).not.toBe("");
+    expect(visit().preview("note-written", { text: "Fine." })).toBe("");
+    expect(visit().state.holds).toEqual([]);
+  });
+});

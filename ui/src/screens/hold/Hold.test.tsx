@@ -1,0 +1,130 @@
+// @vitest-environment happy-dom
+import { act, cleanup, fireEvent, render, screen } from "@testing-library/react";
+import { MemoryRouter, Route, Routes } from "react-router";
+import { afterEach, beforeAll, beforeEach, describe, expect, it, vi } from "vitest";
+import type { Core } from "../../core/core";
+import type { LiveVisit } from "../../core/useVisit";
+import { realCore } from "../../testing/core";
+import { me, openVisit, visitID } from "../../testing/visit";
+
+const shown = vi.hoisted(() => ({ visit: undefined as LiveVisit | undefined }));
+vi.mock("../../core/useVisit", () => ({
+  useVisit: () => ({ visit: shown.visit, retry: () => undefined }),
+}));
+vi.mock("../../parts/Sent", () => ({ Sent: () => null }));
+const { default: Hold } = await import("./Hold");
+
+type Written = [type: string, body: Record<string, unknown>];
+let core: Core;
+let written: Written[];
+
+/** A hold on the left soleus, as it stands right after it began. */
+function begin() {
+  const { start } = core.begin({ protocol: "graded-stages", muscle: "soleus", side: "left" }, {}, []);
+  const hold = { id: "h", start, log: [], status: "live", started_ms: Date.now(), device_ms: Date.now() };
+  shown.visit = {
+    open: openVisit(),
+    core,
+    state: { holds: [hold] },
+    write: (type: string, body: object) => {
+      written.push([type, body as Record<string, unknown>]);
+      return "event";
+    },
+  } as unknown as LiveVisit;
+  render(
+    <MemoryRouter initialEntries={[`/visits/${visitID}/hold/h`]}>
+      <Routes>
+        <Route path="/visits/:id/hold/:hold" element={<Hold me={me} />} />
+        <Route path="/visits/:id" element={<p>The visit</p>} />
+      </Routes>
+    </MemoryRouter>,
+  );
+}
+
+const key = (k: string) => fireEvent.keyDown(document.body, { key: k });
+const pass = (seconds: number) => act(() => vi.advanceTimersByTime(seconds * 1000));
+const said = () => written.map(([, b]) => b.event).filter(Boolean);
+const phase = () => screen.getByRole("main").dataset.phase;
+
+describe("a hold", () => {
+  beforeAll(async () => {
+    core = await realCore();
+  });
+  beforeEach(() => {
+    written = [];
+    vi.useFakeTimers();
+  });
+  afterEach(() => {
+    cleanup();
+    vi.useRealTimers();
+  });
+
+  it("begins by the pedal and asks for the number, in the coach's words", () => {
+    begin();
+    expect(phase()).toBe("ready");
+    key(" ");
+    expect(phase()).toBe("settle");
+    expect(said()).toEqual(["contact"]);
+    pass(4);
+    const line = core.hold(
+      shown.visit?.state.holds[0]?.start as never,
+      written.map(([, b]) => b) as never,
+      4000,
+    ).line;
+    expect(screen.getByRole("status").textContent).toBe(line.text);
+  });
+
+  it("takes a number by key or touch, at once and with its time", () => {
+    begin();
+    key(" ");
+    pass(3);
+    key("6");
+    pass(2);
+    fireEvent.click(screen.getByRole("button", { name: "Number 9" }));
+    expect(written.slice(1)).toEqual([
+      ["hold-event", { hold: "h", at_ms: 3000, event: "score", value: 6 }],
+      ["hold-event", { hold: "h", at_ms: 5000, event: "score", value: 9 }],
+    ]);
+    expect(screen.getByRole("main").dataset.advice).toContain("ease-off");
+  });
+
+  it("takes the last answer back", () => {
+    begin();
+    key(" ");
+    pass(3);
+    key("9");
+    expect(screen.getByRole("main").dataset.advice).toContain("ease-off");
+    pass(1);
+    key("Backspace");
+    expect(said()).toEqual(["contact", "score", "undo"]);
+    expect(screen.getByRole("main").dataset.advice).not.toContain("ease-off");
+  });
+
+  it("is stopped by one key, ends once, and hears nothing after", () => {
+    begin();
+    key(" ");
+    pass(5);
+    key("Escape");
+    pass(5);
+    key("7");
+    const ended = written.filter(([t]) => t === "hold-ended");
+    expect(ended).toEqual([["hold-ended", expect.objectContaining({ hold: "h", outcome: "stopped" })]]);
+    expect(said()).toEqual(["contact", "client-stop"]);
+    expect(screen.getByRole("button", { name: /^Stop/ }).hasAttribute("disabled")).toBe(true);
+  });
+
+  it("lets go and ends when one leaves while pressing", () => {
+    begin();
+    key(" ");
+    pass(5);
+    fireEvent.click(screen.getByRole("button", { name: "Back to the visit" }));
+    expect(said()).toEqual(["contact", "release"]);
+    expect(written.at(-1)?.[0]).toBe("hold-ended");
+    expect(screen.getByText("The visit")).toBeTruthy();
+  });
+
+  it("refuses numbers while nothing is pressed", () => {
+    begin();
+    expect(screen.getByRole("button", { name: "Number 5" }).hasAttribute("disabled")).toBe(true);
+  });
+});
