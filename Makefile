@@ -28,9 +28,11 @@ dev: .mokren/has-postgresql build ## Go server and Vite side by side
 
 GOFUMPT := go tool -modfile=tools/go.mod gofumpt -extra
 
-lint: build ## formats, line limits, vet, React hooks
+lint: build ## formats, limits of lines, functions and files, vet, React hooks, import circles, inline styles
 	test -z "$$($(GOFUMPT) -l $$(git ls-files '*.go') | tee /dev/stderr)"
 	scripts/line-limit
+	go tool -modfile=tools/go.mod funlen -test=false ./...
+	scripts/inline-style
 	go vet ./...
 	cd ui && npm run --silent lint
 

@@ -222,6 +222,11 @@ func TestAClientRegisteredTwiceIsOne(t *testing.T) {
 	var list struct{ Items []api.Client }
 	c.call("GET", "/api/clients?q=Twice", nil, &list)
 	assert.Len(t, list.Items, 1)
+	body["given_name"] = "Other"
+	assert.Equal(t, 409, c.call("PUT", "/api/clients/"+id, body, nil).StatusCode, "another content under the same id")
+	var kept api.Course
+	c.call("GET", "/api/clients/"+id, nil, &kept)
+	assert.Equal(t, "Twice", kept.Client.GivenName)
 	body["revision"] = 7
 	assert.Equal(t, 409, c.call("PUT", "/api/clients/"+id, body, nil).StatusCode)
 }

@@ -24,7 +24,9 @@ var ownWeights = own[assess.Ratio, Weights]{
 		return slices.ContainsFunc(assess.Defaults(), func(e assess.Evidence) bool { return e.ID == id })
 	},
 	check: func(string, assess.Ratio) error { return nil },
-	write: func(ctx context.Context, tx *store.Tx, id string, r *assess.Ratio) error { return tx.PutWeight(ctx, id, r) },
+	write: func(ctx context.Context, tx *store.Tx, id string, r *assess.Ratio) error {
+		return tx.PutWeight(ctx, id, r)
+	},
 	read: func(ctx context.Context, tx *store.Tx) (Weights, error) {
 		w, err := tx.Weights(ctx)
 		return Weights{w}, err

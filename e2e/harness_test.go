@@ -289,3 +289,12 @@ func db(t testing.TB) *sqlx.DB {
 func demoClient(i int) string { return fmt.Sprintf("0190a000-0000-7000-8000-0000000001%02x", i) }
 
 func clientPath(i int) string { return "/clients/" + demoClient(i) }
+
+// pressed waits until the hold on screen has counted so many more seconds of
+// pressure.
+func pressed(p *page, seconds int) {
+	p.t.Helper()
+	const now = `Number(document.querySelector('[aria-label="Pressure time"]').getAttribute("aria-valuenow"))`
+	from := p.MustEval(`() => ` + now).Int()
+	p.MustWait(`(s) => `+now+` >= s`, from+seconds)
+}

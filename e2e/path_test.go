@@ -137,7 +137,7 @@ func TestWholePath(t *testing.T) {
 	for _, next := range []input.Key{input.Digit4, 0} {
 		p.press(input.Digit6)
 		p.MustElement(`main[data-phase=stage]`)
-		time.Sleep(5500 * time.Millisecond) // slower than a sudden fall
+		pressed(p, 6) // slower than a sudden fall
 		if next != 0 {
 			p.press(next)
 			until(p, "breathe-and-deepen")

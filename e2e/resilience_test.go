@@ -2,7 +2,6 @@ package e2e
 
 import (
 	"testing"
-	"time"
 
 	"github.com/go-rod/rod/lib/input"
 	"github.com/stretchr/testify/assert"
@@ -37,7 +36,7 @@ func holdTo(p *page) (client string) {
 // finish ends the hold after a calm number and goes back to the visit.
 func finish(p *page) {
 	p.t.Helper()
-	time.Sleep(6 * time.Second)
+	pressed(p, 6)
 	p.press(input.Digit2)
 	until(p, "release-slowly")
 	p.press(input.Space)

@@ -59,7 +59,7 @@ func (t *Tx) earlierPoints(ctx context.Context, v Visit, out *Earlier) error {
 	err := t.tx.SelectContext(ctx, &rows, `select charted, charted_ms, after_nprs::float8, after_grade
 		from (select distinct on (identity) visit_id, id from charted_point
 			where client_id = $1 and starts_at < $2 and visit_id <> $3
-			order by identity, starts_at desc, place) last
+			order by identity, starts_at desc, place desc) last
 		join charted_point using (visit_id, id)
 		order by starts_at desc, visit_id, place`, v.ClientID, v.StartsAt, v.ID)
 	if err != nil {

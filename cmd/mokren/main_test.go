@@ -11,6 +11,8 @@ import (
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
+
+	"mokren/core/calc"
 )
 
 var binary string
@@ -54,7 +56,10 @@ func TestCalcContract(t *testing.T) {
 		require.Zero(t, code, n)
 		out, errs, code := run(t, example, "calc", n)
 		assert.Zero(t, code, "%s: %s", n, errs)
-		assert.NotEmpty(t, out)
+		want, err := calc.Run(n, []byte(example))
+		require.NoError(t, err, n)
+		assert.Equal(t, string(want), out, "the core's own answer, byte for byte")
+		assert.NotEmpty(t, want, n)
 		assert.Empty(t, errs)
 
 		out, errs, code = run(t, `{"nonsense":1}`, "calc", n)

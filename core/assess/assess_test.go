@@ -180,10 +180,20 @@ func TestGroupsAreDamped(t *testing.T) {
 	assert.InDelta(t, 2.75, sum, 1e-9)
 }
 
+// vignette gives the findings of the first one that is about a muscle.
+func vignette(t testing.TB, m ids.Muscle) Findings {
+	t.Helper()
+	for _, v := range vignettes {
+		if v.muscle == m {
+			return v.f
+		}
+	}
+	require.Fail(t, "no vignette", m)
+	return Findings{}
+}
+
 func TestBlockedSuspectsAreNotReady(t *testing.T) {
-	v := vignettes[41]
-	require.Equal(t, ids.Muscle("soleus"), v.muscle)
-	f := v.f
+	f := vignette(t, "soleus")
 	f.Tests = append(f.Tests, TestResult{"calf-length-knee-bent", ids.Left, "positive"},
 		TestResult{"resisted:ankle.plantarflexion", ids.Left, "positive"})
 	r := Rank(f, nil)
@@ -215,7 +225,7 @@ func TestEarlierPointsRaiseByRecency(t *testing.T) {
 }
 
 func TestOwnWeights(t *testing.T) {
-	f := vignettes[0].f
+	f := vignette(t, "upper-trapezius")
 	a := Rank(f, nil).Suspects[0].Confidence
 	b := Rank(f, Weights{"referral": {30, 0.45}}).Suspects[0].Confidence
 	assert.Greater(t, b, a)
@@ -364,7 +374,7 @@ func TestPhotoGeometry(t *testing.T) {
 }
 
 func BenchmarkRankWholeAtlas(b *testing.B) {
-	f := vignettes[41].f
+	f := vignette(b, "soleus")
 	Rank(f, nil)
 	for b.Loop() {
 		Rank(f, nil)

@@ -12,6 +12,7 @@ import (
 	"mokren/core/body"
 	"mokren/core/ids"
 	"mokren/core/safety"
+	"mokren/core/treat"
 	"mokren/core/visit"
 )
 
@@ -102,30 +103,43 @@ func TestWhatCannotStandIsKeptAside(t *testing.T) {
 	}
 	high := started(603, 500, "soleus")
 	high.Start.Limits.Hard = 9
-	for _, h := range []visit.HoldStarted{wrong, old, high} {
+	for _, c := range []struct {
+		start visit.HoldStarted
+		why   string
+	}{{wrong, "another muscle or side"}, {old, "$.body.start.rules_version"}, {high, "above what the screening allows"}} {
 		var l log
 		l.agree("a")
 		l.add("a", "point-charted", 0, charted(500, "soleus"))
-		l.add("a", "hold-started", 0, h)
+		l.add("a", "hold-started", 0, c.start)
 		s := visit.Reduce(asked(), l.events)
 		require.Len(t, s.Holds, 1)
 		assert.Equal(t, visit.SetAside, s.Holds[0].Status)
-		assert.NotEmpty(t, s.Holds[0].Why)
+		assert.Contains(t, s.Holds[0].Why, c.why)
 	}
 }
 
 func TestASiteClosedTodayTakesNoMoreHolds(t *testing.T) {
 	for sign, closed := range map[string]bool{"unwell": true, "skin-reaction": true, "client-stop": false} {
-		var l log
-		l.agree("a")
-		l.add("a", "point-charted", 0, charted(500, "soleus"))
-		l.add("a", "hold-started", 0, started(600, 500, "soleus"))
-		l.add("a", "hold-event", 0, happened(600, 0, "contact", nil))
-		l.add("a", "hold-event", 0, happened(600, 4000, sign, nil))
-		l.add("a", "hold-started", 0, started(601, 500, "soleus"))
-		s := visit.Reduce(asked(), l.events)
-		assert.Equal(t, closed, s.Points[0].Closed != "", sign)
-		assert.Equal(t, closed, s.Holds[1].Status == visit.SetAside, sign)
+		for _, ended := range []bool{false, true} {
+			var l log
+			l.agree("a")
+			l.add("a", "point-charted", 0, charted(500, "soleus"))
+			l.add("a", "hold-started", 0, started(600, 500, "soleus"))
+			l.add("a", "hold-event", 0, happened(600, 0, "contact", nil))
+			l.add("a", "hold-event", 0, happened(600, 4000, sign, nil))
+			want := visit.Live
+			if ended {
+				l.add("a", "hold-ended", 0, visit.HoldEnded{Hold: visit.UUID(uid(600)), Outcome: "stopped", PressureMS: 4000})
+				want = visit.Kept
+			}
+			l.add("a", "hold-started", 0, started(601, 500, "soleus"))
+			s := visit.Reduce(asked(), l.events)
+			assert.Empty(t, s.Aside, sign)
+			assert.Equal(t, want, s.Holds[0].Status, sign)
+			assert.Equal(t, treat.Outcome("stopped"), s.Holds[0].Summary.Outcome, sign)
+			assert.Equal(t, closed, s.Points[0].Closed != "", sign)
+			assert.Equal(t, closed, s.Holds[1].Status == visit.SetAside, sign)
+		}
 	}
 }
 
