@@ -6,7 +6,8 @@ export const Box = styled.div`
   gap: 4px;
   align-content: start;
   label,
-  .label {
+  .label,
+  .react-aria-Label {
     font-size: var(--t1);
     font-weight: 560;
     color: var(--ink-soft);

@@ -35,6 +35,9 @@ const Shut = styled(Box)`
     position: absolute;
     inset: 0 0 0 auto;
     width: 38px;
+    display: grid;
+    place-items: center;
+    color: inherit;
     border: 0;
     background: none;
     cursor: pointer;

@@ -89,6 +89,7 @@ const DayBox = styled(Box)`
   .field {
     display: flex;
     align-items: center;
+    padding-block: 7px;
   }
   [role="spinbutton"] {
     padding: 1px 2px;

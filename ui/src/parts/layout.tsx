@@ -65,6 +65,13 @@ export const Bullets = styled.ul`
   padding-left: var(--s4);
 `;
 
+/** What to mind here, each on a line. */
+export const Cautions = styled(Bullets)`
+  list-style: disc;
+  color: var(--warn);
+  font-size: var(--t1);
+`;
+
 /** A sentence: quieter, smaller, or with a meaning. */
 export const Said = styled.p<{
   $tone?: "warn" | "stop" | "other" | "good";

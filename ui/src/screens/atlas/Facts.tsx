@@ -55,7 +55,7 @@ function Compared({ atlas: { all, second, side, setSide, setOther }, g }: { atla
       <Columns $cols="1fr 1fr" $align="end">
         <Search
           label="Beside it"
-          none="no second muscle"
+          none="no other"
           value={second?.muscle}
           options={all.filter((m) => m.id !== g.muscle).map((m) => m.id)}
           describe={name}

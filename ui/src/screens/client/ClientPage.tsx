@@ -8,7 +8,7 @@ import { Figure } from "../../body/Figure";
 import { toMark } from "../../body/marks";
 import type { View } from "../../body/views";
 import { Button, Card, Failed, Trouble, Waiting } from "../../parts/controls";
-import { Stack } from "../../parts/layout";
+import { Row, Stack } from "../../parts/layout";
 import { ClientForm } from "../clients/ClientForm";
 import { Progress } from "../progress/Progress";
 import { Cards } from "./Cards";
@@ -118,16 +118,6 @@ export function ClientPage({ me }: { me: Schemas["Me"] }) {
       <div className="side">
         {head}
         {client.error && <Trouble error={client.error} />}
-        {editing && !c.archived && (
-          <Button
-            onPress={() => {
-              setEditing(false);
-              void client.archive(true);
-            }}
-          >
-            Archive this client
-          </Button>
-        )}
         {editing && (
           <Card>
             <ClientForm
@@ -138,6 +128,18 @@ export function ClientPage({ me }: { me: Schemas["Me"] }) {
                 void client.refresh();
               }}
             />
+            {!c.archived && (
+              <Row>
+                <Button
+                  onPress={() => {
+                    setEditing(false);
+                    void client.archive(true);
+                  }}
+                >
+                  Archive this client
+                </Button>
+              </Row>
+            )}
           </Card>
         )}
         <Cards course={q.data} zone={me.time_zone} more={more} />

@@ -1,10 +1,11 @@
 // A point charted in seconds, or corrected.
 import { useState } from "react";
+import { styled } from "styled-components";
 import type { Schemas } from "../../../api/client";
 import { useFigure } from "../../../body/views";
 import { uuidv7 } from "../../../core/ids";
 import { Button, Card, Choice } from "../../../parts/controls";
-import { Fill, Row, Said, Stack } from "../../../parts/layout";
+import { Row, Said, Stack } from "../../../parts/layout";
 import { one, plain, sentence } from "../../../parts/words";
 import type { Aim } from "../body/useAiming";
 import type { Body } from "../body/useBody";
@@ -12,6 +13,10 @@ import type { StepProps } from "../StepProps";
 import { type Chart, chartOf, fieldsOf, fresh } from "./chart";
 import { ChartFields } from "./ChartFields";
 import { HowTo } from "./HowTo";
+
+const Wide = styled(Button)`
+  flex: 1;
+`;
 
 export type Aimed = Aim & { candidate: Schemas["Candidate"] };
 
@@ -46,13 +51,15 @@ export function ChartCard({ visit, body, finger, point, aim }: Props) {
   return (
     <Card>
       {aim && <UnderFinger aim={aim} body={body} />}
-      <h2>
-        {guide.name}, {side}
-      </h2>
-      <p className="quiet">{whereOf(guide, again, of.site)}</p>
-      <Said className="quiet" $small>
-        Usually sends pain to {guide.referral.essential.map(plain).join(", ")}: a guide, never proof.
-      </Said>
+      <div>
+        <h2>
+          {guide.name}, {side}
+        </h2>
+        <p className="quiet">{whereOf(guide, again, of.site)}</p>
+        <Said className="quiet" $small>
+          Usually sends pain to {guide.referral.essential.map(plain).join(", ")}: a guide, never proof.
+        </Said>
+      </div>
       <Stack as="form" onSubmit={save}>
         <ChartFields
           c={c}
@@ -61,9 +68,9 @@ export function ChartCard({ visit, body, finger, point, aim }: Props) {
           missing={missing}
         />
         <Row>
-          <Fill as={Button} type="submit" $kind="main">
+          <Wide type="submit" $kind="main">
             {point ? "Save the correction" : "Chart this point"}
-          </Fill>
+          </Wide>
           <Button onPress={body.leave}>Leave</Button>
           {point && !visit.state.holds.some((h) => h.point === point.point) && (
             <Button

@@ -31,6 +31,7 @@ const Slots = styled.div`
     display: grid;
     place-items: center;
     aspect-ratio: 7 / 11;
+    background: var(--paper);
     border: 1.5px dashed var(--line);
     border-radius: var(--r1);
     cursor: pointer;

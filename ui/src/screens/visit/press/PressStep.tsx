@@ -3,7 +3,7 @@ import { Button as AriaButton } from "react-aria-components";
 import { styled } from "styled-components";
 import type { Schemas } from "../../../api/client";
 import { Button, Card } from "../../../parts/controls";
-import { Said } from "../../../parts/layout";
+import { Cautions, Said } from "../../../parts/layout";
 import { one, plain, sentence } from "../../../parts/words";
 import { AskConsent } from "../Consent";
 import type { StepProps } from "../StepProps";
@@ -15,7 +15,6 @@ import { licensed } from "./roles";
 import { useBegin } from "./useBegin";
 
 const Item = styled(Card)<{ $on: boolean }>`
-  padding: 14px 18px;
   border-color: ${(p) => (p.$on ? "var(--point)" : "var(--line-soft)")};
   .row {
     display: flex;
@@ -36,12 +35,6 @@ const Item = styled(Card)<{ $on: boolean }>`
     font: inherit;
     text-align: left;
     cursor: pointer;
-  }
-  .cautions {
-    margin: 0;
-    padding-left: 18px;
-    color: var(--warn);
-    font-size: var(--t1);
   }
 `;
 
@@ -137,7 +130,7 @@ function Muscle({ guide }: { guide: Schemas["Guide"] }) {
       <p>
         <b>On slight tension:</b> {words(guide.tension)}. <b>In slack:</b> {words(guide.slack)}.
       </p>
-      <ul className="cautions">
+      <Cautions>
         {guide.cautions.map((c) => (
           <li key={c}>{c}</li>
         ))}
@@ -148,7 +141,7 @@ function Muscle({ guide }: { guide: Schemas["Guide"] }) {
               {sentence(plain(n.structure))} {one(n.distance_cm)} cm away. {n.text}
             </li>
           ))}
-      </ul>
+      </Cautions>
     </>
   );
 }

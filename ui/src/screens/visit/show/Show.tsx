@@ -44,6 +44,7 @@ const Sheet = styled.main`
     display: grid;
     grid-template-columns: 1fr 1fr;
     gap: 18px;
+    margin-top: 18px;
   }
   .arcs h2 {
     font-size: 21px;

@@ -6,7 +6,7 @@ import type { Schemas } from "../../../api/client";
 import type { LiveVisit } from "../../../core/useVisit";
 import type { MuscleSide } from "../body/useAiming";
 import { Button, Card, Choice } from "../../../parts/controls";
-import { Row } from "../../../parts/layout";
+import { Cautions, Row } from "../../../parts/layout";
 import { plain, sentence } from "../../../parts/words";
 
 const List = styled.ol`
@@ -83,12 +83,6 @@ const List = styled.ol`
     text-align: right;
     font-variant-numeric: tabular-nums;
     color: var(--ink-soft);
-  }
-  .cautions {
-    margin: 2px 0 8px;
-    padding-left: 18px;
-    color: var(--warn);
-    font-size: var(--t1);
   }
   .blocked {
     color: var(--stop);
@@ -223,11 +217,11 @@ function Reasons({
         </tbody>
       </table>
       {cautions.length > 0 && (
-        <ul className="cautions" aria-label="Cautions here">
+        <Cautions className="cautions" aria-label="Cautions here">
           {cautions.map((c) => (
             <li key={c}>{c}</li>
           ))}
-        </ul>
+        </Cautions>
       )}
       <Button onPress={onFind}>Find it on the body</Button>
     </>
