@@ -86,7 +86,8 @@ type cachedOut[T any] struct {
 func (s *server) registerFigure(a huma.API) {
 	huma.Register(a, op("figure", http.MethodGet, "/api/figure/{view}", "The drawing of a view", 404), figure)
 	huma.Register(a, op("lattice", http.MethodGet, "/api/figure/{view}/lattice", "The cells of a view", 404), lattice)
-	huma.Register(a, op("figure-svg", http.MethodGet, "/api/figure/{view}/svg", "A view with layers as SVG", 404, 422), svg)
+	huma.Register(a, op("figure-svg", http.MethodGet, "/api/figure/{view}/svg", "A view with layers as SVG",
+		404, 422), svg)
 }
 
 func figure(_ context.Context, in *ByView) (*cachedOut[FigureView], error) {

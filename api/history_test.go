@@ -164,7 +164,9 @@ func (c *longCare) press(event func(string, any) visit.Event, p visit.Charted) [
 		h.Hold = hold
 		out = append(out, event("hold-event", h))
 	}
-	return append(out, event("hold-ended", visit.HoldEnded{Hold: hold, Outcome: "released", PressureMS: 16000, Stages: 1}))
+	return append(out, event("hold-ended", visit.HoldEnded{
+		Hold: hold, Outcome: "released", PressureMS: 16000, Stages: 1,
+	}))
 }
 
 // analyze does at once what PostgreSQL does by itself after a while.

@@ -52,7 +52,8 @@ func (s *server) registerSession(a huma.API, signInsPerMinute int) {
 	huma.Register(a, in, s.signIn)
 	huma.Register(a, op("me", http.MethodGet, "/api/session", "Who is signed in", 401), s.me)
 	huma.Register(a, silent(op("sign-out", http.MethodDelete, "/api/session", "Sign out")), s.signOut)
-	huma.Register(a, op("put-finger", http.MethodPut, "/api/me/finger", "Keep one's own finger-width", 401, 422), s.putFinger)
+	huma.Register(a, op("put-finger", http.MethodPut, "/api/me/finger", "Keep one's own finger-width",
+		401, 422), s.putFinger)
 }
 
 func (s *server) signIn(ctx context.Context, in *signIn) (*oneOut[Me], error) {

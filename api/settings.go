@@ -19,12 +19,15 @@ func (s *server) registerSettings(a huma.API) {
 		401, 403, 422), s.putSettings)
 }
 
-func (s *server) putSettings(ctx context.Context, in *struct{ Body PracticeSettings }) (*oneOut[PracticeSettings], error) {
+func (s *server) putSettings(
+	ctx context.Context, in *struct{ Body PracticeSettings },
+) (*oneOut[PracticeSettings], error) {
 	who, err := s.principal(ctx)
 	if err != nil {
 		return nil, err
 	}
-	return one(ctx, s, action("write", "practice", who.Practice.String()), func(tx *store.Tx) (PracticeSettings, error) {
+	what := action("write", "practice", who.Practice.String())
+	return one(ctx, s, what, func(tx *store.Tx) (PracticeSettings, error) {
 		if err := tx.PutSettings(ctx, store.Settings(in.Body)); err != nil {
 			return PracticeSettings{}, err
 		}

@@ -110,7 +110,8 @@ func (t *Tx) readings(ctx context.Context, visits []uuid.UUID) (map[uuid.UUID][]
 	out := map[uuid.UUID][]visit.Range{}
 	for _, r := range rows {
 		out[r.Visit] = append(out[r.Visit], visit.Range{
-			Movement: ids.Movement(r.Movement), Side: ids.Side(r.Side), Before: number(r.Before), After: number(r.After),
+			Movement: ids.Movement(r.Movement), Side: ids.Side(r.Side),
+			Before: number(r.Before), After: number(r.After),
 		})
 	}
 	return out, nil

@@ -32,7 +32,7 @@ func ExampleStore_As() {
 		if err := tx.NewPractice(ctx, "Example room", "Europe/Vienna"); err != nil {
 			return err
 		}
-		if err := tx.NewPerson(ctx, here.Person, "An Owner", "owner", "example@as.example", "secret-words"); err != nil {
+		if err := tx.NewPerson(ctx, here.Person, "An Owner", "owner", "a@as.example", "secret-words"); err != nil {
 			return err
 		}
 		return tx.PutClient(ctx, ada)

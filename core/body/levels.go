@@ -14,9 +14,6 @@ var spine = []ids.Landmark{
 	"T9", "T10", "T11", "T12", "L1", "L2", "L3", "L4", "L5", "S1", "S2", "S3", "S4",
 }
 
-// Spine lists the levels from above down.
-func Spine() []ids.Landmark { return append([]ids.Landmark{}, spine...) }
-
 // levelOf names the vertebral level at a landmark and how it is found. Every
 // palpated level is ± 1 (standard surface anatomy; the crest line is often
 // L3–L4, and the lower scapular angle moves with the arms).

@@ -71,5 +71,8 @@ func document[In, Out any](name, summary, example string, f func(In) (Out, error
 		b, err := json.Marshal(out)
 		return append(b, '\n'), err
 	}
-	return Calc{Name: name, Summary: summary, Example: example, In: reflect.TypeFor[In](), Out: reflect.TypeFor[Out](), run: run}
+	return Calc{
+		Name: name, Summary: summary, Example: example,
+		In: reflect.TypeFor[In](), Out: reflect.TypeFor[Out](), run: run,
+	}
 }

@@ -18,11 +18,11 @@ func SVG(w Wanted) string {
 		k = 2.4 // close-ups are seen larger than the whole body
 	}
 	var b strings.Builder
-	fmt.Fprintf(&b, `<svg xmlns="http://www.w3.org/2000/svg" viewBox="-4 -4 %s 1008" role="img" aria-label="Body, %s">`, body.Coordinate(f.Width+8), w.View)
+	fmt.Fprintf(&b, `<svg xmlns="http://www.w3.org/2000/svg" viewBox="-4 -4 %s 1008" role="img" aria-label="Body, %s">`, num(f.Width+8), w.View)
 	body.WriteSVG(&b, f)
 	b.WriteString(`<g id="bones" fill="none" stroke="#8d8377" stroke-linecap="round">`)
 	for _, l := range d.Bones {
-		fmt.Fprintf(&b, `<path d="%s" stroke-width="%s" opacity="%.2f"/>`, l.Path, body.Coordinate((0.6+l.Weight)*k),
+		fmt.Fprintf(&b, `<path d="%s" stroke-width="%s" opacity="%.2f"/>`, l.Path, num((0.6+l.Weight)*k),
 			0.35+0.5*l.Weight)
 	}
 	b.WriteString(`</g><clipPath id="skin-` + string(w.View) + `">`)
@@ -32,19 +32,19 @@ func SVG(w Wanted) string {
 	b.WriteString(`</clipPath><g id="muscles" clip-path="url(#skin-` + string(w.View) +
 		`)" fill="none" stroke-linecap="round" stroke-linejoin="round">`)
 	for _, s := range d.Strands {
-		fmt.Fprintf(&b, `<g id="%s-%s"><title>%s, %s</title><path d="%s" fill="#9c5a4a" fill-opacity="0.3" stroke="#7c4034" stroke-width="%s"/>`, s.Muscle, s.Side, s.Name, s.Side, s.Belly, body.Coordinate(0.8*k))
+		fmt.Fprintf(&b, `<g id="%s-%s"><title>%s, %s</title><path d="%s" fill="#9c5a4a" fill-opacity="0.3" stroke="#7c4034" stroke-width="%s"/>`, s.Muscle, s.Side, s.Name, s.Side, s.Belly, num(0.8*k))
 		for _, f := range s.Fibres {
-			fmt.Fprintf(&b, `<path d="%s" stroke="#7c4034" stroke-width="%s" opacity="0.55"/>`, f, body.Coordinate(0.7*k))
+			fmt.Fprintf(&b, `<path d="%s" stroke="#7c4034" stroke-width="%s" opacity="0.55"/>`, f, num(0.7*k))
 		}
 		b.WriteString(`</g>`)
 	}
 	b.WriteString(`</g><g id="referral" fill="#96731a">`)
 	for _, z := range d.Zones {
 		for _, c := range z.Essential {
-			fmt.Fprintf(&b, `<circle cx="%s" cy="%s" r="%s"/>`, body.Coordinate(c[0]), body.Coordinate(c[1]), body.Coordinate(z.Size*0.34))
+			fmt.Fprintf(&b, `<circle cx="%s" cy="%s" r="%s"/>`, num(c[0]), num(c[1]), num(z.Size*0.34))
 		}
 		for _, c := range z.Spillover {
-			fmt.Fprintf(&b, `<circle cx="%s" cy="%s" r="%s"/>`, body.Coordinate(c[0]), body.Coordinate(c[1]), body.Coordinate(z.Size*0.17))
+			fmt.Fprintf(&b, `<circle cx="%s" cy="%s" r="%s"/>`, num(c[0]), num(c[1]), num(z.Size*0.17))
 		}
 	}
 	b.WriteString(`</g><g id="structures" fill="none" stroke="#356a86" stroke-linecap="round" stroke-linejoin="round">`)
@@ -53,22 +53,27 @@ func SVG(w Wanted) string {
 		if len(s.Line) == 1 {
 			line += " " + points(s.Line)
 		}
-		fmt.Fprintf(&b, `<g id="%s-%s"><title>%s, %s</title><polyline points="%s" stroke-width="%s" opacity="0.16"/><polyline points="%s" stroke-width="%s" stroke-dasharray="%s %s"/></g>`,
-			s.Structure, s.Side, s.Name, s.Side, line, body.Coordinate(2*s.Radius), line, body.Coordinate(1.5*k), body.Coordinate(5*k), body.Coordinate(3*k))
+		fmt.Fprintf(&b, `<g id="%s-%s"><title>%s, %s</title>`+
+			`<polyline points="%s" stroke-width="%s" opacity="0.16"/>`+
+			`<polyline points="%s" stroke-width="%s" stroke-dasharray="%s %s"/></g>`,
+			s.Structure, s.Side, s.Name, s.Side, line, num(2*s.Radius), line,
+			num(1.5*k), num(5*k), num(3*k))
 	}
 	b.WriteString(`</g><g id="landmarks" fill="#2d5a50" stroke="#fdfaf5">`)
 	for _, l := range d.Landmarks {
-		fmt.Fprintf(&b, `<circle cx="%s" cy="%s" r="%s" stroke-width="%s"><title>%s, %s</title></circle>`, body.Coordinate(l.X),
-			body.Coordinate(l.Y), body.Coordinate(3*k), body.Coordinate(k), l.ID, l.Side)
+		fmt.Fprintf(&b, `<circle cx="%s" cy="%s" r="%s" stroke-width="%s"><title>%s, %s</title></circle>`, num(l.X),
+			num(l.Y), num(3*k), num(k), l.ID, l.Side)
 	}
 	b.WriteString(`</g></svg>`)
 	return b.String()
 }
 
+var num = body.Coordinate
+
 func points(l []body.Point) string {
 	out := make([]string, len(l))
 	for i, p := range l {
-		out[i] = body.Coordinate(p.X) + "," + body.Coordinate(p.Y)
+		out[i] = num(p.X) + "," + num(p.Y)
 	}
 	return strings.Join(out, " ")
 }

@@ -55,12 +55,12 @@ var (
 		"medial-knee popliteal shin lateral-leg medial-leg upper-calf lower-calf achilles lateral-ankle " +
 		"medial-ankle anterior-ankle heel medial-arch lateral-sole mid-sole metatarsal-heads great-toe " +
 		"lesser-toes dorsal-foot")
-	lowerLeg = ids.List[ids.Region]("popliteal shin lateral-leg medial-leg upper-calf lower-calf achilles lateral-ankle " +
-		"medial-ankle anterior-ankle")
+	lowerLeg = ids.List[ids.Region]("popliteal shin lateral-leg medial-leg upper-calf lower-calf achilles " +
+		"lateral-ankle medial-ankle anterior-ankle")
 	abdomen   = ids.List[ids.Region]("costal-margin epigastrium umbilical lower-abdomen groin pubic")
 	neck      = ids.List[ids.Region]("suboccipital anterior-neck lateral-neck posterior-neck neck-angle")
-	armRegion = ids.List[ids.Region]("axilla anterior-upper-arm lateral-upper-arm posterior-upper-arm medial-upper-arm " +
-		"antecubital volar-forearm dorsal-forearm radial-forearm ulnar-forearm palm dorsal-hand")
+	armRegion = ids.List[ids.Region]("axilla anterior-upper-arm lateral-upper-arm posterior-upper-arm " +
+		"medial-upper-arm antecubital volar-forearm dorsal-forearm radial-forearm ulnar-forearm palm dorsal-hand")
 	scalenes          = ids.List[ids.Muscle]("scalenus-anterior scalenus-medius scalenus-posterior")
 	innerThighAndCalf = ids.List[ids.Muscle]("adductor-longus adductor-magnus gracilis pectineus " +
 		"gastrocnemius-medial gastrocnemius-lateral soleus tibialis-posterior popliteus")
@@ -189,8 +189,9 @@ var questions = []Question{
 	adapt("hypermobility", "Joints that bend too far?", "No stretching to the end; ceilings down by 1.",
 		Adaptation{Down: 1}),
 	adapt("recent-whiplash", "Whiplash in the last weeks?", "Front of the neck: indirect work only.",
-		Adaptation{}).blocking(append(ids.List[ids.Muscle]("sternocleidomastoid-sternal sternocleidomastoid-clavicular"),
-		scalenes...)...),
+		Adaptation{}).blocking(append(
+		ids.List[ids.Muscle]("sternocleidomastoid-sternal sternocleidomastoid-clavicular"), scalenes...,
+	)...),
 	adapt("thoracic-outlet", "Arm tingling from the collar-bone region (thoracic outlet)?",
 		"Scalenes light, ask about the arm at each stage: shorter holds.", Adaptation{CapSeconds: number(60)}),
 	adapt("high-blood-pressure", "High or unstable blood pressure?", "Shorter holds; sit up slowly.",

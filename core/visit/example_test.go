@@ -10,7 +10,8 @@ import (
 func ExampleReduce() {
 	event := func(seq int64, id, kind, body string) visit.Event {
 		return visit.Event{
-			ID: id, Author: "me", Device: "a tablet", Seq: seq, DeviceMS: seq, Schema: 1, Type: kind, Body: []byte(body),
+			ID: id, Author: "me", Device: "a tablet", Seq: seq, DeviceMS: seq,
+			Schema: 1, Type: kind, Body: []byte(body),
 		}
 	}
 	const second = "01900000-0000-7000-8000-000000000002"

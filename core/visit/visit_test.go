@@ -106,7 +106,11 @@ func TestWhatCannotStandIsKeptAside(t *testing.T) {
 	for _, c := range []struct {
 		start visit.HoldStarted
 		why   string
-	}{{wrong, "another muscle or side"}, {old, "$.body.start.rules_version"}, {high, "above what the screening allows"}} {
+	}{
+		{wrong, "another muscle or side"},
+		{old, "$.body.start.rules_version"},
+		{high, "above what the screening allows"},
+	} {
 		var l log
 		l.agree("a")
 		l.add("a", "point-charted", 0, charted(500, "soleus"))
@@ -129,7 +133,9 @@ func TestASiteClosedTodayTakesNoMoreHolds(t *testing.T) {
 			l.add("a", "hold-event", 0, happened(600, 4000, sign, nil))
 			want := visit.Live
 			if ended {
-				l.add("a", "hold-ended", 0, visit.HoldEnded{Hold: visit.UUID(uid(600)), Outcome: "stopped", PressureMS: 4000})
+				l.add("a", "hold-ended", 0, visit.HoldEnded{
+					Hold: visit.UUID(uid(600)), Outcome: "stopped", PressureMS: 4000,
+				})
 				want = visit.Kept
 			}
 			l.add("a", "hold-started", 0, started(601, 500, "soleus"))

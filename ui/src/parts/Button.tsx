@@ -1,6 +1,6 @@
 // What is pressed.
 import { Button as AriaButton, type ButtonProps } from "react-aria-components";
-import { styled } from "styled-components";
+import { css, styled } from "styled-components";
 
 export const Button = styled(AriaButton)<
   ButtonProps & { $kind?: "main" | "plain" | "stop"; $large?: boolean }
@@ -26,15 +26,21 @@ export const Button = styled(AriaButton)<
   }
 `;
 
-/** A button that reads as a word in a sentence. */
-export const WordButton = styled(AriaButton)<ButtonProps>`
+/** A button that looks like what it says, and no more. */
+export const bare = css`
   border: 0;
   background: none;
   padding: 0;
   font: inherit;
+  text-align: left;
+  cursor: pointer;
+`;
+
+/** A button that reads as a word in a sentence. */
+export const WordButton = styled(AriaButton)<ButtonProps>`
+  ${bare}
   color: var(--accent);
   text-decoration: underline;
-  cursor: pointer;
 `;
 
 /** A key at the table: for a knuckle, in dim light. */

@@ -3,6 +3,7 @@ import { ChevronRight } from "lucide-react";
 import type { ReactNode } from "react";
 import { Button, Disclosure, DisclosurePanel, Heading } from "react-aria-components";
 import { styled } from "styled-components";
+import { bare } from "./Button";
 
 const Shown = styled(Disclosure)`
   min-width: 0;
@@ -15,13 +16,8 @@ const Shown = styled(Disclosure)`
     align-items: center;
     gap: var(--s1);
     min-height: 32px;
-    border: 0;
-    padding: 0;
-    background: none;
-    font: inherit;
+    ${bare}
     color: var(--ink-soft);
-    cursor: pointer;
-    text-align: left;
   }
   svg.chevron {
     flex: none;

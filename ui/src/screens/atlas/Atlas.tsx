@@ -5,7 +5,7 @@ import { styled } from "styled-components";
 import { api, must, type Schemas } from "../../api/client";
 import type { Core } from "../../core/core";
 import { useCore } from "../../core/useCore";
-import { Card, Choice, Failed, Waiting } from "../../parts/controls";
+import { Card, Choice, Failed, Waiting, bare } from "../../parts/controls";
 import { AtlasBody } from "./AtlasBody";
 import { ByName } from "./ByName";
 import { ByPain } from "./ByPain";
@@ -41,13 +41,10 @@ const Room = styled.div`
     align-content: start;
   }
   .list button {
+    ${bare}
     width: 100%;
-    text-align: left;
-    border: 0;
-    background: none;
     border-radius: var(--r1);
     padding: 7px 10px;
-    cursor: pointer;
     display: grid;
     grid-template-columns: minmax(0, 1fr) auto;
     gap: 0 8px;

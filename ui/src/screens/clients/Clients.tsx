@@ -4,7 +4,7 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import { styled } from "styled-components";
 import { api, must, type Schemas } from "../../api/client";
-import { Button, Card, Choice, Text, Trouble, Waiting } from "../../parts/controls";
+import { Button, Card, Choice, Text, Trouble, Waiting, bare } from "../../parts/controls";
 import { Columns, Padded } from "../../parts/layout";
 import { ClientForm } from "./ClientForm";
 import { ClientTable } from "./ClientTable";
@@ -35,15 +35,10 @@ const Room = styled.div`
   }
   td a,
   td button {
-    border: 0;
-    background: none;
-    padding: 0;
-    font: inherit;
+    ${bare}
     font-weight: 600;
-    text-align: left;
     text-decoration: none;
     color: var(--ink);
-    cursor: pointer;
   }
   td button[aria-pressed="true"] {
     color: var(--accent);

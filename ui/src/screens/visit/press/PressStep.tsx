@@ -2,7 +2,7 @@
 import { Button as AriaButton } from "react-aria-components";
 import { styled } from "styled-components";
 import type { Schemas } from "../../../api/client";
-import { Button, Card } from "../../../parts/controls";
+import { Button, Card, bare } from "../../../parts/controls";
 import { Cautions, Said } from "../../../parts/layout";
 import { one, plain, sentence } from "../../../parts/words";
 import { AskConsent } from "../Consent";
@@ -29,12 +29,7 @@ const Item = styled(Card)<{ $on: boolean }>`
     max-width: 240px;
   }
   h2 button {
-    border: 0;
-    background: none;
-    padding: 0;
-    font: inherit;
-    text-align: left;
-    cursor: pointer;
+    ${bare}
   }
 `;
 

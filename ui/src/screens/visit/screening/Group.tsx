@@ -3,7 +3,7 @@ import { useState } from "react";
 import { styled } from "styled-components";
 import { Button as AriaButton } from "react-aria-components";
 import type { Schemas } from "../../../api/client";
-import { Button, Card } from "../../../parts/controls";
+import { Button, Card, bare } from "../../../parts/controls";
 import { Plain } from "../../../parts/layout";
 import { Question } from "./Question";
 import type { Answers, QuestionID } from "./useAnswers";
@@ -16,11 +16,7 @@ const Head = styled.div`
     flex: 1;
   }
   h2 button {
-    border: 0;
-    background: none;
-    padding: 0;
-    font: inherit;
-    cursor: pointer;
+    ${bare}
   }
   h2 small {
     font: 500 14px var(--text);

@@ -5,7 +5,7 @@ import { styled } from "styled-components";
 import type { Schemas } from "../../../api/client";
 import type { LiveVisit } from "../../../core/useVisit";
 import type { MuscleSide } from "../body/useAiming";
-import { Button, Card, Choice } from "../../../parts/controls";
+import { Button, Card, Choice, bare } from "../../../parts/controls";
 import { Cautions, Row } from "../../../parts/layout";
 import { plain, sentence } from "../../../parts/words";
 
@@ -23,12 +23,7 @@ const List = styled.ol`
     border-top: 0;
   }
   .head {
-    border: 0;
-    background: none;
-    padding: 0;
-    font: inherit;
-    text-align: left;
-    cursor: pointer;
+    ${bare}
     display: grid;
     grid-template-columns: minmax(0, 1fr) 190px 46px;
     gap: 12px;
