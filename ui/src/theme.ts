@@ -4,6 +4,10 @@ import { createGlobalStyle } from "styled-components";
 import "@fontsource-variable/figtree";
 import "@fontsource-variable/source-serif-4";
 
+/** An upright tablet and narrower; a telephone. */
+export const upright = "@media (max-width: 1000px)";
+export const phone = "@media (max-width: 600px)";
+
 export const Look = createGlobalStyle`
   :root {
     --paper: #f5efe6; --card: #fdfaf5; --line: #dfd3c3; --line-soft: #ebe2d5;

@@ -22,6 +22,37 @@ export const BodyFrame = styled.figure`
   svg[data-live="true"] {
     cursor: crosshair;
   }
+  position: relative;
+  .zoom {
+    position: absolute;
+    right: 0;
+    bottom: 24px;
+    display: grid;
+    gap: var(--s1);
+  }
+  .zoom button {
+    width: 44px;
+    height: 44px;
+    border: 1px solid var(--line-soft);
+    border-radius: var(--r1);
+    background: var(--card);
+    color: var(--ink-soft);
+    opacity: 0.9;
+    font-size: var(--t4);
+    cursor: pointer;
+  }
+  .inset {
+    position: absolute;
+    left: 0;
+    bottom: 24px;
+    width: 58px;
+    height: 120px;
+    border: 1px solid var(--line-soft);
+    border-radius: var(--r1);
+    background: var(--card);
+    opacity: 0.92;
+    pointer-events: none;
+  }
   figcaption {
     font-size: var(--t1);
     color: var(--ink-soft);

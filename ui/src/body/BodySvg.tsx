@@ -5,8 +5,9 @@ import type { Schemas } from "../api/client";
 import { Layers } from "./Layers";
 import { Skin } from "./Skin";
 import { scaleOf, useFigure, type View } from "./views";
+import { useScale } from "./zoom";
 
-interface Props extends Omit<SVGProps<SVGSVGElement>, "ref" | "viewBox"> {
+export interface BodyProps extends Omit<SVGProps<SVGSVGElement>, "ref" | "viewBox"> {
   view: View;
   svg?: React.Ref<SVGSVGElement>;
   drawn?: Schemas["Drawn"];
@@ -19,11 +20,11 @@ interface Props extends Omit<SVGProps<SVGSVGElement>, "ref" | "viewBox"> {
   children?: ReactNode;
 }
 
-export function BodySvg({ view, svg, drawn, bright, window: part, inside, children, ...rest }: Props) {
+export function BodySvg({ view, svg, drawn, bright, window: part, inside, children, ...rest }: BodyProps) {
   const { data } = useFigure(view);
   const id = useId();
+  const k = useScale(view);
   if (!data) return <svg viewBox="0 0 480 1000" aria-busy />;
-  const k = scaleOf(view);
   return (
     <svg
       ref={svg}
@@ -31,7 +32,7 @@ export function BodySvg({ view, svg, drawn, bright, window: part, inside, childr
       data-view={view}
       {...rest}
     >
-      <Skin figure={data} id={id} k={k} />
+      <Skin figure={data} id={id} k={k} shade={scaleOf(view)} />
       {inside && <g clipPath={`url(#${id}-skin)`}>{inside}</g>}
       {drawn && <Layers drawn={drawn} bright={bright} clip={`url(#${id}-skin)`} k={k} />}
       {children}

@@ -9,20 +9,15 @@ import {
 } from "react";
 import { styled } from "styled-components";
 import type { Schemas } from "../api/client";
-import { BodyFrame } from "./BodyFrame";
-import { BodySvg } from "./BodySvg";
 import { type Mark, MarkShape } from "./Mark";
-import { placeOn, scaleOf, type View, viewName } from "./views";
+import { placeOn, scaleOf, useFigure, type View, viewName } from "./views";
+import { type Place, useScale } from "./zoom";
+import { ZoomedBody } from "./ZoomedBody";
 import { type Zone, ZoneShape } from "./Zones";
 
 export type { Mark, Zone };
 
-interface Place {
-  x: number;
-  y: number;
-}
-
-const Frame = styled(BodyFrame)`
+const Zoomed = styled(ZoomedBody)`
   .mark {
     cursor: grab;
   }
@@ -58,53 +53,51 @@ interface Props {
 export function Figure(props: Props) {
   const { view, marks = [], zones = [], onTouch } = props;
   const svg = useRef<SVGSVGElement>(null);
-  const scale = scaleOf(view);
   const { drag, grab, move, drop } = useDrag(svg, props);
   const keys = useAim(svg, props);
   return (
-    <Frame>
-      <BodySvg
-        svg={svg}
-        view={view}
-        drawn={props.drawn}
-        bright={props.bright}
-        inside={props.inside}
-        data-live={!!onTouch}
-        tabIndex={onTouch ? 0 : undefined}
-        role={onTouch ? "application" : "img"}
-        aria-label={props.label ?? labelOf(view, !!onTouch, marks.length)}
-        onKeyDown={keys}
-        onPointerDown={(e) => {
-          if (onTouch && !(e.target as Element).closest(".mark")) onTouch(placeOn(svg.current, e));
-        }}
-        onPointerMove={move}
-        onPointerUp={drop}
-      >
-        {props.children}
-        {zones.map((z) => (
-          <ZoneShape key={z.kind} z={z} />
-        ))}
-        {marks.map((m) => (
-          <MarkShape
-            key={m.id}
-            m={m}
-            at={drag?.id === m.id ? drag : m}
-            scale={scale}
-            selected={props.selected === m.id}
-            onSelect={props.onSelect && (() => props.onSelect?.(m.id))}
-            onGrab={(e) => grab(e, m)}
-          />
-        ))}
-        {props.cursor && <Aim at={props.cursor} scale={scale} />}
-      </BodySvg>
-      <figcaption>{props.caption ?? viewName[view]}</figcaption>
-    </Frame>
+    <Zoomed
+      svg={svg}
+      view={view}
+      drags
+      drawn={props.drawn}
+      bright={props.bright}
+      inside={props.inside}
+      caption={props.caption}
+      data-live={!!onTouch}
+      tabIndex={onTouch ? 0 : undefined}
+      role={onTouch ? "application" : "img"}
+      aria-label={props.label ?? labelOf(view, !!onTouch, marks.length)}
+      onKeyDown={keys}
+      onTap={(e) => {
+        if (onTouch && !(e.target as Element).closest(".mark")) onTouch(placeOn(svg.current, e));
+      }}
+      onPointerMove={move}
+      onPointerUp={drop}
+    >
+      {props.children}
+      {zones.map((z) => (
+        <ZoneShape key={z.kind} z={z} />
+      ))}
+      {marks.map((m) => (
+        <MarkShape
+          key={m.id}
+          m={m}
+          view={view}
+          at={drag?.id === m.id ? drag : m}
+          selected={props.selected === m.id}
+          onSelect={props.onSelect && (() => props.onSelect?.(m.id))}
+          onGrab={(e) => grab(e, m)}
+        />
+      ))}
+      {props.cursor && <Aim at={props.cursor} view={view} />}
+    </Zoomed>
   );
 }
 
 const labelOf = (view: View, live: boolean, points: number) =>
   live
-    ? `${viewName[view]} of the body. Arrow keys move the aim, Enter marks.`
+    ? `${viewName[view]} of the body. Arrow keys move the aim, Enter marks, + and − come closer and go back.`
     : `${viewName[view]} of the body with ${points} points`;
 
 type Svg = RefObject<SVGSVGElement | null>;
@@ -133,11 +126,14 @@ function useDrag(svg: Svg, { onSelect, onDrop }: Props) {
 
 /** The arrow keys aim, Enter touches. */
 function useAim(svg: Svg, { view, cursor, onAim, onTouch }: Props) {
-  const step = scaleOf(view) > 1 ? 20 : 4;
+  const { data: figure } = useFigure(view);
+  const width = figure?.width ?? 480;
   return (e: KeyboardEvent) => {
     if (!onAim || !onTouch) return;
-    const width = (svg.current?.viewBox.baseVal.width ?? 492) - 12;
-    const at = cursor ?? { x: width / 2, y: 500 };
+    const seen = svg.current?.viewBox.baseVal ?? { x: 0, y: 0, width, height: 1000 };
+    // The closer, the finer: a step is as long on screen.
+    const step = ((scaleOf(view) > 1 ? 20 : 4) * seen.height) / 1016;
+    const at = cursor ?? { x: seen.x + seen.width / 2, y: seen.y + seen.height / 2 };
     const by = e.shiftKey ? step * 5 : step;
     const moves: Record<string, [number, number]> = {
       ArrowLeft: [-by, 0],
@@ -155,9 +151,11 @@ function useAim(svg: Svg, { view, cursor, onAim, onTouch }: Props) {
 
 const clamp = (v: number, most: number) => Math.min(most, Math.max(0, v));
 
-function Aim({ at, scale }: { at: Place; scale: number }) {
+function Aim({ at, view }: { at: Place; view: View }) {
+  const scale = useScale(view);
   return (
     <g
+      data-aim
       transform={`translate(${at.x} ${at.y})`}
       pointerEvents="none"
       fill="none"

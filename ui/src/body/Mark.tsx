@@ -1,5 +1,7 @@
 // A point on the body: a lens laid along the fibre, as large as it is tender.
 import type { KeyboardEvent, PointerEvent } from "react";
+import type { View } from "./views";
+import { useScale } from "./zoom";
 
 export interface Mark {
   id: string;
@@ -26,13 +28,14 @@ interface Props {
   m: Mark;
   /** Where it is shown; elsewhere than it lies while it is dragged. */
   at: { x: number; y: number };
-  scale: number;
+  view: View;
   selected: boolean;
   onSelect?: () => void;
   onGrab: (e: PointerEvent) => void;
 }
 
-export function MarkShape({ m, at, scale, selected, onSelect, onGrab }: Props) {
+export function MarkShape({ m, at, view, selected, onSelect, onGrab }: Props) {
+  const scale = useScale(view);
   const r = radius(m.grade) * scale;
   const keys = (e: KeyboardEvent) => {
     if (!onSelect || (e.key !== "Enter" && e.key !== " ")) return;

@@ -2,12 +2,12 @@
 // cells of the core's lattice.
 import { type ReactNode, useMemo, useRef } from "react";
 import { BodyFrame } from "./BodyFrame";
-import { BodySvg } from "./BodySvg";
 import type { Drawing, Paint } from "./drawing";
 import { type Cell, cellId, placeName, under, useLattice } from "./lattice";
 import { Painted } from "./Painted";
 import { useBrush } from "./useBrush";
 import { useKeyBrush } from "./useKeyBrush";
+import { ZoomedBody } from "./ZoomedBody";
 import { type View, viewName } from "./views";
 
 interface Props {
@@ -25,39 +25,44 @@ interface Props {
 export function PainBody({ view, drawing, brush, size, onStroke, onPlace, children }: Props) {
   const { data: lattice } = useLattice(view);
   const svg = useRef<SVGSVGElement>(null);
-  const { preview, begin, drag, finish } = useBrush(svg, view, lattice, size, onStroke);
+  const { preview, begin, drag, finish, abort } = useBrush(svg, view, lattice, size, onStroke);
   const { cursor, down, keys, lift } = useKeyBrush(
     lattice,
-    () => ({ x: (svg.current?.viewBox.baseVal.width ?? 480) / 2, y: 400 }),
+    () => middleOf(svg.current),
     (c) => lattice && onPlace?.(placeName(lattice, c) + (drawing.has(cellId(view, c)) ? ", painted" : "")),
     (c) => lattice && onStroke(under(lattice, c, size).map((x) => cellId(view, x))),
   );
   const shown = useMemo(() => laid(drawing, preview, brush), [drawing, preview, brush]);
   if (!lattice) return <BodyFrame aria-busy />;
   return (
-    <BodyFrame>
-      <BodySvg
-        svg={svg}
-        view={view}
-        tabIndex={0}
-        role="application"
-        inside={<Painted view={view} lattice={lattice} drawing={shown} />}
-        data-live
-        data-cells={shown.size}
-        aria-label={`${viewName[view]} of the body to paint on. Arrow keys move, Space paints, Enter keeps the brush down.`}
-        onKeyDown={keys}
-        onBlur={lift}
-        onPointerDown={begin}
-        onPointerMove={drag}
-        onPointerUp={finish}
-        onPointerCancel={finish}
-      >
-        {children}
-        {cursor && <Cursor at={cursor} cell={lattice.size} size={size} down={down} />}
-      </BodySvg>
-      <figcaption>{viewName[view]}</figcaption>
-    </BodyFrame>
+    <ZoomedBody
+      svg={svg}
+      view={view}
+      drags={false}
+      onSecondFinger={abort}
+      tabIndex={0}
+      role="application"
+      inside={<Painted view={view} lattice={lattice} drawing={shown} />}
+      data-live
+      data-cells={shown.size}
+      aria-label={`${viewName[view]} of the body to paint on. Arrow keys move, Space paints, Enter keeps the brush down, + and − come closer and go back.`}
+      onKeyDown={keys}
+      onBlur={lift}
+      onPointerDown={begin}
+      onPointerMove={drag}
+      onPointerUp={finish}
+      onPointerCancel={finish}
+    >
+      {children}
+      {cursor && <Cursor at={cursor} cell={lattice.size} size={size} down={down} />}
+    </ZoomedBody>
   );
+}
+
+/** A little above the middle of what is shown. */
+function middleOf(svg: SVGSVGElement | null) {
+  const { x, y, width, height } = svg?.viewBox.baseVal ?? { x: 0, y: 0, width: 480, height: 1000 };
+  return { x: x + width / 2, y: y + height * 0.4 };
 }
 
 /** The drawing with the stroke under way laid over it. */

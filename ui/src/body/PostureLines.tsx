@@ -3,7 +3,8 @@
 // as they are.
 import type { Schemas } from "../api/client";
 import { shapes } from "./postureShapes";
-import { scaleOf, useFigure, type View } from "./views";
+import { useFigure, type View } from "./views";
+import { useScale } from "./zoom";
 
 interface Props {
   view: View;
@@ -13,6 +14,7 @@ interface Props {
 
 export function PostureLines({ view, posture, flags }: Props) {
   const { data: figure } = useFigure(view);
+  const k = useScale(view);
   if (!figure || posture.length === 0) return null;
   const mark = (id: string, side: string) =>
     figure.landmarks.find((l) => l.id === id && (l.side === side || l.side === "midline"));
@@ -20,7 +22,7 @@ export function PostureLines({ view, posture, flags }: Props) {
     <g aria-hidden data-posture-lines>
       {posture.map((p, i) => (
         <g key={p.measure + (p.side ?? "")} data-drawn={p.measure}>
-          {shapes[p.measure]?.({ p, view, mark, k: scaleOf(view), flagged: flags[i]?.flagged ?? false })}
+          {shapes[p.measure]?.({ p, view, mark, k, flagged: flags[i]?.flagged ?? false })}
         </g>
       ))}
     </g>

@@ -4,11 +4,11 @@ import type { Schemas } from "../api/client";
 type Drawing = Schemas["FigureView"];
 
 /** id-skin is the clip path of the whole body, for what is drawn inside it. */
-export function Skin({ figure, id, k }: { figure: Drawing; id: string; k: number }) {
+export function Skin({ figure, id, k, shade }: { figure: Drawing; id: string; k: number; shade: number }) {
   return (
     <>
       <defs>
-        <Rounded id={`${id}-round`} k={k} />
+        <Rounded id={`${id}-round`} k={shade} />
         <clipPath id={`${id}-skin`}>
           <Shapes of={figure.shapes} />
         </clipPath>
@@ -19,6 +19,13 @@ export function Skin({ figure, id, k }: { figure: Drawing; id: string; k: number
     </>
   );
 }
+
+/** The body as one flat shape. */
+export const Outline = ({ figure }: { figure: Drawing }) => (
+  <g fill="var(--skin)" stroke="var(--skin-edge)" strokeWidth={6}>
+    <Shapes of={figure.shapes} />
+  </g>
+);
 
 const Shapes = ({ of }: { of: Drawing["shapes"] }) => of.map((s) => <path key={s.id + s.side} d={s.path} />);
 

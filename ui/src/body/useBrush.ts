@@ -27,12 +27,16 @@ export function useBrush(
     stroke.current = new Set();
     drag(e);
   };
-  const finish = () => {
-    const cells = [...(stroke.current ?? [])];
+  /** What was begun was not meant. */
+  const abort = () => {
     stroke.current = undefined;
     last.current = undefined;
     setPreview(undefined);
+  };
+  const finish = () => {
+    const cells = [...(stroke.current ?? [])];
+    abort();
     if (cells.length) onStroke(cells);
   };
-  return { preview, begin, drag, finish };
+  return { preview, begin, drag, finish, abort };
 }

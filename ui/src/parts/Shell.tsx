@@ -6,6 +6,7 @@ import { api, type Schemas } from "../api/client";
 import { Button } from "./controls";
 import { Mark } from "./Mark";
 import { Sent } from "./Sent";
+import { phone, upright } from "../theme";
 
 const Bar = styled.header`
   display: flex;
@@ -41,10 +42,39 @@ const Bar = styled.header`
     background: var(--accent-soft);
     color: var(--accent);
   }
+  > * {
+    white-space: nowrap;
+  }
+  ${upright} {
+    gap: 12px;
+    padding: 0 20px;
+    .me {
+      display: none;
+    }
+  }
+  ${phone} {
+    height: auto;
+    flex-wrap: wrap;
+    padding: 6px 12px;
+    gap: 4px 12px;
+    .name {
+      flex: 1;
+    }
+    nav {
+      order: 1;
+      flex: 0 0 100%;
+      gap: 0;
+      justify-content: space-between;
+    }
+    nav a {
+      padding: 10px 8px;
+    }
+  }
 `;
 const Page = styled.div`
   display: grid;
-  grid-template-rows: 56px minmax(0, 1fr);
+  grid-template-columns: minmax(0, 1fr);
+  grid-template-rows: auto minmax(0, 1fr);
   height: 100%;
   > main {
     min-height: 0;
@@ -75,7 +105,7 @@ export function Shell({ me, onSignOut }: Props) {
           {me.role === "owner" && <NavLink to="/practice">Practice</NavLink>}
         </nav>
         <Sent />
-        <span className="quiet">{me.name}</span>
+        <span className="quiet me">{me.name}</span>
         <Button
           onPress={async () => {
             await api.DELETE("/api/session").catch(() => undefined);

@@ -1,6 +1,7 @@
 // How things stand beside each other. Spaces, sizes and radii come from the
 // theme's few steps, so that every screen has one rhythm.
 import { css, styled } from "styled-components";
+import { phone, upright } from "../theme";
 
 export type Space = 1 | 2 | 3 | 4 | 5;
 interface Spaced {
@@ -126,6 +127,17 @@ export const TableRoom = styled.main<{ $side: string; $keys: string }>`
   > .keys {
     grid-column: 1 / -1;
   }
+  ${upright} {
+    grid-template-columns: minmax(0, 1fr);
+    grid-template-rows: auto minmax(0, 1fr) minmax(400px, 0.9fr) auto;
+    > .head {
+      flex-wrap: wrap;
+    }
+  }
+  ${phone} {
+    height: auto;
+    padding: 12px;
+  }
 `;
 
 /** A picture or the body, as large as it goes, with a column beside it. */
@@ -142,5 +154,15 @@ export const BodyAndSide = styled.div<{ $side: string }>`
     gap: var(--s3);
     align-content: start;
     padding-bottom: var(--s4);
+  }
+  ${upright} {
+    grid-template-columns: minmax(0, 1fr);
+    grid-template-rows: minmax(0, 1.2fr) minmax(0, 1fr);
+    gap: var(--s3);
+  }
+  ${phone} {
+    height: auto;
+    grid-template-rows: 64vh auto;
+    padding: var(--s3);
   }
 `;

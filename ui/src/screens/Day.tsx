@@ -5,6 +5,7 @@ import { styled } from "styled-components";
 import { api, must, type Schemas } from "../api/client";
 import { Button, Trouble, Waiting } from "../parts/controls";
 import { isoDay, longDay, time } from "../parts/words";
+import { phone } from "../theme";
 
 const Room = styled.div`
   max-width: 980px;
@@ -18,6 +19,15 @@ const Room = styled.div`
   }
   header h1 {
     flex: 1;
+  }
+  ${phone} {
+    padding: 16px 12px 40px;
+    header {
+      flex-wrap: wrap;
+    }
+    header h1 {
+      flex: 0 0 100%;
+    }
   }
 `;
 const List = styled.ol`
@@ -75,6 +85,18 @@ const Row = styled.li<{ $now: boolean }>`
     background: transparent;
     color: var(--accent);
     border: 1px solid var(--line);
+  }
+  ${phone} {
+    grid-template-columns: 68px minmax(0, 1fr);
+    gap: 8px 12px;
+    padding: 12px 14px;
+    .who {
+      white-space: normal;
+    }
+    > :nth-child(n + 3) {
+      grid-column: 2;
+      justify-self: start;
+    }
   }
 `;
 

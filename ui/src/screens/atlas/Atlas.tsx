@@ -14,6 +14,7 @@ import { Facts } from "./Facts";
 import { KeepOff, Structure } from "./KeepOff";
 import { type Mode, modes } from "./modes";
 import { type AtlasView, useAtlas } from "./useAtlas";
+import { phone, upright } from "../../theme";
 
 const Room = styled.div`
   height: 100%;
@@ -98,6 +99,25 @@ const Room = styled.div`
     gap: 12px;
     align-content: start;
     padding-right: 4px;
+  }
+  ${upright} {
+    grid-template-columns: 286px minmax(0, 1fr);
+    grid-template-rows: minmax(300px, 44vh) minmax(0, 1fr);
+    .body {
+      grid-area: 1 / 1 / 2 / -1;
+    }
+  }
+  ${phone} {
+    height: auto;
+    grid-template-columns: minmax(0, 1fr);
+    grid-template-rows: auto 60vh auto;
+    padding: 12px;
+    .body {
+      grid-area: auto;
+    }
+    .list {
+      max-height: 40vh;
+    }
   }
 `;
 

@@ -13,6 +13,7 @@ import { useTableMode } from "../hold/useRoom";
 import { Construction } from "./guide/Construction";
 import { More } from "./guide/More";
 import { useSteps } from "./guide/useSteps";
+import { phone } from "../../theme";
 
 const Room = styled(TableRoom)`
   .head {
@@ -89,6 +90,9 @@ const Room = styled(TableRoom)`
   .keys {
     display: grid;
     grid-template-columns: 1fr 2.4fr repeat(2, 1fr);
+    ${phone} {
+      grid-template-columns: 1fr 1fr;
+    }
     gap: 10px;
   }
   .keys button {

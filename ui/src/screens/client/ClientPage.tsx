@@ -14,6 +14,7 @@ import { Progress } from "../progress/Progress";
 import { Cards } from "./Cards";
 import { Head } from "./Head";
 import { useClient } from "./useClient";
+import { phone, upright } from "../../theme";
 
 const Room = styled.div`
   height: 100%;
@@ -78,6 +79,24 @@ const Room = styled.div`
   }
   .visits li:first-child {
     border-top: 0;
+  }
+  ${upright} {
+    height: auto;
+    grid-template-columns: minmax(0, 1fr);
+    .bodies {
+      height: 46vh;
+    }
+    .side {
+      overflow: visible;
+      padding-right: 0;
+    }
+  }
+  ${phone} {
+    padding: 12px;
+    .points li {
+      grid-template-columns: minmax(0, 1fr);
+      gap: 2px;
+    }
   }
 `;
 const Whole = styled(Stack)`

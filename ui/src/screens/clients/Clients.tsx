@@ -8,6 +8,7 @@ import { Button, Card, Choice, Text, Trouble, Waiting, bare } from "../../parts/
 import { Columns, Padded } from "../../parts/layout";
 import { ClientForm } from "./ClientForm";
 import { ClientTable } from "./ClientTable";
+import { phone, upright } from "../../theme";
 
 const Room = styled.div`
   max-width: 1180px;
@@ -45,6 +46,19 @@ const Room = styled.div`
   }
   td.last {
     white-space: nowrap;
+  }
+  ${upright} {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  ${phone} {
+    padding: 12px;
+    :is(th, td):nth-child(2),
+    :is(th, td):nth-child(4) {
+      display: none;
+    }
+    :is(th, td):first-child {
+      padding-left: 0;
+    }
   }
 `;
 

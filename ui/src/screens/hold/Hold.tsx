@@ -17,6 +17,7 @@ import { Signs } from "./Signs";
 import { Trace } from "./Trace";
 import { useHold } from "./useHold";
 import { useKeys, useTableMode, useTones, useWakeLock } from "./useRoom";
+import { phone, upright } from "../../theme";
 
 const Room = styled(TableRoom)`
   .head {
@@ -132,6 +133,26 @@ const Room = styled(TableRoom)`
     display: grid;
     grid-template-columns: 1.7fr repeat(7, 1fr) 1.6fr;
     gap: 8px;
+  }
+  ${upright} {
+    .keys {
+      grid-template-columns: repeat(5, 1fr);
+      grid-auto-rows: 78px;
+    }
+    .keys > :first-child {
+      grid-column: span 2;
+    }
+  }
+  ${phone} {
+    .keys {
+      grid-template-columns: repeat(3, 1fr);
+    }
+    .keys > :last-child {
+      grid-column: span 2;
+    }
+    .unit {
+      font-size: 20px;
+    }
   }
 `;
 export default function Hold({ me }: { me: Schemas["Me"] }) {

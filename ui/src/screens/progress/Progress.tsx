@@ -10,7 +10,7 @@ import { rangeSignals, sumUp, verdict } from "./verdict";
 
 const Grid = styled.div`
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(340px, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(min(340px, 100%), 1fr));
   gap: 16px;
   align-items: start;
 `;

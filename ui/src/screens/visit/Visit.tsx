@@ -1,10 +1,10 @@
 // A visit: the body in the same place at every step, the path always visible.
 import { useEffect, useRef } from "react";
-import { Link, useParams } from "react-router";
+import { useParams } from "react-router";
 import { styled } from "styled-components";
 import type { Schemas } from "../../api/client";
 import { type LiveVisit, useVisit } from "../../core/useVisit";
-import { Button, Failed, Waiting } from "../../parts/controls";
+import { Failed, Waiting } from "../../parts/controls";
 import { BodyPane } from "./body/BodyPane";
 import { type Body, useBody } from "./body/useBody";
 import { CloseStep } from "./CloseStep";
@@ -15,9 +15,11 @@ import { Notices } from "./Notices";
 import { PressStep } from "./press/PressStep";
 import { RecheckStep } from "./RecheckStep";
 import { ScreenStep } from "./screening/ScreenStep";
-import { openSteps, type Path, stepNames, steps, usePath } from "./steps";
+import { type Path, usePath } from "./steps";
 import { SuspectStep } from "./suspects/SuspectStep";
 import { useRanking } from "./suspects/useRanking";
+import { Top } from "./Top";
+import { phone, upright } from "../../theme";
 
 const Room = styled.div`
   height: 100%;
@@ -27,27 +29,6 @@ const Room = styled.div`
   gap: 12px 18px;
   padding: 12px 22px 16px;
   min-height: 600px;
-  .top {
-    grid-column: 1 / -1;
-    display: flex;
-    align-items: center;
-    gap: 16px;
-    min-width: 0;
-  }
-  .top h1 {
-    font-size: 21px;
-    white-space: nowrap;
-    overflow: hidden;
-    text-overflow: ellipsis;
-    min-width: 0;
-    flex: 0 1 auto;
-  }
-  .path {
-    display: flex;
-    gap: 2px;
-    flex: 1;
-    justify-content: center;
-  }
   .panel {
     overflow: auto;
     min-height: 0;
@@ -68,13 +49,6 @@ const Room = styled.div`
   .compare dd {
     margin: 0;
   }
-  .top h1 a {
-    color: inherit;
-    text-decoration: none;
-  }
-  .top > a {
-    white-space: nowrap;
-  }
   .caution {
     background: var(--warn-soft);
     color: var(--warn);
@@ -82,30 +56,19 @@ const Room = styled.div`
     padding: 8px 12px;
     font-weight: 520;
   }
-`;
-const Step = styled(Link)<{ $open: boolean }>`
-  text-decoration: none;
-  color: var(--ink-soft);
-  padding: 8px 11px;
-  border-radius: var(--r1);
-  font-weight: 560;
-  display: flex;
-  gap: 7px;
-  align-items: center;
-  &[aria-current] {
-    background: var(--accent);
-    color: var(--accent-ink);
+  ${upright} {
+    grid-template-columns: minmax(0, 1fr);
+    grid-template-rows: auto minmax(300px, 46vh) minmax(0, 1fr);
   }
-  &::before {
-    content: "";
-    width: 9px;
-    height: 9px;
-    border-radius: 50%;
-    border: 2px solid currentColor;
-    background: ${(p) => (p.$open ? "transparent" : "currentColor")};
+  ${phone} {
+    height: auto;
+    grid-template-rows: auto 56vh auto;
+    padding: 10px 12px 24px;
+    .panel {
+      overflow: visible;
+    }
   }
 `;
-
 export default function Visit({ me }: { me: Schemas["Me"] }) {
   const { id = "" } = useParams();
   return <OfID key={id} id={id} me={me} />;
@@ -146,37 +109,6 @@ function useOpened({ state, open, write }: LiveVisit) {
     // A hold can begin with the network gone, so its screen is fetched now.
     void import("../hold/Hold").catch(() => undefined);
   }, [opened, reason, write]);
-}
-
-function Top({ visit, path }: { visit: LiveVisit; path: Path }) {
-  const { open, state, undo } = visit;
-  const todo = openSteps(state);
-  return (
-    <div className="top">
-      <h1>
-        <Link to={`/clients/${open.client.id}`}>
-          {open.client.given_name} {open.client.family_name}
-        </Link>
-      </h1>
-      <nav className="path" aria-label="Steps of the visit">
-        {steps.map((s) => (
-          <Step
-            key={s}
-            $open={todo[s]}
-            to={`?step=${s}`}
-            aria-current={path.step === s ? "step" : undefined}
-            aria-label={`${stepNames[s]}${todo[s] ? ", open" : ", done"}`}
-          >
-            {stepNames[s]}
-          </Step>
-        ))}
-      </nav>
-      <Link to={`/visits/${open.visit.id}/show`}>Show the client</Link>
-      <Button isDisabled={!undo} onPress={undo}>
-        Undo
-      </Button>
-    </div>
-  );
 }
 
 interface PanelProps {

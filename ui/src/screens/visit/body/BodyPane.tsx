@@ -15,6 +15,7 @@ import type { StepProps } from "../StepProps";
 import type { Path } from "../steps";
 import { hint } from "./hint";
 import type { Body } from "./useBody";
+import { phone } from "../../../theme";
 
 const Pane = styled.div`
   background: var(--card);
@@ -43,6 +44,14 @@ const Pane = styled.div`
     grid-template-columns: 1fr 1fr;
     grid-template-rows: minmax(0, 1fr);
     min-height: 0;
+  }
+  ${phone} {
+    .head {
+      flex-wrap: wrap-reverse;
+    }
+    .hint {
+      flex-basis: 100%;
+    }
   }
 `;
 

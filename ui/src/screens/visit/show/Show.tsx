@@ -13,6 +13,7 @@ import { type LiveVisit, useVisit } from "../../../core/useVisit";
 import { Button, Trouble, Waiting } from "../../../parts/controls";
 import { deg, plainMovement, sentence } from "../../../parts/words";
 import { seenSigns, stanceOf } from "./inWords";
+import { phone, upright } from "../../../theme";
 
 const Sheet = styled.main`
   min-height: 100%;
@@ -51,6 +52,27 @@ const Sheet = styled.main`
   }
   p + p {
     margin-top: 8px;
+  }
+  ${upright} {
+    .both {
+      grid-template-columns: minmax(0, 1fr);
+    }
+    .bodies {
+      height: 56vh;
+    }
+  }
+  ${phone} {
+    padding: 12px;
+    header {
+      flex-wrap: wrap;
+    }
+    header h1 {
+      flex: 0 0 100%;
+      font-size: var(--t5);
+    }
+    .arcs {
+      grid-template-columns: minmax(0, 1fr);
+    }
   }
   @media print {
     .off {

@@ -8,7 +8,7 @@ import { seenAt, type Spot, toggleSign } from "./spots";
 
 const List = styled.div`
   display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(256px, 1fr));
+  grid-template-columns: repeat(auto-fit, minmax(min(256px, 100%), 1fr));
   gap: 0 26px;
   > div {
     display: grid;

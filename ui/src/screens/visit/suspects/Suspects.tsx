@@ -25,7 +25,7 @@ const List = styled.ol`
   .head {
     ${bare}
     display: grid;
-    grid-template-columns: minmax(0, 1fr) 190px 46px;
+    grid-template-columns: minmax(0, 1fr) minmax(70px, 33%) 46px;
     gap: 12px;
     align-items: center;
     width: 100%;

@@ -1,0 +1,120 @@
+package e2e
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+
+	"github.com/go-rod/rod/lib/input"
+	"github.com/stretchr/testify/assert"
+
+	"mokren/demo"
+)
+
+// screens of the devices that stand in a practice.
+var devices = [][2]int{{360, 740}, {390, 844}, {820, 1180}, {1180, 820}, {1280, 800}, {1920, 1080}}
+
+// cutOff lists what sticks out of the page or is cut off sideways by what
+// scrolls around it.
+const cutOff = `() => {
+	const bad = [], w = innerWidth;
+	if (document.documentElement.scrollWidth > w) bad.push("the page is " + document.documentElement.scrollWidth + " wide");
+	const seen = "button, a, input:not([type=file]), textarea, [role=radio], h1, h2, h3, p, li, td, figure";
+	for (const e of document.querySelectorAll(seen)) {
+		const r = e.getBoundingClientRect();
+		if (r.width < 2 || e.closest(".away, [data-react-aria-prevent-focus]")) continue;
+		const name = e.tagName.toLowerCase() + " " + (e.textContent || e.ariaLabel || "").slice(0, 30);
+		if (r.right > w + 1 || r.left < -1) bad.push(name + " reaches " + Math.round(r.right));
+		for (let q = e.parentElement; q; q = q.parentElement) {
+			if (getComputedStyle(q).overflowX === "visible") continue;
+			if (r.right > q.getBoundingClientRect().right + 1) bad.push(name + " is cut off");
+			break;
+		}
+	}
+	return bad.slice(0, 6);
+}`
+
+// frames waits until what has changed is drawn.
+func frames(p *page) {
+	p.t.Helper()
+	p.MustEval(`() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done)))`)
+}
+
+// fits looks at what the page shows on every device.
+func fits(p *page, name string) {
+	p.t.Helper()
+	for _, d := range devices {
+		// Rules that are inserted in the frame of a resize can miss it.
+		frames(p)
+		p.MustSetViewport(d[0], d[1], 1, false)
+		var said []string
+		// A layout may take some frames to settle; what stays is a fault.
+		for try := 0; try == 0 || (len(said) > 0 && try < 20); try++ {
+			said = nil
+			frames(p)
+			for _, v := range p.MustEval(cutOff).Arr() {
+				said = append(said, v.Str())
+			}
+		}
+		assert.Empty(p.t, said, "%s at %d × %d", name, d[0], d[1])
+	}
+	p.MustSetViewport(1280, 800, 1, false)
+}
+
+func TestNothingIsCutOffOnAnyDevice(t *testing.T) {
+	t.Parallel()
+	s := startServer(t)
+	p := openPage(t, s.addr, "/")
+	p.see("h1", "Mokren")
+	fits(p, "sign-in")
+	p.signIn(demo.Logins[0])
+	p.see("a", "Marta")
+	fits(p, "day")
+	for path, h := range map[string][2]string{
+		"/clients":                  {"a", "Jonah"},
+		"/practice":                 {"h1", "Alder"},
+		"/spine":                    {"h2", "Landmarks"},
+		"/atlas/infraspinatus":      {"h2", "Infraspinatus"},
+		"/guide/soleus/left":        {"h1", "Soleus"},
+		clientPath(1):               {"h2", "Points followed"},
+		clientPath(1) + "/progress": {"h3", "Soleus"},
+		"/draw":                     {"h1,p,label", "."},
+	} {
+		p.MustNavigate(p.base + path)
+		p.see(h[0], h[1])
+		fits(p, path)
+	}
+	p.MustNavigate(p.base + "/")
+	p.see("a", "Jonah Petrak")
+	p.MustElementX(`//li[contains(., 'Jonah Petrak')]//a[contains(@class, 'go')]`).MustClick()
+	p.see("button", "Undo")
+	fits(p, "pain")
+	stepTo(p, "Screen")
+	fits(p, "screen")
+	screened(p)
+	stepTo(p, "Measure")
+	for _, of := range []string{"Range", "Posture", "Squat and reach", "Photographs"} {
+		part(p, of)
+		fits(p, of)
+	}
+	stepTo(p, "Suspect")
+	fits(p, "suspect")
+	stepTo(p, "Find")
+	mark(p, 181, 842)
+	p.see("h2", "Soleus, left")
+	fits(p, "find")
+	chart(p, 6, "yes")
+	for _, step := range []string{"Recheck", "Close", "Press"} {
+		stepTo(p, step)
+		fits(p, step)
+	}
+	visit := strings.Split(p.MustInfo().URL, "?")[0]
+	beginHold(p)
+	p.MustElement(`main[data-phase=ready]`)
+	p.press(input.Space)
+	fits(p, "hold")
+	p.press(input.Escape)
+	p.MustNavigate(fmt.Sprint(visit, "/show"))
+	p.see("h1", "What we found")
+	fits(p, "show")
+}

@@ -1,0 +1,109 @@
+package e2e
+
+import (
+	"math"
+	"strconv"
+	"testing"
+
+	"github.com/go-rod/rod/lib/input"
+	"github.com/go-rod/rod/lib/proto"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"mokren/demo"
+)
+
+// closeness is how close the back is shown; 1 is the whole.
+func closeness(p *page) float64 {
+	p.t.Helper()
+	frames(p)
+	k, err := strconv.ParseFloat(*p.MustElement("svg[data-view=back]").MustAttribute("data-zoom"), 64)
+	require.NoError(p.t, err)
+	return k
+}
+
+// at is where a place of the back is on screen.
+func at(p *page, x, y float64) proto.Point {
+	p.t.Helper()
+	pt := p.MustEval(`(x, y) => { const s = document.querySelector("svg[data-view=back]"); const q = new DOMPoint(x, y).matrixTransform(s.getScreenCTM()); return [q.x, q.y]; }`, x, y).Arr()
+	return proto.NewPoint(pt[0].Num(), pt[1].Num())
+}
+
+// pinch spreads two fingers around a place, from so far apart to so far.
+func pinch(p *page, where proto.Point, from, to float64) {
+	p.t.Helper()
+	touch := func(kind proto.InputDispatchTouchEventType, apart float64) {
+		fingers := []*proto.InputTouchPoint{}
+		if kind != proto.InputDispatchTouchEventTypeTouchEnd {
+			for i, side := range []float64{-0.5, 0.5} {
+				id := float64(i)
+				fingers = append(fingers, &proto.InputTouchPoint{X: where.X, Y: where.Y + side*apart, ID: &id})
+			}
+		}
+		require.NoError(p.t, proto.InputDispatchTouchEvent{Type: kind, TouchPoints: fingers}.Call(p))
+	}
+	touch(proto.InputDispatchTouchEventTypeTouchStart, from)
+	for i := range 5 {
+		touch(proto.InputDispatchTouchEventTypeTouchMove, from+(to-from)*float64(i+1)/5)
+	}
+	touch(proto.InputDispatchTouchEventTypeTouchEnd, 0)
+}
+
+func TestCloseUp(t *testing.T) {
+	t.Parallel()
+	s := startServer(t)
+	for _, d := range [][2]int{{1280, 800}, {820, 1180}} {
+		p := openPage(t, s.addr, "/")
+		p.MustSetViewport(d[0], d[1], 1, false)
+		p.signIn(demo.Logins[0])
+		client := ownClient(p, "Close"+strconv.Itoa(d[0]))
+		newVisit(p, client)
+		screened(p)
+		stepTo(p, "Find")
+		p.MustElement("svg[data-view=back] path")
+		require.InDelta(t, 1, closeness(p), 0)
+
+		// Two fingers bring it closer, and chart nothing.
+		pinch(p, at(p, 186, 772), 60, 180)
+		k := closeness(p)
+		assert.InDelta(t, 3, k, 0.3, "as far as the fingers spread")
+		p.see("h2", "Points of this visit")
+		pinch(p, at(p, 186, 772), 60, 180)
+		assert.Greater(t, closeness(p), k)
+
+		// At the closest a fingertip covers no more than 25 mm of a client of 170 cm.
+		mark(p, 186.3, 772.4)
+		p.see("h2", "Gastrocnemius, medial head, left")
+		p.MustElement("svg[data-view=back]").MustFocus()
+		for range 6 {
+			p.press(input.Equal)
+		}
+		k = closeness(p)
+		assert.InDelta(t, 9, k, 1e-9)
+		a, b := at(p, 186, 770), at(p, 186, 780)
+		assert.LessOrEqual(t, 44*17/math.Hypot(b.X-a.X, b.Y-a.Y), 25.0, "mm under 44 px")
+
+		// A touch lies where it was meant, within 2 mm; an arrow key nudges by 1 mm.
+		aim := func() (x, y float64) {
+			v := p.MustEval(`() => { const m = document.querySelector("svg[data-view=back] g[data-aim]").transform.baseVal[0].matrix; return [m.e, m.f]; }`).Arr()
+			return v[0].Num(), v[1].Num()
+		}
+		x, y := aim()
+		assert.LessOrEqual(t, math.Hypot(x-186.3, y-772.4)*1.7, 2.0, "mm beside the aim")
+		p.press(input.ArrowRight)
+		frames(p)
+		right, _ := aim()
+		assert.InDelta(t, 1, (right-x)*1.7, 0.5, "mm to the right")
+
+		p.press(input.Enter)
+		p.press(input.Digit0)
+		assert.InDelta(t, 1, closeness(p), 0)
+		chart(p, 5, "yes")
+		p.sent()
+		var kept []struct{ X, Y float64 }
+		require.NoError(t, db(t).Select(&kept, `select (body->>'x')::float8 as x, (body->>'y')::float8 as y
+			from visit_event where client_id = $1 and type = 'point-charted'`, client))
+		require.Len(t, kept, 1)
+		assert.LessOrEqual(t, math.Hypot(kept[0].X-right, kept[0].Y-772.4)*1.7, 2.0)
+	}
+}

@@ -1,0 +1,54 @@
+import { describe, expect, it } from "vitest";
+import { boxOf, closer, closest, moved, type Place, whole, windowOf, type Zoom } from "./zoom";
+
+const box = boxOf(480);
+/** Where a place is on screen, in shares of the pane. */
+function onScreen(z: Zoom, p: Place) {
+  const [x, y, w, h] = windowOf(z, box);
+  return { x: (p.x - x) / w, y: (p.y - y) / h };
+}
+
+describe("zoom", () => {
+  it("shows the whole view first", () => {
+    expect(windowOf(whole(box), box)).toEqual([-6, -8, 492, 1016]);
+  });
+
+  it("keeps the place under the finger where it is", () => {
+    const at = { x: 190, y: 700 };
+    let z = whole(box);
+    const before = onScreen(z, at);
+    for (const by of [1.5, 1.5, 2, 0.8]) {
+      z = closer(z, by, at, box);
+      expect(onScreen(z, at).x).toBeCloseTo(before.x, 9);
+      expect(onScreen(z, at).y).toBeCloseTo(before.y, 9);
+    }
+  });
+
+  it("goes no closer than a fingertip needs, and back to the whole", () => {
+    const at = { x: 0, y: 0 };
+    const z = closer(whole(box), 100, at, box);
+    expect(z.k).toBe(closest);
+    // 44 px on a pane of 400 px, on a client of 1.75 m.
+    const mmPerPX = (box.height / closest / 400) * 1.75;
+    expect(44 * mmPerPX).toBeLessThanOrEqual(25);
+    expect(closer(z, 0.001, at, box)).toEqual(whole(box));
+  });
+
+  it("never shows what is past the edge", () => {
+    let z = closer(whole(box), 4, { x: 200, y: 500 }, box);
+    z = moved(z, { x: 1000, y: -5000 }, box);
+    const [x, y, w, h] = windowOf(z, box);
+    expect(x).toBeCloseTo(box.x, 9);
+    expect(y + h).toBeCloseTo(box.y + box.height, 9);
+    expect(w).toBeCloseTo(492 / 4, 9);
+  });
+
+  it("takes what is under the hand along", () => {
+    const z = closer(whole(box), 4, { x: 240, y: 500 }, box);
+    const p = { x: 250, y: 480 };
+    const [, , w, h] = windowOf(z, box);
+    const after = onScreen(moved(z, { x: 10, y: -20 }, box), p);
+    expect(after.x - onScreen(z, p).x).toBeCloseTo(10 / w, 9);
+    expect(after.y - onScreen(z, p).y).toBeCloseTo(-20 / h, 9);
+  });
+});

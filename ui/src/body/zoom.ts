@@ -1,0 +1,67 @@
+// Which part of a view is shown: how close, and around which place. Places and
+// lengths are in view units, so that nothing depends on the size of the screen.
+import { createContext, useContext } from "react";
+import { scaleOf, type View } from "./views";
+
+export interface Place {
+  x: number;
+  y: number;
+}
+
+export interface Zoom extends Place {
+  /** 1 is the whole view. */
+  k: number;
+}
+
+/** The box of a whole view, with a little room around it. */
+export interface Box {
+  x: number;
+  y: number;
+  width: number;
+  height: number;
+}
+export const boxOf = (width: number): Box => ({ x: -6, y: -8, width: width + 12, height: 1016 });
+
+/** At the closest a fingertip of 44 px covers no more than 25 mm of a grown-up,
+ * on a pane of 400 px too. */
+export const closest = 9;
+
+export const whole = (box: Box): Zoom => ({ k: 1, x: box.x + box.width / 2, y: box.y + box.height / 2 });
+
+/** What is seen: x, y, width, height. */
+export function windowOf(z: Zoom, box: Box): [number, number, number, number] {
+  const w = box.width / z.k;
+  const h = box.height / z.k;
+  return [z.x - w / 2, z.y - h / 2, w, h];
+}
+
+const between = (v: number, least: number, most: number) => Math.min(most, Math.max(least, v));
+
+/** No closer than the closest, and never past the edge of the view. */
+function within(z: Zoom, box: Box): Zoom {
+  const k = between(z.k, 1, closest);
+  const dx = box.width / k / 2;
+  const dy = box.height / k / 2;
+  return {
+    k,
+    x: between(z.x, box.x + dx, box.x + box.width - dx),
+    y: between(z.y, box.y + dy, box.y + box.height - dy),
+  };
+}
+
+/** Closer by a factor (farther below 1); the place stays where it is on screen. */
+export function closer(z: Zoom, by: number, at: Place, box: Box): Zoom {
+  const k = between(z.k * by, 1, closest);
+  const f = z.k / k;
+  return within({ k, x: at.x + (z.x - at.x) * f, y: at.y + (z.y - at.y) * f }, box);
+}
+
+/** What is under the hand goes along with it. */
+export const moved = (z: Zoom, by: Place, box: Box): Zoom =>
+  within({ ...z, x: z.x - by.x, y: z.y - by.y }, box);
+
+/** How close the body around is shown. */
+export const Closeness = createContext(1);
+
+/** The length that lines, marks and labels keep on screen, however close. */
+export const useScale = (view: View) => scaleOf(view) / useContext(Closeness);

@@ -1,0 +1,102 @@
+// The head of a visit: whose it is, and the path through it.
+import { Link } from "react-router";
+import { styled } from "styled-components";
+import { Button } from "../../parts/controls";
+import { upright } from "../../theme";
+import type { StepProps } from "./StepProps";
+import { openSteps, type Path, stepNames, steps } from "./steps";
+
+const Head = styled.div`
+  grid-column: 1 / -1;
+  display: flex;
+  align-items: center;
+  gap: 16px;
+  min-width: 0;
+  h1 {
+    font-size: 21px;
+    white-space: nowrap;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    min-width: 0;
+  }
+  h1 a {
+    color: inherit;
+    text-decoration: none;
+  }
+  > a {
+    white-space: nowrap;
+  }
+  nav {
+    display: flex;
+    gap: 2px;
+    flex: 1;
+    justify-content: center;
+  }
+  ${upright} {
+    flex-wrap: wrap;
+    gap: 4px 12px;
+    h1 {
+      flex: 1;
+    }
+    nav {
+      order: 1;
+      flex: 0 0 100%;
+      flex-wrap: wrap;
+      justify-content: flex-start;
+    }
+  }
+`;
+const Step = styled(Link)<{ $open: boolean }>`
+  text-decoration: none;
+  color: var(--ink-soft);
+  padding: 8px 11px;
+  border-radius: var(--r1);
+  font-weight: 560;
+  display: flex;
+  gap: 7px;
+  align-items: center;
+  min-height: 44px;
+  &[aria-current] {
+    background: var(--accent);
+    color: var(--accent-ink);
+  }
+  &::before {
+    content: "";
+    width: 9px;
+    height: 9px;
+    border-radius: 50%;
+    border: 2px solid currentColor;
+    background: ${(p) => (p.$open ? "transparent" : "currentColor")};
+  }
+`;
+
+export function Top({ visit, path }: StepProps & { path: Path }) {
+  const { open, state, undo } = visit;
+  const todo = openSteps(state);
+  return (
+    <Head>
+      <h1>
+        <Link to={`/clients/${open.client.id}`}>
+          {open.client.given_name} {open.client.family_name}
+        </Link>
+      </h1>
+      <nav aria-label="Steps of the visit">
+        {steps.map((s) => (
+          <Step
+            key={s}
+            $open={todo[s]}
+            to={`?step=${s}`}
+            aria-current={path.step === s ? "step" : undefined}
+            aria-label={`${stepNames[s]}${todo[s] ? ", open" : ", done"}`}
+          >
+            {stepNames[s]}
+          </Step>
+        ))}
+      </nav>
+      <Link to={`/visits/${open.visit.id}/show`}>Show the client</Link>
+      <Button isDisabled={!undo} onPress={undo}>
+        Undo
+      </Button>
+    </Head>
+  );
+}
