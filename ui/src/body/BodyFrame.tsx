@@ -16,6 +16,13 @@ export const BodyFrame = styled.figure`
     border-radius: 14px;
     outline-offset: -3px;
   }
+  /* The whole view, where a finger does not paint, scrolls with its page. */
+  svg[data-still="true"] {
+    touch-action: pan-y;
+  }
+  .mark {
+    touch-action: none;
+  }
   svg:focus:not(:focus-visible) {
     outline: none;
   }

@@ -37,6 +37,7 @@ export function ZoomedBody({ svg, caption, className, drags, onSecondFinger, onT
           {...fingers}
           svg={svg}
           window={seen}
+          data-still={drags && !close}
           data-zoom={zoom.k.toFixed(2)}
           onPointerUp={(e) => {
             body.onPointerUp?.(e);

@@ -19,7 +19,12 @@ export function useZoom(svg: RefObject<SVGSVGElement | null>, box: Box, { drags,
   const z = zoom ?? whole(box);
   const change = (to: (z: Zoom) => Zoom) => setZoom((old) => to(old ?? whole(box)));
   const by = (factor: number, at?: Place) => change((old) => closer(old, factor, at ?? old, box));
-  useWheel(svg, (e) => by(Math.exp(-e.deltaY / 400), placeOn(svg.current, e)));
+  useWheel(svg, (e) => {
+    // There is nothing farther than the whole: there the page scrolls.
+    if (z.k === 1 && e.deltaY > 0) return;
+    e.preventDefault();
+    by(Math.exp(-e.deltaY / 400), placeOn(svg.current, e));
+  });
   const fingers = useRef(new Map<number, { clientX: number; clientY: number }>());
   const pans = useRef(false);
   const began = useRef<{ clientX: number; clientY: number }>(undefined);
@@ -29,8 +34,9 @@ export function useZoom(svg: RefObject<SVGSVGElement | null>, box: Box, { drags,
     fingers.current.set(e.pointerId, e);
     if (fingers.current.size === 1) {
       began.current = e;
-      pans.current = drags && !(e.target as Element).closest(".mark");
-      dragged.current = false;
+      // What begins on a mark is the mark's.
+      dragged.current = !!(e.target as Element).closest(".mark");
+      pans.current = drags && !dragged.current;
     } else {
       dragged.current = true;
       onSecondFinger?.();
@@ -93,17 +99,14 @@ function between(list: { clientX: number; clientY: number }[]) {
   };
 }
 
-/** The page does not scroll while the wheel turns over the body. */
+/** Listens so that the page can be kept from scrolling. */
 function useWheel(svg: RefObject<SVGSVGElement | null>, turn: (e: WheelEvent) => void) {
   const latest = useRef(turn);
   latest.current = turn;
   useEffect(() => {
     const on = svg.current?.parentElement;
     if (!on) return;
-    const wheel = (e: WheelEvent) => {
-      e.preventDefault();
-      latest.current(e);
-    };
+    const wheel = (e: WheelEvent) => latest.current(e);
     on.addEventListener("wheel", wheel, { passive: false });
     return () => on.removeEventListener("wheel", wheel);
   });

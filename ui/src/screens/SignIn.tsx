@@ -1,7 +1,9 @@
 import { type FormEvent, useState } from "react";
 import { styled } from "styled-components";
 import { api, must, Problem, type Schemas } from "../api/client";
-import { Figure } from "../body/Figure";
+import { BodyFrame } from "../body/BodyFrame";
+import { BodySvg } from "../body/BodySvg";
+import { viewName } from "../body/views";
 import { Button, Card, Text, Trouble } from "../parts/controls";
 import { Mark } from "../parts/Mark";
 import { Said } from "../parts/layout";
@@ -64,8 +66,12 @@ export function SignIn({ onDone }: { onDone: (me: Schemas["Me"]) => void }) {
   return (
     <Room>
       <div className="figure" aria-hidden>
-        <Figure view="front" />
-        <Figure view="back" />
+        {(["front", "back"] as const).map((v) => (
+          <BodyFrame key={v}>
+            <BodySvg view={v} />
+            <figcaption>{viewName[v]}</figcaption>
+          </BodyFrame>
+        ))}
       </div>
       <Card>
         <h1>
