@@ -48,6 +48,11 @@ export const BodyFrame = styled.figure`
     font-size: var(--t4);
     cursor: pointer;
   }
+  @media print {
+    .zoom {
+      display: none;
+    }
+  }
   .inset {
     position: absolute;
     left: 0;
