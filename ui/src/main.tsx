@@ -2,6 +2,7 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
+import { StyleSheetManager } from "styled-components";
 import { App } from "./App";
 import { Problem } from "./api/client";
 import { Look } from "./theme";
@@ -15,13 +16,17 @@ const queries = new QueryClient({
   },
 });
 
+// Styles stand in the page as text: media rules inserted one by one can miss the
+// turn of a tablet in Chromium.
 createRoot(document.getElementById("root") as HTMLElement).render(
   <StrictMode>
     <QueryClientProvider client={queries}>
-      <BrowserRouter>
-        <Look />
-        <App />
-      </BrowserRouter>
+      <StyleSheetManager disableCSSOMInjection>
+        <BrowserRouter>
+          <Look />
+          <App />
+        </BrowserRouter>
+      </StyleSheetManager>
     </QueryClientProvider>
   </StrictMode>,
 );
