@@ -52,6 +52,12 @@ const Room = styled.div`
   }
   ${phone} {
     padding: 12px;
+    table {
+      table-layout: fixed;
+    }
+    td {
+      overflow-wrap: anywhere;
+    }
     :is(th, td):nth-child(2),
     :is(th, td):nth-child(4) {
       display: none;
