@@ -4,7 +4,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { api, must, Problem, type Schemas } from "./api/client";
 import { serverSaid } from "./core/clock";
-import { forgetCopies, tidyCopies } from "./core/copies";
+import { addToCopy, forgetCopies, tidyCopies } from "./core/copies";
 import { outbox } from "./core/outbox";
 
 export function useSession() {
@@ -17,6 +17,11 @@ export function useSession() {
     if (!who) return;
     serverSaid(who.now_ms);
     void tidyCopies(who);
+    // Here, not on a screen: between two screens nobody else would hear.
+    return outbox.onReceived((visit, events) => {
+      const taken = events.filter((e) => e.version);
+      if (taken.length > 0) void addToCopy(who, visit, taken);
+    });
   }, [who]);
   // What a client's pages show is computed from the record; it is out of date
   // as soon as the record has grown.

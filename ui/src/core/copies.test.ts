@@ -52,4 +52,15 @@ describe("copies of visits", () => {
     await addToCopy(ines, "never opened", [{ id: "e1", version: 1 } as Schemas["Event"]]);
     expect(await openCopy(ines, "never opened")).toBeUndefined();
   });
+
+  it("lose nothing when an older answer and newer events are kept at once", async () => {
+    await keepCopy(ines, "v", visit);
+    const event = (id: string) => [{ id, version: 1 } as Schemas["Event"]];
+    await Promise.all([
+      addToCopy(ines, "v", event("e1")),
+      addToCopy(ines, "v", event("e2")),
+      keepCopy(ines, "v", visit),
+    ]);
+    expect((await openCopy(ines, "v"))?.events.map((e) => e.id)).toEqual(["e1", "e2"]);
+  });
 });

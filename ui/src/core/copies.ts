@@ -25,7 +25,44 @@ async function keyOf(who: string): Promise<CryptoKey> {
   return key;
 }
 
-export async function keepCopy(me: Me, visit: string, v: Schemas["OpenVisit"], now = Date.now()) {
+/** One at a time, in every tab: what two write at once must both be there. */
+let last: Promise<unknown> = Promise.resolve();
+function inTurn<T>(work: () => Promise<T>): Promise<T> {
+  const locks = globalThis.navigator?.locks;
+  const mine = last.then(async () => (locks ? await locks.request("mokren-copies", work) : await work()));
+  last = mine.catch(() => undefined);
+  return mine;
+}
+
+/** Keeps what the server gave. An answer may be older than what this browser
+ * has sent since, so what the copy knows beyond it stays. */
+export const keepCopy = (me: Me, visit: string, v: Schemas["OpenVisit"], now = Date.now()) =>
+  inTurn(async () => {
+    const have = await unseal(me, visit);
+    await seal(me, visit, have ? { ...v, events: joined(v.events, have.events) } : v, now);
+  });
+
+/** The copy of a visit, if this person kept one and its time is not over. */
+export const openCopy = (me: Me, visit: string, now = Date.now()) =>
+  inTurn(async () => {
+    await tidyCopies(me, now);
+    return unseal(me, visit);
+  });
+
+/** Adds what the record has taken since, where there is a copy at all. */
+export const addToCopy = (me: Me, visit: string, events: Schemas["Event"][]) =>
+  inTurn(async () => {
+    await tidyCopies(me);
+    const have = await unseal(me, visit);
+    if (have) await seal(me, visit, { ...have, events: joined(events, have.events) }, Date.now());
+  });
+
+/** Events by id; what is newer counts. */
+function joined(newer: Schemas["Event"][], older: Schemas["Event"][]) {
+  return [...new Map([...older, ...newer].map((e) => [e.id, e])).values()];
+}
+
+async function seal(me: Me, visit: string, v: Schemas["OpenVisit"], now: number) {
   if (!canSeal() || me.copy_hours === 0) return;
   const iv = crypto.getRandomValues(new Uint8Array(12));
   const text = new TextEncoder().encode(JSON.stringify(v));
@@ -33,15 +70,9 @@ export async function keepCopy(me: Me, visit: string, v: Schemas["OpenVisit"], n
   await (await tables()).put("copies", { owner: owner(me), keptMS: now, iv, sealed }, visit);
 }
 
-/** The copy of a visit, if this person kept one and its time is not over. */
-export async function openCopy(
-  me: Me,
-  visit: string,
-  now = Date.now(),
-): Promise<Schemas["OpenVisit"] | undefined> {
-  await tidyCopies(me, now);
+async function unseal(me: Me, visit: string): Promise<Schemas["OpenVisit"] | undefined> {
   const c = await (await tables()).get("copies", visit);
-  if (!c || !canSeal()) return undefined;
+  if (!c || c.owner !== owner(me) || !canSeal()) return undefined;
   try {
     const key = await keyOf(owner(me));
     const open = await crypto.subtle.decrypt({ name: "AES-GCM", iv: c.iv }, key, c.sealed);
@@ -49,15 +80,6 @@ export async function openCopy(
   } catch {
     return undefined; // sealed with a key that is gone
   }
-}
-
-/** Whether there is a copy at all, so that a new answer is worth adding to it. */
-export async function addToCopy(me: Me, visit: string, events: Schemas["Event"][]) {
-  const have = await openCopy(me, visit);
-  if (!have) return;
-  const known = new Map(have.events.map((e) => [e.id, e]));
-  for (const e of events) known.set(e.id, e);
-  await keepCopy(me, visit, { ...have, events: [...known.values()] });
 }
 
 /** Takes away what is another's or too old. */

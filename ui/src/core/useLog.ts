@@ -1,9 +1,8 @@
 // A visit's log on this page: what the server gave, what other devices and tabs
 // have added since, and what was written here.
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
-import { addToCopy } from "./copies";
 import type { LogEvent } from "./events";
-import type { Fetched, Keeper } from "./openVisit";
+import type { Fetched } from "./openVisit";
 import { outbox } from "./outbox";
 
 export interface Log {
@@ -15,7 +14,7 @@ export interface Log {
   seen: () => number;
 }
 
-export function useLog(visit: string, keeper: Keeper, fetched: Fetched | undefined): Log {
+export function useLog(visit: string, fetched: Fetched | undefined): Log {
   const [log, setLog] = useState<Map<string, LogEvent>>(new Map());
   const [ready, setReady] = useState(false);
   const version = useRef(0);
@@ -36,11 +35,9 @@ export function useLog(visit: string, keeper: Keeper, fetched: Fetched | undefin
   useEffect(
     () =>
       outbox.onReceived((of, events, refused) => {
-        if (of !== visit) return;
-        add(events, refused);
-        if (events.some((e) => e.version)) void addToCopy(keeper, visit, events);
+        if (of === visit) add(events, refused);
       }),
-    [visit, keeper, add],
+    [visit, add],
   );
   useEffect(() => {
     if (!fetched) return;

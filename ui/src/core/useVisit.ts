@@ -32,7 +32,7 @@ export function useVisit(
   const { core, error: noCore, retry: loadAgain } = useCore();
   const keeper = useKeeper(me);
   const fetched = useFetchedVisit(id, keeper);
-  const log = useLog(id, keeper, fetched.data);
+  const log = useLog(id, fetched.data);
   const [context, rejudge] = useState<Schemas["Context"]>();
   const open = useMemo(
     () => fetched.data && { ...fetched.data.open, ...(context ? { context } : {}) },
