@@ -9,6 +9,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"mokren/core/atlas"
+	"mokren/core/body"
 	"mokren/core/ids"
 	"mokren/store"
 )
@@ -72,13 +73,22 @@ func ownAtlas(ctx context.Context, tx *store.Tx) (OwnAtlas, error) {
 	}
 	sites, err := tx.AtlasSites(ctx)
 	for _, x := range sites {
-		out.Sites = append(out.Sites, OwnSite{
-			x.ID.String(), x.Muscle, x.Name,
-			atlas.FibrePlace{Fibre: x.Fibre, AlongPct: x.AlongPct, AcrossMM: x.AcrossMM},
-			x.Note,
-		})
+		out.Sites = append(out.Sites, OwnSite{x.ID.String(), x.Muscle, x.Name, placeOf(x), x.Note})
 	}
 	return out, err
+}
+
+// placeOf is where an own site lies on today's figure.
+func placeOf(x store.AtlasSite) atlas.FibrePlace {
+	place := atlas.FibrePlace{Fibre: x.Fibre, AlongPct: x.AlongPct, AcrossMM: x.AcrossMM}
+	m, err := atlas.Get(ids.Muscle(x.Muscle))
+	if err != nil {
+		return place // of a muscle that the atlas no longer has
+	}
+	if now, ok := m.Carry(x.Figure, place, ids.Left, body.DefaultHeightCM); ok {
+		return now
+	}
+	return place
 }
 
 func (s *server) registerAtlas(a huma.API) {
@@ -132,12 +142,12 @@ func (s *server) putSite(ctx context.Context, in *struct {
 		return nil, err
 	}
 	p := in.Body.Place
-	if p.Fibre >= len(m.Fibres) {
-		return nil, invalid("body.place.fibre", fmt.Sprint(p.Fibre), fmt.Sprintf("0 to %d", len(m.Fibres)-1))
+	if p.Fibre >= len(m.Parts) {
+		return nil, invalid("body.place.fibre", fmt.Sprint(p.Fibre), fmt.Sprintf("0 to %d", len(m.Parts)-1))
 	}
 	return s.atlasWrite(ctx, m, func(tx *store.Tx) error {
 		return tx.PutAtlasSite(ctx, store.AtlasSite{
-			ID: in.uuid(), Muscle: string(m.ID), Name: in.Body.Name, Fibre: p.Fibre, AlongPct: p.AlongPct,
+			ID: in.uuid(), Muscle: string(m.ID), Name: in.Body.Name, Figure: body.Version, Fibre: p.Fibre, AlongPct: p.AlongPct,
 			AcrossMM: p.AcrossMM, Note: in.Body.Note,
 		})
 	})

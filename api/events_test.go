@@ -30,7 +30,7 @@ func charted(t *testing.T, point string, muscle ids.Muscle, side ids.Side) visit
 	m, err := atlas.Get(muscle)
 	require.NoError(t, err)
 	site := m.Sites[0]
-	place := atlas.FibrePlace{Fibre: site.Fibre, AlongPct: site.AlongPct, AcrossMM: site.AcrossMM}
+	place := site.Place(body.DefaultHeightCM)
 	view, at := m.OnFigure(place, side, body.DefaultHeightCM)
 	n := 6.0
 	return visit.Charted{

@@ -315,23 +315,15 @@ func (p person) consent(s *scribe, n int) {
 			panic(err) // the demo's own muscles
 		}
 		site, _ := m.Site(sp.site)
-		view, at := m.OnFigure(atlas.FibrePlace{Fibre: site.Fibre, AlongPct: site.AlongPct, AcrossMM: site.AcrossMM},
-			sp.side, p.height)
-		for _, a := range safety.SensitiveAreas(sp.muscle, placesAt(view, at)) {
+		place := site.Place(p.height)
+		view, at := m.OnFigure(place, sp.side, p.height)
+		for _, a := range safety.SensitiveAreas(sp.muscle, m.PressedThrough(place, sp.side, view, at)) {
 			if !asked[a] {
 				asked[a] = true
 				s.write("consent-recorded", visit.Consented{Area: a, Given: true, By: by, Chaperone: "declined"})
 			}
 		}
 	}
-}
-
-// placesAt names the regions at a point of a view.
-func placesAt(v body.View, at body.Point) []safety.Place {
-	if r, ok := body.RegionOf(body.CellAt(v, at)); ok {
-		return []safety.Place{{Region: r.Region, Side: r.Side}}
-	}
-	return nil
 }
 
 // draw paints where it hurts: the referred zones, as strong as the number and
@@ -421,7 +413,7 @@ func (sp spot) treat(s *scribe, rnd *rand.Rand, n int, identity *uuid.UUID, heig
 		return err
 	}
 	site, _ := m.Site(sp.site)
-	place := atlas.FibrePlace{Fibre: site.Fibre, AlongPct: site.AlongPct, AcrossMM: site.AcrossMM}
+	place := site.Place(height)
 	view, at := m.OnFigure(place, sp.side, height)
 	number := sp.numbers[n]
 	pid := id()
@@ -436,7 +428,7 @@ func (sp spot) treat(s *scribe, rnd *rand.Rand, n int, identity *uuid.UUID, heig
 		Referral: sp.referral, Familiar: sp.familiar, Twitch: number >= 7, Note: sp.note,
 	})
 	s.wait(30 * time.Second)
-	after := press(s, rnd, hand{pid, m, placesAt(view, at)}, sp, number, limits)
+	after := press(s, rnd, hand{pid, m, m.PressedThrough(place, sp.side, view, at)}, sp, number, limits)
 	s.wait(90 * time.Second)
 	s.write("point-rechecked", visit.Rechecked{Point: visit.UUID(pid.String()), NPRS: after})
 	return nil

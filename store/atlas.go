@@ -16,11 +16,12 @@ type AtlasNote struct {
 	By       string `db:"by_name"`
 }
 
-// AtlasSite is a practice's own site, placed on the muscle's fibres.
+// AtlasSite is a practice's own site, placed on the muscle of a figure.
 type AtlasSite struct {
 	ID       uuid.UUID `db:"id"`
 	Muscle   string    `db:"muscle"`
 	Name     string    `db:"name"`
+	Figure   string    `db:"figure"`
 	Fibre    int       `db:"fibre"`
 	AlongPct float64   `db:"along_pct"`
 	AcrossMM float64   `db:"across_mm"`
@@ -39,7 +40,7 @@ func (t *Tx) AtlasNotes(ctx context.Context) ([]AtlasNote, error) {
 func (t *Tx) AtlasSites(ctx context.Context) ([]AtlasSite, error) {
 	out := []AtlasSite{}
 	err := t.tx.SelectContext(ctx, &out,
-		`select id, muscle, name, fibre, along_pct, across_mm, note from atlas_site where removed_at is null
+		`select id, muscle, name, figure, fibre, along_pct, across_mm, note from atlas_site where removed_at is null
 			order by muscle, name, id`)
 	return out, found("listing the practice's sites", err)
 }
@@ -70,14 +71,14 @@ func (t *Tx) PutAtlasNote(ctx context.Context, n AtlasNote) error {
 
 // PutAtlasSite places, changes or brings back an own site.
 func (t *Tx) PutAtlasSite(ctx context.Context, s AtlasSite) error {
-	_, err := t.tx.ExecContext(ctx, `insert into atlas_site (practice_id, id, muscle, name, fibre, along_pct,
-		across_mm, note, person_id)
-		values ($1, $2, $3, $4, $5, $6, $7, $8, $9)
-		on conflict (practice_id, id) do update set name = excluded.name, fibre = excluded.fibre,
+	_, err := t.tx.ExecContext(ctx, `insert into atlas_site (practice_id, id, muscle, name, figure, fibre,
+		along_pct, across_mm, note, person_id)
+		values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)
+		on conflict (practice_id, id) do update set name = excluded.name, figure = excluded.figure, fibre = excluded.fibre,
 		along_pct = excluded.along_pct, across_mm = excluded.across_mm,
 			note = excluded.note, person_id = excluded.person_id, updated_at = now(), removed_at = null
 			where atlas_site.muscle = excluded.muscle`,
-		t.who.Practice, s.ID, s.Muscle, s.Name, s.Fibre, s.AlongPct, s.AcrossMM, s.Note, t.who.Person)
+		t.who.Practice, s.ID, s.Muscle, s.Name, s.Figure, s.Fibre, s.AlongPct, s.AcrossMM, s.Note, t.who.Person)
 	return found("placing a site", err)
 }
 

@@ -33,7 +33,7 @@ var signPlaces = []struct {
 	{"squat-forward-lean", "", "Leans far forward", body.Front, "xiphoid", 0, 0},
 	{"squat-heels-lift", "", "Heel lifts", body.Back, "calcaneus", 14, 4},
 	{"squat-feet-flatten", "", "Foot flattens", body.Back, "calcaneus", -14, -56},
-	{"squat-weight-shift", "", "Weight shifts here", body.Back, "greater-trochanter", 0, 0},
+	{"squat-weight-shift", "", "Weight shifts here", body.Back, "greater-trochanter", -6, 0},
 	{"squat-back-arches", "", "Low back arches", body.Back, "L4", 0, 0},
 	{"", "side-curve", "Bulges on this side", body.Back, "scapula-inferior-angle", 0, 20},
 	{"", "lumbar-curve", "Hinges at one level", body.Back, "L1", 0, -6},

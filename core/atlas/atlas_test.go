@@ -45,13 +45,13 @@ func TestEveryGuideIsComplete(t *testing.T) {
 					s := g.Sites[0]
 					p := body.Point{X: s.X, Y: s.Y}
 					assert.Equal(t, side, s.View.SideAt(p), "site %s on the wrong side", s.Site)
-					fp, off, ok := m.OnFibre(s.View, p, side, 170)
+					_, off, ok := m.OnFibre(s.View, p, side, 170)
 					require.True(t, ok)
-					assert.LessOrEqual(t, off, m.Fibres[fp.Fibre].SpreadMM/2+1)
+					assert.LessOrEqual(t, off, 0.2, "site %s lies outside the muscle", s.Site)
 					assert.GreaterOrEqual(t, len(g.Landmarks), 1, "a guide starts from a landmark")
 					assert.GreaterOrEqual(t, len(g.Steps), 5)
 					for _, n := range g.Near {
-						assert.GreaterOrEqual(t, n.DistanceCM, 0.0)
+						assert.Equal(t, n.DistanceCM == nil, n.Fingers == nil)
 						assert.NotEmpty(t, n.Sign)
 					}
 					for _, r := range append(append([]ids.Region{}, g.Referral.Essential...), g.Referral.Spillover...) {
@@ -104,7 +104,7 @@ func TestRelationsAreMutual(t *testing.T) {
 func TestNoFileCanForgetAStructure(t *testing.T) {
 	for _, m := range All() {
 		for _, s := range m.Sites {
-			v, p := m.OnFigure(FibrePlace{s.Fibre, s.AlongPct, s.AcrossMM}, ids.Left, 170)
+			v, p := m.OnFigure(s.Place(170), ids.Left, 170)
 			g, err := m.Palpate(ids.Left, s.ID, 170, 0)
 			require.NoError(t, err)
 			for _, sh := range safety.Shapes(v) {
@@ -128,8 +128,30 @@ func TestDistancesFollowHeightAndFinger(t *testing.T) {
 		return g.Near[i]
 	}
 	a, b := find(small, "abdominal-aorta"), find(tall, "abdominal-aorta")
-	assert.Greater(t, b.DistanceCM, a.DistanceCM)
-	assert.InDelta(t, b.DistanceCM/2, b.Fingers, 0.06)
+	assert.Greater(t, *b.DistanceCM, *a.DistanceCM)
+	assert.InDelta(t, *b.DistanceCM/2, *b.Fingers, 0.06)
+	assert.InDelta(t, 8, *b.DepthCM, 1e-9)
+}
+
+// What a file speaks of is in the guide of each site, with a distance where the
+// site's view shows the course.
+func TestNoStructureIsDropped(t *testing.T) {
+	for _, m := range All() {
+		for _, s := range m.Sites {
+			g, err := m.Palpate(ids.Right, s.ID, 170, 0)
+			require.NoError(t, err)
+			for _, n := range m.Near {
+				assert.True(t, slices.ContainsFunc(g.Near,
+					func(x NearBy) bool { return x.Structure == n.Structure }), "%s %s: %s", m.ID, s.ID, n.Structure)
+			}
+			for _, n := range g.Near {
+				shown := slices.ContainsFunc(safety.Shapes(g.Sites[0].View), func(sh safety.Shape) bool {
+					return sh.Structure == n.Structure && (sh.Side == ids.Right || sh.Side == ids.Midline)
+				})
+				assert.Equal(t, shown, n.DistanceCM != nil, "%s %s: %s", m.ID, s.ID, n.Structure)
+			}
+		}
+	}
 }
 
 func TestAWrongFileFailsWithFileAndField(t *testing.T) {
@@ -143,13 +165,20 @@ func TestAWrongFileFailsWithFileAndField(t *testing.T) {
 			func(m map[string]any) { m["find"].([]any)[0].(map[string]any)["landmark"] = "elbow" },
 			"$.find[0].landmark",
 		},
-		"no such fibre": {
+		"no such part": {
 			func(m map[string]any) { m["sites"].([]any)[0].(map[string]any)["fibre"] = 7 },
 			"$.sites[0].fibre",
 		},
 		"off the figure": {func(m map[string]any) {
-			m["fibres"].([]any)[0].(map[string]any)["path"].([]any)[0].(map[string]any)["out"] = 300
-		}, "$.fibres[0].path[0]"},
+			m["parts"].([]any)[0].(map[string]any)["origin"].([]any)[0].(map[string]any)["out"] = 300
+		}, "$.parts[0].origin[0]"},
+		"all tendon": {func(m map[string]any) {
+			m["parts"].([]any)[0].(map[string]any)["tendon_pct"] = []any{60, 40}
+		}, "$.parts[0].tendon_pct"},
+		"a site beside its part": {
+			func(m map[string]any) { m["sites"].([]any)[0].(map[string]any)["across_mm"] = 140 },
+			"$.sites[0].across_mm",
+		},
 		"field missing":  {func(m map[string]any) { delete(m, "innervation") }, "$.innervation"},
 		"field misspelt": {func(m map[string]any) { m["latinn"] = "x" }, "$.latinn"},
 		"other name":     {func(m map[string]any) { m["id"] = "piriformis" }, "$.id"},
@@ -165,9 +194,6 @@ func TestAWrongFileFailsWithFileAndField(t *testing.T) {
 		"confirms by another action": {func(m map[string]any) {
 			m["confirm"].(map[string]any)["movement"] = "hip.flexion"
 		}, "$.confirm.movement"},
-		"structure elsewhere": {func(m map[string]any) {
-			m["near"].([]any)[0].(map[string]any)["structure"] = "thyroid"
-		}, "$.near[0].structure"},
 		"not known by the other": {func(m map[string]any) {
 			m["mistaken_for"] = append(m["mistaken_for"].([]any),
 				map[string]any{"muscle": "temporalis", "tell": "far away"})
@@ -201,18 +227,21 @@ func TestAWrongFileFailsWithFileAndField(t *testing.T) {
 	}
 }
 
+// Whatever place of a muscle is touched, its part, its share of the length and
+// its mm across lead back there.
 func TestAPlaceSurvivesTheWayToTheFigureAndBack(t *testing.T) {
 	for _, m := range All() {
-		for fi := range m.Fibres {
+		for i := range m.Parts {
 			for _, side := range []ids.Side{ids.Left, ids.Right} {
-				in := FibrePlace{fi, 60, 3}
-				v, p := m.OnFigure(in, side, 170)
-				out, off, ok := m.OnFibre(v, p, side, 170)
-				require.True(t, ok)
-				assert.LessOrEqual(t, off, 3.01)
-				if out.Fibre == fi { // where two fibres cross, the nearer one may be the other
-					assert.InDelta(t, 60, out.AlongPct, 1.5, "%s %s", m.ID, side)
-					assert.InDelta(t, 3, out.AcrossMM, 0.2, "%s %s", m.ID, side)
+				s := m.Parts[i].sheet(side)
+				for _, at := range [][2]float64{{0.1, 0.5}, {0.5, 0.2}, {0.6, 0.5}, {0.9, 0.85}} {
+					p := s.at(at[0], at[1])
+					f, off, ok := m.OnFibre(s.view, p, side, 170)
+					require.True(t, ok)
+					assert.Less(t, off, 0.3, "%s part %d is left", m.ID, i)
+					v, q := m.OnFigure(f, side, 170)
+					assert.Equal(t, s.view, v)
+					assert.Less(t, q.Distance(p)*v.CMPerUnit(170)*10, 0.8, "%s %v", m.ID, at)
 				}
 			}
 		}
@@ -222,8 +251,8 @@ func TestAPlaceSurvivesTheWayToTheFigureAndBack(t *testing.T) {
 func TestSameSpotAtItsBoundaries(t *testing.T) {
 	m, err := Get("infraspinatus")
 	require.NoError(t, err)
-	l := m.Fibres[0].Line(ids.Left)
-	mmPerPct := l.length() * l.View.CMPerUnit(170) * 10 / 100
+	s := m.Parts[0].sheet(ids.Left)
+	mmPerPct := s.length() * s.view.CMPerUnit(170) * 10 / 100
 	a := FibrePlace{0, 40, 0}
 	for _, c := range []struct {
 		alongMM, acrossMM float64

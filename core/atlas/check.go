@@ -6,7 +6,6 @@ import (
 
 	"mokren/core/body"
 	"mokren/core/ids"
-	"mokren/core/safety"
 	"mokren/core/strict"
 )
 
@@ -16,19 +15,8 @@ func refuse(path, given, allowed string) error {
 
 // check holds what a single file can tell about itself.
 func (m *Muscle) check() error {
-	for i, f := range m.Fibres {
-		for j, a := range f.Path {
-			v := viewOf(f.View, ids.Left)
-			p, err := a.point(v, ids.Left)
-			if err != nil {
-				return refuse(fmt.Sprintf("$.fibres[%d].path[%d]", i, j), string(a.Landmark),
-					"a landmark that this view shows")
-			}
-			figure := body.Draw(v)
-			if !figure.Contains(p) {
-				return refuse(fmt.Sprintf("$.fibres[%d].path[%d]", i, j), fmt.Sprint(p), "a place on the figure")
-			}
-		}
+	if err := m.checkParts(); err != nil {
+		return err
 	}
 	if err := m.checkSites(); err != nil {
 		return err
@@ -57,25 +45,50 @@ func (m *Muscle) check() error {
 			}
 		}
 	}
-	if err := m.checkPositions(); err != nil {
-		return err
+	return m.checkPositions()
+}
+
+// checkParts: every anchor lies on the figure, and the tendons leave a belly.
+func (m *Muscle) checkParts() error {
+	for i, part := range m.Parts {
+		path := fmt.Sprintf("$.parts[%d]", i)
+		v := viewOf(part.View, ids.Left)
+		figure := body.Draw(v)
+		for name, list := range map[string][]Anchor{
+			".origin": part.Origin, ".insertion": part.Insertion,
+			".first_edge": part.First, ".last_edge": part.Last,
+		} {
+			for j, a := range list {
+				p, err := a.point(v, ids.Left)
+				if err != nil {
+					return refuse(fmt.Sprintf("%s%s[%d]", path, name, j), string(a.Landmark),
+						"a landmark that this view shows")
+				}
+				if !figure.Contains(p) {
+					return refuse(fmt.Sprintf("%s%s[%d]", path, name, j), fmt.Sprint(p), "a place on the figure")
+				}
+			}
+		}
+		if part.Tendon[0] < 0 || part.Tendon[1] < 0 || part.Tendon[0]+part.Tendon[1] > 90 {
+			return refuse(path+".tendon_pct", fmt.Sprint(part.Tendon), "two shares that leave a tenth for the belly")
+		}
 	}
-	return m.checkNear()
+	return nil
 }
 
 func (m *Muscle) checkSites() error {
 	seen := map[string]bool{}
 	for i, s := range m.Sites {
 		path := fmt.Sprintf("$.sites[%d]", i)
-		if s.Fibre >= len(m.Fibres) {
-			return refuse(path+".fibre", fmt.Sprint(s.Fibre), fmt.Sprintf("0 to %d", len(m.Fibres)-1))
+		if s.Fibre >= len(m.Parts) {
+			return refuse(path+".fibre", fmt.Sprint(s.Fibre), fmt.Sprintf("0 to %d", len(m.Parts)-1))
 		}
 		if seen[s.ID] {
 			return refuse(path+".id", s.ID, "an id of its own")
 		}
 		seen[s.ID] = true
-		if half := m.Fibres[s.Fibre].SpreadMM / 2; s.AcrossMM > half || s.AcrossMM < -half {
-			return refuse(path+".across_mm", fmt.Sprint(s.AcrossMM), fmt.Sprintf("within %v mm of the fibre", half))
+		if _, at := m.OnFigure(s.Place(body.DefaultHeightCM), ids.Left, body.DefaultHeightCM); !m.holds(s, at) {
+			return refuse(path+".across_mm", fmt.Sprint(s.AcrossMM), "a place within the part")
 		}
 		if (m.Kind == "muscle") != (len(s.Essential) > 0) {
 			return refuse(path+".essential", fmt.Sprintf("%d regions", len(s.Essential)),
@@ -87,7 +100,7 @@ func (m *Muscle) checkSites() error {
 			}
 		}
 		for _, side := range []ids.Side{ids.Left, ids.Right} {
-			v, p := m.OnFigure(FibrePlace{s.Fibre, s.AlongPct, s.AcrossMM}, side, body.DefaultHeightCM)
+			v, p := m.OnFigure(s.Place(body.DefaultHeightCM), side, body.DefaultHeightCM)
 			figure := body.Draw(v)
 			if !figure.Contains(p) || v.SideAt(p) != side {
 				return refuse(path, fmt.Sprintf("%s %s %v", v, side, p), "a place on the figure, on its side")
@@ -95,6 +108,13 @@ func (m *Muscle) checkSites() error {
 		}
 	}
 	return nil
+}
+
+// holds reports whether a site lies in its part.
+func (m *Muscle) holds(s Site, at body.Point) bool {
+	sheet := m.Parts[s.Fibre].sheet(ids.Left)
+	_, _, off := sheet.near(at)
+	return off*sheet.view.CMPerUnit(body.DefaultHeightCM) < 0.1
 }
 
 // checkPositions: what lengthens must not be what the muscle does, what
@@ -125,22 +145,6 @@ func (m *Muscle) checkPositions() error {
 		return refuse("$.slack", fmt.Sprint(motions(m.Slack)), "at least one action")
 	case !slices.ContainsFunc(m.Actions, func(a Motion) bool { return a.Movement == m.Confirm.Movement }):
 		return refuse("$.confirm.movement", string(m.Confirm.Movement), "one of the muscle's actions")
-	}
-	return nil
-}
-
-func (m *Muscle) checkNear() error {
-	for i, n := range m.Near {
-		shown := false
-		for _, f := range m.Fibres {
-			for _, sh := range safety.Shapes(viewOf(f.View, ids.Left)) {
-				shown = shown || sh.Structure == n.Structure
-			}
-		}
-		if !shown {
-			return refuse(fmt.Sprintf("$.near[%d].structure", i), string(n.Structure),
-				"a structure that a view of the muscle shows")
-		}
 	}
 	return nil
 }

@@ -7,6 +7,7 @@ import (
 	"io/fs"
 	"sync"
 
+	"mokren/core/body"
 	"mokren/core/ids"
 	"mokren/core/strict"
 )
@@ -19,23 +20,36 @@ type Anchor struct {
 	Down     float64      `json:"down,omitempty"`
 }
 
-// Fibre is one line along which the muscle runs, in one view. The views
-// "side", "head" and "sole" mean those of the muscle's side.
-type Fibre struct {
-	View     string   `json:"view" enum:"front,back,side,head,sole"`
-	Path     []Anchor `json:"path" minItems:"2"`
-	SpreadMM float64  `json:"spread_mm" minimum:"5" maximum:"150" doc:"width of the muscle across this line, mm"`
+// Part is one sheet of the muscle in one view: the area between an origin line
+// and an insertion line along bone, both given from the first edge to the last,
+// with the two edges as curves. The views "side", "head" and "sole" mean those
+// of the muscle's side.
+type Part struct {
+	View      string   `json:"view" enum:"front,back,side,head,sole"`
+	Origin    []Anchor `json:"origin" minItems:"1"`
+	Insertion []Anchor `json:"insertion" minItems:"1"`
+	// First and Last are what the edges pass on their way, where they are not
+	// straight.
+	First []Anchor `json:"first_edge,omitempty"`
+	Last  []Anchor `json:"last_edge,omitempty"`
+	// Tendon is the share of the length that is tendon at either end.
+	Tendon [2]float64 `json:"tendon_pct" doc:"percent at the origin, at the insertion"`
+	// Through is where the hand goes in, when that is not where the part is drawn:
+	// the blade's front lies behind the ribs, and is reached through the armpit.
+	Through ids.Region `json:"through,omitempty"`
+	// Bands are where tendon crosses the belly.
+	Bands []float64 `json:"bands_pct,omitempty" doc:"percent of the length"`
 }
 
-// Site is a usual trigger-point site: a place on a fibre with its own
+// Site is a usual trigger-point site: a place in a part with its own
 // referral pattern, which is the lattice's cells of these regions on the
 // muscle's side. A contact's site has no pattern.
 type Site struct {
 	ID        string       `json:"id"`
 	Name      string       `json:"name"`
-	Fibre     int          `json:"fibre" minimum:"0"`
-	AlongPct  float64      `json:"along_pct" minimum:"0" maximum:"100" doc:"percent of the fibre's length from its start"`
-	AcrossMM  float64      `json:"across_mm,omitempty" doc:"mm from the fibre line, outward positive"`
+	Fibre     int          `json:"fibre" minimum:"0" doc:"index of the part"`
+	AlongPct  float64      `json:"along_pct" minimum:"0" maximum:"100" doc:"percent of the way from origin to insertion"`
+	AcrossMM  float64      `json:"across_mm,omitempty" doc:"mm from the middle fibre in a body of 170 cm, outward or forward positive"`
 	Reach     string       `json:"reach" enum:"easy,moderate,hard,not on large bodies"`
 	Essential []ids.Region `json:"essential,omitempty"`
 	Spillover []ids.Region `json:"spillover,omitempty"`
@@ -121,7 +135,7 @@ type Muscle struct {
 	Region      string          `json:"region" enum:"head-and-neck,shoulder-girdle,arm-and-hand,trunk,hip-and-thigh,leg-and-foot"`
 	Layer       int             `json:"layer" minimum:"1" maximum:"4"`
 	Attachments []Attachment    `json:"attachments" minItems:"2"`
-	Fibres      []Fibre         `json:"fibres" minItems:"1"`
+	Parts       []Part          `json:"parts" minItems:"1"`
 	Actions     []Motion        `json:"actions"`
 	Restricts   []Motion        `json:"restricts" doc:"movements that it limits when short"`
 	Innervation string          `json:"innervation"`
@@ -217,6 +231,12 @@ func All() []*Muscle {
 		}
 	}
 	return out
+}
+
+// Place of the site in its part, for a client's height: the file's mm are those
+// of a body of the default height.
+func (s Site) Place(heightCM float64) FibrePlace {
+	return FibrePlace{s.Fibre, s.AlongPct, s.AcrossMM * heightCM / body.DefaultHeightCM}
 }
 
 // Site finds a site by id; the empty id is the first site.

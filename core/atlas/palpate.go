@@ -12,17 +12,6 @@ import (
 	"mokren/core/safety"
 )
 
-func sortCandidates(c []Candidate) {
-	weight := func(x Candidate) float64 {
-		w := x.OffMM + 3*float64(x.Layer)
-		if x.Site != "" {
-			w -= 12
-		}
-		return w
-	}
-	slices.SortStableFunc(c, func(a, b Candidate) int { return cmp.Compare(weight(a), weight(b)) })
-}
-
 // SitePlace is a site on the figure.
 type SitePlace struct {
 	Site  string    `json:"site"`
@@ -42,16 +31,18 @@ type LandmarkPlace struct {
 	Y        float64      `json:"y"`
 }
 
-// NearBy is a structure to keep off with its distance from the nearest of the
-// guide's sites to its course, along the skin of the drawn view. Sign is what
-// tells that a finger is on it.
+// NearBy is a structure to keep off. Its distance is that of the nearest of the
+// guide's sites from its course along the skin of the drawn view; it is absent
+// where the site's view does not show the course. Sign is what tells that a
+// finger is on it.
 type NearBy struct {
 	Structure  ids.Structure `json:"structure"`
 	Name       string        `json:"name"`
 	Sign       string        `json:"sign"`
-	DistanceCM float64       `json:"distance_cm"`
-	Fingers    float64       `json:"finger_widths" doc:"of the therapist's own finger-width"`
-	KeepOffCM  float64       `json:"keep_off_cm" doc:"radius around its course to stay out of"`
+	DistanceCM *float64      `json:"distance_cm,omitempty" doc:"along the skin"`
+	Fingers    *float64      `json:"finger_widths,omitempty" doc:"of the therapist's own finger-width"`
+	KeepOffCM  *float64      `json:"keep_off_cm,omitempty" doc:"radius around its course to stay out of"`
+	DepthCM    *float64      `json:"depth_cm,omitempty" doc:"how deep below the skin it usually runs; a working value"`
 	Text       string        `json:"text"`
 }
 
@@ -133,7 +124,7 @@ func (m *Muscle) Palpate(side ids.Side, site string, heightCM, fingerCM float64)
 		if site != "" && s.ID != site {
 			continue
 		}
-		v, p := m.OnFigure(FibrePlace{s.Fibre, s.AlongPct, s.AcrossMM}, side, heightCM)
+		v, p := m.OnFigure(s.Place(heightCM), side, heightCM)
 		g.Sites = append(g.Sites, SitePlace{s.ID, s.Name, v, tenth(p.X), tenth(p.Y), s.Reach, s.Note})
 		for _, r := range s.Essential {
 			g.Referral.Essential = ids.With(g.Referral.Essential, r)
@@ -153,8 +144,7 @@ func (m *Muscle) Palpate(side ids.Side, site string, heightCM, fingerCM float64)
 		}
 	}
 	first, _ := m.Site(g.Sites[0].Site)
-	line := m.Fibres[first.Fibre].Line(side)
-	_, dir := line.at(first.AlongPct)
+	dir := m.FibreDirection(first.Place(heightCM), side, heightCM)
 	g.TraceDeg = halfTurn(math.Atan2(dir.Y, dir.X))
 	g.StrumDeg = halfTurn(math.Atan2(dir.Y, dir.X) + math.Pi/2)
 	m.steps(&g, side)
@@ -205,8 +195,8 @@ func landmarkNear(v body.View, id ids.Landmark, side ids.Side) (body.View, body.
 }
 
 // near lists the structures to keep off: those that the muscle's file speaks
-// of, and whatever else the figure has within reach of a site, so that no
-// file can forget one.
+// of, whether the view shows their course or not, and whatever else the figure
+// has within reach of a site, so that no file can forget one.
 func (m *Muscle) near(sites []SitePlace, side ids.Side, heightCM, fingerCM float64) []NearBy {
 	type reach struct{ cm, keepOff float64 }
 	best := map[ids.Structure]reach{}
@@ -222,19 +212,35 @@ func (m *Muscle) near(sites []SitePlace, side ids.Side, heightCM, fingerCM float
 		}
 	}
 	out := []NearBy{}
-	for id, r := range best {
-		st, _ := safety.FindStructure(id)
-		n := NearBy{id, st.Name, st.Sign, tenth(r.cm), tenth(r.cm / fingerCM), r.keepOff, st.Do}
-		i := slices.IndexFunc(m.Near, func(x Near) bool { return x.Structure == id })
+	for _, st := range safety.Structures() {
+		r, shown := best[st.ID]
+		i := slices.IndexFunc(m.Near, func(x Near) bool { return x.Structure == st.ID })
+		if i < 0 && (!shown || r.cm > nearCM) {
+			continue
+		}
+		n := NearBy{Structure: st.ID, Name: st.Name, Sign: st.Sign, Text: st.Do}
 		if i >= 0 {
 			n.Text = m.Near[i].Text
-		} else if r.cm > nearCM {
-			continue
+		}
+		if shown {
+			cm, fingers := tenth(r.cm), tenth(r.cm/fingerCM)
+			n.DistanceCM, n.Fingers, n.KeepOffCM = &cm, &fingers, &r.keepOff
+		}
+		if st.DepthMM > 0 {
+			depth := st.DepthMM / 10
+			n.DepthCM = &depth
 		}
 		out = append(out, n)
 	}
+	// The nearest first; what is not shown comes last.
+	distance := func(n NearBy) float64 {
+		if n.DistanceCM == nil {
+			return math.Inf(1)
+		}
+		return *n.DistanceCM
+	}
 	slices.SortFunc(out, func(a, b NearBy) int {
-		return cmp.Or(cmp.Compare(a.DistanceCM, b.DistanceCM), cmp.Compare(a.Structure, b.Structure))
+		return cmp.Or(cmp.Compare(distance(a), distance(b)), cmp.Compare(a.Structure, b.Structure))
 	})
 	return out
 }

@@ -1,6 +1,7 @@
 package atlas
 
 import (
+	"cmp"
 	"fmt"
 	"math"
 	"slices"
@@ -34,127 +35,89 @@ func (a Anchor) point(v body.View, side ids.Side) (body.Point, error) {
 	return body.Offset(v, p, side, a.Out, a.Down), nil
 }
 
-// Line is a fibre laid on a view.
-type Line struct {
-	View   body.View
-	Points []body.Point
-}
-
-// Line lays a fibre on the figure, on a side.
-func (f Fibre) Line(side ids.Side) Line {
-	l := Line{View: viewOf(f.View, side)}
-	for _, a := range f.Path {
-		p, err := a.point(l.View, side)
-		if err != nil {
-			panic(err) // checked when the file was read
-		}
-		l.Points = append(l.Points, p)
-	}
-	return l
-}
-
-// length in view units.
-func (l Line) length() float64 {
-	sum := 0.0
-	for i := 1; i < len(l.Points); i++ {
-		sum += l.Points[i-1].Distance(l.Points[i])
-	}
-	return sum
-}
-
-// at walks along the line; dir is the unit direction there.
-func (l Line) at(pct float64) (p, dir body.Point) {
-	want := l.length() * pct / 100
-	for i := 1; i < len(l.Points); i++ {
-		a, b := l.Points[i-1], l.Points[i]
-		d := a.Distance(b)
-		dir = body.Point{X: (b.X - a.X) / d, Y: (b.Y - a.Y) / d}
-		if want <= d || i == len(l.Points)-1 {
-			return body.Point{X: a.X + dir.X*want, Y: a.Y + dir.Y*want}, dir
-		}
-		want -= d
-	}
-	return l.Points[0], dir
-}
-
 // touchMM is how far beside a muscle's edge a touch still means it.
 const touchMM = 12
 
 // FibrePlace is a place kept by the muscle itself, so that it survives a
-// redrawing of the figure: percent along a fibre, and mm across it (outward
-// from the body's midline positive).
+// redrawing of the figure: the part, percent of the way from origin to
+// insertion, and mm from the middle fibre (outward from the body's midline
+// positive; forward in a side view, down where the fibres run straight across).
 type FibrePlace struct {
-	Fibre    int     `json:"fibre" minimum:"0"`
+	Fibre    int     `json:"fibre" minimum:"0" doc:"index of the muscle's part"`
 	AlongPct float64 `json:"along_pct" minimum:"0" maximum:"100"`
 	AcrossMM float64 `json:"across_mm" minimum:"-150" maximum:"150"`
 }
 
-// across is the unit normal of a direction that points outward (or down, for
-// a fibre that runs straight across).
-func across(v body.View, dir body.Point, side ids.Side) body.Point {
-	n := body.Point{X: -dir.Y, Y: dir.X}
-	if n.X*v.Outward(side) < 0 || (n.X == 0 && n.Y < 0) {
-		n = body.Point{X: -n.X, Y: -n.Y}
-	}
-	return n
-}
+// part of a place; one that is not there is the nearest by number.
+func (m *Muscle) part(f FibrePlace) *Part { return &m.Parts[min(max(f.Fibre, 0), len(m.Parts)-1)] }
 
 // OnFigure turns a fibre place into a view and a point.
 func (m *Muscle) OnFigure(f FibrePlace, side ids.Side, heightCM float64) (body.View, body.Point) {
-	f.Fibre = min(max(f.Fibre, 0), len(m.Fibres)-1)
-	l := m.Fibres[f.Fibre].Line(side)
-	p, dir := l.at(f.AlongPct)
-	n := across(l.View, dir, side)
-	u := f.AcrossMM / 10 / l.View.CMPerUnit(heightCM)
-	return l.View, body.Point{X: p.X + n.X*u, Y: p.Y + n.Y*u}
+	s := m.part(f).sheet(side)
+	return s.view, s.across(f.AlongPct/100, s.outward*f.AcrossMM/10/s.view.CMPerUnit(heightCM))
 }
 
-// OnFibre finds the place on the muscle's nearest fibre for a touched point;
-// ok is false when no fibre runs in this view on this side.
+// FibreDirection is the way of the fibres at a place, origin to insertion, as
+// a unit vector in the view.
+func (m *Muscle) FibreDirection(f FibrePlace, side ids.Side, heightCM float64) body.Point {
+	s := m.part(f).sheet(side)
+	_, p := m.OnFigure(f, side, heightCM)
+	t, u, _ := s.near(p)
+	return s.direction(t, u)
+}
+
+// OnFibre finds the place in the muscle's nearest part for a touched point;
+// offMM is how far outside its edge the point lies. ok is false when no part is
+// seen in this view on this side, or none within farMM of the point.
 func (m *Muscle) OnFibre(v body.View, p body.Point, side ids.Side, heightCM float64) (f FibrePlace, offMM float64,
 	ok bool,
 ) {
-	best := math.Inf(1)
+	const farMM = 60
 	mm := v.CMPerUnit(heightCM) * 10
-	for i, fib := range m.Fibres {
-		l := fib.Line(side)
-		if l.View != v {
+	offMM = math.Inf(1)
+	for i := range m.Parts {
+		s := m.Parts[i].sheet(side)
+		if s.view != v || !s.reaches(p, farMM/mm) {
 			continue
 		}
-		total, gone := l.length(), 0.0
-		for j := 1; j < len(l.Points); j++ {
-			a, b := l.Points[j-1], l.Points[j]
-			d := a.Distance(b)
-			dir := body.Point{X: (b.X - a.X) / d, Y: (b.Y - a.Y) / d}
-			t := min(d, max(0, (p.X-a.X)*dir.X+(p.Y-a.Y)*dir.Y))
-			foot := body.Point{X: a.X + dir.X*t, Y: a.Y + dir.Y*t}
-			if dist := p.Distance(foot); dist < best {
-				best, ok = dist, true
-				n := across(v, dir, side)
-				f = FibrePlace{i, (gone + t) / total * 100, ((p.X-foot.X)*n.X + (p.Y-foot.Y)*n.Y) * mm}
-			}
-			gone += d
+		t, u, off := s.near(p)
+		if off*mm < offMM {
+			offMM, ok = off*mm, true
+			f = FibrePlace{i, t * 100, s.outward * s.acrossTo(t, u) * mm}
 		}
 	}
-	return f, best * mm, ok
+	return f, offMM, ok
+}
+
+// PressedThrough names the regions through which a place is pressed: those that
+// it is drawn in, or those that its part is reached by. at is where it lies, in
+// a view; a place off the figure has none.
+func (m *Muscle) PressedThrough(f FibrePlace, side ids.Side, v body.View, at body.Point) []safety.Place {
+	if through := m.part(f).Through; through != "" {
+		return []safety.Place{{Region: through, Side: side}}
+	}
+	if n, ok := body.RegionOf(body.CellAt(v, at)); ok {
+		return []safety.Place{{Region: n.Region, Side: n.Side}}
+	}
+	return []safety.Place{}
 }
 
 // SameSpot tells whether two places of one muscle and side are one point over
 // visits: within 15 mm along and 10 mm across.
 func (m *Muscle) SameSpot(a, b FibrePlace, side ids.Side, heightCM float64) bool {
-	if a.Fibre != b.Fibre || a.Fibre < 0 || a.Fibre >= len(m.Fibres) {
+	if a.Fibre != b.Fibre || a.Fibre < 0 || a.Fibre >= len(m.Parts) {
 		return false
 	}
-	l := m.Fibres[a.Fibre].Line(side)
-	lengthMM := l.length() * l.View.CMPerUnit(heightCM) * 10
+	s := m.part(a).sheet(side)
+	lengthMM := s.length() * s.view.CMPerUnit(heightCM) * 10
 	return math.Abs(a.AlongPct-b.AlongPct)/100*lengthMM <= 15 && math.Abs(a.AcrossMM-b.AcrossMM) <= 10
 }
 
-// nearMM: two places on neighbouring fibres are one site within this.
+// nearMM: two places in neighbouring parts are one site within this.
 const nearMM = 15
 
-// SameSite tells whether two places are one site: one point over visits, or on
-// neighbouring fibres closer than a point is long.
+// SameSite tells whether two places are one site: one point over visits, or in
+// neighbouring parts closer than a point is long.
 func (m *Muscle) SameSite(a, b FibrePlace, side ids.Side, heightCM float64) bool {
 	if m.SameSpot(a, b, side, heightCM) {
 		return true
@@ -167,18 +130,17 @@ func (m *Muscle) SameSite(a, b FibrePlace, side ids.Side, heightCM float64) bool
 // Carries tells whether a touched place lies on the muscle where its place on
 // the fibres says, as Under finds it; why says what is wrong.
 func (m *Muscle) Carries(v body.View, p body.Point, f FibrePlace, side ids.Side, heightCM float64) (why string) {
-	if f.Fibre < 0 || f.Fibre >= len(m.Fibres) {
-		return fmt.Sprintf("fibre 0 to %d", len(m.Fibres)-1)
+	if f.Fibre < 0 || f.Fibre >= len(m.Parts) {
+		return fmt.Sprintf("part 0 to %d", len(m.Parts)-1)
 	}
 	if s := v.SideAt(p); s != side && s != ids.Midline {
 		return "a place on the " + string(side) + " side"
 	}
-	near, off, ok := m.OnFibre(v, p, side, heightCM)
-	if !ok || off > m.Fibres[near.Fibre].SpreadMM/2+touchMM {
+	if _, off, ok := m.OnFibre(v, p, side, heightCM); !ok || off > touchMM {
 		return "a place on " + m.Name
 	}
 	fv, fp := m.OnFigure(f, side, heightCM)
-	if fv != v || fp.Distance(p)*v.CMPerUnit(heightCM)*10 > m.Fibres[f.Fibre].SpreadMM/2+touchMM {
+	if fv != v || fp.Distance(p)*v.CMPerUnit(heightCM)*10 > touchMM {
 		return "the place on the fibres and the place on the body at one spot"
 	}
 	return ""
@@ -190,13 +152,18 @@ type Candidate struct {
 	Name   string     `json:"name"`
 	Side   ids.Side   `json:"side"`
 	Site   string     `json:"site,omitempty" doc:"usual site within 25 mm, if any"`
-	OffMM  float64    `json:"off_mm" doc:"mm from the nearest fibre line"`
+	OffMM  float64    `json:"off_mm" doc:"mm outside the muscle's edge; 0 within it"`
 	Layer  int        `json:"layer"`
 	Place  FibrePlace `json:"place"`
+	// siteMM is how far the usual site is.
+	siteMM float64
 }
 
+// siteMM is how far from a usual site a touch still means it.
+const siteMM = 25
+
 // Under lists the muscles under a touched place, the likeliest first: those
-// whose fibres run nearest relative to their width, superficial before deep.
+// with a usual site near, superficial before deep.
 func Under(v body.View, p body.Point, heightCM float64) []Candidate {
 	side := v.SideAt(p)
 	if side == ids.Midline {
@@ -205,15 +172,16 @@ func Under(v body.View, p body.Point, heightCM float64) []Candidate {
 	var out []Candidate
 	for _, m := range All() {
 		f, off, ok := m.OnFibre(v, p, side, heightCM)
-		if !ok || off > m.Fibres[f.Fibre].SpreadMM/2+touchMM {
+		if !ok || off > touchMM {
 			continue
 		}
-		c := Candidate{Muscle: m.ID, Name: m.Name, Side: side, OffMM: off, Layer: m.Layer, Place: f}
-		near := 25.0
+		c := Candidate{
+			Muscle: m.ID, Name: m.Name, Side: side, OffMM: off, Layer: m.Layer, Place: f, siteMM: siteMM,
+		}
 		for _, s := range m.Sites {
-			sv, sp := m.OnFigure(FibrePlace{s.Fibre, s.AlongPct, s.AcrossMM}, side, heightCM)
-			if d := sp.Distance(p) * v.CMPerUnit(heightCM) * 10; sv == v && d < near {
-				near, c.Site = d, s.ID
+			sv, sp := m.OnFigure(s.Place(heightCM), side, heightCM)
+			if d := sp.Distance(p) * v.CMPerUnit(heightCM) * 10; sv == v && d < c.siteMM {
+				c.siteMM, c.Site = d, s.ID
 			}
 		}
 		out = append(out, c)
@@ -222,7 +190,15 @@ func Under(v body.View, p body.Point, heightCM float64) []Candidate {
 	return out
 }
 
-// Places gives the regions in which a muscle's sites lie, on a side.
+// sortCandidates weighs, in mm: how far outside, a layer as 3, and a usual site
+// by how near it is.
+func sortCandidates(c []Candidate) {
+	weight := func(x Candidate) float64 { return x.OffMM + 3*float64(x.Layer) + 0.8*x.siteMM }
+	slices.SortStableFunc(c, func(a, b Candidate) int { return cmp.Compare(weight(a), weight(b)) })
+}
+
+// Places gives the regions through which a muscle's sites are pressed, on a
+// side.
 func (m *Muscle) Places(side ids.Side) []safety.Place {
 	if side == ids.Right {
 		return places()[m.ID][1]
@@ -236,9 +212,10 @@ var places = sync.OnceValue(func() map[ids.Muscle][2][]safety.Place {
 		var pair [2][]safety.Place
 		for i, side := range [2]ids.Side{ids.Left, ids.Right} {
 			for _, s := range m.Sites {
-				v, p := m.OnFigure(FibrePlace{s.Fibre, s.AlongPct, s.AcrossMM}, side, body.DefaultHeightCM)
-				if n, ok := body.RegionOf(body.CellAt(v, p)); ok {
-					pair[i] = ids.With(pair[i], safety.Place{Region: n.Region, Side: n.Side})
+				place := s.Place(body.DefaultHeightCM)
+				v, p := m.OnFigure(place, side, body.DefaultHeightCM)
+				for _, w := range m.PressedThrough(place, side, v, p) {
+					pair[i] = ids.With(pair[i], w)
 				}
 			}
 		}

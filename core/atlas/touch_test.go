@@ -17,7 +17,7 @@ func TestATouchOnASiteOffersItsMuscle(t *testing.T) {
 	for _, m := range All() {
 		for _, s := range m.Sites {
 			for _, side := range []ids.Side{ids.Left, ids.Right} {
-				v, p := m.OnFigure(FibrePlace{s.Fibre, s.AlongPct, s.AcrossMM}, side, 170)
+				v, p := m.OnFigure(s.Place(170), side, 170)
 				list := Under(v, p, 170)
 				place := -1
 				for i, c := range list {
@@ -78,7 +78,7 @@ func TestPlacesAndMidline(t *testing.T) {
 // The tensor's place is the middle of its triangle, in the side view.
 func TestTheTensorsTriangle(t *testing.T) {
 	m := muscle(t, "tensor-fasciae-latae")
-	v, p := m.OnFigure(FibrePlace{m.Sites[0].Fibre, m.Sites[0].AlongPct, 0}, ids.Left, 170)
+	v, p := m.OnFigure(m.Sites[0].Place(170), ids.Left, 170)
 	require.Equal(t, body.LeftSide, v)
 	var x, y float64
 	for _, id := range []ids.Landmark{"asis", "greater-trochanter", "iliac-crest"} {

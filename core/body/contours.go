@@ -1,302 +1,48 @@
 package body
 
-// Control points of the half figure: x outward from the midline, y down, units
-// of a thousandth of the height. Heights and breadths follow published
-// proportions (Drillis and Contini 1966; Winter 2009): chin 870, acromion 818,
-// elbow 630, wrist 485, trochanter 530, knee 285, ankle 39 thousandths above
-// the ground; the curves between them are drawn by eye.
+import "slices"
 
-var headHalf = []Point{
-	{0, 0},
-	{17, 2.5},
-	{31, 12},
-	{40.5, 29},
-	{43.5, 49},
-	{42.5, 69},
-	{40, 88},
-	{35, 105},
-	{26, 119},
-	{15, 128.5},
-	{6, 132},
-	{0, 132.5},
-}
-
-var ear = []Point{{41, 60}, {46.5, 57.5}, {48.8, 63}, {47.6, 72}, {44.6, 82}, {41.2, 83}, {40.2, 72}}
-
-// torso and arm run in one contour, so that shoulder, armpit and hip flow.
-var neckToWrist = []Point{
-	{0, 96},
-	{24, 98},
-	{31, 112},
-	{31.2, 128},
-	{33, 142},
-	{40, 154},
-	{57, 164},
-	{80, 171.5},
-	{102, 177},
-	{119, 186},
-	{132, 201},
-	{140, 222},
-	{144, 246},
-	{147.5, 272},
-	{152.5, 302},
-	{158.5, 334},
-	{163.5, 362},
-	{168.5, 384},
-	{174.5, 405},
-	{178.5, 428},
-	{180.5, 452},
-	{182.5, 480},
-	{185.5, 506},
-	{187.5, 522},
-}
-
-var wristToArmpit = []Point{
-	{180, 530},
-	{164, 530},
-	{156, 521},
-	{152, 503},
-	{145.5, 474},
-	{137.5, 444},
-	{131.5, 418},
-	{129, 396},
-	{126.5, 374},
-	{120, 344},
-	{112.5, 312},
-	{105, 284},
-	{99.5, 266},
-}
-
-var armpitToHip = []Point{
-	{95.5, 262},
-	{93.2, 278},
-	{91, 300},
-	{87, 326},
-	{82.6, 350},
-	{80.6, 374},
-	{82.6, 396},
-	{88, 418},
-	{94.5, 442},
-	{100, 468},
-	{102.8, 494},
-}
-
-var hipToAnkleOuter = []Point{
-	{103.4, 522},
-	{101.4, 556},
-	{97, 594},
-	{91.6, 632},
-	{86.4, 668},
-	{82.6, 698},
-	{81, 722},
-	{81.6, 746},
-	{84.6, 772},
-	{85.4, 798},
-	{82.6, 830},
-	{77.6, 864},
-	{73.4, 898},
-	{71.6, 926},
-	{73.2, 944},
-}
-
-var ankleToCrotchInner = []Point{
-	{44.6, 942},
-	{46.8, 922},
-	{45.8, 896},
-	{41.6, 862},
-	{36.2, 826},
-	{32.6, 792},
-	{32.8, 764},
-	{35.4, 742},
-	{34.8, 720},
-	{31.4, 694},
-	{24.6, 656},
-	{17.4, 614},
-	{10.6, 572},
-	{5, 540},
-	{2.2, 527},
-	{0, 524},
-}
-
-// From the front the foot points toward the viewer; from behind the heel.
-var footFront = []Point{
-	{76.4, 956},
-	{83, 968},
-	{89.6, 979},
-	{92.4, 988},
-	{89, 995},
-	{81, 998},
-	{69, 1000},
-	{56, 1000},
-	{46.4, 997.6},
-	{42.6, 989},
-	{43.4, 976},
-	{44, 962},
-	{43, 951},
-}
-
-var footBack = []Point{
-	{75.4, 955},
-	{80.6, 970},
-	{87, 984},
-	{86.6, 991},
-	{80, 994},
-	{75, 996.6},
-	{66, 999},
-	{56, 999},
-	{48.6, 995},
-	{45.8, 984},
-	{46, 968},
-	{43.6, 952},
-}
-
-func bodyHalf(v View) []Point {
-	foot := footFront
+// bodyHalf is the outline of neck, trunk, arm and leg, from the neck outward
+// and down: torso and arm run in one contour, so that shoulder, armpit and hip
+// flow. From behind the foot shows its heel.
+func (d frontBackData) bodyHalf(v View) []Point {
+	c := d.Contours
+	foot := c.FootFront
 	if v == Back {
-		foot = footBack
+		foot = c.FootBack
 	}
-	var out []Point
-	for _, part := range [][]Point{neckToWrist, wristToArmpit, armpitToHip, hipToAnkleOuter, foot, ankleToCrotchInner} {
-		out = append(out, part...)
+	return slices.Concat(c.NeckToWrist, c.WristToArmpit, c.ArmpitToHip, c.HipToAnkle, foot, c.AnkleToCrotch).points()
+}
+
+func (f *Figure) drawFrontOrBack(v View) {
+	d := frontBackFile()
+	f.add(v, "body", Trunk, d.bodyHalf(v), false)
+	f.add(v, "ear", Head, d.Contours.Ear.points(), true)
+	f.add(v, "head", Head, d.Contours.Head.points(), false)
+	lines, hand := d.Front, handFile().Palm
+	if v == Back {
+		lines, hand = d.Back, handFile().Back
 	}
-	return out
+	f.line(v, innerLines(lines), true)
+	f.hand(v, hanging, hand, true)
 }
 
-var palm = []Point{
-	{-16, -6},
-	{-17, 10},
-	{-20.4, 26},
-	{-23, 44},
-	{-22.6, 58},
-	{-11, 63},
-	{4, 64.5},
-	{17, 62},
-	{23, 54},
-	{24, 40},
-	{24, 25},
-	{19.6, 8},
-	{16, -6},
-	{0, -10},
+// hand lays the hand on the end of a forearm.
+func (f *Figure) hand(v View, p pose, lines []lineData, both bool) {
+	f.add(v, "hand", Hand, p.all(handFile().Outline.points()), true)
+	laid := innerLines(lines)
+	for i := range laid {
+		laid[i].pts = p.all(laid[i].pts)
+	}
+	f.line(v, laid, both)
 }
 
-// fingers: thumb, index, middle, ring, little.
-var fingers = []limb{
-	{Point{15, 18}, Point{38, 69}, 19, 11.2},
-	{Point{16.6, 54}, Point{21.6, 107}, 12.6, 9.4},
-	{Point{5, 56}, Point{6.4, 115}, 12.8, 9.6},
-	{Point{-6.4, 55}, Point{-8.6, 108}, 12.4, 9.2},
-	{Point{-17.2, 52}, Point{-23, 92}, 11.4, 8.4},
-}
-
-// The sole: x outward (toward the little toe), y from the toes to the heel.
-var soleOutline = []Point{
-	{-152, 158},
-	{-92, 128},
-	{-14, 140},
-	{60, 172},
-	{120, 226},
-	{166, 300},
-	{178, 372},
-	{172, 452},
-	{160, 548},
-	{148, 640},
-	{139, 730},
-	{136, 820},
-	{123, 906},
-	{78, 976},
-	{10, 998},
-	{-60, 980},
-	{-104, 914},
-	{-112, 826},
-	{-98, 730},
-	{-78, 640},
-	{-76, 560},
-	{-104, 470},
-	{-150, 384},
-	{-174, 298},
-	{-170, 220},
-}
-
-// toes from the first to the fifth.
-var toes = []limb{
-	{Point{-106, 200}, Point{-104, 6}, 112, 100},
-	{Point{-12, 200}, Point{-18, 36}, 66, 60},
-	{Point{48, 220}, Point{44, 74}, 60, 55},
-	{Point{100, 250}, Point{100, 124}, 56, 52},
-	{Point{146, 300}, Point{148, 184}, 54, 50},
-}
-
-var soleLines = []innerLine{
-	{"ball", 0.5, []Point{{-138, 372}, {-112, 412}, {-60, 432}, {20, 420}, {90, 424}, {150, 440}}},
-	{"arch", 0.6, []Point{{-70, 540}, {-44, 600}, {-40, 670}, {-66, 750}}},
-	{"toe-crease-1", 0.6, []Point{{-152, 122}, {-106, 134}, {-60, 116}}},
-	{"toe-crease-2", 0.5, []Point{{-40, 112}, {-15, 120}, {10, 112}}},
-	{"toe-crease-3", 0.5, []Point{{24, 146}, {46, 154}, {68, 148}}},
-	{"toe-crease-4", 0.5, []Point{{80, 192}, {100, 200}, {120, 196}}},
-	{"toe-crease-5", 0.5, []Point{{124, 250}, {146, 258}, {164, 254}}},
-	{"heel-pad", 0.5, []Point{{-96, 800}, {-50, 770}, {10, 764}, {70, 772}, {120, 796}}},
-}
-
-var frontLines = []innerLine{
-	{"collar-bone", 0.9, []Point{{7, 181}, {24, 178.5}, {46, 179.5}, {70, 174.5}, {96, 176}}},
-	{"neck-cord", 0.5, []Point{{29, 118}, {22, 148}, {9, 177}}},
-	{"sternal-notch", 0.8, []Point{{-6.5, 181.5}, {0, 186}, {6.5, 181.5}}},
-	{"midline", 0.35, []Point{{0, 198}, {0, 240}, {0, 284}}},
-	{"chest-fold", 0.6, []Point{{98, 252}, {88, 268}, {66, 277}, {38, 277}, {14, 268}}},
-	{"deltoid-edge", 0.45, []Point{{97, 251}, {105, 232}, {108, 210}}},
-	{"rib-edge", 0.55, []Point{{5, 292}, {22, 306}, {42, 328}, {62, 352}}},
-	{"belly-line", 0.3, []Point{{0, 296}, {0, 340}, {0, 388}}},
-	{"navel", 0.9, []Point{{-2.6, 399}, {0, 402.5}, {2.6, 399}}},
-	{"flank", 0.3, []Point{{46, 344}, {50, 374}, {47, 404}, {42, 430}}},
-	{"crest", 0.5, []Point{{88, 424}, {80, 432}, {72, 444}}},
-	{"groin", 0.6, []Point{{73, 448}, {54, 474}, {34, 498}, {14, 516}}},
-	{"inner-thigh", 0.3, []Point{{46, 508}, {38, 550}, {33, 600}}},
-	{"kneecap", 0.75, []Point{{48, 698}, {45.5, 712}, {49, 726}, {58, 731}, {67, 726}, {70.5, 712}, {68, 698}}},
-	{"thigh-drop", 0.35, []Point{{42, 668}, {37.5, 686}, {43, 700}}},
-	{"shin", 0.3, []Point{{56, 748}, {53, 800}, {53, 860}, {56, 910}}},
-	{"ankle-inner", 0.5, []Point{{48, 940}, {50, 947}, {48, 953}}},
-	{"ankle-outer", 0.5, []Point{{69, 945}, {67, 951}, {69, 957}}},
-	{"toe-1", 0.6, []Point{{57, 999}, {57.5, 991}, {56, 985}}},
-	{"toe-2", 0.5, []Point{{67, 999}, {67.5, 991}, {66.4, 986}}},
-	{"toe-3", 0.5, []Point{{75.6, 998}, {76, 991}, {74.6, 986}}},
-	{"toe-4", 0.5, []Point{{83.2, 996.6}, {83.6, 990.6}, {82, 986}}},
-	{"elbow-fold", 0.5, []Point{{135, 384}, {146, 388}, {158, 384}}},
-	{"biceps", 0.3, []Point{{120, 300}, {128, 330}, {136, 356}}},
-	{"wrist-fold", 0.5, []Point{{158, 523}, {171, 526}, {184, 521}}},
-	{"thumb-ball", 0.45, []Point{{182, 534}, {180, 552}, {187, 569}}},
-	{"palm-fold", 0.4, []Point{{161, 566}, {176, 566}, {192, 556}}},
-}
-
-var backLines = []innerLine{
-	{"hairless-nape", 0.45, []Point{{-22, 108}, {0, 113}, {22, 108}}},
-	{"spine", 0.55, []Point{{0, 152}, {0, 230}, {0, 310}, {0, 390}, {0, 436}}},
-	{"nape", 0.35, []Point{{16, 118}, {17, 138}, {24, 156}}},
-	{"scapula-border", 0.75, []Point{{44, 190}, {38, 206}, {36, 228}, {41, 250}, {50, 263}}},
-	{"scapula-lower", 0.5, []Point{{50, 263}, {60, 256}, {74, 238}, {86, 220}}},
-	{"scapula-spine", 0.6, []Point{{39, 206}, {60, 196}, {82, 186}, {104, 182}}},
-	{"armpit-back", 0.5, []Point{{97, 262}, {102, 244}, {101, 228}}},
-	{"lats", 0.3, []Point{{84, 300}, {66, 346}, {40, 392}, {18, 430}}},
-	{"erector", 0.3, []Point{{17, 330}, {20, 370}, {19, 410}, {14, 436}}},
-	{"crest", 0.5, []Point{{84, 416}, {62, 424}, {40, 437}, {25, 452}}},
-	{"dimple", 0.9, []Point{{22.5, 453}, {25, 456}, {27.5, 453}}},
-	{"sacrum", 0.45, []Point{{19, 458}, {11, 474}, {0, 488}}},
-	{"cleft", 0.85, []Point{{0, 478}, {0, 500}, {0, 522}}},
-	{"gluteal-fold", 0.85, []Point{{6, 533}, {24, 541}, {48, 542}, {72, 534}}},
-	{"hip-hollow", 0.3, []Point{{88, 466}, {82, 482}, {84, 500}}},
-	{"hamstring", 0.3, []Point{{52, 572}, {54, 620}, {55, 664}}},
-	{"knee-fold", 0.65, []Point{{38, 716}, {54, 719}, {76, 714}}},
-	{"knee-cord-inner", 0.4, []Point{{42, 684}, {40, 702}, {41, 716}}},
-	{"knee-cord-outer", 0.4, []Point{{73, 684}, {76, 702}, {75, 716}}},
-	{"calf-split", 0.4, []Point{{57, 748}, {58, 776}, {57, 804}}},
-	{"calf-inner", 0.5, []Point{{36, 810}, {44, 832}, {53, 838}}},
-	{"calf-outer", 0.5, []Point{{81, 800}, {74, 822}, {62, 830}}},
-	{"achilles-inner", 0.45, []Point{{54, 900}, {54.5, 930}, {52, 962}}},
-	{"achilles-outer", 0.45, []Point{{64, 900}, {64, 930}, {67, 962}}},
-	{"ankle-inner", 0.5, []Point{{47, 940}, {49.5, 947}, {47.5, 953}}},
-	{"ankle-outer", 0.5, []Point{{71, 945}, {68.5, 951}, {71, 957}}},
-	{"heel", 0.4, []Point{{50, 982}, {60, 988}, {71, 982}}},
-	{"elbow-point", 0.6, []Point{{142, 376}, {149, 384}, {157, 376}}},
-	{"triceps", 0.3, []Point{{128, 276}, {136, 308}, {141, 344}}},
-	{"wrist-back", 0.4, []Point{{160, 520}, {171, 522}, {183, 518}}},
-	{"knuckles", 0.4, []Point{{162, 579}, {172, 581}, {184, 580}, {196, 574}}},
+func (f *Figure) drawSole(v View) {
+	d := soleFile()
+	f.add(v, "sole", Foot, d.Outline.points(), true)
+	for i, t := range d.Toes {
+		toe := limb{t.From.point(), t.To.point(), t.Width[0], t.Width[1]}
+		f.add(v, "toe-"+string(rune('1'+i)), Foot, capsule(toe), true)
+	}
+	f.line(v, innerLines(d.Lines), false)
 }

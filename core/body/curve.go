@@ -108,34 +108,34 @@ func spans(poly []Point, y float64) [][2]float64 {
 	return out
 }
 
-// Ribbon draws a band along a line as an SVG path, widest in the middle and
-// narrow at its ends as a muscle is, with its fibre lines inside.
-func Ribbon(line []Point, width float64) (belly string, fibres []string) {
-	const steps = 14
-	centre := walk(line, steps)
-	edge := func(share float64) []Point {
-		out := make([]Point, len(centre))
-		for i, p := range centre {
-			a, b := centre[max(i-1, 0)], centre[min(i+1, len(centre)-1)]
+// lens draws a band along a line as an SVG path, widest in the middle and
+// pointed at its ends; cut is the share of the line that is left out.
+func lens(line []Point, width, cut float64) string {
+	const steps = 12
+	centre := walk(line, 4*steps)
+	skip := int(cut * 2 * steps)
+	centre = centre[skip : len(centre)-skip]
+	side := func(share float64) []Point {
+		out := make([]Point, 0, steps+1)
+		for i := 0; i <= steps; i++ {
+			at := i * (len(centre) - 1) / steps
+			a, b := centre[max(at-1, 0)], centre[min(at+1, len(centre)-1)]
 			d := math.Max(a.Distance(b), 1e-9)
-			t := float64(i) / steps
-			w := share * width / 2 * (0.3 + 0.7*math.Sin(math.Pi*t))
-			out[i] = Point{p.X - (b.Y-a.Y)/d*w, p.Y + (b.X-a.X)/d*w}
+			w := share * width / 2 * math.Sin(math.Pi*float64(i)/steps)
+			out = append(out, Point{centre[at].X - (b.Y-a.Y)/d*w, centre[at].Y + (b.X-a.X)/d*w})
 		}
 		return out
 	}
-	outlineOf := edge(1)
-	for _, p := range slices.Backward(edge(-1)) {
-		outlineOf = append(outlineOf, p)
+	outline := side(1)
+	for _, p := range slices.Backward(side(-1)) {
+		outline = append(outline, p)
 	}
-	for _, share := range []float64{-0.55, 0, 0.55} {
-		fibres = append(fibres, open(edge(share)))
-	}
-	return closed(outlineOf), fibres
+	return closed(outline)
 }
 
-// walk samples the smooth curve through a line at steps+1 even places.
-func walk(line []Point, steps int) []Point {
+// Smooth samples the smooth curve through the points of a line, so finely that
+// it may be drawn straight from place to place.
+func Smooth(line []Point) []Point {
 	var fine []Point
 	n := len(line)
 	for i := 0; i < n-1; i++ {
@@ -148,7 +148,25 @@ func walk(line []Point, steps int) []Point {
 			fine = append(fine, Point{h(a.X, b.X, c.X, d.X), h(a.Y, b.Y, c.Y, d.Y)})
 		}
 	}
-	fine = append(fine, line[n-1])
+	return append(fine, line[n-1])
+}
+
+// Path writes a line as an SVG path, smooth through its points.
+func Path(line []Point) string { return open(line) }
+
+// Polygon writes an area as an SVG path, straight from corner to corner.
+func Polygon(border []Point) string {
+	var b strings.Builder
+	b.WriteString("M" + xy(border[0]))
+	for _, p := range border[1:] {
+		b.WriteString("L" + xy(p))
+	}
+	return b.String() + "Z"
+}
+
+// walk samples the smooth curve through a line at steps+1 even places.
+func walk(line []Point, steps int) []Point {
+	fine := Smooth(line)
 	total := 0.0
 	for i := 1; i < len(fine); i++ {
 		total += fine[i-1].Distance(fine[i])

@@ -30,12 +30,14 @@ func loaded[T any](name string) func() T {
 // placed is a point as the data files write it: x, y.
 type placed [2]float64
 
+func (p placed) point() Point { return Point{p[0], p[1]} }
+
 type course []placed
 
 func (o course) points() []Point {
 	out := make([]Point, len(o))
 	for i, p := range o {
-		out[i] = Point{p[0], p[1]}
+		out[i] = p.point()
 	}
 	return out
 }
@@ -60,6 +62,77 @@ type regionData struct {
 	Hand        []seedData `json:"hand" doc:"the back of a hand, to be laid on a pose"`
 }
 
+// frontBackData is data/front-and-back.json: one half of the figure, x outward
+// from the midline, y down, thousandths of the height. Heights and breadths
+// follow published proportions (Drillis and Contini 1966; Winter 2009), which a
+// test checks; the curves between them are drawn by eye.
+type frontBackData struct {
+	Contours struct {
+		Head          course `json:"head"`
+		Ear           course `json:"ear"`
+		NeckToWrist   course `json:"neck_to_wrist"`
+		WristToArmpit course `json:"wrist_to_armpit"`
+		ArmpitToHip   course `json:"armpit_to_hip"`
+		HipToAnkle    course `json:"hip_to_ankle"`
+		FootFront     course `json:"foot_front" doc:"points toward the viewer"`
+		FootBack      course `json:"foot_back" doc:"the heel"`
+		AnkleToCrotch course `json:"ankle_to_crotch"`
+	} `json:"contours"`
+	Front []lineData `json:"front_lines"`
+	Back  []lineData `json:"back_lines"`
+}
+
+// handData is data/hand.json: the wrist at the origin, fingers down, thumb
+// outward, to be laid on a pose.
+type handData struct {
+	Outline course     `json:"outline"`
+	Palm    []lineData `json:"palm_lines"`
+	Back    []lineData `json:"back_lines"`
+}
+
+// soleData is data/soles.json: x outward (toward the little toe), y from the
+// toes to the heel, thousandths of the foot's length.
+type soleData struct {
+	Outline course `json:"outline"`
+	Toes    []struct {
+		From  placed     `json:"from"`
+		To    placed     `json:"to"`
+		Width [2]float64 `json:"width" doc:"at the base, at the tip"`
+	} `json:"toes" minItems:"5" maxItems:"5" doc:"from the great toe to the little one"`
+	Lines []lineData `json:"lines"`
+}
+
+// boneData is data/bones.json, by where the bones are authored.
+type boneData struct {
+	Front []lineData `json:"front"`
+	Back  []lineData `json:"back"`
+	Sides []lineData `json:"sides"`
+	Heads []lineData `json:"heads"`
+	Soles []lineData `json:"soles"`
+}
+
+// markData is a landmark on the authored half of a view; one that is not in
+// the middle exists on both sides.
+type markData struct {
+	ID     ids.Landmark `json:"id"`
+	At     placed       `json:"at"`
+	Middle bool         `json:"middle,omitempty"`
+}
+
+// landmarkData is data/landmarks.json. Heights follow Drillis and Contini
+// (1966) where they give them (acromion 818, trochanter 530, crest 585, knee
+// 285, ankle 39 thousandths above the ground); spinous levels are spaced
+// between the palpable ones: C7 most prominent, T3 root of the scapular spine,
+// T7 lower scapular angle, T12 halfway from there to the crest, L4 crest line,
+// S2 posterior iliac spines.
+type landmarkData struct {
+	Front []markData `json:"front"`
+	Back  []markData `json:"back"`
+	Sides []markData `json:"sides"`
+	Heads []markData `json:"heads"`
+	Soles []markData `json:"soles"`
+}
+
 // sideData is data/side-view.json. The side view is authored once: x forward
 // from the plumb line through ear, shoulder, hip joint and ankle, y down,
 // thousandths of the height. Depths follow published proportions (head length
@@ -80,22 +153,29 @@ type sideData struct {
 	Head []lineData `json:"head_lines"`
 }
 
-// lineData is a light line inside the figure.
+// lineData is a light line inside the figure, or, with a softness, a shade
+// along it.
 type lineData struct {
 	ID     string  `json:"id"`
 	Weight float64 `json:"weight" minimum:"0" maximum:"1"`
+	Soft   float64 `json:"soft,omitempty" minimum:"0" maximum:"60" doc:"width of a soft shade, authored units"`
 	Line   course  `json:"line" minItems:"2"`
 }
 
 func innerLines(list []lineData) []innerLine {
 	out := make([]innerLine, len(list))
 	for i, l := range list {
-		out[i] = innerLine{l.ID, l.Weight, l.Line.points()}
+		out[i] = innerLine{l.ID, l.Weight, l.Soft, l.Line.points()}
 	}
 	return out
 }
 
 var (
-	regionFile = loaded[regionData]("regions.json")
-	sideFile   = loaded[sideData]("side-view.json")
+	regionFile    = loaded[regionData]("regions.json")
+	sideFile      = loaded[sideData]("side-view.json")
+	frontBackFile = loaded[frontBackData]("front-and-back.json")
+	handFile      = loaded[handData]("hand.json")
+	soleFile      = loaded[soleData]("soles.json")
+	boneFile      = loaded[boneData]("bones.json")
+	markFile      = loaded[landmarkData]("landmarks.json")
 )

@@ -39,9 +39,16 @@ type Inner struct {
 	Layer  int     `json:"layer,omitempty"`
 }
 
+// Shade is a soft shadow of the surface: several closed shapes, each within the
+// one before, that are filled thinly one over the other.
+type Shade struct {
+	Path  string `json:"path"`
+	Layer int    `json:"layer,omitempty"`
+}
+
 // Figure is the drawing of one view. Layer by layer, draw the outline of all
-// shapes first, their fills on top, then the inner lines, so that overlapping
-// shapes of one layer read as one body.
+// shapes first, their fills on top, then shades and inner lines, so that
+// overlapping shapes of one layer read as one body.
 type Figure struct {
 	View    View    `json:"view"`
 	Version string  `json:"version"`
@@ -49,6 +56,7 @@ type Figure struct {
 	Height  float64 `json:"height"`
 	Shapes  []Shape `json:"shapes"`
 	Inner   []Inner `json:"inner"`
+	Shades  []Shade `json:"shades"`
 
 	layer int // that is being drawn
 }
@@ -75,26 +83,10 @@ func draw(v View) Figure {
 		f.drawHead(v)
 		return f
 	case v.sole():
-		f.add(v, "sole", Foot, soleOutline, true)
-		for i, t := range toes {
-			f.add(v, "toe-"+string(rune('1'+i)), Foot, capsule(t), true)
-		}
-		f.line(v, soleLines, false)
+		f.drawSole(v)
 		return f
 	}
-	f.add(v, "body", Trunk, bodyHalf(v), false)
-	f.add(v, "ear", Head, ear, true)
-	f.add(v, "head", Head, headHalf, false)
-	f.add(v, "palm", Hand, hanging.all(palm), true)
-	for i, g := range fingers {
-		f.add(v, "finger-"+string(rune('1'+i)), Hand, capsule(limb{hanging.at(g.from), hanging.at(g.to), g.w0, g.w1}),
-			true)
-	}
-	if v == Front {
-		f.line(v, frontLines, true)
-	} else {
-		f.line(v, backLines, true)
-	}
+	f.drawFrontOrBack(v)
 	return f
 }
 
@@ -134,6 +126,7 @@ func (f *Figure) shape(v View, id string, part Part, side ids.Side, half []Point
 type innerLine struct {
 	id     string
 	weight float64
+	soft   float64
 	pts    []Point
 }
 
@@ -152,8 +145,22 @@ func (f *Figure) line(v View, lines []innerLine, both bool) {
 			for i, p := range l.pts {
 				pts[i] = v.place(p, s)
 			}
+			if l.soft > 0 {
+				f.shade(pts, l.soft/v.share())
+				continue
+			}
 			f.Inner = append(f.Inner, Inner{ID: l.id, Path: open(pts), Weight: l.weight, Layer: f.layer})
 		}
+	}
+}
+
+// steps of a shade, each narrower and shorter than the one before.
+const shadeSteps = 5
+
+func (f *Figure) shade(line []Point, width float64) {
+	for i := range shadeSteps {
+		share := 1 - float64(i)/shadeSteps
+		f.Shades = append(f.Shades, Shade{lens(line, width*1.9*share, 0.5*(1-share)), f.layer})
 	}
 }
 

@@ -2,7 +2,6 @@ package body
 
 import (
 	"math"
-	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -63,7 +62,7 @@ func TestSideViewsFaceTheRightWay(t *testing.T) {
 }
 
 func TestBonesLieOnTheFigure(t *testing.T) {
-	for v, lines := range boneLines {
+	for v, lines := range boneLines() {
 		f := Draw(v)
 		for _, l := range lines {
 			off := 0
@@ -77,11 +76,8 @@ func TestBonesLieOnTheFigure(t *testing.T) {
 	}
 }
 
-func TestRibbonIsWidestInTheMiddle(t *testing.T) {
+func TestALineIsWalkedInEvenSteps(t *testing.T) {
 	line := []Point{{100, 100}, {100, 200}, {100, 300}}
-	belly, fibres := Ribbon(line, 40)
-	assert.True(t, strings.HasSuffix(belly, "Z"))
-	assert.Len(t, fibres, 3)
 	steps := walk(line, 14)
 	require.Len(t, steps, 15)
 	for i := 1; i < len(steps); i++ {

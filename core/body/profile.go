@@ -15,7 +15,7 @@ func (d sideData) trunkAndLeg() []Point {
 // ear closes its own outline.
 func (d sideData) ear(weight float64) innerLine {
 	ear := d.Contours.Ear.points()
-	return innerLine{"ear", weight, append(ear, ear[0])}
+	return innerLine{"ear", weight, 0, append(ear, ear[0])}
 }
 
 // sideHand is how the hand hangs in a side view.
@@ -29,11 +29,7 @@ func (f *Figure) drawProfile(v View) {
 	f.line(v, []innerLine{d.ear(0.75)}, false)
 	f.layer = 1
 	f.add(v, "arm", Arm, d.Contours.Arm.points(), true)
-	f.add(v, "palm", Hand, sideHand.all(palm), true)
-	for i, g := range fingers {
-		f.add(v, "finger-"+string(rune('1'+i)), Hand,
-			capsule(limb{sideHand.at(g.from), sideHand.at(g.to), g.w0, g.w1}), true)
-	}
+	f.hand(v, sideHand, handFile().Back, false)
 	f.line(v, innerLines(d.Arm), false)
 }
 

@@ -12,7 +12,7 @@ import (
 
 // Version names this drawing of the figure. Every stored place carries the
 // version in which it was placed; views that are added leave it as it is.
-const Version = "figure-1"
+const Version = "figure-2"
 
 // View is one way of looking at the figure.
 type View string
@@ -126,6 +126,12 @@ func (v View) mirrorView() View {
 	}
 	return v
 }
+
+// Mirrored is the view in which the mirror image of a place is seen.
+func (v View) Mirrored() View { return v.mirrorView() }
+
+// MirroredPoint is the mirror image of a place of this view, in Mirrored.
+func (v View) MirroredPoint(p Point) Point { return v.mirror(p) }
 
 // side tells the client's side for a point right of the middle (x above it).
 // Seen from the front the client's left is there, from behind the right.

@@ -191,10 +191,10 @@ func Place(in PlaceIn) (PlaceOut, error) {
 	if err != nil {
 		return PlaceOut{}, err
 	}
-	if in.Place.Fibre >= len(m.Fibres) {
+	if in.Place.Fibre >= len(m.Parts) {
 		return PlaceOut{}, &strict.Error{
 			Path: "$.place.fibre", Given: strconv.Itoa(in.Place.Fibre),
-			Allowed: fmt.Sprintf("0 to %d", len(m.Fibres)-1),
+			Allowed: fmt.Sprintf("0 to %d", len(m.Parts)-1),
 		}
 	}
 	v, p := m.OnFigure(in.Place, in.Side, height(in.HeightCM))

@@ -63,7 +63,8 @@ var landmarks = words(`
 	costal-margin navel pubic-symphysis asis psis iliac-crest greater-trochanter ischial-tuberosity sacrum-base
 	coccyx lesser-trochanter adductor-tubercle patella tibial-tuberosity fibular-head medial-malleolus
 	lateral-malleolus calcaneus metatarsal-head-1 metatarsal-head-2 metatarsal-head-3 metatarsal-head-4
-	metatarsal-head-5 suboccipital-hollow first-spinous-below-occiput above-sacral-hollow crest-scapula-midpoint
+	metatarsal-head-5 bicipital-groove radial-head thumb-base index-base rib-3 rib-4 rib-5 rib-11-tip
+	suboccipital-hollow first-spinous-below-occiput above-sacral-hollow crest-scapula-midpoint
 `)
 
 var structures = words(`
@@ -73,6 +74,10 @@ var structures = words(`
 	breast-tissue styloid-process xiphoid-process floating-ribs kidney abdominal-aorta external-iliac-vessels
 	lateral-femoral-cutaneous-nerve femoral-vessels-and-nerve sciatic-nerve popliteal-vessels tibial-nerve
 	small-saphenous-vein sural-nerve common-fibular-nerve coccyx-tip lymph-nodes
+	phrenic-nerve median-nerve brachial-artery musculocutaneous-nerve deep-radial-nerve inferior-vena-cava
+	common-iliac-vessels spleen great-saphenous-vein saphenous-nerve posterior-tibial-vessels tarsal-tunnel
+	plantar-nerves deep-fibular-nerve superficial-fibular-nerve anterior-tibial-vessels
+	superficial-temporal-artery facial-artery facial-nerve suprascapular-nerve
 `)
 
 var protocols = words(`

@@ -16,5 +16,4 @@ func ExampleDraw() {
 	}
 	// Output:
 	// soleus left
-	// soleus left
 }

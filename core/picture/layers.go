@@ -34,9 +34,9 @@ func (l Layer) Check() *strict.Error {
 	return &strict.Error{Path: "$", Given: string(l), Allowed: "one of bones, landmarks, muscles, structures, referral"}
 }
 
-// Wanted says which view and layers. Depth keeps muscles of that layer only
-// (1 superficial … 4 deep; 0 is all); Only keeps these muscles; Side keeps one
-// side.
+// Wanted says which view and layers. Depth peels: muscles that lie above that
+// layer fade (1 superficial … 4 deep; 0 fades none); Only keeps these muscles;
+// Side keeps one side.
 type Wanted struct {
 	View     body.View    `json:"view"`
 	Layers   []Layer      `json:"layers" maxItems:"10"`
@@ -46,14 +46,19 @@ type Wanted struct {
 	HeightCM float64      `json:"height_cm,omitempty" minimum:"0" maximum:"250" doc:"0 or absent is 170"`
 }
 
-// Strand is one belly of a muscle: its outline and fibre lines as SVG paths.
+// Strand is one part of a muscle as SVG paths, in the order of drawing: the
+// whole sheet where it has tendons, the belly over it, tendinous bands, and the
+// lines of its fibres. Faded is what lies above the depth that is looked at.
 type Strand struct {
 	Muscle ids.Muscle `json:"muscle"`
 	Name   string     `json:"name"`
 	Side   ids.Side   `json:"side"`
 	Layer  int        `json:"layer"`
-	Belly  string     `json:"belly"`
+	Sinew  string     `json:"sinew,omitempty"`
+	Belly  string     `json:"belly,omitempty"`
+	Bands  []string   `json:"bands"`
 	Fibres []string   `json:"fibres"`
+	Faded  bool       `json:"faded,omitempty"`
 }
 
 // Keep is a structure to keep off, with its radius in view units.
@@ -83,60 +88,83 @@ type Drawn struct {
 	Strands    []Strand        `json:"strands"`
 	Structures []Keep          `json:"structures"`
 	Zones      []Zone          `json:"zones"`
+	// Box holds the muscles that only were asked for, with their referral.
+	Box *Box `json:"box,omitempty"`
 }
 
 // Draw lays the layers on a view.
 func Draw(w Wanted) Drawn {
-	d := Drawn{[]body.Inner{}, []body.Landmark{}, []Strand{}, []Keep{}, []Zone{}}
+	d := Drawn{
+		Bones: []body.Inner{}, Landmarks: []body.Landmark{}, Strands: []Strand{}, Structures: []Keep{}, Zones: []Zone{},
+	}
 	if w.HeightCM == 0 {
 		w.HeightCM = body.DefaultHeightCM
 	}
-	perMM := 0.1 / w.View.CMPerUnit(w.HeightCM)
-	shows := func(s ids.Side) bool { return w.Side == "" || s == w.Side || s == ids.Midline }
-	if w.has(Bones) {
-		d.Bones = append(d.Bones, body.Bones(w.View)...)
-	}
-	if w.has(Landmarks) {
-		for _, l := range body.LandmarksOf(w.View) {
-			if shows(l.Side) {
-				d.Landmarks = append(d.Landmarks, l)
-			}
-		}
-	}
-	if w.has(Structures) {
-		for _, s := range safety.Shapes(w.View) {
-			if st, _ := safety.FindStructure(s.Structure); shows(s.Side) {
-				d.Structures = append(d.Structures,
-					Keep{s.Structure, st.Name, s.Side, st.Sign, st.Do, s.RadiusMM * perMM, s.Line})
-			}
-		}
-	}
+	d.guides(w)
 	for _, m := range atlas.All() {
 		if len(w.Only) > 0 && !slices.Contains(w.Only, m.ID) {
 			continue
 		}
 		for _, side := range []ids.Side{ids.Left, ids.Right} {
-			if !shows(side) {
-				continue
-			}
-			if w.has(Muscles) && (w.Depth == 0 || w.Depth == m.Layer) {
-				for _, f := range m.Fibres {
-					if l := f.Line(side); l.View == w.View {
-						belly, fibres := body.Ribbon(l.Points, f.SpreadMM*perMM)
-						d.Strands = append(d.Strands, Strand{m.ID, m.Name, side, m.Layer, belly, fibres})
-					}
-				}
-			}
-			if w.has(Referral) && len(w.Only) > 0 {
-				if z, ok := zone(m, side, w.View); ok {
-					d.Zones = append(d.Zones, z)
-				}
+			if w.shows(side) {
+				d.muscle(w, m, side)
 			}
 		}
 	}
 	// The deepest first, so that superficial ones are drawn over them.
 	slices.SortStableFunc(d.Strands, func(a, b Strand) int { return cmp.Compare(b.Layer, a.Layer) })
 	return d
+}
+
+func (w Wanted) shows(s ids.Side) bool { return w.Side == "" || s == w.Side || s == ids.Midline }
+
+// guides lays what is no muscle: bones, landmarks, structures to keep off.
+func (d *Drawn) guides(w Wanted) {
+	if w.has(Bones) {
+		d.Bones = append(d.Bones, body.Bones(w.View)...)
+	}
+	if w.has(Landmarks) {
+		for _, l := range body.LandmarksOf(w.View) {
+			if w.shows(l.Side) {
+				d.Landmarks = append(d.Landmarks, l)
+			}
+		}
+	}
+	if !w.has(Structures) {
+		return
+	}
+	perMM := 0.1 / w.View.CMPerUnit(w.HeightCM)
+	for _, s := range safety.Shapes(w.View) {
+		if st, _ := safety.FindStructure(s.Structure); w.shows(s.Side) {
+			d.Structures = append(d.Structures,
+				Keep{s.Structure, st.Name, s.Side, st.Sign, st.Do, s.RadiusMM * perMM, s.Line})
+		}
+	}
+}
+
+// muscle lays a muscle of a side, and, where it was asked for by name, its
+// usual referral.
+func (d *Drawn) muscle(w Wanted, m *atlas.Muscle, side ids.Side) {
+	if w.has(Muscles) {
+		for _, a := range m.Areas(w.View, side) {
+			d.Strands = append(d.Strands, Strand{
+				Muscle: m.ID, Name: m.Name, Side: side, Layer: m.Layer, Faded: m.Layer < w.Depth,
+				Sinew: a.Sinew, Belly: a.Belly, Bands: a.Bands, Fibres: a.Fibres,
+			})
+		}
+	}
+	if len(w.Only) == 0 {
+		return
+	}
+	if z, ok := zone(m, side, w.View); ok && w.has(Referral) {
+		d.Zones = append(d.Zones, z)
+	}
+	if box, ok := boxOf(m, side, w, d.Zones); ok {
+		if d.Box != nil {
+			box = box.join(*d.Box)
+		}
+		d.Box = &box
+	}
 }
 
 func (w Wanted) has(l Layer) bool { return slices.Contains(w.Layers, l) }

@@ -26,11 +26,16 @@ func TestSVGIsWellFormedAndDrawsEverything(t *testing.T) {
 			require.NoError(t, err, "%s", v)
 		}
 		f := body.Draw(v)
-		fibres := 0
+		paths := 3*len(f.Shapes) + len(f.Inner) + len(f.Shades) + len(d.Bones)
 		for _, s := range d.Strands {
-			fibres += len(s.Fibres)
+			paths += len(s.Fibres) + len(s.Bands)
+			for _, area := range []string{s.Sinew, s.Belly} {
+				if area != "" {
+					paths++
+				}
+			}
 		}
-		assert.Equal(t, 3*len(f.Shapes)+len(f.Inner)+len(d.Bones)+len(d.Strands)+fibres, strings.Count(svg, "<path"),
+		assert.Equal(t, paths, strings.Count(svg, "<path"),
 			"%s: outline, fill and clip of each shape, and the layers", v)
 		assert.Equal(t, 2*len(d.Structures), strings.Count(svg, "<polyline"))
 		assert.Equal(t, len(d.Landmarks), strings.Count(svg, "<circle"))
@@ -39,7 +44,7 @@ func TestSVGIsWellFormedAndDrawsEverything(t *testing.T) {
 
 func TestLayersKeepWhatIsAskedFor(t *testing.T) {
 	d := Draw(Wanted{View: body.Back, Layers: []Layer{Muscles, Referral}, Only: []ids.Muscle{"soleus"}, Side: ids.Left})
-	require.Len(t, d.Strands, 2)
+	require.Len(t, d.Strands, 1)
 	for _, s := range d.Strands {
 		assert.Equal(t, ids.Left, s.Side)
 	}
@@ -48,8 +53,21 @@ func TestLayersKeepWhatIsAskedFor(t *testing.T) {
 	assert.Empty(t, d.Landmarks)
 	assert.Empty(t, Draw(Wanted{View: body.Back, Layers: []Layer{Referral}}).Zones,
 		"the patterns of all muscles at once say nothing")
-	for _, s := range Draw(Wanted{View: body.Front, Layers: []Layer{Muscles}, Depth: 1}).Strands {
-		assert.Equal(t, 1, s.Layer)
+	require.NotNil(t, d.Box, "what was asked for has a box")
+	for _, c := range d.Zones[0].Essential {
+		assert.True(t, c[0] >= d.Box.X && c[0] <= d.Box.X+d.Box.Width && c[1] >= d.Box.Y && c[1] <= d.Box.Y+d.Box.Height,
+			"the referral is in it")
+	}
+	alone := Draw(Wanted{View: body.Back, Layers: []Layer{Muscles}, Only: []ids.Muscle{"soleus"}, Side: ids.Left})
+	assert.Less(t, alone.Box.Height, d.Box.Height)
+	assert.Nil(t, Draw(Wanted{View: body.Back, Layers: []Layer{Muscles}}).Box)
+	peeled := Draw(Wanted{View: body.Front, Layers: []Layer{Muscles}, Depth: 3}).Strands
+	assert.Len(t, peeled, len(Draw(Wanted{View: body.Front, Layers: []Layer{Muscles}}).Strands))
+	for i, s := range peeled {
+		assert.Equal(t, s.Layer < 3, s.Faded, "%s", s.Muscle)
+		if i > 0 {
+			assert.LessOrEqual(t, s.Layer, peeled[i-1].Layer, "the deepest is drawn first")
+		}
 	}
 }
 

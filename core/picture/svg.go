@@ -32,11 +32,7 @@ func SVG(w Wanted) string {
 	b.WriteString(`</clipPath><g id="muscles" clip-path="url(#skin-` + string(w.View) +
 		`)" fill="none" stroke-linecap="round" stroke-linejoin="round">`)
 	for _, s := range d.Strands {
-		fmt.Fprintf(&b, `<g id="%s-%s"><title>%s, %s</title><path d="%s" fill="#9c5a4a" fill-opacity="0.3" stroke="#7c4034" stroke-width="%s"/>`, s.Muscle, s.Side, s.Name, s.Side, s.Belly, num(0.8*k))
-		for _, f := range s.Fibres {
-			fmt.Fprintf(&b, `<path d="%s" stroke="#7c4034" stroke-width="%s" opacity="0.55"/>`, f, num(0.7*k))
-		}
-		b.WriteString(`</g>`)
+		s.write(&b, k)
 	}
 	b.WriteString(`</g><g id="referral" fill="#96731a">`)
 	for _, z := range d.Zones {
@@ -66,6 +62,29 @@ func SVG(w Wanted) string {
 	}
 	b.WriteString(`</g></svg>`)
 	return b.String()
+}
+
+// write draws a part of a muscle; k widens lines in a close-up.
+func (s Strand) write(b *strings.Builder, k float64) {
+	opacity := "1"
+	if s.Faded {
+		opacity = "0.1"
+	}
+	fmt.Fprintf(b, `<g id="%s-%s" opacity="%s"><title>%s, %s</title>`, s.Muscle, s.Side, opacity, s.Name, s.Side)
+	area := func(path, fill, stroke string) {
+		if path != "" {
+			fmt.Fprintf(b, `<path d="%s" fill="%s" stroke="%s" stroke-width="%s"/>`, path, fill, stroke, num(0.6*k))
+		}
+	}
+	area(s.Sinew, "#e6d6bd", "#a58f6f")
+	area(s.Belly, "#b4705c", "#7c4034")
+	for _, band := range s.Bands {
+		area(band, "#e6d6bd", "none")
+	}
+	for _, f := range s.Fibres {
+		fmt.Fprintf(b, `<path d="%s" stroke="#7c4034" stroke-width="%s" opacity="0.5"/>`, f, num(0.5*k))
+	}
+	b.WriteString(`</g>`)
 }
 
 var num = body.Coordinate

@@ -5,6 +5,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"math"
+	"slices"
 	"sync"
 
 	"mokren/core/body"
@@ -20,6 +21,10 @@ type Structure struct {
 	Name string        `json:"name"`
 	Sign string        `json:"sign"`
 	Do   string        `json:"do"`
+	// DepthMM is how deep below the skin it usually runs where it is nearest to
+	// a hand, in a body of middling build: a working value. Absent: just below
+	// the skin, or not known.
+	DepthMM float64 `json:"depth_mm,omitempty" minimum:"0" maximum:"120"`
 }
 
 // Shape is a structure's geometry in one view: a line (a point when it has
@@ -37,6 +42,7 @@ type Shape struct {
 type course struct {
 	View     body.View    `json:"view"`
 	Middle   bool         `json:"middle,omitempty" doc:"lies on the midline"`
+	Only     ids.Side     `json:"only,omitempty" enum:"left,right" doc:"lies on this side only"`
 	RadiusMM float64      `json:"radius_mm" minimum:"1" maximum:"60"`
 	Line     [][2]float64 `json:"line" minItems:"1" doc:"x, y in view units"`
 }
@@ -89,14 +95,7 @@ func Shapes(v body.View) []Shape {
 			if !v.Shows(c.View, c.point(0)) {
 				continue
 			}
-			sides := []ids.Side{ids.Left, ids.Right}
-			switch {
-			case c.Middle:
-				sides = []ids.Side{ids.Midline}
-			case v.OneSided():
-				sides = []ids.Side{v.SideAt(body.Point{})}
-			}
-			for _, s := range sides {
+			for _, s := range c.sides(v) {
 				sh := Shape{e.ID, s, v, c.RadiusMM, make([]body.Point, len(c.Line))}
 				for i := range c.Line {
 					sh.Line[i] = v.Place(c.point(i), s)
@@ -106,6 +105,21 @@ func Shapes(v body.View) []Shape {
 		}
 	}
 	return out
+}
+
+// sides of the body on which a view shows the course.
+func (c course) sides(v body.View) []ids.Side {
+	shown := []ids.Side{ids.Left, ids.Right}
+	if v.OneSided() {
+		shown = []ids.Side{v.SideAt(body.Point{})}
+	}
+	switch {
+	case c.Middle:
+		return []ids.Side{ids.Midline}
+	case c.Only != "":
+		return slices.DeleteFunc(shown, func(s ids.Side) bool { return s != c.Only })
+	}
+	return shown
 }
 
 // Distance in view units from a point to the structure's line.

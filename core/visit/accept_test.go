@@ -573,8 +573,7 @@ func TestD15CeilingsByPlaceAndPointsOnTheirMuscle(t *testing.T) {
 
 	// A muscle without ceilings of its own, pressed in the armpit.
 	latissimus := muscleOf("latissimus-dorsi")
-	for i, f := range latissimus.Fibres {
-		_ = f
+	for i := range latissimus.Parts {
 		for pct := 0.0; pct <= 100; pct += 5 {
 			at := chartedAt(503, "latissimus-dorsi", atlas.FibrePlace{Fibre: i, AlongPct: pct})
 			limits, from := safety.Site("latissimus-dorsi", where(at))
@@ -591,7 +590,7 @@ func TestEveryUsualSiteIsAPlaceOnItsMuscle(t *testing.T) {
 	for _, m := range atlas.All() {
 		for _, s := range m.Sites {
 			for _, side := range []ids.Side{ids.Left, ids.Right} {
-				f := atlas.FibrePlace{Fibre: s.Fibre, AlongPct: s.AlongPct, AcrossMM: s.AcrossMM}
+				f := s.Place(184)
 				v, p := m.OnFigure(f, side, 184)
 				assert.Empty(t, m.Carries(v, p, f, side, 184), "%s %s %s", m.ID, s.ID, side)
 			}

@@ -98,7 +98,7 @@ func charted(point int, muscle ids.Muscle) visit.Charted {
 	return chartedAt(
 		point,
 		muscle,
-		atlas.FibrePlace{Fibre: site.Fibre, AlongPct: site.AlongPct, AcrossMM: site.AcrossMM},
+		site.Place(body.DefaultHeightCM),
 	)
 }
 
@@ -120,10 +120,7 @@ func muscleOf(id ids.Muscle) *atlas.Muscle {
 }
 
 func where(c visit.Charted) []safety.Place {
-	if n, ok := body.RegionOf(body.CellAt(c.View, body.Point{X: c.X, Y: c.Y})); ok {
-		return []safety.Place{{Region: n.Region, Side: n.Side}}
-	}
-	return nil
+	return muscleOf(c.Muscle).PressedThrough(c.Place, c.Side, c.View, body.Point{X: c.X, Y: c.Y})
 }
 
 // started is a hold at charted, with a usual contact and position.

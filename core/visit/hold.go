@@ -16,21 +16,29 @@ import (
 
 // spot is where a point lies on today's figure.
 func (c Charted) spot(heightCM float64, figure string) Spot {
-	v, at := c.View, body.Point{X: c.X, Y: c.Y}
-	if c.Figure != figure {
-		if m, err := atlas.Get(c.Muscle); err == nil {
-			v, at = m.OnFigure(c.Place, c.Side, heightCM)
-		}
+	c.carry(heightCM, figure)
+	s := Spot{c.Muscle, c.Side, c.Place, []safety.Place{}}
+	if m, err := atlas.Get(c.Muscle); err == nil {
+		s.Where = m.PressedThrough(c.Place, c.Side, c.View, body.Point{X: c.X, Y: c.Y})
 	}
-	return Spot{c.Muscle, c.Side, c.Place, placesAt(v, at)}
+	return s
 }
 
-// placesAt names the regions at a point of a view.
-func placesAt(v body.View, at body.Point) []safety.Place {
-	if n, ok := body.RegionOf(body.CellAt(v, at)); ok {
-		return []safety.Place{{Region: n.Region, Side: n.Side}}
+// carry puts a place of an older figure on today's: the place on the muscle
+// rules. The event keeps what was written.
+func (c *Charted) carry(heightCM float64, figure string) {
+	if c.Figure == figure {
+		return
 	}
-	return []safety.Place{}
+	m, err := atlas.Get(c.Muscle)
+	if err != nil {
+		return
+	}
+	if place, ok := m.Carry(c.Figure, c.Place, c.Side, heightCM); ok {
+		c.Place = place
+	}
+	v, at := m.OnFigure(c.Place, c.Side, heightCM)
+	c.View, c.X, c.Y, c.Figure = v, at.X, at.Y, figure
 }
 
 // startHold decides whether a hold may begin: the last door for every screen,

@@ -237,16 +237,20 @@ func (j *Judge) chart(e Event, b *Charted) error {
 	return j.placed(b.Muscle, b.Side, b.Figure, b.View, body.Point{X: b.X, Y: b.Y}, b.Place)
 }
 
-// placed refuses a place of another figure, or one that is not on its muscle.
+// placed refuses a place that is not on its muscle, or of a figure that never
+// was. What was charted on an earlier figure, and waited to be sent, is carried.
 func (j *Judge) placed(
 	m ids.Muscle, side ids.Side, figure string, v body.View, p body.Point, f atlas.FibrePlace,
 ) error {
-	if figure != j.law.Figure {
-		return refuse("$.body.figure", figure, j.law.Figure)
-	}
 	muscle, err := atlas.Get(m)
 	if err != nil {
 		return err
+	}
+	if figure != j.law.Figure {
+		if _, ok := muscle.Carry(figure, f, side, j.ctx.height()); !ok {
+			return refuse("$.body.figure", figure, j.law.Figure)
+		}
+		return nil
 	}
 	if why := muscle.Carries(v, p, f, side, j.ctx.height()); why != "" {
 		return &strict.Error{

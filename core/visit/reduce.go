@@ -224,7 +224,7 @@ func (r *reducer) move(e Event, b *Moved) error {
 	}
 	r.sets("place of a point", "point:"+string(b.Point)+":place", e)
 	p.Figure, p.View, p.X, p.Y, p.Place = b.Figure, b.View, b.X, b.Y, b.Place
-	r.carry(&p.Charted)
+	p.carry(r.ctx.height(), r.law.Figure)
 	return nil
 }
 
@@ -249,7 +249,7 @@ func (r *reducer) chart(e Event, b *Charted) error {
 		if b.Identity == "" {
 			b.Identity = b.Point
 		}
-		r.carry(b)
+		b.carry(r.ctx.height(), r.law.Figure)
 		r.state.Points = append(r.state.Points, Point{FoundPoint: FoundPoint{Charted: *b, ChartedMS: e.At()}})
 		return nil
 	}
@@ -260,23 +260,9 @@ func (r *reducer) chart(e Event, b *Charted) error {
 	if b.Identity == "" {
 		b.Identity = p.Identity
 	}
-	r.carry(b)
+	b.carry(r.ctx.height(), r.law.Figure)
 	p.Charted = *b
 	return nil
-}
-
-// carry puts a place of an older figure on today's: the place on the fibres
-// rules. The event keeps what was written.
-func (r *reducer) carry(c *Charted) {
-	if c.Figure == r.law.Figure {
-		return
-	}
-	m, err := atlas.Get(c.Muscle)
-	if err != nil {
-		return
-	}
-	v, at := m.OnFigure(c.Place, c.Side, r.ctx.height())
-	c.View, c.X, c.Y, c.Figure = v, at.X, at.Y, r.law.Figure
 }
 
 func (r *reducer) measure(e Event, b *Measured) {

@@ -15,7 +15,7 @@ export const Look = createGlobalStyle`
     --warn: #8f4d10; --warn-soft: #f8e6cd; --stop: #8d2f3c; --stop-soft: #f5dfe0;
     --skin: #ecdccb; --skin-edge: #8d7767; --skin-line: #a58d7c; --skin-shade: #b99b80;
     --point: #5b3672; --point-soft: #e6dcec; --usual: #96731a; --felt: #7d3d8f;
-    --bone: #7d7468; --muscle: #a5604f; --muscle-edge: #7c4034; --keep: #2f6580; --other: #2f6b6b;
+    --bone: #7d7468; --muscle: #b77a68; --muscle-edge: #7c4034; --sinew: #e9dcc6; --sinew-edge: #a9947a; --keep: #2f6580; --other: #2f6b6b;
     --ache: #a9682a; --sharp: #6e3a86; --burning: #b04a2c; --numb: #33688c; --headache: #4f6a35;
     --left: #2f5d54; --right: #a2592a; --good: #2f6b4a;
     --s1: 4px; --s2: 8px; --s3: 12px; --s4: 18px; --s5: 24px;
@@ -28,7 +28,7 @@ export const Look = createGlobalStyle`
     --paper: #161311; --card: #211c19; --line: #40362f; --line-soft: #2c2521;
     --ink: #f4ebdf; --ink-soft: #b9ab9c; --accent: #8ecbb0; --accent-ink: #12201a; --accent-soft: #24352e;
     --skin: #574a40; --skin-edge: #a08f80; --skin-line: #9a8876; --skin-shade: #3a302a;
-    --bone: #b5a999; --muscle: #c9806c; --muscle-edge: #e2a18f; --keep: #86c3e0; --usual: #dcb95a; --point: #d9b5f0; --other: #7fc7c7;
+    --bone: #b5a999; --muscle: #9a5a4a; --muscle-edge: #d9a594; --sinew: #b8a68c; --sinew-edge: #d8c8ae; --keep: #86c3e0; --usual: #dcb95a; --point: #d9b5f0; --other: #7fc7c7;
     --warn: #f0b766; --warn-soft: #3a2a15; --stop: #f0949a; --stop-soft: #43201f;
     --focus: #9fd0ff; color-scheme: dark;
   }

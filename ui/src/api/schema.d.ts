@@ -1120,6 +1120,16 @@ export interface components {
             point: string;
             reason: string;
         };
+        Box: {
+            /** Format: double */
+            height: number;
+            /** Format: double */
+            width: number;
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+        };
         Candidate: {
             /** Format: int64 */
             layer: number;
@@ -1127,7 +1137,7 @@ export interface components {
             name: string;
             /**
              * Format: double
-             * @description mm from the nearest fibre line
+             * @description mm outside the muscle's edge; 0 within it
              */
             off_mm: number;
             place: components["schemas"]["FibrePlace"];
@@ -1370,6 +1380,7 @@ export interface components {
         };
         Drawn: {
             bones: components["schemas"]["Inner"][];
+            box?: components["schemas"]["Box"];
             landmarks: components["schemas"]["Landmark"][];
             strands: components["schemas"]["Strand"][];
             structures: components["schemas"]["Keep"][];
@@ -1571,7 +1582,10 @@ export interface components {
             across_mm: number;
             /** Format: double */
             along_pct: number;
-            /** Format: int64 */
+            /**
+             * Format: int64
+             * @description index of the muscle's part
+             */
             fibre: number;
         };
         FigureView: {
@@ -1579,6 +1593,7 @@ export interface components {
             height: number;
             inner: components["schemas"]["Inner"][];
             landmarks: components["schemas"]["Landmark"][];
+            shades: components["schemas"]["Shade"][];
             shapes: components["schemas"]["Shape"][];
             version: string;
             view: components["schemas"]["View"];
@@ -2090,18 +2105,26 @@ export interface components {
         /** @enum {string} */
         MuscleID: "temporalis" | "masseter" | "sternocleidomastoid-sternal" | "sternocleidomastoid-clavicular" | "scalenus-anterior" | "scalenus-medius" | "scalenus-posterior" | "suboccipitals" | "splenius-capitis" | "splenius-cervicis" | "semispinalis-capitis" | "cervical-multifidus" | "levator-scapulae" | "upper-trapezius" | "middle-trapezius" | "lower-trapezius" | "rhomboids" | "serratus-anterior" | "pectoralis-major" | "pectoralis-minor" | "subclavius" | "supraspinatus" | "infraspinatus" | "teres-minor" | "teres-major" | "subscapularis" | "latissimus-dorsi" | "deltoid-anterior" | "deltoid-middle" | "deltoid-posterior" | "biceps-brachii" | "brachialis" | "coracobrachialis" | "triceps-brachii" | "anconeus" | "brachioradialis" | "extensor-carpi-radialis" | "extensor-digitorum" | "extensor-carpi-ulnaris" | "supinator" | "pronator-teres" | "flexor-carpi-radialis" | "flexor-carpi-ulnaris" | "flexor-digitorum" | "adductor-pollicis" | "opponens-pollicis" | "first-dorsal-interosseous" | "thoracic-erector-spinae" | "lumbar-erector-spinae" | "lumbar-multifidus" | "serratus-posterior-inferior" | "quadratus-lumborum" | "rectus-abdominis" | "external-oblique" | "diaphragm" | "psoas-major" | "iliacus" | "gluteus-maximus" | "gluteus-medius" | "gluteus-minimus" | "tensor-fasciae-latae" | "piriformis" | "deep-hip-rotators" | "sartorius" | "rectus-femoris" | "vastus-medialis" | "vastus-lateralis" | "vastus-intermedius" | "adductor-longus" | "adductor-magnus" | "pectineus" | "gracilis" | "biceps-femoris" | "semitendinosus" | "semimembranosus" | "popliteus" | "gastrocnemius-medial" | "gastrocnemius-lateral" | "soleus" | "tibialis-posterior" | "flexor-digitorum-longus" | "flexor-hallucis-longus" | "tibialis-anterior" | "extensor-digitorum-longus" | "fibularis-longus" | "fibularis-brevis" | "flexor-digitorum-brevis" | "quadratus-plantae" | "abductor-hallucis" | "abductor-digiti-minimi-foot" | "flexor-hallucis-brevis" | "adductor-hallucis" | "plantar-fascia" | "achilles-tendon" | "sacroiliac-region" | "coccyx-region";
         NearBy: {
-            /** Format: double */
-            distance_cm: number;
+            /**
+             * Format: double
+             * @description how deep below the skin it usually runs; a working value
+             */
+            depth_cm?: number;
+            /**
+             * Format: double
+             * @description along the skin
+             */
+            distance_cm?: number;
             /**
              * Format: double
              * @description of the therapist's own finger-width
              */
-            finger_widths: number;
+            finger_widths?: number;
             /**
              * Format: double
              * @description radius around its course to stay out of
              */
-            keep_off_cm: number;
+            keep_off_cm?: number;
             name: string;
             sign: string;
             structure: string;
@@ -2627,6 +2650,11 @@ export interface components {
             reason: string;
             type: string;
         };
+        Shade: {
+            /** Format: int64 */
+            layer?: number;
+            path: string;
+        };
         Shape: {
             id: string;
             /** Format: int64 */
@@ -2791,13 +2819,16 @@ export interface components {
             width: number;
         };
         Strand: {
-            belly: string;
+            bands: string[];
+            belly?: string;
+            faded?: boolean;
             fibres: string[];
             /** Format: int64 */
             layer: number;
             muscle: components["schemas"]["MuscleID"];
             name: string;
             side: components["schemas"]["Side"];
+            sinew?: string;
         };
         Stretch: {
             /** Format: int64 */

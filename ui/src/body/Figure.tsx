@@ -11,7 +11,7 @@ import { styled } from "styled-components";
 import type { Schemas } from "../api/client";
 import { type Mark, MarkShape } from "./Mark";
 import { placeOn, scaleOf, useFigure, type View, viewName } from "./views";
-import { type Place, useScale } from "./zoom";
+import { type Box, type Place, useScale } from "./zoom";
 import { ZoomedBody } from "./ZoomedBody";
 import { type Zone, ZoneShape } from "./Zones";
 
@@ -38,6 +38,8 @@ interface Props {
   bright?: string;
   selected?: string;
   cursor?: Place;
+  /** What is chosen: the body comes to it. */
+  fit?: Box;
   onTouch?: (p: Place) => void;
   onAim?: (p: Place) => void;
   onSelect?: (id: string) => void;
@@ -60,6 +62,7 @@ export function Figure(props: Props) {
       svg={svg}
       view={view}
       drags
+      fit={props.fit}
       drawn={props.drawn}
       bright={props.bright}
       inside={props.inside}

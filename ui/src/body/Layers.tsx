@@ -55,18 +55,19 @@ function Bones({ of, k }: Look & { of: Drawn["bones"] }) {
   );
 }
 
+/** A part of a muscle: tendon, the belly over it, and its fibres. */
 function Strand({ s, bright, k }: Look & { s: Drawn["strands"][number] }) {
   const out = bright === s.muscle;
+  const opacity = s.faded ? 0.08 : bright && !out ? 0.35 : 1;
   return (
-    <g data-muscle={s.muscle} opacity={bright && !out ? 0.35 : 1}>
-      <path
-        d={s.belly}
-        fill="var(--muscle)"
-        fillOpacity={out ? 0.62 : 0.32}
-        strokeWidth={(out ? 1.4 : 0.8) * k}
-      />
-      {s.fibres.map((f) => (
-        <path key={f} d={f} strokeWidth={0.7 * k} opacity={0.5} />
+    <g data-muscle={s.muscle} opacity={opacity}>
+      {s.sinew && <path d={s.sinew} fill="var(--sinew)" stroke="var(--sinew-edge)" strokeWidth={0.6 * k} />}
+      {s.belly && <path d={s.belly} fill="var(--muscle)" strokeWidth={(out ? 1.6 : 0.7) * k} />}
+      {s.bands.map((d) => (
+        <path key={d} d={d} fill="var(--sinew)" stroke="none" />
+      ))}
+      {s.fibres.map((d) => (
+        <path key={d} d={d} strokeWidth={0.5 * k} opacity={0.45} />
       ))}
     </g>
   );

@@ -48,16 +48,25 @@ function Rounded({ id, k }: { id: string; k: number }) {
   );
 }
 
+/** What hangs before the trunk lets it be seen. */
+const before = 0.7;
+
 function Layer({ figure, layer, round, k }: { figure: Drawing; layer: number; round: string; k: number }) {
   const shapes = figure.shapes.filter((s) => (s.layer ?? 0) === layer);
   const inner = figure.inner.filter((l) => (l.layer ?? 0) === layer);
+  const shades = figure.shades.filter((s) => (s.layer ?? 0) === layer);
   return (
-    <g aria-hidden>
+    <g aria-hidden opacity={layer ? before : undefined}>
       <g fill="none" stroke="var(--skin-edge)" strokeWidth={2.6 * k} strokeLinejoin="round">
         <Shapes of={shapes} />
       </g>
       <g fill="var(--skin)" filter={round}>
         <Shapes of={shapes} />
+      </g>
+      <g fill="var(--skin-shade)" fillOpacity={0.09}>
+        {shades.map((s) => (
+          <path key={s.path} d={s.path} />
+        ))}
       </g>
       <g fill="none" stroke="var(--skin-line)" strokeLinecap="round">
         {inner.map((l, i) => (

@@ -8,7 +8,7 @@ import { type BodyProps, BodySvg } from "./BodySvg";
 import { Outline } from "./Skin";
 import { useZoom } from "./useZoom";
 import { useFigure, viewName } from "./views";
-import { boxOf, Closeness, windowOf } from "./zoom";
+import { type Box, boxOf, Closeness, windowOf } from "./zoom";
 
 interface Props extends BodyProps {
   svg: RefObject<SVGSVGElement | null>;
@@ -17,16 +17,18 @@ interface Props extends BodyProps {
   /** Whether one finger moves what is shown; where it paints, two do. */
   drags: boolean;
   onSecondFinger?: () => void;
+  /** What is chosen: the body comes to it. */
+  fit?: Box;
   /** A touch that was no drag. */
   onTap?: (e: React.PointerEvent) => void;
 }
 
-export function ZoomedBody({ svg, caption, className, drags, onSecondFinger, onTap, ...body }: Props) {
+export function ZoomedBody({ svg, caption, className, drags, fit, onSecondFinger, onTap, ...body }: Props) {
   const { view } = body;
   const { data: figure } = useFigure(view);
   const box = boxOf(figure?.width ?? 480);
   const frame = useRef<HTMLElement>(null);
-  const { zoom, by, toWhole, wasDrag, fingers } = useZoom(svg, box, { drags, onSecondFinger });
+  const { zoom, by, toWhole, wasDrag, fingers } = useZoom(svg, box, { drags, fit, onSecondFinger });
   const close = zoom.k > 1;
   const seen = windowOf(zoom, box);
   return (

@@ -1,71 +1,37 @@
 // Closer and farther: by wheel, two fingers, keys; one finger moves what is
 // shown where it does nothing else.
-import { type KeyboardEvent, type PointerEvent, type RefObject, useEffect, useRef, useState } from "react";
+import { type KeyboardEvent, type MouseEvent, type RefObject, useEffect, useRef, useState } from "react";
+import { useFingers } from "./useFingers";
+import { useFit } from "./useFit";
 import { placeOn } from "./views";
-import { type Box, closer, moved, type Place, whole, type Zoom } from "./zoom";
+import { type Box, closer, type Place, whole, type Zoom } from "./zoom";
 
 interface Options {
   /** Whether one finger moves what is shown. */
   drags: boolean;
+  /** What is chosen: the body comes to it. */
+  fit?: Box;
   /** A second finger has come: what the first one began is not meant. */
   onSecondFinger?: () => void;
 }
 
-/** So many pixels of a drag are still a touch. */
-const still = 6;
-
-export function useZoom(svg: RefObject<SVGSVGElement | null>, box: Box, { drags, onSecondFinger }: Options) {
+export function useZoom(
+  svg: RefObject<SVGSVGElement | null>,
+  box: Box,
+  { drags, fit, onSecondFinger }: Options,
+) {
   const [zoom, setZoom] = useState<Zoom>();
   const z = zoom ?? whole(box);
   const change = (to: (z: Zoom) => Zoom) => setZoom((old) => to(old ?? whole(box)));
   const by = (factor: number, at?: Place) => change((old) => closer(old, factor, at ?? old, box));
+  useFit(fit, box, z, setZoom);
   useWheel(svg, (e) => {
     // There is nothing farther than the whole: there the page scrolls.
     if (z.k === 1 && e.deltaY > 0) return;
     e.preventDefault();
     by(Math.exp(-e.deltaY / 400), placeOn(svg.current, e));
   });
-  const fingers = useRef(new Map<number, { clientX: number; clientY: number }>());
-  const pans = useRef(false);
-  const began = useRef<{ clientX: number; clientY: number }>(undefined);
-  const dragged = useRef(false);
-
-  const down = (e: PointerEvent) => {
-    fingers.current.set(e.pointerId, e);
-    if (fingers.current.size === 1) {
-      began.current = e;
-      // What begins on a mark is the mark's.
-      dragged.current = !!(e.target as Element).closest(".mark");
-      pans.current = drags && !dragged.current;
-    } else {
-      dragged.current = true;
-      onSecondFinger?.();
-      e.stopPropagation();
-    }
-  };
-  const move = (e: PointerEvent) => {
-    const before = fingers.current.get(e.pointerId);
-    if (!before) return;
-    const from = began.current ?? e;
-    const far = Math.hypot(e.clientX - from.clientX, e.clientY - from.clientY) > still;
-    const two = fingers.current.size > 1;
-    if (two) e.stopPropagation();
-    else if (!pans.current || z.k === 1 || !(far || dragged.current)) return;
-    dragged.current = true;
-    const old = between([...fingers.current.values()]);
-    fingers.current.set(e.pointerId, e);
-    const now = between([...fingers.current.values()]);
-    const a = placeOn(svg.current, old.middle);
-    const b = placeOn(svg.current, now.middle);
-    change((z) => {
-      const next = moved(z, { x: b.x - a.x, y: b.y - a.y }, box);
-      return two && old.apart ? closer(next, now.apart / old.apart, a, box) : next;
-    });
-  };
-  const up = (e: PointerEvent) => {
-    if (fingers.current.size > 1) e.stopPropagation();
-    fingers.current.delete(e.pointerId);
-  };
+  const { down, move, up, dragged } = useFingers(svg, box, z, change, { drags, onSecondFinger });
   const keys = (e: KeyboardEvent) => {
     if (e.key === "+" || e.key === "=") by(1.5);
     else if (e.key === "-") by(1 / 1.5);
@@ -74,28 +40,23 @@ export function useZoom(svg: RefObject<SVGSVGElement | null>, box: Box, { drags,
     e.preventDefault();
     e.stopPropagation();
   };
+  const twice = (e: MouseEvent) => {
+    if (drags && !(e.target as Element).closest(".mark")) by(2, placeOn(svg.current, e));
+  };
   return {
     zoom: z,
     by,
     toWhole: () => setZoom(undefined),
     /** Whether what has just been let go was a drag, not a touch. */
-    wasDrag: () => dragged.current,
+    wasDrag: dragged,
     fingers: {
       onPointerDownCapture: down,
       onPointerMoveCapture: move,
       onPointerUpCapture: up,
       onPointerCancelCapture: up,
       onKeyDownCapture: keys,
+      onDoubleClick: twice,
     },
-  };
-}
-
-/** The middle of the fingers, and how far they are apart. */
-function between(list: { clientX: number; clientY: number }[]) {
-  const [a = { clientX: 0, clientY: 0 }, b = a] = list;
-  return {
-    middle: { clientX: (a.clientX + b.clientX) / 2, clientY: (a.clientY + b.clientY) / 2 },
-    apart: Math.hypot(a.clientX - b.clientX, a.clientY - b.clientY),
   };
 }
 

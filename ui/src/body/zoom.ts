@@ -49,6 +49,25 @@ function within(z: Zoom, box: Box): Zoom {
   };
 }
 
+/** What is chosen never fills more than so much of what is seen, nor comes
+ * closer than this. */
+const room = 0.78;
+const calmly = 5;
+
+/** So close that a part of the view fills what is seen. */
+export function fitted(part: Box, box: Box): Zoom {
+  const k = Math.min((box.width * room) / part.width, (box.height * room) / part.height, calmly);
+  return within({ k, x: part.x + part.width / 2, y: part.y + part.height / 2 }, box);
+}
+
+/** On the way from one to the other. */
+export function halfway(a: Zoom, b: Zoom, share: number): Zoom {
+  const k = a.k * (b.k / a.k) ** share;
+  // The place goes as the size does, so that the way looks straight.
+  const f = a.k === b.k ? share : (1 / a.k - 1 / k) / (1 / a.k - 1 / b.k);
+  return { k, x: a.x + (b.x - a.x) * f, y: a.y + (b.y - a.y) * f };
+}
+
 /** Closer by a factor (farther below 1); the place stays where it is on screen. */
 export function closer(z: Zoom, by: number, at: Place, box: Box): Zoom {
   const k = between(z.k * by, 1, closest);

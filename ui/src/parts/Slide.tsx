@@ -38,17 +38,23 @@ export function Slide({
   value,
   min = 0,
   max = 100,
+  describe,
   onSlide,
 }: {
   label: string;
   value: number;
   min?: number;
   max?: number;
+  /** The value in words, beside the label. */
+  describe?: (v: number) => string;
   onSlide: (v: number) => void;
 }) {
   return (
     <Look value={value} minValue={min} maxValue={max} onChange={(v) => typeof v === "number" && onSlide(v)}>
-      <Label>{label}</Label>
+      <Label>
+        {label}
+        {describe && <b> {describe(value)}</b>}
+      </Label>
       <SliderTrack className="track">
         <SliderThumb className="thumb" />
       </SliderTrack>

@@ -1,4 +1,6 @@
 // Ids in words of the trade.
+import type { Schemas } from "../api/client";
+
 const capitals = new Set(["asis", "psis"]);
 export const plain = (id: string) =>
   id
@@ -54,6 +56,14 @@ export const plainMovement = (id: string) => everyday[id] ?? movementName(id);
 
 /** Number with its unit's degree sign and no needless decimals. */
 export const deg = (v: number | undefined) => (v === undefined ? "–" : `${Math.round(v * 10) / 10}°`);
+/** How far away a structure runs, and how deep. */
+export function howFar(n: Schemas["NearBy"]): string {
+  const along =
+    n.distance_cm === undefined
+      ? "not seen from here"
+      : `${one(n.distance_cm)} cm along the skin (${one(n.finger_widths)} finger-widths)`;
+  return n.depth_cm === undefined ? along : `${along}, about ${one(n.depth_cm)} cm deep`;
+}
 export const one = (v: number | undefined) => (v === undefined ? "–" : String(Math.round(v * 10) / 10));
 export const clock = (s: number) => `${Math.floor(s / 60)}:${String(Math.floor(s % 60)).padStart(2, "0")}`;
 

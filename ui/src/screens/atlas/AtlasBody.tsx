@@ -5,9 +5,10 @@ import { Figure } from "../../body/Figure";
 import { pairs, type View, viewName } from "../../body/views";
 import type { Core } from "../../core/core";
 import { Choice, Choices } from "../../parts/controls";
+import { Slide } from "../../parts/Slide";
 import { plain } from "../../parts/words";
-import { drawnOn, marksOn, svgOf } from "./drawn";
-import { depths, layerNames } from "./modes";
+import { drawnOn, fitOf, marksOn, svgOf } from "./drawn";
+import { depthName, layerNames } from "./modes";
 import type { AtlasView } from "./useAtlas";
 
 interface Props {
@@ -30,14 +31,7 @@ export function AtlasBody({ atlas: a, sites }: Props) {
           describe={plain}
         />
         {a.layers.includes("muscles") && (
-          <Choice
-            label="Depth, 1 outermost"
-            quiet
-            value={a.depth}
-            options={depths}
-            onChoose={a.setDepth}
-            describe={(d) => (d === "all" ? "all depths" : d)}
-          />
+          <Slide label="Depth" min={1} max={4} value={a.depth} onSlide={a.setDepth} describe={depthName} />
         )}
       </div>
       <div className="pair">
@@ -46,6 +40,7 @@ export function AtlasBody({ atlas: a, sites }: Props) {
             key={v}
             view={v}
             drawn={drawnOn(a, v)}
+            fit={a.guide && fitOf(a, v)}
             bright={a.mode === "Keep off" ? a.keep : a.guide?.muscle}
             marks={marksOn(a, sites, v)}
             cursor={a.spot?.view === v ? a.spot : undefined}

@@ -5,7 +5,7 @@ import { styled } from "styled-components";
 import type { Schemas } from "../../api/client";
 import { Button, Choice, Search, WordButton } from "../../parts/controls";
 import { Columns, Fill, Row, Said } from "../../parts/layout";
-import { one, plain, sentence } from "../../parts/words";
+import { howFar, plain, sentence } from "../../parts/words";
 import { motion } from "./motion";
 import { Own } from "./Own";
 import { Sheet } from "./Sheet";
@@ -141,7 +141,7 @@ function HowTo({ atlas: { all, choose }, g }: { atlas: AtlasView; g: Guide }) {
         <ul>
           {g.near.map((n) => (
             <li key={n.structure}>
-              <b>{n.name}</b>, {one(n.distance_cm)} cm, {one(n.finger_widths)} fingers: {n.text}
+              <b>{n.name}</b>, {howFar(n)}: {n.text}
             </li>
           ))}
         </ul>

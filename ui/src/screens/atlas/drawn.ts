@@ -14,7 +14,7 @@ export function drawnOn(a: AtlasView, view: View): Schemas["Drawn"] {
   const chosen = chosenLayers(a);
   const layers: LayerNames =
     a.mode === "Keep off" ? [...new Set([...chosen, "structures" as const])] : chosen;
-  const base = a.core.layers({ view, depth: a.depth === "all" ? 0 : Number(a.depth), layers });
+  const base = a.core.layers({ view, depth: a.depth, layers });
   const { guide, side } = a;
   if (!guide) return base;
   const mine = a.core.layers({ view, layers: ["muscles", "referral"], only: [guide.muscle], side });
@@ -25,6 +25,10 @@ export function drawnOn(a: AtlasView, view: View): Schemas["Drawn"] {
   };
 }
 
+/** What is to be seen of a view: the muscle and its usual referral. */
+export const fitOf = ({ core, guide, side }: AtlasView, view: View) =>
+  guide && core.layers({ view, layers: ["muscles", "referral"], only: [guide.muscle], side }).box;
+
 /** Where the same view is to be had as a file. */
 export function svgOf({ guide, second, side, depth, ...a }: AtlasView, view: View): string {
   const wanted = [
@@ -33,7 +37,7 @@ export function svgOf({ guide, second, side, depth, ...a }: AtlasView, view: Vie
   ];
   const layers = [...new Set(wanted)].join(",");
   const only = [guide?.muscle, second?.muscle].filter(Boolean).join(",");
-  const which = guide ? `&only=${only}&side=${side}` : depth === "all" ? "" : `&depth=${depth}`;
+  const which = guide ? `&only=${only}&side=${side}` : `&depth=${depth}`;
   return `/api/figure/${view}/svg?layers=${layers}${which}`;
 }
 

@@ -12,5 +12,7 @@ export const areas = [
 ] as const;
 export const positions = ["prone", "supine", "side-lying-left", "side-lying-right", "seated"] as const;
 export const layerNames = ["bones", "landmarks", "muscles", "keep off"];
-export const depths = ["all", "1", "2", "3", "4"] as const; // 1 is outermost
-export type Depth = (typeof depths)[number];
+
+/** What the depth is called from which muscles are looked at; 1 is outermost. */
+const depthNames = ["", "all", "under the first", "deep", "deepest"];
+export const depthName = (depth: number) => depthNames[depth] ?? "";

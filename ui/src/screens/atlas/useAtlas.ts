@@ -5,7 +5,7 @@ import { useNavigate, useParams, useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { pairOf, pairs, type View } from "../../body/views";
 import type { Core } from "../../core/core";
-import type { Depth, Mode } from "./modes";
+import type { Mode } from "./modes";
 
 type MuscleID = Schemas["MuscleID"];
 export type Side = "left" | "right";
@@ -34,7 +34,7 @@ export function useAtlas(core: Core) {
   const [mode, setMode] = useState<Mode>("By name");
   const [pair, setPair] = useState("Body");
   const [layers, setLayers] = useState<string[]>([]);
-  const [depth, setDepth] = useState<Depth>("all");
+  const [depth, setDepth] = useState(1);
   const [spot, setSpot] = useState<Spot>();
   const [keep, setKeep] = useState<string>();
   const all = useMemo(() => core.atlas({}), [core]);

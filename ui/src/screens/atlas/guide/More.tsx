@@ -1,6 +1,6 @@
 // What belongs to a step besides its sentence.
 import type { Schemas } from "../../../api/client";
-import { one, plain, sentence } from "../../../parts/words";
+import { howFar, plain, sentence } from "../../../parts/words";
 import { motion } from "../motion";
 
 interface Props {
@@ -29,7 +29,7 @@ export function More({ g, kind, first }: Props) {
         g.near.slice(0, few).map((n) => (
           <p key={n.structure} className="keep">
             <b>
-              {n.name}, {one(n.distance_cm)} cm, {one(n.finger_widths)} fingers.
+              {n.name}, {howFar(n)}.
             </b>{" "}
             {n.text}
           </p>

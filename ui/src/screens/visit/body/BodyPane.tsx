@@ -135,6 +135,7 @@ function Charted({ view: v, visit, path, body: b }: Props & { view: View }) {
       view={v}
       selected={b.selected}
       zones={b.zones[v]}
+      fit={b.fits.get(v)}
       drawn={b.suspected.get(v)}
       inside={path.step === "suspect" && <PaintedOn view={v} drawing={b.painting.drawing} />}
       marks={b.marksOn(v)}

@@ -7,7 +7,7 @@ import type { Path } from "../steps";
 import { useAiming } from "./useAiming";
 import { usePainting } from "./usePainting";
 import { usePlacing } from "./usePlacing";
-import { marksOn, useEarlier, useLaid, useZones } from "./useShown";
+import { marksOn, useEarlier, useFits, useLaid, useZones } from "./useShown";
 import { useTouch } from "./useTouch";
 
 export type Body = ReturnType<typeof useBody>;
@@ -37,6 +37,12 @@ export function useBody(visit: LiveVisit, path: Path, likeliest: Schemas["Suspec
   const sought = path.step === "find" && !subject ? chosen : undefined;
   const suspected = useLaid(core, views, path.step === "suspect" ? (chosen ?? likely) : sought);
 
+  const fits = useFits(
+    core,
+    views,
+    aim ? undefined : path.step === "measure" ? undefined : (shown ?? chosen),
+  );
+
   /** A point of this visit is selected; one of an earlier visit is charted again. */
   const select = (view: View, point: string) => {
     const old = earlier.find((p) => p.point === point);
@@ -56,6 +62,7 @@ export function useBody(visit: LiveVisit, path: Path, likeliest: Schemas["Suspec
     marksOn: (view: View) => marksOn(view, path, earlier, state.points),
     zones,
     suspected,
+    fits,
     touch,
     select,
     drop,

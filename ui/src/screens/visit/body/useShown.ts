@@ -61,6 +61,18 @@ export function useZones(
   }, [core, muscle, side, site, feltKey, views, height]);
 }
 
+/** What is to be seen of each view when a muscle is chosen: it and its referral. */
+export function useFits(core: Core, views: View[], chosen: MuscleSide | undefined) {
+  const { muscle, side } = chosen ?? {};
+  return useMemo(() => {
+    const on = (view: View) =>
+      muscle && side
+        ? core.layers({ view, layers: ["muscles", "referral"], only: [muscle], side }).box
+        : undefined;
+    return new Map(views.map((v) => [v, on(v)]));
+  }, [core, views, muscle, side]);
+}
+
 /** A suspect laid on the body, with its usual referral. */
 export function useLaid(core: Core, views: View[], laid: MuscleSide | undefined) {
   const { muscle, side } = laid ?? {};

@@ -2,7 +2,7 @@ import { Link } from "react-router";
 import type { Schemas } from "../../../api/client";
 import { Disclosed } from "../../../parts/controls";
 import { Bullets } from "../../../parts/layout";
-import { one, plain, sentence } from "../../../parts/words";
+import { howFar } from "../../../parts/words";
 
 /** How to find and confirm a muscle, and what lies near. */
 export function HowTo({ guide, height }: { guide: Schemas["Guide"]; height: number }) {
@@ -24,8 +24,7 @@ export function HowTo({ guide, height }: { guide: Schemas["Guide"]; height: numb
       </p>
       {guide.near.map((n) => (
         <p key={n.structure}>
-          <b>{sentence(plain(n.structure))}</b>, {one(n.distance_cm)} cm ({one(n.finger_widths)}{" "}
-          finger-widths). {n.text}
+          <b>{n.name}</b>, {howFar(n)}. {n.text}
         </p>
       ))}
     </Disclosed>

@@ -4,7 +4,7 @@ import { styled } from "styled-components";
 import type { Schemas } from "../../../api/client";
 import { Button, Card, bare } from "../../../parts/controls";
 import { Cautions, Said } from "../../../parts/layout";
-import { one, plain, sentence } from "../../../parts/words";
+import { howFar, one, plain } from "../../../parts/words";
 import { AskConsent } from "../Consent";
 import type { StepProps } from "../StepProps";
 import { Block } from "./Block";
@@ -130,10 +130,10 @@ function Muscle({ guide }: { guide: Schemas["Guide"] }) {
           <li key={c}>{c}</li>
         ))}
         {guide.near
-          .filter((n) => n.distance_cm < 5)
+          .filter((n) => (n.distance_cm ?? 0) < 5)
           .map((n) => (
             <li key={n.structure}>
-              {sentence(plain(n.structure))} {one(n.distance_cm)} cm away. {n.text}
+              {n.name}, {howFar(n)}. {n.text}
             </li>
           ))}
       </Cautions>

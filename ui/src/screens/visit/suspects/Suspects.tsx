@@ -192,7 +192,7 @@ function Reasons({
   onFind: () => void;
 }) {
   const near = guide.near
-    .filter((n) => n.distance_cm < 5)
+    .filter((n) => (n.distance_cm ?? 0) < 5)
     .map((n) => `${sentence(plain(n.structure))}: ${n.text}`);
   const cautions = [...guide.cautions, ...near].slice(0, 4);
   return (

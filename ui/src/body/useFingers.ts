@@ -1,0 +1,76 @@
+// One finger moves what is shown, where it does nothing else; two bring it
+// closer.
+import { type PointerEvent, type RefObject, useRef } from "react";
+import { placeOn } from "./views";
+import { type Box, closer, moved, type Zoom } from "./zoom";
+
+interface Options {
+  /** Whether one finger moves what is shown. */
+  drags: boolean;
+  /** A second finger has come: what the first one began is not meant. */
+  onSecondFinger?: () => void;
+}
+
+/** So many pixels of a drag are still a touch. */
+const still = 6;
+
+export function useFingers(
+  svg: RefObject<SVGSVGElement | null>,
+  box: Box,
+  z: Zoom,
+  change: (to: (z: Zoom) => Zoom) => void,
+  { drags, onSecondFinger }: Options,
+) {
+  const fingers = useRef(new Map<number, { clientX: number; clientY: number }>());
+  const pans = useRef(false);
+  const began = useRef<{ clientX: number; clientY: number }>(undefined);
+  const dragged = useRef(false);
+
+  const down = (e: PointerEvent) => {
+    fingers.current.set(e.pointerId, e);
+    if (fingers.current.size === 1) {
+      began.current = e;
+      // What begins on a mark is the mark's.
+      dragged.current = !!(e.target as Element).closest(".mark");
+      pans.current = drags && !dragged.current;
+    } else {
+      dragged.current = true;
+      onSecondFinger?.();
+      e.stopPropagation();
+    }
+  };
+  const move = (e: PointerEvent) => {
+    const before = fingers.current.get(e.pointerId);
+    if (!before) return;
+    const from = began.current ?? e;
+    const far = Math.hypot(e.clientX - from.clientX, e.clientY - from.clientY) > still;
+    const two = fingers.current.size > 1;
+    if (two) e.stopPropagation();
+    else if (!pans.current || z.k === 1 || !(far || dragged.current)) return;
+    dragged.current = true;
+    const old = between([...fingers.current.values()]);
+    fingers.current.set(e.pointerId, e);
+    const now = between([...fingers.current.values()]);
+    const a = placeOn(svg.current, old.middle);
+    const b = placeOn(svg.current, now.middle);
+    change((z) => {
+      const next = moved(z, { x: b.x - a.x, y: b.y - a.y }, box);
+      return two && old.apart ? closer(next, now.apart / old.apart, a, box) : next;
+    });
+  };
+  const up = (e: PointerEvent) => {
+    if (fingers.current.size > 1) e.stopPropagation();
+    fingers.current.delete(e.pointerId);
+  };
+  /** Whether what has just been let go was a drag, not a touch. */
+  return { down, move, up, dragged: () => dragged.current };
+}
+
+/** The middle of the fingers, and how far they are apart. */
+function between(list: { clientX: number; clientY: number }[]) {
+  const [a = { clientX: 0, clientY: 0 }, b = a] = list;
+  return {
+    middle: { clientX: (a.clientX + b.clientX) / 2, clientY: (a.clientY + b.clientY) / 2 },
+    apart: Math.hypot(a.clientX - b.clientX, a.clientY - b.clientY),
+  };
+}

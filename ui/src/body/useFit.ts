@@ -1,0 +1,34 @@
+// Brings what is chosen near, with a calm movement, and goes back to the whole
+// when nothing is chosen any more and nobody has moved since.
+import { useEffect, useRef } from "react";
+import { type Box, fitted, halfway, whole, type Zoom } from "./zoom";
+
+const movementMS = 320;
+
+const still = () => !!globalThis.matchMedia?.("(prefers-reduced-motion: reduce)").matches;
+
+export function useFit(fit: Box | undefined, box: Box, zoom: Zoom, set: (z: Zoom | undefined) => void) {
+  const now = useRef(zoom);
+  now.current = zoom;
+  /** Where the last movement led. */
+  const led = useRef<Zoom>(undefined);
+  const key = fit && `${fit.x},${fit.y},${fit.width},${fit.height},${box.width}`;
+  const latest = useRef({ fit, box, set });
+  latest.current = { fit, box, set };
+  useEffect(() => {
+    const { fit: part, box: all, set: show } = latest.current;
+    const from = now.current;
+    const moved = led.current && Math.abs(from.k - led.current.k) > 0.01;
+    if (!part && (!led.current || moved)) return;
+    const to = part ? fitted(part, all) : whole(all);
+    led.current = part && to;
+    if (still()) return show(to);
+    const began = performance.now();
+    let frame = requestAnimationFrame(function step(at) {
+      const share = Math.min(1, Math.max(0, at - began) / movementMS);
+      show(halfway(from, to, share * share * (3 - 2 * share)));
+      if (share < 1) frame = requestAnimationFrame(step);
+    });
+    return () => cancelAnimationFrame(frame);
+  }, [key]);
+}
