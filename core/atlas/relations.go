@@ -2,6 +2,7 @@ package atlas
 
 import (
 	"cmp"
+	"math"
 	"slices"
 	"strings"
 
@@ -65,49 +66,46 @@ func motions(list []JointPosition) []Motion {
 }
 
 // Relations computes who helps (shares an action) and who opposes (does the
-// opposite), those with the most in common first, and applies the file's
-// corrections.
+// opposite), and applies the file's corrections. Actions stand in a file with
+// the strongest first, and so do the lists: a muscle counts by how strong an
+// action it is in, on both sides. One that helps in one action and opposes in
+// another stands in both lists.
 func (m *Muscle) Relations() (synergists, antagonists []ids.Muscle) {
 	c := m.Corrections
 	if c == nil {
 		c = &Corrections{}
 	}
-	rank := func(score func(a, b Motion) bool, add, drop []ids.Muscle) []ids.Muscle {
-		type pair struct {
-			id ids.Muscle
-			n  int
+	same := func(a, b Motion) bool { return a == b }
+	return m.ranked(same, c.Synergists, c.NotSynergists), m.ranked(opposed, c.Antagonists, c.NotAntagonists)
+}
+
+// byHand: what was set by hand comes before all that is computed.
+const byHand = 100
+
+// ranked lists the muscles whose actions match this one's, the strongest first.
+func (m *Muscle) ranked(match func(a, b Motion) bool, add, drop []ids.Muscle) []ids.Muscle {
+	strength := map[ids.Muscle]float64{}
+	var out []ids.Muscle
+	for _, o := range All() {
+		if o.ID == m.ID || slices.Contains(drop, o.ID) {
+			continue
 		}
-		var found []pair
-		for _, o := range All() {
-			if o.ID == m.ID || slices.Contains(drop, o.ID) {
-				continue
-			}
-			n := 0
-			for _, a := range m.Actions {
-				for _, b := range o.Actions {
-					if score(a, b) {
-						n++
-					}
+		n := 0.0
+		for i, a := range m.Actions {
+			for k, b := range o.Actions {
+				if match(a, b) {
+					n += math.Exp2(-float64(i + k))
 				}
 			}
-			if slices.Contains(add, o.ID) {
-				n += 100 // what was set by hand comes first
-			}
-			if n > 0 {
-				found = append(found, pair{o.ID, n})
-			}
 		}
-		slices.SortStableFunc(found, func(a, b pair) int { return cmp.Compare(b.n, a.n) })
-		out := make([]ids.Muscle, len(found))
-		for i, f := range found {
-			out[i] = f.id
+		if slices.Contains(add, o.ID) {
+			n += byHand
 		}
-		return out
+		if n > 0 {
+			strength[o.ID] = n
+			out = append(out, o.ID)
+		}
 	}
-	synergists = rank(func(a, b Motion) bool { return a == b }, c.Synergists, c.NotSynergists)
-	antagonists = rank(opposed, c.Antagonists, c.NotAntagonists)
-	// A muscle that helps in one action and opposes in another (one bends, both
-	// turn) counts as what it does more; helping wins a tie.
-	antagonists = slices.DeleteFunc(antagonists, func(id ids.Muscle) bool { return slices.Contains(synergists, id) })
-	return synergists, antagonists
+	slices.SortStableFunc(out, func(a, b ids.Muscle) int { return cmp.Compare(strength[b], strength[a]) })
+	return out
 }

@@ -138,52 +138,93 @@ func FindBeside(level ids.Landmark, out, down, fingerCM float64) (Beside, error)
 		}
 	}
 	b := Beside{Level: level, PlusMinus: 1, OutCM: out * fingerCM, DownCM: down * fingerCM}
-	name := func(structure, text string) (Beside, error) {
-		b.Structure, b.Text = structure, text
-		return b, nil
-	}
-	// From tip to tip it is about 1.6 cm in the neck, 2.4 in the chest, 3.4 in
-	// the low back and 2.2 on the sacrum (anatomy texts, an adult of 170 cm).
-	spacing := map[byte]float64{'C': 1.6, 'T': 2.4, 'L': 3.4, 'S': 2.2}[level[0]] / fingerCM
+	spacing := tipToTipCM[level[0]] / fingerCM
 	if out < 0.5 {
 		return onTheMiddle(b, i, down/spacing), nil
 	}
+	if level[0] == 'T' {
+		return chest(b, i, out, down/spacing)
+	}
+	// Further down or up lies another vertebra; one finger down from a lumbar
+	// tip is still the joint below that vertebra.
+	steps := math.Round(down / spacing)
+	if level[0] == 'L' {
+		steps = math.Floor(down/spacing + 0.4)
+	}
+	if steps != 0 {
+		return b.further(i+int(steps), out, down-steps*spacing, fingerCM)
+	}
 	switch level[0] {
 	case 'C':
-		if out < 1.25 {
-			return name("facet-joint", "The pillar of joints, closer to the middle than in the low back.")
-		}
-		if out < 2.5 {
-			return name("transverse-process",
-				"Tips lie closer than in the low back; vessels and nerves run before them, so light touch.")
-		}
+		return b.neck(out), nil
 	case 'L':
-		switch {
-		case out < 1.5 && down >= 0.5:
-			return name("facet-joint", fmt.Sprintf("One finger down and out from %s: the joint with the vertebra "+
-				"below.", level))
-		case out < 1.5:
-			return name("lamina", "Erectors over the arch of the vertebra.")
-		case out < 2.75 && math.Abs(down) < 0.75:
-			return name("transverse-process",
-				"Two fingers straight out: the tip of the transverse process, deep under the erectors.")
-		}
-	case 'T':
-		return chest(b, i, out, down/spacing)
-	case 'S':
-		switch {
-		case out < 1.75:
-			return name("sacral-foramen",
-				"The foramina S1–S4 lie under a relaxed hand laid from the posterior iliac spine.")
-		case out < 2.75 && (level == "S1" || level == "S2" || level == "S3"):
-			if level == "S2" && out >= 2.25 {
-				return name("psis", "The posterior iliac spine, level with S2.")
-			}
-			return name("sacroiliac-joint",
-				"Runs obliquely over S1–S3, deep; only its lower part is near the posterior iliac spine.")
+		return b.lowBack(out, down), nil
+	}
+	return b.sacrum(out), nil
+}
+
+// tipToTipCM is from one spinous tip to the next in neck, chest, low back and
+// on the sacrum (anatomy texts, an adult of 170 cm).
+var tipToTipCM = map[byte]float64{'C': 1.6, 'T': 2.4, 'L': 3.4, 'S': 2.2}
+
+// further names what lies beside another level than the one that was started
+// from.
+func (b Beside) further(i int, out, down, fingerCM float64) (Beside, error) {
+	if i < 0 || i >= len(spine) {
+		return Beside{}, &strict.Error{
+			Path: "$.fingers_down", Given: fmt.Sprintf("%.1f cm from %s", b.DownCM, b.Level),
+			Allowed: "a distance that stays between C1 and S4",
 		}
 	}
-	return name("soft-tissue", "No bony landmark at this distance.")
+	there, err := FindBeside(spine[i], out, down, fingerCM)
+	there.OutCM, there.DownCM = b.OutCM, b.DownCM
+	return there, err
+}
+
+func (b Beside) named(structure, text string) Beside {
+	b.Structure, b.Text = structure, text
+	return b
+}
+
+const noBone = "No bony landmark at this distance."
+
+func (b Beside) neck(out float64) Beside {
+	switch {
+	case out < 1.25:
+		return b.named("facet-joint", "The pillar of joints, closer to the middle than in the low back.")
+	case out < 2.5:
+		return b.named("transverse-process",
+			"Tips lie closer than in the low back; vessels and nerves run before them, so light touch.")
+	}
+	return b.named("soft-tissue", noBone)
+}
+
+func (b Beside) lowBack(out, down float64) Beside {
+	switch {
+	case out < 1.5 && down >= 0.5:
+		return b.named("facet-joint",
+			fmt.Sprintf("One finger down and out from %s: the joint with the vertebra below.", b.Level))
+	case out < 1.5:
+		return b.named("lamina", "Erectors over the arch of the vertebra.")
+	case out < 2.75 && math.Abs(down) < 0.75:
+		return b.named("transverse-process",
+			"Two fingers straight out: the tip of the transverse process, deep under the erectors.")
+	}
+	return b.named("soft-tissue", noBone)
+}
+
+func (b Beside) sacrum(out float64) Beside {
+	switch {
+	case out < 1.75:
+		return b.named("sacral-foramen",
+			"The foramina S1–S4 lie under a relaxed hand laid from the posterior iliac spine.")
+	case out < 2.75 && b.Level == "S2" && out >= 2.25:
+		return b.named("psis", "The posterior iliac spine, level with S2.")
+	case out < 2.75 && b.Level != "S4":
+		return b.named("sacroiliac-joint",
+			"Runs obliquely over S1–S3, deep; only its lower part is near the posterior iliac spine.")
+	}
+	return b.named("soft-tissue", noBone)
 }
 
 // onTheMiddle is what lies some levels down from a spinous tip, straight.
@@ -211,25 +252,31 @@ func chest(b Beside, i int, out, downLevels float64) (Beside, error) {
 		whole = math.Floor(at) // between two: the upper one, the own
 	}
 	b.Level = spine[clampIndex(i, whole)]
+	if b.Level[0] != 'T' {
+		return b.further(levelIndex(b.Level), out, 0, b.OutCM/out)
+	}
 	where := map[float64]string{
 		0:   "level with its own transverse processes",
 		0.5: "half a level below its own transverse processes",
 		1:   "a whole level below its own transverse processes",
 	}[slant(own)]
 	text := fmt.Sprintf("The tip of %s lies %s.", own, where)
+	floating := b.Level == "T11" || b.Level == "T12"
 	switch {
 	case out < 1.5:
-		b.Structure, b.Text = "facet-joint", text+" The joints lie over the arch, under the erectors."
+		return b.named("facet-joint", text+" The joints lie over the arch, under the erectors."), nil
 	case out < 2.5:
-		b.Structure, b.Text = "transverse-process", text
+		return b.named("transverse-process", text), nil
+	case out < 3.5 && floating:
+		return b.named("soft-tissue", text+" Ribs eleven and twelve have no joint with the transverse process."), nil
 	case out < 3.5:
-		b.Structure, b.Text = "rib-joint", text+" Beyond the transverse process comes the joint with the rib."
+		return b.named("rib-joint", text+" Beyond the transverse process comes the joint with the rib."), nil
+	case out < 5 && b.Level == "T12":
+		return b.named("soft-tissue", text+" Rib twelve is short and has no angle."), nil
 	case out < 5:
-		b.Structure, b.Text = "rib-angle", text+" Further out the rib bends forward."
-	default:
-		b.Structure, b.Text = "soft-tissue", "Beyond the rib angle."
+		return b.named("rib-angle", text+" Further out the rib bends forward."), nil
 	}
-	return b, nil
+	return b.named("soft-tissue", "Beyond the rib angle."), nil
 }
 
 func clampIndex(i int, by float64) int { return min(max(i+int(by), 0), len(spine)-1) }

@@ -57,7 +57,7 @@ var movements = words(`
 
 var landmarks = words(`
 	vertex mastoid external-occipital-protuberance tragus mandible-angle C1 C2 C3 C4 C5 C6 C7 T1 T2 T3 T4 T5 T6
-	T7 T8 T9 T10 T11 T12 L1 L2 L3 L4 L5 S2 sternal-notch xiphoid clavicle-medial clavicle-lateral coracoid
+	T7 T8 T9 T10 T11 T12 L1 L2 L3 L4 L5 S1 S2 S3 S4 sternal-notch xiphoid clavicle-medial clavicle-lateral coracoid
 	acromion scapula-spine-root scapula-superior-angle scapula-inferior-angle scapula-medial-border
 	deltoid-tuberosity lateral-epicondyle medial-epicondyle olecranon radial-styloid ulnar-styloid rib-12-tip
 	costal-margin navel pubic-symphysis asis psis iliac-crest greater-trochanter ischial-tuberosity sacrum-base

@@ -147,7 +147,7 @@ func TestD3ClosedMeansClosed(t *testing.T) {
 	// Far along the same muscle is another site.
 	l = pressedAt("soleus", "nerve-sign", "nerve-sign")
 	far := charted(501, "soleus").Place
-	far.AlongPct = 90
+	far.AlongPct, far.AcrossMM = 90, 0
 	l.add("a", "point-charted", 0, chartedAt(501, "soleus", far))
 	st := started(601, 501, "soleus")
 	l.add("a", "hold-started", 0, st)

@@ -17,7 +17,7 @@ let places: string[];
 function show(drawing: Drawing = new Map(), size = 0) {
   const client = new QueryClient();
   client.setQueryData(["lattice", "back"], lattice);
-  client.setQueryData(["figure", "back"], { width: 480, shapes: [], inner: [] });
+  client.setQueryData(["figure", "back"], { width: 480, shapes: [], inner: [], shades: [] });
   render(
     <QueryClientProvider client={client}>
       <PainBody
