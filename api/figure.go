@@ -75,8 +75,19 @@ func (p ByView) view() (body.View, error) {
 	return v, nil
 }
 
-// anHour: drawings change with the program only.
-const anHour = "public, max-age=3600"
+// FigureVersion in the query names the drawing that is asked for, so that it can
+// be kept for good; a program with another drawing asks by another name.
+type FigureVersion struct {
+	Figure string `query:"figure" maxLength:"40" doc:"version of the figure, to be kept for good; without it, what is drawn today"`
+}
+
+// keep tells how long an answer may be kept.
+func (f FigureVersion) keep() string {
+	if f.Figure == body.Version {
+		return "public, max-age=31536000, immutable"
+	}
+	return "no-cache"
+}
 
 type cachedOut[T any] struct {
 	CacheControl string `header:"Cache-Control"`
@@ -90,20 +101,28 @@ func (s *server) registerFigure(a huma.API) {
 		404, 422), svg)
 }
 
-func figure(_ context.Context, in *ByView) (*cachedOut[FigureView], error) {
+func figure(_ context.Context, in *struct {
+	ByView
+	FigureVersion
+},
+) (*cachedOut[FigureView], error) {
 	v, err := in.view()
 	if err != nil {
 		return nil, err
 	}
-	return &cachedOut[FigureView]{anHour, FigureView{body.Draw(v), body.LandmarksOf(v)}}, nil
+	return &cachedOut[FigureView]{in.keep(), FigureView{body.Draw(v), body.LandmarksOf(v)}}, nil
 }
 
-func lattice(_ context.Context, in *ByView) (*cachedOut[Lattice], error) {
+func lattice(_ context.Context, in *struct {
+	ByView
+	FigureVersion
+},
+) (*cachedOut[Lattice], error) {
 	v, err := in.view()
 	if err != nil {
 		return nil, err
 	}
-	return &cachedOut[Lattice]{anHour, latticeOf(v)}, nil
+	return &cachedOut[Lattice]{in.keep(), latticeOf(v)}, nil
 }
 
 type svgOut struct {

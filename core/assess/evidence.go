@@ -70,7 +70,9 @@ func list(s string) []ids.Muscle {
 
 // testMuscles names the muscles of each special test.
 var testMuscles = map[ids.Test][]ids.Muscle{
-	"thomas-type":               list("psoas-major iliacus rectus-femoris tensor-fasciae-latae sartorius"),
+	"thomas-type":               list("psoas-major iliacus sartorius"),
+	"thomas-type-knee":          list("rectus-femoris"),
+	"thomas-type-out":           list("tensor-fasciae-latae"),
 	"ober-type":                 list("tensor-fasciae-latae gluteus-medius gluteus-minimus"),
 	"straight-leg-raise":        list("biceps-femoris semitendinosus semimembranosus"),
 	"calf-length-knee-straight": list("gastrocnemius-medial gastrocnemius-lateral"),
@@ -79,7 +81,7 @@ var testMuscles = map[ids.Test][]ids.Muscle{
 	"levator-length":            list("levator-scapulae upper-trapezius"),
 	"lift-off":                  list("subscapularis"),
 	"painful-arc":               list("supraspinatus infraspinatus"),
-	"coracoid-tender":           list("pectoralis-minor coracobrachialis"),
+	"coracoid-tender":           list("pectoralis-minor coracobrachialis biceps-brachii"),
 	"hip-hike":                  list("quadratus-lumborum"),
 	"foot-lift":                 list("tibialis-anterior extensor-digitorum-longus"),
 	"first-rib-rise":            list("scalenus-anterior scalenus-medius scalenus-posterior"),
@@ -88,6 +90,7 @@ var testMuscles = map[ids.Test][]ids.Muscle{
 // testNames are the tests in words; resisted ones are named by movement.
 var testNames = map[ids.Test]string{
 	"thomas-type": "Hip extension at the table's end", "ober-type": "Side-lying adduction",
+	"thomas-type-knee": "Knee straightens at the table's end", "thomas-type-out": "Thigh drifts out at the table's end",
 	"straight-leg-raise":        "Straight-leg raise",
 	"calf-length-knee-straight": "Calf length, knee straight", "calf-length-knee-bent": "Calf length, knee bent",
 	"pectoral-length": "Pectoral length",
@@ -101,22 +104,25 @@ var testNames = map[ids.Test]string{
 var testHow = map[ids.Test]string{
 	"thomas-type": "On the back at the table's end, the other knee to the chest: positive when this " +
 		"thigh does not sink to the table.",
+	"thomas-type-knee": "In the same position: positive when the hanging knee straightens as the thigh sinks.",
+	"thomas-type-out":  "In the same position: positive when the thigh drifts outward as it sinks.",
 	"ober-type": "On the side, upper hip straight and knee bent, let the leg sink: positive when " +
 		"it stays above the table.",
-	"straight-leg-raise": "On the back, raise the straight leg: positive when it stops below 80° with a " +
+	"straight-leg-raise": "On the back, raise the straight leg: positive when it stops below 68° with a " +
 		"pull behind the thigh; shooting pain is a nerve sign.",
-	"calf-length-knee-straight": "Knee straight, foot toward the shin: positive when it stops short of 10°.",
-	"calf-length-knee-bent":     "Knee bent, foot toward the shin: positive when it stops short of 20°.",
+	"calf-length-knee-straight": "Knee straight, foot toward the shin: positive when it stops short of 5°.",
+	"calf-length-knee-bent":     "Knee bent, foot toward the shin: positive when it stops short of 15°.",
 	"pectoral-length": "On the back, arm up and out: positive when it does not reach the table or lifts " +
 		"the chest.",
 	"levator-length": "Head bent away and turned, shoulder held down: positive when it is short " +
 		"against the other side.",
-	"lift-off":    "Hand behind the back, lift it off: positive when it cannot, or hurts.",
+	"lift-off": "Hand behind the back, lift it off: positive when it hurts. A hand that cannot be lifted at all " +
+		"may be a torn tendon: refer.",
 	"painful-arc": "Raise the arm sideways: positive when it hurts about half-way and eases above.",
 	"coracoid-tender": "Press the coracoid lightly, both sides: positive when this one is clearly more " +
 		"tender.",
 	"hip-hike":  "Standing, draw the hip up: positive when it hurts in the flank.",
-	"foot-lift": "Foot lifted against your hand: positive when it hurts or is weak.",
+	"foot-lift": "Foot lifted against your hand: positive when it hurts. Weak without pain is a nerve sign: refer.",
 	"first-rib-rise": "Finger behind the collar-bone, a deep breath: positive when the rib does not " +
 		"rise into it.",
 }
@@ -139,7 +145,7 @@ func TestName(t ids.Test) string {
 
 var squatMuscles = map[ids.Sign][]ids.Muscle{
 	"squat-feet-turn-out": list("soleus gastrocnemius-lateral biceps-femoris piriformis"),
-	"squat-feet-flatten":  list("fibularis-longus gastrocnemius-lateral tensor-fasciae-latae"),
+	"squat-feet-flatten":  list("fibularis-longus gastrocnemius-lateral tensor-fasciae-latae tibialis-posterior"),
 	"squat-heels-lift":    list("soleus gastrocnemius-medial gastrocnemius-lateral"),
 	"squat-knees-in": list("adductor-longus adductor-magnus tensor-fasciae-latae gluteus-minimus " +
 		"vastus-lateralis"),
@@ -200,7 +206,8 @@ func postureMuscles(p Posture, own Thresholds) []postureHit {
 	case "scapula-distance":
 		return []postureHit{{list("serratus-anterior pectoralis-minor pectoralis-major"), p.HighSide}}
 	case "scapular-upward-rotation":
-		return []postureHit{{list("levator-scapulae rhomboids"), p.HighSide}}
+		// They turn the blade down: they are sought where it turns up less.
+		return []postureHit{{list("levator-scapulae rhomboids"), p.HighSide.Other()}}
 	case "craniovertebral-angle":
 		return []postureHit{{list("suboccipitals sternocleidomastoid-sternal sternocleidomastoid-clavicular " +
 			"pectoralis-minor semispinalis-capitis"), ids.Midline}}
@@ -211,7 +218,8 @@ func postureMuscles(p Posture, own Thresholds) []postureHit {
 	case "pelvis-rotation":
 		return []postureHit{{list("piriformis adductor-longus psoas-major"), p.HighSide}}
 	case "side-curve":
-		return []postureHit{{list("quadratus-lumborum lumbar-erector-spinae"), p.HighSide}}
+		// Short on the hollow side of the curve.
+		return []postureHit{{list("quadratus-lumborum lumbar-erector-spinae"), p.HighSide.Other()}}
 	case "lumbar-curve":
 		if p.Kind == "deep" || p.Kind == "hinge" {
 			return []postureHit{{list("psoas-major lumbar-erector-spinae lumbar-multifidus"), ids.Midline}}

@@ -49,9 +49,17 @@ func TestFindingsRaiseTheirMuscles(t *testing.T) {
 			ids.Right,
 		},
 		{
-			"curve to the right",
+			"bulging to the right: short on the hollow left",
 			Findings{Posture: []Posture{{Measure: "side-curve", HighSide: ids.Right}}},
-			"quadratus-lumborum", ids.Right, ids.Left,
+			"quadratus-lumborum", ids.Left, ids.Right,
+		},
+		{
+			"the left blade turns up less: what turns it down",
+			Findings{Posture: []Posture{
+				{Measure: "scapular-upward-rotation", Side: ids.Left, Degrees: new(10.0)},
+				{Measure: "scapular-upward-rotation", Side: ids.Right, Degrees: new(18.0)},
+			}},
+			"levator-scapulae", ids.Left, ids.Right,
 		},
 		{
 			"left heel lifts",

@@ -33,10 +33,11 @@ func (m *model) next(done []TestResult) []NextTest {
 	slices.SortFunc(lead, func(a, b *hypothesis) int { // as the suspects are sorted
 		return cmp.Or(cmp.Compare(b.conf, a.conf), cmp.Compare(a.muscle.ID, b.muscle.ID), cmp.Compare(a.side, b.side))
 	})
-	lead = lead[:min(leading, len(lead))]
+	// Muscles that nothing speaks for are not compared.
+	lead = slices.DeleteFunc(lead[:min(leading, len(lead))], func(h *hypothesis) bool { return h.conf <= serious })
 	matters := map[*hypothesis]bool{}
 	for _, h := range lead {
-		matters[h] = h.conf > serious
+		matters[h] = true
 	}
 	out := []NextTest{}
 	for _, t := range ids.Tests() {

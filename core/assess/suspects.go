@@ -31,6 +31,8 @@ type Suspect struct {
 	Blocked bool   `json:"blocked"`
 	Because string `json:"blocked_because,omitempty"`
 	Why     []Why  `json:"why"`
+	// Raised: some finding speaks for it.
+	Raised bool `json:"raised"`
 }
 
 // NextTest is a test worth doing, with the drop of total entropy that it is
@@ -50,6 +52,7 @@ type Ranking struct {
 	Next      []NextTest `json:"next_tests"`
 	Threshold float64    `json:"threshold"`
 	Notes     []string   `json:"notes"`
+	Missing   []Missing  `json:"missing" doc:"kinds of finding not yet taken, the most telling first; at most three"`
 }
 
 // Threshold is the line above which a suspect is ready for hands.
@@ -128,13 +131,13 @@ func Rank(f Findings, w Weights) Ranking {
 		top = *f.Top
 	}
 	screening := safety.Screen(f.Screening)
-	out := Ranking{Suspects: make([]Suspect, 0, len(m.all)), Threshold: Threshold, Notes: notes(f.ROM, f.Age)}
+	out := Ranking{Suspects: make([]Suspect, 0, len(m.all)), Threshold: Threshold, Notes: notes(f.ROM, f.Age), Missing: missing(f, w)}
 	for _, h := range m.all {
 		sum, why := h.reasons()
 		h.conf = 1 / (1 + math.Exp(-(priorLog + sum)))
 		s := Suspect{
 			Muscle: h.muscle.ID, Name: h.muscle.Name, Side: h.side, Region: h.muscle.Region,
-			Confidence: h.conf, Why: why,
+			Confidence: h.conf, Why: why, Raised: sum > 0,
 		}
 		s.Because, s.Blocked = blocked(screening, h.muscle, h.side)
 		s.Ready = s.Confidence >= Threshold && !s.Blocked

@@ -211,6 +211,18 @@ func TestWhatLiesBesideTheSpine(t *testing.T) {
 		{"S2", 2.5, 0, "psis", "S2"},
 		{"C1", 0, 0, "soft-tissue", "C1"},
 		{"L3", 8, 0, "soft-tissue", "L3"},
+		// Further down is another vertebra, whatever part of the spine it is of.
+		{"L3", 1, 9, "sacral-foramen", "S3"},
+		{"L3", 1, 3, "facet-joint", "L4"},
+		{"C5", 1, 1, "facet-joint", "C6"},
+		{"C7", 2, 1, "transverse-process", "T1"},
+		{"S1", 1, 2, "sacral-foramen", "S3"},
+		{"T12", 2, 2, "transverse-process", "L1"},
+		// Ribs eleven and twelve have no joint there, and twelve no angle.
+		{"T11", 3, 0, "soft-tissue", "T11"},
+		{"T12", 3, 0, "soft-tissue", "T12"},
+		{"T11", 4, 0, "rib-angle", "T11"},
+		{"T12", 4, 0, "soft-tissue", "T12"},
 	} {
 		b, err := FindBeside(c.level, c.out, c.down, 1.8)
 		require.NoError(t, err)
@@ -219,6 +231,10 @@ func TestWhatLiesBesideTheSpine(t *testing.T) {
 		assert.InDelta(t, c.out*1.8, b.OutCM, 1e-9)
 		assert.NotEmpty(t, b.Text)
 	}
+	_, err := FindBeside("S3", 1, 9, 1.8)
+	assert.ErrorContains(t, err, "$.fingers_down", "below the sacrum")
+	_, err = FindBeside("C2", 1, -4, 1.8)
+	assert.ErrorContains(t, err, "$.fingers_down", "above the neck")
 	// A whole level up from T8's tip is T8's own transverse process.
 	up, err := FindBeside("T8", 2, -2.4/1.8, 1.8)
 	require.NoError(t, err)

@@ -51,7 +51,7 @@ type Shade struct {
 // overlapping shapes of one layer read as one body.
 type Figure struct {
 	View    View    `json:"view"`
-	Version string  `json:"version"`
+	Version string  `json:"version" enum:"figure-2"`
 	Width   float64 `json:"width"`
 	Height  float64 `json:"height"`
 	Shapes  []Shape `json:"shapes"`

@@ -49,6 +49,13 @@ func (c Cell) Center() Point {
 	return Point{c.View.middle() + w*(float64(c.Q)+float64(c.R)/2), w * math.Sqrt(3) / 2 * float64(c.R)}
 }
 
+// InView reports whether the cell lies within its view's edges, on the figure
+// or beside it.
+func (c Cell) InView() bool {
+	p := c.Center()
+	return p.X >= 0 && p.X <= c.View.Width() && p.Y >= 0 && p.Y <= 1000
+}
+
 // CellAt finds the cell that holds a point.
 func CellAt(v View, p Point) Cell {
 	w := v.CellSize()

@@ -105,6 +105,7 @@ var questions = words(`
 	implanted-device anticoagulant osteoporosis pregnancy diabetes-sensory-loss fibromyalgia hypermobility
 	recent-whiplash dizziness thoracic-outlet high-blood-pressure first-visit minor clot-breathless
 	healing-fracture abdominal-disease lubricant-allergy stiff-shoulder-painful
+	active-cancer tense-compartment
 `)
 
 var signs = words(`
@@ -113,7 +114,7 @@ var signs = words(`
 `)
 
 var plainTests = words(`
-	thomas-type ober-type straight-leg-raise calf-length-knee-straight calf-length-knee-bent pectoral-length
+	thomas-type thomas-type-knee thomas-type-out ober-type straight-leg-raise calf-length-knee-straight calf-length-knee-bent pectoral-length
 	levator-length lift-off painful-arc coracoid-tender hip-hike foot-lift first-rib-rise
 `)
 

@@ -1,6 +1,10 @@
 package safety
 
-import "mokren/core/ids"
+import (
+	"slices"
+
+	"mokren/core/ids"
+)
 
 // Outcome of a screening, from the mildest to the worst.
 type Outcome string
@@ -64,7 +68,9 @@ var (
 	scalenes          = ids.List[ids.Muscle]("scalenus-anterior scalenus-medius scalenus-posterior")
 	innerThighAndCalf = ids.List[ids.Muscle]("adductor-longus adductor-magnus gracilis pectineus " +
 		"gastrocnemius-medial gastrocnemius-lateral soleus tibialis-posterior popliteus")
+	deepCalf  = ids.List[ids.Muscle]("flexor-digitorum-longus flexor-hallucis-longus")
 	deepBelly = ids.List[ids.Muscle]("psoas-major iliacus diaphragm")
+	bellyWall = ids.List[ids.Muscle]("rectus-abdominis external-oblique")
 )
 
 func number(v float64) *float64 { return &v }
@@ -109,7 +115,7 @@ var questions = []Question{
 	emergency("bladder-bowel-change", "New trouble holding urine or stool?",
 		"Possible pressure on the nerves of bladder and bowel."),
 	emergency("cannot-pass-urine", "Cannot pass urine?", "Possible pressure on the nerves of bladder and bowel."),
-	emergency("both-legs-signs", "Weakness, numbness or pain in both legs at once?",
+	emergency("both-legs-signs", "Weakness or numbness in both legs at once, or pain shooting down both?",
 		"Possible pressure on the spinal nerves."),
 	emergency("chest-pain-breathless", "Chest pain with breathlessness, or spreading to arm or jaw?",
 		"Possible heart trouble."),
@@ -124,6 +130,8 @@ var questions = []Question{
 	emergency("pulsing-abdominal-mass", "A pulsing swelling in the belly with back pain?",
 		"Possible widening of the great artery."),
 	emergency("hot-joint-fever", "A hot joint together with fever?", "Possible infection of the joint."),
+	emergency("tense-compartment", "A tense, swollen shin, calf or forearm whose pain grows, beyond what happened to it?",
+		"Possible pressure in a closed compartment of muscle."),
 	emergency("cold-limb", "A cold, pale arm or leg without a pulse?", "Possible blocked artery."),
 
 	refer("calf-warm-swollen", "One calf warm, swollen and tender?", "Possible clot: same-day medical care.",
@@ -133,6 +141,8 @@ var questions = []Question{
 	refer("weight-loss", "Weight lost without a reason?", "Needs an explanation first.", "nowhere"),
 	refer("night-pain", "Pain at night that no position changes?", "Needs an explanation first.", "nowhere"),
 	refer("cancer-history", "Cancer in the past, and a new pain now?", "Needs an explanation first.", "nowhere"),
+	refer("active-cancer", "Cancer that is being treated now?",
+		"What may be pressed, and where, is for the treating team to say.", "nowhere"),
 	refer("suspected-fracture", "A recent hard fall or blow, or a bone that may be broken?",
 		"A fracture is excluded first.", "regions"),
 	refer("progressive-weakness", "Weakness or numbness that is getting worse?", "Possible pressure on a nerve.",
@@ -158,7 +168,7 @@ var questions = []Question{
 	avoid("joint-replacement", "A replaced joint that is not yet cleared for massage?", "Not here until cleared."),
 	avoid("recent-injection", "An injection in the last 7 days?", "Not here for 7 days."),
 	avoid("varicose-veins", "Varicose veins?", "Not on them."),
-	avoid("hernia", "A hernia?", "No work on the abdomen.", abdomen...).blocking(deepBelly...),
+	avoid("hernia", "A hernia of the belly wall or the groin?", "No work on the abdomen.", abdomen...).blocking(deepBelly...),
 	avoid("abdominal-disease", "A disease of the belly?", "No work on the abdomen.", abdomen...).blocking(deepBelly...),
 	avoid("implanted-device", "An implanted device or port?", "Not on or near it."),
 	avoid("enlarged-nodes", "Swollen lymph nodes?", "Not on or near them."),
@@ -175,9 +185,9 @@ var questions = []Question{
 		"Light over ribs and spine: ceilings down by 1.", Adaptation{Down: 1}),
 	adapt("pregnancy", "Pregnant, or a birth in the last six weeks?",
 		"Not face-down after the first three months, not flat on the back for more than a few minutes after 20 "+
-			"weeks; no abdominal hip-flexor work, no deep inner thigh or calf.",
+			"weeks; no work on the belly, no deep inner thigh or calf.",
 		Adaptation{AvoidPositions: ids.List[ids.Position]("prone supine")}).
-		blocking(append(innerThighAndCalf, deepBelly...)...).eachVisit(),
+		blocking(slices.Concat(innerThighAndCalf, deepCalf, deepBelly, bellyWall)...).eachVisit(),
 	adapt("diabetes-sensory-loss", "Diabetes or another loss of feeling?",
 		"The number cannot steer: light, broad, by first resistance.", Adaptation{NumberCannotSteer: true}),
 	adapt("sedation-or-opioids", "Sedatives, opioids or alcohol today?",

@@ -42,18 +42,17 @@ type Painted struct {
 }
 
 // OnFigure refuses a drawing of a figure that never was, or with a cell off
-// today's. A cell of an earlier figure that today's has not is named nowhere.
+// today's. Of an earlier figure a cell need only lie in its view: one that
+// today's has not is named nowhere.
 func (p Painted) OnFigure(version string) *strict.Error {
-	if p.Figure == atlas.Figure1 {
-		return nil
-	}
-	if p.Figure != version {
+	if p.Figure != version && p.Figure != atlas.Figure1 {
 		return &strict.Error{Path: "$.figure", Given: fmt.Sprintf("%q", p.Figure), Allowed: version}
 	}
 	for i, s := range p.Strokes {
 		for k, id := range s.Cells {
 			if c, err := body.ParseCell(id); err == nil {
-				if _, on := body.RegionOf(c); on {
+				_, on := body.RegionOf(c)
+				if on || p.Figure != version && c.InView() {
 					continue
 				}
 			}

@@ -5,7 +5,10 @@ import { BrowserRouter } from "react-router";
 import { StyleSheetManager } from "styled-components";
 import { App } from "./App";
 import { Problem } from "./api/client";
+import { headStart } from "./headStart";
 import { Look } from "./theme";
+
+headStart(location.pathname);
 
 const queries = new QueryClient({
   defaultOptions: {

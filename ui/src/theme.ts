@@ -23,6 +23,8 @@ export const Look = createGlobalStyle`
     --r1: 10px; --r2: 16px;
     --text: "Figtree Variable", system-ui, sans-serif; --serif: "Source Serif 4 Variable", Georgia, serif;
     --focus: #1c6fb8; color-scheme: light;
+    /* What is touched is at least so high; higher with a client on the table. */
+    --touch: 44px;
   }
   [data-mode="table"] {
     --paper: #161311; --card: #211c19; --line: #40362f; --line-soft: #2c2521;

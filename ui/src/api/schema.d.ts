@@ -1595,7 +1595,8 @@ export interface components {
             landmarks: components["schemas"]["Landmark"][];
             shades: components["schemas"]["Shade"][];
             shapes: components["schemas"]["Shape"][];
-            version: string;
+            /** @enum {string} */
+            version: "figure-2";
             view: components["schemas"]["View"];
             /** Format: double */
             width: number;
@@ -2082,6 +2083,14 @@ export interface components {
             /** @enum {string} */
             role: "owner" | "therapist" | "student" | "front-desk";
         };
+        Missing: {
+            evidence: string;
+            name: string;
+            /** @enum {string} */
+            step: "draw" | "measure" | "suspect";
+            /** @description what to do */
+            text: string;
+        };
         Motion: {
             movement: components["schemas"]["MovementID"];
             /** @enum {string} */
@@ -2459,7 +2468,7 @@ export interface components {
             where: "nowhere" | "side" | "regions";
         };
         /** @enum {string} */
-        QuestionID: "saddle-numbness" | "bladder-bowel-change" | "chest-pain-breathless" | "sudden-worst-headache" | "new-weakness-or-speech" | "dizziness-with-double-vision" | "pulsing-abdominal-mass" | "calf-warm-swollen" | "recent-clot" | "fever" | "weight-loss" | "night-pain" | "cancer-history" | "suspected-fracture" | "acute-muscle-tear" | "open-skin" | "hot-swollen-area" | "cannot-pass-urine" | "both-legs-signs" | "hot-joint-fever" | "cold-limb" | "unexplained-chest-pain" | "progressive-weakness" | "clumsy-hands-or-gait" | "temple-headache-over-50" | "swollen-joint" | "walking-calf-pain" | "unexplained-dizziness" | "joint-replacement" | "enlarged-nodes" | "node-removal" | "radiotherapy" | "nerve-entrapment" | "carotid-disease" | "unstable-neck" | "sedation-or-opioids" | "no-shared-language" | "sore-over-48h" | "bruising" | "recent-surgery" | "recent-injection" | "varicose-veins" | "hernia" | "implanted-device" | "anticoagulant" | "osteoporosis" | "pregnancy" | "diabetes-sensory-loss" | "fibromyalgia" | "hypermobility" | "recent-whiplash" | "dizziness" | "thoracic-outlet" | "high-blood-pressure" | "first-visit" | "minor" | "clot-breathless" | "healing-fracture" | "abdominal-disease" | "lubricant-allergy" | "stiff-shoulder-painful";
+        QuestionID: "saddle-numbness" | "bladder-bowel-change" | "chest-pain-breathless" | "sudden-worst-headache" | "new-weakness-or-speech" | "dizziness-with-double-vision" | "pulsing-abdominal-mass" | "calf-warm-swollen" | "recent-clot" | "fever" | "weight-loss" | "night-pain" | "cancer-history" | "suspected-fracture" | "acute-muscle-tear" | "open-skin" | "hot-swollen-area" | "cannot-pass-urine" | "both-legs-signs" | "hot-joint-fever" | "cold-limb" | "unexplained-chest-pain" | "progressive-weakness" | "clumsy-hands-or-gait" | "temple-headache-over-50" | "swollen-joint" | "walking-calf-pain" | "unexplained-dizziness" | "joint-replacement" | "enlarged-nodes" | "node-removal" | "radiotherapy" | "nerve-entrapment" | "carotid-disease" | "unstable-neck" | "sedation-or-opioids" | "no-shared-language" | "sore-over-48h" | "bruising" | "recent-surgery" | "recent-injection" | "varicose-veins" | "hernia" | "implanted-device" | "anticoagulant" | "osteoporosis" | "pregnancy" | "diabetes-sensory-loss" | "fibromyalgia" | "hypermobility" | "recent-whiplash" | "dizziness" | "thoracic-outlet" | "high-blood-pressure" | "first-visit" | "minor" | "clot-breathless" | "healing-fracture" | "abdominal-disease" | "lubricant-allergy" | "stiff-shoulder-painful" | "active-cancer" | "tense-compartment";
         QuestionsOut: {
             questions: components["schemas"]["Question"][];
         };
@@ -2549,6 +2558,8 @@ export interface components {
             visit: string;
         };
         Ranking: {
+            /** @description kinds of finding not yet taken, the most telling first; at most three */
+            missing: components["schemas"]["Missing"][];
             next_tests: components["schemas"]["NextTest"][];
             notes: string[];
             suspects: components["schemas"]["Suspect"][];
@@ -2876,6 +2887,7 @@ export interface components {
             confidence: number;
             muscle: components["schemas"]["MuscleID"];
             name: string;
+            raised: boolean;
             ready: boolean;
             region: string;
             side: components["schemas"]["Side"];
@@ -2914,7 +2926,7 @@ export interface components {
             name: string;
         };
         /** @enum {string} */
-        TestID: "thomas-type" | "ober-type" | "straight-leg-raise" | "calf-length-knee-straight" | "calf-length-knee-bent" | "pectoral-length" | "levator-length" | "lift-off" | "painful-arc" | "coracoid-tender" | "hip-hike" | "foot-lift" | "first-rib-rise" | "resisted:cervical.flexion" | "resisted:cervical.extension" | "resisted:cervical.lateral-flexion" | "resisted:cervical.rotation" | "resisted:thoracic.rotation" | "resisted:lumbar.flexion" | "resisted:lumbar.extension" | "resisted:lumbar.lateral-flexion" | "resisted:jaw.opening" | "resisted:jaw.closing" | "resisted:shoulder.flexion" | "resisted:shoulder.extension" | "resisted:shoulder.abduction" | "resisted:shoulder.horizontal-adduction" | "resisted:shoulder.internal-rotation" | "resisted:shoulder.external-rotation" | "resisted:elbow.flexion" | "resisted:elbow.extension" | "resisted:forearm.pronation" | "resisted:forearm.supination" | "resisted:wrist.flexion" | "resisted:wrist.extension" | "resisted:wrist.radial-deviation" | "resisted:wrist.ulnar-deviation" | "resisted:hip.flexion" | "resisted:hip.extension" | "resisted:hip.abduction" | "resisted:hip.adduction" | "resisted:hip.internal-rotation" | "resisted:hip.external-rotation" | "resisted:knee.flexion" | "resisted:knee.extension" | "resisted:ankle.dorsiflexion-knee-straight" | "resisted:ankle.dorsiflexion-knee-bent" | "resisted:ankle.plantarflexion" | "resisted:ankle.inversion" | "resisted:ankle.eversion" | "resisted:great-toe.extension" | "resisted:scapula.elevation" | "resisted:scapula.depression" | "resisted:scapula.protraction" | "resisted:scapula.retraction" | "resisted:scapula.upward-rotation" | "resisted:scapula.downward-rotation" | "resisted:fingers.flexion" | "resisted:fingers.extension" | "resisted:fingers.abduction" | "resisted:thumb.flexion" | "resisted:thumb.extension" | "resisted:thumb.abduction" | "resisted:thumb.adduction" | "resisted:thumb.opposition" | "resisted:great-toe.flexion" | "resisted:great-toe.abduction" | "resisted:lesser-toes.flexion" | "resisted:lesser-toes.extension" | "resisted:lesser-toes.abduction" | "resisted:trunk.rotation" | "resisted:shoulder.adduction" | "resisted:shoulder.horizontal-abduction" | "resisted:fingers.adduction" | "resisted:breathing.in" | "resisted:breathing.out" | "resisted:pelvis.anterior-tilt" | "resisted:pelvis.posterior-tilt" | "resisted:pelvis.hike";
+        TestID: "thomas-type" | "thomas-type-knee" | "thomas-type-out" | "ober-type" | "straight-leg-raise" | "calf-length-knee-straight" | "calf-length-knee-bent" | "pectoral-length" | "levator-length" | "lift-off" | "painful-arc" | "coracoid-tender" | "hip-hike" | "foot-lift" | "first-rib-rise" | "resisted:cervical.flexion" | "resisted:cervical.extension" | "resisted:cervical.lateral-flexion" | "resisted:cervical.rotation" | "resisted:thoracic.rotation" | "resisted:lumbar.flexion" | "resisted:lumbar.extension" | "resisted:lumbar.lateral-flexion" | "resisted:jaw.opening" | "resisted:jaw.closing" | "resisted:shoulder.flexion" | "resisted:shoulder.extension" | "resisted:shoulder.abduction" | "resisted:shoulder.horizontal-adduction" | "resisted:shoulder.internal-rotation" | "resisted:shoulder.external-rotation" | "resisted:elbow.flexion" | "resisted:elbow.extension" | "resisted:forearm.pronation" | "resisted:forearm.supination" | "resisted:wrist.flexion" | "resisted:wrist.extension" | "resisted:wrist.radial-deviation" | "resisted:wrist.ulnar-deviation" | "resisted:hip.flexion" | "resisted:hip.extension" | "resisted:hip.abduction" | "resisted:hip.adduction" | "resisted:hip.internal-rotation" | "resisted:hip.external-rotation" | "resisted:knee.flexion" | "resisted:knee.extension" | "resisted:ankle.dorsiflexion-knee-straight" | "resisted:ankle.dorsiflexion-knee-bent" | "resisted:ankle.plantarflexion" | "resisted:ankle.inversion" | "resisted:ankle.eversion" | "resisted:great-toe.extension" | "resisted:scapula.elevation" | "resisted:scapula.depression" | "resisted:scapula.protraction" | "resisted:scapula.retraction" | "resisted:scapula.upward-rotation" | "resisted:scapula.downward-rotation" | "resisted:fingers.flexion" | "resisted:fingers.extension" | "resisted:fingers.abduction" | "resisted:thumb.flexion" | "resisted:thumb.extension" | "resisted:thumb.abduction" | "resisted:thumb.adduction" | "resisted:thumb.opposition" | "resisted:great-toe.flexion" | "resisted:great-toe.abduction" | "resisted:lesser-toes.flexion" | "resisted:lesser-toes.extension" | "resisted:lesser-toes.abduction" | "resisted:trunk.rotation" | "resisted:shoulder.adduction" | "resisted:shoulder.horizontal-abduction" | "resisted:fingers.adduction" | "resisted:breathing.in" | "resisted:breathing.out" | "resisted:pelvis.anterior-tilt" | "resisted:pelvis.posterior-tilt" | "resisted:pelvis.hike";
         TestResult: {
             /** @enum {string} */
             result: "positive" | "negative" | "unclear";
@@ -5470,7 +5482,10 @@ export interface operations {
     };
     figure: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description version of the figure, to be kept for good; without it, what is drawn today */
+                figure?: string;
+            };
             header?: never;
             path: {
                 view: string;
@@ -5520,7 +5535,10 @@ export interface operations {
     };
     lattice: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description version of the figure, to be kept for good; without it, what is drawn today */
+                figure?: string;
+            };
             header?: never;
             path: {
                 view: string;

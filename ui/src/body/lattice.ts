@@ -2,7 +2,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { api, must, type Schemas } from "../api/client";
 import { plain } from "../parts/words";
-import type { View } from "./views";
+import { figureVersion, type View } from "./views";
 
 export type Cell = Schemas["LatticeCell"];
 export type Lattice = Schemas["Lattice"];
@@ -15,7 +15,12 @@ export function useLattice(view: View) {
   return useQuery({
     queryKey: ["lattice", view],
     staleTime: Number.POSITIVE_INFINITY,
-    queryFn: () => must(api.GET("/api/figure/{view}/lattice", { params: { path: { view } } })),
+    queryFn: () =>
+      must(
+        api.GET("/api/figure/{view}/lattice", {
+          params: { path: { view }, query: { figure: figureVersion } },
+        }),
+      ),
   });
 }
 

@@ -23,11 +23,16 @@ export const pairs: Record<string, [View, View]> = {
 };
 export const pairOf = (v: View) => Object.keys(pairs).find((k) => pairs[k]?.includes(v)) ?? "Body";
 
+/** The drawing that this program was built for; the compiler knows when it is
+ * another. Answers are asked for by its name, and kept for good. */
+export const figureVersion: Schemas["FigureView"]["version"] = "figure-2";
+const query = { figure: figureVersion };
+
 export function useFigure(view: View) {
   return useQuery({
     queryKey: ["figure", view],
     staleTime: Number.POSITIVE_INFINITY,
-    queryFn: () => must(api.GET("/api/figure/{view}", { params: { path: { view } } })),
+    queryFn: () => must(api.GET("/api/figure/{view}", { params: { path: { view }, query } })),
   });
 }
 

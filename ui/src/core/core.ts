@@ -185,6 +185,8 @@ export function loadCore(): Promise<Core> {
 }
 
 async function start(): Promise<Core> {
+  // Both at once: the program is the larger by far.
+  const program = fetch(wasmURL);
   if (!globalThis.Go) {
     await new Promise<void>((done, fail) => {
       const s = document.createElement("script");
@@ -198,7 +200,7 @@ async function start(): Promise<Core> {
   const ready = new Promise<void>((done) => {
     globalThis.mokrenCoreReady = done;
   });
-  const { instance } = await WebAssembly.instantiateStreaming(fetch(wasmURL), go.importObject);
+  const { instance } = await WebAssembly.instantiateStreaming(program, go.importObject);
   void go.run(instance);
   await ready;
   return new Core(globalThis.mokrenCore as Raw);

@@ -21,7 +21,7 @@ export const Box = styled.div`
     border: 1px solid var(--line);
     border-radius: var(--r1);
     padding: 8px 11px;
-    min-height: 40px;
+    min-height: var(--touch);
     width: 100%;
   }
   [data-invalid] {

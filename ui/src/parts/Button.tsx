@@ -11,7 +11,7 @@ export const Button = styled(AriaButton)<
   color: ${(p) => (p.$kind === "main" ? "var(--accent-ink)" : p.$kind === "stop" ? "var(--stop)" : "var(--ink)")};
   border-radius: var(--r1);
   padding: 8px 16px;
-  min-height: ${(p) => (p.$large ? 52 : 40)}px;
+  min-height: ${(p) => (p.$large ? "56px" : "var(--touch)")};
   font-weight: 560;
   cursor: pointer;
   &[data-hovered] {

@@ -10,8 +10,12 @@ const Group = styled(ToggleButtonGroup)`
   &[data-scale] {
     display: grid;
     grid-auto-flow: column;
-    grid-auto-columns: minmax(0, 46px);
+    grid-auto-columns: minmax(0, var(--touch));
     gap: 3px;
+  }
+  [data-hands="true"] &[data-scale] {
+    grid-auto-flow: row;
+    grid-template-columns: repeat(6, minmax(0, 1fr));
   }
   &[data-scale] > button {
     min-width: 0;
@@ -22,8 +26,8 @@ const Chip = styled(ToggleButton)`
   border: 1px solid var(--line);
   background: var(--card);
   border-radius: var(--r1);
-  min-height: 38px;
-  min-width: 38px;
+  min-height: var(--touch);
+  min-width: var(--touch);
   padding: 4px 11px;
   cursor: pointer;
   font-weight: 520;

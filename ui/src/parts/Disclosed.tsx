@@ -15,7 +15,7 @@ const Shown = styled(Disclosure)`
     display: inline-flex;
     align-items: center;
     gap: var(--s1);
-    min-height: 32px;
+    min-height: var(--touch);
     ${bare}
     color: var(--ink-soft);
   }

@@ -60,7 +60,7 @@ const Open = styled(Popover)`
   padding: var(--s1);
   [role="option"] {
     padding: 9px 11px;
-    min-height: 40px;
+    min-height: var(--touch);
     border-radius: 7px;
     cursor: pointer;
   }

@@ -12,13 +12,13 @@ const Look = styled(Slider)`
     color: var(--ink-soft);
   }
   .track {
-    height: 40px;
+    height: 44px;
     position: relative;
   }
   .track::before {
     content: "";
     position: absolute;
-    inset: 17px 0;
+    inset: 19px 0;
     border-radius: 3px;
     background: var(--line);
   }

@@ -71,7 +71,7 @@ const Room = styled(TableRoom)`
   .ask {
     font-size: 30px;
     font-weight: 600;
-    min-height: 42px;
+    min-height: 44px;
     color: var(--accent);
   }
   .clocks {

@@ -6,6 +6,7 @@ import type { Schemas } from "../../api/client";
 import { Button, Card, Text } from "../../parts/controls";
 import { clock, count, day, deg, movementName, one, plain, sentence } from "../../parts/words";
 import { Bullets, Row, Said, Stack } from "../../parts/layout";
+import { NextUp } from "./next/NextUp";
 import type { StepProps } from "./StepProps";
 
 const Written = styled.p`
@@ -47,40 +48,50 @@ function Closed({ visit, me }: StepProps & { me: Schemas["Me"] }) {
 export function CloseStep({ visit, me }: StepProps & { me: Schemas["Me"] }) {
   const { state, write, open } = visit;
   const [note, setNote] = useState(state.note ?? "");
+  const empty = state.points.length + state.ranges.length + state.gauges.length === 0;
   return (
-    <Card>
-      <h2>What was done</h2>
-      <Done visit={visit} />
-      <Stack $gap={3}>
-        {state.closed_ms ? (
-          <Closed visit={visit} me={me} />
-        ) : (
-          <Text
-            label="Note"
-            long
-            value={note}
-            onChange={setNote}
-            onBlur={() => note !== (state.note ?? "") && write("note-written", { text: note })}
-          />
-        )}
-        <p className="quiet">
-          Aftercare to say: soreness for a day or two is usual; water, easy movement. Call if it lasts past 48
-          h, bruises, or anything feels numb or weak. ({me.practice})
-        </p>
-        <Row>
+    <>
+      {empty && !state.closed_ms && (
+        <NextUp
+          visit={visit}
+          title="Nothing done yet"
+          why="Nothing has been measured, charted or pressed. The visit can be closed all the same."
+        />
+      )}
+      <Card>
+        <h2>What was done</h2>
+        <Done visit={visit} />
+        <Stack $gap={3}>
           {state.closed_ms ? (
-            <Said as="b" $tone="good">
-              This visit is closed.
-            </Said>
+            <Closed visit={visit} me={me} />
           ) : (
-            <Button $kind="main" onPress={() => write("visit-closed", {})}>
-              Close the visit
-            </Button>
+            <Text
+              label="Note"
+              long
+              value={note}
+              onChange={setNote}
+              onBlur={() => note !== (state.note ?? "") && write("note-written", { text: note })}
+            />
           )}
-          <Link to={`/clients/${open.client.id}/progress`}>See progress</Link>
-        </Row>
-      </Stack>
-    </Card>
+          <p className="quiet">
+            Aftercare to say: soreness for a day or two is usual; water, easy movement. Call if it lasts past
+            48 h, bruises, or anything feels numb or weak. ({me.practice})
+          </p>
+          <Row>
+            {state.closed_ms ? (
+              <Said as="b" $tone="good">
+                This visit is closed.
+              </Said>
+            ) : (
+              <Button $kind="main" onPress={() => write("visit-closed", {})}>
+                Close the visit
+              </Button>
+            )}
+            <Link to={`/clients/${open.client.id}/progress`}>See progress</Link>
+          </Row>
+        </Stack>
+      </Card>
+    </>
   );
 }
 

@@ -3,6 +3,7 @@ import { Card, Choice } from "../../parts/controls";
 import { one, plain, sentence } from "../../parts/words";
 import { MeasureStep } from "./MeasureStep";
 import { GaugesCard } from "./gauges/GaugesCard";
+import { NextUp } from "./next/NextUp";
 import type { StepProps } from "./StepProps";
 
 const numbers = [0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10];
@@ -12,7 +13,7 @@ export function RecheckStep({ visit }: StepProps) {
   const measured = state.ranges.filter((r) => r.before !== undefined).map((r) => r.movement);
   return (
     <>
-      <h2>The number at each point, same pressure</h2>
+      {state.points.length > 0 && <h2>The number at each point, same pressure</h2>}
       {state.points.map((p) => (
         <Card key={p.point} data-recheck={p.muscle}>
           <Choice
@@ -24,7 +25,13 @@ export function RecheckStep({ visit }: StepProps) {
           />
         </Card>
       ))}
-      {state.points.length === 0 && <p className="quiet">No point was charted in this visit.</p>}
+      {state.points.length === 0 && (
+        <NextUp
+          visit={visit}
+          title="No point to ask again"
+          why="Once a point is charted and pressed, its number is asked again here at the same pressure."
+        />
+      )}
       {measured.length > 0 ? (
         <MeasureStep visit={visit} moment="after" only={measured} />
       ) : (

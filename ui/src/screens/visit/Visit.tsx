@@ -15,6 +15,7 @@ import { Notices } from "./Notices";
 import { PressStep } from "./press/PressStep";
 import { RecheckStep } from "./RecheckStep";
 import { ScreenStep } from "./screening/ScreenStep";
+import { WhatNext } from "./next/WhatNext";
 import { type Path, usePath } from "./steps";
 import { SuspectStep } from "./suspects/SuspectStep";
 import { useRanking } from "./suspects/useRanking";
@@ -36,6 +37,9 @@ const Room = styled.div`
     gap: 14px;
     align-content: start;
     padding: 2px 4px 16px 2px;
+  }
+  .panel[data-hands="true"] {
+    --touch: 56px;
   }
   .compare {
     display: grid;
@@ -69,6 +73,9 @@ const Room = styled.div`
     }
   }
 `;
+/** Steps in which the client lies on the table and hands are busy. */
+const byHand: ReadonlySet<string> = new Set(["find", "press", "recheck"]);
+
 export default function Visit({ me }: { me: Schemas["Me"] }) {
   const { id = "" } = useParams();
   return <OfID key={id} id={id} me={me} />;
@@ -86,15 +93,31 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
   const ranking = useRanking(visit);
   const body = useBody(visit, path, ranking.suspects[0]);
   useOpened(visit);
+  const next: WhatNext = {
+    ranking,
+    earlier: body.earlier,
+    go: path.goTo,
+    find: (c) => {
+      body.setSelected(undefined);
+      body.setChosen(c);
+      path.goTo("find");
+    },
+    again: (p) => {
+      path.goTo("find");
+      body.lookAt(p);
+    },
+  };
   return (
-    <Room>
-      <Top visit={visit} path={path} />
-      <BodyPane visit={visit} path={path} body={body} />
-      <div className="panel">
-        <Notices visit={visit} />
-        <Panel visit={visit} me={me} path={path} body={body} ranking={ranking} />
-      </div>
-    </Room>
+    <WhatNext value={next}>
+      <Room>
+        <Top visit={visit} path={path} />
+        <BodyPane visit={visit} path={path} body={body} />
+        <div className="panel" data-hands={byHand.has(path.step)}>
+          <Notices visit={visit} />
+          <Panel visit={visit} me={me} path={path} body={body} ranking={ranking} />
+        </div>
+      </Room>
+    </WhatNext>
   );
 }
 
@@ -145,10 +168,6 @@ function Panel({ visit, me, path, body, ranking }: PanelProps) {
           chosen={body.chosen}
           setChosen={body.setChosen}
           height={body.height}
-          onFind={(c) => {
-            body.setChosen(c);
-            path.goTo("find");
-          }}
         />
       );
     case "find":

@@ -25,7 +25,7 @@ export function useBody(visit: LiveVisit, path: Path, likeliest: Schemas["Suspec
   const placing = usePlacing(visit);
   const painting = usePainting(visit);
   const earlier = useEarlier(visit);
-  const { touch, drop, aimAtSite } = useTouch(visit, path, height, aiming, placing, setPair);
+  const { touch, drop, lookAt, aimAtSite } = useTouch(visit, path, height, aiming, placing, setPair);
 
   const { aim, chosen } = aiming;
   const shown = state.points.find((p) => p.point === aiming.selected);
@@ -66,6 +66,8 @@ export function useBody(visit: LiveVisit, path: Path, likeliest: Schemas["Suspec
     touch,
     select,
     drop,
+    lookAt,
+    earlier,
     aimAtSite,
   };
 }

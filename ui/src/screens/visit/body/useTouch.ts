@@ -56,10 +56,15 @@ export function useTouch(
       core.under(view, p.x, p.y, height).muscles.find((m) => m.muscle === old.muscle && m.side === old.side);
     if (c) write("point-moved", { point, figure: old.figure, view, x: p.x, y: p.y, place: c.place });
   };
+  /** Shows where a point of an earlier visit was, to chart it again. */
+  const lookAt = (p: Schemas["FoundPoint"]) => {
+    setPair(pairOf(p.view));
+    aimAt(p.view, p, p);
+  };
   /** Aims at a usual place of a suspect's points, with that muscle under the finger. */
   const aimAtSite = (s: Schemas["SitePlace"], suspect: MuscleSide) => {
     setPair(pairOf(s.view));
     aimAt(s.view, s, suspect);
   };
-  return { touch, drop, aimAtSite };
+  return { touch, drop, lookAt, aimAtSite };
 }

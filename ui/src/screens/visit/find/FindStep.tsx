@@ -2,6 +2,7 @@
 import { Card } from "../../../parts/controls";
 import { plain, sentence } from "../../../parts/words";
 import type { Body } from "../body/useBody";
+import { NextUp } from "../next/NextUp";
 import type { StepProps } from "../StepProps";
 import { type Aimed, ChartCard } from "./ChartCard";
 import { PointList } from "./PointList";
@@ -20,7 +21,17 @@ export function FindStep({ visit, body, finger }: Props) {
     return (
       <>
         {chosen && <Sought visit={visit} body={body} suspect={chosen} finger={finger} />}
-        <PointList points={visit.state.points} onOpen={setSelected} />
+        {visit.state.points.length > 0 ? (
+          <PointList points={visit.state.points} onOpen={setSelected} />
+        ) : (
+          !chosen && (
+            <NextUp
+              visit={visit}
+              title="Touch the body where the band is"
+              why="Or begin with what was found before, or with what the findings speak for."
+            />
+          )
+        )}
       </>
     );
   }

@@ -15,12 +15,6 @@ export function PointList({
   return (
     <Card>
       <h2>Points of this visit</h2>
-      {points.length === 0 && (
-        <p className="quiet">
-          None yet. Touch the body where the band is. Dashed lenses are points of earlier visits: touch one to
-          chart it again.
-        </p>
-      )}
       <List>
         {points.map((p) => (
           <li key={p.point}>

@@ -6,6 +6,7 @@ import { Button, Card, bare } from "../../../parts/controls";
 import { Cautions, Said } from "../../../parts/layout";
 import { howFar, one, plain } from "../../../parts/words";
 import { AskConsent } from "../Consent";
+import { NextUp } from "../next/NextUp";
 import type { StepProps } from "../StepProps";
 import { Block } from "./Block";
 import { useHoldChoice } from "./choice";
@@ -45,12 +46,11 @@ export function PressStep(props: PressProps) {
   const { state } = props.visit;
   if (state.points.length === 0)
     return (
-      <Card>
-        <h2>Nothing charted yet</h2>
-        <p className="quiet">
-          Find and chart a point first; its muscle and its place set the limits of the hold.
-        </p>
-      </Card>
+      <NextUp
+        visit={props.visit}
+        title="Nothing charted yet"
+        why="A point is found and charted first: its muscle and its place set the limits of the hold."
+      />
     );
   return state.points.map((p) => <AtPoint key={p.point} {...props} point={p} />);
 }

@@ -14,21 +14,12 @@ interface Props extends StepProps {
   chosen?: MuscleSide;
   setChosen: (c: MuscleSide | undefined) => void;
   height: number;
-  /** Goes on to the body with this muscle laid on it. */
-  onFind: (c: MuscleSide) => void;
 }
 
-export function SuspectStep({ visit, ranking, chosen, setChosen, height, onFind }: Props) {
+export function SuspectStep({ visit, ranking, chosen, setChosen, height }: Props) {
   return (
     <>
-      <Suspects
-        visit={visit}
-        ranking={ranking}
-        chosen={chosen}
-        setChosen={setChosen}
-        height={height}
-        onFind={onFind}
-      />
+      <Suspects visit={visit} ranking={ranking} chosen={chosen} setChosen={setChosen} height={height} />
       <Tests visit={visit} next={ranking.next_tests} />
       <Card>
         <Weights visit={visit} />

@@ -1,10 +1,12 @@
 // The ranked list: each suspect opens its reasons and lies on the body.
-import { useState } from "react";
+import { useContext, useState } from "react";
 import { Button as AriaButton } from "react-aria-components";
 import { styled } from "styled-components";
 import type { Schemas } from "../../../api/client";
+import { WhatNext } from "../next/WhatNext";
 import type { LiveVisit } from "../../../core/useVisit";
 import type { MuscleSide } from "../body/useAiming";
+import { Telling } from "./Telling";
 import { Button, Card, Choice, bare } from "../../../parts/controls";
 import { Cautions, Row } from "../../../parts/layout";
 import { plain, sentence } from "../../../parts/words";
@@ -85,6 +87,11 @@ const List = styled.ol`
   }
 `;
 
+function headline(ready: number, raised: number): string {
+  if (ready) return `${ready} ready for hands`;
+  return raised ? "None above the line yet: test first" : "Nothing found that speaks for a muscle yet";
+}
+
 /** How many suspects are shown at first: more is not read. */
 const few = 7;
 
@@ -94,7 +101,6 @@ interface Props {
   chosen?: MuscleSide;
   setChosen: (c: MuscleSide) => void;
   height: number;
-  onFind: (c: MuscleSide) => void;
 }
 
 export function Suspects({ ranking, ...rest }: Props) {
@@ -102,12 +108,14 @@ export function Suspects({ ranking, ...rest }: Props) {
   const [allShown, setAllShown] = useState(false);
   const [open, setOpen] = useState<string>();
   const ready = ranking.suspects.filter((s) => s.ready).length;
-  const list = allShown ? ranking.suspects : ranking.suspects.slice(0, few);
+  const raised = ranking.suspects.filter((s) => s.raised);
+  const list = allShown ? raised : raised.slice(0, few);
   const regions = order === "by region" ? [...new Set(list.map((s) => s.region))] : [""];
   return (
     <Card>
-      <h2>{ready ? `${ready} ready for hands` : "None above the line yet: test first"}</h2>
+      <h2>{headline(ready, raised.length)}</h2>
       <p className="quiet">A guide from what was found, never proof. The line is 80 %.</p>
+      {raised.length === 0 && <Telling missing={ranking.missing} />}
       {ranking.notes.map((n) => (
         <p key={n} className="caution">
           {n}
@@ -133,9 +141,9 @@ export function Suspects({ ranking, ...rest }: Props) {
           options={["likeliest first", "by region"] as const}
           onChoose={setOrder}
         />
-        {ranking.suspects.length > few && (
+        {raised.length > few && (
           <Button onPress={() => setAllShown(!allShown)}>
-            {allShown ? "The likeliest only" : `All ${ranking.suspects.length}`}
+            {allShown ? "The likeliest only" : `All ${raised.length}`}
           </Button>
         )}
       </Row>
@@ -151,8 +159,9 @@ interface OneProps extends Omit<Props, "ranking"> {
   setOpen: (key: string | undefined) => void;
 }
 
-function Suspect({ s, open, setOpen, visit, chosen, setChosen, height, onFind }: OneProps) {
+function Suspect({ s, open, setOpen, visit, chosen, setChosen, height }: OneProps) {
   const it = { muscle: s.muscle, side: s.side };
+  const next = useContext(WhatNext);
   return (
     <li data-suspect={`${s.muscle}:${s.side}`}>
       <AriaButton
@@ -175,7 +184,7 @@ function Suspect({ s, open, setOpen, visit, chosen, setChosen, height, onFind }:
         <span className="num">{Math.round(s.confidence * 100)} %</span>
       </AriaButton>
       {open && (
-        <Reasons s={s} guide={visit.core.palpate(s.muscle, s.side, height)} onFind={() => onFind(it)} />
+        <Reasons s={s} guide={visit.core.palpate(s.muscle, s.side, height)} onFind={() => next?.find(it)} />
       )}
     </li>
   );

@@ -1,0 +1,106 @@
+// What is next, and why: points of earlier visits, the likeliest suspects, what
+// was short. In place of an empty step.
+import { useContext } from "react";
+import { styled } from "styled-components";
+import { Button, Card } from "../../../parts/controls";
+import { deg, movementName, one, plain, sentence } from "../../../parts/words";
+import { Telling } from "../suspects/Telling";
+import type { StepProps } from "../StepProps";
+import { WhatNext } from "./WhatNext";
+
+const Offers = styled.ul`
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  li {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) auto;
+    gap: var(--s1) var(--s3);
+    align-items: center;
+    padding: var(--s2) 0;
+    border-top: 1px solid var(--line-soft);
+  }
+  li:first-child {
+    border-top: 0;
+  }
+`;
+
+/** So many of each are offered. */
+const few = 4;
+
+interface Props extends StepProps {
+  title: string;
+  why: string;
+}
+
+export function NextUp({ visit, title, why }: Props) {
+  const next = useContext(WhatNext);
+  if (!next) return null;
+  const earlier = next.earlier.slice(0, few);
+  const suspects = next.ranking.suspects.filter((s) => s.raised && !s.blocked).slice(0, few);
+  return (
+    <Card data-next-up>
+      <h2>{title}</h2>
+      <p className="quiet">{why}</p>
+      {earlier.length > 0 && <h3>Found before</h3>}
+      <Offers aria-label="Points of earlier visits">
+        {earlier.map((p) => (
+          <li key={p.identity}>
+            <span>
+              <b>
+                {sentence(plain(p.muscle))}, {p.side}
+              </b>
+              <br />
+              <span className="quiet">
+                {one(p.nprs)} of 10 when found, {one(p.after_nprs)} afterwards
+              </span>
+            </span>
+            <Button onPress={() => next.again(p)}>Chart it again</Button>
+          </li>
+        ))}
+      </Offers>
+      {suspects.length > 0 && <h3>Suspects</h3>}
+      <Offers aria-label="Likeliest suspects">
+        {suspects.map((s) => (
+          <li key={s.muscle + s.side}>
+            <span>
+              <b>
+                {s.name}, {s.side}
+              </b>{" "}
+              <span className="num">{Math.round(s.confidence * 100)} %</span>
+              <br />
+              <span className="quiet">{s.why[0]?.text}</span>
+            </span>
+            <Button onPress={() => next.find({ muscle: s.muscle, side: s.side })}>Find it</Button>
+          </li>
+        ))}
+      </Offers>
+      <Short visit={visit} />
+      {earlier.length + suspects.length === 0 && <Telling missing={next.ranking.missing} />}
+    </Card>
+  );
+}
+
+/** Movements that were short when measured. */
+function Short({ visit }: StepProps) {
+  const { state, core, open } = visit;
+  const value = (m: string, side: string) =>
+    state.ranges.find((r) => r.movement === m && r.side === side)?.before;
+  const short = state.ranges.filter(
+    (r) =>
+      r.before !== undefined &&
+      core.range(r.movement, r.before, value(r.movement, otherSide(r.side)), open.client.age).flagged,
+  );
+  if (short.length === 0) return null;
+  const words = short.map((r) => {
+    const side = r.side === "midline" ? "" : `, ${r.side}`;
+    return `${movementName(r.movement)}${side} ${deg(r.before)}`;
+  });
+  return (
+    <p>
+      <b>Short today:</b> {words.join("; ")}.
+    </p>
+  );
+}
+
+const otherSide = (side: string) => (side === "left" ? "right" : side === "right" ? "left" : "");
