@@ -86,10 +86,7 @@ func TestNothingIsCutOffOnAnyDevice(t *testing.T) {
 		p.see(h[0], h[1])
 		fits(p, path)
 	}
-	p.MustNavigate(p.base + "/")
-	p.see("a", "Jonah Petrak")
-	p.MustElementX(`//li[contains(., 'Jonah Petrak')]//a[contains(@class, 'go')]`).MustClick()
-	p.see("button", "Undo")
+	newVisit(p, ownClient(p, "Wide"))
 	fits(p, "pain")
 	stepTo(p, "Screen")
 	fits(p, "screen")

@@ -67,7 +67,7 @@ func TestCloseUp(t *testing.T) {
 		pinch(p, at(p, 186, 772), 60, 180)
 		k := closeness(p)
 		assert.InDelta(t, 3, k, 0.3, "as far as the fingers spread")
-		p.see("h2", "Points of this visit")
+		p.see("h2", "Touch the body")
 		pinch(p, at(p, 186, 772), 60, 180)
 		assert.Greater(t, closeness(p), k)
 
@@ -106,4 +106,45 @@ func TestCloseUp(t *testing.T) {
 		require.Len(t, kept, 1)
 		assert.LessOrEqual(t, math.Hypot(kept[0].X-right, kept[0].Y-772.4)*1.7, 2.0)
 	}
+}
+
+// What is chosen comes near: a suspect, and a point of the visit.
+func TestWhatIsChosenComesNear(t *testing.T) {
+	s := startServer(t)
+	for _, d := range [][2]int{{1280, 800}, {820, 1180}} {
+		p := openPage(t, s.addr, "/")
+		p.MustSetViewport(d[0], d[1], 1, false)
+		p.signIn(demo.Logins[0])
+		newVisit(p, ownClient(p, "Near"+strconv.Itoa(d[0])))
+		paint(p, "back", [][2]float64{{176, 955}, {180, 968}, {186, 982}})
+		stepTo(p, "Suspect")
+		require.InDelta(t, 1, closeness(p), 0, "nothing is chosen")
+		p.MustElementX(`(//*[@aria-label="Suspects, likeliest first"]//button)[1]`).MustClick()
+		p.MustWait(`() => [...document.querySelectorAll("svg[data-view]")].some((s) => +s.dataset.zoom > 1.4)`)
+		p.MustWait(`() => { const m = document.querySelector("svg[data-view] [data-muscle]");
+			const b = m.getBoundingClientRect(), s = m.closest("svg[data-view]").getBoundingClientRect();
+			return b.top >= s.top && b.bottom <= s.bottom && b.left >= s.left && b.right <= s.right }`)
+		p.click("button", "Take the muscle off the body")
+		p.MustWait(`() => [...document.querySelectorAll("svg[data-view]")].every((s) => +s.dataset.zoom === 1)`)
+	}
+}
+
+// Without a pain drawing no muscle is a suspect, and the step says what would
+// tell most.
+func TestNoStepIsAnEmptyRoom(t *testing.T) {
+	p, _ := visiting(t, "Empty")
+	stepTo(p, "Suspect")
+	p.see("h2", "Nothing found that speaks for a muscle yet")
+	assert.Len(t, p.MustElements(`[aria-label="What would tell most"] li`), 3)
+	for _, step := range []string{"Find", "Press", "Recheck", "Close"} {
+		stepTo(p, step)
+		p.MustElement("[data-next-up]")
+		p.see("h3", "What would tell most")
+	}
+	p.click("button", "Go there")
+	p.see("h2", "Where does it hurt")
+	paint(p, "back", [][2]float64{{176, 955}, {180, 968}, {186, 982}})
+	stepTo(p, "Press")
+	p.MustElementX(`(//*[@aria-label="Likeliest suspects"]//button)[1]`).MustClick()
+	p.MustElement("[data-sought]")
 }

@@ -1,10 +1,10 @@
 // The body at each step: its views, what is drawn, and what a touch does.
 import { useState } from "react";
 import type { Schemas } from "../../../api/client";
-import { pairs, type View } from "../../../body/views";
+import { pairOf, pairs, type View } from "../../../body/views";
 import type { LiveVisit } from "../../../core/useVisit";
 import type { Path } from "../steps";
-import { useAiming } from "./useAiming";
+import { type MuscleSide, useAiming } from "./useAiming";
 import { usePainting } from "./usePainting";
 import { usePlacing } from "./usePlacing";
 import { marksOn, useEarlier, useFits, useLaid, useZones } from "./useShown";
@@ -43,6 +43,13 @@ export function useBody(visit: LiveVisit, path: Path, likeliest: Schemas["Suspec
     aim ? undefined : path.step === "measure" ? undefined : (shown ?? chosen),
   );
 
+  /** A muscle is chosen; the body turns to where it is seen. */
+  const setChosen = (c: MuscleSide | undefined) => {
+    aiming.setChosen(c);
+    const seen = c && views.some((v) => core.layers({ view: v, layers: ["muscles"], only: [c.muscle] }).box);
+    const first = c && core.palpate(c.muscle, c.side, height).sites[0];
+    if (first && !seen) setPair(pairOf(first.view));
+  };
   /** A point of this visit is selected; one of an earlier visit is charted again. */
   const select = (view: View, point: string) => {
     const old = earlier.find((p) => p.point === point);
@@ -56,6 +63,7 @@ export function useBody(visit: LiveVisit, path: Path, likeliest: Schemas["Suspec
     height,
     marking: path.step === "measure" && path.part === "signs",
     ...aiming,
+    setChosen,
     placing,
     painting,
     subject,
