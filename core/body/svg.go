@@ -15,7 +15,7 @@ func WriteSVG(b *strings.Builder, f Figure) {
 		f.writeShapes(b, layer)
 		b.WriteString(`</g><g fill="#ecdccd">`)
 		f.writeShapes(b, layer)
-		b.WriteString(`</g><g fill="#b08468" fill-opacity="0.07">`)
+		b.WriteString(`</g><g fill="#b08468" fill-opacity="0.06">`)
 		f.writeShades(b, layer)
 		b.WriteString(`</g><g fill="none" stroke="#a38b7b" stroke-linecap="round">`)
 		f.writeLines(b, layer)

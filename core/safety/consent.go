@@ -29,7 +29,7 @@ var sensitive = []struct {
 		[]ids.Region{"epigastrium", "umbilical", "lower-abdomen"},
 		[]ids.Muscle{"psoas-major", "iliacus", "rectus-abdominis", "external-oblique", "diaphragm"},
 	},
-	{"axilla", []ids.Region{"axilla"}, []ids.Muscle{"subscapularis"}},
+	{"axilla", []ids.Region{"axilla"}, []ids.Muscle{"subscapularis", "coracobrachialis"}},
 	{"coccyx", []ids.Region{"coccyx"}, []ids.Muscle{"coccyx-region"}},
 }
 

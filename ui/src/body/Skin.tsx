@@ -63,7 +63,7 @@ function Layer({ figure, layer, round, k }: { figure: Drawing; layer: number; ro
       <g fill="var(--skin)" filter={round}>
         <Shapes of={shapes} />
       </g>
-      <g fill="var(--skin-shade)" fillOpacity={0.09}>
+      <g fill="var(--skin-shade)" fillOpacity={0.06}>
         {shades.map((s) => (
           <path key={s.path} d={s.path} />
         ))}
