@@ -54,6 +54,7 @@ type Figure struct {
 	Version string  `json:"version" enum:"figure-2"`
 	Width   float64 `json:"width"`
 	Height  float64 `json:"height"`
+	Share   float64 `json:"share" doc:"of the body's height that the view's 1,000 units stand for"`
 	Shapes  []Shape `json:"shapes"`
 	Inner   []Inner `json:"inner"`
 	Shades  []Shade `json:"shades"`
@@ -74,7 +75,7 @@ func Draw(v View) Figure {
 }
 
 func draw(v View) Figure {
-	f := Figure{View: v, Version: Version, Width: v.Width(), Height: 1000}
+	f := Figure{View: v, Version: Version, Width: v.Width(), Height: 1000, Share: v.share()}
 	switch {
 	case v.profile():
 		f.drawProfile(v)
@@ -146,7 +147,7 @@ func (f *Figure) line(v View, lines []innerLine, both bool) {
 				pts[i] = v.place(p, s)
 			}
 			if l.soft > 0 {
-				f.shade(pts, l.soft/v.share())
+				f.shade(pts, l.soft*v.unit())
 				continue
 			}
 			f.Inner = append(f.Inner, Inner{ID: l.id, Path: open(pts), Weight: l.weight, Layer: f.layer})

@@ -9,13 +9,18 @@ import (
 // layer; core/picture makes a whole drawing of them. A part that lies before
 // the rest lets it be seen.
 func WriteSVG(b *strings.Builder, f Figure) {
+	fmt.Fprintf(b, `<clipPath id="edge-%s">`, f.View)
+	for layer := range 2 {
+		f.writeShapes(b, layer)
+	}
+	b.WriteString(`</clipPath>`)
 	for layer := range 2 {
 		fmt.Fprintf(b, `<g opacity="%s"><g fill="none" stroke="#8a7466" stroke-width="3.4" stroke-linejoin="round">`,
 			Coordinate(1-0.3*float64(layer)))
 		f.writeShapes(b, layer)
 		b.WriteString(`</g><g fill="#ecdccd">`)
 		f.writeShapes(b, layer)
-		b.WriteString(`</g><g fill="#b08468" fill-opacity="0.06">`)
+		fmt.Fprintf(b, `</g><g fill="#b08468" fill-opacity="0.06" clip-path="url(#edge-%s)">`, f.View)
 		f.writeShades(b, layer)
 		b.WriteString(`</g><g fill="none" stroke="#a38b7b" stroke-linecap="round">`)
 		f.writeLines(b, layer)

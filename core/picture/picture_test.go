@@ -26,7 +26,7 @@ func TestSVGIsWellFormedAndDrawsEverything(t *testing.T) {
 			require.NoError(t, err, "%s", v)
 		}
 		f := body.Draw(v)
-		paths := 3*len(f.Shapes) + len(f.Inner) + len(f.Shades) + len(d.Bones)
+		paths := 4*len(f.Shapes) + len(f.Inner) + len(f.Shades) + len(d.Bones)
 		for _, s := range d.Strands {
 			paths += len(s.Fibres) + len(s.Bands)
 			for _, area := range []string{s.Sinew, s.Belly} {
@@ -36,7 +36,7 @@ func TestSVGIsWellFormedAndDrawsEverything(t *testing.T) {
 			}
 		}
 		assert.Equal(t, paths, strings.Count(svg, "<path"),
-			"%s: outline, fill and clip of each shape, and the layers", v)
+			"%s: outline, fill and both clips of each shape, and the layers", v)
 		assert.Equal(t, 2*len(d.Structures), strings.Count(svg, "<polyline"))
 		assert.Equal(t, len(d.Landmarks), strings.Count(svg, "<circle"))
 	}

@@ -1595,6 +1595,11 @@ export interface components {
             landmarks: components["schemas"]["Landmark"][];
             shades: components["schemas"]["Shade"][];
             shapes: components["schemas"]["Shape"][];
+            /**
+             * Format: double
+             * @description of the body's height that the view's 1,000 units stand for
+             */
+            share: number;
             /** @enum {string} */
             version: "figure-2";
             view: components["schemas"]["View"];

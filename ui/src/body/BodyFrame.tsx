@@ -9,9 +9,10 @@ export const BodyFrame = styled.figure`
   justify-items: center;
   height: 100%;
   min-height: 0;
-  svg {
+  > svg {
+    /* All of the pane, so that what is close has all of it too. */
+    width: 100%;
     height: 100%;
-    max-width: 100%;
     touch-action: none;
     border-radius: 14px;
     outline-offset: -3px;

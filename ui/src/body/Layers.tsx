@@ -67,7 +67,7 @@ function Strand({ s, bright, k }: Look & { s: Drawn["strands"][number] }) {
         <path key={d} d={d} fill="var(--sinew)" stroke="none" />
       ))}
       {s.fibres.map((d) => (
-        <path key={d} d={d} strokeWidth={0.5 * k} opacity={0.45} />
+        <path key={d} d={d} strokeWidth={0.8 * k} opacity={0.45} />
       ))}
     </g>
   );

@@ -4,6 +4,7 @@ import { type ReactNode, useMemo, useRef } from "react";
 import { BodyFrame } from "./BodyFrame";
 import type { Drawing, Paint } from "./drawing";
 import { type Cell, cellId, placeName, under, useLattice } from "./lattice";
+import { Lattice } from "./Lattice";
 import { Painted } from "./Painted";
 import { useBrush } from "./useBrush";
 import { useKeyBrush } from "./useKeyBrush";
@@ -42,7 +43,12 @@ export function PainBody({ view, drawing, brush, size, onStroke, onPlace, childr
       onSecondFinger={abort}
       tabIndex={0}
       role="application"
-      inside={<Painted view={view} lattice={lattice} drawing={shown} />}
+      inside={
+        <>
+          <Lattice cells={lattice} />
+          <Painted view={view} lattice={lattice} drawing={shown} />
+        </>
+      }
       data-live
       data-cells={shown.size}
       aria-label={`${viewName[view]} of the body to paint on. Arrow keys move, Space paints, Enter keeps the brush down, + and − come closer and go back.`}

@@ -14,7 +14,7 @@ export function Skin({ figure, id, k, shade }: { figure: Drawing; id: string; k:
         </clipPath>
       </defs>
       {[0, 1].map((layer) => (
-        <Layer key={layer} figure={figure} layer={layer} round={`url(#${id}-round)`} k={k} />
+        <Layer key={layer} figure={figure} layer={layer} id={id} k={k} />
       ))}
     </>
   );
@@ -51,7 +51,7 @@ function Rounded({ id, k }: { id: string; k: number }) {
 /** What hangs before the trunk lets it be seen. */
 const before = 0.7;
 
-function Layer({ figure, layer, round, k }: { figure: Drawing; layer: number; round: string; k: number }) {
+function Layer({ figure, layer, id, k }: { figure: Drawing; layer: number; id: string; k: number }) {
   const shapes = figure.shapes.filter((s) => (s.layer ?? 0) === layer);
   const inner = figure.inner.filter((l) => (l.layer ?? 0) === layer);
   const shades = figure.shades.filter((s) => (s.layer ?? 0) === layer);
@@ -60,10 +60,10 @@ function Layer({ figure, layer, round, k }: { figure: Drawing; layer: number; ro
       <g fill="none" stroke="var(--skin-edge)" strokeWidth={2.6 * k} strokeLinejoin="round">
         <Shapes of={shapes} />
       </g>
-      <g fill="var(--skin)" filter={round}>
+      <g fill="var(--skin)" filter={`url(#${id}-round)`}>
         <Shapes of={shapes} />
       </g>
-      <g fill="var(--skin-shade)" fillOpacity={0.06}>
+      <g fill="var(--skin-shade)" fillOpacity={0.06} clipPath={`url(#${id}-skin)`}>
         {shades.map((s) => (
           <path key={s.path} d={s.path} />
         ))}

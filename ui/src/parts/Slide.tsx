@@ -5,6 +5,7 @@ import { styled } from "styled-components";
 const Look = styled(Slider)`
   display: grid;
   gap: var(--s1);
+  min-width: 190px;
   label,
   .label {
     font-size: var(--t1);

@@ -81,7 +81,7 @@ const Room = styled(TableRoom)`
   }
   .body svg {
     height: 100%;
-    max-width: 100%;
+    width: 100%;
   }
   figcaption {
     font-size: 15px;
@@ -157,6 +157,7 @@ function Steps({ core, muscle, side, finger }: Props) {
     back,
     nextSite,
     leave,
+    height,
   } = useSteps(core, muscle, side, finger);
   const place = g.sites[0];
   const view = step.view || place?.view || "back";
@@ -194,6 +195,7 @@ function Steps({ core, muscle, side, finger }: Props) {
           steps={steps.slice(0, at + 1)}
           late={late.has(step.kind)}
           side={side}
+          height={height}
         />
         <figcaption>{viewName[view]}</figcaption>
       </figure>

@@ -7,6 +7,7 @@ import { useFigure, type View, viewName } from "../../../body/views";
 import type { Core } from "../../../core/core";
 import { plain } from "../../../parts/words";
 import { arrow, closeUp } from "./geometry";
+import { Touch } from "./Touch";
 
 type Step = Schemas["DrawStep"];
 
@@ -19,9 +20,11 @@ interface Props {
   /** Whether the place itself is shown. */
   late: boolean;
   side: Schemas["Side"];
+  /** Of the client, cm. */
+  height: number;
 }
 
-export function Construction({ view, core, g, steps, late, side }: Props) {
+export function Construction({ view, core, g, steps, late, side, height }: Props) {
   const { data } = useFigure(view);
   const drawn = useDrawn(view, core, g, late, side);
   const part = useMemo(() => closeUp(g, view, data?.width ?? 480), [data, g, view]);
@@ -46,10 +49,19 @@ export function Construction({ view, core, g, steps, late, side }: Props) {
             s={s}
             now={s === now}
             // Names stand away from the place, so that nothing covers it.
-            toLeft={!!site && s.at.x < site.x - 2}
+            toLeft={(!!site && s.at.x < site.x - 2) || (!!part && s.at.x > part[0] + part[2] * 0.6)}
             k={k}
           />
         ))}
+      {late && site && g.contacts[0] && (
+        <Touch
+          contact={g.contacts[0]}
+          at={site}
+          along={g.trace_deg}
+          mm={100 / ((data?.share ?? 1) * height)}
+          k={k}
+        />
+      )}
       {late && site && <Place g={g} site={site} kind={now?.kind} k={k} />}
     </BodySvg>
   );

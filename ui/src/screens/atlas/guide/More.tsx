@@ -36,8 +36,13 @@ export function More({ g, kind, first }: Props) {
         ))}
       {kind === "strum" && (
         <p className="more">
-          <b>Contact</b> {g.contacts.map(plain).join(", ")}. <b>Slack</b> {g.slack.map(motion).join("; ")}.{" "}
-          <b>Tension</b> {g.tension.map(motion).join("; ")}.
+          <b>First choice</b> {plain(g.contacts[0] ?? "")}, drawn at its size.{" "}
+          {g.contacts.length > 1 && (
+            <>
+              <b>Or</b> {g.contacts.slice(1).map(plain).join(", ")}.{" "}
+            </>
+          )}
+          <b>Slack</b> {g.slack.map(motion).join("; ")}. <b>Tension</b> {g.tension.map(motion).join("; ")}.
         </p>
       )}
       {kind === "trace" &&

@@ -38,6 +38,7 @@ export function useSteps(
   useGuideKeys({ next, back, nextSite, leave });
   return {
     guide,
+    height,
     steps,
     at,
     step: steps[Math.min(at, last)] as Schemas["DrawStep"],

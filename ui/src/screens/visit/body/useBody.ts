@@ -37,11 +37,9 @@ export function useBody(visit: LiveVisit, path: Path, likeliest: Schemas["Suspec
   const sought = path.step === "find" && !subject ? chosen : undefined;
   const suspected = useLaid(core, views, path.step === "suspect" ? (chosen ?? likely) : sought);
 
-  const fits = useFits(
-    core,
-    views,
-    aim ? undefined : path.step === "measure" ? undefined : (shown ?? chosen),
-  );
+  const pressed = path.step === "press" ? state.points.at(-1) : undefined;
+  const near = aim || path.step === "measure" ? undefined : (shown ?? pressed ?? chosen);
+  const fits = useFits(core, views, near);
 
   /** A muscle is chosen; the body turns to where it is seen. */
   const setChosen = (c: MuscleSide | undefined) => {

@@ -20,6 +20,7 @@ export function ChartFields({ c, set, usual, missing }: Props) {
   return (
     <>
       <Choice
+        scale
         label="Number at test pressure (0–10)"
         value={c.nprs}
         options={numbers}
