@@ -147,7 +147,8 @@ func (s *server) putSite(ctx context.Context, in *struct {
 	}
 	return s.atlasWrite(ctx, m, func(tx *store.Tx) error {
 		return tx.PutAtlasSite(ctx, store.AtlasSite{
-			ID: in.uuid(), Muscle: string(m.ID), Name: in.Body.Name, Figure: body.Version, Fibre: p.Fibre, AlongPct: p.AlongPct,
+			ID: in.uuid(), Muscle: string(m.ID), Name: in.Body.Name,
+			Figure: body.Version, Fibre: p.Fibre, AlongPct: p.AlongPct,
 			AcrossMM: p.AcrossMM, Note: in.Body.Note,
 		})
 	})

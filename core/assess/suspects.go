@@ -131,7 +131,10 @@ func Rank(f Findings, w Weights) Ranking {
 		top = *f.Top
 	}
 	screening := safety.Screen(f.Screening)
-	out := Ranking{Suspects: make([]Suspect, 0, len(m.all)), Threshold: Threshold, Notes: notes(f.ROM, f.Age), Missing: missing(f, w)}
+	out := Ranking{
+		Suspects: make([]Suspect, 0, len(m.all)), Threshold: Threshold,
+		Notes: notes(f.ROM, f.Age), Missing: missing(f, w),
+	}
 	for _, h := range m.all {
 		sum, why := h.reasons()
 		h.conf = 1 / (1 + math.Exp(-(priorLog + sum)))

@@ -50,6 +50,59 @@ func TestProportions(t *testing.T) {
 	}
 }
 
+// Breadths and lengths against published tables, as shares of the height:
+// segment lengths, head, hip and foot after Drillis and Contini (1966) and
+// Winter (2009); the shoulders between the acromia, waist, neck, knee and calf
+// after means of adult surveys of both sexes (working values).
+func TestBreadthsAndSegments(t *testing.T) {
+	breadth := func(v View, shape string, y float64) float64 {
+		f := Draw(v)
+		for _, s := range f.Shapes {
+			if s.ID == shape {
+				widest := 0.0
+				for _, x := range spans(s.poly, y) {
+					widest = max(widest, x[1]-x[0])
+				}
+				return widest / 1000
+			}
+		}
+		t.Fatalf("%s has no %s", v, shape)
+		return 0
+	}
+	for _, c := range []struct {
+		name  string
+		is    float64
+		wants float64
+	}{
+		{"head, side to side", breadth(Front, "head", 48), 0.089},
+		{"neck", breadth(Front, "body", 130), 0.066},
+		{"waist", breadth(Front, "body", 381), 0.160},
+		{"hips", breadth(Front, "body", 490), 0.195},
+		{"calf", breadth(Back, "body", 785), 0.060},
+		{"knee", breadth(Front, "body", 714), 0.052},
+		{"head, front to back", breadth(LeftSide, "head", 50), 0.113},
+		{"foot", breadth(LeftSide, "body", 996), 0.152},
+	} {
+		assert.InDelta(t, c.wants, c.is, 0.012, "%s", c.name)
+	}
+	between := func(a, b ids.Landmark) float64 {
+		p, err := FindLandmark(Front, a, ids.Left)
+		require.NoError(t, err)
+		q, err := FindLandmark(Front, b, ids.Left)
+		require.NoError(t, err)
+		return p.Distance(q) / 1000
+	}
+	assert.InDelta(t, 0.186, between("acromion", "lateral-epicondyle"), 0.025, "upper arm")
+	assert.InDelta(t, 0.146, between("lateral-epicondyle", "radial-styloid"), 0.015, "forearm")
+	assert.InDelta(t, 0.245, between("greater-trochanter", "patella"), 0.012, "thigh")
+	assert.InDelta(t, 0.246, between("patella", "lateral-malleolus"), 0.012, "shank")
+	hand := 0.0
+	for _, p := range handFile().Outline.points() {
+		hand = max(hand, p.Y/1000)
+	}
+	assert.InDelta(t, 0.108, hand, 0.01, "hand")
+}
+
 // Palpation's levels: crest line L4, PSIS S2, T7 at the lower scapular angle,
 // T3 at the root of the scapular spine, T12 halfway between crest and angle.
 func TestLevelsMatchTheirLandmarks(t *testing.T) {

@@ -198,7 +198,9 @@ func (v View) place(half Point, s ids.Side) Point {
 }
 
 // unit is how many view units an authored unit is long.
-func (v View) unit() float64 { return v.place(Point{Y: 1}, v.side(true)).Y - v.place(Point{}, v.side(true)).Y }
+func (v View) unit() float64 {
+	return v.place(Point{Y: 1}, v.side(true)).Y - v.place(Point{}, v.side(true)).Y
+}
 
 // authored undoes place, folding both sides of front and back into one.
 func (v View) authored(p Point) Point {

@@ -130,7 +130,8 @@ var questions = []Question{
 	emergency("pulsing-abdominal-mass", "A pulsing swelling in the belly with back pain?",
 		"Possible widening of the great artery."),
 	emergency("hot-joint-fever", "A hot joint together with fever?", "Possible infection of the joint."),
-	emergency("tense-compartment", "A tense, swollen shin, calf or forearm whose pain grows, beyond what happened to it?",
+	emergency("tense-compartment",
+		"A tense, swollen shin, calf or forearm whose pain grows, beyond what happened to it?",
 		"Possible pressure in a closed compartment of muscle."),
 	emergency("cold-limb", "A cold, pale arm or leg without a pulse?", "Possible blocked artery."),
 
@@ -168,7 +169,8 @@ var questions = []Question{
 	avoid("joint-replacement", "A replaced joint that is not yet cleared for massage?", "Not here until cleared."),
 	avoid("recent-injection", "An injection in the last 7 days?", "Not here for 7 days."),
 	avoid("varicose-veins", "Varicose veins?", "Not on them."),
-	avoid("hernia", "A hernia of the belly wall or the groin?", "No work on the abdomen.", abdomen...).blocking(deepBelly...),
+	avoid("hernia", "A hernia of the belly wall or the groin?", "No work on the abdomen.", abdomen...).
+		blocking(deepBelly...),
 	avoid("abdominal-disease", "A disease of the belly?", "No work on the abdomen.", abdomen...).blocking(deepBelly...),
 	avoid("implanted-device", "An implanted device or port?", "Not on or near it."),
 	avoid("enlarged-nodes", "Swollen lymph nodes?", "Not on or near them."),
