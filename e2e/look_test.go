@@ -268,4 +268,55 @@ func TestBenchBrowser(t *testing.T) {
 	t.Logf("a touched place against every referral pattern, both sides: %.2f ms, JSON in and out included", hurts)
 	rank := p.MustEval(`() => { const q = '{"pain":[{"region":"heel","side":"left","intensity":7},{"region":"achilles","side":"left","intensity":5}],"rom":[{"movement":"ankle.dorsiflexion-knee-bent","side":"left","active_deg":9}],"loads":["running"]}'; const n = 60; mokrenCore.calc("suspects", q); const t = performance.now(); for (let i = 0; i < n; i++) mokrenCore.calc("suspects", q); return (performance.now() - t) / n; }`).Num()
 	t.Logf("the whole atlas ranked: %.2f ms, JSON in and out included", rank)
+	zoomFrames(t, p)
+	visitReady(t, p)
+}
+
+// zoomFrames comes closer and goes back by the wheel, a step a frame, with all
+// muscles laid on both views.
+func zoomFrames(t *testing.T, p *page) {
+	t.Helper()
+	p.MustNavigate(p.base + "/atlas")
+	p.MustElementX(`//button[text()="muscles"]`).MustClick()
+	p.MustElement("svg[data-view=back] [data-muscle]")
+	ms := p.MustEval(`async () => {
+		const svg = document.querySelector("svg[data-view=back]"), r = svg.getBoundingClientRect();
+		const frame = () => new Promise(requestAnimationFrame);
+		const step = (d) => svg.dispatchEvent(new WheelEvent("wheel", { deltaY: d, bubbles: true, cancelable: true,
+			clientX: r.left + r.width / 2, clientY: r.top + r.height / 3 }));
+		for (let i = 0; i < 10; i++) { step(-40); await frame(); }
+		const out = [];
+		for (let i = 0; i < 60; i++) {
+			const from = await frame();
+			step(i < 30 ? -30 : 30);
+			out.push((await frame()) - from);
+		}
+		return out.sort((a, b) => a - b);
+	}`).Arr()
+	t.Logf("a zoom step with all muscles: %.1f ms to the next frame at the median, %.1f ms at the most",
+		ms[len(ms)/2].Num(), ms[len(ms)-1].Num())
+}
+
+// visitReady loads an open visit anew and holds how long it took against what
+// the same pieces take one after the other, as the page used to ask for them.
+func visitReady(t *testing.T, p *page) {
+	t.Helper()
+	newVisit(p, demoClient(1))
+	p.sent()
+	var ready, serial float64
+	for range 5 {
+		p.MustReload()
+		p.MustElement("svg[data-view=back] path")
+		got := p.MustEval(`() => {
+			const all = performance.getEntriesByType("resource");
+			const took = (re) => Math.max(0, ...all.filter((e) => re.test(e.name)).map((e) => e.duration));
+			const svg = performance.now();
+			return [svg, took(/index-.*\.js/) + took(/api\/session$/) + took(/Visit-.*\.js/) +
+				took(/wasm_exec/) + took(/core-.*wasm/) + took(/api\/visits\/[^/]*$/)];
+		}`).Arr()
+		ready += got[0].Num() / 5
+		serial += got[1].Num() / 5
+	}
+	t.Logf("a visit from a warm cache: ready after %.0f ms; its pieces one after the other, without drawing: %.0f ms",
+		ready, serial)
 }
