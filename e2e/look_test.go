@@ -268,17 +268,19 @@ func TestBenchBrowser(t *testing.T) {
 	t.Logf("a touched place against every referral pattern, both sides: %.2f ms, JSON in and out included", hurts)
 	rank := p.MustEval(`() => { const q = '{"pain":[{"region":"heel","side":"left","intensity":7},{"region":"achilles","side":"left","intensity":5}],"rom":[{"movement":"ankle.dorsiflexion-knee-bent","side":"left","active_deg":9}],"loads":["running"]}'; const n = 60; mokrenCore.calc("suspects", q); const t = performance.now(); for (let i = 0; i < n; i++) mokrenCore.calc("suspects", q); return (performance.now() - t) / n; }`).Num()
 	t.Logf("the whole atlas ranked: %.2f ms, JSON in and out included", rank)
-	zoomFrames(t, p)
-	visitReady(t, p)
-}
-
-// zoomFrames comes closer and goes back by the wheel, a step a frame, with all
-// muscles laid on both views.
-func zoomFrames(t *testing.T, p *page) {
-	t.Helper()
+	stepTo(p, "Find")
+	p.MustElement("svg[data-view=back] path")
+	zoomFrames(t, p, "at a step of the visit")
 	p.MustNavigate(p.base + "/atlas")
 	p.MustElementX(`//button[text()="muscles"]`).MustClick()
 	p.MustElement("svg[data-view=back] [data-muscle]")
+	zoomFrames(t, p, "with all muscles")
+	visitReady(t, p)
+}
+
+// zoomFrames comes closer and goes back by the wheel, a step a frame.
+func zoomFrames(t *testing.T, p *page, where string) {
+	t.Helper()
 	ms := p.MustEval(`async () => {
 		const svg = document.querySelector("svg[data-view=back]"), r = svg.getBoundingClientRect();
 		const frame = () => new Promise(requestAnimationFrame);
@@ -293,7 +295,7 @@ func zoomFrames(t *testing.T, p *page) {
 		}
 		return out.sort((a, b) => a - b);
 	}`).Arr()
-	t.Logf("a zoom step with all muscles: %.1f ms to the next frame at the median, %.1f ms at the most",
+	t.Logf("a zoom step %s: %.1f ms to the next frame at the median, %.1f ms at the most", where,
 		ms[len(ms)/2].Num(), ms[len(ms)-1].Num())
 }
 

@@ -81,10 +81,11 @@ func (m *Muscle) Extent(v body.View, side ids.Side) (low, high body.Point, ok bo
 		switch {
 		case s.view != v:
 		case !ok:
-			low, high, ok = s.low, s.high, true
+			low, high, ok = s.even().low, s.even().high, true
 		default:
-			low = body.Point{X: min(low.X, s.low.X), Y: min(low.Y, s.low.Y)}
-			high = body.Point{X: max(high.X, s.high.X), Y: max(high.Y, s.high.Y)}
+			e := s.even()
+			low = body.Point{X: min(low.X, e.low.X), Y: min(low.Y, e.low.Y)}
+			high = body.Point{X: max(high.X, e.high.X), Y: max(high.Y, e.high.Y)}
 		}
 	}
 	return low, high, ok

@@ -21,8 +21,15 @@ type sheet struct {
 	// outward is +1 where s grows outward (forward in a side view, or down where
 	// the fibres run straight across), −1 where it grows the other way.
 	outward float64
-	// grid holds places at even shares, to find the nearest one by.
-	grid [gridT + 1][gridS + 1]body.Point
+	// even is made when it is first needed: most sheets are only looked at in
+	// one place.
+	even func() *even
+}
+
+// even holds places of a sheet at even shares, to find the nearest one by, and
+// their box.
+type even struct {
+	at   [gridT + 1][gridS + 1]body.Point
 	low  body.Point
 	high body.Point
 }
@@ -73,17 +80,24 @@ func (p *Part) lay(side ids.Side) *sheet {
 		last:  edge(origin[len(origin)-1], insertion[len(insertion)-1], p.Last),
 	}
 	s.outward = s.senseOf(side)
-	s.low = body.Point{X: math.Inf(1), Y: math.Inf(1)}
-	s.high = body.Point{X: math.Inf(-1), Y: math.Inf(-1)}
-	for i := range s.grid {
-		for k := range s.grid[i] {
+	s.even = sync.OnceValue(s.evenly)
+	return s
+}
+
+func (s *sheet) evenly() *even {
+	e := &even{
+		low:  body.Point{X: math.Inf(1), Y: math.Inf(1)},
+		high: body.Point{X: math.Inf(-1), Y: math.Inf(-1)},
+	}
+	for i := range e.at {
+		for k := range e.at[i] {
 			q := s.at(float64(i)/gridT, float64(k)/gridS)
-			s.grid[i][k] = q
-			s.low = body.Point{X: min(s.low.X, q.X), Y: min(s.low.Y, q.Y)}
-			s.high = body.Point{X: max(s.high.X, q.X), Y: max(s.high.Y, q.Y)}
+			e.at[i][k] = q
+			e.low = body.Point{X: min(e.low.X, q.X), Y: min(e.low.Y, q.Y)}
+			e.high = body.Point{X: max(e.high.X, q.X), Y: max(e.high.Y, q.Y)}
 		}
 	}
-	return s
+	return e
 }
 
 // steepest: fibres flatter than this against the horizontal run "straight
@@ -124,7 +138,7 @@ func (s *sheet) direction(t, u float64) body.Point {
 func (s *sheet) length() float64 {
 	sum := 0.0
 	for i := 1; i <= gridT; i++ {
-		sum += s.grid[i-1][gridS/2].Distance(s.grid[i][gridS/2])
+		sum += s.even().at[i-1][gridS/2].Distance(s.even().at[i][gridS/2])
 	}
 	return sum
 }
@@ -173,9 +187,10 @@ var ways = [8][2]float64{{1, 0}, {-1, 0}, {0, 1}, {0, -1}, {1, 1}, {1, -1}, {-1,
 // near finds the place in the sheet that lies nearest to a point.
 func (s *sheet) near(p body.Point) (t, u, off float64) {
 	best := math.Inf(1)
-	for i := range s.grid {
-		for k := range s.grid[i] {
-			if d := s.grid[i][k].Distance(p); d < best {
+	grid := &s.even().at
+	for i := range grid {
+		for k := range grid[i] {
+			if d := grid[i][k].Distance(p); d < best {
 				best, t, u = d, float64(i)/gridT, float64(k)/gridS
 			}
 		}
@@ -197,7 +212,8 @@ func (s *sheet) near(p body.Point) (t, u, off float64) {
 
 // reaches reports whether a point lies within so many units of the sheet's box.
 func (s *sheet) reaches(p body.Point, units float64) bool {
-	return p.X >= s.low.X-units && p.X <= s.high.X+units && p.Y >= s.low.Y-units && p.Y <= s.high.Y+units
+	low, high := s.even().low, s.even().high
+	return p.X >= low.X-units && p.X <= high.X+units && p.Y >= low.Y-units && p.Y <= high.Y+units
 }
 
 // fibre samples the line of one share of the width between two shares of the

@@ -49,8 +49,8 @@ func TestTheNearestPlaceIsTheNearest(t *testing.T) {
 		s := m.Parts[rapid.IntRange(0, len(m.Parts)-1).Draw(t, "part")].sheet(ids.Left)
 		share := rapid.Float64Range(0, 1)
 		p := body.Point{
-			X: s.low.X + (s.high.X-s.low.X)*share.Draw(t, "x"),
-			Y: s.low.Y + (s.high.Y-s.low.Y)*share.Draw(t, "y"),
+			X: s.even().low.X + (s.even().high.X-s.even().low.X)*share.Draw(t, "x"),
+			Y: s.even().low.Y + (s.even().high.Y-s.even().low.Y)*share.Draw(t, "y"),
 		}
 		_, _, off := s.near(p)
 		other := s.at(share.Draw(t, "along"), share.Draw(t, "across"))

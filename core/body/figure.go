@@ -59,7 +59,8 @@ type Figure struct {
 	Inner   []Inner `json:"inner"`
 	Shades  []Shade `json:"shades"`
 
-	layer int // that is being drawn
+	layer int  // that is being drawn
+	bare  bool // contours only, nothing to be drawn
 }
 
 var figures sync.Map // View → Figure
@@ -70,12 +71,24 @@ func Draw(v View) Figure {
 	if f, ok := figures.Load(v); ok {
 		return f.(Figure)
 	}
-	f, _ := figures.LoadOrStore(v, draw(v))
+	f, _ := figures.LoadOrStore(v, draw(v, false))
 	return f.(Figure)
 }
 
-func draw(v View) Figure {
-	f := Figure{View: v, Version: Version, Width: v.Width(), Height: 1000, Share: v.share()}
+var contours sync.Map // View → Figure
+
+// contoursOf gives the figure's shapes as polygons, without what only a drawing
+// needs: most of the work of a drawing is to write it.
+func contoursOf(v View) Figure {
+	if f, ok := contours.Load(v); ok {
+		return f.(Figure)
+	}
+	f, _ := contours.LoadOrStore(v, draw(v, true))
+	return f.(Figure)
+}
+
+func draw(v View, bare bool) Figure {
+	f := Figure{bare: bare, View: v, Version: Version, Width: v.Width(), Height: 1000, Share: v.share()}
 	switch {
 	case v.profile():
 		f.drawProfile(v)
@@ -118,10 +131,11 @@ func (f *Figure) shape(v View, id string, part Part, side ids.Side, half []Point
 	for i, p := range half {
 		pts[i] = v.place(p, side)
 	}
-	f.Shapes = append(f.Shapes, Shape{
-		ID: id, Part: part, Side: side, Layer: f.layer, Path: closed(pts),
-		poly: outline(pts),
-	})
+	s := Shape{ID: id, Part: part, Side: side, Layer: f.layer, poly: outline(pts)}
+	if !f.bare {
+		s.Path = closed(pts)
+	}
+	f.Shapes = append(f.Shapes, s)
 }
 
 type innerLine struct {
@@ -132,6 +146,9 @@ type innerLine struct {
 }
 
 func (f *Figure) line(v View, lines []innerLine, both bool) {
+	if f.bare {
+		return
+	}
 	for _, l := range lines {
 		sides := []ids.Side{v.side(true)}
 		onMiddle := true

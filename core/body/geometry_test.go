@@ -129,3 +129,19 @@ func TestAreaGoesWithTheView(t *testing.T) {
 	}
 	assert.InDelta(t, math.Sqrt(3)/2*1.19*1.19, one(Front), 0.01)
 }
+
+// A cell is named alike whether it is asked for alone or with all the others.
+func TestACellAloneIsNamedAsWithTheOthers(t *testing.T) {
+	for _, v := range Views {
+		all := Cells(v)
+		lattices.Delete(v)
+		for i := 0; i < len(all); i += 17 {
+			alone, ok := RegionOf(all[i].Cell)
+			require.True(t, ok)
+			assert.Equal(t, all[i], alone)
+		}
+		beside := Cell{v, -60, 1}
+		_, ok := RegionOf(beside)
+		assert.False(t, ok)
+	}
+}

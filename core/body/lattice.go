@@ -102,19 +102,15 @@ func latticeOf(v View) *lattice {
 		return l.(*lattice)
 	}
 	l := &lattice{index: map[Cell]int{}}
-	f := Draw(v)
 	w := v.CellSize()
 	rows := int(1000/(w*math.Sqrt(3)/2)) + 1
 	half := int(v.middle()/w) + 2
 	for r := 0; r <= rows; r++ {
-		var row [][2]float64
-		for i := range f.Shapes {
-			row = append(row, spans(f.Shapes[i].poly, Cell{v, 0, r}.Center().Y)...)
-		}
+		row := onFigure(v, Cell{v, 0, r}.Center().Y)
 		for q := -half - r/2 - 1; q <= half; q++ {
 			c := Cell{v, q, r}
 			p := c.Center()
-			if slices.ContainsFunc(row, func(s [2]float64) bool { return s[0] <= p.X && p.X < s[1] }) {
+			if within(row, p.X) {
 				region, side := regionAt(v, p)
 				l.index[c] = len(l.cells)
 				l.cells = append(l.cells, Named{c, region, side})
@@ -125,6 +121,19 @@ func latticeOf(v View) *lattice {
 	return got.(*lattice)
 }
 
+// onFigure gives the stretches of a horizontal line that lie on the figure.
+func onFigure(v View, y float64) [][2]float64 {
+	var row [][2]float64
+	for _, s := range contoursOf(v).Shapes {
+		row = append(row, spans(s.poly, y)...)
+	}
+	return row
+}
+
+func within(row [][2]float64, x float64) bool {
+	return slices.ContainsFunc(row, func(s [2]float64) bool { return s[0] <= x && x < s[1] })
+}
+
 // Cells lists a view's cells, row by row.
 func Cells(v View) []Named { return latticeOf(v).cells }
 
@@ -133,10 +142,19 @@ func RegionOf(c Cell) (n Named, ok bool) {
 	if !c.View.Known() {
 		return Named{}, false
 	}
-	l := latticeOf(c.View)
-	i, ok := l.index[c]
+	l, made := lattices.Load(c.View)
+	if !made {
+		// One cell is asked for more often than all of them.
+		p := c.Center()
+		if !within(onFigure(c.View, p.Y), p.X) {
+			return Named{}, false
+		}
+		region, side := regionAt(c.View, p)
+		return Named{c, region, side}, true
+	}
+	i, ok := l.(*lattice).index[c]
 	if !ok {
 		return Named{}, false
 	}
-	return l.cells[i], true
+	return l.(*lattice).cells[i], true
 }

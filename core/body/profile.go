@@ -47,7 +47,7 @@ func (f *Figure) drawHead(v View) {
 func profilePart(v View, p Point) Part {
 	q := v.place(p, v.side(true))
 	part := Trunk
-	for _, s := range Draw(v).Shapes {
+	for _, s := range contoursOf(v).Shapes {
 		if inside(s.poly, q) {
 			part = s.Part
 		}

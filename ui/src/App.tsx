@@ -1,4 +1,4 @@
-import { lazy, Suspense } from "react";
+import { Suspense } from "react";
 import { I18nProvider } from "react-aria-components";
 import { Route, Routes, useLocation } from "react-router";
 import type { Schemas } from "./api/client";
@@ -7,18 +7,9 @@ import { Shell } from "./parts/Shell";
 import { ClientPage } from "./screens/client/ClientPage";
 import { Clients } from "./screens/clients/Clients";
 import { Day } from "./screens/Day";
+import { Atlas, Guide, Hold, Pad, PhotoRoom, Practice, Show, Spine, Visit } from "./screens/screens";
 import { SignIn } from "./screens/SignIn";
 import { useSession } from "./session";
-
-const Visit = lazy(() => import("./screens/visit/Visit"));
-const Atlas = lazy(() => import("./screens/atlas/Atlas"));
-const Guide = lazy(() => import("./screens/atlas/Guide"));
-const Spine = lazy(() => import("./screens/spine/Spine"));
-const Pad = lazy(() => import("./screens/pad/Pad"));
-const PhotoRoom = lazy(() => import("./screens/visit/photos/PhotoRoom"));
-const Show = lazy(() => import("./screens/visit/show/Show"));
-const Practice = lazy(() => import("./screens/practice/Practice"));
-const Hold = lazy(() => import("./screens/hold/Hold"));
 
 export function App() {
   // A client's own device needs no sign-in.

@@ -24,6 +24,15 @@ export const BodyFrame = styled.figure`
   .mark {
     touch-action: none;
   }
+  svg[data-moving="true"] g[filter] {
+    filter: none;
+  }
+  svg[data-moving="true"] .fibres {
+    display: none;
+  }
+  svg[data-moving="true"] [data-muscle] path {
+    stroke: none;
+  }
   svg:focus:not(:focus-visible) {
     outline: none;
   }

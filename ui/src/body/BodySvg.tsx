@@ -5,7 +5,6 @@ import type { Schemas } from "../api/client";
 import { Layers } from "./Layers";
 import { Skin } from "./Skin";
 import { scaleOf, useFigure, type View } from "./views";
-import { useScale } from "./zoom";
 
 export interface BodyProps extends Omit<SVGProps<SVGSVGElement>, "ref" | "viewBox"> {
   view: View;
@@ -23,7 +22,6 @@ export interface BodyProps extends Omit<SVGProps<SVGSVGElement>, "ref" | "viewBo
 export function BodySvg({ view, svg, drawn, bright, window: part, inside, children, ...rest }: BodyProps) {
   const { data } = useFigure(view);
   const id = useId();
-  const k = useScale(view);
   if (!data) return <svg viewBox="0 0 480 1000" aria-busy />;
   return (
     <svg
@@ -32,9 +30,9 @@ export function BodySvg({ view, svg, drawn, bright, window: part, inside, childr
       data-view={view}
       {...rest}
     >
-      <Skin figure={data} id={id} k={k} shade={scaleOf(view)} />
+      <Skin figure={data} id={id} shade={scaleOf(view)} />
       {inside && <g clipPath={`url(#${id}-skin)`}>{inside}</g>}
-      {drawn && <Layers drawn={drawn} bright={bright} clip={`url(#${id}-skin)`} k={k} />}
+      {drawn && <Layers drawn={drawn} view={view} bright={bright} clip={`url(#${id}-skin)`} />}
       {children}
     </svg>
   );

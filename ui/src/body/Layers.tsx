@@ -1,77 +1,99 @@
 // What can be laid on the body: bones, muscles, referral, structures, landmarks.
+// Strokes are as wide on screen however close the body is, so nothing but the
+// landmarks is drawn anew when it comes closer.
+import { memo } from "react";
 import type { Schemas } from "../api/client";
+import { useScale } from "./zoom";
+import type { View } from "./views";
 
 type Drawn = Schemas["Drawn"];
-interface Look {
+
+interface Props {
+  drawn: Drawn;
+  view: View;
+  clip: string;
   /** A muscle, structure or landmark to bring out. */
   bright?: string;
-  k: number;
 }
 
-export function Layers({ drawn, clip, ...look }: Look & { drawn: Drawn; clip: string }) {
+export function Layers({ drawn, view, clip, bright }: Props) {
   return (
     <g aria-hidden>
-      <Bones of={drawn.bones} {...look} />
-      <g clipPath={clip} stroke="var(--muscle-edge)" fill="none" strokeLinecap="round" strokeLinejoin="round">
-        {drawn.strands.map((s, i) => (
-          <Strand key={`${s.muscle}${s.side}${i}`} s={s} {...look} />
-        ))}
-      </g>
-      {drawn.zones.map((z) => (
-        <Referral key={z.muscle + z.side} z={z} />
-      ))}
-      <g fill="none" stroke="var(--keep)" strokeLinecap="round" strokeLinejoin="round">
-        {drawn.structures.map((s) => (
-          <Structure key={s.structure + s.side} s={s} {...look} />
-        ))}
-      </g>
-      {drawn.landmarks.map((l) => (
-        <circle
-          key={l.id + l.side}
-          cx={l.x}
-          cy={l.y}
-          r={(look.bright === l.id ? 6 : 3.2) * look.k}
-          fill="var(--accent)"
-          stroke="var(--card)"
-          strokeWidth={1.1 * look.k}
-        />
-      ))}
+      <Bones of={drawn.bones} />
+      <Strands of={drawn.strands} clip={clip} bright={bright} />
+      <Zones of={drawn.zones} />
+      <Structures of={drawn.structures} bright={bright} />
+      <Landmarks of={drawn.landmarks} view={view} bright={bright} />
     </g>
   );
 }
 
-function Bones({ of, k }: Look & { of: Drawn["bones"] }) {
+const Bones = memo(function Bones({ of }: { of: Drawn["bones"] }) {
   return (
     <g fill="none" stroke="var(--bone)" strokeLinecap="round">
       {of.map((l, i) => (
         <path
           key={`${l.id}${i}`}
           d={l.path}
-          strokeWidth={(0.7 + l.weight) * k}
+          vectorEffect="non-scaling-stroke"
+          strokeWidth={0.45 + 0.6 * l.weight}
           opacity={0.4 + 0.5 * l.weight}
         />
       ))}
     </g>
   );
+});
+
+interface Muscles {
+  of: Drawn["strands"];
+  clip: string;
+  bright?: string;
 }
 
-/** A part of a muscle: tendon, the belly over it, and its fibres. */
-function Strand({ s, bright, k }: Look & { s: Drawn["strands"][number] }) {
-  const out = bright === s.muscle;
-  const opacity = s.faded ? 0.08 : bright && !out ? 0.35 : 1;
+const Strands = memo(function Strands({ of, clip, bright }: Muscles) {
   return (
-    <g data-muscle={s.muscle} opacity={opacity}>
-      {s.sinew && <path d={s.sinew} fill="var(--sinew)" stroke="var(--sinew-edge)" strokeWidth={0.6 * k} />}
-      {s.belly && <path d={s.belly} fill="var(--muscle)" strokeWidth={(out ? 1.6 : 0.7) * k} />}
-      {s.bands.map((d) => (
-        <path key={d} d={d} fill="var(--sinew)" stroke="none" />
-      ))}
-      {s.fibres.map((d) => (
-        <path key={d} d={d} strokeWidth={0.8 * k} opacity={0.45} />
+    <g clipPath={clip} stroke="var(--muscle-edge)" fill="none" strokeLinecap="round" strokeLinejoin="round">
+      {of.map((s, i) => (
+        <Strand key={`${s.muscle}${s.side}${i}`} s={s} bright={bright} />
       ))}
     </g>
   );
+});
+
+/** A part of a muscle: tendon, the belly over it, and its fibres as one path. */
+function Strand({ s, bright }: { s: Drawn["strands"][number]; bright?: string }) {
+  const out = bright === s.muscle;
+  const opacity = s.faded ? 0.08 : bright && !out ? 0.35 : 1;
+  const still = "non-scaling-stroke";
+  return (
+    <g data-muscle={s.muscle} opacity={opacity}>
+      {s.sinew && (
+        <path
+          d={s.sinew}
+          fill="var(--sinew)"
+          stroke="var(--sinew-edge)"
+          vectorEffect={still}
+          strokeWidth={0.4}
+        />
+      )}
+      {s.belly && (
+        <path d={s.belly} fill="var(--muscle)" vectorEffect={still} strokeWidth={out ? 1.1 : 0.5} />
+      )}
+      {s.bands.length > 0 && <path d={s.bands.join("")} fill="var(--sinew)" stroke="none" />}
+      <path
+        className="fibres"
+        d={s.fibres.join("")}
+        vectorEffect={still}
+        strokeWidth={0.55}
+        strokeOpacity={0.45}
+      />
+    </g>
+  );
 }
+
+const Zones = memo(function Zones({ of }: { of: Drawn["zones"] }) {
+  return of.map((z) => <Referral key={z.muscle + z.side} z={z} />);
+});
 
 function Referral({ z }: { z: Drawn["zones"][number] }) {
   return (
@@ -86,15 +108,51 @@ function Referral({ z }: { z: Drawn["zones"][number] }) {
   );
 }
 
+const Structures = memo(function Structures({ of, bright }: { of: Drawn["structures"]; bright?: string }) {
+  return (
+    <g fill="none" stroke="var(--keep)" strokeLinecap="round" strokeLinejoin="round">
+      {of.map((s, i) => (
+        <Structure key={`${s.structure}${s.side}${i}`} s={s} bright={bright} />
+      ))}
+    </g>
+  );
+});
+
 /** A structure to keep off: how wide it is, and its course. */
-function Structure({ s, bright, k }: Look & { s: Drawn["structures"][number] }) {
+function Structure({ s, bright }: { s: Drawn["structures"][number]; bright?: string }) {
   const line = s.line.length > 1 ? s.line : [...s.line, ...s.line];
   const pts = line.map((p) => `${p.x},${p.y}`).join(" ");
   const out = bright === s.structure;
   return (
     <g opacity={bright && !out ? 0.45 : 1}>
       <polyline points={pts} strokeWidth={2 * s.radius} opacity={out ? 0.34 : 0.15} />
-      <polyline points={pts} strokeWidth={(out ? 2.4 : 1.5) * k} strokeDasharray={`${5 * k} ${3 * k}`} />
+      <polyline
+        points={pts}
+        vectorEffect="non-scaling-stroke"
+        strokeWidth={out ? 2 : 1.2}
+        strokeDasharray="4 2.6"
+      />
     </g>
   );
+}
+
+interface Marks {
+  of: Drawn["landmarks"];
+  view: View;
+  bright?: string;
+}
+
+function Landmarks({ of, view, bright }: Marks) {
+  const k = useScale(view);
+  return of.map((l) => (
+    <circle
+      key={l.id + l.side}
+      cx={l.x}
+      cy={l.y}
+      r={(bright === l.id ? 6 : 3.2) * k}
+      fill="var(--accent)"
+      stroke="var(--card)"
+      strokeWidth={1.1 * k}
+    />
+  ));
 }

@@ -1,10 +1,19 @@
 // The body itself: its shapes, softly rounded, and the light inner lines.
+import { memo } from "react";
 import type { Schemas } from "../api/client";
 
 type Drawing = Schemas["FigureView"];
 
 /** id-skin is the clip path of the whole body, for what is drawn inside it. */
-export function Skin({ figure, id, k, shade }: { figure: Drawing; id: string; k: number; shade: number }) {
+export const Skin = memo(function Skin({
+  figure,
+  id,
+  shade,
+}: {
+  figure: Drawing;
+  id: string;
+  shade: number;
+}) {
   return (
     <>
       <defs>
@@ -14,11 +23,11 @@ export function Skin({ figure, id, k, shade }: { figure: Drawing; id: string; k:
         </clipPath>
       </defs>
       {[0, 1].map((layer) => (
-        <Layer key={layer} figure={figure} layer={layer} id={id} k={k} />
+        <Layer key={layer} figure={figure} layer={layer} id={id} />
       ))}
     </>
   );
-}
+});
 
 /** The body as one flat shape. */
 export const Outline = ({ figure }: { figure: Drawing }) => (
@@ -27,7 +36,16 @@ export const Outline = ({ figure }: { figure: Drawing }) => (
   </g>
 );
 
-const Shapes = ({ of }: { of: Drawing["shapes"] }) => of.map((s) => <path key={s.id + s.side} d={s.path} />);
+/** Line: how wide on screen, however close. */
+const Shapes = ({ of, line }: { of: Drawing["shapes"]; line?: number }) =>
+  of.map((s) => (
+    <path
+      key={s.id + s.side}
+      d={s.path}
+      strokeWidth={line}
+      vectorEffect={line ? "non-scaling-stroke" : undefined}
+    />
+  ));
 
 /** A shade along the edge, inside. */
 function Rounded({ id, k }: { id: string; k: number }) {
@@ -51,14 +69,14 @@ function Rounded({ id, k }: { id: string; k: number }) {
 /** What hangs before the trunk lets it be seen. */
 const before = 0.7;
 
-function Layer({ figure, layer, id, k }: { figure: Drawing; layer: number; id: string; k: number }) {
+function Layer({ figure, layer, id }: { figure: Drawing; layer: number; id: string }) {
   const shapes = figure.shapes.filter((s) => (s.layer ?? 0) === layer);
   const inner = figure.inner.filter((l) => (l.layer ?? 0) === layer);
   const shades = figure.shades.filter((s) => (s.layer ?? 0) === layer);
   return (
     <g aria-hidden opacity={layer ? before : undefined}>
-      <g fill="none" stroke="var(--skin-edge)" strokeWidth={2.6 * k} strokeLinejoin="round">
-        <Shapes of={shapes} />
+      <g fill="none" stroke="var(--skin-edge)" strokeLinejoin="round">
+        <Shapes of={shapes} line={1.7} />
       </g>
       <g fill="var(--skin)" filter={`url(#${id}-round)`}>
         <Shapes of={shapes} />
@@ -73,7 +91,8 @@ function Layer({ figure, layer, id, k }: { figure: Drawing; layer: number; id: s
           <path
             key={`${l.id}${i}`}
             d={l.path}
-            strokeWidth={(0.8 + l.weight) * k}
+            vectorEffect="non-scaling-stroke"
+            strokeWidth={0.5 + 0.6 * l.weight}
             opacity={0.25 + 0.55 * l.weight}
           />
         ))}

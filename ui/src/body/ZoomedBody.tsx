@@ -6,6 +6,7 @@ import { Button } from "react-aria-components";
 import { BodyFrame } from "./BodyFrame";
 import { type BodyProps, BodySvg } from "./BodySvg";
 import { Outline } from "./Skin";
+import { useMoving } from "./useMoving";
 import { useZoom } from "./useZoom";
 import { useFigure, viewName } from "./views";
 import { type Box, boxOf, Closeness, windowOf } from "./zoom";
@@ -30,6 +31,7 @@ export function ZoomedBody({ svg, caption, className, drags, fit, onSecondFinger
   const frame = useRef<HTMLElement>(null);
   const { zoom, by, toWhole, wasDrag, fingers } = useZoom(svg, box, { drags, fit, onSecondFinger });
   const close = zoom.k > 1;
+  const moving = useMoving(`${zoom.k},${zoom.x},${zoom.y}`);
   const seen = windowOf(zoom, box);
   return (
     <BodyFrame ref={frame} className={className}>
@@ -40,6 +42,7 @@ export function ZoomedBody({ svg, caption, className, drags, fit, onSecondFinger
           svg={svg}
           window={seen}
           data-still={drags && !close}
+          data-moving={moving}
           data-zoom={zoom.k.toFixed(2)}
           onPointerUp={(e) => {
             body.onPointerUp?.(e);

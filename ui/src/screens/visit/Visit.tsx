@@ -90,7 +90,7 @@ function OfID({ id, me }: { id: string; me: Schemas["Me"] }) {
 
 function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
   const path = usePath(visit.state);
-  const ranking = useRanking(visit);
+  const ranking = useRanking(visit, path.step === "suspect");
   const body = useBody(visit, path, ranking.suspects[0]);
   useOpened(visit);
   const next: WhatNext = {

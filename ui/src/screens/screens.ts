@@ -1,0 +1,12 @@
+// The screens that are fetched when they are needed.
+import { lazily } from "./lazily";
+
+export const Visit = lazily(() => import("./visit/Visit"));
+export const Hold = lazily(() => import("./hold/Hold"));
+export const Atlas = lazily(() => import("./atlas/Atlas"));
+export const Guide = lazily(() => import("./atlas/Guide"));
+export const Spine = lazily(() => import("./spine/Spine"));
+export const Pad = lazily(() => import("./pad/Pad"));
+export const PhotoRoom = lazily(() => import("./visit/photos/PhotoRoom"));
+export const Show = lazily(() => import("./visit/show/Show"));
+export const Practice = lazily(() => import("./practice/Practice"));
