@@ -671,7 +671,7 @@ func TestANewLawLeavesOldHolds(t *testing.T) {
 	before := visit.Today().Reduce(asked(), stored)
 	law := visit.Law{
 		Rules:  "2099-01",
-		Figure: "figure-2",
+		Figure: "figure-3",
 		Site: func(ids.Muscle, []safety.Place) (safety.Limits, string) {
 			return safety.Limits{Target: 1, Soft: 1, Hard: 1, CapMS: 10_000}, "everywhere"
 		},
@@ -681,7 +681,7 @@ func TestANewLawLeavesOldHolds(t *testing.T) {
 	assert.Equal(t, visit.Kept, after.Holds[0].Status)
 	assert.Empty(t, after.Holds[0].Remarks)
 	assert.Len(t, after.Points, 1)
-	assert.Equal(t, "figure-2", after.Points[0].Figure, "carried onto the new figure")
+	assert.Equal(t, "figure-3", after.Points[0].Figure, "carried onto the new figure")
 	// A new hold is judged by the new law.
 	l.add("a", "hold-started", 0, started(601, 500, "soleus"))
 	again := law.Judge(asked())
@@ -733,6 +733,29 @@ func TestPlacesOfTheFirstFigureAreCarriedByTheirFibres(t *testing.T) {
 	// What is newly charted is placed on today's figure.
 	l.add("a", "point-charted", 0, chartedAs(501, "figure-0"))
 	assert.Contains(t, visit.Reduce(asked(), l.events).Aside[0].Reason, "$.body.figure")
+}
+
+// What a tablet charted on figure version 1, and sends only now, is taken and
+// lies where it lay; the event keeps what was written.
+func TestAPlaceOfFigure1IsTakenAndCarried(t *testing.T) {
+	old := charted(500, "soleus")
+	old.Figure, old.X, old.Y = "figure-1", 184.5, 837
+	old.Place = atlas.FibrePlace{Fibre: 0, AlongPct: 50}
+	l := &log{}
+	l.add("a", "point-charted", 0, old)
+	s := visit.Reduce(asked(), l.events)
+	require.Empty(t, s.Aside)
+	p := s.Points[0]
+	assert.Equal(t, body.Version, p.Figure)
+	assert.Equal(t, body.Back, p.View)
+	mm := body.Back.CMPerUnit(170) * 10
+	assert.Less(t, body.Point{X: p.X, Y: p.Y}.Distance(body.Point{X: 187, Y: 846})*mm, 12.0, "the same place")
+	assert.NotEqual(t, old.Place, p.Place, "in the sheet's own measures")
+	l.add("a", "hold-started", 0, started(600, 500, "soleus"))
+	assert.NotEqual(t, visit.SetAside, holdOf(visit.Reduce(asked(), l.events), 600).Status)
+	old.Point, old.Place.Fibre = visit.UUID(uid(501)), 7
+	l.add("a", "point-charted", 0, old)
+	assert.Len(t, visit.Reduce(asked(), l.events).Aside, 1, "a fibre that figure 1 did not have")
 }
 
 func chartedAs(point int, figure string) visit.Charted {
