@@ -742,6 +742,7 @@ func TestAPlaceOfFigure1IsTakenAndCarried(t *testing.T) {
 	old.Figure, old.X, old.Y = "figure-1", 184.5, 837
 	old.Place = atlas.FibrePlace{Fibre: 0, AlongPct: 50}
 	l := &log{}
+	l.agree("a")
 	l.add("a", "point-charted", 0, old)
 	s := visit.Reduce(asked(), l.events)
 	require.Empty(t, s.Aside)
