@@ -117,6 +117,33 @@ describe("outbox", () => {
     expect(server.got).toEqual([t.id]);
   });
 
+  it("says that the connection is back whatever other tabs say meanwhile", async () => {
+    const other = new BroadcastChannel("mokren-outbox");
+    outbox.signedIn("ines");
+    server.up = false;
+    await outbox.add(event("ines"));
+    await vi.waitFor(async () => expect((await standing()).online).toBe(false));
+    // Counting what waits takes longer each time, so that words overtake.
+    const d = await tables();
+    const real = d.getAll.bind(d);
+    let calls = 0;
+    const slow = vi.spyOn(d, "getAll").mockImplementation(async (...of) => {
+      const delay = 5 * ++calls;
+      const rows = await real(...(of as Parameters<typeof real>));
+      await new Promise((done) => setTimeout(done, delay));
+      return rows as never;
+    });
+    const chatter = setInterval(() => other.postMessage({ kind: "changed" }), 2);
+    server.up = true;
+    outbox.kick();
+    await vi.waitFor(async () => expect((await standing()).waiting).toBe(0), 3000);
+    clearInterval(chatter);
+    other.close();
+    await new Promise((done) => setTimeout(done, 5 * calls + 50));
+    slow.mockRestore();
+    expect(await standing()).toMatchObject({ waiting: 0, online: true });
+  });
+
   it("lets a refused event hold up no other, and never calls it an outage", async () => {
     outbox.signedIn("ines");
     server.up = false;

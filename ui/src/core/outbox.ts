@@ -38,6 +38,9 @@ class Outbox {
   private pause = 500;
   private bytes = usualBytes;
   private seen = new Map<string, number>();
+  /** How the last try went. Said when it shows, not when the counting of what
+   * waits began: that takes a moment, and a later word must not be undone. */
+  private went: Outcome = { online: true, signedOut: false };
   private standing: Standing = { waiting: 0, others: 0, stuck: [], online: true, signedOut: false };
   private listeners = new Set<(s: Standing) => void>();
   private receivers = new Set<Received>();
@@ -51,7 +54,7 @@ class Outbox {
   /** Says whose entries may be sent now; "" for nobody. */
   signedIn(author: string) {
     this.author = author;
-    void this.report(this.standing.online);
+    void this.report();
     this.kick();
   }
 
@@ -60,7 +63,7 @@ class Outbox {
     this.show({ ...this.standing, waiting: this.standing.waiting + 1 });
     await (await tables()).put("outbox", { id: event.id, visit: event.visit, author: event.author, event });
     this.tell({ kind: "added", visit: event.visit, events: [event], refused: [] });
-    await this.report(this.standing.online);
+    await this.report();
     this.kick();
   }
 
@@ -85,7 +88,7 @@ class Outbox {
       if (r.author === this.author && r.stuck) await tx.store.delete(r.id);
     }
     await tx.done;
-    await this.report(this.standing.online);
+    await this.report();
     this.tell({ kind: "changed" });
   }
 
@@ -114,7 +117,7 @@ class Outbox {
     if (m.kind === "added" || m.kind === "received")
       for (const f of this.receivers) f(m.visit, m.events, m.refused);
     if (m.kind === "kick" || m.kind === "added") this.kick();
-    void this.report(this.standing.online, this.standing.signedOut);
+    void this.report();
   }
 
   private show(s: Standing) {
@@ -122,15 +125,14 @@ class Outbox {
     for (const f of this.listeners) f(s);
   }
 
-  private async report(online: boolean, signedOut = false) {
+  private async report() {
     const rows = await (await tables()).getAll("outbox");
     const mine = rows.filter((r) => r.author === this.author);
     this.show({
       waiting: mine.filter((r) => !r.stuck).length,
       others: rows.length - mine.length,
       stuck: mine.flatMap((r) => (r.stuck ? [r.stuck] : [])),
-      online,
-      signedOut,
+      ...this.went,
     });
   }
 
@@ -162,7 +164,8 @@ class Outbox {
       });
     } finally {
       this.sending = false;
-      await this.report(went.online, went.signedOut);
+      this.went = went;
+      await this.report();
     }
     if (!mine) {
       // Another tab is at it; when it is closed in the middle, this one goes on.

@@ -3,7 +3,6 @@
 import { useParams } from "react-router";
 import { styled } from "styled-components";
 import type { Schemas } from "../../api/client";
-import { viewName } from "../../body/views";
 import type { Core } from "../../core/core";
 import { useCore } from "../../core/useCore";
 import { Key, Trouble, Waiting } from "../../parts/controls";
@@ -75,13 +74,6 @@ const Room = styled(TableRoom)`
     border-radius: var(--r2);
     padding: 8px;
     min-height: 0;
-    display: grid;
-    grid-template-rows: minmax(0, 1fr) auto;
-    justify-items: center;
-  }
-  .body svg {
-    height: 100%;
-    width: 100%;
   }
   figcaption {
     font-size: 15px;
@@ -187,7 +179,7 @@ function Steps({ core, muscle, side, finger }: Props) {
         </p>
         <More g={g} kind={step.kind} first={at === 0} />
       </div>
-      <figure className="body">
+      <div className="body">
         <Construction
           view={view}
           core={core}
@@ -197,8 +189,7 @@ function Steps({ core, muscle, side, finger }: Props) {
           side={side}
           height={height}
         />
-        <figcaption>{viewName[view]}</figcaption>
-      </figure>
+      </div>
       <div className="keys">
         <Key onPress={back} isDisabled={at === 0}>
           Back<kbd>←</kbd>

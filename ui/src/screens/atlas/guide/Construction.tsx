@@ -1,9 +1,10 @@
 // The body around what is found so far: landmarks in order, joined; then the
 // place with its arrows and what to keep off.
-import { useMemo } from "react";
+import { useContext, useMemo, useRef } from "react";
 import type { Schemas } from "../../../api/client";
-import { BodySvg } from "../../../body/BodySvg";
 import { useFigure, type View, viewName } from "../../../body/views";
+import { type Box, Closeness } from "../../../body/zoom";
+import { ZoomedBody } from "../../../body/ZoomedBody";
 import type { Core } from "../../../core/core";
 import { plain } from "../../../parts/words";
 import { arrow, closeUp } from "./geometry";
@@ -24,22 +25,43 @@ interface Props {
   height: number;
 }
 
-export function Construction({ view, core, g, steps, late, side, height }: Props) {
+export function Construction(props: Props) {
+  const { view, core, g, steps, late, side } = props;
   const { data } = useFigure(view);
+  const svg = useRef<SVGSVGElement>(null);
   const drawn = useDrawn(view, core, g, late, side);
   const part = useMemo(() => closeUp(g, view, data?.width ?? 480), [data, g, view]);
-  const k = (part?.[3] ?? 1000) / 700;
   const here = steps.filter((s) => s.view === view);
-  const now = steps.at(-1);
-  const site = g.sites.find((s) => s.view === view);
   return (
-    <BodySvg
+    <ZoomedBody
+      svg={svg}
       view={view}
       drawn={drawn}
-      window={part}
+      drags
+      fit={part}
       role="img"
       aria-label={`${viewName[view]}: ${here.map((s) => s.landmark ?? s.kind).join(", ")}`}
     >
+      <Found {...props} here={here} part={part} share={data?.share ?? 1} />
+    </ZoomedBody>
+  );
+}
+
+interface FoundProps extends Props {
+  /** The steps that this view shows. */
+  here: Step[];
+  part: Box | undefined;
+  /** Of the body's height that the view stands for. */
+  share: number;
+}
+
+/** What is found so far, as large on screen however close the body is. */
+function Found({ g, steps, late, height, view, here, part, share }: FoundProps) {
+  const k = 1.8 / useContext(Closeness);
+  const now = steps.at(-1);
+  const site = g.sites.find((s) => s.view === view);
+  return (
+    <>
       {here.map((s, i) => s.from && <Joined key={`${s.kind}${i}`} from={s.from} to={s.at} k={k} />)}
       {here
         .filter((s) => s.kind === "landmark")
@@ -49,21 +71,15 @@ export function Construction({ view, core, g, steps, late, side, height }: Props
             s={s}
             now={s === now}
             // Names stand away from the place, so that nothing covers it.
-            toLeft={(!!site && s.at.x < site.x - 2) || (!!part && s.at.x > part[0] + part[2] * 0.6)}
+            toLeft={(!!site && s.at.x < site.x - 2) || (!!part && s.at.x > part.x + part.width * 0.6)}
             k={k}
           />
         ))}
       {late && site && g.contacts[0] && (
-        <Touch
-          contact={g.contacts[0]}
-          at={site}
-          along={g.trace_deg}
-          mm={100 / ((data?.share ?? 1) * height)}
-          k={k}
-        />
+        <Touch contact={g.contacts[0]} at={site} along={g.trace_deg} mm={100 / (share * height)} k={k} />
       )}
       {late && site && <Place g={g} site={site} kind={now?.kind} k={k} />}
-    </BodySvg>
+    </>
   );
 }
 

@@ -7,7 +7,7 @@ import type { Path } from "../steps";
 import { type MuscleSide, useAiming } from "./useAiming";
 import { usePainting } from "./usePainting";
 import { usePlacing } from "./usePlacing";
-import { marksOn, useEarlier, useFits, useLaid, useZones } from "./useShown";
+import { marksOn, useAsked, useEarlier, useFits, useLaid, useZones } from "./useShown";
 import { useTouch } from "./useTouch";
 
 export type Body = ReturnType<typeof useBody>;
@@ -39,7 +39,9 @@ export function useBody(visit: LiveVisit, path: Path, likeliest: Schemas["Suspec
 
   const pressed = path.step === "press" ? state.points.at(-1) : undefined;
   const near = aim || path.step === "measure" ? undefined : (shown ?? pressed ?? chosen);
-  const fits = useFits(core, views, near);
+  const muscleFits = useFits(core, views, near);
+  const askedFits = useAsked(core, views, placing.asked);
+  const fits = path.step === "screen" ? askedFits : muscleFits;
 
   /** A muscle is chosen; the body turns to where it is seen. */
   const setChosen = (c: MuscleSide | undefined) => {

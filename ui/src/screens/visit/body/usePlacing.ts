@@ -7,7 +7,14 @@ import type { Feeling } from "../measure/reading";
 
 export function usePlacing({ open, state, write }: LiveVisit) {
   /** The question whose regions a touch adds to. */
-  const [question, setQuestion] = useState<Schemas["QuestionID"]>();
+  const [question, ask] = useState<Schemas["QuestionID"]>();
+  /** Its answer when it was opened: the body comes to it once, and stays while
+   * places are added. */
+  const [asked, setAsked] = useState<Schemas["ScreenedAnswer"]>();
+  const setQuestion = (q: Schemas["QuestionID"] | undefined) => {
+    ask(q);
+    setAsked(state.answers.find((x) => x.question === q));
+  };
   /** The reading whose felt place a touch says. */
   const [feeling, setFeeling] = useState<Feeling>();
 
@@ -27,5 +34,5 @@ export function usePlacing({ open, state, write }: LiveVisit) {
     };
     write("screening-answered", { answers: [answer] });
   };
-  return { question, setQuestion, feeling, setFeeling, placeAnswer };
+  return { question, setQuestion, asked, feeling, setFeeling, placeAnswer };
 }

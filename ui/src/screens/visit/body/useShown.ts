@@ -4,6 +4,7 @@ import type { Schemas } from "../../../api/client";
 import type { Mark, Zone } from "../../../body/Figure";
 import { toMark } from "../../../body/marks";
 import type { View } from "../../../body/views";
+import type { Box } from "../../../body/zoom";
 import type { Core } from "../../../core/core";
 import type { LiveVisit } from "../../../core/useVisit";
 import type { Path } from "../steps";
@@ -71,6 +72,27 @@ export function useFits(core: Core, views: View[], chosen: MuscleSide | undefine
         : undefined;
     return new Map(views.map((v) => [v, on(v)]));
   }, [core, views, muscle, side]);
+}
+
+/** What is to be seen of each view of an answer of the screening: its regions. */
+export function useAsked(core: Core, views: View[], answer: Schemas["ScreenedAnswer"] | undefined) {
+  const regions = (answer?.regions ?? []).join();
+  const side = answer?.side ?? "midline";
+  return useMemo(() => {
+    const list = (regions ? regions.split(",") : []) as Schemas["RegionID"][];
+    const sides: Schemas["Side"][] = side === "midline" ? ["left", "right"] : [side];
+    const wanted = list.flatMap((region) => sides.map((s) => ({ region, side: s })));
+    const on = (view: View) => (wanted.length > 0 ? boxAround(core.cells(view, wanted)) : undefined);
+    return new Map(views.map((v) => [v, on(v)]));
+  }, [core, views, regions, side]);
+}
+
+function boxAround({ cells, size }: Schemas["CellsOut"]): Box | undefined {
+  const xs = cells.map(([x = 0]) => x);
+  const ys = cells.map(([, y = 0]) => y);
+  if (xs.length === 0) return undefined;
+  const [x, y] = [Math.min(...xs) - size, Math.min(...ys) - size];
+  return { x, y, width: Math.max(...xs) + size - x, height: Math.max(...ys) + size - y };
 }
 
 /** A suspect laid on the body, with its usual referral. */
