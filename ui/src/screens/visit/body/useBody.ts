@@ -39,7 +39,7 @@ export function useBody(visit: LiveVisit, path: Path, likeliest: Schemas["Suspec
 
   const pressed = path.step === "press" ? state.points.at(-1) : undefined;
   const near = aim || path.step === "measure" ? undefined : (shown ?? pressed ?? chosen);
-  const muscleFits = useFits(core, views, near);
+  const muscleFits = useFits(core, views, near, path.step === "press");
   const askedFits = useAsked(core, views, placing.asked);
   const fits = path.step === "screen" ? askedFits : muscleFits;
 

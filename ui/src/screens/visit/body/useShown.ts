@@ -62,16 +62,22 @@ export function useZones(
   }, [core, muscle, side, site, feltKey, views, height]);
 }
 
-/** What is to be seen of each view when a muscle is chosen: it and its referral. */
-export function useFits(core: Core, views: View[], chosen: MuscleSide | undefined) {
+/** What is to be seen of each view when a muscle is chosen: it and, before it is
+ * pressed, its referral. */
+export function useFits(core: Core, views: View[], chosen: MuscleSide | undefined, pressing: boolean) {
   const { muscle, side } = chosen ?? {};
   return useMemo(() => {
     const on = (view: View) =>
       muscle && side
-        ? core.layers({ view, layers: ["muscles", "referral"], only: [muscle], side }).box
+        ? core.layers({
+            view,
+            layers: pressing ? ["muscles"] : ["muscles", "referral"],
+            only: [muscle],
+            side,
+          }).box
         : undefined;
     return new Map(views.map((v) => [v, on(v)]));
-  }, [core, views, muscle, side]);
+  }, [core, views, muscle, side, pressing]);
 }
 
 /** What is to be seen of each view of an answer of the screening: its regions. */
