@@ -24,15 +24,6 @@ export const BodyFrame = styled.figure`
   .mark {
     touch-action: none;
   }
-  svg[data-moving="true"] g[filter] {
-    filter: none;
-  }
-  svg[data-moving="true"] .fibres {
-    display: none;
-  }
-  svg[data-moving="true"] [data-muscle] path {
-    stroke: none;
-  }
   svg:focus:not(:focus-visible) {
     outline: none;
   }
@@ -40,6 +31,7 @@ export const BodyFrame = styled.figure`
     cursor: crosshair;
   }
   position: relative;
+  overflow: hidden;
   .zoom {
     position: absolute;
     right: 0;

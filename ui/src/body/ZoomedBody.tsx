@@ -6,7 +6,7 @@ import { Button } from "react-aria-components";
 import { BodyFrame } from "./BodyFrame";
 import { type BodyProps, BodySvg } from "./BodySvg";
 import { Outline } from "./Skin";
-import { useMoving } from "./useMoving";
+import { useRested } from "./useRested";
 import { useZoom } from "./useZoom";
 import { useFigure, viewName } from "./views";
 import { type Box, boxOf, Closeness, windowOf } from "./zoom";
@@ -31,18 +31,17 @@ export function ZoomedBody({ svg, caption, className, drags, fit, onSecondFinger
   const frame = useRef<HTMLElement>(null);
   const { zoom, by, toWhole, wasDrag, fingers } = useZoom(svg, box, { drags, fit, onSecondFinger });
   const close = zoom.k > 1;
-  const moving = useMoving(`${zoom.k},${zoom.x},${zoom.y}`);
+  const rested = useRested(svg, zoom, box);
   const seen = windowOf(zoom, box);
   return (
     <BodyFrame ref={frame} className={className}>
-      <Closeness value={zoom.k}>
+      <Closeness value={rested.k}>
         <BodySvg
           {...body}
           {...fingers}
           svg={svg}
-          window={seen}
+          window={windowOf(rested, box)}
           data-still={drags && !close}
-          data-moving={moving}
           data-zoom={zoom.k.toFixed(2)}
           onPointerUp={(e) => {
             body.onPointerUp?.(e);
