@@ -57,7 +57,7 @@ interface FoundProps extends Props {
 
 /** What is found so far, as large on screen however close the body is. */
 function Found({ g, steps, late, height, view, here, part, share }: FoundProps) {
-  const k = 1.8 / useContext(Closeness);
+  const k = 1.5 / useContext(Closeness);
   const now = steps.at(-1);
   const site = g.sites.find((s) => s.view === view);
   return (
@@ -71,7 +71,7 @@ function Found({ g, steps, late, height, view, here, part, share }: FoundProps) 
             s={s}
             now={s === now}
             // Names stand away from the place, so that nothing covers it.
-            toLeft={(!!site && s.at.x < site.x - 2) || (!!part && s.at.x > part.x + part.width * 0.6)}
+            toLeft={(!!site && s.at.x < site.x - 2) || (!!part && s.at.x > part.x + part.width * 0.95)}
             k={k}
           />
         ))}

@@ -15,7 +15,7 @@ export function closeUp(g: Schemas["Guide"], view: View, viewWidth: number): Box
   const [x0, x1, y0, y1] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
   const least = scaleOf(view) > 1 ? 480 : 190;
   const tall = Math.min(1016, Math.max(least, (y1 - y0) * 1.4, (x1 - x0) * 1.5));
-  const wide = Math.min(viewWidth + 12, tall * 0.72);
+  const wide = Math.min(viewWidth + 12, Math.max(tall * 0.42, (x1 - x0) * 1.5));
   return {
     x: between((x0 + x1) / 2 - wide / 2, -6, viewWidth + 6 - wide),
     y: between((y0 + y1) / 2 - tall / 2, -8, 1008 - tall),
