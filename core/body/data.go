@@ -102,35 +102,34 @@ type soleData struct {
 	Lines []lineData `json:"lines"`
 }
 
-// boneData is data/bones.json, by where the bones are authored.
-type boneData struct {
-	Front []lineData `json:"front"`
-	Back  []lineData `json:"back"`
-	Sides []lineData `json:"sides"`
-	Heads []lineData `json:"heads"`
-	Soles []lineData `json:"soles"`
+// authored holds what is drawn or placed, by the drawing in which it is authored;
+// data/bones.json and data/landmarks.json are such.
+type authored[T any] struct {
+	Front []T `json:"front"`
+	Back  []T `json:"back"`
+	Sides []T `json:"sides"`
+	Heads []T `json:"heads"`
+	Soles []T `json:"soles"`
+}
+
+// in gives what is authored in a view: those of one side are the left ones.
+func (a authored[T]) in(v View) []T {
+	return map[View][]T{
+		Front: a.Front, Back: a.Back, LeftSide: a.Sides, HeadLeft: a.Heads, SoleLeft: a.Soles,
+	}[v]
 }
 
 // markData is a landmark on the authored half of a view; one that is not in
-// the middle exists on both sides.
+// the middle exists on both sides. Heights follow Drillis and Contini (1966)
+// where they give them (acromion 818, trochanter 530, crest 585, knee 285, ankle
+// 39 thousandths above the ground); spinous levels are spaced between the
+// palpable ones: C7 most prominent, T3 root of the scapular spine, T7 lower
+// scapular angle, T12 halfway from there to the crest, L4 crest line, S2
+// posterior iliac spines.
 type markData struct {
 	ID     ids.Landmark `json:"id"`
 	At     placed       `json:"at"`
 	Middle bool         `json:"middle,omitempty"`
-}
-
-// landmarkData is data/landmarks.json. Heights follow Drillis and Contini
-// (1966) where they give them (acromion 818, trochanter 530, crest 585, knee
-// 285, ankle 39 thousandths above the ground); spinous levels are spaced
-// between the palpable ones: C7 most prominent, T3 root of the scapular spine,
-// T7 lower scapular angle, T12 halfway from there to the crest, L4 crest line,
-// S2 posterior iliac spines.
-type landmarkData struct {
-	Front []markData `json:"front"`
-	Back  []markData `json:"back"`
-	Sides []markData `json:"sides"`
-	Heads []markData `json:"heads"`
-	Soles []markData `json:"soles"`
 }
 
 // sideData is data/side-view.json. The side view is authored once: x forward
@@ -176,6 +175,6 @@ var (
 	frontBackFile = loaded[frontBackData]("front-and-back.json")
 	handFile      = loaded[handData]("hand.json")
 	soleFile      = loaded[soleData]("soles.json")
-	boneFile      = loaded[boneData]("bones.json")
-	markFile      = loaded[landmarkData]("landmarks.json")
+	boneFile      = loaded[authored[lineData]]("bones.json")
+	markFile      = loaded[authored[markData]]("landmarks.json")
 )

@@ -7,15 +7,6 @@ import (
 	"mokren/core/ids"
 )
 
-// marks gives the landmarks as data/landmarks.json places them, by the view in
-// which they are authored.
-var marks = sync.OnceValue(func() map[View][]markData {
-	d := markFile()
-	return map[View][]markData{
-		Front: d.Front, Back: d.Back, LeftSide: d.Sides, HeadLeft: d.Heads, SoleLeft: d.Soles,
-	}
-})
-
 // Landmark is a named place in a view.
 type Landmark struct {
 	ID   ids.Landmark `json:"id"`
@@ -37,7 +28,7 @@ func LandmarksOf(v View) []Landmark {
 func placeLandmarks(v View) []Landmark {
 	var out []Landmark
 	for _, authored := range Views {
-		for _, m := range marks()[authored] {
+		for _, m := range markFile().in(authored) {
 			p := m.At.point()
 			if !v.Shows(authored, p) {
 				continue
