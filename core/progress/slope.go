@@ -80,47 +80,57 @@ func (p *pairs) countPairs() int {
 // selectTwo gives the slopes of two ranks that are the same or neighbours, 0 the
 // smallest.
 func (p *pairs) selectTwo(rank, next int) (low, high float64) {
-	b := bracket{math.Inf(-1), math.Inf(1), 0, p.total}
-	for b.upTo-b.below > listed*len(p.s) {
-		narrower, exact, found := p.narrow(b, rank)
-		if found {
-			if next < exact.upTo {
-				return exact.lo, exact.lo
-			}
-			return exact.lo, p.nextAbove(exact)
+	b := p.around(rank)
+	if b.isOne() {
+		low = (b.lo + b.hi) / 2
+	} else {
+		inside := p.list(b.lo, b.hi)
+		low = nth(inside, rank-b.below)
+		if next < b.upTo {
+			return low, nth(inside, next-b.below)
 		}
+	}
+	if next < b.upTo {
+		return low, low
+	}
+	high, _ = p.selectTwo(b.upTo, b.upTo)
+	return low, high
+}
+
+// around closes in on a rank until the slopes left are few or all the same.
+func (p *pairs) around(rank int) bracket {
+	b := bracket{math.Inf(-1), math.Inf(1), 0, p.total}
+	for b.upTo-b.below > listed*len(p.s) && !b.isOne() {
+		narrower := p.narrow(b, rank)
 		if narrower == b {
 			break
 		}
 		b = narrower
 	}
-	inside := p.list(b.lo, b.hi)
-	if next-b.below < len(inside) {
-		return nth(inside, rank-b.below), nth(inside, next-b.below)
-	}
-	return nth(inside, rank-b.below), b.hi
+	return b
 }
 
-// nextAbove is the smallest slope above one that was hit exactly.
-func (p *pairs) nextAbove(b bracket) float64 {
-	above, _ := p.selectTwo(b.upTo, b.upTo)
-	return above
-}
-
-// bracket is a range of slopes: below lie under lo, upTo at hi or under it.
+// bracket is a range of slopes: below lie under lo, upTo under hi.
 type bracket struct {
 	lo, hi      float64
 	below, upTo int
 }
 
-// narrow closes in on a rank; exact is the slope that was hit, with the ranks
-// that share it.
-func (p *pairs) narrow(b bracket, rank int) (narrower, exact bracket, found bool) {
+// isOne tells that the range holds one slope, as far as it matters.
+func (b bracket) isOne() bool {
+	return !math.IsInf(b.lo, 0) && b.hi-b.lo <= 4*same(b.lo)
+}
+
+// same is how close two slopes are taken for one.
+func same(x float64) float64 { return 1e-10 * (1 + math.Abs(x)) }
+
+// narrow closes in on a rank.
+func (p *pairs) narrow(b bracket, rank int) bracket {
 	if !math.IsInf(b.lo, 0) && !math.IsInf(b.hi, 0) {
 		// Near its middle a range is filled evenly, unless slopes repeat.
-		n, exact, found := p.between(b, rank, p.evenly(b, rank))
-		if found || n.upTo-n.below < (b.upTo-b.below)/8 {
-			return n, exact, found
+		n := p.between(b, rank, p.evenly(b, rank))
+		if n.upTo-n.below < (b.upTo-b.below)/8 {
+			return n
 		}
 		b = n
 	}
@@ -135,7 +145,8 @@ func (p *pairs) evenly(b bracket, rank int) []float64 {
 	return []float64{b.lo + (at-margin)*perRank, b.lo + (at+margin)*perRank}
 }
 
-// sampled takes two slopes around a rank from those of random pairs.
+// sampled takes two slopes around a rank from those of random pairs, each with
+// a hair's breadth on either side: a slope that many pairs share lies between.
 func (p *pairs) sampled(b bracket, rank int) []float64 {
 	sample := p.draw(b.lo, b.hi)
 	if len(sample) < 8 {
@@ -148,29 +159,26 @@ func (p *pairs) sampled(b bracket, rank int) []float64 {
 	var out []float64
 	for _, k := range []int{int(at - margin), int(at + margin)} {
 		if k >= 0 && k < len(sample) {
-			out = append(out, sample[k])
+			x := sample[k]
+			out = append(out, x-same(x), x+same(x))
 		}
 	}
 	return out
 }
 
 // between counts at some slopes and keeps the range that holds the rank.
-func (p *pairs) between(b bracket, rank int, at []float64) (narrower, exact bracket, found bool) {
+func (p *pairs) between(b bracket, rank int, at []float64) bracket {
 	for _, x := range at {
 		if x <= b.lo || x >= b.hi {
 			continue
 		}
-		less, equal := p.count(x)
-		switch {
-		case rank < less:
-			b.hi, b.upTo = x, less
-		case rank < less+equal:
-			return b, bracket{x, x, less, less + equal}, true
-		default:
-			b.lo, b.below = x, less+equal
+		if below := p.below(x); rank < below {
+			b.hi, b.upTo = x, below
+		} else {
+			b.lo, b.below = x, below
 		}
 	}
-	return b, b, false
+	return b
 }
 
 // nth selects the k-th smallest (quickselect); it reorders the list.
@@ -228,26 +236,13 @@ func (p *pairs) draw(lo, hi float64) []float64 {
 	return out
 }
 
-// near is how close two keys are the same, against binary fractions.
-func (p *pairs) near(x float64) float64 {
-	first, last := p.s[0], p.s[len(p.s)-1]
-	return 1e-10 * (1 + math.Abs(first.Value) + math.Abs(x)*(math.Abs(first.Day)+math.Abs(last.Day)))
-}
-
-// count tells how many slopes are below x, and how many are x: the pairs, of
-// different days, whose key falls from the earlier to the later day, and those
-// whose key stays.
-func (p *pairs) count(x float64) (less, equal int) {
+// below tells how many slopes are less than x: the pairs, of different days,
+// whose key falls from the earlier to the later day.
+func (p *pairs) below(x float64) int {
 	n := len(p.s)
-	if cap(p.keys) < n {
-		p.keys, p.spare = make([]float64, n), make([]float64, n)
-	}
-	p.keys = p.keys[:n]
-	for i, r := range p.s {
-		p.keys[i] = r.Value - x*r.Day
-	}
-	eps := p.near(x)
-	var all, sameDay falls
+	p.keys = p.keysAt(x, p.keys)
+	p.spare = slices.Grow(p.spare[:0], n)[:n]
+	sameDay := 0
 	for i := 0; i < n; {
 		j := i + 1
 		for j < n && p.s[j].Day == p.s[i].Day {
@@ -255,68 +250,53 @@ func (p *pairs) count(x float64) (less, equal int) {
 		}
 		if j > i+1 {
 			// Readings of one day have no slope: what they would count is taken off.
-			sameDay.count(slices.Clone(p.keys[i:j]), make([]float64, j-i), eps)
+			sameDay += falls(slices.Clone(p.keys[i:j]), p.spare[i:j])
 		}
 		i = j
 	}
-	all.count(p.keys, p.spare[:n], eps)
-	less = all.clear - sameDay.clear
-	return less, all.clear + all.level - sameDay.clear - sameDay.level - less
+	return falls(p.keys, p.spare) - sameDay
 }
 
-// falls counts pairs i < j of keys: clear where keys[j] lies more than eps below
-// keys[i], level where it lies within eps.
-type falls struct{ clear, level int }
-
-// count sorts the keys as it goes.
-func (f *falls) count(keys, spare []float64, eps float64) {
+// falls counts the pairs i < j with keys[j] < keys[i]; it sorts the keys as it
+// goes.
+func falls(keys, spare []float64) int {
 	n := len(keys)
 	if n <= shortRun {
-		f.countShort(keys, eps)
-		return
+		return fallsOfFew(keys)
 	}
 	m := n / 2
 	left, right := keys[:m], keys[m:]
-	f.count(left, spare[:m], eps)
-	f.count(right, spare[m:], eps)
-	if left[m-1] < right[0]-eps {
-		return // in order already, and nothing is level
+	count := falls(left, spare[:m]) + falls(right, spare[m:])
+	if left[m-1] <= right[0] {
+		return count // in order already
 	}
-	clear, level := 0, 0
+	before := 0
 	for _, k := range left {
-		for clear < len(right) && right[clear] < k-eps {
-			clear++
+		for before < len(right) && right[before] < k {
+			before++
 		}
-		for level < len(right) && right[level] <= k+eps {
-			level++
-		}
-		f.clear += clear
-		f.level += level - clear
+		count += before
 	}
 	merge(left, right, spare)
 	copy(keys, spare)
+	return count
 }
 
 // shortRun is sorted by insertion, which is faster for so few.
 const shortRun = 12
 
-func (f *falls) countShort(keys []float64, eps float64) {
+func fallsOfFew(keys []float64) int {
+	count := 0
 	for j := 1; j < len(keys); j++ {
 		k := keys[j]
-		for _, before := range keys[:j] {
-			switch {
-			case k < before-eps:
-				f.clear++
-			case k <= before+eps:
-				f.level++
-			}
-		}
 		i := j
 		for ; i > 0 && keys[i-1] > k; i-- {
 			keys[i] = keys[i-1]
 		}
 		keys[i] = k
+		count += j - i
 	}
+	return count
 }
 
 func merge(a, b, out []float64) {
@@ -332,10 +312,11 @@ func merge(a, b, out []float64) {
 	}
 }
 
-// list gives every slope strictly between lo and hi; there are few. Sorted by
-// the keys at lo, they are the pairs that lie the wrong way at hi.
+// list gives every slope from lo up to hi; there are few. Sorted by the keys at
+// lo, they are the pairs that lie the wrong way at hi: by the very keys that
+// were counted, so that a rank is the same here and there.
 func (p *pairs) list(lo, hi float64) []float64 {
-	from, to := p.keysAt(lo+gap(lo)), p.keysAt(hi-gap(hi))
+	from, to := p.keysAt(lo, nil), p.keysAt(hi, nil)
 	order := make([]keyed, len(p.s))
 	for i, k := range from {
 		order[i] = keyed{k, i}
@@ -366,17 +347,9 @@ func (a keyed) compare(b keyed) int {
 	return a.index - b.index
 }
 
-// gap keeps the ends of a range out of it, against binary fractions.
-func gap(x float64) float64 {
-	if math.IsInf(x, 0) {
-		return 0
-	}
-	return 1e-9 * (1 + math.Abs(x))
-}
-
 // keysAt are value − x · day; at an infinite slope only the days order.
-func (p *pairs) keysAt(x float64) []float64 {
-	out := make([]float64, len(p.s))
+func (p *pairs) keysAt(x float64, room []float64) []float64 {
+	out := slices.Grow(room[:0], len(p.s))[:len(p.s)]
 	for i, r := range p.s {
 		switch {
 		case math.IsInf(x, -1):
