@@ -8,8 +8,6 @@ import { Problem } from "./api/client";
 import { headStart } from "./headStart";
 import { Look } from "./theme";
 
-headStart(location.pathname);
-
 const queries = new QueryClient({
   defaultOptions: {
     queries: {
@@ -18,6 +16,8 @@ const queries = new QueryClient({
     },
   },
 });
+
+headStart(location.pathname, queries);
 
 // Styles stand in the page as text: media rules inserted one by one can miss the
 // turn of a tablet in Chromium.

@@ -1,5 +1,5 @@
 // The views of the figure: their names, pairs and scale, and where a touch is.
-import { useQuery } from "@tanstack/react-query";
+import { queryOptions, useQuery } from "@tanstack/react-query";
 import { api, must, type Schemas } from "../api/client";
 
 export type View = Schemas["View"];
@@ -28,13 +28,13 @@ export const pairOf = (v: View) => Object.keys(pairs).find((k) => pairs[k]?.incl
 export const figureVersion: Schemas["FigureView"]["version"] = "figure-2";
 const query = { figure: figureVersion };
 
-export function useFigure(view: View) {
-  return useQuery({
+export const figureOf = (view: View) =>
+  queryOptions({
     queryKey: ["figure", view],
     staleTime: Number.POSITIVE_INFINITY,
     queryFn: () => must(api.GET("/api/figure/{view}", { params: { path: { view }, query } })),
   });
-}
+export const useFigure = (view: View) => useQuery(figureOf(view));
 
 /** Close-ups are seen larger than the whole body, so lines and marks are too. */
 export const scaleOf = (view: View) => (view.startsWith("sole") || view.startsWith("head") ? 2.4 : 1);
