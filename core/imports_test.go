@@ -47,9 +47,12 @@ var below = map[string][]string{
 	"assess":   {"atlas", "body", "ids", "progress", "safety", "strict"},
 	"treat":    {"atlas", "body", "ids", "safety", "strict"},
 	"picture":  {"atlas", "body", "ids", "safety", "strict"},
+	"points":   {"atlas", "body", "ids", "safety", "strict", "treat"},
+	"plan":     {"atlas", "ids", "safety", "strict", "treat"},
 	"visit":    {"assess", "atlas", "body", "ids", "progress", "rights", "safety", "strict", "treat"},
 	"calc": {
-		"assess", "atlas", "body", "device", "ids", "picture", "progress", "safety", "strict", "treat", "visit",
+		"assess", "atlas", "body", "device", "ids", "picture", "plan", "points", "progress", "safety", "strict", "treat",
+		"visit",
 	},
 }
 

@@ -5,6 +5,7 @@ import (
 	"math"
 	"slices"
 	"strings"
+	"sync"
 
 	"mokren/core/ids"
 )
@@ -71,6 +72,19 @@ func motions(list []JointPosition) []Motion {
 // action it is in, on both sides. One that helps in one action and opposes in
 // another stands in both lists.
 func (m *Muscle) Relations() (synergists, antagonists []ids.Muscle) {
+	if known, ok := related.Load(m.ID); ok {
+		pair := known.([2][]ids.Muscle)
+		return pair[0], pair[1]
+	}
+	synergists, antagonists = m.relate()
+	related.Store(m.ID, [2][]ids.Muscle{synergists, antagonists})
+	return synergists, antagonists
+}
+
+// related keeps what was worked out; the data never changes.
+var related sync.Map
+
+func (m *Muscle) relate() (synergists, antagonists []ids.Muscle) {
 	c := m.Corrections
 	if c == nil {
 		c = &Corrections{}

@@ -20,6 +20,8 @@ var all = []Calc{
 		`{}`, Gauges),
 	document("hurts", "Muscles whose usual referral covers a place",
 		`{"view":"back","x":212,"y":150}`, Hurts),
+	document("judge", "Points judged: certainty, activity, part beside the others",
+		judgeExample, Judge),
 	document("layers", "Everything that can be laid on a view",
 		`{"view":"back","layers":["landmarks","structures"]}`, Layers),
 	document("level", "Vertebral level at a landmark, or what lies beside one",
@@ -32,6 +34,10 @@ var all = []Calc{
 		`{"view":"left","plumb":[[400,50],[405,1150]],"landmarks":{"tragus":[380,180],"C7":[440,260]},"height_cm":170}`, assess.MeasurePhoto),
 	document("place", "Where a place on a muscle's fibres lies on the figure",
 		`{"muscle":"soleus","side":"left","place":{"fibre":0,"along_pct":55,"across_mm":0}}`, Place),
+	document("plan", "Which points, in which order and position, within the minutes",
+		planExample, Plan),
+	document("ppt", "Pressure pain threshold from an algometer's trials",
+		`{"trials":[{"samples":[{"t":0,"force_n":0},{"t":2,"force_n":8},{"t":6,"force_n":24}],"stopped_at_t":5.5}],"tip_area_cm2":1}`, PPT),
 	document("questions", "The questions of the screening, with what a yes means",
 		`{}`, Questions),
 	document("range", "Is a range of motion reading short?",
@@ -44,12 +50,16 @@ var all = []Calc{
 		`{"distance_cm":34,"height_difference_cm":1.8}`, SlopeOf),
 	document("steady", "Is an instrument's streamed reading steady enough to be taken?",
 		`{"watch":{"mode":"range","share":0},"samples":[{"t_ms":0,"deg":0.1}]}`, Steady),
+	document("suggest", "A protocol for a point, with its limits and the reason",
+		`{"point":{"id":"a","muscle":"infraspinatus","side":"left","taut_band":"yes","grade":2,"familiar":"yes"},"worked_before":"pulses"}`, Suggest),
 	document("suspects", "Muscles ranked by the evidence, with the next best tests",
 		suspectsExample, Suspects),
 	document("tests", "The tests that the evidence knows, with instructions",
 		`{}`, Tests),
 	document("thresholds", "Where each posture flag begins, with its source",
 		`{}`, Thresholds),
+	document("trace", "Where a stubborn or unfamiliar point may come from",
+		traceExample, Trace),
 	document("under", "Which muscles lie under a touched place",
 		`{"view":"back","x":195,"y":770,"height_cm":170}`, Under),
 }
@@ -57,3 +67,17 @@ var all = []Calc{
 const suspectsExample = `{"pain":[{"region":"heel","side":"left","intensity":7},{"region":"achilles","side":"left","intensity":5}],
 "rom":[{"movement":"ankle.dorsiflexion-knee-bent","side":"left","active_deg":9,"felt":"pull","felt_region":"lower-calf"},{"movement":"ankle.dorsiflexion-knee-bent","side":"right","active_deg":20}],
 "loads":["running"]}`
+
+const judgeExample = `{"points":[
+{"id":"a","muscle":"infraspinatus","side":"left","site":"belly","taut_band":"yes","grade":3,"nprs":7,"familiar":"yes"},
+{"id":"b","muscle":"deltoid-anterior","side":"left","taut_band":"unsure","grade":2,"nprs":5,"familiar":"no"}],
+"painful_actions":[{"movement":"shoulder.external-rotation","side":"left"}]}`
+
+const traceExample = `{"point":"a","points":[
+{"id":"a","muscle":"soleus","side":"left","taut_band":"yes","grade":3,"nprs":6,"familiar":"no"}],
+"searched":[{"muscle":"gluteus-minimus","side":"left"}]}`
+
+const planExample = `{"minutes":45,"points":[
+{"id":"a","muscle":"gluteus-maximus","side":"left","activity":"active","role":"primary","complaint_region":true},
+{"id":"b","muscle":"piriformis","side":"left","activity":"active","role":"satellite","satellite_of":"a"},
+{"id":"c","muscle":"infraspinatus","side":"right","activity":"latent","role":"primary","hours_since_treated":20}]}`

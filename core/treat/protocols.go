@@ -2,6 +2,7 @@ package treat
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"mokren/core/ids"
@@ -23,15 +24,35 @@ type Protocol struct {
 // The defaults are practitioners' working choices (graded-stages) or from
 // trials: 90 s at the pain threshold or 30 s midway to tolerance (Hou et al.
 // 2002).
+// 2002). Where pressing is not what is done (resisted-lengthening,
+// contract-relax) the number is of the stretch, and the cap the longest there is.
 var protocols = []Protocol{
 	{"graded-stages", "Graded stages", safety.Limits{Target: 6, Soft: 7, Hard: 8, CapMS: 90_000}, true, true},
 	{"hold-to-release", "Hold to release", safety.Limits{Target: 4, Soft: 5, Hard: 7, CapMS: 120_000}, false, false},
-	{"short-repeats", "Short repeats", safety.Limits{Target: 5, Soft: 6, Hard: 8, CapMS: 32_000}, false, true},
-	{"pulses", "Pulses", safety.Limits{Target: 5, Soft: 5, Hard: 6, CapMS: 50_000}, false, true},
-	{"slow-ramp", "Slow ramp", safety.Limits{Target: 4, Soft: 5, Hard: 6, CapMS: 90_000}, false, true},
+	{"short-repeats", "Short repeats", safety.Limits{Target: 5, Soft: 6, Hard: 8, CapMS: 48_000}, false, true},
+	{"pulses", "Pulses", safety.Limits{Target: 5, Soft: 5, Hard: 6, CapMS: 96_000}, false, true},
+	{"slow-ramp", "Slow ramp", safety.Limits{Target: 4, Soft: 5, Hard: 6, CapMS: 120_000}, false, true},
 	{"brief-holds", "Brief holds", safety.Limits{Target: 7, Soft: 7, Hard: 8, CapMS: 90_000}, false, true},
-	{"slack-hold", "Slack hold", safety.Limits{Target: 3, Soft: 3, Hard: 5, CapMS: 90_000}, false, true},
+	{"slack-hold", "Slack hold", safety.Limits{Target: 3, Soft: 3, Hard: 5, CapMS: 120_000}, false, true},
 	{"breath-sink", "Breath sink", safety.Limits{Target: 4, Soft: 5, Hard: 6, CapMS: 90_000}, false, false},
+	{"press-and-move", "Press and move", safety.Limits{Target: 5, Soft: 6, Hard: 8, CapMS: 90_000}, false, true},
+	{"resisted-lengthening", "Resisted lengthening", safety.Limits{Target: 3, Soft: 3, Hard: 5, CapMS: 120_000}, false, true},
+	{"contract-relax", "Contract and relax", safety.Limits{Target: 3, Soft: 3, Hard: 5, CapMS: 120_000}, false, true},
+	{"pin-and-stretch", "Pin and stretch", safety.Limits{Target: 5, Soft: 6, Hard: 7, CapMS: 60_000}, false, true},
+	{"attachment-strokes", "Attachment strokes", safety.Limits{Target: 4, Soft: 5, Hard: 7, CapMS: 120_000}, false, true},
+	{"broad-first", "Broad first", safety.Limits{Target: 4, Soft: 5, Hard: 6, CapMS: 90_000}, false, true},
+}
+
+// Protocols lists every school.
+func Protocols() []Protocol { return slices.Clone(protocols) }
+
+// Find gives a protocol by its id.
+func Find(id ids.Protocol) (Protocol, bool) {
+	i := slices.IndexFunc(protocols, func(p Protocol) bool { return p.ID == id })
+	if i < 0 {
+		return Protocol{}, false
+	}
+	return protocols[i], true
 }
 
 // The coach's clocks (ms) and counts for graded stages.

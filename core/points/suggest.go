@@ -1,0 +1,245 @@
+package points
+
+import (
+	"cmp"
+	"fmt"
+	"slices"
+
+	"mokren/core/atlas"
+	"mokren/core/ids"
+	"mokren/core/safety"
+	"mokren/core/treat"
+)
+
+// Request asks which protocol suits a point.
+type Request struct {
+	Point      Point
+	FirstVisit bool
+	Screening  safety.Screening
+	// BellyTouchable: false when the muscle's belly is too sore to touch.
+	BellyTouchable bool
+	// WorkedBefore is what let this point go last time; Default is the practice's.
+	WorkedBefore ids.Protocol
+	Default      ids.Protocol
+	// Instead is what the therapist chooses in place of what is suggested.
+	Instead ids.Protocol
+}
+
+// Suggestion is a protocol with its limits, or why there is none.
+type Suggestion struct {
+	Blocked  bool          `json:"blocked,omitempty"`
+	Protocol ids.Protocol  `json:"protocol,omitempty"`
+	Name     string        `json:"name,omitempty"`
+	Target   float64       `json:"target"`
+	Soft     float64       `json:"soft_ceiling"`
+	Hard     float64       `json:"hard_ceiling"`
+	CapS     float64       `json:"cap_seconds"`
+	Set      string        `json:"muscle_set,omitempty" enum:"tension,slack"`
+	Contacts []ids.Contact `json:"contact"`
+	Text     string        `json:"text"`
+}
+
+// choice is what a rule names, and why.
+type choice struct {
+	protocol ids.Protocol
+	why      string
+	broad    bool
+	limits   safety.Adaptation
+}
+
+// Suggest applies the rules in their order; the first that matches names the
+// protocol, and the limits of all combine: protocol, site, screening, strictest
+// of each.
+func Suggest(r Request) Suggestion {
+	where := r.Point.where()
+	if why, blocked := r.Screening.Blocks(r.Point.Muscle, where); blocked {
+		return Suggestion{Blocked: true, Contacts: []ids.Contact{}, Text: why}
+	}
+	if why := r.neverHere(); why != "" {
+		return Suggestion{Blocked: true, Contacts: []ids.Contact{}, Text: why}
+	}
+	c := r.choose(where)
+	limits := r.Screening.Limits.Strictest(c.limits)
+	if r.Instead != "" && r.Instead != c.protocol {
+		c = choice{protocol: r.Instead, why: "Chosen by hand instead of " + protocolName(c.protocol) + ".", broad: c.broad}
+		if why := r.unfit(r.Instead); why != "" {
+			return Suggestion{Blocked: true, Contacts: []ids.Contact{}, Text: why}
+		}
+	}
+	p, ok := treat.Find(c.protocol)
+	if !ok {
+		return Suggestion{Blocked: true, Contacts: []ids.Contact{}, Text: "No protocol of this name."}
+	}
+	site, at := safety.Site(r.Point.Muscle, where)
+	l := limits.On(p.Limits.Strictest(site))
+	s := Suggestion{
+		Protocol: p.ID, Name: p.Name, Target: min(l.Target, l.Soft), Soft: min(l.Soft, l.Hard), Hard: l.Hard,
+		CapS: float64(l.CapMS) / 1000, Set: setOf(p.ID, limits), Text: c.why,
+	}
+	s.Contacts = r.contacts(where, c.broad || limits.SlackOrBroad && s.Set != "slack")
+	if l != p.Limits {
+		s.Text += fmt.Sprintf(" Limits %v / %v / %v", s.Target, s.Soft, s.Hard)
+		if at != "" && !p.Limits.Within(site) {
+			s.Text += " at " + at
+		}
+		s.Text += "."
+	}
+	return s
+}
+
+// steersNot is how a hold is done that no number steers.
+var steersNot = safety.Adaptation{CapSeconds: new(float64(30))}
+
+// lightly is the ceiling of tissue that is easily hurt.
+var lightly = safety.Adaptation{Ceiling: new(3.0), SlackOrBroad: true}
+
+// choose goes through the rules.
+func (r Request) choose(where []safety.Place) choice {
+	m := r.Point.Muscle
+	at := func(regions []ids.Region) bool {
+		return slices.ContainsFunc(where, func(p safety.Place) bool { return slices.Contains(regions, p.Region) })
+	}
+	switch {
+	case r.Screening.Limits.NumberCannotSteer:
+		return choice{
+			"hold-to-release",
+			"The client's number cannot steer today: to the first resistance only, broad, 30 s.", true, steersNot,
+		}
+	case r.gentle() != "":
+		return choice{"slack-hold", r.gentle() + ": in slack, light.", false, lightly}
+	case r.FirstVisit || r.has("first-visit"):
+		return r.firstTime()
+	case frontOfNeck(m):
+		return choice{protocol: "brief-holds", why: "Front of the neck: brief holds only, never longer than 10 s."}
+	case slices.Contains(guardedMuscles, m) || at(guardedRegions) && !slices.Contains(byBreath, m):
+		return choice{protocol: "hold-to-release", why: "Nerves and vessels are near: hold at first resistance until it softens."}
+	case m == "coccyx-region" || at([]ids.Region{"coccyx"}):
+		return choice{protocol: "slack-hold", why: "Coccyx: light, in a position of ease."}
+	case slices.Contains(byBreath, m):
+		return choice{protocol: "breath-sink", why: "Deep behind the belly: sink with the out-breath."}
+	case at(sole):
+		return choice{protocol: "broad-first", why: "Sole: prone to cramp, so broad before narrow."}
+	case m == "subscapularis" || m == "coracobrachialis" || at([]ids.Region{"axilla"}):
+		return choice{protocol: "hold-to-release", why: "Armpit: hold at first resistance with a broad pad.", broad: true}
+	case !r.BellyTouchable:
+		return choice{protocol: "attachment-strokes", why: "The belly cannot be touched: work its attachments."}
+	case r.WorkedBefore != "":
+		return choice{protocol: r.WorkedBefore, why: "It worked here last time."}
+	}
+	return choice{protocol: cmp.Or(r.Default, "graded-stages"), why: "The practice's default."}
+}
+
+var (
+	guardedMuscles = ids.List[ids.Muscle](
+		"scalenus-anterior scalenus-medius scalenus-posterior suboccipitals pectineus popliteus",
+	)
+	guardedRegions = ids.List[ids.Region]("suboccipital groin pubic popliteal")
+	byBreath       = ids.List[ids.Muscle]("psoas-major iliacus diaphragm")
+	sole           = ids.List[ids.Region]("heel medial-arch lateral-sole mid-sole metatarsal-heads")
+)
+
+func frontOfNeck(m ids.Muscle) bool {
+	return m == "sternocleidomastoid-sternal" || m == "sternocleidomastoid-clavicular"
+}
+
+// onFrontOfNeck are the only schools with presses short enough for it.
+var onFrontOfNeck = ids.List[ids.Protocol]("brief-holds short-repeats pulses")
+
+// firstTime: pulses where it is sensitive or the time short, else a slow ramp.
+func (r Request) firstTime() choice {
+	one := safety.Adaptation{Down: 1}
+	t, said := r.Point.tenderness()
+	short := r.Screening.Limits.CapSeconds != nil && *r.Screening.Limits.CapSeconds < slowRampS
+	if frontOfNeck(r.Point.Muscle) || said && t >= 7 || short {
+		return choice{"pulses", "First visit, and a sensitive place: pulses, ceilings down by 1.", false, one}
+	}
+	return choice{"slow-ramp", "First visit: a slow ramp within comfort, ceilings down by 1.", false, one}
+}
+
+// slowRampS is the least cap in which a slow ramp can be done.
+const slowRampS = 100
+
+// gentle names what makes every tissue easily hurt.
+func (r Request) gentle() string {
+	switch {
+	case r.has("anticoagulant"):
+		return "Anticoagulant or bleeding disorder"
+	case r.Point.Grade != nil && *r.Point.Grade >= 4:
+		return "Too tender to be touched"
+	case r.has("fibromyalgia"):
+		return "Widespread tenderness"
+	}
+	return ""
+}
+
+func (r Request) has(q ids.Question) bool {
+	return slices.ContainsFunc(r.Screening.Rules, func(a safety.Applied) bool { return a.ID == q })
+}
+
+// neverHere names a point at which no school is left.
+func (r Request) neverHere() string {
+	if !frontOfNeck(r.Point.Muscle) {
+		return ""
+	}
+	switch {
+	case r.has("anticoagulant"):
+		return "Nothing on the front of the neck with an anticoagulant or bleeding disorder."
+	case r.Screening.Limits.NumberCannotSteer:
+		return "Nothing on the front of the neck when the client's number cannot steer."
+	case r.gentle() != "":
+		return "Nothing on the front of the neck: " + r.gentle() + ", and slack holds are too long there."
+	}
+	return ""
+}
+
+// unfit tells why a school that was chosen by hand is not done here.
+func (r Request) unfit(p ids.Protocol) string {
+	switch {
+	case r.Screening.Limits.NumberCannotSteer && p != "hold-to-release":
+		return "The client's number cannot steer today: only hold to release, broad, 30 s."
+	case frontOfNeck(r.Point.Muscle) && !slices.Contains(onFrontOfNeck, p):
+		return "Front of the neck: only brief holds, short repeats and pulses."
+	case p == "resisted-lengthening" && (r.has("hypermobility") || r.has("osteoporosis")):
+		return "Not with hypermobility or osteoporosis."
+	}
+	return ""
+}
+
+// inSlack are the schools that want the muscle short.
+var inSlack = ids.List[ids.Protocol]("slack-hold breath-sink attachment-strokes broad-first")
+
+func setOf(p ids.Protocol, a safety.Adaptation) string {
+	if a.SlackOrBroad || slices.Contains(inSlack, p) {
+		return "slack"
+	}
+	return "tension"
+}
+
+// contacts are the muscle's own that may be used here; the broad ones where
+// pressure must be spread.
+func (r Request) contacts(where []safety.Place, broad bool) []ids.Contact {
+	out := []ids.Contact{}
+	m, err := atlas.Get(r.Point.Muscle)
+	if err != nil {
+		return out
+	}
+	may := slices.DeleteFunc(slices.Clone(m.Contacts), func(c ids.Contact) bool {
+		return safety.ContactForbidden(r.Point.Muscle, where, m.Contacts, c) != ""
+	})
+	if !broad {
+		return append(out, may...)
+	}
+	out = append(out, slices.DeleteFunc(slices.Clone(may), func(c ids.Contact) bool { return !safety.Broad(c) })...)
+	if len(out) == 0 && safety.ContactForbidden(r.Point.Muscle, where, m.Contacts, "palm") == "" {
+		return append(out, "palm")
+	}
+	if len(out) == 0 {
+		return may // nothing broad fits there: the usual ones, with a broad pad
+	}
+	return out
+}
+
+func protocolName(id ids.Protocol) string {
+	p, _ := treat.Find(id)
+	return cmp.Or(p.Name, string(id))
+}

@@ -1,0 +1,17 @@
+package points
+
+import (
+	"strings"
+
+	"mokren/core/atlas"
+	"mokren/core/ids"
+)
+
+func muscleName(m ids.Muscle) string {
+	if d, err := atlas.Get(m); err == nil {
+		return d.Name
+	}
+	return string(m)
+}
+
+func plain(id string) string { return strings.NewReplacer("-", " ", ".", " ").Replace(id) }
