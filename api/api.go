@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"net/http"
 	"reflect"
+	"strings"
 	"time"
 
 	"github.com/alexedwards/scs/v2"
@@ -13,6 +14,8 @@ import (
 	"github.com/go-chi/chi/v5/middleware"
 
 	"mokren/core/body"
+	"mokren/core/plan"
+	"mokren/core/points"
 	"mokren/store"
 )
 
@@ -118,5 +121,12 @@ func schemaName(t reflect.Type, hint string) string {
 	case reflect.TypeFor[struct{}]():
 		return "Nothing"
 	}
-	return huma.DefaultSchemaNamer(t, hint)
+	name := huma.DefaultSchemaNamer(t, hint)
+	switch t.PkgPath() {
+	case reflect.TypeFor[points.Judged]().PkgPath():
+		return "Point" + name
+	case reflect.TypeFor[plan.Plan]().PkgPath():
+		return "Plan" + strings.TrimPrefix(name, "Plan")
+	}
+	return name
 }

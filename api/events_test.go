@@ -35,7 +35,7 @@ func charted(t *testing.T, point string, muscle ids.Muscle, side ids.Side) visit
 	n := 6.0
 	return visit.Charted{
 		Point: visit.UUID(point), Muscle: muscle, Side: side, Figure: body.Version, View: view, X: at.X, Y: at.Y,
-		Place: place, Band: "yes", Grade: 2, NPRS: &n, Familiar: "yes",
+		Place: place, Felt: visit.Felt{Band: "yes", Grade: new(2), NPRS: &n, Familiar: "yes"},
 	}
 }
 

@@ -22,6 +22,8 @@ type OpenVisit struct {
 	Earlier []visit.FoundPoint `json:"earlier"`
 	Ranges  []visit.Range      `json:"earlier_ranges" doc:"the latest earlier visit's readings"`
 	Gauges  []visit.GaugePair  `json:"earlier_gauges" doc:"the latest earlier ones"`
+	// Left is what the latest earlier visit has left to this one.
+	Left *visit.LeftOff `json:"left_off,omitempty"`
 	// Drawings are the latest few pain drawings of earlier visits, the latest first.
 	Drawings []EarlierDrawing `json:"earlier_drawings"`
 	// Entries came from the client's own device and wait to be taken in.
@@ -87,6 +89,7 @@ func (s *server) readVisit(
 		return out, err
 	}
 	out.Earlier, out.Ranges, out.Gauges, out.Interview = before.Points, before.Ranges, before.Gauges, before.Interview
+	out.Left = before.Left
 	out.Drawings = make([]EarlierDrawing, len(before.Drawings))
 	for i, d := range before.Drawings {
 		out.Drawings[i] = EarlierDrawing{d.Visit, d.StartsAt.UTC().Format(time.RFC3339), d.Strokes}

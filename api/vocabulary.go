@@ -37,6 +37,9 @@ func describeVocabulary(r huma.Registry) {
 	union(r, treat.Outcomes())
 	union(r, progress.Signals())
 	describeEvents(r)
+	// What the browser's core gives without a request of its own.
+	r.Schema(reflect.TypeFor[visit.Working](), true, "")
+	r.Schema(reflect.TypeFor[visit.Planned](), true, "")
 }
 
 // union describes a type of text by the words that it may be.

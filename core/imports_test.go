@@ -49,7 +49,9 @@ var below = map[string][]string{
 	"picture":  {"atlas", "body", "ids", "safety", "strict"},
 	"points":   {"atlas", "body", "ids", "safety", "strict", "treat"},
 	"plan":     {"atlas", "ids", "safety", "strict", "treat"},
-	"visit":    {"assess", "atlas", "body", "ids", "progress", "rights", "safety", "strict", "treat"},
+	"visit": {
+		"assess", "atlas", "body", "device", "ids", "plan", "points", "progress", "rights", "safety", "strict", "treat",
+	},
 	"calc": {
 		"assess", "atlas", "body", "device", "ids", "picture", "plan", "points", "progress", "safety", "strict", "treat",
 		"visit",

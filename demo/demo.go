@@ -423,15 +423,28 @@ func (sp spot) treat(s *scribe, rnd *rand.Rand, n int, identity *uuid.UUID, heig
 	s.write("point-charted", visit.Charted{
 		Point: visit.UUID(pid.String()), Identity: visit.UUID(identity.String()),
 		Muscle: sp.muscle, Side: sp.side, Site: sp.site,
-		Figure: body.Version, View: view, X: at.X, Y: at.Y, Place: place, Band: "yes", Nodule: "pea",
-		Grade: gradeFor(number), NPRS: &number,
-		Referral: sp.referral, Familiar: sp.familiar, Twitch: number >= 7, Note: sp.note,
+		Figure: body.Version, View: view, X: at.X, Y: at.Y, Place: place, Felt: sp.felt(number),
 	})
 	s.wait(30 * time.Second)
 	after := press(s, rnd, hand{pid, m, m.PressedThrough(place, sp.side, view, at)}, sp, number, limits)
 	s.wait(90 * time.Second)
 	s.write("point-rechecked", visit.Rechecked{Point: visit.UUID(pid.String()), NPRS: after})
 	return nil
+}
+
+// felt is what hand and client say of a spot at a number.
+func (sp spot) felt(number float64) visit.Felt {
+	out := visit.Felt{
+		Band: "yes", Grade: new(gradeFor(number)), NPRS: &number, Referral: sp.referral, Familiar: sp.familiar,
+		NoReferral: len(sp.referral) == 0, Asked: "openly", Note: sp.note,
+	}
+	switch {
+	case number >= 7:
+		out.Twitch, out.Nodule = new(true), "pea"
+	case number >= 5:
+		out.Nodule = "grain"
+	}
+	return out
 }
 
 func gradeFor(number float64) int {

@@ -55,7 +55,7 @@ func (t *Tx) treated(ctx context.Context, visits []uuid.UUID) (map[uuid.UUID][]v
 		View       string          `db:"view"`
 		X          float64         `db:"x"`
 		Y          float64         `db:"y"`
-		Grade      int             `db:"grade"`
+		Grade      *int            `db:"grade"`
 		NPRS       sql.NullFloat64 `db:"nprs"`
 		After      sql.NullFloat64 `db:"after_nprs"`
 		AfterGrade sql.NullInt64   `db:"after_grade"`

@@ -6,6 +6,7 @@ import (
 	"errors"
 	"time"
 
+	"mokren/core/ids"
 	"mokren/core/visit"
 )
 
@@ -18,6 +19,8 @@ type Earlier struct {
 	Ranges    []visit.Range
 	Gauges    []visit.GaugePair
 	Interview *visit.Interviewed
+	// Left is what the latest visit that left anything has left.
+	Left *visit.LeftOff
 	// Drawings are the latest few, the latest first.
 	Drawings []Drawing
 }
@@ -56,11 +59,15 @@ func (t *Tx) Earlier(ctx context.Context, v Visit, now time.Time) (Earlier, erro
 
 func (t *Tx) earlierPoints(ctx context.Context, v Visit, out *Earlier) error {
 	var rows []pointRow
-	err := t.tx.SelectContext(ctx, &rows, `select charted, charted_ms, after_nprs::float8, after_grade
-		from (select distinct on (identity) visit_id, id from charted_point
-			where client_id = $1 and starts_at < $2 and visit_id <> $3
-			order by identity, starts_at desc, place desc) last
-		join charted_point using (visit_id, id)
+	err := t.tx.SelectContext(ctx, &rows, `with earlier as (select * from charted_point
+			where client_id = $1 and starts_at < $2 and visit_id <> $3),
+		spot as (select identity, min(charted_ms) as first_ms, max(treated_ms) as treated_ms,
+				coalesce((array_agg(worked order by starts_at desc) filter (where worked <> ''))[1], '') as worked,
+				coalesce(jsonb_agg(answer order by charted_ms) filter (where answer is not null), '[]') as answers
+			from earlier group by identity),
+		last as (select distinct on (identity) * from earlier order by identity, starts_at desc, place desc)
+		select charted, charted_ms, after_nprs::float8, after_grade, first_ms, spot.treated_ms, spot.worked, answers
+		from last join spot using (identity)
 		order by starts_at desc, visit_id, place`, v.ClientID, v.StartsAt, v.ID)
 	if err != nil {
 		return found("reading the points of earlier visits", err)
@@ -75,12 +82,22 @@ type pointRow struct {
 	ChartedMS  int64    `db:"charted_ms"`
 	AfterNPRS  *float64 `db:"after_nprs"`
 	AfterGrade *int     `db:"after_grade"`
+	FirstMS    int64    `db:"first_ms"`
+	TreatedMS  int64    `db:"treated_ms"`
+	Worked     string   `db:"worked"`
+	Answers    []byte   `db:"answers"`
 }
 
 func points(rows []pointRow) ([]visit.FoundPoint, error) {
 	out := make([]visit.FoundPoint, len(rows))
 	for i, r := range rows {
-		out[i] = visit.FoundPoint{ChartedMS: r.ChartedMS, AfterNPRS: r.AfterNPRS, AfterGrade: r.AfterGrade}
+		out[i] = visit.FoundPoint{
+			ChartedMS: r.ChartedMS, AfterNPRS: r.AfterNPRS, AfterGrade: r.AfterGrade, FirstMS: r.FirstMS,
+			TreatedMS: r.TreatedMS, Worked: ids.Protocol(r.Worked),
+		}
+		if err := readIf(r.Answers, &out[i].Answers); err != nil {
+			return nil, found("reading what was answered", err)
+		}
 		if err := json.Unmarshal(r.Charted, &out[i].Charted); err != nil {
 			return nil, found("reading what was charted", err)
 		}
@@ -115,6 +132,7 @@ func (t *Tx) earlierStory(ctx context.Context, v Visit, out *Earlier) error {
 		Interview []byte `db:"interview"`
 		Ranges    []byte `db:"ranges"`
 		Gauges    []byte `db:"gauges"`
+		Left      []byte `db:"left_off"`
 	}
 	err := t.tx.GetContext(ctx, &row, `select
 		(select v.interview from visit v where `+before+` and v.interview is not null
@@ -122,12 +140,15 @@ func (t *Tx) earlierStory(ctx context.Context, v Visit, out *Earlier) error {
 		(select v.ranges from visit v where `+before+` and v.ranges is not null
 			order by v.starts_at desc limit 1) as ranges,
 		(select v.gauges from visit v where `+before+` and v.gauges is not null
-			order by v.starts_at desc limit 1) as gauges`, v.ClientID, v.StartsAt, v.ID)
+			order by v.starts_at desc limit 1) as gauges,
+		(select v.left_off from visit v where `+before+` and v.left_off is not null
+			order by v.starts_at desc limit 1) as left_off`, v.ClientID, v.StartsAt, v.ID)
 	if err != nil {
 		return found("reading the story of earlier visits", err)
 	}
 	return errors.Join(
 		readIf(row.Interview, &out.Interview), readIf(row.Ranges, &out.Ranges), readIf(row.Gauges, &out.Gauges),
+		readIf(row.Left, &out.Left),
 	)
 }
 

@@ -123,7 +123,7 @@ func (p *practice) point(id string) visit.Event {
 	view, at := m.OnFigure(place, "left", body.DefaultHeightCM)
 	return p.event("point-charted", visit.Charted{
 		Point: visit.UUID(id), Muscle: "soleus", Side: "left", Figure: body.Version, View: view, X: at.X, Y: at.Y,
-		Place: place, Band: "yes", Grade: 2, NPRS: &n, Familiar: "yes",
+		Place: place, Felt: visit.Felt{Band: "yes", Grade: new(2), NPRS: &n, Familiar: "yes"},
 	})
 }
 

@@ -17,7 +17,7 @@ import (
 
 // tablesOf is the reading of the log that the tables hold; raised when rows
 // change, so that older ones are written anew when they are next read.
-const tablesOf = 2
+const tablesOf = 3
 
 // row is one row of a table, by column.
 type row map[string]any
@@ -102,7 +102,7 @@ func (t *Tx) projectVisit(
 	if err != nil {
 		return err
 	}
-	latest := map[string]any{}
+	latest, left := map[string]any{}, s.LeftOff()
 	for column, of := range map[string]struct {
 		v     any
 		there bool
@@ -110,6 +110,7 @@ func (t *Tx) projectVisit(
 		"interview": {s.Interview, s.Interview != nil},
 		"ranges":    {s.Ranges, len(s.Ranges) > 0},
 		"gauges":    {s.Gauges, len(s.Gauges) > 0},
+		"left_off":  {left, len(left.Points) > 0 || len(left.Searched) > 0 || left.Next != ""},
 	} {
 		if !of.there {
 			continue // stays NULL, so that the latest one is found
@@ -120,9 +121,9 @@ func (t *Tx) projectVisit(
 	}
 	_, err = t.tx.ExecContext(ctx, `update visit set version = $2, opened_at = $3, closed_at = $4,
 		reason = coalesce(nullif($5, ''), reason), interview = $6, ranges = $7, gauges = $8, tables_of = $9,
-		tables_sum = $10 where id = $1`,
+		tables_sum = $10, left_off = $11 where id = $1`,
 		id, version, moment(s.OpenedMS), moment(s.ClosedMS), s.Reason, latest["interview"], latest["ranges"],
-		latest["gauges"], tablesOf, sums)
+		latest["gauges"], tablesOf, sums, latest["left_off"])
 	return found("writing a visit's state", err)
 }
 
@@ -161,11 +162,12 @@ func (t *Tx) reproject(ctx context.Context, id uuid.UUID, now time.Time) error {
 func pointRows(v Visit, s visit.State) []row {
 	rows := make([]row, len(s.Points))
 	for i, p := range s.Points {
+		worked, treated := s.LetGo(p.Point)
 		rows[i] = row{
 			"id": p.Point, "identity": p.Identity, "muscle": p.Muscle, "side": p.Side, "site": p.Site,
 			"view": p.View, "x": p.X, "y": p.Y, "grade": p.Grade, "nprs": p.NPRS, "after_nprs": p.AfterNPRS,
 			"after_grade": p.AfterGrade, "charted_ms": p.ChartedMS, "charted": p.Charted,
-			"starts_at": v.StartsAt,
+			"starts_at": v.StartsAt, "worked": worked, "treated_ms": treated, "answer": p.Answer(p.ChartedMS),
 		}
 	}
 	return rows

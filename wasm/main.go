@@ -8,6 +8,9 @@
 //	mokrenCore.hold(startJSON, logJSON, ms)                    -> {line, summary}: a hold replayed and shown at ms
 //	mokrenCore.suspects(contextJSON, stateJSON, earlierJSON, weightsJSON, startsMS) -> ranking
 //	mokrenCore.same(earlierJSON, muscle, side, placeJSON, heightCM)                 -> identity or ""
+//	mokrenCore.work(contextJSON, stateJSON, earlierJSON, suspectsJSON)              -> points judged, protocols, search
+//	mokrenCore.trace(contextJSON, stateJSON, earlierJSON, suspectsJSON, point)      -> where a point may come from
+//	mokrenCore.plan(contextJSON, stateJSON, earlierJSON, wantedJSON, nowMS)         -> the session as it stands
 //	mokrenCore.rules                                           -> version of the coach's rules
 //
 // Everything goes in and out as JSON text: one crossing, no shared memory. An
@@ -40,6 +43,9 @@ func main() {
 		"hold":     text(hold),
 		"suspects": text(suspects),
 		"same":     text(same),
+		"work":     text(work),
+		"trace":    text(trace),
+		"plan":     text(planned),
 		"rules":    treat.RulesVersion,
 	})
 	if ready := js.Global().Get("mokrenCoreReady"); ready.Type() == js.TypeFunction {
@@ -91,21 +97,61 @@ func suspects(a []js.Value) (any, error) {
 	var state visit.State
 	var earlier []visit.FoundPoint
 	var weights assess.Weights
-	for i, dst := range []any{&ctx, &state, &earlier, &weights} {
-		if err := json.Unmarshal([]byte(a[i].String()), dst); err != nil {
-			return nil, err
-		}
+	if err := read(a, &ctx, &state, &earlier, &weights); err != nil {
+		return nil, err
 	}
 	return assess.Rank(state.Findings(ctx, earlier, int64(a[4].Float())), weights), nil
+}
+
+// read takes the first arguments as JSON.
+func read(a []js.Value, into ...any) error {
+	for i, dst := range into {
+		if err := json.Unmarshal([]byte(a[i].String()), dst); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+func work(a []js.Value) (any, error) {
+	var ctx visit.Context
+	var state visit.State
+	var earlier []visit.FoundPoint
+	var suspects []assess.Suspect
+	if err := read(a, &ctx, &state, &earlier, &suspects); err != nil {
+		return nil, err
+	}
+	return state.Work(ctx, earlier, suspects), nil
+}
+
+func trace(a []js.Value) (any, error) {
+	var ctx visit.Context
+	var state visit.State
+	var earlier []visit.FoundPoint
+	var suspects []assess.Suspect
+	if err := read(a, &ctx, &state, &earlier, &suspects); err != nil {
+		return nil, err
+	}
+	return state.Trace(ctx, earlier, suspects, visit.UUID(a[4].String()))
+}
+
+// planned plans as accepted, or as wanted where that is not null.
+func planned(a []js.Value) (any, error) {
+	var ctx visit.Context
+	var state visit.State
+	var earlier []visit.FoundPoint
+	var wanted *visit.PlanMade
+	if err := read(a, &ctx, &state, &earlier, &wanted); err != nil {
+		return nil, err
+	}
+	return state.Planning(ctx, earlier, state.Work(ctx, earlier, nil), wanted, int64(a[4].Float()))
 }
 
 func begin(a []js.Value) (any, error) {
 	var adapt safety.Adaptation
 	var where []safety.Place
-	for i, dst := range []any{&adapt, &where} {
-		if err := json.Unmarshal([]byte(a[i+1].String()), dst); err != nil {
-			return nil, err
-		}
+	if err := read(a[1:], &adapt, &where); err != nil {
+		return nil, err
 	}
 	start, err := calc.ParseStart([]byte(a[0].String()), where)
 	if err != nil {

@@ -5,6 +5,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"io/fs"
+	"slices"
 	"sync"
 
 	"mokren/core/body"
@@ -247,4 +248,20 @@ func (m *Muscle) Site(id string) (*Site, bool) {
 		}
 	}
 	return nil, false
+}
+
+// Lying gives the positions in which the muscle of a side is worked, without
+// those to be avoided. Lying on a side frees the other one, except for what is
+// worked only on the leg that lies below.
+func (m *Muscle) Lying(side ids.Side, avoid []ids.Position) []ids.Position {
+	out := slices.DeleteFunc(slices.Clone(m.Positions), func(p ids.Position) bool { return slices.Contains(avoid, p) })
+	if !slices.Contains(m.Positions, "side-lying-left") || !slices.Contains(m.Positions, "side-lying-right") {
+		return out
+	}
+	below := ids.Position("side-lying-" + string(side))
+	free := slices.DeleteFunc(slices.Clone(out), func(p ids.Position) bool { return p == below })
+	if len(free) == 0 {
+		return out
+	}
+	return free
 }

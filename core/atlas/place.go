@@ -102,15 +102,34 @@ func (m *Muscle) PressedThrough(f FibrePlace, side ids.Side, v body.View, at bod
 	return []safety.Place{}
 }
 
+// One point over visits: within so many mm along the fibres and across them
+// (working values). Up to twice as far it may be; that is for the hand to say.
+const (
+	sameAlongMM  = 15
+	sameAcrossMM = 10
+	perhapsTimes = 2
+)
+
 // SameSpot tells whether two places of one muscle and side are one point over
 // visits: within 15 mm along and 10 mm across.
 func (m *Muscle) SameSpot(a, b FibrePlace, side ids.Side, heightCM float64) bool {
+	return m.within(1, a, b, side, heightCM)
+}
+
+// PerhapsSameSpot tells whether two places lie just beyond that, up to twice as
+// far.
+func (m *Muscle) PerhapsSameSpot(a, b FibrePlace, side ids.Side, heightCM float64) bool {
+	return !m.within(1, a, b, side, heightCM) && m.within(perhapsTimes, a, b, side, heightCM)
+}
+
+func (m *Muscle) within(times float64, a, b FibrePlace, side ids.Side, heightCM float64) bool {
 	if a.Fibre != b.Fibre || a.Fibre < 0 || a.Fibre >= len(m.Parts) {
 		return false
 	}
 	s := m.part(a).sheet(side)
 	lengthMM := s.length() * s.view.CMPerUnit(heightCM) * 10
-	return math.Abs(a.AlongPct-b.AlongPct)/100*lengthMM <= 15 && math.Abs(a.AcrossMM-b.AcrossMM) <= 10
+	along, across := math.Abs(a.AlongPct-b.AlongPct)/100*lengthMM, math.Abs(a.AcrossMM-b.AcrossMM)
+	return along <= sameAlongMM*times && across <= sameAcrossMM*times
 }
 
 // nearMM: two places in neighbouring parts are one site within this.

@@ -9,6 +9,7 @@ import (
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 
+	"mokren/core/atlas"
 	"mokren/core/ids"
 	"mokren/core/safety"
 )
@@ -330,4 +331,54 @@ func BenchmarkPlanOf14Points(b *testing.B) {
 			b.Fatal(err)
 		}
 	}
+}
+
+func TestTheSearchTurnsTheClientAsLittleAsItMay(t *testing.T) {
+	rapid.Check(t, func(t *rapid.T) {
+		var list []Wanted
+		for i := range rapid.IntRange(1, 9).Draw(t, "n") {
+			list = append(list, Wanted{
+				rapid.SampledFrom(some).Draw(t, "muscle"), rapid.SampledFrom([]ids.Side{ids.Left, ids.Right}).Draw(t, "side"),
+				float64(i) / 10, true,
+			})
+		}
+		got := SearchOrder(list, nil)
+		require.Len(t, got, len(list))
+		used := map[ids.Position]bool{}
+		turns := 0
+		for i, s := range got {
+			used[s.Position] = true
+			m, err := atlas.Get(s.Muscle)
+			require.NoError(t, err)
+			assert.Contains(t, m.Lying(s.Side, nil), s.Position)
+			if s.Turn {
+				turns++
+				assert.NotEqual(t, got[i-1].Position, s.Position)
+			}
+		}
+		assert.Equal(t, len(used)-1, turns, "no position is taken twice")
+		for _, p := range ids.Positions() {
+			for _, q := range ids.Positions() {
+				covers := !slices.ContainsFunc(list, func(w Wanted) bool {
+					m, _ := atlas.Get(w.Muscle)
+					l := m.Lying(w.Side, nil)
+					return !slices.Contains(l, p) && !slices.Contains(l, q)
+				})
+				if covers {
+					assert.LessOrEqual(t, len(used), 2, "two positions would do")
+				}
+			}
+		}
+	})
+}
+
+func TestTheSearchTakesThoseAboveTheLineFirst(t *testing.T) {
+	got := SearchOrder([]Wanted{
+		{"soleus", ids.Left, 0.3, false}, {"pectoralis-major", ids.Left, 0.85, true}, {"infraspinatus", ids.Left, 0.9, true},
+	}, nil)
+	require.Len(t, got, 3)
+	assert.True(t, got[0].Ready && got[1].Ready)
+	assert.Equal(t, ids.Muscle("soleus"), got[2].Muscle)
+	none := SearchOrder([]Wanted{{"soleus", ids.Left, 0.3, false}}, ids.Positions())
+	assert.Empty(t, none, "no position is allowed")
 }

@@ -111,7 +111,7 @@ func (r Request) candidates(s safety.Screening, f fixed) []candidate {
 		c.pressureS = float64(limits.CapMS) / 1000
 		c.minutes = math.Ceil((c.pressureS+aroundAPressS)/60/roundToMinutes) * roundToMinutes
 		c.region = regionOf(p.Muscle, p.Side)
-		c.positions = positions(m, p.Side, s.Limits.AvoidPositions)
+		c.positions = m.Lying(p.Side, s.Limits.AvoidPositions)
 		c.never = r.refused(c, s, limits, f)
 		out[i] = c
 	}
@@ -124,20 +124,6 @@ func regionOf(m ids.Muscle, side ids.Side) string {
 		return d.Region + " " + string(side)
 	}
 	return ""
-}
-
-// positions in which a muscle of a side is worked today. Lying on a side frees
-// the other one, except for what is worked on the leg that lies below.
-func positions(m *atlas.Muscle, side ids.Side, avoid []ids.Position) []ids.Position {
-	out := slices.DeleteFunc(slices.Clone(m.Positions), func(p ids.Position) bool { return slices.Contains(avoid, p) })
-	if !slices.Contains(m.Positions, "side-lying-left") || !slices.Contains(m.Positions, "side-lying-right") {
-		return out
-	}
-	on := ids.Position("side-lying-" + string(side))
-	if other := slices.DeleteFunc(slices.Clone(out), func(p ids.Position) bool { return p == on }); len(other) > 0 {
-		return other
-	}
-	return out
 }
 
 // refused tells why a point can be in no plan today, or "".

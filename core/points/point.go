@@ -1,6 +1,8 @@
 package points
 
 import (
+	"slices"
+
 	"mokren/core/atlas"
 	"mokren/core/body"
 	"mokren/core/ids"
@@ -87,6 +89,12 @@ func (p Point) zone() (zone []safety.Place, whose string) {
 		return p.Own, "this client's"
 	}
 	return p.usual(true), "usual"
+}
+
+// Zone is where the point lies and where its pain is felt.
+func (p Point) Zone() []safety.Place {
+	zone, _ := p.zone()
+	return append(slices.Clone(p.where()), zone...)
 }
 
 // usual is the pattern of the point's site, of all sites when it has its own

@@ -520,6 +520,16 @@ func withBody(e visit.Event, kind string) visit.Event {
 		"note-written":     visit.Noted{Text: "x"},
 		"addendum-written": visit.Addendum{Text: "x"},
 		"event-undone":     visit.Undone{Event: c.Point},
+		"point-identified": visit.Identified{Point: c.Point},
+		"threshold-measured": visit.ThresholdMeasured{
+			Point: c.Point, Trials: []float64{200}, TipCM2: 1,
+		},
+		"judgement-made":  visit.JudgementMade{Point: c.Point},
+		"protocol-chosen": visit.ProtocolChosen{Point: c.Point},
+		"muscle-searched": visit.MuscleSearched{Muscle: "soleus", Side: "left", Result: "nothing"},
+		"plan-made":       visit.PlanMade{Minutes: 45},
+		"next-noted":      visit.NextNoted{Text: "x"},
+		"reaction-noted":  visit.ReactionNoted{Since: "better"},
 	}
 	if b, ok := bodies[kind]; ok {
 		e.Body = l.write("x", e.Author, kind, 0, b).Body

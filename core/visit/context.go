@@ -3,6 +3,7 @@ package visit
 import (
 	"mokren/core/assess"
 	"mokren/core/body"
+	"mokren/core/ids"
 	"mokren/core/rights"
 	"mokren/core/safety"
 )
@@ -26,6 +27,8 @@ type Context struct {
 	Age int `json:"age,omitempty"`
 	// Thresholds are the practice's own, from where on a reading is flagged.
 	Thresholds assess.Thresholds `json:"thresholds"`
+	// Protocol is the practice's default; empty is graded-stages.
+	Protocol ids.Protocol `json:"protocol,omitempty"`
 	// ClockMS is what to add to this device's clock to get the server's; a
 	// browser sets it for what it has not sent yet.
 	ClockMS int64 `json:"clock_ms,omitempty"`

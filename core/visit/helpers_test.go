@@ -107,7 +107,8 @@ func chartedAt(point int, muscle ids.Muscle, place atlas.FibrePlace) visit.Chart
 	view, at := muscleOf(muscle).OnFigure(place, ids.Left, body.DefaultHeightCM)
 	return visit.Charted{
 		Point: visit.UUID(uid(point)), Muscle: muscle, Side: ids.Left, Figure: body.Version, View: view,
-		X: at.X, Y: at.Y, Place: place, Band: "yes", Grade: 2, NPRS: &n, Familiar: "yes",
+		X: at.X, Y: at.Y, Place: place,
+		Felt: visit.Felt{Band: "yes", Grade: new(2), NPRS: &n, Familiar: "yes"},
 	}
 }
 

@@ -53,7 +53,7 @@ type PointVisit struct {
 	Date       string        `json:"date"`
 	Before     *float64      `json:"before,omitempty" doc:"NPRS when found"`
 	After      *float64      `json:"after,omitempty" doc:"NPRS at the recheck"`
-	Grade      int           `json:"grade"`
+	Grade      *int          `json:"grade,omitempty"`
 	AfterGrade *int          `json:"after_grade,omitempty"`
 	SecondsS   float64       `json:"seconds" doc:"pressure over all holds of the visit, s"`
 	Stages     int           `json:"stages"`
@@ -155,7 +155,9 @@ func (c *course) addPoint(v Dated, p Treated) {
 	if p.NPRS != nil {
 		h.numbers = append(h.numbers, progress.Reading{Day: v.Day, Value: *p.NPRS})
 	}
-	h.grades = append(h.grades, progress.Reading{Day: v.Day, Value: float64(p.Grade)})
+	if p.Grade != nil {
+		h.grades = append(h.grades, progress.Reading{Day: v.Day, Value: float64(*p.Grade)})
+	}
 }
 
 // named begins a point's history with the names of its muscle and site.

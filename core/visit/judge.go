@@ -176,6 +176,21 @@ func (j *Judge) judge(e *Event, b any) error {
 		}
 	case *Undone:
 		return j.undo(*e, b)
+	case *PlanMade:
+		return j.planned(b)
+	}
+	if id, about := pointOfWork(b); about && j.points[id] == nil {
+		return noPoint(id)
+	}
+	return nil
+}
+
+// planned: a plan is of this visit's points.
+func (j *Judge) planned(b *PlanMade) error {
+	for _, id := range slices.Concat(b.Order, b.Must, b.Dropped) {
+		if j.points[id] == nil {
+			return noPoint(id)
+		}
 	}
 	return nil
 }

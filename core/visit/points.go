@@ -1,13 +1,18 @@
 package visit
 
 import (
+	"fmt"
+	"math"
+
 	"mokren/core/atlas"
 	"mokren/core/body"
 	"mokren/core/ids"
+	"mokren/core/safety"
 	"mokren/core/strict"
 )
 
-// Charted is a point as found; Corrected sets the same fields again.
+// Charted is a point as found; Corrected sets the same fields again. What was
+// not said is absent, and stays unsaid in record, judgement and note.
 type Charted struct {
 	Point    UUID             `json:"point"`
 	Identity UUID             `json:"identity,omitempty" doc:"the point of an earlier visit that this is the same spot as"`
@@ -19,14 +24,107 @@ type Charted struct {
 	X        float64          `json:"x" minimum:"0" maximum:"1000"`
 	Y        float64          `json:"y" minimum:"0" maximum:"1000"`
 	Place    atlas.FibrePlace `json:"place"`
-	Band     string           `json:"taut_band" enum:"yes,no,unsure"`
-	Nodule   string           `json:"nodule,omitempty" enum:"none,grain,pea,larger"`
-	Grade    int              `json:"grade" minimum:"0" maximum:"4"`
-	NPRS     *float64         `json:"nprs,omitempty" minimum:"0" maximum:"10" multipleOf:"0.5"`
-	Referral []ids.Region     `json:"referral,omitempty" maxItems:"40"`
-	Familiar string           `json:"familiar" enum:"yes,partly,no,unknown"`
-	Twitch   bool             `json:"twitch,omitempty"`
-	Note     string           `json:"note,omitempty" maxLength:"2000"`
+	Felt
+}
+
+// Felt is what was felt at a point, by the hand and by the client.
+type Felt struct {
+	Band   string   `json:"taut_band,omitempty" enum:"yes,no,unsure"`
+	Nodule string   `json:"nodule,omitempty" enum:"none,grain,pea,larger"`
+	Grade  *int     `json:"grade,omitempty" minimum:"0" maximum:"4"`
+	NPRS   *float64 `json:"nprs,omitempty" minimum:"0" maximum:"10" multipleOf:"0.5"`
+	// Given is the client's number on another scale, as it was given; NPRS is
+	// what it comes to.
+	Given *float64 `json:"given,omitempty" minimum:"0" maximum:"10" multipleOf:"0.5"`
+	Scale string   `json:"scale,omitempty" enum:"0-5,1-10" doc:"of given"`
+	// Referral is where it was felt, on the point's own side or the midline;
+	// Painted the same as painted on the body.
+	Referral   []ids.Region `json:"referral,omitempty" maxItems:"40"`
+	Painted    []string     `json:"painted,omitempty" maxItems:"6000" doc:"cells, view:q,r"`
+	NoReferral bool         `json:"no_referral,omitempty" doc:"asked, and felt nowhere else"`
+	Asked      string       `json:"asked,omitempty" enum:"openly,volunteered" doc:"how the client came to say it"`
+	Familiar   string       `json:"familiar,omitempty" enum:"yes,partly,no,unknown"`
+	Twitch     *bool        `json:"twitch,omitempty"`
+	Jump       *bool        `json:"jump,omitempty" doc:"the client jumps"`
+	Feel       string       `json:"feel,omitempty" enum:"adhesed,hypertonic,ropey,normal"`
+	Skin       string       `json:"skin,omitempty" enum:"warmer,cooler,same" doc:"by the back of the hand, against the other side"`
+	Fibres     *bool        `json:"fibres_checked,omitempty" doc:"fibre direction checked"`
+	Contact    ids.Contact  `json:"contact,omitempty"`
+	Position   ids.Position `json:"position,omitempty"`
+	// Moves tells what pressing does to a painful movement.
+	Moves *Moves `json:"moves,omitempty"`
+	Note  string `json:"note,omitempty" maxLength:"2000"`
+}
+
+// Moves is what pressing a point does to a painful movement.
+type Moves struct {
+	Movement ids.Movement `json:"movement"`
+	Side     ids.Side     `json:"side"`
+	Then     string       `json:"then" enum:"easier,same,harder"`
+}
+
+// OnNPRS gives what a number on another scale comes to on 0 to 10, in half
+// steps: the comfort scale of 0 to 5 doubled; a scale that begins at 1 without
+// pain drawn out to begin at 0.
+func OnNPRS(given float64, scale string) (nprs float64, ok bool) {
+	switch {
+	case scale == "0-5" && given >= 0 && given <= 5:
+		return given * 2, true
+	case scale == "1-10" && given >= 1 && given <= 10:
+		return math.Round((given-1)*10/9*2) / 2, true
+	}
+	return 0, false
+}
+
+// number checks a number of another scale against what it comes to.
+func (f Felt) number() *strict.Error {
+	if f.Given == nil && f.Scale == "" {
+		return nil
+	}
+	if f.Given == nil {
+		return &strict.Error{Path: "$.given", Given: "none", Allowed: "a number on the scale " + f.Scale}
+	}
+	want, ok := OnNPRS(*f.Given, f.Scale)
+	switch {
+	case !ok:
+		return &strict.Error{Path: "$.given", Given: fmt.Sprint(*f.Given), Allowed: "a number on a scale 0-5 or 1-10"}
+	case f.NPRS == nil || *f.NPRS != want:
+		return &strict.Error{Path: "$.nprs", Given: fmt.Sprint(said(f.NPRS)), Allowed: fmt.Sprint(want)}
+	}
+	return nil
+}
+
+func said(v *float64) any {
+	if v == nil {
+		return "none"
+	}
+	return *v
+}
+
+// answered is where the client felt it, with sides; ok is false when that was
+// not asked, or not said.
+func (c Charted) answered() (places []safety.Place, ok bool) {
+	for _, r := range c.Referral {
+		side := c.Side
+		if atlas.MidlineRegion(r) {
+			side = ids.Midline
+		}
+		places = ids.With(places, safety.Place{Region: r, Side: side})
+	}
+	for _, r := range cellsOf(c.Painted).Regions() {
+		places = ids.With(places, safety.Place{Region: r.Region, Side: r.Side})
+	}
+	return places, len(places) > 0 || c.NoReferral
+}
+
+func cellsOf(painted []string) body.CellSet {
+	out := body.CellSet{}
+	for _, id := range painted {
+		if c, err := body.ParseCell(id); err == nil {
+			out[c] = true
+		}
+	}
+	return out
 }
 
 // Moved corrects the place of a point.
@@ -56,5 +154,13 @@ func (c Charted) Check() *strict.Error {
 	if c.Side == ids.Midline {
 		return &strict.Error{Path: "$.side", Given: `"midline"`, Allowed: "one of left, right"}
 	}
-	return nil
+	for i, id := range c.Painted {
+		if _, err := body.ParseCell(id); err != nil {
+			return &strict.Error{Path: fmt.Sprintf("$.painted[%d]", i), Given: fmt.Sprintf("%q", id), Allowed: "a cell of the lattice"}
+		}
+	}
+	if c.NoReferral && (len(c.Referral) > 0 || len(c.Painted) > 0) {
+		return &strict.Error{Path: "$.no_referral", Given: "true", Allowed: "absent where it was felt"}
+	}
+	return c.number()
 }

@@ -81,7 +81,7 @@ func empty() State {
 		Points: []Point{}, Holds: []Hold{}, Ranges: []Range{}, Answers: []Given{},
 		Cleared: []ScreeningCleared{}, Overrides: []BlockOverridden{}, Consents: []Consented{}, Tests: []Tested{},
 		Signs: []SignSeen{}, Loads: []ids.Load{}, Posture: []assess.Posture{}, Gauges: []GaugePair{},
-		Conflicts: []Conflict{}, Aside: []SetAsideEvent{}, Addenda: []DatedText{},
+		Searched: []MuscleSearched{}, Conflicts: []Conflict{}, Aside: []SetAsideEvent{}, Addenda: []DatedText{},
 	}
 }
 
@@ -165,7 +165,7 @@ func (r *reducer) apply(e Event, b any) error {
 	}
 	r.find(e, b)
 	r.record(e, b)
-	return nil
+	return r.work(e, b)
 }
 
 // find takes what was measured, tested, seen or painted.

@@ -43,10 +43,17 @@ type State struct {
 	PostureFlags []assess.PostureFlag `json:"posture_flags"`
 	Gauges       []GaugePair          `json:"gauges"`
 	Interview    *Interviewed         `json:"interview,omitempty"`
-	Conflicts    []Conflict           `json:"conflicts"`
-	Aside        []SetAsideEvent      `json:"aside"`
-	Addenda      []DatedText          `json:"addenda" doc:"written after the visit was closed"`
-	Version      int64                `json:"version" doc:"highest version among the events"`
+	// Searched are muscles in which no point was found.
+	Searched []MuscleSearched `json:"searched"`
+	Plan     *PlanMade        `json:"plan,omitempty"`
+	// PlanMS is since when the minutes of the plan run: when they were last said.
+	PlanMS    int64           `json:"plan_ms,omitempty"`
+	Reaction  *ReactionNoted  `json:"reaction,omitempty"`
+	Next      string          `json:"next,omitempty" doc:"what is to be done at the next visit"`
+	Conflicts []Conflict      `json:"conflicts"`
+	Aside     []SetAsideEvent `json:"aside"`
+	Addenda   []DatedText     `json:"addenda" doc:"written after the visit was closed"`
+	Version   int64           `json:"version" doc:"highest version among the events"`
 }
 
 // FoundPoint is a point as it was charted, and as it was found at the recheck:
@@ -56,6 +63,20 @@ type FoundPoint struct {
 	ChartedMS  int64    `json:"charted_ms"`
 	AfterNPRS  *float64 `json:"after_nprs,omitempty"`
 	AfterGrade *int     `json:"after_grade,omitempty"`
+	// FirstMS is when the spot was first charted, of an earlier visit's.
+	FirstMS int64 `json:"first_ms,omitempty"`
+	// Worked is the protocol that let it go last, TreatedMS when it was pressed
+	// last, at earlier visits.
+	Worked    ids.Protocol `json:"worked,omitempty"`
+	TreatedMS int64        `json:"treated_ms,omitempty"`
+	// Answers are what the client has said of it over visits.
+	Answers []SpotAnswer `json:"answers,omitempty"`
+}
+
+// SpotAnswer is where pressing a spot was felt at one visit.
+type SpotAnswer struct {
+	AtMS   int64          `json:"at_ms"`
+	Places []safety.Place `json:"places" doc:"none where it was felt nowhere else"`
 }
 
 // Point is a charted point with what may be done there now.
@@ -68,7 +89,11 @@ type Point struct {
 	// Closed tells that no more pressure belongs here today, and why.
 	Closed string `json:"closed,omitempty"`
 	// Where it lies on the body; some regions have ceilings of their own.
-	Where []safety.Place `json:"where"`
+	Where          []safety.Place `json:"where"`
+	Threshold      *PainThreshold `json:"threshold,omitempty"`
+	ThresholdOther *PainThreshold `json:"threshold_other_side,omitempty"`
+	ByHand         *JudgementMade `json:"judged_by_hand,omitempty"`
+	Chosen         ids.Protocol   `json:"chosen_protocol,omitempty"`
 	// Contacts and Positions are what one chooses from for a hold here.
 	Contacts  []Choice `json:"contacts"`
 	Positions []Choice `json:"positions"`

@@ -209,6 +209,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/judge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Points judged: certainty, activity, part beside the others */
+        post: operations["calc-judge"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/layers": {
         parameters: {
             query?: never;
@@ -305,6 +322,40 @@ export interface paths {
         put?: never;
         /** Where a place on a muscle's fibres lies on the figure */
         post: operations["calc-place"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Which points, in which order and position, within the minutes */
+        post: operations["calc-plan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/ppt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Pressure pain threshold from an algometer's trials */
+        post: operations["calc-ppt"];
         delete?: never;
         options?: never;
         head?: never;
@@ -413,6 +464,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/suggest": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A protocol for a point, with its limits and the reason */
+        post: operations["calc-suggest"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/suspects": {
         parameters: {
             query?: never;
@@ -458,6 +526,23 @@ export interface paths {
         put?: never;
         /** Where each posture flag begins, with its source */
         post: operations["calc-thresholds"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/trace": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Where a stubborn or unfamiliar point may come from */
+        post: operations["calc-trace"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1176,27 +1261,57 @@ export interface components {
             series?: components["schemas"]["Reading"][];
         };
         Charted: {
+            /**
+             * @description how the client came to say it
+             * @enum {string}
+             */
+            asked?: "openly" | "volunteered";
+            contact?: components["schemas"]["ContactID"];
             /** @enum {string} */
-            familiar: "yes" | "partly" | "no" | "unknown";
+            familiar?: "yes" | "partly" | "no" | "unknown";
+            /** @enum {string} */
+            feel?: "adhesed" | "hypertonic" | "ropey" | "normal";
+            /** @description fibre direction checked */
+            fibres_checked?: boolean;
             /** @description figure version in which it was placed */
             figure: string;
+            /** Format: double */
+            given?: number;
             /** Format: int64 */
-            grade: number;
+            grade?: number;
             /** @description the point of an earlier visit that this is the same spot as */
             identity?: string;
+            /** @description the client jumps */
+            jump?: boolean;
+            moves?: components["schemas"]["Moves"];
             muscle: components["schemas"]["MuscleID"];
+            /** @description asked, and felt nowhere else */
+            no_referral?: boolean;
             /** @enum {string} */
             nodule?: "none" | "grain" | "pea" | "larger";
             note?: string;
             /** Format: double */
             nprs?: number;
+            /** @description cells, view:q,r */
+            painted?: string[];
             place: components["schemas"]["FibrePlace"];
             point: string;
+            position?: components["schemas"]["PositionID"];
             referral?: components["schemas"]["RegionID"][];
+            /**
+             * @description of given
+             * @enum {string}
+             */
+            scale?: "0-5" | "1-10";
             side: components["schemas"]["Side"];
             site?: string;
+            /**
+             * @description by the back of the hand, against the other side
+             * @enum {string}
+             */
+            skin?: "warmer" | "cooler" | "same";
             /** @enum {string} */
-            taut_band: "yes" | "no" | "unsure";
+            taut_band?: "yes" | "no" | "unsure";
             twitch?: boolean;
             view: components["schemas"]["View"];
             /** Format: double */
@@ -1282,6 +1397,7 @@ export interface components {
             facts: components["schemas"]["Answer"][];
             /** Format: double */
             height_cm?: number;
+            protocol?: components["schemas"]["ProtocolID"];
             roles: {
                 [key: string]: string;
             };
@@ -1552,19 +1668,27 @@ export interface components {
             "hold-event": components["schemas"]["HoldHappened"];
             "hold-started": components["schemas"]["HoldStarted"];
             "interview-noted": components["schemas"]["Interviewed"];
+            "judgement-made": components["schemas"]["JudgementMade"];
             "loads-declared": components["schemas"]["LoadsDeclared"];
+            "muscle-searched": components["schemas"]["MuscleSearched"];
+            "next-noted": components["schemas"]["NextNoted"];
             "note-written": components["schemas"]["Noted"];
+            "plan-made": components["schemas"]["PlanMade"];
             "point-charted": components["schemas"]["Charted"];
             "point-corrected": components["schemas"]["Charted"];
+            "point-identified": components["schemas"]["Identified"];
             "point-moved": components["schemas"]["Moved"];
             "point-rechecked": components["schemas"]["Rechecked"];
             "point-removed": components["schemas"]["Removed"];
             "posture-read": components["schemas"]["PostureRead"];
+            "protocol-chosen": components["schemas"]["ProtocolChosen"];
             "range-measured": components["schemas"]["Measured"];
+            "reaction-noted": components["schemas"]["ReactionNoted"];
             "screening-answered": components["schemas"]["Screened"];
             "screening-cleared": components["schemas"]["ScreeningCleared"];
             "sign-seen": components["schemas"]["SignSeen"];
             "test-done": components["schemas"]["Tested"];
+            "threshold-measured": components["schemas"]["ThresholdMeasured"];
             "visit-closed": components["schemas"]["Closed"];
             "visit-opened": components["schemas"]["Opened"];
         };
@@ -1625,36 +1749,81 @@ export interface components {
             /** Format: double */
             value: number;
         };
+        Force: {
+            /** Format: double */
+            force_n: number;
+            /**
+             * Format: double
+             * @description seconds
+             */
+            t: number;
+        };
         FoundPoint: {
             /** Format: int64 */
             after_grade?: number;
             /** Format: double */
             after_nprs?: number;
+            answers?: components["schemas"]["SpotAnswer"][];
+            /**
+             * @description how the client came to say it
+             * @enum {string}
+             */
+            asked?: "openly" | "volunteered";
             /** Format: int64 */
             charted_ms: number;
+            contact?: components["schemas"]["ContactID"];
             /** @enum {string} */
-            familiar: "yes" | "partly" | "no" | "unknown";
+            familiar?: "yes" | "partly" | "no" | "unknown";
+            /** @enum {string} */
+            feel?: "adhesed" | "hypertonic" | "ropey" | "normal";
+            /** @description fibre direction checked */
+            fibres_checked?: boolean;
             /** @description figure version in which it was placed */
             figure: string;
             /** Format: int64 */
-            grade: number;
+            first_ms?: number;
+            /** Format: double */
+            given?: number;
+            /** Format: int64 */
+            grade?: number;
             /** @description the point of an earlier visit that this is the same spot as */
             identity?: string;
+            /** @description the client jumps */
+            jump?: boolean;
+            moves?: components["schemas"]["Moves"];
             muscle: components["schemas"]["MuscleID"];
+            /** @description asked, and felt nowhere else */
+            no_referral?: boolean;
             /** @enum {string} */
             nodule?: "none" | "grain" | "pea" | "larger";
             note?: string;
             /** Format: double */
             nprs?: number;
+            /** @description cells, view:q,r */
+            painted?: string[];
             place: components["schemas"]["FibrePlace"];
             point: string;
+            position?: components["schemas"]["PositionID"];
             referral?: components["schemas"]["RegionID"][];
+            /**
+             * @description of given
+             * @enum {string}
+             */
+            scale?: "0-5" | "1-10";
             side: components["schemas"]["Side"];
             site?: string;
+            /**
+             * @description by the back of the hand, against the other side
+             * @enum {string}
+             */
+            skin?: "warmer" | "cooler" | "same";
             /** @enum {string} */
-            taut_band: "yes" | "no" | "unsure";
+            taut_band?: "yes" | "no" | "unsure";
+            /** Format: int64 */
+            treated_ms?: number;
             twitch?: boolean;
             view: components["schemas"]["View"];
+            worked?: components["schemas"]["ProtocolID"];
             /** Format: double */
             x: number;
             /** Format: double */
@@ -1840,6 +2009,10 @@ export interface components {
             region?: components["schemas"]["RegionID"];
             side: components["schemas"]["Side"];
         };
+        Identified: {
+            identity?: string;
+            point: string;
+        };
         Inner: {
             id: string;
             /** Format: int64 */
@@ -1890,6 +2063,26 @@ export interface components {
             /** @enum {string} */
             toward?: "own" | "other";
         };
+        JudgeIn: {
+            /** @description painful or restricted */
+            painful_actions?: components["schemas"]["PointAction"][];
+            points: components["schemas"]["PointPoint"][];
+        };
+        JudgeOut: {
+            points: components["schemas"]["PointJudged"][];
+        };
+        JudgementMade: {
+            /** @enum {string} */
+            activity?: "active" | "latent" | "none";
+            /** @enum {string} */
+            certainty?: "trigger-point" | "possible" | "tender-spot";
+            /** @description the point that it depends on */
+            of?: string;
+            point: string;
+            reason: string;
+            /** @enum {string} */
+            role?: "primary" | "satellite" | "functional";
+        };
         Keep: {
             do: string;
             line: components["schemas"]["XY"][];
@@ -1938,6 +2131,100 @@ export interface components {
             /** Format: int64 */
             r: number;
             s: components["schemas"]["Side"];
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+        };
+        LeftHold: {
+            contact?: string;
+            /** @enum {string} */
+            outcome: "released" | "reduced" | "unchanged" | "stopped";
+            /** Format: double */
+            pressure_s: number;
+            protocol: string;
+        };
+        LeftOff: {
+            /**
+             * Format: int64
+             * @description when the visit was opened
+             */
+            at_ms: number;
+            /** @description what was meant to be done next */
+            next?: string;
+            points: components["schemas"]["LeftPoint"][];
+            searched: components["schemas"]["MuscleSearched"][];
+        };
+        LeftPoint: {
+            /** @enum {string} */
+            activity: "active" | "latent" | "none";
+            /** Format: int64 */
+            after_grade?: number;
+            /** Format: double */
+            after_nprs?: number;
+            answers?: components["schemas"]["SpotAnswer"][];
+            /**
+             * @description how the client came to say it
+             * @enum {string}
+             */
+            asked?: "openly" | "volunteered";
+            /** Format: int64 */
+            charted_ms: number;
+            contact?: components["schemas"]["ContactID"];
+            /** @enum {string} */
+            familiar?: "yes" | "partly" | "no" | "unknown";
+            /** @enum {string} */
+            feel?: "adhesed" | "hypertonic" | "ropey" | "normal";
+            /** @description fibre direction checked */
+            fibres_checked?: boolean;
+            /** @description figure version in which it was placed */
+            figure: string;
+            /** Format: int64 */
+            first_ms?: number;
+            /** Format: double */
+            given?: number;
+            /** Format: int64 */
+            grade?: number;
+            holds: components["schemas"]["LeftHold"][];
+            /** @description the point of an earlier visit that this is the same spot as */
+            identity?: string;
+            /** @description the client jumps */
+            jump?: boolean;
+            left_out?: string;
+            moves?: components["schemas"]["Moves"];
+            muscle: components["schemas"]["MuscleID"];
+            /** @description asked, and felt nowhere else */
+            no_referral?: boolean;
+            /** @enum {string} */
+            nodule?: "none" | "grain" | "pea" | "larger";
+            note?: string;
+            /** Format: double */
+            nprs?: number;
+            /** @description cells, view:q,r */
+            painted?: string[];
+            place: components["schemas"]["FibrePlace"];
+            point: string;
+            position?: components["schemas"]["PositionID"];
+            referral?: components["schemas"]["RegionID"][];
+            /**
+             * @description of given
+             * @enum {string}
+             */
+            scale?: "0-5" | "1-10";
+            side: components["schemas"]["Side"];
+            site?: string;
+            /**
+             * @description by the back of the hand, against the other side
+             * @enum {string}
+             */
+            skin?: "warmer" | "cooler" | "same";
+            /** @enum {string} */
+            taut_band?: "yes" | "no" | "unsure";
+            /** Format: int64 */
+            treated_ms?: number;
+            twitch?: boolean;
+            view: components["schemas"]["View"];
+            worked?: components["schemas"]["ProtocolID"];
             /** Format: double */
             x: number;
             /** Format: double */
@@ -2116,8 +2403,20 @@ export interface components {
         MovementsOut: {
             movements: components["schemas"]["Measurable"][];
         };
+        Moves: {
+            movement: components["schemas"]["MovementID"];
+            side: components["schemas"]["Side"];
+            /** @enum {string} */
+            then: "easier" | "same" | "harder";
+        };
         /** @enum {string} */
         MuscleID: "temporalis" | "masseter" | "sternocleidomastoid-sternal" | "sternocleidomastoid-clavicular" | "scalenus-anterior" | "scalenus-medius" | "scalenus-posterior" | "suboccipitals" | "splenius-capitis" | "splenius-cervicis" | "semispinalis-capitis" | "cervical-multifidus" | "levator-scapulae" | "upper-trapezius" | "middle-trapezius" | "lower-trapezius" | "rhomboids" | "serratus-anterior" | "pectoralis-major" | "pectoralis-minor" | "subclavius" | "supraspinatus" | "infraspinatus" | "teres-minor" | "teres-major" | "subscapularis" | "latissimus-dorsi" | "deltoid-anterior" | "deltoid-middle" | "deltoid-posterior" | "biceps-brachii" | "brachialis" | "coracobrachialis" | "triceps-brachii" | "anconeus" | "brachioradialis" | "extensor-carpi-radialis" | "extensor-digitorum" | "extensor-carpi-ulnaris" | "supinator" | "pronator-teres" | "flexor-carpi-radialis" | "flexor-carpi-ulnaris" | "flexor-digitorum" | "adductor-pollicis" | "opponens-pollicis" | "first-dorsal-interosseous" | "thoracic-erector-spinae" | "lumbar-erector-spinae" | "lumbar-multifidus" | "serratus-posterior-inferior" | "quadratus-lumborum" | "rectus-abdominis" | "external-oblique" | "diaphragm" | "psoas-major" | "iliacus" | "gluteus-maximus" | "gluteus-medius" | "gluteus-minimus" | "tensor-fasciae-latae" | "piriformis" | "deep-hip-rotators" | "sartorius" | "rectus-femoris" | "vastus-medialis" | "vastus-lateralis" | "vastus-intermedius" | "adductor-longus" | "adductor-magnus" | "pectineus" | "gracilis" | "biceps-femoris" | "semitendinosus" | "semimembranosus" | "popliteus" | "gastrocnemius-medial" | "gastrocnemius-lateral" | "soleus" | "tibialis-posterior" | "flexor-digitorum-longus" | "flexor-hallucis-longus" | "tibialis-anterior" | "extensor-digitorum-longus" | "fibularis-longus" | "fibularis-brevis" | "flexor-digitorum-brevis" | "quadratus-plantae" | "abductor-hallucis" | "abductor-digiti-minimi-foot" | "flexor-hallucis-brevis" | "adductor-hallucis" | "plantar-fascia" | "achilles-tendon" | "sacroiliac-region" | "coccyx-region";
+        MuscleSearched: {
+            muscle: components["schemas"]["MuscleID"];
+            /** @enum {string} */
+            result: "nothing" | "not-reachable" | "open";
+            side: components["schemas"]["Side"];
+        };
         NearBy: {
             /**
              * Format: double
@@ -2153,6 +2452,9 @@ export interface components {
             /** Format: date-time */
             expires_at: string;
         };
+        NextNoted: {
+            text: string;
+        };
         NextTest: {
             /** Format: double */
             gain_bits: number;
@@ -2178,6 +2480,7 @@ export interface components {
             earlier_ranges: components["schemas"]["Range"][];
             entries: components["schemas"]["Entry"][];
             events: components["schemas"]["Event"][];
+            left_off?: components["schemas"]["LeftOff"];
             /**
              * Format: int64
              * @description the server's clock, Unix ms
@@ -2220,6 +2523,25 @@ export interface components {
                 [key: string]: number;
             };
         };
+        PPT: {
+            /** Format: double */
+            cv_percent: number;
+            /**
+             * Format: double
+             * @description mean of the trials
+             */
+            kpa: number;
+            /** @description rise of each trial, from contact to the stop */
+            ramp_kpa_per_s: number[];
+            trials_kpa: number[];
+            /** @description cv over 20 % */
+            wide: boolean;
+        };
+        PPTIn: {
+            /** Format: double */
+            tip_area_cm2: number;
+            trials: components["schemas"]["Trial"][];
+        };
         Pad: {
             activities: string[];
             /** Format: date-time */
@@ -2235,6 +2557,19 @@ export interface components {
             kind?: "ache" | "sharp" | "burning" | "numb-tingling" | "headache";
             region: components["schemas"]["RegionID"];
             side: components["schemas"]["Side"];
+        };
+        PainThreshold: {
+            /** Format: double */
+            cv_percent: number;
+            /**
+             * Format: double
+             * @description mean
+             */
+            kpa: number;
+            ramp_kpa_per_s?: number[];
+            trials_kpa: number[];
+            /** @description the trials differ by more than 20 % */
+            wide: boolean;
         };
         Painted: {
             /** @enum {string} */
@@ -2304,47 +2639,222 @@ export interface components {
             /** Format: double */
             y: number;
         };
+        Plan: {
+            left_out: components["schemas"]["PlanLeftOut"][];
+            /**
+             * Format: double
+             * @description of all steps
+             */
+            minutes: number;
+            notes: string[];
+            /** Format: double */
+            over_min?: number;
+            steps: components["schemas"]["PlanStep"][];
+            /** Format: int64 */
+            turns: number;
+            /** Format: double */
+            worth: number;
+        };
+        PlanBlocks: {
+            /** Format: double */
+            close?: number;
+            /** Format: double */
+            lengthen?: number;
+            /** Format: double */
+            recheck?: number;
+            /** Format: double */
+            warm_up?: number;
+        };
+        PlanDone: {
+            muscle: components["schemas"]["MuscleID"];
+            point: string;
+            /** Format: double */
+            pressure_s: number;
+            side: components["schemas"]["Side"];
+        };
+        PlanLeftOut: {
+            never?: boolean;
+            point: string;
+            reason: string;
+        };
+        PlanMade: {
+            blocks?: components["schemas"]["PlanBlocks"];
+            dropped?: string[];
+            /** Format: double */
+            minutes: number;
+            must?: string[];
+            order?: string[];
+        };
+        PlanPoint: {
+            /** @enum {string} */
+            activity: "active" | "latent" | "none";
+            blocked_because?: string;
+            complaint_region?: boolean;
+            /** Format: double */
+            hours_since_treated?: number;
+            id: string;
+            muscle: components["schemas"]["MuscleID"];
+            protocol?: components["schemas"]["ProtocolID"];
+            /** @enum {string} */
+            role: "primary" | "satellite" | "functional";
+            satellite_of?: string;
+            side: components["schemas"]["Side"];
+            site?: string;
+            /** Format: int64 */
+            treated?: number;
+            where?: components["schemas"]["Place"][];
+        };
+        PlanRequest: {
+            blocks?: components["schemas"]["PlanBlocks"];
+            done?: components["schemas"]["PlanDone"][];
+            dropped?: string[];
+            first_visit?: boolean;
+            /** Format: double */
+            gone_min?: number;
+            /** Format: double */
+            minutes: number;
+            must?: string[];
+            order?: string[];
+            points: components["schemas"]["PlanPoint"][];
+            position?: components["schemas"]["PositionID"];
+            screening?: components["schemas"]["Answer"][];
+        };
+        PlanStep: {
+            broken?: string[];
+            /** @enum {string} */
+            kind: "recheck" | "warm-up" | "turn" | "treat" | "lengthen" | "close";
+            /** Format: double */
+            minutes: number;
+            point?: string;
+            position?: components["schemas"]["PositionID"];
+            /**
+             * Format: double
+             * @description from the session's beginning
+             */
+            starts_min: number;
+        };
+        Planned: {
+            accepted: boolean;
+            /** Format: double */
+            gone_min: number;
+            left_out: components["schemas"]["PlanLeftOut"][];
+            /**
+             * Format: double
+             * @description of all steps
+             */
+            minutes: number;
+            notes: string[];
+            /** Format: double */
+            over_min?: number;
+            says?: string;
+            steps: components["schemas"]["PlanStep"][];
+            /** Format: int64 */
+            turns: number;
+            /** Format: double */
+            worth: number;
+        };
         Point: {
             /** Format: int64 */
             after_grade?: number;
             /** Format: double */
             after_nprs?: number;
+            answers?: components["schemas"]["SpotAnswer"][];
+            /**
+             * @description how the client came to say it
+             * @enum {string}
+             */
+            asked?: "openly" | "volunteered";
             blocked?: string;
             /** Format: int64 */
             charted_ms: number;
+            chosen_protocol?: components["schemas"]["ProtocolID"];
             closed?: string;
+            contact?: components["schemas"]["ContactID"];
             contacts: components["schemas"]["Choice"][];
             /** @enum {string} */
-            familiar: "yes" | "partly" | "no" | "unknown";
+            familiar?: "yes" | "partly" | "no" | "unknown";
+            /** @enum {string} */
+            feel?: "adhesed" | "hypertonic" | "ropey" | "normal";
+            /** @description fibre direction checked */
+            fibres_checked?: boolean;
             /** @description figure version in which it was placed */
             figure: string;
             /** Format: int64 */
-            grade: number;
+            first_ms?: number;
+            /** Format: double */
+            given?: number;
+            /** Format: int64 */
+            grade?: number;
             /** @description the point of an earlier visit that this is the same spot as */
             identity?: string;
+            judged_by_hand?: components["schemas"]["JudgementMade"];
+            /** @description the client jumps */
+            jump?: boolean;
+            moves?: components["schemas"]["Moves"];
             muscle: components["schemas"]["MuscleID"];
             /** @enum {string} */
             needs_consent?: "visit" | "groin" | "buttock" | "chest" | "abdomen" | "axilla" | "coccyx";
+            /** @description asked, and felt nowhere else */
+            no_referral?: boolean;
             /** @enum {string} */
             nodule?: "none" | "grain" | "pea" | "larger";
             note?: string;
             /** Format: double */
             nprs?: number;
+            /** @description cells, view:q,r */
+            painted?: string[];
             place: components["schemas"]["FibrePlace"];
             point: string;
+            position?: components["schemas"]["PositionID"];
             positions: components["schemas"]["Choice"][];
             referral?: components["schemas"]["RegionID"][];
+            /**
+             * @description of given
+             * @enum {string}
+             */
+            scale?: "0-5" | "1-10";
             side: components["schemas"]["Side"];
             site?: string;
+            /**
+             * @description by the back of the hand, against the other side
+             * @enum {string}
+             */
+            skin?: "warmer" | "cooler" | "same";
             /** @enum {string} */
-            taut_band: "yes" | "no" | "unsure";
+            taut_band?: "yes" | "no" | "unsure";
+            threshold?: components["schemas"]["PainThreshold"];
+            threshold_other_side?: components["schemas"]["PainThreshold"];
+            /** Format: int64 */
+            treated_ms?: number;
             twitch?: boolean;
             view: components["schemas"]["View"];
             where: components["schemas"]["Place"][];
+            worked?: components["schemas"]["ProtocolID"];
             /** Format: double */
             x: number;
             /** Format: double */
             y: number;
+        };
+        PointAction: {
+            movement: components["schemas"]["MovementID"];
+            side: components["schemas"]["Side"];
+        };
+        PointCandidate: {
+            blocked: boolean;
+            blocked_because?: string;
+            muscle: components["schemas"]["MuscleID"];
+            name: string;
+            /** @description where to press next, in words */
+            press?: string;
+            reasons: string[];
+            /**
+             * Format: double
+             * @description comparable within one answer
+             */
+            score: number;
+            side: components["schemas"]["Side"];
+            /** @description where to press next */
+            site?: string;
         };
         PointHistory: {
             grade_change?: components["schemas"]["Change"];
@@ -2364,6 +2874,86 @@ export interface components {
             /** Format: double */
             y: number;
         };
+        PointJudged: {
+            /** @enum {string} */
+            activity: "active" | "latent" | "none";
+            /** @enum {string} */
+            certainty: "trigger-point" | "possible" | "tender-spot";
+            /** @description those fulfilled: taut-band, hypersensitive, referred-pain */
+            criteria: string[];
+            id: string;
+            /**
+             * Format: double
+             * @description Dice overlap with the usual pattern, 0 to 1
+             */
+            referral_match?: number;
+            /** @description strongest first */
+            roles: components["schemas"]["PointRole"][];
+            text: string;
+            unsaid: string[];
+        };
+        PointPoint: {
+            /** @enum {string} */
+            familiar?: "yes" | "partly" | "no" | "unknown";
+            /** Format: double */
+            found_at?: number;
+            /**
+             * Format: int64
+             * @description tenderness
+             */
+            grade?: number;
+            id: string;
+            muscle: components["schemas"]["MuscleID"];
+            no_referral?: boolean;
+            /**
+             * Format: double
+             * @description at test pressure
+             */
+            nprs?: number;
+            own_referral?: components["schemas"]["Place"][];
+            /** @description cells, view:q,r */
+            painted?: string[];
+            /** Format: double */
+            ppt_kpa?: number;
+            /** Format: double */
+            ppt_other_side_kpa?: number;
+            referral?: components["schemas"]["Place"][];
+            side: components["schemas"]["Side"];
+            /** @description a usual site of the muscle; absent is its own place */
+            site?: string;
+            /** @enum {string} */
+            taut_band?: "yes" | "no" | "unsure";
+            twitch?: boolean;
+            where?: components["schemas"]["Place"][];
+        };
+        PointRole: {
+            /** @description the point that it depends on */
+            of?: string;
+            /** @enum {string} */
+            role: "primary" | "satellite" | "functional";
+            text: string;
+        };
+        PointSearched: {
+            muscle: components["schemas"]["MuscleID"];
+            side: components["schemas"]["Side"];
+        };
+        PointSuggestion: {
+            blocked?: boolean;
+            /** Format: double */
+            cap_seconds: number;
+            contact: components["schemas"]["ContactID"][];
+            /** Format: double */
+            hard_ceiling: number;
+            /** @enum {string} */
+            muscle_set?: "tension" | "slack";
+            name?: string;
+            protocol?: components["schemas"]["ProtocolID"];
+            /** Format: double */
+            soft_ceiling: number;
+            /** Format: double */
+            target: number;
+            text: string;
+        };
         PointVisit: {
             /**
              * Format: double
@@ -2379,7 +2969,7 @@ export interface components {
             before?: number;
             date: string;
             /** Format: int64 */
-            grade: number;
+            grade?: number;
             /** Format: int64 */
             holds: number;
             outcome?: components["schemas"]["Outcome"];
@@ -2391,6 +2981,22 @@ export interface components {
             /** Format: int64 */
             stages: number;
             visit: string;
+        };
+        PointWork: {
+            /** @enum {string} */
+            activity: "active" | "latent" | "none";
+            /** @enum {string} */
+            certainty: "trigger-point" | "possible" | "tender-spot";
+            /** @description as computed */
+            judged: components["schemas"]["PointJudged"];
+            of?: string;
+            own_referral: components["schemas"]["Place"][];
+            perhaps: components["schemas"]["FoundPoint"][];
+            point: string;
+            /** @enum {string} */
+            role: "primary" | "satellite" | "functional";
+            suggested: components["schemas"]["PointSuggestion"];
+            taken?: components["schemas"]["PointSuggestion"];
         };
         /** @enum {string} */
         PositionID: "prone" | "supine" | "side-lying-left" | "side-lying-right" | "seated";
@@ -2444,6 +3050,11 @@ export interface components {
             /** @enum {string} */
             sign: "nerve-sign" | "pulse" | "unwell" | "skin-reaction";
             where: components["schemas"]["Place"][];
+        };
+        ProtocolChosen: {
+            point: string;
+            /** @description absent takes the suggestion again */
+            protocol?: components["schemas"]["ProtocolID"];
         };
         /** @enum {string} */
         ProtocolID: "graded-stages" | "hold-to-release" | "short-repeats" | "pulses" | "slow-ramp" | "brief-holds" | "slack-hold" | "breath-sink" | "press-and-move" | "resisted-lengthening" | "contract-relax" | "pin-and-stretch" | "attachment-strokes" | "broad-first";
@@ -2577,6 +3188,11 @@ export interface components {
             /** Format: double */
             plus: number;
         };
+        ReactionNoted: {
+            note?: string;
+            /** @enum {string} */
+            since: "better" | "same" | "worse";
+        };
         Reading: {
             /** Format: double */
             day: number;
@@ -2660,6 +3276,19 @@ export interface components {
             on: string;
             question: components["schemas"]["QuestionID"];
         };
+        SearchItem: {
+            /** Format: double */
+            confidence: number;
+            muscle: components["schemas"]["MuscleID"];
+            name: string;
+            position: components["schemas"]["PositionID"];
+            ready: boolean;
+            /** @enum {string} */
+            result?: "found" | "nothing" | "not-reachable";
+            side: components["schemas"]["Side"];
+            /** @description the client turns before it */
+            turn: boolean;
+        };
         SetAsideEvent: {
             body: unknown;
             event: string;
@@ -2741,6 +3370,12 @@ export interface components {
             /** Format: double */
             slope_deg?: number;
         };
+        SpotAnswer: {
+            /** Format: int64 */
+            at_ms: number;
+            /** @description none where it was felt nowhere else */
+            places: components["schemas"]["Place"][];
+        };
         SquatSign: {
             side: components["schemas"]["Side"];
             sign: components["schemas"]["SignID"];
@@ -2785,18 +3420,25 @@ export interface components {
             interview?: components["schemas"]["Interviewed"];
             known_answers: components["schemas"]["Answer"][];
             loads: components["schemas"]["LoadID"][];
+            /** @description what is to be done at the next visit */
+            next?: string;
             note?: string;
             /** Format: int64 */
             opened_ms?: number;
             overrides: components["schemas"]["BlockOverridden"][];
+            plan?: components["schemas"]["PlanMade"];
+            /** Format: int64 */
+            plan_ms?: number;
             points: components["schemas"]["Point"][];
             posture: components["schemas"]["Posture"][];
             posture_flags: components["schemas"]["PostureFlag"][];
             pressed_signs: components["schemas"]["Pressed"][];
             ranges: components["schemas"]["Range"][];
+            reaction?: components["schemas"]["ReactionNoted"];
             reason?: string;
             screen_again?: boolean;
             screening: components["schemas"]["Screening"];
+            searched: components["schemas"]["MuscleSearched"][];
             signs: components["schemas"]["SignSeen"][];
             tests: components["schemas"]["Tested"][];
             /**
@@ -2859,6 +3501,18 @@ export interface components {
             intensity: number;
             /** @enum {string} */
             kind: "ache" | "sharp" | "burning" | "numb-tingling" | "headache";
+        };
+        SuggestIn: {
+            /** @description true when left out */
+            belly_touchable?: boolean;
+            /** @description the practice's; graded-stages when left out */
+            default_protocol?: components["schemas"]["ProtocolID"];
+            first_visit?: boolean;
+            /** @description chosen by hand in place of what is suggested */
+            instead?: components["schemas"]["ProtocolID"];
+            point: components["schemas"]["PointPoint"];
+            screening?: components["schemas"]["Answer"][];
+            worked_before?: components["schemas"]["ProtocolID"];
         };
         Summary: {
             /** Format: int64 */
@@ -2953,6 +3607,14 @@ export interface components {
             /** Format: double */
             percent?: number;
         };
+        ThresholdMeasured: {
+            other_side?: boolean;
+            point: string;
+            ramp_kpa_per_s?: number[];
+            /** Format: double */
+            tip_area_cm2: number;
+            trials_kpa: number[];
+        };
         ThresholdValue: {
             /** Format: double */
             value: number;
@@ -2988,11 +3650,44 @@ export interface components {
             /** Format: double */
             y: number;
         };
+        TraceIn: {
+            painful_actions?: components["schemas"]["PointAction"][];
+            /** @description the id of one of the points */
+            point: string;
+            points: components["schemas"]["PointPoint"][];
+            screening?: components["schemas"]["Answer"][];
+            searched?: components["schemas"]["PointSearched"][];
+            suspects?: components["schemas"]["TraceSuspect"][];
+        };
+        TraceOut: {
+            candidates: components["schemas"]["PointCandidate"][];
+        };
         TracePoint: {
             /** Format: double */
             score: number;
             /** Format: double */
             t: number;
+        };
+        TraceSuspect: {
+            blocked?: boolean;
+            blocked_because?: string;
+            /** Format: double */
+            confidence: number;
+            muscle: components["schemas"]["MuscleID"];
+            name?: string;
+            raised?: boolean;
+            ready?: boolean;
+            region?: string;
+            side: components["schemas"]["Side"];
+            why?: components["schemas"]["Why"][];
+        };
+        Trial: {
+            samples: components["schemas"]["Force"][];
+            /**
+             * Format: double
+             * @description seconds
+             */
+            stopped_at_t: number;
         };
         UnderOut: {
             cell: string;
@@ -3064,6 +3759,12 @@ export interface components {
             effect: number;
             finding: string;
             text: string;
+        };
+        Working: {
+            /** @description in the order of the state's points */
+            points: components["schemas"]["PointWork"][];
+            /** @description in the order in which the client turns least */
+            search: components["schemas"]["SearchItem"][];
         };
         XY: {
             /** Format: double */
@@ -3895,6 +4596,67 @@ export interface operations {
             };
         };
     };
+    "calc-judge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JudgeIn"];
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JudgeOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "calc-layers": {
         parameters: {
             query?: never;
@@ -4221,6 +4983,128 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlaceOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "calc-plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanRequest"];
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Plan"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "calc-ppt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PPTIn"];
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PPT"];
                 };
             };
             /** @description Unauthorized */
@@ -4627,6 +5511,67 @@ export interface operations {
             };
         };
     };
+    "calc-suggest": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SuggestIn"];
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PointSuggestion"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "calc-suspects": {
         parameters: {
             query?: never;
@@ -4770,6 +5715,67 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ThresholdsOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "calc-trace": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TraceIn"];
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TraceOut"];
                 };
             };
             /** @description Unauthorized */

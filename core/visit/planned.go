@@ -1,0 +1,270 @@
+package visit
+
+import (
+	"fmt"
+	"math"
+	"slices"
+	"strings"
+
+	"mokren/core/plan"
+	"mokren/core/points"
+	"mokren/core/safety"
+)
+
+// Planned is the session as it stands: the plan from now on, and what the real
+// time has changed of it.
+type Planned struct {
+	plan.Plan
+	// Says what changed since the plan was made, in words; empty when nothing did.
+	Says string `json:"says,omitempty"`
+	// GoneMin of the minutes have passed.
+	GoneMin float64 `json:"gone_min"`
+	// Accepted: the therapist has made it theirs.
+	Accepted bool `json:"accepted"`
+}
+
+// usualMinutes a session has when nobody has said.
+const usualMinutes = 45
+
+// Planning plans what is left of the session at a moment; wanted is a plan that
+// is being tried and not yet accepted.
+func (s State) Planning(
+	ctx Context, earlier []FoundPoint, w Working, wanted *PlanMade, nowMS int64,
+) (Planned, error) {
+	made := wanted
+	if made == nil {
+		made = s.Plan
+	}
+	if made == nil {
+		made = &PlanMade{Minutes: usualMinutes}
+	}
+	r := s.planRequest(ctx, earlier, w, made)
+	first, err := plan.Make(r)
+	if err != nil {
+		return Planned{}, err
+	}
+	s.goOn(&r, nowMS)
+	now, err := plan.Make(r)
+	if err != nil {
+		return Planned{}, err
+	}
+	out := Planned{Plan: now, GoneMin: r.GoneMin, Accepted: wanted == nil && s.Plan != nil}
+	if out.Accepted && s.PlanMS > 0 && r.GoneMin > 0 {
+		out.Says = s.changed(r, first, now)
+	}
+	return out, nil
+}
+
+// planRequest is the plan's request at its beginning.
+func (s State) planRequest(ctx Context, earlier []FoundPoint, w Working, made *PlanMade) plan.Request {
+	r := plan.Request{Minutes: made.Minutes, Answers: s.Known, Blocks: made.Blocks}
+	list := s.judging(earlier)
+	pain := map[safety.Place]bool{}
+	for _, x := range painOf(s.Drawing) {
+		pain[safety.Place{Region: x.Region, Side: x.Side}] = true
+	}
+	start := s.sessionStart()
+	for i, p := range s.Points {
+		work := w.Points[i]
+		q := plan.Point{
+			ID: string(p.Point), Muscle: p.Muscle, Side: p.Side, Activity: string(work.Activity), Role: work.Role,
+			Site: p.Site, Where: p.Where, Blocked: p.Closed,
+			Complaint: slices.ContainsFunc(list[i].Zone(), func(z safety.Place) bool { return pain[z] }),
+		}
+		if work.Role == "satellite" {
+			q.Of = string(work.Of)
+		}
+		if q.Blocked == "" && p.NeedsConsent == "" {
+			q.Blocked = p.Blocked
+		}
+		q.Protocol = work.Suggested.Protocol
+		if work.Taken != nil && !work.Taken.Blocked {
+			q.Protocol = work.Taken.Protocol
+		}
+		if before := spotOf(earlier, p.Identity); before != nil && before.TreatedMS > 0 && start > 0 {
+			hours := math.Max(0, float64(start-before.TreatedMS)/3_600_000)
+			q.HoursAgo = &hours
+		}
+		r.Points = append(r.Points, q)
+	}
+	r.Order, r.Must, r.Dropped = s.still(made.Order), s.still(made.Must), s.still(made.Dropped)
+	return r
+}
+
+// still keeps those points that are still charted.
+func (s State) still(list []UUID) []string {
+	var out []string
+	for _, id := range list {
+		if slices.ContainsFunc(s.Points, func(p Point) bool { return p.Point == id }) {
+			out = append(out, string(id))
+		}
+	}
+	return out
+}
+
+// sessionStart is when the visit was opened; charting tells where it was not.
+func (s State) sessionStart() int64 {
+	start := s.OpenedMS
+	for _, p := range s.Points {
+		if start == 0 || p.ChartedMS < start {
+			start = p.ChartedMS
+		}
+	}
+	return start
+}
+
+// goOn puts into a request what has passed since the plan was accepted: the
+// time, what was pressed, and how the client lies.
+func (s State) goOn(r *plan.Request, nowMS int64) {
+	if s.PlanMS > 0 && nowMS > s.PlanMS {
+		r.GoneMin = math.Floor(float64(nowMS-s.PlanMS)/60_000*2) / 2
+	}
+	last := int64(0)
+	for _, h := range s.Holds {
+		if h.Status == SetAside || h.StartedMS < s.PlanMS {
+			continue
+		}
+		if h.StartedMS >= last && h.Position != "" {
+			last, r.Position = h.StartedMS, h.Position
+		}
+		i := slices.IndexFunc(r.Done, func(d plan.Done) bool { return d.Point == string(h.Point) })
+		if i >= 0 {
+			r.Done[i].PressureS += h.Summary.PressureS
+			continue
+		}
+		for _, p := range s.Points {
+			if p.Point == h.Point {
+				r.Done = append(r.Done, plan.Done{
+					Point: string(p.Point), Muscle: p.Muscle, Side: p.Side, PressureS: h.Summary.PressureS,
+				})
+			}
+		}
+	}
+	r.Order = slices.DeleteFunc(r.Order, func(id string) bool {
+		return slices.ContainsFunc(r.Done, func(d plan.Done) bool { return d.Point == id })
+	})
+}
+
+// changed says what no longer fits.
+func (s State) changed(r plan.Request, first, now plan.Plan) string {
+	left := max(0, r.Minutes-r.GoneMin)
+	var dropped []string
+	for _, x := range first.Steps {
+		if x.Kind != "treat" || treats(now, x.Point) ||
+			slices.ContainsFunc(r.Done, func(d plan.Done) bool { return d.Point == x.Point }) {
+			continue
+		}
+		dropped = append(dropped, s.nameOf(x.Point))
+	}
+	if now.OverMin > 0 && len(dropped) == 0 {
+		dropped = s.lastOf(now, now.OverMin)
+	}
+	if len(dropped) == 0 {
+		return ""
+	}
+	return fmt.Sprintf("%.4g minutes left: drop %s.", left, strings.Join(dropped, " and "))
+}
+
+// lastOf names the last points of an order by hand that must go to fit.
+func (s State) lastOf(p plan.Plan, over float64) []string {
+	var out []string
+	for _, x := range slices.Backward(p.Steps) {
+		if x.Kind == "treat" && over > 0 {
+			out = append(out, s.nameOf(x.Point))
+			over -= x.Minutes
+		}
+	}
+	return out
+}
+
+func treats(p plan.Plan, id string) bool {
+	return slices.ContainsFunc(p.Steps, func(x plan.Step) bool { return x.Kind == "treat" && x.Point == id })
+}
+
+func (s State) nameOf(id string) string {
+	for _, p := range s.Points {
+		if string(p.Point) == id {
+			return sayName(p)
+		}
+	}
+	return id
+}
+
+// LeftOff is what a visit leaves to the next one.
+type LeftOff struct {
+	Points []LeftPoint `json:"points"`
+	// Searched are muscles in which nothing was found.
+	Searched []MuscleSearched `json:"searched"`
+	Next     string           `json:"next,omitempty" doc:"what was meant to be done next"`
+	AtMS     int64            `json:"at_ms" doc:"when the visit was opened"`
+}
+
+// LeftPoint is a point with what was pressed there and how it let go.
+type LeftPoint struct {
+	FoundPoint
+	Activity points.Activity `json:"activity" enum:"active,latent,none"`
+	Holds    []LeftHold      `json:"holds"`
+	// LeftOut tells why nothing was pressed there.
+	LeftOut string `json:"left_out,omitempty"`
+}
+
+// LeftHold is a hold in short.
+type LeftHold struct {
+	Protocol  string  `json:"protocol"`
+	Contact   string  `json:"contact,omitempty"`
+	PressureS float64 `json:"pressure_s"`
+	Outcome   string  `json:"outcome" enum:"released,reduced,unchanged,stopped"`
+}
+
+// LeftOff gives it.
+func (s State) LeftOff() LeftOff {
+	var ctx Context
+	out := LeftOff{Points: []LeftPoint{}, Searched: s.Searched, Next: s.Next, AtMS: s.OpenedMS}
+	w := s.Work(ctx, nil, nil)
+	planned, err := s.Planning(ctx, nil, w, nil, 0)
+	for i, p := range s.Points {
+		l := LeftPoint{FoundPoint: p.FoundPoint, Activity: w.Points[i].Activity, Holds: []LeftHold{}}
+		for _, h := range s.Holds {
+			if h.Point == p.Point && h.Status != SetAside {
+				l.Holds = append(l.Holds, LeftHold{
+					string(h.Start.Protocol), string(h.Contact), h.Summary.PressureS, string(h.Summary.Outcome),
+				})
+			}
+		}
+		if len(l.Holds) == 0 {
+			l.LeftOut = "Not reached."
+			if k := slices.IndexFunc(planned.LeftOut, func(x plan.LeftOut) bool { return x.Point == string(p.Point) }); err == nil && k >= 0 {
+				l.LeftOut = planned.LeftOut[k].Reason
+			}
+		}
+		out.Points = append(out.Points, l)
+	}
+	return out
+}
+
+// LetGo names the protocol that let a point go at a visit, and when it was
+// pressed last; both empty when nothing was.
+func (s State) LetGo(point UUID) (protocol string, atMS int64) {
+	for _, h := range s.Holds {
+		if h.Point != point || h.Status == SetAside {
+			continue
+		}
+		atMS = max(atMS, h.StartedMS)
+		if o := string(h.Summary.Outcome); o == "released" || o == "reduced" {
+			protocol = string(h.Start.Protocol)
+		}
+	}
+	return protocol, atMS
+}
+
+// Answer is what the client said of a point; nil when that was not said.
+func (p Charted) Answer(atMS int64) *SpotAnswer {
+	places, ok := p.answered()
+	if !ok {
+		return nil
+	}
+	if places == nil {
+		places = []safety.Place{}
+	}
+	return &SpotAnswer{AtMS: atMS, Places: places}
+}
