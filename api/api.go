@@ -31,6 +31,8 @@ type Options struct {
 	// Inclinometer is the address at which an instrument streams to the browser
 	// ("ws://127.0.0.1:4175/"); empty means none.
 	Inclinometer string
+	// Algometer is the same of a pressure algometer.
+	Algometer string
 }
 
 type server struct {
@@ -40,6 +42,7 @@ type server struct {
 	photos   *photoGate
 	// inclinometer is where an instrument streams, as the browser sees it.
 	inclinometer string
+	algometer    string
 }
 
 // New builds the handler.
@@ -60,7 +63,7 @@ func OpenAPI() ([]byte, error) {
 func build(st *store.Store, o Options) (http.Handler, huma.API, error) {
 	s := &server{
 		store: st, now: o.Now, sessions: newSessions(st, o.SecureCookie), photos: newPhotoGate(),
-		inclinometer: o.Inclinometer,
+		inclinometer: o.Inclinometer, algometer: o.Algometer,
 	}
 	if s.now == nil {
 		s.now = time.Now
@@ -68,7 +71,7 @@ func build(st *store.Store, o Options) (http.Handler, huma.API, error) {
 	huma.ValidateStrictCasing = true
 	huma.DefaultArrayNullable = false
 	r := chi.NewRouter()
-	r.Use(middleware.Recoverer, wellFormed, securityHeaders(o.Inclinometer), http.NewCrossOriginProtection().Handler)
+	r.Use(middleware.Recoverer, wellFormed, securityHeaders(o.Inclinometer, o.Algometer), http.NewCrossOriginProtection().Handler)
 	var a huma.API
 	r.Group(func(r chi.Router) {
 		r.Use(s.sessions.LoadAndSave, middleware.Compress(5, "application/json"))

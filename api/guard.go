@@ -32,8 +32,8 @@ func wellFormed(next http.Handler) http.Handler {
 }
 
 // securityHeaders let a page talk to its own server and to the instrument.
-func securityHeaders(instrument string) func(http.Handler) http.Handler {
-	policy := strings.TrimSpace("default-src 'self'; connect-src 'self' "+instrument) +
+func securityHeaders(instruments ...string) func(http.Handler) http.Handler {
+	policy := strings.TrimSpace("default-src 'self'; connect-src 'self' "+strings.Join(instruments, " ")) +
 		"; script-src 'self' 'wasm-unsafe-eval'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; " +
 		"object-src 'none'; base-uri 'none'; frame-ancestors 'none'"
 	return func(next http.Handler) http.Handler {

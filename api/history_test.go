@@ -1,6 +1,7 @@
 package api_test
 
 import (
+	"cmp"
 	"context"
 	"encoding/json"
 	"fmt"
@@ -205,6 +206,19 @@ func TestStatementsDoNotGrowWithTheHistory(t *testing.T) {
 }
 
 // What the tables say of a client is what a replay of every visit says.
+// over is a spot as it was found last, with what earlier visits say of it.
+func over(before visit.FoundPoint, s visit.State, p visit.Point) visit.FoundPoint {
+	now := p.FoundPoint
+	now.FirstMS = cmp.Or(before.FirstMS, p.ChartedMS)
+	worked, treated := s.LetGo(p.Point)
+	now.Worked, now.TreatedMS = cmp.Or(ids.Protocol(worked), before.Worked), max(before.TreatedMS, treated)
+	now.Answers = before.Answers
+	if a := p.Answer(p.ChartedMS); a != nil {
+		now.Answers = append(now.Answers, *a)
+	}
+	return now
+}
+
 func TestTheTablesSayWhatTheLogsSay(t *testing.T) {
 	c := newLongCare(t)
 	client, today := c.client(5)
@@ -234,7 +248,7 @@ func TestTheTablesSayWhatTheLogsSay(t *testing.T) {
 			})
 			if v.ID != today {
 				for _, p := range s.Points {
-					seen[p.Identity] = p.FoundPoint
+					seen[p.Identity] = over(seen[p.Identity], s, p)
 				}
 			}
 		}

@@ -40,6 +40,7 @@ func describeVocabulary(r huma.Registry) {
 	// What the browser's core gives without a request of its own.
 	r.Schema(reflect.TypeFor[visit.Working](), true, "")
 	r.Schema(reflect.TypeFor[visit.Planned](), true, "")
+	r.Schema(reflect.TypeFor[visit.Felt](), true, "") // part of a point
 }
 
 // union describes a type of text by the words that it may be.

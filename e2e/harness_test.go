@@ -28,6 +28,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"mokren/demo"
+	"mokren/devices/algometer"
 	"mokren/devices/inclinometer"
 	"mokren/store"
 	"mokren/store/cluster"
@@ -38,6 +39,8 @@ var (
 	browser *rod.Browser
 	// instrument streams as an inclinometer would, five times as fast as life.
 	instrument *httptest.Server
+	// algometers press five times as fast as life.
+	algometers *httptest.Server
 )
 
 func TestMain(m *testing.M) { os.Exit(run(m)) }
@@ -69,6 +72,8 @@ func run(m *testing.M) int {
 		Speed:  5,
 	}))
 	defer instrument.Close()
+	algometers = httptest.NewServer(algometer.Handler(algometer.Options{Speed: 5}))
+	defer algometers.Close()
 	path, ok := launcher.LookPath()
 	if !ok {
 		log.Fatal("Chromium is not installed: run `apt-get install chromium`")
@@ -113,7 +118,7 @@ func (s *server) start() {
 	bin, err := filepath.Abs("../bin/mokren")
 	require.NoError(s.t, err)
 	s.cmd = exec.Command(bin, "serve", "--addr", s.addr, "--sign-ins-per-minute", "1000", "--inclinometer",
-		s.inclinometer)
+		s.inclinometer, "--algometer", "ws"+strings.TrimPrefix(algometers.URL, "http")+"/")
 	// D10: with the app's address alone.
 	s.cmd.Env = append(os.Environ(), "MOKREN_DATABASE_URL="+pg.AppURL("mokren"))
 	out, err := s.cmd.StdoutPipe()

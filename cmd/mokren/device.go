@@ -10,12 +10,25 @@ import (
 	"syscall"
 	"time"
 
+	"mokren/devices/algometer"
 	"mokren/devices/inclinometer"
 )
 
 // deviceCmd runs a stand-in for an outside instrument.
 type deviceCmd struct {
 	Inclinometer inclinometerCmd `cmd:"" help:"Stream as a caliper-inclinometer would (WebSocket)."`
+	Algometer    algometerCmd    `cmd:"" help:"Stream as a pressure algometer would (WebSocket)."`
+}
+
+type algometerCmd struct {
+	Addr  string    `default:"127.0.0.1:7476" help:"Address to listen on; start the application with MOKREN_ALGOMETER=ws://ADDR/"`
+	Ramp  []float64 `help:"Rise of each press in kPa/s, in turn."`
+	Speed float64   `default:"1" help:"How much faster than life."`
+}
+
+// Run streams until it is told to stop.
+func (c *algometerCmd) Run() error {
+	return runStandIn(c.Addr, "algometer", algometer.Handler(algometer.Options{RampKPa: c.Ramp, Speed: c.Speed}))
 }
 
 type inclinometerCmd struct {
@@ -26,20 +39,25 @@ type inclinometerCmd struct {
 
 // Run streams until it is told to stop.
 func (c *inclinometerCmd) Run() error {
+	return runStandIn(c.Addr, "inclinometer",
+		inclinometer.Handler(inclinometer.Options{Ranges: c.Ranges, Speed: c.Speed}))
+}
+
+func runStandIn(addr, name string, is http.Handler) error {
 	ctx, cancel := signal.NotifyContext(context.Background(), syscall.SIGINT, syscall.SIGTERM)
 	defer cancel()
-	at, err := standIn(ctx, c.Addr, inclinometer.Options{Ranges: c.Ranges, Speed: c.Speed})
+	at, err := standIn(ctx, addr, is)
 	if err != nil {
 		return err
 	}
-	fmt.Printf("The inclinometer streams at %s; Ctrl-C stops it.\n", at)
+	fmt.Printf("The %s streams at %s; Ctrl-C stops it.\n", name, at)
 	<-ctx.Done()
 	return nil
 }
 
 // standIn serves the instrument in the background and gives its address as a
 // browser needs it. A port that is taken is replaced by a free one.
-func standIn(ctx context.Context, addr string, o inclinometer.Options) (string, error) {
+func standIn(ctx context.Context, addr string, is http.Handler) (string, error) {
 	l, err := net.Listen("tcp", addr)
 	if errors.Is(err, syscall.EADDRINUSE) {
 		l, err = net.Listen("tcp", "127.0.0.1:0")
@@ -47,7 +65,7 @@ func standIn(ctx context.Context, addr string, o inclinometer.Options) (string, 
 	if err != nil {
 		return "", fmt.Errorf("listening for the instrument on %s: %w", addr, err)
 	}
-	srv := &http.Server{Handler: inclinometer.Handler(o), ReadHeaderTimeout: 10 * time.Second}
+	srv := &http.Server{Handler: is, ReadHeaderTimeout: 10 * time.Second}
 	go srv.Serve(l) //nolint:errcheck // ends with ctx
 	context.AfterFunc(ctx, func() { srv.Close() })
 	return "ws://" + l.Addr().String() + "/", nil

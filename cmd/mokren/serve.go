@@ -18,6 +18,7 @@ import (
 	"mokren/core/picture"
 	"mokren/core/strict"
 	"mokren/demo"
+	"mokren/devices/algometer"
 	"mokren/devices/inclinometer"
 	"mokren/store"
 	"mokren/store/cluster"
@@ -36,6 +37,7 @@ type serveCmd struct {
 	Addr             string `env:"MOKREN_ADDR" default:"127.0.0.1:7470" help:"Address to listen on."`
 	SignInsPerMinute int    `env:"MOKREN_SIGN_INS" default:"10" help:"Sign-in attempts per minute from one address."`
 	Inclinometer     string `env:"MOKREN_INCLINOMETER" help:"WebSocket at which an inclinometer streams to the browser; empty: none."`
+	Algometer        string `env:"MOKREN_ALGOMETER" help:"WebSocket at which a pressure algometer streams to the browser; empty: none."`
 	SecureCookie     bool   `env:"MOKREN_SECURE_COOKIE" help:"Set when a proxy serves this over TLS."`
 }
 
@@ -123,12 +125,21 @@ func (c *serveCmd) Run() error { return c.serve(nil) }
 // Run fills the invented practice, switches the instrument on, then serves.
 func (c *demoCmd) Run() error {
 	return c.serve(func(ctx context.Context, st *store.Store) error {
-		if c.Inclinometer == "" {
-			at, err := standIn(ctx, "127.0.0.1:7475", inclinometer.Options{})
-			if err != nil {
+		for _, x := range []struct {
+			at   *string
+			addr string
+			is   http.Handler
+		}{
+			{&c.Inclinometer, "127.0.0.1:7475", inclinometer.Handler(inclinometer.Options{})},
+			{&c.Algometer, "127.0.0.1:7476", algometer.Handler(algometer.Options{})},
+		} {
+			if *x.at != "" {
+				continue
+			}
+			var err error
+			if *x.at, err = standIn(ctx, x.addr, x.is); err != nil {
 				return err
 			}
-			c.Inclinometer = at
 		}
 		return demo.Fill(ctx, st, time.Now())
 	})
@@ -155,7 +166,7 @@ func (c *serveCmd) listen(ctx context.Context, st *store.Store,
 	}
 	h, err := api.New(st, api.Options{
 		SignInsPerMinute: c.SignInsPerMinute, SecureCookie: c.SecureCookie,
-		Inclinometer: c.Inclinometer,
+		Inclinometer: c.Inclinometer, Algometer: c.Algometer,
 	})
 	if err != nil {
 		return err

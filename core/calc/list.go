@@ -5,6 +5,8 @@ import "mokren/core/assess"
 // all is the one list of computations; the API and the command line are made
 // from it.
 var all = []Calc{
+	document("algometry", "How the pressure pain threshold is measured: trials, rest, ramp",
+		`{}`, Algometry),
 	document("atlas", "Muscles by name, region, action or position",
 		`{"text":"trapezus"}`, Atlas),
 	document("cells", "The cells of some regions in a view",
@@ -28,6 +30,8 @@ var all = []Calc{
 		`{"landmark":"iliac-crest"}`, Level),
 	document("movements", "The movements with a reference range",
 		`{}`, Movements),
+	document("number", "A number of another scale on 0 to 10",
+		`{"given":3.5,"scale":"0-5"}`, Number),
 	document("palpate", "How to find and confirm a muscle on this client",
 		`{"muscle":"infraspinatus","side":"left","site":"upper-inner","height_cm":168}`, Palpate),
 	document("photo", "Angles and offsets of a photograph, corrected for camera roll",

@@ -10,6 +10,7 @@ import (
 	"mokren/core/points"
 	"mokren/core/safety"
 	"mokren/core/strict"
+	"mokren/core/visit"
 )
 
 // JudgeIn is points to be judged beside one another.
@@ -114,6 +115,41 @@ func Suggest(in SuggestIn) (points.Suggestion, error) {
 
 // Plan fits a session into its minutes.
 func Plan(in plan.Request) (plan.Plan, error) { return plan.Make(in) }
+
+// NumberIn is a client's number on another scale.
+type NumberIn struct {
+	Given float64 `json:"given" minimum:"0" maximum:"10"`
+	Scale string  `json:"scale" enum:"0-5,1-10"`
+}
+
+// NumberOut is what it comes to.
+type NumberOut struct {
+	NPRS float64 `json:"nprs"`
+}
+
+// Number maps a number of the practice's own scale to 0 to 10.
+func Number(in NumberIn) (NumberOut, error) {
+	v, ok := visit.OnNPRS(in.Given, in.Scale)
+	if !ok {
+		return NumberOut{}, &strict.Error{
+			Path: "$.given", Given: fmt.Sprint(in.Given), Allowed: "a number on the scale " + in.Scale,
+		}
+	}
+	return NumberOut{v}, nil
+}
+
+// AlgometryOut is how the threshold is measured.
+type AlgometryOut struct {
+	Trials int     `json:"trials" doc:"on each side"`
+	RestS  float64 `json:"rest_s" doc:"between trials"`
+	Slow   float64 `json:"slow_kpa_per_s" doc:"below this the ramp is too slow"`
+	Fast   float64 `json:"fast_kpa_per_s" doc:"above this it is too fast"`
+}
+
+// Algometry tells the numbers of a trial.
+func Algometry(struct{}) (AlgometryOut, error) {
+	return AlgometryOut{device.MostTrials, device.RestS, device.RampSlowKPa, device.RampFastKPa}, nil
+}
 
 // PPTIn is an algometer's trials.
 type PPTIn struct {

@@ -3,6 +3,7 @@ package device
 import (
 	"fmt"
 	"math"
+	"slices"
 
 	"mokren/core/strict"
 )
@@ -116,10 +117,9 @@ func (t Trial) at(when float64) float64 {
 // rise in N/s from contact to the stop, by least squares.
 func (t Trial) rise() float64 {
 	var n, st, sf, stt, stf float64
-	for _, s := range t.Samples {
-		if s.T > t.StoppedT {
-			break
-		}
+	upTo := append(slices.DeleteFunc(slices.Clone(t.Samples), func(s Force) bool { return s.T >= t.StoppedT }),
+		Force{t.StoppedT, t.at(t.StoppedT)})
+	for _, s := range upTo {
 		if s.N < contactN {
 			n, st, sf, stt, stf = 0, 0, 0, 0, 0 // the tip was lifted: the ramp begins again
 			continue

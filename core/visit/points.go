@@ -60,7 +60,7 @@ type Felt struct {
 type Moves struct {
 	Movement ids.Movement `json:"movement"`
 	Side     ids.Side     `json:"side"`
-	Then     string       `json:"then" enum:"easier,same,harder"`
+	Becomes  string       `json:"becomes" enum:"easier,same,harder"`
 }
 
 // OnNPRS gives what a number on another scale comes to on 0 to 10, in half

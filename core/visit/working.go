@@ -210,7 +210,7 @@ func (s State) painful(ctx Context) []points.Action {
 		}
 	}
 	for _, p := range s.Points {
-		if p.Moves != nil && p.Moves.Then != "same" {
+		if p.Moves != nil && p.Moves.Becomes != "same" {
 			out = ids.With(out, points.Action{Movement: p.Moves.Movement, Side: p.Moves.Side})
 		}
 	}

@@ -12,7 +12,6 @@ package inclinometer
 
 import (
 	"cmp"
-	"context"
 	"encoding/json"
 	"math"
 	"math/rand/v2"
@@ -20,9 +19,8 @@ import (
 	"sync/atomic"
 	"time"
 
-	"github.com/coder/websocket"
-
 	"mokren/core/device"
+	"mokren/devices/wire"
 )
 
 // SamplesPerSecond of the stream.
@@ -127,52 +125,17 @@ func Handler(o Options) http.Handler {
 			http.Error(w, "mode: "+e.Allowed, http.StatusUnprocessableEntity)
 			return
 		}
-		c, err := websocket.Accept(w, r, &websocket.AcceptOptions{OriginPatterns: []string{
-			"127.0.0.1:*",
-			"localhost:*",
-		}})
-		if err != nil {
-			return // it has answered
-		}
-		defer c.CloseNow() //nolint:errcheck // the end either way
-		ctx, cancel := context.WithCancel(r.Context())
-		defer cancel()
+		const every = time.Second / SamplesPerSecond
+		rnd := rand.New(rand.NewPCG(1, 2)) // the same hand every time
 		var expected atomic.Pointer[Expected]
 		expected.Store(&Expected{})
-		go func() {
-			defer cancel()
-			for {
-				_, b, err := c.Read(ctx)
-				if err != nil {
-					return
-				}
-				var e Expected
-				if json.Unmarshal(b, &e) == nil {
-					expected.Store(&e)
-				}
+		wire.Stream(w, r, wire.Options{Every: every, Speed: o.Speed}, func(n int) any {
+			return o.At(mode, time.Duration(n)*every, *expected.Load(), rnd)
+		}, func(b []byte) {
+			var e Expected
+			if json.Unmarshal(b, &e) == nil {
+				expected.Store(&e)
 			}
-		}()
-		stream(ctx, c, o, mode, &expected)
+		})
 	})
-}
-
-func stream(ctx context.Context, c *websocket.Conn, o Options, mode device.Mode, expected *atomic.Pointer[Expected]) {
-	const every = time.Second / SamplesPerSecond
-	rnd := rand.New(rand.NewPCG(1, 2)) // the same hand every time
-	tick := time.NewTicker(time.Duration(float64(every) / cmp.Or(o.Speed, 1)))
-	defer tick.Stop()
-	for n := 0; ; n++ {
-		b, err := json.Marshal(o.At(mode, time.Duration(n)*every, *expected.Load(), rnd))
-		if err != nil {
-			return
-		}
-		if c.Write(ctx, websocket.MessageText, b) != nil {
-			return
-		}
-		select {
-		case <-ctx.Done():
-			return
-		case <-tick.C:
-		}
-	}
 }

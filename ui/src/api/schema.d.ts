@@ -73,6 +73,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/algometry": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How the pressure pain threshold is measured: trials, rest, ramp */
+        post: operations["calc-algometry"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/atlas": {
         parameters: {
             query?: never;
@@ -271,6 +288,23 @@ export interface paths {
         put?: never;
         /** The movements with a reference range */
         post: operations["calc-movements"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/number": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A number of another scale on 0 to 10 */
+        post: operations["calc-number"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1159,6 +1193,28 @@ export interface components {
         };
         /** @enum {string} */
         Advice: "settle-in" | "ask-score" | "ask-trend" | "ask-still-on" | "sink-slightly" | "ease-off" | "hold" | "breathe-and-deepen" | "more-slack" | "release-slowly" | "flush" | "return-lighter" | "change-angle" | "move-off" | "rest" | "next-rep" | "done" | "trace-back" | "stop";
+        AlgometryOut: {
+            /**
+             * Format: double
+             * @description above this it is too fast
+             */
+            fast_kpa_per_s: number;
+            /**
+             * Format: double
+             * @description between trials
+             */
+            rest_s: number;
+            /**
+             * Format: double
+             * @description below this the ramp is too slow
+             */
+            slow_kpa_per_s: number;
+            /**
+             * Format: int64
+             * @description on each side
+             */
+            trials: number;
+        };
         Answer: {
             /** @enum {string} */
             answer: "yes" | "no" | "unknown";
@@ -1701,6 +1757,51 @@ export interface components {
         EvidenceOut: {
             evidence: components["schemas"]["Evidence"][];
         };
+        Felt: {
+            /**
+             * @description how the client came to say it
+             * @enum {string}
+             */
+            asked?: "openly" | "volunteered";
+            contact?: components["schemas"]["ContactID"];
+            /** @enum {string} */
+            familiar?: "yes" | "partly" | "no" | "unknown";
+            /** @enum {string} */
+            feel?: "adhesed" | "hypertonic" | "ropey" | "normal";
+            /** @description fibre direction checked */
+            fibres_checked?: boolean;
+            /** Format: double */
+            given?: number;
+            /** Format: int64 */
+            grade?: number;
+            /** @description the client jumps */
+            jump?: boolean;
+            moves?: components["schemas"]["Moves"];
+            /** @description asked, and felt nowhere else */
+            no_referral?: boolean;
+            /** @enum {string} */
+            nodule?: "none" | "grain" | "pea" | "larger";
+            note?: string;
+            /** Format: double */
+            nprs?: number;
+            /** @description cells, view:q,r */
+            painted?: string[];
+            position?: components["schemas"]["PositionID"];
+            referral?: components["schemas"]["RegionID"][];
+            /**
+             * @description of given
+             * @enum {string}
+             */
+            scale?: "0-5" | "1-10";
+            /**
+             * @description by the back of the hand, against the other side
+             * @enum {string}
+             */
+            skin?: "warmer" | "cooler" | "same";
+            /** @enum {string} */
+            taut_band?: "yes" | "no" | "unsure";
+            twitch?: boolean;
+        };
         FibrePlace: {
             /** Format: double */
             across_mm: number;
@@ -2022,6 +2123,8 @@ export interface components {
             weight: number;
         };
         Instruments: {
+            /** @description WebSocket that sends one JSON sample a message: t in s, force_n; its tip has 1 cm² */
+            algometer: string;
             /** @description WebSocket that sends one JSON sample a message: t_ms, deg, distance_cm */
             inclinometer: string;
         };
@@ -2404,10 +2507,10 @@ export interface components {
             movements: components["schemas"]["Measurable"][];
         };
         Moves: {
+            /** @enum {string} */
+            becomes: "easier" | "same" | "harder";
             movement: components["schemas"]["MovementID"];
             side: components["schemas"]["Side"];
-            /** @enum {string} */
-            then: "easier" | "same" | "harder";
         };
         /** @enum {string} */
         MuscleID: "temporalis" | "masseter" | "sternocleidomastoid-sternal" | "sternocleidomastoid-clavicular" | "scalenus-anterior" | "scalenus-medius" | "scalenus-posterior" | "suboccipitals" | "splenius-capitis" | "splenius-cervicis" | "semispinalis-capitis" | "cervical-multifidus" | "levator-scapulae" | "upper-trapezius" | "middle-trapezius" | "lower-trapezius" | "rhomboids" | "serratus-anterior" | "pectoralis-major" | "pectoralis-minor" | "subclavius" | "supraspinatus" | "infraspinatus" | "teres-minor" | "teres-major" | "subscapularis" | "latissimus-dorsi" | "deltoid-anterior" | "deltoid-middle" | "deltoid-posterior" | "biceps-brachii" | "brachialis" | "coracobrachialis" | "triceps-brachii" | "anconeus" | "brachioradialis" | "extensor-carpi-radialis" | "extensor-digitorum" | "extensor-carpi-ulnaris" | "supinator" | "pronator-teres" | "flexor-carpi-radialis" | "flexor-carpi-ulnaris" | "flexor-digitorum" | "adductor-pollicis" | "opponens-pollicis" | "first-dorsal-interosseous" | "thoracic-erector-spinae" | "lumbar-erector-spinae" | "lumbar-multifidus" | "serratus-posterior-inferior" | "quadratus-lumborum" | "rectus-abdominis" | "external-oblique" | "diaphragm" | "psoas-major" | "iliacus" | "gluteus-maximus" | "gluteus-medius" | "gluteus-minimus" | "tensor-fasciae-latae" | "piriformis" | "deep-hip-rotators" | "sartorius" | "rectus-femoris" | "vastus-medialis" | "vastus-lateralis" | "vastus-intermedius" | "adductor-longus" | "adductor-magnus" | "pectineus" | "gracilis" | "biceps-femoris" | "semitendinosus" | "semimembranosus" | "popliteus" | "gastrocnemius-medial" | "gastrocnemius-lateral" | "soleus" | "tibialis-posterior" | "flexor-digitorum-longus" | "flexor-hallucis-longus" | "tibialis-anterior" | "extensor-digitorum-longus" | "fibularis-longus" | "fibularis-brevis" | "flexor-digitorum-brevis" | "quadratus-plantae" | "abductor-hallucis" | "abductor-digiti-minimi-foot" | "flexor-hallucis-brevis" | "adductor-hallucis" | "plantar-fascia" | "achilles-tendon" | "sacroiliac-region" | "coccyx-region";
@@ -2468,6 +2571,16 @@ export interface components {
             text: string;
         };
         Nothing: Record<string, never>;
+        NumberIn: {
+            /** Format: double */
+            given: number;
+            /** @enum {string} */
+            scale: "0-5" | "1-10";
+        };
+        NumberOut: {
+            /** Format: double */
+            nprs: number;
+        };
         OpenVisit: {
             client: components["schemas"]["Client"];
             context: components["schemas"]["Context"];
@@ -4108,6 +4221,67 @@ export interface operations {
             };
         };
     };
+    "calc-algometry": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Nothing"];
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AlgometryOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "calc-atlas": {
         parameters: {
             query?: never;
@@ -4800,6 +4974,67 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MovementsOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "calc-number": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NumberIn"];
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NumberOut"];
                 };
             };
             /** @description Unauthorized */

@@ -9,8 +9,9 @@ export interface Mark {
   y: number;
   /** Tenderness grade 0–4 sets the size. */
   grade: number;
-  /** active: the client's own pain; latent: found only by pressing; earlier: of another visit. */
-  kind: "active" | "latent" | "earlier";
+  /** active: the client's own pain; latent: found only by pressing; spot: neither;
+   * earlier: of another visit. */
+  kind: "active" | "latent" | "spot" | "earlier";
   label: string;
   number?: number;
   angle?: number;

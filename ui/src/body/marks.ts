@@ -4,18 +4,32 @@ import { plain, sentence } from "../parts/words";
 import type { Mark } from "./Figure";
 
 const scales = ["not tender", "tender", "tender, winces", "pulls away", "not to be touched"];
-export const gradeWord = (g: number) => scales[g] ?? "";
+export const gradeWord = (g: number | undefined) => (g === undefined ? "" : (scales[g] ?? ""));
 
-export function toMark(p: Schemas["FoundPoint"], earlier = false): Mark {
-  const active = p.familiar === "yes" || p.familiar === "partly";
+/** The size of a mark whose tenderness nobody said. */
+const unsaidGrade = 1;
+
+const kinds = { active: "active", latent: "latent", none: "spot", earlier: "earlier" } as const;
+
+/** What the client said of it, where nobody has judged it. */
+const saidOf = (p: Schemas["FoundPoint"]) =>
+  p.familiar === "yes" || p.familiar === "partly" ? "active" : p.familiar === "no" ? "latent" : "none";
+
+/** activity is the core's, where it is known already. */
+export function toMark(
+  p: Schemas["FoundPoint"],
+  activity?: Schemas["PointWork"]["activity"] | "earlier",
+): Mark {
+  const earlier = activity === "earlier";
   const number = p.after_nprs ?? p.nprs;
+  const tender = p.grade === undefined ? "" : `, ${gradeWord(p.grade)}`;
   return {
     id: p.point,
     x: p.x,
     y: p.y,
-    grade: p.after_grade ?? p.grade,
-    kind: earlier ? "earlier" : active ? "active" : "latent",
+    grade: p.after_grade ?? p.grade ?? unsaidGrade,
+    kind: kinds[activity ?? saidOf(p)],
     number,
-    label: `${sentence(plain(p.muscle))}, ${p.side}${earlier ? ", earlier visit" : ""}, ${gradeWord(p.grade)}${number === undefined ? "" : `, ${number} of 10`}`,
+    label: `${sentence(plain(p.muscle))}, ${p.side}${earlier ? ", earlier visit" : ""}${tender}${number === undefined ? "" : `, ${number} of 10`}`,
   };
 }

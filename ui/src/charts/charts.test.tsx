@@ -106,7 +106,7 @@ describe("marks", () => {
       grade: 1,
       number: 3,
     });
-    expect(toMark(point, true).kind).toBe("earlier");
+    expect(toMark(point, "earlier").kind).toBe("earlier");
     expect(toMark(point).label).toBe("Soleus, left, pulls away, 7 of 10");
   });
 });

@@ -15,6 +15,9 @@ interface Raw {
   suspects(context: string, state: string, earlier: string, weights: string, startsMS: number): string;
   hold(start: string, log: string, ms: number): string;
   same(earlier: string, muscle: string, side: string, place: string, height: number): string;
+  work(context: string, state: string, earlier: string, suspects: string): string;
+  trace(context: string, state: string, earlier: string, suspects: string, point: string): string;
+  plan(context: string, state: string, earlier: string, wanted: string, nowMS: number): string;
   rules: string;
 }
 
@@ -45,6 +48,15 @@ export interface HoldView {
   line: Schemas["Line"];
   summary: Schemas["Summary"];
 }
+
+/** A visit's state as the core reads it beside earlier ones. */
+export interface Read {
+  open: Pick<Schemas["OpenVisit"], "context" | "earlier">;
+  state: Schemas["State"];
+}
+
+const texts = ({ open, state }: Read) =>
+  [JSON.stringify(open.context), JSON.stringify(state), JSON.stringify(open.earlier)] as const;
 
 export class Core {
   constructor(private readonly raw: Raw) {}
@@ -120,6 +132,28 @@ export class Core {
         Date.parse(startsAt),
       ),
     );
+  }
+  /** Every point judged and given a protocol, and what is to be searched. */
+  work(visit: Read, suspects: Schemas["Suspect"][]): Schemas["Working"] {
+    return open(this.raw.work(...texts(visit), JSON.stringify(suspects)));
+  }
+  /** Where a point may come from. */
+  trace(visit: Read, suspects: Schemas["Suspect"][], point: string): Schemas["PointCandidate"][] {
+    return open(this.raw.trace(...texts(visit), JSON.stringify(suspects), point));
+  }
+  /** The session as it stands now; wanted is a plan not accepted yet. */
+  plan(visit: Read, wanted: Schemas["PlanMade"] | undefined, nowMS: number): Schemas["Planned"] {
+    return open(this.raw.plan(...texts(visit), JSON.stringify(wanted ?? null), nowMS));
+  }
+  /** A number of the practice's own scale on 0 to 10. */
+  number(given: number, scale: "0-5" | "1-10"): number {
+    return this.calc<Schemas["NumberOut"]>("number", { given, scale }).nprs;
+  }
+  algometry(): Schemas["AlgometryOut"] {
+    return this.calc("algometry", {});
+  }
+  ppt(trials: Schemas["Trial"][], tip_area_cm2: number): Schemas["PPT"] {
+    return this.calc("ppt", { trials, tip_area_cm2 });
   }
   evidence(): Schemas["Evidence"][] {
     return this.calc<Schemas["EvidenceOut"]>("evidence", {}).evidence;

@@ -52,6 +52,8 @@ interface Chips<T> extends Labelled {
   scale?: boolean;
   selected: readonly T[];
   several?: boolean;
+  /** Touched again, the choice is taken back. */
+  clears?: boolean;
   onSelect: (v: T[]) => void;
 }
 
@@ -67,7 +69,7 @@ function Chips<T extends string | number>({ label, quiet, options, describe, ...
         aria-label={label}
         data-scale={p.scale || undefined}
         selectionMode={p.several ? "multiple" : "single"}
-        disallowEmptySelection={!p.several}
+        disallowEmptySelection={!p.several && !p.clears}
         selectedKeys={p.selected.map(String)}
         onSelectionChange={(keys) => p.onSelect(options.filter((o) => keys.has(String(o))))}
       >
@@ -90,6 +92,17 @@ interface One<T> extends Labelled, Pick<Chips<T>, "options" | "describe" | "scal
 export function Choice<T extends string | number>({ value, onChoose, ...chips }: One<T>) {
   const selected = value === undefined ? [] : [value];
   return <Chips {...chips} selected={selected} onSelect={([v]) => v !== undefined && onChoose(v)} />;
+}
+
+interface Perhaps<T> extends Labelled, Pick<Chips<T>, "options" | "describe" | "scale"> {
+  value: T | undefined;
+  onChoose: (v: T | undefined) => void;
+}
+
+/** One choice, or none: touched again it is taken back. */
+export function Perhaps<T extends string | number>({ value, onChoose, ...chips }: Perhaps<T>) {
+  const selected = value === undefined ? [] : [value];
+  return <Chips {...chips} clears selected={selected} onSelect={([v]) => onChoose(v)} />;
 }
 
 interface Several<T> extends Labelled, Pick<Chips<T>, "options" | "describe"> {

@@ -73,6 +73,7 @@ export function CloseStep({ visit, me }: StepProps & { me: Schemas["Me"] }) {
               onBlur={() => note !== (state.note ?? "") && write("note-written", { text: note })}
             />
           )}
+          {!state.closed_ms && <NextTime visit={visit} />}
           <p className="quiet">
             Aftercare to say: soreness for a day or two is usual; water, easy movement. Call if it lasts past
             48 h, bruises, or anything feels numb or weak. ({me.practice})
@@ -92,6 +93,20 @@ export function CloseStep({ visit, me }: StepProps & { me: Schemas["Me"] }) {
         </Stack>
       </Card>
     </>
+  );
+}
+
+/** What is meant to be done at the next visit; it is shown when that opens. */
+function NextTime({ visit }: StepProps) {
+  const { state, write } = visit;
+  const [text, setText] = useState(state.next ?? "");
+  return (
+    <Text
+      label="Next time"
+      value={text}
+      onChange={setText}
+      onBlur={() => text !== (state.next ?? "") && write("next-noted", { text })}
+    />
   );
 }
 

@@ -4,7 +4,7 @@ import { styled } from "styled-components";
 import { Button } from "../../parts/controls";
 import { upright } from "../../theme";
 import type { StepProps } from "./StepProps";
-import { openSteps, type Path, stepNames, steps } from "./steps";
+import { openSteps, type Path, stepNames, stepsOf } from "./steps";
 
 const Head = styled.div`
   grid-column: 1 / -1;
@@ -81,7 +81,7 @@ export function Top({ visit, path }: StepProps & { path: Path }) {
         </Link>
       </h1>
       <nav aria-label="Steps of the visit">
-        {steps.map((s) => (
+        {stepsOf(open).map((s) => (
           <Step
             key={s}
             $open={todo[s]}

@@ -12,12 +12,15 @@ import { DrawStep } from "./DrawStep";
 import { FindStep } from "./find/FindStep";
 import { MeasureParts } from "./MeasureParts";
 import { Notices } from "./Notices";
+import { LastStep } from "./last/LastStep";
+import { PlanStep } from "./plan/PlanStep";
 import { PressStep } from "./press/PressStep";
 import { RecheckStep } from "./RecheckStep";
 import { ScreenStep } from "./screening/ScreenStep";
 import { WhatNext } from "./next/WhatNext";
 import { type Path, usePath } from "./steps";
 import { SuspectStep } from "./suspects/SuspectStep";
+import { useWork } from "./work/useWork";
 import { useRanking } from "./suspects/useRanking";
 import { Top } from "./Top";
 import { phone, upright } from "../../theme";
@@ -89,9 +92,10 @@ function OfID({ id, me }: { id: string; me: Schemas["Me"] }) {
 }
 
 function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
-  const path = usePath(visit.state);
+  const path = usePath(visit);
   const ranking = useRanking(visit, path.step === "suspect");
-  const body = useBody(visit, path, ranking.suspects[0]);
+  const work = useWork(visit, ranking);
+  const body = useBody(visit, path, ranking.suspects[0], work.points);
   useOpened(visit);
   const next: WhatNext = {
     ranking,
@@ -114,7 +118,7 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
         <BodyPane visit={visit} path={path} body={body} />
         <div className="panel" data-hands={byHand.has(path.step)}>
           <Notices visit={visit} />
-          <Panel visit={visit} me={me} path={path} body={body} ranking={ranking} />
+          <Panel visit={visit} me={me} path={path} body={body} ranking={ranking} work={work} />
         </div>
       </Room>
     </WhatNext>
@@ -140,11 +144,14 @@ interface PanelProps {
   path: Path;
   body: Body;
   ranking: Schemas["Ranking"];
+  work: Schemas["Working"];
 }
 
 /** What is done at the step. */
-function Panel({ visit, me, path, body, ranking }: PanelProps) {
+function Panel({ visit, me, path, body, ranking, work }: PanelProps) {
   switch (path.step) {
+    case "last":
+      return <LastStep visit={visit} me={me} />;
     case "draw":
       return <DrawStep visit={visit} me={me} body={body} />;
     case "screen":
@@ -171,7 +178,9 @@ function Panel({ visit, me, path, body, ranking }: PanelProps) {
         />
       );
     case "find":
-      return <FindStep visit={visit} body={body} finger={me.finger_cm} />;
+      return <FindStep visit={visit} body={body} work={work} finger={me.finger_cm} />;
+    case "plan":
+      return <PlanStep visit={visit} body={body} work={work} ranking={ranking} go={path.goTo} />;
     case "press":
       return (
         <PressStep
@@ -180,6 +189,7 @@ function Panel({ visit, me, path, body, ranking }: PanelProps) {
           selected={body.selected}
           setSelected={body.setSelected}
           height={body.height}
+          work={work.points}
         />
       );
     case "recheck":

@@ -3,15 +3,29 @@
 import { useState } from "react";
 import { useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
+import type { LiveVisit } from "../../core/useVisit";
 
-export const steps = ["draw", "screen", "measure", "suspect", "find", "press", "recheck", "close"] as const;
+export const steps = [
+  "last",
+  "draw",
+  "screen",
+  "measure",
+  "suspect",
+  "find",
+  "plan",
+  "press",
+  "recheck",
+  "close",
+] as const;
 export type StepName = (typeof steps)[number];
 export const stepNames: Record<StepName, string> = {
+  last: "Last time",
   draw: "Pain",
   screen: "Screen",
   measure: "Measure",
   suspect: "Suspect",
   find: "Find",
+  plan: "Plan",
   press: "Press",
   recheck: "Recheck",
   close: "Close",
@@ -29,11 +43,13 @@ export const partNames: Record<Part, string> = {
 
 export function openSteps(s: Schemas["State"]): Record<StepName, boolean> {
   return {
+    last: !s.reaction,
     draw: s.drawing.length === 0,
     screen: s.screening.missing.length > 0 || !s.consents.some((c) => c.area === "visit" && c.given),
     measure: !s.ranges.some((r) => r.before !== undefined),
     suspect: s.tests.length === 0,
     find: s.points.length === 0,
+    plan: !s.plan,
     press: s.holds.length === 0,
     recheck:
       !s.points.some((p) => p.after_nprs !== undefined) ||
@@ -48,10 +64,14 @@ export interface Path {
   goTo: (step: StepName, part?: Part) => void;
 }
 
-export function usePath(state: Schemas["State"]): Path {
+/** A first visit has nothing that was left to it. */
+export const stepsOf = (open: Pick<Schemas["OpenVisit"], "left_off">): StepName[] =>
+  steps.filter((s) => s !== "last" || open.left_off);
+
+export function usePath({ open, state }: LiveVisit): Path {
   const [params, setParams] = useSearchParams();
   // Where to begin is decided once; a step never runs away under the hands.
-  const [first] = useState<StepName>(() => steps.find((s) => openSteps(state)[s]) ?? "close");
+  const [first] = useState<StepName>(() => stepsOf(open).find((s) => openSteps(state)[s]) ?? "close");
   return {
     step: steps.find((s) => s === params.get("step")) ?? first,
     part: parts.find((p) => p === params.get("part")) ?? "range",

@@ -8,12 +8,14 @@ import { PainBody } from "../../../body/PainBody";
 import { PaintedOn } from "../../../body/Painted";
 import { brushOf } from "../../../body/PainTools";
 import { PostureLines } from "../../../body/PostureLines";
+import { Ties } from "../../../body/Ties";
 import { pairs, useFigure, type View, viewName } from "../../../body/views";
 import { Choice } from "../../../parts/controls";
 import { SignSpots } from "../signs/SignSpots";
 import type { StepProps } from "../StepProps";
 import type { Path } from "../steps";
 import { hint } from "./hint";
+import { feltPaint } from "./useAnswer";
 import type { Body } from "./useBody";
 import { phone } from "../../../theme";
 
@@ -74,12 +76,22 @@ export function BodyPane({ visit, path, body }: Props) {
         {body.views.map((v) =>
           path.step === "draw" ? (
             <Painted key={v} view={v} visit={visit} body={body} onPlace={setPlace} />
+          ) : path.step === "find" && body.answering.saying === "paint" ? (
+            <Felt key={v} view={v} body={body} onPlace={setPlace} />
           ) : (
             <Charted key={v} view={v} visit={visit} path={path} body={body} />
           ),
         )}
       </div>
     </Pane>
+  );
+}
+
+/** Where the client feels a point, being painted. */
+function Felt({ view, body, onPlace }: { view: View; body: Body; onPlace: (place: string) => void }) {
+  const { drawing, stroke } = body.answering;
+  return (
+    <PainBody view={view} drawing={drawing} brush={feltPaint} size={1} onPlace={onPlace} onStroke={stroke} />
   );
 }
 
@@ -137,15 +149,22 @@ function Charted({ view: v, visit, path, body: b }: Props & { view: View }) {
       zones={b.zones[v]}
       fit={b.fits.get(v)}
       drawn={b.suspected.get(v)}
-      inside={path.step === "suspect" && <PaintedOn view={v} drawing={b.painting.drawing} />}
+      inside={
+        path.step === "suspect" ? (
+          <PaintedOn view={v} drawing={b.painting.drawing} />
+        ) : (
+          path.step === "find" && <PaintedOn view={v} drawing={b.answering.drawing} />
+        )
+      }
       marks={b.marksOn(v)}
       cursor={b.aim?.view === v ? b.aim : undefined}
       onTouch={(p) => b.touch(v, p)}
-      onAim={(p) => b.setAim({ view: v, ...p, felt: [] })}
+      onAim={(p) => b.setAim({ view: v, ...p })}
       onSelect={(point) => b.select(v, point)}
       onDrop={(point, p) => b.drop(v, point, p)}
       label={`${viewName[v]} of the body. Arrow keys move the aim, Enter marks. ${points} points.`}
     >
+      <Ties ties={b.tiesOn(v)} view={v} />
       {b.marking && <SignSpots core={core} view={v} state={state} />}
       {path.step === "measure" && !b.marking && (
         <PostureLines view={v} posture={state.posture} flags={state.posture_flags} />

@@ -14,8 +14,11 @@ export function hint(state: Schemas["State"], { step, part }: Path, b: Body, pla
     case "suspect":
       return "The pain drawing, and the chosen suspect with its usual pattern.";
     case "find":
+      if (b.answering.saying === "touch") return "Touch where the client feels it.";
+      if (b.answering.saying === "paint") return place || "Paint where the client feels it.";
+      if (b.said) return "Dots: usual here, a guide. Strokes: what this client says.";
       return b.chosen && !b.aim
-        ? "The suspect and its usual pattern: touch where the band is."
+        ? "The muscle that is searched: touch where the band is."
         : "Touch the place, or aim with the arrow keys.";
     case "measure":
       if (b.placing.feeling) return "Touch the body where it is felt.";

@@ -14,7 +14,6 @@ export interface Aim {
   y: number;
   under?: Schemas["UnderOut"];
   candidate?: Schemas["Candidate"];
-  felt: Schemas["RegionID"][];
 }
 
 export function useAiming() {
@@ -28,6 +27,5 @@ export function useAiming() {
     select(point);
   }, []);
   const leave = useCallback(() => setSelected(undefined), [setSelected]);
-  const setFelt = useCallback((felt: Schemas["RegionID"][]) => setAim((a) => a && { ...a, felt }), []);
-  return { aim, setAim, selected, setSelected, chosen, setChosen, leave, setFelt };
+  return { aim, setAim, selected, setSelected, chosen, setChosen, leave };
 }

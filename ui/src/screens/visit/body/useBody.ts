@@ -7,7 +7,9 @@ import type { Path } from "../steps";
 import { type MuscleSide, useAiming } from "./useAiming";
 import { usePainting } from "./usePainting";
 import { usePlacing } from "./usePlacing";
-import { marksOn, useAsked, useEarlier, useFits, useLaid, useZones } from "./useShown";
+import { useDrawn } from "./useDrawn";
+import { marksOn, tiesOn, useEarlier } from "./useShown";
+import { useAnswer } from "./useAnswer";
 import { useTouch } from "./useTouch";
 
 export type Body = ReturnType<typeof useBody>;
@@ -16,7 +18,12 @@ const bothSides: View[] = ["front", "back"];
 /** A client whose height is not known. */
 const usualHeightCM = 170;
 
-export function useBody(visit: LiveVisit, path: Path, likeliest: Schemas["Suspect"] | undefined) {
+export function useBody(
+  visit: LiveVisit,
+  path: Path,
+  likeliest: Schemas["Suspect"] | undefined,
+  work: Schemas["PointWork"][],
+) {
   const { open, state, core } = visit;
   const [pair, setPair] = useState("Body");
   const views = pairs[pair] ?? bothSides;
@@ -24,24 +31,19 @@ export function useBody(visit: LiveVisit, path: Path, likeliest: Schemas["Suspec
   const aiming = useAiming();
   const placing = usePlacing(visit);
   const painting = usePainting(visit);
+  const answering = useAnswer();
   const earlier = useEarlier(visit);
-  const { touch, drop, lookAt, aimAtSite } = useTouch(visit, path, height, aiming, placing, setPair);
+  const { touch, drop, lookAt, aimAtSite } = useTouch(
+    visit,
+    path,
+    height,
+    aiming,
+    placing,
+    answering,
+    setPair,
+  );
 
-  const { aim, chosen } = aiming;
-  const shown = state.points.find((p) => p.point === aiming.selected);
-  const subject = aim?.candidate ?? shown;
-  const zones = useZones(core, views, height, subject, aim ? aim.felt : (shown?.referral ?? []));
-  // The chosen or likeliest suspect, and the chosen one again where it is to be
-  // found.
-  const likely = likeliest && likeliest.confidence > 0.1 ? likeliest : undefined;
-  const sought = path.step === "find" && !subject ? chosen : undefined;
-  const suspected = useLaid(core, views, path.step === "suspect" ? (chosen ?? likely) : sought);
-
-  const pressed = path.step === "press" ? state.points.at(-1) : undefined;
-  const near = aim || path.step === "measure" ? undefined : (shown ?? pressed ?? chosen);
-  const muscleFits = useFits(core, views, near, path.step === "press");
-  const askedFits = useAsked(core, views, placing.asked);
-  const fits = path.step === "screen" ? askedFits : muscleFits;
+  const drawn = useDrawn(visit, path, { views, height, aiming, placing, answering, likeliest, work });
 
   /** A muscle is chosen; the body turns to where it is seen. */
   const setChosen = (c: MuscleSide | undefined) => {
@@ -50,11 +52,15 @@ export function useBody(visit: LiveVisit, path: Path, likeliest: Schemas["Suspec
     const first = c && core.palpate(c.muscle, c.side, height).sites[0];
     if (first && !seen) setPair(pairOf(first.view));
   };
+  const openPoint = (point: string) => {
+    aiming.setSelected(point);
+    answering.begin(state.points.find((p) => p.point === point));
+  };
   /** A point of this visit is selected; one of an earlier visit is charted again. */
   const select = (view: View, point: string) => {
     const old = earlier.find((p) => p.point === point);
-    if (old) touch(view, old);
-    else aiming.setSelected(point);
+    if (old) return touch(view, old);
+    openPoint(point);
   };
   return {
     pair,
@@ -66,12 +72,16 @@ export function useBody(visit: LiveVisit, path: Path, likeliest: Schemas["Suspec
     setChosen,
     placing,
     painting,
-    subject,
-    marksOn: (view: View) => marksOn(view, path, earlier, state.points),
-    zones,
-    suspected,
-    fits,
+    answering,
+    marksOn: (view: View) => marksOn(view, path, earlier, state.points, work),
+    tiesOn: (view: View) =>
+      path.step === "plan" || path.step === "press" ? tiesOn(view, state.points, work, aiming.selected) : [],
+    /** "Soleus, left". */
+    nameOf: (p: Pick<Schemas["Point"], "muscle" | "side">) =>
+      `${core.palpate(p.muscle, p.side, height).name}, ${p.side}`,
+    ...drawn,
     touch,
+    open: openPoint,
     select,
     drop,
     lookAt,

@@ -2,6 +2,7 @@
 import { useMemo } from "react";
 import type { Schemas } from "../../../api/client";
 import type { Mark, Zone } from "../../../body/Figure";
+import type { Tie } from "../../../body/Ties";
 import { toMark } from "../../../body/marks";
 import type { View } from "../../../body/views";
 import type { Box } from "../../../body/zoom";
@@ -9,6 +10,7 @@ import type { Core } from "../../../core/core";
 import type { LiveVisit } from "../../../core/useVisit";
 import type { Path } from "../steps";
 import type { MuscleSide } from "./useAiming";
+import { type Answer, isSaid } from "./useAnswer";
 
 /** Points of earlier visits that were not charted again. */
 export function useEarlier({ open, state }: LiveVisit) {
@@ -23,31 +25,50 @@ export function marksOn(
   { step, part }: Path,
   earlier: Schemas["FoundPoint"][],
   points: Schemas["Point"][],
+  work: Schemas["PointWork"][],
 ): Mark[] {
   if (step === "screen" || (step === "measure" && part !== "range")) return [];
   return [
-    ...earlier.filter((p) => p.view === view).map((p) => toMark(p, true)),
-    ...points.filter((p) => p.view === view).map((p) => toMark(p)),
+    ...earlier.filter((p) => p.view === view).map((p) => toMark(p, "earlier")),
+    ...points
+      .filter((p) => p.view === view)
+      .map((p) => toMark(p, work.find((w) => w.point === p.point)?.activity)),
   ];
+}
+
+/** The lines from points to what depends on them, where one view shows both. */
+export function tiesOn(
+  view: View,
+  points: Schemas["Point"][],
+  work: Schemas["PointWork"][],
+  selected: string | undefined,
+): Tie[] {
+  const at = (id: string | undefined) => points.find((p) => p.point === id && p.view === view);
+  return work.flatMap((w) => {
+    const [from, to] = [at(w.of), at(w.point)];
+    return from && to ? [{ from, to, bright: selected === w.point || selected === w.of }] : [];
+  });
 }
 
 export interface Subject extends MuscleSide {
   site?: string;
 }
 
-/** The usual referral of what is aimed at or selected, and this client's own. */
+/** Where the client feels what is aimed at or selected and, once that was said,
+ * the usual referral beside it. */
 export function useZones(
   core: Core,
   views: View[],
   height: number,
   subject: Subject | undefined,
-  felt: Schemas["RegionID"][],
+  answer: Answer | undefined,
 ) {
   const { muscle, side, site } = subject ?? {};
-  const feltKey = felt.join();
+  const feltKey = (answer?.regions ?? []).join();
+  const said = !!answer && isSaid(answer);
   return useMemo(() => {
     const out: Partial<Record<View, Zone[]>> = {};
-    if (!muscle || !side) return out;
+    if (!muscle || !side || !said) return out;
     const own = (feltKey ? feltKey.split(",") : []) as Schemas["RegionID"][];
     const usual = core.palpate(muscle, side, height, site || undefined).referral.essential;
     const zone = (kind: Zone["kind"], v: View, regions: Schemas["RegionID"][]): Zone => ({
@@ -59,7 +80,7 @@ export function useZones(
     });
     for (const v of views) out[v] = [zone("usual", v, usual), ...(own.length ? [zone("felt", v, own)] : [])];
     return out;
-  }, [core, muscle, side, site, feltKey, views, height]);
+  }, [core, muscle, side, site, feltKey, said, views, height]);
 }
 
 /** What is to be seen of each view when a muscle is chosen: it and, before it is
@@ -101,14 +122,20 @@ function boxAround({ cells, size }: Schemas["CellsOut"]): Box | undefined {
   return { x, y, width: Math.max(...xs) + size - x, height: Math.max(...ys) + size - y };
 }
 
-/** A suspect laid on the body, with its usual referral. */
-export function useLaid(core: Core, views: View[], laid: MuscleSide | undefined) {
+/** A suspect laid on the body; its usual referral only while nobody is asked. */
+export function useLaid(core: Core, views: View[], laid: MuscleSide | undefined, referral: boolean) {
   const { muscle, side } = laid ?? {};
   return useMemo(() => {
     const on = (view: View) =>
       muscle && side
-        ? core.layers({ view, layers: ["muscles", "referral"], only: [muscle], side, depth: 0 })
+        ? core.layers({
+            view,
+            layers: referral ? ["muscles", "referral"] : ["muscles"],
+            only: [muscle],
+            side,
+            depth: 0,
+          })
         : undefined;
     return new Map(views.map((v) => [v, on(v)]));
-  }, [core, views, muscle, side]);
+  }, [core, views, muscle, side, referral]);
 }

@@ -6,6 +6,7 @@ import { measured } from "../measure/reading";
 import { spotAt, toggleSign } from "../signs/spots";
 import type { Path } from "../steps";
 import type { MuscleSide, useAiming } from "./useAiming";
+import type { useAnswer } from "./useAnswer";
 import type { usePlacing } from "./usePlacing";
 
 interface Place {
@@ -19,6 +20,7 @@ export function useTouch(
   height: number,
   aiming: ReturnType<typeof useAiming>,
   placing: ReturnType<typeof usePlacing>,
+  answering: ReturnType<typeof useAnswer>,
   setPair: (pair: string) => void,
 ) {
   const { state, core, write } = visit;
@@ -27,7 +29,8 @@ export function useTouch(
     const candidate =
       under.muscles.find((m) => m.muscle === wanted?.muscle && m.side === wanted.side) ?? under.muscles[0];
     aiming.setSelected(undefined);
-    aiming.setAim({ view, x: p.x, y: p.y, under, candidate, felt: [] });
+    aiming.setAim({ view, x: p.x, y: p.y, under, candidate });
+    answering.begin();
   };
   const touch = (view: View, p: Place) => {
     const { feeling, setFeeling } = placing;
@@ -44,6 +47,9 @@ export function useTouch(
     } else if (step === "measure" && part === "signs") {
       const spot = spotAt(core, view, p);
       if (spot) toggleSign(visit, spot);
+    } else if (step === "find" && answering.saying === "touch") {
+      const { region } = found();
+      if (region) answering.toggle(region);
     } else {
       aimAt(view, p);
       if (step !== "find") goTo("find");

@@ -2,17 +2,21 @@
 import { useState } from "react";
 import { styled } from "styled-components";
 import type { Schemas } from "../../../api/client";
-import { useFigure } from "../../../body/views";
-import { uuidv7 } from "../../../core/ids";
 import { Button, Card, Choice } from "../../../parts/controls";
 import { Row, Said, Stack } from "../../../parts/layout";
 import { one, plain, sentence } from "../../../parts/words";
 import type { Aim } from "../body/useAiming";
 import type { Body } from "../body/useBody";
+import { ownRegions } from "../work/useWork";
 import type { StepProps } from "../StepProps";
-import { type Chart, chartOf, fieldsOf, fresh } from "./chart";
-import { ChartFields } from "./ChartFields";
+import { type Chart, chartOf, feltOf, fresh } from "./chart";
+import { Deciding, More } from "./ChartFields";
 import { HowTo } from "./HowTo";
+import { NumberScale, ScaleChoice, useScale } from "./NumberScale";
+import { Threshold } from "./Threshold";
+import { useChartKeys } from "./useChartKeys";
+import { useSave } from "./useSave";
+import { WhereFelt } from "./WhereFelt";
 
 const Wide = styled(Button)`
   flex: 1;
@@ -29,64 +33,89 @@ interface Props extends StepProps {
 }
 
 export function ChartCard({ visit, body, finger, point, aim }: Props) {
-  const [c, setC] = useState<Chart>(() => (point ? chartOf(point) : fresh));
-  const [missing, setMissing] = useState("");
   const of = point ?? aim?.candidate;
-  const write = useSave(visit, point, aim);
   if (!of) return null;
+  return <Charting key={of.muscle + of.side} visit={visit} {...{ body, finger, point, aim, of }} />;
+}
+
+function Charting({
+  visit,
+  body,
+  finger,
+  point,
+  aim,
+  of,
+}: Props & { of: Schemas["Candidate"] | Schemas["Point"] }) {
   const { muscle, side } = of;
-  const guide = visit.core.palpate(muscle, side, body.height, of.site || undefined, finger);
   const again = aim && earlierSpot(visit, aim, body.height);
-  const set = (over: Partial<Chart>) => {
-    setC({ ...c, ...over });
-    if (over.nprs !== undefined) setMissing("");
-    if (over.felt) body.setFelt(over.felt);
-  };
-  const save = (e: React.FormEvent) => {
-    e.preventDefault();
-    if (c.nprs === undefined) return setMissing("The client's number at test pressure, 0 to 10, is missing.");
-    write(c, again?.identity);
+  const [c, setC] = useState<Chart>(() => (point ? chartOf(point) : fresh(again)));
+  const write = useSave(visit, point, aim);
+  const scale = useScale(c);
+  const guide = visit.core.palpate(muscle, side, body.height, of.site || undefined, finger);
+  const { answer, say } = body.answering;
+  const set = (over: Partial<Chart>) => setC((old) => ({ ...old, ...over }));
+  const usual = guide.referral.essential;
+  const save = () => {
+    write(feltOf(c, answer), again?.identity);
     body.leave();
   };
+  useChartKeys({
+    c,
+    set,
+    save,
+    asUsual: () => say({ regions: usual }),
+    nowhere: () => say({ regions: [], painted: [], none: true }),
+  });
   return (
-    <Card>
+    <Card data-charting={muscle}>
       {aim && <UnderFinger aim={aim} body={body} />}
       <div>
         <h2>
           {guide.name}, {side}
         </h2>
         <p className="quiet">{whereOf(guide, again, of.site)}</p>
-        <Said className="quiet" $small>
-          Usually sends pain to {guide.referral.essential.map(plain).join(", ")}: a guide, never proof.
-        </Said>
       </div>
-      <Stack as="form" onSubmit={save}>
-        <ChartFields
-          c={c}
-          set={set}
-          usual={[...guide.referral.essential, ...guide.referral.spillover]}
-          missing={missing}
-        />
+      <Stack
+        as="form"
+        $gap={3}
+        onSubmit={(e: React.FormEvent) => {
+          e.preventDefault();
+          save();
+        }}
+      >
+        <NumberScale c={c} set={set} core={visit.core} scale={scale.scale} />
+        <Deciding c={c} set={set} />
+        <WhereFelt c={c} set={set} body={body} usual={usual} own={ownRegions(visit, again ?? point)} />
         <Row>
           <Wide type="submit" $kind="main">
             {point ? "Save the correction" : "Chart this point"}
           </Wide>
           <Button onPress={body.leave}>Leave</Button>
-          {point && !visit.state.holds.some((h) => h.point === point.point) && (
-            <Button
-              $kind="stop"
-              onPress={() => {
-                visit.write("point-removed", { point: point.point });
-                body.leave();
-              }}
-            >
-              Remove
-            </Button>
-          )}
+          {point && <Remove visit={visit} body={body} point={point} />}
         </Row>
+        <More c={c} set={set} guide={guide} visit={visit} side={side} />
+        <Said className="quiet" $small>
+          Keys: 0–9 and x the number, g grade, b band, f familiar, u as usual, n nowhere else, w twitch, s
+          chart.
+        </Said>
       </Stack>
+      {point && <Threshold visit={visit} point={point} />}
       <HowTo guide={guide} height={body.height} />
+      <ScaleChoice {...scale} />
     </Card>
+  );
+}
+
+function Remove({ visit, body, point }: StepProps & { body: Body; point: Schemas["Point"] }) {
+  if (visit.state.holds.some((h) => h.point === point.point)) return null;
+  const remove = () => {
+    visit.write("point-removed", { point: point.point });
+    body.leave();
+  };
+  return (
+    <Button $kind="stop" onPress={remove}>
+      Remove
+    </Button>
   );
 }
 
@@ -98,46 +127,10 @@ function earlierSpot({ core, open }: StepProps["visit"], aim: Aimed, height: num
 }
 
 function whereOf(guide: Schemas["Guide"], before: Schemas["FoundPoint"] | undefined, site?: string) {
-  if (before) return `Same spot as before: last time ${one(before.nprs)}, after ${one(before.after_nprs)}.`;
-  return site ? guide.sites[0]?.name : "Own site.";
-}
-
-/** Writes a new point, or the correction of one. */
-function useSave({ write }: StepProps["visit"], point?: Schemas["Point"], aim?: Aimed) {
-  const { data: figure } = useFigure(aim?.view ?? "back");
-  return (c: Chart, identity: string | undefined) => {
-    if (point) {
-      const { point: id, muscle, side, site, figure: on, view, x, y, place } = point;
-      write("point-corrected", {
-        point: id,
-        identity: point.identity,
-        muscle,
-        side,
-        ...(site ? { site } : {}),
-        figure: on,
-        view,
-        x,
-        y,
-        place,
-        ...fieldsOf(c),
-      });
-    } else if (aim && figure) {
-      const { muscle, side, site, place } = aim.candidate;
-      write("point-charted", {
-        point: uuidv7(),
-        ...(identity ? { identity } : {}),
-        muscle,
-        side,
-        ...(site ? { site } : {}),
-        figure: figure.version,
-        view: aim.view,
-        x: aim.x,
-        y: aim.y,
-        place,
-        ...fieldsOf(c),
-      });
-    }
-  };
+  const where = site ? (guide.sites[0]?.name ?? "Own site") : "Own site";
+  if (before)
+    return `${where}. Same spot as before: last time ${one(before.nprs)}, after ${one(before.after_nprs)}.`;
+  return `${where}.`;
 }
 
 /** What lies under the finger, where it is more than one muscle. */

@@ -1,76 +1,146 @@
-// What is felt at a point, by a touch each.
+// What is felt at a point, by a touch each. Nothing is preset.
 import type { Schemas } from "../../../api/client";
 import { gradeWord } from "../../../body/marks";
-import { Choice, Choices, Text } from "../../../parts/controls";
-import { Row, Said } from "../../../parts/layout";
-import { plain } from "../../../parts/words";
+import type { LiveVisit } from "../../../core/useVisit";
+import { Disclosed, Perhaps, Pick, Text } from "../../../parts/controls";
+import { Columns, Row, Stack } from "../../../parts/layout";
+import { movementName, plain, positionName } from "../../../parts/words";
 import type { Chart } from "./chart";
-
-const numbers = [0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10];
 
 interface Props {
   c: Chart;
   set: (over: Partial<Chart>) => void;
-  /** Where the muscle usually sends pain. */
-  usual: Schemas["RegionID"][];
-  missing: string;
 }
 
-export function ChartFields({ c, set, usual, missing }: Props) {
+/** What decides the judgement. */
+export function Deciding({ c, set }: Props) {
+  const word = gradeWord(c.grade);
   return (
     <>
-      <Choice
-        scale
-        label="Number at test pressure (0–10)"
-        value={c.nprs}
-        options={numbers}
-        onChoose={(nprs) => set({ nprs })}
-      />
-      {missing && (
-        <Said role="alert" $tone="stop">
-          {missing}
-        </Said>
-      )}
-      <Choice
-        label={`Tenderness grade: ${gradeWord(c.grade)}`}
+      <Perhaps
+        label={`Tenderness${word ? `: ${word}` : ", 0 none to 4 not to be touched"}`}
         value={c.grade}
         options={[0, 1, 2, 3, 4]}
         onChoose={(grade) => set({ grade })}
       />
-      <Choice
-        label="Is this the pain you came with?"
-        value={c.familiar}
-        options={["yes", "partly", "no", "unknown"] as const}
-        onChoose={(familiar) => set({ familiar })}
-      />
       <Row $gap={4} $wrap $align="start">
-        <Choice
+        <Perhaps
           label="Taut band"
-          value={c.band}
+          value={c.taut_band}
           options={["yes", "no", "unsure"] as const}
-          onChoose={(band) => set({ band })}
+          onChoose={(taut_band) => set({ taut_band })}
         />
-        <Choice
+        <Perhaps
+          label="The pain you came with?"
+          value={c.familiar}
+          options={["yes", "partly", "no", "unknown"] as const}
+          onChoose={(familiar) => set({ familiar })}
+        />
+      </Row>
+    </>
+  );
+}
+
+const yesNo = ["yes", "no"] as const;
+const asWord = (v: boolean | undefined) => (v === undefined ? undefined : v ? "yes" : "no");
+const asBool = (v: string | undefined) => (v === undefined ? undefined : v === "yes");
+
+interface MoreProps extends Props {
+  guide: Schemas["Guide"];
+  visit: LiveVisit;
+  side: Schemas["Side"];
+}
+
+/** What supports it, and how it was felt. */
+export function More({ c, set, guide, visit, side }: MoreProps) {
+  return (
+    <Disclosed summary="Nodule, twitch, feel, skin, contact, movement, note">
+      <Stack $gap={3}>
+        <Perhaps
           label="Nodule"
           value={c.nodule}
           options={["none", "grain", "pea", "larger"] as const}
           onChoose={(nodule) => set({ nodule })}
         />
-        <Choice
-          label="Twitch"
-          value={c.twitch ? "yes" : "no"}
-          options={["yes", "no"] as const}
-          onChoose={(v) => set({ twitch: v === "yes" })}
+        <Row $gap={4} $wrap $align="start">
+          <Perhaps
+            label="Twitch"
+            value={asWord(c.twitch)}
+            options={yesNo}
+            onChoose={(v) => set({ twitch: asBool(v) })}
+          />
+          <Perhaps
+            label="Jumps"
+            value={asWord(c.jump)}
+            options={yesNo}
+            onChoose={(v) => set({ jump: asBool(v) })}
+          />
+          <Perhaps
+            label="Fibre direction checked"
+            value={asWord(c.fibres_checked)}
+            options={yesNo}
+            onChoose={(v) => set({ fibres_checked: asBool(v) })}
+          />
+        </Row>
+        <Perhaps
+          label="Muscle feels"
+          value={c.feel}
+          options={["normal", "hypertonic", "ropey", "adhesed"] as const}
+          onChoose={(feel) => set({ feel })}
         />
-      </Row>
-      <Choices
-        label="Where does the client feel it? Ask openly."
-        values={c.felt}
-        options={usual}
-        describe={plain}
-        onChange={(felt) => set({ felt })}
+        <Perhaps
+          label="Skin, by the back of the hand"
+          value={c.skin}
+          options={["same", "warmer", "cooler"] as const}
+          onChoose={(skin) => set({ skin })}
+        />
+        <Columns $cols="repeat(auto-fit, minmax(200px, 1fr))" $gap={3} $align="start">
+          <Perhaps
+            label="Felt with"
+            value={c.contact}
+            options={guide.contacts}
+            describe={plain}
+            onChoose={(contact) => set({ contact })}
+          />
+          <Perhaps
+            label="Client lies"
+            value={c.position}
+            options={guide.positions}
+            describe={positionName}
+            onChoose={(position) => set({ position })}
+          />
+        </Columns>
+        <WhileMoving c={c} set={set} visit={visit} side={side} />
+        <Text label="Note" value={c.note ?? ""} onChange={(note) => set({ note })} />
+      </Stack>
+    </Disclosed>
+  );
+}
+
+/** Does pressing it change a painful movement? */
+function WhileMoving({ c, set, visit, side }: Props & { visit: LiveVisit; side: Schemas["Side"] }) {
+  const movements = visit.core.movements().map((m) => m.movement);
+  return (
+    <>
+      <Pick
+        label="Does pressing it change a painful movement?"
+        none="not tried"
+        value={c.moves?.movement}
+        options={movements}
+        describe={movementName}
+        onPick={(movement) =>
+          set({ moves: movement && { movement, side, becomes: c.moves?.becomes ?? "same" } })
+        }
       />
-      <Text label="Note" value={c.note} onChange={(note) => set({ note })} />
+      {c.moves && (
+        <Perhaps
+          quiet
+          label="While it is pressed the movement is"
+          value={c.moves.becomes}
+          options={["easier", "same", "harder"] as const}
+          onChoose={(becomes) => c.moves && set({ moves: { ...c.moves, becomes: becomes ?? "same" } })}
+        />
+      )}
     </>
   );
 }

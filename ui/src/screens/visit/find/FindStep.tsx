@@ -1,4 +1,5 @@
 // Mark a point, chart it in seconds, correct it later.
+import type { Schemas } from "../../../api/client";
 import { Card } from "../../../parts/controls";
 import { plain, sentence } from "../../../parts/words";
 import type { Body } from "../body/useBody";
@@ -6,24 +7,28 @@ import { NextUp } from "../next/NextUp";
 import type { StepProps } from "../StepProps";
 import { type Aimed, ChartCard } from "./ChartCard";
 import { PointList } from "./PointList";
-import { Sought } from "./Sought";
+import { SearchCard } from "./SearchCard";
 
 interface Props extends StepProps {
   body: Body;
+  work: Schemas["Working"];
   /** The therapist's own finger-width in cm. */
   finger?: number;
 }
 
-export function FindStep({ visit, body, finger }: Props) {
-  const { aim, selected, setSelected, chosen } = body;
+export function FindStep({ visit, body, work, finger }: Props) {
+  const { aim, selected, chosen } = body;
   const point = visit.state.points.find((p) => p.point === selected);
   if (!point && !aim) {
     return (
       <>
-        {chosen && <Sought visit={visit} body={body} suspect={chosen} finger={finger} />}
+        {(chosen || work.search.length > 0) && (
+          <SearchCard visit={visit} body={body} search={work.search} finger={finger} />
+        )}
         {visit.state.points.length > 0 ? (
-          <PointList points={visit.state.points} onOpen={setSelected} />
+          <PointList points={visit.state.points} work={work.points} onOpen={body.open} />
         ) : (
+          work.search.length === 0 &&
           !chosen && (
             <NextUp
               visit={visit}

@@ -4,16 +4,27 @@ import { Button, Card } from "../../../parts/controls";
 import { one, plain, sentence } from "../../../parts/words";
 import { List } from "./List";
 
+/** What a point comes to, in two words. */
+export function judgedAs(w: Schemas["PointWork"] | undefined): string {
+  if (!w) return "";
+  const certain = w.certainty === "trigger-point" ? "" : `${plain(w.certainty)} `;
+  const active = w.activity === "none" ? "" : `${w.activity} `;
+  const role = w.role === "satellite" ? "satellite" : certain ? "" : active ? "point" : "trigger point";
+  return sentence(`${certain}${active}${role}`.trim());
+}
+
 /** The points of this visit; one is opened to be corrected. */
 export function PointList({
   points,
+  work,
   onOpen,
 }: {
   points: Schemas["Point"][];
+  work: Schemas["PointWork"][];
   onOpen: (point: string) => void;
 }) {
   return (
-    <Card>
+    <Card data-points>
       <h2>Points of this visit</h2>
       <List>
         {points.map((p) => (
@@ -21,9 +32,13 @@ export function PointList({
             <Button onPress={() => onOpen(p.point)}>
               <span>
                 {sentence(plain(p.muscle))}, {p.side}
+                <br />
+                <span className="quiet small">{judgedAs(work.find((w) => w.point === p.point))}</span>
               </span>
               <span className="off">
-                {gradeWord(p.grade)} · {one(p.nprs)} of 10
+                {[gradeWord(p.grade), p.nprs === undefined ? "" : `${one(p.nprs)} of 10`]
+                  .filter(Boolean)
+                  .join(" · ")}
               </span>
             </Button>
           </li>

@@ -39,6 +39,7 @@ interface PressProps extends StepProps {
   selected?: string;
   setSelected: (id: string) => void;
   height: number;
+  work: Schemas["PointWork"][];
 }
 type Point = Schemas["Point"];
 
@@ -52,11 +53,29 @@ export function PressStep(props: PressProps) {
         why="A point is found and charted first: its muscle and its place set the limits of the hold."
       />
     );
-  return state.points.map((p) => <AtPoint key={p.point} {...props} point={p} />);
+  return inOrder(state).map((p) => <AtPoint key={p.point} {...props} point={p} />);
+}
+
+/** As planned, then as charted. */
+function inOrder({ points, plan }: Schemas["State"]): Point[] {
+  const at = (p: Point) => {
+    const i = plan?.order?.indexOf(p.point) ?? -1;
+    return i < 0 ? points.length : i;
+  };
+  return [...points].sort((a, b) => at(a) - at(b));
 }
 
 /** One point: its limits, what is chosen, what was pressed, and its cautions. */
-function AtPoint({ visit, me, selected, setSelected, height, point: p }: PressProps & { point: Point }) {
+function AtPoint({
+  visit,
+  me,
+  selected,
+  setSelected,
+  height,
+  point: p,
+  ...all
+}: PressProps & { point: Point }) {
+  const work = all.work.find((w) => w.point === p.point);
   const { state, core } = visit;
   const { chosen, choose } = useHoldChoice(state.holds, p);
   const student = me.role === "student";
@@ -97,6 +116,12 @@ function AtPoint({ visit, me, selected, setSelected, height, point: p }: PressPr
         </p>
       )}
       {!p.closed && <InTheWay visit={visit} me={me} p={p} />}
+      {work && !work.suggested.blocked && (
+        <p className="quiet">
+          <b>Suggested: {work.suggested.name}.</b> {work.suggested.text}
+          {work.suggested.protocol !== start.protocol && " The coach runs graded stages so far."}
+        </p>
+      )}
       {start.lowered && <p className="quiet">{start.lowered}</p>}
       {free && <HoldChoices visit={visit} point={p} chosen={chosen} choose={choose} student={student} />}
       {holds.map((h) => (

@@ -1,0 +1,53 @@
+// What is laid on the body at each step: the muscle that is looked for, referral,
+// and what each view comes to.
+import type { Schemas } from "../../../api/client";
+import type { View } from "../../../body/views";
+import type { LiveVisit } from "../../../core/useVisit";
+import type { Path } from "../steps";
+import type { useAiming } from "./useAiming";
+import { answerOf, isSaid, type useAnswer, usualToo } from "./useAnswer";
+import type { usePlacing } from "./usePlacing";
+import { useAsked, useFits, useLaid, useZones } from "./useShown";
+
+interface On {
+  views: View[];
+  height: number;
+  aiming: ReturnType<typeof useAiming>;
+  placing: ReturnType<typeof usePlacing>;
+  answering: ReturnType<typeof useAnswer>;
+  likeliest: Schemas["Suspect"] | undefined;
+  work: Schemas["PointWork"][];
+}
+
+export function useDrawn({ core, state }: LiveVisit, { step }: Path, on: On) {
+  const { views, height, aiming, placing, answering, likeliest, work } = on;
+  const { aim, chosen } = aiming;
+  const shown = state.points.find((p) => p.point === aiming.selected);
+  // Where a point depends on another, the plan shows through which referral.
+  const rules = step === "plan" && shown && work.find((w) => w.point === shown.point)?.of;
+  const ruling = state.points.find((p) => p.point === rules);
+  const subject = aim?.candidate ?? ruling ?? shown;
+  const charting = aim || (step === "find" && shown);
+  const kept = ruling ? usualToo(answerOf(ruling)) : shown && answerOf(shown);
+  const said = charting ? answering.answer : kept;
+  const zones = useZones(core, views, height, subject, said);
+
+  // The chosen or likeliest suspect, and the chosen one again where it is to be
+  // found.
+  const likely = likeliest && likeliest.confidence > 0.1 ? likeliest : undefined;
+  const sought = step === "find" && !subject ? chosen : undefined;
+  const suspecting = step === "suspect";
+  const suspected = useLaid(core, views, suspecting ? (chosen ?? likely) : sought, suspecting);
+
+  const pressed = step === "press" ? state.points.at(-1) : undefined;
+  const near = aim || step === "measure" ? undefined : (shown ?? pressed ?? chosen);
+  const muscleFits = useFits(core, views, near, step === "press");
+  const askedFits = useAsked(core, views, placing.asked);
+  return {
+    subject,
+    said: !!said && isSaid(said),
+    zones,
+    suspected,
+    fits: step === "screen" ? askedFits : muscleFits,
+  };
+}

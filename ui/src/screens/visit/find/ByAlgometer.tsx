@@ -1,0 +1,156 @@
+// Trials with the algometer: how evenly it is pressed, the client's stop by any
+// key or the great button, and the rest between trials.
+import { useEffect, useMemo, useRef, useState } from "react";
+import { styled } from "styled-components";
+import type { Schemas } from "../../../api/client";
+import type { Core } from "../../../core/core";
+import { useAlgometer } from "../../../core/useAlgometer";
+import { Key } from "../../../parts/controls";
+import { Said } from "../../../parts/layout";
+import { play } from "../../hold/tones";
+
+const tipCM2 = 1;
+
+const Box = styled.div`
+  display: grid;
+  gap: var(--s3);
+  background: var(--accent-soft);
+  border-radius: var(--r2);
+  padding: var(--s3) var(--s4);
+  .big {
+    font: 640 44px/1.1 var(--text);
+    font-variant-numeric: tabular-nums;
+  }
+  .big small {
+    font-size: 18px;
+    font-weight: 540;
+    color: var(--ink-soft);
+  }
+  .rise {
+    position: relative;
+    height: 18px;
+    border-radius: 9px;
+    background: var(--card);
+  }
+  .rise i {
+    position: absolute;
+    inset-block: 0;
+    background: var(--accent);
+    opacity: 0.25;
+  }
+  .rise b {
+    position: absolute;
+    inset-block: -3px;
+    width: 6px;
+    border-radius: 3px;
+    background: var(--ink);
+    translate: -50% 0;
+  }
+  button {
+    min-height: 72px;
+  }
+`;
+
+interface Props {
+  core: Core;
+  address?: string;
+  done: number[];
+  ramps: number[];
+  onTrial: (trials: number[], ramps: number[]) => void;
+}
+
+export function ByAlgometer({ core, address, done, ramps, onTrial }: Props) {
+  const rules = useMemo(() => core.algometry(), [core]);
+  const most = rules.trials;
+  const { live, stop } = useAlgometer(done.length < most ? address : undefined, tipCM2);
+  const [ended, setEnded] = useState<number>();
+  const left = useRest(ended, rules.rest_s);
+  const stopped = () => {
+    const trial = stop();
+    if (!trial || left > 0) return;
+    const got = core.ppt([trial], tipCM2);
+    play("taken");
+    setEnded(Date.now());
+    onTrial([...done, got.kpa], [...ramps.slice(0, done.length), ...got.ramp_kpa_per_s]);
+  };
+  useAnyKey(stopped, live.pressing);
+  if (live.trouble)
+    return (
+      <Said role="alert" $tone="stop">
+        {live.trouble}
+      </Said>
+    );
+  if (done.length >= most) return <p role="status">Three trials are kept. Undo takes the last one back.</p>;
+  return (
+    <Box data-algometer>
+      <span className="big">
+        {Math.round(live.kPa ?? 0)}{" "}
+        <small>
+          kPa, trial {done.length + 1} of {most}
+        </small>
+      </span>
+      <Rise rules={rules} rise={live.pressing ? live.rise : undefined} />
+      <b role="status">{guide(rules, live.pressing, live.rise, left)}</b>
+      <Key $tone="stop" isDisabled={!live.pressing || left > 0} onPress={stopped}>
+        It turns to pain: stop
+        <kbd>any key, by the client</kbd>
+      </Key>
+    </Box>
+  );
+}
+
+type Rules = Schemas["AlgometryOut"];
+
+function guide(rules: Rules, pressing: boolean, rise: number | undefined, left: number): string {
+  if (left > 0) return `Rest ${left} s before the next trial.`;
+  if (!pressing) return "Set the tip on the spot, upright, and press evenly.";
+  if (rise === undefined) return "Press evenly.";
+  if (rise < rules.slow_kpa_per_s) return "Too slow: a little faster.";
+  return rise > rules.fast_kpa_per_s ? "Too fast: slower." : "Even: go on until the client stops it.";
+}
+
+/** How fast the force rises, against the band in which it should; it ends where twice the middle of the band would be. */
+function Rise({ rules, rise }: { rules: Rules; rise?: number }) {
+  const { slow_kpa_per_s: slow, fast_kpa_per_s: fast } = rules;
+  const at = (v: number) => `${Math.min(100, Math.max(0, (v / (slow + fast)) * 100))}%`;
+  return (
+    <div
+      className="rise"
+      role="img"
+      aria-label={rise === undefined ? "Not pressed" : `${Math.round(rise)} kPa a second`}
+    >
+      <i style={{ left: at(slow), width: at(fast - slow) }} />
+      {rise !== undefined && <b style={{ left: at(rise) }} />}
+    </div>
+  );
+}
+
+/** Seconds of rest that are left since a trial ended. */
+function useRest(ended: number | undefined, restS: number): number {
+  const [left, setLeft] = useState(0);
+  useEffect(() => {
+    if (ended === undefined) return;
+    const tick = () => setLeft(Math.max(0, Math.ceil(restS - (Date.now() - ended) / 1000)));
+    tick();
+    const timer = setInterval(tick, 250);
+    return () => clearInterval(timer);
+  }, [ended, restS]);
+  return left;
+}
+
+/** Whatever key the client has in hand stops it. */
+function useAnyKey(act: () => void, on: boolean) {
+  const latest = useRef(act);
+  latest.current = act;
+  useEffect(() => {
+    if (!on) return;
+    const down = (e: KeyboardEvent) => {
+      if (e.repeat || e.key === "Tab" || e.key === "Shift") return;
+      e.preventDefault();
+      e.stopPropagation();
+      latest.current();
+    };
+    addEventListener("keydown", down, { capture: true });
+    return () => removeEventListener("keydown", down, { capture: true });
+  }, [on]);
+}

@@ -1,0 +1,54 @@
+// The protocol of a point: what is suggested and why, another by one touch, and
+// what safety says to that.
+import type { Schemas } from "../../../api/client";
+import { Pick } from "../../../parts/controls";
+import { Said } from "../../../parts/layout";
+import { plain, sentence } from "../../../parts/words";
+import type { StepProps } from "../StepProps";
+
+export const protocols: Schemas["ProtocolID"][] = [
+  "graded-stages",
+  "hold-to-release",
+  "short-repeats",
+  "pulses",
+  "slow-ramp",
+  "brief-holds",
+  "slack-hold",
+  "breath-sink",
+  "press-and-move",
+  "resisted-lengthening",
+  "contract-relax",
+  "pin-and-stretch",
+  "attachment-strokes",
+  "broad-first",
+];
+
+interface Props extends StepProps {
+  point: Schemas["Point"];
+  work: Schemas["PointWork"];
+}
+
+export function ProtocolPick({ visit, point, work }: Props) {
+  const { suggested, taken } = work;
+  if (suggested.blocked) return <Said $tone="stop">{suggested.text}</Said>;
+  const now = taken ?? suggested;
+  return (
+    <>
+      <Pick
+        label="Protocol"
+        none={`${suggested.name}, as suggested`}
+        value={point.chosen_protocol}
+        options={protocols.filter((p) => p !== suggested.protocol)}
+        describe={(p) => sentence(plain(p))}
+        onPick={(protocol) =>
+          visit.write("protocol-chosen", { point: point.point, ...(protocol ? { protocol } : {}) })
+        }
+      />
+      <Said className={now.blocked ? undefined : "quiet"} $tone={now.blocked ? "stop" : undefined} $small>
+        {now.blocked
+          ? `${now.text} It stays with ${suggested.name}.`
+          : `${now.text} Target ${now.target}, ceilings ${now.soft_ceiling} / ${now.hard_ceiling}, at most ${now.cap_seconds} s, in ${now.muscle_set}.`}
+      </Said>
+    </>
+  );
+}

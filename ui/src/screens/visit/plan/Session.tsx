@@ -1,0 +1,103 @@
+// The session: minutes, a timeline of how the client lies, and the steps in
+// their order.
+import { styled } from "styled-components";
+import type { Schemas } from "../../../api/client";
+import { Button, Card, Num } from "../../../parts/controls";
+import { Columns, Notice, Row, Said } from "../../../parts/layout";
+import { count } from "../../../parts/words";
+import type { Body } from "../body/useBody";
+import type { StepProps } from "../StepProps";
+import type { StepName } from "../steps";
+import { Steps } from "./Steps";
+import { Timeline } from "./Timeline";
+import { usePlan } from "./usePlan";
+
+const Head = styled(Row)`
+  .minutes {
+    width: 128px;
+  }
+`;
+
+interface Props extends StepProps {
+  body: Body;
+  work: Schemas["Working"];
+  go: (step: StepName) => void;
+}
+
+export function Session({ visit, body, work, go }: Props) {
+  const p = usePlan(visit);
+  const { plan } = p;
+  const treated = plan.steps.filter((s) => s.kind === "treat").length;
+  return (
+    <Card data-plan data-accepted={plan.accepted}>
+      <h2>The session</h2>
+      <Head $wrap $gap={3} $align="end">
+        <div className="minutes">
+          <Num
+            label="Minutes from now"
+            value={p.minutes}
+            min={5}
+            max={240}
+            step={5}
+            onCommit={(v) => v !== undefined && p.setMinutes(v)}
+          />
+        </div>
+        {!plan.accepted && (
+          <Button $kind="main" $large onPress={p.accept}>
+            Take this plan
+          </Button>
+        )}
+        {plan.accepted && (
+          <Button $kind="main" $large onPress={() => go("press")}>
+            Begin pressing
+          </Button>
+        )}
+        {(p.made.order?.length ?? 0) > 0 && <Button onPress={p.best}>Best order again</Button>}
+      </Head>
+      {plan.says && (
+        <Notice role="status">
+          <b>{plan.says}</b>
+        </Notice>
+      )}
+      {plan.over_min !== undefined && plan.over_min > 0 && !plan.says && (
+        <Said $tone="warn">This order is {plan.over_min} minutes longer than there is time.</Said>
+      )}
+      <Timeline visit={visit} plan={plan} minutes={p.minutes} selected={body.selected} onSelect={body.open} />
+      <p className="quiet">
+        {count(treated, "point")}, {count(plan.turns, "turn")}, {Math.round(plan.minutes)} of{" "}
+        {Math.max(0, Math.round(p.minutes - plan.gone_min))} minutes{plan.gone_min > 0 ? " left" : ""}.
+      </p>
+      {plan.notes.map((n) => (
+        <Said key={n} className="quiet" $small>
+          {n}
+        </Said>
+      ))}
+      <Steps visit={visit} body={body} work={work} p={p} />
+      <LeftOut visit={visit} body={body} plan={p} />
+    </Card>
+  );
+}
+
+/** What is not in it, and why; what is only left out can be put in. */
+function LeftOut({ visit, body, plan: p }: StepProps & { body: Body; plan: ReturnType<typeof usePlan> }) {
+  const list = p.plan.left_out;
+  if (list.length === 0) return null;
+  return (
+    <>
+      <h3>Left out, offered next time</h3>
+      {list.map((l) => {
+        const point = visit.state.points.find((x) => x.point === l.point);
+        return (
+          <Columns key={l.point} $cols="minmax(0, 1fr) auto" $align="center" data-left-out={l.point}>
+            <span>
+              <b>{point && body.nameOf(point)}</b>
+              <br />
+              <span className="quiet small">{l.reason}</span>
+            </span>
+            {!l.never && <Button onPress={() => p.add(l.point)}>Put it in</Button>}
+          </Columns>
+        );
+      })}
+    </>
+  );
+}
