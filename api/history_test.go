@@ -216,6 +216,7 @@ func over(before visit.FoundPoint, s visit.State, p visit.Point) visit.FoundPoin
 	if a := p.Answer(p.ChartedMS); a != nil {
 		now.Answers = append(now.Answers, *a)
 	}
+	now.Own = visit.OwnMap(now.Answers)
 	return now
 }
 

@@ -82,7 +82,7 @@ func TestFromTheStoryToASuspect(t *testing.T) {
 	p.click("button", "Find it on the body")
 	p.MustElement(`nav a[aria-current=step][aria-label^=Find]`)
 	p.MustElement(`svg[data-view=back] [data-muscle]`)
-	p.MustElement(`[data-sought="soleus"] li button`).MustClick() // one touch, and it can be charted
+	p.MustElement(`[data-sought="soleus"] [data-site]`).MustClick() // one touch, and it can be charted
 	p.see("h2", "Soleus, left")
 	p.see("button", "Chart this point")
 	stepTo(p, "Suspect")

@@ -1,6 +1,7 @@
 package e2e
 
 import (
+	"fmt"
 	"io"
 	"io/fs"
 	"net/http"
@@ -14,6 +15,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"mokren/core/ids"
 	"mokren/demo"
 )
 
@@ -178,7 +180,7 @@ func TestForms(t *testing.T) {
 	mark(p, 186, 772)
 	p.see("h2", "Gastrocnemius")
 	p.click("button", "Chart this point")
-	p.see("[role=alert]", "number at test pressure")
+	p.see("[data-points]", "Tender spot") // nothing was said, so nothing is claimed
 }
 
 // A client is found with a typing error and by birth date, a second record of
@@ -268,6 +270,10 @@ func TestBenchBrowser(t *testing.T) {
 	t.Logf("a touched place against every referral pattern, both sides: %.2f ms, JSON in and out included", hurts)
 	rank := p.MustEval(`() => { const q = '{"pain":[{"region":"heel","side":"left","intensity":7},{"region":"achilles","side":"left","intensity":5}],"rom":[{"movement":"ankle.dorsiflexion-knee-bent","side":"left","active_deg":9}],"loads":["running"]}'; const n = 60; mokrenCore.calc("suspects", q); const t = performance.now(); for (let i = 0; i < n; i++) mokrenCore.calc("suspects", q); return (performance.now() - t) / n; }`).Num()
 	t.Logf("the whole atlas ranked: %.2f ms, JSON in and out included", rank)
+	judged := p.MustEval(`(list) => { const n = 60; mokrenCore.calc("judge", list); const t = performance.now(); for (let i = 0; i < n; i++) mokrenCore.calc("judge", list); return (performance.now() - t) / n; }`, twentyPoints()).Num()
+	t.Logf("20 points judged beside one another: %.2f ms, JSON in and out included", judged)
+	planned := p.MustEval(`(list) => { const n = 5; mokrenCore.calc("plan", list); const t = performance.now(); for (let i = 0; i < n; i++) mokrenCore.calc("plan", list); return (performance.now() - t) / n; }`, fourteenPoints()).Num()
+	t.Logf("a plan of 14 points: %.0f ms, JSON in and out included", planned)
 	stepTo(p, "Find")
 	p.MustElement("svg[data-view=back] path")
 	zoomFrames(t, p, "at a step of the visit")
@@ -276,6 +282,26 @@ func TestBenchBrowser(t *testing.T) {
 	p.MustElement("svg[data-view=back] [data-muscle]")
 	zoomFrames(t, p, "with all muscles")
 	visitReady(t, p)
+}
+
+// twentyPoints are active, on both sides, with what the client answered.
+func twentyPoints() string {
+	var list []string
+	for i, m := range ids.Muscles()[:20] {
+		list = append(list, fmt.Sprintf(`{"id":"%d","muscle":"%s","side":"%s","taut_band":"yes","grade":2,"nprs":6,
+			"familiar":"yes","referral":[{"region":"anterior-shoulder","side":"left"}]}`, i, m, []string{"left", "right"}[i%2]))
+	}
+	return `{"points":[` + strings.Join(list, ",") + `],"painful_actions":[{"movement":"shoulder.external-rotation","side":"left"}]}`
+}
+
+// fourteenPoints leave the plan all of its choice.
+func fourteenPoints() string {
+	var list []string
+	for i, m := range ids.Muscles()[10:24] {
+		list = append(list, fmt.Sprintf(`{"id":"%d","muscle":"%s","side":"%s","activity":"%s","role":"primary",
+			"protocol":"slack-hold"}`, i, m, []string{"left", "right"}[i%2], []string{"active", "latent"}[i%3/2]))
+	}
+	return `{"minutes":75,"points":[` + strings.Join(list, ",") + `]}`
 }
 
 // zoomFrames comes closer and goes back by the wheel, a step every other frame,

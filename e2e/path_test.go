@@ -18,9 +18,26 @@ import (
 func mark(p *page, x, y float64) {
 	p.t.Helper()
 	p.MustElement("svg[data-view=back] path")
+	p.still()
 	pt := p.MustEval(`(x, y) => { const s = document.querySelector("svg[data-view=back]"); const q = new DOMPoint(x, y).matrixTransform(s.getScreenCTM()); return [q.x, q.y]; }`, x, y).Arr()
 	require.NoError(p.t, p.Mouse.MoveTo(proto.NewPoint(pt[0].Num(), pt[1].Num())))
 	p.Mouse.MustClick(proto.InputMouseButtonLeft)
+}
+
+// still waits until no body is on its way.
+func (p *page) still() {
+	p.t.Helper()
+	p.MustEval(`async () => {
+		const at = () => JSON.stringify([...document.querySelectorAll("svg[data-view]")].map((s) => {
+			const m = s.getScreenCTM(); return [m.a, m.e, m.f].map((v) => v.toFixed(2)); }));
+		let last = "", same = 0;
+		while (same < 12) {
+			await new Promise(requestAnimationFrame);
+			const now = at();
+			same = now === last ? same + 1 : 0;
+			last = now;
+		}
+	}`)
 }
 
 // paint draws one stroke over a view, through places in view units.
@@ -126,7 +143,7 @@ func TestWholePath(t *testing.T) {
 	in := p.MustElement(`[data-movement="ankle.dorsiflexion-knee-straight"] input`)
 	in.MustSelectAllText().MustInput("4").MustBlur()
 	stepTo(p, "Find")
-	mark(p, 186, 772)
+	mark(p, 196, 768)
 	p.see("h2", "Gastrocnemius, medial head, left")
 	chart(p, 6, "yes")
 	stepTo(p, "Press")

@@ -105,7 +105,7 @@ func TestScreenshots(t *testing.T) {
 	time.Sleep(600 * time.Millisecond)
 	mark(p, 181, 842)
 	p.see("h2", "Soleus, left")
-	p.MustElementX(`//button[text()="heel"]`).MustClick()
+	p.MustElementX(`//button[text()="As usual"]`).MustClick()
 	shot("find")
 	chart(p, 6, "yes")
 	p.click("a", "^Press$")

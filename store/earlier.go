@@ -98,6 +98,7 @@ func points(rows []pointRow) ([]visit.FoundPoint, error) {
 		if err := readIf(r.Answers, &out[i].Answers); err != nil {
 			return nil, found("reading what was answered", err)
 		}
+		out[i].Own = visit.OwnMap(out[i].Answers)
 		if err := json.Unmarshal(r.Charted, &out[i].Charted); err != nil {
 			return nil, found("reading what was charted", err)
 		}

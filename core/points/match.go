@@ -73,9 +73,28 @@ func (p Point) match() (dice float64, ok bool) {
 		painted = area
 	}
 	for _, spill := range [2]bool{false, true} {
-		dice = max(dice, overlap(answer, painted, spots(p.usual(spill)), area))
+		dice = max(dice, overlap(answer, painted, p.usualSpots(spill), area))
 	}
 	return math.Round(dice*1000) / 1000, true
+}
+
+// patterns keeps what was worked out; the atlas never changes.
+var patterns sync.Map
+
+func (p Point) usualSpots(spill bool) []int {
+	type key struct {
+		muscle ids.Muscle
+		side   ids.Side
+		site   string
+		spill  bool
+	}
+	k := key{p.Muscle, p.Side, p.Site, spill}
+	if known, ok := patterns.Load(k); ok {
+		return known.([]int)
+	}
+	out := spots(p.usual(spill))
+	patterns.Store(k, out)
+	return out
 }
 
 // overlap (Dice) of what is painted at some spots with other spots as a whole.

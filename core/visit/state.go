@@ -71,6 +71,8 @@ type FoundPoint struct {
 	TreatedMS int64        `json:"treated_ms,omitempty"`
 	// Answers are what the client has said of it over visits.
 	Answers []SpotAnswer `json:"answers,omitempty"`
+	// Own is where this client has felt it at two visits or more.
+	Own []safety.Place `json:"own_referral,omitempty"`
 }
 
 // SpotAnswer is where pressing a spot was felt at one visit.

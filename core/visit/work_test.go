@@ -153,7 +153,7 @@ func TestThisClientsOwnMapCountsFromTheSecondTimeOn(t *testing.T) {
 	l.add("a", "point-charted", 0, c)
 	s := visit.Reduce(asked(), l.events)
 	own := func(answers ...visit.SpotAnswer) []safety.Place {
-		before := visit.FoundPoint{Charted: c, Answers: answers}
+		before := visit.FoundPoint{Charted: c, Answers: answers, Own: visit.OwnMap(answers)}
 		return s.Work(asked(), []visit.FoundPoint{before}, nil).Points[0].Own
 	}
 	once := visit.SpotAnswer{Places: []safety.Place{heel, temple}}

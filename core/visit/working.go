@@ -140,7 +140,7 @@ func (s State) judging(earlier []FoundPoint) []points.Point {
 		found := float64(p.ChartedMS)
 		if before := spotOf(earlier, p.Identity); before != nil {
 			found = float64(cmp.Or(before.FirstMS, before.ChartedMS))
-			q.Own = ownMap(before.Answers)
+			q.Own = before.Own
 		} else {
 			found = visitStart(s, found)
 		}
@@ -161,8 +161,8 @@ func visitStart(s State, found float64) float64 {
 // onceIsChance: an answer counts as this client's own from the second time on.
 const onceIsChance = 2
 
-// ownMap is where a client has felt a spot at two visits or more.
-func ownMap(answers []SpotAnswer) []safety.Place {
+// OwnMap is where a client has felt a spot at two visits or more.
+func OwnMap(answers []SpotAnswer) []safety.Place {
 	times := map[safety.Place]int{}
 	var out []safety.Place
 	for _, a := range answers {

@@ -1900,6 +1900,7 @@ export interface components {
             note?: string;
             /** Format: double */
             nprs?: number;
+            own_referral?: components["schemas"]["Place"][];
             /** @description cells, view:q,r */
             painted?: string[];
             place: components["schemas"]["FibrePlace"];
@@ -2303,6 +2304,7 @@ export interface components {
             note?: string;
             /** Format: double */
             nprs?: number;
+            own_referral?: components["schemas"]["Place"][];
             /** @description cells, view:q,r */
             painted?: string[];
             place: components["schemas"]["FibrePlace"];
@@ -2914,6 +2916,7 @@ export interface components {
             note?: string;
             /** Format: double */
             nprs?: number;
+            own_referral?: components["schemas"]["Place"][];
             /** @description cells, view:q,r */
             painted?: string[];
             place: components["schemas"]["FibrePlace"];

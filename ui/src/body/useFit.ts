@@ -7,6 +7,13 @@ const movementMS = 320;
 
 const still = () => !!globalThis.matchMedia?.("(prefers-reduced-motion: reduce)").matches;
 
+/** Whether one is nearer already, with the part's middle in sight. */
+function nearer(from: Zoom, to: Zoom, part: Box): boolean {
+  const [x, y] = [part.x + part.width / 2, part.y + part.height / 2];
+  const half = 240 / from.k;
+  return from.k > to.k * 1.05 && Math.abs(x - from.x) < half && Math.abs(y - from.y) < half;
+}
+
 export function useFit(fit: Box | undefined, box: Box, zoom: Zoom, set: (z: Zoom | undefined) => void) {
   const now = useRef(zoom);
   now.current = zoom;
@@ -21,6 +28,7 @@ export function useFit(fit: Box | undefined, box: Box, zoom: Zoom, set: (z: Zoom
     const moved = led.current && Math.abs(from.k - led.current.k) > 0.01;
     if (!part && (!led.current || moved)) return;
     const to = part ? fitted(part, all) : whole(all);
+    if (part && nearer(from, to, part)) return;
     led.current = part && to;
     if (still()) return show(to);
     const began = performance.now();

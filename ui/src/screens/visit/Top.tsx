@@ -52,6 +52,7 @@ const Step = styled(Link)<{ $open: boolean }>`
   padding: 8px 11px;
   border-radius: var(--r1);
   font-weight: 560;
+  white-space: nowrap;
   display: flex;
   gap: 7px;
   align-items: center;

@@ -34,6 +34,8 @@ const Room = styled.div`
   padding: 12px 22px 16px;
   min-height: 600px;
   .panel {
+    /* What is reached by keys is not hidden by a form's last row. */
+    scroll-padding-bottom: 100px;
     overflow: auto;
     min-height: 0;
     display: grid;

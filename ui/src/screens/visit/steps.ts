@@ -19,7 +19,7 @@ export const steps = [
 ] as const;
 export type StepName = (typeof steps)[number];
 export const stepNames: Record<StepName, string> = {
-  last: "Last time",
+  last: "Last",
   draw: "Pain",
   screen: "Screen",
   measure: "Measure",

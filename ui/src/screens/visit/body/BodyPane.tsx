@@ -44,6 +44,7 @@ const Pane = styled.div`
   .pair {
     display: grid;
     grid-template-columns: 1fr 1fr;
+    gap: var(--s2);
     grid-template-rows: minmax(0, 1fr);
     min-height: 0;
   }

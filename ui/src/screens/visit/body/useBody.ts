@@ -79,6 +79,9 @@ export function useBody(
     /** "Soleus, left". */
     nameOf: (p: Pick<Schemas["Point"], "muscle" | "side">) =>
       `${core.palpate(p.muscle, p.side, height).name}, ${p.side}`,
+    /** Where in the muscle a point lies, in words; "" for its own place. */
+    siteOf: (p: Schemas["Point"]) =>
+      p.site ? (core.palpate(p.muscle, p.side, height, p.site).sites[0]?.name ?? "") : "",
     ...drawn,
     touch,
     open: openPoint,

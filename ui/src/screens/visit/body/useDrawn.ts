@@ -40,8 +40,12 @@ export function useDrawn({ core, state }: LiveVisit, { step }: Path, on: On) {
   const suspected = useLaid(core, views, suspecting ? (chosen ?? likely) : sought, suspecting);
 
   const pressed = step === "press" ? state.points.at(-1) : undefined;
-  const near = aim || step === "measure" ? undefined : (shown ?? pressed ?? chosen);
-  const muscleFits = useFits(core, views, near, step === "press");
+  // While somebody says where it is felt, the whole body is there to be touched.
+  const whole = step === "measure" || answering.saying;
+  const looked = step === "plan" ? shown : (shown ?? pressed ?? chosen);
+  const near = whole ? undefined : aim ? aim.candidate : looked;
+  const felt = charting ? answering.answer.regions : [];
+  const muscleFits = useFits(core, views, near, step === "suspect", felt);
   const askedFits = useAsked(core, views, placing.asked);
   return {
     subject,

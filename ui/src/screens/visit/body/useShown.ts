@@ -83,22 +83,40 @@ export function useZones(
   }, [core, muscle, side, site, feltKey, said, views, height]);
 }
 
-/** What is to be seen of each view when a muscle is chosen: it and, before it is
- * pressed, its referral. */
-export function useFits(core: Core, views: View[], chosen: MuscleSide | undefined, pressing: boolean) {
+/** What is to be seen of each view when a muscle is chosen: it, with its usual
+ * referral or with where it is felt. */
+export function useFits(
+  core: Core,
+  views: View[],
+  chosen: MuscleSide | undefined,
+  referral: boolean,
+  felt: Schemas["RegionID"][],
+) {
   const { muscle, side } = chosen ?? {};
+  const feltKey = felt.join();
   return useMemo(() => {
-    const on = (view: View) =>
-      muscle && side
-        ? core.layers({
-            view,
-            layers: pressing ? ["muscles"] : ["muscles", "referral"],
-            only: [muscle],
-            side,
-          }).box
-        : undefined;
+    const regions = (feltKey ? feltKey.split(",") : []) as Schemas["RegionID"][];
+    const on = (view: View) => {
+      if (!muscle || !side) return undefined;
+      const layers = referral ? (["muscles", "referral"] as const) : (["muscles"] as const);
+      const { box } = core.layers({ view, layers: [...layers], only: [muscle], side });
+      const also = regions.map((region) => ({ region, side }));
+      return bothIn(box, also.length > 0 ? boxAround(core.cells(view, also)) : undefined);
+    };
     return new Map(views.map((v) => [v, on(v)]));
-  }, [core, views, muscle, side, pressing]);
+  }, [core, views, muscle, side, referral, feltKey]);
+}
+
+/** The box around two. */
+function bothIn(a: Box | undefined, b: Box | undefined): Box | undefined {
+  if (!a || !b) return a ?? b;
+  const [x, y] = [Math.min(a.x, b.x), Math.min(a.y, b.y)];
+  return {
+    x,
+    y,
+    width: Math.max(a.x + a.width, b.x + b.width) - x,
+    height: Math.max(a.y + a.height, b.y + b.height) - y,
+  };
 }
 
 /** What is to be seen of each view of an answer of the screening: its regions. */

@@ -18,8 +18,17 @@ import { useChartKeys } from "./useChartKeys";
 import { useSave } from "./useSave";
 import { WhereFelt } from "./WhereFelt";
 
-const Wide = styled(Button)`
-  flex: 1;
+/** In reach however long the form is. */
+const Reach = styled(Row)`
+  position: sticky;
+  bottom: 0;
+  background: var(--card);
+  padding: var(--s2) 0;
+  box-shadow: 0 var(--s4) 0 var(--card);
+  z-index: 1;
+  > :first-child {
+    flex: 1;
+  }
 `;
 
 export type Aimed = Aim & { candidate: Schemas["Candidate"] };
@@ -86,18 +95,18 @@ function Charting({
         <NumberScale c={c} set={set} core={visit.core} scale={scale.scale} />
         <Deciding c={c} set={set} />
         <WhereFelt c={c} set={set} body={body} usual={usual} own={ownRegions(visit, again ?? point)} />
-        <Row>
-          <Wide type="submit" $kind="main">
-            {point ? "Save the correction" : "Chart this point"}
-          </Wide>
-          <Button onPress={body.leave}>Leave</Button>
-          {point && <Remove visit={visit} body={body} point={point} />}
-        </Row>
         <More c={c} set={set} guide={guide} visit={visit} side={side} />
         <Said className="quiet" $small>
           Keys: 0–9 and x the number, g grade, b band, f familiar, u as usual, n nowhere else, w twitch, s
           chart.
         </Said>
+        <Reach>
+          <Button type="submit" $kind="main">
+            {point ? "Save the correction" : "Chart this point"}
+          </Button>
+          <Button onPress={body.leave}>Leave</Button>
+          {point && <Remove visit={visit} body={body} point={point} />}
+        </Reach>
       </Stack>
       {point && <Threshold visit={visit} point={point} />}
       <HowTo guide={guide} height={body.height} />

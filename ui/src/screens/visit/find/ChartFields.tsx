@@ -17,26 +17,26 @@ export function Deciding({ c, set }: Props) {
   const word = gradeWord(c.grade);
   return (
     <>
-      <Perhaps
-        label={`Tenderness${word ? `: ${word}` : ", 0 none to 4 not to be touched"}`}
-        value={c.grade}
-        options={[0, 1, 2, 3, 4]}
-        onChoose={(grade) => set({ grade })}
-      />
       <Row $gap={4} $wrap $align="start">
+        <Perhaps
+          label={`Tenderness${word ? `: ${word}` : ", 0 none to 4 not to be touched"}`}
+          value={c.grade}
+          options={[0, 1, 2, 3, 4]}
+          onChoose={(grade) => set({ grade })}
+        />
         <Perhaps
           label="Taut band"
           value={c.taut_band}
           options={["yes", "no", "unsure"] as const}
           onChoose={(taut_band) => set({ taut_band })}
         />
-        <Perhaps
-          label="The pain you came with?"
-          value={c.familiar}
-          options={["yes", "partly", "no", "unknown"] as const}
-          onChoose={(familiar) => set({ familiar })}
-        />
       </Row>
+      <Perhaps
+        label="Is this the pain you came with?"
+        value={c.familiar}
+        options={["yes", "partly", "no", "unknown"] as const}
+        onChoose={(familiar) => set({ familiar })}
+      />
     </>
   );
 }

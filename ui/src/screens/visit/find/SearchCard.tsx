@@ -35,6 +35,7 @@ const Listed = styled.ol`
     display: grid;
     grid-template-columns: minmax(0, 1fr) auto;
     gap: var(--s3);
+    align-items: center;
     text-align: left;
     border: 0;
     background: none;
@@ -99,7 +100,7 @@ export function SearchCard({ visit, body, search, finger }: Props) {
           </p>
           <Listed>
             {search.map((i, n) => (
-              <li key={i.muscle + i.side}>
+              <li key={i.muscle + i.side} data-search-item={`${i.muscle}:${i.side}`}>
                 {(n === 0 || i.turn) && (
                   <span className="turn">
                     {n > 0 ? "Turn: " : ""}
@@ -169,7 +170,7 @@ function Sought({ visit, body, finger, chosen, item, onNext, onBack }: SoughtPro
         </Said>
         <Row $wrap $gap={1}>
           {guide.sites.map((s) => (
-            <Button key={s.site} onPress={() => body.aimAtSite(s, chosen)}>
+            <Button key={s.site} data-site={s.site} onPress={() => body.aimAtSite(s, chosen)}>
               {s.name}
             </Button>
           ))}

@@ -1,5 +1,6 @@
 // Where the client feels it when the point is pressed. The usual pattern is not
 // named before the client has answered: naming it suggests the answer.
+import { styled } from "styled-components";
 import type { Schemas } from "../../../api/client";
 import { Button, Perhaps } from "../../../parts/controls";
 import { Row, Said } from "../../../parts/layout";
@@ -7,6 +8,19 @@ import { plain } from "../../../parts/words";
 import { isSaid, type Saying } from "../body/useAnswer";
 import type { Body } from "../body/useBody";
 import type { Chart } from "./chart";
+
+const Asked = styled.div`
+  display: grid;
+  gap: var(--s2);
+  .ask {
+    font-size: var(--t1);
+    font-weight: 560;
+    color: var(--ink-soft);
+  }
+  button {
+    padding-inline: 12px;
+  }
+`;
 
 interface Props {
   c: Chart;
@@ -32,9 +46,9 @@ export function WhereFelt({ c, set, body, usual, own }: Props) {
     </Button>
   );
   return (
-    <div data-where-felt>
-      <span className="label">Is it felt anywhere else? Ask openly.</span>
-      <Row $wrap>
+    <Asked data-where-felt>
+      <span className="ask">Is it felt anywhere else? Ask openly.</span>
+      <Row $wrap $gap={1}>
         <Button
           $kind={answer.none ? "main" : "plain"}
           aria-pressed={answer.none}
@@ -44,8 +58,8 @@ export function WhereFelt({ c, set, body, usual, own }: Props) {
         </Button>
         {mode("touch")}
         {mode("paint")}
-        <Button onPress={() => say({ regions: usual })}>As usual here</Button>
-        {own.length > 0 && <Button onPress={() => say({ regions: own })}>As before in this client</Button>}
+        <Button onPress={() => say({ regions: usual })}>As usual</Button>
+        {own.length > 0 && <Button onPress={() => say({ regions: own })}>As before</Button>}
       </Row>
       {said && (
         <>
@@ -72,6 +86,6 @@ export function WhereFelt({ c, set, body, usual, own }: Props) {
           />
         </>
       )}
-    </div>
+    </Asked>
   );
 }

@@ -21,7 +21,9 @@ const Item = styled.li`
     display: flex;
     width: 100%;
     justify-content: space-between;
+    align-items: center;
     gap: var(--s3);
+    margin-bottom: var(--s2);
     text-align: left;
   }
 `;
@@ -55,7 +57,11 @@ export function Relations({ visit, body, work, ranking, open, setOpen }: Props) 
                     body.open(p.point);
                   }}
                 >
-                  <span>{body.nameOf(p)}</span>
+                  <span>
+                    {body.nameOf(p)}
+                    <br />
+                    <span className="quiet small">{body.siteOf(p)}</span>
+                  </span>
                   <span className="quiet">{judgedAs(w)}</span>
                 </Button>
                 {open === p.point && <Judged {...{ visit, body, ranking }} point={p} work={w} />}

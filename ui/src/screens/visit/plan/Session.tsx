@@ -8,6 +8,7 @@ import { count } from "../../../parts/words";
 import type { Body } from "../body/useBody";
 import type { StepProps } from "../StepProps";
 import type { StepName } from "../steps";
+import { FixedBlocks } from "./FixedBlocks";
 import { Steps } from "./Steps";
 import { Timeline } from "./Timeline";
 import { usePlan } from "./usePlan";
@@ -72,6 +73,7 @@ export function Session({ visit, body, work, go }: Props) {
           {n}
         </Said>
       ))}
+      <FixedBlocks blocks={p.made.blocks} onChange={p.setBlocks} />
       <Steps visit={visit} body={body} work={work} p={p} />
       <LeftOut visit={visit} body={body} plan={p} />
     </Card>

@@ -33,6 +33,11 @@ const List = styled.ol`
     color: var(--point);
     text-align: center;
   }
+  li > button {
+    text-align: left;
+    border-color: transparent;
+    padding-inline: 6px;
+  }
   .does {
     display: flex;
     gap: 2px;
@@ -121,7 +126,9 @@ function Step({ visit, body, p, s, i, last, turned, work }: StepRow) {
         </Button>
       </span>
       <span className="below quiet small">
-        {judgedAs(work)} · {s.minutes} min, {positionName(s.position ?? "")}
+        {[body.siteOf(point), judgedAs(work), `${s.minutes} min, ${positionName(s.position ?? "")}`]
+          .filter(Boolean)
+          .join(" · ")}
       </span>
       {s.broken?.map((b) => (
         <Said key={b} className="below" $tone="warn" $small>

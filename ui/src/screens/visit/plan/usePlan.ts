@@ -43,6 +43,7 @@ export function usePlan(visit: LiveVisit) {
     made,
     minutes: made.minutes,
     setMinutes,
+    setBlocks: (blocks: Schemas["PlanBlocks"]) => change({ blocks }),
     accept: () => change({}),
     /** Back to the best order there is. */
     best: () => change({ order: [] }),

@@ -85,7 +85,7 @@ function AtPoint({
   const l = start.limits;
   const free = !p.closed && !p.blocked;
   return (
-    <Item $on={selected === p.point} data-point={p.muscle}>
+    <Item $on={selected === p.point} data-point={p.muscle} data-point-id={p.point}>
       <div className="row">
         <div>
           <h2>

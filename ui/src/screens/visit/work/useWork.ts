@@ -15,8 +15,5 @@ export function useWork({ core, open, state }: LiveVisit, ranking: Schemas["Rank
 /** Where this client has felt a spot before, from the second time on. */
 export function ownRegions({ open }: LiveVisit, p: { identity?: string } | undefined): Schemas["RegionID"][] {
   const before = open.earlier.find((x) => x.identity === p?.identity);
-  const times = new Map<Schemas["RegionID"], number>();
-  for (const a of before?.answers ?? [])
-    for (const x of a.places) times.set(x.region, (times.get(x.region) ?? 0) + 1);
-  return [...times].filter(([, n]) => n > 1).map(([r]) => r);
+  return before?.own_referral?.map((x) => x.region) ?? [];
 }
