@@ -71,7 +71,8 @@ func build(st *store.Store, o Options) (http.Handler, huma.API, error) {
 	huma.ValidateStrictCasing = true
 	huma.DefaultArrayNullable = false
 	r := chi.NewRouter()
-	r.Use(middleware.Recoverer, wellFormed, securityHeaders(o.Inclinometer, o.Algometer), http.NewCrossOriginProtection().Handler)
+	r.Use(middleware.Recoverer, wellFormed, securityHeaders(o.Inclinometer, o.Algometer),
+		http.NewCrossOriginProtection().Handler)
 	var a huma.API
 	r.Group(func(r chi.Router) {
 		r.Use(s.sessions.LoadAndSave, middleware.Compress(5, "application/json"))

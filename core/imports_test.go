@@ -53,8 +53,8 @@ var below = map[string][]string{
 		"assess", "atlas", "body", "device", "ids", "plan", "points", "progress", "rights", "safety", "strict", "treat",
 	},
 	"calc": {
-		"assess", "atlas", "body", "device", "ids", "picture", "plan", "points", "progress", "safety", "strict", "treat",
-		"visit",
+		"assess", "atlas", "body", "device", "ids", "picture", "plan", "points", "progress", "safety", "strict",
+		"treat", "visit",
 	},
 }
 

@@ -38,7 +38,7 @@ func chartSite(p *page, muscle string, number int, grade, band, familiar string)
 	c := &touches{p: p}
 	c.button(`//*[@data-sought="` + muscle + `"]//button[@data-site][1]`)
 	p.MustElement(`[data-charting="` + muscle + `"]`)
-	for _, group := range []string{"Number at test", "Tenderness", "Taut band", "Is this the pain", "Nodule", "Twitch"} {
+	for _, group := range []string{"Number at test", "Tenderness", "Taut band", "Is this the pain", "Nodule"} {
 		assert.False(p.t, p.MustHas(`[data-charting] [aria-label^="`+group+`"] [aria-checked=true]`), "%s is preset", group)
 	}
 	assert.NotContains(p.t, p.MustElement("[data-where-felt]").MustText(), "Usual here",

@@ -8,9 +8,9 @@
 //	mokrenCore.hold(startJSON, logJSON, ms)                    -> {line, summary}: a hold replayed and shown at ms
 //	mokrenCore.suspects(contextJSON, stateJSON, earlierJSON, weightsJSON, startsMS) -> ranking
 //	mokrenCore.same(earlierJSON, muscle, side, placeJSON, heightCM)                 -> identity or ""
-//	mokrenCore.work(contextJSON, stateJSON, earlierJSON, suspectsJSON)              -> points judged, protocols, search
-//	mokrenCore.trace(contextJSON, stateJSON, earlierJSON, suspectsJSON, point)      -> where a point may come from
-//	mokrenCore.plan(contextJSON, stateJSON, earlierJSON, wantedJSON, nowMS)         -> the session as it stands
+//	mokrenCore.work(contextJSON, stateJSON, earlierJSON, suspectsJSON)     -> points judged, protocols, search
+//	mokrenCore.trace(contextJSON, stateJSON, earlierJSON, suspectsJSON, point)  -> where a point may come from
+//	mokrenCore.plan(contextJSON, stateJSON, earlierJSON, wantedJSON, nowMS)  -> the session as it stands
 //	mokrenCore.rules                                           -> version of the coach's rules
 //
 // Everything goes in and out as JSON text: one crossing, no shared memory. An

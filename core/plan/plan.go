@@ -154,7 +154,9 @@ func (p *problem) leftOut(out *Plan, chosen route) {
 		k := slices.IndexFunc(p.open, func(o candidate) bool { return o.ID == c.ID })
 		switch {
 		case k < 0:
-			out.LeftOut = append(out.LeftOut, LeftOut{c.ID, "Worth less than the others that there were to weigh.", false})
+			out.LeftOut = append(out.LeftOut, LeftOut{
+				c.ID, "Worth less than the others that there were to weigh.", false,
+			})
 		case set&(1<<k) == 0:
 			why, never := p.why(k, chosen)
 			out.LeftOut = append(out.LeftOut, LeftOut{c.ID, why, never})
@@ -178,5 +180,6 @@ func (p *problem) why(k int, chosen route) (reason string, never bool) {
 	case chosen.minutes+c.minutes <= p.room:
 		return "Its order and turns do not fit with the points that are treated.", false
 	}
-	return fmt.Sprintf("No time: it takes %.4g more minutes.", max(roundToMinutes, chosen.minutes+c.minutes-p.room)), false
+	short := max(roundToMinutes, chosen.minutes+c.minutes-p.room)
+	return fmt.Sprintf("No time: it takes %.4g more minutes.", short), false
 }

@@ -225,7 +225,10 @@ func TestWorth(t *testing.T) {
 
 func TestASatelliteComesAfterItsPrimaryAndIsWorthHalf(t *testing.T) {
 	of := point("of", "infraspinatus", ids.Left, "active")
-	sat := Point{ID: "sat", Muscle: "teres-major", Side: ids.Left, Activity: "active", Role: "satellite", Of: "of", Complaint: true}
+	sat := Point{
+		ID: "sat", Muscle: "teres-major", Side: ids.Left, Activity: "active", Role: "satellite", Of: "of",
+		Complaint: true,
+	}
 	p := make45(t, Request{Points: []Point{sat, of}})
 	assert.Equal(t, []string{"of", "sat"}, treated(p))
 	assert.InDelta(t, 4.5+3*1.5*0.5, p.Worth, 1e-9)
@@ -245,7 +248,9 @@ func TestTheDoseIsKept(t *testing.T) {
 	assert.Len(t, treated(make45(t, Request{Points: []Point{deep}})), 1, "light work is no deep work")
 	// Six minutes in one region are four holds of 90 s.
 	var hip []Point
-	for i, m := range ids.List[ids.Muscle]("gluteus-medius gluteus-minimus tensor-fasciae-latae gluteus-maximus rectus-femoris") {
+	for i, m := range ids.List[ids.Muscle](
+		"gluteus-medius gluteus-minimus tensor-fasciae-latae gluteus-maximus rectus-femoris",
+	) {
 		hip = append(hip, point(string(rune('a'+i)), m, ids.Left, "active"))
 	}
 	p = make45(t, Request{Points: hip, Minutes: 90})
@@ -268,7 +273,8 @@ func TestTheNeck(t *testing.T) {
 }
 
 func TestAnOrderByHandIsTakenAndWhatItBreaksIsSaid(t *testing.T) {
-	over, under := point("over", "gluteus-maximus", ids.Left, "active"), point("under", "piriformis", ids.Left, "active")
+	over := point("over", "gluteus-maximus", ids.Left, "active")
+	under := point("under", "piriformis", ids.Left, "active")
 	p := make45(t, Request{Points: []Point{over, under}, Order: []string{"under", "over"}})
 	require.Equal(t, []string{"under", "over"}, treated(p))
 	i := slices.IndexFunc(p.Steps, func(s Step) bool { return s.Point == "under" })
@@ -338,7 +344,8 @@ func TestTheSearchTurnsTheClientAsLittleAsItMay(t *testing.T) {
 		var list []Wanted
 		for i := range rapid.IntRange(1, 9).Draw(t, "n") {
 			list = append(list, Wanted{
-				rapid.SampledFrom(some).Draw(t, "muscle"), rapid.SampledFrom([]ids.Side{ids.Left, ids.Right}).Draw(t, "side"),
+				rapid.SampledFrom(some).Draw(t, "muscle"),
+				rapid.SampledFrom([]ids.Side{ids.Left, ids.Right}).Draw(t, "side"),
 				float64(i) / 10, true,
 			})
 		}
@@ -374,7 +381,9 @@ func TestTheSearchTurnsTheClientAsLittleAsItMay(t *testing.T) {
 
 func TestTheSearchTakesThoseAboveTheLineFirst(t *testing.T) {
 	got := SearchOrder([]Wanted{
-		{"soleus", ids.Left, 0.3, false}, {"pectoralis-major", ids.Left, 0.85, true}, {"infraspinatus", ids.Left, 0.9, true},
+		{"soleus", ids.Left, 0.3, false},
+		{"pectoralis-major", ids.Left, 0.85, true},
+		{"infraspinatus", ids.Left, 0.9, true},
 	}, nil)
 	require.Len(t, got, 3)
 	assert.True(t, got[0].Ready && got[1].Ready)

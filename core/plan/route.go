@@ -149,7 +149,8 @@ func (p *problem) lie(order []int) route {
 	}
 	for i, k := range order {
 		c := p.open[k]
-		both := slices.DeleteFunc(slices.Clone(may), func(x ids.Position) bool { return !slices.Contains(c.positions, x) })
+		both := slices.DeleteFunc(slices.Clone(may),
+			func(x ids.Position) bool { return !slices.Contains(c.positions, x) })
 		if len(may) == 0 {
 			both = c.positions
 		}

@@ -32,7 +32,8 @@ var firstThen = []struct {
 	{many("pectoralis-major"), many("pectoralis-minor")},
 	{many("upper-trapezius middle-trapezius lower-trapezius"), many("levator-scapulae")},
 	{
-		many("sternocleidomastoid-sternal sternocleidomastoid-clavicular upper-trapezius middle-trapezius lower-trapezius"),
+		many("sternocleidomastoid-sternal sternocleidomastoid-clavicular " +
+			"upper-trapezius middle-trapezius lower-trapezius"),
 		many("scalenus-anterior scalenus-medius scalenus-posterior"),
 	},
 	{many("gluteus-maximus"), many("piriformis")},

@@ -61,7 +61,8 @@ func Suggest(r Request) Suggestion {
 	c := r.choose(where)
 	limits := r.Screening.Limits.Strictest(c.limits)
 	if r.Instead != "" && r.Instead != c.protocol {
-		c = choice{protocol: r.Instead, why: "Chosen by hand instead of " + protocolName(c.protocol) + ".", broad: c.broad}
+		why := "Chosen by hand instead of " + protocolName(c.protocol) + "."
+		c = choice{protocol: r.Instead, why: why, broad: c.broad}
 		if why := r.unfit(r.Instead); why != "" {
 			return Suggestion{Blocked: true, Contacts: []ids.Contact{}, Text: why}
 		}
@@ -112,7 +113,7 @@ func (r Request) choose(where []safety.Place) choice {
 	case frontOfNeck(m):
 		return choice{protocol: "brief-holds", why: "Front of the neck: brief holds only, never longer than 10 s."}
 	case slices.Contains(guardedMuscles, m) || at(guardedRegions) && !slices.Contains(byBreath, m):
-		return choice{protocol: "hold-to-release", why: "Nerves and vessels are near: hold at first resistance until it softens."}
+		return choice{protocol: "hold-to-release", why: "Nerves and vessels are near: hold at first resistance."}
 	case m == "coccyx-region" || at([]ids.Region{"coccyx"}):
 		return choice{protocol: "slack-hold", why: "Coccyx: light, in a position of ease."}
 	case slices.Contains(byBreath, m):
@@ -120,7 +121,7 @@ func (r Request) choose(where []safety.Place) choice {
 	case at(sole):
 		return choice{protocol: "broad-first", why: "Sole: prone to cramp, so broad before narrow."}
 	case m == "subscapularis" || m == "coracobrachialis" || at([]ids.Region{"axilla"}):
-		return choice{protocol: "hold-to-release", why: "Armpit: hold at first resistance with a broad pad.", broad: true}
+		return choice{protocol: "hold-to-release", why: "Armpit: hold at first resistance, a broad pad.", broad: true}
 	case !r.BellyTouchable:
 		return choice{protocol: "attachment-strokes", why: "The belly cannot be touched: work its attachments."}
 	case r.WorkedBefore != "":

@@ -36,10 +36,18 @@ var protocols = []Protocol{
 	{"slack-hold", "Slack hold", safety.Limits{Target: 3, Soft: 3, Hard: 5, CapMS: 120_000}, false, true},
 	{"breath-sink", "Breath sink", safety.Limits{Target: 4, Soft: 5, Hard: 6, CapMS: 90_000}, false, false},
 	{"press-and-move", "Press and move", safety.Limits{Target: 5, Soft: 6, Hard: 8, CapMS: 90_000}, false, true},
-	{"resisted-lengthening", "Resisted lengthening", safety.Limits{Target: 3, Soft: 3, Hard: 5, CapMS: 120_000}, false, true},
+	{
+		"resisted-lengthening", "Resisted lengthening",
+		safety.Limits{Target: 3, Soft: 3, Hard: 5, CapMS: 120_000},
+		false, true,
+	},
 	{"contract-relax", "Contract and relax", safety.Limits{Target: 3, Soft: 3, Hard: 5, CapMS: 120_000}, false, true},
 	{"pin-and-stretch", "Pin and stretch", safety.Limits{Target: 5, Soft: 6, Hard: 7, CapMS: 60_000}, false, true},
-	{"attachment-strokes", "Attachment strokes", safety.Limits{Target: 4, Soft: 5, Hard: 7, CapMS: 120_000}, false, true},
+	{
+		"attachment-strokes", "Attachment strokes",
+		safety.Limits{Target: 4, Soft: 5, Hard: 7, CapMS: 120_000},
+		false, true,
+	},
 	{"broad-first", "Broad first", safety.Limits{Target: 4, Soft: 5, Hard: 6, CapMS: 90_000}, false, true},
 }
 

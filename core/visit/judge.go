@@ -150,14 +150,6 @@ func (j *Judge) judge(e *Event, b any) error {
 			return refuse("$.body.point", string(b.Point),
 				"a point without holds; what was pressed stays in the record")
 		}
-	case *Rechecked:
-		if _, ok := j.points[b.Point]; !ok {
-			return noPoint(b.Point)
-		}
-	case *BlockOverridden:
-		if _, ok := j.points[b.Point]; !ok {
-			return noPoint(b.Point)
-		}
 	case *Painted:
 		if e := b.OnFigure(j.law.Figure); e != nil {
 			return e.Under("$.body")
@@ -179,7 +171,19 @@ func (j *Judge) judge(e *Event, b any) error {
 	case *PlanMade:
 		return j.planned(b)
 	}
-	if id, about := pointOfWork(b); about && j.points[id] == nil {
+	return j.names(b)
+}
+
+// names refuses an event about a point that is not charted.
+func (j *Judge) names(b any) error {
+	id, about := pointOfWork(b)
+	switch b := b.(type) {
+	case *Rechecked:
+		id, about = b.Point, true
+	case *BlockOverridden:
+		id, about = b.Point, true
+	}
+	if about && j.points[id] == nil {
 		return noPoint(id)
 	}
 	return nil

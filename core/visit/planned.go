@@ -233,8 +233,10 @@ func (s State) LeftOff() LeftOff {
 		}
 		if len(l.Holds) == 0 {
 			l.LeftOut = "Not reached."
-			if k := slices.IndexFunc(planned.LeftOut, func(x plan.LeftOut) bool { return x.Point == string(p.Point) }); err == nil && k >= 0 {
-				l.LeftOut = planned.LeftOut[k].Reason
+			for _, x := range planned.LeftOut {
+				if err == nil && x.Point == string(p.Point) {
+					l.LeftOut = x.Reason
+				}
 			}
 		}
 		out.Points = append(out.Points, l)

@@ -156,7 +156,8 @@ func (c Charted) Check() *strict.Error {
 	}
 	for i, id := range c.Painted {
 		if _, err := body.ParseCell(id); err != nil {
-			return &strict.Error{Path: fmt.Sprintf("$.painted[%d]", i), Given: fmt.Sprintf("%q", id), Allowed: "a cell of the lattice"}
+			path := fmt.Sprintf("$.painted[%d]", i)
+			return &strict.Error{Path: path, Given: fmt.Sprintf("%q", id), Allowed: "a cell of the lattice"}
 		}
 	}
 	if c.NoReferral && (len(c.Referral) > 0 || len(c.Painted) > 0) {

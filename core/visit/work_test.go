@@ -122,7 +122,9 @@ func TestAThresholdBelowTheOtherSideIsACriterion(t *testing.T) {
 	l.add("a", "point-charted", 0, found(500, "soleus", visit.Felt{}))
 	id := visit.UUID(uid(500))
 	l.add("a", "threshold-measured", 0, visit.ThresholdMeasured{Point: id, Trials: []float64{200, 210, 190}, TipCM2: 1})
-	l.add("a", "threshold-measured", 0, visit.ThresholdMeasured{Point: id, Other: true, Trials: []float64{396}, TipCM2: 1})
+	l.add("a", "threshold-measured", 0, visit.ThresholdMeasured{
+		Point: id, Other: true, Trials: []float64{396}, TipCM2: 1,
+	})
 	s := visit.Reduce(asked(), l.events)
 	assert.InDelta(t, 200, s.Points[0].Threshold.KPa, 1e-9)
 	assert.InDelta(t, 5, s.Points[0].Threshold.CV, 1e-9)
@@ -134,7 +136,9 @@ func TestTheTherapistsJudgementStandsBesideTheComputedOne(t *testing.T) {
 	l := &log{}
 	l.add("a", "point-charted", 0, charted(500, "soleus"))
 	id := visit.UUID(uid(500))
-	l.add("a", "judgement-made", 0, visit.JudgementMade{Point: id, Activity: "latent", Reason: "Felt only under hard pressure."})
+	l.add("a", "judgement-made", 0, visit.JudgementMade{
+		Point: id, Activity: "latent", Reason: "Felt only under hard pressure.",
+	})
 	w := visit.Reduce(asked(), l.events).Work(asked(), nil, nil).Points[0]
 	assert.Equal(t, "latent", string(w.Activity))
 	assert.Equal(t, "active", string(w.Judged.Activity))

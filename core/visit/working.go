@@ -104,7 +104,8 @@ func (s State) Trace(
 		Point: string(point), Points: s.judging(earlier), Painful: s.painful(ctx), Screening: s.Screening,
 	}
 	for _, x := range suspects {
-		search.Suspects = append(search.Suspects, points.Suspected{Muscle: x.Muscle, Side: x.Side, Confidence: x.Confidence})
+		search.Suspects = append(search.Suspects,
+			points.Suspected{Muscle: x.Muscle, Side: x.Side, Confidence: x.Confidence})
 	}
 	for _, x := range s.Searched {
 		search.Searched = append(search.Searched, points.Searched{Muscle: x.Muscle, Side: x.Side})
@@ -231,7 +232,8 @@ func (s State) search(suspects []assess.Suspect) []SearchItem {
 	var wanted []plan.Wanted
 	for _, x := range suspects {
 		if x.Raised && !x.Blocked && (x.Ready || len(wanted) < searchedAtMost) {
-			wanted = append(wanted, plan.Wanted{Muscle: x.Muscle, Side: x.Side, Confidence: x.Confidence, Ready: x.Ready})
+			wanted = append(wanted,
+				plan.Wanted{Muscle: x.Muscle, Side: x.Side, Confidence: x.Confidence, Ready: x.Ready})
 		}
 	}
 	out := []SearchItem{}

@@ -33,8 +33,9 @@ const Box = styled.div`
     background: var(--card);
   }
   .rise i {
-    position: absolute;
-    inset-block: 0;
+    display: block;
+    height: 100%;
+    margin: 0 auto;
     background: var(--accent);
     opacity: 0.25;
   }
@@ -109,18 +110,16 @@ function guide(rules: Rules, pressing: boolean, rise: number | undefined, left: 
   return rise > rules.fast_kpa_per_s ? "Too fast: slower." : "Even: go on until the client stops it.";
 }
 
-/** How fast the force rises, against the band in which it should; it ends where twice the middle of the band would be. */
+/** How fast the force rises; the band in which it should lies in the middle. */
 function Rise({ rules, rise }: { rules: Rules; rise?: number }) {
   const { slow_kpa_per_s: slow, fast_kpa_per_s: fast } = rules;
-  const at = (v: number) => `${Math.min(100, Math.max(0, (v / (slow + fast)) * 100))}%`;
+  const band = `${((fast - slow) / (fast + slow)) * 100}%`;
+  const at = `${Math.min(100, Math.max(0, ((rise ?? 0) / (slow + fast)) * 100))}%`;
+  const said = rise === undefined ? "Not pressed" : `${Math.round(rise)} kPa a second`;
   return (
-    <div
-      className="rise"
-      role="img"
-      aria-label={rise === undefined ? "Not pressed" : `${Math.round(rise)} kPa a second`}
-    >
-      <i style={{ left: at(slow), width: at(fast - slow) }} />
-      {rise !== undefined && <b style={{ left: at(rise) }} />}
+    <div className="rise" role="img" aria-label={said}>
+      <i style={{ width: band }} />
+      {rise !== undefined && <b style={{ left: at }} />}
     </div>
   );
 }

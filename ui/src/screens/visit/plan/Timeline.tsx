@@ -7,28 +7,29 @@ import type { StepProps } from "../StepProps";
 const Bar = styled.div`
   display: grid;
   grid-template-rows: 20px 46px 16px;
-  position: relative;
   margin: var(--s2) 0;
   .lying,
   .part {
-    position: relative;
+    display: flex;
     min-width: 0;
   }
   .lying span {
-    position: absolute;
-    inset-block: 0;
+    flex: none;
     font-size: var(--t1);
     color: var(--ink-soft);
     white-space: nowrap;
     overflow: hidden;
     text-overflow: ellipsis;
+  }
+  .lying span:not(:empty) {
     border-left: 2px solid var(--line);
     padding-left: 5px;
   }
   .part > * {
-    position: absolute;
-    inset-block: 3px;
+    flex: none;
+    margin-block: 3px;
     border: 0;
+    border-right: 2px solid var(--card);
     border-radius: 6px;
     background: var(--line-soft);
     padding: 0;
@@ -37,6 +38,9 @@ const Bar = styled.div`
     color: var(--ink-soft);
     display: grid;
     place-items: center;
+  }
+  .part > [data-kind="gone"] {
+    background: none;
   }
   .part > [data-kind="treat"] {
     background: var(--point-soft);
@@ -80,51 +84,69 @@ const kindName: Record<string, string> = {
 
 export function Timeline({ plan, minutes, selected, onSelect }: Props) {
   const whole = Math.max(minutes, plan.gone_min + plan.minutes);
-  const at = (m: number) => `${(m / whole) * 100}%`;
-  let n = 0;
+  const share = (m: number) => `${(m / whole) * 100}%`;
+  const gone = share(plan.gone_min);
   return (
     <Bar data-timeline>
       <div className="lying">
-        {positions(plan.steps).map((p) => (
-          <span key={p.from} style={{ left: at(p.from), width: at(p.to - p.from) }}>
-            {sentence(positionName(p.position))}
-          </span>
-        ))}
-      </div>
-      <div className="part">
-        {plan.steps.map((s) => {
-          const place = { left: at(s.starts_min), width: at(s.minutes) };
-          const key = s.kind + s.starts_min;
-          if (!s.point)
-            return (
-              <span key={key} data-kind={s.kind} style={place} title={kindName[s.kind]}>
-                {s.minutes / whole > 0.08 && kindName[s.kind]}
-              </span>
-            );
-          n += 1;
+        {positions(plan).map((p) => {
+          const wide = share(p.minutes);
           return (
-            <button
-              key={key}
-              type="button"
-              data-kind="treat"
-              data-on={s.point === selected}
-              style={place}
-              aria-label={`Point ${n} in the order`}
-              onClick={() => s.point && onSelect(s.point)}
-            >
-              {n}
-            </button>
+            <span key={p.from} style={{ width: wide }}>
+              {p.position && sentence(positionName(p.position))}
+            </span>
           );
         })}
       </div>
-      <div className="ticks" aria-hidden>
-        {ticks(whole).map((m) => (
-          <i key={m} style={{ left: at(m) }}>
-            {m}
-          </i>
+      <div className="part">
+        {plan.gone_min > 0 && <span data-kind="gone" style={{ width: gone }} />}
+        {plan.steps.map((s) => (
+          <Part key={s.kind + s.starts_min} s={s} n={numberOf(plan, s)} {...{ whole, selected, onSelect }} />
         ))}
       </div>
+      <div className="ticks" aria-hidden>
+        {ticks(whole).map((m) => {
+          const at = share(m);
+          return (
+            <i key={m} style={{ left: at }}>
+              {m}
+            </i>
+          );
+        })}
+      </div>
     </Bar>
+  );
+}
+
+const numberOf = (plan: Schemas["Planned"], s: Schemas["PlanStep"]) =>
+  plan.steps.filter((x) => x.point).indexOf(s) + 1;
+
+interface PartProps extends Pick<Props, "selected" | "onSelect"> {
+  s: Schemas["PlanStep"];
+  n: number;
+  whole: number;
+}
+
+function Part({ s, n, whole, selected, onSelect }: PartProps) {
+  const wide = `${(s.minutes / whole) * 100}%`;
+  const { point } = s;
+  if (!point)
+    return (
+      <span data-kind={s.kind} style={{ width: wide }} title={kindName[s.kind]}>
+        {s.minutes / whole > 0.1 && kindName[s.kind]}
+      </span>
+    );
+  return (
+    <button
+      type="button"
+      data-kind="treat"
+      data-on={point === selected}
+      style={{ width: wide }}
+      aria-label={`Point ${n} in the order`}
+      onClick={() => onSelect(point)}
+    >
+      {n}
+    </button>
   );
 }
 
@@ -136,20 +158,18 @@ function ticks(whole: number): number[] {
 }
 
 interface Lying {
-  position: string;
+  position?: string;
   from: number;
-  to: number;
+  minutes: number;
 }
 
-/** The stretches of one position. */
-function positions(steps: Schemas["PlanStep"][]): Lying[] {
-  const out: Lying[] = [];
+/** The stretches of one position, and those of none. */
+function positions({ steps, gone_min }: Schemas["Planned"]): Lying[] {
+  const out: Lying[] = [{ from: 0, minutes: gone_min }];
   for (const s of steps) {
-    if (!s.position) continue;
     const last = out.at(-1);
-    const to = s.starts_min + s.minutes;
-    if (last?.position === s.position) last.to = to;
-    else out.push({ position: s.position, from: s.starts_min, to });
+    if (last && last.position === s.position) last.minutes += s.minutes;
+    else out.push({ position: s.position, from: s.starts_min, minutes: s.minutes });
   }
   return out;
 }
