@@ -8,10 +8,40 @@ import (
 	"time"
 
 	"github.com/go-rod/rod/lib/input"
+	"github.com/go-rod/rod/lib/proto"
 	"github.com/stretchr/testify/require"
 
 	"mokren/demo"
 )
+
+// planShots takes up last time's points of a client with three in one shoulder,
+// charts what hangs together with them, and plans.
+func planShots(p *page, shot func(string)) {
+	newVisit(p, demoClient(2))
+	p.sent()
+	screened(p)
+	for i := range 3 {
+		stepTo(p, "Last")
+		p.MustElementX(`//button[text()="Take up again"]`).MustClick()
+		p.MustElement("[data-charting]")
+		p.press([]input.Key{input.Digit7, input.Digit5, input.Digit6}[i])
+		p.press(input.KeyB, input.KeyG, input.KeyG, input.KeyG, input.KeyF, input.KeyU, input.KeyS)
+		p.MustElement("[data-points]")
+	}
+	p.MustElementX(`//button[text()="Body"]`).MustClick()
+	p.still()
+	at := p.MustEval(`() => { const s = document.querySelector("svg[data-view=front]");
+		const q = new DOMPoint(128, 232).matrixTransform(s.getScreenCTM()); return [q.x, q.y]; }`).Arr()
+	require.NoError(p.t, p.Mouse.MoveTo(proto.NewPoint(at[0].Num(), at[1].Num())))
+	p.Mouse.MustClick(proto.InputMouseButtonLeft)
+	p.MustElement("[data-charting]")
+	p.press(input.Digit4, input.KeyB, input.KeyG, input.KeyG, input.KeyG, input.KeyF, input.KeyN, input.KeyS)
+	p.MustElement("[data-points]")
+	stepTo(p, "Plan")
+	p.click("[data-plan] button", "Take this plan")
+	p.MustElement("[data-accepted=true]")
+	shot("plan")
+}
 
 // TestScreenshots makes the pictures of docs/screenshots from the demo data.
 func TestScreenshots(t *testing.T) {
@@ -39,6 +69,10 @@ func TestScreenshots(t *testing.T) {
 	p.see("a", "Jonah Petrak")
 	p.MustElementX(`//li[contains(., 'Jonah Petrak')]//a[contains(@class, 'go')]`).MustClick()
 	p.see("button", "Undo")
+	stepTo(p, "Last")
+	p.see("[data-last] h2", "Last time")
+	shot("last")
+	stepTo(p, "Pain")
 	p.see("h2", "Where does it hurt")
 	paint(p, "back", [][2]float64{{176, 955}, {180, 968}, {186, 982}})
 	p.MustElementX(`//*[@role="radiogroup"][starts-with(@aria-label, "How it feels")]//button[text()="Numb, tingling"]`).MustClick()
@@ -51,8 +85,6 @@ func TestScreenshots(t *testing.T) {
 	p.MustElementX(`//*[@role="radiogroup"][starts-with(@aria-label, "Number now")]//button[text()="2"]`).MustClick()
 	p.MustElementX(`//*[@role="radiogroup"][starts-with(@aria-label, "At its worst")]//button[text()="4"]`).MustClick()
 	p.MustElementX(`//label[starts-with(text(), "Over the day")]/following-sibling::input`).MustInput("First steps only")
-	p.MustElement("[data-story]").MustScrollIntoView()
-	shot("story")
 	p.click("button", "Keep the story")
 	stepTo(p, "Screen")
 	p.see("h2", "question")
@@ -88,7 +120,6 @@ func TestScreenshots(t *testing.T) {
 	for _, s := range []string{"squat-heels-lift:left", "squat-knees-in:left", "side-curve:right"} {
 		p.touchSpot(s)
 	}
-	shot("signs")
 	p.MustNavigate(strings.Split(p.MustInfo().URL, "?")[0] + "/show")
 	p.see("h1", "What we found")
 	p.MustElement("svg[data-view=back] path")
@@ -128,6 +159,7 @@ func TestScreenshots(t *testing.T) {
 	p.see("[data-angles] dt", "Shoulder height")
 	p.MustWaitLoad()
 	shot("photos")
+	planShots(p, shot)
 	p.MustNavigate(p.base + "/atlas/infraspinatus?side=right&with=supraspinatus")
 	p.see("h2", "Infraspinatus")
 	p.MustElementX(`//button[text()="bones"]`).MustClick()

@@ -48,8 +48,9 @@ interface Props {
   caption?: ReactNode;
   /** Drawn on the skin and cut off at its edge. */
   inside?: ReactNode;
-  /** Drawn between the body and the marks. */
+  /** Drawn between the body and its zones, and between those and the marks. */
   children?: ReactNode;
+  over?: ReactNode;
 }
 
 export function Figure(props: Props) {
@@ -82,6 +83,7 @@ export function Figure(props: Props) {
       {zones.map((z) => (
         <ZoneShape key={z.kind} z={z} />
       ))}
+      {props.over}
       {marks.map((m) => (
         <MarkShape
           key={m.id}

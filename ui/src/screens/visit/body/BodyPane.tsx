@@ -158,6 +158,7 @@ function Charted({ view: v, visit, path, body: b }: Props & { view: View }) {
         )
       }
       marks={b.marksOn(v)}
+      over={<Ties ties={b.tiesOn(v)} view={v} />}
       cursor={b.aim?.view === v ? b.aim : undefined}
       onTouch={(p) => b.touch(v, p)}
       onAim={(p) => b.setAim({ view: v, ...p })}
@@ -165,7 +166,6 @@ function Charted({ view: v, visit, path, body: b }: Props & { view: View }) {
       onDrop={(point, p) => b.drop(v, point, p)}
       label={`${viewName[v]} of the body. Arrow keys move the aim, Enter marks. ${points} points.`}
     >
-      <Ties ties={b.tiesOn(v)} view={v} />
       {b.marking && <SignSpots core={core} view={v} state={state} />}
       {path.step === "measure" && !b.marking && (
         <PostureLines view={v} posture={state.posture} flags={state.posture_flags} />

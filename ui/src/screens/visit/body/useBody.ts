@@ -62,6 +62,9 @@ export function useBody(
     if (old) return touch(view, old);
     openPoint(point);
   };
+  /** "Soleus, left". */
+  const nameOf = (p: Pick<Schemas["Point"], "muscle" | "side">) =>
+    `${core.palpate(p.muscle, p.side, height).name}, ${p.side}`;
   return {
     pair,
     setPair,
@@ -75,10 +78,10 @@ export function useBody(
     answering,
     marksOn: (view: View) => marksOn(view, path, earlier, state.points, work),
     tiesOn: (view: View) =>
-      path.step === "plan" || path.step === "press" ? tiesOn(view, state.points, work, aiming.selected) : [],
-    /** "Soleus, left". */
-    nameOf: (p: Pick<Schemas["Point"], "muscle" | "side">) =>
-      `${core.palpate(p.muscle, p.side, height).name}, ${p.side}`,
+      path.step === "plan" || path.step === "press"
+        ? tiesOn(view, state.points, work, aiming.selected, nameOf)
+        : [],
+    nameOf,
     /** Where in the muscle a point lies, in words; "" for its own place. */
     siteOf: (p: Schemas["Point"]) =>
       p.site ? (core.palpate(p.muscle, p.side, height, p.site).sites[0]?.name ?? "") : "",

@@ -36,17 +36,21 @@ export function marksOn(
   ];
 }
 
-/** The lines from points to what depends on them, where one view shows both. */
+/** The lines from points to what depends on them; where the ruling point lies in
+ * another view it is named. */
 export function tiesOn(
   view: View,
   points: Schemas["Point"][],
   work: Schemas["PointWork"][],
   selected: string | undefined,
+  nameOf: (p: Schemas["Point"]) => string,
 ): Tie[] {
-  const at = (id: string | undefined) => points.find((p) => p.point === id && p.view === view);
   return work.flatMap((w) => {
-    const [from, to] = [at(w.of), at(w.point)];
-    return from && to ? [{ from, to, bright: selected === w.point || selected === w.of }] : [];
+    const ruling = points.find((p) => p.point === w.of);
+    const to = points.find((p) => p.point === w.point && p.view === view);
+    if (!ruling || !to) return [];
+    const from = ruling.view === view ? ruling : undefined;
+    return [{ from, name: nameOf(ruling), to, bright: selected === w.point || selected === w.of }];
   });
 }
 

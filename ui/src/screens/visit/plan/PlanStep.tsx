@@ -1,5 +1,5 @@
 // The points judged, how they hang together, and a session that fits the time.
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import type { Schemas } from "../../../api/client";
 import type { Body } from "../body/useBody";
 import { NextUp } from "../next/NextUp";
@@ -17,6 +17,9 @@ interface Props extends StepProps {
 
 export function PlanStep({ visit, body, work, ranking, go }: Props) {
   const [open, setOpen] = useState<string>();
+  const { leave } = body;
+  // What was looked at here is not what is charted or pressed next.
+  useEffect(() => leave, [leave]);
   if (visit.state.points.length === 0)
     return (
       <NextUp
