@@ -16,6 +16,8 @@ export const BodyFrame = styled.figure`
     touch-action: none;
     /* A layer of its own: on its way it is stretched, not painted again. */
     will-change: transform;
+    /* What lies beside it comes into sight at once when one goes back. */
+    overflow: visible;
     border-radius: 14px;
     outline-offset: -3px;
   }
@@ -70,6 +72,10 @@ export const BodyFrame = styled.figure`
     pointer-events: none;
   }
   figcaption {
+    position: relative;
+    width: 100%;
+    text-align: center;
+    background: var(--body-ground, var(--card));
     font-size: var(--t1);
     color: var(--ink-soft);
     padding-top: 2px;

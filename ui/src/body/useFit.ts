@@ -19,22 +19,26 @@ export function useFit(fit: Box | undefined, box: Box, zoom: Zoom, set: (z: Zoom
   now.current = zoom;
   /** Where the last movement led. */
   const led = useRef<Zoom>(undefined);
+  /** Still on its way: that is no movement by hand. */
+  const going = useRef(false);
   const key = fit && `${fit.x},${fit.y},${fit.width},${fit.height},${box.width}`;
   const latest = useRef({ fit, box, set });
   latest.current = { fit, box, set };
   useEffect(() => {
     const { fit: part, box: all, set: show } = latest.current;
     const from = now.current;
-    const moved = led.current && Math.abs(from.k - led.current.k) > 0.01;
+    const moved = led.current && !going.current && Math.abs(from.k - led.current.k) > 0.01;
     if (!part && (!led.current || moved)) return;
     const to = part ? fitted(part, all) : whole(all);
     if (part && nearer(from, to, part)) return;
     led.current = part && to;
     if (still()) return show(to);
+    going.current = true;
     const began = performance.now();
     let frame = requestAnimationFrame(function step(at) {
       const share = Math.min(1, Math.max(0, at - began) / movementMS);
       show(halfway(from, to, share * share * (3 - 2 * share)));
+      going.current = share < 1;
       if (share < 1) frame = requestAnimationFrame(step);
     });
     return () => cancelAnimationFrame(frame);
