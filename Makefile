@@ -57,10 +57,10 @@ ui/node_modules/.package-lock.json: ui/package.json ui/package-lock.json
 	@touch $@
 
 # What is not hot is not inlined: 50 kB less to load on a tablet.
-NOT_HOT := bytes context embed encoding/base64 encoding/json errors fmt internal/... io/fs os path reflect sort strconv \
-	strings syscall syscall/js time unicode unicode/utf8 mokren/core/calc mokren/core/device mokren/core/ids \
-	mokren/core/picture mokren/core/progress mokren/core/rights mokren/core/safety mokren/core/strict \
-	mokren/core/treat mokren/core/visit mokren/wasm
+NOT_HOT := bytes cmp container/heap context embed encoding/base64 encoding/json errors fmt internal/... io/fs iter \
+	maps math os path reflect sort strconv strings sync syscall syscall/js time unicode unicode/utf8 mokren/core/assess \
+	mokren/core/calc mokren/core/device mokren/core/ids mokren/core/picture mokren/core/progress mokren/core/rights \
+	mokren/core/safety mokren/core/strict mokren/core/treat mokren/core/visit mokren/wasm
 
 $(WASM): $(GO_SOURCES) go.mod Makefile
 	GOOS=js GOARCH=wasm go build $(GOFLAGS_BUILD) -ldflags='-s -w' $(NOT_HOT:%=-gcflags=%=-l) -o $@ ./wasm

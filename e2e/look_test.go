@@ -128,6 +128,7 @@ func TestDragCorrectsAPlace(t *testing.T) {
 	}
 	p.sent()
 	assert.InDelta(t, 772, at(), 2)
+	p.still()
 	box := p.MustElement("svg[data-view=back] .mark path").MustShape().Box()
 	x, y := box.X+box.Width/2, box.Y+box.Height/2
 	p.Mouse.MustMoveTo(x, y).MustDown(proto.InputMouseButtonLeft)
