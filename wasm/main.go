@@ -81,11 +81,8 @@ func text(f func([]js.Value) (any, error)) js.Func {
 
 func reduce(a []js.Value) (any, error) {
 	var ctx visit.Context
-	if err := json.Unmarshal([]byte(a[0].String()), &ctx); err != nil {
-		return nil, err
-	}
 	var events []visit.Event
-	if err := json.Unmarshal([]byte(a[1].String()), &events); err != nil {
+	if err := read(a, &ctx, &events); err != nil {
 		return nil, err
 	}
 	return visit.Reduce(ctx, events), nil
@@ -113,26 +110,33 @@ func read(a []js.Value, into ...any) error {
 	return nil
 }
 
+// sought is a visit's state as it is read beside earlier spots and suspects.
+type sought struct {
+	ctx      visit.Context
+	state    visit.State
+	earlier  []visit.FoundPoint
+	suspects []assess.Suspect
+}
+
+func readSought(a []js.Value) (v sought, err error) {
+	err = read(a, &v.ctx, &v.state, &v.earlier, &v.suspects)
+	return v, err
+}
+
 func work(a []js.Value) (any, error) {
-	var ctx visit.Context
-	var state visit.State
-	var earlier []visit.FoundPoint
-	var suspects []assess.Suspect
-	if err := read(a, &ctx, &state, &earlier, &suspects); err != nil {
+	v, err := readSought(a)
+	if err != nil {
 		return nil, err
 	}
-	return state.Work(ctx, earlier, suspects), nil
+	return v.state.Work(v.ctx, v.earlier, v.suspects), nil
 }
 
 func trace(a []js.Value) (any, error) {
-	var ctx visit.Context
-	var state visit.State
-	var earlier []visit.FoundPoint
-	var suspects []assess.Suspect
-	if err := read(a, &ctx, &state, &earlier, &suspects); err != nil {
+	v, err := readSought(a)
+	if err != nil {
 		return nil, err
 	}
-	return state.Trace(ctx, earlier, suspects, visit.UUID(a[4].String()))
+	return v.state.Trace(v.ctx, v.earlier, v.suspects, visit.UUID(a[4].String()))
 }
 
 // planned plans as accepted, or as wanted where that is not null.

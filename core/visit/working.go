@@ -143,7 +143,7 @@ func (s State) judging(earlier []FoundPoint) []points.Point {
 			found = float64(cmp.Or(before.FirstMS, before.ChartedMS))
 			q.Own = before.Own
 		} else {
-			found = visitStart(s, found)
+			found = lastCharted(s, found)
 		}
 		q.FoundAt = &found
 		out[i] = q
@@ -151,8 +151,9 @@ func (s State) judging(earlier []FoundPoint) []points.Point {
 	return out
 }
 
-// visitStart: the points of one visit are found at one time.
-func visitStart(s State, found float64) float64 {
+// lastCharted is when the visit's last point was charted: the new spots of one
+// visit are found at one time.
+func lastCharted(s State, found float64) float64 {
 	for _, p := range s.Points {
 		found = max(found, float64(p.ChartedMS))
 	}

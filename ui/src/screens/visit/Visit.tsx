@@ -20,7 +20,7 @@ import { ScreenStep } from "./screening/ScreenStep";
 import { WhatNext } from "./next/WhatNext";
 import { type Path, usePath } from "./steps";
 import { SuspectStep } from "./suspects/SuspectStep";
-import { useWork } from "./work/useWork";
+import { useWork } from "./judged/useWork";
 import { useRanking } from "./suspects/useRanking";
 import { Top } from "./Top";
 import { phone, upright } from "../../theme";

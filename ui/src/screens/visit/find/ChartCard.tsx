@@ -7,7 +7,7 @@ import { Row, Said, Stack } from "../../../parts/layout";
 import { one, plain, sentence } from "../../../parts/words";
 import type { Aim } from "../body/useAiming";
 import type { Body } from "../body/useBody";
-import { ownRegions } from "../work/useWork";
+import { ownRegions } from "../judged/useWork";
 import type { StepProps } from "../StepProps";
 import { type Chart, chartOf, feltOf, fresh } from "./chart";
 import { Deciding, More } from "./ChartFields";
