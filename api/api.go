@@ -16,6 +16,7 @@ import (
 	"mokren/core/body"
 	"mokren/core/plan"
 	"mokren/core/points"
+	"mokren/core/treat"
 	"mokren/store"
 )
 
@@ -124,6 +125,8 @@ func schemaName(t reflect.Type, hint string) string {
 		return "XY"
 	case reflect.TypeFor[struct{}]():
 		return "Nothing"
+	case reflect.TypeFor[treat.Plan]():
+		return "HoldPlan" // a session has a plan too
 	}
 	name := huma.DefaultSchemaNamer(t, hint)
 	switch t.PkgPath() {

@@ -277,10 +277,9 @@ func TestAWarmCalfStopsEverythingThroughTheAPI(t *testing.T) {
 		return out
 	}
 	begin := func() map[string]any {
-		return event("hold-started", map[string]any{
-			"hold": uuid.NewString(), "point": point,
-			"start": start.Adapt(v.State.Screening.Limits, nil),
-		})
+		adapted, err := start.Adapt(v.State.Screening.Limits, nil)
+		require.NoError(t, err)
+		return event("hold-started", map[string]any{"hold": uuid.NewString(), "point": point, "start": adapted})
 	}
 	statuses(event("screening-answered", map[string]any{"answers": all}),
 		event("consent-recorded", map[string]any{"area": "visit", "given": true}),

@@ -35,6 +35,7 @@ func describeVocabulary(r huma.Registry) {
 	union(r, treat.Advices())
 	union(r, treat.Kinds())
 	union(r, treat.Outcomes())
+	union(r, treat.AllEnded())
 	union(r, progress.Signals())
 	describeEvents(r)
 	// What the browser's core gives without a request of its own.

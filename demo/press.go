@@ -32,8 +32,12 @@ func (h hand) begin(side ids.Side, limits safety.Adaptation) visit.HoldStarted {
 	if err != nil {
 		panic(err) // the demo's own muscles
 	}
+	adapted, err := start.Adapt(limits, h.where)
+	if err != nil {
+		panic(err)
+	}
 	out := visit.HoldStarted{
-		Hold: visit.UUID(id().String()), Point: visit.UUID(h.point.String()), Start: start.Adapt(limits, h.where),
+		Hold: visit.UUID(id().String()), Point: visit.UUID(h.point.String()), Start: adapted,
 		Contact: h.muscle.Contacts[0], MuscleSet: "tension",
 	}
 	for _, p := range h.muscle.Positions {

@@ -161,7 +161,9 @@ func begin(a []js.Value) (any, error) {
 	if err != nil {
 		return nil, err
 	}
-	start = start.Adapt(adapt, where)
+	if start, err = start.Adapt(adapt, where); err != nil {
+		return nil, err
+	}
 	return map[string]any{"start": start, "line": treat.NewCoach(start).At(0)}, nil
 }
 

@@ -2,6 +2,7 @@ package calc
 
 import (
 	"bytes"
+	"cmp"
 	"context"
 	"encoding/json"
 	"fmt"
@@ -9,6 +10,7 @@ import (
 	"strconv"
 	"strings"
 
+	"mokren/core/atlas"
 	"mokren/core/ids"
 	"mokren/core/safety"
 	"mokren/core/strict"
@@ -43,6 +45,16 @@ type CoachStartLine struct {
 	Scale      *int         `json:"scale,omitempty"`
 	Muscle     ids.Muscle   `json:"muscle,omitempty"`
 	Side       ids.Side     `json:"side,omitempty"`
+
+	NumberSteers *bool              `json:"number_steers,omitempty"`
+	MinGainDeg   *float64           `json:"min_gain_deg,omitempty" minimum:"0" maximum:"90"`
+	Variant      string             `json:"variant,omitempty" enum:"reciprocal,small,imagined"`
+	Stations     *int               `json:"stations,omitempty"`
+	Places       *int               `json:"places,omitempty"`
+	Moves        *int               `json:"moves,omitempty"`
+	Numbers      map[string]float64 `json:"numbers,omitempty" doc:"a practice's own, by name, within their brackets"`
+	Name         string             `json:"name,omitempty" doc:"what the practice calls its copy"`
+	Source       string             `json:"source,omitempty"`
 }
 
 // CoachLine is one later line; value holds the score, the trend, the kind of
@@ -51,6 +63,8 @@ type CoachLine struct {
 	T     json.Number     `json:"t"`
 	Event string          `json:"event"`
 	Value json.RawMessage `json:"value,omitempty"`
+	// Source is the device that it came from; undo takes back only its own.
+	Source string `json:"source,omitempty"`
 }
 
 // milliseconds reads seconds with at most three decimals, exactly.
@@ -76,10 +90,11 @@ func ParseStart(raw []byte, where []safety.Place) (treat.Start, error) {
 	if ms, err := milliseconds(in.T, "$.t"); err != nil || ms != 0 {
 		return treat.Start{}, &strict.Error{Path: "$.t", Given: string(in.T), Allowed: "0 for the start"}
 	}
-	r := treat.Request{
+	r := holdRequest{treat.Request{
 		Protocol: in.Protocol, Target: in.Target, Soft: in.Soft, Hard: in.Hard, Muscle: in.Muscle, Where: where,
-		Side: in.Side,
-	}
+		Side: in.Side, NumberSteers: in.NumberSteers, MinGainDeg: in.MinGainDeg, Variant: in.Variant,
+		Stations: in.Stations, Places: in.Places, Moves: in.Moves, Numbers: in.Numbers, Name: in.Name,
+	}}
 	if in.Scale != nil {
 		if *in.Scale != 10 && *in.Scale != 5 {
 			return treat.Start{}, &strict.Error{Path: "$.scale", Given: fmt.Sprint(*in.Scale), Allowed: "10 or 5"}
@@ -96,7 +111,39 @@ func ParseStart(raw []byte, where []safety.Place) (treat.Start, error) {
 		}
 		r.CapMS = &ms
 	}
-	return treat.NewStart(r)
+	r.fromAtlas()
+	return treat.NewStart(r.Request)
+}
+
+// holdRequest is a request whose absent numbers the atlas knows.
+type holdRequest struct{ treat.Request }
+
+const (
+	stationCM     = 1.25 // from one station to the next
+	limbGain      = 5.0  // degrees; a round that gains less is the last
+	spineGain     = 7.0
+	fewest, most  = 3, 12
+	usualHeightCM = 170.0
+)
+
+// fromAtlas sets what depends on the muscle: how many stations its attachment
+// has, and how many degrees count.
+func (r *holdRequest) fromAtlas() {
+	m, err := atlas.Get(r.Muscle)
+	if err != nil {
+		return
+	}
+	if r.Stations == nil {
+		side := cmp.Or(r.Side, ids.Right)
+		n := int(m.AttachmentCM(side, usualHeightCM) / stationCM)
+		r.Stations = new(min(most, max(fewest, n)))
+	}
+	if r.MinGainDeg == nil {
+		r.MinGainDeg = new(limbGain)
+		if m.OfSpine() {
+			r.MinGainDeg = new(spineGain)
+		}
+	}
 }
 
 // ParseEvent reads a later line on a scale.
@@ -115,7 +162,9 @@ func ParseEvent(raw []byte, scale int) (treat.Event, error) {
 	if err != nil {
 		return treat.Event{}, err
 	}
-	return treat.ParseEvent(ms, in.Event, in.Value, scale)
+	e, err := treat.ParseEvent(ms, in.Event, in.Value, scale)
+	e.Source = in.Source
+	return e, err
 }
 
 // maxLines is far above any hold: 120 s of pressure and of a pad at 20 Hz are

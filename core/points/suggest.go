@@ -110,7 +110,7 @@ func (r Request) choose(where []safety.Place) choice {
 		return choice{"slack-hold", r.gentle() + ": in slack, light.", false, lightly}
 	case r.FirstVisit || r.has("first-visit"):
 		return r.firstTime()
-	case frontOfNeck(m):
+	case r.frontOfNeck():
 		return choice{protocol: "brief-holds", why: "Front of the neck: brief holds only, never longer than 10 s."}
 	case slices.Contains(guardedMuscles, m) || at(guardedRegions) && !slices.Contains(byBreath, m):
 		return choice{protocol: "hold-to-release", why: "Nerves and vessels are near: hold at first resistance."}
@@ -139,19 +139,14 @@ var (
 	sole           = ids.List[ids.Region]("heel medial-arch lateral-sole mid-sole metatarsal-heads")
 )
 
-func frontOfNeck(m ids.Muscle) bool {
-	return m == "sternocleidomastoid-sternal" || m == "sternocleidomastoid-clavicular"
-}
-
-// onFrontOfNeck are the only schools with presses short enough for it.
-var onFrontOfNeck = ids.List[ids.Protocol]("brief-holds short-repeats pulses")
+func (r Request) frontOfNeck() bool { return treat.OnFrontOfNeck(r.Point.Muscle, r.Point.where()) }
 
 // firstTime: pulses where it is sensitive or the time short, else a slow ramp.
 func (r Request) firstTime() choice {
 	one := safety.Adaptation{Down: 1}
 	t, said := r.Point.tenderness()
 	short := r.Screening.Limits.CapSeconds != nil && *r.Screening.Limits.CapSeconds < slowRampS
-	if frontOfNeck(r.Point.Muscle) || said && t >= 7 || short {
+	if r.frontOfNeck() || said && t >= 7 || short {
 		return choice{"pulses", "First visit, and a sensitive place: pulses, ceilings down by 1.", false, one}
 	}
 	return choice{"slow-ramp", "First visit: a slow ramp within comfort, ceilings down by 1.", false, one}
@@ -179,14 +174,14 @@ func (r Request) has(q ids.Question) bool {
 
 // neverHere names a point at which no school is left.
 func (r Request) neverHere() string {
-	if !frontOfNeck(r.Point.Muscle) {
+	if !r.frontOfNeck() {
 		return ""
 	}
-	switch {
-	case r.has("anticoagulant"):
-		return "Nothing on the front of the neck with an anticoagulant or bleeding disorder."
+	switch why := r.Screening.Forbids("brief-holds", true); {
 	case r.Screening.Limits.NumberCannotSteer:
 		return "Nothing on the front of the neck when the client's number cannot steer."
+	case why != "":
+		return why
 	case r.gentle() != "":
 		return "Nothing on the front of the neck: " + r.gentle() + ", and slack holds are too long there."
 	}
@@ -195,13 +190,11 @@ func (r Request) neverHere() string {
 
 // unfit tells why a school that was chosen by hand is not done here.
 func (r Request) unfit(p ids.Protocol) string {
-	switch {
-	case r.Screening.Limits.NumberCannotSteer && p != "hold-to-release":
-		return "The client's number cannot steer today: only hold to release, broad, 30 s."
-	case frontOfNeck(r.Point.Muscle) && !slices.Contains(onFrontOfNeck, p):
+	if why := r.Screening.Forbids(p, r.frontOfNeck()); why != "" {
+		return why
+	}
+	if r.frontOfNeck() && !treat.ShortEnough(p) {
 		return "Front of the neck: only brief holds, short repeats and pulses."
-	case p == "resisted-lengthening" && (r.has("hypermobility") || r.has("osteoporosis")):
-		return "Not with hypermobility or osteoporosis."
 	}
 	return ""
 }

@@ -52,6 +52,8 @@ type Adaptation struct {
 	NumberCannotSteer bool `json:"number_cannot_steer,omitempty"`
 	// SlackOrBroad: only with the muscle in slack, or with a broad contact.
 	SlackOrBroad bool `json:"slack_or_broad,omitempty"`
+	// AskArm: each asking also asks for the arm.
+	AskArm bool `json:"ask_arm,omitempty"`
 }
 
 var (
@@ -205,7 +207,8 @@ var questions = []Question{
 		ids.List[ids.Muscle]("sternocleidomastoid-sternal sternocleidomastoid-clavicular"), scalenes...,
 	)...),
 	adapt("thoracic-outlet", "Arm tingling from the collar-bone region (thoracic outlet)?",
-		"Scalenes light, ask about the arm at each stage: shorter holds.", Adaptation{CapSeconds: number(60)}),
+		"Scalenes light, ask about the arm at each stage: shorter holds.",
+		Adaptation{CapSeconds: number(60), AskArm: true}),
 	adapt("high-blood-pressure", "High or unstable blood pressure?", "Shorter holds; sit up slowly.",
 		Adaptation{CapSeconds: number(60)}),
 	adapt("dizziness", "Dizziness that is explained?", "Neck gently; sit up slowly.", Adaptation{Down: 1}),

@@ -133,7 +133,7 @@ func (s *Screening) apply(q Question, a Answer) {
 
 func (a Adaptation) asks() bool {
 	return a.Ceiling != nil || a.Down > 0 || a.CapSeconds != nil || len(a.AvoidPositions) > 0 ||
-		a.NumberCannotSteer || a.SlackOrBroad
+		a.NumberCannotSteer || a.SlackOrBroad || a.AskArm
 }
 
 // Strictest combines what two rules ask: the lower of each, everything that
@@ -148,7 +148,7 @@ func (a Adaptation) Strictest(b Adaptation) Adaptation {
 	out := Adaptation{
 		lower(a.Ceiling, b.Ceiling), max(a.Down, b.Down), lower(a.CapSeconds, b.CapSeconds),
 		slices.Clone(a.AvoidPositions), a.NumberCannotSteer || b.NumberCannotSteer,
-		a.SlackOrBroad || b.SlackOrBroad,
+		a.SlackOrBroad || b.SlackOrBroad, a.AskArm || b.AskArm,
 	}
 	for _, p := range b.AvoidPositions {
 		if !slices.Contains(out.AvoidPositions, p) {

@@ -41,7 +41,7 @@ var (
 	guarded   = Limits{4, 5, 6, MaxCapMS}
 	scalene   = Limits{4, 4, 5, MaxCapMS}
 	coccyx    = Limits{3, 4, 5, MaxCapMS}
-	neckFront = Limits{4, 5, 6, 10_000}
+	neckFront = Limits{4, 5, 6, 30_000}
 )
 
 var bySite = map[ids.Muscle]struct {

@@ -12,7 +12,7 @@ import (
 
 func TestSiteCeilings(t *testing.T) {
 	for muscle, want := range map[ids.Muscle]safety.Limits{
-		"sternocleidomastoid-sternal": {Target: 4, Soft: 5, Hard: 6, CapMS: 10_000},
+		"sternocleidomastoid-sternal": {Target: 4, Soft: 5, Hard: 6, CapMS: 30_000},
 		"suboccipitals":               {Target: 4, Soft: 5, Hard: 6, CapMS: 120_000},
 		"subscapularis":               {Target: 4, Soft: 5, Hard: 6, CapMS: 120_000},
 		"psoas-major":                 {Target: 4, Soft: 5, Hard: 6, CapMS: 120_000},
@@ -36,7 +36,7 @@ func TestCeilingsByPlace(t *testing.T) {
 	for region, want := range map[ids.Region]safety.Limits{
 		"axilla": guarded, "lateral-neck": guarded, "suboccipital": guarded, "groin": guarded, "popliteal": guarded,
 		"epigastrium": guarded, "umbilical": guarded, "lower-abdomen": guarded,
-		"anterior-neck": {Target: 4, Soft: 5, Hard: 6, CapMS: 10_000},
+		"anterior-neck": {Target: 4, Soft: 5, Hard: 6, CapMS: 30_000},
 		"coccyx":        {Target: 3, Soft: 4, Hard: 5, CapMS: 120_000},
 		"upper-calf":    safety.Open,
 	} {
@@ -45,7 +45,7 @@ func TestCeilingsByPlace(t *testing.T) {
 		assert.Equal(t, want != safety.Open, where != "", region)
 	}
 	got, where := safety.Site("scalenus-medius", at("anterior-neck"))
-	assert.Equal(t, safety.Limits{Target: 4, Soft: 4, Hard: 5, CapMS: 10_000}, got, "the strictest of each")
+	assert.Equal(t, safety.Limits{Target: 4, Soft: 4, Hard: 5, CapMS: 30_000}, got, "the strictest of each")
 	assert.Equal(t, "the scalenes and the front of the neck", where)
 }
 

@@ -2,89 +2,6 @@ package treat
 
 import "slices"
 
-// Advice is what the coach says to do, by id.
-type Advice string
-
-// The advice ids.
-const (
-	SettleIn      Advice = "settle-in"
-	AskScore      Advice = "ask-score"
-	AskTrend      Advice = "ask-trend"
-	AskStillOn    Advice = "ask-still-on"
-	SinkSlightly  Advice = "sink-slightly"
-	EaseOff       Advice = "ease-off"
-	Hold          Advice = "hold"
-	Deepen        Advice = "breathe-and-deepen"
-	MoreSlack     Advice = "more-slack"
-	ReleaseSlowly Advice = "release-slowly"
-	Flush         Advice = "flush"
-	ReturnLighter Advice = "return-lighter"
-	ChangeAngle   Advice = "change-angle"
-	MoveOff       Advice = "move-off"
-	Rest          Advice = "rest"
-	NextRep       Advice = "next-rep"
-	Done          Advice = "done"
-	TraceBack     Advice = "trace-back"
-	Stop          Advice = "stop"
-)
-
-// Phase is where a hold stands.
-type Phase string
-
-// The phases. Settle waits for a baseline; check waits for "still on it?";
-// release means that coming off has been advised and is awaited.
-const (
-	PhaseReady    Phase = "ready"
-	PhaseSettle   Phase = "settle"
-	PhaseStage    Phase = "stage"
-	PhaseCheck    Phase = "check"
-	PhaseOffSpot  Phase = "off-spot"
-	PhasePaused   Phase = "paused"
-	PhaseMovedOff Phase = "moved-off"
-	PhaseRelease  Phase = "release"
-	PhaseFlush    Phase = "flush"
-	PhaseReturn   Phase = "return"
-	PhaseDone     Phase = "done"
-	PhaseStopped  Phase = "stopped"
-)
-
-// Advices lists them all.
-func Advices() []Advice {
-	return []Advice{
-		SettleIn, AskScore, AskTrend, AskStillOn, SinkSlightly, EaseOff, Hold, Deepen, MoreSlack, ReleaseSlowly,
-		Flush, ReturnLighter, ChangeAngle, MoveOff, Rest, NextRep, Done, TraceBack, Stop,
-	}
-}
-
-// Phases lists them all.
-func Phases() []Phase {
-	return []Phase{
-		PhaseReady, PhaseSettle, PhaseStage, PhaseCheck, PhaseOffSpot, PhasePaused, PhaseMovedOff, PhaseRelease,
-		PhaseFlush, PhaseReturn, PhaseDone, PhaseStopped,
-	}
-}
-
-// Line is what the coach shows after an event. Times are seconds.
-type Line struct {
-	T          float64  `json:"t"`
-	Phase      Phase    `json:"phase"`
-	Advice     []Advice `json:"advice"`
-	Ask        string   `json:"ask,omitempty"`
-	Stage      int      `json:"stage"`
-	StageLeftS float64  `json:"stage_left_s"`
-	PressureS  float64  `json:"pressure_s"`
-	OverrunS   float64  `json:"overrun_s"`
-	// WaitLeftS is what is left of a flush, in seconds.
-	WaitLeftS float64 `json:"wait_left_s"`
-	Text      string  `json:"text"`
-	Reason    string  `json:"reason"`
-	// Rule is the number of the coach rule behind the advice, 0 for none.
-	Rule int `json:"rule"`
-	// Ignored tells that the event was recorded but changed nothing.
-	Ignored bool     `json:"ignored,omitempty"`
-	Summary *Summary `json:"summary,omitempty"`
-}
-
 // Coach runs one hold. The zero value is not useful; see NewCoach.
 type Coach struct {
 	start Start
@@ -129,7 +46,7 @@ func (c *Coach) At(ms int64) Line {
 func (c *Coach) record(e Event) (ignored string) {
 	c.log = append(c.log, e)
 	c.before = append(c.before, c.s)
-	c.s.advance(e.At, false)
+	c.s.advance(e.At, !c.s.rules.tiesWait && !e.Kind.isAnswer())
 	return c.s.apply(e)
 }
 

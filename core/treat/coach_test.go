@@ -145,8 +145,8 @@ func TestCoachRules(t *testing.T) {
 			},
 		},
 		{
-			name: "3: three after sinking twice sinks on", log: "0 contact,2 score 1,4 score 2,6 score 3",
-			phase: "settle", want: []treat.Advice{"sink-slightly"}, rule: 3,
+			name: "3: three after sinking twice begins the stage", log: "0 contact,2 score 1,4 score 2,6 score 3",
+			phase: "stage", want: []treat.Advice{"hold"},
 		},
 		{
 			name: "3: a higher number after sinking is no rise", log: "0 contact,2 score 3,4 score 6", phase: "stage",
@@ -443,8 +443,9 @@ func TestLimitsResolveToTheStrictest(t *testing.T) {
 	ms := func(v int64) *int64 { return &v }
 	s := start(t, treat.Request{Muscle: "scalenus-medius", Target: f(6)})
 	assert.Equal(t, []float64{4, 4, 5}, []float64{s.Limits.Target, s.Limits.Soft, s.Limits.Hard})
-	s = start(t, treat.Request{Muscle: "sternocleidomastoid-sternal"})
-	assert.Equal(t, int64(10_000), s.Limits.CapMS)
+	s = start(t, treat.Request{Protocol: "brief-holds", Muscle: "sternocleidomastoid-sternal"})
+	assert.Equal(t, int64(30_000), s.Limits.CapMS, "in all")
+	assert.Equal(t, int64(10_000), s.Plan.PressMaxMS, "at a time")
 	s = start(t, treat.Request{Muscle: "coccyx-region"})
 	assert.Equal(t, []float64{3, 4, 5}, []float64{s.Limits.Target, s.Limits.Soft, s.Limits.Hard})
 	s = start(t, treat.Request{Muscle: "soleus", Target: f(3)})
@@ -460,7 +461,7 @@ func TestLimitsResolveToTheStrictest(t *testing.T) {
 		{treat.Request{Target: f(8)}, "$.target"},
 		{treat.Request{Hard: f(6)}, "$.soft_ceiling"},
 		{treat.Request{Scale: 7}, "$.scale"},
-		{treat.Request{Protocol: "pulses"}, "$.protocol"},
+		{treat.Request{Muscle: "sternocleidomastoid-sternal"}, "$.protocol"},
 		{treat.Request{Protocol: "press"}, "$.protocol"},
 	} {
 		if c.r.Protocol == "" {

@@ -37,6 +37,8 @@ const (
 	KindResume       Kind = "resume"
 	KindRelease      Kind = "release"
 	KindClientStop   Kind = "client-stop"
+	KindRange        Kind = "range"
+	KindEnd          Kind = "end"
 	KindUndo         Kind = "undo"
 	KindTick         Kind = "tick"
 )
@@ -44,7 +46,8 @@ const (
 var kinds = []Kind{
 	KindStart, KindContact, KindScore, KindTrend, KindReferral, KindTwitch, KindGuard, KindNerveSign,
 	KindPulse, KindUnwell, KindSkinReaction, KindSoftening, KindOffSpot, KindOnSpot, KindPressure, KindBreath, KindRep,
-	KindAngleChange, KindPause, KindResume, KindRelease, KindClientStop, KindUndo, KindTick,
+	KindAngleChange, KindPause, KindResume, KindRelease, KindClientStop, KindRange,
+	KindEnd, KindUndo, KindTick,
 }
 
 // Kinds lists what can happen.
@@ -58,6 +61,7 @@ type Event struct {
 	Word    string  // trend, breath: the value; nerve-sign, unwell: its kind, may be empty
 	Regions []ids.Region
 	KPa     float64
+	Degrees float64
 	// Source is the device that it came from; undo takes back only its own.
 	Source string
 }
@@ -103,6 +107,11 @@ func ParseEvent(at int64, kind string, value json.RawMessage, scale int) (Event,
 		e.KPa = kPa
 		return e, err
 	}
+	if e.Kind == KindRange {
+		deg, err := v.degrees()
+		e.Degrees = deg
+		return e, err
+	}
 	if v != nil {
 		return e, v.refuse("no value with " + kind)
 	}
@@ -141,6 +150,29 @@ func (v eventValue) number(most float64, allowed string, step float64) (float64,
 		return 0, v.refuse(allowed)
 	}
 	return n, nil
+}
+
+const mostDegrees = 360
+
+// degrees of a movement; beyond the neutral position they are negative.
+func (v eventValue) degrees() (float64, error) {
+	const allowed = "a number of degrees from -360 to 360"
+	if v == nil {
+		return 0, v.refuse(allowed)
+	}
+	var n float64
+	if err := v.decode(&n); err != nil {
+		return 0, err
+	}
+	if n < -mostDegrees || n > mostDegrees {
+		return 0, v.refuse(allowed)
+	}
+	return n, nil
+}
+
+// isAnswer: an answer at the very moment of a deadline is in time.
+func (k Kind) isAnswer() bool {
+	return k == KindScore || k == KindTrend || k == KindSoftening || k == KindOnSpot
 }
 
 // word is one of a list; "" where none is given and none is needed.

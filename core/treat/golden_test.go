@@ -105,6 +105,54 @@ func TestWriteGoldenLogs(t *testing.T) {
 		}
 		writeGolden(t, path.Join(dir, fmt.Sprintf("random-%02d.txt", seed)), req, drawnLog(r, req.Scale))
 	}
+	for _, p := range treat.Protocols() {
+		for seed := range uint64(4) {
+			r := rand.New(rand.NewPCG(seed, 12))
+			req := treat.Request{Protocol: p.ID, Muscle: "soleus", Side: "right"}
+			file := fmt.Sprintf("%s-%d.txt", p.ID, seed)
+			writeGolden(t, path.Join(dir, file), req, obedientLog(t, r, req))
+		}
+	}
+}
+
+// obedientLog is a hold that goes its way: every asking is answered, coming off
+// is obeyed, and now and then something happens.
+func obedientLog(t *testing.T, r *rand.Rand, req treat.Request) []goldenEvent {
+	start, err := treat.NewStart(req)
+	require.NoError(t, err)
+	coach := treat.NewCoach(start)
+	log := []goldenEvent{}
+	put := func(at int64, event, value string) {
+		e := goldenEvent{AtMS: at, Event: event}
+		if value != "" {
+			e.Value = json.RawMessage(value)
+		}
+		parsed, err := treat.ParseEvent(at, event, e.Value, start.Scale)
+		require.NoError(t, err)
+		log = append(log, e)
+		coach.Apply(parsed)
+	}
+	put(0, "contact", "")
+	number := start.Limits.Target
+	for at := int64(1000); at < 300_000 && len(log) < 60; at += 1000 {
+		l := coach.At(at)
+		switch {
+		case l.Phase == treat.PhaseDone || l.Phase == treat.PhaseStopped:
+			return log
+		case l.Phase == treat.PhaseRelease:
+			put(at, "release", "")
+		case l.Phase == treat.PhaseReturn || l.Phase == treat.PhaseReady && at > 1000:
+			put(at, "contact", "")
+		case l.Ask != "":
+			put(at+400, "score", fmt.Sprint(max(0, number-float64(r.IntN(5))/2)))
+			number = max(1, number-0.5)
+		case r.IntN(25) == 0:
+			put(at+400, []string{"guard", "softening", "twitch", "off-spot", "on-spot", "rep"}[r.IntN(6)], "")
+		case at%10_000 == 0:
+			put(at, "tick", "")
+		}
+	}
+	return log
 }
 
 func writeGolden(t *testing.T, file string, req treat.Request, log []goldenEvent) {

@@ -5,6 +5,7 @@ import (
 	"slices"
 
 	"mokren/core/ids"
+	"mokren/core/safety"
 )
 
 // pending is what waits behind a flush.
@@ -14,8 +15,12 @@ const (
 	nothing pending = iota
 	returnLighter
 	returnInSlack
+	nextPress // the next of a protocol's own presses
 	traceBack
 )
+
+// isReturn: the hand comes back lighter.
+func (p pending) isReturn() bool { return p == returnLighter || p == returnInSlack }
 
 // state is a hold between two events. It is a value but for its slices, which
 // are only appended to: a copy kept aside stays what it was, and going back to
@@ -23,25 +28,36 @@ const (
 type state struct {
 	start  Start
 	rules  rulebook
+	plan   Plan
+	steer  steering
+	limits safety.Limits // in force: lower on the return and in narrow
 	now    int64
-	place  Phase // ready, paused, moved-off, flush, return, done, stopped; empty while pressing
-	target float64
+	place  Phase // ready, paused, moved-off, flush, return, done, stopped; empty in a part
+	part   part
+	parts  []PartRecord
 
 	pressed, overrun int64
+	unbroken         int64 // pressing without a pause, for the front of the neck
+	spent            int64 // since contact, where nothing is pressed
 	flushEnd         int64
 	pend             pending
 	closing          bool // coming off was advised; nothing deepens any more
 	capped           bool
+	over             bool // the log was closed
 
 	answeredAt int64 // contact or the last answer
 	answered   bool  // since this contact
 	askDue     bool
+	askTrend   bool // the trend is asked first
+	askAfter   bool // the last press's number is asked after it
+	numberAt   int64
+	number     float64 // the last one under pressure
 
 	needBase bool // the next score is a new baseline
 	off      bool // slipped off the spot
 	checking bool // a sudden fall waits for "still on it?"
 
-	running   bool // a stage's window runs
+	running   bool // numbers are compared: a baseline stands
 	again     bool // the stage that comes is the interrupted one, not the next
 	stage     int
 	stageFrom int64
@@ -50,11 +66,15 @@ type state struct {
 	base      float64
 	last      float64
 	stages    []StageRecord // ended; the one that runs is open
-	open      StageRecord
+	open      openStage
 	since     []given // scores since the baseline, for the sudden fall
 
-	overHard, rises, guards, nerves, pulses, sinks, eased int
-	returned, released, twitch, siteClosed, traceBack     bool
+	spotBase *float64 // this spot's first baseline
+	eased    int
+	course   course
+
+	overHard, rises, guards, nerves, pulses, sinks    int
+	returned, released, twitch, siteClosed, traceBack bool
 
 	highest   float64
 	lastScore *float64
@@ -62,6 +82,8 @@ type state struct {
 	signs     []string
 	gentler   ids.Protocol
 	trace     []TracePoint
+	ended     Ended
+	ranges    []float64
 
 	advice []Advice
 	ask    string
@@ -70,30 +92,76 @@ type state struct {
 	rule   int
 }
 
+// course is where the steering of a protocol stands; each kind uses its own few.
+type course struct {
+	rep       int // presses, movements, rounds, breaths, tries
+	repAt     int64
+	place     int
+	aim       float64 // pulses
+	depth     int     // steps deeper than the first press
+	lighter   bool    // the next press is one lighter
+	top       *float64
+	was       *float64 // the press before
+	ramped    int64    // of the ramp, ms
+	waits     bool     // the ramp waits
+	from      int64    // contact
+	soft      bool     // softening was felt
+	softAt    int64
+	angled    bool    // another angle was tried
+	tested    float64 // slack-hold's B
+	stilled   bool    // the still part is behind
+	more      bool    // more slack was tried at 45 s
+	answers   int
+	guardAt   int64
+	across    bool // strokes across, after those along
+	lastRange int  // how many ranges there were at the last judged round
+	roundGain float64
+	hasGain   bool
+	borne     bool
+	reduced   bool
+	moved     int  // movements under breath-sink's contact
+	sank      bool // one sink on the out-breath between two moves
+}
+
 // given is a score with its time in ms.
 type given struct {
 	at    int64
 	score float64
 }
 
+const never = math.MaxInt64
+
 func newState(st Start) state {
-	s := state{start: st, rules: rulebooks[st.Rules], place: PhaseReady, target: st.Limits.Target}
+	s := state{
+		start: st, rules: rulebooks[st.Rules], plan: st.plan(), limits: st.Limits, place: PhaseReady,
+		numberAt: -1, part: part{halted: -1},
+	}
+	s.steer = steerings[s.plan.Steering]
+	s.steer.newSpot(&s)
 	s.say(0, "Find the spot, then make contact.", st.Lowered)
 	return s
+}
+
+// plan is what the start carries; the first rules knew graded stages only.
+func (s Start) plan() Plan {
+	if s.Plan == nil {
+		return firstPlan
+	}
+	return *s.Plan
 }
 
 // clone makes a copy whose appends do not reach the original.
 func (s *state) clone() state {
 	c := *s
 	c.stages = slices.Clip(s.stages)
+	c.parts = slices.Clip(s.parts)
 	c.since = slices.Clip(s.since)
 	c.trace = slices.Clip(s.trace)
 	c.signs = slices.Clip(s.signs)
 	c.referral = slices.Clip(s.referral)
+	c.ranges = slices.Clip(s.ranges)
 	return c
 }
-
-func (s *state) pressing() bool { return s.place == "" }
 
 func (s *state) phase() Phase {
 	switch {
@@ -105,114 +173,78 @@ func (s *state) phase() Phase {
 		return PhaseOffSpot
 	case s.checking:
 		return PhaseCheck
-	case s.needBase:
-		return PhaseSettle
 	}
-	return PhaseStage
+	return s.part.kind
 }
 
+// say is what to do now, and why; it replaces what was said before.
 func (s *state) say(rule int, text, reason string, advice ...Advice) {
 	s.rule, s.text, s.reason, s.advice, s.ask = rule, text, reason, advice, ""
 }
+
+// askNow asks for a number.
+func (s *state) askNow() { s.askDue, s.askTrend = true, s.steer.trendFirst(s) }
+
+const (
+	askNumber = "What is your number now?"
+	askSpot   = "Still on it? Any numbness?"
+	askArm    = " Anything in the arm?"
+)
 
 func (s *state) line() Line {
 	l := Line{
 		T: seconds(s.now), Phase: s.phase(), Advice: append([]Advice{}, s.advice...), Ask: s.ask, Stage: s.stage,
 		PressureS: seconds(s.pressed), OverrunS: seconds(s.overrun), Text: s.text, Reason: s.reason, Rule: s.rule,
 	}
-	if s.running {
+	if s.running && s.part.kind == PhaseStage && s.windowEnd < never && s.place == "" && !s.closing {
 		l.StageLeftS = seconds(max(0, s.windowEnd-s.now))
 	}
 	if s.place == PhaseFlush {
 		l.WaitLeftS = seconds(max(0, s.flushEnd-s.now))
 	}
-	if s.askDue && s.pressing() && !s.closing {
-		ask := AskScore
-		l.Ask = "What is your number now?"
-		if s.off || s.checking {
-			ask, l.Ask = AskStillOn, "Still on it? Any numbness?"
-		}
-		if !slices.Contains(l.Advice, ask) {
-			l.Advice = append(l.Advice, ask)
-		}
+	if s.askDue && s.inPart() || s.askAfter && s.askDue {
+		s.asking(&l)
+	}
+	if !s.rules.noParts {
+		l.Course = s.courseLine()
 	}
 	return l
 }
 
-// deadline is something that falls due by itself.
-type deadline struct {
-	at   int64
-	fire func(*state)
+func (s *state) asking(l *Line) {
+	ask := AskScore
+	l.Ask = askNumber
+	switch {
+	case s.off || s.checking:
+		ask, l.Ask = AskStillOn, askSpot
+	case s.askTrend:
+		ask, l.Ask = AskTrend, "Less, the same or more? And your number?"
+	}
+	if s.plan.AskArm {
+		l.Ask += askArm
+	}
+	if !slices.Contains(l.Advice, ask) {
+		l.Advice = append(l.Advice, ask)
+	}
+	if ask == AskTrend {
+		l.Advice = append(l.Advice, AskScore)
+	}
 }
 
-const never = math.MaxInt64
-
-// next finds the earliest deadline. The order of the list settles ties: the
-// cap comes first, since nothing may be advised past it.
-func (s *state) next() deadline {
-	d := deadline{never, nil}
-	consider := func(at int64, fire func(*state)) {
-		at = max(at, s.now)
-		if at < d.at {
-			d = deadline{at, fire}
+func (s *state) courseLine() *Course {
+	c := &Course{Rep: s.course.rep, Reps: s.steer.reps(s), Place: s.course.place, Aim: s.steer.aim(s)}
+	if s.part.kind == PhaseMove && s.course.moved > 0 {
+		c.Rep, c.Reps = s.course.moved, s.plan.Moves
+	}
+	if s.inPart() && s.part.until < never {
+		now := s.now
+		if s.part.halted >= 0 {
+			now = s.part.halted
 		}
+		c.PartLeftS = seconds(max(0, s.part.until-now))
 	}
-	if s.place == PhaseFlush {
-		consider(s.flushEnd, (*state).flushed)
+	if s.plan.RampMS > 0 {
+		c.RampPercent = float64(s.course.ramped) * 100 / float64(s.plan.RampMS)
 	}
-	if !s.pressing() {
-		return d
-	}
-	if !s.capped {
-		consider(s.now+s.start.Limits.CapMS-s.pressed, (*state).reachCap)
-	}
-	if s.closing {
-		return d
-	}
-	// Before the window: without an answer nobody knows whether it dropped.
-	consider(s.answeredAt+silenceAfter, (*state).silence)
-	if s.running && !s.checking {
-		if s.base-s.last >= 2 {
-			consider(s.stageFrom+stageMin, (*state).judge)
-		}
-		consider(s.windowEnd, (*state).windowOver)
-	}
-	if !s.askDue {
-		wait := int64(askAfter)
-		if !s.answered {
-			wait = firstAskAfter
-		}
-		consider(s.answeredAt+wait, func(s *state) { s.askDue = true })
-	}
-	return d
-}
-
-// advance moves the clock to a time, through every deadline before it, each
-// at its own time. A deadline that falls exactly on the time of an event waits
-// for the event (an answer just in time counts); when only showing, it counts
-// as due.
-func (s *state) advance(to int64, show bool) {
-	for {
-		d := s.next()
-		if d.at > to || (d.at == to && !show) || d.fire == nil {
-			break
-		}
-		s.flow(d.at)
-		d.fire(s)
-	}
-	s.flow(to)
-}
-
-// flow lets time pass on the pressure clock.
-func (s *state) flow(to int64) {
-	if to <= s.now {
-		return
-	}
-	if s.pressing() {
-		dt := to - s.now
-		room := min(dt, s.start.Limits.CapMS-s.pressed)
-		s.pressed += room
-		s.overrun += dt - room
-	}
-	s.now = to
+	return c
 }

@@ -8,8 +8,8 @@ import (
 // Outcome of a hold.
 type Outcome string
 
-// Released: a score of 2 or less was reached in a stage. Reduced: some stage
-// ended 2 or more below its baseline.
+// Released: calm, and two below the spot's first baseline, or softened where a
+// protocol ends by it. Reduced: some stage ended 2 or more below its baseline.
 const (
 	Released  Outcome = "released"
 	Reduced   Outcome = "reduced"
@@ -58,34 +58,123 @@ type Summary struct {
 	Protocol     ids.Protocol  `json:"protocol"`
 	Limits       safety.Limits `json:"limits"`
 	Rules        string        `json:"rules_version"`
+	*Run
+}
+
+// Ended is why the last release was advised.
+type Ended string
+
+// The reasons.
+const (
+	EndedCalm      Ended = "calm"
+	EndedSoftened  Ended = "softened"
+	EndedBorne     Ended = "borne"
+	EndedDone      Ended = "done"
+	EndedCap       Ended = "cap"
+	EndedSilence   Ended = "silence"
+	EndedEased     Ended = "eased"
+	EndedNoChange  Ended = "no-change"
+	EndedNotTender Ended = "not-tender"
+	EndedMovedOff  Ended = "moved-off"
+	EndedLetGo     Ended = "let-go"
+	EndedStopped   Ended = "stopped"
+)
+
+// AllEnded lists the reasons.
+func AllEnded() []Ended {
+	return []Ended{
+		EndedCalm, EndedSoftened, EndedBorne, EndedDone, EndedCap, EndedSilence, EndedEased, EndedNoChange,
+		EndedNotTender, EndedMovedOff, EndedLetGo, EndedStopped,
+	}
+}
+
+// Run is what a hold went through, part by part; holds of the first rules have
+// none.
+type Run struct {
+	Ended Ended `json:"ended"`
+	// Worked: released, reduced, borne or enough degrees gained; what worked here
+	// is offered again.
+	Worked bool         `json:"worked"`
+	Parts  []PartRecord `json:"parts"`
+	Reps   int          `json:"reps"`
+	// Rounds of contract-relax; Places, or stations, along the muscle.
+	Rounds      int      `json:"rounds"`
+	Places      int      `json:"places"`
+	RampPercent float64  `json:"ramp_percent"`
+	GainDeg     *float64 `json:"gain_deg,omitempty"`
+}
+
+// openStage is the stage that runs; one that is not counted is a comparison
+// within a part, and leaves no record.
+type openStage struct {
+	StageRecord
+	counted bool
 }
 
 func (s *state) summary(st Start) Summary {
 	sum := Summary{
-		Outcome: Unchanged, Stages: append([]StageRecord{}, s.stages...),
+		Outcome: s.outcome(), Stages: append([]StageRecord{}, s.stages...),
 		PressureS: seconds(s.pressed), OverrunS: seconds(s.overrun),
 		Eased: s.eased, HighestScore: s.highest, LastScore: s.lastScore, Twitch: s.twitch, Referral: s.referral,
 		Returned: s.returned, TraceBack: s.traceBack, SiteClosed: s.siteClosed, Signs: s.signs, Gentler: s.gentler,
 		Trace: append([]TracePoint{}, s.trace...), Protocol: st.Protocol, Limits: st.Limits, Rules: st.Rules,
 	}
-	if s.running {
-		running := s.open
+	if s.running && s.open.counted {
+		running := s.open.StageRecord
 		running.EndS = seconds(s.now)
 		sum.Stages = append(sum.Stages, running)
+	}
+	if !s.rules.noParts {
+		sum.Run = s.run(sum.Outcome)
+	}
+	return sum
+}
+
+func (s *state) outcome() Outcome {
+	switch {
+	case s.place == PhaseStopped:
+		return Stopped
+	case s.released && (s.rules.noParts || s.mayBelieve()):
+		return Released
+	case s.course.reduced:
+		return Reduced
 	}
 	for _, g := range s.stages {
 		// A stretch broken by slipping off proves nothing about the tissue.
 		if g.EndedBy != "" && g.EndedBy != "off-spot" && g.StartScore-g.EndScore >= 2 {
-			sum.Outcome = Reduced
+			return Reduced
 		}
 	}
-	if s.released {
-		sum.Outcome = Released
+	return Unchanged
+}
+
+// mayBelieve: what was eased or met with silence is never released.
+func (s *state) mayBelieve() bool { return s.ended != EndedEased && s.ended != EndedSilence }
+
+// run is what the hold went through.
+func (s *state) run(o Outcome) *Run {
+	r := &Run{
+		Ended: s.ended, Parts: append([]PartRecord{}, s.parts...), Reps: s.course.rep, Places: s.course.place,
 	}
-	if s.place == PhaseStopped {
-		sum.Outcome = Stopped
+	if s.part.kind != "" {
+		r.Parts = append(r.Parts, s.part.record(s.now))
 	}
-	return sum
+	for _, p := range r.Parts {
+		if p.Kind == PhasePush {
+			r.Rounds++
+		}
+	}
+	if s.plan.RampMS > 0 {
+		r.RampPercent = float64(s.course.ramped) * 100 / float64(s.plan.RampMS)
+	}
+	gained := false
+	if n := len(s.ranges); n > 1 {
+		gain := s.ranges[n-1] - s.ranges[0]
+		r.GainDeg = &gain
+		gained = s.plan.MinGainDeg > 0 && gain >= s.plan.MinGainDeg
+	}
+	r.Worked = o == Released || o == Reduced || s.course.borne && o != Stopped || gained && o != Stopped
+	return r
 }
 
 func seconds(ms int64) float64 { return float64(ms) / 1000 }

@@ -6,7 +6,7 @@ import "mokren/core/strict"
 // every start event; it changes whenever the same log could give another
 // outcome, and the rules that were stay below, so that a hold once recorded
 // comes to the same for ever (testdata holds logs of every version).
-const RulesVersion = "2026-12"
+const RulesVersion = "2027-01"
 
 // rulebook is what one version of the rules does otherwise than today's; the
 // zero value is today's.
@@ -21,11 +21,43 @@ type rulebook struct {
 	undoTakesAny bool
 	// twoNervesClose: only a second nerve sign closed the site in the summary.
 	twoNervesClose bool
+	first
 }
 
+// first is what both versions before 2027-01 do otherwise.
+type first struct {
+	// noParts: graded stages were the only protocol, and lines knew no parts.
+	noParts bool
+	// calmIsTwo: calm was 2 at every target, and released whatever came before.
+	calmIsTwo bool
+	// sinksOn: rule 3 sank without end above a calm number.
+	sinksOn bool
+	// checksAgain: a second calm number did not confirm a sudden fall.
+	checksAgain bool
+	// tiesWait: what fell due at the moment of an event waited, for an answer or
+	// not.
+	tiesWait bool
+}
+
+var asFirst = first{noParts: true, calmIsTwo: true, sinksOn: true, checksAgain: true, tiesWait: true}
+
 var rulebooks = map[string]rulebook{
-	"2026-11":    {suddenInFloats: true, signInFlushIgnored: true, undoTakesAny: true, twoNervesClose: true},
+	"2026-11": {
+		suddenInFloats: true, signInFlushIgnored: true, undoTakesAny: true, twoNervesClose: true, first: asFirst,
+	},
+	"2026-12":    {first: asFirst},
 	RulesVersion: {},
+}
+
+// recordOnly is the word on what changes nothing.
+func (r rulebook) recordOnly(k Kind) string {
+	switch {
+	case k == KindBreath:
+		return "Breath recorded."
+	case r.noParts:
+		return "Recorded; graded stages count no repetitions."
+	}
+	return "Recorded; nothing is counted here."
 }
 
 // Replayer gives the coach for a recorded hold, with the rules that its start
@@ -39,6 +71,9 @@ func Replayer(s Start) (*Coach, error) {
 	}
 	if _, err := coached(s.Protocol); err != nil {
 		return nil, err
+	}
+	if s.Plan == nil && !rulebooks[s.Rules].noParts {
+		return nil, &strict.Error{Path: "$.plan", Given: "nothing", Allowed: "the resolved plan"}
 	}
 	return NewCoach(s), nil
 }

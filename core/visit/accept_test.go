@@ -616,7 +616,7 @@ func TestPositionsAndContactsThatAreForbidden(t *testing.T) {
 		l.agreeAll("a", muscle)
 		l.add("a", "point-charted", 0, charted(500, muscle))
 		h := started(600, 500, muscle)
-		h.Start = h.Start.Adapt(visit.Reduce(ctx, l.events).Screening.Limits, nil)
+		h.Start = adapted(t, h.Start, visit.Reduce(ctx, l.events).Screening.Limits)
 		h.Contact, h.Position, h.MuscleSet = contact, pos, set
 		l.add("a", "hold-started", 0, h)
 		return holdOf(visit.Reduce(ctx, l.events), 600)

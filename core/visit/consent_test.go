@@ -74,7 +74,7 @@ func TestConsentRulesOverHolds(t *testing.T) {
 				l.add("d", "consent-recorded", 0, x)
 			}
 			st := started(20, 10, c.muscle)
-			st.Start = st.Start.Adapt(visit.Reduce(c.ctx, l.events).Screening.Limits, nil)
+			st.Start = adapted(t, st.Start, visit.Reduce(c.ctx, l.events).Screening.Limits)
 			l.add("d", "hold-started", 0, st)
 			s := visit.Reduce(c.ctx, l.events)
 			require.Empty(t, s.Aside)

@@ -3,6 +3,9 @@ package visit_test
 import (
 	"encoding/json"
 	"fmt"
+	"testing"
+
+	"github.com/stretchr/testify/require"
 
 	"mokren/core/atlas"
 	"mokren/core/body"
@@ -145,4 +148,12 @@ func happened(hold int, at int64, event string, value any) visit.HoldHappened {
 		h.Value, _ = json.Marshal(value)
 	}
 	return h
+}
+
+// adapted is a start lowered to a screening's limits.
+func adapted(t *testing.T, s treat.Start, a safety.Adaptation) treat.Start {
+	t.Helper()
+	out, err := s.Adapt(a, nil)
+	require.NoError(t, err)
+	return out
 }

@@ -56,7 +56,7 @@ func (j *Judge) startHold(e Event, b *HoldStarted) error {
 	}
 	at := p.spot(j.ctx.height(), j.law.Figure)
 	limits, where := j.law.Site(p.Muscle, at.Where)
-	if err := b.Start.Begins(j.law.Rules, limits, where); err != nil {
+	if err := b.Start.Begins(j.law.Rules, limits, where, at.Where); err != nil {
 		return err.(*strict.Error).Under("$.body.start")
 	}
 	k := j.knownTo(&e)
@@ -64,7 +64,7 @@ func (j *Judge) startHold(e Event, b *HoldStarted) error {
 		closedBy(j.signs, at, j.ctx.height()),
 		k.refusal(b.Point, at),
 		k.consentMissing(at).why,
-		k.withinScreening(b, limits),
+		k.withinScreening(b, at, limits),
 		j.contactRefused(at, b.Contact),
 		j.supervision(e, b),
 	))
@@ -275,12 +275,12 @@ func (k known) blocked(point UUID, at Spot, s safety.Screening) string {
 }
 
 // withinScreening tells why a hold's start does not respect the screening, or "".
-func (k known) withinScreening(b *HoldStarted, site safety.Limits) string {
+func (k known) withinScreening(b *HoldStarted, at Spot, site safety.Limits) string {
 	s, st := k.screening(), b.Start
-	if s.Limits.NumberCannotSteer && treat.SteeredByNumber(st.Protocol) {
-		return "The client's number cannot steer today; this protocol is steered by it."
+	if why := s.Forbids(st.Protocol, treat.OnFrontOfNeck(at.Muscle, at.Where)); why != "" {
+		return why
 	}
-	if allowed, err := st.Allowed(site, s.Limits); err != nil || !st.Limits.Within(allowed) {
+	if !st.Respects(site, s.Limits) {
 		return "The limits are above what the screening allows today."
 	}
 	if avoid := s.Limits.AvoidPositions; len(avoid) > 0 {

@@ -109,7 +109,7 @@ func TestWhatCannotStandIsKeptAside(t *testing.T) {
 	}{
 		{wrong, "another muscle or side"},
 		{old, "$.body.start.rules_version"},
-		{high, "above what the screening allows"},
+		{high, "the protocol's"},
 	} {
 		var l log
 		l.agree("a")
@@ -336,7 +336,7 @@ func TestTheScreeningRulesOverHolds(t *testing.T) {
 	l.add(dev, "point-charted", 0, charted(10, "soleus"))
 	l.add(dev, "screening-answered", 0, yes("first-visit", ""))
 	st := started(20, 10, "soleus")
-	st.Start = st.Start.Adapt(visit.Reduce(asked(), l.events).Screening.Limits, nil)
+	st.Start = adapted(t, st.Start, visit.Reduce(asked(), l.events).Screening.Limits)
 	assert.Equal(t, []float64{5, 6, 7}, []float64{st.Start.Limits.Target, st.Start.Limits.Soft, st.Start.Limits.Hard})
 	l.add(dev, "hold-started", 0, st)
 	assert.Equal(t, visit.Live, visit.Reduce(asked(), l.events).Holds[0].Status)

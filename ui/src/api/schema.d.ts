@@ -1178,6 +1178,7 @@ export interface components {
             score: number;
         };
         Adaptation: {
+            ask_arm?: boolean;
             avoid_positions?: components["schemas"]["PositionID"][];
             /** Format: double */
             cap_seconds?: number;
@@ -1571,6 +1572,8 @@ export interface components {
             muscle: components["schemas"]["MuscleID"];
             side: components["schemas"]["Side"];
         };
+        /** @enum {string} */
+        Ended: "calm" | "softened" | "borne" | "done" | "cap" | "silence" | "eased" | "no-change" | "not-tender" | "moved-off" | "let-go" | "stopped";
         Entry: {
             answers?: components["schemas"]["Screened"];
             drawing?: components["schemas"]["Painted"];
@@ -2084,7 +2087,7 @@ export interface components {
             stages: number;
         };
         /** @enum {string} */
-        HoldEventKind: "start" | "contact" | "score" | "trend" | "referral" | "twitch" | "guard" | "nerve-sign" | "pulse" | "unwell" | "skin-reaction" | "softening" | "off-spot" | "on-spot" | "pressure" | "breath" | "rep" | "angle-change" | "pause" | "resume" | "release" | "client-stop" | "undo" | "tick";
+        HoldEventKind: "start" | "contact" | "score" | "trend" | "referral" | "twitch" | "guard" | "nerve-sign" | "pulse" | "unwell" | "skin-reaction" | "softening" | "off-spot" | "on-spot" | "pressure" | "breath" | "rep" | "angle-change" | "pause" | "resume" | "release" | "client-stop" | "range" | "end" | "undo" | "tick";
         HoldHappened: {
             /**
              * Format: int64
@@ -2094,6 +2097,71 @@ export interface components {
             event: string;
             hold: string;
             value?: unknown;
+        };
+        HoldPlan: {
+            /** Format: double */
+            aim_step?: number;
+            /** Format: int64 */
+            angle_after_ms?: number;
+            ask_arm?: boolean;
+            /** Format: int64 */
+            ask_ms?: number;
+            baseline?: boolean;
+            /** Format: int64 */
+            breath_ms?: number;
+            /** Format: int64 */
+            breaths?: number;
+            /** Format: int64 */
+            broad_ms?: number;
+            by_breath?: boolean;
+            /** Format: int64 */
+            calm_from_rep?: number;
+            /** Format: double */
+            first_aim?: number;
+            /** Format: int64 */
+            lengthen_ms?: number;
+            /** Format: double */
+            min_gain_deg?: number;
+            /** Format: int64 */
+            move_ms?: number;
+            /** Format: int64 */
+            moves?: number;
+            name?: string;
+            /** Format: int64 */
+            places?: number;
+            /** Format: int64 */
+            press_max_ms?: number;
+            /** Format: int64 */
+            press_ms?: number;
+            presses?: boolean;
+            /** Format: int64 */
+            push_ms?: number;
+            /** Format: int64 */
+            ramp_ms?: number;
+            /** Format: int64 */
+            reps?: number;
+            /** Format: int64 */
+            rest_ms?: number;
+            returns?: boolean;
+            /** Format: int64 */
+            sink_ms?: number;
+            /** Format: int64 */
+            stations?: number;
+            steering: string;
+            /** Format: int64 */
+            still_ms?: number;
+            /** Format: int64 */
+            stroke_ms?: number;
+            /** Format: int64 */
+            strokes?: number;
+            /** Format: double */
+            test_soft?: number;
+            /** Format: int64 */
+            total_ms?: number;
+            /** Format: int64 */
+            tries?: number;
+            unsteered?: boolean;
+            variant?: string;
         };
         HoldStarted: {
             contact?: components["schemas"]["ContactID"];
@@ -2374,14 +2442,26 @@ export interface components {
         };
         Line: {
             advice: components["schemas"]["Advice"][];
+            /** Format: double */
+            aim: number;
             ask?: string;
             ignored?: boolean;
             /** Format: double */
             overrun_s: number;
+            /** Format: double */
+            part_left_s: number;
             phase: components["schemas"]["Phase"];
+            /** Format: int64 */
+            place: number;
             /** Format: double */
             pressure_s: number;
+            /** Format: double */
+            ramp_percent: number;
             reason: string;
+            /** Format: int64 */
+            rep: number;
+            /** Format: int64 */
+            reps: number;
             /** Format: int64 */
             rule: number;
             /** Format: int64 */
@@ -2705,8 +2785,19 @@ export interface components {
             side: components["schemas"]["Side"];
             site?: string;
         };
+        PartRecord: {
+            /** Format: double */
+            end_s: number;
+            /** Format: double */
+            first_number?: number;
+            kind: components["schemas"]["Phase"];
+            /** Format: double */
+            last_number?: number;
+            /** Format: double */
+            start_s: number;
+        };
         /** @enum {string} */
-        Phase: "ready" | "settle" | "stage" | "check" | "off-spot" | "paused" | "moved-off" | "release" | "flush" | "return" | "done" | "stopped";
+        Phase: "ready" | "settle" | "stage" | "check" | "off-spot" | "paused" | "moved-off" | "release" | "flush" | "return" | "done" | "stopped" | "press" | "rest" | "ramp" | "test" | "slacken" | "still" | "sink" | "move" | "push" | "lengthen" | "stroke" | "broad" | "narrow";
         Photo: {
             /**
              * Format: double
@@ -3513,6 +3604,7 @@ export interface components {
             limits: components["schemas"]["Limits"];
             lowered?: string;
             muscle?: components["schemas"]["MuscleID"];
+            plan?: components["schemas"]["HoldPlan"];
             protocol: components["schemas"]["ProtocolID"];
             rules_version: string;
             /** Format: int64 */
@@ -3633,6 +3725,9 @@ export interface components {
         Summary: {
             /** Format: int64 */
             eased: number;
+            ended: components["schemas"]["Ended"];
+            /** Format: double */
+            gain_deg?: number;
             gentler_protocol?: components["schemas"]["ProtocolID"];
             /** Format: double */
             highest_score: number;
@@ -3642,11 +3737,20 @@ export interface components {
             outcome: components["schemas"]["Outcome"];
             /** Format: double */
             overrun_s: number;
+            parts: components["schemas"]["PartRecord"][];
+            /** Format: int64 */
+            places: number;
             /** Format: double */
             pressure_s: number;
             protocol: components["schemas"]["ProtocolID"];
+            /** Format: double */
+            ramp_percent: number;
             referral?: components["schemas"]["RegionID"][];
+            /** Format: int64 */
+            reps: number;
             returned: boolean;
+            /** Format: int64 */
+            rounds: number;
             rules_version: string;
             signs?: string[];
             site_closed: boolean;
@@ -3654,6 +3758,7 @@ export interface components {
             trace: components["schemas"]["TracePoint"][];
             trace_back: boolean;
             twitch: boolean;
+            worked: boolean;
         };
         Suspect: {
             blocked: boolean;

@@ -1,0 +1,83 @@
+package treat
+
+import "fmt"
+
+// broad steers broad-first: a wide contact with small movements where muscle is
+// prone to cramp; what is borne is then narrowed, by hold-to-release.
+type broad struct{ steady }
+
+const (
+	crampAdds = 15 * second
+	guardFree = 15 * second // at the end of the broad part
+)
+
+func (broad) begin(s *state) {
+	s.course = course{from: s.now, guardAt: -1}
+	s.enter(PhaseBroad, s.plan.BroadMS)
+	s.say(0, "Broad contact, small movements.", fmt.Sprintf("%v s, then narrower.", seconds(s.plan.BroadMS)), SettleIn)
+}
+
+func (b broad) number(s *state, v float64) {
+	if s.part.kind == PhaseBroad {
+		s.compare(v)
+		s.say(0, "Go on, broad and small.", fmt.Sprintf("%v now.", v), Hold)
+		return
+	}
+	b.steady.number(s, v)
+}
+
+func (b broad) judged(s *state) {
+	if s.part.kind == PhaseBroad {
+		b.plain.judged(s)
+		return
+	}
+	b.steady.judged(s)
+}
+
+func (b broad) over(s *state) {
+	calmHand := s.course.guardAt < 0 || s.now-s.course.guardAt >= guardFree
+	if s.numberAt < 0 || s.number > s.limits.Target || !calmHand {
+		s.comeOff(0, "done", nothing, EndedDone, "Not borne calmly: no narrow hold today.")
+		return
+	}
+	s.course.borne = true
+	s.enter(PhaseNarrow, never)
+	s.limits.Target = max(0, s.limits.Target-1)
+	s.needBase, s.sinks = true, 0
+	s.say(0, fmt.Sprintf("Narrow the contact, to %v.", s.limits.Target), "The broad part was borne.", NextRep)
+}
+
+func (b broad) softened(s *state) string {
+	if s.part.kind == PhaseBroad {
+		return "Softening noted; the broad part goes by its time."
+	}
+	return b.steady.softened(s)
+}
+
+// guarded: a cramp adds time.
+func (broad) guarded(s *state) {
+	s.course.guardAt = s.now
+	if s.part.kind == PhaseBroad {
+		s.part.until += crampAdds
+	}
+}
+
+func (b broad) alarm(s *state) int64 {
+	if s.part.kind == PhaseBroad {
+		return never
+	}
+	return b.steady.alarm(s)
+}
+
+func (b broad) capped(s *state) {
+	if s.part.kind == PhaseBroad || s.closing {
+		s.atCap(s.pend)
+		return
+	}
+	b.steady.capped(s)
+}
+
+func (b broad) newSpot(s *state) {
+	b.steady.newSpot(s)
+	s.limits.Target = s.start.Limits.Target
+}

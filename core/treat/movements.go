@@ -1,0 +1,78 @@
+package treat
+
+import "fmt"
+
+// movements steers press-and-move, where the client moves under a kept pressure,
+// and resisted-lengthening, where nothing is pressed and a rest follows each.
+type movements struct{ plain }
+
+const calmFromMove = 3
+
+func (m movements) begin(s *state) {
+	if !s.plan.Baseline {
+		m.move(s)
+		return
+	}
+	s.enter(PhaseSettle, never)
+}
+
+func (m movements) number(s *state, v float64) {
+	switch {
+	case s.part.kind == PhaseSettle:
+		if s.tooLittle(v, s.limits.Target-1) {
+			return
+		}
+		m.move(s)
+		s.beginStage(v)
+	case s.running:
+		s.say(0, s.text, fmt.Sprintf("%v, from %v.", v, s.base), s.advice...)
+	}
+}
+
+func (m movements) move(s *state) {
+	s.course.rep++
+	s.enter(PhaseMove, s.plan.MoveMS)
+	text := "Slowly, through the whole movement."
+	if !s.plan.Presses {
+		text = "Resist at about half strength; let me win."
+	}
+	switch s.plan.Variant {
+	case "small":
+		text = "A small movement, slowly."
+	case "imagined":
+		text = "Imagine the movement; it need not be seen."
+	}
+	s.say(0, text, fmt.Sprintf("Movement %d of %d.", s.course.rep, s.plan.Reps), NextRep)
+}
+
+func (m movements) over(s *state) {
+	if s.part.kind == PhaseRest {
+		m.move(s)
+		return
+	}
+	calm := s.running && s.last <= s.calm()
+	switch {
+	case calm && s.course.rep >= calmFromMove:
+		s.calmDown()
+	case s.course.rep >= s.plan.Reps:
+		if s.running {
+			s.endStage("done")
+		}
+		s.askAfter, s.askDue = !s.plan.Presses, !s.plan.Presses
+		s.comeOff(0, "done", nothing, EndedDone, fmt.Sprintf("%d movements are done.", s.plan.Reps))
+	case s.plan.RestMS > 0:
+		s.enter(PhaseRest, s.plan.RestMS)
+		s.say(0, "Rest; breathe out.", fmt.Sprintf("Movement %d of %d is done.", s.course.rep, s.plan.Reps), Rest)
+		s.askNow()
+	default:
+		m.move(s)
+		s.askNow()
+	}
+}
+
+func (movements) asks(s *state) (first, again int64) {
+	if s.part.kind == PhaseSettle {
+		return firstAskAfter, askAfter
+	}
+	return never, never
+}

@@ -1,0 +1,241 @@
+package treat
+
+import "fmt"
+
+// What a number means: the ceilings (rule 2), a rise (7), a sudden fall and calm
+// (5), a baseline (3). What a protocol makes of the rest is its steering's.
+
+const (
+	suddenWithin = 5 * second
+	suddenFall   = 4
+	calmScore    = 2
+	calmBelow    = 2           // calm is at least this much below the target
+	freshFor     = 20 * second // an older number lets nothing deepen
+	mostSinks    = 2
+)
+
+// calm is the number at which a hold has done its work.
+func (s *state) calm() float64 {
+	if s.rules.calmIsTwo {
+		return calmScore
+	}
+	target := s.start.Limits.Target
+	if s.part.kind == PhaseNarrow {
+		target = s.limits.Target
+	}
+	return max(0, min(calmScore, target-calmBelow))
+}
+
+// fresh reports whether a number of the last 20 s says how it is.
+func (s *state) fresh() bool { return s.numberAt >= 0 && s.now-s.numberAt <= freshFor }
+
+// score: rules 2 to 7 in order of caution.
+func (s *state) score(v float64) string {
+	s.answer()
+	s.trace = append(s.trace, TracePoint{seconds(s.now), v})
+	s.highest = max(s.highest, v)
+	s.lastScore = &v
+	if s.closing {
+		return "Number recorded; come off first."
+	}
+	s.heard(v)
+	rise := s.running && s.pressesOrPushes() && s.steer.rises(s, v)
+	if s.running {
+		s.last = v
+		s.open.EndScore = v
+	}
+	if rise {
+		s.rises++
+	}
+	soft, hard := s.ceilings()
+	if v > hard {
+		s.overHard++
+	}
+	switch {
+	case v > hard && s.overHard >= 2:
+		s.gentler = "slow-ramp"
+		s.comeOff(2, "eased", nothing, EndedEased,
+			fmt.Sprintf("Above %v for the second time: change to a gentler protocol, slow ramp.", hard))
+	case rise && s.rises >= 2:
+		s.comeOff(7, "eased", nothing, EndedEased, "The number rose at the same pressure for the second time.")
+	case v > soft:
+		s.ease(2, fmt.Sprintf("Ease off, %v is too much.", v),
+			fmt.Sprintf("%v is above the %s ceiling of %v.", v, ceilingName(v, hard), ceiling(v, soft, hard)))
+	case rise:
+		s.ease(7, "Ease off, it is rising.", fmt.Sprintf("Up to %v at the same pressure.", v))
+	case s.off:
+		return "Number recorded; it counts again when you are back on the spot."
+	default:
+		s.takeNumber(v)
+	}
+	return ""
+}
+
+// takeNumber asks about a sudden fall, else lets the steering judge.
+func (s *state) takeNumber(v float64) {
+	confirmed := s.checking && v <= s.calm() && !s.rules.checksAgain
+	sudden := s.running && parts[s.part.kind].compares && !confirmed && s.fellSuddenly(v)
+	if s.running {
+		s.since = append(s.since, given{s.now, v})
+	}
+	if sudden {
+		s.checking = true
+		s.halt()
+		s.say(5, askSpot, "A fall of 4 or more within 5 s: ask before believing it.", AskStillOn)
+		s.ask = askSpot
+		return
+	}
+	if s.checking {
+		s.checking = false
+		s.steer.judged(s)
+		return
+	}
+	s.steer.number(s, v)
+}
+
+// heard keeps a number with its part.
+func (s *state) heard(v float64) {
+	s.number, s.numberAt = v, s.now
+	if s.part.first == nil {
+		s.part.first = &v
+	}
+	s.part.last = &v
+	if s.course.top == nil || v > *s.course.top {
+		s.course.top = &v
+	}
+}
+
+// pressesOrPushes: in a rest two numbers are about the same press.
+func (s *state) pressesOrPushes() bool { return parts[s.part.kind].compares }
+
+// compare begins a comparison that is not a stage of its own: the first number
+// of a part or a step. It reports whether there was one to compare with.
+func (s *state) compare(v float64) bool {
+	if s.running {
+		return true
+	}
+	s.running, s.base, s.last = true, v, v
+	s.open = openStage{}
+	s.since = []given{{s.now, v}}
+	return false
+}
+
+// roseByOne is rule 7 as most parts have it.
+func (s *state) roseByOne(v float64) bool { return v >= s.last+1 }
+
+// ceilings are the plan's in force; slack-hold's test alone has a soft one of
+// its own.
+func (s *state) ceilings() (soft, hard float64) {
+	if s.part.kind == PhaseTest && s.plan.TestSoft > 0 {
+		return s.plan.TestSoft, s.limits.Hard
+	}
+	return s.limits.Soft, s.limits.Hard
+}
+
+func ceilingName(v, hard float64) string {
+	if v > hard {
+		return "hard"
+	}
+	return "soft"
+}
+
+func ceiling(v, soft, hard float64) float64 {
+	if v > hard {
+		return hard
+	}
+	return soft
+}
+
+// fellSuddenly reports a fall of 4 or more within 5 s at the same pressure.
+func (s *state) fellSuddenly(v float64) bool {
+	for i := len(s.since) - 1; i >= 0; i-- {
+		p := s.since[i]
+		within := s.now-p.at <= suddenWithin
+		if s.rules.suddenInFloats {
+			within = seconds(s.now)-seconds(p.at) <= seconds(suddenWithin)
+		}
+		if !within {
+			return false // what came before lies further back
+		}
+		if p.score-v >= suddenFall {
+			return true
+		}
+	}
+	return false
+}
+
+// tooLittle is rule 3: below its least a baseline asks to sink a little, twice at
+// most; a calm number after that is not tender enough today. It reports whether
+// the number was dealt with.
+func (s *state) tooLittle(v, least float64) bool {
+	spent := s.sinks >= mostSinks
+	switch {
+	case spent && v <= s.calm() && v < least || s.rules.calmIsTwo && spent && v <= s.calm():
+		s.comeOff(3, "", nothing, EndedNotTender, s.notTender())
+		if s.closing && s.place == "" {
+			s.advice = append(s.advice, Flush)
+		}
+		return true
+	case v < least && (!spent || s.rules.sinksOn):
+		s.sinks++
+		s.say(3, "Sink a little.", s.belowLeast(v, least), SinkSlightly)
+		return true
+	}
+	return false
+}
+
+func (s *state) notTender() string {
+	if s.calm() == calmScore {
+		return "Not tender enough today: still 2 or less after sinking twice."
+	}
+	return fmt.Sprintf("Not tender enough today: still %v or less after sinking twice.", s.calm())
+}
+
+func (s *state) belowLeast(v, least float64) string {
+	return fmt.Sprintf("%v is below %v; the stage begins at %v.", v, least, least)
+}
+
+// beginStage begins a stretch that is compared with its own baseline and kept in
+// the record.
+func (s *state) beginStage(v float64) {
+	if !s.again {
+		s.stage++
+	}
+	s.stage = max(s.stage, 1)
+	s.again, s.needBase, s.running, s.extended, s.sinks = false, false, true, false, 0
+	s.base, s.last = v, v
+	s.stageFrom, s.windowEnd = s.now, never
+	s.since = []given{{s.now, v}}
+	s.open = openStage{counted: true, StageRecord: StageRecord{
+		Stage: s.stage, StartS: seconds(s.now), EndS: seconds(s.now), StartScore: v, EndScore: v,
+	}}
+	if s.spotBase == nil {
+		s.spotBase = &v
+	}
+}
+
+// dropped reports whether any stretch of this hold went down by at least one.
+func (s *state) dropped() bool {
+	if s.running && s.open.counted && s.base-s.last >= 1 {
+		return true
+	}
+	for _, g := range s.stages {
+		if g.StartScore-g.EndScore >= 1 && g.EndedBy != "off-spot" {
+			return true
+		}
+	}
+	return false
+}
+
+// calmDown is rule 5: calm, so let go.
+func (s *state) calmDown() {
+	s.believe()
+	s.comeOff(5, "calm", nothing, EndedCalm, fmt.Sprintf("Down to %v: let go.", s.last))
+}
+
+// believe counts a calm number as released, where this spot was more by two.
+func (s *state) believe() {
+	if s.rules.calmIsTwo || s.spotBase != nil && *s.spotBase-s.last >= 2 {
+		s.released = true
+	}
+}

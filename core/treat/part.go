@@ -1,0 +1,131 @@
+package treat
+
+// A hold is in one part of its plan at a time; what may happen in a part is
+// written here, and nowhere else.
+type may struct {
+	// presses: the hand presses, so the pressure clock runs.
+	presses bool
+	// byRep, byBreath: a rep, an out-breath ends the part or begins it again.
+	byRep, byBreath bool
+	// compares: numbers given in it are compared with each other (rules 5 and 7).
+	compares bool
+	// keeps: after an interruption it goes on where it stood.
+	keeps bool
+	// settles: after an interruption a new baseline is waited for.
+	settles bool
+	// tells: its end says more than the silence that falls due with it.
+	tells bool
+}
+
+var parts = map[Phase]may{
+	PhaseSettle:   {presses: true},
+	PhaseStage:    {presses: true, compares: true, settles: true},
+	PhasePress:    {presses: true, compares: true, byRep: true, tells: true},
+	PhaseRest:     {byRep: true},
+	PhaseRamp:     {presses: true, compares: true, keeps: true},
+	PhaseTest:     {presses: true},
+	PhaseSlacken:  {presses: true, compares: true},
+	PhaseStill:    {presses: true, compares: true, keeps: true},
+	PhaseSink:     {presses: true, compares: true, byBreath: true},
+	PhaseMove:     {presses: true, byRep: true},
+	PhasePush:     {presses: true, compares: true, byRep: true},
+	PhaseLengthen: {presses: true, byRep: true},
+	PhaseStroke:   {presses: true, byRep: true},
+	PhaseBroad:    {presses: true, compares: true, keeps: true},
+	PhaseNarrow:   {presses: true, compares: true},
+}
+
+// part is the stretch that runs.
+type part struct {
+	kind  Phase
+	began int64 // when it was entered
+	from  int64 // where its clock stands from: later after an interruption
+	until int64 // when it is over by itself; never for an open one
+	// again: a rep in its first third has begun it again; that happens once.
+	again       bool
+	halted      int64 // since when its clock stands; -1 while it runs
+	first, last *float64
+}
+
+// PartRecord is one part as it was.
+type PartRecord struct {
+	Kind        Phase    `json:"kind"`
+	StartS      float64  `json:"start_s"`
+	EndS        float64  `json:"end_s"`
+	FirstNumber *float64 `json:"first_number,omitempty"`
+	LastNumber  *float64 `json:"last_number,omitempty"`
+}
+
+func (p part) record(end int64) PartRecord {
+	return PartRecord{p.kind, seconds(p.began), seconds(end), p.first, p.last}
+}
+
+// enter leaves the part that runs for another, over by itself after ms.
+func (s *state) enter(kind Phase, ms int64) {
+	s.leave()
+	s.part = part{kind: kind, began: s.now, from: s.now, until: never, halted: -1}
+	if ms < never {
+		s.part.until = s.now + ms
+	}
+	s.startOver()
+}
+
+// leave closes the part that runs, if any.
+func (s *state) leave() {
+	if s.part.kind != "" && !s.rules.noParts {
+		s.parts = append(s.parts, s.part.record(s.now))
+	}
+	s.part = part{halted: -1}
+}
+
+// startOver forgets what numbers are compared with: another part, or another
+// step of it.
+func (s *state) startOver() {
+	if s.running && !s.open.counted {
+		s.running = false
+	}
+	s.since = nil
+}
+
+// halt lets the part's clock stand.
+func (s *state) halt() {
+	if s.part.kind != "" && s.part.halted < 0 {
+		s.part.halted = s.now
+	}
+}
+
+// goOn takes a halted part up again: from the beginning, or where it stood and
+// one step lighter.
+func (s *state) goOn() {
+	p := &s.part
+	if p.halted < 0 {
+		return
+	}
+	length := p.until - p.from
+	stood := s.now - p.halted
+	p.halted = -1
+	s.startOver()
+	if parts[p.kind].keeps {
+		p.from += stood
+		if p.until < never {
+			p.until += stood
+		}
+		s.steer.lighter(s)
+		return
+	}
+	p.from = s.now
+	if p.until < never {
+		p.until = s.now + length
+	}
+}
+
+// pressing reports whether the hand presses: the pressure clock runs.
+func (s *state) pressing() bool {
+	return s.place == "" && (s.closing || s.pressesIn(s.part.kind))
+}
+
+func (s *state) pressesIn(kind Phase) bool { return s.plan.Presses && parts[kind].presses }
+
+// inPart reports whether a part runs, pressing or not, that has not been told
+// to come off.
+func (s *state) inPart() bool { return s.place == "" && !s.closing }
