@@ -100,6 +100,7 @@ func (s *server) register(a huma.API, signInsPerMinute int) {
 	s.registerPhotos(a)
 	ownWeights.register(s, a)
 	ownThresholds.register(s, a)
+	ownSchools.register(s, a)
 	s.registerInstruments(a)
 }
 

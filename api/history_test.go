@@ -166,7 +166,7 @@ func (c *longCare) press(event func(string, any) visit.Event, p visit.Charted) [
 		out = append(out, event("hold-event", h))
 	}
 	return append(out, event("hold-ended", visit.HoldEnded{
-		Hold: hold, Outcome: "released", PressureMS: 16000, Stages: 1,
+		Hold: hold, Outcome: "released", PressureMS: 16000, Stages: new(1),
 	}))
 }
 

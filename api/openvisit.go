@@ -7,6 +7,7 @@ import (
 	"github.com/google/uuid"
 
 	"mokren/core/rights"
+	"mokren/core/treat"
 	"mokren/core/visit"
 	"mokren/store"
 )
@@ -34,6 +35,8 @@ type OpenVisit struct {
 	Context visit.Context `json:"context"`
 	// Team are the people of the practice who do clinical work.
 	Team []Member `json:"team"`
+	// Schools are the practice's own copies of protocols, by id.
+	Schools map[string]treat.OwnSchool `json:"schools"`
 	// NowMS lets a device see how far its clock is off.
 	NowMS int64 `json:"now_ms" doc:"the server's clock, Unix ms"`
 }
@@ -79,6 +82,9 @@ func (s *server) readVisit(
 	}
 	out.State = visit.Reduce(out.Context, out.Events)
 	if out.Team, err = team(ctx, tx); err != nil {
+		return out, err
+	}
+	if out.Schools, err = tx.OwnSchools(ctx); err != nil {
 		return out, err
 	}
 	if out.Entries, err = entriesOf(ctx, tx, v.ID); err != nil {

@@ -8,6 +8,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"mokren/core/ids"
 	"mokren/core/rights"
 	"mokren/store"
 )
@@ -23,6 +24,8 @@ type Me struct {
 	FingerCM *float64 `json:"finger_cm,omitempty" doc:"own finger-width in cm"`
 	// CopyHours is how long this device may keep copies of visits.
 	CopyHours int `json:"copy_hours" doc:"0: no copies"`
+	// Protocol is the practice's default school.
+	Protocol ids.Protocol `json:"protocol"`
 	// NowMS lets a device see how far its clock is off.
 	NowMS int64 `json:"now_ms" doc:"the server's clock, Unix ms"`
 }
@@ -117,7 +120,7 @@ func (s *server) readMe(ctx context.Context, tx *store.Tx) (Me, error) {
 	}
 	out := Me{
 		ID: p.ID.String(), Name: p.Name, Role: p.Role, Practice: p.PracticeName, TimeZone: p.TimeZone,
-		CopyHours: p.CopyHours, NowMS: s.now().UnixMilli(),
+		CopyHours: p.CopyHours, Protocol: ids.Protocol(p.Protocol), NowMS: s.now().UnixMilli(),
 	}
 	if p.FingerCM.Valid {
 		out.FingerCM = &p.FingerCM.Float64

@@ -6,12 +6,15 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"mokren/core/ids"
 	"mokren/store"
 )
 
 // PracticeSettings are the practice's own.
 type PracticeSettings struct {
 	CopyHours int `json:"copy_hours" minimum:"0" maximum:"168" doc:"how long a device may keep copies of visits; 0: none"`
+	// Protocol is the school that a point gets where nothing speaks for another.
+	Protocol ids.Protocol `json:"protocol"`
 }
 
 func (s *server) registerSettings(a huma.API) {

@@ -7,6 +7,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"mokren/core/body"
+	"mokren/core/calc"
 	"mokren/core/ids"
 	"mokren/core/progress"
 	"mokren/core/treat"
@@ -42,6 +43,7 @@ func describeVocabulary(r huma.Registry) {
 	r.Schema(reflect.TypeFor[visit.Working](), true, "")
 	r.Schema(reflect.TypeFor[visit.Planned](), true, "")
 	r.Schema(reflect.TypeFor[visit.Felt](), true, "") // part of a point
+	r.Schema(reflect.TypeFor[calc.CoachStartLine](), true, "")
 }
 
 // union describes a type of text by the words that it may be.

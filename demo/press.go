@@ -83,7 +83,7 @@ func press(s *scribe, rnd *rand.Rand, h hand, sp spot, number float64, limits sa
 	sum := p.coach.Summary()
 	s.write("hold-ended", visit.HoldEnded{
 		Hold: begun.Hold, Outcome: sum.Outcome,
-		PressureMS: int64(sum.PressureS*1000 + 0.5), Stages: len(sum.Stages),
+		PressureMS: int64(sum.PressureS*1000 + 0.5), Parts: new(sum.Count()),
 	})
 	// At the recheck part of the old tenderness is back.
 	return max(0, math.Round(0.35*number+0.55*p.sensitivity))

@@ -261,9 +261,21 @@ func (p *page) click(selector, pattern string) {
 	p.see(selector, pattern).MustClick()
 }
 
-// beginHold chooses a contact and a position at the first point and begins.
+// beginHold begins a hold by graded stages at the first point.
 func beginHold(p *page) {
 	p.t.Helper()
+	beginBy(p, "Graded stages")
+}
+
+// beginBy chooses a protocol, a contact and a position at the first point and
+// begins.
+func beginBy(p *page, protocol string) {
+	p.t.Helper()
+	field := p.MustElementX(`(//*[@data-point-id])[1]//button[contains(@class, "field")]`)
+	if !strings.HasPrefix(field.MustText(), protocol) {
+		field.MustClick()
+		p.MustElementX(`//*[@role="option"][starts-with(., "` + protocol + `")]`).MustClick()
+	}
 	for _, label := range []string{"Contact", "Client is"} {
 		p.MustElementX(`(//*[@data-choices]//*[@role="radiogroup"][@aria-label="` + label + `"]//button)[1]`).MustClick()
 	}

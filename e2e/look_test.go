@@ -241,7 +241,7 @@ func TestWeight(t *testing.T) {
 	}))
 	t.Logf("all scripts %d kB, core %d kB, compressed", first/1000, core/1000)
 	assert.LessOrEqual(t, first, int64(300_000))
-	assert.LessOrEqual(t, core, int64(1_300_000))
+	assert.LessOrEqual(t, core, int64(1_400_000))
 	assert.Positive(t, core)
 }
 

@@ -187,21 +187,21 @@ func TestWholePath(t *testing.T) {
 	var row struct {
 		Outcome  string  `db:"outcome"`
 		Status   string  `db:"status"`
-		Stages   int     `db:"stages"`
+		Parts    int     `db:"parts"`
 		Pressure int64   `db:"pressure_ms"`
 		NPRS     float64 `db:"nprs"`
 		After    float64 `db:"after_nprs"`
 		Deg      float64 `db:"after_deg"`
 		Identity int     `db:"same"`
 	}
-	require.NoError(t, db(t).Get(&row, `select h.outcome, h.status, h.stages, h.pressure_ms, p.nprs, p.after_nprs, r.after_deg,
+	require.NoError(t, db(t).Get(&row, `select h.outcome, h.status, h.parts, h.pressure_ms, p.nprs, p.after_nprs, r.after_deg,
 			(select count(*) from charted_point q where q.identity = p.identity) as same
 		from hold h join charted_point p on p.id = h.point_id and p.visit_id = h.visit_id
 		join range_reading r on r.visit_id = h.visit_id and r.movement = 'ankle.dorsiflexion-knee-straight' and r.side = 'left'
 		join visit v on v.id = h.visit_id where p.muscle = 'gastrocnemius-medial' order by v.closed_at desc limit 1`))
 	assert.Equal(t, "released", row.Outcome)
 	assert.Equal(t, "kept", row.Status)
-	assert.Equal(t, 2, row.Stages)
+	assert.Equal(t, 4, row.Parts)
 	assert.InDelta(t, 6, row.NPRS, 0)
 	assert.InDelta(t, 2, row.After, 0)
 	assert.InDelta(t, 11, row.Deg, 0)

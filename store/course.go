@@ -61,15 +61,15 @@ func (t *Tx) treated(ctx context.Context, visits []uuid.UUID) (map[uuid.UUID][]v
 		AfterGrade sql.NullInt64   `db:"after_grade"`
 		Holds      int             `db:"holds"`
 		MS         int64           `db:"pressure_ms"`
-		Stages     int             `db:"stages"`
+		Parts      int             `db:"parts"`
 		Outcome    string          `db:"outcome"`
 	}
 	err := t.tx.SelectContext(ctx, &rows, `select p.visit_id, p.id, p.identity, p.muscle, p.side, p.site, p.view, p.x,
 		p.y, p.grade, p.nprs::float8, p.after_nprs::float8, p.after_grade, coalesce(h.holds, 0) as holds,
-		coalesce(h.pressure_ms, 0) as pressure_ms, coalesce(h.stages, 0) as stages, coalesce(h.outcome, '') as outcome
+		coalesce(h.pressure_ms, 0) as pressure_ms, coalesce(h.parts, 0) as parts, coalesce(h.outcome, '') as outcome
 		from charted_point p
 		left join (select visit_id, point_id, count(*) as holds, sum(pressure_ms)::bigint as pressure_ms,
-				sum(stages) as stages, (array_agg(outcome order by started_at desc, id desc))[1] as outcome
+				sum(parts) as parts, (array_agg(outcome order by started_at desc, id desc))[1] as outcome
 			from hold where visit_id = any ($1) and status <> 'aside' group by visit_id, point_id) h
 			on h.visit_id = p.visit_id and h.point_id = p.id
 		where p.visit_id = any ($1) order by p.visit_id, p.place`, visits)
@@ -79,7 +79,7 @@ func (t *Tx) treated(ctx context.Context, visits []uuid.UUID) (map[uuid.UUID][]v
 	out := map[uuid.UUID][]visit.Treated{}
 	for _, r := range rows {
 		p := visit.Treated{
-			SecondsS: float64(r.MS) / 1000, Holds: r.Holds, Stages: r.Stages, Outcome: treat.Outcome(r.Outcome),
+			SecondsS: float64(r.MS) / 1000, Holds: r.Holds, Parts: r.Parts, Outcome: treat.Outcome(r.Outcome),
 		}
 		p.Point, p.Identity = visit.UUID(r.ID), visit.UUID(r.Identity)
 		p.Muscle, p.Side, p.Site = ids.Muscle(r.Muscle), ids.Side(r.Side), r.Site

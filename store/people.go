@@ -21,6 +21,7 @@ type Person struct {
 	Role         rights.Role `db:"role"`
 	PracticeName string      `db:"practice_name"`
 	CopyHours    int         `db:"copy_hours"`
+	Protocol     string      `db:"protocol"`
 	TimeZone     string      `db:"time_zone"`
 	// FingerCM is the person's own finger-width; not valid until asked.
 	FingerCM sql.NullFloat64 `db:"finger_cm"`
@@ -83,7 +84,7 @@ func (t *Tx) Person(ctx context.Context, id uuid.UUID) (Person, error) {
 	var p Person
 	err := t.tx.GetContext(ctx, &p, `
 		select p.id, p.name, p.role, p.finger_cm, pr.name as practice_name, pr.time_zone,
-			pr.copy_hours
+			pr.copy_hours, pr.protocol
 		from person p join practice pr on pr.id = p.practice_id where p.id = $1`, id)
 	return p, found("reading a person", err)
 }

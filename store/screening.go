@@ -42,6 +42,11 @@ func (t *Tx) VisitContext(ctx context.Context, v Visit, now time.Time) (visit.Co
 	if out.Signs, err = t.signsOfTheDay(ctx, v, now); err != nil {
 		return out, err
 	}
+	own, err := t.Settings(ctx)
+	if err != nil {
+		return out, err
+	}
+	out.Protocol = own.Protocol
 	out.HeightCM = c.HeightCM.Float64
 	if c.BornOn.Valid {
 		out.Age = ageOn(c.BornOn.Time, v.StartsAt)

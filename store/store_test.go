@@ -251,7 +251,7 @@ func TestTheReplayStandsNotTheClaim(t *testing.T) {
 			p.event("hold-event", visit.HoldHappened{Hold: visit.UUID(hold), AtMS: 0, Event: "contact"}),
 			p.event("hold-event", visit.HoldHappened{Hold: visit.UUID(hold), AtMS: 5000, Event: "release"}),
 			p.event("hold-ended", visit.HoldEnded{
-				Hold: visit.UUID(hold), Outcome: "released", PressureMS: 60_000, Stages: 3,
+				Hold: visit.UUID(hold), Outcome: "released", PressureMS: 60_000, Stages: new(3),
 			}),
 		))
 		return err

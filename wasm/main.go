@@ -184,6 +184,7 @@ func hold(a []js.Value) (any, error) {
 		if err != nil {
 			return nil, err
 		}
+		e.Source = h.Source
 		events = append(events, e)
 	}
 	c, err := treat.Replayer(start)

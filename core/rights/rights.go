@@ -122,6 +122,9 @@ var operations = map[string][]Role{
 	"thresholds":      clinical,
 	"put-threshold":   licensed,
 	"reset-threshold": licensed,
+	"schools":         clinical,
+	"put-school":      licensed,
+	"drop-school":     licensed,
 
 	"pad":             byCode,
 	"put-pad-drawing": byCode,

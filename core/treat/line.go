@@ -86,7 +86,9 @@ type Course struct {
 	// Rep counts presses, movements, rounds, breaths or stations, of Reps.
 	Rep  int `json:"rep"`
 	Reps int `json:"reps"`
-	// PartLeftS is what is left of the part that runs, 0 of an open one.
+	// PartS is how long the part is that runs, PartLeftS what is left of it; both
+	// are 0 of an open one.
+	PartS       float64 `json:"part_s"`
 	PartLeftS   float64 `json:"part_left_s"`
 	RampPercent float64 `json:"ramp_percent"`
 	// Place counts the places or stations along the muscle.

@@ -10,8 +10,10 @@ import (
 // Protocol is one school's way of pressing: which kind of steering runs it, its
 // limits and its numbers. Adding a school is adding a row here.
 type Protocol struct {
-	ID     ids.Protocol
-	Name   string
+	ID   ids.Protocol
+	Name string
+	// What is done, in a line.
+	What   string
 	Limits safety.Limits
 	// Plan holds the numbers that a practice has not tuned.
 	Plan Plan
@@ -34,16 +36,22 @@ func limits(target, soft, hard float64, capS int64) safety.Limits {
 // the stretch, the pressure clock stands, and the whole lasts 180 s at most.
 var protocols = []Protocol{
 	{
-		ID: "graded-stages", Name: "Graded stages", Limits: limits(6, 7, 8, 90), ByNumber: true,
+		ID: "graded-stages", Name: "Graded stages",
+		What:   "Press to the number, hold still; when it has dropped, sink to it again on an out-breath.",
+		Limits: limits(6, 7, 8, 90), ByNumber: true,
 		Plan: Plan{Steering: "stages", Presses: true, Returns: true},
 	},
 	{
-		ID: "hold-to-release", Name: "Hold to release", Limits: limits(4, 5, 7, 120),
+		ID: "hold-to-release", Name: "Hold to release",
+		What:    "Press to the first resistance only and hold until the tissue softens.",
+		Limits:  limits(4, 5, 7, 120),
 		Plan:    Plan{Steering: "steady", Presses: true, Returns: true, AngleMS: 60 * second},
 		Tunable: []Bracket{{"angle_after_s", 30, 90, "When nothing has changed, another angle is tried."}},
 	},
 	{
-		ID: "short-repeats", Name: "Short repeats", Limits: limits(5, 6, 8, 48), ByNumber: true,
+		ID: "short-repeats", Name: "Short repeats",
+		What:   "A few short holds, each a little deeper.",
+		Limits: limits(5, 6, 8, 48), ByNumber: true,
 		LeastCapMS: 6 * second,
 		Plan: Plan{
 			Steering: "paced", Presses: true, Returns: true,
@@ -56,7 +64,9 @@ var protocols = []Protocol{
 		},
 	},
 	{
-		ID: "pulses", Name: "Pulses", Limits: limits(5, 5, 6, 96), ByNumber: true, LeastCapMS: 3 * second,
+		ID: "pulses", Name: "Pulses",
+		What:   "On and off, a little more each time while it stays calm.",
+		Limits: limits(5, 5, 6, 96), ByNumber: true, LeastCapMS: 3 * second,
 		Plan: Plan{
 			Steering: "paced", Presses: true, Returns: true,
 			Reps: 10, PressMS: 5 * second, RestMS: 5 * second, FirstAim: 3, AimStep: 0.5,
@@ -68,12 +78,16 @@ var protocols = []Protocol{
 		},
 	},
 	{
-		ID: "slow-ramp", Name: "Slow ramp", Limits: limits(4, 5, 6, 120), ByNumber: true, LeastCapMS: 70 * second,
+		ID: "slow-ramp", Name: "Slow ramp",
+		What:   "The force rises evenly while the number stays comfortable.",
+		Limits: limits(4, 5, 6, 120), ByNumber: true, LeastCapMS: 70 * second,
 		Plan:    Plan{Steering: "ramped", Presses: true, Returns: true, RampMS: 90 * second},
 		Tunable: []Bracket{{"ramp_s", 60, 110, "The cap must leave 10 s beyond the ramp."}},
 	},
 	{
-		ID: "brief-holds", Name: "Brief holds", Limits: limits(7, 7, 8, 90), ByNumber: true,
+		ID: "brief-holds", Name: "Brief holds",
+		What:   "Hold, ask until it is low, lift, flush, return from another angle.",
+		Limits: limits(7, 7, 8, 90), ByNumber: true,
 		Plan: Plan{
 			Steering: "brief", Presses: true, Returns: true,
 			Reps: 4, PressMS: 30 * second, AskMS: 8 * second,
@@ -84,12 +98,16 @@ var protocols = []Protocol{
 		},
 	},
 	{
-		ID: "slack-hold", Name: "Slack hold", Limits: limits(3, 3, 5, 120), ByNumber: true, LeastCapMS: 60 * second,
+		ID: "slack-hold", Name: "Slack hold",
+		What:   "Shorten the muscle until the tenderness is mostly gone; keep still.",
+		Limits: limits(3, 3, 5, 120), ByNumber: true, LeastCapMS: 60 * second,
 		Plan:    Plan{Steering: "positional", Presses: true, Returns: true, StillMS: 90 * second, Tries: 3},
 		Tunable: []Bracket{{"still_s", 30, 90, "Most of the change comes in the first 90 s."}},
 	},
 	{
-		ID: "breath-sink", Name: "Breath sink", Limits: limits(4, 5, 6, 90), LeastCapMS: 30 * second,
+		ID: "breath-sink", Name: "Breath sink",
+		What:   "Deeper only on each out-breath; stop at depth and hold still.",
+		Limits: limits(4, 5, 6, 90), LeastCapMS: 30 * second,
 		Plan: Plan{
 			Steering: "breath", Presses: true, Returns: true,
 			Breaths: 6, BreathMS: 5 * second, StillMS: 10 * second, MoveMS: 8 * second, Places: 1,
@@ -102,13 +120,17 @@ var protocols = []Protocol{
 		},
 	},
 	{
-		ID: "press-and-move", Name: "Press and move", Limits: limits(5, 6, 8, 90), ByNumber: true,
+		ID: "press-and-move", Name: "Press and move",
+		What:   "Keep the pressure while the client moves.",
+		Limits: limits(5, 6, 8, 90), ByNumber: true,
 		LeastCapMS: 30 * second,
 		Plan:       Plan{Steering: "movements", Presses: true, Returns: true, Reps: 4, MoveMS: 8 * second, Baseline: true},
 		Tunable:    []Bracket{{"reps", 3, 5, "Slowly, through the whole movement."}},
 	},
 	{
-		ID: "resisted-lengthening", Name: "Resisted lengthening", Limits: limits(3, 3, 5, 120), ByNumber: true,
+		ID: "resisted-lengthening", Name: "Resisted lengthening",
+		What:   "The client resists while you slowly win.",
+		Limits: limits(3, 3, 5, 120), ByNumber: true,
 		Plan: Plan{
 			Steering: "movements", Reps: 3, MoveMS: 7 * second, RestMS: 5 * second, TotalMS: 180 * second, MinGainDeg: 5,
 		},
@@ -118,7 +140,9 @@ var protocols = []Protocol{
 		},
 	},
 	{
-		ID: "contract-relax", Name: "Contract and relax", Limits: limits(3, 3, 5, 120), ByNumber: true,
+		ID: "contract-relax", Name: "Contract and relax",
+		What:   "Lengthen, push gently against the hand, breathe, lengthen again.",
+		Limits: limits(3, 3, 5, 120), ByNumber: true,
 		Plan: Plan{
 			Steering: "rounds", Reps: 3, PushMS: 15 * second, RestMS: 3 * second, LengthenMS: 10 * second,
 			TotalMS: 180 * second, MinGainDeg: 5,
@@ -130,7 +154,9 @@ var protocols = []Protocol{
 		},
 	},
 	{
-		ID: "pin-and-stretch", Name: "Pin and stretch", Limits: limits(5, 6, 7, 60), ByNumber: true,
+		ID: "pin-and-stretch", Name: "Pin and stretch",
+		What:   "Pin at the barrier and lengthen with the breath.",
+		Limits: limits(5, 6, 7, 60), ByNumber: true,
 		LeastCapMS: 20 * second,
 		Plan: Plan{
 			Steering: "pinned", Presses: true, Returns: true, ByBreath: true, Breaths: 4, BreathMS: 5 * second,
@@ -139,7 +165,9 @@ var protocols = []Protocol{
 		Tunable: []Bracket{{"breaths", 3, 5, "On the out-breath; the in-breath waits."}},
 	},
 	{
-		ID: "attachment-strokes", Name: "Attachment strokes", Limits: limits(4, 5, 7, 120), ByNumber: true,
+		ID: "attachment-strokes", Name: "Attachment strokes",
+		What:   "At bone depth along the attachment: strokes one way, then across.",
+		Limits: limits(4, 5, 7, 120), ByNumber: true,
 		LeastCapMS: 60 * second,
 		Plan: Plan{
 			Steering: "stations", Presses: true, Returns: true, Stations: 6, Strokes: 3,
@@ -148,7 +176,9 @@ var protocols = []Protocol{
 		Tunable: []Bracket{{"strokes", 2, 4, "Each way, at bone depth, without sliding on the skin."}},
 	},
 	{
-		ID: "broad-first", Name: "Broad first", Limits: limits(4, 5, 6, 90), ByNumber: true, LeastCapMS: 40 * second,
+		ID: "broad-first", Name: "Broad first",
+		What:   "A wide contact with small movements, then narrow.",
+		Limits: limits(4, 5, 6, 90), ByNumber: true, LeastCapMS: 40 * second,
 		Plan:    Plan{Steering: "broad", Presses: true, Returns: true, BroadMS: 45 * second},
 		Tunable: []Bracket{{"broad_s", 30, 60, "A place prone to cramp is asked gently first."}},
 	},

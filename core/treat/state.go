@@ -241,6 +241,7 @@ func (s *state) courseLine() *Course {
 		if s.part.halted >= 0 {
 			now = s.part.halted
 		}
+		c.PartS = seconds(s.part.until - s.part.from)
 		c.PartLeftS = seconds(max(0, s.part.until-now))
 	}
 	if s.plan.RampMS > 0 {

@@ -130,6 +130,22 @@ func (s *state) summary(st Start) Summary {
 	return sum
 }
 
+// Count is how many parts a hold went through; stages, by the first rules.
+func (s Summary) Count() int {
+	if s.Run == nil {
+		return len(s.Stages)
+	}
+	return len(s.Parts)
+}
+
+// LetGo reports whether the hold worked, so that it may be offered again.
+func (s Summary) LetGo() bool {
+	if s.Run == nil {
+		return s.Outcome == Released || s.Outcome == Reduced
+	}
+	return s.Worked
+}
+
 func (s *state) outcome() Outcome {
 	switch {
 	case s.place == PhaseStopped:

@@ -547,7 +547,7 @@ func TestD14LateNumbersAreSortedInAfterTheEnd(t *testing.T) {
 		"a",
 		"hold-ended",
 		0,
-		visit.HoldEnded{Hold: visit.UUID(uid(600)), Outcome: "unchanged", PressureMS: 32_000, Stages: 1},
+		visit.HoldEnded{Hold: visit.UUID(uid(600)), Outcome: "unchanged", PressureMS: 32_000, Stages: new(1)},
 	)
 	h := holdOf(visit.Reduce(asked(), l.events), 600)
 	require.Equal(t, visit.Kept, h.Status)
@@ -675,7 +675,7 @@ func TestANewLawLeavesOldHolds(t *testing.T) {
 		"a",
 		"hold-ended",
 		0,
-		visit.HoldEnded{Hold: visit.UUID(uid(600)), Outcome: "reduced", PressureMS: 33_000, Stages: 1},
+		visit.HoldEnded{Hold: visit.UUID(uid(600)), Outcome: "reduced", PressureMS: 33_000, Stages: new(1)},
 	)
 	stored := judged(visit.Today(), asked(), l.events)
 	before := visit.Today().Reduce(asked(), stored)
@@ -710,7 +710,7 @@ func TestRulesThatCannotBeReplayedShowWhatWasStored(t *testing.T) {
 		"a",
 		"hold-ended",
 		0,
-		visit.HoldEnded{Hold: visit.UUID(uid(600)), Outcome: "unchanged", PressureMS: 25_000, Stages: 1},
+		visit.HoldEnded{Hold: visit.UUID(uid(600)), Outcome: "unchanged", PressureMS: 25_000, Stages: new(1)},
 	)
 	stored := judged(visit.Today(), asked(), l.events)
 	require.NotNil(t, stored[len(stored)-1].Result, "kept with the ending")

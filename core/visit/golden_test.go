@@ -88,7 +88,7 @@ func TestWriteGoldenVisits(t *testing.T) {
 		"a",
 		"hold-ended",
 		0,
-		visit.HoldEnded{Hold: visit.UUID(uid(600)), Outcome: "unchanged", PressureMS: 32_000, Stages: 1},
+		visit.HoldEnded{Hold: visit.UUID(uid(600)), Outcome: "unchanged", PressureMS: 32_000, Stages: new(1)},
 	)
 	late.add("pad", "hold-event", 0, happened(600, 25_000, "score", 3))
 	learned := pressedAt("infraspinatus", "release")

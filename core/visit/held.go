@@ -34,6 +34,7 @@ func (r *reducer) holdEvent(e Event, b *HoldHappened) error {
 		return err
 	}
 	at := *b
+	at.Source = e.Device
 	if e.HoldAtMS != nil {
 		at.AtMS = *e.HoldAtMS
 	}
@@ -155,11 +156,18 @@ func (h *Hold) asStored() treat.Summary {
 func (h *Hold) remarkClaim() {
 	s := h.Summary
 	ms := int64(s.PressureS*1000 + 0.5)
-	if s.Outcome == h.claim.Outcome && ms == h.claim.PressureMS && len(s.Stages) == h.claim.Stages {
+	have, said, what := len(s.Stages), h.claim.Stages, "stages"
+	if h.claim.Parts != nil {
+		have, said, what = s.Count(), h.claim.Parts, "parts"
+	}
+	if said == nil {
+		said = &have
+	}
+	if s.Outcome == h.claim.Outcome && ms == h.claim.PressureMS && have == *said {
 		return
 	}
-	h.remark(fmt.Sprintf("The log comes to %s, %d stages, %.1f s; the device had said %s, %d stages, %.1f s.",
-		s.Outcome, len(s.Stages), s.PressureS, h.claim.Outcome, h.claim.Stages, float64(h.claim.PressureMS)/1000))
+	h.remark(fmt.Sprintf("The log comes to %s, %d %s, %.1f s; the device had said %s, %d %s, %.1f s.",
+		s.Outcome, have, what, s.PressureS, h.claim.Outcome, *said, what, float64(h.claim.PressureMS)/1000))
 }
 
 // quiet reports that nothing was ever said that could stand against any hold, so

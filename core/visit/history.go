@@ -15,7 +15,7 @@ import (
 type Treated struct {
 	FoundPoint
 	SecondsS float64       // pressure over all holds of the visit, s
-	Stages   int           // over all holds
+	Parts    int           // over all holds
 	Holds    int           // that count
 	Outcome  treat.Outcome // of the last one; empty without any
 }
@@ -29,7 +29,7 @@ func (s State) Treated() []Treated {
 			if h.Point == p.Point && h.Status != SetAside {
 				t.Holds++
 				t.SecondsS += h.Summary.PressureS
-				t.Stages += len(h.Summary.Stages)
+				t.Parts += h.Summary.Count()
 				t.Outcome = h.Summary.Outcome
 			}
 		}
@@ -56,7 +56,7 @@ type PointVisit struct {
 	Grade      *int          `json:"grade,omitempty"`
 	AfterGrade *int          `json:"after_grade,omitempty"`
 	SecondsS   float64       `json:"seconds" doc:"pressure over all holds of the visit, s"`
-	Stages     int           `json:"stages"`
+	Parts      int           `json:"parts" doc:"over all holds"`
 	Holds      int           `json:"holds"`
 	Outcome    treat.Outcome `json:"outcome,omitempty"`
 }
@@ -150,7 +150,7 @@ func (c *course) addPoint(v Dated, p Treated) {
 	h.View, h.X, h.Y = p.View, p.X, p.Y
 	h.Visits = append(h.Visits, PointVisit{
 		Visit: v.Visit, Date: v.Date, Before: p.NPRS, After: p.AfterNPRS, Grade: p.Grade, AfterGrade: p.AfterGrade,
-		SecondsS: p.SecondsS, Stages: p.Stages, Holds: p.Holds, Outcome: p.Outcome,
+		SecondsS: p.SecondsS, Parts: p.Parts, Holds: p.Holds, Outcome: p.Outcome,
 	})
 	if p.NPRS != nil {
 		h.numbers = append(h.numbers, progress.Reading{Day: v.Day, Value: *p.NPRS})

@@ -25,6 +25,8 @@ type HoldHappened struct {
 	AtMS  int64           `json:"at_ms" minimum:"0" maximum:"86400000" doc:"milliseconds after the hold's start"`
 	Event string          `json:"event"`
 	Value json.RawMessage `json:"value,omitempty"`
+	// Source is the device that wrote it, whatever the body says.
+	Source string `json:"source,omitempty"`
 }
 
 // HoldEnded claims what the log replays to; what it replays to counts, and a
@@ -33,7 +35,9 @@ type HoldEnded struct {
 	Hold       UUID          `json:"hold"`
 	Outcome    treat.Outcome `json:"outcome" enum:"released,reduced,unchanged,stopped"`
 	PressureMS int64         `json:"pressure_ms" minimum:"0"`
-	Stages     int           `json:"stages" minimum:"0"`
+	Parts      *int          `json:"parts,omitempty" minimum:"0"`
+	// Stages is what holds of the first rules claimed instead of parts.
+	Stages *int `json:"stages,omitempty" minimum:"0"`
 }
 
 // Countersigned is a licensed person's word on a student's hold.

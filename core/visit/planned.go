@@ -252,7 +252,7 @@ func (s State) LetGo(point UUID) (protocol string, atMS int64) {
 			continue
 		}
 		atMS = max(atMS, h.StartedMS)
-		if o := string(h.Summary.Outcome); o == "released" || o == "reduced" {
+		if h.Summary.LetGo() {
 			protocol = string(h.Start.Protocol)
 		}
 	}

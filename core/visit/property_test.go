@@ -122,7 +122,7 @@ func (r *random) body() (string, any) {
 			Hold:       visit.UUID(uid(hold())),
 			Outcome:    "released",
 			PressureMS: 1,
-			Stages:     1,
+			Stages:     new(1),
 		}
 	case 8:
 		return "consent-recorded", visit.Consented{Area: "visit", Given: rapid.IntRange(0, 4).Draw(t, "given") > 0}

@@ -1010,6 +1010,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/schools": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The protocols, and the practice's own copies */
+        get: operations["schools"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/schools/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Tune a copy of a protocol, within its brackets */
+        put: operations["put-school"];
+        post?: never;
+        /** Forget an own copy; holds keep the plan they were begun with */
+        delete: operations["drop-school"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -1272,6 +1307,14 @@ export interface components {
             /** Format: double */
             y: number;
         };
+        Bracket: {
+            /** Format: double */
+            max: number;
+            /** Format: double */
+            min: number;
+            number: string;
+            why: string;
+        };
         Candidate: {
             /** Format: int64 */
             layer: number;
@@ -1415,6 +1458,41 @@ export interface components {
             work?: string;
         };
         Closed: Record<string, never>;
+        CoachStartLine: {
+            cap_seconds?: string;
+            /** @enum {string} */
+            event: "start";
+            /** Format: double */
+            hard_ceiling?: number;
+            /** Format: double */
+            min_gain_deg?: number;
+            /** Format: int64 */
+            moves?: number;
+            muscle?: components["schemas"]["MuscleID"];
+            /** @description what the practice calls its copy */
+            name?: string;
+            number_steers?: boolean;
+            /** @description a practice's own, by name, within their brackets */
+            numbers?: {
+                [key: string]: number;
+            };
+            /** Format: int64 */
+            places?: number;
+            protocol: components["schemas"]["ProtocolID"];
+            /** Format: int64 */
+            scale?: number;
+            side?: components["schemas"]["Side"];
+            /** Format: double */
+            soft_ceiling?: number;
+            source?: string;
+            /** Format: int64 */
+            stations?: number;
+            t: string;
+            /** Format: double */
+            target?: number;
+            /** @enum {string} */
+            variant?: "reciprocal" | "small" | "imagined";
+        };
         Confirm: {
             movement: components["schemas"]["MovementID"];
             text: string;
@@ -2082,9 +2160,11 @@ export interface components {
             /** @enum {unknown} */
             outcome: components["schemas"]["Outcome"];
             /** Format: int64 */
+            parts?: number;
+            /** Format: int64 */
             pressure_ms: number;
             /** Format: int64 */
-            stages: number;
+            stages?: number;
         };
         /** @enum {string} */
         HoldEventKind: "start" | "contact" | "score" | "trend" | "referral" | "twitch" | "guard" | "nerve-sign" | "pulse" | "unwell" | "skin-reaction" | "softening" | "off-spot" | "on-spot" | "pressure" | "breath" | "rep" | "angle-change" | "pause" | "resume" | "release" | "client-stop" | "range" | "end" | "undo" | "tick";
@@ -2096,6 +2176,7 @@ export interface components {
             at_ms: number;
             event: string;
             hold: string;
+            source?: string;
             value?: unknown;
         };
         HoldPlan: {
@@ -2450,6 +2531,8 @@ export interface components {
             overrun_s: number;
             /** Format: double */
             part_left_s: number;
+            /** Format: double */
+            part_s: number;
             phase: components["schemas"]["Phase"];
             /** Format: int64 */
             place: number;
@@ -2515,6 +2598,7 @@ export interface components {
              */
             now_ms: number;
             practice: string;
+            protocol: components["schemas"]["ProtocolID"];
             /** @enum {string} */
             role: "owner" | "therapist" | "student" | "front-desk";
             /** @description IANA name; dates are shown in it */
@@ -2681,6 +2765,9 @@ export interface components {
              * @description the server's clock, Unix ms
              */
             now_ms: number;
+            schools: {
+                [key: string]: components["schemas"]["OwnSchool"];
+            };
             /** @description the server's reduction of the events */
             state: components["schemas"]["State"];
             team: components["schemas"]["Member"][];
@@ -2704,6 +2791,13 @@ export interface components {
              */
             revision: number;
             text: string;
+        };
+        OwnSchool: {
+            name: string;
+            numbers: {
+                [key: string]: number;
+            };
+            protocol: components["schemas"]["ProtocolID"];
         };
         OwnSite: {
             /** Format: uuid */
@@ -3181,12 +3275,15 @@ export interface components {
             holds: number;
             outcome?: components["schemas"]["Outcome"];
             /**
+             * Format: int64
+             * @description over all holds
+             */
+            parts: number;
+            /**
              * Format: double
              * @description pressure over all holds of the visit, s
              */
             seconds: number;
-            /** Format: int64 */
-            stages: number;
             visit: string;
         };
         PointWork: {
@@ -3246,6 +3343,7 @@ export interface components {
              * @description how long a device may keep copies of visits; 0: none
              */
             copy_hours: number;
+            protocol: components["schemas"]["ProtocolID"];
         };
         Pressed: {
             /** Format: int64 */
@@ -3446,6 +3544,22 @@ export interface components {
              * @description milliseconds since the instrument was switched on, rising
              */
             t_ms: number;
+        };
+        School: {
+            limits: components["schemas"]["Limits"];
+            name: string;
+            numbers: {
+                [key: string]: number;
+            };
+            protocol: components["schemas"]["ProtocolID"];
+            tunable: components["schemas"]["Bracket"][];
+            what: string;
+        };
+        Schools: {
+            own: {
+                [key: string]: components["schemas"]["OwnSchool"];
+            };
+            shipped: components["schemas"]["School"][];
         };
         ScreenIn: {
             answers: components["schemas"]["Answer"][];
@@ -7701,6 +7815,164 @@ export interface operations {
             };
             /** @description Forbidden */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    schools: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Schools"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-school": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnSchool"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Schools"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "drop-school": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Schools"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

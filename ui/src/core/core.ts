@@ -184,7 +184,7 @@ export class Core {
   }
   /** Resolves a hold's limits where it is pressed, under what the screening allows. */
   begin(
-    request: { protocol: Schemas["ProtocolID"]; muscle: MuscleID; side: Side },
+    request: HoldRequest,
     limits: Schemas["Adaptation"],
     where: Schemas["Place"][],
   ): { start: Schemas["Start"]; line: Schemas["Line"] } {
@@ -206,6 +206,12 @@ export class Core {
     );
   }
 }
+
+/** What a hold is asked for by; numbers and name are of a practice's own copy. */
+export type HoldRequest = Pick<
+  Schemas["CoachStartLine"],
+  "protocol" | "muscle" | "side" | "numbers" | "name" | "variant" | "stations" | "moves" | "places"
+>;
 
 let loading: Promise<Core> | undefined;
 

@@ -25,7 +25,7 @@ function begin() {
   shown.visit = {
     open: openVisit(),
     core,
-    state: { holds: [hold] },
+    state: { holds: [hold], points: [] },
     write: (type: string, body: object) => {
       written.push([type, body as Record<string, unknown>]);
       return "event";

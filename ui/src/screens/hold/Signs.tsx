@@ -1,10 +1,13 @@
+import type { Schemas } from "../../api/client";
 import { Key } from "../../parts/controls";
-import { signKeys } from "./keys";
+import { partKeys, signKeys } from "./keys";
 import type { Act } from "./useHold";
 
 interface Props {
   /** What the widest key does now. */
   main?: { name: string };
+  phase: Schemas["Phase"];
+  plan?: Schemas["HoldPlan"];
   ended: boolean;
   /** Nothing can be stopped any more. */
   stopped: boolean;
@@ -12,14 +15,20 @@ interface Props {
   act: Act;
 }
 
-/** The widest key, the signs, and stop. */
-export function Signs({ main, ended, stopped, onPedal, act }: Props) {
+/** The widest key, the part's own two, the signs, and stop. */
+export function Signs({ main, phase, plan, ended, stopped, onPedal, act }: Props) {
   return (
     <div className="keys">
       <Key $tone="go" isDisabled={!ended && !main} onPress={onPedal}>
         {ended ? "Back to the visit" : (main?.name ?? "Flush")}
         <kbd>{ended ? "space" : "space · pedal"}</kbd>
       </Key>
+      {partKeys(phase, plan).map(([s, on]) => (
+        <Key key={s.name} isDisabled={!on || ended} onPress={() => act(s.event, s.value)}>
+          {s.name}
+          <kbd>{s.key.toUpperCase()}</kbd>
+        </Key>
+      ))}
       {signKeys.map((s) => (
         <Key key={s.name} $tone={s.tone} isDisabled={ended} onPress={() => act(s.event, s.value)}>
           {s.name}

@@ -14,9 +14,19 @@ const Svg = styled.svg`
   }
 `;
 
+/** Nothing is pressed in these, nor is anything compared. */
+const apart: Schemas["Phase"][] = ["rest", "settle"];
+
+/** When it was pressed, from and to, in seconds: by parts, or by the stages of the
+ * first rules. */
+function stretches({ parts, stages }: Schemas["Summary"], now: number): [number, number][] {
+  if (!parts) return stages.map((s) => [s.start_s, s.ended_by ? s.end_s : now]);
+  return parts.filter((p) => !apart.includes(p.kind)).map((p) => [p.start_s, p.end_s]);
+}
+
 export function Trace({ summary, now }: { summary: Schemas["Summary"]; now: number }) {
-  const W = 764;
-  const H = 156;
+  const W = 920;
+  const H = 128;
   const left = 30;
   const span = Math.max(60, Math.ceil((now + 5) / 30) * 30);
   const step = Math.ceil(span / 6 / 30) * 30;
@@ -49,11 +59,11 @@ export function Trace({ summary, now }: { summary: Schemas["Summary"]; now: numb
           {v}
         </text>
       ))}
-      {summary.stages.map((s) => (
+      {stretches(summary, now).map(([from, to]) => (
         <rect
-          key={s.start_s}
-          x={x(s.start_s)}
-          width={Math.max(1, x(s.ended_by ? s.end_s : now) - x(s.start_s))}
+          key={from}
+          x={x(from)}
+          width={Math.max(1, x(to) - x(from))}
           y={H - 24}
           height="5"
           rx="2"

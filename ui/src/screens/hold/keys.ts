@@ -3,6 +3,7 @@ import type { Schemas } from "../../api/client";
 
 type Kind = Schemas["HoldEventKind"];
 type Phase = Schemas["Phase"];
+type Line = Schemas["Line"];
 
 export interface SignKey {
   event: Kind;
@@ -12,22 +13,50 @@ export interface SignKey {
   tone?: "warn" | "stop";
 }
 
+type Main = { event: Kind; name: string };
+
 /** What the pedal, Space or the widest key does in a phase. */
-export const primary: Partial<Record<Phase, { event: Kind; name: string }>> = {
+const primary: Partial<Record<Phase, Main>> = {
   ready: { event: "contact", name: "Contact" },
   return: { event: "contact", name: "Contact" },
   "moved-off": { event: "contact", name: "Contact, new spot" },
   paused: { event: "resume", name: "Resume" },
   "off-spot": { event: "on-spot", name: "Back on it" },
   check: { event: "on-spot", name: "Yes, still on it" },
-  settle: { event: "release", name: "Let go" },
-  stage: { event: "release", name: "Let go" },
+  rest: { event: "rep", name: "On again now" },
   release: { event: "release", name: "I have let go" },
 };
 
-/** Phases in which the hand presses, so that a number means something. */
-const pressed: Phase[] = ["settle", "stage", "check", "off-spot", "release"];
-export const pressing = (p: Phase) => pressed.includes(p);
+/** Parts in which the client's number means something. */
+const parts: Phase[] = [
+  "settle",
+  "stage",
+  "press",
+  "rest",
+  "ramp",
+  "test",
+  "slacken",
+  "still",
+  "sink",
+  "move",
+  "push",
+  "lengthen",
+  "stroke",
+  "broad",
+  "narrow",
+];
+const inPart = (p: Phase) => parts.includes(p);
+
+export const mainKey = (p: Phase): Main | undefined =>
+  primary[p] ?? (inPart(p) ? { event: "release", name: "Let go" } : undefined);
+
+/** Whether a number is taken: under pressure, in a rest, or where one is asked. */
+export const takesNumber = ({ phase, ask }: Line) =>
+  inPart(phase) || phase === "check" || phase === "off-spot" || phase === "release" || !!ask;
+
+/** Whether the hand is still on, so that leaving the screen lets go. */
+export const handOn = (p: Phase) =>
+  (inPart(p) && p !== "rest") || p === "check" || p === "off-spot" || p === "release";
 
 /** Phases after which nothing more happens. */
 export const over = (p: Phase) => p === "done" || p === "stopped";
@@ -37,6 +66,19 @@ export const trendKeys: SignKey[] = [
   { event: "trend", value: "same", name: "Same", key: "." },
   { event: "trend", value: "more", name: "More", key: "/" },
 ];
+
+const softens: SignKey = { event: "softening", name: "Softens", key: "f" };
+const outBreath: SignKey = { event: "breath", value: "out", name: "Out-breath", key: "b" };
+const next: SignKey = { event: "rep", name: "Next now", key: "j" };
+
+const softening: Phase[] = ["settle", "stage", "narrow", "still", "sink"];
+const byRep: Phase[] = ["press", "move", "push", "lengthen", "stroke"];
+
+/** The two keys that a part may have of its own, always in the same place. */
+export function partKeys(phase: Phase, plan?: Schemas["HoldPlan"]): [SignKey, boolean][] {
+  const breath = phase === "sink" || (phase === "lengthen" && !!plan?.by_breath);
+  return [[softens, softening.includes(phase)], breath ? [outBreath, true] : [next, byRep.includes(phase)]];
+}
 
 export const signKeys: SignKey[] = [
   { event: "off-spot", name: "Slipped off", key: "o" },
@@ -58,10 +100,9 @@ export function saidBy(key: string): { event: Kind; value?: string | number } | 
     Backspace: { event: "undo" },
     r: { event: "release" },
     c: { event: "contact" },
+    a: { event: "angle-change" },
+    h: { event: "pause" },
   };
-  const sign = [...trendKeys, ...signKeys].find((s) => s.key === key.toLowerCase());
+  const sign = [...trendKeys, softens, outBreath, next, ...signKeys].find((s) => s.key === key.toLowerCase());
   return named[key] ?? (sign && { event: sign.event, value: sign.value });
 }
-
-/** A foot pedal sends what it is set to; all of these are the widest key. */
-export const pedal = (key: string) => key === " " || key === "PageDown" || key === "Enter";

@@ -48,13 +48,34 @@ const tunes: Record<string, [number, number, number][]> = {
     [659, 0.26, 0.4],
   ],
   taken: [[784, 0, 0.12]],
+  "settle-in": [[440, 0, 0.3]],
+  "next-rep": [
+    [523, 0, 0.12],
+    [523, 0.15, 0.2],
+  ],
+  rest: [
+    [440, 0, 0.12],
+    [330, 0.1, 0.4],
+  ],
+  hold: [[466, 0, 0.1]],
+  "change-angle": [
+    [494, 0, 0.14],
+    [440, 0.13, 0.14],
+    [494, 0.26, 0.2],
+  ],
+  "more-slack": [
+    [392, 0, 0.2],
+    [349, 0.18, 0.3],
+  ],
   "trace-back": [
     [494, 0, 0.14],
     [392, 0.13, 0.3],
   ],
 };
 
-export function play(advice: string) {
+const full = 0.22;
+
+export function play(advice: string, loudness: "soft" | "loud" = "loud") {
   const t = tunes[advice];
   if (!t || !globalThis.AudioContext) return;
   ctx ??= new AudioContext();
@@ -65,7 +86,7 @@ export function play(advice: string) {
     o.frequency.value = hz;
     o.type = "triangle";
     g.gain.setValueAtTime(0.0001, at);
-    g.gain.exponentialRampToValueAtTime(0.22, at + 0.02);
+    g.gain.exponentialRampToValueAtTime(loudness === "soft" ? full / 4 : full, at + 0.02);
     g.gain.exponentialRampToValueAtTime(0.0001, at + len);
     o.connect(g).connect(ctx.destination);
     o.start(at);

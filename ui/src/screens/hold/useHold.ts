@@ -3,6 +3,7 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { beganAt, now } from "../../core/clock";
 import type { HoldView } from "../../core/core";
+import { device } from "../../core/outbox";
 import type { LiveVisit } from "../../core/useVisit";
 import { over } from "./keys";
 
@@ -45,7 +46,7 @@ export function useHold({ core, write }: LiveVisit, hold: Hold): LiveHold {
       hold: hold.id,
       outcome: s.outcome,
       pressure_ms: Math.round(s.pressure_s * 1000),
-      stages: s.stages.length,
+      parts: s.parts?.length ?? s.stages.length,
     });
   }, [replay, hold.id, write]);
 
@@ -54,7 +55,7 @@ export function useHold({ core, write }: LiveVisit, hold: Hold): LiveHold {
       if (ended.current) return;
       const at_ms = Math.max(lastMS(), Math.round(now() - began));
       const body = { hold: hold.id, at_ms, event, ...(value === undefined ? {} : { value }) };
-      log.current = [...log.current, body];
+      log.current = [...log.current, { ...body, source: device }];
       write("hold-event", body);
       look();
     },

@@ -1,8 +1,9 @@
 // What the room of a hold needs of the device: dim light, a screen that stays
-// on, tones, keys.
+// on, tones, a voice, keys.
 import { useEffect, useRef } from "react";
 import type { Schemas } from "../../api/client";
-import { pedal, saidBy } from "./keys";
+import { saidBy } from "./keys";
+import type { RoomPrefs } from "./roomPrefs";
 import { play } from "./tones";
 import type { Act } from "./useHold";
 
@@ -30,25 +31,47 @@ export function useWakeLock() {
   }, []);
 }
 
-/** Sounds new advice once. */
-export function useTones({ phase, advice }: Schemas["Line"], on: boolean) {
+/** Coming off is said again until it is done. */
+const sayAgainMS = 5000;
+
+/** Sounds and speaks new advice once; a part begun anew is new. */
+export function useTones(line: Schemas["Line"], { loudness, spoken }: RoomPrefs, live: boolean) {
+  const { phase, advice, rep, place, text } = line;
   const last = useRef("");
   const said = advice.at(-1) ?? "";
-  const stamp = `${phase}:${advice.join()}`;
+  const stamp = [phase, ...advice, rep, place].join(":");
+  const insist = live && said === "release-slowly";
   useEffect(() => {
     if (stamp === last.current) return;
     last.current = stamp;
-    if (on) play(said);
-  }, [stamp, said, on]);
+    if (!live) return;
+    if (loudness !== "off") play(said, loudness);
+    if (spoken) speak(text);
+  }, [stamp, said, text, loudness, spoken, live]);
+  useEffect(() => {
+    if (!insist || loudness === "off") return;
+    const again = setInterval(() => play("release-slowly", loudness), sayAgainMS);
+    return () => clearInterval(again);
+  }, [insist, loudness]);
 }
 
-/** Keys and pedal, wherever the focus is. */
-export function useKeys(act: Act, onPedal: () => void) {
+export const canSpeak = () => "speechSynthesis" in globalThis;
+
+function speak(text: string) {
+  if (!canSpeak()) return;
+  speechSynthesis.cancel();
+  speechSynthesis.speak(new SpeechSynthesisUtterance(text));
+}
+
+/** Keys and pedal, wherever the focus is; none while the room is being set. */
+export function useKeys(act: Act, onPedal: () => void, pedal: string[], on: boolean) {
   useEffect(() => {
+    if (!on) return;
     const keys = (e: KeyboardEvent) => {
       if (e.repeat || e.ctrlKey || e.metaKey || e.altKey) return;
-      const said = saidBy(e.key);
-      if (!said && !pedal(e.key)) return;
+      const trodden = pedal.includes(e.key);
+      const said = trodden ? undefined : saidBy(e.key);
+      if (!said && !trodden) return;
       e.preventDefault();
       e.stopPropagation();
       if (said) act(said.event, said.value);
@@ -57,5 +80,5 @@ export function useKeys(act: Act, onPedal: () => void) {
     // Before any control takes the key for itself.
     addEventListener("keydown", keys, { capture: true });
     return () => removeEventListener("keydown", keys, { capture: true });
-  }, [act, onPedal]);
+  }, [act, onPedal, pedal, on]);
 }

@@ -28,7 +28,7 @@ export default function Practice({ me }: { me: Schemas["Me"] }) {
   const keep = async (copy_hours: number) => {
     setError(undefined);
     try {
-      await must(api.PUT("/api/practice", { body: { copy_hours } }));
+      await must(api.PUT("/api/practice", { body: { copy_hours, protocol: me.protocol } }));
       await queries.invalidateQueries({ queryKey: ["me"] });
     } catch (e) {
       setError(e as Error);

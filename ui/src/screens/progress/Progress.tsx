@@ -84,14 +84,14 @@ function PointCard({ p, longest }: { p: Schemas["PointHistory"]; longest: number
             date: x.date,
             before: x.before,
             after: x.after,
-            note: x.stages ? `${x.stages} st` : undefined,
+            note: x.parts ? `${x.parts} parts` : undefined,
           })),
         }}
         bars={{ values: p.visits.map((x) => x.seconds), max: longest }}
       />
       <Said className="quiet" $small>
-        Hollow: when found. Filled: at the recheck. Below: seconds pressed, stages. Tenderness grade{" "}
-        {p.visits.map((x) => x.grade).join(" → ")}.
+        Hollow: when found. Filled: at the recheck. Below: seconds pressed, parts of the holds. Tenderness
+        grade {p.visits.map((x) => x.grade).join(" → ")}.
       </Said>
     </Card>
   );

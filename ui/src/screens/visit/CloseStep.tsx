@@ -4,7 +4,7 @@ import { Link } from "react-router";
 import { styled } from "styled-components";
 import type { Schemas } from "../../api/client";
 import { Button, Card, Text } from "../../parts/controls";
-import { clock, count, day, deg, movementName, one, plain, sentence } from "../../parts/words";
+import { clock, day, deg, movementName, one, plain, sentence } from "../../parts/words";
 import { Bullets, Row, Said, Stack } from "../../parts/layout";
 import { NextUp } from "./next/NextUp";
 import type { StepProps } from "./StepProps";
@@ -127,7 +127,7 @@ function Done({ visit }: StepProps) {
               {sentence(plain(p.muscle))}, {p.side}: {one(p.nprs)} → {one(p.after_nprs)} of 10
               {holds.map(
                 (h) =>
-                  `; ${clock(h.summary.pressure_s)} pressed in ${count(h.summary.stages.length, "stage")}, ${h.summary.outcome}`,
+                  `; ${clock(h.summary.pressure_s)} pressed, ${plain(h.start.protocol)}, ${h.summary.outcome}`,
               )}
             </li>
           );

@@ -21,7 +21,7 @@ export function Notices({ visit }: StepProps) {
                 hold: live.id,
                 outcome: live.summary.outcome,
                 pressure_ms: Math.round(live.summary.pressure_s * 1000),
-                stages: live.summary.stages.length,
+                parts: live.summary.parts?.length ?? live.summary.stages.length,
               })
             }
           >

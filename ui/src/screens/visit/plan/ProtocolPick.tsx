@@ -47,7 +47,7 @@ export function ProtocolPick({ visit, point, work }: Props) {
       <Said className={now.blocked ? undefined : "quiet"} $tone={now.blocked ? "stop" : undefined} $small>
         {now.blocked
           ? `${now.text} It stays with ${suggested.name}.`
-          : `${now.text} Target ${now.target}, ceilings ${now.soft_ceiling} / ${now.hard_ceiling}, at most ${now.cap_seconds} s, in ${now.muscle_set}.`}
+          : `${now.text} Target ${now.target}, ceilings ${now.soft_ceiling} / ${now.hard_ceiling}, at most ${now.cap_seconds} s, on ${now.muscle_set}.`}
       </Said>
     </>
   );

@@ -4,6 +4,31 @@ import { clock, count, plain, positionName, sentence } from "../../../parts/word
 import type { StepProps } from "../StepProps";
 import { licensed } from "./roles";
 
+/** The school, its repeats or stages, and how it ended. */
+function whatWasDone({ start, summary: s }: Schemas["Hold"]): string {
+  const name = start.plan?.name ?? plain(start.protocol);
+  const stages = s.stages.map((x) => `${x.start_score}→${x.end_score}`).join(", ");
+  return [
+    name,
+    stages ? count(s.stages.length, "stage") + ` (${stages})` : s.reps ? count(s.reps, "repeat") : "",
+    s.gain_deg !== undefined ? `${Math.round(s.gain_deg)}° gained` : "",
+    s.ended && ended[s.ended],
+  ]
+    .filter(Boolean)
+    .join(" · ");
+}
+
+const ended: Partial<Record<Schemas["Ended"], string>> = {
+  borne: "borne",
+  softened: "it softened",
+  cap: "time used",
+  silence: "no answer",
+  eased: "too much",
+  "no-change": "no change",
+  "not-tender": "not tender enough",
+  "let-go": "let go early",
+};
+
 /** What a hold came to, and what is known beside it. */
 export function Held({ hold: h, visit, me }: StepProps & { hold: Schemas["Hold"]; me: Schemas["Me"] }) {
   const toSign = licensed(me) && h.under && !h.countersigned;
@@ -15,10 +40,7 @@ export function Held({ hold: h, visit, me }: StepProps & { hold: Schemas["Hold"]
   return (
     <div data-hold={h.status}>
       <p className="num">
-        {sentence(h.summary.outcome)} · {clock(h.summary.pressure_s)} pressed ·{" "}
-        {count(h.summary.stages.length, "stage")}
-        {h.summary.stages.length > 0 &&
-          ` (${h.summary.stages.map((s) => `${s.start_score}→${s.end_score}`).join(", ")})`}
+        {sentence(h.summary.outcome)} · {clock(h.summary.pressure_s)} pressed · {whatWasDone(h)}
         {h.status === "live" ? " · not finished" : ""}
         {how.length > 0 && <span className="quiet"> · {how.join(", ")}</span>}
       </p>

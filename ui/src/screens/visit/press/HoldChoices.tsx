@@ -37,12 +37,15 @@ function Options<T extends string>({ label, list, value, describe, onChoose }: O
 
 interface Props extends StepProps {
   point: Schemas["Point"];
+  protocol?: Schemas["ProtocolID"];
   chosen: HoldChoice;
   choose: (c: HoldChoice) => void;
   student: boolean;
 }
 
-export function HoldChoices({ visit, point, chosen, choose, student }: Props) {
+export function HoldChoices({ visit, point, protocol, chosen, choose, student }: Props) {
+  const own = Object.entries(visit.open.schools).filter(([, s]) => s.protocol === protocol);
+  const ownName = (id: string) => visit.open.schools[id]?.name ?? "As shipped";
   const team = visit.open.team.filter(licensed);
   const name = (id: string) => team.find((m) => m.id === id)?.name ?? id;
   return (
@@ -67,6 +70,15 @@ export function HoldChoices({ visit, point, chosen, choose, student }: Props) {
         options={["tension", "slack"] as const}
         onChoose={(muscle_set) => choose({ muscle_set })}
       />
+      {own.length > 0 && (
+        <Choice
+          label="Numbers"
+          value={chosen.own ?? ""}
+          options={["", ...own.map(([id]) => id)]}
+          describe={ownName}
+          onChoose={(id) => choose({ own: id || undefined })}
+        />
+      )}
       {student && (
         <Choice
           label="Countersigned by"

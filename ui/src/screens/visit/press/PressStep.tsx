@@ -3,13 +3,14 @@ import { Button as AriaButton } from "react-aria-components";
 import { styled } from "styled-components";
 import type { Schemas } from "../../../api/client";
 import { Button, Card, bare } from "../../../parts/controls";
-import { Cautions, Said } from "../../../parts/layout";
-import { howFar, one, plain } from "../../../parts/words";
+import { Cautions, Row, Said } from "../../../parts/layout";
+import { howFar, one, plain, positionName } from "../../../parts/words";
 import { AskConsent } from "../Consent";
 import { NextUp } from "../next/NextUp";
+import { ProtocolPick } from "../plan/ProtocolPick";
 import type { StepProps } from "../StepProps";
 import { Block } from "./Block";
-import { useHoldChoice } from "./choice";
+import { type HoldChoice, suggested, useHoldChoice } from "./choice";
 import { Held } from "./Held";
 import { HoldChoices } from "./HoldChoices";
 import { licensed } from "./roles";
@@ -77,12 +78,12 @@ function AtPoint({
 }: PressProps & { point: Point }) {
   const work = all.work.find((w) => w.point === p.point);
   const { state, core } = visit;
-  const { chosen, choose } = useHoldChoice(state.holds, p);
   const student = me.role === "student";
-  const { start, begin, refused, lacks } = useBegin(visit, p, chosen, student);
+  const school = schoolOf(work);
+  const { chosen, choose } = useHoldChoice(state.holds, p, school?.protocol);
+  const { start, why, begin, refused, lacks } = useBegin(visit, p, school?.protocol, chosen, student);
   const guide = core.palpate(p.muscle, p.side, height, p.site || undefined);
   const holds = state.holds.filter((h) => h.point === p.point && h.status !== "aside");
-  const l = start.limits;
   const free = !p.closed && !p.blocked;
   return (
     <Item $on={selected === p.point} data-point={p.muscle} data-point-id={p.point}>
@@ -94,13 +95,12 @@ function AtPoint({
             </AriaButton>
           </h2>
           <p className="quiet">
-            {one(p.nprs)} of 10 when found · graded stages, target {l.target}, ceilings {l.soft_ceiling} /{" "}
-            {l.hard_ceiling}, at most {Math.round(l.cap_ms / 1000)} s
+            {one(p.nprs)} of 10 when found{start && ` · ${inWords(start)}`}
           </p>
         </div>
         {p.closed && <b className="closed">{p.closed}</b>}
         {free && (
-          <Button $kind="main" $large isDisabled={!!lacks} onPress={begin}>
+          <Button $kind="main" $large isDisabled={!!lacks || !start} onPress={begin}>
             {holds.length ? "Another hold" : "Begin the hold"}
           </Button>
         )}
@@ -116,20 +116,68 @@ function AtPoint({
         </p>
       )}
       {!p.closed && <InTheWay visit={visit} me={me} p={p} />}
-      {work && !work.suggested.blocked && (
-        <p className="quiet">
-          <b>Suggested: {work.suggested.name}.</b> {work.suggested.text}
-          {work.suggested.protocol !== start.protocol && " The coach runs graded stages so far."}
-        </p>
+      {work && !p.closed && <ProtocolPick visit={visit} point={p} work={work} />}
+      {free && why && <Said $tone="warn">{why}</Said>}
+      {start?.lowered && <p className="quiet">{start.lowered}</p>}
+      {free && school && <AsSuggested point={p} school={school} chosen={chosen} choose={choose} />}
+      {free && (
+        <HoldChoices
+          visit={visit}
+          point={p}
+          protocol={school?.protocol}
+          chosen={chosen}
+          choose={choose}
+          student={student}
+        />
       )}
-      {start.lowered && <p className="quiet">{start.lowered}</p>}
-      {free && <HoldChoices visit={visit} point={p} chosen={chosen} choose={choose} student={student} />}
       {holds.map((h) => (
         <Held key={h.id} hold={h} visit={visit} me={me} />
       ))}
       {holds.length >= 2 && <Said $tone="warn">Treated twice today: that is enough for this site.</Said>}
       <Muscle guide={guide} />
     </Item>
+  );
+}
+
+/** The protocol that stands: the one taken, else the one suggested; none where
+ * nothing is pressed. */
+function schoolOf(work: Schemas["PointWork"] | undefined): Schemas["PointSuggestion"] | undefined {
+  if (!work || work.suggested.blocked) return undefined;
+  return work.taken && !work.taken.blocked ? work.taken : work.suggested;
+}
+
+function inWords({ protocol, limits, plan }: Schemas["Start"]) {
+  const cap = plan?.total_ms ?? limits.cap_ms;
+  const name = plan?.name ?? plain(protocol);
+  return `${name}, target ${limits.target}, ceilings ${limits.soft_ceiling} / ${limits.hard_ceiling}, at most ${Math.round(cap / 1000)} s`;
+}
+
+interface SuggestedProps {
+  point: Point;
+  school: Schemas["PointSuggestion"];
+  chosen: HoldChoice;
+  choose: (c: HoldChoice) => void;
+}
+
+/** Contact, position and how the muscle is set, taken over by one touch. */
+function AsSuggested({ point, school, chosen, choose }: SuggestedProps) {
+  const s = suggested(point, school);
+  if (chosen.contact && chosen.position && chosen.muscle_set) return null;
+  const words = [s.contact && plain(s.contact), s.position && positionName(s.position)].filter(Boolean);
+  return (
+    <Row>
+      <Button
+        onPress={() =>
+          choose({
+            contact: chosen.contact ?? s.contact,
+            position: chosen.position ?? s.position,
+            muscle_set: chosen.muscle_set ?? s.muscle_set,
+          })
+        }
+      >
+        As suggested: {words.join(", ")}, on {s.muscle_set}
+      </Button>
+    </Row>
   );
 }
 

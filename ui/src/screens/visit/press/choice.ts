@@ -9,12 +9,14 @@ export interface HoldChoice {
   position?: Schemas["PositionID"];
   muscle_set?: "tension" | "slack";
   under?: string;
+  /** The practice's own copy of the protocol, by id. */
+  own?: string;
 }
 
 type Point = Schemas["Point"];
 
 /** What the therapist chose before, in this visit. */
-function before(holds: Schemas["Hold"][], p: Point): HoldChoice {
+function before(holds: Schemas["Hold"][], p: Point, protocol?: Schemas["ProtocolID"]): HoldChoice {
   const here = holds.findLast((h) => h.point === p.point);
   const latest = holds.at(-1);
   const may = <T extends string>(list: Schemas["Choice"][], id?: T) =>
@@ -22,14 +24,30 @@ function before(holds: Schemas["Hold"][], p: Point): HoldChoice {
   return {
     contact: may(p.contacts, here?.contact),
     position: may(p.positions, here?.position ?? latest?.position),
-    muscle_set: here?.muscle_set as HoldChoice["muscle_set"],
+    // Another school may want the muscle set otherwise.
+    muscle_set: (here?.start.protocol === protocol
+      ? here?.muscle_set
+      : undefined) as HoldChoice["muscle_set"],
     under: latest?.under,
   };
 }
 
-export function useHoldChoice(holds: Schemas["Hold"][], p: Point) {
+/** What suits this point, by its site, the protocol and what the screening leaves:
+ * one touch takes it over. */
+export function suggested(p: Point, s: Schemas["PointSuggestion"]): HoldChoice {
+  const free = (list: Schemas["Choice"][]) => list.filter((c) => !c.why).map((c) => c.id);
+  const contacts = free(p.contacts);
+  const contact = s.contact.find((c) => contacts.includes(c)) ?? contacts[0];
+  return {
+    contact: contact as HoldChoice["contact"],
+    position: free(p.positions)[0] as HoldChoice["position"],
+    muscle_set: s.muscle_set,
+  };
+}
+
+export function useHoldChoice(holds: Schemas["Hold"][], p: Point, protocol?: Schemas["ProtocolID"]) {
   const [own, setOwn] = useState<HoldChoice>({});
-  const chosen = { ...before(holds, p), ...own };
+  const chosen = { ...before(holds, p, protocol), ...own };
   return { chosen, choose: (c: HoldChoice) => setOwn({ ...own, ...c }) };
 }
 

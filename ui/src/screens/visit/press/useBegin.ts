@@ -1,21 +1,55 @@
-// Beginning a hold: its limits resolved for the place, what is chosen, and the
-// core's last word before anything is written.
+// Beginning a hold: its plan and limits resolved for the place, what is chosen,
+// and the core's last word before anything is written.
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import type { Schemas } from "../../../api/client";
+import type { HoldRequest } from "../../../core/core";
 import type { Bodies } from "../../../core/events";
 import { uuidv7 } from "../../../core/ids";
 import type { LiveVisit } from "../../../core/useVisit";
 import { type HoldChoice, missing } from "./choice";
 
-export function useBegin(visit: LiveVisit, p: Schemas["Point"], chosen: HoldChoice, student: boolean) {
-  const { state, core, write, preview, open } = visit;
-  const go = useNavigate();
+export interface Begin {
+  /** Absent where the protocol cannot be done here; why says so. */
+  start?: Schemas["Start"];
+  why: string;
+  begin: () => void;
   /** Why the core would set the hold aside. */
+  refused: string;
+  /** What is still to be chosen. */
+  lacks: string;
+}
+
+/** The plan of a protocol at a point, or why there is none. */
+function resolved(
+  { state, core }: LiveVisit,
+  p: Schemas["Point"],
+  request: HoldRequest,
+): { start?: Schemas["Start"]; why: string } {
+  try {
+    return { start: core.begin(request, state.screening.limits, p.where).start, why: "" };
+  } catch (e) {
+    return { why: (e as Error).message };
+  }
+}
+
+export function useBegin(
+  visit: LiveVisit,
+  p: Schemas["Point"],
+  protocol: Schemas["ProtocolID"] | undefined,
+  chosen: HoldChoice,
+  student: boolean,
+): Begin {
+  const { state, write, preview, open } = visit;
+  const go = useNavigate();
   const [refused, setRefused] = useState("");
-  const request = { protocol: "graded-stages", muscle: p.muscle, side: p.side } as const;
-  const { start } = core.begin(request, state.screening.limits, p.where);
+  const own = chosen.own ? open.schools[chosen.own] : undefined;
+  const tuned = own && own.protocol === protocol ? { name: own.name, numbers: own.numbers } : {};
+  const { start, why } = protocol
+    ? resolved(visit, p, { protocol, muscle: p.muscle, side: p.side, ...tuned })
+    : { why: "" };
   const begin = () => {
+    if (!start) return;
     const hold = uuidv7();
     const { contact, position, muscle_set, under } = chosen;
     const body: Bodies["hold-started"] = {
@@ -27,11 +61,12 @@ export function useBegin(visit: LiveVisit, p: Schemas["Point"], chosen: HoldChoi
       ...(muscle_set ? { muscle_set } : {}),
       ...(student ? { under } : {}),
     };
-    const why = preview("hold-started", body);
-    setRefused(why);
-    if (why) return;
+    const aside = preview("hold-started", body);
+    setRefused(aside);
+    if (aside) return;
     write("hold-started", body);
     go(`/visits/${open.visit.id}/hold/${hold}`);
   };
-  return { start, begin, refused, lacks: missing(chosen, student, !!state.screening.limits.slack_or_broad) };
+  const lacks = missing(chosen, student, !!state.screening.limits.slack_or_broad);
+  return { start, why, begin, refused, lacks };
 }

@@ -1,0 +1,28 @@
+// What to be careful of at this site, and what worked here before.
+import { useMemo } from "react";
+import type { Schemas } from "../../api/client";
+import type { LiveVisit } from "../../core/useVisit";
+import { plain } from "../../parts/words";
+
+export function Care({ visit, hold }: { visit: LiveVisit; hold: Schemas["Hold"] }) {
+  const { core, state, open } = visit;
+  const point = state.points.find((p) => p.point === hold.point);
+  const height = open.context.height_cm ?? 170;
+  const caution = useMemo(() => {
+    if (!point) return "";
+    const guide = core.palpate(point.muscle, point.side, height, point.site || undefined);
+    const near = guide.near.find((n) => (n.distance_cm ?? 0) < 5);
+    return near ? `${near.name}: ${near.text}` : (guide.cautions[0] ?? "");
+  }, [core, point, height]);
+  const before = open.earlier.find((e) => e.identity === point?.identity)?.worked;
+  return (
+    <div className="care" data-care>
+      {caution && (
+        <>
+          <b>Caution.</b> {caution}{" "}
+        </>
+      )}
+      {before && `Worked here before: ${plain(before)}.`}
+    </div>
+  );
+}

@@ -1,0 +1,80 @@
+// How the room sounds and which key the pedal sends, set before the hands are
+// busy.
+import { useEffect, useState } from "react";
+import { styled } from "styled-components";
+import { Key } from "../../parts/controls";
+import { keyName, type Loudness, type RoomPrefs } from "./roomPrefs";
+import { play } from "./tones";
+import { canSpeak } from "./useRoom";
+
+const Panel = styled.div`
+  position: absolute;
+  right: 18px;
+  top: 74px;
+  z-index: 5;
+  width: 420px;
+  max-width: calc(100vw - 36px);
+  padding: 18px;
+  border: 1px solid var(--line);
+  border-radius: 14px;
+  background: var(--paper);
+  display: grid;
+  gap: 12px;
+  font-size: 19px;
+  .keys {
+    display: flex;
+    gap: 8px;
+  }
+`;
+
+const louder: Record<Loudness, Loudness> = { off: "soft", soft: "loud", loud: "off" };
+const inWords: Record<Loudness, string> = { off: "Tones off", soft: "Tones soft", loud: "Tones on" };
+
+interface Props {
+  prefs: RoomPrefs;
+  keep: (p: Partial<RoomPrefs>) => void;
+  onClose: () => void;
+}
+
+export function RoomSettings({ prefs, keep, onClose }: Props) {
+  const [learning, setLearning] = useState(false);
+  useEffect(() => {
+    if (!learning) return;
+    const learn = (e: KeyboardEvent) => {
+      e.preventDefault();
+      e.stopPropagation();
+      setLearning(false);
+      if (e.key !== "Escape") keep({ pedal: [...new Set([...prefs.pedal, e.key])] });
+    };
+    addEventListener("keydown", learn, { capture: true });
+    return () => removeEventListener("keydown", learn, { capture: true });
+  }, [learning, prefs.pedal, keep]);
+  const loudness = louder[prefs.loudness];
+  return (
+    <Panel role="dialog" aria-label="Sound and pedal">
+      <Key
+        onPress={() => {
+          keep({ loudness });
+          if (loudness !== "off") play("next-rep", loudness);
+        }}
+      >
+        {inWords[prefs.loudness]}
+      </Key>
+      {canSpeak() && (
+        <Key onPress={() => keep({ spoken: !prefs.spoken })}>
+          {prefs.spoken ? "What to do is spoken" : "Nothing is spoken"}
+        </Key>
+      )}
+      <p>
+        The pedal sends {new Intl.ListFormat("en", { type: "disjunction" }).format(prefs.pedal.map(keyName))}.
+      </p>
+      <div className="keys">
+        <Key onPress={() => setLearning(true)}>{learning ? "Tread on it now…" : "Teach it a pedal"}</Key>
+        <Key onPress={() => keep({ pedal: [" ", "PageDown", "Enter"] })}>As shipped</Key>
+      </div>
+      <Key $tone="go" onPress={onClose}>
+        Done
+      </Key>
+    </Panel>
+  );
+}
