@@ -12,6 +12,7 @@ import (
 	"github.com/danielgtaylor/huma/v2/adapters/humachi"
 	"github.com/go-chi/chi/v5"
 	"github.com/go-chi/chi/v5/middleware"
+	"github.com/go-chi/httprate"
 
 	"mokren/core/body"
 	"mokren/core/plan"
@@ -41,6 +42,7 @@ type server struct {
 	sessions *scs.SessionManager
 	now      func() time.Time
 	photos   *photoGate
+	hub      *hub
 	// inclinometer is where an instrument streams, as the browser sees it.
 	inclinometer string
 	algometer    string
@@ -64,6 +66,7 @@ func OpenAPI() ([]byte, error) {
 func build(st *store.Store, o Options) (http.Handler, huma.API, error) {
 	s := &server{
 		store: st, now: o.Now, sessions: newSessions(st, o.SecureCookie), photos: newPhotoGate(),
+		hub:          newHub(),
 		inclinometer: o.Inclinometer, algometer: o.Algometer,
 	}
 	if s.now == nil {
@@ -81,6 +84,8 @@ func build(st *store.Store, o Options) (http.Handler, huma.API, error) {
 		a.UseMiddleware(s.authorise(a), storable(a))
 		s.register(a, cmp.Or(o.SignInsPerMinute, 10))
 	})
+	r.With(httprate.LimitByIP(codesPerMinute, time.Minute)).Get("/api/hand/{code}/wire", s.handWire)
+	r.Get("/api/visits/{id}/wire", s.visitWire)
 	r.NotFound(web())
 	return r, a, nil
 }
@@ -97,6 +102,7 @@ func (s *server) register(a huma.API, signInsPerMinute int) {
 	s.registerAtlas(a)
 	s.registerEntries(a)
 	s.registerPad(a)
+	s.registerHand(a)
 	s.registerPhotos(a)
 	ownWeights.register(s, a)
 	ownThresholds.register(s, a)

@@ -73,7 +73,7 @@ func (s *server) caller(ctx huma.Context, path, operation string) (store.Princip
 		return who, role, err
 	}
 	if code := ctx.Header(codeHeader); code != "" && operation == "calc" {
-		err := s.link(ctx.Context(), code, "compute", addressOf(ctx.RemoteAddr()), func(*store.Tx, store.Link) error {
+		err := s.link(ctx.Context(), code, forIntake, "compute", addressOf(ctx.RemoteAddr()), func(*store.Tx, store.Link) error {
 			return nil
 		})
 		return who, rights.Client, err

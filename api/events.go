@@ -90,6 +90,12 @@ func (s *server) sendEvents(ctx context.Context, in *struct {
 		for i, r := range got.Receipts {
 			out.Receipts[places[i]] = Receipt{r.ID, string(r.Result), r.Reason, r.Stored}
 		}
+		// What a pad said while the tablet was away belongs to the hold that it brings.
+		if more, any, err := tx.TakeWords(ctx, in.uuid(), raw.Since, b.Now); err != nil {
+			return out, err
+		} else if any {
+			got = more
+		}
 		out.Version, out.Events, out.NowMS = got.Version, append(out.Events, got.New...), b.Now.UnixMilli()
 		return out, nil
 	})

@@ -11,6 +11,12 @@ import (
 	"mokren/store"
 )
 
+// What a code is good for.
+const (
+	forIntake = "intake"
+	forHand   = "hand"
+)
+
 // linkLife is long enough for the whole intake and short enough to be left
 // lying.
 const linkLife = 30 * time.Minute
@@ -36,11 +42,11 @@ func (c *ByCode) Resolve(ctx huma.Context) []error {
 // link looks the code up and acts within its practice; a wrong and an expired
 // code sound the same.
 func (s *server) link(
-	ctx context.Context, code, verb, from string, fn func(*store.Tx, store.Link) error,
+	ctx context.Context, code, purpose, verb, from string, fn func(*store.Tx, store.Link) error,
 ) error {
 	over := huma.Error404NotFound("This code is not known, or its time is over. Ask your therapist for a new one.")
 	l, err := s.store.FindLink(ctx, code, s.now())
-	if errors.Is(err, store.ErrNotFound) {
+	if errors.Is(err, store.ErrNotFound) || err == nil && l.Purpose != purpose {
 		return errors.Join(over, s.store.Door(ctx, "code", from))
 	}
 	if err != nil {
@@ -74,7 +80,7 @@ func (s *server) newLink(ctx context.Context, in *ByID) (*oneOut[NewLink], error
 		if err != nil {
 			return NewLink{}, err
 		}
-		code, err := tx.NewLink(ctx, v.ClientID, v.ID, "intake", expires)
+		code, err := tx.NewLink(ctx, v.ClientID, v.ID, forIntake, expires)
 		return NewLink{code, expires.UTC().Format(time.RFC3339)}, err
 	})
 }

@@ -52,7 +52,7 @@ func (s *server) registerPad(a huma.API) {
 
 func (s *server) pad(ctx context.Context, in *ByCode) (*oneOut[Pad], error) {
 	out := &oneOut[Pad]{}
-	err := s.link(ctx, in.Code, "open", in.from, func(tx *store.Tx, l store.Link) (err error) {
+	err := s.link(ctx, in.Code, forIntake, "open", in.from, func(tx *store.Tx, l store.Link) (err error) {
 		out.Body, err = s.readPad(ctx, tx, l)
 		return err
 	})
@@ -107,7 +107,7 @@ func handIn[T any](s *server, g huma.API, kind, path, summary string, own func(*
 		if err != nil {
 			return nil, err
 		}
-		return nil, s.link(ctx, in.Code, "write", in.from, func(tx *store.Tx, l store.Link) error {
+		return nil, s.link(ctx, in.Code, forIntake, "write", in.from, func(tx *store.Tx, l store.Link) error {
 			return tx.PutEntry(ctx, store.Entry{
 				ID: uuid.MustParse(in.ID), Client: l.Client, Visit: l.Visit, Kind: kind, Body: kept,
 			}, in.Code)

@@ -11,6 +11,7 @@ import (
 	"time"
 
 	"mokren/devices/algometer"
+	"mokren/devices/clientpad"
 	"mokren/devices/inclinometer"
 )
 
@@ -18,6 +19,34 @@ import (
 type deviceCmd struct {
 	Inclinometer inclinometerCmd `cmd:"" help:"Stream as a caliper-inclinometer would (WebSocket)."`
 	Algometer    algometerCmd    `cmd:"" help:"Stream as a pressure algometer would (WebSocket)."`
+	ClientPad    clientPadCmd    `cmd:"" help:"Say numbers as a client with a pad would."`
+}
+
+type clientPadCmd struct {
+	Code    string        `arg:"" help:"The code that the hold screen shows."`
+	Server  string        `default:"http://127.0.0.1:7470" help:"Where the application is."`
+	Numbers []float64     `default:"6,6,5,4,3,2" help:"What it says, one after the other; the last again and again."`
+	Every   time.Duration `default:"8s" help:"From one number to the next."`
+}
+
+// Run says its numbers until it is told to stop.
+func (c *clientPadCmd) Run() error {
+	ctx, cancel := signal.NotifyContext(context.Background(), syscall.SIGINT, syscall.SIGTERM)
+	defer cancel()
+	pad := clientpad.New(c.Server, c.Code)
+	go func() {
+		for i := 0; ; i++ {
+			select {
+			case <-ctx.Done():
+				return
+			case <-time.After(c.Every):
+				pad.Say(c.Numbers[min(i, len(c.Numbers)-1)])
+			}
+		}
+	}()
+	fmt.Println("The pad says its numbers; Ctrl-C stops it.")
+	pad.Run(ctx)
+	return nil
 }
 
 type algometerCmd struct {

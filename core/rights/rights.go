@@ -130,6 +130,9 @@ var operations = map[string][]Role{
 	"put-pad-drawing": byCode,
 	"put-pad-story":   byCode,
 	"put-pad-answers": byCode,
+	"hand":            byCode,
+	"new-hand-link":   clinical,
+	"end-hand-link":   clinical,
 
 	"figure":     everyone,
 	"lattice":    everyone,

@@ -62,7 +62,7 @@ func (r *reducer) endHold(e Event, b *HoldEnded) error {
 		h.Status = Kept
 	}
 	if h.ended == nil {
-		h.ended, h.claim = &e, b
+		h.ended, h.claim, h.EndedMS = &e, b, e.At()
 	}
 	h.note(e)
 	return nil

@@ -130,6 +130,7 @@ type Hold struct {
 	Point     UUID           `json:"point"`
 	StartedMS int64          `json:"started_ms" doc:"by the server's clock, Unix ms"`
 	DeviceMS  int64          `json:"device_ms" doc:"by the clock of the device that began it"`
+	EndedMS   int64          `json:"ended_ms,omitempty" doc:"by the server's clock; absent while it is live"`
 	Start     treat.Start    `json:"start"`
 	Contact   ids.Contact    `json:"contact,omitempty"`
 	Position  ids.Position   `json:"position,omitempty"`

@@ -7,19 +7,20 @@ import { Shell } from "./parts/Shell";
 import { ClientPage } from "./screens/client/ClientPage";
 import { Clients } from "./screens/clients/Clients";
 import { Day } from "./screens/Day";
-import { Atlas, Guide, Hold, Pad, PhotoRoom, Practice, Show, Spine, Visit } from "./screens/screens";
+import { Atlas, Guide, Hand, Hold, Pad, PhotoRoom, Practice, Show, Spine, Visit } from "./screens/screens";
 import { SignIn } from "./screens/SignIn";
 import { useSession } from "./session";
 
 export function App() {
   // A client's own device needs no sign-in.
-  const own = useLocation().pathname.startsWith("/draw");
+  const own = /^\/(draw|hand)(\/|$)/.test(useLocation().pathname);
   return (
     <I18nProvider locale="en-GB">
       <Suspense fallback={<Waiting>Opening…</Waiting>}>
         {own ? (
           <Routes>
             <Route path="/draw/:code?" element={<Pad />} />
+            <Route path="/hand/:code?" element={<Hand />} />
           </Routes>
         ) : (
           <SignedIn />

@@ -6,6 +6,7 @@ import { Problem, type Schemas } from "../api/client";
 import { batchOf, inOrder, send, usualBytes, verdictOn } from "./batch";
 import { type Entry, tables } from "./db";
 import { uuidv7 } from "./ids";
+import type { Standing } from "./standing";
 
 type Event = Schemas["Event"];
 
@@ -13,15 +14,6 @@ type Event = Schemas["Event"];
 export const device = uuidv7();
 let seq = 0;
 export const nextSeq = () => ++seq;
-
-export interface Standing {
-  waiting: number;
-  others: number;
-  stuck: string[];
-  online: boolean;
-  /** The session has ended; signing in again sends what waits. */
-  signedOut: boolean;
-}
 
 /** New events of a visit, and ids that the record has refused. */
 type Received = (visit: string, events: Event[], refused: string[]) => void;
@@ -101,6 +93,11 @@ class Outbox {
   onReceived(f: Received): () => void {
     this.receivers.add(f);
     return () => this.receivers.delete(f);
+  }
+
+  /** What the record has added of its own: a client's pad, say. */
+  received(visit: string, events: Event[]) {
+    for (const f of this.receivers) f(visit, events, []);
   }
 
   kick() {

@@ -2,7 +2,8 @@
 import { useEffect, useState } from "react";
 import { Dialog, DialogTrigger, Popover } from "react-aria-components";
 import { styled } from "styled-components";
-import { outbox, type Standing } from "../core/outbox";
+import { outbox } from "../core/outbox";
+import type { Standing } from "../core/standing";
 import { Button } from "./controls";
 
 const Dot = styled.span<{ $bad: boolean }>`

@@ -6,6 +6,7 @@ export const Hold = lazily(() => import("./hold/Hold"));
 export const Atlas = lazily(() => import("./atlas/Atlas"));
 export const Guide = lazily(() => import("./atlas/Guide"));
 export const Spine = lazily(() => import("./spine/Spine"));
+export const Hand = lazily(() => import("./hand/Hand"));
 export const Pad = lazily(() => import("./pad/Pad"));
 export const PhotoRoom = lazily(() => import("./visit/photos/PhotoRoom"));
 export const Show = lazily(() => import("./visit/show/Show"));

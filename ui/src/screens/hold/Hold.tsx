@@ -5,6 +5,7 @@ import { useCallback, useState } from "react";
 import { useNavigate, useParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { type LiveVisit, useVisit } from "../../core/useVisit";
+import { type PadSeen, useVisitWire } from "../../core/useVisitWire";
 import { Key, Trouble, Waiting } from "../../parts/controls";
 import { Sent } from "../../parts/Sent";
 import { plain, sentence } from "../../parts/words";
@@ -13,6 +14,7 @@ import { Clocks, PressureBar } from "./Clocks";
 import { HoldRoom } from "./HoldRoom";
 import { handOn, mainKey, over, takesNumber } from "./keys";
 import { Pace } from "./Pace";
+import { PadPanel, padWords } from "./PadPanel";
 import { RoomSettings } from "./RoomSettings";
 import { type RoomPrefs, useRoomPrefs } from "./roomPrefs";
 import { Scores } from "./Scores";
@@ -49,21 +51,23 @@ function Live({ visit, hold }: { visit: LiveVisit; hold: Schemas["Hold"] }) {
   const { act, end } = live;
   const { line } = live.view;
   const [prefs, keep] = useRoomPrefs();
-  const [setting, setSetting] = useState(false);
+  const [open, setOpen] = useState<"room" | "pad">();
+  const id = visit.open.visit.id;
+  const seen = useVisitWire(id, !live.ended);
   const ended = live.ended || over(line.phase);
   const main = mainKey(line.phase);
   const back = useCallback(() => {
     if (handOn(line.phase)) act("release");
     end();
-    go(`/visits/${visit.open.visit.id}?step=press`);
-  }, [line.phase, act, end, go, visit.open.visit.id]);
+    go(`/visits/${id}?step=press`);
+  }, [line.phase, act, end, go, id]);
   const pedal = useCallback(() => {
     if (ended) back();
     else if (main) act(main.event);
   }, [ended, back, main, act]);
   useTones(line, prefs, !live.ended);
   useWakeLock();
-  useKeys(act, pedal, prefs.pedal, !setting);
+  useKeys(act, pedal, prefs.pedal, !open);
   const { limits, plan } = hold.start;
   return (
     <HoldRoom
@@ -74,8 +78,15 @@ function Live({ visit, hold }: { visit: LiveVisit; hold: Schemas["Hold"] }) {
       data-stage={line.stage}
       data-rep={line.rep}
     >
-      <Head hold={hold} prefs={prefs} onSet={() => setSetting(!setting)} onBack={back} />
-      {setting && <RoomSettings prefs={prefs} keep={keep} onClose={() => setSetting(false)} />}
+      <Head
+        hold={hold}
+        prefs={prefs}
+        seen={seen}
+        onOpen={(panel) => setOpen(open === panel ? undefined : panel)}
+        onBack={back}
+      />
+      {open === "room" && <RoomSettings prefs={prefs} keep={keep} onClose={() => setOpen(undefined)} />}
+      {open === "pad" && <PadPanel visit={id} seen={seen} onClose={() => setOpen(undefined)} />}
       <Said visit={visit} hold={hold} live={live} />
       <Scores
         soft={limits.soft_ceiling}
@@ -99,12 +110,13 @@ function Live({ visit, hold }: { visit: LiveVisit; hold: Schemas["Hold"] }) {
 interface HeadProps {
   hold: Schemas["Hold"];
   prefs: RoomPrefs;
-  onSet: () => void;
+  seen: PadSeen;
+  onOpen: (panel: "room" | "pad") => void;
   onBack: () => void;
 }
 
 /** What is pressed, by which school, within which limits. */
-function Head({ hold, prefs, onSet, onBack }: HeadProps) {
+function Head({ hold, prefs, seen, onOpen, onBack }: HeadProps) {
   const { start } = hold;
   const { limits } = start;
   return (
@@ -118,8 +130,11 @@ function Head({ hold, prefs, onSet, onBack }: HeadProps) {
       </span>
       <span className="fill" />
       <Sent />
-      <Key $slim onPress={onSet}>
-        {prefs.loudness === "off" ? "Tones off" : "Sound and pedal"}
+      <Key $slim $tone={seen === "lost" ? "warn" : undefined} onPress={() => onOpen("pad")} data-pad={seen}>
+        {padWords[seen]}
+      </Key>
+      <Key $slim onPress={() => onOpen("room")}>
+        {prefs.loudness === "off" ? "Tones off" : "Sound"}
       </Key>
       <Key $slim onPress={onBack}>
         Back to the visit
@@ -135,6 +150,7 @@ function Said({ visit, hold, live }: { visit: LiveVisit; hold: Schemas["Hold"]; 
   const capS = limits.cap_ms / 1000;
   const first = line.advice[0];
   const steering = plan?.steering ?? "stages";
+  const running = handOn(line.phase) || line.phase === "rest";
   return (
     <div className="say">
       <div className="do" data-tone={(first && tones[first]) ?? "calm"} role="status" aria-live="assertive">
@@ -145,11 +161,11 @@ function Said({ visit, hold, live }: { visit: LiveVisit; hold: Schemas["Hold"]; 
       </div>
       <div className="pace">
         <Pace line={line} plan={plan} />
-        <Clocks line={line} capS={capS} steering={steering} presses={plan?.presses ?? true} />
+        <Clocks line={line} capS={capS} steering={steering} presses={!plan || !!plan.presses} />
       </div>
       <PressureBar line={line} capS={capS} />
       <div className="trace">
-        <Trace summary={summary} now={live.seconds} />
+        <Trace summary={summary} now={live.seconds} running={running} />
       </div>
       <Care visit={visit} hold={hold} />
     </div>

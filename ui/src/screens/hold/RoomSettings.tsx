@@ -21,6 +21,9 @@ const Panel = styled.div`
   display: grid;
   gap: 12px;
   font-size: 19px;
+  button {
+    min-height: 56px;
+  }
   .keys {
     display: flex;
     gap: 8px;

@@ -19,12 +19,23 @@ const apart: Schemas["Phase"][] = ["rest", "settle"];
 
 /** When it was pressed, from and to, in seconds: by parts, or by the stages of the
  * first rules. */
-function stretches({ parts, stages }: Schemas["Summary"], now: number): [number, number][] {
-  if (!parts) return stages.map((s) => [s.start_s, s.ended_by ? s.end_s : now]);
-  return parts.filter((p) => !apart.includes(p.kind)).map((p) => [p.start_s, p.end_s]);
+function stretches({ parts, stages }: Schemas["Summary"], now: number, running: boolean) {
+  if (!parts) return stages.map((s): [number, number] => [s.start_s, s.ended_by ? s.end_s : now]);
+  // The summary is as of the last event; the part that runs goes on.
+  return parts
+    .map((p, i) => ({ ...p, end_s: running && i === parts.length - 1 ? Math.max(now, p.end_s) : p.end_s }))
+    .filter((p) => !apart.includes(p.kind))
+    .map((p): [number, number] => [p.start_s, p.end_s]);
 }
 
-export function Trace({ summary, now }: { summary: Schemas["Summary"]; now: number }) {
+interface Props {
+  summary: Schemas["Summary"];
+  now: number;
+  /** A part runs, so its stretch grows. */
+  running: boolean;
+}
+
+export function Trace({ summary, now, running }: Props) {
   const W = 920;
   const H = 128;
   const left = 30;
@@ -59,7 +70,7 @@ export function Trace({ summary, now }: { summary: Schemas["Summary"]; now: numb
           {v}
         </text>
       ))}
-      {stretches(summary, now).map(([from, to]) => (
+      {stretches(summary, now, running).map(([from, to]) => (
         <rect
           key={from}
           x={x(from)}

@@ -30,7 +30,8 @@ export function useHold({ core, write }: LiveVisit, hold: Hold): LiveHold {
   // The log is kept here too, so that an answer is on screen in the same frame.
   const log = useRef(hold.log);
   if (hold.log.length > log.current.length) log.current = hold.log;
-  const lastMS = () => log.current.at(-1)?.at_ms ?? 0;
+  /** What a pad said late is not last by its time. */
+  const lastMS = () => log.current.reduce((ms, e) => Math.max(ms, e.at_ms), 0);
   const ended = useRef(hold.status !== "live");
   const replay = useCallback((ms: number) => core.hold(hold.start, log.current, ms), [core, hold.start]);
   const [view, setView] = useState(() => replay(now() - began));

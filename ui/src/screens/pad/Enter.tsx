@@ -7,7 +7,7 @@ import { Page } from "./Page";
 const codeLength = 8;
 
 /** The code is entered; only its length is known here. */
-export function Enter() {
+export function Enter({ at = "/draw" }: { at?: string }) {
   const go = useNavigate();
   const [code, setCode] = useState("");
   const [error, setError] = useState("");
@@ -15,7 +15,7 @@ export function Enter() {
     e.preventDefault();
     const c = code.replace(/[\s-]/g, "").toUpperCase();
     if (c.length !== codeLength) setError("The code has eight letters and figures.");
-    else go(`/draw/${c}`);
+    else go(`${at}/${c}`);
   };
   return (
     <Page>

@@ -1,0 +1,222 @@
+package api
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"log/slog"
+	"net/http"
+	"time"
+
+	"github.com/coder/websocket"
+	"github.com/coder/websocket/wsjson"
+	"github.com/danielgtaylor/huma/v2"
+	"github.com/go-chi/chi/v5"
+	"github.com/google/uuid"
+
+	"mokren/core/rights"
+	"mokren/core/strict"
+	"mokren/core/treat"
+	"mokren/store"
+)
+
+// The wires: a client's pad says numbers and stop, a visit's screens hear them at
+// once. Both may break at any time: the pad keeps what was not confirmed and says
+// it again, the screen fetches what it has missed.
+
+// padSays is one message of a pad; without an id it only says that it is there.
+type padSays struct {
+	ID string `json:"id,omitempty"`
+	// AgoMS is how long ago it was said, by the pad's own clock.
+	AgoMS int64           `json:"ago_ms,omitempty"`
+	Kind  string          `json:"kind,omitempty"`
+	Value json.RawMessage `json:"value,omitempty"`
+}
+
+// padHears confirms a word, or says why it is not kept.
+type padHears struct {
+	ID      string `json:"id,omitempty"`
+	Refused string `json:"refused,omitempty"`
+	// Over: the code is not good any more.
+	Over bool `json:"over,omitempty"`
+}
+
+const (
+	padBytes   = 1 << 10
+	wordsMost  = 12 * time.Hour // no word is older
+	padQuiet   = 15 * time.Second
+	screenPing = 20 * time.Second
+)
+
+// handWire listens to a pad.
+func (s *server) handWire(w http.ResponseWriter, r *http.Request) {
+	code, from := chi.URLParam(r, "code"), addressOf(r.RemoteAddr)
+	var visitID uuid.UUID
+	err := s.link(r.Context(), code, forHand, "connect", from, func(_ *store.Tx, l store.Link) error {
+		visitID = l.Visit
+		return nil
+	})
+	if err != nil {
+		writeStatus(w, err)
+		return
+	}
+	c, err := websocket.Accept(w, r, nil)
+	if err != nil {
+		return // it has answered
+	}
+	defer c.CloseNow() //nolint:errcheck // the end either way
+	c.SetReadLimit(padBytes)
+	for {
+		says, err := hear(r.Context(), c)
+		if err != nil {
+			return
+		}
+		s.hub.say(visitID, Heard{Pad: true})
+		if says.ID == "" {
+			continue
+		}
+		answer := s.takeWord(r.Context(), code, from, says)
+		if wsjson.Write(r.Context(), c, answer) != nil || answer.Over {
+			return
+		}
+	}
+}
+
+// hear waits for the next message, not for ever.
+func hear(ctx context.Context, c *websocket.Conn) (says padSays, err error) {
+	ctx, cancel := context.WithTimeout(ctx, padQuiet)
+	defer cancel()
+	return says, wsjson.Read(ctx, c, &says)
+}
+
+// takeWord keeps a word and puts it into its hold, where that is known already.
+func (s *server) takeWord(ctx context.Context, code, from string, says padSays) padHears {
+	word, why := s.readWord(code, says)
+	if why != "" {
+		return padHears{ID: says.ID, Refused: why}
+	}
+	var heard Heard
+	var of uuid.UUID
+	err := s.link(ctx, code, forHand, "write", from, func(tx *store.Tx, l store.Link) error {
+		word.Device, of = store.PadDevice(l.Visit, code), l.Visit
+		if err := tx.PutWord(ctx, l, word); err != nil {
+			return err
+		}
+		v, err := tx.Visit(ctx, l.Visit)
+		if err != nil {
+			return err
+		}
+		got, any, err := tx.TakeWords(ctx, l.Visit, v.Version, s.now())
+		if any {
+			heard.Events = got.New
+		}
+		return err
+	})
+	var status huma.StatusError
+	switch {
+	case errors.As(err, &status) && status.GetStatus() == http.StatusNotFound:
+		return padHears{ID: says.ID, Over: true}
+	case err != nil:
+		slog.Error("keeping a pad's word", "error", err)
+		return padHears{} // not confirmed: it is said again
+	}
+	if len(heard.Events) > 0 {
+		s.hub.say(of, heard)
+	}
+	return padHears{ID: says.ID}
+}
+
+// readWord reads a message as an event of a hold.
+func (s *server) readWord(code string, says padSays) (store.Word, string) {
+	id, err := uuid.Parse(says.ID)
+	if err != nil {
+		return store.Word{}, "$.id: a UUID"
+	}
+	kind := treat.Kind(says.Kind)
+	if kind != treat.KindScore && kind != treat.KindClientStop {
+		return store.Word{}, "$.kind: score or client-stop"
+	}
+	ago := time.Duration(says.AgoMS) * time.Millisecond
+	if ago < 0 || ago > wordsMost {
+		return store.Word{}, "$.ago_ms: 0 to 12 hours"
+	}
+	if _, err := treat.ParseEvent(0, says.Kind, says.Value, 10); err != nil {
+		var bad *strict.Error
+		if errors.As(err, &bad) {
+			return store.Word{}, bad.Error()
+		}
+		return store.Word{}, err.Error()
+	}
+	return store.Word{ID: id, At: s.now().Add(-ago), Kind: kind, Value: says.Value}, ""
+}
+
+// visitWire tells a visit's screen what happens.
+func (s *server) visitWire(w http.ResponseWriter, r *http.Request) {
+	id, err := uuid.Parse(chi.URLParam(r, "id"))
+	if err != nil {
+		writeStatus(w, huma.Error404NotFound("There is no such visit."))
+		return
+	}
+	if err := s.mayListen(r, id); err != nil {
+		writeStatus(w, err)
+		return
+	}
+	c, err := websocket.Accept(w, r, nil)
+	if err != nil {
+		return // it has answered
+	}
+	defer c.CloseNow() //nolint:errcheck // the end either way
+	ctx := c.CloseRead(r.Context())
+	heard, leave := s.hub.listen(id)
+	defer leave()
+	ping := time.NewTicker(screenPing)
+	defer ping.Stop()
+	for {
+		var err error
+		select {
+		case <-ctx.Done():
+			return
+		case h := <-heard:
+			err = wsjson.Write(ctx, c, h)
+		case <-ping.C:
+			err = c.Ping(ctx)
+		}
+		if err != nil {
+			return
+		}
+	}
+}
+
+// mayListen: who may open a visit may hear of it.
+func (s *server) mayListen(r *http.Request, id uuid.UUID) error {
+	cookie, err := r.Cookie(s.sessions.Cookie.Name)
+	if err != nil {
+		return huma.Error401Unauthorized("Please sign in.")
+	}
+	ctx, err := s.sessions.Load(r.Context(), cookie.Value)
+	if err != nil {
+		return err
+	}
+	who, ok := s.session(ctx)
+	if !ok {
+		return huma.Error401Unauthorized("Please sign in.")
+	}
+	if who.Role, err = s.store.Role(ctx, who); err != nil {
+		return huma.Error401Unauthorized("Please sign in.")
+	}
+	if !rights.MayCall(who.Role, "open-visit") {
+		return huma.Error403Forbidden("Your role does not allow this.")
+	}
+	return problem(s.store.As(ctx, who, action("listen", "visit", id.String()), func(tx *store.Tx) error {
+		_, err := tx.Visit(ctx, id)
+		return err
+	}))
+}
+
+func writeStatus(w http.ResponseWriter, err error) {
+	var status huma.StatusError
+	if !errors.As(err, &status) {
+		status = problem(err).(huma.StatusError)
+	}
+	http.Error(w, status.Error(), status.GetStatus())
+}

@@ -1,0 +1,60 @@
+package api
+
+import (
+	"sync"
+
+	"github.com/google/uuid"
+
+	"mokren/core/visit"
+)
+
+// Heard is what a visit's screens are told as it happens: new events, and that
+// the client's pad is there.
+type Heard struct {
+	Events []visit.Event `json:"events,omitempty"`
+	// Pad: a sign of life of the client's pad; every second while it is there.
+	Pad bool `json:"pad,omitempty"`
+}
+
+// hub passes on what happens in a visit to the screens that are open on it. It
+// knows the screens of this copy of the program only.
+type hub struct {
+	mu      sync.Mutex
+	screens map[uuid.UUID]map[chan Heard]bool
+}
+
+func newHub() *hub { return &hub{screens: map[uuid.UUID]map[chan Heard]bool{}} }
+
+// backlog of a screen that is slow to listen; what does not fit it fetches.
+const backlog = 64
+
+// listen gives what is said of a visit until leave is called.
+func (h *hub) listen(visit uuid.UUID) (heard <-chan Heard, leave func()) {
+	c := make(chan Heard, backlog)
+	h.mu.Lock()
+	defer h.mu.Unlock()
+	if h.screens[visit] == nil {
+		h.screens[visit] = map[chan Heard]bool{}
+	}
+	h.screens[visit][c] = true
+	return c, func() {
+		h.mu.Lock()
+		defer h.mu.Unlock()
+		delete(h.screens[visit], c)
+		if len(h.screens[visit]) == 0 {
+			delete(h.screens, visit)
+		}
+	}
+}
+
+// say never waits for a screen.
+func (h *hub) say(visit uuid.UUID, what Heard) {
+	h.mu.Lock()
+	defer h.mu.Unlock()
+	for c := range h.screens[visit] {
+		select {
+		case c <- what:
+		default:
+		}
+	}
+}

@@ -1,0 +1,77 @@
+package e2e
+
+import (
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/go-rod/rod/lib/input"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"mokren/demo"
+)
+
+// A hold in which the therapist touches only contact and letting go: the client
+// says the numbers on a phone. The phone knows the practice's name and no more,
+// and when it is gone the therapist sees it within three seconds.
+func TestAHoldWithTheClientsPad(t *testing.T) {
+	t.Parallel()
+	s := startServer(t)
+	p := openPage(t, s.addr, "/")
+	p.signIn(demo.Logins[0])
+	newVisit(p, ownClient(p, "Pad"))
+	screened(p)
+	stepTo(p, "Find")
+	mark(p, 196, 768)
+	p.see("h2", "Gastrocnemius, medial head, left")
+	chart(p, 6, "yes")
+	stepTo(p, "Press")
+	beginHold(p)
+	p.MustElement(`main[data-phase=ready]`)
+	p.click("button", "Client's pad")
+	p.click("button", "Make a code")
+	code := strings.ReplaceAll(p.MustElement("[data-code]").MustText(), " ", "")
+	p.click("button", "Done")
+
+	phone := openPage(t, s.addr, "/hand")
+	phone.MustSetViewport(390, 844, 1, true)
+	phone.MustElement(`input[name=code]`).MustInput(code)
+	phone.click("button", "Go on")
+	phone.MustElement(`main[data-there=true]`)
+	assert.NotContains(t, phone.text(), "Gastrocnemius")
+	p.MustElement(`[data-pad=there]`)
+
+	p.press(input.Space)
+	until(p, "settle-in")
+	say := func(n string) { phone.MustElement(`[data-step="` + n + `"]`).MustClick() }
+	say("6")
+	p.MustElement(`main[data-phase=stage]`)
+	pressed(p, 6)
+	say("2")
+	until(p, "release-slowly")
+	phone.MustClose()
+	_, err := p.Timeout(4 * time.Second).Element(`[data-pad=lost]`)
+	require.NoError(t, err, "the loss is seen")
+	p.press(input.Space)
+	until(p, "flush")
+	p.click("button", "Back to the visit")
+	p.see("p", "Released")
+	p.sent()
+
+	var log struct {
+		Devices int `db:"devices"`
+		Scores  int `db:"scores"`
+	}
+	require.NoError(t, db(t).Get(&log, `select count(distinct device_id) as devices, count(*) filter
+			(where body->>'event' = 'score') as scores from visit_event where type = 'hold-event'
+			and visit_id = $1`, visitOf(p)))
+	assert.Equal(t, 2, log.Devices, "the client's own source")
+	assert.Equal(t, 2, log.Scores)
+}
+
+// visitOf is the visit whose page is open.
+func visitOf(p *page) string {
+	parts := strings.Split(p.MustInfo().URL, "/visits/")
+	return strings.FieldsFunc(parts[1], func(r rune) bool { return r == '/' || r == '?' })[0]
+}

@@ -1,0 +1,98 @@
+// Pairing the client's pad: a code to enter there, what it does, and taking it
+// back.
+import { useState } from "react";
+import { styled } from "styled-components";
+import { api, must, type Schemas } from "../../api/client";
+import type { PadSeen } from "../../core/useVisitWire";
+import { Key, Trouble } from "../../parts/controls";
+
+const Panel = styled.div`
+  position: absolute;
+  right: 18px;
+  top: 74px;
+  z-index: 5;
+  width: 460px;
+  max-width: calc(100vw - 36px);
+  padding: 18px;
+  border: 1px solid var(--line);
+  border-radius: 14px;
+  background: var(--paper);
+  display: grid;
+  gap: 12px;
+  font-size: 19px;
+  button {
+    min-height: 56px;
+  }
+  .code {
+    font: 640 46px/1.2 var(--text);
+    letter-spacing: 0.1em;
+  }
+  .quiet {
+    color: var(--ink-soft);
+  }
+`;
+
+export const padWords: Record<PadSeen, string> = {
+  never: "Client's pad",
+  there: "Pad is there",
+  lost: "Pad is lost",
+};
+
+interface Props {
+  visit: string;
+  seen: PadSeen;
+  onClose: () => void;
+}
+
+export function PadPanel({ visit, seen, onClose }: Props) {
+  const [link, setLink] = useState<Schemas["NewLink"]>();
+  const [error, setError] = useState<Error>();
+  const path = { params: { path: { id: visit } } };
+  const attempt = (work: () => Promise<void>) => {
+    setError(undefined);
+    work().catch((e: Error) => setError(e));
+  };
+  return (
+    <Panel role="dialog" aria-label="The client's pad">
+      {link ? (
+        <>
+          <p>
+            On the client's phone open <b>{location.host}/hand</b> and enter
+          </p>
+          <p className="code" data-code>
+            {link.code.slice(0, 4)} {link.code.slice(4)}
+          </p>
+          <p className="quiet">It shows the practice's name, the numbers and stop; nothing else.</p>
+        </>
+      ) : (
+        <p className="quiet">
+          A phone in the client's hand says the number and stop by itself. A new code ends the one before.
+        </p>
+      )}
+      <p role="status">
+        {seen === "there"
+          ? "The pad is there; its numbers are in the hold."
+          : seen === "lost"
+            ? "The pad is lost. Ask, and enter the numbers yourself; what it still says is sorted in later."
+            : "No pad is connected."}
+      </p>
+      {error && <Trouble error={error} />}
+      <Key onPress={() => attempt(async () => setLink(await must(api.POST("/api/visits/{id}/hand", path))))}>
+        {link ? "Another code" : "Make a code"}
+      </Key>
+      <Key
+        onPress={() =>
+          attempt(async () => {
+            await must(api.DELETE("/api/visits/{id}/hand", path));
+            setLink(undefined);
+          })
+        }
+      >
+        Take the code back
+      </Key>
+      <Key $tone="go" onPress={onClose}>
+        Done
+      </Key>
+    </Panel>
+  );
+}
