@@ -35,6 +35,8 @@ type Options struct {
 	Inclinometer string
 	// Algometer is the same of a pressure algometer.
 	Algometer string
+	// PressurePad is the same of a pressure pad.
+	PressurePad string
 }
 
 type server struct {
@@ -46,6 +48,7 @@ type server struct {
 	// inclinometer is where an instrument streams, as the browser sees it.
 	inclinometer string
 	algometer    string
+	pressurePad  string
 }
 
 // New builds the handler.
@@ -67,7 +70,7 @@ func build(st *store.Store, o Options) (http.Handler, huma.API, error) {
 	s := &server{
 		store: st, now: o.Now, sessions: newSessions(st, o.SecureCookie), photos: newPhotoGate(),
 		hub:          newHub(),
-		inclinometer: o.Inclinometer, algometer: o.Algometer,
+		inclinometer: o.Inclinometer, algometer: o.Algometer, pressurePad: o.PressurePad,
 	}
 	if s.now == nil {
 		s.now = time.Now
@@ -75,7 +78,7 @@ func build(st *store.Store, o Options) (http.Handler, huma.API, error) {
 	huma.ValidateStrictCasing = true
 	huma.DefaultArrayNullable = false
 	r := chi.NewRouter()
-	r.Use(middleware.Recoverer, wellFormed, securityHeaders(o.Inclinometer, o.Algometer),
+	r.Use(middleware.Recoverer, wellFormed, securityHeaders(o.Inclinometer, o.Algometer, o.PressurePad),
 		http.NewCrossOriginProtection().Handler)
 	var a huma.API
 	r.Group(func(r chi.Router) {

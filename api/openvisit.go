@@ -37,6 +37,10 @@ type OpenVisit struct {
 	Team []Member `json:"team"`
 	// Schools are the practice's own copies of protocols, by id.
 	Schools map[string]treat.OwnSchool `json:"schools"`
+	// HandUses are the reader's own holds of the week in other visits, Today the
+	// number of this day.
+	HandUses []treat.HandUse `json:"hand_uses"`
+	Today    int             `json:"today"`
 	// NowMS lets a device see how far its clock is off.
 	NowMS int64 `json:"now_ms" doc:"the server's clock, Unix ms"`
 }
@@ -85,6 +89,9 @@ func (s *server) readVisit(
 		return out, err
 	}
 	if out.Schools, err = tx.OwnSchools(ctx); err != nil {
+		return out, err
+	}
+	if out.HandUses, out.Today, err = tx.HandUses(ctx, now, v.ID); err != nil {
 		return out, err
 	}
 	if out.Entries, err = entriesOf(ctx, tx, v.ID); err != nil {

@@ -180,7 +180,7 @@ func TestWholePath(t *testing.T) {
 	p.click("a", "See progress")
 	card := p.MustElement(`[data-point="gastrocnemius-medial"] svg`)
 	label := *card.MustAttribute("aria-label")
-	assert.Regexp(t, `before 6, after 2, 2 st$`, label)
+	assert.Regexp(t, `before 6, after 2, 4 parts$`, label)
 	assert.Regexp(t, `before 4, after 11$`,
 		*p.MustElement(`[data-movement="ankle.dorsiflexion-knee-straight"] svg`).MustAttribute("aria-label"))
 

@@ -17,7 +17,7 @@ import (
 
 // tablesOf is the reading of the log that the tables hold; raised when rows
 // change, so that older ones are written anew when they are next read.
-const tablesOf = 4
+const tablesOf = 5
 
 // row is one row of a table, by column.
 type row map[string]any
@@ -179,7 +179,8 @@ func holdRows(_ Visit, s visit.State) []row {
 		rows[i] = row{
 			"id": h.ID, "point_id": h.Point, "started_at": time.UnixMilli(h.StartedMS), "status": h.Status,
 			"outcome": h.Summary.Outcome, "pressure_ms": int64(h.Summary.PressureS*1000 + 0.5),
-			"parts": h.Summary.Count(),
+			"parts": h.Summary.Count(), "contact": h.Contact, "author_id": h.Author,
+			"hand_ms": int64((h.Summary.PressureS+h.Summary.OverrunS)*1000 + 0.5),
 		}
 	}
 	return rows

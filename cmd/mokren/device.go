@@ -13,13 +13,25 @@ import (
 	"mokren/devices/algometer"
 	"mokren/devices/clientpad"
 	"mokren/devices/inclinometer"
+	"mokren/devices/pressurepad"
 )
 
 // deviceCmd runs a stand-in for an outside instrument.
 type deviceCmd struct {
 	Inclinometer inclinometerCmd `cmd:"" help:"Stream as a caliper-inclinometer would (WebSocket)."`
 	Algometer    algometerCmd    `cmd:"" help:"Stream as a pressure algometer would (WebSocket)."`
+	PressurePad  pressurePadCmd  `cmd:"" help:"Stream as a pressure pad would (WebSocket)."`
 	ClientPad    clientPadCmd    `cmd:"" help:"Say numbers as a client with a pad would."`
+}
+
+type pressurePadCmd struct {
+	Addr  string  `default:"127.0.0.1:7477" help:"Address to listen on; start the application with MOKREN_PRESSUREPAD=ws://ADDR/"`
+	Speed float64 `default:"1" help:"How much faster than life."`
+}
+
+// Run streams until it is told to stop.
+func (c *pressurePadCmd) Run() error {
+	return runStandIn(c.Addr, "pressure pad", pressurepad.Handler(pressurepad.Options{Speed: c.Speed}))
 }
 
 type clientPadCmd struct {

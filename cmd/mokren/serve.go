@@ -20,6 +20,7 @@ import (
 	"mokren/demo"
 	"mokren/devices/algometer"
 	"mokren/devices/inclinometer"
+	"mokren/devices/pressurepad"
 	"mokren/store"
 	"mokren/store/cluster"
 )
@@ -38,6 +39,7 @@ type serveCmd struct {
 	SignInsPerMinute int    `env:"MOKREN_SIGN_INS" default:"10" help:"Sign-in attempts per minute from one address."`
 	Inclinometer     string `env:"MOKREN_INCLINOMETER" help:"WebSocket at which an inclinometer streams to the browser; empty: none."`
 	Algometer        string `env:"MOKREN_ALGOMETER" help:"WebSocket at which a pressure algometer streams to the browser; empty: none."`
+	PressurePad      string `env:"MOKREN_PRESSUREPAD" help:"WebSocket at which a pressure pad streams to the browser; empty: none."`
 	SecureCookie     bool   `env:"MOKREN_SECURE_COOKIE" help:"Set when a proxy serves this over TLS."`
 }
 
@@ -132,6 +134,7 @@ func (c *demoCmd) Run() error {
 		}{
 			{&c.Inclinometer, "127.0.0.1:7475", inclinometer.Handler(inclinometer.Options{})},
 			{&c.Algometer, "127.0.0.1:7476", algometer.Handler(algometer.Options{})},
+			{&c.PressurePad, "127.0.0.1:7477", pressurepad.Handler(pressurepad.Options{})},
 		} {
 			if *x.at != "" {
 				continue
@@ -166,7 +169,7 @@ func (c *serveCmd) listen(ctx context.Context, st *store.Store,
 	}
 	h, err := api.New(st, api.Options{
 		SignInsPerMinute: c.SignInsPerMinute, SecureCookie: c.SecureCookie,
-		Inclinometer: c.Inclinometer, Algometer: c.Algometer,
+		Inclinometer: c.Inclinometer, Algometer: c.Algometer, PressurePad: c.PressurePad,
 	})
 	if err != nil {
 		return err

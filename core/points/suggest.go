@@ -16,6 +16,8 @@ type Request struct {
 	Point      Point
 	FirstVisit bool
 	Screening  safety.Screening
+	// Overridden: a licensed person has given a reason to press all the same.
+	Overridden bool
 	// BellyTouchable: false when the muscle's belly is too sore to touch.
 	BellyTouchable bool
 	// WorkedBefore is what let this point go last time; Default is the practice's.
@@ -52,7 +54,7 @@ type choice struct {
 // of each.
 func Suggest(r Request) Suggestion {
 	where := r.Point.where()
-	if why, blocked := r.Screening.Blocks(r.Point.Muscle, where); blocked {
+	if why, blocked := r.Screening.Blocks(r.Point.Muscle, where); blocked && !r.Overridden {
 		return Suggestion{Blocked: true, Contacts: []ids.Contact{}, Text: why}
 	}
 	if why := r.neverHere(); why != "" {

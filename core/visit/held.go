@@ -34,7 +34,7 @@ func (r *reducer) holdEvent(e Event, b *HoldHappened) error {
 		return err
 	}
 	at := *b
-	at.Source = e.Device
+	at.Source = sourceOf(e, b)
 	if e.HoldAtMS != nil {
 		at.AtMS = *e.HoldAtMS
 	}
@@ -42,7 +42,7 @@ func (r *reducer) holdEvent(e Event, b *HoldHappened) error {
 	if err != nil {
 		return err
 	}
-	ev.Source = e.Device
+	ev.Source = at.Source
 	h.Log = append(h.Log, at)
 	h.events = append(h.events, ev)
 	if h.ended != nil && e.Version > h.ended.Version && e.Device != h.ended.Device {

@@ -29,6 +29,17 @@ type HoldHappened struct {
 	Source string `json:"source,omitempty"`
 }
 
+// instrument is the source of what a pressure pad says, so that an undo takes
+// back what a person said.
+const instrument = "pressure-pad"
+
+func sourceOf(e Event, b *HoldHappened) string {
+	if b.Event == string(treat.KindPressure) {
+		return instrument
+	}
+	return e.Device
+}
+
 // HoldEnded claims what the log replays to; what it replays to counts, and a
 // claim that differs is a remark.
 type HoldEnded struct {

@@ -352,7 +352,7 @@ func (j *Judge) happened(e Event, b *HoldHappened) {
 		at = *e.HoldAtMS
 	}
 	if ev, err := treat.ParseEvent(at, b.Event, b.Value, h.start.Start.Scale); err == nil {
-		ev.Source = e.Device
+		ev.Source = sourceOf(e, b)
 		h.log = append(h.log, ev)
 	}
 	switch {
@@ -363,7 +363,7 @@ func (j *Judge) happened(e Event, b *HoldHappened) {
 		h.undoing = append(h.undoing, len(j.signs)-1)
 	case b.Event == string(treat.KindUndo):
 		j.undoSign(h)
-	case b.Event != string(treat.KindTick):
+	case b.Event != string(treat.KindTick) && b.Event != string(treat.KindPressure):
 		h.undoing = append(h.undoing, -1)
 	}
 }

@@ -67,6 +67,8 @@ func (s State) Work(ctx Context, earlier []FoundPoint, suspects []assess.Suspect
 		w.count(p.ByHand)
 		r := points.Request{
 			Point: list[i], FirstVisit: first, Screening: s.Screening, BellyTouchable: true, Default: ctx.Protocol,
+			// What the screening forbids is not forbidden where no block stands.
+			Overridden: p.Blocked == "",
 		}
 		if before != nil {
 			r.WorkedBefore = before.Worked

@@ -277,6 +277,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/load": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a hand bore, by day and over the week */
+        post: operations["calc-load"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/movements": {
         parameters: {
             query?: never;
@@ -305,6 +322,23 @@ export interface paths {
         put?: never;
         /** A number of another scale on 0 to 10 */
         post: operations["calc-number"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/pad": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a pressure pad's samples come to: first resistance, band, steadiness */
+        post: operations["calc-pad"];
         delete?: never;
         options?: never;
         head?: never;
@@ -424,6 +458,40 @@ export interface paths {
         put?: never;
         /** Is a range of motion reading short? */
         post: operations["calc-range"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/resistance": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Where tissue first resists: the knee of force against depth */
+        post: operations["calc-resistance"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/schools": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The protocols, with what a practice may tune */
+        post: operations["calc-schools"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1624,6 +1692,19 @@ export interface components {
             author: string;
             text: string;
         };
+        DayLoad: {
+            /** Format: int64 */
+            day: number;
+            over: boolean;
+            /** Format: double */
+            thumb_minutes: number;
+        };
+        DepthForce: {
+            /** Format: double */
+            depth_mm: number;
+            /** Format: double */
+            force_n: number;
+        };
         DrawStep: {
             at: components["schemas"]["XY"];
             from?: components["schemas"]["XY"];
@@ -2165,6 +2246,13 @@ export interface components {
             expires_at: string;
             practice: string;
         };
+        HandUse: {
+            contact: components["schemas"]["ContactID"];
+            /** Format: int64 */
+            day: number;
+            /** Format: double */
+            seconds: number;
+        };
         History: {
             points: components["schemas"]["PointHistory"][];
             ranges: components["schemas"]["RangeHistory"][];
@@ -2322,6 +2410,8 @@ export interface components {
             algometer: string;
             /** @description WebSocket that sends one JSON sample a message: t_ms, deg, distance_cm */
             inclinometer: string;
+            /** @description WebSocket that sends one JSON sample a message: t in s, force_n, depth_mm */
+            pressure_pad: string;
         };
         Interviewed: {
             activities?: components["schemas"]["Activity"][];
@@ -2603,8 +2693,18 @@ export interface components {
             /** Format: double */
             wait_left_s: number;
         };
+        Load: {
+            days: components["schemas"]["DayLoad"][];
+            /** Format: double */
+            limit_minutes: number;
+            /** Format: double */
+            week_thumb_minutes: number;
+        };
         /** @enum {string} */
         LoadID: "long-sitting" | "overhead-work" | "running" | "jumping" | "lifting" | "one-sided-carrying" | "keyboard" | "fine-hand-work" | "standing" | "driving";
+        LoadIn: {
+            holds: components["schemas"]["HandUse"][];
+        };
         LoadsDeclared: {
             loads: components["schemas"]["LoadID"][];
         };
@@ -2804,6 +2904,7 @@ export interface components {
             earlier_ranges: components["schemas"]["Range"][];
             entries: components["schemas"]["Entry"][];
             events: components["schemas"]["Event"][];
+            hand_uses: components["schemas"]["HandUse"][];
             left_off?: components["schemas"]["LeftOff"];
             /**
              * Format: int64
@@ -2816,6 +2917,8 @@ export interface components {
             /** @description the server's reduction of the events */
             state: components["schemas"]["State"];
             team: components["schemas"]["Member"][];
+            /** Format: int64 */
+            today: number;
             visit: components["schemas"]["Visit"];
         };
         Opened: {
@@ -2883,6 +2986,36 @@ export interface components {
             /** Format: double */
             height_cm: number;
             practice: string;
+        };
+        PadIn: {
+            /** Format: double */
+            at_n?: number;
+            samples: components["schemas"]["PadSample"][];
+        };
+        PadReading: {
+            /** Format: double */
+            cv_percent: number;
+            /** Format: double */
+            force_n: number;
+            /** Format: double */
+            high_n?: number;
+            in_band: boolean;
+            /** Format: double */
+            low_n?: number;
+            /** @description of this press; absent before there are enough samples */
+            resistance?: components["schemas"]["Resistance"];
+            touching: boolean;
+        };
+        PadSample: {
+            /** Format: double */
+            depth_mm: number;
+            /** Format: double */
+            force_n: number;
+            /**
+             * Format: double
+             * @description seconds
+             */
+            t: number;
         };
         Pain: {
             /** Format: double */
@@ -3579,6 +3712,18 @@ export interface components {
         Removed: {
             point: string;
         };
+        Resistance: {
+            /** Format: double */
+            depth_mm?: number;
+            /** Format: double */
+            force_n?: number;
+            found: boolean;
+            /** Format: double */
+            stiffness_ratio?: number;
+        };
+        ResistanceIn: {
+            samples: components["schemas"]["DepthForce"][];
+        };
         Sample: {
             /** Format: double */
             deg: number;
@@ -3605,6 +3750,9 @@ export interface components {
                 [key: string]: components["schemas"]["OwnSchool"];
             };
             shipped: components["schemas"]["School"][];
+        };
+        SchoolsOut: {
+            schools: components["schemas"]["School"][];
         };
         ScreenIn: {
             answers: components["schemas"]["Answer"][];
@@ -5220,6 +5368,67 @@ export interface operations {
             };
         };
     };
+    "calc-load": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LoadIn"];
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Load"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "calc-movements": {
         parameters: {
             query?: never;
@@ -5302,6 +5511,67 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["NumberOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "calc-pad": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PadIn"];
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PadReading"];
                 };
             };
             /** @description Unauthorized */
@@ -5729,6 +5999,128 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RangeFlag"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "calc-resistance": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ResistanceIn"];
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Resistance"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "calc-schools": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Nothing"];
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SchoolsOut"];
                 };
             };
             /** @description Unauthorized */

@@ -1,6 +1,7 @@
 // The Go core, compiled to WebAssembly and loaded when a visit opens. It is
 // the same code that the server runs; nothing here decides anything.
 import type { Schemas } from "../api/client";
+import type { HoldRequest } from "./holdRequest";
 import wasmURL from "./core.wasm?url";
 import execURL from "./wasm_exec.js?url";
 
@@ -155,6 +156,12 @@ export class Core {
   ppt(trials: Schemas["Trial"][], tip_area_cm2: number): Schemas["PPT"] {
     return this.calc("ppt", { trials, tip_area_cm2 });
   }
+  pad(samples: Schemas["PadSample"][], at_n: number): Schemas["PadReading"] {
+    return this.calc("pad", { samples, at_n });
+  }
+  handLoad(holds: Schemas["HandUse"][]): Schemas["Load"] {
+    return this.calc("load", { holds });
+  }
   evidence(): Schemas["Evidence"][] {
     return this.calc<Schemas["EvidenceOut"]>("evidence", {}).evidence;
   }
@@ -206,12 +213,6 @@ export class Core {
     );
   }
 }
-
-/** What a hold is asked for by; numbers and name are of a practice's own copy. */
-export type HoldRequest = Pick<
-  Schemas["CoachStartLine"],
-  "protocol" | "muscle" | "side" | "numbers" | "name" | "variant" | "stations" | "moves" | "places"
->;
 
 let loading: Promise<Core> | undefined;
 

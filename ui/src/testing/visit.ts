@@ -22,6 +22,9 @@ export function openVisit(): Schemas["OpenVisit"] {
     events: [],
     earlier: [],
     entries: [],
+    schools: {},
+    hand_uses: [],
+    today: 20000,
     team: [],
     now_ms: Date.now(),
   } as unknown as Schemas["OpenVisit"];

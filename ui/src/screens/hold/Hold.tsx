@@ -9,8 +9,10 @@ import { type PadSeen, useVisitWire } from "../../core/useVisitWire";
 import { Key, Trouble, Waiting } from "../../parts/controls";
 import { Sent } from "../../parts/Sent";
 import { plain, sentence } from "../../parts/words";
+import { Between } from "./Between";
 import { Care } from "./Care";
 import { Clocks, PressureBar } from "./Clocks";
+import { Force } from "./Force";
 import { HoldRoom } from "./HoldRoom";
 import { handOn, mainKey, over, takesNumber } from "./keys";
 import { Pace } from "./Pace";
@@ -21,6 +23,7 @@ import { Scores } from "./Scores";
 import { Signs } from "./Signs";
 import { Trace } from "./Trace";
 import { type LiveHold, useHold } from "./useHold";
+import { type PadHand, usePadHand } from "./usePadHand";
 import { useKeys, useTableMode, useTones, useWakeLock } from "./useRoom";
 
 export default function Hold({ me }: { me: Schemas["Me"] }) {
@@ -54,6 +57,7 @@ function Live({ visit, hold }: { visit: LiveVisit; hold: Schemas["Hold"] }) {
   const [open, setOpen] = useState<"room" | "pad">();
   const id = visit.open.visit.id;
   const seen = useVisitWire(id, !live.ended);
+  const pad = usePadHand(visit.core, live);
   const ended = live.ended || over(line.phase);
   const main = mainKey(line.phase);
   const back = useCallback(() => {
@@ -82,12 +86,13 @@ function Live({ visit, hold }: { visit: LiveVisit; hold: Schemas["Hold"] }) {
         hold={hold}
         prefs={prefs}
         seen={seen}
+        pad={pad}
         onOpen={(panel) => setOpen(open === panel ? undefined : panel)}
         onBack={back}
       />
       {open === "room" && <RoomSettings prefs={prefs} keep={keep} onClose={() => setOpen(undefined)} />}
       {open === "pad" && <PadPanel visit={id} seen={seen} onClose={() => setOpen(undefined)} />}
-      <Said visit={visit} hold={hold} live={live} />
+      <Said visit={visit} hold={hold} live={live} pad={pad} />
       <Scores
         soft={limits.soft_ceiling}
         off={!takesNumber(line)}
@@ -111,12 +116,13 @@ interface HeadProps {
   hold: Schemas["Hold"];
   prefs: RoomPrefs;
   seen: PadSeen;
+  pad: PadHand;
   onOpen: (panel: "room" | "pad") => void;
   onBack: () => void;
 }
 
 /** What is pressed, by which school, within which limits. */
-function Head({ hold, prefs, seen, onOpen, onBack }: HeadProps) {
+function Head({ hold, prefs, seen, pad, onOpen, onBack }: HeadProps) {
   const { start } = hold;
   const { limits } = start;
   return (
@@ -130,6 +136,11 @@ function Head({ hold, prefs, seen, onOpen, onBack }: HeadProps) {
       </span>
       <span className="fill" />
       <Sent />
+      {pad.known && (
+        <Key $slim onPress={pad.toggle} data-pressure-pad={pad.on}>
+          {pad.using ? "Without pressure pad" : "Pressure pad"}
+        </Key>
+      )}
       <Key $slim $tone={seen === "lost" ? "warn" : undefined} onPress={() => onOpen("pad")} data-pad={seen}>
         {padWords[seen]}
       </Key>
@@ -143,31 +154,48 @@ function Head({ hold, prefs, seen, onOpen, onBack }: HeadProps) {
   );
 }
 
+interface SaidProps {
+  visit: LiveVisit;
+  hold: Schemas["Hold"];
+  live: LiveHold;
+  pad: PadHand;
+}
+
 /** What to do now, what to ask, how far it is. */
-function Said({ visit, hold, live }: { visit: LiveVisit; hold: Schemas["Hold"]; live: LiveHold }) {
+function Said({ visit, hold, live, pad }: SaidProps) {
   const { line, summary } = live.view;
   const { plan, limits } = hold.start;
   const capS = limits.cap_ms / 1000;
   const first = line.advice[0];
   const steering = plan?.steering ?? "stages";
+  const ended = live.ended || over(line.phase);
   const running = handOn(line.phase) || line.phase === "rest";
   return (
-    <div className="say">
+    <div className="say" data-ended={ended}>
       <div className="do" data-tone={(first && tones[first]) ?? "calm"} role="status" aria-live="assertive">
         {line.text}
       </div>
       <div className="ask" aria-live="polite">
-        {line.ask ?? ""}
+        {line.ask ?? pad.trouble ?? ""}
       </div>
-      <div className="pace">
-        <Pace line={line} plan={plan} />
-        <Clocks line={line} capS={capS} steering={steering} presses={!plan || !!plan.presses} />
-      </div>
-      <PressureBar line={line} capS={capS} />
-      <div className="trace">
-        <Trace summary={summary} now={live.seconds} running={running} />
-      </div>
-      <Care visit={visit} hold={hold} />
+      {!ended && (
+        <div className="pace">
+          <Pace line={line} plan={plan} />
+          <Clocks line={line} capS={capS} steering={steering} presses={!plan || !!plan.presses} />
+          {pad.using && pad.reading && <Force reading={pad.reading} />}
+        </div>
+      )}
+      {!ended && <PressureBar line={line} capS={capS} />}
+      {ended ? (
+        <Between visit={visit} hold={hold} />
+      ) : (
+        <>
+          <div className="trace">
+            <Trace summary={summary} now={live.seconds} running={running} />
+          </div>
+          <Care visit={visit} hold={hold} />
+        </>
+      )}
     </div>
   );
 }

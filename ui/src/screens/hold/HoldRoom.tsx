@@ -27,6 +27,9 @@ export const HoldRoom = styled(TableRoom)`
     gap: 8px;
     min-height: 0;
   }
+  .say[data-ended="true"] {
+    grid-template-rows: auto auto minmax(0, 1fr);
+  }
   .do {
     font-family: var(--serif);
     font-size: clamp(40px, 5.1vw, 72px);
@@ -61,7 +64,7 @@ export const HoldRoom = styled(TableRoom)`
   }
   .pace {
     display: grid;
-    grid-template-columns: 190px minmax(0, 1fr);
+    grid-template-columns: 190px minmax(0, 1fr) auto;
     gap: 26px;
     align-items: center;
     min-height: 0;
@@ -154,6 +157,16 @@ export const HoldRoom = styled(TableRoom)`
     }
     .unit {
       font-size: 20px;
+    }
+    .pace {
+      grid-template-columns: 104px minmax(0, 1fr);
+      gap: 12px;
+    }
+    .clocks {
+      gap: 12px;
+    }
+    .big {
+      font-size: 64px;
     }
   }
 `;

@@ -22,6 +22,9 @@ export interface LiveHold {
   end: () => void;
 }
 
+/** The source of what an instrument says, so that undo takes back a word. */
+const instrument = "pressure-pad";
+
 /** How often the clocks move. */
 const tickMS = 200;
 
@@ -56,7 +59,7 @@ export function useHold({ core, write }: LiveVisit, hold: Hold): LiveHold {
       if (ended.current) return;
       const at_ms = Math.max(lastMS(), Math.round(now() - began));
       const body = { hold: hold.id, at_ms, event, ...(value === undefined ? {} : { value }) };
-      log.current = [...log.current, { ...body, source: device }];
+      log.current = [...log.current, { ...body, source: event === "pressure" ? instrument : device }];
       write("hold-event", body);
       look();
     },

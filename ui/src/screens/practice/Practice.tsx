@@ -4,6 +4,7 @@ import { useState } from "react";
 import { styled } from "styled-components";
 import { api, must, type Schemas } from "../../api/client";
 import { Card, Choice, Trouble } from "../../parts/controls";
+import { Schools } from "./Schools";
 
 const Room = styled.div`
   max-width: 760px;
@@ -25,10 +26,11 @@ const inWords: Record<number, string> = {
 export default function Practice({ me }: { me: Schemas["Me"] }) {
   const queries = useQueryClient();
   const [error, setError] = useState<Error>();
-  const keep = async (copy_hours: number) => {
+  const keep = async (own: Partial<Schemas["PracticeSettings"]>) => {
     setError(undefined);
+    const { copy_hours, protocol } = me;
     try {
-      await must(api.PUT("/api/practice", { body: { copy_hours, protocol: me.protocol } }));
+      await must(api.PUT("/api/practice", { body: { copy_hours, protocol, ...own } }));
       await queries.invalidateQueries({ queryKey: ["me"] });
     } catch (e) {
       setError(e as Error);
@@ -48,10 +50,11 @@ export default function Practice({ me }: { me: Schemas["Me"] }) {
           value={me.copy_hours}
           options={hours.includes(me.copy_hours as never) ? hours : [...hours, me.copy_hours]}
           describe={(h) => inWords[h] ?? `${h} hours`}
-          onChoose={(h) => void keep(h)}
+          onChoose={(copy_hours) => void keep({ copy_hours })}
         />
         {error && <Trouble error={error} />}
       </Card>
+      <Schools standard={me.protocol} onStandard={(protocol) => void keep({ protocol })} />
     </Room>
   );
 }

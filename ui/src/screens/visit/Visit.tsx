@@ -1,6 +1,6 @@
 // A visit: the body in the same place at every step, the path always visible.
 import { useEffect, useRef } from "react";
-import { useParams } from "react-router";
+import { useParams, useSearchParams } from "react-router";
 import { styled } from "styled-components";
 import type { Schemas } from "../../api/client";
 import { type LiveVisit, useVisit } from "../../core/useVisit";
@@ -99,6 +99,7 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
   const work = useWork(visit, ranking);
   const body = useBody(visit, path, ranking.suspects[0], work.points);
   useOpened(visit);
+  usePointOfAddress(body);
   const next: WhatNext = {
     ranking,
     earlier: body.earlier,
@@ -125,6 +126,18 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
       </Room>
     </WhatNext>
   );
+}
+
+/** A point may stand in the address: the one to go to after a hold. */
+function usePointOfAddress({ selected, setSelected }: Body) {
+  const [params] = useSearchParams();
+  const wanted = params.get("point");
+  const taken = useRef<string>(undefined);
+  useEffect(() => {
+    if (!wanted || taken.current === wanted) return;
+    taken.current = wanted;
+    if (selected !== wanted) setSelected(wanted);
+  }, [wanted, selected, setSelected]);
 }
 
 /** Opening it is the first event of a visit. */

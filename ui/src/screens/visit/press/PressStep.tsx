@@ -1,41 +1,12 @@
 // What was charted, what was pressed, and the way into a hold.
-import { Button as AriaButton } from "react-aria-components";
-import { styled } from "styled-components";
 import type { Schemas } from "../../../api/client";
-import { Button, Card, bare } from "../../../parts/controls";
-import { Cautions, Row, Said } from "../../../parts/layout";
-import { howFar, one, plain, positionName } from "../../../parts/words";
-import { AskConsent } from "../Consent";
 import { NextUp } from "../next/NextUp";
-import { ProtocolPick } from "../plan/ProtocolPick";
 import type { StepProps } from "../StepProps";
-import { Block } from "./Block";
-import { type HoldChoice, suggested, useHoldChoice } from "./choice";
-import { Held } from "./Held";
-import { HoldChoices } from "./HoldChoices";
-import { licensed } from "./roles";
-import { useBegin } from "./useBegin";
+import { AtPoint } from "./AtPoint";
+import { Hands } from "./Hands";
+import { useHandLoad } from "./useHandLoad";
 
-const Item = styled(Card)<{ $on: boolean }>`
-  border-color: ${(p) => (p.$on ? "var(--point)" : "var(--line-soft)")};
-  .row {
-    display: flex;
-    gap: 12px;
-    align-items: start;
-  }
-  .row > div {
-    flex: 1;
-  }
-  .closed {
-    color: var(--stop);
-    max-width: 240px;
-  }
-  h2 button {
-    ${bare}
-  }
-`;
-
-interface PressProps extends StepProps {
+export interface PressProps extends StepProps {
   me: Schemas["Me"];
   selected?: string;
   setSelected: (id: string) => void;
@@ -46,6 +17,7 @@ type Point = Schemas["Point"];
 
 export function PressStep(props: PressProps) {
   const { state } = props.visit;
+  const load = useHandLoad(props.visit, props.me.id);
   if (state.points.length === 0)
     return (
       <NextUp
@@ -54,7 +26,14 @@ export function PressStep(props: PressProps) {
         why="A point is found and charted first: its muscle and its place set the limits of the hold."
       />
     );
-  return inOrder(state).map((p) => <AtPoint key={p.point} {...props} point={p} />);
+  return (
+    <>
+      <Hands load={load} />
+      {inOrder(state).map((p) => (
+        <AtPoint key={p.point} {...props} point={p} load={load} />
+      ))}
+    </>
+  );
 }
 
 /** As planned, then as charted. */
@@ -64,152 +43,4 @@ function inOrder({ points, plan }: Schemas["State"]): Point[] {
     return i < 0 ? points.length : i;
   };
   return [...points].sort((a, b) => at(a) - at(b));
-}
-
-/** One point: its limits, what is chosen, what was pressed, and its cautions. */
-function AtPoint({
-  visit,
-  me,
-  selected,
-  setSelected,
-  height,
-  point: p,
-  ...all
-}: PressProps & { point: Point }) {
-  const work = all.work.find((w) => w.point === p.point);
-  const { state, core } = visit;
-  const student = me.role === "student";
-  const school = schoolOf(work);
-  const { chosen, choose } = useHoldChoice(state.holds, p, school?.protocol);
-  const { start, why, begin, refused, lacks } = useBegin(visit, p, school?.protocol, chosen, student);
-  const guide = core.palpate(p.muscle, p.side, height, p.site || undefined);
-  const holds = state.holds.filter((h) => h.point === p.point && h.status !== "aside");
-  const free = !p.closed && !p.blocked;
-  return (
-    <Item $on={selected === p.point} data-point={p.muscle} data-point-id={p.point}>
-      <div className="row">
-        <div>
-          <h2>
-            <AriaButton onPress={() => setSelected(p.point)}>
-              {guide.name}, {p.side}
-            </AriaButton>
-          </h2>
-          <p className="quiet">
-            {one(p.nprs)} of 10 when found{start && ` · ${inWords(start)}`}
-          </p>
-        </div>
-        {p.closed && <b className="closed">{p.closed}</b>}
-        {free && (
-          <Button $kind="main" $large isDisabled={!!lacks || !start} onPress={begin}>
-            {holds.length ? "Another hold" : "Begin the hold"}
-          </Button>
-        )}
-      </div>
-      {free && refused && (
-        <Said role="alert" $tone="stop">
-          {refused}
-        </Said>
-      )}
-      {free && lacks && (
-        <p className="quiet" role="status">
-          {lacks}
-        </p>
-      )}
-      {!p.closed && <InTheWay visit={visit} me={me} p={p} />}
-      {work && !p.closed && <ProtocolPick visit={visit} point={p} work={work} />}
-      {free && why && <Said $tone="warn">{why}</Said>}
-      {start?.lowered && <p className="quiet">{start.lowered}</p>}
-      {free && school && <AsSuggested point={p} school={school} chosen={chosen} choose={choose} />}
-      {free && (
-        <HoldChoices
-          visit={visit}
-          point={p}
-          protocol={school?.protocol}
-          chosen={chosen}
-          choose={choose}
-          student={student}
-        />
-      )}
-      {holds.map((h) => (
-        <Held key={h.id} hold={h} visit={visit} me={me} />
-      ))}
-      {holds.length >= 2 && <Said $tone="warn">Treated twice today: that is enough for this site.</Said>}
-      <Muscle guide={guide} />
-    </Item>
-  );
-}
-
-/** The protocol that stands: the one taken, else the one suggested; none where
- * nothing is pressed. */
-function schoolOf(work: Schemas["PointWork"] | undefined): Schemas["PointSuggestion"] | undefined {
-  if (!work || work.suggested.blocked) return undefined;
-  return work.taken && !work.taken.blocked ? work.taken : work.suggested;
-}
-
-function inWords({ protocol, limits, plan }: Schemas["Start"]) {
-  const cap = plan?.total_ms ?? limits.cap_ms;
-  const name = plan?.name ?? plain(protocol);
-  return `${name}, target ${limits.target}, ceilings ${limits.soft_ceiling} / ${limits.hard_ceiling}, at most ${Math.round(cap / 1000)} s`;
-}
-
-interface SuggestedProps {
-  point: Point;
-  school: Schemas["PointSuggestion"];
-  chosen: HoldChoice;
-  choose: (c: HoldChoice) => void;
-}
-
-/** Contact, position and how the muscle is set, taken over by one touch. */
-function AsSuggested({ point, school, chosen, choose }: SuggestedProps) {
-  const s = suggested(point, school);
-  if (chosen.contact && chosen.position && chosen.muscle_set) return null;
-  const words = [s.contact && plain(s.contact), s.position && positionName(s.position)].filter(Boolean);
-  return (
-    <Row>
-      <Button
-        onPress={() =>
-          choose({
-            contact: chosen.contact ?? s.contact,
-            position: chosen.position ?? s.position,
-            muscle_set: chosen.muscle_set ?? s.muscle_set,
-          })
-        }
-      >
-        As suggested: {words.join(", ")}, on {s.muscle_set}
-      </Button>
-    </Row>
-  );
-}
-
-/** What keeps a hold from beginning: a consent, or the screening. */
-function InTheWay({ visit, me, p }: StepProps & { me: Schemas["Me"]; p: Point }) {
-  if (p.needs_consent) return <AskConsent visit={visit} area={p.needs_consent} why={p.blocked ?? ""} />;
-  if (!p.blocked) return null;
-  const may = licensed(me) && !visit.state.screening.no_treatment && p.blocked.startsWith("Blocked");
-  return <Block visit={visit} point={p} licensed={may} />;
-}
-
-/** How the muscle is set, and what to be careful of there. */
-function Muscle({ guide }: { guide: Schemas["Guide"] }) {
-  const words = (list: Schemas["Guide"]["tension"]) =>
-    list.map((t) => t.text ?? plain(t.movement.replace(".", " "))).join(", ");
-  return (
-    <>
-      <p>
-        <b>On slight tension:</b> {words(guide.tension)}. <b>In slack:</b> {words(guide.slack)}.
-      </p>
-      <Cautions>
-        {guide.cautions.map((c) => (
-          <li key={c}>{c}</li>
-        ))}
-        {guide.near
-          .filter((n) => (n.distance_cm ?? 0) < 5)
-          .map((n) => (
-            <li key={n.structure}>
-              {n.name}, {howFar(n)}. {n.text}
-            </li>
-          ))}
-      </Cautions>
-    </>
-  );
 }

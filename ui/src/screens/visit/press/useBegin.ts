@@ -3,7 +3,7 @@
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import type { Schemas } from "../../../api/client";
-import type { HoldRequest } from "../../../core/core";
+import type { HoldRequest } from "../../../core/holdRequest";
 import type { Bodies } from "../../../core/events";
 import { uuidv7 } from "../../../core/ids";
 import type { LiveVisit } from "../../../core/useVisit";

@@ -1,0 +1,117 @@
+// A pressure pad under the hand: its samples are gathered over a press; what they
+// come to is the core's to say. Contact and letting go are seen by force, so that
+// nothing need be touched.
+import { useQuery } from "@tanstack/react-query";
+import { useEffect, useMemo, useRef, useState } from "react";
+import { api, must, type Schemas } from "../api/client";
+import type { Core } from "./core";
+
+type Sample = Schemas["PadSample"];
+
+/** Force that counts as contact, held so long; and less for so long is let go. */
+const contactN = 0.5;
+const contactS = 0.2;
+const letGoS = 0.5;
+/** A minute of samples says all; older ones of a long press are left out. */
+const most = 1200;
+/** Force is written into the log so often. */
+const noteS = 1;
+
+export const usePressurePadAddress = () =>
+  useQuery({
+    queryKey: ["instruments"],
+    staleTime: Number.POSITIVE_INFINITY,
+    queryFn: () => must(api.GET("/api/instruments")),
+  }).data?.pressure_pad;
+
+export interface PressurePad {
+  on: boolean;
+  trouble?: string;
+  reading?: Schemas["PadReading"];
+}
+
+interface Handlers {
+  onContact: () => void;
+  onLetGo: () => void;
+  /** Once a second while it is pressed. */
+  onForce: (n: number) => void;
+}
+
+/** Follows the pad while an address is given. said is passed on, for a stand-in
+ * whose hand follows the coach; at is the time of the last number. */
+export function usePressurePad(
+  core: Core,
+  address: string | undefined,
+  said: { phase: string; advice: string[] },
+  lastNumber: number | undefined,
+  handlers: Handlers,
+): PressurePad {
+  const [pad, setPad] = useState<PressurePad>({ on: false });
+  const wire = useRef<WebSocket>(undefined);
+  const press = useRef<Sample[]>([]);
+  const numberAt = useRef(0);
+  const act = useRef(handlers);
+  act.current = handlers;
+  // The band lies about the force at which the last number was given.
+  const force = useRef(0);
+  useEffect(() => {
+    if (lastNumber !== undefined) numberAt.current = force.current;
+  }, [lastNumber]);
+
+  useEffect(() => {
+    if (!address) return setPad({ on: false });
+    const socket = (wire.current = new WebSocket(address));
+    const touch = watchTouch(act);
+    socket.onopen = () => setPad({ on: true });
+    socket.onmessage = (m) => {
+      const s = JSON.parse(String(m.data)) as Sample;
+      force.current = s.force_n;
+      if (touch(s) === "began") {
+        press.current = [];
+        numberAt.current = 0;
+      }
+      press.current = [...press.current.slice(-most), s];
+      // Four times a second is enough for the eye.
+      if (press.current.length % 5 === 0)
+        setPad({ on: true, reading: core.pad(press.current, numberAt.current) });
+    };
+    socket.onclose = (e) =>
+      e.code !== 1000 &&
+      setPad({ on: false, trouble: "The pressure pad does not answer. Go on without it, by hand." });
+    return () => {
+      socket.onclose = null;
+      socket.close(1000);
+    };
+  }, [address, core]);
+
+  const words = useMemo(() => JSON.stringify(said), [said]);
+  useEffect(() => {
+    if (pad.on && wire.current?.readyState === WebSocket.OPEN) wire.current.send(words);
+  }, [words, pad.on]);
+  return pad;
+}
+
+/** Tells contact and letting go from the force, and writes it down. */
+function watchTouch(act: { current: Handlers }) {
+  let touching = false;
+  let since: number | undefined;
+  let noted = 0;
+  return (s: Sample): "began" | undefined => {
+    const pressed = s.force_n >= contactN;
+    if (touching && s.t - noted >= noteS && pressed) {
+      noted = s.t;
+      act.current.onForce(s.force_n);
+    }
+    if (pressed === touching) {
+      since = undefined;
+      return undefined;
+    }
+    since ??= s.t;
+    if (s.t - since < (pressed ? contactS : letGoS)) return undefined;
+    touching = pressed;
+    since = undefined;
+    if (pressed) act.current.onContact();
+    else act.current.onLetGo();
+    return pressed ? "began" : undefined;
+  };
+}

@@ -1,0 +1,70 @@
+// Between two holds: where to go now, by name and with the reason.
+import { useNavigate } from "react-router";
+import { styled } from "styled-components";
+import type { Schemas } from "../../api/client";
+import type { LiveVisit } from "../../core/useVisit";
+import { Key } from "../../parts/controls";
+import { useBetween } from "./between";
+
+const List = styled.div`
+  display: grid;
+  gap: 8px;
+  align-content: start;
+  overflow: auto;
+  min-height: 0;
+  .to {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) auto;
+    gap: 14px;
+    align-items: baseline;
+    text-align: left;
+    min-height: 64px;
+    padding: 8px 18px;
+    font-size: 22px;
+  }
+  .to span {
+    font-size: 17px;
+    font-weight: 450;
+    color: var(--ink-soft);
+  }
+  p {
+    font-size: 17px;
+    color: var(--ink-soft);
+  }
+  p b {
+    color: var(--warn);
+  }
+`;
+
+export function Between({ visit, hold }: { visit: LiveVisit; hold: Schemas["Hold"] }) {
+  const go = useNavigate();
+  const { next, closed } = useBetween(visit, hold, true);
+  const id = visit.open.visit.id;
+  return (
+    <List data-between>
+      {next.map((a) => (
+        <Key
+          key={a.point.point}
+          className="to"
+          onPress={() => go(`/visits/${id}?step=press&point=${a.point.point}`)}
+        >
+          {a.name}
+          <span>{a.why}</span>
+        </Key>
+      ))}
+      <Key className="to" onPress={() => go(`/visits/${id}?step=recheck`)}>
+        Lengthen and recheck
+        <span>
+          {next.length
+            ? "End with broad strokes, never on a point."
+            : "All is pressed; end with broad strokes."}
+        </span>
+      </Key>
+      {closed.map((a) => (
+        <p key={a.point.point}>
+          <b>Not again today:</b> {a.name}. {a.why}
+        </p>
+      ))}
+    </List>
+  );
+}
