@@ -30,6 +30,7 @@ import (
 	"mokren/demo"
 	"mokren/devices/algometer"
 	"mokren/devices/inclinometer"
+	"mokren/devices/pressurepad"
 	"mokren/store"
 	"mokren/store/cluster"
 )
@@ -41,6 +42,8 @@ var (
 	instrument *httptest.Server
 	// algometers press five times as fast as life.
 	algometers *httptest.Server
+	// pads press a simulated tissue as the coach says, at the pace of life.
+	pads *httptest.Server
 )
 
 func TestMain(m *testing.M) { os.Exit(run(m)) }
@@ -74,6 +77,8 @@ func run(m *testing.M) int {
 	defer instrument.Close()
 	algometers = httptest.NewServer(algometer.Handler(algometer.Options{Speed: 5}))
 	defer algometers.Close()
+	pads = httptest.NewServer(pressurepad.Handler(pressurepad.Options{}))
+	defer pads.Close()
 	path, ok := launcher.LookPath()
 	if !ok {
 		log.Fatal("Chromium is not installed: run `apt-get install chromium`")
@@ -118,7 +123,8 @@ func (s *server) start() {
 	bin, err := filepath.Abs("../bin/mokren")
 	require.NoError(s.t, err)
 	s.cmd = exec.Command(bin, "serve", "--addr", s.addr, "--sign-ins-per-minute", "1000", "--inclinometer",
-		s.inclinometer, "--algometer", "ws"+strings.TrimPrefix(algometers.URL, "http")+"/")
+		s.inclinometer, "--algometer", "ws"+strings.TrimPrefix(algometers.URL, "http")+"/",
+		"--pressure-pad", "ws"+strings.TrimPrefix(pads.URL, "http")+"/")
 	// D10: with the app's address alone.
 	s.cmd.Env = append(os.Environ(), "MOKREN_DATABASE_URL="+pg.AppURL("mokren"))
 	out, err := s.cmd.StdoutPipe()

@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"mokren/demo"
+	"mokren/devices/clientpad"
 )
 
 // A hold in which the therapist touches only contact and letting go: the client
@@ -68,6 +69,54 @@ func TestAHoldWithTheClientsPad(t *testing.T) {
 			and visit_id = $1`, visitOf(p)))
 	assert.Equal(t, 2, log.Devices, "the client's own source")
 	assert.Equal(t, 2, log.Scores)
+}
+
+// With the pressure pad and the client's pad nothing is touched from beginning to
+// end: contact and letting go are seen by force, the numbers come by themselves.
+func TestAHoldWithoutATouch(t *testing.T) {
+	t.Parallel()
+	s := startServer(t)
+	p := openPage(t, s.addr, "/")
+	p.signIn(demo.Logins[0])
+	newVisit(p, ownClient(p, "Untouched"))
+	screened(p)
+	stepTo(p, "Find")
+	mark(p, 196, 768)
+	p.see("h2", "Gastrocnemius, medial head, left")
+	chart(p, 6, "yes")
+	stepTo(p, "Press")
+	beginBy(p, "Short repeats")
+	p.MustElement(`main[data-phase=ready]`)
+	p.click("button", "Client's pad")
+	p.click("button", "Make a code")
+	code := strings.ReplaceAll(p.MustElement("[data-code]").MustText(), " ", "")
+	p.click("button", "Done")
+	client := clientpad.New("http://"+s.addr, code)
+	go client.Run(t.Context())
+	p.click("button", "^Pressure pad$")
+
+	// From here on nobody touches anything.
+	_, err := p.Timeout(10 * time.Second).Element(`main[data-phase=press]`)
+	require.NoError(t, err, "contact is seen by force")
+	p.MustElement(`[data-force]`)
+	for _, n := range []float64{5, 4, 2} {
+		p.MustElement(`main[data-phase=rest]`)
+		client.Say(n)
+		_, err := p.Timeout(15 * time.Second).Element(`main:not([data-phase=rest])`)
+		require.NoError(t, err)
+	}
+	_, err = p.Timeout(10 * time.Second).Element(`main[data-phase=flush]`)
+	require.NoError(t, err, "calm after the third press")
+	p.see(".say", "Only 2 in the last press")
+	until(p, "done")
+	p.MustElement("[data-between]")
+	p.press(input.Space)
+	p.see("p", "short repeats")
+	p.sent()
+	var pressures int
+	require.NoError(t, db(t).Get(&pressures, `select count(*) from visit_event where type = 'hold-event'
+		and visit_id = $1 and body->>'event' = 'pressure'`, visitOf(p)))
+	assert.Positive(t, pressures, "the force is in the log")
 }
 
 // visitOf is the visit whose page is open.

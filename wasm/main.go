@@ -193,7 +193,10 @@ func hold(a []js.Value) (any, error) {
 	}
 	var last treat.Line
 	for _, e := range treat.SortLate(events) {
-		last = c.Apply(e)
+		l := c.Apply(e)
+		if e.Kind != treat.KindPressure { // an instrument's word is no answer to show
+			last = l
+		}
 	}
 	line := c.At(int64(a[2].Int()))
 	// What the last event answered (an ignored one, say) stays visible.

@@ -16,7 +16,7 @@ const List = styled.div`
     display: grid;
     grid-template-columns: minmax(0, 1fr) auto;
     gap: 14px;
-    align-items: baseline;
+    align-items: center;
     text-align: left;
     min-height: 64px;
     padding: 8px 18px;

@@ -8,7 +8,7 @@ import { type LiveVisit, useVisit } from "../../core/useVisit";
 import { type PadSeen, useVisitWire } from "../../core/useVisitWire";
 import { Key, Trouble, Waiting } from "../../parts/controls";
 import { Sent } from "../../parts/Sent";
-import { plain, sentence } from "../../parts/words";
+import { clock, plain, sentence } from "../../parts/words";
 import { Between } from "./Between";
 import { Care } from "./Care";
 import { Clocks, PressureBar } from "./Clocks";
@@ -137,8 +137,14 @@ function Head({ hold, prefs, seen, pad, onOpen, onBack }: HeadProps) {
       <span className="fill" />
       <Sent />
       {pad.known && (
-        <Key $slim onPress={pad.toggle} data-pressure-pad={pad.on}>
-          {pad.using ? "Without pressure pad" : "Pressure pad"}
+        <Key
+          $slim
+          $tone={pad.using ? "go" : undefined}
+          onPress={pad.toggle}
+          aria-pressed={pad.using}
+          data-pressure-pad={pad.on}
+        >
+          Pressure pad
         </Key>
       )}
       <Key $slim $tone={seen === "lost" ? "warn" : undefined} onPress={() => onOpen("pad")} data-pad={seen}>
@@ -152,6 +158,13 @@ function Head({ hold, prefs, seen, pad, onOpen, onBack }: HeadProps) {
       </Key>
     </div>
   );
+}
+
+/** What the hold came to, in a few words. */
+function cameTo({ outcome, pressure_s, trace }: Schemas["Summary"]) {
+  const numbers = trace.map((x) => x.score);
+  const course = numbers.length > 1 ? `, ${numbers[0]} → ${numbers.at(-1)}` : "";
+  return `${sentence(outcome)}${course} · ${clock(pressure_s)} pressed`;
 }
 
 interface SaidProps {
@@ -176,7 +189,7 @@ function Said({ visit, hold, live, pad }: SaidProps) {
         {line.text}
       </div>
       <div className="ask" aria-live="polite">
-        {line.ask ?? pad.trouble ?? ""}
+        {ended ? cameTo(summary) : (line.ask ?? pad.trouble ?? "")}
       </div>
       {!ended && (
         <div className="pace">

@@ -13,7 +13,18 @@ export const HoldRoom = styled(TableRoom)`
     color: var(--ink-soft);
     min-width: 0;
   }
+  .head button {
+    white-space: nowrap;
+  }
+  .school {
+    min-width: 0;
+    flex: 0 10 auto;
+    white-space: nowrap;
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
   .head h1 {
+    flex: 0 3 auto;
     color: var(--ink);
     font-family: var(--serif);
     font-size: 23px;

@@ -3,6 +3,7 @@ import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { Button, Num, Text } from "../../parts/controls";
 import { Fill, Row, Ruled, Stack } from "../../parts/layout";
+import { sentence } from "../../parts/words";
 import { numberName, numberWords, unitOf } from "./schoolWords";
 
 interface Props {
@@ -18,6 +19,7 @@ export function SchoolForm({ school, own, onKeep, onDrop, onLeave }: Props) {
   const [name, setName] = useState(own.name);
   const [numbers, setNumbers] = useState(own.numbers);
   const [error, setError] = useState("");
+  const [sure, setSure] = useState(false);
   const keep = (e: React.FormEvent) => {
     e.preventDefault();
     if (name.trim()) onKeep({ ...own, name: name.trim(), numbers });
@@ -42,7 +44,7 @@ export function SchoolForm({ school, own, onKeep, onDrop, onLeave }: Props) {
       {school.tunable.map((b) => (
         <Ruled key={b.number} $cols="minmax(0,1fr) 130px" $align="center">
           <span>
-            {numberName(b.number)}{" "}
+            {sentence(numberName(b.number))}{" "}
             <span className="quiet">
               {numberWords(b.number, b.min)} to {numberWords(b.number, b.max)}. {b.why}
             </span>
@@ -65,8 +67,8 @@ export function SchoolForm({ school, own, onKeep, onDrop, onLeave }: Props) {
         <Button onPress={onLeave}>Leave it</Button>
         <Fill />
         {onDrop && (
-          <Button $kind="stop" onPress={onDrop}>
-            Forget this copy
+          <Button $kind="stop" onPress={sure ? onDrop : () => setSure(true)}>
+            {sure ? "Yes, forget it" : "Forget this copy"}
           </Button>
         )}
       </Row>
