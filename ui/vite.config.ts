@@ -1,9 +1,46 @@
 import react from "@vitejs/plugin-react";
 import { defineConfig } from "vite";
+import { VitePWA } from "vite-plugin-pwa";
 
-// The Go program embeds what is built here.
+/** The core is by far the largest file. */
+const largest = 12_000_000;
+
+// The Go program embeds what is built here. The service worker keeps the shell,
+// the core and the figure, so that a bookmark opens without the network; nothing
+// of a client goes through it.
 export default defineConfig({
-  plugins: [react()],
+  plugins: [
+    react(),
+    VitePWA({
+      // A new version waits until no page is open: never in the middle of a hold.
+      registerType: "prompt",
+      injectRegister: "script-defer",
+      manifest: {
+        name: "Mokren",
+        short_name: "Mokren",
+        start_url: "/",
+        display: "standalone",
+        background_color: "#f6eee4",
+        theme_color: "#2d5f54",
+        icons: [{ src: "/icon.svg", sizes: "any", type: "image/svg+xml" }],
+      },
+      workbox: {
+        globPatterns: ["**/*.{js,css,html,svg,woff2,wasm}"],
+        maximumFileSizeToCacheInBytes: largest,
+        navigateFallback: "/index.html",
+        navigateFallbackDenylist: [/^\/api\//],
+        clientsClaim: true,
+        skipWaiting: false,
+        runtimeCaching: [
+          {
+            urlPattern: ({ url }) => /^\/api\/(figures?|lattice)\b/.test(url.pathname),
+            handler: "StaleWhileRevalidate",
+            options: { cacheName: "figure" },
+          },
+        ],
+      },
+    }),
+  ],
   build: { outDir: "../api/web/dist", emptyOutDir: true, assetsInlineLimit: 0, target: "es2022" },
   server: {
     proxy: { "/api": { target: process.env.MOKREN_URL ?? "http://127.0.0.1:7470", changeOrigin: false } },

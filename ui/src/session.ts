@@ -5,17 +5,32 @@ import { useEffect } from "react";
 import { api, must, Problem, type Schemas } from "./api/client";
 import { serverSaid } from "./core/clock";
 import { addToCopy, forgetCopies, tidyCopies } from "./core/copies";
+import { forgetMe, keepMe, lastMe } from "./core/lastMe";
 import { outbox } from "./core/outbox";
+
+/** Who is signed in; without any answer, who was here last. */
+async function readMe(): Promise<Schemas["Me"]> {
+  try {
+    const me = await must(api.GET("/api/session"));
+    keepMe(me);
+    serverSaid(me.now_ms);
+    return me;
+  } catch (e) {
+    if (e instanceof Problem && e.status === 401) forgetMe();
+    const last = e instanceof Problem && e.status === 0 ? lastMe() : undefined;
+    if (!last) throw e;
+    return last;
+  }
+}
 
 export function useSession() {
   const queries = useQueryClient();
-  const me = useQuery({ queryKey: ["me"], queryFn: () => must(api.GET("/api/session")), staleTime: 60_000 });
+  const me = useQuery({ queryKey: ["me"], queryFn: readMe, staleTime: 60_000, networkMode: "always" });
   const who = me.data;
   const id = who?.id;
   useEffect(() => outbox.signedIn(id ?? ""), [id]);
   useEffect(() => {
     if (!who) return;
-    serverSaid(who.now_ms);
     void tidyCopies(who);
     // Here, not on a screen: between two screens nobody else would hear.
     return outbox.onReceived((visit, events) => {
@@ -36,10 +51,13 @@ export function useSession() {
   );
   const signedIn = (m: Schemas["Me"]) => {
     queries.removeQueries({ predicate: (q) => q.queryKey[0] !== "me" });
+    keepMe(m);
+    serverSaid(m.now_ms);
     queries.setQueryData(["me"], m);
   };
   const signOut = async () => {
     outbox.signedIn("");
+    forgetMe();
     await forgetCopies();
     location.assign("/");
   };

@@ -1,0 +1,57 @@
+package e2e
+
+import (
+	"testing"
+	"time"
+
+	"github.com/go-rod/rod/lib/input"
+	"github.com/stretchr/testify/require"
+
+	"mokren/demo"
+)
+
+// A bookmark opens without the server: the shell and the core come from the
+// device, the visit from its sealed copy; a hold is run from contact to release,
+// and all of it is in the record when the server is back.
+func TestABookmarkOpensWithTheServerGone(t *testing.T) {
+	t.Parallel()
+	s := startServer(t)
+	p := openPage(t, s.addr, "/")
+	p.signIn(demo.Logins[0])
+	newVisit(p, ownClient(p, "Bookmark"))
+	screened(p)
+	stepTo(p, "Find")
+	mark(p, 196, 768)
+	p.see("h2", "Gastrocnemius, medial head, left")
+	chart(p, 6, "yes")
+	stepTo(p, "Press")
+	p.sent()
+	p.MustWait(`() => !!navigator.serviceWorker.controller`)
+	p.MustEval(`async () => { await navigator.serviceWorker.ready }`)
+	bookmark := p.MustInfo().URL
+	s.kill()
+
+	p.MustNavigate("about:blank")
+	p.MustNavigate(bookmark)
+	_, err := p.Timeout(30*time.Second).ElementR("h2", "Gastrocnemius, medial head, left")
+	require.NoError(t, err, "the bookmark opens: %.300s", p.text())
+	beginHold(p)
+	p.MustElement(`main[data-phase=ready]`)
+	p.press(input.Space)
+	until(p, "settle-in")
+	p.press(input.Digit6)
+	p.MustElement(`main[data-phase=stage]`)
+	p.MustReload() // in the middle of the hold
+	p.MustElement(`main[data-phase=stage]`)
+	p.press(input.Space)
+	until(p, "flush")
+	p.click("button", "Back to the visit")
+	p.see("p", "graded stages")
+
+	s.start()
+	p.sent()
+	var events int
+	require.NoError(t, db(t).Get(&events, `select count(*) from visit_event where type like 'hold-%'
+		and visit_id = $1`, visitOf(p)))
+	require.Equal(t, 5, events, "begun, contact, number, release, ended: each once")
+}
