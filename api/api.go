@@ -106,6 +106,7 @@ func (s *server) register(a huma.API, signInsPerMinute int) {
 	s.registerEntries(a)
 	s.registerPad(a)
 	s.registerHand(a)
+	s.registerAfter(a)
 	s.registerPhotos(a)
 	ownWeights.register(s, a)
 	ownThresholds.register(s, a)

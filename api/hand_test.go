@@ -131,6 +131,23 @@ func TestThePadIsAheadOfTheTablet(t *testing.T) {
 	assert.Less(t, h.Log[0].AtMS, int64(5000), "at its own time, not when it was sent")
 }
 
+// The aftercare sheet is read with its own code, without a name, after the visit
+// is closed too.
+func TestTheAftercareSheetByCode(t *testing.T) {
+	c := newCaller(t, api.Options{})
+	path, event, begin := aHold(t, c, c.signIn(demo.Logins[0]))
+	c.send(path, event("hold-started", begin), event("hold-event", map[string]any{
+		"hold": begin["hold"], "at_ms": 0, "event": "contact",
+	}), event("visit-closed", map[string]any{}))
+	var link api.NewLink
+	require.Equal(t, 200, c.call("POST", path+"/after", nil, &link).StatusCode)
+	var sheet api.AfterSheet
+	require.Equal(t, 200, c.call("GET", "/api/after/"+link.Code, nil, &sheet).StatusCode)
+	assert.Equal(t, []string{"Soleus, left"}, sheet.Sheet.Worked)
+	assert.Equal(t, time.Now().Format("2006"), sheet.Day[:4])
+	assert.Equal(t, 404, c.call("GET", "/api/pad/"+link.Code, nil, nil).StatusCode)
+}
+
 // A code is good for one thing.
 func TestCodesOfOnePurpose(t *testing.T) {
 	c := newCaller(t, api.Options{})

@@ -15,6 +15,7 @@ import (
 const (
 	forIntake = "intake"
 	forHand   = "hand"
+	forAfter  = "after"
 )
 
 // linkLife is long enough for the whole intake and short enough to be left
@@ -66,7 +67,8 @@ func (s *server) link(
 		if err != nil {
 			return err
 		}
-		if v.ClosedAt.Valid || c.Archived.Valid {
+		ended := v.ClosedAt.Valid && purpose != forAfter
+		if ended || c.Archived.Valid {
 			return over
 		}
 		return fn(tx, l)

@@ -44,6 +44,7 @@ func describeVocabulary(r huma.Registry) {
 	r.Schema(reflect.TypeFor[visit.Planned](), true, "")
 	r.Schema(reflect.TypeFor[visit.Felt](), true, "") // part of a point
 	r.Schema(reflect.TypeFor[calc.CoachStartLine](), true, "")
+	r.Schema(reflect.TypeFor[visit.Aftercare](), true, "")
 }
 
 // union describes a type of text by the words that it may be.

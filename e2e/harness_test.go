@@ -285,7 +285,7 @@ func beginBy(p *page, protocol string) {
 	for _, label := range []string{"Contact", "Client is"} {
 		p.MustElementX(`(//*[@data-choices]//*[@role="radiogroup"][@aria-label="` + label + `"]//button)[1]`).MustClick()
 	}
-	p.click("button", "Begin the hold")
+	p.click("button", "Begin the hold|Another hold")
 }
 
 // sent waits until the outbox is empty.

@@ -43,6 +43,39 @@ func planShots(p *page, shot func(string)) {
 	shot("plan")
 }
 
+// padShots presses once more, by pulses, with both pads; then the sheet to take
+// home.
+func padShots(p *page, s *server, dir string, shot func(string)) {
+	p.see("h1", "Soleus")
+	p.click("button", "Back to the visit")
+	beginBy(p, "Pulses")
+	p.MustElement(`main[data-phase=ready]`)
+	p.click("button", "Client's pad")
+	p.click("button", "Make a code")
+	code := strings.ReplaceAll(p.MustElement("[data-code]").MustText(), " ", "")
+	p.click("button", "Done")
+	phone := openPage(p.t, s.addr, "/hand/"+code)
+	phone.MustSetViewport(390, 844, 1, true)
+	phone.MustElement(`main[data-there=true]`)
+	p.click("button", "^Pressure pad$")
+	for range 2 {
+		p.MustElement(`main[data-phase=rest]`)
+		phone.MustElement(`[data-step="3"]`).MustClick()
+		p.MustElement(`main[data-phase=press]`)
+	}
+	phone.shot(filepath.Join(dir, "hand.png"))
+	time.Sleep(3 * time.Second)
+	shot("hold-pads")
+	phone.MustClose()
+	p.press(input.KeyR)
+	until(p, "done")
+	shot("between")
+	visit := visitOf(p)
+	p.MustNavigate(p.base + "/visits/" + visit + "/aftercare")
+	p.see("h1", "After your treatment")
+	shot("aftercare")
+}
+
 // TestScreenshots makes the pictures of docs/screenshots from the demo data.
 func TestScreenshots(t *testing.T) {
 	if os.Getenv("MOKREN_SHOTS") == "" {
@@ -114,8 +147,6 @@ func TestScreenshots(t *testing.T) {
 	p.num("Height difference (cm)", "2.4")
 	p.click("button", "Keep the reading")
 	p.see("[data-posture] li", "flagged")
-	p.MustElement("[data-posture]").MustScrollIntoView()
-	shot("posture")
 	part(p, "Squat and reach")
 	for _, s := range []string{"squat-heels-lift:left", "squat-knees-in:left", "side-curve:right"} {
 		p.touchSpot(s)
@@ -123,7 +154,6 @@ func TestScreenshots(t *testing.T) {
 	p.MustNavigate(strings.Split(p.MustInfo().URL, "?")[0] + "/show")
 	p.see("h1", "What we found")
 	p.MustElement("svg[data-view=back] path")
-	shot("show")
 	p.click("a", "Back to the visit")
 	p.see("button", "Undo")
 	stepTo(p, "Suspect")
@@ -151,7 +181,8 @@ func TestScreenshots(t *testing.T) {
 	p.press(input.Digit5)
 	time.Sleep(2 * time.Second)
 	shot("hold")
-	p.press(input.Escape)
+	p.press(input.KeyR)
+	padShots(p, s, dir, shot)
 
 	newVisit(p, demoClient(0))
 	part(p, "Photographs")
@@ -164,11 +195,6 @@ func TestScreenshots(t *testing.T) {
 	p.see("h2", "Infraspinatus")
 	p.MustElementX(`//button[text()="bones"]`).MustClick()
 	shot("atlas")
-	p.MustNavigate(p.base + "/atlas?")
-	p.MustElementX(`//button[text()="By pain"]`).MustClick()
-	mark(p, 272, 165)
-	p.MustElementX(`//ul[@aria-label="Muscles that usually send pain there"]//button[1]`).MustClick()
-	shot("atlas-hurts")
 	p.MustNavigate(p.base + "/guide/tensor-fasciae-latae/left")
 	p.MustElement(`main[data-step="0"]`)
 	for range 4 {
@@ -180,4 +206,9 @@ func TestScreenshots(t *testing.T) {
 	p.see("h2", "Landmarks")
 	p.MustElementX(`//button[text()="Lower angle of the blade"]`).MustClick()
 	shot("spine")
+	p.MustNavigate(p.base + "/practice")
+	p.MustElementX(`//*[@data-schools]//*[text()="Tune a copy of"]/following-sibling::button`).MustClick()
+	p.MustElementX(`//*[@role="option"][starts-with(., "Short repeats")]`).MustClick()
+	p.MustElement("[data-tuning]").MustScrollIntoView()
+	shot("tune")
 }

@@ -40,6 +40,7 @@ func main() {
 		}),
 		"reduce":   text(reduce),
 		"begin":    text(begin),
+		"after":    text(after),
 		"hold":     text(hold),
 		"suspects": text(suspects),
 		"same":     text(same),
@@ -149,6 +150,16 @@ func planned(a []js.Value) (any, error) {
 		return nil, err
 	}
 	return state.Planning(ctx, earlier, state.Work(ctx, earlier, nil), wanted, int64(a[4].Float()))
+}
+
+// after is the aftercare sheet of a visit.
+func after(a []js.Value) (any, error) {
+	var state visit.State
+	var earlier []visit.FoundPoint
+	if err := read(a, &state, &earlier); err != nil {
+		return nil, err
+	}
+	return state.Aftercare(earlier), nil
 }
 
 func begin(a []js.Value) (any, error) {

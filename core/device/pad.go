@@ -19,6 +19,8 @@ type PadReading struct {
 	Low  *float64 `json:"low_n,omitempty"`
 	High *float64 `json:"high_n,omitempty"`
 	In   bool     `json:"in_band"`
+	// By is what the band lies about.
+	By string `json:"band_by,omitempty" enum:"number,resistance"`
 }
 
 const (
@@ -50,13 +52,16 @@ func ReadPad(samples []PadSample, at float64) PadReading {
 	if last.T-samples[0].T >= steadyFor && out.Touching {
 		_, out.CV = MeanCV(late)
 	}
+	out.By = "number"
 	if r, err := FirstResistance(press); err == nil {
 		out.First = &r
 		if at == 0 && r.Found {
-			at = *r.N
+			at, out.By = *r.N, "resistance"
 		}
 	}
-	if at > 0 {
+	if at == 0 {
+		out.By = ""
+	} else {
 		wide := max(leastBand, bandShare*at)
 		out.Low, out.High = new(round3(max(0, at-wide))), new(round3(at+wide))
 		out.In = out.N >= *out.Low && out.N <= *out.High

@@ -37,6 +37,7 @@ func TestReadPad(t *testing.T) {
 	require.True(t, r.First.Found)
 	assert.InDelta(t, calf.KneeMM, *r.First.DepthMM, 0.5)
 	assert.False(t, r.In, "deeper than the first resistance")
+	assert.Equal(t, "resistance", r.By)
 	held := press
 	for range 80 {
 		held = append(held, device.PadSample{T: at, DepthMM: 15, N: 16})

@@ -133,6 +133,8 @@ var operations = map[string][]Role{
 	"hand":            byCode,
 	"new-hand-link":   clinical,
 	"end-hand-link":   clinical,
+	"after":           byCode,
+	"new-after-link":  clinical,
 
 	"figure":     everyone,
 	"lattice":    everyone,

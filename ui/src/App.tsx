@@ -7,13 +7,26 @@ import { Shell } from "./parts/Shell";
 import { ClientPage } from "./screens/client/ClientPage";
 import { Clients } from "./screens/clients/Clients";
 import { Day } from "./screens/Day";
-import { Atlas, Guide, Hand, Hold, Pad, PhotoRoom, Practice, Show, Spine, Visit } from "./screens/screens";
+import {
+  After,
+  Atlas,
+  Guide,
+  Hand,
+  Hold,
+  Pad,
+  PhotoRoom,
+  Practice,
+  Show,
+  Spine,
+  ToPrint,
+  Visit,
+} from "./screens/screens";
 import { SignIn } from "./screens/SignIn";
 import { useSession } from "./session";
 
 export function App() {
   // A client's own device needs no sign-in.
-  const own = /^\/(draw|hand)(\/|$)/.test(useLocation().pathname);
+  const own = /^\/(draw|hand|after)(\/|$)/.test(useLocation().pathname);
   return (
     <I18nProvider locale="en-GB">
       <Suspense fallback={<Waiting>Opening…</Waiting>}>
@@ -21,6 +34,7 @@ export function App() {
           <Routes>
             <Route path="/draw/:code?" element={<Pad />} />
             <Route path="/hand/:code?" element={<Hand />} />
+            <Route path="/after/:code?" element={<After />} />
           </Routes>
         ) : (
           <SignedIn />
@@ -42,6 +56,7 @@ function Screens({ me, onSignOut }: { me: Schemas["Me"]; onSignOut: () => void }
   return (
     <Routes>
       <Route path="/visits/:id/hold/:hold" element={<Hold me={me} />} />
+      <Route path="/visits/:id/aftercare" element={<ToPrint me={me} />} />
       <Route path="/visits/:id/show" element={<Show me={me} />} />
       <Route path="/guide/:muscle/:side" element={<Guide me={me} />} />
       <Route element={<Shell me={me} onSignOut={onSignOut} />}>

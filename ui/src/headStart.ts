@@ -3,7 +3,7 @@
 // body that it begins with.
 import type { QueryClient } from "@tanstack/react-query";
 import { figureOf, pairs } from "./body/views";
-import { loadCore } from "./core/core";
+import { loadCore } from "./core/loadCore";
 import { fetchAhead } from "./core/openVisit";
 import { Hold, Visit } from "./screens/screens";
 

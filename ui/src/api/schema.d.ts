@@ -4,6 +4,23 @@
  */
 
 export interface paths {
+    "/api/after/{code}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The aftercare sheet of a code */
+        get: operations["after"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/atlas": {
         parameters: {
             query?: never;
@@ -1202,6 +1219,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{id}/after": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A code for the aftercare sheet; codes before it end */
+        post: operations["new-after-link"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{id}/entries": {
         parameters: {
             query?: never;
@@ -1332,6 +1366,19 @@ export interface components {
         };
         /** @enum {string} */
         Advice: "settle-in" | "ask-score" | "ask-trend" | "ask-still-on" | "sink-slightly" | "ease-off" | "hold" | "breathe-and-deepen" | "more-slack" | "release-slowly" | "flush" | "return-lighter" | "change-angle" | "move-off" | "rest" | "next-rep" | "done" | "trace-back" | "stop";
+        AfterSheet: {
+            /** Format: date */
+            day: string;
+            practice: string;
+            sheet: components["schemas"]["Aftercare"];
+        };
+        Aftercare: {
+            next: components["schemas"]["NextVisit"];
+            not_usual: string[];
+            stretches: components["schemas"]["HomeStretch"][];
+            usual: string[];
+            worked: string[];
+        };
         AlgometryOut: {
             /**
              * Format: double
@@ -2387,6 +2434,15 @@ export interface components {
             start: components["schemas"]["Start"];
             under?: string;
         };
+        HomeStretch: {
+            /** Format: int64 */
+            hold_s: number;
+            name: string;
+            /** Format: int64 */
+            repeats: number;
+            sides: components["schemas"]["Side"][];
+            text: string;
+        };
         HurtsOut: {
             matches: components["schemas"]["Match"][];
             /** @description empty off the figure */
@@ -2878,6 +2934,13 @@ export interface components {
             test: components["schemas"]["TestID"];
             text: string;
         };
+        NextVisit: {
+            /** Format: int64 */
+            from_days: number;
+            /** Format: int64 */
+            to_days: number;
+            why: string;
+        };
         Noted: {
             text: string;
         };
@@ -2993,6 +3056,8 @@ export interface components {
             samples: components["schemas"]["PadSample"][];
         };
         PadReading: {
+            /** @enum {string} */
+            band_by?: "number" | "resistance";
             /** Format: double */
             cv_percent: number;
             /** Format: double */
@@ -4320,6 +4385,64 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    after: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                code: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AfterSheet"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "own-atlas": {
         parameters: {
             query?: never;
@@ -8858,6 +8981,64 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Visit"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "new-after-link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewLink"];
                 };
             };
             /** @description Unauthorized */

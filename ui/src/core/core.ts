@@ -2,17 +2,16 @@
 // the same code that the server runs; nothing here decides anything.
 import type { Schemas } from "../api/client";
 import type { HoldRequest } from "./holdRequest";
-import wasmURL from "./core.wasm?url";
-import execURL from "./wasm_exec.js?url";
 
 type MuscleID = Schemas["MuscleID"];
 type Side = Schemas["Side"];
 type View = Schemas["View"];
 
-interface Raw {
+export interface Raw {
   calc(name: string, json: string): string;
   reduce(context: string, events: string): string;
   begin(request: string, adaptation: string, where: string): string;
+  after(state: string, earlier: string): string;
   suspects(context: string, state: string, earlier: string, weights: string, startsMS: number): string;
   hold(start: string, log: string, ms: number): string;
   same(earlier: string, muscle: string, side: string, place: string, height: number): string;
@@ -20,12 +19,6 @@ interface Raw {
   trace(context: string, state: string, earlier: string, suspects: string, point: string): string;
   plan(context: string, state: string, earlier: string, wanted: string, nowMS: number): string;
   rules: string;
-}
-
-declare global {
-  var mokrenCore: Raw | undefined;
-  var mokrenCoreReady: (() => void) | undefined;
-  var Go: new () => { importObject: WebAssembly.Imports; run(i: WebAssembly.Instance): Promise<void> };
 }
 
 /** A refusal by the core; it names the field. */
@@ -189,6 +182,9 @@ export class Core {
   reduce(context: Schemas["Context"], events: Schemas["Event"][]): Schemas["State"] {
     return open(this.raw.reduce(JSON.stringify(context), JSON.stringify(events)));
   }
+  after(state: Schemas["State"], earlier: Schemas["FoundPoint"][]): Schemas["Aftercare"] {
+    return open(this.raw.after(JSON.stringify(state), JSON.stringify(earlier)));
+  }
   /** Resolves a hold's limits where it is pressed, under what the screening allows. */
   begin(
     request: HoldRequest,
@@ -212,37 +208,4 @@ export class Core {
       open<string>(this.raw.same(JSON.stringify(earlier), muscle, side, JSON.stringify(place), height)) ?? ""
     );
   }
-}
-
-let loading: Promise<Core> | undefined;
-
-/** Loads the core once; a failed load is tried again at the next call. */
-export function loadCore(): Promise<Core> {
-  loading ??= start().catch((e) => {
-    loading = undefined;
-    throw e;
-  });
-  return loading;
-}
-
-async function start(): Promise<Core> {
-  // Both at once: the program is the larger by far.
-  const program = fetch(wasmURL);
-  if (!globalThis.Go) {
-    await new Promise<void>((done, fail) => {
-      const s = document.createElement("script");
-      s.src = execURL;
-      s.onload = () => done();
-      s.onerror = () => fail(new Error("The core could not be loaded."));
-      document.head.append(s);
-    });
-  }
-  const go = new Go();
-  const ready = new Promise<void>((done) => {
-    globalThis.mokrenCoreReady = done;
-  });
-  const { instance } = await WebAssembly.instantiateStreaming(program, go.importObject);
-  void go.run(instance);
-  await ready;
-  return new Core(globalThis.mokrenCore as Raw);
 }

@@ -1,6 +1,7 @@
 // The core for screens that need it without a visit.
 import { useQuery } from "@tanstack/react-query";
-import { type Core, loadCore } from "./core";
+import type { Core } from "./core";
+import { loadCore } from "./loadCore";
 
 export function useCore(): { core?: Core; error?: Error; retry: () => void } {
   const q = useQuery({

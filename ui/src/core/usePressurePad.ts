@@ -52,11 +52,18 @@ export function usePressurePad(
   const numberAt = useRef(0);
   const act = useRef(handlers);
   act.current = handlers;
-  // The band lies about the force at which the last number was given.
+  // The band lies about the force at which the last number was given; in a rest
+  // that is the force of the press before.
   const force = useRef(0);
+  const pressed = useRef(0);
   useEffect(() => {
-    if (lastNumber !== undefined) numberAt.current = force.current;
+    if (lastNumber !== undefined)
+      numberAt.current = force.current >= contactN ? force.current : pressed.current;
   }, [lastNumber]);
+  const anew = ["ready", "return", "moved-off"].includes(said.phase);
+  useEffect(() => {
+    if (anew) numberAt.current = 0;
+  }, [anew]);
 
   useEffect(() => {
     if (!address) return setPad({ on: false });
@@ -66,10 +73,8 @@ export function usePressurePad(
     socket.onmessage = (m) => {
       const s = JSON.parse(String(m.data)) as Sample;
       force.current = s.force_n;
-      if (touch(s) === "began") {
-        press.current = [];
-        numberAt.current = 0;
-      }
+      if (s.force_n >= contactN) pressed.current = 0.8 * pressed.current + 0.2 * s.force_n;
+      if (touch(s) === "began") press.current = [];
       press.current = [...press.current.slice(-most), s];
       // Four times a second is enough for the eye.
       if (press.current.length % 5 === 0)

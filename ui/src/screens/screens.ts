@@ -7,6 +7,8 @@ export const Atlas = lazily(() => import("./atlas/Atlas"));
 export const Guide = lazily(() => import("./atlas/Guide"));
 export const Spine = lazily(() => import("./spine/Spine"));
 export const Hand = lazily(() => import("./hand/Hand"));
+export const After = lazily(() => import("./after/After"));
+export const ToPrint = lazily(() => import("./after/ToPrint"));
 export const Pad = lazily(() => import("./pad/Pad"));
 export const PhotoRoom = lazily(() => import("./visit/photos/PhotoRoom"));
 export const Show = lazily(() => import("./visit/show/Show"));

@@ -33,7 +33,9 @@ const high = 180;
 const room = 1.6;
 
 export function Force({ reading }: { reading: Schemas["PadReading"] }) {
-  const { force_n, low_n, high_n, in_band, cv_percent, resistance } = reading;
+  const { force_n, low_n, high_n, in_band, band_by, cv_percent, resistance } = reading;
+  // Beyond the first resistance is where most protocols press.
+  const out = band_by === "number" && !in_band;
   const top = Math.max(10, (high_n ?? force_n) * room);
   const y = (n: number) => high - (Math.min(n, top) / top) * high;
   const banded = low_n !== undefined && high_n !== undefined;
@@ -57,7 +59,7 @@ export function Force({ reading }: { reading: Schemas["PadReading"] }) {
           y={y(force_n)}
           height={high - y(force_n)}
           rx="5"
-          fill={banded && !in_band ? "var(--warn)" : "var(--accent)"}
+          fill={out ? "var(--warn)" : "var(--accent)"}
         />
         {resistance?.found && resistance.force_n !== undefined && (
           <line
@@ -72,7 +74,7 @@ export function Force({ reading }: { reading: Schemas["PadReading"] }) {
         )}
       </svg>
       <div>
-        <b data-in={!banded || in_band}>{force_n.toFixed(1)} N</b>
+        <b data-in={!out}>{force_n.toFixed(1)} N</b>
         {banded ? `band ${low_n.toFixed(0)}–${high_n.toFixed(0)} N` : "no band yet"}
         <br />
         {resistance?.found

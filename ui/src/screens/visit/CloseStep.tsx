@@ -6,6 +6,7 @@ import type { Schemas } from "../../api/client";
 import { Button, Card, Text } from "../../parts/controls";
 import { clock, day, deg, movementName, one, plain, sentence } from "../../parts/words";
 import { Bullets, Row, Said, Stack } from "../../parts/layout";
+import { Aftercare } from "./Aftercare";
 import { NextUp } from "./next/NextUp";
 import type { StepProps } from "./StepProps";
 
@@ -74,10 +75,6 @@ export function CloseStep({ visit, me }: StepProps & { me: Schemas["Me"] }) {
             />
           )}
           {!state.closed_ms && <NextTime visit={visit} />}
-          <p className="quiet">
-            Aftercare to say: soreness for a day or two is usual; water, easy movement. Call if it lasts past
-            48 h, bruises, or anything feels numb or weak. ({me.practice})
-          </p>
           <Row>
             {state.closed_ms ? (
               <Said as="b" $tone="good">
@@ -92,6 +89,7 @@ export function CloseStep({ visit, me }: StepProps & { me: Schemas["Me"] }) {
           </Row>
         </Stack>
       </Card>
+      {!empty && <Aftercare visit={visit} />}
     </>
   );
 }
@@ -102,6 +100,7 @@ function NextTime({ visit }: StepProps) {
   const [text, setText] = useState(state.next ?? "");
   return (
     <Text
+      key={state.next}
       label="Next time"
       value={text}
       onChange={setText}

@@ -64,7 +64,9 @@ export function AtPoint({
   const here = useRef<HTMLElement>(null);
   const on = selected === p.point;
   useEffect(() => {
-    if (on) here.current?.scrollIntoView({ block: "nearest" });
+    const top = here.current?.getBoundingClientRect().top ?? 0;
+    // Only where its head is out of sight.
+    if (on && (top < 0 || top > innerHeight / 2)) here.current?.scrollIntoView({ block: "start" });
   }, [on]);
   return (
     <Item ref={here} $on={selected === p.point} data-point={p.muscle} data-point-id={p.point}>

@@ -1,0 +1,132 @@
+package visit
+
+import (
+	"fmt"
+	"slices"
+
+	"mokren/core/atlas"
+	"mokren/core/ids"
+	"mokren/core/progress"
+)
+
+// Aftercare is what a client takes home: what was worked, what is usual after it
+// and what is not, stretches for what was treated, and when to come again. It
+// names nobody.
+type Aftercare struct {
+	Worked    []string      `json:"worked"`
+	Stretches []HomeStretch `json:"stretches"`
+	Usual     []string      `json:"usual"`
+	NotUsual  []string      `json:"not_usual"`
+	Next      NextVisit     `json:"next"`
+}
+
+// HomeStretch is one stretch, for the sides that were treated; both sides are
+// compared.
+type HomeStretch struct {
+	Name    string     `json:"name"`
+	Sides   []ids.Side `json:"sides"`
+	Text    string     `json:"text"`
+	Repeats int        `json:"repeats"`
+	HoldS   int        `json:"hold_s"`
+}
+
+// NextVisit is proposed, in days from this one, with its reason.
+type NextVisit struct {
+	FromDays int    `json:"from_days"`
+	ToDays   int    `json:"to_days"`
+	Why      string `json:"why"`
+}
+
+// What is usual after pressing, and what is not (handbook: closing, signs).
+var (
+	usualAfter = []string{
+		"The places that were worked may be sore for a day or two, like after unusual exercise.",
+		"Drink as you are used to, keep warm, and move easily; no heavy load on these places today.",
+	}
+	notUsualAfter = []string{
+		"Soreness that lasts more than two days, or bruises.",
+		"Numbness, tingling or weakness.",
+		"A calf that is warm, swollen or tender on one side, or trouble breathing: get medical care at once.",
+		"Dizziness, trouble seeing, speaking or swallowing: get medical care at once.",
+	}
+)
+
+// Aftercare gives the sheet of a visit.
+func (s State) Aftercare(earlier []FoundPoint) Aftercare {
+	out := Aftercare{
+		Worked: []string{}, Stretches: []HomeStretch{}, Usual: usualAfter, NotUsual: notUsualAfter,
+		Next: s.proposeNext(earlier),
+	}
+	at := map[ids.Muscle]int{}
+	for _, p := range s.pressed() {
+		m, err := atlas.Get(p.Muscle)
+		if err != nil {
+			continue
+		}
+		if name := fmt.Sprintf("%s, %s", m.Name, p.Side); !slices.Contains(out.Worked, name) {
+			out.Worked = append(out.Worked, name)
+		}
+		i, there := at[p.Muscle]
+		if !there {
+			i = len(out.Stretches)
+			at[p.Muscle] = i
+			out.Stretches = append(out.Stretches, HomeStretch{
+				Name: m.Name, Text: m.Stretch.Text, Repeats: m.Stretch.Repeats, HoldS: m.Stretch.HoldS,
+			})
+		}
+		if h := &out.Stretches[i]; !slices.Contains(h.Sides, p.Side) {
+			h.Sides = append(h.Sides, p.Side)
+		}
+	}
+	return out
+}
+
+// pressed are the points at which a hold counts.
+func (s State) pressed() []Point {
+	var out []Point
+	for _, p := range s.Points {
+		if slices.ContainsFunc(s.Holds, func(h Hold) bool { return h.Point == p.Point && h.Status != SetAside }) {
+			out = append(out, p)
+		}
+	}
+	return out
+}
+
+// How long until the next visit (handbook: across visits).
+var (
+	whileActive  = NextVisit{3, 7, "Points are still active: 3 to 7 days, and nothing deep here before 48 hours."}
+	improving    = NextVisit{7, 14, "The numbers are clearly lower than last time: 7 to 14 days."}
+	holding      = NextVisit{21, 28, "The numbers hold at 2 or less: 21 to 28 days."}
+	nothingDone  = NextVisit{7, 14, "Nothing was pressed today."}
+	resolvedNPRS = 2.0
+)
+
+// proposeNext: holding when every treated point was found at 2 or less; improving
+// when each was found clearly lower than last time; else active.
+func (s State) proposeNext(earlier []FoundPoint) NextVisit {
+	treated := s.pressed()
+	if len(treated) == 0 {
+		return nothingDone
+	}
+	allLow, allBetter := true, true
+	for _, p := range treated {
+		if p.NPRS == nil {
+			return whileActive
+		}
+		allLow = allLow && *p.NPRS <= resolvedNPRS
+		before := spotOf(earlier, p.Identity)
+		if before == nil || before.NPRS == nil {
+			allBetter = false
+			continue
+		}
+		change, err := progress.Pair("nprs", *before.NPRS, *p.NPRS)
+		allBetter = allBetter && err == nil && change.Meaningful && change.Direction == "better"
+	}
+	switch {
+	case allLow:
+		return holding
+	case allBetter:
+		return improving
+	}
+	return whileActive
+}

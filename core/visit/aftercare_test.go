@@ -1,0 +1,70 @@
+package visit_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"mokren/core/ids"
+	"mokren/core/visit"
+)
+
+// aTreated is a visit with one soleus pressed, found at a number.
+func aTreated(number float64) visit.State {
+	l := &log{}
+	l.agree("a")
+	c := charted(500, "soleus")
+	c.NPRS = &number
+	l.add("a", "point-charted", 0, c)
+	l.add("a", "hold-started", 0, started(600, 500, "soleus"))
+	l.add("a", "hold-event", 0, happened(600, 0, "contact", nil))
+	return visit.Reduce(asked(), l.events)
+}
+
+// The sheet has what was pressed and its stretch, and nothing of what was not.
+func TestAftercare(t *testing.T) {
+	s := aTreated(6)
+	a := s.Aftercare(nil)
+	assert.Equal(t, []string{"Soleus, left"}, a.Worked)
+	require.Len(t, a.Stretches, 1)
+	assert.Equal(t, []ids.Side{"left"}, a.Stretches[0].Sides)
+	assert.NotEmpty(t, a.Stretches[0].Text)
+	assert.Positive(t, a.Stretches[0].HoldS)
+	assert.NotEmpty(t, a.NotUsual)
+
+	l := &log{}
+	l.agree("a")
+	l.add("a", "point-charted", 0, charted(500, "soleus"))
+	none := visit.Reduce(asked(), l.events).Aftercare(nil)
+	assert.Empty(t, none.Worked, "charted is not pressed")
+	assert.Empty(t, none.Stretches)
+}
+
+// 3–7 days while active, 7–14 improving, 21–28 holding, at the boundaries.
+func TestTheNextVisitIsProposed(t *testing.T) {
+	for _, c := range []struct {
+		before   float64 // last time; 0 is none
+		now      float64
+		from, to int
+	}{
+		{0, 6, 3, 7},
+		{6, 5, 3, 7},   // less than two, less than a third
+		{6, 4, 7, 14},  // two less
+		{4, 6, 3, 7},   // worse
+		{0, 2, 21, 28}, // two or less is held
+		{0, 2.5, 3, 7},
+		{6, 2, 21, 28},
+	} {
+		s := aTreated(c.now)
+		var earlier []visit.FoundPoint
+		if c.before > 0 {
+			p := s.Points[0].FoundPoint
+			p.NPRS = &c.before
+			earlier = append(earlier, p)
+		}
+		n := s.Aftercare(earlier).Next
+		assert.Equal(t, []int{c.from, c.to}, []int{n.FromDays, n.ToDays}, "%v → %v", c.before, c.now)
+		assert.NotEmpty(t, n.Why)
+	}
+}

@@ -1,0 +1,117 @@
+// The aftercare sheet: large, plain, and the same on screen, on paper and on the
+// client's own device. It names nobody.
+import { styled } from "styled-components";
+import type { Schemas } from "../../api/client";
+
+const Paper = styled.article`
+  max-width: 720px;
+  margin: 0 auto;
+  padding: 26px 24px 40px;
+  background: var(--card);
+  color: var(--ink);
+  font-size: 18px;
+  line-height: 1.45;
+  display: grid;
+  gap: 18px;
+  h1 {
+    font-family: var(--serif);
+    font-size: 30px;
+  }
+  h2 {
+    font-family: var(--serif);
+    font-size: 21px;
+    margin-bottom: 4px;
+  }
+  ul {
+    margin: 0;
+    padding-left: 1.1em;
+    display: grid;
+    gap: 6px;
+  }
+  .call {
+    border-left: 5px solid var(--warn);
+    padding-left: 14px;
+  }
+  .quiet {
+    color: var(--ink-soft);
+  }
+  li b {
+    font-weight: 620;
+  }
+  @media print {
+    padding: 0;
+    max-width: none;
+    font-size: 12.5pt;
+    background: none;
+    section {
+      break-inside: avoid;
+    }
+  }
+`;
+
+interface Props {
+  practice: string;
+  /** As it is read: 26 November 2026. */
+  day: string;
+  sheet: Schemas["Aftercare"];
+}
+
+const sidesInWords = (sides: string[]) => (sides.length > 1 ? "both sides" : (sides[0] ?? ""));
+
+export function Sheet({ practice, day, sheet }: Props) {
+  return (
+    <Paper data-aftercare>
+      <header>
+        <h1>After your treatment</h1>
+        <p className="quiet">
+          {practice} · {day}
+        </p>
+      </header>
+      {sheet.worked.length > 0 && (
+        <section>
+          <h2>What was worked</h2>
+          <p>{sheet.worked.join(" · ")}</p>
+        </section>
+      )}
+      <section>
+        <h2>Usual</h2>
+        <ul>
+          {sheet.usual.map((u) => (
+            <li key={u}>{u}</li>
+          ))}
+        </ul>
+      </section>
+      {sheet.stretches.length > 0 && (
+        <section>
+          <h2>At home</h2>
+          <ul>
+            {sheet.stretches.map((s) => (
+              <li key={s.name}>
+                <b>
+                  {s.name}, {sidesInWords(s.sides)}, and compare the other side.
+                </b>{" "}
+                {s.text} Hold {s.hold_s} s, {s.repeats} times, without pain.
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      <section className="call">
+        <h2>Not usual: call us</h2>
+        <ul>
+          {sheet.not_usual.map((u) => (
+            <li key={u}>{u}</li>
+          ))}
+        </ul>
+      </section>
+      <section>
+        <h2>Next time</h2>
+        <p>
+          In {sheet.next.from_days} to {sheet.next.to_days} days.{" "}
+          <span className="quiet">{sheet.next.why}</span>
+        </p>
+      </section>
+      <p className="quiet">This sheet does not replace a doctor's advice.</p>
+    </Paper>
+  );
+}

@@ -1,0 +1,66 @@
+// Aftercare at the close of a visit: what the sheet says, on paper or on the
+// client's own device, and when to come again.
+import { useState } from "react";
+import { Link } from "react-router";
+import { styled } from "styled-components";
+import { api, must, type Schemas } from "../../api/client";
+import { Button, Card, Trouble } from "../../parts/controls";
+import { Bullets, Row, Said } from "../../parts/layout";
+import type { StepProps } from "./StepProps";
+
+const Code = styled.b`
+  letter-spacing: 0.1em;
+  font-size: 20px;
+`;
+
+export function Aftercare({ visit }: StepProps) {
+  const { core, state, open, write } = visit;
+  const sheet = core.after(state, open.earlier);
+  const [link, setLink] = useState<Schemas["NewLink"]>();
+  const [error, setError] = useState<Error>();
+  const id = open.visit.id;
+  const ask = async () => {
+    setError(undefined);
+    try {
+      setLink(await must(api.POST("/api/visits/{id}/after", { params: { path: { id } } })));
+    } catch (e) {
+      setError(e as Error);
+    }
+  };
+  const { from_days, to_days, why } = sheet.next;
+  const inDays = `In ${from_days} to ${to_days} days.`;
+  return (
+    <Card $gap={3} data-after>
+      <h2>Aftercare</h2>
+      <Bullets>
+        {sheet.stretches.map((s) => (
+          <li key={s.name}>
+            {s.name}, {s.sides.join(" and ")}: {s.text} {s.repeats} × {s.hold_s} s
+          </li>
+        ))}
+        <li>Soreness for a day or two is usual; water, easy movement.</li>
+        <li>Not usual: longer than 48 h, bruises, numbness, weakness, a warm swollen calf, dizziness.</li>
+      </Bullets>
+      <p>
+        <b>Next visit: {inDays.toLowerCase()}</b> {why}
+      </p>
+      {error && <Trouble error={error} />}
+      <Row $wrap>
+        <Link to={`/visits/${id}/aftercare`}>The sheet, to print</Link>
+        <Button onPress={() => void ask()}>{link ? "Another code" : "To the client's phone"}</Button>
+        {!state.next && !state.closed_ms && (
+          <Button onPress={() => write("next-noted", { text: inDays })}>Note the next visit</Button>
+        )}
+      </Row>
+      {link && (
+        <Said>
+          Open <b>{location.host}/after</b> there and enter{" "}
+          <Code data-code>
+            {link.code.slice(0, 4)} {link.code.slice(4)}
+          </Code>
+          . Good for 30 days; it names nobody.
+        </Said>
+      )}
+    </Card>
+  );
+}
