@@ -73,9 +73,8 @@ func (s *server) caller(ctx huma.Context, path, operation string) (store.Princip
 		return who, role, err
 	}
 	if code := ctx.Header(codeHeader); code != "" && operation == "calc" {
-		err := s.link(ctx.Context(), code, forIntake, "compute", addressOf(ctx.RemoteAddr()), func(*store.Tx, store.Link) error {
-			return nil
-		})
+		nothing := func(*store.Tx, store.Link) error { return nil }
+		err := s.link(ctx.Context(), code, forIntake, "compute", addressOf(ctx.RemoteAddr()), nothing)
 		return who, rights.Client, err
 	}
 	return who, rights.Nobody, nil

@@ -29,8 +29,10 @@ var ownSchools = own[treat.OwnSchool, Schools]{
 	check: func(_ string, o treat.OwnSchool) error {
 		var bad *strict.Error
 		if err := o.Check(); err != nil && errors.As(err, &bad) {
-			return huma.Error422UnprocessableEntity("This cannot be tuned so.",
-				&huma.ErrorDetail{Location: "body" + bad.Path[1:], Message: "allowed: " + bad.Allowed, Value: bad.Given})
+			at := &huma.ErrorDetail{
+				Location: "body" + bad.Path[1:], Message: "allowed: " + bad.Allowed, Value: bad.Given,
+			}
+			return huma.Error422UnprocessableEntity("This cannot be tuned so.", at)
 		}
 		return nil
 	},

@@ -20,7 +20,9 @@ func TestOwnSchools(t *testing.T) {
 	me := c.signIn(demo.Logins[0])
 	assert.EqualValues(t, "graded-stages", me.Protocol)
 	at := "/api/schools/" + uuid.NewString()
-	soft := map[string]any{"protocol": "pulses", "name": "Soft pulses", "numbers": map[string]any{"press_s": 3, "reps": 6}}
+	soft := map[string]any{
+		"protocol": "pulses", "name": "Soft pulses", "numbers": map[string]any{"press_s": 3, "reps": 6},
+	}
 	var all api.Schools
 	require.Equal(t, 200, c.call("PUT", at, soft, &all).StatusCode)
 	require.Len(t, all.Own, 1)

@@ -55,7 +55,8 @@ func (b breath) outBreath(s *state) {
 	case s.fresh() && s.number <= s.limits.Target:
 		s.say(0, "Out-breath: sink slightly.", fmt.Sprintf("Breath %d of %d.", n, s.plan.Breaths), SinkSlightly)
 	case s.fresh():
-		s.say(0, "Out-breath: stay here.", fmt.Sprintf("%v is above the target of %v.", s.number, s.limits.Target), Hold)
+		above := fmt.Sprintf("%v is above the target of %v.", s.number, s.limits.Target)
+		s.say(0, "Out-breath: stay here.", above, Hold)
 	default:
 		s.say(0, "Out-breath: stay here.", "Without a number nothing goes deeper.", Hold)
 	}

@@ -69,8 +69,8 @@ func (positional) share(s *state, v float64) string {
 func (positional) slacken(s *state) {
 	s.course.rep++
 	s.enter(PhaseSlacken, tryFor)
-	s.say(0, "Shorten the muscle: more slack.",
-		fmt.Sprintf("Try %d of %d, until %v or less.", s.course.rep, s.plan.Tries, easeFully*s.course.tested), MoreSlack)
+	until := fmt.Sprintf("Try %d of %d, until %v or less.", s.course.rep, s.plan.Tries, easeFully*s.course.tested)
+	s.say(0, "Shorten the muscle: more slack.", until, MoreSlack)
 	s.askNow()
 }
 

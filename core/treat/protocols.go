@@ -124,15 +124,18 @@ var protocols = []Protocol{
 		What:   "Keep the pressure while the client moves.",
 		Limits: limits(5, 6, 8, 90), ByNumber: true,
 		LeastCapMS: 30 * second,
-		Plan:       Plan{Steering: "movements", Presses: true, Returns: true, Reps: 4, MoveMS: 8 * second, Baseline: true},
-		Tunable:    []Bracket{{"reps", 3, 5, "Slowly, through the whole movement."}},
+		Plan: Plan{
+			Steering: "movements", Presses: true, Returns: true, Reps: 4, MoveMS: 8 * second, Baseline: true,
+		},
+		Tunable: []Bracket{{"reps", 3, 5, "Slowly, through the whole movement."}},
 	},
 	{
 		ID: "resisted-lengthening", Name: "Resisted lengthening",
 		What:   "The client resists while you slowly win.",
 		Limits: limits(3, 3, 5, 120), ByNumber: true,
 		Plan: Plan{
-			Steering: "movements", Reps: 3, MoveMS: 7 * second, RestMS: 5 * second, TotalMS: 180 * second, MinGainDeg: 5,
+			Steering: "movements", Reps: 3, MoveMS: 7 * second, RestMS: 5 * second, TotalMS: 180 * second,
+			MinGainDeg: 5,
 		},
 		Tunable: []Bracket{
 			{"reps", 2, 5, "Contraction while lengthening makes sore in numbers."},
