@@ -155,6 +155,19 @@ func (m *model) calf(twin *ROM, short func(*ROM) bool, mv ids.Movement, h *hypot
 // notes says what the readings suggest beyond single muscles.
 func notes(list []ROM, age int) []string {
 	out := []string{}
+	for _, side := range StiffShoulders(list, age) {
+		out = append(out, fmt.Sprintf("Stiff shoulder, %s? Active and passive range are equally short, "+
+			"outward turn most, then raising sideways, then inward turn: the capsule's order. Nothing is "+
+			"forced in its painful stage.", side))
+	}
+	return out
+}
+
+// StiffShoulders gives the sides on which the readings are short in the order of
+// a stiff shoulder: active and passive alike, outward turn most, then raising
+// sideways, then inward turn.
+func StiffShoulders(list []ROM, age int) []ids.Side {
+	var out []ids.Side
 	for _, side := range bothSides {
 		loss := map[ids.Movement]float64{}
 		even := true
@@ -170,9 +183,7 @@ func notes(list []ROM, age int) []string {
 		ab, ok2 := loss["shoulder.abduction"]
 		ir, ok3 := loss["shoulder.internal-rotation"]
 		if ok1 && ok2 && ok3 && even && er > ab && ab > ir && er >= 0.25 && ab >= 0.15 {
-			out = append(out, fmt.Sprintf("Stiff shoulder, %s? Active and passive range are equally short, "+
-				"outward turn most, then raising sideways, then inward turn: the capsule's order. Nothing is "+
-				"forced in its painful stage.", side))
+			out = append(out, side)
 		}
 	}
 	return out

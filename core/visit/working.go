@@ -19,6 +19,7 @@ import (
 type Working struct {
 	Points []PointWork  `json:"points" doc:"in the order of the state's points"`
 	Search []SearchItem `json:"search" doc:"in the order in which the client turns least"`
+	Led    []Led        `json:"led" doc:"stiff shoulders, each with its order"`
 }
 
 // PointWork is a point judged, with what may be done there.
@@ -54,7 +55,7 @@ const searchedAtMost = 12
 func (s State) Work(ctx Context, earlier []FoundPoint, suspects []assess.Suspect) Working {
 	list := s.judging(earlier)
 	judged := points.Judge(list, s.painful(ctx))
-	out := Working{Points: make([]PointWork, len(s.Points)), Search: s.search(suspects)}
+	out := Working{Points: make([]PointWork, len(s.Points)), Search: s.search(suspects), Led: s.leads(ctx)}
 	first := slices.ContainsFunc(s.Screening.Rules, func(a safety.Applied) bool { return a.ID == "first-visit" })
 	for i, p := range s.Points {
 		before := spotOf(earlier, p.Identity)

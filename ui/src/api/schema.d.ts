@@ -2580,6 +2580,18 @@ export interface components {
             /** Format: double */
             y: number;
         };
+        Led: {
+            arm: string;
+            cautions: string[];
+            order: components["schemas"]["LedStep"][];
+            side: components["schemas"]["Side"];
+            why: string;
+        };
+        LedStep: {
+            how: string;
+            muscle: components["schemas"]["MuscleID"];
+            name: string;
+        };
         LeftHold: {
             contact?: string;
             /** @enum {string} */
@@ -4354,6 +4366,8 @@ export interface components {
             text: string;
         };
         Working: {
+            /** @description stiff shoulders, each with its order */
+            led: components["schemas"]["Led"][];
             /** @description in the order of the state's points */
             points: components["schemas"]["PointWork"][];
             /** @description in the order in which the client turns least */

@@ -10,7 +10,7 @@ import { me, openVisit, visitID } from "../testing/visit";
 
 // A stand-in for the server: what it has of the visit, and how it answers.
 const server = vi.hoisted(() => ({ status: 200, events: [] as unknown[], asked: 0 }));
-vi.mock("./core", async (original) => ({
+vi.mock("./loadCore", async (original) => ({
   ...(await original<object>()),
   loadCore: () => realCore(),
 }));

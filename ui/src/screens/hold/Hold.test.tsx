@@ -1,4 +1,5 @@
 // @vitest-environment happy-dom
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { act, cleanup, fireEvent, render, screen } from "@testing-library/react";
 import { MemoryRouter, Route, Routes } from "react-router";
 import { afterEach, beforeAll, beforeEach, describe, expect, it, vi } from "vitest";
@@ -11,6 +12,7 @@ const shown = vi.hoisted(() => ({ visit: undefined as LiveVisit | undefined }));
 vi.mock("../../core/useVisit", () => ({
   useVisit: () => ({ visit: shown.visit, retry: () => undefined }),
 }));
+vi.mock("../../core/useVisitWire", () => ({ useVisitWire: () => "never" }));
 vi.mock("../../parts/Sent", () => ({ Sent: () => null }));
 const { default: Hold } = await import("./Hold");
 
@@ -32,12 +34,14 @@ function begin() {
     },
   } as unknown as LiveVisit;
   render(
-    <MemoryRouter initialEntries={[`/visits/${visitID}/hold/h`]}>
-      <Routes>
-        <Route path="/visits/:id/hold/:hold" element={<Hold me={me} />} />
-        <Route path="/visits/:id" element={<p>The visit</p>} />
-      </Routes>
-    </MemoryRouter>,
+    <QueryClientProvider client={new QueryClient()}>
+      <MemoryRouter initialEntries={[`/visits/${visitID}/hold/h`]}>
+        <Routes>
+          <Route path="/visits/:id/hold/:hold" element={<Hold me={me} />} />
+          <Route path="/visits/:id" element={<p>The visit</p>} />
+        </Routes>
+      </MemoryRouter>
+    </QueryClientProvider>,
   );
 }
 

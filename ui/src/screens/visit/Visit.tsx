@@ -205,6 +205,7 @@ function Panel({ visit, me, path, body, ranking, work }: PanelProps) {
           setSelected={body.setSelected}
           height={body.height}
           work={work.points}
+          led={work.led}
         />
       );
     case "recheck":

@@ -7,7 +7,7 @@ import type { LiveVisit } from "../../../core/useVisit";
 export function useWork({ core, open, state }: LiveVisit, ranking: Schemas["Ranking"]): Schemas["Working"] {
   const { suspects } = ranking;
   return useMemo(() => {
-    if (state.points.length === 0 && suspects.length === 0) return { points: [], search: [] };
+    if (state.points.length === 0 && suspects.length === 0) return { points: [], search: [], led: [] };
     return core.work({ open, state }, suspects);
   }, [core, open, state, suspects]);
 }

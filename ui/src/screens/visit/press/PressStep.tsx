@@ -4,6 +4,7 @@ import { NextUp } from "../next/NextUp";
 import type { StepProps } from "../StepProps";
 import { AtPoint } from "./AtPoint";
 import { Hands } from "./Hands";
+import { StiffShoulder } from "./StiffShoulder";
 import { useHandLoad } from "./useHandLoad";
 
 export interface PressProps extends StepProps {
@@ -12,23 +13,31 @@ export interface PressProps extends StepProps {
   setSelected: (id: string) => void;
   height: number;
   work: Schemas["PointWork"][];
+  led: Schemas["Led"][];
 }
 type Point = Schemas["Point"];
 
 export function PressStep(props: PressProps) {
   const { state } = props.visit;
   const load = useHandLoad(props.visit, props.me.id);
+  const led = props.led.map((l) => (
+    <StiffShoulder key={l.side} led={l} points={state.points} holds={state.holds} />
+  ));
   if (state.points.length === 0)
     return (
-      <NextUp
-        visit={props.visit}
-        title="Nothing charted yet"
-        why="A point is found and charted first: its muscle and its place set the limits of the hold."
-      />
+      <>
+        <NextUp
+          visit={props.visit}
+          title="Nothing charted yet"
+          why="A point is found and charted first: its muscle and its place set the limits of the hold."
+        />
+        {led}
+      </>
     );
   return (
     <>
       <Hands load={load} />
+      {led}
       {inOrder(state).map((p) => (
         <AtPoint key={p.point} {...props} point={p} load={load} />
       ))}

@@ -1,0 +1,54 @@
+// A stiff shoulder is led: how the arm lies, the muscles in their order, and what
+// is not done.
+import { styled } from "styled-components";
+import type { Schemas } from "../../../api/client";
+import { Card } from "../../../parts/controls";
+import { Cautions, Said } from "../../../parts/layout";
+
+const Order = styled.ol`
+  margin: 0;
+  padding-left: 1.4em;
+  display: grid;
+  gap: 4px;
+  li[data-done="true"] {
+    color: var(--ink-soft);
+  }
+`;
+
+interface Props {
+  led: Schemas["Led"];
+  points: Schemas["Point"][];
+  holds: Schemas["Hold"][];
+}
+
+export function StiffShoulder({ led, points, holds }: Props) {
+  const pressed = (muscle: string) =>
+    points.some(
+      (p) =>
+        p.muscle === muscle &&
+        p.side === led.side &&
+        holds.some((h) => h.point === p.point && h.status !== "aside"),
+    );
+  return (
+    <Card $gap={2} data-led={led.side}>
+      <h2>Stiff shoulder, {led.side}</h2>
+      <Said className="quiet" $small>
+        {led.why} {led.arm}
+      </Said>
+      <Order>
+        {led.order.map((s) => (
+          <li key={s.muscle} data-done={pressed(s.muscle)}>
+            <b>{s.name}</b>
+            {pressed(s.muscle) ? ", pressed. " : ". "}
+            {s.how}
+          </li>
+        ))}
+      </Order>
+      <Cautions>
+        {led.cautions.map((c) => (
+          <li key={c}>{c}</li>
+        ))}
+      </Cautions>
+    </Card>
+  );
+}
