@@ -6,8 +6,6 @@ import (
 
 	"github.com/go-rod/rod/lib/input"
 	"github.com/stretchr/testify/require"
-
-	"mokren/demo"
 )
 
 // A bookmark opens without the server: the shell and the core come from the
@@ -16,15 +14,7 @@ import (
 func TestABookmarkOpensWithTheServerGone(t *testing.T) {
 	t.Parallel()
 	s := startServer(t)
-	p := openPage(t, s.addr, "/")
-	p.signIn(demo.Logins[0])
-	newVisit(p, ownClient(p, "Bookmark"))
-	screened(p)
-	stepTo(p, "Find")
-	mark(p, 196, 768)
-	p.see("h2", "Gastrocnemius, medial head, left")
-	chart(p, 6, "yes")
-	stepTo(p, "Press")
+	p := pressing(t, s, "Bookmark")
 	p.sent()
 	p.MustWait(`() => !!navigator.serviceWorker.controller`)
 	p.MustEval(`async () => { await navigator.serviceWorker.ready }`)

@@ -13,27 +13,41 @@ import (
 	"mokren/devices/clientpad"
 )
 
-// A hold in which the therapist touches only contact and letting go: the client
-// says the numbers on a phone. The phone knows the practice's name and no more,
-// and when it is gone the therapist sees it within three seconds.
-func TestAHoldWithTheClientsPad(t *testing.T) {
-	t.Parallel()
-	s := startServer(t)
+// pressing is a signed-in therapist before a charted calf.
+func pressing(t *testing.T, s *server, family string) *page {
+	t.Helper()
 	p := openPage(t, s.addr, "/")
 	p.signIn(demo.Logins[0])
-	newVisit(p, ownClient(p, "Pad"))
+	newVisit(p, ownClient(p, family))
 	screened(p)
 	stepTo(p, "Find")
 	mark(p, 196, 768)
 	p.see("h2", "Gastrocnemius, medial head, left")
 	chart(p, 6, "yes")
 	stepTo(p, "Press")
-	beginHold(p)
-	p.MustElement(`main[data-phase=ready]`)
+	return p
+}
+
+// paired makes a code for the client's pad.
+func paired(p *page) (code string) {
+	p.t.Helper()
 	p.click("button", "Client's pad")
 	p.click("button", "Make a code")
-	code := strings.ReplaceAll(p.MustElement("[data-code]").MustText(), " ", "")
+	code = strings.ReplaceAll(p.MustElement("[data-code]").MustText(), " ", "")
 	p.click("button", "Done")
+	return code
+}
+
+// A hold in which the therapist touches only contact and letting go: the client
+// says the numbers on a phone. The phone knows the practice's name and no more,
+// and when it is gone the therapist sees it within three seconds.
+func TestAHoldWithTheClientsPad(t *testing.T) {
+	t.Parallel()
+	s := startServer(t)
+	p := pressing(t, s, "Pad")
+	beginHold(p)
+	p.MustElement(`main[data-phase=ready]`)
+	code := paired(p)
 
 	phone := openPage(t, s.addr, "/hand")
 	phone.MustSetViewport(390, 844, 1, true)
@@ -76,21 +90,10 @@ func TestAHoldWithTheClientsPad(t *testing.T) {
 func TestAHoldWithoutATouch(t *testing.T) {
 	t.Parallel()
 	s := startServer(t)
-	p := openPage(t, s.addr, "/")
-	p.signIn(demo.Logins[0])
-	newVisit(p, ownClient(p, "Untouched"))
-	screened(p)
-	stepTo(p, "Find")
-	mark(p, 196, 768)
-	p.see("h2", "Gastrocnemius, medial head, left")
-	chart(p, 6, "yes")
-	stepTo(p, "Press")
+	p := pressing(t, s, "Untouched")
 	beginBy(p, "Short repeats")
 	p.MustElement(`main[data-phase=ready]`)
-	p.click("button", "Client's pad")
-	p.click("button", "Make a code")
-	code := strings.ReplaceAll(p.MustElement("[data-code]").MustText(), " ", "")
-	p.click("button", "Done")
+	code := paired(p)
 	client := clientpad.New("http://"+s.addr, code)
 	go client.Run(t.Context())
 	p.click("button", "^Pressure pad$")

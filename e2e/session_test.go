@@ -77,11 +77,8 @@ func TestASessionOfFourProtocols(t *testing.T) {
 	p.click("[data-plan] button", "Begin pressing")
 
 	beginAt(p, calf[0].muscle, calf[0].side, "Pulses")
-	p.click("button", "Client's pad")
-	p.click("button", "Make a code")
-	pad := clientpad.New("http://"+s.addr, strings.ReplaceAll(p.MustElement("[data-code]").MustText(), " ", ""))
+	pad := clientpad.New("http://"+s.addr, paired(p))
 	go pad.Run(t.Context())
-	p.click("button", "Done")
 	p.press(input.Space)
 	p.MustElement(`main[data-phase=rest]`)
 	pad.Say(3)

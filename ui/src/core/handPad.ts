@@ -2,6 +2,7 @@
 // stop, said again when the wire is back. It needs nothing that plain HTTP does
 // not give.
 import { uuidv7 } from "./ids";
+import { wireAddress } from "./wire";
 
 export interface PadWord {
   id: string;
@@ -62,8 +63,7 @@ export class HandPad {
   }
 
   private connect() {
-    const scheme = location.protocol === "https:" ? "wss" : "ws";
-    const socket = new WebSocket(`${scheme}://${location.host}/api/hand/${this.code}/wire`);
+    const socket = new WebSocket(wireAddress(`/api/hand/${this.code}/wire`));
     this.socket = socket;
     socket.onopen = () => {
       this.send();

@@ -4,6 +4,7 @@
 import { useEffect, useRef, useState } from "react";
 import type { Schemas } from "../api/client";
 import { outbox } from "./outbox";
+import { wireAddress } from "./wire";
 
 export type PadSeen = "never" | "there" | "lost";
 
@@ -25,8 +26,7 @@ export function useVisitWire(visit: string, on: boolean): PadSeen {
     let retry: number | undefined;
     let ended = false;
     const connect = () => {
-      const scheme = location.protocol === "https:" ? "wss" : "ws";
-      socket = new WebSocket(`${scheme}://${location.host}/api/visits/${visit}/wire`);
+      socket = new WebSocket(wireAddress(`/api/visits/${visit}/wire`));
       socket.onmessage = (m) => {
         const { events, pad: there } = JSON.parse(String(m.data)) as Heard;
         if (there) {

@@ -1,8 +1,8 @@
 // @vitest-environment happy-dom
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { act, cleanup, fireEvent, render, screen } from "@testing-library/react";
 import { MemoryRouter, Route, Routes } from "react-router";
 import { afterEach, beforeAll, beforeEach, describe, expect, it, vi } from "vitest";
+import type { Schemas } from "../../api/client";
 import type { Core } from "../../core/core";
 import type { LiveVisit } from "../../core/useVisit";
 import { realCore } from "../../testing/core";
@@ -11,6 +11,10 @@ import { me, openVisit, visitID } from "../../testing/visit";
 const shown = vi.hoisted(() => ({ visit: undefined as LiveVisit | undefined }));
 vi.mock("../../core/useVisit", () => ({
   useVisit: () => ({ visit: shown.visit, retry: () => undefined }),
+}));
+vi.mock("../../core/usePressurePad", async (original) => ({
+  ...(await original<object>()),
+  usePressurePadAddress: () => undefined,
 }));
 vi.mock("../../core/useVisitWire", () => ({ useVisitWire: () => "never" }));
 vi.mock("../../parts/Sent", () => ({ Sent: () => null }));
@@ -21,8 +25,8 @@ let core: Core;
 let written: Written[];
 
 /** A hold on the left soleus, as it stands right after it began. */
-function begin() {
-  const { start } = core.begin({ protocol: "graded-stages", muscle: "soleus", side: "left" }, {}, []);
+function begin(protocol: Schemas["ProtocolID"] = "graded-stages") {
+  const { start } = core.begin({ protocol, muscle: "soleus", side: "left" }, {}, []);
   const hold = { id: "h", start, log: [], status: "live", started_ms: Date.now(), device_ms: Date.now() };
   shown.visit = {
     open: openVisit(),
@@ -34,14 +38,12 @@ function begin() {
     },
   } as unknown as LiveVisit;
   render(
-    <QueryClientProvider client={new QueryClient()}>
-      <MemoryRouter initialEntries={[`/visits/${visitID}/hold/h`]}>
-        <Routes>
-          <Route path="/visits/:id/hold/:hold" element={<Hold me={me} />} />
-          <Route path="/visits/:id" element={<p>The visit</p>} />
-        </Routes>
-      </MemoryRouter>
-    </QueryClientProvider>,
+    <MemoryRouter initialEntries={[`/visits/${visitID}/hold/h`]}>
+      <Routes>
+        <Route path="/visits/:id/hold/:hold" element={<Hold me={me} />} />
+        <Route path="/visits/:id" element={<p>The visit</p>} />
+      </Routes>
+    </MemoryRouter>,
   );
 }
 
@@ -125,6 +127,34 @@ describe("a hold", () => {
     expect(said()).toEqual(["contact", "release"]);
     expect(written.at(-1)?.[0]).toBe("hold-ended");
     expect(screen.getByText("The visit")).toBeTruthy();
+  });
+
+  it("says press and ease by the coach's own clock, without a touch", () => {
+    begin("pulses");
+    key(" ");
+    expect(phase()).toBe("press");
+    const pace = () => document.querySelector("[data-pace]")?.getAttribute("data-pace");
+    expect(pace()).toBe("press");
+    pass(5.2);
+    expect(phase()).toBe("rest");
+    expect(pace()).toBe("rest");
+    key("3");
+    pass(5);
+    expect(phase()).toBe("press");
+    expect(screen.getByRole("main").dataset.advice).toContain("sink-slightly");
+    expect(said()).toEqual(["contact", "score"]);
+  });
+
+  it("takes degrees in a field, and no digit of them for a number", () => {
+    begin("contract-relax");
+    key(" ");
+    pass(1);
+    const field = screen.getByLabelText(/Range now/);
+    fireEvent.keyDown(field, { key: "6" });
+    expect(said()).toEqual(["contact"]);
+    fireEvent.change(field, { target: { value: "60" } });
+    fireEvent.blur(field);
+    expect(written.at(-1)?.[1]).toMatchObject({ event: "range", value: 60 });
   });
 
   it("refuses numbers while nothing is pressed", () => {

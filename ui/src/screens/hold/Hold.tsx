@@ -17,6 +17,7 @@ import { HoldRoom } from "./HoldRoom";
 import { handOn, mainKey, over, takesNumber } from "./keys";
 import { Pace } from "./Pace";
 import { PadPanel, padWords } from "./PadPanel";
+import { lengthens, RangeEntry } from "./RangeEntry";
 import { RoomSettings } from "./RoomSettings";
 import { type RoomPrefs, useRoomPrefs } from "./roomPrefs";
 import { Scores } from "./Scores";
@@ -196,6 +197,7 @@ function Said({ visit, hold, live, pad }: SaidProps) {
           <Pace line={line} plan={plan} />
           <Clocks line={line} capS={capS} steering={steering} presses={!plan || !!plan.presses} />
           {pad.using && pad.reading && <Force reading={pad.reading} />}
+          {lengthens(plan) && <RangeEntry summary={summary} act={live.act} />}
         </div>
       )}
       {!ended && <PressureBar line={line} capS={capS} />}

@@ -1,36 +1,10 @@
 // Pairing the client's pad: a code to enter there, what it does, and taking it
 // back.
 import { useState } from "react";
-import { styled } from "styled-components";
 import { api, must, type Schemas } from "../../api/client";
 import type { PadSeen } from "../../core/useVisitWire";
 import { Key, Trouble } from "../../parts/controls";
-
-const Panel = styled.div`
-  position: absolute;
-  right: 18px;
-  top: 74px;
-  z-index: 5;
-  width: 460px;
-  max-width: calc(100vw - 36px);
-  padding: 18px;
-  border: 1px solid var(--line);
-  border-radius: 14px;
-  background: var(--paper);
-  display: grid;
-  gap: 12px;
-  font-size: 19px;
-  button {
-    min-height: 56px;
-  }
-  .code {
-    font: 640 46px/1.2 var(--text);
-    letter-spacing: 0.1em;
-  }
-  .quiet {
-    color: var(--ink-soft);
-  }
-`;
+import { Panel } from "./Panel";
 
 export const padWords: Record<PadSeen, string> = {
   never: "Client's pad",

@@ -1,34 +1,11 @@
 // How the room sounds and which key the pedal sends, set before the hands are
 // busy.
 import { useEffect, useState } from "react";
-import { styled } from "styled-components";
 import { Key } from "../../parts/controls";
+import { Panel } from "./Panel";
 import { keyName, type Loudness, type RoomPrefs } from "./roomPrefs";
 import { play } from "./tones";
 import { canSpeak } from "./useRoom";
-
-const Panel = styled.div`
-  position: absolute;
-  right: 18px;
-  top: 74px;
-  z-index: 5;
-  width: 420px;
-  max-width: calc(100vw - 36px);
-  padding: 18px;
-  border: 1px solid var(--line);
-  border-radius: 14px;
-  background: var(--paper);
-  display: grid;
-  gap: 12px;
-  font-size: 19px;
-  button {
-    min-height: 56px;
-  }
-  .keys {
-    display: flex;
-    gap: 8px;
-  }
-`;
 
 const louder: Record<Loudness, Loudness> = { off: "soft", soft: "loud", loud: "off" };
 const inWords: Record<Loudness, string> = { off: "Tones off", soft: "Tones soft", loud: "Tones on" };

@@ -68,6 +68,8 @@ export function useKeys(act: Act, onPedal: () => void, pedal: string[], on: bool
   useEffect(() => {
     if (!on) return;
     const keys = (e: KeyboardEvent) => {
+      // What is typed into a field is no word of the hold.
+      if (e.target instanceof HTMLInputElement && e.key !== "Escape") return;
       if (e.repeat || e.ctrlKey || e.metaKey || e.altKey) return;
       const trodden = pedal.includes(e.key);
       const said = trodden ? undefined : saidBy(e.key);

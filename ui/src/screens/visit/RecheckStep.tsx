@@ -1,10 +1,29 @@
 // The same measures again: the number at each point, the ranges taken before.
+import type { Schemas } from "../../api/client";
 import { Card, Choice } from "../../parts/controls";
+import { Said } from "../../parts/layout";
 import { one, plain, sentence } from "../../parts/words";
 import { MeasureStep } from "./MeasureStep";
 import { GaugesCard } from "./gauges/GaugesCard";
 import { NextUp } from "./next/NextUp";
 import type { StepProps } from "./StepProps";
+
+/** What the number at a point has done, against what counts as a change. */
+function Changed({ visit, point: { nprs, after_nprs } }: StepProps & { point: Schemas["Point"] }) {
+  if (nprs === undefined || after_nprs === undefined) return null;
+  const change = visit.core.change("nprs", nprs, after_nprs);
+  const by = Math.abs(change.delta);
+  const words = change.meaningful
+    ? `${change.direction === "better" ? "Clearly better" : "Clearly worse"}, by ${one(by)}.`
+    : by === 0
+      ? "The same as before."
+      : `No clear change (${one(by)}); two, or 30 %, would be.`;
+  return (
+    <Said className="quiet" $small data-changed={change.direction}>
+      {words}
+    </Said>
+  );
+}
 
 const numbers = [0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10];
 
@@ -23,6 +42,7 @@ export function RecheckStep({ visit }: StepProps) {
             options={numbers}
             onChoose={(nprs) => write("point-rechecked", { point: p.point, nprs })}
           />
+          <Changed visit={visit} point={p} />
         </Card>
       ))}
       {state.points.length === 0 && (
