@@ -283,6 +283,36 @@ func TestBenchBrowser(t *testing.T) {
 	p.MustElement("svg[data-view=back] [data-muscle]")
 	zoomFrames(t, p, "with all muscles")
 	visitReady(t, p)
+	adviceAfterAKey(t)
+}
+
+// adviceAfterAKey measures from a key in a hold to the changed advice on screen:
+// slipping off and being back, twenty times each.
+func adviceAfterAKey(t *testing.T) {
+	t.Helper()
+	p := pressing(t, startServer(t), "Advice")
+	beginHold(p)
+	p.MustElement(`main[data-phase=ready]`)
+	p.press(input.Space)
+	p.MustElement(`main[data-phase=settle]`)
+	ms := p.MustEval(`async () => {
+		const main = document.querySelector("main");
+		const frame = () => new Promise(requestAnimationFrame);
+		const says = (key) => new Promise((done) => {
+			const from = performance.now();
+			const seen = new MutationObserver(async () => { seen.disconnect(); await frame(); done(performance.now() - from); });
+			seen.observe(main, { attributes: true, attributeFilter: ["data-phase"] });
+			document.body.dispatchEvent(new KeyboardEvent("keydown", { key, bubbles: true }));
+		});
+		const out = [];
+		for (let i = 0; i < 20; i++) {
+			out.push(await says("o"));
+			out.push(await says(" "));
+		}
+		return out.sort((a, b) => a - b);
+	}`).Arr()
+	t.Logf("from a key to changed advice on screen: %.0f ms at the median, %.0f ms at the most, of %d",
+		ms[len(ms)/2].Num(), ms[len(ms)-1].Num(), len(ms))
 }
 
 // twentyPoints are active, on both sides, with what the client answered.

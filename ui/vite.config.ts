@@ -12,9 +12,9 @@ export default defineConfig({
   plugins: [
     react(),
     VitePWA({
-      // A new version waits until no page is open: never in the middle of a hold.
+      // src/keepUp.ts says when a new version is taken: never in the middle of a hold.
       registerType: "prompt",
-      injectRegister: "script-defer",
+      injectRegister: false,
       manifest: {
         name: "Mokren",
         short_name: "Mokren",

@@ -6,6 +6,7 @@ import { StyleSheetManager } from "styled-components";
 import { App } from "./App";
 import { Problem } from "./api/client";
 import { headStart } from "./headStart";
+import { keepUp } from "./keepUp";
 import { Look } from "./theme";
 
 const queries = new QueryClient({
@@ -18,6 +19,7 @@ const queries = new QueryClient({
 });
 
 headStart(location.pathname, queries);
+keepUp();
 
 // Styles stand in the page as text: media rules inserted one by one can miss the
 // turn of a tablet in Chromium.
