@@ -19,7 +19,7 @@ var layers = map[string][]string{
 	"store":    {"core", "store"},
 	"exchange": {"core", "exchange"},
 	"demo":     {"core", "store", "exchange", "demo"},
-	"api":      {"core", "store", "exchange", "demo", "api", "devices"}, // demo and devices only in its tests, see below
+	"api":      {"core", "store", "exchange", "demo", "api", "devices"}, // demo, devices only in tests, see below
 	"devices":  {"core", "devices"},
 	"wasm":     {"core"},
 	"cmd":      {"core", "store", "demo", "devices", "api"},
