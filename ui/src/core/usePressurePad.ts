@@ -14,6 +14,10 @@ const contactS = 0.2;
 const letGoS = 0.5;
 /** A minute of samples says all; older ones of a long press are left out. */
 const most = 1200;
+/** Phases in which the hand comes off: its force says nothing about the press. */
+const comingOff = ["rest", "release", "flush", "paused"];
+/** How much of the force before counts: about a second of it, at 20 Hz. */
+const smooth = 0.9;
 /** Force is written into the log so often. */
 const noteS = 1;
 
@@ -56,9 +60,11 @@ export function usePressurePad(
   // that is the force of the press before.
   const force = useRef(0);
   const pressed = useRef(0);
+  const off = comingOff.includes(said.phase);
+  const offNow = useRef(off);
+  offNow.current = off;
   useEffect(() => {
-    if (lastNumber !== undefined)
-      numberAt.current = force.current >= contactN ? force.current : pressed.current;
+    if (lastNumber !== undefined) numberAt.current = offNow.current ? pressed.current : force.current;
   }, [lastNumber]);
   const anew = ["ready", "return", "moved-off"].includes(said.phase);
   useEffect(() => {
@@ -73,7 +79,8 @@ export function usePressurePad(
     socket.onmessage = (m) => {
       const s = JSON.parse(String(m.data)) as Sample;
       force.current = s.force_n;
-      if (s.force_n >= contactN) pressed.current = 0.8 * pressed.current + 0.2 * s.force_n;
+      if (s.force_n >= contactN && !offNow.current)
+        pressed.current = smooth * pressed.current + (1 - smooth) * s.force_n;
       if (touch(s) === "began") press.current = [];
       press.current = [...press.current.slice(-most), s];
       // Four times a second is enough for the eye.
