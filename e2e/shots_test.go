@@ -135,8 +135,6 @@ func TestScreenshots(t *testing.T) {
 		in := p.MustElement(`[data-movement="` + label + `"] input`)
 		in.MustSelectAllText().MustInput(v).MustBlur()
 	}
-	p.MustElement(`[data-movement="ankle.dorsiflexion-knee-straight"]`).MustScrollIntoView()
-	shot("measure")
 	part(p, "Posture")
 	p.pick("Measure", "Shoulder height, acromion to acromion")
 	p.MustElementX(`//*[@role="radiogroup"][@aria-label="Which side is high or forward"]//button[text()="right"]`).MustClick()
@@ -181,12 +179,6 @@ func TestScreenshots(t *testing.T) {
 	p.press(input.KeyR)
 	padShots(p, s, dir, shot)
 
-	newVisit(p, demoClient(0))
-	part(p, "Photographs")
-	p.click("[data-photos] a", "earlier")
-	p.see("[data-angles] dt", "Shoulder height")
-	p.MustWaitLoad()
-	shot("photos")
 	planShots(p, shot)
 	p.MustNavigate(p.base + "/atlas/infraspinatus?side=right&with=supraspinatus")
 	p.see("h2", "Infraspinatus")
