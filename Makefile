@@ -11,7 +11,7 @@ UI_SOURCES := $(shell find ui/src ui/public -type f 2>/dev/null | grep -v -e 'co
 GOLDEN_IN_WASM = GOOS=js GOARCH=wasm go test -count=1 -run Golden \
 	-exec "$$(go env GOROOT)/lib/wasm/go_js_wasm_exec" ./core/treat ./core/visit
 
-.PHONY: demo test dev lint format bench screenshots build types
+.PHONY: demo test dev lint format bench fuzz screenshots build types
 build: bin/mokren
 
 demo: .mokren/has-postgresql build ## the application with an invented practice
@@ -21,7 +21,7 @@ test: .mokren/has-postgresql .mokren/has-chromium build ## everything: core, sto
 	cd ui && npm test --silent -- --run
 	go vet ./...
 	$(GOLDEN_IN_WASM)
-	go run ./cmd/withcluster go test -count=1 -timeout 20m -parallel 3 ./...
+	go run ./cmd/withcluster go test -count=1 -timeout 20m -parallel 4 ./...
 
 dev: .mokren/has-postgresql build ## Go server and Vite side by side
 	@trap 'kill 0' EXIT; bin/mokren demo & cd ui && npx vite
@@ -44,6 +44,9 @@ bench: .mokren/has-postgresql .mokren/has-chromium build ## coach and atlas nati
 	go test -run '^$$' -bench . -benchmem ./core/...
 	MOKREN_BENCH=1 go run ./cmd/withcluster go test -count=1 -run TestBenchHistory -v ./api | grep ratio
 	MOKREN_BENCH=1 go test -count=1 -run TestBenchBrowser -v ./e2e | grep -v '^=== '
+
+fuzz: ## the long runs of what make test tries shortly
+	MOKREN_LONG=1 go test -count=1 -run TestLogsThatComeToTheSame ./core/treat
 
 screenshots: .mokren/has-postgresql .mokren/has-chromium build ## one picture of each main view, from the demo data
 	MOKREN_SHOTS=1 go test -count=1 -run TestScreenshots -v ./e2e

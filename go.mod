@@ -24,12 +24,18 @@ require (
 )
 
 require (
+	codeberg.org/go-pdf/fpdf v0.12.0 // indirect
+	github.com/arran4/golang-ical v0.3.4 // indirect
+	github.com/emersion/go-ical v0.0.0-20250329121855-f41e73efc392 // indirect
+	github.com/emersion/go-vcard v0.0.0-20260618161152-d854b7e0e2d3 // indirect
 	github.com/jackc/pgpassfile v1.0.0 // indirect
 	github.com/jackc/pgservicefile v0.0.0-20240606120523-5a60cdf6a761 // indirect
 	github.com/jackc/puddle/v2 v2.2.3 // indirect
 	github.com/klauspost/cpuid/v2 v2.3.0 // indirect
 	github.com/mfridman/interpolate v0.0.2 // indirect
+	github.com/samply/golang-fhir-models/fhir-models v0.3.2 // indirect
 	github.com/sethvargo/go-retry v0.5.0 // indirect
+	github.com/teambition/rrule-go v1.8.2 // indirect
 	github.com/ysmood/fetchup v0.2.3 // indirect
 	github.com/ysmood/goob v0.4.0 // indirect
 	github.com/ysmood/got v0.40.0 // indirect

@@ -52,6 +52,7 @@ var below = map[string][]string{
 	"visit": {
 		"assess", "atlas", "body", "device", "ids", "plan", "points", "progress", "rights", "safety", "strict", "treat",
 	},
+	"note": {"assess", "atlas", "body", "ids", "progress", "safety", "treat", "visit"},
 	"calc": {
 		"assess", "atlas", "body", "device", "ids", "picture", "plan", "points", "progress", "safety", "strict",
 		"treat", "visit",

@@ -16,6 +16,7 @@ import (
 // From the story to a ranked suspect: pain, posture, range and a test, each of
 // which re-ranks at once and reaches the record.
 func TestFromTheStoryToASuspect(t *testing.T) {
+	t.Parallel()
 	p, client := visiting(t, "Story")
 	stepTo(p, "Pain")
 	p.MustElementX(`//button[text()="Soles"]`).MustClick()
@@ -100,6 +101,7 @@ func TestFromTheStoryToASuspect(t *testing.T) {
 // A photograph is taken in, marked by keys, measured; a wrong file is refused
 // with the reason; an earlier date lies beside it; removing is taken back.
 func TestPhotographs(t *testing.T) {
+	t.Parallel()
 	p, _ := visiting(t, "Photo")
 	part(p, "Photographs")
 	dir := t.TempDir()
@@ -143,6 +145,7 @@ func TestPhotographs(t *testing.T) {
 
 // Three readings and their mean, before; the close-out asks for as many again.
 func TestTheMeanOfThreeReadings(t *testing.T) {
+	t.Parallel()
 	p, client := visiting(t, "Trials")
 	for _, at := range []struct {
 		step   string

@@ -44,6 +44,7 @@ func signedIn(t *testing.T, path string) *page {
 }
 
 func TestAtlasFindsByNameAndByPain(t *testing.T) {
+	t.Parallel()
 	p := signedIn(t, "/atlas")
 	p.see("h2", "Choose a muscle")
 	p.MustElementX(`//label[text()="Name, Latin or common"]/following-sibling::input`).MustInput("infraspinatis")
@@ -95,6 +96,7 @@ func TestThePracticesNotesAndSites(t *testing.T) {
 
 // The guide goes step by step on the pedal (which is a key), to the end.
 func TestGuideByPedal(t *testing.T) {
+	t.Parallel()
 	p := signedIn(t, "/guide/piriformis/right")
 	p.MustElement(`main[data-step="0"]`)
 	p.see("p.kind", "Landmark: PSIS")
@@ -115,6 +117,7 @@ func TestGuideByPedal(t *testing.T) {
 }
 
 func TestSpineFinder(t *testing.T) {
+	t.Parallel()
 	p := signedIn(t, "/spine")
 	p.see("[data-level]", "L4")
 	p.click("button", "Lower angle of the blade")
@@ -137,6 +140,7 @@ func TestSpineFinder(t *testing.T) {
 // Painting by mouse and by keys, undo, redo, the other side, an earlier
 // drawing beside it, and all of it in the record.
 func TestPainDrawing(t *testing.T) {
+	t.Parallel()
 	p, client := visiting(t, "Drawing")
 	stepTo(p, "Pain")
 	cells := func(want string) {
@@ -180,6 +184,7 @@ func TestPainDrawing(t *testing.T) {
 // The client draws on an own, narrow device that knows no name; the therapist
 // takes it in.
 func TestTheClientDrawsOnAnOwnDevice(t *testing.T) {
+	t.Parallel()
 	p, _ := visiting(t, "Own-Device")
 	stepTo(p, "Pain")
 	p.click("button", "Make a code")
@@ -232,6 +237,7 @@ func TestTheClientDrawsOnAnOwnDevice(t *testing.T) {
 }
 
 func TestNoAxeViolationsInAtlasAndDrawing(t *testing.T) {
+	t.Parallel()
 	s := startServer(t)
 	p := openPage(t, s.addr, "/")
 	require.NoError(t, proto.PageSetBypassCSP{Enabled: true}.Call(p))

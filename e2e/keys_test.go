@@ -75,6 +75,7 @@ func step(name string) string {
 // A new client from registration through the own device, screening, posture,
 // range and tests to the suspects, without a pointer.
 func TestANewClientByKeyboardAlone(t *testing.T) {
+	t.Parallel()
 	p := openPage(t, startServer(t).addr, "/")
 	p.write("E-mail", demo.Logins[0].Email)
 	p.write("Password", demo.Logins[0].Password)

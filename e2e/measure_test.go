@@ -24,6 +24,7 @@ func (p *page) touchSpot(spot string) {
 // Hands free: each reading is named, and taken when it lies steady; the same
 // instrument reads a slope. An instrument that does not answer is said to.
 func TestTheInclinometerTakesWhenSteady(t *testing.T) {
+	t.Parallel()
 	p, client := visiting(t, "Inclinometer")
 	stepTo(p, "Measure")
 	p.MustElementX(`//*[@role="radiogroup"][@aria-label="Joint"]//button[text()="Neck"]`).MustClick()
@@ -58,6 +59,7 @@ func TestTheInclinometerTakesWhenSteady(t *testing.T) {
 // Signs are touched on the figure, on their side, and speak for their muscles;
 // the toe-touch ones are posture readings; the measures beside them are flagged.
 func TestSignsAndGauges(t *testing.T) {
+	t.Parallel()
 	p, client := visiting(t, "Signs")
 	part(p, "Squat and reach")
 	p.touchSpot("squat-heels-lift:left")
@@ -134,6 +136,7 @@ func TestOwnWeightsAndThresholds(t *testing.T) {
 // No hold without consent; a sensitive area has its own; what was agreed to
 // can be taken back.
 func TestConsentBeforeAHold(t *testing.T) {
+	t.Parallel()
 	p, client := visiting(t, "Consent")
 	stepTo(p, "Screen")
 	for _, g := range []string{"emergency", "refer-first", "avoid-here", "adapt"} {

@@ -211,6 +211,7 @@ func TestWholePath(t *testing.T) {
 
 // What the progress screen says in words: signs, units, verdicts.
 func TestProgressInWords(t *testing.T) {
+	t.Parallel()
 	s := startServer(t)
 	p := openPage(t, s.addr, "/")
 	p.signIn(demo.Logins[0])

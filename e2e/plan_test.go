@@ -65,6 +65,7 @@ func seek(p *page, muscle, side string) {
 // related, planned for 45 minutes, reordered by keys, flowing anew when a hold
 // has taken longer; the next visit takes up where it was left.
 func TestFromSuspectsToAPlan(t *testing.T) {
+	t.Parallel()
 	s := startServer(t)
 	for _, d := range [][2]int{{1280, 800}, {820, 1180}} {
 		p := openPage(t, s.addr, "/")
@@ -182,6 +183,7 @@ func reflown(p *page, order []string) {
 // trace, plan and protocol while nothing answers; all of it is in the record
 // when it does again.
 func TestEverythingOfASessionWorksWithTheServerGone(t *testing.T) {
+	t.Parallel()
 	s := startServer(t)
 	p := openPage(t, s.addr, "/")
 	p.signIn(demo.Logins[0])
@@ -222,6 +224,7 @@ func TestEverythingOfASessionWorksWithTheServerGone(t *testing.T) {
 // TestAPressureThresholdWithTheAlgometer: three trials on one side, stopped by a
 // key, the rest between them kept, and the spread said.
 func TestAPressureThresholdWithTheAlgometer(t *testing.T) {
+	t.Parallel()
 	p, client := visiting(t, "Threshold")
 	screened(p)
 	stepTo(p, "Find")

@@ -13,6 +13,7 @@ import (
 // A student's hold names who countersigns it, and that person does; the front
 // desk sees contacts only.
 func TestRolesOnScreen(t *testing.T) {
+	t.Parallel()
 	s := startServer(t)
 	p := openPage(t, s.addr, "/")
 	p.signIn(demo.Logins[2])

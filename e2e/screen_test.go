@@ -14,6 +14,7 @@ import (
 // A warm swollen calf stops all treatment until a clinician has cleared it; a
 // blocked place takes no hold but by a licensed person's reason, on record.
 func TestTheScreeningRulesOverHolds(t *testing.T) {
+	t.Parallel()
 	p, client := visiting(t, "Screening")
 	stepTo(p, "Find")
 	mark(p, 186, 772)

@@ -77,6 +77,7 @@ func TestD2AnotherPracticesVisitDoesNotOpenOnASharedTablet(t *testing.T) {
 // Two tabs of one device: one sends for both, and each sees what the other
 // wrote, at once and without a connection too.
 func TestTwoTabsSendOnceAndListen(t *testing.T) {
+	t.Parallel()
 	s := startServer(t)
 	w := newWire(t, s.addr)
 	a := openPage(t, w.l.Addr().String(), "/")

@@ -110,6 +110,7 @@ func TestCloseUp(t *testing.T) {
 
 // What is chosen comes near: a suspect, and a point of the visit.
 func TestWhatIsChosenComesNear(t *testing.T) {
+	t.Parallel()
 	s := startServer(t)
 	for _, d := range [][2]int{{1280, 800}, {820, 1180}} {
 		p := openPage(t, s.addr, "/")
@@ -132,6 +133,7 @@ func TestWhatIsChosenComesNear(t *testing.T) {
 // Without a pain drawing no muscle is a suspect, and the step says what would
 // tell most.
 func TestNoStepIsAnEmptyRoom(t *testing.T) {
+	t.Parallel()
 	p, _ := visiting(t, "Empty")
 	stepTo(p, "Suspect")
 	p.see("h2", "Nothing found that speaks for a muscle yet")

@@ -3,32 +3,40 @@ package atlas
 import (
 	"strings"
 
+	"mokren/core/body"
 	"mokren/core/ids"
 )
-
-const attachmentSteps = 16
 
 // AttachmentCM is the length of the muscle's longest attachment along bone, in
 // cm: what attachment strokes are spread over.
 func (m *Muscle) AttachmentCM(side ids.Side, heightCM float64) float64 {
-	longest := 0.0
+	_, _, length := m.longestAttachment(side, heightCM)
+	return length
+}
+
+// Stations are n places at even distances along the longest attachment, where
+// attachment strokes are given, and the view that they are drawn on.
+func (m *Muscle) Stations(side ids.Side, n int, heightCM float64) (body.View, []body.Point) {
+	view, along, _ := m.longestAttachment(side, heightCM)
+	out := make([]body.Point, n)
+	for i := range out {
+		out[i] = along.at((float64(i) + 0.5) / float64(n))
+	}
+	return view, out
+}
+
+func (m *Muscle) longestAttachment(side ids.Side, heightCM float64) (view body.View, along curve, cm float64) {
+	cm = -1
 	for i := range m.Parts {
 		s := m.Parts[i].sheet(side)
 		scale := s.view.CMPerUnit(heightCM)
-		longest = max(longest, s.origin.length()*scale, s.insertion.length()*scale)
+		for _, c := range []curve{s.origin, s.insertion} {
+			if length := c.length() * scale; length > cm {
+				view, along, cm = s.view, c, length
+			}
+		}
 	}
-	return longest
-}
-
-func (c curve) length() float64 {
-	sum := 0.0
-	last := c.at(0)
-	for i := 1; i <= attachmentSteps; i++ {
-		p := c.at(float64(i) / attachmentSteps)
-		sum += last.Distance(p)
-		last = p
-	}
-	return sum
+	return view, along, cm
 }
 
 // OfSpine reports whether the muscle moves the spine or the pelvis before any

@@ -21,6 +21,8 @@ func curveThrough(points []body.Point) curve {
 	return c
 }
 
+func (c curve) length() float64 { return c.gone[len(c.gone)-1] }
+
 // at gives the point after a share of the length, 0 to 1.
 func (c curve) at(share float64) body.Point {
 	last := len(c.points) - 1

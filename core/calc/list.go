@@ -60,6 +60,8 @@ var all = []Calc{
 		`{}`, Signs),
 	document("slope", "The third value of a caliper-inclinometer reading",
 		`{"distance_cm":34,"height_difference_cm":1.8}`, SlopeOf),
+	document("stations", "Where attachment strokes are given on a muscle",
+		`{"muscle":"supraspinatus","side":"right","stations":5}`, Stations),
 	document("steady", "Is an instrument's streamed reading steady enough to be taken?",
 		`{"watch":{"mode":"range","share":0},"samples":[{"t_ms":0,"deg":0.1}]}`, Steady),
 	document("suggest", "A protocol for a point, with its limits and the reason",

@@ -201,6 +201,33 @@ func Place(in PlaceIn) (PlaceOut, error) {
 	return PlaceOut{v, p.X, p.Y}, nil
 }
 
+// StationsIn asks where attachment strokes are given on a muscle.
+type StationsIn struct {
+	Muscle   ids.Muscle `json:"muscle"`
+	Side     ids.Side   `json:"side"`
+	Stations int        `json:"stations" minimum:"3" maximum:"12"`
+	HeightCM *float64   `json:"height_cm,omitempty" minimum:"50" maximum:"250"`
+}
+
+// StationsOut is a place a station, in order, on the muscle's longest attachment.
+type StationsOut struct {
+	View     body.View    `json:"view"`
+	Stations []body.Point `json:"stations"`
+}
+
+// Stations lays the stations of attachment strokes on the figure.
+func Stations(in StationsIn) (StationsOut, error) {
+	if in.Side == ids.Midline {
+		return StationsOut{}, &strict.Error{Path: "$.side", Given: `"midline"`, Allowed: "one of left, right"}
+	}
+	m, err := atlas.Get(in.Muscle)
+	if err != nil {
+		return StationsOut{}, err
+	}
+	view, at := m.Stations(in.Side, in.Stations, height(in.HeightCM))
+	return StationsOut{view, at}, nil
+}
+
 // LevelIn is a landmark, or a level with finger-widths out and down from its
 // spinous tip, or a level and a count.
 type LevelIn struct {

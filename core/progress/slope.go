@@ -25,6 +25,17 @@ func theilSen(s []Reading) (perWeek float64, ok bool) {
 const fewReadings = 300
 
 func medianOfPairs(s []Reading) (perWeek float64, ok bool) {
+	slopes := slopesOfPairs(s)
+	if len(slopes) == 0 {
+		return 0, false
+	}
+	k := len(slopes)
+	return clean((slopes[(k-1)/2] + slopes[k/2]) / 2 * 7), true
+}
+
+// slopesOfPairs are the slopes between all pairs of different days, per day, the
+// smallest first.
+func slopesOfPairs(s []Reading) []float64 {
 	var slopes []float64
 	for i := range s {
 		for j := i + 1; j < len(s); j++ {
@@ -33,12 +44,8 @@ func medianOfPairs(s []Reading) (perWeek float64, ok bool) {
 			}
 		}
 	}
-	if len(slopes) == 0 {
-		return 0, false
-	}
 	slices.Sort(slopes)
-	k := len(slopes)
-	return clean((slopes[(k-1)/2] + slopes[k/2]) / 2 * 7), true
+	return slopes
 }
 
 // pairs selects among the slopes of all pairs without listing them: the slopes

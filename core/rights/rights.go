@@ -45,6 +45,8 @@ var events = map[string][]Role{
 	"visit-opened":       clinical,
 	"visit-closed":       clinical,
 	"note-written":       clinical,
+	"note-drafted":       clinical,
+	"note-signed":        clinical,
 	"addendum-written":   clinical,
 	"interview-noted":    clinical,
 	"drawing-painted":    clinical,

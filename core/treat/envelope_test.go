@@ -3,6 +3,7 @@ package treat
 import (
 	"fmt"
 	"math/rand/v2"
+	"os"
 	"slices"
 	"testing"
 
@@ -182,7 +183,11 @@ func TestLogsThatComeToTheSame(t *testing.T) {
 		t.Run(string(p.ID), func(t *testing.T) {
 			t.Parallel()
 			r := rand.New(rand.NewPCG(uint64(i), 28))
-			for range logsEach / 10 {
+			logs := logsEach / 10
+			if os.Getenv("MOKREN_LONG") != "" {
+				logs = logsEach // two minutes; `make fuzz` asks for it
+			}
+			for range logs {
 				st := aStart(t, p, r)
 				log := sourceless(drawn(r, st))
 				sum := comesTo(st, log)

@@ -518,6 +518,8 @@ func withBody(e visit.Event, kind string) visit.Event {
 			Moment: "before",
 		},
 		"note-written":     visit.Noted{Text: "x"},
+		"note-drafted":     visit.NoteDrafted{},
+		"note-signed":      visit.NoteSigned{Name: "T. Hart"},
 		"addendum-written": visit.Addendum{Text: "x"},
 		"event-undone":     visit.Undone{Event: c.Point},
 		"point-identified": visit.Identified{Point: c.Point},

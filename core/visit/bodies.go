@@ -1,5 +1,11 @@
 package visit
 
+import (
+	"strings"
+
+	"mokren/core/strict"
+)
+
 // The bodies of the events that frame a visit. The others stand with what they
 // do: points, holds, screening, consent, what is found.
 type (
@@ -15,6 +21,21 @@ type (
 	Noted struct {
 		Text string `json:"text" maxLength:"20000"`
 	}
+	// NoteText is the note in its four parts.
+	NoteText struct {
+		Subjective string `json:"subjective" maxLength:"20000"`
+		Objective  string `json:"objective" maxLength:"20000"`
+		Assessment string `json:"assessment" maxLength:"20000"`
+		Plan       string `json:"plan" maxLength:"20000"`
+	}
+	// NoteDrafted is the note as the therapist has edited it.
+	NoteDrafted struct{ NoteText }
+	// NoteSigned is the note as it was signed, word for word: what the core would
+	// write tomorrow does not change it.
+	NoteSigned struct {
+		NoteText
+		Name string `json:"name" maxLength:"200" doc:"as it stands under the note"`
+	}
 	// Undone takes an earlier event of the visit back.
 	Undone struct {
 		Event UUID `json:"event"`
@@ -22,3 +43,11 @@ type (
 	// Closed ends the visit.
 	Closed struct{}
 )
+
+// Check implements strict.Checker: somebody signs.
+func (b NoteSigned) Check() *strict.Error {
+	if strings.TrimSpace(b.Name) == "" {
+		return &strict.Error{Path: "$.name", Given: `""`, Allowed: "the name of who signs"}
+	}
+	return nil
+}

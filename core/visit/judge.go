@@ -1,6 +1,7 @@
 package visit
 
 import (
+	"cmp"
 	"fmt"
 	"slices"
 
@@ -50,6 +51,7 @@ type Judge struct {
 	grounds []ground
 	signs   []Pressed
 	closed  *Event // the first visit-closed
+	signed  *Event // the note-signed
 }
 
 // begun is a hold that was started, accepted or not.
@@ -130,7 +132,7 @@ func (j *Judge) judge(e *Event, b any) error {
 	if !rights.MayWrite(role, e.Type) {
 		return because(fmt.Sprintf("This role may not write it: %s by %s.", e.Type, roleWords(role)))
 	}
-	if why := j.afterClosing(*e, b); why != "" {
+	if why := cmp.Or(j.afterClosing(*e, b), j.aboutNote(b)); why != "" {
 		return because(why)
 	}
 	switch b := b.(type) {
@@ -216,7 +218,7 @@ func refuse(path, given, allowed string) error {
 	return &strict.Error{Path: path, Given: fmt.Sprintf("%q", given), Allowed: allowed}
 }
 
-// afterClosing: once a visit is closed only addenda are written. What another
+// afterClosing: once a visit is closed only its note and addenda are written. What another
 // device wrote before it closed, and a hold's own log, still belong to it; a
 // hold does not begin.
 func (j *Judge) afterClosing(e Event, b any) string {
@@ -224,7 +226,7 @@ func (j *Judge) afterClosing(e Event, b any) string {
 		return ""
 	}
 	switch b.(type) {
-	case *Addendum, *HoldHappened, *HoldEnded, *Countersigned:
+	case *NoteDrafted, *NoteSigned, *Addendum, *HoldHappened, *HoldEnded, *Countersigned:
 		return ""
 	case *HoldStarted:
 		return "The visit is closed; a hold belongs to an open one."
@@ -235,6 +237,21 @@ func (j *Judge) afterClosing(e Event, b any) string {
 		return ""
 	}
 	return "The visit is closed; write an addendum instead."
+}
+
+// aboutNote: a note is signed once, when the visit is closed and no finding can
+// change under it; from then on only addenda are written.
+func (j *Judge) aboutNote(b any) string {
+	switch b.(type) {
+	case *NoteSigned, *NoteDrafted:
+		if j.signed != nil {
+			return "The note is signed; write an addendum instead."
+		}
+	}
+	if _, signs := b.(*NoteSigned); signs && j.closed == nil {
+		return "A note is signed when its visit is closed."
+	}
+	return ""
 }
 
 func (j *Judge) chart(e Event, b *Charted) error {
@@ -322,6 +339,8 @@ func (j *Judge) keep(e Event, b any) {
 		if j.closed == nil {
 			j.closed = &e
 		}
+	case *NoteSigned:
+		j.signed = &e
 	case *Undone:
 		j.takeBack(e, b)
 	case *Screened, *ScreeningCleared, *Consented, *BlockOverridden:

@@ -82,6 +82,7 @@ func empty() State {
 		Cleared: []ScreeningCleared{}, Overrides: []BlockOverridden{}, Consents: []Consented{}, Tests: []Tested{},
 		Signs: []SignSeen{}, Loads: []ids.Load{}, Posture: []assess.Posture{}, Gauges: []GaugePair{},
 		Searched: []MuscleSearched{}, Conflicts: []Conflict{}, Aside: []SetAsideEvent{}, Addenda: []DatedText{},
+		Drafts: []DatedNote{},
 	}
 }
 
@@ -212,6 +213,11 @@ func (r *reducer) record(e Event, b any) {
 	case *Noted:
 		r.sets("note", "note", e)
 		s.Note = b.Text
+	case *NoteDrafted:
+		r.sets("text of the note", "note-text", e)
+		s.Drafts = append(s.Drafts, DatedNote{e.At(), e.Author, b.NoteText})
+	case *NoteSigned:
+		s.Signed = &SignedNote{DatedNote{e.At(), e.Author, b.NoteText}, b.Name}
 	case *Addendum:
 		s.Addenda = append(s.Addenda, DatedText{e.At(), e.Author, b.Text})
 	}

@@ -53,7 +53,11 @@ type State struct {
 	Conflicts []Conflict      `json:"conflicts"`
 	Aside     []SetAsideEvent `json:"aside"`
 	Addenda   []DatedText     `json:"addenda" doc:"written after the visit was closed"`
-	Version   int64           `json:"version" doc:"highest version among the events"`
+	// Drafts are the note as it was edited, the latest last; Signed is the one that
+	// stands.
+	Drafts  []DatedNote `json:"drafts"`
+	Signed  *SignedNote `json:"signed,omitempty"`
+	Version int64       `json:"version" doc:"highest version among the events"`
 }
 
 // FoundPoint is a point as it was charted, and as it was found at the recheck:
@@ -112,6 +116,19 @@ type DatedText struct {
 	AtMS   int64  `json:"at_ms"`
 	Author string `json:"author"`
 	Text   string `json:"text"`
+}
+
+// DatedNote is a note with when and by whom it was edited or signed.
+type DatedNote struct {
+	AtMS   int64  `json:"at_ms"`
+	Author string `json:"author"`
+	NoteText
+}
+
+// SignedNote is a signed note.
+type SignedNote struct {
+	DatedNote
+	Name string `json:"name"`
 }
 
 // HoldStatus tells what a hold's log is worth.

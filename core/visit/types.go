@@ -13,6 +13,8 @@ var bodies = map[string]func() any{
 	"visit-opened":       emptyBody[Opened],
 	"visit-closed":       emptyBody[Closed],
 	"note-written":       emptyBody[Noted],
+	"note-drafted":       emptyBody[NoteDrafted],
+	"note-signed":        emptyBody[NoteSigned],
 	"addendum-written":   emptyBody[Addendum],
 	"event-undone":       emptyBody[Undone],
 	"screening-answered": emptyBody[Screened],

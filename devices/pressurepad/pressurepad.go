@@ -7,7 +7,8 @@
 //
 // A browser opens a WebSocket at "/" and gets one JSON sample a message, 20 a
 // second. It may send what the coach says, {"phase":"press","advice":["next-rep"]};
-// a real pad has no ears, there the hand follows.
+// a real pad has no ears, there the hand follows. {"trial":true} lets the hand press
+// evenly, as for a pressure threshold, until {"stopped":true}.
 package pressurepad
 
 import (
@@ -37,6 +38,9 @@ type Options struct {
 type Said struct {
 	Phase  string   `json:"phase"`
 	Advice []string `json:"advice"`
+	// Trial begins the presses of a threshold, Stopped ends the one under way.
+	Trial   bool `json:"trial,omitempty"`
+	Stopped bool `json:"stopped,omitempty"`
 }
 
 // hand presses the tissue to an aim, at its own pace.
@@ -49,6 +53,8 @@ type hand struct {
 	level  float64 // N when it presses at all
 	force  float64
 	wait   float64 // s until it comes on
+	trial  bool    // it presses for a threshold
+	lifts  bool    // the client has said stop
 }
 
 // How a hand moves: N/s on and off, how much a step is, and how soon it comes on.
@@ -59,6 +65,15 @@ const (
 	firstTarget     = 5.0 // NPRS that it begins with
 	comesOnAfter    = 1.5
 	trembles        = 0.15
+)
+
+// A trial's press: an even ramp on the pad's face of 2 cm², 40 kPa a second, with
+// a rest between.
+const (
+	trialRate   = 8.0 // N/s
+	trialMost   = 160.0
+	trialRestS  = 10.5
+	trialFirstS = 1.0
 )
 
 var off = []string{"release", "rest", "flush", "done", "stopped", "moved-off", "paused", "ready", "return"}
@@ -75,6 +90,10 @@ func (h *hand) hear(b []byte) {
 	defer h.mu.Unlock()
 	was := h.said
 	h.said = s
+	if s.Trial || s.Stopped {
+		h.trials(s)
+		return
+	}
 	changed := s.Phase != was.Phase || !slices.Equal(s.Advice, was.Advice)
 	if !changed {
 		return
@@ -96,10 +115,44 @@ func (h *hand) hear(b []byte) {
 	}
 }
 
+func (h *hand) trials(s Said) {
+	h.lifts = s.Stopped
+	if s.Trial {
+		h.trial, h.force, h.wait = true, 0, trialFirstS
+	}
+}
+
+// press moves a trial on: up evenly, off at the stop, then a rest.
+func (h *hand) press(s float64) {
+	switch {
+	case h.lifts || h.force >= trialMost:
+		h.force = 0
+		h.lifts, h.wait = false, trialRestS
+	case h.wait > 0:
+		h.wait -= s
+	default:
+		h.force += trialRate * s
+	}
+}
+
 // step moves on by so many seconds; felt is what the client would say.
 func (h *hand) step(s float64) (n, mm, felt float64) {
 	h.mu.Lock()
 	defer h.mu.Unlock()
+	if h.trial {
+		h.press(s)
+	} else {
+		h.follow(s)
+	}
+	h.tissue = h.tissue.After(s, h.force)
+	if h.force > 0 {
+		n = math.Max(0, h.force+trembles*(2*h.rnd.Float64()-1))
+	}
+	return n, h.tissue.Depth(h.force), h.tissue.Number(h.force)
+}
+
+// follow goes to the aim, as the coach said.
+func (h *hand) follow(s float64) {
 	if h.wait > 0 {
 		if h.wait -= s; h.wait <= 0 && slices.Contains(comesOn, h.said.Phase) {
 			h.aim = h.level
@@ -111,11 +164,6 @@ func (h *hand) step(s float64) (n, mm, felt float64) {
 	case h.force > h.aim:
 		h.force = math.Max(h.aim, h.force-offRate*s)
 	}
-	h.tissue = h.tissue.After(s, h.force)
-	if h.force > 0 {
-		n = math.Max(0, h.force+trembles*(2*h.rnd.Float64()-1))
-	}
-	return n, h.tissue.Depth(h.force), h.tissue.Number(h.force)
 }
 
 // Handler streams to whoever connects from this machine's own pages.

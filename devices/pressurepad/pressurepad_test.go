@@ -11,7 +11,7 @@ import (
 )
 
 func says(h *hand, phase string, advice ...string) {
-	b, _ := json.Marshal(Said{phase, advice})
+	b, _ := json.Marshal(Said{Phase: phase, Advice: advice})
 	h.hear(b)
 }
 
@@ -46,4 +46,18 @@ func TestTheHandFollowsTheCoach(t *testing.T) {
 	says(h, "return", "return-lighter")
 	n, _, _ = passes(h, 5)
 	assert.InDelta(t, 11.6, n, 0.3)
+}
+
+// For a threshold the hand presses evenly until the client's stop, and rests.
+func TestATrialIsPressedEvenlyUntilTheStop(t *testing.T) {
+	h := &hand{tissue: device.Calf(), rnd: rand.New(rand.NewPCG(1, 2)), level: 18}
+	h.hear([]byte(`{"trial":true}`))
+	early, _, _ := passes(h, trialFirstS+1)
+	late, _, _ := passes(h, 2)
+	assert.InDelta(t, 2*trialRate, late-early, 2*trembles+0.1, "40 kPa a second on 2 cm²")
+	h.hear([]byte(`{"stopped":true}`))
+	n, _, _ := passes(h, trialRestS-0.5)
+	assert.Zero(t, n, "between trials the hand is off")
+	n, _, _ = passes(h, 2)
+	assert.Positive(t, n, "and comes on again by itself")
 }

@@ -566,6 +566,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/stations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Where attachment strokes are given on a muscle */
+        post: operations["calc-stations"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/steady": {
         parameters: {
             query?: never;
@@ -4039,6 +4056,18 @@ export interface components {
              */
             version: number;
         };
+        StationsIn: {
+            /** Format: double */
+            height_cm?: number;
+            muscle: components["schemas"]["MuscleID"];
+            side: components["schemas"]["Side"];
+            /** Format: int64 */
+            stations: number;
+        };
+        StationsOut: {
+            stations: components["schemas"]["XY"][];
+            view: components["schemas"]["View"];
+        };
         SteadyIn: {
             samples: components["schemas"]["Sample"][];
             watch: components["schemas"]["Watch"];
@@ -6441,6 +6470,67 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Slope"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "calc-stations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StationsIn"];
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StationsOut"];
                 };
             };
             /** @description Unauthorized */

@@ -82,6 +82,9 @@ export class Core {
   place(muscle: MuscleID, side: Side, place: Schemas["FibrePlace"]): Schemas["PlaceOut"] {
     return this.calc("place", { muscle, side, place });
   }
+  stations(muscle: MuscleID, side: Side, stations: number, height_cm: number): Schemas["StationsOut"] {
+    return this.calc("stations", { muscle, side, stations, height_cm });
+  }
   slope(input: Schemas["SlopeIn"]): Schemas["Slope"] {
     return this.calc("slope", input);
   }

@@ -19,16 +19,25 @@ export interface Algometer {
   trouble?: string;
 }
 
-export const useAlgometerAddress = () =>
+/** Where each instrument streams, as far as this installation has it. */
+export const useInstruments = () =>
   useQuery({
     queryKey: ["instruments"],
     staleTime: Number.POSITIVE_INFINITY,
     queryFn: () => must(api.GET("/api/instruments")),
-  }).data?.algometer;
+  }).data;
+
+/** What presses: the algometer's tip, or the pad's face. */
+export const pressers = {
+  algometer: { tipCM2: 1, name: "algometer" },
+  pressure_pad: { tipCM2: 2, name: "pressure pad" },
+} as const;
+export type Presser = keyof typeof pressers;
 
 /** Follows the stream while an address is given. stop gives the trial, once a
  * press is under way. */
-export function useAlgometer(address: string | undefined, tipCM2: number) {
+export function useAlgometer(address: string | undefined, by: Presser) {
+  const { tipCM2, name } = pressers[by];
   const [live, setLive] = useState<Algometer>({ pressing: false });
   const trial = useRef<Sample[]>([]);
   const wire = useRef<WebSocket>(undefined);
@@ -37,6 +46,8 @@ export function useAlgometer(address: string | undefined, tipCM2: number) {
     setLive({ pressing: false });
     if (!address) return;
     const socket = (wire.current = new WebSocket(address));
+    // Only a stand-in listens: it presses as a hand would.
+    socket.onopen = () => socket.send(JSON.stringify({ trial: true }));
     const kPa = (n: number) => (n * 10) / tipCM2;
     socket.onmessage = (m) => {
       const s = JSON.parse(String(m.data)) as Sample;
@@ -51,13 +62,13 @@ export function useAlgometer(address: string | undefined, tipCM2: number) {
       e.code !== 1000 &&
       setLive({
         pressing: false,
-        trouble: "The algometer does not answer. Switch it on and try again, or type the readings.",
+        trouble: `The ${name} does not answer. Switch it on and try again, or type the readings.`,
       });
     return () => {
       socket.onclose = null;
       socket.close(1000);
     };
-  }, [address, tipCM2]);
+  }, [address, tipCM2, name]);
   const stop = (): Schemas["Trial"] | undefined => {
     const samples = trial.current;
     const end = samples.at(-1);

@@ -21,6 +21,7 @@ import { lengthens, RangeEntry } from "./RangeEntry";
 import { RoomSettings } from "./RoomSettings";
 import { type RoomPrefs, useRoomPrefs } from "./roomPrefs";
 import { Scores } from "./Scores";
+import { Stations } from "./Stations";
 import { Signs } from "./Signs";
 import { Trace } from "./Trace";
 import { type LiveHold, useHold } from "./useHold";
@@ -197,7 +198,8 @@ function Said({ visit, hold, live, pad }: SaidProps) {
           <Pace line={line} plan={plan} />
           <Clocks line={line} capS={capS} steering={steering} presses={!plan || !!plan.presses} />
           {pad.using && pad.reading && <Force reading={pad.reading} />}
-          {lengthens(plan) && <RangeEntry summary={summary} act={live.act} />}
+          {steering === "stations" && <Stations visit={visit} hold={hold} line={line} />}
+          {lengthens(plan) && <RangeEntry core={visit.core} summary={summary} act={live.act} />}
         </div>
       )}
       {!ended && <PressureBar line={line} capS={capS} />}

@@ -3,7 +3,10 @@
 import { useState } from "react";
 import { styled } from "styled-components";
 import type { Schemas } from "../../api/client";
+import type { Core } from "../../core/core";
+import { useInclinometer, useInclinometerAddress } from "../../core/useInclinometer";
 import { Num } from "../../parts/controls";
+import { play } from "./tones";
 import type { Act } from "./useHold";
 
 const Box = styled.div`
@@ -15,12 +18,27 @@ const Box = styled.div`
   }
 `;
 
+/** About as far as a stand-in's arm goes. */
+const usualDeg = 60;
+
 /** Schools that lengthen, and press nothing. */
 export const lengthens = (plan?: Schemas["HoldPlan"]) =>
   plan?.steering === "rounds" || (plan?.steering === "movements" && !plan.presses);
 
-export function RangeEntry({ summary, act }: { summary: Schemas["Summary"]; act: Act }) {
+interface Props {
+  core: Core;
+  summary: Schemas["Summary"];
+  act: Act;
+}
+
+export function RangeEntry({ core, summary, act }: Props) {
   const [degrees, setDegrees] = useState<number>();
+  const live = useInclinometer(core, useInclinometerAddress(), "range", { deg: usualDeg }, (t) => {
+    const v = Math.round(Math.abs(t.deg));
+    setDegrees(v);
+    play("taken");
+    act("range", v);
+  });
   const { gain_deg } = summary;
   return (
     <Box data-range>
@@ -35,9 +53,19 @@ export function RangeEntry({ summary, act }: { summary: Schemas["Summary"]; act:
           if (v !== undefined && v !== degrees) act("range", v);
         }}
       />
+      {live.deg !== undefined && (
+        <p data-inclinometer>
+          {live.share > 0 ? "Becoming steady:" : "Inclinometer"} {Math.round(live.deg)}°
+        </p>
+      )}
       {gain_deg !== undefined && (
         <p>
           <b>
+            {live.deg !== undefined && (
+              <p data-inclinometer>
+                {live.share > 0 ? "Becoming steady:" : "Inclinometer"} {Math.round(live.deg)}°
+              </p>
+            )}
             {gain_deg > 0 ? "+" : ""}
             {Math.round(gain_deg)}°
           </b>{" "}

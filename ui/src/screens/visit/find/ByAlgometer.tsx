@@ -4,12 +4,10 @@ import { useEffect, useMemo, useRef, useState } from "react";
 import { styled } from "styled-components";
 import type { Schemas } from "../../../api/client";
 import type { Core } from "../../../core/core";
-import { useAlgometer } from "../../../core/useAlgometer";
+import { type Presser, pressers, useAlgometer } from "../../../core/useAlgometer";
 import { Key } from "../../../parts/controls";
 import { Said } from "../../../parts/layout";
 import { play } from "../../hold/tones";
-
-const tipCM2 = 1;
 
 const Box = styled.div`
   display: grid;
@@ -55,21 +53,22 @@ const Box = styled.div`
 interface Props {
   core: Core;
   address?: string;
+  by: Presser;
   done: number[];
   ramps: number[];
   onTrial: (trials: number[], ramps: number[]) => void;
 }
 
-export function ByAlgometer({ core, address, done, ramps, onTrial }: Props) {
+export function ByAlgometer({ core, address, by, done, ramps, onTrial }: Props) {
   const rules = useMemo(() => core.algometry(), [core]);
   const most = rules.trials;
-  const { live, stop } = useAlgometer(done.length < most ? address : undefined, tipCM2);
+  const { live, stop } = useAlgometer(done.length < most ? address : undefined, by);
   const [ended, setEnded] = useState<number>();
   const left = useRest(ended, rules.rest_s);
   const stopped = () => {
     const trial = stop();
     if (!trial || left > 0) return;
-    const got = core.ppt([trial], tipCM2);
+    const got = core.ppt([trial], pressers[by].tipCM2);
     play("taken");
     setEnded(Date.now());
     onTrial([...done, got.kpa], [...ramps.slice(0, done.length), ...got.ramp_kpa_per_s]);

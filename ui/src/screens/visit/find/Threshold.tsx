@@ -4,7 +4,7 @@ import { useState } from "react";
 import type { Schemas } from "../../../api/client";
 import { Button, Choice, Disclosed } from "../../../parts/controls";
 import { Row, Said, Stack } from "../../../parts/layout";
-import { useAlgometerAddress } from "../../../core/useAlgometer";
+import { type Presser, pressers, useInstruments } from "../../../core/useAlgometer";
 import type { StepProps } from "../StepProps";
 import { ByAlgometer } from "./ByAlgometer";
 import { TypedTrials } from "./TypedTrials";
@@ -17,9 +17,9 @@ const sideOf = (p: Schemas["Point"], other: boolean) =>
   other ? (p.side === "left" ? "right" : "left") : p.side;
 
 export function Threshold({ visit, point }: Props) {
-  const address = useAlgometerAddress();
+  const instruments = useInstruments();
   const [other, setOther] = useState(false);
-  const [measuring, setMeasuring] = useState(false);
+  const [by, setBy] = useState<Presser>();
   const here = other ? point.threshold_other_side : point.threshold;
   const keep = (trials_kpa: number[], ramp: number[]) =>
     visit.write("threshold-measured", {
@@ -27,7 +27,7 @@ export function Threshold({ visit, point }: Props) {
       ...(other ? { other_side: true } : {}),
       trials_kpa,
       ...(ramp.length > 0 ? { ramp_kpa_per_s: ramp } : {}),
-      tip_area_cm2: 1,
+      tip_area_cm2: by ? pressers[by].tipCM2 : 1,
     });
   return (
     <Disclosed summary={`Pressure threshold${inShort(point)}`}>
@@ -41,23 +41,26 @@ export function Threshold({ visit, point }: Props) {
             describe={(v) => `${sideOf(point, v === "other")}${v === "other" ? ", to compare" : ""}`}
             onChoose={(v) => setOther(v === "other")}
           />
-          {address && (
-            <Button $kind={measuring ? "main" : "plain"} onPress={() => setMeasuring(!measuring)}>
-              {measuring ? "Put it away" : "With the algometer"}
-            </Button>
-          )}
+          {(Object.keys(pressers) as Presser[])
+            .filter((p) => instruments?.[p] && (!by || by === p))
+            .map((p) => (
+              <Button key={p} $kind={by ? "main" : "plain"} onPress={() => setBy(by ? undefined : p)}>
+                {by ? "Put it away" : `With the ${pressers[p].name}`}
+              </Button>
+            ))}
         </Row>
-        {measuring && (
+        {by && (
           <ByAlgometer
-            key={String(other)}
+            key={`${by}${other}`}
             core={visit.core}
-            address={address}
+            address={instruments?.[by]}
+            by={by}
             done={here?.trials_kpa ?? []}
             ramps={here?.ramp_kpa_per_s ?? []}
             onTrial={keep}
           />
         )}
-        {!measuring && (
+        {!by && (
           <TypedTrials key={String(other)} trials={here?.trials_kpa ?? []} onKeep={(t) => keep(t, [])} />
         )}
         <Compared point={point} />

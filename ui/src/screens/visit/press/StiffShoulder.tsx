@@ -1,8 +1,10 @@
 // A stiff shoulder is led: how the arm lies, the muscles in their order, and what
 // is not done.
+import { useContext } from "react";
 import { styled } from "styled-components";
 import type { Schemas } from "../../../api/client";
-import { Card } from "../../../parts/controls";
+import { Button, Card } from "../../../parts/controls";
+import { WhatNext } from "../next/WhatNext";
 import { Cautions, Said } from "../../../parts/layout";
 
 const Order = styled.ol`
@@ -29,6 +31,7 @@ export function StiffShoulder({ led, points, holds }: Props) {
         p.side === led.side &&
         holds.some((h) => h.point === p.point && h.status !== "aside"),
     );
+  const next = useContext(WhatNext);
   return (
     <Card $gap={2} data-led={led.side}>
       <h2>Stiff shoulder, {led.side}</h2>
@@ -40,7 +43,10 @@ export function StiffShoulder({ led, points, holds }: Props) {
           <li key={s.muscle} data-done={pressed(s.muscle)}>
             <b>{s.name}</b>
             {pressed(s.muscle) ? ", pressed. " : ". "}
-            {s.how}
+            {s.how}{" "}
+            {next && !pressed(s.muscle) && (
+              <Button onPress={() => next.find({ muscle: s.muscle, side: led.side })}>Find it</Button>
+            )}
           </li>
         ))}
       </Order>

@@ -1,0 +1,77 @@
+package note
+
+import (
+	"fmt"
+
+	"mokren/core/ids"
+	"mokren/core/progress"
+	"mokren/core/visit"
+)
+
+// assessment is what the findings come to.
+func (w *writer) assessment() string {
+	var l lines
+	for i, p := range w.work.Points {
+		l.add(w.judged(w.State.Points[i], p))
+	}
+	for _, r := range w.State.Ranges {
+		l.add(changed("Range, "+onSide(Movement(r.Movement), r.Side), "rom."+ids.Measure(r.Movement), r.Before, r.After))
+	}
+	for _, p := range w.State.Points {
+		l.add(changed("Number, "+Muscle(p.Muscle, p.Side, p.Site), "nprs", p.NPRS, p.AfterNPRS))
+	}
+	for _, r := range w.State.Screening.Rules {
+		l.labelled("Caution ("+plain(r.Outcome)+")", r.Text)
+	}
+	for _, p := range w.State.Points {
+		if p.Closed != "" && w.State.ClosedMS == 0 {
+			l.labelled("Not again today, "+Muscle(p.Muscle, p.Side, p.Site), p.Closed)
+		}
+	}
+	for _, o := range w.State.Overrides {
+		l.labelled("Pressed against a caution", o.Reason)
+	}
+	l.add(w.State.Note)
+	return l.text("Nothing was found that would be judged.")
+}
+
+func (w *writer) judged(p visit.Point, work visit.PointWork) string {
+	activity := string(work.Activity)
+	if activity == "none" {
+		activity = ""
+	} else {
+		activity += " "
+	}
+	out := fmt.Sprintf("%s: %s%s", Muscle(p.Muscle, p.Side, p.Site), activity, plain(work.Certainty))
+	if work.Role != "" && work.Role != "primary" {
+		out += ", " + work.Role
+		if of := w.pointOf(work.Of); of != "" {
+			out += " to " + of
+		}
+	}
+	if p.ByHand != nil && p.ByHand.Reason != "" {
+		out += " (judged by hand: " + p.ByHand.Reason + ")"
+	}
+	return stop(out)
+}
+
+func (w *writer) pointOf(id visit.UUID) string {
+	for _, p := range w.State.Points {
+		if p.Point == id {
+			return Muscle(p.Muscle, p.Side, "")
+		}
+	}
+	return ""
+}
+
+// changed says whether a pair is a real change, by which threshold.
+func changed(what string, m ids.Measure, before, after *float64) string {
+	if before == nil || after == nil {
+		return ""
+	}
+	c, err := progress.Pair(m, *before, *after)
+	if err != nil {
+		return ""
+	}
+	return fmt.Sprintf("%s: %s → %s, %s.", what, number(*before), number(*after), c.Text)
+}

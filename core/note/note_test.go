@@ -1,0 +1,92 @@
+package note_test
+
+import (
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+
+	"mokren/core/ids"
+	"mokren/core/note"
+	"mokren/core/safety"
+	"mokren/core/treat"
+	"mokren/core/visit"
+)
+
+func p[T any](v T) *T { return &v }
+
+const left = ids.Left
+
+// aVisit has something of everything that a note tells.
+func aVisit() note.Visit {
+	found := visit.Charted{Point: "a", Identity: "a", Muscle: "soleus", Side: left, Felt: visit.Felt{
+		Band: "yes", Grade: p(3), NPRS: p(7.0), Referral: []ids.Region{"heel"}, Familiar: "yes", Twitch: p(true),
+	}}
+	hold := visit.Hold{
+		ID: "h", Point: "a", StartedMS: 13*3_600_000 + 5*60_000, Status: visit.Kept, Contact: "thumb-pad",
+		Position: "side-lying-left", MuscleSet: "slack",
+		Start: treat.Start{Protocol: "graded-stages", Muscle: "soleus", Side: left},
+		Summary: treat.Summary{
+			Outcome: treat.Released, PressureS: 41.5, OverrunS: 2, Eased: 1, Signs: []string{"pulse"},
+			Stages: []treat.StageRecord{{Stage: 1}, {Stage: 2}}, Limits: safety.Limits{Target: 5, Soft: 7, Hard: 9},
+			Trace: []treat.TracePoint{{T: 5, Score: 6}, {T: 20, Score: 3.5}},
+		},
+	}
+	return note.Visit{OffsetMin: 60, State: visit.State{
+		Reason:    "calf after running",
+		Interview: &visit.Interviewed{Now: p(6.0), Best: p(0.0), Activities: []visit.Activity{{Name: "stairs", Score: 4}}},
+		Answers: []visit.Given{{ScreenedAnswer: visit.ScreenedAnswer{
+			Question: "anticoagulant", Answer: "yes", Note: "since May",
+		}}},
+		Points: []visit.Point{{FoundPoint: visit.FoundPoint{Charted: found, AfterNPRS: p(3.0), AfterGrade: p(2)}}},
+		Holds:  []visit.Hold{hold},
+		Ranges: []visit.Range{{
+			Movement: "ankle.dorsiflexion-knee-bent", Side: left, Before: p(9.0), After: p(14.0), Trials: []float64{8, 10},
+			Tool: "inclinometer",
+		}},
+		Searched: []visit.MuscleSearched{{Muscle: "popliteus", Side: left, Result: "nothing"}},
+		Next:     "start with the outer calf",
+	}}
+}
+
+// Times, holds and repeats appear exactly; what was said and measured is there,
+// with its units.
+func TestANoteIsCompleteAndExact(t *testing.T) {
+	n := note.Write(aVisit())
+	assert.Equal(t, strings.TrimSpace(`
+Reason for the visit: calf after running.
+Pain, 0–10: now 6, best 0.
+Function (0 cannot, 10 as before): stairs 4.
+Screening, answered yes: anticoagulant; since May.`), n.Subjective)
+	assert.Equal(t, strings.TrimSpace(`
+Range, ankle dorsiflexion knee bent, left: 9° (mean of 8, 10); after treatment 14°; by inclinometer.
+Point, Soleus, left: tenderness 3 of 4, number 7 of 10, taut band, local twitch, felt in heel, the client's own pain: yes.
+Searched: Popliteus, left: no point found.
+Pressed at 14:05, Soleus, left: graded stages, thumb pad, lying on the left side, slack; target 5, ceilings 7 and 9; `+
+		`41.5 s pressed in 2 parts, 2 s beyond the limit; numbers 6 → 3.5; eased once; pulse; released.
+Recheck, Soleus, left: number 7 → 3, tenderness 3 → 2.`), n.Objective)
+	assert.Contains(t, n.Assessment, "Soleus, left: active trigger point.")
+	assert.Contains(t, n.Assessment, "Range, ankle dorsiflexion knee bent, left: 9 → 14, clear change for the better.")
+	assert.Contains(t, n.Assessment, "Number, Soleus, left: 7 → 3, clear change for the better.")
+	assert.Contains(t, n.Plan, "Next time: start with the outer calf.")
+	assert.Contains(t, n.Plan, "Stretch at home: Soleus, left:")
+	assert.Contains(t, n.Plan, "Next visit: in 3 to 7 days.")
+}
+
+// What was not asked is not said: an empty visit claims nothing.
+func TestAnEmptyVisitClaimsNothing(t *testing.T) {
+	n := note.Write(note.Visit{})
+	assert.Equal(t, "The client's story was not taken down.", n.Subjective)
+	assert.Equal(t, "Nothing was measured, charted or pressed.", n.Objective)
+	assert.Equal(t, "Nothing was found that would be judged.", n.Assessment)
+}
+
+// A hold that was set aside is told, with its reason, and counts nowhere.
+func TestAHoldSetAsideIsToldAsSuch(t *testing.T) {
+	v := aVisit()
+	v.State.Holds[0].Status, v.State.Holds[0].Why = visit.SetAside, "No consent."
+	n := note.Write(v)
+	assert.Contains(t, n.Objective, "Set aside: No consent.")
+	assert.NotContains(t, n.Objective, "41.5 s")
+	assert.NotContains(t, n.Plan, "Stretch")
+}
