@@ -73,6 +73,9 @@ func (s *server) readCourse(
 			Date:   v.StartsAt.In(zone).Format(time.DateOnly),
 			Points: record.Points[v.ID], Ranges: record.Ranges[v.ID],
 		}
+		if told, ok := record.Told[v.ID]; ok {
+			d.PainCM2, d.PainNow, d.Activities = told.PainCM2, told.Now, told.Activities
+		}
 		dated = append(dated, d)
 		for _, c := range record.Consents[v.ID] {
 			out.Consents = append(out.Consents, DatedConsent{d.Date, c})

@@ -65,7 +65,6 @@ func fits(p *page, name string) {
 }
 
 func TestNothingIsCutOffOnAnyDevice(t *testing.T) {
-	t.Parallel()
 	s := startServer(t)
 	p := openPage(t, s.addr, "/")
 	p.see("h1", "Mokren")

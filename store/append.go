@@ -103,7 +103,7 @@ func (t *Tx) Append(ctx context.Context, visitID uuid.UUID, b Batch) (Appended, 
 	if err := t.insert(ctx, log[known:]); err != nil {
 		return out, err
 	}
-	return out, t.project(ctx, v, out.Version, out.State)
+	return out, t.project(ctx, v, out.Version, out.State, vc)
 }
 
 // lockVisit lets one writer at a time judge for a visit's client: every event

@@ -18,6 +18,13 @@ type Record struct {
 	Points   map[uuid.UUID][]visit.Treated
 	Ranges   map[uuid.UUID][]visit.Range
 	Consents map[uuid.UUID][]visit.Consented
+	Told     map[uuid.UUID]Told
+}
+
+// Told is what the client said and drew at a visit.
+type Told struct {
+	PainCM2 *float64
+	visit.Interviewed
 }
 
 // Record reads the points of a client's visits with what their holds came to,
@@ -38,7 +45,10 @@ func (t *Tx) Record(ctx context.Context, client uuid.UUID, visits []Visit, now t
 	if out.Ranges, err = t.readings(ctx, of); err != nil {
 		return out, err
 	}
-	out.Consents, err = t.consents(ctx, of)
+	if out.Consents, err = t.consents(ctx, of); err != nil {
+		return out, err
+	}
+	out.Told, err = t.told(ctx, of)
 	return out, err
 }
 
@@ -63,13 +73,18 @@ func (t *Tx) treated(ctx context.Context, visits []uuid.UUID) (map[uuid.UUID][]v
 		MS         int64           `db:"pressure_ms"`
 		Parts      int             `db:"parts"`
 		Outcome    string          `db:"outcome"`
+		PPT        *float64        `db:"ppt_kpa"`
+		Answer     []byte          `db:"answer"`
+		Protocols  []byte          `db:"protocols"`
 	}
 	err := t.tx.SelectContext(ctx, &rows, `select p.visit_id, p.id, p.identity, p.muscle, p.side, p.site, p.view, p.x,
 		p.y, p.grade, p.nprs::float8, p.after_nprs::float8, p.after_grade, coalesce(h.holds, 0) as holds,
-		coalesce(h.pressure_ms, 0) as pressure_ms, coalesce(h.parts, 0) as parts, coalesce(h.outcome, '') as outcome
+		coalesce(h.pressure_ms, 0) as pressure_ms, coalesce(h.parts, 0) as parts, coalesce(h.outcome, '') as outcome,
+		p.ppt_kpa, p.answer, h.protocols
 		from charted_point p
 		left join (select visit_id, point_id, count(*) as holds, sum(pressure_ms)::bigint as pressure_ms,
-				sum(parts) as parts, (array_agg(outcome order by started_at desc, id desc))[1] as outcome
+				sum(parts) as parts, (array_agg(outcome order by started_at desc, id desc))[1] as outcome,
+				to_json(array_agg(distinct protocol)) as protocols
 			from hold where visit_id = any ($1) and status <> 'aside' group by visit_id, point_id) h
 			on h.visit_id = p.visit_id and h.point_id = p.id
 		where p.visit_id = any ($1) order by p.visit_id, p.place`, visits)
@@ -89,6 +104,15 @@ func (t *Tx) treated(ctx context.Context, visits []uuid.UUID) (map[uuid.UUID][]v
 			grade := int(r.AfterGrade.Int64)
 			p.AfterGrade = &grade
 		}
+		p.PPT = r.PPT
+		if err := readIf(r.Protocols, &p.Protocols); err != nil {
+			return nil, found("reading what a point was pressed by", err)
+		}
+		var answer visit.SpotAnswer
+		if err := readIf(r.Answer, &answer); err != nil {
+			return nil, found("reading what was answered", err)
+		}
+		p.Referral = answer.Places
 		out[r.Visit] = append(out[r.Visit], p)
 	}
 	return out, nil
@@ -101,8 +125,10 @@ func (t *Tx) readings(ctx context.Context, visits []uuid.UUID) (map[uuid.UUID][]
 		Side     string          `db:"side"`
 		Before   sql.NullFloat64 `db:"before_deg"`
 		After    sql.NullFloat64 `db:"after_deg"`
+		Pain     *float64        `db:"pain"`
 	}
-	err := t.tx.SelectContext(ctx, &rows, `select visit_id, movement, side, before_deg, after_deg from range_reading
+	err := t.tx.SelectContext(ctx, &rows, `select visit_id, movement, side, before_deg, after_deg,
+		pain::float8 as pain from range_reading
 		where visit_id = any ($1) order by visit_id, place`, visits)
 	if err != nil {
 		return nil, found("reading a client's ranges", err)
@@ -111,7 +137,7 @@ func (t *Tx) readings(ctx context.Context, visits []uuid.UUID) (map[uuid.UUID][]
 	for _, r := range rows {
 		out[r.Visit] = append(out[r.Visit], visit.Range{
 			Movement: ids.Movement(r.Movement), Side: ids.Side(r.Side),
-			Before: number(r.Before), After: number(r.After),
+			Before: number(r.Before), After: number(r.After), AfterPain: r.Pain,
 		})
 	}
 	return out, nil
@@ -130,6 +156,30 @@ func (t *Tx) consents(ctx context.Context, visits []uuid.UUID) (map[uuid.UUID][]
 	out := map[uuid.UUID][]visit.Consented{}
 	for _, r := range rows {
 		out[r.Visit] = append(out[r.Visit], r.Consented)
+	}
+	return out, nil
+}
+
+// told is what the client said and drew.
+func (t *Tx) told(ctx context.Context, visits []uuid.UUID) (map[uuid.UUID]Told, error) {
+	var rows []struct {
+		Visit     uuid.UUID `db:"id"`
+		Interview []byte    `db:"interview"`
+		Area      *float64  `db:"area_cm2"`
+	}
+	err := t.tx.SelectContext(ctx, &rows, `select v.id, v.interview, d.area_cm2 from visit v
+		left join pain_drawing d on d.practice_id = v.practice_id and d.visit_id = v.id
+		where v.id = any ($1) and (v.interview is not null or d.area_cm2 is not null)`, visits)
+	if err != nil {
+		return nil, found("reading what a client said", err)
+	}
+	out := map[uuid.UUID]Told{}
+	for _, r := range rows {
+		said := Told{PainCM2: r.Area}
+		if err := readIf(r.Interview, &said.Interviewed); err != nil {
+			return nil, found("reading a story", err)
+		}
+		out[r.Visit] = said
 	}
 	return out, nil
 }

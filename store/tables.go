@@ -7,6 +7,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"hash/fnv"
+	"slices"
 	"strconv"
 	"time"
 
@@ -17,7 +18,7 @@ import (
 
 // tablesOf is the reading of the log that the tables hold; raised when rows
 // change, so that older ones are written anew when they are next read.
-const tablesOf = 5
+const tablesOf = 6
 
 // row is one row of a table, by column.
 type row map[string]any
@@ -36,12 +37,11 @@ var tables = []table{
 	{"screening", screeningRows},
 	{"hold_sign", signRows},
 	{"consent", consentRows},
-	{"pain_drawing", drawingRows},
 }
 
 // project writes the tables that are the log's present state: one statement for
 // each whose rows differ from what was written last, and one for the visit.
-func (t *Tx) project(ctx context.Context, v Visit, version int64, s visit.State) error {
+func (t *Tx) project(ctx context.Context, v Visit, version int64, s visit.State, vc visit.Context) error {
 	var written map[string]string
 	var kept []byte
 	if err := t.tx.GetContext(ctx, &kept, `select tables_sum from visit where id = $1`, v.ID); err != nil {
@@ -50,7 +50,14 @@ func (t *Tx) project(ctx context.Context, v Visit, version int64, s visit.State)
 	if err := json.Unmarshal(kept, &written); err != nil {
 		return fmt.Errorf("reading the checksums of a visit's tables: %w", err)
 	}
-	for _, table := range tables {
+	searched, err := t.suspicionRows(ctx, v, s, vc)
+	if err != nil {
+		return err
+	}
+	list := append(slices.Clone(tables),
+		table{"pain_drawing", func(Visit, visit.State) []row { return drawingRows(s, vc) }},
+		table{"suspicion", func(Visit, visit.State) []row { return searched }})
+	for _, table := range list {
 		rows, err := json.Marshal(t.owned(v, table.rows(v, s)))
 		if err != nil {
 			return err
@@ -62,7 +69,7 @@ func (t *Tx) project(ctx context.Context, v Visit, version int64, s visit.State)
 			written[table.name] = sum
 		}
 	}
-	return t.projectVisit(ctx, v.ID, version, s, written)
+	return t.projectVisit(ctx, v, version, s, written)
 }
 
 // owned numbers the rows and says whose they are.
@@ -96,7 +103,7 @@ func (t *Tx) rewrite(ctx context.Context, table string, visitID uuid.UUID, rows 
 }
 
 func (t *Tx) projectVisit(
-	ctx context.Context, id uuid.UUID, version int64, s visit.State, written map[string]string,
+	ctx context.Context, v Visit, version int64, s visit.State, written map[string]string,
 ) error {
 	sums, err := json.Marshal(written)
 	if err != nil {
@@ -119,11 +126,24 @@ func (t *Tx) projectVisit(
 			return err
 		}
 	}
+	var signedAt sql.NullTime
+	var signedBy *string
+	if s.Signed != nil {
+		signedAt, signedBy = moment(s.Signed.AtMS), &s.Signed.Author
+	}
+	var from, to sql.NullTime
+	if s.ClosedMS > 0 {
+		next := s.Aftercare(nil).Next
+		from = sql.NullTime{Time: v.StartsAt.AddDate(0, 0, next.FromDays), Valid: true}
+		to = sql.NullTime{Time: v.StartsAt.AddDate(0, 0, next.ToDays), Valid: true}
+	}
 	_, err = t.tx.ExecContext(ctx, `update visit set version = $2, opened_at = $3, closed_at = $4,
 		reason = coalesce(nullif($5, ''), reason), interview = $6, ranges = $7, gauges = $8, tables_of = $9,
-		tables_sum = $10, left_off = $11 where id = $1`,
-		id, version, moment(s.OpenedMS), moment(s.ClosedMS), s.Reason, latest["interview"], latest["ranges"],
-		latest["gauges"], tablesOf, sums, latest["left_off"])
+		tables_sum = $10, left_off = $11, signed_at = $12, signed_by = $13,
+		next_from = $14, next_to = $15 where id = $1`,
+		v.ID, version, moment(s.OpenedMS), moment(s.ClosedMS), s.Reason, latest["interview"], latest["ranges"],
+		latest["gauges"], tablesOf, sums, latest["left_off"], signedAt, signedBy,
+		from, to)
 	return found("writing a visit's state", err)
 }
 
@@ -156,7 +176,7 @@ func (t *Tx) reproject(ctx context.Context, id uuid.UUID, now time.Time) error {
 	if err != nil {
 		return err
 	}
-	return t.project(ctx, v, v.Version, visit.Reduce(vc, log))
+	return t.project(ctx, v, v.Version, visit.Reduce(vc, log), vc)
 }
 
 func pointRows(v Visit, s visit.State) []row {
@@ -169,6 +189,9 @@ func pointRows(v Visit, s visit.State) []row {
 			"after_grade": p.AfterGrade, "charted_ms": p.ChartedMS, "charted": p.Charted,
 			"starts_at": v.StartsAt, "worked": worked, "treated_ms": treated, "answer": p.Answer(p.ChartedMS),
 		}
+		if p.Threshold != nil {
+			rows[i]["ppt_kpa"] = p.Threshold.KPa
+		}
 	}
 	return rows
 }
@@ -179,7 +202,7 @@ func holdRows(_ Visit, s visit.State) []row {
 		rows[i] = row{
 			"id": h.ID, "point_id": h.Point, "started_at": time.UnixMilli(h.StartedMS), "status": h.Status,
 			"outcome": h.Summary.Outcome, "pressure_ms": int64(h.Summary.PressureS*1000 + 0.5),
-			"parts": h.Summary.Count(), "contact": h.Contact, "author_id": h.Author,
+			"parts": h.Summary.Count(), "contact": h.Contact, "protocol": h.Start.Protocol, "author_id": h.Author,
 			"hand_ms": int64((h.Summary.PressureS+h.Summary.OverrunS)*1000 + 0.5),
 		}
 	}
@@ -191,6 +214,7 @@ func rangeRows(_ Visit, s visit.State) []row {
 	for i, r := range s.Ranges {
 		rows[i] = row{
 			"movement": r.Movement, "side": r.Side, "before_deg": r.Before, "after_deg": r.After,
+			"pain": cmp.Or(r.AfterPain, r.BeforePain),
 		}
 	}
 	return rows
@@ -235,11 +259,11 @@ func consentRows(_ Visit, s visit.State) []row {
 	return rows
 }
 
-func drawingRows(_ Visit, s visit.State) []row {
+func drawingRows(s visit.State, vc visit.Context) []row {
 	if len(s.Drawing) == 0 {
 		return []row{}
 	}
-	return []row{{"strokes": s.Drawing}}
+	return []row{{"strokes": s.Drawing, "area_cm2": s.PainCM2(vc)}}
 }
 
 func moment(ms int64) sql.NullTime {

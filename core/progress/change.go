@@ -99,7 +99,11 @@ type Change struct {
 	Unit         string    `json:"unit"`
 	Text         string    `json:"text"`
 	SlopePerWeek *float64  `json:"slope_per_week,omitempty"`
-	Signal       Signal    `json:"signal,omitempty"`
+	// Trend is there once there are readings of four visits.
+	Trend  *Trend `json:"trend,omitempty"`
+	Signal Signal `json:"signal,omitempty"`
+	// Next is what the signal asks for.
+	Next string `json:"next,omitempty"`
 }
 
 func (r rule) holds(v float64) bool { return v >= r.lo && v <= r.hi }
@@ -188,7 +192,9 @@ func Series(m ids.Measure, s []Reading) (Change, error) {
 	if slope, ok := theilSen(s); ok {
 		c.SlopePerWeek = &slope
 	}
+	c.Trend = TrendOf(s)
 	c.Signal = r.signal(m, s)
+	c.Next = c.Signal.Next()
 	return c, nil
 }
 

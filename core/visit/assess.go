@@ -134,6 +134,19 @@ func (s State) Findings(ctx Context, earlier []FoundPoint, startsMS int64) asses
 
 const msPerDay = 24 * 3_600_000
 
+// PainCM2 is the area of the visit's pain drawing; 0 where nothing is drawn.
+func (s State) PainCM2(ctx Context) float64 {
+	set := body.CellSet{}
+	for _, stroke := range s.Drawing {
+		for _, id := range stroke.Cells {
+			if c, err := body.ParseCell(id); err == nil {
+				set[c] = true
+			}
+		}
+	}
+	return set.AreaCM2(ctx.height())
+}
+
 // painOf reads a drawing region by region: as strong as it was painted, and
 // less where only a part of the region is.
 func painOf(drawing []Stroke) []assess.Pain {

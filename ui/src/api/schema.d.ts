@@ -1511,12 +1511,14 @@ export interface components {
             delta: number;
             direction: string;
             meaningful: boolean;
+            next?: string;
             signal?: components["schemas"]["Signal"];
             /** Format: double */
             slope_per_week?: number;
             source: string;
             text: string;
             threshold: components["schemas"]["Threshold"];
+            trend?: components["schemas"]["Trend"];
             unit: string;
         };
         ChangeIn: {
@@ -1526,6 +1528,14 @@ export interface components {
             before?: number;
             measure: string;
             series?: components["schemas"]["Reading"][];
+        };
+        Changed: {
+            /** Format: int64 */
+            better: number;
+            /** Format: int64 */
+            of: number;
+            /** Format: int64 */
+            worse: number;
         };
         Charted: {
             /**
@@ -1711,6 +1721,11 @@ export interface components {
         Countersigned: {
             hold: string;
         };
+        Counts: {
+            movements: components["schemas"]["Changed"];
+            points: components["schemas"]["Changed"];
+            scores: components["schemas"]["Changed"];
+        };
         Course: {
             client: components["schemas"]["Client"];
             consents: components["schemas"]["DatedConsent"][];
@@ -1749,6 +1764,15 @@ export interface components {
             date: string;
             given: boolean;
             note?: string;
+        };
+        DatedNote: {
+            assessment: string;
+            /** Format: int64 */
+            at_ms: number;
+            author: string;
+            objective: string;
+            plan: string;
+            subjective: string;
         };
         DatedText: {
             /** Format: int64 */
@@ -1989,6 +2013,8 @@ export interface components {
             "loads-declared": components["schemas"]["LoadsDeclared"];
             "muscle-searched": components["schemas"]["MuscleSearched"];
             "next-noted": components["schemas"]["NextNoted"];
+            "note-drafted": components["schemas"]["NoteDrafted"];
+            "note-signed": components["schemas"]["NoteSigned"];
             "note-written": components["schemas"]["Noted"];
             "plan-made": components["schemas"]["PlanMade"];
             "point-charted": components["schemas"]["Charted"];
@@ -2320,6 +2346,10 @@ export interface components {
         History: {
             points: components["schemas"]["PointHistory"][];
             ranges: components["schemas"]["RangeHistory"][];
+            scores: components["schemas"]["ScoreHistory"][];
+            summed: components["schemas"]["Summed"];
+            treated: components["schemas"]["TreatedDay"][];
+            worked: components["schemas"]["Worked"][];
         };
         Hold: {
             author: string;
@@ -2970,6 +3000,20 @@ export interface components {
             to_days: number;
             why: string;
         };
+        NoteDrafted: {
+            assessment: string;
+            objective: string;
+            plan: string;
+            subjective: string;
+        };
+        NoteSigned: {
+            assessment: string;
+            /** @description as it stands under the note */
+            name: string;
+            objective: string;
+            plan: string;
+            subjective: string;
+        };
         Noted: {
             text: string;
         };
@@ -3436,12 +3480,14 @@ export interface components {
             name: string;
             /** @description NPRS when found, first visit against last, with the signal */
             number?: components["schemas"]["Change"];
+            ppt?: components["schemas"]["Change"];
             side: components["schemas"]["Side"];
             /** @description NPRS when found, last visit against the one before */
             since_last?: components["schemas"]["Change"];
             site?: string;
             view: components["schemas"]["View"];
             visits: components["schemas"]["PointVisit"][];
+            worked: components["schemas"]["Worked"][];
             /** Format: double */
             x: number;
             /** Format: double */
@@ -3551,12 +3597,21 @@ export interface components {
              * @description over all holds
              */
             parts: number;
+            /** Format: double */
+            ppt_kpa?: number;
+            protocols: components["schemas"]["ProtocolID"][];
+            referral: components["schemas"]["Place"][];
             /**
              * Format: double
              * @description pressure over all holds of the visit, s
              */
             seconds: number;
+            view: components["schemas"]["View"];
             visit: string;
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
         };
         PointWork: {
             /** @enum {string} */
@@ -3728,6 +3783,7 @@ export interface components {
             /** Format: double */
             reference: number;
             side: components["schemas"]["Side"];
+            since_last?: components["schemas"]["Change"];
             visits: components["schemas"]["RangeVisit"][];
         };
         RangeIn: {
@@ -3748,6 +3804,11 @@ export interface components {
             /** Format: double */
             before?: number;
             date: string;
+            /**
+             * Format: double
+             * @description NPRS, at its last reading of the visit
+             */
+            pain?: number;
             visit: string;
         };
         Ranking: {
@@ -3848,6 +3909,22 @@ export interface components {
         SchoolsOut: {
             schools: components["schemas"]["School"][];
         };
+        ScoreHistory: {
+            /** @description first visit against last */
+            change?: components["schemas"]["Change"];
+            /** @description nprs, pain-area-cm2, psfs-mean or psfs-item */
+            measure: string;
+            name: string;
+            since_last?: components["schemas"]["Change"];
+            unit: string;
+            visits: components["schemas"]["ScoreVisit"][];
+        };
+        ScoreVisit: {
+            date: string;
+            /** Format: double */
+            value: number;
+            visit: string;
+        };
         ScreenIn: {
             answers: components["schemas"]["Answer"][];
         };
@@ -3917,6 +3994,17 @@ export interface components {
             path: string;
             side: components["schemas"]["Side"];
         };
+        Share: {
+            few: boolean;
+            /** Format: double */
+            high: number;
+            /** Format: double */
+            low: number;
+            /** Format: int64 */
+            of: number;
+            /** Format: int64 */
+            yes: number;
+        };
         /** @enum {string} */
         Side: "left" | "right" | "midline";
         /** @enum {string} */
@@ -3945,6 +4033,16 @@ export interface components {
         };
         /** @enum {string} */
         Signal: "improving" | "plateau" | "worse" | "resolved" | "too-few";
+        SignedNote: {
+            assessment: string;
+            /** Format: int64 */
+            at_ms: number;
+            author: string;
+            name: string;
+            objective: string;
+            plan: string;
+            subjective: string;
+        };
         SignsOut: {
             spots: components["schemas"]["SignSpot"][];
         };
@@ -4022,6 +4120,7 @@ export interface components {
             closed_ms?: number;
             conflicts: components["schemas"]["Conflict"][];
             consents: components["schemas"]["Consented"][];
+            drafts: components["schemas"]["DatedNote"][];
             /** @description the pain drawing, by kind and intensity */
             drawing: components["schemas"]["Stroke"][];
             gauges: components["schemas"]["GaugePair"][];
@@ -4048,6 +4147,7 @@ export interface components {
             screen_again?: boolean;
             screening: components["schemas"]["Screening"];
             searched: components["schemas"]["MuscleSearched"][];
+            signed?: components["schemas"]["SignedNote"];
             signs: components["schemas"]["SignSeen"][];
             tests: components["schemas"]["Tested"][];
             /**
@@ -4172,6 +4272,13 @@ export interface components {
             trace_back: boolean;
             twitch: boolean;
             worked: boolean;
+        };
+        Summed: {
+            next?: string;
+            signal: components["schemas"]["Signal"];
+            since_first: components["schemas"]["Counts"];
+            since_last: components["schemas"]["Counts"];
+            text: string;
         };
         Suspect: {
             blocked: boolean;
@@ -4315,6 +4422,30 @@ export interface components {
             side: components["schemas"]["Side"];
             why?: components["schemas"]["Why"][];
         };
+        TreatedDay: {
+            date: string;
+            /** Format: int64 */
+            holds: number;
+            /** Format: double */
+            seconds: number;
+            visit: string;
+        };
+        Trend: {
+            /** Format: double */
+            high: number;
+            /** Format: double */
+            low: number;
+            /**
+             * Format: int64
+             * @description readings
+             */
+            n: number;
+            /**
+             * Format: double
+             * @description median of the slopes between all pairs (Theil 1950, Sen 1968)
+             */
+            per_week: number;
+        };
         Trial: {
             samples: components["schemas"]["Force"][];
             /**
@@ -4393,6 +4524,14 @@ export interface components {
             effect: number;
             finding: string;
             text: string;
+        };
+        Worked: {
+            clear: components["schemas"]["Share"];
+            /** Format: double */
+            drop: number;
+            protocol: components["schemas"]["ProtocolID"];
+            /** Format: double */
+            seconds_per_point?: number;
         };
         Working: {
             /** @description stiff shoulders, each with its order */
