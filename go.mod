@@ -7,9 +7,12 @@ require (
 	github.com/alexedwards/argon2id v1.0.0
 	github.com/alexedwards/scs/v2 v2.9.0
 	github.com/andybalholm/brotli v1.2.8
+	github.com/arran4/golang-ical v0.3.4
 	github.com/coder/websocket v1.8.15
 	github.com/danielgtaylor/huma/v2 v2.37.2
 	github.com/disintegration/imaging v1.6.2
+	github.com/emersion/go-ical v0.0.0-20250329121855-f41e73efc392
+	github.com/emersion/go-vcard v0.0.0-20260618161152-d854b7e0e2d3
 	github.com/go-chi/chi/v5 v5.5.0
 	github.com/go-chi/httprate v0.16.1
 	github.com/go-rod/rod v0.116.2
@@ -17,6 +20,7 @@ require (
 	github.com/jackc/pgx/v5 v5.12.0
 	github.com/jmoiron/sqlx v1.4.0
 	github.com/pressly/goose/v3 v3.29.0
+	github.com/samply/golang-fhir-models/fhir-models v0.3.2
 	github.com/stretchr/testify v1.12.1
 	golang.org/x/image v0.47.0
 	golang.org/x/sync v0.25.0
@@ -24,16 +28,11 @@ require (
 )
 
 require (
-	codeberg.org/go-pdf/fpdf v0.12.0 // indirect
-	github.com/arran4/golang-ical v0.3.4 // indirect
-	github.com/emersion/go-ical v0.0.0-20250329121855-f41e73efc392 // indirect
-	github.com/emersion/go-vcard v0.0.0-20260618161152-d854b7e0e2d3 // indirect
 	github.com/jackc/pgpassfile v1.0.0 // indirect
 	github.com/jackc/pgservicefile v0.0.0-20240606120523-5a60cdf6a761 // indirect
 	github.com/jackc/puddle/v2 v2.2.3 // indirect
 	github.com/klauspost/cpuid/v2 v2.3.0 // indirect
 	github.com/mfridman/interpolate v0.0.2 // indirect
-	github.com/samply/golang-fhir-models/fhir-models v0.3.2 // indirect
 	github.com/sethvargo/go-retry v0.5.0 // indirect
 	github.com/teambition/rrule-go v1.8.2 // indirect
 	github.com/ysmood/fetchup v0.2.3 // indirect

@@ -112,6 +112,8 @@ func (s *server) register(a huma.API, signInsPerMinute int) {
 	ownThresholds.register(s, a)
 	ownSchools.register(s, a)
 	s.registerInstruments(a)
+	s.registerExport(a)
+	s.registerImports(a)
 }
 
 // config of the description, which is at /api/openapi.json.

@@ -30,6 +30,7 @@ import (
 	"mokren/core/treat"
 	"mokren/core/visit"
 	"mokren/demo"
+	"mokren/store"
 	"mokren/store/storetest"
 )
 
@@ -44,6 +45,18 @@ type caller struct {
 
 func newCaller(t *testing.T, o api.Options) *caller {
 	t.Helper()
+	c, _ := newCallerWithStore(t, o)
+	return c
+}
+
+// again is another browser on the same server.
+func (c *caller) again() *caller {
+	jar, _ := cookiejar.New(nil)
+	return &caller{c.t, c.base, &http.Client{Jar: jar}, nil}
+}
+
+func newCallerWithStore(t *testing.T, o api.Options) (*caller, *store.Store) {
+	t.Helper()
 	st := storetest.Open(t)
 	require.NoError(t, demo.Fill(context.Background(), st, time.Now()))
 	if o.SignInsPerMinute == 0 {
@@ -54,7 +67,7 @@ func newCaller(t *testing.T, o api.Options) *caller {
 	srv := httptest.NewServer(h)
 	t.Cleanup(srv.Close)
 	jar, _ := cookiejar.New(nil)
-	return &caller{t, srv.URL, &http.Client{Jar: jar}, nil}
+	return &caller{t, srv.URL, &http.Client{Jar: jar}, nil}, st
 }
 
 // call sends a body as it is (string) or as JSON and decodes the answer.

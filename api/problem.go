@@ -30,7 +30,7 @@ func problem(err error) error {
 	case errors.Is(err, store.ErrTooMany):
 		return huma.Error429TooManyRequests("This code has brought as much as it may. Ask your therapist for a " +
 			"new one.")
-	case errors.Is(err, context.Canceled):
+	case errors.Is(err, context.Canceled), errors.Is(err, errJustLooking):
 		return err
 	}
 	var status huma.StatusError

@@ -16,7 +16,7 @@ import (
 // layers says what each layer may import of ours; imports point down only.
 var layers = map[string][]string{
 	"core":     {"core"},
-	"store":    {"core", "store"},
+	"store":    {"core", "exchange", "store"},
 	"exchange": {"core", "exchange"},
 	"demo":     {"core", "store", "exchange", "demo"},
 	"api":      {"core", "store", "exchange", "demo", "api", "devices"}, // demo, devices only in tests, see below

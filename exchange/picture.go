@@ -64,3 +64,24 @@ func ReadPhoto(raw []byte) (Picture, error) {
 	out.Thumb = bytes.Clone(b.Bytes())
 	return out, nil
 }
+
+// OnlyPixels reports whether a JPEG is bare: within our bounds, and without the
+// segments in which cameras write where and by whom.
+func OnlyPixels(raw []byte, p Picture) bool {
+	cfg, kind, err := image.DecodeConfig(bytes.NewReader(raw))
+	if err != nil || kind != "jpeg" || cfg.Width != p.Width || cfg.Height != p.Height {
+		return false
+	}
+	for at := 2; at+4 <= len(raw) && raw[at] == 0xff; {
+		marker := raw[at+1]
+		app, comment, scan := marker >= 0xe1 && marker <= 0xef, marker == 0xfe, marker == 0xda
+		if app || comment {
+			return false
+		}
+		if scan {
+			return true
+		}
+		at += 2 + int(raw[at+2])<<8 + int(raw[at+3])
+	}
+	return false
+}

@@ -38,7 +38,9 @@ type LeftOut struct {
 // mostProblems are told; a broken file says the same a thousand times.
 const mostProblems = 50
 
-func (r *Report) problem(field, given, text string) { r.add(Problem{Field: field, Given: given, Text: text}) }
+func (r *Report) problem(field, given, text string) {
+	r.add(Problem{Field: field, Given: given, Text: text})
+}
 
 func (r *Report) add(p Problem) {
 	if len(p.Given) > 80 {

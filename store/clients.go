@@ -72,6 +72,14 @@ func (t *Tx) Clients(ctx context.Context, text string, born sql.NullTime, archiv
 	return out, found("listing clients", err)
 }
 
+// Everyone gives all clients, put away or not, by name.
+func (t *Tx) Everyone(ctx context.Context) ([]Client, error) {
+	out := []Client{}
+	err := t.tx.SelectContext(ctx, &out,
+		`select id, given_name, family_name, born_on from client order by family_name, given_name, id`)
+	return out, found("listing everyone", err)
+}
+
 // Alike lists clients who may be the same person: a like name, more loosely
 // when born on the same day.
 func (t *Tx) Alike(ctx context.Context, c Client) ([]Client, error) {
@@ -187,10 +195,16 @@ type Visit struct {
 	GivenName  string       `db:"given_name"`
 	FamilyName string       `db:"family_name"`
 	By         string       `db:"therapist_name"`
+	Room       string       `db:"room"`
+	// Status is booked, cancelled or no-show.
+	Status   string        `db:"status"`
+	Series   uuid.NullUUID `db:"series"`
+	SignedAt sql.NullTime  `db:"signed_at"`
+	Revision int64         `db:"revision"`
 }
 
 const visitColumns = `v.id, v.client_id, v.therapist_id, v.starts_at, v.minutes, v.reason, v.version, v.opened_at,
-	v.closed_at,
+	v.closed_at, v.room, v.status, v.series, v.signed_at, v.revision,
 	c.given_name, c.family_name, p.name as therapist_name
 	from visit v join client c on c.practice_id = v.practice_id and c.id = v.client_id
 	join person p on p.practice_id = v.practice_id and p.id = v.therapist_id`

@@ -138,6 +138,12 @@ var operations = map[string][]Role{
 	"after":           byCode,
 	"new-after-link":  clinical,
 
+	"export-client":   licensed,
+	"export-practice": owner,
+	"import":          owner,
+	"imports":         owner,
+	"undo-import":     owner,
+
 	"figure":     everyone,
 	"lattice":    everyone,
 	"figure-svg": everyone,

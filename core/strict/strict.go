@@ -74,6 +74,21 @@ func assign(v any, dst reflect.Value, at *path, lim *limits) error {
 	return nil
 }
 
+// fieldAt gives a field, making the embedded structs on the way that are not
+// there yet.
+func fieldAt(v reflect.Value, index []int) reflect.Value {
+	for i, n := range index {
+		if i > 0 && v.Kind() == reflect.Pointer {
+			if v.IsNil() {
+				v.Set(reflect.New(v.Type().Elem()))
+			}
+			v = v.Elem()
+		}
+		v = v.Field(n)
+	}
+	return v
+}
+
 type field struct {
 	index    []int
 	limits   *limits
@@ -89,7 +104,7 @@ func assignStruct(o object, dst reflect.Value, at *path) error {
 		if !known {
 			return &Error{at.String(), "an unknown field", "one of " + strings.Join(shape.names, ", ")}
 		}
-		if err := assign(o.values[i], dst.FieldByIndex(f.index), at, f.limits); err != nil {
+		if err := assign(o.values[i], fieldAt(dst, f.index), at, f.limits); err != nil {
 			return err
 		}
 	}
@@ -97,7 +112,7 @@ func assignStruct(o object, dst reflect.Value, at *path) error {
 	for _, n := range shape.names {
 		if f := shape.fields[n]; f.required {
 			if _, given := o.get(n); !given {
-				return &Error{at.below(n), "nothing", wanted(dst.FieldByIndex(f.index).Type(), f.limits.tag)}
+				return &Error{at.below(n), "nothing", wanted(fieldAt(dst, f.index).Type(), f.limits.tag)}
 			}
 		}
 	}

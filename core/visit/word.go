@@ -14,7 +14,7 @@ type Searched struct {
 	Side       ids.Side
 	Region     string
 	Confidence float64
-	Found      bool // a trigger point is there; else it was searched in vain
+	Found      bool     // a trigger point is there; else it was searched in vain
 	Findings   []string // kinds of evidence that spoke for it
 }
 
