@@ -69,7 +69,7 @@ func ReadCalendar(raw []byte, zone *time.Location) ([]Appointment, Report) {
 		r.problem("file", "", "This is no iCalendar file.")
 		return nil, r
 	}
-	if bytes.Count(raw, []byte("BEGIN:")) != bytes.Count(raw, []byte("END:")) {
+	if begun := 1 + bytes.Count(raw, []byte("\nBEGIN:")); begun != bytes.Count(raw, []byte("\nEND:")) {
 		r.problem("file", "", "The calendar is cut off: something that begins in it has no end.")
 		return nil, r
 	}
