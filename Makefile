@@ -17,7 +17,7 @@ build: bin/mokren
 demo: .mokren/has-postgresql build ## the application with an invented practice
 	@exec bin/mokren demo
 
-test: .mokren/has-postgresql .mokren/has-chromium build ## everything: core, store, API, browser
+test: .mokren/has-postgresql .mokren/has-chromium .mokren/has-pdftotext build ## everything: core, store, API, browser
 	cd ui && npm test --silent -- --run
 	go vet ./...
 	$(GOLDEN_IN_WASM)

@@ -89,6 +89,7 @@ func build(st *store.Store, o Options) (http.Handler, huma.API, error) {
 	})
 	r.With(httprate.LimitByIP(codesPerMinute, time.Minute)).Get("/api/hand/{code}/wire", s.handWire)
 	r.Get("/api/visits/{id}/wire", s.visitWire)
+	r.With(httprate.LimitByIP(codesPerMinute, time.Minute)).Get("/calendar/{secret}", s.calendar)
 	r.NotFound(web())
 	return r, a, nil
 }
@@ -114,6 +115,10 @@ func (s *server) register(a huma.API, signInsPerMinute int) {
 	s.registerInstruments(a)
 	s.registerExport(a)
 	s.registerImports(a)
+	s.registerDiary(a)
+	s.registerCalendar(a)
+	s.registerView(a)
+	s.registerPrint(a)
 }
 
 // config of the description, which is at /api/openapi.json.

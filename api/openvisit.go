@@ -43,6 +43,8 @@ type OpenVisit struct {
 	Today    int             `json:"today"`
 	// NowMS lets a device see how far its clock is off.
 	NowMS int64 `json:"now_ms" doc:"the server's clock, Unix ms"`
+	// OffsetMin is how far the practice's clock is ahead of UTC at the visit.
+	OffsetMin int `json:"offset_min"`
 }
 
 // Member is a person of the practice.
@@ -97,6 +99,12 @@ func (s *server) readVisit(
 	if out.Entries, err = entriesOf(ctx, tx, v.ID); err != nil {
 		return out, err
 	}
+	zone, err := zoneOf(ctx, tx)
+	if err != nil {
+		return out, err
+	}
+	_, offset := v.StartsAt.In(zone).Zone()
+	out.OffsetMin = offset / 60
 	before, err := tx.Earlier(ctx, v, now)
 	if err != nil {
 		return out, err

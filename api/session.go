@@ -26,6 +26,10 @@ type Me struct {
 	CopyHours int `json:"copy_hours" doc:"0: no copies"`
 	// Protocol is the practice's default school.
 	Protocol ids.Protocol `json:"protocol"`
+	// How things are written; the record stays metric.
+	Units      string `json:"units" enum:"metric,imperial"`
+	ClockHours int    `json:"clock_hours" enum:"12,24"`
+	WeekStarts int    `json:"week_starts" doc:"0 Sunday, 1 Monday, 6 Saturday"`
 	// NowMS lets a device see how far its clock is off.
 	NowMS int64 `json:"now_ms" doc:"the server's clock, Unix ms"`
 }
@@ -120,7 +124,8 @@ func (s *server) readMe(ctx context.Context, tx *store.Tx) (Me, error) {
 	}
 	out := Me{
 		ID: p.ID.String(), Name: p.Name, Role: p.Role, Practice: p.PracticeName, TimeZone: p.TimeZone,
-		CopyHours: p.CopyHours, Protocol: ids.Protocol(p.Protocol), NowMS: s.now().UnixMilli(),
+		CopyHours: p.CopyHours, Protocol: ids.Protocol(p.Protocol),
+		Units: p.Units, ClockHours: p.ClockHours, WeekStarts: p.WeekStarts, NowMS: s.now().UnixMilli(),
 	}
 	if p.FingerCM.Valid {
 		out.FingerCM = &p.FingerCM.Float64

@@ -15,6 +15,11 @@ type PracticeSettings struct {
 	CopyHours int `json:"copy_hours" minimum:"0" maximum:"168" doc:"how long a device may keep copies of visits; 0: none"`
 	// Protocol is the school that a point gets where nothing speaks for another.
 	Protocol ids.Protocol `json:"protocol"`
+	// How things are written; the record stays metric.
+	Units      string   `json:"units" enum:"metric,imperial" default:"metric"`
+	ClockHours int      `json:"clock_hours" enum:"12,24" default:"24"`
+	WeekStarts int      `json:"week_starts" enum:"0,1,6" default:"1" doc:"0 Sunday, 1 Monday, 6 Saturday"`
+	Rooms      []string `json:"rooms,omitempty" maxItems:"20"`
 }
 
 func (s *server) registerSettings(a huma.API) {
@@ -31,10 +36,24 @@ func (s *server) putSettings(
 	}
 	what := action("write", "practice", who.Practice.String())
 	return one(ctx, s, what, func(tx *store.Tx) (PracticeSettings, error) {
-		if err := tx.PutSettings(ctx, store.Settings(in.Body)); err != nil {
+		if err := tx.PutSettings(ctx, in.Body.stored()); err != nil {
 			return PracticeSettings{}, err
 		}
 		saved, err := tx.Settings(ctx)
-		return PracticeSettings(saved), err
+		return settingsOut(saved), err
 	})
+}
+
+func (p PracticeSettings) stored() store.Settings {
+	return store.Settings{
+		CopyHours: p.CopyHours, Protocol: p.Protocol, Units: p.Units, ClockHours: p.ClockHours, WeekStarts: p.WeekStarts,
+		Rooms: p.Rooms,
+	}
+}
+
+func settingsOut(s store.Settings) PracticeSettings {
+	return PracticeSettings{
+		CopyHours: s.CopyHours, Protocol: s.Protocol, Units: s.Units, ClockHours: s.ClockHours, WeekStarts: s.WeekStarts,
+		Rooms: append([]string{}, s.Rooms...),
+	}
 }

@@ -23,15 +23,28 @@ type Visit struct {
 	ClosedAt  *string `json:"closed_at,omitempty" readOnly:"true"`
 	Name      string  `json:"name,omitempty" readOnly:"true" doc:"the client's name"`
 	Therapist string  `json:"therapist,omitempty" readOnly:"true"`
+	// TherapistID, Room, Status and Series are the booking's, with its revision.
+	TherapistID string  `json:"therapist_id,omitempty" format:"uuid" readOnly:"true"`
+	Room        string  `json:"room,omitempty" readOnly:"true"`
+	Status      string  `json:"status,omitempty" enum:"booked,cancelled,no-show" readOnly:"true"`
+	Series      string  `json:"series,omitempty" readOnly:"true"`
+	Revision    int64   `json:"revision,omitempty" readOnly:"true"`
+	SignedAt    *string `json:"signed_at,omitempty" readOnly:"true"`
 }
 
 func visitOut(v store.Visit) Visit {
-	return Visit{
+	out := Visit{
 		ID: v.ID.String(), Client: v.ClientID.String(), StartsAt: v.StartsAt.UTC().Format(time.RFC3339),
 		Minutes: v.Minutes, Reason: v.Reason,
 		Version: v.Version, OpenedAt: stamp(v.OpenedAt), ClosedAt: stamp(v.ClosedAt),
 		Name: v.GivenName + " " + v.FamilyName, Therapist: v.By,
+		TherapistID: v.Therapist.String(), Room: v.Room, Status: v.Status, Revision: v.Revision,
+		SignedAt: stamp(v.SignedAt),
 	}
+	if v.Series.Valid {
+		out.Series = v.Series.UUID.String()
+	}
+	return out
 }
 
 // visitFor leaves the reason out where the role does not see it.

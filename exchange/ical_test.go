@@ -15,7 +15,9 @@ import (
 func TestACalendarGoesRoundThroughTwoLibraries(t *testing.T) {
 	vienna, err := time.LoadLocation("Europe/Vienna")
 	require.NoError(t, err)
-	at := func(month time.Month, day, hour int) time.Time { return time.Date(2027, month, day, hour, 30, 0, 0, vienna) }
+	at := func(month time.Month, day, hour int) time.Time {
+		return time.Date(2027, month, day, hour, 30, 0, 0, vienna)
+	}
 	want := []exchange.Appointment{
 		{ID: "a", Client: "Ada Löwe; the elder, née O'Hara", Room: "Room 2", Start: at(3, 27, 9), Minutes: 60, Status: "booked"},
 		{ID: "b", Client: "", Start: at(3, 28, 9), Minutes: 45, Status: "cancelled"}, // clocks go forward

@@ -22,6 +22,9 @@ type Person struct {
 	PracticeName string      `db:"practice_name"`
 	CopyHours    int         `db:"copy_hours"`
 	Protocol     string      `db:"protocol"`
+	Units        string      `db:"units"`
+	ClockHours   int         `db:"clock_hours"`
+	WeekStarts   int         `db:"week_starts"`
 	TimeZone     string      `db:"time_zone"`
 	// FingerCM is the person's own finger-width; not valid until asked.
 	FingerCM sql.NullFloat64 `db:"finger_cm"`
@@ -84,7 +87,7 @@ func (t *Tx) Person(ctx context.Context, id uuid.UUID) (Person, error) {
 	var p Person
 	err := t.tx.GetContext(ctx, &p, `
 		select p.id, p.name, p.role, p.finger_cm, pr.name as practice_name, pr.time_zone,
-			pr.copy_hours, pr.protocol
+			pr.copy_hours, pr.protocol, pr.units, pr.clock_hours, pr.week_starts
 		from person p join practice pr on pr.id = p.practice_id where p.id = $1`, id)
 	return p, found("reading a person", err)
 }
@@ -104,7 +107,8 @@ func (s *Store) Role(ctx context.Context, who Principal) (rights.Role, error) {
 // People lists the members of the practice by name.
 func (t *Tx) People(ctx context.Context) ([]Person, error) {
 	out := []Person{}
-	err := t.tx.SelectContext(ctx, &out, `select id, name, role from person order by name, id`)
+	err := t.tx.SelectContext(ctx, &out, `select id, name, role from person where not elsewhere
+		order by name, id`)
 	return out, found("listing the people of the practice", err)
 }
 

@@ -12,17 +12,26 @@ type Settings struct {
 	CopyHours int `db:"copy_hours"`
 	// Protocol is the school that a point gets where nothing speaks for another.
 	Protocol ids.Protocol `db:"protocol"`
+	// Units (metric, imperial), ClockHours (12, 24) and WeekStarts (0 Sunday, 1 Monday,
+	// 6 Saturday) are how things are written; the record stays metric.
+	Units      string   `db:"units"`
+	ClockHours int      `db:"clock_hours"`
+	WeekStarts int      `db:"week_starts"`
+	Rooms      textList `db:"rooms"`
 }
 
 // Settings gives the practice's.
 func (t *Tx) Settings(ctx context.Context) (Settings, error) {
 	var s Settings
-	err := t.tx.GetContext(ctx, &s, `select copy_hours, protocol from practice`)
+	err := t.tx.GetContext(ctx, &s, `select copy_hours, protocol, units, clock_hours, week_starts,
+		to_json(rooms)::text as rooms from practice`)
 	return s, found("reading the practice's settings", err)
 }
 
 // PutSettings keeps the practice's.
 func (t *Tx) PutSettings(ctx context.Context, s Settings) error {
-	_, err := t.tx.ExecContext(ctx, `update practice set copy_hours = $1, protocol = $2`, s.CopyHours, s.Protocol)
+	_, err := t.tx.ExecContext(ctx, `update practice set copy_hours = $1, protocol = $2, units = $3,
+		clock_hours = $4, week_starts = $5, rooms = $6`, s.CopyHours, s.Protocol, s.Units, s.ClockHours, s.WeekStarts,
+		append([]string{}, s.Rooms...))
 	return found("keeping the practice's settings", err)
 }

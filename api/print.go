@@ -1,0 +1,177 @@
+package api
+
+import (
+	"context"
+	"net/http"
+	"time"
+
+	"github.com/danielgtaylor/huma/v2"
+
+	"mokren/core/assess"
+	"mokren/core/note"
+	"mokren/core/visit"
+	"mokren/exchange/paper"
+	"mokren/store"
+)
+
+const pdfKind = "application/pdf"
+
+func (s *server) registerPrint(a huma.API) {
+	huma.Register(a, op("print-visit", http.MethodGet, "/api/visits/{id}/print/{what}",
+		"A visit's note or aftercare sheet as PDF", 401, 404), s.printVisit)
+	huma.Register(a, op("print-client", http.MethodGet, "/api/clients/{id}/print/progress",
+		"A client's progress as PDF", 401, 404), s.printClient)
+	huma.Register(a, op("print-blank", http.MethodGet, "/api/practice/print/blank",
+		"A blank assessment sheet as PDF, for a day without power", 401), s.printBlank)
+	huma.Register(a, op("visit-note", http.MethodGet, "/api/visits/{id}/note",
+		"A visit's note: as signed, as edited last, or as the core writes it", 401, 404), s.visitNote)
+}
+
+// heading is what stands on a page of this practice; made is by its own clock.
+func (s *server) heading(ctx context.Context, tx *store.Tx, title string) (paper.Heading, *time.Location, error) {
+	me, err := tx.Person(ctx, tx.Who().Person)
+	if err != nil {
+		return paper.Heading{}, nil, err
+	}
+	zone, err := time.LoadLocation(me.TimeZone)
+	if err != nil {
+		return paper.Heading{}, nil, err
+	}
+	return paper.Heading{
+		Title: title, Practice: me.PracticeName, Letter: me.Units == "imperial", Made: s.now().In(zone),
+	}, zone, nil
+}
+
+func (s *server) printVisit(ctx context.Context, in *struct {
+	ByID
+	What string `path:"what" enum:"note,aftercare"`
+},
+) (*fileOut, error) {
+	return signed(ctx, s, action("print", "visit", in.ID), func(tx *store.Tx) (*fileOut, error) {
+		open, err := s.readVisit(ctx, tx, in.uuid())
+		if err != nil {
+			return nil, err
+		}
+		var raw []byte
+		if in.What == "note" {
+			raw, err = s.printNote(ctx, tx, open)
+		} else {
+			raw, err = s.printAftercare(ctx, tx, open)
+		}
+		return fileOf(in.What+".pdf", pdfKind, raw), err
+	})
+}
+
+func (s *server) printNote(ctx context.Context, tx *store.Tx, open OpenVisit) ([]byte, error) {
+	h, zone, err := s.heading(ctx, tx, "Note of a visit")
+	if err != nil {
+		return nil, err
+	}
+	starts, err := time.Parse(time.RFC3339, open.Visit.StartsAt)
+	if err != nil {
+		return nil, err
+	}
+	h.Client = open.Visit.Name
+	h.About = starts.In(zone).Format("2 January 2006, 15:04") + " · " + open.Visit.Therapist
+	text, err := noteOf(ctx, tx, open)
+	if err != nil {
+		return nil, err
+	}
+	page := paper.NotePage{Heading: h, Text: text}
+	if x := open.State.Signed; x != nil {
+		page.SignedBy = x.Name + ", " + time.UnixMilli(x.AtMS).In(zone).Format("2 January 2006, 15:04")
+	}
+	for _, a := range open.State.Addenda {
+		page.Addenda = append(page.Addenda, time.UnixMilli(a.AtMS).In(zone).Format("2 January 2006, 15:04")+": "+a.Text)
+	}
+	for i, p := range open.State.Points {
+		spot := paper.Spot{View: p.View, X: p.X, Y: p.Y, Number: i + 1}
+		if p.Grade != nil {
+			spot.Grade = *p.Grade
+		}
+		spot.Active = p.Familiar == "yes"
+		page.Spots = append(page.Spots, spot)
+	}
+	return paper.Note(page)
+}
+
+// NoteOut is a visit's note.
+type NoteOut struct {
+	visit.NoteText
+	Signed bool `json:"signed"`
+}
+
+func (s *server) visitNote(ctx context.Context, in *ByID) (*oneOut[NoteOut], error) {
+	return one(ctx, s, action("read", "note", in.ID), func(tx *store.Tx) (NoteOut, error) {
+		open, err := s.readVisit(ctx, tx, in.uuid())
+		if err != nil {
+			return NoteOut{}, err
+		}
+		text, err := noteOf(ctx, tx, open)
+		return NoteOut{text, open.State.Signed != nil}, err
+	})
+}
+
+// noteOf is the note that stands: signed, else edited last, else written now.
+func noteOf(ctx context.Context, tx *store.Tx, open OpenVisit) (visit.NoteText, error) {
+	if open.State.Signed != nil {
+		return open.State.Signed.NoteText, nil
+	}
+	if n := len(open.State.Drafts); n > 0 {
+		return open.State.Drafts[n-1].NoteText, nil
+	}
+	weights, err := tx.Weights(ctx)
+	if err != nil {
+		return visit.NoteText{}, err
+	}
+	starts, err := time.Parse(time.RFC3339, open.Visit.StartsAt)
+	if err != nil {
+		return visit.NoteText{}, err
+	}
+	found := open.State.Findings(open.Context, open.Earlier, starts.UnixMilli())
+	return note.Write(note.Visit{
+		State: open.State, Context: open.Context, Earlier: open.Earlier, Suspects: assess.Rank(found, weights).Suspects,
+		OffsetMin: open.OffsetMin,
+	}), nil
+}
+
+func (s *server) printAftercare(ctx context.Context, tx *store.Tx, open OpenVisit) ([]byte, error) {
+	h, zone, err := s.heading(ctx, tx, "After your visit")
+	if err != nil {
+		return nil, err
+	}
+	if starts, err := time.Parse(time.RFC3339, open.Visit.StartsAt); err == nil {
+		h.About = starts.In(zone).Format("2 January 2006")
+	}
+	return paper.Aftercare(paper.AftercarePage{Heading: h, Care: open.State.Aftercare(open.Earlier)})
+}
+
+func (s *server) printClient(ctx context.Context, in *ByID) (*fileOut, error) {
+	return signed(ctx, s, clientAction("print", *in), func(tx *store.Tx) (*fileOut, error) {
+		course, err := s.readCourse(ctx, tx, in.uuid(), true)
+		if err != nil {
+			return nil, err
+		}
+		h, _, err := s.heading(ctx, tx, "Progress")
+		if err != nil {
+			return nil, err
+		}
+		h.Client = course.Client.GivenName + " " + course.Client.FamilyName
+		if course.Client.BornOn != "" {
+			h.About = "born " + course.Client.BornOn
+		}
+		raw, err := paper.Report(paper.ReportPage{Heading: h, History: course.History, Visits: course.Client.Visits})
+		return fileOf("progress.pdf", pdfKind, raw), err
+	})
+}
+
+func (s *server) printBlank(ctx context.Context, _ *struct{}) (*fileOut, error) {
+	return signed(ctx, s, action("print", "blank", ""), func(tx *store.Tx) (*fileOut, error) {
+		h, _, err := s.heading(ctx, tx, "Assessment")
+		if err != nil {
+			return nil, err
+		}
+		raw, err := paper.Blank(h)
+		return fileOf("blank.pdf", pdfKind, raw), err
+	})
+}

@@ -1,0 +1,89 @@
+package paper
+
+import (
+	"fmt"
+	"strings"
+
+	"mokren/core/body"
+	"mokren/core/visit"
+)
+
+// NotePage is a visit's note as it is printed.
+type NotePage struct {
+	Heading
+	Text visit.NoteText
+	// SignedBy is who signed, and when; empty on a note that nobody has signed.
+	SignedBy string
+	Addenda  []string
+	Spots    []Spot
+}
+
+// Note sets a note.
+func Note(n NotePage) ([]byte, error) {
+	s := newSheet(n.Heading)
+	for _, part := range []struct{ title, text string }{
+		{"Subjective", n.Text.Subjective}, {"Objective", n.Text.Objective}, {"Assessment", n.Text.Assessment},
+		{"Plan", n.Text.Plan},
+	} {
+		s.heading(part.title)
+		for l := range strings.SplitSeq(part.text, "\n") {
+			if strings.TrimSpace(l) != "" {
+				s.paragraph(l)
+			}
+		}
+	}
+	if len(n.Spots) > 0 {
+		s.heading("Where")
+		s.bodyMap([]body.View{body.Front, body.Back}, n.Spots, 90)
+	}
+	s.Ln(3)
+	s.ruled()
+	s.Ln(2)
+	if n.SignedBy == "" {
+		s.text("I", normal, ink)
+		s.MultiCell(0, line, "Not signed: a draft.", "", "L", false)
+	} else {
+		s.text("B", normal, ink)
+		s.MultiCell(0, line, "Signed: "+n.SignedBy, "", "L", false)
+	}
+	for i, a := range n.Addenda {
+		if i == 0 {
+			s.heading("Addenda")
+		}
+		s.paragraph(a)
+	}
+	return s.bytes()
+}
+
+// AftercarePage is the sheet that a client takes home.
+type AftercarePage struct {
+	Heading
+	Care visit.Aftercare
+}
+
+// Aftercare sets it; it names nobody.
+func Aftercare(a AftercarePage) ([]byte, error) {
+	s := newSheet(a.Heading)
+	s.heading("Worked today")
+	for _, w := range a.Care.Worked {
+		s.item(w)
+	}
+	s.heading("Stretches")
+	for _, x := range a.Care.Stretches {
+		sides := make([]string, len(x.Sides))
+		for i, side := range x.Sides {
+			sides[i] = string(side)
+		}
+		s.item(fmt.Sprintf("%s, %s: %s %d times, hold %d s each.", x.Name, strings.Join(sides, " and "), x.Text, x.Repeats,
+			x.HoldS))
+	}
+	s.heading("Usual after this")
+	for _, u := range a.Care.Usual {
+		s.item(u)
+	}
+	s.heading("Not usual: call, or get medical care")
+	s.caution(strings.Join(a.Care.NotUsual, "\n"))
+	s.heading("Next visit")
+	s.paragraph(fmt.Sprintf("In %d to %d days. %s", a.Care.Next.FromDays, a.Care.Next.ToDays, a.Care.Next.Why))
+	return s.bytes()
+}

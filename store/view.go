@@ -1,0 +1,171 @@
+package store
+
+import (
+	"context"
+	"encoding/json"
+	"time"
+
+	"github.com/google/uuid"
+
+	"mokren/core/assess"
+	"mokren/core/ids"
+	"mokren/core/progress"
+)
+
+// Unsigned is a closed visit whose note nobody has signed.
+type Unsigned struct {
+	Visit     uuid.UUID `db:"id"`
+	Client    uuid.UUID `db:"client_id"`
+	Name      string    `db:"name"`
+	Therapist string    `db:"therapist"`
+	StartsAt  time.Time `db:"starts_at"`
+}
+
+// UnsignedNotes lists them, the oldest first.
+func (t *Tx) UnsignedNotes(ctx context.Context) ([]Unsigned, error) {
+	out := []Unsigned{}
+	err := t.tx.SelectContext(ctx, &out, `select v.id, v.client_id, c.given_name || ' ' || c.family_name as name,
+			p.name as therapist, v.starts_at
+		from visit v join client c on c.practice_id = v.practice_id and c.id = v.client_id
+		join person p on p.practice_id = v.practice_id and p.id = v.therapist_id
+		where v.closed_at is not null and v.signed_at is null order by v.closed_at, v.id limit 100`)
+	return out, found("listing unsigned notes", err)
+}
+
+// Due is a client whose next visit was proposed and is not booked.
+type Due struct {
+	Client uuid.UUID `db:"client_id"`
+	Name   string    `db:"name"`
+	From   time.Time `db:"next_from"`
+	To     time.Time `db:"next_to"`
+}
+
+// DueClients lists those whose time has come by a day, the most overdue first.
+func (t *Tx) DueClients(ctx context.Context, now time.Time) ([]Due, error) {
+	out := []Due{}
+	err := t.tx.SelectContext(ctx, &out, `select * from (
+			select distinct on (v.client_id) v.client_id, c.given_name || ' ' || c.family_name as name, v.next_from, v.next_to
+			from visit v join client c on c.practice_id = v.practice_id and c.id = v.client_id
+			where v.closed_at is not null and v.starts_at <= $1 and c.archived_at is null
+			order by v.client_id, v.starts_at desc, v.id desc) d
+		where next_from <= $1::date and not exists (select from visit n where n.client_id = d.client_id
+			and n.starts_at > $1 and n.status = 'booked')
+		order by next_to, name limit 50`, now)
+	return out, found("listing who is due", err)
+}
+
+// Spot is the numbers of one spot of a client over visits.
+type Spot struct {
+	Client  uuid.UUID
+	Name    string
+	Muscle  ids.Muscle
+	Side    ids.Side
+	Numbers []progress.Reading
+}
+
+// livelyDays is how far back a client's last visit may lie to be of the view.
+const livelyDays = 90
+
+// LivelySpots gives the spots of clients who came lately, with their numbers over
+// all visits.
+func (t *Tx) LivelySpots(ctx context.Context, now time.Time) ([]Spot, error) {
+	var rows []struct {
+		Client  uuid.UUID `db:"client_id"`
+		Name    string    `db:"name"`
+		Muscle  string    `db:"muscle"`
+		Side    string    `db:"side"`
+		Numbers []byte    `db:"numbers"`
+	}
+	err := t.tx.SelectContext(ctx, &rows, `with lively as (select distinct client_id from visit
+			where opened_at is not null and starts_at between $1::timestamptz - $2 * interval '1 day' and $1)
+		select p.client_id, c.given_name || ' ' || c.family_name as name, min(p.muscle) as muscle, min(p.side) as side,
+			jsonb_agg(jsonb_build_object('day', extract(epoch from p.starts_at) / 86400, 'value', p.nprs)
+				order by p.starts_at) as numbers
+		from charted_point p join lively l on l.client_id = p.client_id
+		join client c on c.practice_id = p.practice_id and c.id = p.client_id
+		where p.nprs is not null and c.archived_at is null
+		group by p.client_id, c.given_name, c.family_name, p.identity having count(*) > 1
+		order by name, p.client_id`, now, livelyDays)
+	if err != nil {
+		return nil, found("reading how clients fare", err)
+	}
+	out := make([]Spot, len(rows))
+	for i, r := range rows {
+		out[i] = Spot{Client: r.Client, Name: r.Name, Muscle: ids.Muscle(r.Muscle), Side: ids.Side(r.Side)}
+		if err := json.Unmarshal(r.Numbers, &out[i].Numbers); err != nil {
+			return nil, found("reading the numbers of a spot", err)
+		}
+	}
+	return out, nil
+}
+
+// TreatedByMuscle gives what was found before and after by one protocol alone, over
+// all clients: alike rows are counted once, with how many.
+func (t *Tx) TreatedByMuscle(ctx context.Context) (map[ids.Muscle][]progress.Treated, error) {
+	var rows []struct {
+		Muscle   string  `db:"muscle"`
+		Protocol string  `db:"protocol"`
+		Before   float64 `db:"before"`
+		After    float64 `db:"after"`
+		Seconds  float64 `db:"seconds"`
+		N        int     `db:"n"`
+	}
+	err := t.tx.SelectContext(ctx, &rows, `select p.muscle, h.protocol, p.nprs::float8 as before,
+			p.after_nprs::float8 as after, avg(h.ms)::float8 / 1000 as seconds, count(*) as n
+		from charted_point p join (select visit_id, point_id, min(protocol) as protocol, sum(pressure_ms) as ms from hold
+			where status <> 'aside' group by visit_id, point_id having count(distinct protocol) = 1) h
+			on h.visit_id = p.visit_id and h.point_id = p.id
+		where p.nprs is not null and p.after_nprs is not null group by 1, 2, 3, 4`)
+	if err != nil {
+		return nil, found("reading what worked", err)
+	}
+	out := map[ids.Muscle][]progress.Treated{}
+	for _, r := range rows {
+		m := ids.Muscle(r.Muscle)
+		out[m] = append(out[m], progress.Treated{
+			Protocol: ids.Protocol(r.Protocol), Before: r.Before, After: r.After, PressedS: r.Seconds, N: r.N,
+		})
+	}
+	return out, nil
+}
+
+// Suspicions gives what the list said and what was found, over all clients.
+func (t *Tx) Suspicions(ctx context.Context) ([]assess.Searched, error) {
+	var rows []struct {
+		Region     string   `db:"region"`
+		Confidence float64  `db:"confidence"`
+		Findings   textList `db:"findings"`
+		Found      int      `db:"found"`
+		InVain     int      `db:"in_vain"`
+	}
+	err := t.tx.SelectContext(ctx, &rows, `select region, round(confidence::numeric, 2)::float8 as confidence,
+			to_json(findings)::text as findings, count(*) filter (where found) as found,
+			count(*) filter (where not found) as in_vain
+		from suspicion group by 1, 2, 3`)
+	if err != nil {
+		return nil, found("reading what the list said", err)
+	}
+	out := make([]assess.Searched, len(rows))
+	for i, r := range rows {
+		out[i] = assess.Searched{
+			Region: r.Region, Confidence: r.Confidence, Findings: r.Findings, Found: r.Found, InVain: r.InVain,
+		}
+	}
+	return out, nil
+}
+
+// RefreshAll writes tables of an older program anew, of so many clients at once.
+func (t *Tx) RefreshAll(ctx context.Context, now time.Time) error {
+	var old []uuid.UUID
+	err := t.tx.SelectContext(ctx, &old, `select distinct client_id from visit
+		where version > 0 and tables_of <> $1 limit 200`, tablesOf)
+	if err != nil {
+		return found("looking for tables of an older program", err)
+	}
+	for _, c := range old {
+		if err := t.refresh(ctx, c, now); err != nil {
+			return err
+		}
+	}
+	return nil
+}
