@@ -62,7 +62,7 @@ ui/node_modules/.package-lock.json: ui/package.json ui/package-lock.json
 # What is not hot is not inlined: 50 kB less to load on a tablet.
 NOT_HOT := bytes cmp container/heap context embed encoding/base64 encoding/json errors fmt internal/... io/fs iter \
 	maps math os path reflect sort strconv strings sync syscall syscall/js time unicode unicode/utf8 mokren/core/assess \
-	mokren/core/calc mokren/core/device mokren/core/ids mokren/core/picture mokren/core/progress mokren/core/rights \
+	mokren/core/calc mokren/core/device mokren/core/ids mokren/core/note mokren/core/picture mokren/core/progress mokren/core/rights \
 	mokren/core/safety mokren/core/strict mokren/core/treat mokren/core/visit mokren/wasm
 
 $(WASM): $(GO_SOURCES) go.mod Makefile

@@ -104,6 +104,8 @@ func (s *server) registerClients(a huma.API) {
 		func(ctx context.Context, in *ByID) (*struct{}, error) { return s.archive(ctx, in, "restore") })
 	huma.Register(a, op("client-course", http.MethodGet, "/api/clients/{id}", "A client with visits and course",
 		401, 404), s.course)
+	huma.Register(a, op("compare-visits", http.MethodGet, "/api/clients/{id}/compare",
+		"What was read at two visits, beside each other", 401, 404, 422), s.compare)
 }
 
 func (s *server) listClients(ctx context.Context, in *struct {

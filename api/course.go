@@ -112,3 +112,16 @@ func zoneOf(ctx context.Context, tx *store.Tx) (*time.Location, error) {
 	}
 	return time.LoadLocation(me.TimeZone)
 }
+
+func (s *server) compare(ctx context.Context, in *struct {
+	ByID
+	Earlier string `query:"earlier" required:"true" format:"uuid" doc:"a visit"`
+	Later   string `query:"later" required:"true" format:"uuid" doc:"a visit"`
+},
+) (*listOut[visit.Compared], error) {
+	same := func(c visit.Compared) visit.Compared { return c }
+	return list(ctx, s, clientAction("read", in.ByID), same, func(tx *store.Tx) ([]visit.Compared, error) {
+		course, err := s.readCourse(ctx, tx, in.uuid(), true)
+		return course.History.Compare(in.Earlier, in.Later), err
+	})
+}

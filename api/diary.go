@@ -76,7 +76,7 @@ type DiaryDay struct {
 type WaitingItem struct {
 	ID      string `json:"id" format:"uuid"`
 	Client  string `json:"client" format:"uuid"`
-	Name    string `json:"name" readOnly:"true"`
+	Name    string `json:"name,omitempty" readOnly:"true"`
 	Minutes int    `json:"minutes" minimum:"5" maximum:"480"`
 	Note    string `json:"note,omitempty" maxLength:"500"`
 	Since   string `json:"since,omitempty" format:"date-time" readOnly:"true"`

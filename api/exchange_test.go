@@ -5,6 +5,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"io"
+	"maps"
 	"net/http"
 	"runtime"
 	"strings"
@@ -152,8 +153,15 @@ func TestFHIROutAndIn(t *testing.T) {
 			assert.Equal(t, was.Visits[i].StartsAt, is.Visits[i].StartsAt)
 			assert.Equal(t, was.Visits[i].Minutes, is.Visits[i].Minutes)
 		}
-		assert.Equal(t, readingsOf(was), readingsOf(is))
-		compared += len(readingsOf(was))
+		read := readingsOf(is)
+		for _, v := range was.Visits {
+			if v.OpenedAt == nil {
+				// Taken in, a visit with readings counts as opened; here it was not yet.
+				maps.DeleteFunc(read, func(k string, _ float64) bool { return strings.HasPrefix(k, v.ID) })
+			}
+		}
+		assert.Equal(t, readingsOf(was), read)
+		compared += len(read)
 		if len(was.History.Points) > 0 {
 			assert.NotEmpty(t, taken.Left, "points and holds are listed")
 		}

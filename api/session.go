@@ -27,9 +27,10 @@ type Me struct {
 	// Protocol is the practice's default school.
 	Protocol ids.Protocol `json:"protocol"`
 	// How things are written; the record stays metric.
-	Units      string `json:"units" enum:"metric,imperial"`
-	ClockHours int    `json:"clock_hours" enum:"12,24"`
-	WeekStarts int    `json:"week_starts" doc:"0 Sunday, 1 Monday, 6 Saturday"`
+	Units      string   `json:"units" enum:"metric,imperial"`
+	ClockHours int      `json:"clock_hours" enum:"12,24"`
+	WeekStarts int      `json:"week_starts" doc:"0 Sunday, 1 Monday, 6 Saturday"`
+	Rooms      []string `json:"rooms"`
 	// NowMS lets a device see how far its clock is off.
 	NowMS int64 `json:"now_ms" doc:"the server's clock, Unix ms"`
 }
@@ -125,7 +126,8 @@ func (s *server) readMe(ctx context.Context, tx *store.Tx) (Me, error) {
 	out := Me{
 		ID: p.ID.String(), Name: p.Name, Role: p.Role, Practice: p.PracticeName, TimeZone: p.TimeZone,
 		CopyHours: p.CopyHours, Protocol: ids.Protocol(p.Protocol),
-		Units: p.Units, ClockHours: p.ClockHours, WeekStarts: p.WeekStarts, NowMS: s.now().UnixMilli(),
+		Units: p.Units, ClockHours: p.ClockHours, WeekStarts: p.WeekStarts,
+		Rooms: append([]string{}, p.Rooms...), NowMS: s.now().UnixMilli(),
 	}
 	if p.FingerCM.Valid {
 		out.FingerCM = &p.FingerCM.Float64

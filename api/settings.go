@@ -16,9 +16,9 @@ type PracticeSettings struct {
 	// Protocol is the school that a point gets where nothing speaks for another.
 	Protocol ids.Protocol `json:"protocol"`
 	// How things are written; the record stays metric.
-	Units      string   `json:"units" enum:"metric,imperial" default:"metric"`
-	ClockHours int      `json:"clock_hours" enum:"12,24" default:"24"`
-	WeekStarts int      `json:"week_starts" enum:"0,1,6" default:"1" doc:"0 Sunday, 1 Monday, 6 Saturday"`
+	Units      string   `json:"units" enum:"metric,imperial"`
+	ClockHours int      `json:"clock_hours" enum:"12,24"`
+	WeekStarts int      `json:"week_starts" enum:"0,1,6" doc:"0 Sunday, 1 Monday, 6 Saturday"`
 	Rooms      []string `json:"rooms,omitempty" maxItems:"20"`
 }
 

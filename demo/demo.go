@@ -72,7 +72,7 @@ func Fill(ctx context.Context, st *store.Store, now time.Time) error {
 				return fmt.Errorf("demo client %s: %w", c.family, err)
 			}
 		}
-		return nil
+		return ahead(ctx, tx, now)
 	})
 	if err != nil {
 		return err
@@ -103,15 +103,19 @@ func staff(ctx context.Context, tx *store.Tx) error {
 	return nil
 }
 
-// today books the day's list when it is still empty.
+// today books the day's list when it is not there yet; what was booked ahead has a
+// room.
 func today(ctx context.Context, tx *store.Tx, now time.Time) error {
 	from := time.Date(now.Year(), now.Month(), now.Day(), 0, 0, 0, 0, now.Location())
 	list, err := tx.VisitsBetween(ctx, from, from.AddDate(0, 0, 1))
-	if err != nil || len(list) > 0 {
+	if err != nil || slices.ContainsFunc(list, func(v store.Visit) bool { return !v.Series.Valid && v.Room == "" }) {
 		return err
 	}
+	booked := func(client uuid.UUID) bool {
+		return slices.ContainsFunc(list, func(v store.Visit) bool { return v.ClientID == client })
+	}
 	for i, c := range people {
-		if c.today == "" {
+		if c.today == "" || booked(clientID(i)) {
 			continue
 		}
 		at, err := time.ParseInLocation("2006-01-02 15:04", from.Format(time.DateOnly)+" "+c.today, now.Location())
@@ -240,8 +244,14 @@ func (p person) fill(ctx context.Context, tx *store.Tx, i int, now time.Time) er
 		p.measure(s, n, "after")
 		s.wait(5 * time.Minute)
 		s.write("visit-closed", visit.Closed{})
-		if _, err := tx.Append(ctx, v.ID, store.Batch{Events: s.events, Now: time.Now()}); err != nil {
+		done, err := tx.Append(ctx, v.ID, store.Batch{Events: s.events, Now: time.Now()})
+		if err != nil {
 			return err
+		}
+		if now.Sub(at) > signedAfter {
+			if err := p.sign(ctx, tx, s, done.State); err != nil {
+				return err
+			}
 		}
 		// One client was photographed at the first and the latest visit.
 		if last := len(p.weeksAgo) - 1; i == 0 && (n == 0 || n == last) {

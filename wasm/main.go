@@ -11,6 +11,7 @@
 //	mokrenCore.work(contextJSON, stateJSON, earlierJSON, suspectsJSON)     -> points judged, protocols, search
 //	mokrenCore.trace(contextJSON, stateJSON, earlierJSON, suspectsJSON, point)  -> where a point may come from
 //	mokrenCore.plan(contextJSON, stateJSON, earlierJSON, wantedJSON, nowMS)  -> the session as it stands
+//	mokrenCore.note(visitJSON)                                 -> the note as the core writes it
 //	mokrenCore.rules                                           -> version of the coach's rules
 //
 // Everything goes in and out as JSON text: one crossing, no shared memory. An
@@ -26,6 +27,7 @@ import (
 	"mokren/core/atlas"
 	"mokren/core/calc"
 	"mokren/core/ids"
+	"mokren/core/note"
 	"mokren/core/safety"
 	"mokren/core/strict"
 	"mokren/core/treat"
@@ -47,6 +49,7 @@ func main() {
 		"work":     text(work),
 		"trace":    text(trace),
 		"plan":     text(planned),
+		"note":     text(written),
 		"rules":    treat.RulesVersion,
 	})
 	if ready := js.Global().Get("mokrenCoreReady"); ready.Type() == js.TypeFunction {
@@ -150,6 +153,15 @@ func planned(a []js.Value) (any, error) {
 		return nil, err
 	}
 	return state.Planning(ctx, earlier, state.Work(ctx, earlier, nil), wanted, int64(a[4].Float()))
+}
+
+// written is the note of a visit.
+func written(a []js.Value) (any, error) {
+	var v note.Visit
+	if err := read(a, &v); err != nil {
+		return nil, err
+	}
+	return note.Write(v), nil
 }
 
 // after is the aftercare sheet of a visit.

@@ -7,6 +7,7 @@ alter table visit
     add column series uuid,
     add column revision bigint not null default 1;
 alter table practice add column rooms text[] not null default '{}';
+grant update (protocol, units, clock_hours, week_starts, rooms) on practice to mokren_app;
 
 create table waiting (
     practice_id uuid        not null,

@@ -10,9 +10,11 @@ import { Day } from "./screens/Day";
 import {
   After,
   Atlas,
+  Diary,
   Guide,
   Hand,
   Hold,
+  Overview,
   Pad,
   PhotoRoom,
   Practice,
@@ -64,6 +66,8 @@ function Screens({ me, onSignOut }: { me: Schemas["Me"]; onSignOut: () => void }
         <Route path="/visits/:id/*" element={<Visit me={me} />} />
         <Route path="/atlas/:muscle?" element={<Atlas />} />
         <Route path="/spine" element={<Spine me={me} />} />
+        <Route path="/week/:from?" element={<Diary me={me} />} />
+        {me.role !== "front-desk" && <Route path="/overview" element={<Overview me={me} />} />}
         <Route path="/clients" element={<Clients me={me} />} />
         <Route path="/clients/:id/:tab?" element={<ClientPage me={me} />} />
         {me.role === "owner" && <Route path="/practice" element={<Practice me={me} />} />}

@@ -90,6 +90,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bookings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Book an appointment or a series: all of it, or nothing and what stands against it */
+        post: operations["book"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/algometry": {
         parameters: {
             query?: never;
@@ -702,6 +719,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calendar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One's own calendar subscription */
+        get: operations["own-calendar"];
+        /** Make a new calendar link, or take it back; an earlier one is over */
+        put: operations["put-calendar"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/clients": {
         parameters: {
             query?: never;
@@ -771,6 +806,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/clients/{id}/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was read at two visits, beside each other */
+        get: operations["compare-visits"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/{id}/export/{format}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A client's record as a file: archive, FHIR R4 Bundle, vCard or a CSV table */
+        get: operations["export-client"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/{id}/next": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** When a client is to come again, by the latest closed visit */
+        get: operations["next-visit"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/clients/{id}/photos": {
         parameters: {
             query?: never;
@@ -780,6 +866,23 @@ export interface paths {
         };
         /** A client's photographs, the latest first */
         get: operations["client-photos"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/clients/{id}/print/progress": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A client's progress as PDF */
+        get: operations["print-client"];
         put?: never;
         post?: never;
         delete?: never;
@@ -814,6 +917,23 @@ export interface paths {
         };
         /** Visits of one day in the practice's time zone */
         get: operations["day"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/diary": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Appointments of some days, with who waits */
+        get: operations["diary"];
         put?: never;
         post?: never;
         delete?: never;
@@ -919,6 +1039,41 @@ export interface paths {
         get: operations["hand"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was taken in, the latest first */
+        get: operations["imports"];
+        put?: never;
+        /** Look at a file, or take it in: all of it or nothing */
+        post: operations["import"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/imports/{id}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take out again what an import brought, while nobody has worked on it */
+        post: operations["undo-import"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1129,6 +1284,74 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practice/export/{format}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All clients of the practice as a file */
+        get: operations["export-practice"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/outcomes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What each protocol came to, and whether the list of suspects keeps its word */
+        get: operations["outcomes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/print/blank": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A blank assessment sheet as PDF, for a day without power */
+        get: operations["print-blank"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/practice/view": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Unsigned notes, who is due, whose spots stand still, one's own hands */
+        get: operations["practice-view"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/schools": {
         parameters: {
             query?: never;
@@ -1253,6 +1476,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{id}/booking": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Move an appointment, or say what became of it */
+        put: operations["rebook"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{id}/cancel-series": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Take this appointment and the later ones of its series out of the diary */
+        post: operations["cancel-series"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{id}/entries": {
         parameters: {
             query?: never;
@@ -1340,6 +1597,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{id}/note": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A visit's note: as signed, as edited last, or as the core writes it */
+        get: operations["visit-note"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{id}/photos/{photo}": {
         parameters: {
             query?: never;
@@ -1350,6 +1624,40 @@ export interface paths {
         get?: never;
         /** Take a photograph in: JPEG or PNG, at most 10 MB; metadata is stripped */
         put: operations["put-photo"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/visits/{id}/print/{what}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A visit's note or aftercare sheet as PDF */
+        get: operations["print-visit"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/waiting/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Put a client on the waiting list, or take one off */
+        put: operations["put-waiting"];
         post?: never;
         delete?: never;
         options?: never;
@@ -1460,9 +1768,47 @@ export interface components {
             landmark: string;
             text: string;
         };
+        Band: {
+            found: components["schemas"]["Share"];
+            /** Format: double */
+            from: number;
+            /** Format: double */
+            said: number;
+            /** Format: double */
+            to: number;
+            /** @enum {string} */
+            verdict: "none" | "less-than-said" | "more-than-said";
+        };
         BlockOverridden: {
             point: string;
             reason: string;
+        };
+        Booked: {
+            clashes: components["schemas"]["Clash"][];
+            /** @description none while something stands against it */
+            visits: components["schemas"]["Visit"][];
+        };
+        Booking: {
+            anyway?: boolean;
+            /** Format: uuid */
+            client: string;
+            date: string;
+            /** Format: int64 */
+            every_weeks?: number;
+            /**
+             * Format: uuid
+             * @description of the first; the others of a series get their own
+             */
+            id: string;
+            /** Format: int64 */
+            minutes: number;
+            reason?: string;
+            room?: string;
+            /** Format: uuid */
+            therapist: string;
+            time: string;
+            /** Format: int64 */
+            times?: number;
         };
         Box: {
             /** Format: double */
@@ -1481,6 +1827,24 @@ export interface components {
             min: number;
             number: string;
             why: string;
+        };
+        CalendarSettings: {
+            /** Format: date-time */
+            readonly made_at?: string;
+            /** @description clients are named in it */
+            names: boolean;
+            on: boolean;
+            readonly path?: string;
+        };
+        Calibration: {
+            /** @description of all regions */
+            bands: components["schemas"]["Band"][];
+            proposals: components["schemas"]["Proposal"][];
+            regions: components["schemas"]["RegionWord"][];
+        };
+        Cancelled: {
+            /** Format: int64 */
+            n: number;
         };
         Candidate: {
             /** Format: int64 */
@@ -1600,6 +1964,13 @@ export interface components {
             id: string;
             why?: string;
         };
+        Clash: {
+            /** Format: date-time */
+            at: string;
+            /** @enum {string} */
+            kind: "therapist" | "room" | "client" | "spacing";
+            text: string;
+        };
         Client: {
             /** Format: int64 */
             readonly age?: number;
@@ -1669,6 +2040,23 @@ export interface components {
             target?: number;
             /** @enum {string} */
             variant?: "reciprocal" | "small" | "imagined";
+        };
+        Compared: {
+            /** Format: double */
+            after: number;
+            /** Format: double */
+            before: number;
+            change?: components["schemas"]["Change"];
+            /** @description not read at the later date */
+            gone?: boolean;
+            id: string;
+            /** @enum {string} */
+            kind: "point" | "movement" | "score";
+            name: string;
+            /** @description not read at the earlier date */
+            only_now?: boolean;
+            side?: components["schemas"]["Side"];
+            unit: string;
         };
         Confirm: {
             movement: components["schemas"]["MovementID"];
@@ -1793,6 +2181,20 @@ export interface components {
             /** Format: double */
             force_n: number;
         };
+        Diary: {
+            days: components["schemas"]["DiaryDay"][];
+            people: components["schemas"]["Member"][];
+            rooms: string[];
+            visits: components["schemas"]["Visit"][];
+            waiting: components["schemas"]["WaitingItem"][];
+        };
+        DiaryDay: {
+            date: string;
+            /** Format: int64 */
+            hours: number;
+            /** Format: date-time */
+            starts_at: string;
+        };
         DrawStep: {
             at: components["schemas"]["XY"];
             from?: components["schemas"]["XY"];
@@ -1840,6 +2242,15 @@ export interface components {
             strands: components["schemas"]["Strand"][];
             structures: components["schemas"]["Keep"][];
             zones: components["schemas"]["Zone"][];
+        };
+        DueClient: {
+            /** Format: uuid */
+            client: string;
+            from: string;
+            name: string;
+            /** @description the proposed time is past */
+            over: boolean;
+            to: string;
         };
         EarlierDrawing: {
             /** Format: date-time */
@@ -2500,6 +2911,29 @@ export interface components {
             identity?: string;
             point: string;
         };
+        ImportCounts: {
+            /** Format: int64 */
+            aside: number;
+            /** Format: int64 */
+            clients: number;
+            /** Format: int64 */
+            events: number;
+            /** Format: int64 */
+            photos: number;
+            /** Format: int64 */
+            visits: number;
+        };
+        ImportOut: {
+            /** Format: date-time */
+            at: string;
+            by: string;
+            counts: components["schemas"]["ImportCounts"];
+            file: string;
+            /** Format: uuid */
+            id: string;
+            kind: string;
+            undone: boolean;
+        };
         Inner: {
             id: string;
             /** Format: int64 */
@@ -2537,8 +2971,14 @@ export interface components {
         ItemsClient: {
             items: components["schemas"]["Client"][];
         };
+        ItemsCompared: {
+            items: components["schemas"]["Compared"][];
+        };
         ItemsEntry: {
             items: components["schemas"]["Entry"][];
+        };
+        ItemsImportOut: {
+            items: components["schemas"]["ImportOut"][];
         };
         ItemsStoredPhoto: {
             items: components["schemas"]["StoredPhoto"][];
@@ -2657,6 +3097,11 @@ export interface components {
             next?: string;
             points: components["schemas"]["LeftPoint"][];
             searched: components["schemas"]["MuscleSearched"][];
+        };
+        LeftOut: {
+            /** Format: int64 */
+            n: number;
+            what: string;
         };
         LeftPoint: {
             /** @enum {string} */
@@ -2841,6 +3286,11 @@ export interface components {
         Me: {
             /**
              * Format: int64
+             * @enum {integer}
+             */
+            clock_hours: 12 | 24;
+            /**
+             * Format: int64
              * @description 0: no copies
              */
             copy_hours: number;
@@ -2861,8 +3311,16 @@ export interface components {
             protocol: components["schemas"]["ProtocolID"];
             /** @enum {string} */
             role: "owner" | "therapist" | "student" | "front-desk";
+            rooms: string[];
             /** @description IANA name; dates are shown in it */
             time_zone: string;
+            /** @enum {string} */
+            units: "metric" | "imperial";
+            /**
+             * Format: int64
+             * @description 0 Sunday, 1 Monday, 6 Saturday
+             */
+            week_starts: number;
         };
         Measurable: {
             movement: components["schemas"]["MovementID"];
@@ -2940,6 +3398,11 @@ export interface components {
         };
         /** @enum {string} */
         MuscleID: "temporalis" | "masseter" | "sternocleidomastoid-sternal" | "sternocleidomastoid-clavicular" | "scalenus-anterior" | "scalenus-medius" | "scalenus-posterior" | "suboccipitals" | "splenius-capitis" | "splenius-cervicis" | "semispinalis-capitis" | "cervical-multifidus" | "levator-scapulae" | "upper-trapezius" | "middle-trapezius" | "lower-trapezius" | "rhomboids" | "serratus-anterior" | "pectoralis-major" | "pectoralis-minor" | "subclavius" | "supraspinatus" | "infraspinatus" | "teres-minor" | "teres-major" | "subscapularis" | "latissimus-dorsi" | "deltoid-anterior" | "deltoid-middle" | "deltoid-posterior" | "biceps-brachii" | "brachialis" | "coracobrachialis" | "triceps-brachii" | "anconeus" | "brachioradialis" | "extensor-carpi-radialis" | "extensor-digitorum" | "extensor-carpi-ulnaris" | "supinator" | "pronator-teres" | "flexor-carpi-radialis" | "flexor-carpi-ulnaris" | "flexor-digitorum" | "adductor-pollicis" | "opponens-pollicis" | "first-dorsal-interosseous" | "thoracic-erector-spinae" | "lumbar-erector-spinae" | "lumbar-multifidus" | "serratus-posterior-inferior" | "quadratus-lumborum" | "rectus-abdominis" | "external-oblique" | "diaphragm" | "psoas-major" | "iliacus" | "gluteus-maximus" | "gluteus-medius" | "gluteus-minimus" | "tensor-fasciae-latae" | "piriformis" | "deep-hip-rotators" | "sartorius" | "rectus-femoris" | "vastus-medialis" | "vastus-lateralis" | "vastus-intermedius" | "adductor-longus" | "adductor-magnus" | "pectineus" | "gracilis" | "biceps-femoris" | "semitendinosus" | "semimembranosus" | "popliteus" | "gastrocnemius-medial" | "gastrocnemius-lateral" | "soleus" | "tibialis-posterior" | "flexor-digitorum-longus" | "flexor-hallucis-longus" | "tibialis-anterior" | "extensor-digitorum-longus" | "fibularis-longus" | "fibularis-brevis" | "flexor-digitorum-brevis" | "quadratus-plantae" | "abductor-hallucis" | "abductor-digiti-minimi-foot" | "flexor-hallucis-brevis" | "adductor-hallucis" | "plantar-fascia" | "achilles-tendon" | "sacroiliac-region" | "coccyx-region";
+        MuscleOutcome: {
+            muscle: components["schemas"]["MuscleID"];
+            name: string;
+            worked: components["schemas"]["Worked"][];
+        };
         MuscleSearched: {
             muscle: components["schemas"]["MuscleID"];
             /** @enum {string} */
@@ -2984,6 +3447,10 @@ export interface components {
         NextNoted: {
             text: string;
         };
+        NextProposed: {
+            from?: string;
+            to?: string;
+        };
         NextTest: {
             /** Format: double */
             gain_bits: number;
@@ -3004,6 +3471,13 @@ export interface components {
             assessment: string;
             objective: string;
             plan: string;
+            subjective: string;
+        };
+        NoteOut: {
+            assessment: string;
+            objective: string;
+            plan: string;
+            signed: boolean;
             subjective: string;
         };
         NoteSigned: {
@@ -3047,6 +3521,8 @@ export interface components {
              * @description the server's clock, Unix ms
              */
             now_ms: number;
+            /** Format: int64 */
+            offset_min: number;
             schools: {
                 [key: string]: components["schemas"]["OwnSchool"];
             };
@@ -3062,6 +3538,11 @@ export interface components {
         };
         /** @enum {string} */
         Outcome: "released" | "reduced" | "unchanged" | "stopped";
+        Outcomes: {
+            list: components["schemas"]["Calibration"];
+            muscles: components["schemas"]["MuscleOutcome"][];
+            protocols: components["schemas"]["Worked"][];
+        };
         OwnAtlas: {
             notes: components["schemas"]["OwnNote"][];
             sites: components["schemas"]["OwnSite"][];
@@ -3667,10 +4148,33 @@ export interface components {
         PracticeSettings: {
             /**
              * Format: int64
+             * @enum {integer}
+             */
+            clock_hours: 12 | 24;
+            /**
+             * Format: int64
              * @description how long a device may keep copies of visits; 0: none
              */
             copy_hours: number;
             protocol: components["schemas"]["ProtocolID"];
+            rooms?: string[];
+            /** @enum {string} */
+            units: "metric" | "imperial";
+            /**
+             * Format: int64
+             * @description 0 Sunday, 1 Monday, 6 Saturday
+             * @enum {integer}
+             */
+            week_starts: 0 | 1 | 6;
+        };
+        PracticeView: {
+            due: components["schemas"]["DueClient"][];
+            hand_uses: components["schemas"]["HandUse"][];
+            load: components["schemas"]["Load"];
+            /** Format: int64 */
+            today: number;
+            unsigned: components["schemas"]["UnsignedNote"][];
+            watched: components["schemas"]["WatchedSpot"][];
         };
         Pressed: {
             /** Format: int64 */
@@ -3682,6 +4186,44 @@ export interface components {
             /** @enum {string} */
             sign: "nerve-sign" | "pulse" | "unwell" | "skin-reaction";
             where: components["schemas"]["Place"][];
+        };
+        Preview: {
+            /** Format: int64 */
+            clients: number;
+            counts: components["schemas"]["ImportCounts"];
+            /** Format: uuid */
+            import?: string;
+            left: components["schemas"]["LeftOut"][];
+            /** @description with any of them nothing is taken in */
+            problems: components["schemas"]["Problem"][];
+            /**
+             * Format: int64
+             * @description single readings of a table
+             */
+            readings: number;
+            shown: string[];
+            /** Format: int64 */
+            visits: number;
+        };
+        Problem: {
+            field: string;
+            given?: string;
+            /**
+             * Format: int64
+             * @description of a table, the header being 1
+             */
+            row?: number;
+            text: string;
+        };
+        Proposal: {
+            evidence: string;
+            found: components["schemas"]["Share"];
+            name: string;
+            now: components["schemas"]["Ratio"];
+            proposed: components["schemas"]["Ratio"];
+            /** Format: double */
+            said: number;
+            text: string;
         };
         ProtocolChosen: {
             point: string;
@@ -3837,6 +4379,21 @@ export interface components {
             /** Format: double */
             value: number;
         };
+        Rebooking: {
+            anyway?: boolean;
+            /** Format: int64 */
+            minutes: number;
+            reason?: string;
+            /** Format: int64 */
+            revision: number;
+            room?: string;
+            /** Format: date-time */
+            starts_at: string;
+            /** @enum {string} */
+            status: "booked" | "cancelled" | "no-show";
+            /** Format: uuid */
+            therapist: string;
+        };
         Receipt: {
             id: string;
             reason?: string;
@@ -3863,6 +4420,18 @@ export interface components {
         RegionSide: {
             region: components["schemas"]["RegionID"];
             side: components["schemas"]["Side"];
+        };
+        RegionWord: {
+            found: components["schemas"]["Share"];
+            /** Format: double */
+            from: number;
+            region: string;
+            /** Format: double */
+            said: number;
+            /** Format: double */
+            to: number;
+            /** @enum {string} */
+            verdict: "none" | "less-than-said" | "more-than-said";
         };
         Removed: {
             point: string;
@@ -4464,6 +5033,16 @@ export interface components {
         Undone: {
             event: string;
         };
+        UnsignedNote: {
+            /** Format: uuid */
+            client: string;
+            name: string;
+            /** Format: date-time */
+            starts_at: string;
+            therapist: string;
+            /** Format: uuid */
+            visit: string;
+        };
         Usual: {
             protocol: components["schemas"]["ProtocolID"];
             why: string;
@@ -4485,11 +5064,33 @@ export interface components {
             readonly name?: string;
             readonly opened_at?: string;
             reason?: string;
+            /** Format: int64 */
+            readonly revision?: number;
+            readonly room?: string;
+            readonly series?: string;
+            readonly signed_at?: string;
             /** Format: date-time */
             starts_at: string;
+            /** @enum {string} */
+            readonly status?: "booked" | "cancelled" | "no-show";
             readonly therapist?: string;
+            /** Format: uuid */
+            readonly therapist_id?: string;
             /** Format: int64 */
             readonly version?: number;
+        };
+        WaitingItem: {
+            /** Format: uuid */
+            client: string;
+            done?: boolean;
+            /** Format: uuid */
+            id: string;
+            /** Format: int64 */
+            minutes: number;
+            readonly name?: string;
+            note?: string;
+            /** Format: date-time */
+            readonly since?: string;
         };
         Wanted: {
             /** Format: int64 */
@@ -4513,6 +5114,19 @@ export interface components {
             /** Format: double */
             share: number;
             waiting?: boolean;
+        };
+        WatchedSpot: {
+            /** Format: uuid */
+            client: string;
+            /** Format: double */
+            first: number;
+            /** Format: double */
+            last: number;
+            muscle: string;
+            name: string;
+            next: string;
+            side: components["schemas"]["Side"];
+            signal: components["schemas"]["Signal"];
         };
         Weights: {
             weights: {
@@ -4914,6 +5528,66 @@ export interface operations {
             };
             /** @description Conflict */
             409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    book: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Booking"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Booked"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7137,6 +7811,95 @@ export interface operations {
             };
         };
     };
+    "own-calendar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalendarSettings"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-calendar": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CalendarSettings"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CalendarSettings"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "list-clients": {
         parameters: {
             query?: {
@@ -7429,6 +8192,188 @@ export interface operations {
             };
         };
     };
+    "compare-visits": {
+        parameters: {
+            query: {
+                /** @description a visit */
+                earlier: string;
+                /** @description a visit */
+                later: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ItemsCompared"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "export-client": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                format: "archive" | "fhir" | "vcard" | "clients-csv" | "visits-csv" | "points-csv" | "holds-csv" | "ranges-csv";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "next-visit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NextProposed"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "client-photos": {
         parameters: {
             query?: never;
@@ -7447,6 +8392,66 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ItemsStoredPhoto"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "print-client": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
                 };
             };
             /** @description Unauthorized */
@@ -7562,6 +8567,56 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ItemsVisit"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    diary: {
+        parameters: {
+            query: {
+                from: string;
+                days?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Diary"];
                 };
             };
             /** @description Unauthorized */
@@ -7955,6 +9010,211 @@ export interface operations {
             };
             /** @description Too Many Requests */
             429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    imports: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ItemsImportOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    import: {
+        parameters: {
+            query: {
+                kind: "archive" | "fhir" | "clients-csv" | "readings-csv" | "vcard" | "icalendar";
+                /** @description its name, for the list */
+                file?: string;
+                /** @description without it, it is only looked at */
+                take?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Preview"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "undo-import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8703,6 +9963,173 @@ export interface operations {
             };
         };
     };
+    "export-practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                format: "archive" | "fhir" | "vcard" | "clients-csv" | "visits-csv" | "points-csv" | "holds-csv" | "ranges-csv";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    outcomes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Outcomes"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "print-blank": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "practice-view": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeView"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     schools: {
         parameters: {
             query?: never;
@@ -9322,6 +10749,135 @@ export interface operations {
             };
         };
     };
+    rebook: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Rebooking"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Booked"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "cancel-series": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Cancelled"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "visit-entries": {
         parameters: {
             query?: never;
@@ -9756,6 +11312,64 @@ export interface operations {
             };
         };
     };
+    "visit-note": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NoteOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "put-photo": {
         parameters: {
             query: {
@@ -9805,6 +11419,127 @@ export interface operations {
             };
             /** @description Request Entity Too Large */
             413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "print-visit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                what: "note" | "aftercare";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-waiting": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WaitingItem"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

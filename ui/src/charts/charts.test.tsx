@@ -2,7 +2,8 @@ import { renderToStaticMarkup } from "react-dom/server";
 import { describe, expect, it } from "vitest";
 import { toMark } from "../body/marks";
 import { Arc } from "./Arc";
-import { CourseChart } from "./Course";
+import { along } from "../screens/progress/time";
+import { TimeRow } from "./TimeRow";
 
 /** x of every line's end in an arc drawing. */
 const ends = (svg: string, stroke: string) =>
@@ -37,47 +38,44 @@ describe("arc", () => {
   });
 });
 
-describe("course", () => {
-  const steps = [
-    { date: "2026-01-01", before: 8, after: 4, note: "3 st" },
-    { date: "2026-01-08", before: 6 },
-    { date: "2026-01-15", after: 3 },
-  ];
-  const svg = renderToStaticMarkup(
-    <CourseChart
-      label="Soleus, left"
-      min={0}
-      max={10}
-      ticks={[0, 5, 10]}
-      unit=""
-      main={{ color: "red", steps }}
-      band={[2, 4]}
-    />,
-  );
-  it("draws every value once and nothing for what is missing", () => {
-    expect(svg.match(/<circle/g)).toHaveLength(4);
-    expect(svg).toContain(
-      "1 Jan: before 8, after 4, 3 st; 8 Jan: before 6, after –; 15 Jan: before –, after 3",
+describe("a course on a shared axis", () => {
+  const draw = (readings: { date: string; before?: number; after?: number }[]) =>
+    renderToStaticMarkup(
+      <TimeRow
+        label="Soleus, left"
+        readings={readings}
+        x={along([
+          { visit: "a", date: "2026-01-01" },
+          { visit: "b", date: "2026-01-11" },
+        ])}
+        min={0}
+        max={10}
+        band={[2, 4]}
+        unit=""
+        treated={["2026-01-01"]}
+        at="2026-01-11"
+      />,
     );
+  const svg = draw([
+    { date: "2026-01-01", before: 8, after: 4 },
+    { date: "2026-01-02", before: 6 },
+    { date: "2026-01-11", after: 3 },
+  ]);
+  const circles = [...svg.matchAll(/<circle cx="([\d.]+)" cy="([\d.]+)"/g)].map((m) =>
+    m.slice(1).map(Number),
+  );
+  it("draws every value once and says it", () => {
+    expect(circles).toHaveLength(4);
+    expect(svg).toContain("Soleus, left: 2026-01-01 8, after 4; 2026-01-02 6; 2026-01-11 –, after 3");
   });
-  it("puts higher values higher, and draws the reference band", () => {
-    const y = [...svg.matchAll(/<circle [^>]*cy="([\d.]+)"/g)].map((m) => Number(m[1]));
-    expect(y[0]).toBeLessThan(y[1] as number);
-    expect(svg).toMatch(/<rect [^>]*fill="var\(--accent-soft\)"/);
+  it("lays days apart as they were apart, and higher values higher", () => {
+    const [first = 0, second = 0, last = 0] = [circles[0]?.[0], circles[2]?.[0], circles[3]?.[0]];
+    expect((second - first) / (last - first)).toBeCloseTo(0.1, 5);
+    expect(circles[0]?.[1]).toBeLessThan(circles[1]?.[1] ?? 0);
   });
   it("stands with a single visit", () => {
-    expect(
-      renderToStaticMarkup(
-        <CourseChart
-          label="x"
-          min={0}
-          max={10}
-          ticks={[]}
-          unit="°"
-          main={{ color: "red", steps: [{ date: "2026-01-01", before: 1 }] }}
-        />,
-      ),
-    ).not.toContain("NaN");
+    expect(draw([{ date: "2026-01-01", before: 1 }])).not.toContain("NaN");
+    expect(along([{ visit: "a", date: "2026-01-01" }])("2026-01-01")).toBe(0.5);
   });
 });
 

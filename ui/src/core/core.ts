@@ -18,6 +18,7 @@ export interface Raw {
   work(context: string, state: string, earlier: string, suspects: string): string;
   trace(context: string, state: string, earlier: string, suspects: string, point: string): string;
   plan(context: string, state: string, earlier: string, wanted: string, nowMS: number): string;
+  note(visit: string): string;
   rules: string;
 }
 
@@ -51,6 +52,8 @@ export interface Read {
 
 const texts = ({ open, state }: Read) =>
   [JSON.stringify(open.context), JSON.stringify(state), JSON.stringify(open.earlier)] as const;
+
+type NoteText = Pick<Schemas["NoteOut"], "subjective" | "objective" | "assessment" | "plan">;
 
 export class Core {
   constructor(private readonly raw: Raw) {}
@@ -210,5 +213,10 @@ export class Core {
     return (
       open<string>(this.raw.same(JSON.stringify(earlier), muscle, side, JSON.stringify(place), height)) ?? ""
     );
+  }
+  /** The note of a visit as the core writes it. */
+  note({ open: of, state }: Read, offset_min: number): NoteText {
+    const { context, earlier } = of;
+    return open(this.raw.note(JSON.stringify({ state, context, earlier, offset_min })));
   }
 }

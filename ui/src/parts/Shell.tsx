@@ -99,7 +99,9 @@ export function Shell({ me, onSignOut }: Props) {
           <NavLink to="/" end>
             Day
           </NavLink>
+          <NavLink to="/week">Week</NavLink>
           <NavLink to="/clients">Clients</NavLink>
+          {me.role !== "front-desk" && <NavLink to="/overview">Overview</NavLink>}
           {me.role !== "front-desk" && <NavLink to="/atlas">Atlas</NavLink>}
           {me.role !== "front-desk" && <NavLink to="/spine">Spine</NavLink>}
           {me.role === "owner" && <NavLink to="/practice">Practice</NavLink>}

@@ -13,3 +13,6 @@ export const Pad = lazily(() => import("./pad/Pad"));
 export const PhotoRoom = lazily(() => import("./visit/photos/PhotoRoom"));
 export const Show = lazily(() => import("./visit/show/Show"));
 export const Practice = lazily(() => import("./practice/Practice"));
+export const Progress = lazily(() => import("./progress/Progress"));
+export const Overview = lazily(() => import("./overview/Overview"));
+export const Diary = lazily(() => import("./diary/Diary"));

@@ -10,7 +10,7 @@ import type { View } from "../../body/views";
 import { Button, Card, Failed, Trouble, Waiting } from "../../parts/controls";
 import { Row, Stack } from "../../parts/layout";
 import { ClientForm } from "../clients/ClientForm";
-import { Progress } from "../progress/Progress";
+import { Progress } from "../screens";
 import { Cards } from "./Cards";
 import { Head } from "./Head";
 import { useClient } from "./useClient";
@@ -128,7 +128,7 @@ export function ClientPage({ me }: { me: Schemas["Me"] }) {
     return (
       <Whole $gap={4}>
         {head}
-        <Progress history={history} visits={c.visits ?? 0} more={more} />
+        <Progress client={c.id} history={history} visits={c.visits ?? 0} more={more} />
       </Whole>
     );
   return (

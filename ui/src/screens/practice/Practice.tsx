@@ -4,6 +4,9 @@ import { useState } from "react";
 import { styled } from "styled-components";
 import { api, must, type Schemas } from "../../api/client";
 import { Card, Choice, Trouble } from "../../parts/controls";
+import { Calendar } from "./Calendar";
+import { Records } from "./Records";
+import { Rooms } from "./Rooms";
 import { Schools } from "./Schools";
 
 const Room = styled.div`
@@ -22,15 +25,19 @@ const inWords: Record<number, string> = {
   72: "3 days",
   168: "a week",
 };
+const weekdays: Record<number, string> = { 0: "Sunday", 1: "Monday", 6: "Saturday" };
+
+type Settings = Schemas["PracticeSettings"];
 
 export default function Practice({ me }: { me: Schemas["Me"] }) {
   const queries = useQueryClient();
   const [error, setError] = useState<Error>();
-  const keep = async (own: Partial<Schemas["PracticeSettings"]>) => {
+  const keep = async (own: Partial<Settings>) => {
     setError(undefined);
-    const { copy_hours, protocol } = me;
+    const { copy_hours, protocol, units, clock_hours, week_starts, rooms } = me;
+    const now = { copy_hours, protocol, units, clock_hours, week_starts, rooms } as Settings;
     try {
-      await must(api.PUT("/api/practice", { body: { copy_hours, protocol, ...own } }));
+      await must(api.PUT("/api/practice", { body: { ...now, ...own } }));
       await queries.invalidateQueries({ queryKey: ["me"] });
     } catch (e) {
       setError(e as Error);
@@ -39,6 +46,11 @@ export default function Practice({ me }: { me: Schemas["Me"] }) {
   return (
     <Room>
       <h1>{me.practice}</h1>
+      {error && <Trouble error={error} />}
+      <Written me={me} keep={keep} />
+      <Rooms rooms={me.rooms} onKeep={(rooms) => void keep({ rooms })} />
+      <Calendar />
+      <Records me={me} />
       <Card $gap={3}>
         <h2>Copies of visits on a device</h2>
         <p className="quiet">
@@ -52,9 +64,38 @@ export default function Practice({ me }: { me: Schemas["Me"] }) {
           describe={(h) => inWords[h] ?? `${h} hours`}
           onChoose={(copy_hours) => void keep({ copy_hours })}
         />
-        {error && <Trouble error={error} />}
       </Card>
       <Schools standard={me.protocol} onStandard={(protocol) => void keep({ protocol })} />
     </Room>
+  );
+}
+
+/** How lengths, times and weeks are written; what is kept does not change. */
+function Written({ me, keep }: { me: Schemas["Me"]; keep: (own: Partial<Settings>) => void }) {
+  return (
+    <Card $gap={3}>
+      <h2>How things are written</h2>
+      <Choice
+        label="Lengths and weights"
+        value={me.units}
+        options={["metric", "imperial"] as const}
+        describe={(u) => (u === "metric" ? "cm, kg" : "in, lb")}
+        onChoose={(units) => keep({ units })}
+      />
+      <Choice
+        label="Time of day"
+        value={me.clock_hours}
+        options={[24, 12] as const}
+        describe={(h) => (h === 24 ? "14:30" : "2:30 pm")}
+        onChoose={(clock_hours) => keep({ clock_hours })}
+      />
+      <Choice
+        label="A week begins on"
+        value={me.week_starts}
+        options={[1, 0, 6]}
+        describe={(d) => weekdays[d] ?? ""}
+        onChoose={(week_starts) => keep({ week_starts: week_starts as Settings["week_starts"] })}
+      />
+    </Card>
   );
 }

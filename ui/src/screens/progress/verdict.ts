@@ -32,14 +32,3 @@ export function verdict(
     title: `A real change is ${size} (${c.source}).`,
   };
 }
-
-/** One line on what changed since the first visit and since the last one. */
-export function sumUp(h: Schemas["History"]): string {
-  const better = h.points.filter((p) => p.number?.direction === "better").length;
-  const worse = h.points.filter((p) => p.number?.direction === "worse").length;
-  const range = h.ranges.filter((r) => r.change?.direction === "better").length;
-  const last = h.points.filter((p) => p.since_last?.direction === "better").length;
-  const n = h.points.length;
-  if (n === 0 && h.ranges.length === 0) return "Nothing charted yet.";
-  return `Since the first visit ${better} of ${n} points are clearly better${worse ? `, ${worse} worse` : ""}, and ${range} of ${h.ranges.length} movements have clearly gained. Since the last visit ${last} of ${n} points changed clearly.`;
-}

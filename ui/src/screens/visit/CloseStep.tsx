@@ -1,50 +1,14 @@
 // What was done, the note, and the end of the visit.
 import { useMemo, useState } from "react";
 import { Link } from "react-router";
-import { styled } from "styled-components";
 import type { Schemas } from "../../api/client";
 import { Button, Card, Text } from "../../parts/controls";
-import { clock, day, deg, movementName, one, plain, sentence } from "../../parts/words";
+import { clock, deg, movementName, one, plain, sentence } from "../../parts/words";
 import { Bullets, Row, Said, Stack } from "../../parts/layout";
 import { Aftercare } from "./Aftercare";
 import { NextUp } from "./next/NextUp";
+import { NoteCard } from "./note/NoteCard";
 import type { StepProps } from "./StepProps";
-
-const Written = styled.p`
-  white-space: pre-wrap;
-`;
-
-/** After a visit is closed its note stands, and more is added beside it. */
-function Closed({ visit, me }: StepProps & { me: Schemas["Me"] }) {
-  const { state, write, open } = visit;
-  const [text, setText] = useState("");
-  const name = (id: string) => open.team.find((m) => m.id === id)?.name ?? "a former colleague";
-  return (
-    <Stack data-addenda>
-      {state.note && <Written>{state.note}</Written>}
-      {state.addenda.map((a) => (
-        <Written key={a.at_ms + a.text}>
-          <span className="quiet">
-            Added by {name(a.author)}, {day(new Date(a.at_ms).toISOString(), me.time_zone)}:
-          </span>{" "}
-          {a.text}
-        </Written>
-      ))}
-      <Text label="Addendum" long value={text} onChange={setText} />
-      <Row>
-        <Button
-          isDisabled={!text.trim()}
-          onPress={() => {
-            write("addendum-written", { text: text.trim() });
-            setText("");
-          }}
-        >
-          Add it
-        </Button>
-      </Row>
-    </Stack>
-  );
-}
 
 export function CloseStep({ visit, me }: StepProps & { me: Schemas["Me"] }) {
   const { state, write, open } = visit;
@@ -63,11 +27,9 @@ export function CloseStep({ visit, me }: StepProps & { me: Schemas["Me"] }) {
         <h2>What was done</h2>
         <Done visit={visit} />
         <Stack $gap={3}>
-          {state.closed_ms ? (
-            <Closed visit={visit} me={me} />
-          ) : (
+          {!state.closed_ms && (
             <Text
-              label="Note"
+              label="Remarks"
               long
               value={note}
               onChange={setNote}
@@ -89,6 +51,7 @@ export function CloseStep({ visit, me }: StepProps & { me: Schemas["Me"] }) {
           </Row>
         </Stack>
       </Card>
+      <NoteCard visit={visit} me={me} />
       {!empty && <Aftercare visit={visit} />}
     </>
   );

@@ -1,0 +1,41 @@
+package api_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"mokren/api"
+	"mokren/demo"
+)
+
+// Every setting of the practice is kept, and shown to whoever signs in; only an
+// owner sets them.
+func TestSettingsAreKept(t *testing.T) {
+	c := newCaller(t, api.Options{})
+	was := c.signIn(demo.Logins[0])
+	want := map[string]any{
+		"copy_hours": 8, "protocol": "pulses", "units": "imperial", "clock_hours": 12, "week_starts": 0,
+		"rooms": []string{"One", "Two"},
+	}
+	require.Equal(t, 200, c.call("PUT", "/api/practice", want, nil).StatusCode)
+	t.Cleanup(func() {
+		c.signIn(demo.Logins[0])
+		c.call("PUT", "/api/practice", map[string]any{
+			"copy_hours": was.CopyHours, "protocol": was.Protocol, "units": was.Units, "clock_hours": was.ClockHours,
+			"week_starts": was.WeekStarts, "rooms": was.Rooms,
+		}, nil)
+	})
+	me := c.signIn(demo.Logins[1])
+	assert.Equal(t, 8, me.CopyHours)
+	assert.Equal(t, "pulses", string(me.Protocol))
+	assert.Equal(t, "imperial", me.Units)
+	assert.Equal(t, 12, me.ClockHours)
+	assert.Equal(t, 0, me.WeekStarts)
+	assert.Equal(t, []string{"One", "Two"}, me.Rooms)
+	assert.Equal(t, 403, c.call("PUT", "/api/practice", want, nil).StatusCode)
+	c.signIn(demo.Logins[0])
+	want["units"] = "leagues"
+	assert.Equal(t, 422, c.call("PUT", "/api/practice", want, nil).StatusCode)
+}

@@ -1,0 +1,71 @@
+package demo
+
+import (
+	"context"
+	"time"
+
+	"github.com/google/uuid"
+
+	"mokren/core/note"
+	"mokren/core/visit"
+	"mokren/store"
+)
+
+// signedAfter: notes of older visits are signed, the latest still wait.
+const signedAfter = 10 * 24 * time.Hour
+
+// sign signs the note as the core writes it.
+func (p person) sign(ctx context.Context, tx *store.Tx, s *scribe, state visit.State) error {
+	_, offset := s.now.Zone()
+	text := note.Write(note.Visit{State: state, OffsetMin: offset / 60})
+	name := Logins[0].Name
+	if p.by == tomas {
+		name = Logins[1].Name
+	}
+	s.events = nil
+	s.wait(10 * time.Minute)
+	s.write("note-signed", visit.NoteSigned{NoteText: text, Name: name})
+	_, err := tx.Append(ctx, uuid.MustParse(s.visit.String()), store.Batch{Events: s.events, Now: time.Now()})
+	return err
+}
+
+// rooms of the practice.
+var rooms = []string{"Garden room", "Street room"}
+
+// ahead books what is to come, and sees to who waits.
+func ahead(ctx context.Context, tx *store.Tx, now time.Time) error {
+	settings, err := tx.Settings(ctx)
+	if err != nil {
+		return err
+	}
+	settings.Rooms = rooms
+	if err := tx.PutSettings(ctx, settings); err != nil {
+		return err
+	}
+	at := func(days, hour, minute int) time.Time {
+		return time.Date(now.Year(), now.Month(), now.Day()+days, hour, minute, 0, 0, now.Location())
+	}
+	var list []store.Booking
+	// Beside the hours of each day's own list, so that nothing overlaps.
+	hour := map[uuid.UUID][]int{ines: {13, 14}, tomas: {9, 11}}
+	for i, b := range []struct{ client, days, nth, long int }{
+		{1, 1, 0, 60}, {3, 1, 0, 60}, {2, 1, 1, 60}, {5, 2, 0, 60}, {10, 2, 0, 45}, {4, 2, 1, 60}, {6, 3, 0, 60},
+		{8, 3, 1, 60}, {0, 4, 0, 60}, {9, 4, 1, 60}, {1, -1, 0, 60}, {4, -2, 1, 45},
+	} {
+		starts := at(b.days, hour[people[b.client].by][b.nth], 0)
+		list = append(list, store.Booking{
+			ID: id(), Client: clientID(b.client), Therapist: people[b.client].by, StartsAt: starts,
+			Minutes: b.long, Room: rooms[i%len(rooms)], Reason: people[b.client].reason,
+		})
+	}
+	if err := tx.Book(ctx, list); err != nil {
+		return err
+	}
+	// One did not come, one called it off.
+	for i, status := range []string{"no-show", "cancelled"} {
+		if err := tx.Rebook(ctx, list[len(list)-2+i], status, 1); err != nil {
+			return err
+		}
+	}
+	return tx.PutWaiting(ctx, store.Waiting{ID: id(), Client: clientID(10), Minutes: 60, Note: "mornings only"}, false)
+}

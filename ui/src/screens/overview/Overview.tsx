@@ -1,0 +1,135 @@
+// What waits to be looked at: notes, clients who are due, spots that ask for
+// something, one's own hands.
+import { useQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
+import { styled } from "styled-components";
+import { api, must, type Schemas } from "../../api/client";
+import { Card, Failed, Waiting } from "../../parts/controls";
+import { Plain, Ruled, Said } from "../../parts/layout";
+import { count, day, one } from "../../parts/words";
+import { upright } from "../../theme";
+import { longDate } from "../progress/time";
+import { Outcomes } from "./Outcomes";
+
+const Room = styled.div`
+  max-width: 1180px;
+  margin: 0 auto;
+  padding: 26px 28px 60px;
+  display: grid;
+  gap: 18px;
+  .cards {
+    display: grid;
+    grid-template-columns: 1fr 1fr;
+    gap: 18px;
+    align-items: start;
+  }
+  ${upright} {
+    padding: 16px 12px 40px;
+    .cards {
+      grid-template-columns: minmax(0, 1fr);
+    }
+  }
+`;
+
+const signalWord: Record<string, string> = {
+  worse: "worse at two visits",
+  plateau: "stands still",
+  resolved: "let go for good",
+};
+
+export default function Overview({ me }: { me: Schemas["Me"] }) {
+  const q = useQuery({ queryKey: ["view"], queryFn: () => must(api.GET("/api/practice/view")) });
+  if (q.error) return <Failed error={q.error} onRetry={() => q.refetch()} />;
+  if (!q.data) return <Waiting>Looking what waits…</Waiting>;
+  const { unsigned, due, watched, load, today } = q.data;
+  return (
+    <Room>
+      <h1>What waits</h1>
+      <div className="cards">
+        <Due due={due} />
+        <Watched spots={watched} />
+        <Notes notes={unsigned} zone={me.time_zone} />
+        <Hands load={load} today={today} />
+      </div>
+      {(me.role === "owner" || me.role === "therapist") && <Outcomes />}
+    </Room>
+  );
+}
+
+function Due({ due }: { due: Schemas["DueClient"][] }) {
+  return (
+    <Card data-due>
+      <h2>Due again, not booked</h2>
+      {due.length === 0 && <p className="quiet">Everyone who is due has an appointment.</p>}
+      <Plain>
+        {due.map((d) => (
+          <Ruled as="li" key={d.client} $cols="minmax(0, 1fr) auto" $gap={3}>
+            <Link to={`/clients/${d.client}`}>{d.name}</Link>
+            <Said as="span" $tone={d.over ? "warn" : undefined}>
+              {d.over ? "since " : "until "}
+              {longDate(d.to)}
+            </Said>
+          </Ruled>
+        ))}
+      </Plain>
+    </Card>
+  );
+}
+
+function Watched({ spots }: { spots: Schemas["WatchedSpot"][] }) {
+  return (
+    <Card data-watched>
+      <h2>Spots that ask for something</h2>
+      {spots.length === 0 && <p className="quiet">No spot stands still or grows worse.</p>}
+      <Plain>
+        {spots.map((s) => (
+          <Ruled as="li" key={s.client + s.muscle + s.side} $cols="minmax(0, 1fr)" $gap={1}>
+            <span>
+              <Link to={`/clients/${s.client}/progress`}>{s.name}</Link>, {s.muscle}, {s.side}: {one(s.first)}{" "}
+              → {one(s.last)},{" "}
+              <Said as="b" $tone={s.signal === "worse" ? "stop" : s.signal === "plateau" ? "warn" : "good"}>
+                {signalWord[s.signal]}
+              </Said>
+            </span>
+            <span className="quiet small">{s.next}</span>
+          </Ruled>
+        ))}
+      </Plain>
+    </Card>
+  );
+}
+
+function Notes({ notes, zone }: { notes: Schemas["UnsignedNote"][]; zone: string }) {
+  return (
+    <Card data-unsigned>
+      <h2>Notes to sign</h2>
+      {notes.length === 0 && <p className="quiet">Every closed visit has its note signed.</p>}
+      {notes.length > 0 && <p className="quiet">{count(notes.length, "closed visit")}, the oldest first.</p>}
+      <Plain>
+        {notes.slice(0, 12).map((n) => (
+          <Ruled as="li" key={n.visit} $cols="64px minmax(0, 1fr) auto" $gap={3}>
+            <span className="num">{day(n.starts_at, zone)}</span>
+            <Link to={`/visits/${n.visit}?step=close`}>{n.name}</Link>
+            <span className="quiet">{n.therapist}</span>
+          </Ruled>
+        ))}
+      </Plain>
+    </Card>
+  );
+}
+
+function Hands({ load, today }: { load: Schemas["Load"]; today: number }) {
+  const now = load.days.find((d) => d.day === today)?.thumb_minutes ?? 0;
+  return (
+    <Card data-hands>
+      <h2>Your hands</h2>
+      <p>
+        Today <b className="num">{one(now)}</b> of {one(load.limit_minutes)} thumb-minutes; these seven days{" "}
+        <b className="num">{one(load.week_thumb_minutes)}</b>.
+      </p>
+      <Said className="quiet" $small>
+        Only you see this. A working value: pressing with elbow, forearm or tool counts less.
+      </Said>
+    </Card>
+  );
+}

@@ -1,0 +1,152 @@
+// Records in and out: files of everything, and files that are looked at before they
+// are taken in.
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { FileTrigger } from "react-aria-components";
+import { useState } from "react";
+import { api, must, type Schemas } from "../../api/client";
+import { Button, Card, Choice, Trouble } from "../../parts/controls";
+import { Fill, Row, Ruled, Said, Stack } from "../../parts/layout";
+import { count, day } from "../../parts/words";
+import { PreviewOf } from "./PreviewOf";
+
+const out = [
+  ["archive", "Everything (archive)"],
+  ["fhir", "FHIR R4"],
+  ["vcard", "Contacts (vCard)"],
+  ["clients-csv", "Clients (CSV)"],
+  ["visits-csv", "Visits (CSV)"],
+  ["points-csv", "Points (CSV)"],
+  ["holds-csv", "Holds (CSV)"],
+  ["ranges-csv", "Ranges (CSV)"],
+] as const;
+
+const kinds = {
+  archive: "an archive",
+  "clients-csv": "clients (CSV)",
+  "readings-csv": "readings (CSV)",
+  fhir: "FHIR",
+  vcard: "contacts (vCard)",
+  icalendar: "appointments (iCalendar)",
+} as const;
+export type Kind = keyof typeof kinds;
+
+export interface Chosen {
+  file: File;
+  kind: Kind;
+}
+
+/** Sends a file to be looked at, or taken in. */
+async function send({ file, kind }: Chosen, take: boolean): Promise<Schemas["Preview"]> {
+  const query = new URLSearchParams({ kind, file: file.name, ...(take ? { take: "true" } : {}) });
+  const res = await fetch(`/api/imports?${query}`, {
+    method: "POST",
+    headers: { "Content-Type": "application/octet-stream" },
+    body: file,
+  });
+  const body = await res.json();
+  if (!res.ok) throw new Error(res.status === 413 ? "The file is larger than 64 MB." : body.detail);
+  return body as Schemas["Preview"];
+}
+
+export function Records({ me }: { me: Schemas["Me"] }) {
+  const queries = useQueryClient();
+  const [kind, setKind] = useState<Kind>("archive");
+  const [chosen, setChosen] = useState<Chosen>();
+  const [seen, setSeen] = useState<Schemas["Preview"]>();
+  const [busy, setBusy] = useState(false);
+  const [error, setError] = useState<Error>();
+  const act = async (c: Chosen, take: boolean) => {
+    setBusy(true);
+    setError(undefined);
+    try {
+      setSeen(await send(c, take));
+      setChosen(take ? undefined : c);
+      if (take) await queries.invalidateQueries();
+    } catch (e) {
+      setError(e as Error);
+    } finally {
+      setBusy(false);
+    }
+  };
+  return (
+    <Card $gap={3} data-records>
+      <h2>Records out and in</h2>
+      <Row $wrap>
+        {out.map(([format, name]) => (
+          <a key={format} href={`/api/practice/export/${format}`} download>
+            {name}
+          </a>
+        ))}
+        <a href="/api/practice/print/blank" download>
+          Blank assessment sheet (PDF)
+        </a>
+      </Row>
+      <Choice
+        label="Take in"
+        value={kind}
+        options={Object.keys(kinds) as Kind[]}
+        describe={(k) => kinds[k]}
+        onChoose={setKind}
+      />
+      <Row $gap={3}>
+        <FileTrigger onSelect={(f) => f?.[0] && void act({ file: f[0], kind }, false)}>
+          <Button isDisabled={busy}>Choose a file to look at</Button>
+        </FileTrigger>
+        {busy && <Said role="status">Reading it…</Said>}
+      </Row>
+      {error && <Trouble error={error} />}
+      {seen && (
+        <PreviewOf
+          seen={seen}
+          name={chosen?.file.name}
+          busy={busy}
+          onTake={chosen && (() => void act(chosen, true))}
+          onLeave={() => {
+            setSeen(undefined);
+            setChosen(undefined);
+          }}
+        />
+      )}
+      <Taken zone={me.time_zone} />
+    </Card>
+  );
+}
+
+/** What was taken in before; each can be taken out again. */
+function Taken({ zone }: { zone: string }) {
+  const queries = useQueryClient();
+  const [error, setError] = useState<Error>();
+  const q = useQuery({ queryKey: ["imports"], queryFn: () => must(api.GET("/api/imports")) });
+  const undo = async (id: string) => {
+    setError(undefined);
+    try {
+      await must(api.POST("/api/imports/{id}/undo", { params: { path: { id } } }));
+      await queries.invalidateQueries();
+    } catch (e) {
+      setError(e as Error);
+    }
+  };
+  if (!q.data?.items.length) return null;
+  return (
+    <Stack $gap={2}>
+      <h3>Taken in before</h3>
+      {error && <Trouble error={error} />}
+      {q.data.items.map((i) => (
+        <Ruled key={i.id} $cols="minmax(0, 1fr) auto" $align="center">
+          <Fill>
+            {day(i.at, zone)}, {i.by}: {i.file || i.kind}
+            <br />
+            <span className="quiet">
+              {count(i.counts.clients, "client")}, {count(i.counts.visits, "visit")}
+            </span>
+          </Fill>
+          {i.undone ? (
+            <span className="quiet">taken out again</span>
+          ) : (
+            <Button onPress={() => void undo(i.id)}>Undo</Button>
+          )}
+        </Ruled>
+      ))}
+    </Stack>
+  );
+}

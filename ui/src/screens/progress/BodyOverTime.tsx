@@ -1,0 +1,153 @@
+// The body as it was found at a date: points by tenderness and number, where they
+// were felt, and the first visit as a ghost.
+import { Pause, Play } from "lucide-react";
+import { useEffect, useMemo, useState } from "react";
+import { styled } from "styled-components";
+import type { Schemas } from "../../api/client";
+import { Figure } from "../../body/Figure";
+import type { Mark } from "../../body/Mark";
+import type { View } from "../../body/views";
+import { Button, Card, Slide } from "../../parts/controls";
+import { Fill, Row } from "../../parts/layout";
+import { one, sentence } from "../../parts/words";
+import { longDate, type Moment, upTo } from "./time";
+import { useFelt } from "./useFelt";
+
+const Bodies = styled.div`
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  grid-template-rows: minmax(0, 1fr);
+  height: 100%;
+  min-height: 320px;
+`;
+const Pane = styled(Card)`
+  height: 100%;
+  grid-template-rows: minmax(0, 1fr) auto;
+  padding: 12px;
+  .ghost {
+    fill: none;
+    stroke: var(--ink-soft);
+    stroke-dasharray: 4 4;
+    pointer-events: none;
+  }
+`;
+
+/** A visit is looked at so long before the next one. */
+const stepMS = 900;
+/** At or below this a point is calm. */
+const calm = 2;
+
+interface Props {
+  points: Schemas["PointHistory"][];
+  moments: Moment[];
+  at: number;
+  onAt: (i: number) => void;
+  selected?: string;
+  onSelect: (id: string) => void;
+}
+
+export function BodyOverTime({ points, moments, at, onAt, selected, onSelect }: Props) {
+  const [playing, setPlaying] = useState(false);
+  const last = moments.length - 1;
+  useEffect(() => {
+    if (!playing) return;
+    if (at >= last) return setPlaying(false);
+    const timer = setTimeout(() => onAt(at + 1), stepMS);
+    return () => clearTimeout(timer);
+  }, [playing, at, last, onAt]);
+  const date = moments[at]?.date ?? "";
+  const views = viewsOf(points);
+  return (
+    <Pane data-date={date}>
+      <Bodies>
+        {views.map((v) => (
+          <OneView key={v} view={v} points={points} date={date} selected={selected} onSelect={onSelect} />
+        ))}
+      </Bodies>
+      <Row $gap={3}>
+        <Button
+          aria-label={playing ? "Stop" : "Play the visits one after the other"}
+          isDisabled={last < 1}
+          onPress={() => {
+            if (!playing && at >= last) onAt(0);
+            setPlaying(!playing);
+          }}
+        >
+          {playing ? <Pause size={18} aria-hidden /> : <Play size={18} aria-hidden />}
+        </Button>
+        <Fill>
+          <Slide
+            label={`Visit ${at + 1} of ${moments.length}`}
+            value={at}
+            min={0}
+            max={Math.max(1, last)}
+            describe={() => longDate(date)}
+            onSlide={(i) => {
+              setPlaying(false);
+              onAt(Math.min(i, last));
+            }}
+          />
+        </Fill>
+      </Row>
+    </Pane>
+  );
+}
+
+/** The pair of views in which most points lie. */
+function viewsOf(points: Schemas["PointHistory"][]): [View, View] {
+  const soles = points.filter((p) => p.view.startsWith("sole")).length;
+  const heads = points.filter((p) => p.view.startsWith("head")).length;
+  const sides = points.filter((p) => p.view === "left" || p.view === "right").length;
+  if (soles > points.length / 2) return ["sole-left", "sole-right"];
+  if (heads > points.length / 2) return ["head-left", "head-right"];
+  return sides > points.length / 2 ? ["left", "right"] : ["front", "back"];
+}
+
+interface ViewProps {
+  view: View;
+  points: Schemas["PointHistory"][];
+  date: string;
+  selected?: string;
+  onSelect: (id: string) => void;
+}
+
+function OneView({ view, points, date, selected, onSelect }: ViewProps) {
+  const here = points.filter((p) => p.view === view);
+  const marks = here.flatMap((p) => markAt(p, date) ?? []);
+  const shown = points.find((p) => p.identity === selected);
+  const felt = useMemo(() => (shown ? (upTo(shown.visits, date)?.referral ?? []) : []), [shown, date]);
+  return (
+    <Figure
+      view={view}
+      marks={marks}
+      zones={useFelt(view, felt)}
+      selected={selected}
+      onSelect={onSelect}
+      over={here.map((p) => (
+        <Ghost key={p.identity} first={p.visits[0]} date={date} />
+      ))}
+    />
+  );
+}
+
+function markAt(p: Schemas["PointHistory"], date: string): Mark | undefined {
+  const v = upTo(p.visits, date);
+  if (!v) return undefined;
+  const number = v.before ?? v.after;
+  return {
+    id: p.identity,
+    x: v.x,
+    y: v.y,
+    grade: v.grade ?? 1,
+    kind: number === undefined ? "spot" : number > calm ? "active" : "latent",
+    label: `${sentence(p.name)}, ${p.side}: ${one(number)} of 10`,
+    number: number === undefined ? undefined : Math.round(number),
+  };
+}
+
+/** How large it was at the first visit. */
+function Ghost({ first, date }: { first?: Schemas["PointVisit"]; date: string }) {
+  if (!first || first.date >= date) return null;
+  const r = 12 + (first.grade ?? 1) * 3.6;
+  return <ellipse className="ghost" cx={first.x} cy={first.y} rx={r * 0.9} ry={r * 1.35} strokeWidth={1.6} />;
+}

@@ -1,0 +1,105 @@
+// Any two visits beside each other.
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { styled } from "styled-components";
+import { api, must, type Schemas } from "../../api/client";
+import { Card, Pick, Trouble } from "../../parts/controls";
+import { Columns } from "../../parts/layout";
+import { movementName, one } from "../../parts/words";
+import { longDate, type Moment } from "./time";
+
+const Table = styled.table`
+  width: 100%;
+  border-collapse: collapse;
+  font-variant-numeric: tabular-nums;
+  th {
+    text-align: left;
+    font-weight: 560;
+    color: var(--ink-soft);
+    font-size: var(--t1);
+  }
+  td,
+  th {
+    padding: 7px 8px 7px 0;
+    border-top: 1px solid var(--line-soft);
+  }
+  thead th {
+    border-top: 0;
+  }
+  td.n {
+    text-align: right;
+    width: 76px;
+  }
+  td[data-d="better"] {
+    color: var(--good);
+  }
+  td[data-d="worse"] {
+    color: var(--stop);
+  }
+`;
+
+export function Compare({ client, moments }: { client: string; moments: Moment[] }) {
+  const [earlier, setEarlier] = useState(moments[0]?.visit);
+  const [later, setLater] = useState(moments.at(-1)?.visit);
+  const q = useQuery({
+    queryKey: ["compare", client, earlier, later],
+    enabled: !!earlier && !!later,
+    queryFn: () =>
+      must(
+        api.GET("/api/clients/{id}/compare", {
+          params: { path: { id: client }, query: { earlier: earlier ?? "", later: later ?? "" } },
+        }),
+      ),
+  });
+  const name = (id: string) => longDate(moments.find((m) => m.visit === id)?.date ?? "2000-01-01");
+  const options = moments.map((m) => m.visit);
+  return (
+    <Card $gap={3} data-compare>
+      <h2>Two dates beside each other</h2>
+      <Columns $cols="1fr 1fr" $gap={3}>
+        <Pick
+          label="Then"
+          value={earlier}
+          options={options}
+          describe={name}
+          none="Choose"
+          onPick={setEarlier}
+        />
+        <Pick label="And" value={later} options={options} describe={name} none="Choose" onPick={setLater} />
+      </Columns>
+      {q.error && <Trouble error={q.error} onRetry={() => q.refetch()} />}
+      {q.data && <Both rows={q.data.items} />}
+    </Card>
+  );
+}
+
+function Both({ rows }: { rows: Schemas["Compared"][] }) {
+  if (rows.length === 0) return <p className="quiet">Nothing was read at either of them.</p>;
+  return (
+    <Table>
+      <thead>
+        <tr>
+          <th>What</th>
+          <th>Then</th>
+          <th>And</th>
+          <th>Change</th>
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map((r) => (
+          <tr key={r.kind + r.id + r.side}>
+            <td>
+              {r.kind === "movement" ? movementName(r.name) : r.name}
+              {r.side && r.side !== "midline" ? `, ${r.side}` : ""}
+            </td>
+            <td className="n">{r.only_now ? "–" : one(r.before)}</td>
+            <td className="n">{r.gone ? "–" : one(r.after)}</td>
+            <td data-d={r.change?.direction}>
+              {r.change?.text ?? (r.only_now ? "read only at the later one" : "read only at the earlier one")}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </Table>
+  );
+}

@@ -1,0 +1,239 @@
+// Every course as a row over one axis of time.
+import { styled } from "styled-components";
+import { Button } from "react-aria-components";
+import type { Schemas } from "../../api/client";
+import { type Reading, TimeRow } from "../../charts/TimeRow";
+import { bare } from "../../parts/Button";
+import { movementName, sentence } from "../../parts/words";
+import { along, type Moment, shortDate } from "./time";
+import { rangeSignals, verdict } from "./verdict";
+
+const List = styled.ul`
+  list-style: none;
+  margin: 0;
+  padding: 0;
+  li {
+    display: grid;
+    grid-template-columns: 210px minmax(0, 1fr);
+    gap: var(--s2) var(--s3);
+    align-items: center;
+    padding: var(--s2) 0;
+    border-top: 1px solid var(--line-soft);
+  }
+  li[data-selected="true"] {
+    background: var(--accent-soft);
+  }
+  .what {
+    min-width: 0;
+    overflow-wrap: anywhere;
+  }
+  .what button {
+    ${bare}
+    font-weight: 620;
+    color: var(--ink);
+    min-height: var(--touch);
+  }
+  .change {
+    font-size: var(--t1);
+    color: var(--ink-soft);
+  }
+  .change[data-d="better"] {
+    color: var(--good);
+  }
+  .change[data-d="worse"] {
+    color: var(--stop);
+  }
+  @media (max-width: 760px) {
+    li {
+      grid-template-columns: minmax(0, 1fr);
+    }
+  }
+`;
+const Axis = styled.div`
+  position: relative;
+  height: 20px;
+  margin-left: 222px;
+  font-size: var(--t1);
+  color: var(--ink-soft);
+  span:last-child {
+    position: absolute;
+    right: 52px;
+  }
+  span:first-child {
+    position: absolute;
+    left: 30px;
+  }
+  @media (max-width: 760px) {
+    margin-left: 0;
+  }
+`;
+
+interface Props {
+  history: Schemas["History"];
+  moments: Moment[];
+  at: string;
+  selected?: string;
+  onSelect: (id: string) => void;
+}
+
+export function Rows({ history, moments, at, selected, onSelect }: Props) {
+  const x = along(moments);
+  const shared = { x, at };
+  return (
+    <div>
+      <Axis aria-hidden>
+        <span>{shortDate(moments[0]?.date ?? "2000-01-01")}</span>
+        <span>{shortDate(moments.at(-1)?.date ?? "2000-01-01")}</span>
+      </Axis>
+      <List aria-label="Courses">
+        {history.points.map((p) => (
+          <PointRow
+            key={p.identity}
+            p={p}
+            {...shared}
+            selected={p.identity === selected}
+            onSelect={() => onSelect(p.identity)}
+          />
+        ))}
+        {history.scores.map((s) => (
+          <ScoreRow key={s.measure + s.name} s={s} {...shared} treated={history.treated.map((t) => t.date)} />
+        ))}
+        {[...new Set(history.ranges.map((r) => r.movement))].map((m) => (
+          <RangeRow
+            key={m}
+            movement={m}
+            ranges={history.ranges.filter((r) => r.movement === m)}
+            {...shared}
+            treated={history.treated.map((t) => t.date)}
+          />
+        ))}
+      </List>
+    </div>
+  );
+}
+
+interface Shared {
+  x: (date: string) => number;
+  at: string;
+}
+
+function Changed({
+  c,
+  what,
+  signals,
+}: {
+  c?: Schemas["Change"];
+  what: string;
+  signals?: Record<string, string>;
+}) {
+  const v = verdict(c, what, signals);
+  const trend = c?.trend && `, ${trendWords(c.trend, c.unit)}`;
+  return (
+    <div className="change" data-d={v.d} title={v.title}>
+      {v.text}
+      {trend}
+    </div>
+  );
+}
+
+/** "−0.6 a week (−0.9 to −0.2)". */
+function trendWords(t: Schemas["Trend"], unit: string) {
+  const n = (v: number) => `${v > 0 ? "+" : v < 0 ? "−" : ""}${Math.abs(Math.round(v * 10) / 10)}`;
+  return `${n(t.per_week)}${unit === "°" ? "°" : ""} a week (${n(t.low)} to ${n(t.high)})`;
+}
+
+interface PointProps extends Shared {
+  p: Schemas["PointHistory"];
+  selected: boolean;
+  onSelect: () => void;
+}
+
+function PointRow({ p, selected, onSelect, ...shared }: PointProps) {
+  const name = `${p.name}, ${p.side}`;
+  return (
+    <li data-point={p.muscle} data-selected={selected}>
+      <div className="what">
+        <Button onPress={onSelect} aria-pressed={selected}>
+          {name}
+        </Button>
+        <Changed c={p.number} what="Number" />
+        {p.ppt && <Changed c={p.ppt} what="Threshold" signals={{}} />}
+      </div>
+      <TimeRow
+        label={name}
+        readings={p.visits}
+        {...shared}
+        min={0}
+        max={10}
+        unit=""
+        treated={p.visits.filter((v) => v.holds > 0).map((v) => v.date)}
+      />
+    </li>
+  );
+}
+
+function ScoreRow({ s, treated, ...shared }: Shared & { s: Schemas["ScoreHistory"]; treated: string[] }) {
+  const readings: Reading[] = s.visits.map((v) => ({ date: v.date, before: v.value }));
+  const highest = Math.max(...s.visits.map((v) => v.value));
+  return (
+    <li data-score={s.measure}>
+      <div className="what">
+        <b>{s.name}</b>
+        <Changed c={s.change} what={s.unit === "cm²" ? "cm²" : "Score"} signals={{}} />
+      </div>
+      <TimeRow
+        label={s.name}
+        readings={readings}
+        {...shared}
+        min={0}
+        max={s.unit === "cm²" ? Math.ceil(highest / 50) * 50 : 10}
+        unit={s.unit === "cm²" ? " cm²" : ""}
+        treated={treated}
+        color="var(--other)"
+      />
+    </li>
+  );
+}
+
+interface RangeProps extends Shared {
+  movement: string;
+  ranges: Schemas["RangeHistory"][];
+  treated: string[];
+}
+
+function RangeRow({ movement, ranges, treated, ...shared }: RangeProps) {
+  const [first, second] = [
+    ranges.find((r) => r.side !== "right") ?? ranges[0],
+    ranges.find((r) => r.side === "right"),
+  ];
+  if (!first) return null;
+  const both = second && second !== first ? second : undefined;
+  const highest = Math.max(first.reference, ...ranges.flatMap((r) => r.visits.map((v) => v.before ?? 0)));
+  return (
+    <li data-movement={movement}>
+      <div className="what">
+        <b>{movementName(movement)}</b>
+        {ranges.map((r) => (
+          <Changed
+            key={r.side}
+            c={r.change}
+            what={r.side === "midline" ? "Change" : sentence(r.side)}
+            signals={rangeSignals}
+          />
+        ))}
+      </div>
+      <TimeRow
+        label={movementName(movement)}
+        readings={first.visits}
+        second={both?.visits}
+        {...shared}
+        min={0}
+        max={Math.ceil((highest * 1.1) / 5) * 5}
+        band={[first.flag_below, first.reference]}
+        unit="°"
+        treated={treated}
+        color="var(--left)"
+      />
+    </li>
+  );
+}

@@ -1,0 +1,29 @@
+// What worked, with the counts that it rests on.
+import type { Schemas } from "../../api/client";
+import { Card } from "../../parts/controls";
+import { Bullets } from "../../parts/layout";
+import { one, plain, sentence } from "../../parts/words";
+
+export function Worked({ list }: { list: Schemas["Worked"][] }) {
+  if (list.length === 0) return null;
+  return (
+    <Card data-worked>
+      <h2>What worked here</h2>
+      <Bullets>
+        {list.map((w) => (
+          <li key={w.protocol}>
+            <b>{sentence(plain(w.protocol))}</b>: clearly lower {w.clear.yes} of {w.clear.of} times
+            {w.clear.few ? ", too few to say more" : ` (${share(w.clear)})`}
+            {w.seconds_per_point !== undefined &&
+              `; ${Math.round(w.seconds_per_point)} s of pressure for each point`}
+            {w.drop <= 0 && `; the number did not fall (${one(-w.drop)})`}.
+          </li>
+        ))}
+      </Bullets>
+    </Card>
+  );
+}
+
+/** The interval of a share in words. */
+export const share = (s: Schemas["Share"]) =>
+  `${Math.round(s.low * 100)} to ${Math.round(s.high * 100)} in 100 times`;

@@ -1,0 +1,45 @@
+// The visits of a course on one axis of time.
+import type { Schemas } from "../../api/client";
+
+type History = Schemas["History"];
+
+/** A visit at which something was read. */
+export interface Moment {
+  visit: string;
+  date: string;
+}
+
+/** All visits of a course, oldest first. */
+export function momentsOf(h: History): Moment[] {
+  const at = new Map<string, string>();
+  for (const list of [h.points, h.ranges, h.scores]) {
+    for (const x of list) for (const v of x.visits) at.set(v.visit, v.date);
+  }
+  for (const t of h.treated) at.set(t.visit, t.date);
+  return [...at].map(([visit, date]) => ({ visit, date })).sort((a, b) => a.date.localeCompare(b.date));
+}
+
+const dayOf = (date: string) => Date.parse(`${date}T00:00:00Z`) / 86_400_000;
+
+/** Where a date lies between the first and the last, 0 to 1. */
+export function along(moments: Moment[]) {
+  const first = dayOf(moments[0]?.date ?? "2000-01-01");
+  const last = dayOf(moments.at(-1)?.date ?? "2000-01-01");
+  return (date: string) => (last > first ? (dayOf(date) - first) / (last - first) : 0.5);
+}
+
+/** What a point was when it was read last, at or before a date. */
+export const upTo = <T extends { date: string }>(list: T[], date: string) =>
+  list.findLast((v) => v.date <= date);
+
+export const longDate = (date: string) =>
+  new Intl.DateTimeFormat("en-GB", {
+    day: "numeric",
+    month: "long",
+    year: "numeric",
+    timeZone: "UTC",
+  }).format(new Date(`${date}T00:00:00Z`));
+export const shortDate = (date: string) =>
+  new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short", timeZone: "UTC" }).format(
+    new Date(`${date}T00:00:00Z`),
+  );
