@@ -436,7 +436,7 @@ func (sp spot) treat(s *scribe, rnd *rand.Rand, n int, identity *uuid.UUID, heig
 		Figure: body.Version, View: view, X: at.X, Y: at.Y, Place: place, Felt: sp.felt(number),
 	})
 	s.wait(30 * time.Second)
-	after := press(s, rnd, hand{pid, m, m.PressedThrough(place, sp.side, view, at)}, sp, number, limits)
+	after := press(s, rnd, hand{pid, m, m.PressedThrough(place, sp.side, view, at)}, sp, n, number, limits)
 	s.wait(90 * time.Second)
 	s.write("point-rechecked", visit.Rechecked{Point: visit.UUID(pid.String()), NPRS: after})
 	return nil

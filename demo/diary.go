@@ -49,8 +49,18 @@ func ahead(ctx context.Context, tx *store.Tx, now time.Time) error {
 	// Beside the hours of each day's own list, so that nothing overlaps.
 	hour := map[uuid.UUID][]int{ines: {13, 14}, tomas: {9, 11}}
 	for i, b := range []struct{ client, days, nth, long int }{
-		{1, 1, 0, 60}, {3, 1, 0, 60}, {2, 1, 1, 60}, {5, 2, 0, 60}, {10, 2, 0, 45}, {4, 2, 1, 60}, {6, 3, 0, 60},
-		{8, 3, 1, 60}, {0, 4, 0, 60}, {9, 4, 1, 60}, {1, -1, 0, 60}, {4, -2, 1, 45},
+		{1, 1, 0, 60},
+		{3, 1, 0, 60},
+		{2, 1, 1, 60},
+		{5, 2, 0, 60},
+		{10, 2, 0, 45},
+		{4, 2, 1, 60},
+		{6, 3, 0, 60},
+		{8, 3, 1, 60},
+		{0, 4, 0, 60},
+		{9, 4, 1, 60},
+		{1, -1, 0, 60},
+		{4, -2, 1, 45},
 	} {
 		starts := at(b.days, hour[people[b.client].by][b.nth], 0)
 		list = append(list, store.Booking{

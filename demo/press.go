@@ -25,16 +25,13 @@ type hand struct {
 
 // begin is a hold as a careful therapist begins it: the muscle's first contact,
 // its first position that the screening leaves, in slack where it asks for it.
-func (h hand) begin(side ids.Side, limits safety.Adaptation) visit.HoldStarted {
-	start, err := treat.NewStart(treat.Request{
-		Protocol: "graded-stages", Muscle: h.muscle.ID, Side: side, Where: h.where,
-	})
+func (h hand) begin(side ids.Side, protocol ids.Protocol, limits safety.Adaptation) visit.HoldStarted {
+	adapted, err := h.starting(side, protocol, limits)
+	if err != nil {
+		adapted, err = h.starting(side, usualProtocol, limits)
+	}
 	if err != nil {
 		panic(err) // the demo's own muscles
-	}
-	adapted, err := start.Adapt(limits, h.where)
-	if err != nil {
-		panic(err)
 	}
 	out := visit.HoldStarted{
 		Hold: visit.UUID(id().String()), Point: visit.UUID(h.point.String()), Start: adapted,
@@ -51,11 +48,27 @@ func (h hand) begin(side ids.Side, limits safety.Adaptation) visit.HoldStarted {
 	return out
 }
 
+// protocols of one visit after the other; a place that does not take one gets the
+// usual one.
+const usualProtocol ids.Protocol = "graded-stages"
+
+var protocols = []ids.Protocol{usualProtocol, usualProtocol, "hold-to-release", usualProtocol, "slow-ramp"}
+
+func (h hand) starting(side ids.Side, p ids.Protocol, limits safety.Adaptation) (treat.Start, error) {
+	start, err := treat.NewStart(treat.Request{Protocol: p, Muscle: h.muscle.ID, Side: side, Where: h.where})
+	if err != nil {
+		return start, err
+	}
+	return start.Adapt(limits, h.where)
+}
+
 // press plays one hold: a hand that does what the coach says, and a client
 // whose number rises with pressure and falls while a steady pressure is held.
 // It returns the number at the recheck.
-func press(s *scribe, rnd *rand.Rand, h hand, sp spot, number float64, limits safety.Adaptation) float64 {
-	begun := h.begin(sp.side, limits)
+func press(
+	s *scribe, rnd *rand.Rand, h hand, sp spot, n int, number float64, limits safety.Adaptation,
+) float64 {
+	begun := h.begin(sp.side, protocols[n%len(protocols)], limits)
 	s.write("hold-started", begun)
 	p := &played{
 		scribe: s, hold: begun.Hold, start: begun.Start, began: s.now, coach: treat.NewCoach(begun.Start),
@@ -69,7 +82,7 @@ func press(s *scribe, rnd *rand.Rand, h hand, sp spot, number float64, limits sa
 		if p.line.Phase == treat.PhaseDone || p.line.Phase == treat.PhaseStopped {
 			break
 		}
-		if p.line.Phase == treat.PhaseStage && p.line.StageLeftS > 0 {
+		if p.presses() && p.line.PartLeftS > 0 {
 			p.keepOn(7 + 3*rnd.Float64())
 		} else {
 			p.keepOn(3 + 2*rnd.Float64())
@@ -125,9 +138,14 @@ func (p *played) put(kind treat.Kind, value any) {
 // keepOn holds on for so many seconds.
 func (p *played) keepOn(seconds float64) {
 	p.wait(time.Duration(seconds * float64(time.Second)))
-	if p.line.Phase == treat.PhaseStage {
+	if p.presses() {
 		p.sensitivity = max(1, p.sensitivity-p.release*seconds/10)
 	}
+}
+
+// presses: in this part pressure works on the spot.
+func (p *played) presses() bool {
+	return p.line.Phase == treat.PhaseStage || p.line.Phase == treat.PhasePress || p.line.Phase == treat.PhaseRamp
 }
 
 // obey does what the coach says; whether the hand came off by it.

@@ -217,8 +217,17 @@ func TestProgressInWords(t *testing.T) {
 	p.signIn(demo.Logins[0])
 	// A client whom no other test touches.
 	p.MustNavigate(p.base + "/clients/" + demoClient(3) + "/progress")
-	p.see(`[data-point="quadratus-lumborum"] p`, `^Number −6: clear change for the better`)
-	p.see(`[data-movement="lumbar.flexion"] p`, `^Change \+16°: clear change for the better$`)
-	p.see(`[data-movement="lumbar.lateral-flexion"] p`, `^Left \+5°: no clear change$`)
-	p.see("[data-summary]", `^Since the first visit 2 of 2 points are clearly better`)
+	p.see(`[data-point="quadratus-lumborum"] .change`, `^Number −6: clear change for the better`)
+	p.see(`[data-movement="lumbar.flexion"] .change`, `^Change \+16°: clear change for the better`)
+	p.see(`[data-movement="lumbar.lateral-flexion"] .change`, `^Left \+5°: no clear change`)
+	p.see("[data-summary]", `^Since the first visit: 2 of 2 points clearly better`)
+	// The body follows the visits: play goes from the first to the last.
+	first := p.MustElement("[data-date]").MustAttribute("data-date")
+	p.MustElement(`button[aria-label^="Play"]`).MustClick()
+	p.MustWait(`(last) => document.querySelector("[data-date]").dataset.date !== last`, *first)
+	p.MustWait(`(last) => document.querySelector("[data-date]").dataset.date === last`, *first)
+	// A point that is chosen shows where it was felt.
+	p.click(`[data-point="quadratus-lumborum"] button`, ".")
+	p.see(`[data-point="quadratus-lumborum"][data-selected="true"]`, ".")
+	p.see("[data-compare] tbody td", "clear change for the better")
 }

@@ -22,7 +22,9 @@ type NotePage struct {
 func Note(n NotePage) ([]byte, error) {
 	s := newSheet(n.Heading)
 	for _, part := range []struct{ title, text string }{
-		{"Subjective", n.Text.Subjective}, {"Objective", n.Text.Objective}, {"Assessment", n.Text.Assessment},
+		{"Subjective", n.Text.Subjective},
+		{"Objective", n.Text.Objective},
+		{"Assessment", n.Text.Assessment},
 		{"Plan", n.Text.Plan},
 	} {
 		s.heading(part.title)

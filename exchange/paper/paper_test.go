@@ -72,8 +72,11 @@ func TestPagesAreSet(t *testing.T) {
 		{"progress", func() ([]byte, error) {
 			return paper.Report(paper.ReportPage{Heading: head, History: aHistory(), Visits: 4})
 		}, []string{"1 of 1 point clearly better", "Neck rotation, left", "pulses", "too few to say more"}, 1},
-		{"aftercare", func() ([]byte, error) { return paper.Aftercare(paper.AftercarePage{Heading: head, Care: care}) },
-			[]string{"Numbness.", "hold 20 s each", "In 3 to 7 days"}, 1},
+		{
+			"aftercare", func() ([]byte, error) { return paper.Aftercare(paper.AftercarePage{Heading: head, Care: care}) },
+			[]string{"Numbness.", "hold 20 s each", "In 3 to 7 days"},
+			1,
+		},
 		{"blank", func() ([]byte, error) { return paper.Blank(head) }, []string{"Movement", "Protocol", "Wants back"}, 3},
 	} {
 		raw, err := x.make()

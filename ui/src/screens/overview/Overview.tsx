@@ -5,7 +5,7 @@ import { Link } from "react-router";
 import { styled } from "styled-components";
 import { api, must, type Schemas } from "../../api/client";
 import { Card, Failed, Waiting } from "../../parts/controls";
-import { Plain, Ruled, Said } from "../../parts/layout";
+import { Plain, Ruled, Said, Stack } from "../../parts/layout";
 import { count, day, one } from "../../parts/words";
 import { upright } from "../../theme";
 import { longDate } from "../progress/time";
@@ -46,10 +46,14 @@ export default function Overview({ me }: { me: Schemas["Me"] }) {
     <Room>
       <h1>What waits</h1>
       <div className="cards">
-        <Due due={due} />
-        <Watched spots={watched} />
-        <Notes notes={unsigned} zone={me.time_zone} />
-        <Hands load={load} today={today} />
+        <Stack $gap={4}>
+          <Due due={due} />
+          <Notes notes={unsigned} zone={me.time_zone} />
+        </Stack>
+        <Stack $gap={4}>
+          <Watched spots={watched} />
+          <Hands load={load} today={today} />
+        </Stack>
       </div>
       {(me.role === "owner" || me.role === "therapist") && <Outcomes />}
     </Room>

@@ -6,7 +6,8 @@ import { styled } from "styled-components";
 import type { Schemas } from "../../api/client";
 import { Figure } from "../../body/Figure";
 import type { Mark } from "../../body/Mark";
-import type { View } from "../../body/views";
+import { pairOf, pairs, type View } from "../../body/views";
+import type { Box } from "../../body/zoom";
 import { Button, Card, Slide } from "../../parts/controls";
 import { Fill, Row } from "../../parts/layout";
 import { one, sentence } from "../../parts/words";
@@ -15,7 +16,8 @@ import { useFelt } from "./useFelt";
 
 const Bodies = styled.div`
   display: grid;
-  grid-template-columns: 1fr 1fr;
+  grid-auto-columns: minmax(0, 1fr);
+  grid-auto-flow: column;
   grid-template-rows: minmax(0, 1fr);
   height: 100%;
   min-height: 320px;
@@ -93,14 +95,30 @@ export function BodyOverTime({ points, moments, at, onAt, selected, onSelect }: 
   );
 }
 
-/** The pair of views in which most points lie. */
-function viewsOf(points: Schemas["PointHistory"][]): [View, View] {
-  const soles = points.filter((p) => p.view.startsWith("sole")).length;
-  const heads = points.filter((p) => p.view.startsWith("head")).length;
-  const sides = points.filter((p) => p.view === "left" || p.view === "right").length;
-  if (soles > points.length / 2) return ["sole-left", "sole-right"];
-  if (heads > points.length / 2) return ["head-left", "head-right"];
-  return sides > points.length / 2 ? ["left", "right"] : ["front", "back"];
+/** The pair of views in which most points lie; the one of them that has all. */
+function viewsOf(points: Schemas["PointHistory"][]): View[] {
+  const here = points.map((p) => pairs[pairOf(p.view)] ?? front);
+  const most = here.toSorted((a, b) => timesOf(here, b) - timesOf(here, a))[0] ?? front;
+  const used = most.filter((v) => points.some((p) => p.view === v));
+  return used.length === 1 ? used : [...most];
+}
+
+const front: [View, View] = ["front", "back"];
+const timesOf = <T,>(list: T[], x: T) => list.filter((y) => y === x).length;
+
+/** So much of the view is shown round its points, and at least so much in all. */
+const margin = 36;
+const least = 150;
+
+/** What is to be seen of a view: all the points that there ever were. */
+function closeUp(points: Schemas["PointHistory"][]): Box | undefined {
+  const at = points.flatMap((p) => p.visits);
+  if (at.length === 0) return undefined;
+  const [xs, ys] = [at.map((v) => v.x), at.map((v) => v.y)];
+  const [left, top] = [Math.min(...xs), Math.min(...ys)];
+  const [width, height] = [Math.max(...xs) - left, Math.max(...ys) - top];
+  const [w, h] = [Math.max(least, width + 2 * margin), Math.max(least, height + 2 * margin)];
+  return { x: left + width / 2 - w / 2, y: top + height / 2 - h / 2, width: w, height: h };
 }
 
 interface ViewProps {
@@ -115,11 +133,13 @@ function OneView({ view, points, date, selected, onSelect }: ViewProps) {
   const here = points.filter((p) => p.view === view);
   const marks = here.flatMap((p) => markAt(p, date) ?? []);
   const shown = points.find((p) => p.identity === selected);
+  const fit = useMemo(() => closeUp(points.filter((p) => p.view === view)), [points, view]);
   const felt = useMemo(() => (shown ? (upTo(shown.visits, date)?.referral ?? []) : []), [shown, date]);
   return (
     <Figure
       view={view}
       marks={marks}
+      fit={fit}
       zones={useFelt(view, felt)}
       selected={selected}
       onSelect={onSelect}

@@ -26,9 +26,10 @@ const Table = styled.table`
   thead th {
     border-top: 0;
   }
-  td.n {
+  .n {
     text-align: right;
-    width: 76px;
+    width: 84px;
+    padding-right: 22px;
   }
   td[data-d="better"] {
     color: var(--good);
@@ -80,8 +81,8 @@ function Both({ rows }: { rows: Schemas["Compared"][] }) {
       <thead>
         <tr>
           <th>What</th>
-          <th>Then</th>
-          <th>And</th>
+          <th className="n">Then</th>
+          <th className="n">And</th>
           <th>Change</th>
         </tr>
       </thead>

@@ -22,7 +22,11 @@ const Room = styled.div`
   .body {
     position: sticky;
     top: 0;
-    height: min(640px, calc(100vh - 90px));
+    height: min(680px, calc(100vh - 262px));
+    min-height: 420px;
+  }
+  &[data-empty="true"] {
+    grid-template-columns: minmax(0, 1fr);
   }
   .side {
     display: grid;
@@ -54,52 +58,52 @@ export default function Progress({ client, history, visits, more }: Props) {
   const { summed } = history;
   const select = (id: string) => setSelected(id === selected ? undefined : id);
   return (
-    <>
-      <Card data-signal={summed.signal}>
-        <Said $lead data-summary>
-          {summed.text}
-        </Said>
-        <Row $wrap $gap={3}>
-          <Said className="quiet">
-            {count(visits, "visit")}. {summed.next}
-          </Said>
-          <a href={`/api/clients/${client}/print/progress`} download>
-            Print it (PDF)
-          </a>
-        </Row>
-        {more && <Older {...more} />}
-      </Card>
+    <Room data-empty={moments.length === 0}>
       {moments.length > 0 && (
-        <Room>
-          <div className="body">
-            <BodyOverTime
-              points={history.points}
+        <div className="body">
+          <BodyOverTime
+            points={history.points}
+            moments={moments}
+            at={at}
+            onAt={setAt}
+            selected={selected}
+            onSelect={select}
+          />
+        </div>
+      )}
+      <div className="side">
+        <Card data-signal={summed.signal}>
+          <Said $lead data-summary>
+            {summed.text}
+          </Said>
+          <Row $wrap $gap={3}>
+            <Said className="quiet">
+              {count(visits, "visit")}. {summed.next}
+            </Said>
+            <a href={`/api/clients/${client}/print/progress`} download>
+              Print it (PDF)
+            </a>
+          </Row>
+          {more && <Older {...more} />}
+        </Card>
+        {moments.length > 0 && (
+          <Card>
+            <Said className="quiet" $small>
+              Hollow: when found. Full: at the recheck. Ticks: treated. The dashed line is the visit on the
+              body.
+            </Said>
+            <Rows
+              history={history}
               moments={moments}
-              at={at}
-              onAt={setAt}
+              at={moments[at]?.date ?? ""}
               selected={selected}
               onSelect={select}
             />
-          </div>
-          <div className="side">
-            <Card>
-              <Said className="quiet" $small>
-                Hollow: when found. Full: at the recheck. Ticks: treated. The dashed line is the visit on the
-                body.
-              </Said>
-              <Rows
-                history={history}
-                moments={moments}
-                at={moments[at]?.date ?? ""}
-                selected={selected}
-                onSelect={select}
-              />
-            </Card>
-            <Worked list={history.worked} />
-            {moments.length > 1 && <Compare client={client} moments={moments} />}
-          </div>
-        </Room>
-      )}
-    </>
+          </Card>
+        )}
+        <Worked list={history.worked} />
+        {moments.length > 1 && <Compare client={client} moments={moments} />}
+      </div>
+    </Room>
   );
 }

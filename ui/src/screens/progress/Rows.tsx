@@ -4,6 +4,7 @@ import { Button } from "react-aria-components";
 import type { Schemas } from "../../api/client";
 import { type Reading, TimeRow } from "../../charts/TimeRow";
 import { bare } from "../../parts/Button";
+import { Said } from "../../parts/layout";
 import { movementName, sentence } from "../../parts/words";
 import { along, type Moment, shortDate } from "./time";
 import { rangeSignals, verdict } from "./verdict";
@@ -129,10 +130,17 @@ function Changed({
   const v = verdict(c, what, signals);
   const trend = c?.trend && `, ${trendWords(c.trend, c.unit)}`;
   return (
-    <div className="change" data-d={v.d} title={v.title}>
-      {v.text}
-      {trend}
-    </div>
+    <>
+      <div className="change" data-d={v.d} title={v.title}>
+        {v.text}
+        {trend}
+      </div>
+      {v.signal && (
+        <Said $small $tone={v.tone}>
+          {sentence(v.signal)}
+        </Said>
+      )}
+    </>
   );
 }
 

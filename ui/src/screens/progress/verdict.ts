@@ -9,6 +9,13 @@ const signals: Record<string, string> = {
   "too-few": "",
 };
 
+const tones: Record<string, "warn" | "stop" | "good"> = {
+  plateau: "warn",
+  worse: "stop",
+  resolved: "good",
+  improving: "good",
+};
+
 /** A side that is simply fine stands still too, so a range shows no plateau. */
 export const rangeSignals = { worse: "worse twice: screen again" };
 
@@ -27,7 +34,9 @@ export function verdict(
     .filter(Boolean)
     .join(" or ");
   return {
-    text: `${what} ${delta}: ${c.text}${shown[c.signal ?? ""] ? ` · ${shown[c.signal ?? ""]}` : ""}`,
+    text: `${what} ${delta}: ${c.text}`,
+    signal: shown[c.signal ?? ""] || undefined,
+    tone: tones[c.signal ?? ""],
     d: c.direction,
     title: `A real change is ${size} (${c.source}).`,
   };
