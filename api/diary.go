@@ -237,9 +237,19 @@ func (b Booking) series(zone *time.Location) ([]store.Booking, error) {
 	series := uuid.NullUUID{UUID: uuid.NewSHA1(id, []byte("series")), Valid: n > 1}
 	out := make([]store.Booking, n)
 	for i := range out {
-		at := time.Date(first.Year(), first.Month(), first.Day()+7*b.EveryWeeks*i, first.Hour(), first.Minute(), 0, 0, zone)
+		at := time.Date(
+			first.Year(),
+			first.Month(),
+			first.Day()+7*b.EveryWeeks*i,
+			first.Hour(),
+			first.Minute(),
+			0,
+			0,
+			zone,
+		)
 		out[i] = store.Booking{
-			ID: id, Client: client, Therapist: therapist, StartsAt: at, Minutes: b.Minutes, Reason: b.Reason, Room: b.Room,
+			ID: id, Client: client, Therapist: therapist, StartsAt: at, Minutes: b.Minutes, Reason: b.Reason,
+			Room:   b.Room,
 			Series: series,
 		}
 		if i > 0 {
@@ -269,7 +279,8 @@ func (s *server) rebook(ctx context.Context, in *struct {
 			return out, err
 		}
 		b := store.Booking{
-			ID: v.ID, Client: v.ClientID, Therapist: therapist, StartsAt: at, Minutes: in.Body.Minutes, Room: in.Body.Room,
+			ID: v.ID, Client: v.ClientID, Therapist: therapist, StartsAt: at, Minutes: in.Body.Minutes,
+			Room:   in.Body.Room,
 			Reason: in.Body.Reason,
 		}
 		if !tx.Who().Role.Clinical() {

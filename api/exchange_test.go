@@ -234,8 +234,14 @@ func TestHostileFilesAreRefused(t *testing.T) {
 		{"clients-csv", "a day that is none", []byte("given_name,family_name,born_on\nA,B,1990-02-31\n"), "born_on"},
 		{"clients-csv", "an open quote", []byte("given_name,family_name\n\"A,B\n"), "row"},
 		{"clients-csv", "nobody", []byte("given_name,family_name\n"), "file"},
-		{"readings-csv", "nobody's", []byte("given_name,family_name,date,measure,value\nA,B,2026-01-02,nprs,4\n"), "client_id"},
-		{"readings-csv", "no such movement", []byte("client_id,date,measure,side,value\nx,2026-01-02,rom.ear.flexion,left,4\n"), "movement"},
+		{
+			"readings-csv", "nobody's", []byte("given_name,family_name,date,measure,value\nA,B,2026-01-02,nprs,4\n"),
+			"client_id",
+		},
+		{
+			"readings-csv", "no such movement",
+			[]byte("client_id,date,measure,side,value\nx,2026-01-02,rom.ear.flexion,left,4\n"), "movement",
+		},
 		{"readings-csv", "too much", []byte("client_id,date,measure,value\nx,2026-01-02,nprs,11\n"), "value"},
 		{"vcard", "a picture", png, "file"},
 		{"vcard", "cut off", card[:len(card)-12], "card"},

@@ -235,7 +235,10 @@ func (s *server) readings(
 		if told[d] == nil {
 			order = append(order, d)
 		}
-		told[d] = append(told[d], exchange.Measure{Movement: x.Movement, Side: x.Side, Moment: x.Moment, Value: x.Value})
+		told[d] = append(
+			told[d],
+			exchange.Measure{Movement: x.Movement, Side: x.Side, Moment: x.Moment, Value: x.Value},
+		)
 	}
 	for _, d := range order {
 		a.Visits = append(a.Visits, exchange.Told(exchange.OnDay(d.client, d.on, zone), me, told[d]))

@@ -46,14 +46,16 @@ func (s *server) putSettings(
 
 func (p PracticeSettings) stored() store.Settings {
 	return store.Settings{
-		CopyHours: p.CopyHours, Protocol: p.Protocol, Units: p.Units, ClockHours: p.ClockHours, WeekStarts: p.WeekStarts,
-		Rooms: p.Rooms,
+		CopyHours: p.CopyHours, Protocol: p.Protocol, Units: p.Units, ClockHours: p.ClockHours,
+		WeekStarts: p.WeekStarts,
+		Rooms:      p.Rooms,
 	}
 }
 
 func settingsOut(s store.Settings) PracticeSettings {
 	return PracticeSettings{
-		CopyHours: s.CopyHours, Protocol: s.Protocol, Units: s.Units, ClockHours: s.ClockHours, WeekStarts: s.WeekStarts,
-		Rooms: append([]string{}, s.Rooms...),
+		CopyHours: s.CopyHours, Protocol: s.Protocol, Units: s.Units, ClockHours: s.ClockHours,
+		WeekStarts: s.WeekStarts,
+		Rooms:      append([]string{}, s.Rooms...),
 	}
 }

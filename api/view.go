@@ -105,7 +105,10 @@ func (s *server) practiceView(ctx context.Context, _ *struct{}) (*oneOut[Practic
 		today := now.Format(time.DateOnly)
 		for _, d := range due {
 			to := d.To.Format(time.DateOnly)
-			out.Due = append(out.Due, DueClient{d.Client.String(), d.Name, d.From.Format(time.DateOnly), to, to < today})
+			out.Due = append(
+				out.Due,
+				DueClient{d.Client.String(), d.Name, d.From.Format(time.DateOnly), to, to < today},
+			)
 		}
 		if out.Watched, err = watched(ctx, tx, now); err != nil {
 			return out, err

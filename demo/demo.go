@@ -253,17 +253,26 @@ func (p person) fill(ctx context.Context, tx *store.Tx, i int, now time.Time) er
 				return err
 			}
 		}
-		// One client was photographed at the first and the latest visit.
-		if last := len(p.weeksAgo) - 1; i == 0 && (n == 0 || n == last) {
-			l := lean{shoulders: 7, roll: 2}
-			if n == last {
-				l = lean{shoulders: 2.5, roll: -1.5}
-			}
-			for _, view := range []body.View{body.Front, body.Back} {
-				if err := photo(ctx, tx, v, view, l, p.height); err != nil {
-					return err
-				}
-			}
+		if err := p.photographed(ctx, tx, v, i, n); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// photographed: one client was, at the first and the latest visit.
+func (p person) photographed(ctx context.Context, tx *store.Tx, v store.Visit, i, n int) error {
+	last := len(p.weeksAgo) - 1
+	if i != 0 || n != 0 && n != last {
+		return nil
+	}
+	l := lean{shoulders: 7, roll: 2}
+	if n == last {
+		l = lean{shoulders: 2.5, roll: -1.5}
+	}
+	for _, view := range []body.View{body.Front, body.Back} {
+		if err := photo(ctx, tx, v, view, l, p.height); err != nil {
+			return err
 		}
 	}
 	return nil

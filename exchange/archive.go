@@ -84,7 +84,8 @@ func (c ArchiveClient) Check() *strict.Error {
 	}
 	if t, err := time.Parse(time.DateOnly, c.BornOn); err != nil || t.Year() < 1900 {
 		return &strict.Error{
-			Path: "$.born_on", Given: fmt.Sprintf("%q", c.BornOn), Allowed: "a day of the calendar from 1900, YYYY-MM-DD",
+			Path: "$.born_on", Given: fmt.Sprintf("%q", c.BornOn),
+			Allowed: "a day of the calendar from 1900, YYYY-MM-DD",
 		}
 	}
 	return nil
@@ -118,7 +119,11 @@ func (v ArchiveVisit) Check() *strict.Error {
 		at := fmt.Sprintf("$.events[%d]", i)
 		switch {
 		case e.Visit != string(v.ID) || e.Client != string(v.Client):
-			return &strict.Error{Path: at + ".visit", Given: fmt.Sprintf("%q", e.Visit), Allowed: "this visit and its client"}
+			return &strict.Error{
+				Path:    at + ".visit",
+				Given:   fmt.Sprintf("%q", e.Visit),
+				Allowed: "this visit and its client",
+			}
 		case e.Version != int64(i+1):
 			return &strict.Error{Path: at + ".version", Given: fmt.Sprint(e.Version), Allowed: fmt.Sprint(i + 1)}
 		case e.Verdict == "":

@@ -147,12 +147,25 @@ var clientColumns = []string{
 // WriteClientsCSV gives the clients of an archive as a table.
 func WriteClientsCSV(a Archive) ([]byte, error) {
 	t := table{header: []string{
-		"id", "given_name", "family_name", "born_on [YYYY-MM-DD]", "height_cm [cm]", "dominant_hand", "work", "complaint",
+		"id", "given_name", "family_name", "born_on [YYYY-MM-DD]", "height_cm [cm]", "dominant_hand", "work",
+		"complaint",
 		"phone", "email", "emergency_contact", "guardian",
 	}}
 	for _, c := range a.Clients {
-		t.add(string(c.ID), c.GivenName, c.FamilyName, c.BornOn, number(c.HeightCM), c.Hand, c.Work, c.Complaint, c.Phone,
-			c.Email, c.Emergency, c.Guardian)
+		t.add(
+			string(c.ID),
+			c.GivenName,
+			c.FamilyName,
+			c.BornOn,
+			number(c.HeightCM),
+			c.Hand,
+			c.Work,
+			c.Complaint,
+			c.Phone,
+			c.Email,
+			c.Emergency,
+			c.Guardian,
+		)
 	}
 	return t.bytes()
 }
@@ -285,7 +298,16 @@ var tables = map[string]struct {
 	rows   func(*table, ArchiveVisit, visit.State)
 }{
 	"visits": {
-		[]string{"visit_id", "client_id", "starts_at [RFC 3339]", "minutes [min]", "reason", "status", "closed", "signed_by"},
+		[]string{
+			"visit_id",
+			"client_id",
+			"starts_at [RFC 3339]",
+			"minutes [min]",
+			"reason",
+			"status",
+			"closed",
+			"signed_by",
+		},
 		func(t *table, v ArchiveVisit, s visit.State) {
 			signed := ""
 			if s.Signed != nil {
@@ -313,34 +335,84 @@ var tables = map[string]struct {
 				for _, f := range p.Referral {
 					felt = append(felt, string(f))
 				}
-				t.add(string(v.ID), string(v.Client), string(p.Point), string(p.Identity), string(p.Muscle), string(p.Side),
-					p.Site, p.Band, grade, number(p.NPRS), number(p.AfterNPRS), ppt, p.Familiar, strings.Join(felt, " "))
+				t.add(
+					string(v.ID),
+					string(v.Client),
+					string(p.Point),
+					string(p.Identity),
+					string(p.Muscle),
+					string(p.Side),
+					p.Site,
+					p.Band,
+					grade,
+					number(p.NPRS),
+					number(p.AfterNPRS),
+					ppt,
+					p.Familiar,
+					strings.Join(felt, " "),
+				)
 			}
 		},
 	},
 	"holds": {
 		[]string{
 			"visit_id", "client_id", "hold_id", "point_id", "started_at [RFC 3339]", "protocol", "contact", "position",
-			"target [0-10]", "soft_ceiling [0-10]", "hard_ceiling [0-10]", "pressure [s]", "overrun [s]", "parts", "outcome",
+			"target [0-10]", "soft_ceiling [0-10]", "hard_ceiling [0-10]", "pressure [s]", "overrun [s]", "parts",
+			"outcome",
 			"status", "rules_version",
 		},
 		func(t *table, v ArchiveVisit, s visit.State) {
 			for _, h := range s.Holds {
 				x := h.Summary
-				t.add(string(v.ID), string(v.Client), string(h.ID), string(h.Point),
-					time.UnixMilli(h.StartedMS).UTC().Format(time.RFC3339), string(h.Start.Protocol), string(h.Contact),
-					string(h.Position), number(&x.Limits.Target), number(&x.Limits.Soft), number(&x.Limits.Hard),
-					number(&x.PressureS), number(&x.OverrunS), strconv.Itoa(x.Count()), string(x.Outcome), string(h.Status),
-					h.Start.Rules)
+				t.add(
+					string(v.ID),
+					string(v.Client),
+					string(h.ID),
+					string(h.Point),
+					time.UnixMilli(h.StartedMS).UTC().Format(time.RFC3339),
+					string(h.Start.Protocol),
+					string(h.Contact),
+					string(h.Position),
+					number(&x.Limits.Target),
+					number(&x.Limits.Soft),
+					number(&x.Limits.Hard),
+					number(
+						&x.PressureS,
+					),
+					number(&x.OverrunS),
+					strconv.Itoa(x.Count()),
+					string(x.Outcome),
+					string(h.Status),
+					h.Start.Rules,
+				)
 			}
 		},
 	},
 	"ranges": {
-		[]string{"visit_id", "client_id", "movement", "side", "before [deg]", "after [deg]", "passive [deg]", "pain [0-10]", "tool"},
+		[]string{
+			"visit_id",
+			"client_id",
+			"movement",
+			"side",
+			"before [deg]",
+			"after [deg]",
+			"passive [deg]",
+			"pain [0-10]",
+			"tool",
+		},
 		func(t *table, v ArchiveVisit, s visit.State) {
 			for _, x := range s.Ranges {
-				t.add(string(v.ID), string(v.Client), string(x.Movement), string(x.Side), number(x.Before), number(x.After),
-					number(x.Passive), number(x.BeforePain), x.Tool)
+				t.add(
+					string(v.ID),
+					string(v.Client),
+					string(x.Movement),
+					string(x.Side),
+					number(x.Before),
+					number(x.After),
+					number(x.Passive),
+					number(x.BeforePain),
+					x.Tool,
+				)
 			}
 		},
 	},

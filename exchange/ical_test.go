@@ -19,7 +19,14 @@ func TestACalendarGoesRoundThroughTwoLibraries(t *testing.T) {
 		return time.Date(2027, month, day, hour, 30, 0, 0, vienna)
 	}
 	want := []exchange.Appointment{
-		{ID: "a", Client: "Ada Löwe; the elder, née O'Hara", Room: "Room 2", Start: at(3, 27, 9), Minutes: 60, Status: "booked"},
+		{
+			ID:      "a",
+			Client:  "Ada Löwe; the elder, née O'Hara",
+			Room:    "Room 2",
+			Start:   at(3, 27, 9),
+			Minutes: 60,
+			Status:  "booked",
+		},
 		{ID: "b", Client: "", Start: at(3, 28, 9), Minutes: 45, Status: "cancelled"}, // clocks go forward
 		{ID: "c", Client: "x", Start: at(10, 31, 2), Minutes: 90, Status: "booked"},  // an hour that is there twice
 	}

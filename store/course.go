@@ -3,6 +3,7 @@ package store
 import (
 	"context"
 	"database/sql"
+	"errors"
 	"time"
 
 	"github.com/google/uuid"
@@ -105,12 +106,9 @@ func (t *Tx) treated(ctx context.Context, visits []uuid.UUID) (map[uuid.UUID][]v
 			p.AfterGrade = &grade
 		}
 		p.PPT = r.PPT
-		if err := readIf(r.Protocols, &p.Protocols); err != nil {
-			return nil, found("reading what a point was pressed by", err)
-		}
 		var answer visit.SpotAnswer
-		if err := readIf(r.Answer, &answer); err != nil {
-			return nil, found("reading what was answered", err)
+		if err := errors.Join(readIf(r.Protocols, &p.Protocols), readIf(r.Answer, &answer)); err != nil {
+			return nil, found("reading by what a point was pressed, and what was answered", err)
 		}
 		p.Referral = answer.Places
 		out[r.Visit] = append(out[r.Visit], p)

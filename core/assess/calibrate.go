@@ -174,9 +174,9 @@ func propose(e Evidence, now Ratio, t tally) (Proposal, bool) {
 	if p.Proposed.Plus == now.Plus {
 		return Proposal{}, false
 	}
-	p.Text = "Where this spoke for a muscle, fewer trigger points were found than the list said: it may weigh less here."
+	p.Text = "Where this spoke, fewer trigger points were found than the list said: it may weigh less here."
 	if p.Proposed.Plus > now.Plus {
-		p.Text = "Where this spoke for a muscle, more trigger points were found than the list said: it may weigh more here."
+		p.Text = "Where this spoke, more trigger points were found than the list said: it may weigh more here."
 	}
 	return p, true
 }

@@ -15,7 +15,9 @@ func (w *writer) assessment() string {
 		l.add(w.judged(w.State.Points[i], p))
 	}
 	for _, r := range w.State.Ranges {
-		l.add(changed("Range, "+onSide(Movement(r.Movement), r.Side), "rom."+ids.Measure(r.Movement), r.Before, r.After))
+		l.add(
+			changed("Range, "+onSide(Movement(r.Movement), r.Side), "rom."+ids.Measure(r.Movement), r.Before, r.After),
+		)
 	}
 	for _, p := range w.State.Points {
 		l.add(changed("Number, "+Muscle(p.Muscle, p.Side, p.Site), "nprs", p.NPRS, p.AfterNPRS))

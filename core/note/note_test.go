@@ -33,16 +33,21 @@ func aVisit() note.Visit {
 		},
 	}
 	return note.Visit{OffsetMin: 60, State: visit.State{
-		Reason:    "calf after running",
-		Interview: &visit.Interviewed{Now: p(6.0), Best: p(0.0), Activities: []visit.Activity{{Name: "stairs", Score: 4}}},
+		Reason: "calf after running",
+		Interview: &visit.Interviewed{
+			Now:        p(6.0),
+			Best:       p(0.0),
+			Activities: []visit.Activity{{Name: "stairs", Score: 4}},
+		},
 		Answers: []visit.Given{{ScreenedAnswer: visit.ScreenedAnswer{
 			Question: "anticoagulant", Answer: "yes", Note: "since May",
 		}}},
 		Points: []visit.Point{{FoundPoint: visit.FoundPoint{Charted: found, AfterNPRS: p(3.0), AfterGrade: p(2)}}},
 		Holds:  []visit.Hold{hold},
 		Ranges: []visit.Range{{
-			Movement: "ankle.dorsiflexion-knee-bent", Side: left, Before: p(9.0), After: p(14.0), Trials: []float64{8, 10},
-			Tool: "inclinometer",
+			Movement: "ankle.dorsiflexion-knee-bent", Side: left, Before: p(9.0), After: p(14.0),
+			Trials: []float64{8, 10},
+			Tool:   "inclinometer",
 		}},
 		Searched: []visit.MuscleSearched{{Muscle: "popliteus", Side: left, Result: "nothing"}},
 		Next:     "start with the outer calf",
@@ -66,7 +71,8 @@ Pressed at 14:05, Soleus, left: graded stages, thumb pad, lying on the left side
 		`41.5 s pressed in 2 parts, 2 s beyond the limit; numbers 6 → 3.5; eased once; pulse; released.
 Recheck, Soleus, left: number 7 → 3, tenderness 3 → 2.`), n.Objective)
 	assert.Contains(t, n.Assessment, "Soleus, left: active trigger point.")
-	assert.Contains(t, n.Assessment, "Range, ankle dorsiflexion knee bent, left: 9 → 14, clear change for the better.")
+	assert.Contains(t, n.Assessment,
+		"Range, ankle dorsiflexion knee bent, left: 9 → 14, clear change for the better.")
 	assert.Contains(t, n.Assessment, "Number, Soleus, left: 7 → 3, clear change for the better.")
 	assert.Contains(t, n.Plan, "Next time: start with the outer calf.")
 	assert.Contains(t, n.Plan, "Stretch at home: Soleus, left:")

@@ -15,7 +15,10 @@ func (w *writer) plan() string {
 	care := w.State.Aftercare(w.Earlier)
 	for _, s := range care.Stretches {
 		sides := among(words(s.Sides))
-		l.labelled("Stretch at home", fmt.Sprintf("%s, %s: %s × %d s", s.Name, sides, count(s.Repeats, "time"), s.HoldS))
+		l.labelled(
+			"Stretch at home",
+			fmt.Sprintf("%s, %s: %s × %d s", s.Name, sides, count(s.Repeats, "time"), s.HoldS),
+		)
 	}
 	l.labelled("Next visit", fmt.Sprintf("in %d to %d days. %s", care.Next.FromDays, care.Next.ToDays, care.Next.Why))
 	return l.text("")

@@ -23,58 +23,50 @@ type Compared struct {
 // when found, ranges before treatment, the client's own scores.
 func (h History) Compare(earlier, later string) []Compared {
 	out := []Compared{}
-	add := func(c Compared, m ids.Measure, a, b *float64) {
-		switch {
-		case a == nil && b == nil:
-			return
-		case a == nil:
-			c.After, c.OnlyNow = *b, true
-		case b == nil:
-			c.Before, c.Gone = *a, true
-		default:
-			c.Before, c.After = *a, *b
-			if change, err := progress.Pair(m, *a, *b); err == nil {
-				c.Change = &change
-			}
+	add := func(c Compared, m ids.Measure, at map[string]*float64) {
+		if c.judge(m, at[earlier], at[later]) {
+			out = append(out, c)
 		}
-		out = append(out, c)
 	}
 	for _, p := range h.Points {
-		var a, b *float64
+		at := map[string]*float64{}
 		for _, v := range p.Visits {
-			switch v.Visit {
-			case earlier:
-				a = v.Before
-			case later:
-				b = v.Before
-			}
+			at[v.Visit] = v.Before
 		}
-		add(Compared{Kind: "point", ID: string(p.Identity), Name: p.Name, Side: p.Side, Unit: "of 10"}, "nprs", a, b)
+		add(Compared{Kind: "point", ID: string(p.Identity), Name: p.Name, Side: p.Side, Unit: "of 10"}, "nprs", at)
 	}
 	for _, r := range h.Ranges {
-		var a, b *float64
+		at := map[string]*float64{}
 		for _, v := range r.Visits {
-			switch v.Visit {
-			case earlier:
-				a = v.Before
-			case later:
-				b = v.Before
-			}
+			at[v.Visit] = v.Before
 		}
 		id := string(r.Movement)
-		add(Compared{Kind: "movement", ID: id, Name: id, Side: r.Side, Unit: "°"}, "rom."+ids.Measure(r.Movement), a, b)
+		add(Compared{Kind: "movement", ID: id, Name: id, Side: r.Side, Unit: "°"}, "rom."+ids.Measure(r.Movement), at)
 	}
 	for _, s := range h.Scores {
-		var a, b *float64
+		at := map[string]*float64{}
 		for _, v := range s.Visits {
-			switch v.Visit {
-			case earlier:
-				a = new(v.Value)
-			case later:
-				b = new(v.Value)
-			}
+			at[v.Visit] = &v.Value
 		}
-		add(Compared{Kind: "score", ID: s.Name, Name: s.Name, Unit: s.Unit}, s.Measure, a, b)
+		add(Compared{Kind: "score", ID: s.Name, Name: s.Name, Unit: s.Unit}, s.Measure, at)
 	}
 	return out
+}
+
+// judge sets the values; it reports whether there is any.
+func (c *Compared) judge(m ids.Measure, a, b *float64) bool {
+	switch {
+	case a == nil && b == nil:
+		return false
+	case a == nil:
+		c.After, c.OnlyNow = *b, true
+	case b == nil:
+		c.Before, c.Gone = *a, true
+	default:
+		c.Before, c.After = *a, *b
+		if change, err := progress.Pair(m, *a, *b); err == nil {
+			c.Change = &change
+		}
+	}
+	return true
 }

@@ -21,7 +21,10 @@ func TestTwoDatesCompared(t *testing.T) {
 		return d
 	}
 	h := visit.Course([]visit.Dated{
-		day(1, map[int]float64{500: 7, 501: 5}), day(2, map[int]float64{500: 6}), day(3, map[int]float64{500: 3, 502: 4}),
+		day(
+			1,
+			map[int]float64{500: 7, 501: 5},
+		), day(2, map[int]float64{500: 6}), day(3, map[int]float64{500: 3, 502: 4}),
 	}, 40)
 	by := map[string]visit.Compared{}
 	for _, c := range h.Compare(uid(1), uid(3)) {

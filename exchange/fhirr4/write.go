@@ -81,7 +81,8 @@ func (w *writer) patient(c exchange.ArchiveClient) {
 	}
 	of := uuid.NewSHA1(uuid.MustParse(id), []byte("height")).String()
 	w.put(of, fhir.Observation{
-		Id: &of, Status: fhir.ObservationStatusFinal, Code: concept(loinc, loincHeight, "Body height"), Subject: refTo(id),
+		Id: &of, Status: fhir.ObservationStatusFinal, Code: concept(loinc, loincHeight, "Body height"),
+		Subject:       refTo(id),
 		ValueQuantity: quantity(*c.HeightCM, "cm", "cm"),
 	})
 }
@@ -107,7 +108,13 @@ func (w *writer) encounter(v exchange.ArchiveVisit) {
 }
 
 // observe adds one measured value of a visit.
-func (w *writer) observe(v exchange.ArchiveVisit, key string, code fhir.CodeableConcept, side, moment string, q *fhir.Quantity) {
+func (w *writer) observe(
+	v exchange.ArchiveVisit,
+	key string,
+	code fhir.CodeableConcept,
+	side, moment string,
+	q *fhir.Quantity,
+) {
 	id := named(v, key)
 	at := v.Starts().UTC().Format(time.RFC3339)
 	o := fhir.Observation{
@@ -204,7 +211,9 @@ func (w *writer) procedures(v exchange.ArchiveVisit, s visit.State) {
 			Id: &id, Status: fhir.EventStatusCompleted, Code: &code, Subject: reference(string(v.Client)),
 			Encounter: refTo(string(v.ID)), PerformedPeriod: &fhir.Period{Start: &start},
 			BodySite: []fhir.CodeableConcept{site}, Outcome: &outcome,
-			Note: []fhir.Annotation{{Text: fmt.Sprintf("%.1f s of pressure in %d parts", h.Summary.PressureS, h.Summary.Count())}},
+			Note: []fhir.Annotation{
+				{Text: fmt.Sprintf("%.1f s of pressure in %d parts", h.Summary.PressureS, h.Summary.Count())},
+			},
 		}
 		if h.EndedMS > 0 {
 			end := time.UnixMilli(h.EndedMS).UTC().Format(time.RFC3339)

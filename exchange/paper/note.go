@@ -76,8 +76,10 @@ func Aftercare(a AftercarePage) ([]byte, error) {
 		for i, side := range x.Sides {
 			sides[i] = string(side)
 		}
-		s.item(fmt.Sprintf("%s, %s: %s %d times, hold %d s each.", x.Name, strings.Join(sides, " and "), x.Text, x.Repeats,
-			x.HoldS))
+		s.item(
+			fmt.Sprintf("%s, %s: %s %d times, hold %d s each.", x.Name, strings.Join(sides, " and "), x.Text, x.Repeats,
+				x.HoldS),
+		)
 	}
 	s.heading("Usual after this")
 	for _, u := range a.Care.Usual {

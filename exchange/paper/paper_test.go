@@ -30,11 +30,13 @@ func aHistory() visit.History {
 	var visits []visit.PointVisit
 	for i, n := range []float64{7, 6, 4, 2.5} {
 		visits = append(visits, visit.PointVisit{
-			Date: []string{"2031-01-04", "2031-01-11", "2031-01-18", "2031-01-25"}[i], Before: &n, After: p(n - 1), Grade: p(3),
+			Date: []string{"2031-01-04", "2031-01-11", "2031-01-18", "2031-01-25"}[i], Before: &n, After: p(n - 1),
+			Grade: p(3),
 		})
 	}
 	h.Points = []visit.PointHistory{{
-		Name: "Gastrocnemius, inner head with a long name", Side: ids.Left, View: "back", X: 190, Y: 780, Visits: visits,
+		Name: "Gastrocnemius, inner head with a long name", Side: ids.Left, View: "back", X: 190, Y: 780,
+		Visits: visits,
 		Number: &progress.Change{Delta: -4.5, Text: "clear change for the better"},
 	}}
 	h.Ranges = []visit.RangeHistory{{
@@ -49,8 +51,10 @@ func aHistory() visit.History {
 func TestPagesAreSet(t *testing.T) {
 	care := visit.Aftercare{
 		Worked: []string{"Soleus, left"}, NotUsual: []string{"Numbness."}, Usual: []string{"Sore for a day."},
-		Stretches: []visit.HomeStretch{{Name: "Soleus", Sides: []ids.Side{ids.Left}, Text: "Lean.", Repeats: 3, HoldS: 20}},
-		Next:      visit.NextVisit{FromDays: 3, ToDays: 7, Why: "Points are still active."},
+		Stretches: []visit.HomeStretch{
+			{Name: "Soleus", Sides: []ids.Side{ids.Left}, Text: "Lean.", Repeats: 3, HoldS: 20},
+		},
+		Next: visit.NextVisit{FromDays: 3, ToDays: 7, Why: "Points are still active."},
 	}
 	text := visit.NoteText{
 		Subjective: "Reason: calf.", Objective: strings.Repeat("Point, Soleus, left: number 7 of 10 → 3.\n", 90),
@@ -65,19 +69,35 @@ func TestPagesAreSet(t *testing.T) {
 		says  []string
 		pages int
 	}{
-		{"note", func() ([]byte, error) {
-			return paper.Note(paper.NotePage{Heading: head, Text: text, SignedBy: "T. Hart, 4 March 2031", Spots: spots})
-		}, []string{"Subjective", "7 of 10 → 3.", "Signed: T. Hart, 4 March 2031", "Ødegård Ångström-Żółć"}, 3},
-		{"draft", func() ([]byte, error) { return paper.Note(paper.NotePage{Heading: letter, Text: text}) }, []string{"Not signed"}, 3},
+		{
+			"note", func() ([]byte, error) {
+				return paper.Note(paper.NotePage{
+					Heading: head, Text: text, SignedBy: "T. Hart, 4 March 2031",
+					Spots: spots,
+				})
+			},
+			[]string{"Subjective", "7 of 10 → 3.", "Signed: T. Hart, 4 March 2031", "Ødegård Ångström-Żółć"},
+			3,
+		},
+		{
+			"draft", func() ([]byte, error) { return paper.Note(paper.NotePage{Heading: letter, Text: text}) },
+			[]string{"Not signed"},
+			3,
+		},
 		{"progress", func() ([]byte, error) {
 			return paper.Report(paper.ReportPage{Heading: head, History: aHistory(), Visits: 4})
 		}, []string{"1 of 1 point clearly better", "Neck rotation, left", "pulses", "too few to say more"}, 1},
 		{
-			"aftercare", func() ([]byte, error) { return paper.Aftercare(paper.AftercarePage{Heading: head, Care: care}) },
+			"aftercare",
+			func() ([]byte, error) { return paper.Aftercare(paper.AftercarePage{Heading: head, Care: care}) },
 			[]string{"Numbness.", "hold 20 s each", "In 3 to 7 days"},
 			1,
 		},
-		{"blank", func() ([]byte, error) { return paper.Blank(head) }, []string{"Movement", "Protocol", "Wants back"}, 3},
+		{
+			"blank", func() ([]byte, error) { return paper.Blank(head) },
+			[]string{"Movement", "Protocol", "Wants back"},
+			3,
+		},
 	} {
 		raw, err := x.make()
 		require.NoError(t, err, x.name)

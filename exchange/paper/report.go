@@ -47,7 +47,12 @@ func (s *sheet) courses(h visit.History) {
 	var charts []chart
 	for i, p := range h.Points {
 		c := chart{
-			title: fmt.Sprintf("%d  %s, %s", i+1, p.Name, p.Side), min: 0, max: 10, unit: "of 10", words: changeWords(p.Number),
+			title: fmt.Sprintf(
+				"%d  %s, %s",
+				i+1,
+				p.Name,
+				p.Side,
+			), min: 0, max: 10, unit: "of 10", words: changeWords(p.Number),
 		}
 		for _, v := range p.Visits {
 			c.add(v.Date, v.Before, v.After)
