@@ -2,6 +2,7 @@ package e2e
 
 import (
 	"os"
+	"os/exec"
 	"path/filepath"
 	"strings"
 	"testing"
@@ -60,17 +61,47 @@ func padShots(p *page, s *server, dir string, shot func(string)) {
 		phone.MustElement(`[data-step="3"]`).MustClick()
 		p.MustElement(`main[data-phase=press]`)
 	}
-	phone.shot(filepath.Join(dir, "hand.png"))
 	time.Sleep(3 * time.Second)
 	shot("hold-pads")
 	phone.MustClose()
 	p.press(input.KeyR)
 	until(p, "done")
-	shot("between")
 	visit := visitOf(p)
 	p.MustNavigate(p.base + "/visits/" + visit + "/aftercare")
 	p.see("h1", "After your treatment")
 	shot("aftercare")
+}
+
+// recordShots looks at progress, the diary, what waits, a note and a printed page.
+func recordShots(p *page, dir string, shot func(string)) {
+	p.MustNavigate(p.base + clientPath(0) + "/progress")
+	p.MustElement("[data-point]")
+	p.MustElementX(`(//li[@data-point]//button)[2]`).MustClick()
+	p.MustElement("[role=slider], input[type=range]").MustFocus()
+	p.press(input.ArrowLeft, input.ArrowLeft)
+	shot("progress")
+	p.see("[data-compare] td", "clear change")
+	p.MustElement("[data-compare]").MustScrollIntoView()
+	shot("compare")
+	p.MustNavigate(p.base + "/week")
+	p.MustElement("[data-grid] [data-visit]")
+	shot("week")
+	p.MustNavigate(p.base + "/overview")
+	p.MustElement("[data-outcomes]")
+	shot("overview")
+	p.MustElement("[data-unsigned] a").MustClick()
+	p.see("[data-note] h3", "Plan")
+	p.MustElement("[data-note]").MustScrollIntoView()
+	shot("note")
+	pdf := filepath.Join(p.t.TempDir(), "progress.pdf")
+	raw := p.fetched("/api/clients/" + demoClient(0) + "/print/progress")
+	bytes := make([]byte, 0, len(raw))
+	for _, r := range raw {
+		bytes = append(bytes, byte(r))
+	}
+	require.NoError(p.t, os.WriteFile(pdf, bytes, 0o600))
+	out := exec.Command("pdftoppm", "-r", "96", "-png", "-singlefile", pdf, filepath.Join(dir, "paper"))
+	require.NoError(p.t, out.Run())
 }
 
 // TestScreenshots makes the pictures of docs/screenshots from the demo data.
@@ -92,16 +123,13 @@ func TestScreenshots(t *testing.T) {
 	p.MustNavigate(p.base + clientPath(0))
 	p.MustElement("svg[data-view=back] .mark")
 	shot("client")
-	p.MustNavigate(p.base + clientPath(1) + "/progress")
-	p.see("h3", "Soleus")
-	shot("progress")
+	recordShots(p, dir, shot)
 	p.MustNavigate(p.base + "/")
 	p.see("a", "Jonah Petrak")
 	p.MustElementX(`//li[contains(., 'Jonah Petrak')]//a[contains(@class, 'go')]`).MustClick()
 	p.see("button", "Undo")
 	stepTo(p, "Last")
 	p.see("[data-last] h2", "Last time")
-	shot("last")
 	stepTo(p, "Pain")
 	p.see("h2", "Where does it hurt")
 	paint(p, "back", [][2]float64{{176, 955}, {180, 968}, {186, 982}})
@@ -191,13 +219,4 @@ func TestScreenshots(t *testing.T) {
 	}
 	p.MustElement(`main[data-step="4"]`)
 	shot("guide")
-	p.MustNavigate(p.base + "/spine")
-	p.see("h2", "Landmarks")
-	p.MustElementX(`//button[text()="Lower angle of the blade"]`).MustClick()
-	shot("spine")
-	p.MustNavigate(p.base + "/practice")
-	p.MustElementX(`//*[@data-schools]//*[text()="Tune a copy of"]/following-sibling::button`).MustClick()
-	p.MustElementX(`//*[@role="option"][starts-with(., "Short repeats")]`).MustClick()
-	p.MustElement("[data-tuning]").MustScrollIntoView()
-	shot("tune")
 }

@@ -16,6 +16,10 @@ vi.mock("../../core/usePressurePad", async (original) => ({
   ...(await original<object>()),
   usePressurePadAddress: () => undefined,
 }));
+vi.mock("../../core/useInclinometer", async (original) => ({
+  ...(await original<object>()),
+  useInclinometerAddress: () => undefined,
+}));
 vi.mock("../../core/useVisitWire", () => ({ useVisitWire: () => "never" }));
 vi.mock("../../parts/Sent", () => ({ Sent: () => null }));
 const { default: Hold } = await import("./Hold");

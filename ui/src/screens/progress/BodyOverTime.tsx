@@ -7,7 +7,7 @@ import type { Schemas } from "../../api/client";
 import { Figure } from "../../body/Figure";
 import type { Mark } from "../../body/Mark";
 import { pairOf, pairs, type View } from "../../body/views";
-import type { Box } from "../../body/zoom";
+import { type Box, useScale } from "../../body/zoom";
 import { Button, Card, Slide } from "../../parts/controls";
 import { Fill, Row } from "../../parts/layout";
 import { one, sentence } from "../../parts/words";
@@ -144,7 +144,7 @@ function OneView({ view, points, date, selected, onSelect }: ViewProps) {
       selected={selected}
       onSelect={onSelect}
       over={here.map((p) => (
-        <Ghost key={p.identity} first={p.visits[0]} date={date} />
+        <Ghost key={p.identity} view={view} first={p.visits[0]} date={date} />
       ))}
     />
   );
@@ -165,9 +165,20 @@ function markAt(p: Schemas["PointHistory"], date: string): Mark | undefined {
   };
 }
 
-/** How large it was at the first visit. */
-function Ghost({ first, date }: { first?: Schemas["PointVisit"]; date: string }) {
+/** How large it was at the first visit: round the mark, in the mark's own scale. */
+function Ghost({ first, date, view }: { first?: Schemas["PointVisit"]; date: string; view: View }) {
+  const scale = useScale(view);
   if (!first || first.date >= date) return null;
-  const r = 12 + (first.grade ?? 1) * 3.6;
-  return <ellipse className="ghost" cx={first.x} cy={first.y} rx={r * 0.9} ry={r * 1.35} strokeWidth={1.6} />;
+  const r = (8 + (first.grade ?? 1) * 2.4) * scale;
+  return (
+    <ellipse
+      className="ghost"
+      cx={first.x}
+      cy={first.y}
+      rx={r * 1.15}
+      ry={r * 1.75}
+      strokeWidth={1.5}
+      vectorEffect="non-scaling-stroke"
+    />
+  );
 }
