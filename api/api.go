@@ -2,6 +2,7 @@ package api
 
 import (
 	"cmp"
+	"context"
 	"net/http"
 	"reflect"
 	"strings"
@@ -13,6 +14,7 @@ import (
 	"github.com/go-chi/chi/v5"
 	"github.com/go-chi/chi/v5/middleware"
 	"github.com/go-chi/httprate"
+	"github.com/google/uuid"
 
 	"mokren/core/body"
 	"mokren/core/plan"
@@ -37,6 +39,10 @@ type Options struct {
 	Algometer string
 	// PressurePad is the same of a pressure pad.
 	PressurePad string
+	// Metrics counts what this copy does; nil counts for nobody.
+	Metrics *Metrics
+	// Listen is as long as this copy listens to the others; nil does not listen.
+	Listen context.Context
 }
 
 type server struct {
@@ -45,6 +51,9 @@ type server struct {
 	now      func() time.Time
 	photos   *photoGate
 	hub      *hub
+	metrics  *Metrics
+	// copy is this copy of the program among several on one database.
+	copy uuid.UUID
 	// inclinometer is where an instrument streams, as the browser sees it.
 	inclinometer string
 	algometer    string
@@ -69,7 +78,7 @@ func OpenAPI() ([]byte, error) {
 func build(st *store.Store, o Options) (http.Handler, huma.API, error) {
 	s := &server{
 		store: st, now: o.Now, sessions: newSessions(st, o.SecureCookie), photos: newPhotoGate(),
-		hub:          newHub(),
+		hub: newHub(), copy: uuid.New(), metrics: o.Metrics,
 		inclinometer: o.Inclinometer, algometer: o.Algometer, pressurePad: o.PressurePad,
 	}
 	if s.now == nil {
@@ -77,8 +86,15 @@ func build(st *store.Store, o Options) (http.Handler, huma.API, error) {
 	}
 	huma.ValidateStrictCasing = true
 	huma.DefaultArrayNullable = false
+	if s.metrics == nil {
+		s.metrics = NewMetrics(nil)
+	}
+	if st != nil && o.Listen != nil {
+		go st.Listen(o.Listen, s.heardFrom)
+	}
 	r := chi.NewRouter()
-	r.Use(middleware.Recoverer, wellFormed, securityHeaders(o.Inclinometer, o.Algometer, o.PressurePad),
+	r.Use(s.metrics.watch, middleware.Recoverer, wellFormed,
+		securityHeaders(o.SecureCookie, o.Inclinometer, o.Algometer, o.PressurePad),
 		http.NewCrossOriginProtection().Handler)
 	var a huma.API
 	r.Group(func(r chi.Router) {
@@ -90,6 +106,8 @@ func build(st *store.Store, o Options) (http.Handler, huma.API, error) {
 	r.With(httprate.LimitByIP(codesPerMinute, time.Minute)).Get("/api/hand/{code}/wire", s.handWire)
 	r.Get("/api/visits/{id}/wire", s.visitWire)
 	r.With(httprate.LimitByIP(codesPerMinute, time.Minute)).Get("/calendar/{secret}", s.calendar)
+	r.Get("/healthz", alive)
+	r.Get("/readyz", s.ready)
 	r.NotFound(web())
 	return r, a, nil
 }
@@ -119,6 +137,7 @@ func (s *server) register(a huma.API, signInsPerMinute int) {
 	s.registerCalendar(a)
 	s.registerView(a)
 	s.registerPrint(a)
+	s.registerAudit(a)
 }
 
 // config of the description, which is at /api/openapi.json.

@@ -96,6 +96,7 @@ func (s *server) sendEvents(ctx context.Context, in *struct {
 		} else if any {
 			got = more
 		}
+		s.metrics.took(got.Receipts)
 		out.Version, out.Events, out.NowMS = got.Version, append(out.Events, got.New...), b.Now.UnixMilli()
 		return out, nil
 	})

@@ -31,8 +31,9 @@ func wellFormed(next http.Handler) http.Handler {
 	})
 }
 
-// securityHeaders let a page talk to its own server and to the instrument.
-func securityHeaders(instruments ...string) func(http.Handler) http.Handler {
+// securityHeaders let a page talk to its own server and to the instrument; served over
+// TLS it is asked for by TLS ever after.
+func securityHeaders(secure bool, instruments ...string) func(http.Handler) http.Handler {
 	policy := strings.TrimSpace("default-src 'self'; connect-src 'self' "+strings.Join(instruments, " ")) +
 		"; script-src 'self' 'wasm-unsafe-eval'; style-src 'self' 'unsafe-inline'; img-src 'self' data: blob:; " +
 		"object-src 'none'; base-uri 'none'; frame-ancestors 'none'"
@@ -40,6 +41,9 @@ func securityHeaders(instruments ...string) func(http.Handler) http.Handler {
 		return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 			h := w.Header()
 			h.Set("Content-Security-Policy", policy)
+			if secure {
+				h.Set("Strict-Transport-Security", "max-age=31536000")
+			}
 			h.Set("X-Content-Type-Options", "nosniff")
 			h.Set("Referrer-Policy", "same-origin")
 			h.Set("Cross-Origin-Opener-Policy", "same-origin")

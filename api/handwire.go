@@ -51,9 +51,9 @@ const (
 // handWire listens to a pad.
 func (s *server) handWire(w http.ResponseWriter, r *http.Request) {
 	code, from := chi.URLParam(r, "code"), addressOf(r.RemoteAddr)
-	var visitID uuid.UUID
-	err := s.link(r.Context(), code, forHand, "connect", from, func(_ *store.Tx, l store.Link) error {
-		visitID = l.Visit
+	var visitID, practice uuid.UUID
+	err := s.link(r.Context(), code, forHand, "connect", from, func(tx *store.Tx, l store.Link) error {
+		visitID, practice = l.Visit, tx.Who().Practice
 		return nil
 	})
 	if err != nil {
@@ -71,7 +71,7 @@ func (s *server) handWire(w http.ResponseWriter, r *http.Request) {
 		if err != nil {
 			return
 		}
-		s.hub.say(visitID, Heard{Pad: true})
+		s.tell(r.Context(), practice, visitID, Heard{Pad: true}, padAlive)
 		if says.ID == "" {
 			continue
 		}
@@ -96,7 +96,8 @@ func (s *server) takeWord(ctx context.Context, code, from string, says padSays) 
 		return padHears{ID: says.ID, Refused: why}
 	}
 	var heard Heard
-	var of uuid.UUID
+	var of, practice uuid.UUID
+	var since int64
 	err := s.link(ctx, code, forHand, "write", from, func(tx *store.Tx, l store.Link) error {
 		word.Device, of = store.PadDevice(l.Visit, code), l.Visit
 		if err := tx.PutWord(ctx, l, word); err != nil {
@@ -106,6 +107,7 @@ func (s *server) takeWord(ctx context.Context, code, from string, says padSays) 
 		if err != nil {
 			return err
 		}
+		since, practice = v.Version, tx.Who().Practice
 		got, any, err := tx.TakeWords(ctx, l.Visit, v.Version, s.now())
 		if any {
 			heard.Events = got.New
@@ -121,7 +123,7 @@ func (s *server) takeWord(ctx context.Context, code, from string, says padSays) 
 		return padHears{} // not confirmed: it is said again
 	}
 	if len(heard.Events) > 0 {
-		s.hub.say(of, heard)
+		s.tell(ctx, practice, of, heard, since)
 	}
 	return padHears{ID: says.ID}
 }
@@ -157,7 +159,8 @@ func (s *server) visitWire(w http.ResponseWriter, r *http.Request) {
 		writeStatus(w, huma.Error404NotFound("There is no such visit."))
 		return
 	}
-	if err := s.mayListen(r, id); err != nil {
+	who, err := s.mayListen(r, id)
+	if err != nil {
 		writeStatus(w, err)
 		return
 	}
@@ -177,6 +180,11 @@ func (s *server) visitWire(w http.ResponseWriter, r *http.Request) {
 		case <-ctx.Done():
 			return
 		case h := <-heard:
+			if h.since != nil {
+				if h.Events, err = s.newer(ctx, who, id, *h.since); err != nil {
+					slog.Warn("reading what another copy has", "error", err)
+				}
+			}
 			err = wsjson.Write(ctx, c, h)
 		case <-ping.C:
 			err = c.Ping(ctx)
@@ -188,26 +196,27 @@ func (s *server) visitWire(w http.ResponseWriter, r *http.Request) {
 }
 
 // mayListen: who may open a visit may hear of it.
-func (s *server) mayListen(r *http.Request, id uuid.UUID) error {
+func (s *server) mayListen(r *http.Request, id uuid.UUID) (store.Principal, error) {
+	var who store.Principal
 	cookie, err := r.Cookie(s.sessions.Cookie.Name)
 	if err != nil {
-		return huma.Error401Unauthorized("Please sign in.")
+		return who, huma.Error401Unauthorized("Please sign in.")
 	}
 	ctx, err := s.sessions.Load(r.Context(), cookie.Value)
 	if err != nil {
-		return err
+		return who, err
 	}
 	who, ok := s.session(ctx)
 	if !ok {
-		return huma.Error401Unauthorized("Please sign in.")
+		return who, huma.Error401Unauthorized("Please sign in.")
 	}
 	if who.Role, err = s.store.Role(ctx, who); err != nil {
-		return huma.Error401Unauthorized("Please sign in.")
+		return who, huma.Error401Unauthorized("Please sign in.")
 	}
 	if !rights.MayCall(who.Role, "open-visit") {
-		return huma.Error403Forbidden("Your role does not allow this.")
+		return who, huma.Error403Forbidden("Your role does not allow this.")
 	}
-	return problem(s.store.As(ctx, who, action("listen", "visit", id.String()), func(tx *store.Tx) error {
+	return who, problem(s.store.As(ctx, who, action("listen", "visit", id.String()), func(tx *store.Tx) error {
 		_, err := tx.Visit(ctx, id)
 		return err
 	}))

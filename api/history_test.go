@@ -10,6 +10,8 @@ import (
 	"net/http/cookiejar"
 	"net/http/httptest"
 	"os"
+	"strings"
+	"sync"
 	"sync/atomic"
 	"testing"
 	"time"
@@ -17,6 +19,7 @@ import (
 	"github.com/google/uuid"
 	"github.com/jackc/pgx/v5"
 	"github.com/jackc/pgx/v5/stdlib"
+	"github.com/jmoiron/sqlx"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
@@ -32,10 +35,21 @@ import (
 )
 
 // statements counts what is sent to PostgreSQL.
-type statements struct{ n atomic.Int64 }
+type statements struct {
+	n atomic.Int64
+	// kept are those since keep was set, with what was handed to them.
+	keep atomic.Bool
+	mu   sync.Mutex
+	kept []pgx.TraceQueryStartData
+}
 
-func (s *statements) TraceQueryStart(ctx context.Context, _ *pgx.Conn, _ pgx.TraceQueryStartData) context.Context {
+func (s *statements) TraceQueryStart(ctx context.Context, _ *pgx.Conn, d pgx.TraceQueryStartData) context.Context {
 	s.n.Add(1)
+	if s.keep.Load() {
+		s.mu.Lock()
+		s.kept = append(s.kept, d)
+		s.mu.Unlock()
+	}
 	return ctx
 }
 
@@ -50,13 +64,15 @@ type longCare struct {
 	who   store.Principal
 	seq   int64
 	spots []visit.Charted // where points are found again and again
+	// points of a visit, and holds at each.
+	points, holds int
 }
 
 const few, many = 3, 300
 
 func newLongCare(t *testing.T) *longCare {
 	t.Helper()
-	c := &longCare{sent: &statements{}}
+	c := &longCare{sent: &statements{}, points: 2, holds: 1}
 	cfg, err := pgx.ParseConfig(storetest.URL())
 	require.NoError(t, err)
 	cfg.Tracer = c.sent
@@ -130,13 +146,15 @@ func (c *longCare) visit(client uuid.UUID, at time.Time, first bool, rnd *rand.R
 			Movement: "ankle.dorsiflexion-knee-bent", Side: "left", Moment: "before", Active: &bend,
 		}),
 	}
-	for range 2 {
+	for range c.points {
 		p := c.spots[rnd.IntN(len(c.spots))]
 		p.Identity, p.Point = p.Point, visit.UUID(uuid.NewString())
 		n := float64(rnd.IntN(8))
 		p.NPRS = &n
 		events = append(events, event("point-charted", p))
-		events = append(events, c.press(event, p)...)
+		for range c.holds {
+			events = append(events, c.press(event, p)...)
+		}
 		events = append(events, event("point-rechecked", visit.Rechecked{Point: p.Point, NPRS: n / 2}))
 	}
 	c.as(func(tx *store.Tx) error {
@@ -261,6 +279,54 @@ func TestTheTablesSayWhatTheLogsSay(t *testing.T) {
 		assert.Equal(t, seen[p.Identity], p, "each spot as it was found last")
 	}
 	assert.Equal(t, dated[len(dated)-2].Ranges, open.Ranges, "those of the visit before")
+}
+
+// TestBenchOwnSQL sets a long course beside the very statements that it sends.
+func TestBenchOwnSQL(t *testing.T) {
+	if os.Getenv("MOKREN_BENCH") == "" {
+		t.Skip("make bench runs it")
+	}
+	c := newLongCare(t)
+	c.points, c.holds = 5, 5
+	client, _ := c.client(199)
+	c.analyze()
+	path := "/api/clients/" + client.String() + "?all=true"
+	c.get(path)
+	c.sent.keep.Store(true)
+	c.get(path)
+	c.sent.keep.Store(false)
+	db, err := sqlx.Open("pgx", storetest.URL())
+	require.NoError(t, err)
+	defer db.Close()
+	replay := func() {
+		tx := db.MustBegin()
+		for _, q := range c.sent.kept {
+			if strings.HasPrefix(q.SQL, "begin") || strings.HasPrefix(q.SQL, "commit") {
+				continue
+			}
+			rows, err := tx.Queryx(q.SQL, q.Args...)
+			require.NoError(t, err, q.SQL)
+			for rows.Next() {
+				_, err := rows.SliceScan()
+				require.NoError(t, err)
+			}
+			require.NoError(t, rows.Close())
+		}
+		require.NoError(t, tx.Commit())
+	}
+	var api, sql time.Duration
+	const rounds = 20
+	for i := range rounds + 3 {
+		began := time.Now()
+		c.get(path)
+		between := time.Now()
+		replay()
+		if i >= 3 {
+			api, sql = api+between.Sub(began), sql+time.Since(between)
+		}
+	}
+	fmt.Printf("200 visits, 1,000 points, 5,000 holds: API %.1f ms, its own SQL %.1f ms, ratio %.2f (limit 2)\n",
+		api.Seconds()*1000/rounds, sql.Seconds()*1000/rounds, api.Seconds()/sql.Seconds())
 }
 
 // TestBenchHistory measures by turns, so that both see the same machine.

@@ -14,10 +14,15 @@ type Heard struct {
 	Events []visit.Event `json:"events,omitempty"`
 	// Pad: a sign of life of the client's pad; every second while it is there.
 	Pad bool `json:"pad,omitempty"`
+
+	// since: another copy of the program has events newer than this version; who
+	// listens reads them as themselves.
+	since *int64
 }
 
 // hub passes on what happens in a visit to the screens that are open on it. It
-// knows the screens of this copy of the program only.
+// knows the screens of this copy of the program; copies tell each other through
+// the database (signals.go).
 type hub struct {
 	mu      sync.Mutex
 	screens map[uuid.UUID]map[chan Heard]bool

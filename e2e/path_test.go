@@ -180,8 +180,9 @@ func TestWholePath(t *testing.T) {
 	p.click("a", "See progress")
 	card := p.MustElement(`[data-point="gastrocnemius-medial"] svg`)
 	label := *card.MustAttribute("aria-label")
-	assert.Regexp(t, `before 6, after 2, 4 parts$`, label)
-	assert.Regexp(t, `before 4, after 11$`,
+	assert.Regexp(t, `\d{4}-\d\d-\d\d 6, after 2$`, label)
+	p.see(`[data-point="gastrocnemius-medial"] [data-visited]`, `s in 4 parts, graded stages, released$`)
+	assert.Regexp(t, `4°, after 11°$`,
 		*p.MustElement(`[data-movement="ankle.dorsiflexion-knee-straight"] svg`).MustAttribute("aria-label"))
 
 	var row struct {

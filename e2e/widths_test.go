@@ -79,7 +79,10 @@ func TestNothingIsCutOffOnAnyDevice(t *testing.T) {
 		"/atlas/infraspinatus":      {"h2", "Infraspinatus"},
 		"/guide/soleus/left":        {"h1", "Soleus"},
 		clientPath(1):               {"h2", "Points followed"},
-		clientPath(1) + "/progress": {"h3", "Soleus"},
+		clientPath(1) + "/progress": {"[data-point] button", "Soleus"},
+		"/week":                     {"[data-grid] b", "."},
+		"/overview":                 {"[data-outcomes] h2", "What worked"},
+		"/practice/audit":           {"[data-audit] td", "."},
 		"/draw":                     {"h1,p,label", "."},
 	} {
 		p.MustNavigate(p.base + path)

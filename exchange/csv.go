@@ -60,6 +60,13 @@ func (t *table) bytes() ([]byte, error) {
 	return b.Bytes(), w.Error()
 }
 
+// Table gives rows under a header as CSV, harmless where it is opened in a
+// spreadsheet.
+func Table(header []string, rows [][]string) ([]byte, error) {
+	t := table{header: header, rows: rows}
+	return t.bytes()
+}
+
 // read reads a table by the names of its columns, in any order. Unknown columns
 // are left out and named; wanted ones must be there. each gets a row and gives
 // what is wrong with it.

@@ -34,7 +34,10 @@ func (c *Conflict) Error() string { return "the record has other content under t
 func (c *Conflict) Is(target error) bool { return target == ErrStale }
 
 // Store is a pool of connections as the app role.
-type Store struct{ db *sqlx.DB }
+type Store struct {
+	db  *sqlx.DB
+	url string // for the connection that listens
+}
 
 // Open connects as the app role; it does not migrate.
 func Open(url string) (*Store, error) {
@@ -44,7 +47,7 @@ func Open(url string) (*Store, error) {
 	}
 	db.SetMaxOpenConns(20)
 	db.SetMaxIdleConns(5)
-	return &Store{db}, nil
+	return &Store{db, url}, nil
 }
 
 // Close returns every connection.

@@ -41,6 +41,9 @@ type serveCmd struct {
 	Algometer        string `env:"MOKREN_ALGOMETER" help:"WebSocket at which a pressure algometer streams to the browser; empty: none."`
 	PressurePad      string `env:"MOKREN_PRESSUREPAD" help:"WebSocket at which a pressure pad streams to the browser; empty: none."`
 	SecureCookie     bool   `env:"MOKREN_SECURE_COOKIE" help:"Set when a proxy serves this over TLS."`
+	TLSCert          string `env:"MOKREN_TLS_CERT" help:"Certificate file, PEM; with the key, it is served over TLS here."`
+	TLSKey           string `env:"MOKREN_TLS_KEY" help:"Key file of the certificate, PEM."`
+	MetricsAddr      string `env:"MOKREN_METRICS_ADDR" help:"Address of its own for Prometheus, within the house; empty: none."`
 }
 
 type demoCmd struct{ serveCmd }
@@ -167,8 +170,16 @@ func (c *serveCmd) listen(ctx context.Context, st *store.Store,
 			return err
 		}
 	}
+	if (c.TLSCert == "") != (c.TLSKey == "") {
+		return errors.New("TLS needs both: --tls-cert and --tls-key")
+	}
+	secure := c.SecureCookie || c.TLSCert != ""
+	metrics := api.NewMetrics(st)
+	if err := c.serveMetrics(ctx, metrics); err != nil {
+		return err
+	}
 	h, err := api.New(st, api.Options{
-		SignInsPerMinute: c.SignInsPerMinute, SecureCookie: c.SecureCookie,
+		SignInsPerMinute: c.SignInsPerMinute, SecureCookie: secure, Metrics: metrics, Listen: ctx,
 		Inclinometer: c.Inclinometer, Algometer: c.Algometer, PressurePad: c.PressurePad,
 	})
 	if err != nil {
@@ -182,7 +193,7 @@ func (c *serveCmd) listen(ctx context.Context, st *store.Store,
 		return fmt.Errorf("listening on %s: %w", c.Addr, err)
 	}
 	srv := &http.Server{Handler: h, ReadHeaderTimeout: 10 * time.Second, IdleTimeout: 2 * time.Minute}
-	fmt.Printf("\n  Mokren is at  http://%s\n", l.Addr())
+	fmt.Printf("\n  Mokren is at  %s://%s\n", map[bool]string{false: "http", true: "https"}[c.TLSCert != ""], l.Addr())
 	if prepare != nil {
 		for _, l := range demo.Logins {
 			fmt.Printf("  %-12s  %-28s %s\n", l.Name, l.Email, l.Password)
@@ -190,7 +201,13 @@ func (c *serveCmd) listen(ctx context.Context, st *store.Store,
 	}
 	fmt.Println("  Ctrl-C stops it.")
 	done := make(chan error, 1)
-	go func() { done <- srv.Serve(l) }()
+	go func() {
+		if c.TLSCert != "" {
+			done <- srv.ServeTLS(l, c.TLSCert, c.TLSKey)
+			return
+		}
+		done <- srv.Serve(l)
+	}()
 	select {
 	case err := <-done:
 		return err
@@ -200,4 +217,19 @@ func (c *serveCmd) listen(ctx context.Context, st *store.Store,
 	grace, cancel := context.WithTimeout(context.Background(), 5*time.Second)
 	defer cancel()
 	return srv.Shutdown(grace)
+}
+
+// serveMetrics lets Prometheus ask, on an address of its own.
+func (c *serveCmd) serveMetrics(ctx context.Context, m *api.Metrics) error {
+	if c.MetricsAddr == "" {
+		return nil
+	}
+	l, err := net.Listen("tcp", c.MetricsAddr)
+	if err != nil {
+		return fmt.Errorf("listening on %s for metrics: %w", c.MetricsAddr, err)
+	}
+	srv := &http.Server{Handler: m.Handler(), ReadHeaderTimeout: 10 * time.Second}
+	go srv.Serve(l) //nolint:errcheck // ends with the program
+	context.AfterFunc(ctx, func() { srv.Close() })
+	return nil
 }

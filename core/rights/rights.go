@@ -155,6 +155,8 @@ var operations = map[string][]Role{
 	"visit-note":      clinical,
 	"export-client":   licensed,
 	"export-practice": owner,
+	"audit":           owner,
+	"audit-file":      owner,
 	"import":          owner,
 	"imports":         owner,
 	"undo-import":     owner,

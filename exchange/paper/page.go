@@ -160,7 +160,9 @@ func (s *sheet) caution(words string) {
 	s.SetDrawColor(ink, ink, ink)
 	s.SetLineWidth(0.5)
 	s.text("", normal, ink)
-	s.MultiCell(0, line+1, words, "1", "L", false)
+	s.SetCellMargin(2.5)
+	s.MultiCell(0, line+1.5, words, "1", "L", false)
+	s.SetCellMargin(0)
 	s.Ln(2)
 }
 

@@ -4,12 +4,14 @@ import { Route, Routes, useLocation } from "react-router";
 import type { Schemas } from "./api/client";
 import { Trouble, Waiting } from "./parts/controls";
 import { Shell } from "./parts/Shell";
+import { WrittenContext } from "./parts/written";
 import { ClientPage } from "./screens/client/ClientPage";
 import { Clients } from "./screens/clients/Clients";
 import { Day } from "./screens/Day";
 import {
   After,
   Atlas,
+  Audit,
   Diary,
   Guide,
   Hand,
@@ -49,7 +51,12 @@ export function App() {
 function SignedIn() {
   const { me, signedIn, signOut } = useSession();
   if (me.signedOut) return <SignIn onDone={signedIn} />;
-  if (me.data) return <Screens me={me.data} onSignOut={signOut} />;
+  if (me.data)
+    return (
+      <WrittenContext value={me.data}>
+        <Screens me={me.data} onSignOut={signOut} />
+      </WrittenContext>
+    );
   return me.error ? <Trouble error={me.error} onRetry={me.retry} /> : <Waiting>Opening…</Waiting>;
 }
 
@@ -70,6 +77,7 @@ function Screens({ me, onSignOut }: { me: Schemas["Me"]; onSignOut: () => void }
         {me.role !== "front-desk" && <Route path="/overview" element={<Overview me={me} />} />}
         <Route path="/clients" element={<Clients me={me} />} />
         <Route path="/clients/:id/:tab?" element={<ClientPage me={me} />} />
+        {me.role === "owner" && <Route path="/practice/audit" element={<Audit me={me} />} />}
         {me.role === "owner" && <Route path="/practice" element={<Practice me={me} />} />}
         <Route path="*" element={<Day me={me} />} />
       </Route>

@@ -110,7 +110,10 @@ export function TimeRow({ label, readings, second, x, min, max, band, unit, trea
 
 const said = (list: Reading[], unit: string) =>
   list
-    .map((r) => `${r.date} ${one(r.before)}${r.after === undefined ? "" : `, after ${one(r.after)}`}${unit}`)
+    .map((r) => {
+      const after = r.after === undefined ? "" : `, after ${one(r.after)}${unit}`;
+      return `${r.date} ${one(r.before)}${r.before === undefined ? "" : unit}${after}`;
+    })
     .join("; ");
 
 function Dots({ r, x, up, stroke }: { r: Reading; x: number; up: (v: number) => number; stroke: string }) {

@@ -46,10 +46,17 @@ const Bar = styled.header`
     white-space: nowrap;
   }
   ${upright} {
-    gap: 12px;
-    padding: 0 20px;
-    .me {
+    gap: 10px;
+    padding: 0 16px;
+    .me,
+    .word {
       display: none;
+    }
+    nav {
+      gap: 0;
+    }
+    nav a {
+      padding: 7px 9px;
     }
   }
   ${phone} {
@@ -63,8 +70,8 @@ const Bar = styled.header`
     nav {
       order: 1;
       flex: 0 0 100%;
-      gap: 0;
-      justify-content: space-between;
+      flex-wrap: wrap;
+      justify-content: flex-start;
     }
     nav a {
       padding: 10px 8px;
@@ -91,9 +98,9 @@ export function Shell({ me, onSignOut }: Props) {
   return (
     <Page>
       <Bar>
-        <NavLink className="name" to="/">
+        <NavLink className="name" to="/" aria-label="Mokren">
           <Mark />
-          Mokren
+          <span className="word">Mokren</span>
         </NavLink>
         <nav aria-label="Main">
           <NavLink to="/" end>

@@ -4,7 +4,8 @@ import { Link } from "react-router";
 import { styled } from "styled-components";
 import { api, must, type Schemas } from "../api/client";
 import { Button, Trouble, Waiting } from "../parts/controls";
-import { isoDay, longDay, time } from "../parts/words";
+import { isoDay, longDay } from "../parts/words";
+import { timeWords } from "../parts/written";
 import { phone } from "../theme";
 
 const Room = styled.div`
@@ -134,7 +135,7 @@ export function Day({ me }: { me: Schemas["Me"] }) {
       <List>
         {q.data?.items.map((v) => (
           <Row key={v.id} $now={v.id === next && shift === 0}>
-            <span className="at">{time(v.starts_at, me.time_zone)}</span>
+            <span className="at">{timeWords(v.starts_at, me.time_zone, me)}</span>
             <span className="about">
               {desk ? (
                 <span className="who">{v.name}</span>

@@ -16,3 +16,4 @@ export const Practice = lazily(() => import("./practice/Practice"));
 export const Progress = lazily(() => import("./progress/Progress"));
 export const Overview = lazily(() => import("./overview/Overview"));
 export const Diary = lazily(() => import("./diary/Diary"));
+export const Audit = lazily(() => import("./practice/Audit"));

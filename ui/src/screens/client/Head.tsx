@@ -4,6 +4,7 @@ import { styled } from "styled-components";
 import type { Schemas } from "../../api/client";
 import { Button, Card } from "../../parts/controls";
 import { Fill, Row } from "../../parts/layout";
+import { lengthWords, useWritten } from "../../parts/written";
 
 const Tabs = styled.nav`
   margin-left: calc(-1 * var(--s3));
@@ -38,7 +39,12 @@ const nearMS = 12 * 3600_000;
 export function Head({ c, visits, tab, editing, onEdit, onBegin, onBringBack }: Props) {
   const go = useNavigate();
   const booked = visits.find((v) => !v.closed_at && Math.abs(Date.parse(v.starts_at) - Date.now()) < nearMS);
-  const facts = [c.age !== undefined && `${c.age} years`, c.height_cm && `${c.height_cm} cm`, c.work];
+  const written = useWritten();
+  const facts = [
+    c.age !== undefined && `${c.age} years`,
+    c.height_cm && lengthWords(c.height_cm, written),
+    c.work,
+  ];
   return (
     <Card>
       <Row $gap={3} $align="start">

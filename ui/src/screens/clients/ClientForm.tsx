@@ -1,7 +1,8 @@
 // Register or change a client.
 import type { Schemas } from "../../api/client";
-import { Button, Choice, Day, Disclosed, Num, Text, Trouble } from "../../parts/controls";
+import { Button, Choice, Day, Disclosed, Text, Trouble } from "../../parts/controls";
 import { Columns, Stack } from "../../parts/layout";
+import { Length } from "../../parts/Length";
 import { underAge } from "./age";
 import { Alike } from "./Alike";
 import { Both } from "./Both";
@@ -29,9 +30,8 @@ export function ClientForm({ client, contactsOnly, onSaved }: Props) {
       <Columns $cols="1fr 1fr" $gap={3}>
         <Day label="Born" {...field("born_on")} />
         {!contactsOnly && (
-          <Num
+          <Length
             label="Height"
-            unit="cm"
             value={form.height}
             onCommit={form.setHeight}
             min={50}

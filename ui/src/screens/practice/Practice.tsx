@@ -1,9 +1,11 @@
 // What the owner sets for the whole practice.
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
+import { Link } from "react-router";
 import { styled } from "styled-components";
 import { api, must, type Schemas } from "../../api/client";
 import { Card, Choice, Trouble } from "../../parts/controls";
+import { Fill, Row } from "../../parts/layout";
 import { Calendar } from "./Calendar";
 import { Records } from "./Records";
 import { Rooms } from "./Rooms";
@@ -45,7 +47,12 @@ export default function Practice({ me }: { me: Schemas["Me"] }) {
   };
   return (
     <Room>
-      <h1>{me.practice}</h1>
+      <Row>
+        <Fill>
+          <h1>{me.practice}</h1>
+        </Fill>
+        <Link to="/practice/audit">Who did what (audit)</Link>
+      </Row>
       {error && <Trouble error={error} />}
       <Written me={me} keep={keep} />
       <Rooms rooms={me.rooms} onKeep={(rooms) => void keep({ rooms })} />

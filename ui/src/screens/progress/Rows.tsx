@@ -4,10 +4,10 @@ import { Button } from "react-aria-components";
 import type { Schemas } from "../../api/client";
 import { type Reading, TimeRow } from "../../charts/TimeRow";
 import { bare } from "../../parts/Button";
-import { Said } from "../../parts/layout";
 import { movementName, sentence } from "../../parts/words";
-import { along, type Moment, shortDate } from "./time";
-import { rangeSignals, verdict } from "./verdict";
+import { along, type Moment, shortDate, upTo } from "./time";
+import { Changed, Visited } from "./RowWords";
+import { rangeSignals } from "./verdict";
 
 const List = styled.ul`
   list-style: none;
@@ -118,38 +118,6 @@ interface Shared {
   at: string;
 }
 
-function Changed({
-  c,
-  what,
-  signals,
-}: {
-  c?: Schemas["Change"];
-  what: string;
-  signals?: Record<string, string>;
-}) {
-  const v = verdict(c, what, signals);
-  const trend = c?.trend && `, ${trendWords(c.trend, c.unit)}`;
-  return (
-    <>
-      <div className="change" data-d={v.d} title={v.title}>
-        {v.text}
-        {trend}
-      </div>
-      {v.signal && (
-        <Said $small $tone={v.tone}>
-          {sentence(v.signal)}
-        </Said>
-      )}
-    </>
-  );
-}
-
-/** "−0.6 a week (−0.9 to −0.2)". */
-function trendWords(t: Schemas["Trend"], unit: string) {
-  const n = (v: number) => `${v > 0 ? "+" : v < 0 ? "−" : ""}${Math.abs(Math.round(v * 10) / 10)}`;
-  return `${n(t.per_week)}${unit === "°" ? "°" : ""} a week (${n(t.low)} to ${n(t.high)})`;
-}
-
 interface PointProps extends Shared {
   p: Schemas["PointHistory"];
   selected: boolean;
@@ -166,6 +134,7 @@ function PointRow({ p, selected, onSelect, ...shared }: PointProps) {
         </Button>
         <Changed c={p.number} what="Number" />
         {p.ppt && <Changed c={p.ppt} what="Threshold" signals={{}} />}
+        <Visited v={upTo(p.visits, shared.at)} />
       </div>
       <TimeRow
         label={name}

@@ -1,6 +1,7 @@
 // The numbers of a posture reading, typed.
 import { Choice, Num } from "../../../parts/controls";
 import { Columns } from "../../../parts/layout";
+import { Length } from "../../../parts/Length";
 import type { Draft } from "./draft";
 import { type Measure, slopes } from "./measures";
 
@@ -9,18 +10,16 @@ export function DraftFields({ m, v, setV }: { m: Measure; v: Draft; setV: (v: Dr
     <>
       {slopes(m) && (
         <Columns $cols="1fr 1fr 1fr">
-          <Num
+          <Length
             label="Distance"
-            unit="cm"
             value={v.distance}
             min={0}
             max={300}
             step={0.1}
             onCommit={(distance) => setV({ ...v, distance })}
           />
-          <Num
+          <Length
             label="Height difference"
-            unit="cm"
             value={v.height}
             min={-300}
             max={300}
@@ -39,9 +38,8 @@ export function DraftFields({ m, v, setV }: { m: Measure; v: Draft; setV: (v: Dr
         </Columns>
       )}
       {m.how === "cm-side" && (
-        <Num
+        <Length
           label="Distance"
-          unit="cm"
           value={v.cm}
           min={0}
           max={100}

@@ -1,0 +1,56 @@
+package api
+
+import (
+	"context"
+	"log/slog"
+
+	"github.com/google/uuid"
+
+	"mokren/core/visit"
+	"mokren/store"
+)
+
+// padAlive is what a signal says instead of a version: the client's pad is there.
+const padAlive = -1
+
+// tell passes on what happened in a visit, here and to the other copies. since is
+// the version before its events.
+func (s *server) tell(ctx context.Context, practice, visitID uuid.UUID, what Heard, since int64) {
+	s.hub.say(visitID, what)
+	if what.Pad {
+		since = padAlive
+	}
+	err := s.store.Say(ctx, store.Signal{Practice: practice, Visit: visitID, From: s.copy, Since: since})
+	if err != nil {
+		slog.Warn("other copies were not told", "error", err)
+	}
+}
+
+// heardFrom takes what another copy says.
+func (s *server) heardFrom(what store.Signal) {
+	switch {
+	case what.From == s.copy:
+	case what.Since == padAlive:
+		s.hub.say(what.Visit, Heard{Pad: true})
+	default:
+		s.hub.say(what.Visit, Heard{since: &what.Since})
+	}
+}
+
+// newer are a visit's events after a version, read as who listens.
+func (s *server) newer(ctx context.Context, who store.Principal, id uuid.UUID, since int64) ([]visit.Event, error) {
+	var out []visit.Event
+	err := s.store.As(ctx, who, action("listen", "visit", id.String()), func(tx *store.Tx) error {
+		if _, err := tx.Visit(ctx, id); err != nil {
+			return err
+		}
+		all, err := tx.Events(ctx, id)
+		for _, e := range all {
+			if e.Version > since {
+				out = append(out, e)
+			}
+		}
+		return err
+	})
+	return out, err
+}

@@ -1,0 +1,120 @@
+// Who did or was refused what, of whom, when.
+import { useInfiniteQuery, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { styled } from "styled-components";
+import { api, must, type Schemas } from "../../api/client";
+import { Button, Day, Failed, Search, Waiting } from "../../parts/controls";
+import { Columns, Row, Said } from "../../parts/layout";
+import { plain } from "../../parts/words";
+
+const Room = styled.div`
+  max-width: 1040px;
+  margin: 0 auto;
+  padding: 30px 28px 60px;
+  display: grid;
+  gap: 18px;
+`;
+const Table = styled.table`
+  width: 100%;
+  border-collapse: collapse;
+  background: var(--card);
+  border-radius: var(--r2);
+  font-variant-numeric: tabular-nums;
+  th,
+  td {
+    text-align: left;
+    padding: 8px 14px;
+    border-top: 1px solid var(--line-soft);
+  }
+  thead th {
+    border-top: 0;
+    font-size: var(--t1);
+    color: var(--ink-soft);
+    font-weight: 560;
+  }
+  [data-refused="true"] td {
+    color: var(--stop);
+  }
+`;
+
+export default function Audit({ me }: { me: Schemas["Me"] }) {
+  const [asked, setAsked] = useState({ client: "", from: "", to: "" });
+  const set = (over: Partial<typeof asked>) => setAsked({ ...asked, ...over });
+  const query = Object.fromEntries(Object.entries(asked).filter(([, v]) => v));
+  const clients = useQuery({
+    queryKey: ["clients", "", false],
+    queryFn: () => must(api.GET("/api/clients", { params: { query: {} } })),
+  });
+  const q = useInfiniteQuery({
+    queryKey: ["audit", asked],
+    initialPageParam: 0,
+    queryFn: ({ pageParam }) =>
+      must(api.GET("/api/audit", { params: { query: { ...query, before: pageParam || undefined } } })),
+    getNextPageParam: (last) => (last.items.length === 100 ? last.items.at(-1)?.id : undefined),
+  });
+  const names = new Map((clients.data?.items ?? []).map((c) => [c.id, `${c.given_name} ${c.family_name}`]));
+  const lines = q.data?.pages.flatMap((p) => p.items) ?? [];
+  return (
+    <Room>
+      <h1>Audit</h1>
+      <Columns $cols="minmax(0, 2fr) minmax(0, 1fr) minmax(0, 1fr) auto" $gap={3} $align="end">
+        <Search
+          key={names.size}
+          label="Client"
+          value={asked.client || undefined}
+          options={[...names.keys()]}
+          describe={(id) => names.get(id) ?? id}
+          none="Everyone"
+          onPick={(client) => set({ client: client ?? "" })}
+        />
+        <Day label="From" name="from" value={asked.from} onChange={(from) => set({ from })} />
+        <Day label="To" name="to" value={asked.to} onChange={(to) => set({ to })} />
+        <a href={`/api/audit/csv?${new URLSearchParams(query)}`} download>
+          As a file (CSV)
+        </a>
+      </Columns>
+      {q.error && <Failed error={q.error} onRetry={() => q.refetch()} />}
+      {q.isPending ? <Waiting>Reading…</Waiting> : <Lines lines={lines} me={me} />}
+      {q.hasNextPage && (
+        <Row>
+          <Button onPress={() => void q.fetchNextPage()}>Show earlier ones</Button>
+        </Row>
+      )}
+    </Room>
+  );
+}
+
+function Lines({ lines, me }: { lines: Schemas["AuditLine"][]; me: Schemas["Me"] }) {
+  const at = new Intl.DateTimeFormat("en-GB", {
+    timeZone: me.time_zone,
+    dateStyle: "medium",
+    timeStyle: "medium",
+    hour12: me.clock_hours === 12,
+  });
+  if (lines.length === 0) return <Said className="quiet">Nothing happened of that kind.</Said>;
+  return (
+    <Table data-audit>
+      <thead>
+        <tr>
+          <th>When</th>
+          <th>Who</th>
+          <th>What</th>
+          <th>Client</th>
+        </tr>
+      </thead>
+      <tbody>
+        {lines.map((l) => (
+          <tr key={l.id} data-refused={!!l.refused}>
+            <td>{at.format(new Date(l.at))}</td>
+            <td>{l.person}</td>
+            <td>
+              {plain(l.verb)} {plain(l.kind)}
+              {l.refused && ", refused"}
+            </td>
+            <td>{l.name}</td>
+          </tr>
+        ))}
+      </tbody>
+    </Table>
+  );
+}

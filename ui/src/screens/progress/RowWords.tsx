@@ -1,0 +1,55 @@
+// What a row says beside its course: what changed, and what was done at a visit.
+import type { Schemas } from "../../api/client";
+import { Said } from "../../parts/layout";
+import { count, plain, sentence } from "../../parts/words";
+import { shortDate } from "./time";
+import { verdict } from "./verdict";
+
+export function Changed({
+  c,
+  what,
+  signals,
+}: {
+  c?: Schemas["Change"];
+  what: string;
+  signals?: Record<string, string>;
+}) {
+  const v = verdict(c, what, signals);
+  const trend = c?.trend && `, ${trendWords(c.trend, c.unit)}`;
+  return (
+    <>
+      <div className="change" data-d={v.d} title={v.title}>
+        {v.text}
+        {trend}
+      </div>
+      {v.signal && (
+        <Said $small $tone={v.tone}>
+          {sentence(v.signal)}
+        </Said>
+      )}
+    </>
+  );
+}
+
+/** "−0.6 a week (−0.9 to −0.2)". */
+function trendWords(t: Schemas["Trend"], unit: string) {
+  const n = (v: number) => `${v > 0 ? "+" : v < 0 ? "−" : ""}${Math.abs(Math.round(v * 10) / 10)}`;
+  return `${n(t.per_week)}${unit === "°" ? "°" : ""} a week (${n(t.low)} to ${n(t.high)})`;
+}
+
+/** What was found and done there at the visit that is looked at, or the last before. */
+export function Visited({ v }: { v?: Schemas["PointVisit"] }) {
+  if (!v) return null;
+  const held = `${Math.round(v.seconds)} s in ${count(v.parts, "part")}, ${v.protocols.map(plain).join(", ")}`;
+  const facts = [
+    v.grade !== undefined && `tenderness ${v.grade}`,
+    v.ppt_kpa !== undefined && `${Math.round(v.ppt_kpa)} kPa`,
+    v.holds > 0 ? held : "not pressed",
+    v.outcome,
+  ];
+  return (
+    <Said className="quiet" $small data-visited>
+      {shortDate(v.date)}: {facts.filter(Boolean).join(", ")}
+    </Said>
+  );
+}
