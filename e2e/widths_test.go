@@ -19,7 +19,7 @@ var devices = [][2]int{{360, 740}, {390, 844}, {820, 1180}, {1180, 820}, {1280, 
 const cutOff = `() => {
 	const bad = [], w = innerWidth;
 	if (document.documentElement.scrollWidth > w) bad.push("the page is " + document.documentElement.scrollWidth + " wide");
-	const seen = "button, a, input:not([type=file]), textarea, [role=radio], h1, h2, h3, p, li, td, figure";
+	const seen = "button, a, input:not([type=file]):not([type=range]), textarea, [role=radio], h1, h2, h3, p, li, td, figure";
 	for (const e of document.querySelectorAll(seen)) {
 		const r = e.getBoundingClientRect();
 		if (r.width < 2 || e.closest(".away, [data-react-aria-prevent-focus]")) continue;

@@ -47,7 +47,8 @@ func everything() (exchange.Archive, map[visit.UUID]visit.State) {
 		Interview: &visit.Interviewed{Now: p(6.0)}, Next: "the outer calf",
 		Ranges: []visit.Range{{Movement: "knee.flexion", Side: ids.Left, Before: p(120.0), After: p(126.0)}},
 		Points: []visit.Point{{
-			FoundPoint: visit.FoundPoint{Charted: charted, AfterNPRS: p(3.0)}, Threshold: &visit.PainThreshold{KPa: 240},
+			FoundPoint: visit.FoundPoint{Charted: charted, AfterNPRS: p(3.0)},
+			Threshold:  &visit.PainThreshold{KPa: 240},
 		}},
 		Holds: []visit.Hold{{
 			ID: hold, Point: point, StartedMS: 1_767_603_600_000, EndedMS: 1_767_603_660_000, Status: visit.Kept,
@@ -112,7 +113,8 @@ func TestTheBundleIsValid(t *testing.T) {
 // required by R4 (1..1), beside what the shapes ask for.
 var required = map[string][]string{
 	"Encounter": {"status", "class"}, "Observation": {"status", "code"}, "Condition": {"subject", "clinicalStatus"},
-	"Procedure": {"status", "subject"}, "CarePlan": {"status", "intent", "subject"}, "QuestionnaireResponse": {"status"},
+	"Procedure": {"status", "subject"}, "CarePlan": {"status", "intent", "subject"},
+	"QuestionnaireResponse": {"status"},
 }
 
 func without(t *testing.T, fields map[string]json.RawMessage, name string) []byte {
@@ -188,7 +190,8 @@ func TestABundleComesBack(t *testing.T) {
 		require.NoError(t, err)
 	}
 	slices.Sort(kinds)
-	assert.Equal(t, []string{"interview-noted", "range-measured", "range-measured", "visit-closed", "visit-opened"}, kinds)
+	assert.Equal(t, []string{"interview-noted", "range-measured", "range-measured", "visit-closed", "visit-opened"},
+		kinds)
 	assert.ElementsMatch(t, []exchange.LeftOut{
 		{What: "Observation of something else", N: 3},
 		{What: "Condition", N: 1},
@@ -216,5 +219,6 @@ func TestABundleOfAnotherProgram(t *testing.T) {
 	require.Len(t, got.Visits, 1)
 	assert.Equal(t, got.Clients[0].ID, got.Visits[0].Client)
 	assert.Equal(t, 1, r.Readings)
-	assert.ElementsMatch(t, []exchange.LeftOut{{What: "birth date without day", N: 1}, {What: "Medication", N: 1}}, r.Left)
+	assert.ElementsMatch(t, []exchange.LeftOut{{What: "birth date without day", N: 1}, {What: "Medication", N: 1}},
+		r.Left)
 }

@@ -70,7 +70,7 @@ export function Figure(props: Props) {
       caption={props.caption}
       data-live={!!onTouch}
       tabIndex={onTouch ? 0 : undefined}
-      role={onTouch ? "application" : "img"}
+      role={onTouch ? "application" : props.onSelect ? "group" : "img"}
       aria-label={props.label ?? labelOf(view, !!onTouch, marks.length)}
       onKeyDown={keys}
       onTap={(e) => {

@@ -15,11 +15,13 @@ const Look = styled(Slider)`
   .track {
     height: 44px;
     position: relative;
+    /* The thumb stays within, at either end. */
+    margin: 0 14px;
   }
   .track::before {
     content: "";
     position: absolute;
-    inset: 19px 0;
+    inset: 19px -14px;
     border-radius: 3px;
     background: var(--line);
   }

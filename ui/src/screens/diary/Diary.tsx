@@ -1,6 +1,6 @@
 // The diary: a week or a day, who waits, and the way into an appointment.
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { useState, useSyncExternalStore } from "react";
 import { useNavigate, useParams } from "react-router";
 import { styled } from "styled-components";
 import { api, must, type Schemas } from "../../api/client";
@@ -47,10 +47,25 @@ const Room = styled.div`
 
 type Visit = Schemas["Visit"];
 
+const telephone = "(max-width: 600px)";
+
+/** A telephone has room for a day. */
+const useNarrow = () =>
+  useSyncExternalStore(
+    (changed) => {
+      const media = matchMedia(telephone);
+      media.addEventListener("change", changed);
+      return () => media.removeEventListener("change", changed);
+    },
+    () => matchMedia(telephone).matches,
+  );
+
 export default function Diary({ me }: { me: Schemas["Me"] }) {
   const today = isoDay(new Date(), me.time_zone);
   const { from = today } = useParams();
-  const [days, setDays] = useState<7 | 1>(7);
+  const [wanted, setDays] = useState<7 | 1>();
+  const narrow = useNarrow();
+  const days = wanted ?? (narrow ? 1 : 7);
   const start = days === 7 ? weekOf(from, me.week_starts) : from;
   const q = useQuery({
     queryKey: ["diary", start, days],

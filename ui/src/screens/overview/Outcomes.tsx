@@ -75,7 +75,9 @@ function Rows({ list }: { list: { name: string; w: Schemas["Worked"] }[] }) {
         <tr>
           <th>Protocol</th>
           <th>Clearly lower</th>
-          <th className="bar" aria-label="Share" />
+          <th className="bar">
+            <span className="away">Share</span>
+          </th>
           <th>Mean change</th>
           <th>Pressure a point</th>
         </tr>

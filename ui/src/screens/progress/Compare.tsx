@@ -57,7 +57,7 @@ export function Compare({ client, moments }: { client: string; moments: Moment[]
   return (
     <Card $gap={3} data-compare>
       <h2>Two dates beside each other</h2>
-      <Columns $cols="1fr 1fr" $gap={3}>
+      <Columns $cols="repeat(auto-fit, minmax(min(210px, 100%), 1fr))" $gap={3}>
         <Pick
           label="Then"
           value={earlier}
