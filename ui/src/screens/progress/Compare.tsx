@@ -66,7 +66,7 @@ export function Compare({ client, moments }: { client: string; moments: Moment[]
           none="Choose"
           onPick={setEarlier}
         />
-        <Pick label="And" value={later} options={options} describe={name} none="Choose" onPick={setLater} />
+        <Pick label="Later" value={later} options={options} describe={name} none="Choose" onPick={setLater} />
       </Columns>
       {q.error && <Trouble error={q.error} onRetry={() => q.refetch()} />}
       {q.data && <Both rows={q.data.items} />}
@@ -82,7 +82,7 @@ function Both({ rows }: { rows: Schemas["Compared"][] }) {
         <tr>
           <th>What</th>
           <th className="n">Then</th>
-          <th className="n">And</th>
+          <th className="n">Later</th>
           <th>Change</th>
         </tr>
       </thead>
