@@ -6,13 +6,18 @@ import { api, must, type Schemas } from "../../api/client";
 import { Button, Day, Failed, Search, Waiting } from "../../parts/controls";
 import { Columns, Row, Said } from "../../parts/layout";
 import { plain } from "../../parts/words";
+import { phone } from "../../theme";
 
 const Room = styled.div`
   max-width: 1040px;
   margin: 0 auto;
   padding: 30px 28px 60px;
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: 18px;
+  ${phone} {
+    padding: 16px 12px 40px;
+  }
 `;
 const Table = styled.table`
   width: 100%;
@@ -25,6 +30,14 @@ const Table = styled.table`
     text-align: left;
     padding: 8px 14px;
     border-top: 1px solid var(--line-soft);
+    overflow-wrap: anywhere;
+  }
+  ${phone} {
+    font-size: var(--t1);
+    th,
+    td {
+      padding: 7px 6px;
+    }
   }
   thead th {
     border-top: 0;
@@ -57,7 +70,7 @@ export default function Audit({ me }: { me: Schemas["Me"] }) {
   return (
     <Room>
       <h1>Audit</h1>
-      <Columns $cols="minmax(0, 2fr) minmax(0, 1fr) minmax(0, 1fr) auto" $gap={3} $align="end">
+      <Columns $cols="repeat(auto-fit, minmax(min(170px, 100%), 1fr))" $gap={3} $align="end">
         <Search
           key={names.size}
           label="Client"
