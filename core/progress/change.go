@@ -189,10 +189,9 @@ func Series(m ids.Measure, s []Reading) (Change, error) {
 		}
 	}
 	c := r.judge(s[0].Value, s[len(s)-1].Value)
-	if slope, ok := theilSen(s); ok {
-		c.SlopePerWeek = &slope
+	if x := spreadOf(s); x.there {
+		c.SlopePerWeek, c.Trend = &x.perWeek, x.trend(len(s))
 	}
-	c.Trend = TrendOf(s)
 	c.Signal = r.signal(m, s)
 	c.Next = c.Signal.Next()
 	return c, nil

@@ -13,36 +13,55 @@ type Trend struct {
 
 // TrendOf needs readings of four visits; one odd visit does not bend it.
 func TrendOf(s []Reading) *Trend {
-	if len(s) < trendVisits {
+	return spreadOf(s).trend(len(s))
+}
+
+// spread is the slope of a series, per week, with the range of it.
+type spread struct {
+	perWeek, low, high float64
+	there              bool
+}
+
+func (x spread) trend(n int) *Trend {
+	if !x.there || n < trendVisits {
 		return nil
 	}
-	slope, ok := theilSen(s)
-	if !ok {
-		return nil
+	return &Trend{PerWeek: x.perWeek, Low: x.low, High: x.high, N: n}
+}
+
+// spreadOf looks at the pairs once.
+func spreadOf(s []Reading) (x spread) {
+	first, last, total := ranks(s)
+	if len(s) > fewReadings {
+		if x.perWeek, x.there = theilSen(s); x.there {
+			p := pairs{s: s, seed: uint64(len(s)), total: total}
+			x.low, _ = p.selectTwo(first, first)
+			x.high, _ = p.selectTwo(last, last)
+			x.low, x.high = clean(x.low*7), clean(x.high*7)
+		}
+		return x
 	}
-	low, high := slopeRange(s)
-	return &Trend{PerWeek: slope, Low: low, High: high, N: len(s)}
+	all := slopesOfPairs(s)
+	k := len(all)
+	if k == 0 {
+		return x
+	}
+	return spread{clean((all[(k-1)/2] + all[k/2]) / 2 * 7), clean(all[first] * 7), clean(all[last] * 7), true}
 }
 
 // z95 cuts off 2.5 % on either side of a normal distribution.
 const z95 = 1.959964
 
-// slopeRange gives the slopes of the ranks that Kendall's score may reach by
-// chance (Sen 1968): for few readings the smallest and the largest of all.
-func slopeRange(s []Reading) (low, high float64) {
+// ranks are those that Kendall's score may reach by chance (Sen 1968): for few
+// readings the smallest and the largest of all slopes.
+func ranks(s []Reading) (first, last, total int) {
 	n := float64(len(s))
-	p := pairs{s: s, seed: uint64(len(s))}
-	p.total = p.countPairs()
+	p := pairs{s: s}
+	total = p.countPairs()
 	half := z95 * math.Sqrt(n*(n-1)*(2*n+5)/18)
-	first := max(0, int((float64(p.total)-half)/2))
-	last := min(p.total-1, int(math.Ceil((float64(p.total)+half)/2)))
-	if len(s) <= fewReadings {
-		all := slopesOfPairs(s)
-		return clean(all[first] * 7), clean(all[last] * 7)
-	}
-	low, _ = p.selectTwo(first, first)
-	high, _ = p.selectTwo(last, last)
-	return clean(low * 7), clean(high * 7)
+	first = max(0, int((float64(total)-half)/2))
+	last = max(0, min(total-1, int(math.Ceil((float64(total)+half)/2))))
+	return min(first, last), last, total
 }
 
 // Next is what a signal asks for; "" asks for nothing.
