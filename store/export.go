@@ -37,7 +37,7 @@ const ofClients = ` (cardinality($1::uuid[]) = 0 or c.id = any ($1))`
 
 func (t *Tx) exportClients(ctx context.Context, of []uuid.UUID, a *exchange.Archive) error {
 	var rows []Client
-	err := t.tx.SelectContext(ctx, &rows, `select `+clientColumns+` from client c where`+ofClients, none16(of))
+	err := t.tx.SelectContext(ctx, &rows, `select `+clientColumns+` from client c where`+ofClients, listed(of))
 	if err != nil {
 		return found("reading the clients of an archive", err)
 	}
@@ -61,16 +61,16 @@ func (t *Tx) exportClients(ctx context.Context, of []uuid.UUID, a *exchange.Arch
 	return nil
 }
 
-// none16 is no ids as PostgreSQL takes them.
-func none16(of []uuid.UUID) []uuid.UUID { return append([]uuid.UUID{}, of...) }
+// listed is ids as PostgreSQL takes them, also where there are none.
+func listed(of []uuid.UUID) []uuid.UUID { return append([]uuid.UUID{}, of...) }
 
 func (t *Tx) exportVisits(ctx context.Context, of []uuid.UUID, a *exchange.Archive) error {
 	var rows []Visit
-	err := t.tx.SelectContext(ctx, &rows, `select `+visitColumns+` where`+ofClients, none16(of))
+	err := t.tx.SelectContext(ctx, &rows, `select `+visitColumns+` where`+ofClients, listed(of))
 	if err != nil {
 		return found("reading the visits of an archive", err)
 	}
-	events, err := t.events(ctx, `where cardinality($1::uuid[]) = 0 or client_id = any ($1) order by version`, none16(of))
+	events, err := t.events(ctx, `where cardinality($1::uuid[]) = 0 or client_id = any ($1) order by version`, listed(of))
 	if err != nil {
 		return err
 	}
@@ -103,7 +103,7 @@ func (t *Tx) exportPhotos(ctx context.Context, of []uuid.UUID, a *exchange.Archi
 	}
 	err := t.tx.SelectContext(ctx, &rows, `select id, client_id, visit_id, person_id, view, revision, marks, jpeg,
 		removed_at is not null as removed from photo
-		where cardinality($1::uuid[]) = 0 or client_id = any ($1)`, none16(of))
+		where cardinality($1::uuid[]) = 0 or client_id = any ($1)`, listed(of))
 	if err != nil {
 		return found("reading the photographs of an archive", err)
 	}

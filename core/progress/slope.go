@@ -6,12 +6,9 @@ import (
 )
 
 // theilSen is the median of all slopes between pairs, per week: one odd visit
-// does not bend it. Few readings are paired as they are; many are not, since
-// 30,000 have 450 million pairs.
+// does not bend it. It lists no pairs, since 30,000 readings have 450 million; of
+// few readings spreadOf pairs all.
 func theilSen(s []Reading) (perWeek float64, ok bool) {
-	if len(s) <= fewReadings {
-		return medianOfPairs(s)
-	}
 	p := pairs{s: s, seed: uint64(len(s))}
 	p.total = p.countPairs()
 	if p.total == 0 {
@@ -23,15 +20,6 @@ func theilSen(s []Reading) (perWeek float64, ok bool) {
 
 // fewReadings: up to here every pair is looked at, 45,000 of them.
 const fewReadings = 300
-
-func medianOfPairs(s []Reading) (perWeek float64, ok bool) {
-	slopes := slopesOfPairs(s)
-	if len(slopes) == 0 {
-		return 0, false
-	}
-	k := len(slopes)
-	return clean((slopes[(k-1)/2] + slopes[k/2]) / 2 * 7), true
-}
 
 // slopesOfPairs are the slopes between all pairs of different days, per day, the
 // smallest first.
