@@ -2,6 +2,7 @@ package api
 
 import (
 	"cmp"
+	"compress/gzip"
 	"context"
 	"net/http"
 	"reflect"
@@ -98,7 +99,7 @@ func build(st *store.Store, o Options) (http.Handler, huma.API, error) {
 		http.NewCrossOriginProtection().Handler)
 	var a huma.API
 	r.Group(func(r chi.Router) {
-		r.Use(s.sessions.LoadAndSave, middleware.Compress(5, "application/json"))
+		r.Use(s.sessions.LoadAndSave, middleware.Compress(gzip.BestSpeed, "application/json"))
 		a = humachi.New(r, config())
 		a.UseMiddleware(s.authorise(a), storable(a))
 		s.register(a, cmp.Or(o.SignInsPerMinute, 10))

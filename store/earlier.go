@@ -59,16 +59,17 @@ func (t *Tx) Earlier(ctx context.Context, v Visit, now time.Time) (Earlier, erro
 
 func (t *Tx) earlierPoints(ctx context.Context, v Visit, out *Earlier) error {
 	var rows []pointRow
-	err := t.tx.SelectContext(ctx, &rows, `with earlier as (select * from charted_point
-			where client_id = $1 and starts_at < $2 and visit_id <> $3),
-		spot as (select identity, min(charted_ms) as first_ms, max(treated_ms) as treated_ms,
+	err := t.tx.SelectContext(ctx, &rows, `with spot as (select identity, min(charted_ms) as first_ms,
+				max(treated_ms) as treated_ms,
 				coalesce((array_agg(worked order by starts_at desc) filter (where worked <> ''))[1], '') as worked,
-				coalesce(jsonb_agg(answer order by charted_ms) filter (where answer is not null), '[]') as answers
-			from earlier group by identity),
-		last as (select distinct on (identity) * from earlier order by identity, starts_at desc, place desc)
+				coalesce(jsonb_agg(answer order by charted_ms) filter (where answer is not null), '[]') as answers,
+				(array_agg(visit_id order by starts_at desc, place desc))[1] as visit_id,
+				(array_agg(id order by starts_at desc, place desc))[1] as id
+			from charted_point
+			where client_id = $1 and starts_at < $2 and visit_id <> $3 group by identity)
 		select charted, charted_ms, after_nprs::float8, after_grade, first_ms, spot.treated_ms, spot.worked, answers
-		from last join spot using (identity)
-		order by starts_at desc, visit_id, place`, v.ClientID, v.StartsAt, v.ID)
+		from spot join charted_point p using (visit_id, id)
+		order by p.starts_at desc, visit_id, place`, v.ClientID, v.StartsAt, v.ID)
 	if err != nil {
 		return found("reading the points of earlier visits", err)
 	}

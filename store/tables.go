@@ -147,11 +147,12 @@ func (t *Tx) projectVisit(
 	return found("writing a visit's state", err)
 }
 
-// refresh writes a client's tables anew where an older program wrote them.
+// refresh writes a client's tables anew where an older program wrote them. A newer
+// one's are left: the two may run side by side for a while.
 func (t *Tx) refresh(ctx context.Context, client uuid.UUID, now time.Time) error {
 	var old []uuid.UUID
 	err := t.tx.SelectContext(ctx, &old, `select id from visit
-		where client_id = $1 and version > 0 and tables_of <> $2 order by starts_at`, client, tablesOf)
+		where client_id = $1 and version > 0 and tables_of < $2 order by starts_at`, client, tablesOf)
 	if err != nil {
 		return found("looking for tables of an older program", err)
 	}

@@ -158,7 +158,7 @@ func (t *Tx) Suspicions(ctx context.Context) ([]assess.Searched, error) {
 func (t *Tx) RefreshAll(ctx context.Context, now time.Time) error {
 	var old []uuid.UUID
 	err := t.tx.SelectContext(ctx, &old, `select distinct client_id from visit
-		where version > 0 and tables_of <> $1 limit 200`, tablesOf)
+		where version > 0 and tables_of < $1 limit 200`, tablesOf)
 	if err != nil {
 		return found("looking for tables of an older program", err)
 	}

@@ -21,10 +21,9 @@ func theilSen(s []Reading) (perWeek float64, ok bool) {
 // fewReadings: up to here every pair is looked at, 45,000 of them.
 const fewReadings = 300
 
-// slopesOfPairs are the slopes between all pairs of different days, per day, the
-// smallest first.
+// slopesOfPairs are the slopes between all pairs of different days, per day.
 func slopesOfPairs(s []Reading) []float64 {
-	var slopes []float64
+	slopes := make([]float64, 0, len(s)*(len(s)-1)/2)
 	for i := range s {
 		for j := i + 1; j < len(s); j++ {
 			if d := s[j].Day - s[i].Day; d > 0 {
@@ -32,7 +31,6 @@ func slopesOfPairs(s []Reading) []float64 {
 			}
 		}
 	}
-	slices.Sort(slopes)
 	return slopes
 }
 

@@ -46,7 +46,11 @@ func spreadOf(s []Reading) (x spread) {
 	if k == 0 {
 		return x
 	}
-	return spread{clean((all[(k-1)/2] + all[k/2]) / 2 * 7), clean(all[first] * 7), clean(all[last] * 7), true}
+	// What is selected parts the list: the other ranks lie in their own halves.
+	low, rest := nth(all, (k-1)/2), all[(k-1)/2:]
+	high := nth(rest, k/2-(k-1)/2)
+	from, to := nth(all[:(k-1)/2+1], first), nth(rest, last-(k-1)/2)
+	return spread{clean((low + high) / 2 * 7), clean(from * 7), clean(to * 7), true}
 }
 
 // z95 cuts off 2.5 % on either side of a normal distribution.

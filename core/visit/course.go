@@ -2,6 +2,7 @@ package visit
 
 import (
 	"cmp"
+	"math"
 	"slices"
 
 	"mokren/core/atlas"
@@ -60,11 +61,12 @@ func (c *course) addPoint(v Dated, p Treated) {
 		h = &pointCourse{PointHistory: named(p.Charted)}
 		c.point[p.Identity], c.points = h, append(c.points, h)
 	}
-	h.View, h.X, h.Y = p.View, p.X, p.Y
+	x, y := drawn(p.X), drawn(p.Y)
+	h.View, h.X, h.Y = p.View, x, y
 	h.Visits = append(h.Visits, PointVisit{
 		Visit: v.Visit, Date: v.Date, Before: p.NPRS, After: p.AfterNPRS, Grade: p.Grade, AfterGrade: p.AfterGrade,
 		SecondsS: p.SecondsS, Parts: p.Parts, Holds: p.Holds, Outcome: p.Outcome,
-		Protocols: orNone(p.Protocols), PPT: p.PPT, Referral: orNone(p.Referral), View: p.View, X: p.X, Y: p.Y,
+		Protocols: orNone(p.Protocols), PPT: p.PPT, Referral: orNone(p.Referral), View: p.View, X: x, Y: y,
 	})
 	if p.PPT != nil {
 		h.ppt = append(h.ppt, progress.Reading{Day: v.Day, Value: *p.PPT})
@@ -80,6 +82,9 @@ func (c *course) addPoint(v Dated, p Treated) {
 		h.grades = append(h.grades, progress.Reading{Day: v.Day, Value: float64(*p.Grade)})
 	}
 }
+
+// drawn rounds a coordinate to what a drawing can show.
+func drawn(at float64) float64 { return math.Round(at*100) / 100 }
 
 // named begins a point's history with the names of its muscle and site.
 func named(p Charted) PointHistory {
