@@ -10,6 +10,7 @@ import (
 
 	"mokren/core/body"
 	"mokren/core/ids"
+	"mokren/core/points"
 	"mokren/core/treat"
 	"mokren/core/visit"
 )
@@ -75,13 +76,14 @@ func (t *Tx) treated(ctx context.Context, visits []uuid.UUID) (map[uuid.UUID][]v
 		Parts      int             `db:"parts"`
 		Outcome    string          `db:"outcome"`
 		PPT        *float64        `db:"ppt_kpa"`
+		Activity   string          `db:"activity"`
 		Answer     []byte          `db:"answer"`
 		Protocols  []byte          `db:"protocols"`
 	}
 	err := t.tx.SelectContext(ctx, &rows, `select p.visit_id, p.id, p.identity, p.muscle, p.side, p.site, p.view, p.x,
 		p.y, p.grade, p.nprs::float8, p.after_nprs::float8, p.after_grade, coalesce(h.holds, 0) as holds,
 		coalesce(h.pressure_ms, 0) as pressure_ms, coalesce(h.parts, 0) as parts, coalesce(h.outcome, '') as outcome,
-		p.ppt_kpa, p.answer, h.protocols
+		p.ppt_kpa, coalesce(p.activity, '') as activity, p.answer, h.protocols
 		from charted_point p
 		left join (select visit_id, point_id, count(*) as holds, sum(pressure_ms)::bigint as pressure_ms,
 				sum(parts) as parts, (array_agg(outcome order by started_at desc, id desc))[1] as outcome,
@@ -105,7 +107,7 @@ func (t *Tx) treated(ctx context.Context, visits []uuid.UUID) (map[uuid.UUID][]v
 			grade := int(r.AfterGrade.Int64)
 			p.AfterGrade = &grade
 		}
-		p.PPT = r.PPT
+		p.PPT, p.Activity = r.PPT, points.Activity(r.Activity)
 		var answer visit.SpotAnswer
 		if err := errors.Join(readIf(r.Protocols, &p.Protocols), readIf(r.Answer, &answer)); err != nil {
 			return nil, found("reading by what a point was pressed, and what was answered", err)

@@ -73,7 +73,7 @@ func (t *Tx) earlierPoints(ctx context.Context, v Visit, out *Earlier) error {
 	if err != nil {
 		return found("reading the points of earlier visits", err)
 	}
-	out.Points, err = points(rows)
+	out.Points, err = foundPoints(rows)
 	return err
 }
 
@@ -89,7 +89,7 @@ type pointRow struct {
 	Answers    []byte   `db:"answers"`
 }
 
-func points(rows []pointRow) ([]visit.FoundPoint, error) {
+func foundPoints(rows []pointRow) ([]visit.FoundPoint, error) {
 	out := make([]visit.FoundPoint, len(rows))
 	for i, r := range rows {
 		out[i] = visit.FoundPoint{
@@ -115,7 +115,7 @@ func (t *Tx) LastPoints(ctx context.Context, v Visit) ([]visit.FoundPoint, error
 	if err != nil {
 		return nil, found("reading the points of the last visit", err)
 	}
-	return points(rows)
+	return foundPoints(rows)
 }
 
 // EarlierInterview is the latest of the visits before v; nil without one.

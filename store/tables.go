@@ -18,7 +18,7 @@ import (
 
 // tablesOf is the reading of the log that the tables hold; raised when rows
 // change, so that older ones are written anew when they are next read.
-const tablesOf = 6
+const tablesOf = 7
 
 // row is one row of a table, by column.
 type row map[string]any
@@ -31,7 +31,6 @@ type table struct {
 
 // tables of a visit; docs/data-model.md tells who reads which.
 var tables = []table{
-	{"charted_point", pointRows},
 	{"hold", holdRows},
 	{"range_reading", rangeRows},
 	{"screening", screeningRows},
@@ -54,7 +53,9 @@ func (t *Tx) project(ctx context.Context, v Visit, version int64, s visit.State,
 	if err != nil {
 		return err
 	}
+	left := s.LeftOff()
 	list := append(slices.Clone(tables),
+		table{"charted_point", func(Visit, visit.State) []row { return pointRows(v, s, left.Points) }},
 		table{"pain_drawing", func(Visit, visit.State) []row { return drawingRows(s, vc) }},
 		table{"suspicion", func(Visit, visit.State) []row { return searched }})
 	for _, table := range list {
@@ -69,7 +70,7 @@ func (t *Tx) project(ctx context.Context, v Visit, version int64, s visit.State,
 			written[table.name] = sum
 		}
 	}
-	return t.projectVisit(ctx, v, version, s, written)
+	return t.projectVisit(ctx, v, version, s, left, written)
 }
 
 // owned numbers the rows and says whose they are.
@@ -103,13 +104,13 @@ func (t *Tx) rewrite(ctx context.Context, table string, visitID uuid.UUID, rows 
 }
 
 func (t *Tx) projectVisit(
-	ctx context.Context, v Visit, version int64, s visit.State, written map[string]string,
+	ctx context.Context, v Visit, version int64, s visit.State, left visit.LeftOff, written map[string]string,
 ) error {
 	sums, err := json.Marshal(written)
 	if err != nil {
 		return err
 	}
-	latest, left := map[string]any{}, s.LeftOff()
+	latest := map[string]any{}
 	for column, of := range map[string]struct {
 		v     any
 		there bool
@@ -180,7 +181,7 @@ func (t *Tx) reproject(ctx context.Context, id uuid.UUID, now time.Time) error {
 	return t.project(ctx, v, v.Version, visit.Reduce(vc, log), vc)
 }
 
-func pointRows(v Visit, s visit.State) []row {
+func pointRows(v Visit, s visit.State, left []visit.LeftPoint) []row {
 	rows := make([]row, len(s.Points))
 	for i, p := range s.Points {
 		worked, treated := s.LetGo(p.Point)
@@ -189,6 +190,7 @@ func pointRows(v Visit, s visit.State) []row {
 			"view": p.View, "x": p.X, "y": p.Y, "grade": p.Grade, "nprs": p.NPRS, "after_nprs": p.AfterNPRS,
 			"after_grade": p.AfterGrade, "charted_ms": p.ChartedMS, "charted": p.Charted,
 			"starts_at": v.StartsAt, "worked": worked, "treated_ms": treated, "answer": p.Answer(p.ChartedMS),
+			"activity": left[i].Activity,
 		}
 		if p.Threshold != nil {
 			rows[i]["ppt_kpa"] = p.Threshold.KPa

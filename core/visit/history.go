@@ -6,6 +6,7 @@ import (
 	"mokren/core/atlas"
 	"mokren/core/body"
 	"mokren/core/ids"
+	"mokren/core/points"
 	"mokren/core/progress"
 	"mokren/core/safety"
 	"mokren/core/treat"
@@ -22,13 +23,15 @@ type Treated struct {
 	Protocols []ids.Protocol
 	PPT       *float64 // kPa, before treatment
 	Referral  []safety.Place
+	Activity  points.Activity // as judged within the visit
 }
 
 // Treated gives a visit's points with what their holds came to.
 func (s State) Treated() []Treated {
 	out := make([]Treated, len(s.Points))
+	work := s.Work(Context{}, nil, nil)
 	for i, p := range s.Points {
-		t := Treated{FoundPoint: p.FoundPoint}
+		t := Treated{FoundPoint: p.FoundPoint, Activity: work.Points[i].Activity}
 		for _, h := range s.Holds {
 			if h.Point == p.Point && h.Status != SetAside {
 				t.Holds++
@@ -81,6 +84,8 @@ type PointVisit struct {
 	// Protocols that it was pressed by, each once.
 	Protocols []ids.Protocol `json:"protocols"`
 	PPT       *float64       `json:"ppt_kpa,omitempty"`
+	// Activity as judged within the visit.
+	Activity points.Activity `json:"activity,omitempty" enum:"active,latent,none"`
 	// Referral is where it was felt.
 	Referral []safety.Place `json:"referral"`
 	View     body.View      `json:"view"`

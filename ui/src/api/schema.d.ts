@@ -4106,6 +4106,8 @@ export interface components {
             text: string;
         };
         PointVisit: {
+            /** @enum {string} */
+            activity?: "active" | "latent" | "none";
             /**
              * Format: double
              * @description NPRS at the recheck

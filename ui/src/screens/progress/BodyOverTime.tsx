@@ -36,8 +36,6 @@ const Pane = styled(Card)`
 
 /** A visit is looked at so long before the next one. */
 const stepMS = 900;
-/** At or below this a point is calm. */
-const calm = 2;
 
 interface Props {
   points: Schemas["PointHistory"][];
@@ -159,7 +157,7 @@ function markAt(p: Schemas["PointHistory"], date: string): Mark | undefined {
     x: v.x,
     y: v.y,
     grade: v.grade ?? 1,
-    kind: number === undefined ? "spot" : number > calm ? "active" : "latent",
+    kind: v.activity === "active" || v.activity === "latent" ? v.activity : "spot",
     label: `${sentence(p.name)}, ${p.side}: ${one(number)} of 10`,
     number: number === undefined ? undefined : Math.round(number),
   };

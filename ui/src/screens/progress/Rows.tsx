@@ -1,4 +1,5 @@
 // Every course as a row over one axis of time.
+import { Fragment } from "react";
 import { styled } from "styled-components";
 import { Button } from "react-aria-components";
 import type { Schemas } from "../../api/client";
@@ -88,13 +89,15 @@ export function Rows({ history, moments, at, selected, onSelect }: Props) {
       </Axis>
       <List aria-label="Courses">
         {history.points.map((p) => (
-          <PointRow
-            key={p.identity}
-            p={p}
-            {...shared}
-            selected={p.identity === selected}
-            onSelect={() => onSelect(p.identity)}
-          />
+          <Fragment key={p.identity}>
+            <PointRow
+              p={p}
+              {...shared}
+              selected={p.identity === selected}
+              onSelect={() => onSelect(p.identity)}
+            />
+            <ThresholdRow p={p} {...shared} />
+          </Fragment>
         ))}
         {history.scores.map((s) => (
           <ScoreRow key={s.measure + s.name} s={s} {...shared} treated={history.treated.map((t) => t.date)} />
@@ -133,7 +136,6 @@ function PointRow({ p, selected, onSelect, ...shared }: PointProps) {
           {name}
         </Button>
         <Changed c={p.number} what="Number" />
-        {p.ppt && <Changed c={p.ppt} what="Threshold" signals={{}} />}
         <Visited v={upTo(p.visits, shared.at)} />
       </div>
       <TimeRow
@@ -143,11 +145,39 @@ function PointRow({ p, selected, onSelect, ...shared }: PointProps) {
         min={0}
         max={10}
         unit=""
-        treated={p.visits.filter((v) => v.holds > 0).map((v) => v.date)}
+        treated={treatedAt(p)}
       />
     </li>
   );
 }
+
+/** Pressure pain threshold of a point that was measured more than once. */
+function ThresholdRow({ p, ...shared }: Shared & { p: Schemas["PointHistory"] }) {
+  if (!p.ppt) return null;
+  const name = `${p.name}, ${p.side}: pressure pain threshold`;
+  const readings: Reading[] = p.visits.map((v) => ({ date: v.date, before: v.ppt_kpa }));
+  const highest = Math.max(...p.visits.map((v) => v.ppt_kpa ?? 0));
+  return (
+    <li data-threshold={p.muscle}>
+      <div className="what">
+        {name}
+        <Changed c={p.ppt} what="kPa" signals={{}} />
+      </div>
+      <TimeRow
+        label={name}
+        readings={readings}
+        {...shared}
+        min={0}
+        max={Math.ceil(highest / 100) * 100}
+        unit=" kPa"
+        treated={treatedAt(p)}
+        color="var(--other)"
+      />
+    </li>
+  );
+}
+
+const treatedAt = (p: Schemas["PointHistory"]) => p.visits.filter((v) => v.holds > 0).map((v) => v.date);
 
 function ScoreRow({ s, treated, ...shared }: Shared & { s: Schemas["ScoreHistory"]; treated: string[] }) {
   const readings: Reading[] = s.visits.map((v) => ({ date: v.date, before: v.value }));
