@@ -44,6 +44,7 @@ var formats = []format{
 	{"fhir", "fhir.json", "application/fhir+json", fhirr4.Write},
 	{"vcard", "clients.vcf", "text/vcard; charset=utf-8", plainly(exchange.WriteVCards)},
 	{"clients-csv", "clients.csv", csvKind, plainly(exchange.WriteClientsCSV)},
+	{"body-svg", "body.svg", "image/svg+xml", exchange.WriteBodyMap},
 	tableFormat("visits"), tableFormat("points"), tableFormat("holds"), tableFormat("ranges"),
 }
 
@@ -68,7 +69,7 @@ type ExportFormat struct {
 
 func (s *server) registerExport(a huma.API) {
 	one := op("export-client", http.MethodGet, "/api/clients/{id}/export/{format}",
-		"A client's record as a file: archive, FHIR R4 Bundle, vCard or a CSV table", 401, 404)
+		"A client's record as a file: archive, FHIR R4 Bundle, vCard, a CSV table or a body map", 401, 404)
 	huma.Register(a, one, s.exportClient)
 	all := op("export-practice", http.MethodGet, "/api/practice/export/{format}",
 		"All clients of the practice as a file", 401)
@@ -77,7 +78,7 @@ func (s *server) registerExport(a huma.API) {
 
 func (s *server) exportClient(ctx context.Context, in *struct {
 	ByID
-	ExportFormat
+	Format string `path:"format" enum:"archive,fhir,vcard,clients-csv,visits-csv,points-csv,holds-csv,ranges-csv,body-svg"`
 },
 ) (*fileOut, error) {
 	return signed(ctx, s, clientAction("export", in.ByID), func(tx *store.Tx) (*fileOut, error) {
@@ -101,7 +102,7 @@ func export(ctx context.Context, tx *store.Tx, name string, of ...uuid.UUID) (*f
 			continue
 		}
 		var states map[visit.UUID]visit.State
-		if name == "fhir" || strings.HasSuffix(name, "-csv") && name != "clients-csv" {
+		if name == "fhir" || name == "body-svg" || strings.HasSuffix(name, "-csv") && name != "clients-csv" {
 			states = statesOf(a)
 		}
 		raw, err := f.write(a, states)

@@ -864,7 +864,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A client's record as a file: archive, FHIR R4 Bundle, vCard or a CSV table */
+        /** A client's record as a file: archive, FHIR R4 Bundle, vCard, a CSV table or a body map */
         get: operations["export-client"];
         put?: never;
         post?: never;
@@ -8444,7 +8444,7 @@ export interface operations {
             header?: never;
             path: {
                 id: string;
-                format: "archive" | "fhir" | "vcard" | "clients-csv" | "visits-csv" | "points-csv" | "holds-csv" | "ranges-csv";
+                format: "archive" | "fhir" | "vcard" | "clients-csv" | "visits-csv" | "points-csv" | "holds-csv" | "ranges-csv" | "body-svg";
             };
             cookie?: never;
         };
