@@ -26,7 +26,7 @@ func (s *server) registerAfter(a huma.API) {
 	huma.Register(a, op("new-after-link", http.MethodPost, "/api/visits/{id}/after",
 		"A code for the aftercare sheet; codes before it end", 401, 404), s.newAfterLink)
 	g := huma.NewGroup(a, "/api/after/{code}")
-	g.UseMiddleware(atMost(codesPerMinute)...)
+	g.UseMiddleware(s.atMost("after", codesPerMinute)...)
 	huma.Register(g, op("after", http.MethodGet, "", "The aftercare sheet of a code", 404, 429), s.after)
 }
 

@@ -14,7 +14,6 @@ import (
 	"github.com/danielgtaylor/huma/v2/adapters/humachi"
 	"github.com/go-chi/chi/v5"
 	"github.com/go-chi/chi/v5/middleware"
-	"github.com/go-chi/httprate"
 	"github.com/google/uuid"
 
 	"mokren/core/body"
@@ -29,6 +28,8 @@ import (
 type Options struct {
 	// SignInsPerMinute from one address; 0 means 10.
 	SignInsPerMinute int
+	// SharedLimits are counted in the database, for all copies on it.
+	SharedLimits bool
 	// SecureCookie is set when the page is served over TLS.
 	SecureCookie bool
 	// Now is the clock; nil means time.Now.
@@ -53,6 +54,8 @@ type server struct {
 	photos   *photoGate
 	hub      *hub
 	metrics  *Metrics
+	// sharedLimits: see Options.
+	sharedLimits bool
 	// copy is this copy of the program among several on one database.
 	copy uuid.UUID
 	// inclinometer is where an instrument streams, as the browser sees it.
@@ -79,7 +82,7 @@ func OpenAPI() ([]byte, error) {
 func build(st *store.Store, o Options) (http.Handler, huma.API, error) {
 	s := &server{
 		store: st, now: o.Now, sessions: newSessions(st, o.SecureCookie), photos: newPhotoGate(),
-		hub: newHub(), copy: uuid.New(), metrics: o.Metrics,
+		hub: newHub(), copy: uuid.New(), metrics: o.Metrics, sharedLimits: o.SharedLimits,
 		inclinometer: o.Inclinometer, algometer: o.Algometer, pressurePad: o.PressurePad,
 	}
 	if s.now == nil {
@@ -104,9 +107,9 @@ func build(st *store.Store, o Options) (http.Handler, huma.API, error) {
 		a.UseMiddleware(s.authorise(a), storable(a))
 		s.register(a, cmp.Or(o.SignInsPerMinute, 10))
 	})
-	r.With(httprate.LimitByIP(codesPerMinute, time.Minute)).Get("/api/hand/{code}/wire", s.handWire)
+	r.With(s.byAddress("wire", codesPerMinute)).Get("/api/hand/{code}/wire", s.handWire)
 	r.Get("/api/visits/{id}/wire", s.visitWire)
-	r.With(httprate.LimitByIP(codesPerMinute, time.Minute)).Get("/calendar/{secret}", s.calendar)
+	r.With(s.byAddress("calendar", codesPerMinute)).Get("/calendar/{secret}", s.calendar)
 	r.Get("/healthz", alive)
 	r.Get("/readyz", s.ready)
 	r.NotFound(web())
@@ -139,6 +142,10 @@ func (s *server) register(a huma.API, signInsPerMinute int) {
 	s.registerView(a)
 	s.registerPrint(a)
 	s.registerAudit(a)
+	s.registerPeople(a)
+	s.registerOwn(a)
+	s.registerTickets(a)
+	s.registerErase(a)
 }
 
 // config of the description, which is at /api/openapi.json.

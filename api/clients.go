@@ -29,6 +29,7 @@ type Client struct {
 	Emergency  string   `json:"emergency_contact,omitempty" maxLength:"300" doc:"name and how to reach them"`
 	Guardian   string   `json:"guardian,omitempty" maxLength:"300" doc:"of a minor: name and how to reach them"`
 	Archived   bool     `json:"archived,omitempty" readOnly:"true"`
+	LegalHold  string   `json:"legal_hold,omitempty" readOnly:"true" doc:"why the record may not be erased"`
 	Revision   int64    `json:"revision" minimum:"0" doc:"0 for a new client; otherwise the revision that was read"`
 	Age        *int     `json:"age,omitempty" readOnly:"true"`
 	LastVisit  *string  `json:"last_visit,omitempty" readOnly:"true" doc:"RFC 3339"`
@@ -40,7 +41,7 @@ func clientOut(c store.Client, now time.Time) Client {
 		ID: c.ID.String(), GivenName: c.GivenName, FamilyName: c.FamilyName, Work: c.Work,
 		Complaint: c.Complaint, Cautions: c.Cautions, Revision: c.Revision, Visits: c.Visits,
 		Hand: c.Hand, Phone: c.Phone, Email: c.Email, Emergency: c.Emergency, Guardian: c.Guardian,
-		Archived: c.Archived.Valid,
+		Archived: c.Archived.Valid, LegalHold: c.LegalHold,
 	}
 	if c.BornOn.Valid {
 		out.BornOn = c.BornOn.Time.Format(time.DateOnly)
@@ -59,6 +60,7 @@ func (s *server) clientFor(who store.Principal, c store.Client) Client {
 	out := clientOut(c, s.now())
 	if !who.Role.Clinical() {
 		out.Complaint, out.Work, out.Cautions, out.HeightCM, out.Hand = "", "", nil, nil, ""
+		out.LegalHold = ""
 	}
 	return out
 }
@@ -113,7 +115,7 @@ func (s *server) listClients(ctx context.Context, in *struct {
 	Archived bool   `query:"archived"`
 },
 ) (*listOut[Client], error) {
-	return list(ctx, s, action("list", "client", in.Q), s.shownTo(ctx), func(tx *store.Tx) ([]store.Client, error) {
+	return list(ctx, s, action("list", "client", ""), s.shownTo(ctx), func(tx *store.Tx) ([]store.Client, error) {
 		return tx.Clients(ctx, strings.TrimSpace(in.Q), birthDate(in.Q), in.Archived)
 	})
 }

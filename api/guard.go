@@ -93,13 +93,17 @@ func storable(a huma.API) func(huma.Context, func(huma.Context)) {
 	}
 }
 
-// atMost lets so many calls a minute through from one address; further ones
-// get a 429.
-func atMost(calls int) huma.Middlewares {
-	limiter := httprate.NewRateLimiter(calls, time.Minute,
+// atMost lets so many calls a minute through from one address, over all copies;
+// further ones get a 429. Where the database does not answer, nothing else does.
+func (s *server) atMost(what string, calls int) huma.Middlewares {
+	limiter := httprate.NewRateLimiter(calls, time.Minute, append(s.shared(what),
+		httprate.WithErrorHandler(func(w http.ResponseWriter, _ *http.Request, _ error) {
+			writeProblem(w, http.StatusServiceUnavailable,
+				"The record is not reachable just now. Nothing is lost; it is tried again.")
+		}),
 		httprate.WithLimitHandler(func(w http.ResponseWriter, _ *http.Request) {
 			writeProblem(w, http.StatusTooManyRequests, "Too many attempts. Wait a minute, then try again.")
-		}))
+		}))...)
 	return huma.Middlewares{func(ctx huma.Context, next func(huma.Context)) {
 		r, w := humachi.Unwrap(ctx)
 		from, err := httprate.KeyByIP(r)
@@ -107,4 +111,17 @@ func atMost(calls int) huma.Middlewares {
 			next(ctx)
 		}
 	}}
+}
+
+// byAddress is the same for a plain handler.
+func (s *server) byAddress(what string, calls int) func(http.Handler) http.Handler {
+	return httprate.Limit(calls, time.Minute, append(s.shared(what), httprate.WithKeyFuncs(httprate.KeyByIP))...)
+}
+
+// shared counts in the database, where several copies serve.
+func (s *server) shared(what string) []httprate.Option {
+	if s.store == nil || !s.sharedLimits {
+		return nil
+	}
+	return []httprate.Option{httprate.WithLimitCounter(s.store.Rate(what))}
 }

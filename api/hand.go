@@ -25,7 +25,7 @@ func (s *server) registerHand(a huma.API) {
 	huma.Register(a, silent(op("end-hand-link", http.MethodDelete, "/api/visits/{id}/hand",
 		"Take the pad's code back", 401, 404)), s.endHandLink)
 	g := huma.NewGroup(a, "/api/hand/{code}")
-	g.UseMiddleware(atMost(codesPerMinute)...)
+	g.UseMiddleware(s.atMost("hand", codesPerMinute)...)
 	huma.Register(g, op("hand", http.MethodGet, "", "What a client's pad may know", 404, 429), s.hand)
 }
 

@@ -31,7 +31,7 @@ const codesPerMinute = 60
 
 func (s *server) registerPad(a huma.API) {
 	g := huma.NewGroup(a, "/api/pad/{code}")
-	g.UseMiddleware(atMost(codesPerMinute)...)
+	g.UseMiddleware(s.atMost("pad", codesPerMinute)...)
 	huma.Register(g, op("pad", http.MethodGet, "", "What a client's own device may know", 404, 429), s.pad)
 	handIn[visit.Painted](s, g, "drawing", "drawings", "Hand in a pain drawing (again replaces it)",
 		func(p *visit.Painted) error {

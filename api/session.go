@@ -24,6 +24,8 @@ type Me struct {
 	FingerCM *float64 `json:"finger_cm,omitempty" doc:"own finger-width in cm"`
 	// CopyHours is how long this device may keep copies of visits.
 	CopyHours int `json:"copy_hours" doc:"0: no copies"`
+	// IdleMinutes is how long this device may lie idle before it signs itself out.
+	IdleMinutes int `json:"idle_minutes" doc:"0: never"`
 	// Protocol is the practice's default school.
 	Protocol ids.Protocol `json:"protocol"`
 	// How things are written; the record stays metric.
@@ -39,10 +41,12 @@ type Me struct {
 type SignIn struct {
 	Email    string `json:"email" minLength:"3" maxLength:"200" format:"email"`
 	Password string `json:"password" minLength:"1" maxLength:"200"`
+	Code     string `json:"code,omitempty" maxLength:"10" doc:"of the second factor, where one is on"`
 }
 
 type signIn struct {
 	address string
+	Agent   string `header:"User-Agent"`
 	Body    SignIn
 }
 
@@ -56,7 +60,7 @@ const principalKey = "principal"
 
 func (s *server) registerSession(a huma.API, signInsPerMinute int) {
 	in := op("sign-in", http.MethodPost, "/api/session", "Sign in", 401, 422, 429)
-	in.Middlewares = atMost(signInsPerMinute)
+	in.Middlewares = s.atMost("sign-in", signInsPerMinute)
 	huma.Register(a, in, s.signIn)
 	huma.Register(a, op("me", http.MethodGet, "/api/session", "Who is signed in", 401), s.me)
 	huma.Register(a, silent(op("sign-out", http.MethodDelete, "/api/session", "Sign out")), s.signOut)
@@ -65,13 +69,31 @@ func (s *server) registerSession(a huma.API, signInsPerMinute int) {
 }
 
 func (s *server) signIn(ctx context.Context, in *signIn) (*oneOut[Me], error) {
-	who, err := s.store.SignIn(ctx, in.Body.Email, in.Body.Password, in.address)
-	if errors.Is(err, store.ErrSignIn) {
+	who, err := s.store.SignIn(ctx, store.SignIn{
+		Email: in.Body.Email, Password: in.Body.Password, Code: in.Body.Code, From: in.address,
+	})
+	switch {
+	case errors.Is(err, store.ErrSignIn):
 		return nil, huma.Error401Unauthorized("This e-mail and password do not match.")
-	}
-	if err != nil {
+	case errors.Is(err, store.ErrCode):
+		return nil, codeWanted(in.Body.Code)
+	case errors.Is(err, store.ErrClosed):
+		return nil, huma.Error429TooManyRequests("Too many wrong attempts for this e-mail. Try again in 15 minutes, " +
+			"or ask an owner for a link.")
+	case err != nil:
 		return nil, problem(err)
 	}
+	return s.enter(ctx, who, in.Agent, in.address)
+}
+
+// codeWanted names the field that the page is to show now.
+func codeWanted(given string) error {
+	text := "The six digits that your second device shows now."
+	return huma.Error401Unauthorized(text, &huma.ErrorDetail{Location: "body.code", Message: text, Value: given})
+}
+
+// enter begins a session and notes the device.
+func (s *server) enter(ctx context.Context, who store.Principal, agent, address string) (*oneOut[Me], error) {
 	// A new token at every sign-in, so that an old one cannot be fixed on someone.
 	if err := s.sessions.RenewToken(ctx); err != nil {
 		return nil, problem(err)
@@ -81,6 +103,14 @@ func (s *server) signIn(ctx context.Context, in *signIn) (*oneOut[Me], error) {
 		return nil, err
 	}
 	s.sessions.Put(ctx, principalKey, b)
+	token := s.sessions.Token(ctx)
+	what := action("enter", "device", who.Person.String())
+	err = s.store.As(ctx, who, what, func(tx *store.Tx) error {
+		return tx.SignedIn(ctx, tokenHash(token), agent, address)
+	})
+	if err != nil {
+		return nil, problem(err)
+	}
 	return s.me(context.WithValue(ctx, callerKey{}, who), nil)
 }
 
@@ -125,7 +155,7 @@ func (s *server) readMe(ctx context.Context, tx *store.Tx) (Me, error) {
 	}
 	out := Me{
 		ID: p.ID.String(), Name: p.Name, Role: p.Role, Practice: p.PracticeName, TimeZone: p.TimeZone,
-		CopyHours: p.CopyHours, Protocol: ids.Protocol(p.Protocol),
+		CopyHours: p.CopyHours, IdleMinutes: p.IdleMinutes, Protocol: ids.Protocol(p.Protocol),
 		Units: p.Units, ClockHours: p.ClockHours, WeekStarts: p.WeekStarts,
 		Rooms: append([]string{}, p.Rooms...), NowMS: s.now().UnixMilli(),
 	}

@@ -12,7 +12,8 @@ import (
 
 // PracticeSettings are the practice's own.
 type PracticeSettings struct {
-	CopyHours int `json:"copy_hours" minimum:"0" maximum:"168" doc:"how long a device may keep copies of visits; 0: none"`
+	CopyHours   int `json:"copy_hours" minimum:"0" maximum:"168" doc:"how long a device may keep copies of visits; 0: none"`
+	IdleMinutes int `json:"idle_minutes" minimum:"0" maximum:"240" doc:"a device left so long signs itself out; 0: never"`
 	// Protocol is the school that a point gets where nothing speaks for another.
 	Protocol ids.Protocol `json:"protocol"`
 	// How things are written; the record stays metric.
@@ -46,7 +47,7 @@ func (s *server) putSettings(
 
 func (p PracticeSettings) stored() store.Settings {
 	return store.Settings{
-		CopyHours: p.CopyHours, Protocol: p.Protocol, Units: p.Units, ClockHours: p.ClockHours,
+		CopyHours: p.CopyHours, IdleMinutes: p.IdleMinutes, Protocol: p.Protocol, Units: p.Units, ClockHours: p.ClockHours,
 		WeekStarts: p.WeekStarts,
 		Rooms:      p.Rooms,
 	}
@@ -54,7 +55,7 @@ func (p PracticeSettings) stored() store.Settings {
 
 func settingsOut(s store.Settings) PracticeSettings {
 	return PracticeSettings{
-		CopyHours: s.CopyHours, Protocol: s.Protocol, Units: s.Units, ClockHours: s.ClockHours,
+		CopyHours: s.CopyHours, IdleMinutes: s.IdleMinutes, Protocol: s.Protocol, Units: s.Units, ClockHours: s.ClockHours,
 		WeekStarts: s.WeekStarts,
 		Rooms:      append([]string{}, s.Rooms...),
 	}

@@ -56,7 +56,7 @@ func TestTheDemoIsMadeByTheCore(t *testing.T) {
 	assert.Positive(t, count(`select count(*) from hold where outcome = 'released' or outcome = 'reduced'`))
 	assert.Positive(t, count(`select count(*) from hold where outcome = 'unchanged'`), "not everything goes well")
 
-	who, err := st.SignIn(ctx, demo.Logins[1].Email, demo.Logins[1].Password, "")
+	who, err := st.SignIn(ctx, store.SignIn{Email: demo.Logins[1].Email, Password: demo.Logins[1].Password})
 	require.NoError(t, err)
 	require.NoError(t, st.As(ctx, who, store.Action{Verb: "read", Kind: "test"}, func(tx *store.Tx) error {
 		signals := map[string]bool{}

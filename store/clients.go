@@ -29,6 +29,8 @@ type Client struct {
 	Emergency string       `db:"emergency_contact"`
 	Guardian  string       `db:"guardian"`
 	Archived  sql.NullTime `db:"archived_at"`
+	// LegalHold is why the record may not be erased.
+	LegalHold string       `db:"legal_hold"`
 	Revision  int64        `db:"revision"`
 	LastVisit sql.NullTime `db:"last_visit"`
 	Visits    int          `db:"visits"`
@@ -49,7 +51,7 @@ func (l *textList) Scan(v any) error {
 
 const clientColumns = `c.id, c.given_name, c.family_name, c.born_on, c.height_cm, c.work, c.complaint,
 	to_json(c.cautions)::text as cautions, c.dominant_hand, c.phone, c.email, c.emergency_contact, c.guardian,
-	c.archived_at, c.revision,
+	c.archived_at, c.legal_hold, c.revision,
 	(select max(v.starts_at) from visit v where v.client_id = c.id and v.opened_at is not null) as last_visit,
 	(select count(*) from visit v where v.client_id = c.id and v.opened_at is not null) as visits`
 

@@ -23,7 +23,7 @@ func TestD10TheAppLooksAtTheSchemaAsItself(t *testing.T) {
 	_, err := raw.Exec(`insert into goose_db_version (version_id, is_applied) values (9999, true)`)
 	require.NoError(t, err)
 	defer raw.Exec(`delete from goose_db_version where version_id = 9999`) //nolint:errcheck // the database goes anyway
-	assert.ErrorContains(t, storetest.Open(t).CheckSchema(ctx), "migration 9999")
+	assert.NoError(t, storetest.Open(t).CheckSchema(ctx), "an older program beside a newer one")
 }
 
 // D13: the audit names the client in whatever was done, and says what was
@@ -49,10 +49,10 @@ func TestD13TheAuditNamesTheClientAndWhatWasRefused(t *testing.T) {
 	})
 	require.ErrorIs(t, err, store.ErrNotFound)
 	assert.Equal(t, 1, rows("read", "visit", "refused"))
-	_, err = p.st.SignIn(ctx, "audited@x.example", "wrong", "192.0.2.7")
+	_, err = p.st.SignIn(ctx, store.SignIn{Email: "audited@x.example", Password: "wrong", From: "192.0.2.7"})
 	require.ErrorIs(t, err, store.ErrSignIn)
 	assert.Equal(t, 1, rows("sign-in", "person", "refused"))
-	_, err = p.st.SignIn(ctx, "nobody@x.example", "wrong", "192.0.2.8")
+	_, err = p.st.SignIn(ctx, store.SignIn{Email: "nobody@x.example", Password: "wrong", From: "192.0.2.8"})
 	require.ErrorIs(t, err, store.ErrSignIn)
 	var door int
 	require.NoError(t, raw.Get(&door, `select count(*) from door where what = 'sign-in' and address = '192.0.2.8'`))

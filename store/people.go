@@ -5,10 +5,8 @@ import (
 	"database/sql"
 	"errors"
 	"fmt"
-	"strings"
-	"sync"
+	"time"
 
-	"github.com/alexedwards/argon2id"
 	"github.com/google/uuid"
 
 	"mokren/core/rights"
@@ -21,6 +19,7 @@ type Person struct {
 	Role         rights.Role `db:"role"`
 	PracticeName string      `db:"practice_name"`
 	CopyHours    int         `db:"copy_hours"`
+	IdleMinutes  int         `db:"idle_minutes"`
 	Protocol     string      `db:"protocol"`
 	Units        string      `db:"units"`
 	ClockHours   int         `db:"clock_hours"`
@@ -29,72 +28,25 @@ type Person struct {
 	TimeZone     string      `db:"time_zone"`
 	// FingerCM is the person's own finger-width; not valid until asked.
 	FingerCM sql.NullFloat64 `db:"finger_cm"`
-}
-
-// hashing by the parameters that RFC 9106 recommends second (64 MiB).
-var hashing = &argon2id.Params{Memory: 64 * 1024, Iterations: 3, Parallelism: 2, SaltLength: 16, KeyLength: 32}
-
-// HashPassword gives a self-describing argon2id hash.
-func HashPassword(password string) (string, error) { return argon2id.CreateHash(password, hashing) }
-
-// checkPassword compares in constant time; a hash that cannot be read matches
-// nothing.
-func checkPassword(hash, password string) bool {
-	same, err := argon2id.ComparePasswordAndHash(password, hash)
-	return err == nil && same
-}
-
-// ErrSignIn says neither which of the two was wrong.
-var ErrSignIn = errors.New("this e-mail and password do not match")
-
-// nobody is compared against when an e-mail is unknown, so that the answer
-// takes the same time.
-var nobody = sync.OnceValues(func() (string, error) { return HashPassword("nobody") })
-
-// SignIn looks an e-mail up and checks the password; from is the address that
-// is noted when nobody has this e-mail. It runs outside a practice because none
-// is known yet.
-func (s *Store) SignIn(ctx context.Context, email, password, from string) (Principal, error) {
-	var l struct {
-		Practice uuid.UUID `db:"practice_id"`
-		Person   uuid.UUID `db:"person_id"`
-		Hash     string    `db:"password_hash"`
-	}
-	err := found("looking up a login", s.db.GetContext(ctx, &l, `select * from login_find($1)`,
-		strings.TrimSpace(email)))
-	if errors.Is(err, ErrNotFound) {
-		hash, err := nobody()
-		checkPassword(hash, password)
-		return Principal{}, errors.Join(ErrSignIn, err, s.Door(ctx, "sign-in", from))
-	}
-	if err != nil {
-		return Principal{}, err
-	}
-	who := Principal{Practice: l.Practice, Person: l.Person}
-	what := Action{Verb: "sign-in", Kind: "person", Subject: l.Person.String()}
-	if !checkPassword(l.Hash, password) {
-		return Principal{}, errors.Join(ErrSignIn, s.Refused(ctx, who, what))
-	}
-	err = s.As(ctx, who, what, func(tx *Tx) error {
-		p, err := tx.Person(ctx, l.Person)
-		who.Role = p.Role
-		return err
-	})
-	return who, err
+	// Licence is what the authority calls it, with the day that it ends.
+	Licence      string        `db:"licence"`
+	LicenceUntil sql.NullTime  `db:"licence_until"`
+	Supervisor   uuid.NullUUID `db:"supervisor_id"`
+	Left         sql.NullTime  `db:"left_at"`
 }
 
 // Person gives one member of the practice.
 func (t *Tx) Person(ctx context.Context, id uuid.UUID) (Person, error) {
 	var p Person
 	err := t.tx.GetContext(ctx, &p, `
-		select p.id, p.name, p.role, p.finger_cm, pr.name as practice_name, pr.time_zone,
-			pr.copy_hours, pr.protocol, pr.units, pr.clock_hours, pr.week_starts,
-			to_json(pr.rooms)::text as rooms
+		select p.id, p.name, p.role, p.finger_cm, p.licence, p.licence_until, p.supervisor_id, p.left_at,
+			pr.name as practice_name, pr.time_zone, pr.copy_hours, pr.idle_minutes, pr.protocol, pr.units,
+			pr.clock_hours, pr.week_starts, to_json(pr.rooms)::text as rooms
 		from person p join practice pr on pr.id = p.practice_id where p.id = $1`, id)
 	return p, found("reading a person", err)
 }
 
-// Role gives a person's role as it is now.
+// Role gives a person's role as it is now; of one who has left there is none.
 func (s *Store) Role(ctx context.Context, who Principal) (rights.Role, error) {
 	t, err := s.begin(ctx, who)
 	if err != nil {
@@ -102,16 +54,36 @@ func (s *Store) Role(ctx context.Context, who Principal) (rights.Role, error) {
 	}
 	defer t.tx.Rollback() //nolint:errcheck // nothing was written
 	var r rights.Role
-	err = t.tx.GetContext(ctx, &r, `select role from person where id = $1`, who.Person)
+	err = t.tx.GetContext(ctx, &r, `select role from person where id = $1 and left_at is null`, who.Person)
 	return r, found("reading a role", err)
 }
 
-// People lists the members of the practice by name.
+// People lists the members of the practice by name; those who left are none.
 func (t *Tx) People(ctx context.Context) ([]Person, error) {
 	out := []Person{}
-	err := t.tx.SelectContext(ctx, &out, `select id, name, role from person where not elsewhere
+	err := t.tx.SelectContext(ctx, &out, `select id, name, role from person where not elsewhere and left_at is null
 		order by name, id`)
 	return out, found("listing the people of the practice", err)
+}
+
+// Member is a person with how they sign in.
+type Member struct {
+	Person
+	Email   string         `db:"email"` // empty until the link is used
+	TOTP    bool           `db:"totp_on"`
+	Waits   sql.NullString `db:"waits"` // the kind of link that waits to be used
+	WaitsTo sql.NullTime   `db:"waits_to"`
+}
+
+// Members lists everyone who works or worked here, those who left last.
+func (t *Tx) Members(ctx context.Context) ([]Member, error) {
+	out := []Member{}
+	err := t.tx.SelectContext(ctx, &out, `select p.id, p.name, p.role, p.licence, p.licence_until, p.supervisor_id,
+			p.left_at, coalesce(l.email, '') as email, coalesce(l.totp_on, false) as totp_on, k.kind as waits,
+			k.expires_at as waits_to
+		from person p left join login_list() l on l.person_id = p.id left join ticket_list() k on k.person_id = p.id
+		where not p.elsewhere order by p.left_at is not null, p.name, p.id`)
+	return out, found("listing the members of the practice", err)
 }
 
 // SetFinger keeps the person's own finger-width in cm.
@@ -130,14 +102,97 @@ func (t *Tx) NewPractice(ctx context.Context, name, timeZone string) error {
 // NewPerson makes a member who can sign in.
 func (t *Tx) NewPerson(ctx context.Context, id uuid.UUID, name string, role rights.Role, email, password string,
 ) error {
-	hash, err := HashPassword(password)
+	if err := t.AddPerson(ctx, Person{ID: id, Name: name, Role: role}); err != nil {
+		return err
+	}
+	return t.newLogin(ctx, id, email, password)
+}
+
+// AddPerson makes a member who cannot sign in yet.
+func (t *Tx) AddPerson(ctx context.Context, p Person) error {
+	_, err := t.tx.ExecContext(ctx, `insert into person (practice_id, id, name, role, licence, licence_until,
+			supervisor_id) values ($1, $2, $3, $4, $5, $6, $7)`,
+		t.who.Practice, p.ID, p.Name, p.Role, p.Licence, p.LicenceUntil, p.Supervisor)
+	return found("making a person", err)
+}
+
+// PutPerson keeps name, role, licence and supervisor of a member. The last owner
+// stays one.
+func (t *Tx) PutPerson(ctx context.Context, p Person) error {
+	if p.Role != rights.Owner {
+		if err := t.ownerBeside(ctx, p.ID); err != nil {
+			return err
+		}
+	}
+	var one uuid.UUID
+	err := t.tx.GetContext(ctx, &one, `update person set name = $2, role = $3, licence = $4, licence_until = $5,
+			supervisor_id = $6 where id = $1 and left_at is null and not elsewhere returning id`,
+		p.ID, p.Name, p.Role, p.Licence, p.LicenceUntil, p.Supervisor)
+	return found("keeping a person", err)
+}
+
+// ErrLastOwner: a practice without an owner could not be opened again.
+var ErrLastOwner = errors.New("a practice needs an owner: make another one first")
+
+// ownerBeside tells whether someone else is an owner who can sign in. Owners are
+// locked, so that two of them cannot leave at once.
+func (t *Tx) ownerBeside(ctx context.Context, id uuid.UUID) error {
+	var owners []uuid.UUID
+	err := t.tx.SelectContext(ctx, &owners, `select p.id from person p
+		where p.role = 'owner' and p.left_at is null and not p.elsewhere
+			and exists (select from login_list() l where l.person_id = p.id) for update of p`)
 	if err != nil {
-		return fmt.Errorf("hashing a password: %w", err)
+		return found("looking for another owner", err)
 	}
-	if _, err := t.tx.ExecContext(ctx, `insert into person (practice_id, id, name, role) values ($1, $2, $3, $4)`,
-		t.who.Practice, id, name, role); err != nil {
-		return fmt.Errorf("making a person: %w", err)
+	for _, o := range owners {
+		if o != id {
+			return nil
+		}
 	}
-	_, err = t.tx.ExecContext(ctx, `select login_put($1, $2, $3, $4)`, email, t.who.Practice, id, hash)
-	return found("making a login", err)
+	var was rights.Role
+	if err := t.tx.GetContext(ctx, &was, `select role from person where id = $1`, id); err != nil {
+		return found("reading a role", err)
+	}
+	if was != rights.Owner {
+		return nil
+	}
+	return ErrLastOwner
+}
+
+// Leave ends a person's membership: the login and every session go, visits that are
+// still to come and those whom they supervised are handed over to another. What they
+// wrote stays theirs.
+func (t *Tx) Leave(ctx context.Context, id, to uuid.UUID, now time.Time) (moved int, err error) {
+	if err := t.ownerBeside(ctx, id); err != nil {
+		return 0, err
+	}
+	var one uuid.UUID
+	err = t.tx.GetContext(ctx, &one, `select id from person where id = $1 and left_at is null and not elsewhere
+		and role in ('owner', 'therapist')`, to)
+	if err != nil {
+		return 0, found("looking for who takes over", err)
+	}
+	err = t.tx.GetContext(ctx, &one, `update person set left_at = $2 where id = $1 and left_at is null
+		and not elsewhere returning id`, id, now)
+	if err != nil {
+		return 0, found("letting a person leave", err)
+	}
+	res, err := t.tx.ExecContext(ctx, `update visit set therapist_id = $2, revision = revision + 1
+		where therapist_id = $1 and opened_at is null and starts_at > $3`, id, to, now)
+	if err != nil {
+		return 0, found("handing visits over", err)
+	}
+	n, err := res.RowsAffected()
+	if err != nil {
+		return 0, err
+	}
+	for _, step := range []string{
+		`update person set supervisor_id = $2 where supervisor_id = $1 and id <> $2`,
+		`select login_drop($1) where $2::uuid is not null`,
+	} {
+		if _, err := t.tx.ExecContext(ctx, step, id, to); err != nil {
+			return 0, fmt.Errorf("handing over: %w", err)
+		}
+	}
+	return int(n), t.EndSessions(ctx, id, nil)
 }

@@ -10,6 +10,9 @@ import (
 type Settings struct {
 	// CopyHours is how long a tablet may keep a copy of a visit; 0 is not at all.
 	CopyHours int `db:"copy_hours"`
+	// IdleMinutes is how long a device may lie idle before it signs itself out; 0 is
+	// never.
+	IdleMinutes int `db:"idle_minutes"`
 	// Protocol is the school that a point gets where nothing speaks for another.
 	Protocol ids.Protocol `db:"protocol"`
 	// Units (metric, imperial), ClockHours (12, 24) and WeekStarts (0 Sunday, 1 Monday,
@@ -23,7 +26,7 @@ type Settings struct {
 // Settings gives the practice's.
 func (t *Tx) Settings(ctx context.Context) (Settings, error) {
 	var s Settings
-	err := t.tx.GetContext(ctx, &s, `select copy_hours, protocol, units, clock_hours, week_starts,
+	err := t.tx.GetContext(ctx, &s, `select copy_hours, idle_minutes, protocol, units, clock_hours, week_starts,
 		to_json(rooms)::text as rooms from practice`)
 	return s, found("reading the practice's settings", err)
 }
@@ -31,7 +34,7 @@ func (t *Tx) Settings(ctx context.Context) (Settings, error) {
 // PutSettings keeps the practice's.
 func (t *Tx) PutSettings(ctx context.Context, s Settings) error {
 	_, err := t.tx.ExecContext(ctx, `update practice set copy_hours = $1, protocol = $2, units = $3,
-		clock_hours = $4, week_starts = $5, rooms = $6`, s.CopyHours, s.Protocol, s.Units, s.ClockHours, s.WeekStarts,
-		append([]string{}, s.Rooms...))
+		clock_hours = $4, week_starts = $5, rooms = $6, idle_minutes = $7`, s.CopyHours, s.Protocol, s.Units,
+		s.ClockHours, s.WeekStarts, append([]string{}, s.Rooms...), s.IdleMinutes)
 	return found("keeping the practice's settings", err)
 }

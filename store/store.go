@@ -7,11 +7,13 @@ import (
 	"errors"
 	"fmt"
 	"io/fs"
+	"log/slog"
 
 	"github.com/google/uuid"
 	_ "github.com/jackc/pgx/v5/stdlib" // the "pgx" driver
 	"github.com/jmoiron/sqlx"
 	"github.com/pressly/goose/v3"
+	"github.com/pressly/goose/v3/lock"
 
 	"mokren/core/rights"
 )
@@ -70,7 +72,12 @@ func Migrate(ctx context.Context, ownerURL string) error {
 	if err != nil {
 		return err
 	}
-	p, err := goose.NewProvider(goose.DialectPostgres, db, files)
+	// Copies that start together wait for one another.
+	one, err := lock.NewPostgresSessionLocker()
+	if err != nil {
+		return err
+	}
+	p, err := goose.NewProvider(goose.DialectPostgres, db, files, goose.WithSessionLocker(one))
 	if err != nil {
 		return err
 	}
@@ -106,9 +113,13 @@ func (s *Store) CheckSchema(ctx context.Context) error {
 	if err != nil {
 		return fmt.Errorf("reading the version of the schema (was it migrated as the owner?): %w", err)
 	}
-	if have != want {
+	if have < want {
 		return fmt.Errorf("the database is at migration %d, this program at %d: run `mokren migrate` as the owner",
 			have, want)
+	}
+	if have > want {
+		// During a rolling upgrade; migrations only add (docs/operations.md).
+		slog.Warn("the database is newer than this program", "has", have, "knows", want)
 	}
 	return nil
 }

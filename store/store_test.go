@@ -190,17 +190,17 @@ func TestEveryTableForcesRowSecurity(t *testing.T) {
 	require.NoError(t, raw.Select(&open,
 		`select relname from pg_class where relkind = 'r' and relnamespace = 'public'::regnamespace
 			and not relforcerowsecurity order by 1`))
-	assert.Equal(t, []string{"calendar_link", "door", "goose_db_version", "link", "login", "session"}, open,
+	assert.Equal(t, []string{"calendar_link", "door", "goose_db_version", "link", "login", "rate", "session", "ticket"}, open,
 		"the only tables without a practice")
 }
 
 func TestSignIn(t *testing.T) {
 	p := newPractice(t, "sign@in.example")
-	who, err := p.st.SignIn(ctx, "Sign@In.example ", "secret-words", "")
+	who, err := p.st.SignIn(ctx, store.SignIn{Email: "Sign@In.example ", Password: "secret-words"})
 	require.NoError(t, err)
 	assert.Equal(t, p.who, who)
 	for _, c := range [][2]string{{"sign@in.example", "wrong"}, {"nobody@in.example", "secret-words"}, {"", ""}} {
-		_, err := p.st.SignIn(ctx, c[0], c[1], "test")
+		_, err := p.st.SignIn(ctx, store.SignIn{Email: c[0], Password: c[1], From: "test"})
 		assert.ErrorIs(t, err, store.ErrSignIn)
 	}
 	h, err := store.HashPassword("a")

@@ -179,7 +179,7 @@ func (c *serveCmd) listen(ctx context.Context, st *store.Store,
 		return err
 	}
 	h, err := api.New(st, api.Options{
-		SignInsPerMinute: c.SignInsPerMinute, SecureCookie: secure, Metrics: metrics, Listen: ctx,
+		SignInsPerMinute: c.SignInsPerMinute, SecureCookie: secure, Metrics: metrics, Listen: ctx, SharedLimits: true,
 		Inclinometer: c.Inclinometer, Algometer: c.Algometer, PressurePad: c.PressurePad,
 	})
 	if err != nil {

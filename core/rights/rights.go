@@ -86,6 +86,27 @@ var operations = map[string][]Role{
 	"sign-out":              everyone,
 	"me":                    staff,
 	"put-finger":            clinical,
+	"put-password":          staff,
+	"second-factor":         staff,
+	"new-second-factor":     staff,
+	"confirm-second-factor": staff,
+	"drop-second-factor":    staff,
+	"own-devices":           staff,
+	"end-device":            staff,
+
+	"people":       owner,
+	"invite":       owner,
+	"put-person":   owner,
+	"reset-person": owner,
+	"leave":        owner,
+	"ticket":       byCode,
+	"redeem":       byCode,
+	"set-up":       byCode,
+
+	"hold-by-law":  owner,
+	"erase-client": owner,
+	"erasures":     owner,
+
 	"instruments":           clinical,
 	"put-practice-settings": owner,
 

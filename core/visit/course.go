@@ -66,7 +66,8 @@ func (c *course) addPoint(v Dated, p Treated) {
 	h.Visits = append(h.Visits, PointVisit{
 		Visit: v.Visit, Date: v.Date, Before: p.NPRS, After: p.AfterNPRS, Grade: p.Grade, AfterGrade: p.AfterGrade,
 		SecondsS: p.SecondsS, Parts: p.Parts, Holds: p.Holds, Outcome: p.Outcome,
-		Protocols: orNone(p.Protocols), PPT: p.PPT, Referral: orNone(p.Referral), Activity: p.Activity, View: p.View, X: x, Y: y,
+		Protocols: orNone(p.Protocols), PPT: p.PPT, Referral: orNone(p.Referral), Activity: p.Activity,
+		View: p.View, X: x, Y: y,
 	})
 	if p.PPT != nil {
 		h.ppt = append(h.ppt, progress.Reading{Day: v.Day, Value: *p.PPT})

@@ -1,0 +1,226 @@
+package store
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"strings"
+	"time"
+
+	"github.com/google/uuid"
+	"github.com/pquerna/otp"
+	"github.com/pquerna/otp/totp"
+)
+
+// ErrSignIn says neither which of the two was wrong.
+var ErrSignIn = errors.New("this e-mail and password do not match")
+
+// ErrCode asks for the code that changes; it is said only after the right password.
+var ErrCode = errors.New("the code of your second factor is asked for")
+
+// ErrClosed: too many wrong passwords for this login.
+var ErrClosed = errors.New("closed for a while after too many wrong attempts")
+
+// A login closes after so many wrong passwords, for so long after the last one.
+const (
+	wrongAtMost = 10
+	closedFor   = 15 * time.Minute
+)
+
+// login is a row that is reached only through functions of the database.
+type login struct {
+	Practice uuid.UUID `db:"practice_id"`
+	Person   uuid.UUID `db:"person_id"`
+	Hash     string    `db:"password_hash"`
+	Failed   int       `db:"failed"`
+	FailedAt time.Time `db:"failed_at"`
+	Secret   string    `db:"totp_secret"`
+	TOTP     bool      `db:"totp_on"`
+}
+
+// SignIn is what someone says at the door.
+type SignIn struct {
+	Email, Password string
+	// Code of the second factor, where one is on.
+	Code string
+	// From is the address that is noted when nobody has this e-mail.
+	From string
+}
+
+// SignIn looks an e-mail up and checks the password. It runs outside a practice
+// because none is known yet.
+func (s *Store) SignIn(ctx context.Context, in SignIn) (Principal, error) {
+	var l login
+	email := strings.TrimSpace(in.Email)
+	err := found("looking up a login", s.db.GetContext(ctx, &l, `select * from login_look($1)`, email))
+	if errors.Is(err, ErrNotFound) {
+		hash, err := nobody()
+		checkPassword(hash, in.Password)
+		return Principal{}, errors.Join(ErrSignIn, err, s.Door(ctx, "sign-in", in.From))
+	}
+	if err != nil {
+		return Principal{}, err
+	}
+	who := Principal{Practice: l.Practice, Person: l.Person}
+	what := Action{Verb: "sign-in", Kind: "person", Subject: l.Person.String()}
+	if l.Failed >= wrongAtMost && time.Since(l.FailedAt) < closedFor {
+		return Principal{}, errors.Join(ErrClosed, s.Refused(ctx, who, what))
+	}
+	err = s.proven(ctx, l, email, in)
+	if errors.Is(err, ErrCode) && in.Code == "" {
+		return Principal{}, err // the second half of the way is still to come
+	}
+	if err != nil {
+		return Principal{}, errors.Join(err, s.Refused(ctx, who, what))
+	}
+	err = s.As(ctx, who, what, func(tx *Tx) error {
+		p, err := tx.Person(ctx, l.Person)
+		who.Role = p.Role
+		return err
+	})
+	return who, err
+}
+
+// proven checks password and second factor, and counts what was wrong.
+func (s *Store) proven(ctx context.Context, l login, email string, in SignIn) error {
+	wrong := func(as error) error {
+		_, err := s.db.ExecContext(ctx, `select login_failed($1, $2)`, email, int(closedFor.Seconds()))
+		return errors.Join(as, err)
+	}
+	if !checkPassword(l.Hash, in.Password) {
+		return wrong(ErrSignIn)
+	}
+	if l.TOTP {
+		if in.Code == "" {
+			return ErrCode
+		}
+		fresh, err := s.freshCode(ctx, email, l.Secret, in.Code, time.Now())
+		if err != nil {
+			return err
+		}
+		if !fresh {
+			return wrong(ErrCode)
+		}
+	}
+	_, err := s.db.ExecContext(ctx, `select login_passed($1)`, email)
+	return err
+}
+
+// period of a code, s (RFC 6238).
+const period = 30
+
+// stepOf finds the step whose code this is: now, one earlier or one later.
+func stepOf(secret, code string, now time.Time) (int64, bool) {
+	for _, late := range []int64{0, -1, 1} {
+		at := now.Add(time.Duration(late) * period * time.Second)
+		ok, err := totp.ValidateCustom(strings.ReplaceAll(code, " ", ""), secret, at, totp.ValidateOpts{
+			Period: period, Digits: otp.DigitsSix, Algorithm: otp.AlgorithmSHA1,
+		})
+		if err == nil && ok {
+			return at.Unix() / period, true
+		}
+	}
+	return 0, false
+}
+
+// freshCode takes a code once: whoever looks over a shoulder comes too late.
+func (s *Store) freshCode(ctx context.Context, email, secret, code string, now time.Time) (bool, error) {
+	step, ok := stepOf(secret, code, now)
+	if !ok {
+		return false, nil
+	}
+	var fresh bool
+	err := s.db.GetContext(ctx, &fresh, `select login_step($1, $2)`, email, step)
+	return fresh, found("taking a code", err)
+}
+
+// newLogin lets a person sign in by an e-mail that nobody has.
+func (t *Tx) newLogin(ctx context.Context, person uuid.UUID, email, password string) error {
+	hash, err := HashPassword(password)
+	if err != nil {
+		return fmt.Errorf("hashing a password: %w", err)
+	}
+	_, err = t.tx.ExecContext(ctx, `select login_put($1, $2, $3, $4)`, email, t.who.Practice, person, hash)
+	return found("making a login", err)
+}
+
+// EmailTaken tells whether someone signs in by an e-mail, here or elsewhere.
+func (t *Tx) EmailTaken(ctx context.Context, email string) (taken bool, err error) {
+	err = t.tx.GetContext(ctx, &taken, `select login_taken($1)`, email)
+	return taken, found("looking up an e-mail", err)
+}
+
+// own is the login of who acts.
+func (t *Tx) own(ctx context.Context) (email string, l login, err error) {
+	var row struct {
+		login
+		Email string `db:"email"`
+	}
+	err = t.tx.GetContext(ctx, &row, `select email, person_id, password_hash, totp_secret, totp_on from login_list()
+		where person_id = $1`, t.who.Person)
+	return row.Email, row.login, found("reading one's own login", err)
+}
+
+// OwnPassword tells whether this is the password of who acts.
+func (t *Tx) OwnPassword(ctx context.Context, password string) (bool, error) {
+	_, l, err := t.own(ctx)
+	return err == nil && checkPassword(l.Hash, password), err
+}
+
+// SetPassword changes it; there must be a login.
+func (t *Tx) SetPassword(ctx context.Context, person uuid.UUID, password string) error {
+	hash, err := HashPassword(password)
+	if err != nil {
+		return fmt.Errorf("hashing a password: %w", err)
+	}
+	var there bool
+	if err := t.tx.GetContext(ctx, &there, `select login_password($1, $2)`, person, hash); err != nil {
+		return found("changing a password", err)
+	}
+	if !there {
+		return fmt.Errorf("changing a password: %w", ErrNotFound)
+	}
+	return nil
+}
+
+// NewSecondFactor makes a secret; it is on once a code proved that it arrived.
+func (t *Tx) NewSecondFactor(ctx context.Context) (*otp.Key, error) {
+	email, l, err := t.own(ctx)
+	if err != nil {
+		return nil, err
+	}
+	if l.TOTP {
+		return nil, ErrStale
+	}
+	key, err := totp.Generate(totp.GenerateOpts{Issuer: "Mokren", AccountName: email})
+	if err != nil {
+		return nil, err
+	}
+	_, err = t.tx.ExecContext(ctx, `select login_totp($1, $2, false)`, t.who.Person, key.Secret())
+	return key, found("keeping a second factor", err)
+}
+
+// ConfirmSecondFactor switches it on if the code is right.
+func (t *Tx) ConfirmSecondFactor(ctx context.Context, code string, now time.Time) (bool, error) {
+	_, l, err := t.own(ctx)
+	if err != nil || l.Secret == "" {
+		return false, err
+	}
+	if _, ok := stepOf(l.Secret, code, now); !ok {
+		return false, nil
+	}
+	_, err = t.tx.ExecContext(ctx, `select login_totp($1, $2, true)`, t.who.Person, l.Secret)
+	return err == nil, found("switching a second factor on", err)
+}
+
+// DropSecondFactor switches it off.
+func (t *Tx) DropSecondFactor(ctx context.Context, person uuid.UUID) error {
+	_, err := t.tx.ExecContext(ctx, `select login_totp($1, '', false)`, person)
+	return found("switching a second factor off", err)
+}
+
+// HasSecondFactor tells whether it is on for who acts.
+func (t *Tx) HasSecondFactor(ctx context.Context) (bool, error) {
+	_, l, err := t.own(ctx)
+	return l.TOTP, err
+}
