@@ -193,11 +193,15 @@ func (c *serveCmd) listen(ctx context.Context, st *store.Store,
 		return fmt.Errorf("listening on %s: %w", c.Addr, err)
 	}
 	srv := &http.Server{Handler: h, ReadHeaderTimeout: 10 * time.Second, IdleTimeout: 2 * time.Minute}
-	fmt.Printf("\n  Mokren is at  %s://%s\n", map[bool]string{false: "http", true: "https"}[c.TLSCert != ""], l.Addr())
+	scheme := map[bool]string{false: "http", true: "https"}[c.TLSCert != ""]
+	fmt.Printf("\n  Mokren is at  %s://%s\n", scheme, l.Addr())
 	if prepare != nil {
 		for _, l := range demo.Logins {
 			fmt.Printf("  %-12s  %-28s %s\n", l.Name, l.Email, l.Password)
 		}
+	}
+	if err := firstStart(ctx, st, scheme+"://"+l.Addr().String()); err != nil {
+		return err
 	}
 	fmt.Println("  Ctrl-C stops it.")
 	done := make(chan error, 1)

@@ -75,12 +75,15 @@ func Open(ctx context.Context, dir string) (*Cluster, error) {
 }
 
 func (c *Cluster) begin(ctx context.Context) error {
-	if _, err := os.Stat(filepath.Join(c.data(), "PG_VERSION")); err != nil {
-		if err := c.initdb(ctx); err != nil {
-			return err
-		}
+	made, err := os.ReadFile(filepath.Join(c.data(), "PG_VERSION"))
+	if err == nil {
+		err = c.binariesFor(strings.TrimSpace(string(made)))
+	} else {
+		err = c.initdb(ctx)
 	}
-	var err error
+	if err != nil {
+		return err
+	}
 	if c.secrets, err = c.readSecrets(); err != nil {
 		return err
 	}
@@ -312,6 +315,9 @@ func (c *Cluster) waitReady(ctx context.Context) error {
 	for {
 		if err = db.PingContext(ctx); err == nil {
 			return nil
+		}
+		if why := c.foreign(err); why != nil {
+			return why
 		}
 		if time.Now().After(deadline) || ctx.Err() != nil {
 			return fmt.Errorf("PostgreSQL did not answer (see %s): %w", filepath.Join(c.dir, "server.log"), err)

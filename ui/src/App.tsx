@@ -16,8 +16,11 @@ import {
   Guide,
   Hand,
   Hold,
+  Join,
   Overview,
+  Own,
   Pad,
+  People,
   PhotoRoom,
   Practice,
   Show,
@@ -25,12 +28,12 @@ import {
   ToPrint,
   Visit,
 } from "./screens/screens";
-import { SignIn } from "./screens/SignIn";
+import { SignIn } from "./screens/door/SignIn";
 import { useSession } from "./session";
 
 export function App() {
   // A client's own device needs no sign-in.
-  const own = /^\/(draw|hand|after)(\/|$)/.test(useLocation().pathname);
+  const own = /^\/(draw|hand|after|join)(\/|$)/.test(useLocation().pathname);
   return (
     <I18nProvider locale="en-GB">
       <Suspense fallback={<Waiting>Opening…</Waiting>}>
@@ -39,6 +42,7 @@ export function App() {
             <Route path="/draw/:code?" element={<Pad />} />
             <Route path="/hand/:code?" element={<Hand />} />
             <Route path="/after/:code?" element={<After />} />
+            <Route path="/join/:code" element={<Join />} />
           </Routes>
         ) : (
           <SignedIn />
@@ -77,6 +81,8 @@ function Screens({ me, onSignOut }: { me: Schemas["Me"]; onSignOut: () => void }
         {me.role !== "front-desk" && <Route path="/overview" element={<Overview me={me} />} />}
         <Route path="/clients" element={<Clients me={me} />} />
         <Route path="/clients/:id/:tab?" element={<ClientPage me={me} />} />
+        <Route path="/own" element={<Own me={me} />} />
+        {me.role === "owner" && <Route path="/practice/people" element={<People me={me} />} />}
         {me.role === "owner" && <Route path="/practice/audit" element={<Audit me={me} />} />}
         {me.role === "owner" && <Route path="/practice" element={<Practice me={me} />} />}
         <Route path="*" element={<Day me={me} />} />

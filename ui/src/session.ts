@@ -1,12 +1,13 @@
 // Who is signed in, and what follows from it: whose work is sent, which copies
 // may stay, what is read anew.
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useEffect } from "react";
+import { useCallback, useEffect } from "react";
 import { api, must, Problem, type Schemas } from "./api/client";
 import { serverSaid } from "./core/clock";
 import { addToCopy, forgetCopies, tidyCopies } from "./core/copies";
 import { forgetMe, keepMe, lastMe } from "./core/lastMe";
 import { outbox } from "./core/outbox";
+import { useIdle } from "./idle";
 
 /** Who is signed in; without any answer, who was here last. */
 async function readMe(): Promise<Schemas["Me"]> {
@@ -61,6 +62,12 @@ export function useSession() {
     await forgetCopies();
     location.assign("/");
   };
+  const lock = useCallback(() => {
+    outbox.signedIn("");
+    forgetMe();
+    void forgetCopies().then(() => queries.resetQueries({ queryKey: ["me"] }));
+  }, [queries]);
+  useIdle(who?.idle_minutes, lock);
   const signedOut = me.error instanceof Problem && me.error.status === 401;
   return { me: { data: who, error: me.error, signedOut, retry: () => void me.refetch() }, signedIn, signOut };
 }

@@ -1,6 +1,7 @@
 // The frame around every desk screen: where you are, what is still unsent, who
 // is signed in.
 import { NavLink, Outlet } from "react-router";
+import { UserRound } from "lucide-react";
 import { styled } from "styled-components";
 import { api, type Schemas } from "../api/client";
 import { Button } from "./controls";
@@ -16,6 +17,19 @@ const Bar = styled.header`
   padding: 0 24px;
   border-bottom: 1px solid var(--line-soft);
   background: var(--card);
+  .me {
+    display: flex;
+    align-items: center;
+    justify-content: center;
+    gap: 6px;
+    min-height: var(--touch);
+    min-width: 32px;
+    color: var(--ink-soft);
+    text-decoration: none;
+  }
+  .me[aria-current="page"] {
+    color: var(--accent);
+  }
   .name {
     font-family: var(--serif);
     font-size: 21px;
@@ -48,7 +62,7 @@ const Bar = styled.header`
   ${upright} {
     gap: 10px;
     padding: 0 16px;
-    .me,
+    .who,
     .word {
       display: none;
     }
@@ -114,7 +128,10 @@ export function Shell({ me, onSignOut }: Props) {
           {me.role === "owner" && <NavLink to="/practice">Practice</NavLink>}
         </nav>
         <Sent />
-        <span className="quiet me">{me.name}</span>
+        <NavLink className="me" to="/own" aria-label={`${me.name}: your account`}>
+          <UserRound size={18} aria-hidden />
+          <span className="who">{me.name}</span>
+        </NavLink>
         <Button
           onPress={async () => {
             await api.DELETE("/api/session").catch(() => undefined);

@@ -17,3 +17,6 @@ export const Progress = lazily(() => import("./progress/Progress"));
 export const Overview = lazily(() => import("./overview/Overview"));
 export const Diary = lazily(() => import("./diary/Diary"));
 export const Audit = lazily(() => import("./practice/Audit"));
+export const People = lazily(() => import("./practice/People"));
+export const Own = lazily(() => import("./own/Own"));
+export const Join = lazily(() => import("./door/Join"));

@@ -13,6 +13,7 @@ import { ClientForm } from "../clients/ClientForm";
 import { Progress } from "../screens";
 import { Cards } from "./Cards";
 import { Head } from "./Head";
+import { Record } from "./Record";
 import { useClient } from "./useClient";
 import { phone, upright } from "../../theme";
 
@@ -162,6 +163,7 @@ export function ClientPage({ me }: { me: Schemas["Me"] }) {
           </Card>
         )}
         <Cards course={q.data} zone={me.time_zone} more={more} />
+        {me.role !== "front-desk" && <Record c={c} me={me} onChanged={() => void client.refresh()} />}
       </div>
     </Room>
   );

@@ -27,6 +27,7 @@ const inWords: Record<number, string> = {
   72: "3 days",
   168: "a week",
 };
+const minutes = [10, 30, 60, 120, 0] as const;
 const weekdays: Record<number, string> = { 0: "Sunday", 1: "Monday", 6: "Saturday" };
 
 type Settings = Schemas["PracticeSettings"];
@@ -36,8 +37,8 @@ export default function Practice({ me }: { me: Schemas["Me"] }) {
   const [error, setError] = useState<Error>();
   const keep = async (own: Partial<Settings>) => {
     setError(undefined);
-    const { copy_hours, protocol, units, clock_hours, week_starts, rooms } = me;
-    const now = { copy_hours, protocol, units, clock_hours, week_starts, rooms } as Settings;
+    const { copy_hours, idle_minutes, protocol, units, clock_hours, week_starts, rooms } = me;
+    const now = { copy_hours, idle_minutes, protocol, units, clock_hours, week_starts, rooms } as Settings;
     try {
       await must(api.PUT("/api/practice", { body: { ...now, ...own } }));
       await queries.invalidateQueries({ queryKey: ["me"] });
@@ -51,6 +52,7 @@ export default function Practice({ me }: { me: Schemas["Me"] }) {
         <Fill>
           <h1>{me.practice}</h1>
         </Fill>
+        <Link to="/practice/people">People</Link>
         <Link to="/practice/audit">Who did what (audit)</Link>
       </Row>
       {error && <Trouble error={error} />}
@@ -70,6 +72,20 @@ export default function Practice({ me }: { me: Schemas["Me"] }) {
           options={hours.includes(me.copy_hours as never) ? hours : [...hours, me.copy_hours]}
           describe={(h) => inWords[h] ?? `${h} hours`}
           onChoose={(copy_hours) => void keep({ copy_hours })}
+        />
+      </Card>
+      <Card $gap={3}>
+        <h2>Left alone</h2>
+        <p className="quiet">
+          A device that nobody touches signs itself out, but never while a hold runs. What was not sent yet is
+          kept, and whoever signs in again is where they were.
+        </p>
+        <Choice
+          label="After"
+          value={me.idle_minutes}
+          options={minutes.includes(me.idle_minutes as never) ? minutes : [...minutes, me.idle_minutes]}
+          describe={(m) => (m === 0 ? "never" : `${m} minutes`)}
+          onChoose={(idle_minutes) => void keep({ idle_minutes })}
         />
       </Card>
       <Schools standard={me.protocol} onStandard={(protocol) => void keep({ protocol })} />

@@ -138,15 +138,7 @@ function PointRow({ p, selected, onSelect, ...shared }: PointProps) {
         <Changed c={p.number} what="Number" />
         <Visited v={upTo(p.visits, shared.at)} />
       </div>
-      <TimeRow
-        label={name}
-        readings={p.visits}
-        {...shared}
-        min={0}
-        max={10}
-        unit=""
-        treated={treatedAt(p)}
-      />
+      <TimeRow label={name} readings={p.visits} {...shared} min={0} max={10} unit="" treated={treatedAt(p)} />
     </li>
   );
 }

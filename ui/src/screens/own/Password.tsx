@@ -1,0 +1,45 @@
+import { useState } from "react";
+import { api, must } from "../../api/client";
+import { Button, Card, Text, Trouble } from "../../parts/controls";
+import { Row, Said } from "../../parts/layout";
+import { useTry } from "../../parts/useTry";
+import { missingOf, NewPassword, nothingChosen } from "../door/NewPassword";
+
+export function Password() {
+  const [now, setNow] = useState("");
+  const [chosen, setChosen] = useState(nothingChosen);
+  const [done, setDone] = useState(false);
+  const { error, fields, busy, run, complete } = useTry();
+  const change = async () => {
+    setDone(false);
+    if (!complete({ now: !now && "Your password as it is", ...missingOf(chosen) })) return;
+    const body = { now, new: chosen.first };
+    if (await run(async () => must(api.PUT("/api/me/password", { body })))) {
+      setNow("");
+      setChosen(nothingChosen);
+      setDone(true);
+    }
+  };
+  return (
+    <Card $gap={3} data-password>
+      <h2>Password</h2>
+      <Text
+        label="As it is"
+        type="password"
+        name="now"
+        autoComplete="current-password"
+        value={now}
+        onChange={setNow}
+        error={fields.now}
+      />
+      <NewPassword chosen={chosen} onChange={setChosen} fields={fields} />
+      {error?.message && Object.keys(fields).length === 0 && <Trouble error={error} />}
+      <Row $gap={3}>
+        <Button isDisabled={busy} onPress={change}>
+          Change it
+        </Button>
+        {done && <Said role="status">Changed. Your other devices are signed out.</Said>}
+      </Row>
+    </Card>
+  );
+}
