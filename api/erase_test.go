@@ -2,8 +2,11 @@ package api_test
 
 import (
 	"fmt"
+	"os/exec"
+	"path/filepath"
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/google/uuid"
 	"github.com/jmoiron/sqlx"
@@ -13,6 +16,7 @@ import (
 	"mokren/api"
 	"mokren/demo"
 	"mokren/store"
+	"mokren/store/backup"
 	"mokren/store/storetest"
 )
 
@@ -23,6 +27,23 @@ func admin(t *testing.T) *sqlx.DB {
 	require.NoError(t, err)
 	t.Cleanup(func() { db.Close() })
 	return db
+}
+
+// freshBackup is what a backup of now says when it is opened: SQL in plain text.
+func freshBackup(t *testing.T) string {
+	t.Helper()
+	on := backup.Server{URL: storetest.AdminURL(), Bin: storetest.Bin()}
+	path, err := backup.Write(t.Context(), on, t.TempDir(), "seven quiet owls", time.Now())
+	require.NoError(t, err)
+	dump, err := backup.Open(path, "seven quiet owls")
+	require.NoError(t, err)
+	defer dump.Close()
+	show := exec.Command(filepath.Join(storetest.Bin(), "pg_restore"), "--file=-")
+	show.Stdin = dump
+	text, err := show.Output()
+	require.NoError(t, err)
+	require.Greater(t, len(text), 100_000)
+	return string(text)
 }
 
 // everywhere gives the tables that have a row with all the texts in it, whatever the
@@ -69,6 +90,7 @@ func TestAnErasedRecordIsGone(t *testing.T) {
 	visit := course.Visits[len(course.Visits)-1].ID
 	there.call("POST", "/api/visits/"+visit+"/links", map[string]string{"purpose": "drawing"}, nil)
 	require.Equal(t, []string{"client"}, everywhere(t, "zwynt"))
+	require.Contains(t, freshBackup(t), "Zwyntholm")
 	// The practice where it came from has the same ids.
 	var here string
 	require.NoError(t, admin(t).Get(&here, `select practice_id from client where family_name = $1`, of.FamilyName))
@@ -88,6 +110,7 @@ func TestAnErasedRecordIsGone(t *testing.T) {
 	require.Equal(t, 204, there.call("POST", "/api/clients/"+of.ID+"/erase", word, nil).StatusCode)
 
 	assert.Empty(t, everywhere(t, "zwynt"))
+	assert.NotContains(t, strings.ToLower(freshBackup(t)), "zwynt")
 	assert.ElementsMatch(t, []string{"audit", "erasure"}, everywhere(t, of.ID, here), "the tombstone, and who did what")
 	for _, v := range course.Visits {
 		assert.Subset(t, []string{"audit"}, everywhere(t, v.ID, here))

@@ -77,6 +77,9 @@ func Open(t testing.TB) *store.Store {
 	return st
 }
 
+// Bin is the folder of PostgreSQL's programs.
+func Bin() string { return cluster.Programs() }
+
 // URL of the package's database as the app role, OwnerURL as the owner.
 func URL() string      { return current.c.AppURL(current.name) }
 func OwnerURL() string { return current.c.OwnerURL(current.name) }
