@@ -108,11 +108,13 @@ type server struct {
 	cmd  *exec.Cmd
 	// inclinometer is where the instrument is said to stream.
 	inclinometer string
+	// database it serves; link is the one that a first start prints.
+	database, link string
 }
 
 func startServer(t testing.TB) *server {
 	t.Helper()
-	s := &server{t: t, addr: "127.0.0.1:0", inclinometer: "ws" + strings.TrimPrefix(instrument.URL, "http") + "/"}
+	s := &server{t: t, addr: "127.0.0.1:0", database: "mokren", inclinometer: "ws" + strings.TrimPrefix(instrument.URL, "http") + "/"}
 	s.start()
 	t.Cleanup(s.kill)
 	return s
@@ -126,15 +128,21 @@ func (s *server) start() {
 		s.inclinometer, "--algometer", "ws"+strings.TrimPrefix(algometers.URL, "http")+"/",
 		"--pressure-pad", "ws"+strings.TrimPrefix(pads.URL, "http")+"/")
 	// D10: with the app's address alone.
-	s.cmd.Env = append(os.Environ(), "MOKREN_DATABASE_URL="+pg.AppURL("mokren"))
+	s.cmd.Env = append(os.Environ(), "MOKREN_DATABASE_URL="+pg.AppURL(s.database))
 	out, err := s.cmd.StdoutPipe()
 	require.NoError(s.t, err)
 	s.cmd.Stderr = os.Stderr
 	require.NoError(s.t, s.cmd.Start(), "run `make build` first")
 	scan := bufio.NewScanner(out)
 	for scan.Scan() {
-		if _, at, ok := strings.Cut(scan.Text(), "http://"); ok {
-			s.addr = strings.TrimSpace(at)
+		_, at, isAddress := strings.Cut(scan.Text(), "http://")
+		at, secret, isLink := strings.Cut(strings.TrimSpace(at), "/join/")
+		switch {
+		case isLink:
+			s.link = "/join/" + secret
+		case isAddress:
+			s.addr = at
+		case strings.Contains(scan.Text(), "Ctrl-C"):
 			go io.Copy(io.Discard, out) //nolint:errcheck // drained
 			return
 		}
