@@ -59,12 +59,12 @@ func Fill(ctx context.Context, st *store.Store, now time.Time) error {
 	err = as(func(tx *store.Tx) error {
 		_, err := tx.Person(ctx, ines)
 		if !errors.Is(err, store.ErrNotFound) {
-			return errors.Join(err, staff(ctx, tx)) // an older demo had fewer
+			return errors.Join(err, staff(ctx, tx, now)) // an older demo had fewer
 		}
 		if err := tx.NewPractice(ctx, "The Alder Room", zone); err != nil {
 			return err
 		}
-		if err := staff(ctx, tx); err != nil {
+		if err := staff(ctx, tx, now); err != nil {
 			return err
 		}
 		for i, c := range people {
@@ -81,20 +81,24 @@ func Fill(ctx context.Context, st *store.Store, now time.Time) error {
 }
 
 // staff makes who is missing of the people.
-func staff(ctx context.Context, tx *store.Tx) error {
+func staff(ctx context.Context, tx *store.Tx, now time.Time) error {
+	until := func(days int) sql.NullTime { return sql.NullTime{Time: now.AddDate(0, 0, days), Valid: true} }
 	for _, p := range []struct {
-		id    uuid.UUID
-		role  rights.Role
+		store.Person
 		login Login
 	}{
-		{ines, rights.Owner, Logins[0]},
-		{tomas, rights.Therapist, Logins[1]},
-		{lio, rights.Student, Logins[2]},
-		{mara, rights.FrontDesk, Logins[3]},
+		{store.Person{ID: ines, Role: rights.Owner, Licence: "State licence 20417", LicenceUntil: until(500)}, Logins[0]},
+		{store.Person{ID: tomas, Role: rights.Therapist, Licence: "State licence 31180", LicenceUntil: until(40)}, Logins[1]},
+		{store.Person{ID: lio, Role: rights.Student, Supervisor: uuid.NullUUID{UUID: tomas, Valid: true}}, Logins[2]},
+		{store.Person{ID: mara, Role: rights.FrontDesk}, Logins[3]},
 	} {
-		_, err := tx.Person(ctx, p.id)
+		_, err := tx.Person(ctx, p.ID)
 		if errors.Is(err, store.ErrNotFound) {
-			err = tx.NewPerson(ctx, p.id, p.login.Name, p.role, p.login.Email, p.login.Password)
+			p.Name = p.login.Name
+			err = tx.NewPerson(ctx, p.ID, p.Name, p.Role, p.login.Email, p.login.Password)
+			if err == nil {
+				err = tx.PutPerson(ctx, p.Person)
+			}
 		}
 		if err != nil {
 			return err

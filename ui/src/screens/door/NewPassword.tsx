@@ -17,13 +17,19 @@ interface Props {
   chosen: Chosen;
   onChange: (c: Chosen) => void;
   fields: Record<string, string>;
+  label?: string;
 }
 
-export function NewPassword({ chosen, onChange, fields }: Props) {
+export function NewPassword({
+  chosen,
+  onChange,
+  fields,
+  label = "Password: three or four words are good",
+}: Props) {
   return (
     <>
       <Text
-        label="Password: three or four words are good"
+        label={label}
         type="password"
         name="new-password"
         autoComplete="new-password"

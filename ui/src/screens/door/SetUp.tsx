@@ -6,12 +6,14 @@ import { useTry } from "../../parts/useTry";
 import { Door } from "./Door";
 import { missingOf, NewPassword, nothingChosen } from "./NewPassword";
 
-const zones = Intl.supportedValuesOf("timeZone");
+const here = Intl.DateTimeFormat().resolvedOptions().timeZone;
+// Where one is may be none of those that are listed.
+const zones = [...new Set([here, ...Intl.supportedValuesOf("timeZone")])];
 
 export function SetUp({ code }: { code: string }) {
   const [given, setGiven] = useState({
     practice: "",
-    time_zone: Intl.DateTimeFormat().resolvedOptions().timeZone,
+    time_zone: here,
     name: "",
     email: "",
   });
@@ -47,7 +49,7 @@ export function SetUp({ code }: { code: string }) {
         value={given.time_zone}
         options={zones}
         describe={(z) => z.replaceAll("_", " ")}
-        none="none"
+        none="such as Europe/Vienna"
         onPick={(z) => z && set({ time_zone: z })}
       />
       <Text

@@ -32,7 +32,12 @@ export function Password() {
         onChange={setNow}
         error={fields.now}
       />
-      <NewPassword chosen={chosen} onChange={setChosen} fields={fields} />
+      <NewPassword
+        label="New: three or four words are good"
+        chosen={chosen}
+        onChange={setChosen}
+        fields={fields}
+      />
       {error?.message && Object.keys(fields).length === 0 && <Trouble error={error} />}
       <Row $gap={3}>
         <Button isDisabled={busy} onPress={change}>

@@ -28,6 +28,8 @@ const Room = styled.div`
   }
 `;
 
+const until = new Intl.DateTimeFormat("en-GB", { dateStyle: "medium", timeStyle: "short" });
+
 type Colleague = Schemas["Colleague"];
 
 export default function People({ me }: { me: Schemas["Me"] }) {
@@ -89,8 +91,8 @@ function LinkCard({
     <Card $gap={3} role="status" data-link>
       <h2>A link for {name}</h2>
       <p className="quiet">
-        Give it to {name} alone. It opens once, until {new Date(link.until).toLocaleString("en-GB")}, and is
-        shown only here and now.
+        Give it to {name} alone. It opens once, until {until.format(new Date(link.until))}, and is shown only
+        here and now.
       </p>
       <p className="link">{url}</p>
       <Row>
