@@ -42,7 +42,7 @@ format: ui/node_modules/.package-lock.json ## what lint asks for, done
 
 bench: .mokren/has-postgresql .mokren/has-chromium build ## coach and atlas natively and in the browser, one run
 	go test -run '^$$' -bench . -benchmem ./core/...
-	MOKREN_BENCH=1 go run ./cmd/withcluster go test -count=1 -run 'TestBenchHistory|TestBenchOwnSQL' -v ./api | grep ratio
+	MOKREN_BENCH=1 go run ./cmd/withcluster go test -count=1 -run 'TestBenchHistory|TestBenchOwnSQL|TestBenchSize' -v ./api | grep ratio
 	MOKREN_BENCH=1 go test -count=1 -run TestBenchBrowser -v ./e2e | grep -v '^=== '
 
 fuzz: ## the long runs of what make test tries shortly

@@ -55,22 +55,24 @@ const clientColumns = `c.id, c.given_name, c.family_name, c.born_on, c.height_cm
 	(select max(v.starts_at) from visit v where v.client_id = c.id and v.opened_at is not null) as last_visit,
 	(select count(*) from visit v where v.client_id = c.id and v.opened_at is not null) as visits`
 
-// near is how alike a name must be, 0 to 1, to count as mistyped.
-const near = 0.42
+// mostFound is how many a search gives: whoever is not among them types on.
+const mostFound = 20
 
-// Clients lists those whose name holds the text or is like it, the likest
-// first, or who were born on a day; archived ones only when asked for. An
-// empty text lists all by name.
+// Clients lists those whose name begins with the text, holds it or is like it, the
+// likest first, or who were born on a day; archived ones only when asked for. An empty
+// text lists all by name.
 func (t *Tx) Clients(ctx context.Context, text string, born sql.NullTime, archived bool) ([]Client, error) {
 	out := []Client{}
-	err := t.tx.SelectContext(ctx, &out, `select `+clientColumns+` from client c
-		where (c.archived_at is not null) = $4
-			and case when $2::date is not null then c.born_on = $2
-				else $1 = '' or c.given_name || ' ' || c.family_name ilike '%' || replace(replace(replace($1, '\',
-				'\\'), '%', '\%'), '_', '\_') || '%'
-					or word_similarity($1, c.given_name || ' ' || c.family_name) >= $3 end
-		order by case when $1 = '' then 0 else -word_similarity($1, c.given_name || ' ' || c.family_name) end,
-		c.family_name, c.given_name, c.id limit 200`, text, born, near, archived)
+	from, order, args := `client c where (c.archived_at is not null) = $1`, `c.family_name, c.given_name, c.id`, []any{archived}
+	switch {
+	case born.Valid:
+		from, args = from+` and c.born_on = $2`, append(args, born)
+	case text != "":
+		from = `(select client_id, max(likeness) as likeness from client_search($2, $1, $3) group by 1) s
+			join client c on c.id = s.client_id`
+		order, args = `s.likeness desc, `+order, append(args, text, mostFound)
+	}
+	err := t.tx.SelectContext(ctx, &out, `select `+clientColumns+` from `+from+` order by `+order+` limit 200`, args...)
 	return out, found("listing clients", err)
 }
 

@@ -40,13 +40,15 @@ type Due struct {
 	To     time.Time `db:"next_to"`
 }
 
-// DueClients lists those whose time has come by a day, the most overdue first.
+// DueClients lists those whose time has come by a day, the most overdue first. Who has
+// not come for a year is not waited for.
 func (t *Tx) DueClients(ctx context.Context, now time.Time) ([]Due, error) {
 	out := []Due{}
 	err := t.tx.SelectContext(ctx, &out, `select * from (
 			select distinct on (v.client_id) v.client_id, c.given_name || ' ' || c.family_name as name, v.next_from, v.next_to
 			from visit v join client c on c.practice_id = v.practice_id and c.id = v.client_id
-			where v.closed_at is not null and v.starts_at <= $1 and c.archived_at is null
+			where v.closed_at is not null and v.starts_at between $1::timestamptz - interval '1 year' and $1
+				and c.archived_at is null
 			order by v.client_id, v.starts_at desc, v.id desc) d
 		where next_from <= $1::date and not exists (select from visit n where n.client_id = d.client_id
 			and n.starts_at > $1 and n.status = 'booked')

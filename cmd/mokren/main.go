@@ -8,15 +8,16 @@ import (
 )
 
 type cli struct {
-	Serve   serveCmd   `cmd:"" help:"Serve the application."`
-	Demo    demoCmd    `cmd:"" help:"Serve the application with an invented practice in it."`
-	Calc    calcCmd    `cmd:"" help:"Ask the core: JSON on standard input, JSON on standard output."`
-	Backup  backupCmd  `cmd:"" help:"Write the whole database into an encrypted file, and prove it."`
-	Restore restoreCmd `cmd:"" help:"Bring a backup back."`
-	Migrate migrateCmd `cmd:"" help:"Bring a configured database up to date."`
-	Device  deviceCmd  `cmd:"" help:"Run a stand-in for an outside instrument."`
-	OpenAPI openapiCmd `cmd:"" name:"openapi" help:"Print the description of the HTTP API."`
-	Figure  figureCmd  `cmd:"" help:"Print a view of the body as SVG."`
+	Serve    serveCmd    `cmd:"" help:"Serve the application."`
+	Demo     demoCmd     `cmd:"" help:"Serve the application with an invented practice in it."`
+	Calc     calcCmd     `cmd:"" help:"Ask the core: JSON on standard input, JSON on standard output."`
+	Backup   backupCmd   `cmd:"" help:"Write the whole database into an encrypted file, and prove it."`
+	Restore  restoreCmd  `cmd:"" help:"Bring a backup back."`
+	Generate generateCmd `cmd:"" help:"Add an invented practice of a size, for sizing a server."`
+	Migrate  migrateCmd  `cmd:"" help:"Bring a configured database up to date."`
+	Device   deviceCmd   `cmd:"" help:"Run a stand-in for an outside instrument."`
+	OpenAPI  openapiCmd  `cmd:"" name:"openapi" help:"Print the description of the HTTP API."`
+	Figure   figureCmd   `cmd:"" help:"Print a view of the body as SVG."`
 }
 
 func main() {
