@@ -28,10 +28,12 @@ type writer struct {
 	events []map[string]any
 	bad    map[string]bool
 	got    map[string]string // receipt by event
+	// ahead is how wrong the device's clock is.
+	ahead time.Duration
 }
 
 func (w *writer) send(batch []map[string]any) error {
-	raw, err := json.Marshal(map[string]any{"sent_ms": time.Now().UnixMilli(), "events": batch})
+	raw, err := json.Marshal(map[string]any{"sent_ms": time.Now().Add(w.ahead).UnixMilli(), "events": batch})
 	if err != nil {
 		return err
 	}

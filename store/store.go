@@ -8,8 +8,11 @@ import (
 	"fmt"
 	"io/fs"
 	"log/slog"
+	"syscall"
+	"time"
 
 	"github.com/google/uuid"
+	"github.com/jackc/pgx/v5/pgconn"
 	_ "github.com/jackc/pgx/v5/stdlib" // the "pgx" driver
 	"github.com/jmoiron/sqlx"
 	"github.com/pressly/goose/v3"
@@ -60,6 +63,27 @@ func (s *Store) DB() *sql.DB { return s.db.DB }
 
 // Ping reports whether the database answers.
 func (s *Store) Ping(ctx context.Context) error { return s.db.PingContext(ctx) }
+
+// awaits a server that is just starting for so long.
+const awaits = 30 * time.Second
+
+// Await waits for a server that does not take connections yet; an address or a secret
+// that is wrong is said at once.
+func (s *Store) Await(ctx context.Context) error {
+	for deadline := time.Now().Add(awaits); ; {
+		err := s.Ping(ctx)
+		var refused *pgconn.PgError
+		starting := errors.As(err, &refused) && refused.Code == "57P03" || errors.Is(err, syscall.ECONNREFUSED)
+		if err == nil || !starting || time.Now().After(deadline) {
+			return err
+		}
+		select {
+		case <-ctx.Done():
+			return ctx.Err()
+		case <-time.After(200 * time.Millisecond):
+		}
+	}
+}
 
 // Migrate brings the schema up to date as the owner.
 func Migrate(ctx context.Context, ownerURL string) error {

@@ -118,7 +118,11 @@ func (d database) open(ctx context.Context) (*store.Store, func() error, error) 
 	if err != nil {
 		return nil, nil, errors.Join(err, stop())
 	}
-	if err := st.CheckSchema(ctx); err != nil {
+	err = st.Await(ctx)
+	if err == nil {
+		err = st.CheckSchema(ctx)
+	}
+	if err != nil {
 		return nil, nil, errors.Join(err, st.Close(), stop())
 	}
 	return st, func() error { return errors.Join(st.Close(), stop()) }, nil

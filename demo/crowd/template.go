@@ -39,25 +39,46 @@ func template(ctx context.Context, st *store.Store, m Made, now time.Time) (made
 		}
 		spots := map[ids.Muscle]visit.UUID{}
 		for k := range kinds {
-			w := writer{
-				visit: uuid.New(), client: client.ID, author: m.Who.Person, device: uuid.New(),
-				at: now.AddDate(0, 0, -(kinds-k)*7).Add(-2 * time.Hour),
+			of := Of{
+				Visit: uuid.New(), Client: client.ID, Author: m.Who.Person,
+				At: now.AddDate(0, 0, -(kinds-k)*7).Add(-2 * time.Hour),
 			}
-			if err := w.write(ctx, tx, k, spots); err != nil {
+			if err := keep(ctx, tx, of, k, spots); err != nil {
 				return err
 			}
-			made = append([]uuid.UUID{w.visit}, made...) // the latest first
+			made = append([]uuid.UUID{of.Visit}, made...) // the latest first
 		}
 		return nil
 	})
 	return made, err
 }
 
+func keep(ctx context.Context, tx *store.Tx, of Of, k int, spots map[ids.Muscle]visit.UUID) error {
+	err := tx.NewVisit(ctx, store.Visit{
+		ID: of.Visit, ClientID: of.Client, Therapist: of.Author, StartsAt: of.At, Minutes: 60, Reason: "Ache",
+	})
+	if err != nil {
+		return err
+	}
+	events, err := Log(of, k, 1, spots)
+	if err != nil {
+		return err
+	}
+	_, err = tx.Append(ctx, of.Visit, store.Batch{Events: events, Now: of.At.Add(time.Hour)})
+	return err
+}
+
+// Of is whose visit it is, and when it began by the clock of the device.
+type Of struct {
+	Visit, Client, Author uuid.UUID
+	At                    time.Time
+}
+
 // writer writes one visit as a device would.
 type writer struct {
-	visit, client, author, device uuid.UUID
-	at                            time.Time
-	events                        []visit.Event
+	Of
+	device uuid.UUID
+	events []visit.Event
 }
 
 func (w *writer) say(after time.Duration, kind string, body any) {
@@ -65,25 +86,19 @@ func (w *writer) say(after time.Duration, kind string, body any) {
 	if err != nil {
 		panic(err) // our own types
 	}
-	w.at = w.at.Add(after)
+	w.At = w.At.Add(after)
 	w.events = append(w.events, visit.Event{
-		ID: uuid.Must(uuid.NewV7()).String(), Client: w.client.String(), Visit: w.visit.String(),
-		Author: w.author.String(), Device: w.device.String(), Seq: int64(len(w.events) + 1),
-		DeviceMS: w.at.UnixMilli(), Schema: visit.SchemaVersion, Type: kind, Body: raw,
+		ID: uuid.Must(uuid.NewV7()).String(), Client: w.Client.String(), Visit: w.Visit.String(),
+		Author: w.Author.String(), Device: w.device.String(), Seq: int64(len(w.events) + 1),
+		DeviceMS: w.At.UnixMilli(), Schema: visit.SchemaVersion, Type: kind, Body: raw,
 	})
 }
 
-func (w *writer) write(ctx context.Context, tx *store.Tx, k int, spots map[ids.Muscle]visit.UUID) error {
-	err := tx.NewVisit(ctx, store.Visit{
-		ID: w.visit, ClientID: w.client, Therapist: w.author, StartsAt: w.at, Minutes: 60, Reason: "Ache",
-	})
-	if err != nil {
-		return err
-	}
-	m, err := atlas.Get(muscles[k%len(muscles)])
-	if err != nil {
-		return err
-	}
+// Log is a visit of the k-th kind with some holds, each at a muscle of its own: asked,
+// agreed, measured, charted, pressed, asked again, closed. spots, by muscle, is where a
+// client's points were found before.
+func Log(of Of, k, holds int, spots map[ids.Muscle]visit.UUID) ([]visit.Event, error) {
+	w := &writer{Of: of, device: uuid.New()}
 	w.say(0, "visit-opened", visit.Opened{Reason: "Ache"})
 	var asked visit.Screened
 	for _, q := range safety.Questions() {
@@ -97,12 +112,17 @@ func (w *writer) write(ctx context.Context, tx *store.Tx, k int, spots map[ids.M
 	w.say(time.Minute, "range-measured", visit.Measured{
 		Movement: "cervical.rotation", Side: ids.Left, Moment: "before", Active: &bend,
 	})
-	if err := w.press(m, k, spots); err != nil {
-		return err
+	for n := range holds {
+		m, err := atlas.Get(muscles[(k+n)%len(muscles)])
+		if err != nil {
+			return nil, err
+		}
+		if err := w.press(m, k, spots); err != nil {
+			return nil, err
+		}
 	}
 	w.say(time.Minute, "visit-closed", visit.Closed{})
-	_, err = tx.Append(ctx, w.visit, store.Batch{Events: w.events, Now: w.at.Add(time.Minute)})
-	return err
+	return w.events, nil
 }
 
 // press charts a point, holds it once and asks again.
