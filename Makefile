@@ -45,8 +45,19 @@ bench: .mokren/has-postgresql .mokren/has-chromium build ## coach and atlas nati
 	MOKREN_BENCH=1 go run ./cmd/withcluster go test -count=1 -run 'TestBenchHistory|TestBenchOwnSQL|TestBenchSize' -v ./api | grep ratio
 	MOKREN_BENCH=1 go test -count=1 -run TestBenchBrowser -v ./e2e | grep -v '^=== '
 
-fuzz: ## the long runs of what make test tries shortly
+# Each for a minute: package and target.
+FUZZ = core/strict:FuzzDecode core/visit:FuzzReduce core/calc:FuzzCoach core/calc:FuzzPlan core/calc:FuzzJudge \
+	core/calc:FuzzSuspects exchange:FuzzArchive exchange:FuzzTables exchange:FuzzCards exchange:FuzzCalendar \
+	exchange:FuzzPhoto exchange/fhirr4:FuzzBundle
+FUZZ_FOR ?= 60s
+
+fuzz: .mokren/has-postgresql .mokren/has-chromium build ## what make test tries shortly, for long; whatever a file or a log may hold
+	@set -e; for f in $(FUZZ); do \
+		echo "$${f#*:} for $(FUZZ_FOR)"; \
+		go test -run '^$$' -fuzz "^$${f#*:}$$" -fuzztime $(FUZZ_FOR) ./$${f%:*} | tail -1; \
+	done
 	MOKREN_LONG=1 go test -count=1 -run TestLogsThatComeToTheSame ./core/treat
+	MOKREN_LONG=1 go test -count=1 -timeout 10m -run TestHoldsOverTwoCopiesUnderKills ./e2e
 
 screenshots: .mokren/has-postgresql .mokren/has-chromium build ## one picture of each main view, from the demo data
 	MOKREN_SHOTS=1 go test -count=1 -run TestScreenshots -v ./e2e
