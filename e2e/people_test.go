@@ -130,3 +130,32 @@ func TestADeviceLeftAloneLocksItself(t *testing.T) {
 	p.signIn(demo.Logins[1])
 	p.see("h1", "Marta")
 }
+
+// The rooms that the way through a visit does not pass.
+func TestNoAxeViolationsInTheOtherRooms(t *testing.T) {
+	t.Parallel()
+	s := startServer(t)
+	p := openPage(t, s.addr, "/draw")
+	require.NoError(t, proto.PageSetBypassCSP{Enabled: true}.Call(p))
+	p.MustReload()
+	for _, own := range []string{"/draw", "/hand", "/after"} {
+		p.MustNavigate(p.base + own)
+		p.MustElement("h1, label, input")
+		noViolations(p, own)
+	}
+	p.MustNavigate(p.base + "/")
+	p.signIn(demo.Logins[0])
+	for path, shown := range map[string]string{
+		"/practice":                 "[data-rooms]",
+		"/practice/audit":           "[data-audit] td",
+		"/practice/people":          "[data-person]",
+		"/atlas/soleus":             "svg[data-view] .muscle, svg[data-view] path",
+		"/spine":                    "h1, h2",
+		"/guide/soleus/left":        "h1, h2",
+		clientPath(0) + "/progress": "[data-point]",
+	} {
+		p.MustNavigate(p.base + path)
+		p.MustElement(shown)
+		noViolations(p, path)
+	}
+}

@@ -136,6 +136,9 @@ func (t *Tx) Entries(ctx context.Context, visit uuid.UUID) ([]Entry, error) {
 
 // TakeEntry marks an entry as taken in (or set aside); twice is the same as once.
 func (t *Tx) TakeEntry(ctx context.Context, visit, id uuid.UUID) error {
+	if _, err := t.Visit(ctx, visit); err != nil {
+		return err
+	}
 	_, err := t.tx.ExecContext(ctx,
 		`update client_entry set taken_at = now(), taken_by = $3 where visit_id = $1 and id = $2
 			and taken_at is null`, visit, id, t.who.Person)
@@ -144,6 +147,9 @@ func (t *Tx) TakeEntry(ctx context.Context, visit, id uuid.UUID) error {
 
 // RestoreEntry lets an entry that was left out wait again.
 func (t *Tx) RestoreEntry(ctx context.Context, visit, id uuid.UUID) error {
+	if _, err := t.Visit(ctx, visit); err != nil {
+		return err
+	}
 	_, err := t.tx.ExecContext(ctx,
 		`update client_entry set taken_at = null, taken_by = null where visit_id = $1 and id = $2`, visit, id)
 	return found("bringing an entry back", err)
