@@ -47,7 +47,8 @@ func TestEveryOperationLeavesItsRow(t *testing.T) {
 		if strings.HasPrefix(op.path, "/api/clients") {
 			id = clientID
 		}
-		path := strings.NewReplacer("{id}", id, "{view}", "back", "{format}", "archive", "{what}", "note").Replace(op.path)
+		path := strings.NewReplacer("{id}", id, "{view}", "back", "{format}", "archive", "{what}", "note").
+			Replace(op.path)
 		path = parameter.ReplaceAllString(path, uuid.Nil.String())
 		var body any
 		if op.method == "PUT" || op.method == "POST" {
@@ -76,7 +77,13 @@ func TestEveryOperationLeavesItsRow(t *testing.T) {
 		}
 		if strings.HasPrefix(op.path, "/api/clients/{id}") || strings.HasPrefix(op.path, "/api/visits/{id}") {
 			named++
-			assert.Equal(t, clientID, last[len(last)-1].Client.UUID.String(), "%s does not say whose record it was", op.id)
+			assert.Equal(
+				t,
+				clientID,
+				last[len(last)-1].Client.UUID.String(),
+				"%s does not say whose record it was",
+				op.id,
+			)
 		}
 	}
 	c.call("POST", "/api/clients/"+clientID+"/restore", nil, nil) // the walk has put the client away

@@ -74,7 +74,12 @@ func TestALinkLetsSomeoneJoinOnce(t *testing.T) {
 		"Brandt-123456":   "your own name",
 	} {
 		var p problem
-		assert.Equal(t, 422, guest.call("POST", path, map[string]string{"password": password}, &p).StatusCode, password)
+		assert.Equal(
+			t,
+			422,
+			guest.call("POST", path, map[string]string{"password": password}, &p).StatusCode,
+			password,
+		)
 		assert.Equal(t, "body.password", p.Errors[0].Location)
 		assert.Contains(t, p.Errors[0].Message, why, password)
 	}
@@ -140,7 +145,11 @@ func TestWhoLeavesHandsOver(t *testing.T) {
 	assert.Equal(t, 404, c.call("POST", "/api/people/"+id+"/leave", map[string]string{"to": student}, nil).StatusCode,
 		"a student takes nothing over")
 	var over api.HandedOver
-	require.Equal(t, 200, c.call("POST", "/api/people/"+id+"/leave", map[string]string{"to": me.ID}, &over).StatusCode)
+	require.Equal(
+		t,
+		200,
+		c.call("POST", "/api/people/"+id+"/leave", map[string]string{"to": me.ID}, &over).StatusCode,
+	)
 	assert.Equal(t, 1, over.Visits)
 	assert.Equal(t, 401, guest.call("GET", "/api/session", nil, nil).StatusCode)
 	assert.Equal(t, 401, signInStatus(c, email, "slow-green-hills", ""))
@@ -163,9 +172,15 @@ func TestALicenceThatEndsIsSaid(t *testing.T) {
 	c, _ := ownPractice(t, api.Options{Now: func() time.Time { return now }})
 	id, _ := c.invite("Ilo Brandt", rights.Therapist, newEmail())
 	for until, want := range map[string][2]bool{
-		"2026-05-31": {true, false}, "2026-06-01": {false, true}, "2026-07-30": {false, true}, "2026-07-31": {false, false},
+		"2026-05-31": {true, false}, "2026-06-01": {false, true}, "2026-07-30": {false, true},
+		"2026-07-31": {false, false},
 	} {
-		put := map[string]any{"name": "Ilo Brandt", "role": "therapist", "licence": "LMT 4711", "licence_until": until}
+		put := map[string]any{
+			"name":          "Ilo Brandt",
+			"role":          "therapist",
+			"licence":       "LMT 4711",
+			"licence_until": until,
+		}
 		require.Equal(t, 204, c.call("PUT", "/api/people/"+id, put, nil).StatusCode)
 		var people struct{ Items []api.Colleague }
 		c.call("GET", "/api/people", nil, &people)
@@ -205,7 +220,11 @@ func TestASecondFactorIsAskedForAndTakenOnce(t *testing.T) {
 	assert.Equal(t, 200, signInStatus(c, l.Email, l.Password, code(now)))
 	assert.Equal(t, 401, signInStatus(c, l.Email, l.Password, code(now)), "the same code again")
 	assert.Equal(t, 401, signInStatus(c, l.Email, l.Password, code(now.Add(-5*time.Minute))), "an old code")
-	assert.Equal(t, 422, c.call("POST", "/api/me/second-factor/off", map[string]string{"password": "nope"}, nil).StatusCode)
+	assert.Equal(
+		t,
+		422,
+		c.call("POST", "/api/me/second-factor/off", map[string]string{"password": "nope"}, nil).StatusCode,
+	)
 	off := map[string]string{"password": l.Password}
 	require.Equal(t, 200, c.call("POST", "/api/me/second-factor/off", off, nil).StatusCode)
 	assert.Equal(t, 200, signInStatus(c, l.Email, l.Password, ""))
@@ -216,7 +235,12 @@ func TestALoginClosesAfterTenWrongPasswordsWhereverTheyComeFrom(t *testing.T) {
 	for range 9 {
 		require.Equal(t, 401, signInStatus(c, l.Email, "wrong-words-here", ""))
 	}
-	require.Equal(t, 200, signInStatus(c, l.Email, l.Password, ""), "nine do not close it, and a right one begins anew")
+	require.Equal(
+		t,
+		200,
+		signInStatus(c, l.Email, l.Password, ""),
+		"nine do not close it, and a right one begins anew",
+	)
 	for range 10 {
 		require.Equal(t, 401, signInStatus(c, l.Email, "wrong-words-here", ""))
 	}

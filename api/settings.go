@@ -47,7 +47,8 @@ func (s *server) putSettings(
 
 func (p PracticeSettings) stored() store.Settings {
 	return store.Settings{
-		CopyHours: p.CopyHours, IdleMinutes: p.IdleMinutes, Protocol: p.Protocol, Units: p.Units, ClockHours: p.ClockHours,
+		CopyHours: p.CopyHours, IdleMinutes: p.IdleMinutes, Protocol: p.Protocol,
+		Units: p.Units, ClockHours: p.ClockHours,
 		WeekStarts: p.WeekStarts,
 		Rooms:      p.Rooms,
 	}
@@ -55,7 +56,8 @@ func (p PracticeSettings) stored() store.Settings {
 
 func settingsOut(s store.Settings) PracticeSettings {
 	return PracticeSettings{
-		CopyHours: s.CopyHours, IdleMinutes: s.IdleMinutes, Protocol: s.Protocol, Units: s.Units, ClockHours: s.ClockHours,
+		CopyHours: s.CopyHours, IdleMinutes: s.IdleMinutes, Protocol: s.Protocol,
+		Units: s.Units, ClockHours: s.ClockHours,
 		WeekStarts: s.WeekStarts,
 		Rooms:      append([]string{}, s.Rooms...),
 	}

@@ -62,7 +62,8 @@ func (s *server) registerTickets(a huma.API) {
 			func(o huma.Operation) { huma.Register(a, o, s.redeem) },
 		},
 		{
-			op("set-up", http.MethodPost, "/api/set-up/{code}", "Set up the first practice with its owner", 404, 422, 429),
+			op("set-up", http.MethodPost, "/api/set-up/{code}", "Set up the first practice with its owner",
+				404, 422, 429),
 			func(o huma.Operation) { huma.Register(a, o, s.setUp) },
 		},
 	} {

@@ -87,8 +87,8 @@ func staff(ctx context.Context, tx *store.Tx, now time.Time) error {
 		store.Person
 		login Login
 	}{
-		{store.Person{ID: ines, Role: rights.Owner, Licence: "State licence 20417", LicenceUntil: until(500)}, Logins[0]},
-		{store.Person{ID: tomas, Role: rights.Therapist, Licence: "State licence 31180", LicenceUntil: until(40)}, Logins[1]},
+		{store.Person{ID: ines, Role: rights.Owner, Licence: "State 20417", LicenceUntil: until(500)}, Logins[0]},
+		{store.Person{ID: tomas, Role: rights.Therapist, Licence: "State 31180", LicenceUntil: until(40)}, Logins[1]},
 		{store.Person{ID: lio, Role: rights.Student, Supervisor: uuid.NullUUID{UUID: tomas, Valid: true}}, Logins[2]},
 		{store.Person{ID: mara, Role: rights.FrontDesk}, Logins[3]},
 	} {
@@ -126,7 +126,14 @@ func today(ctx context.Context, tx *store.Tx, now time.Time) error {
 		if err != nil {
 			return err
 		}
-		v := store.Visit{ID: id(), ClientID: clientID(i), Therapist: c.by, StartsAt: at, Minutes: 60, Reason: c.reason}
+		v := store.Visit{
+			ID:        id(),
+			ClientID:  clientID(i),
+			Therapist: c.by,
+			StartsAt:  at,
+			Minutes:   60,
+			Reason:    c.reason,
+		}
 		if err := tx.NewVisit(ctx, v); err != nil {
 			return err
 		}

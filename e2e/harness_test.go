@@ -114,7 +114,12 @@ type server struct {
 
 func startServer(t testing.TB) *server {
 	t.Helper()
-	s := &server{t: t, addr: "127.0.0.1:0", database: "mokren", inclinometer: "ws" + strings.TrimPrefix(instrument.URL, "http") + "/"}
+	s := &server{
+		t:            t,
+		addr:         "127.0.0.1:0",
+		database:     "mokren",
+		inclinometer: "ws" + strings.TrimPrefix(instrument.URL, "http") + "/",
+	}
 	s.start()
 	t.Cleanup(s.kill)
 	return s
@@ -291,7 +296,8 @@ func beginBy(p *page, protocol string) {
 		p.MustElementX(`//*[@role="option"][starts-with(., "` + protocol + `")]`).MustClick()
 	}
 	for _, label := range []string{"Contact", "Client is"} {
-		p.MustElementX(`(//*[@data-choices]//*[@role="radiogroup"][@aria-label="` + label + `"]//button)[1]`).MustClick()
+		p.MustElementX(`(//*[@data-choices]//*[@role="radiogroup"][@aria-label="` + label + `"]//button)[1]`).
+			MustClick()
 	}
 	p.click("button", "Begin the hold|Another hold")
 }

@@ -99,7 +99,9 @@ func (p *practice) hold(hold, point string) visit.Event {
 		panic(err)
 	}
 	return p.event("hold-started", visit.HoldStarted{
-		Hold: visit.UUID(hold), Point: visit.UUID(point), Start: start, Contact: "thumb-over-thumb", Position: "prone",
+		Hold: visit.UUID(
+			hold,
+		), Point: visit.UUID(point), Start: start, Contact: "thumb-over-thumb", Position: "prone",
 	})
 }
 
@@ -190,8 +192,23 @@ func TestEveryTableForcesRowSecurity(t *testing.T) {
 	require.NoError(t, raw.Select(&open,
 		`select relname from pg_class where relkind = 'r' and relnamespace = 'public'::regnamespace
 			and not relforcerowsecurity order by 1`))
-	assert.Equal(t, []string{"calendar_link", "client_name", "client_word", "door", "goose_db_version", "link", "login", "rate", "session", "ticket"}, open,
-		"the only tables without a practice")
+	assert.Equal(
+		t,
+		[]string{
+			"calendar_link",
+			"client_name",
+			"client_word",
+			"door",
+			"goose_db_version",
+			"link",
+			"login",
+			"rate",
+			"session",
+			"ticket",
+		},
+		open,
+		"the only tables without a practice",
+	)
 }
 
 func TestSignIn(t *testing.T) {
@@ -277,8 +294,12 @@ func TestEveryAccessLeavesATrace(t *testing.T) {
 	require.NoError(t, err)
 	defer raw.Close()
 	var n int
-	require.NoError(t, raw.Get(&n,
-		`select count(*) from audit where client_id = $1 and verb = 'read' and person_id = $2`, p.client, p.who.Person))
+	require.NoError(t, raw.Get(
+		&n,
+		`select count(*) from audit where client_id = $1 and verb = 'read' and person_id = $2`,
+		p.client,
+		p.who.Person,
+	))
 	assert.Equal(t, 1, n)
 }
 
@@ -414,7 +435,14 @@ func TestTheDrawingIsKeptBesideTheLog(t *testing.T) {
 	require.NoError(t, err)
 	defer raw.Close()
 	var cells int
-	require.NoError(t, raw.Get(&cells, `select jsonb_array_length(strokes->0->'cells') from pain_drawing where visit_id = $1`, p.visit))
+	require.NoError(
+		t,
+		raw.Get(
+			&cells,
+			`select jsonb_array_length(strokes->0->'cells') from pain_drawing where visit_id = $1`,
+			p.visit,
+		),
+	)
 	assert.Equal(t, 1, cells)
 }
 
@@ -547,7 +575,10 @@ func TestClientsAreFoundWithTypingErrorsAndByBirthDate(t *testing.T) {
 	assert.Equal(t, []string{"Asperen"}, find("", born, false))
 	var alike []store.Client
 	p.as(t, func(tx *store.Tx) (err error) {
-		alike, err = tx.Alike(ctx, store.Client{ID: uuid.New(), GivenName: "Mina", FamilyName: "Asperen", BornOn: born})
+		alike, err = tx.Alike(
+			ctx,
+			store.Client{ID: uuid.New(), GivenName: "Mina", FamilyName: "Asperen", BornOn: born},
+		)
 		return err
 	})
 	require.Len(t, alike, 1)

@@ -19,7 +19,11 @@ func firstStart(ctx context.Context, st *store.Store, base string) error {
 	if err != nil {
 		return err
 	}
-	fmt.Printf("  There is no practice yet. Set yours up within a day, by this link alone:\n  %s/join/%s\n", base, secret)
+	fmt.Printf(
+		"  There is no practice yet. Set yours up within a day, by this link alone:\n  %s/join/%s\n",
+		base,
+		secret,
+	)
 	return nil
 }
 

@@ -122,7 +122,8 @@ func (c copying) visits() error {
 	}
 	return c.copy("visit", map[string]string{
 		"id": "p.visit", "client_id": "p.client", "starts_at": "p.starts_at",
-		"opened_at": "o.opened_at + (p.starts_at - o.starts_at)", "closed_at": "o.closed_at + (p.starts_at - o.starts_at)",
+		"opened_at": "o.opened_at + (p.starts_at - o.starts_at)",
+		"closed_at": "o.closed_at + (p.starts_at - o.starts_at)",
 	}, "o.id = p.template")
 }
 
@@ -159,14 +160,18 @@ func (c copying) copy(table string, as map[string]string, on string) error {
 			values[i] = v
 		}
 	}
-	return c.exec(fmt.Sprintf(`insert into %[1]s (%[2]s) select %[3]s from pair p join %[1]s o on o.practice_id = $1 and %[4]s
+	return c.exec(
+		fmt.Sprintf(`insert into %[1]s (%[2]s) select %[3]s from pair p join %[1]s o on o.practice_id = $1 and %[4]s
 		join visit t on t.practice_id = $1 and t.id = p.template`,
-		table, strings.Join(columns, ", "), strings.Join(values, ", "), on), c.practice)
+			table, strings.Join(columns, ", "), strings.Join(values, ", "), on),
+		c.practice,
+	)
 }
 
 // audit has three lines for each visit.
 func (c copying) audit() error {
 	return c.exec(`insert into audit (practice_id, at, person_id, verb, kind, subject, client_id)
 		select $1, p.starts_at + n * interval '20 minutes', t.therapist_id, 'read', 'visit', p.visit::text, p.client
-		from pair p join visit t on t.practice_id = $1 and t.id = p.template cross join generate_series(0, 2) n`, c.practice)
+		from pair p join visit t on t.practice_id = $1 and t.id = p.template cross join generate_series(0, 2) n`,
+		c.practice)
 }

@@ -51,15 +51,24 @@ func busy(t *testing.T, ctx context.Context, who store.Principal, workers int) *
 	for w := range workers {
 		running.Go(func() {
 			for n := 0; ctx.Err() == nil; n++ {
-				err := st.As(context.WithoutCancel(ctx), who, store.Action{Verb: "write", Kind: "test"}, func(tx *store.Tx) error {
-					for _, twin := range []string{"one", "other"} {
-						c := store.Client{ID: uuid.New(), GivenName: twin, FamilyName: fmt.Sprintf("Pair %d-%d", w, n)}
-						if err := tx.PutClient(ctx, c); err != nil {
-							return err
+				err := st.As(
+					context.WithoutCancel(ctx),
+					who,
+					store.Action{Verb: "write", Kind: "test"},
+					func(tx *store.Tx) error {
+						for _, twin := range []string{"one", "other"} {
+							c := store.Client{
+								ID:         uuid.New(),
+								GivenName:  twin,
+								FamilyName: fmt.Sprintf("Pair %d-%d", w, n),
+							}
+							if err := tx.PutClient(ctx, c); err != nil {
+								return err
+							}
 						}
-					}
-					return nil
-				})
+						return nil
+					},
+				)
 				if ctx.Err() == nil && !assert.NoError(t, err) {
 					return
 				}
@@ -77,7 +86,14 @@ func practice(t *testing.T) store.Principal {
 		if err := tx.NewPractice(t.Context(), "Backed up", "Europe/Vienna"); err != nil {
 			return err
 		}
-		return tx.NewPerson(t.Context(), who.Person, "An Owner", rights.Owner, uuid.NewString()+"@x.example", passphrase)
+		return tx.NewPerson(
+			t.Context(),
+			who.Person,
+			"An Owner",
+			rights.Owner,
+			uuid.NewString()+"@x.example",
+			passphrase,
+		)
 	}))
 	return who
 }
@@ -106,7 +122,10 @@ func TestABackupUnderLoadComesBackAsOneMoment(t *testing.T) {
 	require.NoError(t, err)
 	defer db.Close()
 	var pairs, torn, now int
-	require.NoError(t, db.Get(&pairs, `select count(distinct family_name) from client where family_name like 'Pair %'`))
+	require.NoError(
+		t,
+		db.Get(&pairs, `select count(distinct family_name) from client where family_name like 'Pair %'`),
+	)
 	require.NoError(t, db.Get(&torn, `select count(*) from (select from client where family_name like 'Pair %'
 		group by family_name having count(*) <> 2) x`))
 	assert.Positive(t, pairs)
@@ -151,7 +170,10 @@ func TestWhatCannotBeABackupIsRefused(t *testing.T) {
 		db, err := sqlx.Open("pgx", into.URL)
 		require.NoError(t, err)
 		var tables int
-		require.NoError(t, db.Get(&tables, `select count(*) from information_schema.tables where table_schema = 'public'`))
+		require.NoError(
+			t,
+			db.Get(&tables, `select count(*) from information_schema.tables where table_schema = 'public'`),
+		)
 		assert.Zero(t, tables, "%s: nothing of it stays", name)
 		db.Close()
 	}
@@ -172,7 +194,9 @@ func TestOldBackupsGoButNotTheLastOnes(t *testing.T) {
 	gone, err := backup.Prune(folder, backup.Keep{Days: 30, Last: 2}, now)
 	require.NoError(t, err)
 	assert.Equal(t, []string{
-		backup.Name(now.AddDate(0, 0, -31)), backup.Name(now.AddDate(0, 0, -40)), backup.Name(now.AddDate(0, 0, -400)),
+		backup.Name(
+			now.AddDate(0, 0, -31),
+		), backup.Name(now.AddDate(0, 0, -40)), backup.Name(now.AddDate(0, 0, -400)),
 	}, gone)
 	gone, err = backup.Prune(folder, backup.Keep{Days: 0, Last: 2}, now)
 	require.NoError(t, err)
