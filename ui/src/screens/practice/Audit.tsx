@@ -3,9 +3,9 @@ import { useInfiniteQuery, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { styled } from "styled-components";
 import { api, must, type Schemas } from "../../api/client";
-import { Button, Day, Failed, Search, Waiting } from "../../parts/controls";
+import { Button, Day, Failed, Pick, Search, Waiting } from "../../parts/controls";
 import { Columns, Row, Said } from "../../parts/layout";
-import { plain } from "../../parts/words";
+import { plain, sentence } from "../../parts/words";
 import { phone } from "../../theme";
 
 const Room = styled.div`
@@ -15,6 +15,11 @@ const Room = styled.div`
   display: grid;
   grid-template-columns: minmax(0, 1fr);
   gap: 18px;
+  .file {
+    min-height: var(--touch);
+    display: flex;
+    align-items: center;
+  }
   ${phone} {
     padding: 16px 12px 40px;
   }
@@ -51,13 +56,15 @@ const Table = styled.table`
 `;
 
 export default function Audit({ me }: { me: Schemas["Me"] }) {
-  const [asked, setAsked] = useState({ client: "", from: "", to: "" });
+  const [asked, setAsked] = useState({ client: "", person: "", from: "", to: "" });
   const set = (over: Partial<typeof asked>) => setAsked({ ...asked, ...over });
   const query = Object.fromEntries(Object.entries(asked).filter(([, v]) => v));
   const clients = useQuery({
     queryKey: ["clients", "", false],
     queryFn: () => must(api.GET("/api/clients", { params: { query: {} } })),
   });
+  const people = useQuery({ queryKey: ["people"], queryFn: () => must(api.GET("/api/people")) });
+  const members = people.data?.items ?? [];
   const q = useInfiniteQuery({
     queryKey: ["audit", asked],
     initialPageParam: 0,
@@ -80,9 +87,17 @@ export default function Audit({ me }: { me: Schemas["Me"] }) {
           none="Everyone"
           onPick={(client) => set({ client: client ?? "" })}
         />
+        <Pick
+          label="Who did it"
+          value={asked.person || undefined}
+          options={members.map((m) => m.id)}
+          describe={(id) => members.find((m) => m.id === id)?.name ?? id}
+          none="Everyone"
+          onPick={(person) => set({ person: person ?? "" })}
+        />
         <Day label="From" name="from" value={asked.from} onChange={(from) => set({ from })} />
         <Day label="To" name="to" value={asked.to} onChange={(to) => set({ to })} />
-        <a href={`/api/audit/csv?${new URLSearchParams(query)}`} download>
+        <a className="file" href={`/api/audit/csv?${new URLSearchParams(query)}`} download>
           As a file (CSV)
         </a>
       </Columns>
@@ -121,7 +136,7 @@ function Lines({ lines, me }: { lines: Schemas["AuditLine"][]; me: Schemas["Me"]
             <td>{at.format(new Date(l.at))}</td>
             <td>{l.person}</td>
             <td>
-              {plain(l.verb)} {plain(l.kind)}
+              {sentence(plain(l.verb))} {plain(l.kind)}
               {l.refused && ", refused"}
             </td>
             <td>{l.name}</td>
