@@ -281,52 +281,66 @@ func TestTheTablesSayWhatTheLogsSay(t *testing.T) {
 	assert.Equal(t, dated[len(dated)-2].Ranges, open.Ranges, "those of the visit before")
 }
 
-// TestBenchOwnSQL sets a long course beside the very statements that it sends.
+// TestBenchOwnSQL sets a long course, and a visit, beside the very statements that they
+// send: what the program adds to its database.
 func TestBenchOwnSQL(t *testing.T) {
 	if os.Getenv("MOKREN_BENCH") == "" {
 		t.Skip("make bench runs it")
 	}
 	c := newLongCare(t)
 	c.points, c.holds = 5, 5
-	client, _ := c.client(199)
+	client, today := c.client(199)
 	c.analyze()
-	path := "/api/clients/" + client.String() + "?all=true"
-	c.get(path)
-	c.sent.keep.Store(true)
-	c.get(path)
-	c.sent.keep.Store(false)
 	db, err := sqlx.Open("pgx", storetest.URL())
 	require.NoError(t, err)
 	defer db.Close()
-	replay := func() {
-		tx := db.MustBegin()
-		for _, q := range c.sent.kept {
-			if word, _, _ := strings.Cut(q.SQL, " "); word == "begin" || word == "commit" || word == "rollback" {
-				continue
-			}
-			rows, err := tx.Queryx(q.SQL, q.Args...)
-			require.NoError(t, err, q.SQL)
-			for rows.Next() {
-				_, err := rows.SliceScan()
-				require.NoError(t, err)
-			}
-			require.NoError(t, rows.Close())
-		}
-		require.NoError(t, tx.Commit())
-	}
-	var api, sql time.Duration
+	api, sql := c.besideSQL(db, "/api/clients/"+client.String()+"?all=true")
+	fmt.Printf("200 visits, 1,000 points, 5,000 holds: API %.1f ms, its own SQL %.1f ms, ratio %.2f (limit 2)\n",
+		api, sql, api/sql)
+	api, sql = c.besideSQL(db, "/api/visits/"+today.String())
+	fmt.Printf("reading a visit: API %.1f ms, its own SQL %.1f ms, reaches %.2f of its pace, ratio %.2f (limit 2.5)\n",
+		api, sql, sql/api, api/sql)
+}
+
+// besideSQL reads an address and sends its statements by turns; both in ms.
+func (c *longCare) besideSQL(db *sqlx.DB, path string) (api, sql float64) {
+	c.t.Helper()
+	c.get(path)
+	c.sent.kept = nil
+	c.sent.keep.Store(true)
+	c.get(path)
+	c.sent.keep.Store(false)
 	const rounds = 20
 	for i := range rounds + 3 {
 		began := time.Now()
 		c.get(path)
 		between := time.Now()
-		replay()
+		c.replay(db)
 		if i >= 3 {
-			api, sql = api+between.Sub(began), sql+time.Since(between)
+			api += between.Sub(began).Seconds() * 1000 / rounds
+			sql += time.Since(between).Seconds() * 1000 / rounds
 		}
 	}
-	fmt.Printf("200 visits, 1,000 points, 5,000 holds: API %.1f ms, its own SQL %.1f ms, ratio %.2f (limit 2)\n",
-		api.Seconds()*1000/rounds, sql.Seconds()*1000/rounds, api.Seconds()/sql.Seconds())
+	return api, sql
+}
+
+// replay sends what was kept, in one transaction.
+func (c *longCare) replay(db *sqlx.DB) {
+	c.t.Helper()
+	tx := db.MustBegin()
+	for _, q := range c.sent.kept {
+		if word, _, _ := strings.Cut(q.SQL, " "); word == "begin" || word == "commit" || word == "rollback" {
+			continue
+		}
+		rows, err := tx.Queryx(q.SQL, q.Args...)
+		require.NoError(c.t, err, q.SQL)
+		for rows.Next() {
+			_, err := rows.SliceScan()
+			require.NoError(c.t, err)
+		}
+		require.NoError(c.t, rows.Close())
+	}
+	require.NoError(c.t, tx.Commit())
 }
 
 // TestBenchHistory measures by turns, so that both see the same machine.

@@ -15,6 +15,7 @@ import (
 	"mokren/core/ids"
 	"mokren/core/progress"
 	"mokren/core/treat"
+	"mokren/core/visit"
 	"mokren/store"
 )
 
@@ -46,6 +47,8 @@ type DueClient struct {
 	From   string `json:"from"`
 	To     string `json:"to"`
 	Over   bool   `json:"over" doc:"the proposed time is past"`
+	// Rechecks are what was not as it should be when the latest visit ended.
+	Rechecks []visit.Recheck `json:"rechecks"`
 }
 
 // WatchedSpot is a spot whose course asks for something.
@@ -104,11 +107,18 @@ func (s *server) practiceView(ctx context.Context, _ *struct{}) (*oneOut[Practic
 		}
 		today := now.Format(time.DateOnly)
 		for _, d := range due {
+			age := 0
+			if d.BornOn.Valid {
+				age = ageOn(d.BornOn.Time, now)
+			}
+			again, err := d.Rechecks(age)
+			if err != nil {
+				return out, err
+			}
 			to := d.To.Format(time.DateOnly)
-			out.Due = append(
-				out.Due,
-				DueClient{d.Client.String(), d.Name, d.From.Format(time.DateOnly), to, to < today},
-			)
+			out.Due = append(out.Due, DueClient{
+				d.Client.String(), d.Name, d.From.Format(time.DateOnly), to, to < today, again,
+			})
 		}
 		if out.Watched, err = watched(ctx, tx, now); err != nil {
 			return out, err

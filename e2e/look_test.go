@@ -1,6 +1,7 @@
 package e2e
 
 import (
+	"context"
 	"fmt"
 	"io"
 	"io/fs"
@@ -9,6 +10,7 @@ import (
 	"path/filepath"
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/go-rod/rod/lib/input"
 	"github.com/go-rod/rod/lib/proto"
@@ -17,6 +19,8 @@ import (
 
 	"mokren/core/ids"
 	"mokren/demo"
+	"mokren/demo/crowd"
+	"mokren/store"
 )
 
 // noViolations runs axe on what the page shows.
@@ -308,6 +312,35 @@ func TestBenchBrowser(t *testing.T) {
 	zoomFrames(t, p, "with all muscles")
 	visitReady(t, p)
 	adviceAfterAKey(t)
+	longCourse(t)
+}
+
+// longCourse looks for tasks that keep the screen from answering while a client with
+// 200 visits and 1,000 points is opened and gone through.
+func longCourse(t *testing.T) {
+	t.Helper()
+	ctx := context.Background()
+	st, err := store.Open(pg.AppURL("mokren"))
+	require.NoError(t, err)
+	defer st.Close()
+	made, err := crowd.Fill(ctx, st, pg.AdminURL("mokren"), crowd.Size{Clients: 1, Visits: 200, Holds: 5}, time.Now())
+	require.NoError(t, err)
+	p := openPage(t, startServer(t).addr, "/")
+	p.MustEvalOnNewDocument(`globalThis.longTasks = [];
+		new PerformanceObserver((l) => longTasks.push(...l.getEntries().map((e) => Math.round(e.duration))))
+			.observe({ type: "longtask", buffered: true });`)
+	p.signIn(demo.Login{Email: made.Email, Password: made.Password})
+	p.MustNavigate(p.base + "/clients/" + made.Client.String() + "/progress")
+	p.MustElement("[data-point]")
+	p.click("button", "Show all")
+	p.see("p", "200 visits")
+	p.MustElement("[role=slider], input[type=range]").MustFocus()
+	for range 20 {
+		p.press(input.ArrowLeft)
+		frames(p)
+	}
+	t.Logf("200 visits, 1,000 points on the progress screen: tasks over 50 ms took %v ms (limit 100)",
+		p.MustEval(`() => longTasks`).String())
 }
 
 // adviceAfterAKey measures from a key in a hold to the changed advice on screen:

@@ -2,7 +2,9 @@ package store
 
 import (
 	"context"
+	"database/sql"
 	"encoding/json"
+	"errors"
 	"time"
 
 	"github.com/google/uuid"
@@ -10,6 +12,7 @@ import (
 	"mokren/core/assess"
 	"mokren/core/ids"
 	"mokren/core/progress"
+	"mokren/core/visit"
 )
 
 // Unsigned is a closed visit whose note nobody has signed.
@@ -34,10 +37,28 @@ func (t *Tx) UnsignedNotes(ctx context.Context) ([]Unsigned, error) {
 
 // Due is a client whose next visit was proposed and is not booked.
 type Due struct {
-	Client uuid.UUID `db:"client_id"`
-	Name   string    `db:"name"`
-	From   time.Time `db:"next_from"`
-	To     time.Time `db:"next_to"`
+	Client uuid.UUID    `db:"client_id"`
+	Name   string       `db:"name"`
+	From   time.Time    `db:"next_from"`
+	To     time.Time    `db:"next_to"`
+	BornOn sql.NullTime `db:"born_on"`
+	// Left and Read are what the latest visit left, and its ranges, as JSON.
+	Left []byte `db:"left_off"`
+	Read []byte `db:"ranges"`
+}
+
+// Rechecks are what the latest visit asks to be looked at again.
+func (d Due) Rechecks(age int) ([]visit.Recheck, error) {
+	var left visit.LeftOff
+	var ranges []visit.Range
+	if err := errors.Join(readIf(d.Left, &left), readIf(d.Read, &ranges)); err != nil {
+		return nil, found("reading what a visit left", err)
+	}
+	points := make([]visit.FoundPoint, len(left.Points))
+	for i, p := range left.Points {
+		points[i] = p.FoundPoint
+	}
+	return visit.DueAgain(points, ranges, age), nil
 }
 
 // DueClients lists those whose time has come by a day, the most overdue first. Who has
@@ -45,7 +66,8 @@ type Due struct {
 func (t *Tx) DueClients(ctx context.Context, now time.Time) ([]Due, error) {
 	out := []Due{}
 	err := t.tx.SelectContext(ctx, &out, `select * from (
-			select distinct on (v.client_id) v.client_id, c.given_name || ' ' || c.family_name as name, v.next_from, v.next_to
+			select distinct on (v.client_id) v.client_id, c.given_name || ' ' || c.family_name as name, v.next_from, v.next_to,
+				c.born_on, v.left_off, v.ranges
 			from visit v join client c on c.practice_id = v.practice_id and c.id = v.client_id
 			where v.closed_at is not null and v.starts_at between $1::timestamptz - interval '1 year' and $1
 				and c.archived_at is null

@@ -22,6 +22,8 @@ type Size struct {
 	Clients int
 	// Visits of each client, a week apart.
 	Visits int
+	// Holds of each visit, each at a point of its own; 0 is one.
+	Holds int
 }
 
 // Made is what there is now.
@@ -41,7 +43,7 @@ func Fill(ctx context.Context, st *store.Store, adminURL string, size Size, now 
 		Who:   store.Principal{Practice: uuid.New(), Person: uuid.New(), Role: rights.Owner},
 		Email: uuid.NewString()[:8] + "@crowd.example", Password: password,
 	}
-	templates, err := template(ctx, st, m, now)
+	templates, err := template(ctx, st, m, size, now)
 	if err != nil {
 		return m, err
 	}

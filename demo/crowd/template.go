@@ -25,7 +25,7 @@ var muscles = []ids.Muscle{
 }
 
 // template makes the practice and its first client, with a visit of each kind.
-func template(ctx context.Context, st *store.Store, m Made, now time.Time) (made []uuid.UUID, err error) {
+func template(ctx context.Context, st *store.Store, m Made, size Size, now time.Time) (made []uuid.UUID, err error) {
 	err = st.As(ctx, m.Who, store.Action{Verb: "write", Kind: "crowd"}, func(tx *store.Tx) error {
 		if err := tx.NewPractice(ctx, "The Crowded Yard", "Europe/Vienna"); err != nil {
 			return err
@@ -43,7 +43,7 @@ func template(ctx context.Context, st *store.Store, m Made, now time.Time) (made
 				Visit: uuid.New(), Client: client.ID, Author: m.Who.Person,
 				At: now.AddDate(0, 0, -(kinds-k)*7).Add(-2 * time.Hour),
 			}
-			if err := keep(ctx, tx, of, k, spots); err != nil {
+			if err := keep(ctx, tx, of, k, max(1, size.Holds), spots); err != nil {
 				return err
 			}
 			made = append([]uuid.UUID{of.Visit}, made...) // the latest first
@@ -53,14 +53,14 @@ func template(ctx context.Context, st *store.Store, m Made, now time.Time) (made
 	return made, err
 }
 
-func keep(ctx context.Context, tx *store.Tx, of Of, k int, spots map[ids.Muscle]visit.UUID) error {
+func keep(ctx context.Context, tx *store.Tx, of Of, k, holds int, spots map[ids.Muscle]visit.UUID) error {
 	err := tx.NewVisit(ctx, store.Visit{
 		ID: of.Visit, ClientID: of.Client, Therapist: of.Author, StartsAt: of.At, Minutes: 60, Reason: "Ache",
 	})
 	if err != nil {
 		return err
 	}
-	events, err := Log(of, k, 1, spots)
+	events, err := Log(of, k, holds, spots)
 	if err != nil {
 		return err
 	}

@@ -2568,6 +2568,7 @@ export interface components {
             name: string;
             /** @description the proposed time is past */
             over: boolean;
+            rechecks: components["schemas"]["Recheck"][];
             to: string;
         };
         EarlierDrawing: {
@@ -4848,6 +4849,20 @@ export interface components {
              */
             result: "stored" | "stored-before" | "aside" | "refused";
             stored?: components["schemas"]["Event"];
+        };
+        Recheck: {
+            /** @description of a range */
+            movement?: components["schemas"]["MovementID"];
+            /** @description of a point */
+            muscle?: components["schemas"]["MuscleID"];
+            /** @description the muscle's */
+            name?: string;
+            side: components["schemas"]["Side"];
+            /**
+             * Format: double
+             * @description number of a point 0-10, degrees of a range
+             */
+            value: number;
         };
         Rechecked: {
             /** Format: int64 */

@@ -6,7 +6,7 @@ import { styled } from "styled-components";
 import { api, must, type Schemas } from "../../api/client";
 import { Card, Failed, Waiting } from "../../parts/controls";
 import { Plain, Ruled, Said, Stack } from "../../parts/layout";
-import { count, day, one } from "../../parts/words";
+import { count, day, movementName, one } from "../../parts/words";
 import { upright } from "../../theme";
 import { longDate } from "../progress/time";
 import { Outcomes } from "./Outcomes";
@@ -68,7 +68,10 @@ function Due({ due }: { due: Schemas["DueClient"][] }) {
       <Plain>
         {due.map((d) => (
           <Ruled as="li" key={d.client} $cols="minmax(0, 1fr) auto" $gap={3}>
-            <Link to={`/clients/${d.client}`}>{d.name}</Link>
+            <span>
+              <Link to={`/clients/${d.client}`}>{d.name}</Link>
+              <span className="quiet small">{againWords(d.rechecks)}</span>
+            </span>
             <Said as="span" $tone={d.over ? "warn" : undefined}>
               {d.over ? "since " : "until "}
               {longDate(d.to)}
@@ -78,6 +81,23 @@ function Due({ due }: { due: Schemas["DueClient"][] }) {
       </Plain>
     </Card>
   );
+}
+
+/** So many rechecks are named; the others are counted. */
+const named = 3;
+
+/** ": Upper trapezius, left (4 of 10); Neck: rotation, right (60°); 2 more". */
+function againWords(list: Schemas["Recheck"][]) {
+  if (list.length === 0) return "";
+  const words = list
+    .slice(0, named)
+    .map((r) =>
+      r.movement
+        ? `${movementName(r.movement)}, ${r.side} (${Math.round(r.value)}°)`
+        : `${r.name}, ${r.side} (${one(r.value)} of 10)`,
+    );
+  const more = list.length > named ? [`${list.length - named} more`] : [];
+  return `: ${[...words, ...more].join("; ")}`;
 }
 
 function Watched({ spots }: { spots: Schemas["WatchedSpot"][] }) {
