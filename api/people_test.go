@@ -89,6 +89,12 @@ func TestALinkLetsSomeoneJoinOnce(t *testing.T) {
 	assert.Equal(t, "Ilo Brandt", me.Name, "signed in with it")
 	assert.Equal(t, 404, c.again().join(path, "slow-green-hills").StatusCode, "a second time")
 	assert.Equal(t, 200, signInStatus(c, email, "slow-green-hills", ""))
+	// Two links for one e-mail: who comes second is told.
+	late := newEmail()
+	_, one := c.invite("First", rights.Student, late)
+	_, two := c.invite("Second", rights.Student, late)
+	require.Equal(t, 200, c.again().join(one, "slow-green-hills").StatusCode)
+	assert.Equal(t, 409, c.again().join(two, "slow-green-hills").StatusCode)
 	var p problem
 	res := c.call("POST", "/api/people", map[string]any{"name": "X", "role": "student", "email": email}, &p)
 	assert.Equal(t, 422, res.StatusCode, "an e-mail that is taken")

@@ -25,6 +25,8 @@ func problem(err error) error {
 			&huma.ErrorDetail{Location: "stored", Message: "what the record has", Value: storedOut(conflict.Stored)})
 	case errors.Is(err, store.ErrNotFound):
 		return huma.Error404NotFound("There is no such record in this practice.")
+	case errors.Is(err, store.ErrEmailTaken):
+		return huma.Error409Conflict("Someone signs in by this e-mail already. Ask for a link for another one.")
 	case errors.Is(err, store.ErrStale):
 		return huma.Error409Conflict("Someone else changed this meanwhile. Look at their version, then save again.")
 	case errors.Is(err, store.ErrTooMany):

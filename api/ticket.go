@@ -58,7 +58,8 @@ func (s *server) registerTickets(a huma.API) {
 			func(o huma.Operation) { huma.Register(a, o, s.ticket) },
 		},
 		{
-			op("redeem", http.MethodPost, "/api/join/{code}", "Choose a password by a one-time link", 404, 422, 429),
+			op("redeem", http.MethodPost, "/api/join/{code}", "Choose a password by a one-time link",
+				404, 409, 422, 429),
 			func(o huma.Operation) { huma.Register(a, o, s.redeem) },
 		},
 		{

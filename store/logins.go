@@ -27,6 +27,9 @@ const (
 	closedFor   = 15 * time.Minute
 )
 
+// ErrEmailTaken: a login is one person's.
+var ErrEmailTaken = errors.New("someone signs in by this e-mail already")
+
 // login is a row that is reached only through functions of the database.
 type login struct {
 	Practice uuid.UUID `db:"practice_id"`
@@ -139,6 +142,13 @@ func (t *Tx) newLogin(ctx context.Context, person uuid.UUID, email, password str
 	hash, err := HashPassword(password)
 	if err != nil {
 		return fmt.Errorf("hashing a password: %w", err)
+	}
+	taken, err := t.EmailTaken(ctx, email)
+	if err != nil {
+		return err
+	}
+	if taken {
+		return ErrEmailTaken
 	}
 	_, err = t.tx.ExecContext(ctx, `select login_put($1, $2, $3, $4)`, email, t.who.Practice, person, hash)
 	return found("making a login", err)

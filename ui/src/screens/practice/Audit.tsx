@@ -7,6 +7,7 @@ import { Button, Day, Failed, Pick, Search, Waiting } from "../../parts/controls
 import { Columns, Row, Said } from "../../parts/layout";
 import { plain, sentence } from "../../parts/words";
 import { phone } from "../../theme";
+import { Erasures } from "./Erasures";
 
 const Room = styled.div`
   max-width: 1040px;
@@ -72,6 +73,12 @@ export default function Audit({ me }: { me: Schemas["Me"] }) {
       must(api.GET("/api/audit", { params: { query: { ...query, before: pageParam || undefined } } })),
     getNextPageParam: (last) => (last.items.length === 100 ? last.items.at(-1)?.id : undefined),
   });
+  const at = new Intl.DateTimeFormat("en-GB", {
+    timeZone: me.time_zone,
+    dateStyle: "medium",
+    timeStyle: "medium",
+    hour12: me.clock_hours === 12,
+  });
   const names = new Map((clients.data?.items ?? []).map((c) => [c.id, `${c.given_name} ${c.family_name}`]));
   const lines = q.data?.pages.flatMap((p) => p.items) ?? [];
   return (
@@ -101,8 +108,9 @@ export default function Audit({ me }: { me: Schemas["Me"] }) {
           As a file (CSV)
         </a>
       </Columns>
+      <Erasures at={at} />
       {q.error && <Failed error={q.error} onRetry={() => q.refetch()} />}
-      {q.isPending ? <Waiting>Reading…</Waiting> : <Lines lines={lines} me={me} />}
+      {q.isPending ? <Waiting>Reading…</Waiting> : <Lines lines={lines} at={at} />}
       {q.hasNextPage && (
         <Row>
           <Button onPress={() => void q.fetchNextPage()}>Show earlier ones</Button>
@@ -112,13 +120,7 @@ export default function Audit({ me }: { me: Schemas["Me"] }) {
   );
 }
 
-function Lines({ lines, me }: { lines: Schemas["AuditLine"][]; me: Schemas["Me"] }) {
-  const at = new Intl.DateTimeFormat("en-GB", {
-    timeZone: me.time_zone,
-    dateStyle: "medium",
-    timeStyle: "medium",
-    hour12: me.clock_hours === 12,
-  });
+function Lines({ lines, at }: { lines: Schemas["AuditLine"][]; at: Intl.DateTimeFormat }) {
   if (lines.length === 0) return <Said className="quiet">Nothing happened of that kind.</Said>;
   return (
     <Table data-audit>
