@@ -79,7 +79,11 @@ func (s *server) printNote(ctx context.Context, tx *store.Tx, open OpenVisit) ([
 	}
 	page := paper.NotePage{Heading: h, Text: text}
 	if x := open.State.Signed; x != nil {
-		page.SignedBy = x.Name + ", " + time.UnixMilli(x.AtMS).In(zone).Format("2 January 2006, 15:04")
+		at := func(ms int64) string { return time.UnixMilli(ms).In(zone).Format("2 January 2006, 15:04") }
+		page.SignedBy = x.Name + ", " + at(x.AtMS)
+		if x.Counter != nil {
+			page.SignedBy += "; countersigned by " + x.Counter.Name + ", " + at(x.Counter.AtMS)
+		}
 	}
 	for _, a := range open.State.Addenda {
 		page.Addenda = append(page.Addenda, time.UnixMilli(a.AtMS).In(zone).Format("2 January 2006, 15:04")+": "+a.Text)

@@ -47,6 +47,7 @@ var events = map[string][]Role{
 	"note-written":       clinical,
 	"note-drafted":       clinical,
 	"note-signed":        clinical,
+	"note-countersigned": licensed,
 	"addendum-written":   clinical,
 	"interview-noted":    clinical,
 	"drawing-painted":    clinical,

@@ -36,6 +36,10 @@ type (
 		NoteText
 		Name string `json:"name" maxLength:"200" doc:"as it stands under the note"`
 	}
+	// NoteCountersigned is a licensed person's word on a student's signed note.
+	NoteCountersigned struct {
+		Name string `json:"name" maxLength:"200" doc:"as it stands under the note"`
+	}
 	// Undone takes an earlier event of the visit back.
 	Undone struct {
 		Event UUID `json:"event"`
@@ -45,8 +49,13 @@ type (
 )
 
 // Check implements strict.Checker: somebody signs.
-func (b NoteSigned) Check() *strict.Error {
-	if strings.TrimSpace(b.Name) == "" {
+func (b NoteSigned) Check() *strict.Error { return signs(b.Name) }
+
+// Check implements strict.Checker: somebody countersigns.
+func (b NoteCountersigned) Check() *strict.Error { return signs(b.Name) }
+
+func signs(name string) *strict.Error {
+	if strings.TrimSpace(name) == "" {
 		return &strict.Error{Path: "$.name", Given: `""`, Allowed: "the name of who signs"}
 	}
 	return nil

@@ -52,6 +52,8 @@ type Judge struct {
 	signs   []Pressed
 	closed  *Event // the first visit-closed
 	signed  *Event // the note-signed
+	// counter is the note-countersigned.
+	counter *Event
 }
 
 // begun is a hold that was started, accepted or not.
@@ -226,7 +228,7 @@ func (j *Judge) afterClosing(e Event, b any) string {
 		return ""
 	}
 	switch b.(type) {
-	case *NoteDrafted, *NoteSigned, *Addendum, *HoldHappened, *HoldEnded, *Countersigned:
+	case *NoteDrafted, *NoteSigned, *NoteCountersigned, *Addendum, *HoldHappened, *HoldEnded, *Countersigned:
 		return ""
 	case *HoldStarted:
 		return "The visit is closed; a hold belongs to an open one."
@@ -248,8 +250,15 @@ func (j *Judge) aboutNote(b any) string {
 			return "The note is signed; write an addendum instead."
 		}
 	}
-	if _, signs := b.(*NoteSigned); signs && j.closed == nil {
-		return "A note is signed when its visit is closed."
+	switch b.(type) {
+	case *NoteSigned:
+		if j.closed == nil {
+			return "A note is signed when its visit is closed."
+		}
+	case *NoteCountersigned:
+		if j.signed == nil || j.ctx.Roles[j.signed.Author] != rights.Student || j.counter != nil {
+			return "A student's signed note is countersigned, once."
+		}
 	}
 	return ""
 }
@@ -341,6 +350,8 @@ func (j *Judge) keep(e Event, b any) {
 		}
 	case *NoteSigned:
 		j.signed = &e
+	case *NoteCountersigned:
+		j.counter = &e
 	case *Undone:
 		j.takeBack(e, b)
 	case *Screened, *ScreeningCleared, *Consented, *BlockOverridden:

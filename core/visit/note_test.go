@@ -39,3 +39,35 @@ func TestANoteIsSignedOnceAndThenOnlyAddedTo(t *testing.T) {
 	assert.Len(t, s.Aside, 4)
 	require.Len(t, s.Addenda, 1)
 }
+
+// A student's note asks for a licensed person's word, once; nobody else's does.
+func TestAStudentsNoteIsCountersigned(t *testing.T) {
+	counter := visit.NoteCountersigned{Name: "T. Hart"}
+	for name, k := range map[string]struct {
+		signs, counters string
+		want            bool
+	}{
+		"a student's by a therapist":           {student, therapist, true},
+		"a student's by the student":           {student, student, false},
+		"a therapist's by a therapist":         {therapist, therapist, false},
+		"one that is not signed, by therapist": {"", therapist, false},
+	} {
+		l := &log{}
+		l.add("a", "visit-opened", 0, visit.Opened{})
+		l.add("a", "visit-closed", 0, visit.Closed{})
+		if k.signs != "" {
+			l.write("a", k.signs, "note-signed", 0, visit.NoteSigned{Name: "S"})
+		}
+		l.write("b", k.counters, "note-countersigned", 0, counter)
+		if k.want {
+			l.add("a", "note-countersigned", 0, visit.NoteCountersigned{Name: "again"})
+		}
+		s := visit.Reduce(asked(), l.events)
+		got := s.Signed != nil && s.Signed.Counter != nil
+		assert.Equal(t, k.want, got, name)
+		if k.want && got {
+			assert.Equal(t, "T. Hart", s.Signed.Counter.Name)
+			assert.True(t, s.Signed.ByStudent)
+		}
+	}
+}

@@ -8,6 +8,7 @@ import (
 	"mokren/core/atlas"
 	"mokren/core/ids"
 	"mokren/core/progress"
+	"mokren/core/rights"
 )
 
 // Reduce computes the state of a visit from its events under today's law: what
@@ -217,7 +218,14 @@ func (r *reducer) record(e Event, b any) {
 		r.sets("text of the note", "note-text", e)
 		s.Drafts = append(s.Drafts, DatedNote{e.At(), e.Author, b.NoteText})
 	case *NoteSigned:
-		s.Signed = &SignedNote{DatedNote{e.At(), e.Author, b.NoteText}, b.Name}
+		s.Signed = &SignedNote{
+			DatedNote: DatedNote{e.At(), e.Author, b.NoteText}, Name: b.Name,
+			ByStudent: r.ctx.Roles[e.Author] == rights.Student,
+		}
+	case *NoteCountersigned:
+		if s.Signed != nil { // a log from elsewhere may say anything
+			s.Signed.Counter = &CounterSigned{e.At(), e.Author, b.Name}
+		}
 	case *Addendum:
 		s.Addenda = append(s.Addenda, DatedText{e.At(), e.Author, b.Text})
 	}

@@ -129,6 +129,16 @@ type DatedNote struct {
 type SignedNote struct {
 	DatedNote
 	Name string `json:"name"`
+	// ByStudent: it asks for a countersignature.
+	ByStudent bool           `json:"by_student,omitempty"`
+	Counter   *CounterSigned `json:"countersigned,omitempty"`
+}
+
+// CounterSigned is who stands for a student's note.
+type CounterSigned struct {
+	AtMS   int64  `json:"at_ms"`
+	Author string `json:"author"`
+	Name   string `json:"name"`
 }
 
 // HoldStatus tells what a hold's log is worth.

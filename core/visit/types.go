@@ -15,6 +15,7 @@ var bodies = map[string]func() any{
 	"note-written":       emptyBody[Noted],
 	"note-drafted":       emptyBody[NoteDrafted],
 	"note-signed":        emptyBody[NoteSigned],
+	"note-countersigned": emptyBody[NoteCountersigned],
 	"addendum-written":   emptyBody[Addendum],
 	"event-undone":       emptyBody[Undone],
 	"screening-answered": emptyBody[Screened],

@@ -19,7 +19,7 @@ func (j *Judge) undo(e Event, b *Undone) error {
 	switch target.Type {
 	case "hold-started", "hold-event", "hold-ended", "hold-countersigned":
 		return refuse("$.body.event", string(b.Event), "an event outside a hold's log; what was pressed stays")
-	case "visit-opened", "visit-closed", "note-signed", "addendum-written":
+	case "visit-opened", "visit-closed", "note-signed", "note-countersigned", "addendum-written":
 		return refuse("$.body.event", string(b.Event), "an event that can be taken back; this one stays")
 	}
 	return words(j.restsOn(target))

@@ -2424,6 +2424,12 @@ export interface components {
                 [key: string]: number;
             };
         };
+        CounterSigned: {
+            /** Format: int64 */
+            at_ms: number;
+            author: string;
+            name: string;
+        };
         Countersigned: {
             hold: string;
         };
@@ -2761,6 +2767,7 @@ export interface components {
             "loads-declared": components["schemas"]["LoadsDeclared"];
             "muscle-searched": components["schemas"]["MuscleSearched"];
             "next-noted": components["schemas"]["NextNoted"];
+            "note-countersigned": components["schemas"]["NoteCountersigned"];
             "note-drafted": components["schemas"]["NoteDrafted"];
             "note-signed": components["schemas"]["NoteSigned"];
             "note-written": components["schemas"]["Noted"];
@@ -3861,6 +3868,10 @@ export interface components {
             /** Format: int64 */
             to_days: number;
             why: string;
+        };
+        NoteCountersigned: {
+            /** @description as it stands under the note */
+            name: string;
         };
         NoteDrafted: {
             assessment: string;
@@ -5081,6 +5092,8 @@ export interface components {
             /** Format: int64 */
             at_ms: number;
             author: string;
+            by_student?: boolean;
+            countersigned?: components["schemas"]["CounterSigned"];
             name: string;
             objective: string;
             plan: string;

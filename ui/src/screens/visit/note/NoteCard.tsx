@@ -54,6 +54,13 @@ export function NoteCard({ visit, me }: Props) {
           )}
         </Row>
       )}
+      {state.signed?.by_student && !state.signed.countersigned && me.role !== "student" && (
+        <Row>
+          <Button $kind="main" onPress={() => write("note-countersigned", { name: me.name })}>
+            Countersign as {me.name}
+          </Button>
+        </Row>
+      )}
       <Print visit={open.visit.id} />
       <Versions visit={visit} me={me} />
       {(!!state.closed_ms || state.addenda.length > 0) && <Addenda visit={visit} me={me} />}
@@ -80,10 +87,12 @@ function Status({ visit: { state, open }, me }: Props) {
       timeStyle: "short",
       hour12: me.clock_hours === 12,
     }).format(ms);
+  const counter = state.signed?.countersigned;
   if (state.signed)
     return (
       <Said as="b" $tone="good">
         Signed by {state.signed.name}, {at(state.signed.at_ms)}
+        {counter && `; countersigned by ${counter.name}, ${at(counter.at_ms)}`}
       </Said>
     );
   const last = state.drafts.at(-1);
