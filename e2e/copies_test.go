@@ -13,6 +13,7 @@ import (
 	"time"
 
 	"github.com/google/uuid"
+	"github.com/jmoiron/sqlx"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
@@ -20,6 +21,7 @@ import (
 	"mokren/core/visit"
 	"mokren/demo"
 	"mokren/demo/crowd"
+	"mokren/store"
 )
 
 // recorder is a device that records visit after visit, over whichever copy answers. It
@@ -135,17 +137,22 @@ func putOnce(c *http.Client, address string, body map[string]any) error {
 // clocks are hours off, while one copy is killed three times and PostgreSQL once: what
 // was acknowledged is in the record once, as it was sent, and every hold counts.
 func TestHoldsOverTwoCopiesUnderKills(t *testing.T) {
-	first, second := startServer(t), startServer(t)
+	const name = "two_copies"
+	ownDatabase(t, name)
+	st, err := store.Open(pg.AppURL(name))
+	require.NoError(t, err)
+	made, err := crowd.Fill(t.Context(), st, pg.AdminURL(name), crowd.Size{Clients: 1, Visits: 1}, time.Now())
+	require.NoError(t, err)
+	st.Close()
+	first, second := serving(t, name), serving(t, name)
 	bases := []string{"http://" + first.addr, "http://" + second.addr}
-	c := session(t, bases[0], demo.Logins[1])
+	c := session(t, bases[0], demo.Login{Email: made.Email, Password: made.Password})
 	for _, base := range bases[1:] { // the same session is good for both
 		res, err := c.Get(base + "/api/session")
 		require.NoError(t, err)
 		res.Body.Close()
 		require.Equal(t, http.StatusOK, res.StatusCode)
 	}
-	var me uuid.UUID
-	require.NoError(t, db(t).Get(&me, `select id from person where name = $1`, demo.Logins[1].Name))
 	lasts := 8 * time.Second
 	if os.Getenv("MOKREN_LONG") != "" {
 		lasts = time.Minute
@@ -157,7 +164,7 @@ func TestHoldsOverTwoCopiesUnderKills(t *testing.T) {
 	var wg sync.WaitGroup
 	for i := range 32 {
 		r := &recorder{
-			http: c, bases: bases, author: me, client: uuid.NewString(), acked: map[string]visit.Event{}, sent: i,
+			http: c, bases: bases, author: made.Who.Person, client: uuid.NewString(), acked: map[string]visit.Event{}, sent: i,
 			ahead: time.Duration(i-16) * 20 * time.Minute,
 		}
 		put(t, c, bases[0]+"/api/clients/"+r.client, map[string]any{
@@ -182,12 +189,15 @@ func TestHoldsOverTwoCopiesUnderKills(t *testing.T) {
 		first.start()
 	}
 	wg.Wait()
-	same(t, recorders)
+	same(t, name, recorders)
 }
 
 // same sets what devices remember beside what the record has.
-func same(t *testing.T, recorders []*recorder) {
+func same(t *testing.T, name string, recorders []*recorder) {
 	t.Helper()
+	record, err := sqlx.Open("pgx", pg.AdminURL(name))
+	require.NoError(t, err)
+	defer record.Close()
 	events, holds := 0, 0
 	for _, r := range recorders {
 		var rows []struct {
@@ -197,7 +207,7 @@ func same(t *testing.T, recorders []*recorder) {
 			Verdict string `db:"verdict"`
 			Why     string `db:"why"`
 		}
-		require.NoError(t, db(t).Select(&rows, `select id, type, body, verdict, why from visit_event where client_id = $1`,
+		require.NoError(t, record.Select(&rows, `select id, type, body, verdict, why from visit_event where client_id = $1`,
 			r.client))
 		require.Len(t, rows, len(r.acked))
 		for _, row := range rows {
@@ -212,7 +222,7 @@ func same(t *testing.T, recorders []*recorder) {
 		events += len(rows)
 	}
 	var kept int
-	require.NoError(t, db(t).Get(&kept, `select count(*) from hold h join client c on c.id = h.client_id
+	require.NoError(t, record.Get(&kept, `select count(*) from hold h join client c on c.id = h.client_id
 		where c.given_name = 'Copied' and h.status = 'kept'`))
 	assert.Equal(t, holds, kept, "every hold that ended counts")
 	assert.Greater(t, holds, len(recorders), "and there were many")

@@ -4,6 +4,7 @@ package e2e
 
 import (
 	"bufio"
+	"cmp"
 	"context"
 	"fmt"
 	"io"
@@ -108,7 +109,7 @@ type server struct {
 	cmd  *exec.Cmd
 	// inclinometer is where the instrument is said to stream.
 	inclinometer string
-	// database it serves; link is the one that a first start prints.
+	// database it serves, the demo's when empty; link is the one that a first start prints.
 	database, link string
 }
 
@@ -117,7 +118,6 @@ func startServer(t testing.TB) *server {
 	s := &server{
 		t:            t,
 		addr:         "127.0.0.1:0",
-		database:     "mokren",
 		inclinometer: "ws" + strings.TrimPrefix(instrument.URL, "http") + "/",
 	}
 	s.start()
@@ -133,7 +133,7 @@ func (s *server) start() {
 		s.inclinometer, "--algometer", "ws"+strings.TrimPrefix(algometers.URL, "http")+"/",
 		"--pressure-pad", "ws"+strings.TrimPrefix(pads.URL, "http")+"/")
 	// D10: with the app's address alone.
-	s.cmd.Env = append(os.Environ(), "MOKREN_DATABASE_URL="+pg.AppURL(s.database))
+	s.cmd.Env = append(os.Environ(), "MOKREN_DATABASE_URL="+pg.AppURL(cmp.Or(s.database, "mokren")))
 	out, err := s.cmd.StdoutPipe()
 	require.NoError(s.t, err)
 	s.cmd.Stderr = os.Stderr

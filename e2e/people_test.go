@@ -15,17 +15,30 @@ import (
 	"mokren/store"
 )
 
-// startEmpty serves a database in which there is no practice yet.
-func startEmpty(t *testing.T) *server {
+// ownDatabase is migrated, and nobody else's.
+func ownDatabase(t *testing.T, name string) {
 	t.Helper()
-	const name = "first_start"
 	ctx := context.Background()
 	require.NoError(t, pg.CreateDatabase(ctx, name, ""))
 	t.Cleanup(func() { pg.DropDatabase(ctx, name) }) //nolint:errcheck // the cluster goes anyway
 	require.NoError(t, store.Migrate(ctx, pg.OwnerURL(name)))
+}
+
+// serving serves a database that is not the demo's.
+func serving(t *testing.T, name string) *server {
+	t.Helper()
 	s := &server{t: t, addr: "127.0.0.1:0", database: name, inclinometer: "ws://127.0.0.1:1/"}
 	s.start()
 	t.Cleanup(s.kill)
+	return s
+}
+
+// startEmpty serves a database in which there is no practice yet.
+func startEmpty(t *testing.T) *server {
+	t.Helper()
+	const name = "first_start"
+	ownDatabase(t, name)
+	s := serving(t, name)
 	require.NotEmpty(t, s.link, "the first start prints a link")
 	return s
 }

@@ -64,18 +64,30 @@ func (s *Store) DB() *sql.DB { return s.db.DB }
 // Ping reports whether the database answers.
 func (s *Store) Ping(ctx context.Context) error { return s.db.PingContext(ctx) }
 
-// awaits a server that is just starting for so long.
-const awaits = 30 * time.Second
+// A server that says that it is starting is waited for; where nothing answers, only for
+// as long as a restart takes.
+const (
+	awaitsStart  = 30 * time.Second
+	awaitsAnswer = 3 * time.Second
+)
 
 // Await waits for a server that does not take connections yet; an address or a secret
 // that is wrong is said at once.
 func (s *Store) Await(ctx context.Context) error {
-	for deadline := time.Now().Add(awaits); ; {
+	for began := time.Now(); ; {
 		err := s.Ping(ctx)
 		var refused *pgconn.PgError
-		starting := errors.As(err, &refused) && refused.Code == "57P03" || errors.Is(err, syscall.ECONNREFUSED)
-		if err == nil || !starting || time.Now().After(deadline) {
-			return err
+		patience := time.Duration(0)
+		switch {
+		case err == nil:
+			return nil
+		case errors.As(err, &refused) && refused.Code == "57P03":
+			patience = awaitsStart
+		case errors.Is(err, syscall.ECONNREFUSED):
+			patience = awaitsAnswer
+		}
+		if time.Since(began) >= patience {
+			return fmt.Errorf("reaching the database (does it run, at this address?): %w", err)
 		}
 		select {
 		case <-ctx.Done():

@@ -103,6 +103,6 @@ func TestABadDatabaseIsSaidPlainly(t *testing.T) {
 	cmd.Env = append(os.Environ(), "MOKREN_DATABASE_URL=postgres://nobody@127.0.0.1:1/none?connect_timeout=2")
 	out, err := cmd.CombinedOutput()
 	require.Error(t, err)
-	assert.Contains(t, string(out), "reading the version of the schema")
+	assert.Contains(t, string(out), "reaching the database (does it run, at this address?)")
 	assert.NotContains(t, string(out), "panic")
 }
