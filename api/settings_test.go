@@ -16,14 +16,16 @@ func TestSettingsAreKept(t *testing.T) {
 	c := newCaller(t, api.Options{})
 	was := c.signIn(demo.Logins[0])
 	want := map[string]any{
-		"copy_hours": 8, "idle_minutes": 10, "protocol": "pulses", "units": "imperial", "clock_hours": 12, "week_starts": 0,
+		"copy_hours": 8, "idle_minutes": 10,
+		"protocol": "pulses", "units": "imperial", "clock_hours": 12, "week_starts": 0,
 		"rooms": []string{"One", "Two"},
 	}
 	require.Equal(t, 200, c.call("PUT", "/api/practice", want, nil).StatusCode)
 	t.Cleanup(func() {
 		c.signIn(demo.Logins[0])
 		c.call("PUT", "/api/practice", map[string]any{
-			"copy_hours": was.CopyHours, "idle_minutes": was.IdleMinutes, "protocol": was.Protocol, "units": was.Units, "clock_hours": was.ClockHours,
+			"copy_hours": was.CopyHours, "idle_minutes": was.IdleMinutes,
+			"protocol": was.Protocol, "units": was.Units, "clock_hours": was.ClockHours,
 			"week_starts": was.WeekStarts, "rooms": was.Rooms,
 		}, nil)
 	})

@@ -164,7 +164,8 @@ func TestHoldsOverTwoCopiesUnderKills(t *testing.T) {
 	var wg sync.WaitGroup
 	for i := range 32 {
 		r := &recorder{
-			http: c, bases: bases, author: made.Who.Person, client: uuid.NewString(), acked: map[string]visit.Event{}, sent: i,
+			http: c, bases: bases, author: made.Who.Person,
+			client: uuid.NewString(), acked: map[string]visit.Event{}, sent: i,
 			ahead: time.Duration(i-16) * 20 * time.Minute,
 		}
 		put(t, c, bases[0]+"/api/clients/"+r.client, map[string]any{
