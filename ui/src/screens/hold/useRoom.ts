@@ -1,6 +1,6 @@
 // What the room of a hold needs of the device: dim light, a screen that stays
 // on, tones, a voice, keys.
-import { useEffect, useRef } from "react";
+import { useEffect, useLayoutEffect, useRef } from "react";
 import type { Schemas } from "../../api/client";
 import { saidBy } from "./keys";
 import type { RoomPrefs } from "./roomPrefs";
@@ -65,7 +65,9 @@ function speak(text: string) {
 
 /** Keys and pedal, wherever the focus is; none while the room is being set. */
 export function useKeys(act: Act, onPedal: () => void, pedal: string[], on: boolean) {
-  useEffect(() => {
+  // Laid out with what is shown: after painting, a pedal trodden at once would still
+  // mean the step before.
+  useLayoutEffect(() => {
     if (!on) return;
     const keys = (e: KeyboardEvent) => {
       // What is typed into a field is no word of the hold.
