@@ -37,7 +37,7 @@ func TestEveryOperationLeavesItsRow(t *testing.T) {
 		}
 	}
 	clientID, visitID := course.Client.ID, course.Visits[0].ID
-	db := admin(t)
+	db := adminDB(t)
 	named, rows := 0, 0
 	for _, op := range operations(t) {
 		if ofNobody(op) || op.id == "sign-out" {

@@ -9,7 +9,6 @@ import (
 	"time"
 
 	"github.com/google/uuid"
-	"github.com/jmoiron/sqlx"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
@@ -19,15 +18,6 @@ import (
 	"mokren/store/backup"
 	"mokren/store/storetest"
 )
-
-// admin sees every row of every practice.
-func admin(t *testing.T) *sqlx.DB {
-	t.Helper()
-	db, err := sqlx.Open("pgx", storetest.AdminURL())
-	require.NoError(t, err)
-	t.Cleanup(func() { db.Close() })
-	return db
-}
 
 // freshBackup is what a backup of now says when it is opened: SQL in plain text.
 func freshBackup(t *testing.T) string {
@@ -50,7 +40,7 @@ func freshBackup(t *testing.T) string {
 // columns.
 func everywhere(t *testing.T, texts ...string) []string {
 	t.Helper()
-	db := admin(t)
+	db := adminDB(t)
 	var tables, out []string
 	require.NoError(t, db.Select(&tables, `select table_name from information_schema.tables
 		where table_schema = 'public' and table_type = 'BASE TABLE' order by 1`))
@@ -93,7 +83,7 @@ func TestAnErasedRecordIsGone(t *testing.T) {
 	require.Contains(t, freshBackup(t), "Zwyntholm")
 	// The practice where it came from has the same ids.
 	var here string
-	require.NoError(t, admin(t).Get(&here, `select practice_id from client where family_name = $1`, of.FamilyName))
+	require.NoError(t, adminDB(t).Get(&here, `select practice_id from client where family_name = $1`, of.FamilyName))
 	require.Subset(t, everywhere(t, of.ID, here), []string{"charted_point", "client", "hold", "visit", "visit_event"})
 
 	word := map[string]string{"reason": "asked for it in writing", "name": of.GivenName + " " + of.FamilyName}
