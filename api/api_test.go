@@ -244,12 +244,34 @@ func TestAClientRegisteredTwiceIsOne(t *testing.T) {
 	assert.Equal(t, 409, c.call("PUT", "/api/clients/"+id, body, nil).StatusCode)
 }
 
+// aClient is a new one of the practice.
+func (c *caller) aClient(given, family string) (id string) {
+	c.t.Helper()
+	id = uuid.NewString()
+	body := map[string]any{"id": id, "given_name": given, "family_name": family, "revision": 0}
+	require.Equal(c.t, 200, c.call("PUT", "/api/clients/"+id, body, nil).StatusCode)
+	return id
+}
+
+// A visit whose answer was lost is sent again, whatever the clock's precision.
+func TestAVisitSentTwiceIsTheSame(t *testing.T) {
+	c := newCaller(t, api.Options{})
+	c.signIn(demo.Logins[0])
+	client, id := c.aClient("Fine", "Clock"), uuid.NewString()
+	body := map[string]any{"id": id, "client": client, "starts_at": "2026-03-02T09:00:00.123456789Z"}
+	for range 2 {
+		var kept api.Visit
+		require.Equal(t, 200, c.call("PUT", "/api/visits/"+id, body, &kept).StatusCode)
+		assert.Equal(t, id, kept.ID)
+	}
+	body["starts_at"] = "2026-03-02T09:00:01Z"
+	assert.Equal(t, 409, c.call("PUT", "/api/visits/"+id, body, nil).StatusCode, "another start is another visit")
+}
+
 // sendable makes a visit with a point and returns a maker of events.
 func (c *caller) sendable(me api.Me) (path string, event func(kind string, body any) map[string]any) {
 	c.t.Helper()
-	id, vid, device := uuid.NewString(), uuid.NewString(), uuid.NewString()
-	require.Equal(c.t, 200, c.call("PUT", "/api/clients/"+id,
-		map[string]any{"id": id, "given_name": "E", "family_name": "V", "revision": 0}, nil).StatusCode)
+	id, vid, device := c.aClient("E", "V"), uuid.NewString(), uuid.NewString()
 	require.Equal(c.t, 200, c.call("PUT", "/api/visits/"+vid,
 		map[string]any{"id": vid, "client": id, "starts_at": time.Now().Format(time.RFC3339)}, nil).StatusCode)
 	seq := 0
@@ -376,9 +398,7 @@ func TestTwoDevicesInConflict(t *testing.T) {
 func TestTheDayIsThePracticesDay(t *testing.T) {
 	c := newCaller(t, api.Options{})
 	c.signIn(demo.Logins[0])
-	id, vid := uuid.NewString(), uuid.NewString()
-	require.Equal(t, 200, c.call("PUT", "/api/clients/"+id,
-		map[string]any{"id": id, "given_name": "Late", "family_name": "Hour", "revision": 0}, nil).StatusCode)
+	id, vid := c.aClient("Late", "Hour"), uuid.NewString()
 	require.Equal(t, 200, c.call("PUT", "/api/visits/"+vid,
 		map[string]any{"id": vid, "client": id, "starts_at": "2040-06-30T22:30:00Z"}, nil).StatusCode)
 	on := func(date string) (n int) {

@@ -35,8 +35,8 @@ func (s *server) authorise(a huma.API) func(huma.Context, func(huma.Context)) {
 		who, role, err := s.caller(ctx, op.Path, name)
 		if err != nil {
 			var status huma.StatusError
-			if !errors.As(err, &status) {
-				status = problem(err).(huma.StatusError)
+			if !errors.As(err, &status) && !errors.As(problem(err), &status) {
+				return // the caller went away
 			}
 			huma.WriteErr(a, ctx, status.GetStatus(), status.Error()) //nolint:errcheck // the caller went away
 			return

@@ -30,7 +30,7 @@ func (s *server) registerCalc(a huma.API) {
 		o.RequestBody = &huma.RequestBody{Required: true, Content: content(a, c.In, media)}
 		o.Responses = map[string]*huma.Response{"200": {Description: "OK", Content: content(a, c.Out, media)}}
 		huma.Register(a, o, func(ctx context.Context, in *rawIn) (*huma.StreamResponse, error) {
-			b, err := calc.RunFor(ctx, c.Name, in.RawBody)
+			b, err := calc.RunFor(ctx.Err, c.Name, in.RawBody)
 			if err != nil {
 				return nil, refused(err)
 			}

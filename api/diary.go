@@ -264,9 +264,9 @@ func (s *server) rebook(ctx context.Context, in *struct {
 	Body Rebooking
 },
 ) (*oneOut[Booked], error) {
-	at, err := time.Parse(time.RFC3339, in.Body.StartsAt)
+	at, err := startOf(in.Body.StartsAt)
 	if err != nil {
-		return nil, invalid("body.starts_at", in.Body.StartsAt, "a date and time, RFC 3339")
+		return nil, err
 	}
 	therapist, err := uuid.Parse(in.Body.Therapist)
 	if err != nil {

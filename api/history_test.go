@@ -5,12 +5,12 @@ import (
 	"context"
 	"encoding/json"
 	"fmt"
+	"io"
 	"math/rand/v2"
 	"net/http"
 	"net/http/cookiejar"
 	"net/http/httptest"
 	"os"
-	"strings"
 	"sync"
 	"sync/atomic"
 	"testing"
@@ -19,7 +19,6 @@ import (
 	"github.com/google/uuid"
 	"github.com/jackc/pgx/v5"
 	"github.com/jackc/pgx/v5/stdlib"
-	"github.com/jmoiron/sqlx"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
@@ -41,10 +40,16 @@ type statements struct {
 	keep atomic.Bool
 	mu   sync.Mutex
 	kept []pgx.TraceQueryStartData
+	// done is told when one has its answer, when it is set.
+	done func(sql string)
+	last string
 }
 
 func (s *statements) TraceQueryStart(ctx context.Context, _ *pgx.Conn, d pgx.TraceQueryStartData) context.Context {
 	s.n.Add(1)
+	if s.done != nil {
+		s.last = d.SQL
+	}
 	if s.keep.Load() {
 		s.mu.Lock()
 		s.kept = append(s.kept, d)
@@ -53,7 +58,11 @@ func (s *statements) TraceQueryStart(ctx context.Context, _ *pgx.Conn, d pgx.Tra
 	return ctx
 }
 
-func (s *statements) TraceQueryEnd(context.Context, *pgx.Conn, pgx.TraceQueryEndData) {}
+func (s *statements) TraceQueryEnd(context.Context, *pgx.Conn, pgx.TraceQueryEndData) {
+	if s.done != nil {
+		s.done(s.last)
+	}
+}
 
 // longCare is a practice with two clients, one with few earlier visits and one
 // with hundreds.
@@ -61,6 +70,7 @@ type longCare struct {
 	*caller
 	sent  *statements
 	st    *store.Store
+	h     http.Handler
 	who   store.Principal
 	seq   int64
 	spots []visit.Charted // where points are found again and again
@@ -79,9 +89,9 @@ func newLongCare(t *testing.T) *longCare {
 	c.st, err = store.Open(stdlib.RegisterConnConfig(cfg))
 	require.NoError(t, err)
 	t.Cleanup(func() { c.st.Close() })
-	h, err := api.New(c.st, api.Options{SignInsPerMinute: 1000})
+	c.h, err = api.New(c.st, api.Options{SignInsPerMinute: 1000})
 	require.NoError(t, err)
-	srv := httptest.NewServer(h)
+	srv := httptest.NewServer(c.h)
 	t.Cleanup(srv.Close)
 	jar, err := cookiejar.New(nil)
 	require.NoError(t, err)
@@ -198,9 +208,10 @@ func (c *longCare) analyze() {
 func (c *longCare) get(path string) (body []byte, sent int64) {
 	c.t.Helper()
 	before := c.sent.n.Load()
-	var raw json.RawMessage
-	res := c.call("GET", path, nil, &raw)
+	res := c.call("GET", path, nil, nil)
 	require.Equal(c.t, 200, res.StatusCode)
+	raw, err := io.ReadAll(res.Body)
+	require.NoError(c.t, err)
 	return raw, c.sent.n.Load() - before
 }
 
@@ -279,68 +290,6 @@ func TestTheTablesSayWhatTheLogsSay(t *testing.T) {
 		assert.Equal(t, seen[p.Identity], p, "each spot as it was found last")
 	}
 	assert.Equal(t, dated[len(dated)-2].Ranges, open.Ranges, "those of the visit before")
-}
-
-// TestBenchOwnSQL sets a long course, and a visit, beside the very statements that they
-// send: what the program adds to its database.
-func TestBenchOwnSQL(t *testing.T) {
-	if os.Getenv("MOKREN_BENCH") == "" {
-		t.Skip("make bench runs it")
-	}
-	c := newLongCare(t)
-	c.points, c.holds = 5, 5
-	client, today := c.client(199)
-	c.analyze()
-	db, err := sqlx.Open("pgx", storetest.URL())
-	require.NoError(t, err)
-	defer db.Close()
-	api, sql := c.besideSQL(db, "/api/clients/"+client.String()+"?all=true")
-	fmt.Printf("200 visits, 1,000 points, 5,000 holds: API %.1f ms, its own SQL %.1f ms, ratio %.2f (limit 2)\n",
-		api, sql, api/sql)
-	api, sql = c.besideSQL(db, "/api/visits/"+today.String())
-	fmt.Printf("reading a visit: API %.1f ms, its own SQL %.1f ms, reaches %.2f of its pace, ratio %.2f (limit 2.5)\n",
-		api, sql, sql/api, api/sql)
-}
-
-// besideSQL reads an address and sends its statements by turns; both in ms.
-func (c *longCare) besideSQL(db *sqlx.DB, path string) (api, sql float64) {
-	c.t.Helper()
-	c.get(path)
-	c.sent.kept = nil
-	c.sent.keep.Store(true)
-	c.get(path)
-	c.sent.keep.Store(false)
-	const rounds = 20
-	for i := range rounds + 3 {
-		began := time.Now()
-		c.get(path)
-		between := time.Now()
-		c.replay(db)
-		if i >= 3 {
-			api += between.Sub(began).Seconds() * 1000 / rounds
-			sql += time.Since(between).Seconds() * 1000 / rounds
-		}
-	}
-	return api, sql
-}
-
-// replay sends what was kept, in one transaction.
-func (c *longCare) replay(db *sqlx.DB) {
-	c.t.Helper()
-	tx := db.MustBegin()
-	for _, q := range c.sent.kept {
-		if word, _, _ := strings.Cut(q.SQL, " "); word == "begin" || word == "commit" || word == "rollback" {
-			continue
-		}
-		rows, err := tx.Queryx(q.SQL, q.Args...)
-		require.NoError(c.t, err, q.SQL)
-		for rows.Next() {
-			_, err := rows.SliceScan()
-			require.NoError(c.t, err)
-		}
-		require.NoError(c.t, rows.Close())
-	}
-	require.NoError(c.t, tx.Commit())
 }
 
 // TestBenchHistory measures by turns, so that both see the same machine.

@@ -80,6 +80,13 @@ func (s *server) registerPeople(a huma.API) {
 // soon: a licence that ends within so long is said beforehand.
 const soon = 60 * 24 * time.Hour
 
+// licenceEnds tells of a licence by its last day.
+func licenceEnds(last, now time.Time) (expired, ends bool) {
+	end := last.AddDate(0, 0, 1)
+	expired = !now.Before(end)
+	return expired, !expired && !now.Add(soon).Before(end)
+}
+
 func (s *server) people(ctx context.Context, _ *struct{}) (*listOut[Colleague], error) {
 	now := s.now()
 	show := func(m store.Member) Colleague {
@@ -88,9 +95,8 @@ func (s *server) people(ctx context.Context, _ *struct{}) (*listOut[Colleague], 
 			SecondFactor: m.TOTP, Waits: m.Waits.String,
 		}
 		if m.LicenceUntil.Valid {
-			end := m.LicenceUntil.Time.AddDate(0, 0, 1)
 			out.Until = m.LicenceUntil.Time.Format(time.DateOnly)
-			out.Expired, out.Soon = !now.Before(end), now.Before(end) && !now.Add(soon).Before(end)
+			out.Expired, out.Soon = licenceEnds(m.LicenceUntil.Time, now)
 		}
 		if m.Supervisor.Valid {
 			out.Supervisor = m.Supervisor.UUID.String()

@@ -40,6 +40,10 @@ func problem(err error) error {
 		return status
 	}
 	slog.Error("request failed", "error", err)
+	if store.Full(err) {
+		return huma.Error503ServiceUnavailable("The server's disk is full. What you write stays on this device " +
+			"until there is room again; tell whoever looks after the server.")
+	}
 	return huma.Error503ServiceUnavailable("The record is not reachable just now. Nothing is lost; try again.")
 }
 

@@ -257,9 +257,9 @@ func TestD8CalcNeedsASignInOrACodeAndIsBounded(t *testing.T) {
 
 	gone, cancel := context.WithCancel(context.Background())
 	cancel()
-	_, err := calc.RunFor(gone, "coach", []byte(lines[:200_000]+"\n"))
+	_, err := calc.RunFor(gone.Err, "coach", []byte(lines[:200_000]+"\n"))
 	assert.Error(t, err)
-	_, err = calc.RunFor(gone, "change", []byte(question))
+	_, err = calc.RunFor(gone.Err, "change", []byte(question))
 	assert.ErrorIs(t, err, context.Canceled)
 }
 

@@ -22,7 +22,9 @@ import (
 // PracticeView is what waits to be looked at.
 type PracticeView struct {
 	Unsigned []UnsignedNote `json:"unsigned"`
-	Due      []DueClient    `json:"due"`
+	// Licences that end: everyone's for an owner, one's own for the others.
+	Licences []EndingLicence `json:"licences"`
+	Due      []DueClient     `json:"due"`
 	// Watched are spots that stand still, grow worse or have let go for good.
 	Watched []WatchedSpot `json:"watched"`
 	// HandUses are the reader's own of the week, Today the number of this day.
@@ -31,13 +33,22 @@ type PracticeView struct {
 	Load     treat.Load      `json:"load"`
 }
 
-// UnsignedNote is a closed visit whose note waits.
+// UnsignedNote is a closed visit whose note waits, for a name or for the second one.
 type UnsignedNote struct {
 	Visit     string `json:"visit" format:"uuid"`
 	Client    string `json:"client" format:"uuid"`
 	Name      string `json:"name"`
 	Therapist string `json:"therapist"`
 	StartsAt  string `json:"starts_at" format:"date-time"`
+	Awaits    bool   `json:"awaits_counter" doc:"a student's, signed: a licensed person countersigns it"`
+}
+
+// EndingLicence is a member's licence that is past or ends soon.
+type EndingLicence struct {
+	Name    string `json:"name"`
+	Licence string `json:"licence"`
+	Until   string `json:"until" format:"date" doc:"the last day"`
+	Expired bool   `json:"expired"`
 }
 
 // DueClient is a client whose next visit was proposed and is not booked.
@@ -88,18 +99,16 @@ func (s *server) registerView(a huma.API) {
 func (s *server) practiceView(ctx context.Context, _ *struct{}) (*oneOut[PracticeView], error) {
 	return one(ctx, s, action("list", "practice-view", ""), func(tx *store.Tx) (PracticeView, error) {
 		now := s.now()
-		out := PracticeView{Unsigned: []UnsignedNote{}, Due: []DueClient{}, Watched: []WatchedSpot{}}
+		out := PracticeView{Due: []DueClient{}}
 		if err := tx.RefreshAll(ctx, now); err != nil {
 			return out, err
 		}
-		unsigned, err := tx.UnsignedNotes(ctx)
-		if err != nil {
+		var err error
+		if out.Unsigned, err = unsigned(ctx, tx); err != nil {
 			return out, err
 		}
-		for _, u := range unsigned {
-			out.Unsigned = append(out.Unsigned, UnsignedNote{
-				u.Visit.String(), u.Client.String(), u.Name, u.Therapist, u.StartsAt.UTC().Format(time.RFC3339),
-			})
+		if out.Licences, err = endingLicences(ctx, tx, now); err != nil {
+			return out, err
 		}
 		due, err := tx.DueClients(ctx, now)
 		if err != nil {
@@ -186,4 +195,28 @@ func (s *server) outcomes(ctx context.Context, _ *struct{}) (*oneOut[Outcomes], 
 		out.List = assess.Calibrate(said, weights)
 		return out, err
 	})
+}
+
+// endingLicences are an owner's care for everyone's; each sees the own.
+func endingLicences(ctx context.Context, tx *store.Tx, now time.Time) ([]EndingLicence, error) {
+	out := []EndingLicence{}
+	list, err := tx.Licences(ctx)
+	for _, l := range list {
+		expired, ends := licenceEnds(l.Until, now)
+		if expired || ends {
+			out = append(out, EndingLicence{l.Name, l.Licence, l.Until.Format(time.DateOnly), expired})
+		}
+	}
+	return out, err
+}
+
+func unsigned(ctx context.Context, tx *store.Tx) ([]UnsignedNote, error) {
+	out := []UnsignedNote{}
+	list, err := tx.UnsignedNotes(ctx)
+	for _, u := range list {
+		out = append(out, UnsignedNote{
+			u.Visit.String(), u.Client.String(), u.Name, u.Therapist, u.StartsAt.UTC().Format(time.RFC3339), u.Awaits,
+		})
+	}
+	return out, err
 }

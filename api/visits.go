@@ -98,9 +98,9 @@ func (s *server) bookVisit(ctx context.Context, in *struct {
 	if in.Body.ID != in.ID {
 		return nil, invalid("body.id", in.Body.ID, "the id in the address")
 	}
-	at, err := time.Parse(time.RFC3339, in.Body.StartsAt)
+	at, err := startOf(in.Body.StartsAt)
 	if err != nil {
-		return nil, invalid("body.starts_at", in.Body.StartsAt, "a date and time, RFC 3339")
+		return nil, err
 	}
 	v := store.Visit{
 		ID: in.uuid(), ClientID: uuid.MustParse(in.Body.Client), StartsAt: at, Minutes: in.Body.Minutes,
@@ -119,4 +119,14 @@ func (s *server) bookVisit(ctx context.Context, in *struct {
 		saved, err := tx.Visit(ctx, v.ID)
 		return visitOut(saved), err
 	})
+}
+
+// startOf reads when a visit starts, as finely as the record keeps it: what is sent
+// twice is the same twice.
+func startOf(given string) (time.Time, error) {
+	at, err := time.Parse(time.RFC3339, given)
+	if err != nil {
+		return at, invalid("body.starts_at", given, "a date and time, RFC 3339")
+	}
+	return at.Truncate(time.Microsecond), nil
 }

@@ -26,9 +26,10 @@ var layers = map[string][]string{
 	"e2e":      {"core", "store", "demo", "devices"},
 }
 
-// outside lists what the core may use beyond our own packages: the standard
-// library without I/O, clock, SQL or HTTP.
+// barred is what of the standard library the core does without: I/O, clock, SQL, HTTP,
+// and what brings one of them along into the browser.
 var barred = []string{
+	"context", "io", "io/fs",
 	"os", "net", "net/http", "database/sql", "time", "syscall", "syscall/js", "os/exec", "log",
 	"log/slog", "math/rand", "crypto/rand",
 }
@@ -38,21 +39,23 @@ var barred = []string{
 var below = map[string][]string{
 	"strict":   {},
 	"ids":      {"strict"},
+	"order":    {},
 	"rights":   {},
-	"body":     {"ids", "strict"},
+	"body":     {"ids", "order", "strict"},
 	"safety":   {"body", "ids", "strict"},
-	"atlas":    {"body", "ids", "safety", "strict"},
-	"device":   {"strict"},
-	"progress": {"ids", "strict"},
-	"assess":   {"atlas", "body", "ids", "progress", "safety", "strict"},
-	"treat":    {"atlas", "body", "ids", "safety", "strict"},
-	"picture":  {"atlas", "body", "ids", "safety", "strict"},
-	"points":   {"atlas", "body", "ids", "safety", "strict", "treat"},
-	"plan":     {"atlas", "ids", "safety", "strict", "treat"},
+	"atlas":    {"body", "ids", "order", "safety", "strict"},
+	"device":   {"order", "strict"},
+	"progress": {"ids", "order", "strict"},
+	"assess":   {"atlas", "body", "ids", "order", "progress", "safety", "strict"},
+	"treat":    {"atlas", "body", "ids", "order", "safety", "strict"},
+	"picture":  {"atlas", "body", "ids", "order", "safety", "strict"},
+	"points":   {"atlas", "body", "ids", "order", "safety", "strict", "treat"},
+	"plan":     {"atlas", "ids", "order", "safety", "strict", "treat"},
 	"visit": {
-		"assess", "atlas", "body", "device", "ids", "plan", "points", "progress", "rights", "safety", "strict", "treat",
+		"assess", "atlas", "body", "device", "ids", "order", "plan", "points", "progress", "rights", "safety",
+		"strict", "treat",
 	},
-	"note": {"assess", "atlas", "body", "ids", "progress", "safety", "treat", "visit"},
+	"note": {"assess", "atlas", "body", "ids", "order", "progress", "safety", "treat", "visit"},
 	"calc": {
 		"assess", "atlas", "body", "device", "ids", "picture", "plan", "points", "progress", "safety", "strict",
 		"treat", "visit",

@@ -68,6 +68,7 @@ func TestAtlasFindsByNameAndByPain(t *testing.T) {
 }
 
 func TestThePracticesNotesAndSites(t *testing.T) {
+	t.Parallel()
 	p := signedIn(t, "/atlas/pectineus")
 	p.see("h2", "Pectineus")
 	p.MustElement("textarea").MustInput("Warm hands first.")

@@ -8,6 +8,15 @@ import (
 	"github.com/stretchr/testify/require"
 )
 
+// storesNothing has the browser's database refuse what waits to be sent.
+const storesNothing = `() => {
+	const put = IDBObjectStore.prototype.put;
+	IDBObjectStore.prototype.put = function (...of) {
+		if (this.name === "outbox") throw new DOMException("full", "QuotaExceededError");
+		return put.apply(this, of);
+	};
+}`
+
 // A bookmark opens without the server: the shell and the core come from the
 // device, the visit from its sealed copy; a hold is run from contact to release,
 // and all of it is in the record when the server is back.
@@ -29,9 +38,10 @@ func TestABookmarkOpensWithTheServerGone(t *testing.T) {
 	p.MustElement(`main[data-phase=ready]`)
 	p.press(input.Space)
 	until(p, "settle-in")
+	p.MustEval(storesNothing)
 	p.press(input.Digit6)
 	p.MustElement(`main[data-phase=stage]`)
-	p.MustReload() // in the middle of the hold
+	p.MustReload() // in the middle of the hold, before the database has the number
 	p.MustElement(`main[data-phase=stage]`)
 	p.press(input.Space)
 	until(p, "flush")

@@ -9,6 +9,7 @@ import (
 	"slices"
 	"strings"
 	"sync"
+	"sync/atomic"
 	"testing"
 	"time"
 
@@ -35,6 +36,8 @@ type recorder struct {
 	ahead time.Duration
 	acked map[string]visit.Event
 	sent  int
+	// refused counts what did not go through at once.
+	refused *atomic.Int64
 }
 
 // send tries until a batch has its receipts: at one copy, then at the other.
@@ -57,6 +60,9 @@ func (r *recorder) send(batch []visit.Event, deadline time.Time) error {
 		if err == nil && len(w.got) == len(batch) {
 			r.sent++
 			return r.take(batch, w.got)
+		}
+		if r.refused != nil {
+			r.refused.Add(1)
 		}
 		if time.Now().After(deadline) {
 			return fmt.Errorf("not taken in time: %w", err)
@@ -83,7 +89,7 @@ func (r *recorder) visit(k int, deadline time.Time) error {
 		At: time.Now().Add(r.ahead - time.Hour),
 	}
 	body := map[string]any{
-		"id": of.Visit, "client": r.client, "starts_at": time.Now().Add(-time.Hour).Format(time.RFC3339),
+		"id": of.Visit, "client": r.client, "starts_at": time.Now().Add(-time.Hour).Format(time.RFC3339Nano),
 	}
 	for try := 0; ; try++ {
 		if err := putOnce(r.http, r.bases[try%len(r.bases)]+"/api/visits/"+of.Visit.String(), body); err == nil {
@@ -110,6 +116,15 @@ func (r *recorder) visit(k int, deadline time.Time) error {
 		before = batch
 	}
 	return nil
+}
+
+// record goes on from visit to visit until it has been long enough.
+func (r *recorder) record(enough context.Context, t *testing.T, deadline time.Time) {
+	for k := 0; enough.Err() == nil; k++ {
+		if !assert.NoError(t, r.visit(k, deadline)) {
+			return
+		}
+	}
 }
 
 func putOnce(c *http.Client, address string, body map[string]any) error {
@@ -144,7 +159,8 @@ func TestHoldsOverTwoCopiesUnderKills(t *testing.T) {
 	made, err := crowd.Fill(t.Context(), st, pg.AdminURL(name), crowd.Size{Clients: 1, Visits: 1}, time.Now())
 	require.NoError(t, err)
 	st.Close()
-	first, second := serving(t, name), serving(t, name)
+	// Before an upgrade: the version that runs until then, beside this one.
+	first, second := servingWith(t, name, os.Getenv("MOKREN_OTHER_BIN")), serving(t, name)
 	bases := []string{"http://" + first.addr, "http://" + second.addr}
 	c := session(t, bases[0], demo.Login{Email: made.Email, Password: made.Password})
 	for _, base := range bases[1:] { // the same session is good for both
@@ -172,13 +188,7 @@ func TestHoldsOverTwoCopiesUnderKills(t *testing.T) {
 			"id": r.client, "given_name": "Copied", "family_name": "Client " + r.client[:6], "revision": 0,
 		})
 		recorders = append(recorders, r)
-		wg.Go(func() {
-			for k := 0; ctx.Err() == nil; k++ {
-				if !assert.NoError(t, r.visit(k, deadline)) {
-					return
-				}
-			}
-		})
+		wg.Go(func() { r.record(ctx, t, deadline) })
 	}
 	for k := range 4 {
 		time.Sleep(lasts / 6)
@@ -190,13 +200,13 @@ func TestHoldsOverTwoCopiesUnderKills(t *testing.T) {
 		first.start()
 	}
 	wg.Wait()
-	same(t, name, recorders)
+	same(t, pg.AdminURL(name), recorders)
 }
 
 // same sets what devices remember beside what the record has.
-func same(t *testing.T, name string, recorders []*recorder) {
+func same(t *testing.T, database string, recorders []*recorder) {
 	t.Helper()
-	record, err := sqlx.Open("pgx", pg.AdminURL(name))
+	record, err := sqlx.Open("pgx", database)
 	require.NoError(t, err)
 	defer record.Close()
 	events, holds := 0, 0
@@ -210,7 +220,7 @@ func same(t *testing.T, name string, recorders []*recorder) {
 		}
 		require.NoError(t, record.Select(&rows, `select id, type, body, verdict, why from visit_event where client_id = $1`,
 			r.client))
-		require.Len(t, rows, len(r.acked))
+		require.Equal(t, len(r.acked), len(rows), "rows of the record")
 		for _, row := range rows {
 			sent, ok := r.acked[row.ID]
 			require.True(t, ok, "nobody sent %s", row.ID)

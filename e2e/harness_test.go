@@ -109,8 +109,11 @@ type server struct {
 	cmd  *exec.Cmd
 	// inclinometer is where the instrument is said to stream.
 	inclinometer string
-	// database it serves, the demo's when empty; link is the one that a first start prints.
-	database, link string
+	// database it serves, the demo's when empty, or one at a URL; link is the one that a
+	// first start prints.
+	database, url, link string
+	// bin is another version of the program; this one when empty.
+	bin string
 }
 
 func startServer(t testing.TB) *server {
@@ -127,13 +130,13 @@ func startServer(t testing.TB) *server {
 
 func (s *server) start() {
 	s.t.Helper()
-	bin, err := filepath.Abs("../bin/mokren")
+	bin, err := filepath.Abs(cmp.Or(s.bin, "../bin/mokren"))
 	require.NoError(s.t, err)
 	s.cmd = exec.Command(bin, "serve", "--addr", s.addr, "--sign-ins-per-minute", "1000", "--inclinometer",
 		s.inclinometer, "--algometer", "ws"+strings.TrimPrefix(algometers.URL, "http")+"/",
 		"--pressure-pad", "ws"+strings.TrimPrefix(pads.URL, "http")+"/")
 	// D10: with the app's address alone.
-	s.cmd.Env = append(os.Environ(), "MOKREN_DATABASE_URL="+pg.AppURL(cmp.Or(s.database, "mokren")))
+	s.cmd.Env = append(os.Environ(), "MOKREN_DATABASE_URL="+cmp.Or(s.url, pg.AppURL(cmp.Or(s.database, "mokren"))))
 	out, err := s.cmd.StdoutPipe()
 	require.NoError(s.t, err)
 	s.cmd.Stderr = os.Stderr
@@ -238,7 +241,8 @@ func openPage(t testing.TB, addr, path string) *page {
 					0o644) //nolint:errcheck // a help, no more
 			}
 		}
-		raw.Close() //nolint:errcheck // the context goes with it
+		raw.Close() //nolint:errcheck // the context goes next
+		ctx.Close() //nolint:errcheck // its workers and stores too
 	})
 	p.MustSetViewport(1280, 800, 1, false)
 	pg := &page{p, t, "http://" + addr}

@@ -205,6 +205,7 @@ func TestForms(t *testing.T) {
 // A client is found with a typing error and by birth date, a second record of
 // the same person is pointed out, and archiving is taken back.
 func TestFindingAndArchivingClients(t *testing.T) {
+	t.Parallel()
 	p := signedIn(t, "/clients")
 	find := func(text string) {
 		p.MustElementX(`//label[text()="Find by name or birth date"]/following-sibling::input`).MustSelectAllText().MustInput(text)
@@ -254,7 +255,7 @@ func TestWeight(t *testing.T) {
 	}))
 	t.Logf("all scripts %d kB, core %d kB, compressed", all/1000, core/1000)
 	assert.LessOrEqual(t, all, int64(400_000))
-	assert.LessOrEqual(t, core, int64(1_420_000))
+	assert.LessOrEqual(t, core, int64(1_300_000))
 	assert.Positive(t, core)
 }
 
@@ -299,8 +300,18 @@ func TestBenchBrowser(t *testing.T) {
 	t.Logf("a touched place against every referral pattern, both sides: %.2f ms, JSON in and out included", hurts)
 	rank := p.MustEval(`() => { const q = '{"pain":[{"region":"heel","side":"left","intensity":7},{"region":"achilles","side":"left","intensity":5}],"rom":[{"movement":"ankle.dorsiflexion-knee-bent","side":"left","active_deg":9}],"loads":["running"]}'; const n = 60; mokrenCore.calc("suspects", q); const t = performance.now(); for (let i = 0; i < n; i++) mokrenCore.calc("suspects", q); return (performance.now() - t) / n; }`).Num()
 	t.Logf("the whole atlas ranked: %.2f ms, JSON in and out included", rank)
-	judged := p.MustEval(`(list) => { const n = 60; mokrenCore.calc("judge", list); const t = performance.now(); for (let i = 0; i < n; i++) mokrenCore.calc("judge", list); return (performance.now() - t) / n; }`, twentyPoints()).Num()
-	t.Logf("20 points judged beside one another: %.2f ms, JSON in and out included", judged)
+	judged := p.MustEval(`(list) => {
+		const took = [];
+		for (let i = 0; i < 300; i++) {
+			const from = performance.now();
+			mokrenCore.calc("judge", list);
+			took.push(performance.now() - from);
+		}
+		const median = (l) => l.sort((a, b) => a - b)[l.length / 2];
+		return [median(took.slice(0, 20)), median(took.slice(100))];
+	}`, twentyPoints()).Arr()
+	t.Logf("20 points judged beside one another: %.2f ms at the median of 200 when warm, %.2f ms of the first 20, "+
+		"JSON in and out included", judged[1].Num(), judged[0].Num())
 	planned := p.MustEval(`(list) => { const n = 5; mokrenCore.calc("plan", list); const t = performance.now(); for (let i = 0; i < n; i++) mokrenCore.calc("plan", list); return (performance.now() - t) / n; }`, fourteenPoints()).Num()
 	t.Logf("a plan of 14 points: %.0f ms, JSON in and out included", planned)
 	stepTo(p, "Find")

@@ -84,9 +84,9 @@ func TestSignsAndGauges(t *testing.T) {
 	p.see(`[data-suspect="soleus:left"] td`, "heels lift")
 	stepTo(p, "Recheck")
 	p.MustElement(`[data-gauges="after"] [data-gauge="weight-bearing-lunge"] input`).MustSelectAllText().MustInput("37").MustBlur()
-	p.see(`[data-gauges="after"] [data-gauge="weight-bearing-lunge"]`, "30 → 37")
+	p.see(`[data-gauges="after"] [data-gauge="weight-bearing-lunge"]`, "30° → 37°")
 	stepTo(p, "Close")
-	p.see("li", "Weight-bearing lunge, left: 30 → 37 °")
+	p.see("li", "Weight-bearing lunge, left: 30° → 37°")
 	p.sent()
 	var sides []string
 	require.NoError(t, db(t).Select(&sides,

@@ -18,13 +18,7 @@ func pressing(t *testing.T, s *server, family string) *page {
 	t.Helper()
 	p := openPage(t, s.addr, "/")
 	p.signIn(demo.Logins[0])
-	newVisit(p, ownClient(p, family))
-	screened(p)
-	stepTo(p, "Find")
-	mark(p, 196, 768)
-	p.see("h2", "Gastrocnemius, medial head, left")
-	chart(p, 6, "yes")
-	stepTo(p, "Press")
+	opened(p, family, "Press", calf)
 	return p
 }
 

@@ -68,9 +68,9 @@ func chart(p *page, number int, familiar string) {
 func ownClient(p *page, family string) (id string) {
 	p.t.Helper()
 	id = uuid.NewString()
-	ok := p.MustEval(`async (id, family) => (await fetch("/api/clients/" + id, { method: "PUT", headers: { "Content-Type": "application/json" },
-		body: JSON.stringify({ id, given_name: "Test", family_name: family, height_cm: 170, revision: 0 }) })).ok`, id, family).Bool()
-	require.True(p.t, ok)
+	p.call("PUT", "/api/clients/"+id, map[string]any{
+		"id": id, "given_name": "Test", "family_name": family, "height_cm": 170, "revision": 0,
+	})
 	return id
 }
 

@@ -27,7 +27,13 @@ func ownDatabase(t *testing.T, name string) {
 // serving serves a database that is not the demo's.
 func serving(t *testing.T, name string) *server {
 	t.Helper()
-	s := &server{t: t, addr: "127.0.0.1:0", database: name, inclinometer: "ws://127.0.0.1:1/"}
+	return servingWith(t, name, "")
+}
+
+// servingWith does so by another version of the program.
+func servingWith(t *testing.T, name, bin string) *server {
+	t.Helper()
+	s := &server{t: t, addr: "127.0.0.1:0", database: name, inclinometer: "ws://127.0.0.1:1/", bin: bin}
 	s.start()
 	t.Cleanup(s.kill)
 	return s

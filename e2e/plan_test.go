@@ -4,9 +4,9 @@ import (
 	"strconv"
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/go-rod/rod/lib/input"
-	"github.com/google/uuid"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
@@ -72,7 +72,7 @@ func TestFromSuspectsToAPlan(t *testing.T) {
 		p.MustSetViewport(d[0], d[1], 1, false)
 		p.signIn(demo.Logins[0])
 		client := ownClient(p, "Plan"+strconv.Itoa(d[0]))
-		p.MustNavigate(p.base + "/visits/" + booked(p, client, "- 864e5"))
+		p.MustNavigate(p.base + "/visits/" + booked(p, client, time.Now().AddDate(0, 0, -1)))
 		p.see("button", "Undo") // a first visit has its own limits
 		p.sent()
 		newVisit(p, client)
@@ -132,7 +132,7 @@ func planned(p *page, client string) {
 	reflown(p, before)
 	p.sent()
 	// The next visit takes up where this one was left.
-	p.MustNavigate(p.base + "/visits/" + booked(p, client, "+ 36e5"))
+	p.MustNavigate(p.base + "/visits/" + booked(p, client, time.Now().Add(time.Hour)))
 	p.see("[data-last] h2", "Last time")
 	text := p.MustElement("[data-last]").MustText()
 	assert.Contains(t, text, "Left out")
@@ -140,17 +140,6 @@ func planned(p *page, client string) {
 	p.click("[data-reaction] button", "better")
 	p.MustElementX(`(//*[@data-last]//button[text()="Take up again"])[1]`).MustClick()
 	p.see("[data-charting]", "Same spot as before")
-}
-
-// booked is a visit of a client, so many milliseconds from now.
-func booked(p *page, client, from string) string {
-	p.t.Helper()
-	id := uuid.NewString()
-	ok := p.MustEval(`async (id, client) => (await fetch("/api/visits/" + id, { method: "PUT",
-		headers: { "Content-Type": "application/json" }, body: JSON.stringify({ id, client, minutes: 60,
-			starts_at: new Date(Date.now() `+from+`).toISOString() }) })).ok`, id, client).Bool()
-	require.True(p.t, ok)
-	return id
 }
 
 // reflown presses one point and lets more time pass than was planned.
@@ -225,11 +214,8 @@ func TestEverythingOfASessionWorksWithTheServerGone(t *testing.T) {
 // key, the rest between them kept, and the spread said.
 func TestAPressureThresholdWithTheAlgometer(t *testing.T) {
 	t.Parallel()
-	p, client := visiting(t, "Threshold")
-	screened(p)
-	stepTo(p, "Find")
-	mark(p, 186, 772)
-	chart(p, 6, "yes")
+	p := signedIn(t, "/")
+	client := opened(p, "Threshold", "Find", calf)
 	p.MustElement("[data-points] button").MustClick()
 	p.MustElementX(`//button[starts-with(., "Pressure threshold")]`).MustClick()
 	p.click("[data-threshold] button", "With the algometer")

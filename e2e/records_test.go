@@ -68,6 +68,12 @@ func TestANoteIsSignedPrintedAndTakenElsewhere(t *testing.T) {
 	p.see("[data-addenda]", "all well")
 	p.sent()
 
+	p.MustEval(`() => {
+		const kept = URL.createObjectURL;
+		URL.createObjectURL = (file) => { window.saved = file; return kept(file); };
+	}`)
+	p.click("a", "Print the note")
+	p.MustWait(`() => window.saved?.type === "application/pdf" && window.saved.size > 5000`)
 	pdf := p.fetched("/api/visits/" + visit + "/print/note")
 	assert.True(t, strings.HasPrefix(pdf, "%PDF-"))
 	archive := p.fetched("/api/clients/" + client + "/export/archive")

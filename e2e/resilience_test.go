@@ -14,15 +14,7 @@ import (
 // the first number is in; what comes next is up to the test.
 func holdTo(p *page) (client string) {
 	p.t.Helper()
-	client = ownClient(p, p.t.Name())
-	newVisit(p, client)
-	screened(p)
-	stepTo(p, "Find")
-	mark(p, 186, 772)
-	p.see("h2", "Gastrocnemius, medial head, left")
-	chart(p, 6, "yes")
-	p.sent()
-	stepTo(p, "Press")
+	client = opened(p, p.t.Name(), "Press", calf)
 	beginHold(p)
 	p.MustElement(`main[data-phase=ready]`)
 	p.press(input.Space)

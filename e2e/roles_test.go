@@ -17,15 +17,8 @@ func TestRolesOnScreen(t *testing.T) {
 	s := startServer(t)
 	p := openPage(t, s.addr, "/")
 	p.signIn(demo.Logins[2])
-	client := ownClient(p, t.Name())
-	newVisit(p, client)
+	client := opened(p, t.Name(), "Press", calf)
 	address := p.MustInfo().URL
-	screened(p)
-	stepTo(p, "Find")
-	mark(p, 186, 772)
-	p.see("h2", "Gastrocnemius, medial head, left")
-	chart(p, 6, "yes")
-	stepTo(p, "Press")
 	p.see("[role=status]", "who countersigns")
 	p.MustElementX(`//*[@aria-label="Countersigned by"]//button[text()="Tomas Vey"]`).MustClick()
 	beginHold(p)
@@ -35,6 +28,11 @@ func TestRolesOnScreen(t *testing.T) {
 	p.click("button", "Back to the visit")
 	p.see("[data-remark]", "Not countersigned yet")
 	assert.False(t, p.MustHasR("button", "Countersign this hold"), "nobody signs for themselves")
+	stepTo(p, "Close")
+	p.click("button", "Close the visit")
+	p.click("button", "Sign as Lio Marek")
+	p.see("[data-note=signed] b", "Signed by Lio Marek")
+	assert.False(t, p.MustHasR("button", "Countersign as"), "nor a note")
 	p.sent()
 
 	v := openPage(t, s.addr, "/")
@@ -48,6 +46,14 @@ func TestRolesOnScreen(t *testing.T) {
 	require.NoError(t, db(t).Get(&by, `select p.name from visit_event e join person p on p.id = e.author_id
 		where e.client_id = $1 and e.type = 'hold-countersigned' and e.verdict = 'accepted'`, client))
 	assert.Equal(t, "Tomas Vey", by)
+	v.MustNavigate(v.base + "/overview")
+	v.MustElementX(`//*[@data-unsigned]//li[contains(., "to countersign")]//a[contains(., "` + t.Name() + `")]`).MustClick()
+	v.click("button", "Countersign as Tomas Vey")
+	v.see("[data-note=signed] b", "countersigned by Tomas Vey")
+	v.sent()
+	v.MustNavigate(v.base + "/overview")
+	v.see("h1", "What waits")
+	assert.NotContains(t, v.MustElement("[data-unsigned]").MustText(), t.Name(), "it waits no more")
 
 	d := openPage(t, s.addr, "/")
 	d.signIn(demo.Logins[3])
@@ -65,13 +71,8 @@ func TestRolesOnScreen(t *testing.T) {
 // answers can be given anew, and another place may then be pressed.
 func TestAfterUnwellTheScreeningIsAskedAgain(t *testing.T) {
 	t.Parallel() // most of it is waiting
-	p, _ := visiting(t, t.Name())
-	screened(p)
-	stepTo(p, "Find")
-	mark(p, 186, 772)
-	p.see("h2", "Gastrocnemius, medial head, left")
-	chart(p, 6, "yes")
-	stepTo(p, "Press")
+	p := signedIn(t, "/")
+	opened(p, t.Name(), "Press", calf)
 	beginHold(p)
 	p.MustElement(`main[data-phase=ready]`)
 	p.press(input.Space, input.KeyU)
@@ -121,15 +122,11 @@ func TestARefusedEntryIsShownWithItsReason(t *testing.T) {
 // chooses, and another choice lets it begin.
 func TestAHoldThatWouldBeSetAsideDoesNotBegin(t *testing.T) {
 	t.Parallel() // most of it is waiting
-	p, _ := visiting(t, t.Name())
-	screened(p)
+	p := signedIn(t, "/")
+	opened(p, t.Name(), "Screen", calf)
 	p.MustElementX(`//*[@data-group="adapt"]//button[@aria-expanded="false"]`).MustClick()
 	p.MustElementX(`//*[@data-question="anticoagulant"]//button[text()="yes"]`).MustClick()
 	p.see("[data-outcome]", "slack or broad")
-	stepTo(p, "Find")
-	mark(p, 186, 772)
-	p.see("h2", "Gastrocnemius, medial head, left")
-	chart(p, 6, "yes")
 	stepTo(p, "Press")
 	p.see("[role=status]", "tension or slack")
 	p.MustElementX(`//*[@aria-label="Muscle on"]//button[text()="tension"]`).MustClick()

@@ -3,11 +3,14 @@ package e2e
 import (
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/go-rod/rod/lib/input"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"mokren/core/ids"
+	"mokren/core/visit"
 	"mokren/demo"
 )
 
@@ -90,13 +93,7 @@ func TestAWarmCalfReachesTheOfflineOutbox(t *testing.T) {
 	w := newWire(t, s.addr)
 	away := openPage(t, w.l.Addr().String(), "/")
 	away.signIn(demo.Logins[0])
-	client := ownClient(away, "Outbox")
-	newVisit(away, client)
-	screened(away)
-	stepTo(away, "Find")
-	mark(away, 186, 772)
-	away.see("h2", "Gastrocnemius, medial head, left")
-	chart(away, 6, "yes")
+	client := opened(away, "Outbox", "Find", calf)
 	away.sent()
 	w.Cut(true)
 
@@ -130,13 +127,12 @@ func TestACarriedAnswerIsPlacedFurther(t *testing.T) {
 	p := openPage(t, startServer(t).addr, "/")
 	p.signIn(demo.Logins[0])
 	client := ownClient(p, "Carried")
-	p.MustEval(`async (client) => {
-		const send = async (method, path, body) => { const r = await fetch(path, { method, headers: { "Content-Type": "application/json" }, body: JSON.stringify(body) }); if (!r.ok) throw new Error(await r.text()); };
-		const me = await (await fetch("/api/session")).json(), visit = crypto.randomUUID(), device = crypto.randomUUID();
-		await send("PUT", "/api/visits/" + visit, { id: visit, client, starts_at: new Date(Date.now() - 3 * 864e5).toISOString(), minutes: 60 });
-		const event = (seq, type, body) => ({ id: crypto.randomUUID(), client, visit, author: me.id, device, seq, device_ms: Date.now() + seq, seen: 0, schema: 1, type, body });
-		await send("POST", "/api/visits/" + visit + "/events", { events: [event(1, "visit-opened", {}), event(2, "screening-answered", { answers: [{ question: "open-skin", answer: "yes", side: "left", regions: ["upper-calf"], note: "" }] })] });
-	}`, client)
+	before := booked(p, client, time.Now().AddDate(0, 0, -3))
+	record(p, client, before, said{"visit-opened", visit.Opened{}}, said{"screening-answered", visit.Screened{
+		Answers: []visit.ScreenedAnswer{{
+			Question: "open-skin", Answer: "yes", Side: "left", Regions: []ids.Region{"upper-calf"},
+		}},
+	}})
 	newVisit(p, client)
 	stepTo(p, "Screen")
 	p.see("[data-outcome=avoid-here]", "Open skin, left")

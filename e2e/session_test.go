@@ -11,30 +11,16 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"mokren/core/atlas"
-	"mokren/core/ids"
 	"mokren/demo"
 	"mokren/devices/clientpad"
 )
 
-// chartOn charts a point at a muscle's first usual place by touching it there.
-func chartOn(p *page, muscle ids.Muscle, side ids.Side) {
-	p.t.Helper()
-	stepTo(p, "Find")
-	m, err := atlas.Get(muscle)
-	require.NoError(p.t, err)
-	const heightCM = 170
-	_, at := m.OnFigure(m.Sites[0].Place(heightCM), side, heightCM)
-	mark(p, at.X, at.Y)
-	p.see("h2", fmt.Sprintf("%s, %s", m.Name, side))
-	chart(p, 6, "yes")
-}
-
 // beginAt begins a hold at a point by a protocol, everything else as suggested.
-func beginAt(p *page, muscle ids.Muscle, side ids.Side, protocol string) {
+func beginAt(p *page, at spot, protocol string) {
 	p.t.Helper()
-	m, err := atlas.Get(muscle)
+	m, err := atlas.Get(at.muscle)
 	require.NoError(p.t, err)
-	card := fmt.Sprintf(`//section[@data-point-id][.//h2[contains(., %q) and contains(., %q)]]`, m.Name, side)
+	card := fmt.Sprintf(`//section[@data-point-id][.//h2[contains(., %q) and contains(., %q)]]`, m.Name, at.side)
 	field := p.MustElementX(card + `//button[contains(@class, "field")]`)
 	if !strings.HasPrefix(field.MustText(), protocol) {
 		field.MustClick()
@@ -60,23 +46,13 @@ func TestASessionOfFourProtocols(t *testing.T) {
 	p := openPage(t, w.l.Addr().String(), "/")
 	p.Page = p.Page.CancelTimeout().Timeout(6 * time.Minute)
 	p.signIn(demo.Logins[0])
-	newVisit(p, ownClient(p, "Session"))
-	screened(p)
-	calf := []struct {
-		muscle ids.Muscle
-		side   ids.Side
-	}{
-		{"gastrocnemius-medial", "left"}, {"soleus", "left"}, {"gastrocnemius-medial", "right"}, {"soleus", "right"},
-	}
-	for _, c := range calf {
-		chartOn(p, c.muscle, c.side)
-	}
-	stepTo(p, "Plan")
+	spots := []spot{calf, {"soleus", "left"}, {"gastrocnemius-medial", "right"}, {"soleus", "right"}}
+	opened(p, "Session", "Plan", spots...)
 	p.click("[data-plan] button", "Take this plan")
 	p.MustElement("[data-accepted=true]")
 	p.click("[data-plan] button", "Begin pressing")
 
-	beginAt(p, calf[0].muscle, calf[0].side, "Pulses")
+	beginAt(p, spots[0], "Pulses")
 	pad := clientpad.New("http://"+s.addr, paired(p))
 	go pad.Run(t.Context())
 	p.press(input.Space)
@@ -87,7 +63,7 @@ func TestASessionOfFourProtocols(t *testing.T) {
 	until(p, "flush")
 	p.click("button", "Back to the visit")
 
-	beginAt(p, calf[1].muscle, calf[1].side, "Short repeats")
+	beginAt(p, spots[1], "Short repeats")
 	p.click("button", "^Pressure pad$")
 	p.MustElement(`main[data-phase=rest]`)
 	p.press(input.Digit4)
@@ -98,7 +74,7 @@ func TestASessionOfFourProtocols(t *testing.T) {
 	w.Cut(true)
 	p.click("button", "Back to the visit")
 
-	beginAt(p, calf[2].muscle, calf[2].side, "Graded stages")
+	beginAt(p, spots[2], "Graded stages")
 	p.press(input.Space)
 	until(p, "settle-in")
 	p.press(input.Digit5)
@@ -113,7 +89,7 @@ func TestASessionOfFourProtocols(t *testing.T) {
 	until(p, "flush")
 	p.click("button", "Back to the visit")
 
-	beginAt(p, calf[3].muscle, calf[3].side, "Brief holds")
+	beginAt(p, spots[3], "Brief holds")
 	p.press(input.Space)
 	for range 3 {
 		p.press(input.Digit6)

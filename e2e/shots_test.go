@@ -200,6 +200,7 @@ func TestScreenshots(t *testing.T) {
 	mark(p, 181, 842)
 	p.see("h2", "Soleus, left")
 	p.MustElementX(`//button[text()="As usual"]`).MustClick()
+	p.still()
 	shot("find")
 	chart(p, 6, "yes")
 	p.click("a", "^Press$")

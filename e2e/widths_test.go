@@ -65,6 +65,7 @@ func fits(p *page, name string) {
 }
 
 func TestNothingIsCutOffOnAnyDevice(t *testing.T) {
+	t.Parallel()
 	s := startServer(t)
 	p := openPage(t, s.addr, "/")
 	p.see("h1", "Mokren")

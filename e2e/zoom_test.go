@@ -56,10 +56,7 @@ func TestCloseUp(t *testing.T) {
 		p := openPage(t, s.addr, "/")
 		p.MustSetViewport(d[0], d[1], 1, false)
 		p.signIn(demo.Logins[0])
-		client := ownClient(p, "Close"+strconv.Itoa(d[0]))
-		newVisit(p, client)
-		screened(p)
-		stepTo(p, "Find")
+		client := opened(p, "Close"+strconv.Itoa(d[0]), "Find")
 		p.MustElement("svg[data-view=back] path")
 		require.InDelta(t, 1, closeness(p), 0)
 

@@ -196,3 +196,20 @@ func (t *Tx) Leave(ctx context.Context, id, to uuid.UUID, now time.Time) (moved 
 	}
 	return int(n), t.EndSessions(ctx, id, nil)
 }
+
+// Licence is a member's, with its last day.
+type Licence struct {
+	Name    string    `db:"name"`
+	Licence string    `db:"licence"`
+	Until   time.Time `db:"licence_until"`
+}
+
+// Licences are those with an end: of everyone who works here for an owner, else one's
+// own.
+func (t *Tx) Licences(ctx context.Context) ([]Licence, error) {
+	var out []Licence
+	err := t.tx.SelectContext(ctx, &out, `select name, licence, licence_until from person
+		where licence_until is not null and left_at is null and ($1 or id = $2)
+		order by licence_until, name`, t.who.Role == rights.Owner, t.who.Person)
+	return out, found("reading when licences end", err)
+}

@@ -285,3 +285,12 @@ func found(doing string, err error) error {
 	}
 	return fmt.Errorf("%s: %w", doing, err)
 }
+
+// diskFull is PostgreSQL's code for it.
+const diskFull = "53100"
+
+// Full tells that the database has no room on its disk.
+func Full(err error) bool {
+	var e *pgconn.PgError
+	return errors.As(err, &e) && e.Code == diskFull
+}

@@ -18,7 +18,7 @@ import (
 
 // tablesOf is the reading of the log that the tables hold; raised when rows
 // change, so that older ones are written anew when they are next read.
-const tablesOf = 7
+const tablesOf = 8
 
 // row is one row of a table, by column.
 type row map[string]any
@@ -129,6 +129,7 @@ func (t *Tx) projectVisit(
 	}
 	var signedAt sql.NullTime
 	var signedBy *string
+	awaits := s.Signed != nil && s.Signed.ByStudent && s.Signed.Counter == nil
 	if s.Signed != nil {
 		signedAt, signedBy = moment(s.Signed.AtMS), &s.Signed.Author
 	}
@@ -141,10 +142,10 @@ func (t *Tx) projectVisit(
 	_, err = t.tx.ExecContext(ctx, `update visit set version = $2, opened_at = $3, closed_at = $4,
 		reason = coalesce(nullif($5, ''), reason), interview = $6, ranges = $7, gauges = $8, tables_of = $9,
 		tables_sum = $10, left_off = $11, signed_at = $12, signed_by = $13,
-		next_from = $14, next_to = $15 where id = $1`,
+		next_from = $14, next_to = $15, awaits_counter = $16 where id = $1`,
 		v.ID, version, moment(s.OpenedMS), moment(s.ClosedMS), s.Reason, latest["interview"], latest["ranges"],
 		latest["gauges"], tablesOf, sums, latest["left_off"], signedAt, signedBy,
-		from, to)
+		from, to, awaits)
 	return found("writing a visit's state", err)
 }
 

@@ -15,23 +15,27 @@ import (
 	"mokren/core/visit"
 )
 
-// Unsigned is a closed visit whose note nobody has signed.
+// Unsigned is a closed visit whose note nobody has signed, or a student's that nobody
+// has countersigned.
 type Unsigned struct {
 	Visit     uuid.UUID `db:"id"`
 	Client    uuid.UUID `db:"client_id"`
 	Name      string    `db:"name"`
 	Therapist string    `db:"therapist"`
 	StartsAt  time.Time `db:"starts_at"`
+	// Awaits tells that it is signed and waits for the second name.
+	Awaits bool `db:"awaits_counter"`
 }
 
 // UnsignedNotes lists them, the oldest first.
 func (t *Tx) UnsignedNotes(ctx context.Context) ([]Unsigned, error) {
 	out := []Unsigned{}
 	err := t.tx.SelectContext(ctx, &out, `select v.id, v.client_id, c.given_name || ' ' || c.family_name as name,
-			p.name as therapist, v.starts_at
+			p.name as therapist, v.starts_at, v.awaits_counter
 		from visit v join client c on c.practice_id = v.practice_id and c.id = v.client_id
 		join person p on p.practice_id = v.practice_id and p.id = v.therapist_id
-		where v.closed_at is not null and v.signed_at is null order by v.closed_at, v.id limit 100`)
+		where v.closed_at is not null and (v.signed_at is null or v.awaits_counter)
+		order by v.closed_at, v.id limit 100`)
 	return out, found("listing unsigned notes", err)
 }
 

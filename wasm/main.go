@@ -21,6 +21,7 @@ package main
 import (
 	"encoding/json"
 	"errors"
+	"runtime/debug"
 	"syscall/js"
 
 	"mokren/core/assess"
@@ -34,7 +35,12 @@ import (
 	"mokren/core/visit"
 )
 
+// gcPercent: some 5 MB of the core stay, and an answer allocates little that lives on;
+// at four times that a collection seldom falls into a frame.
+const gcPercent = 400
+
 func main() {
+	debug.SetGCPercent(gcPercent)
 	js.Global().Set("mokrenCore", map[string]any{
 		"calc": text(func(a []js.Value) (any, error) {
 			b, err := calc.Run(a[0].String(), []byte(a[1].String()))

@@ -3,9 +3,9 @@ package assess
 import (
 	"cmp"
 	"math"
-	"slices"
 	"strings"
 
+	"mokren/core/order"
 	"mokren/core/progress"
 )
 
@@ -139,7 +139,7 @@ func Calibrate(list []Searched, w Weights) Calibration {
 	for r, t := range regions {
 		out.Regions = append(out.Regions, RegionWord{r, t.band(bandsFrom, 1)})
 	}
-	slices.SortFunc(out.Regions, func(a, b RegionWord) int { return cmp.Compare(a.Region, b.Region) })
+	order.By(out.Regions, func(a, b RegionWord) int { return cmp.Compare(a.Region, b.Region) })
 	for _, e := range evidence {
 		if t := kinds[e.ID]; t != nil {
 			if p, ok := propose(e, w.of(e.ID), *t); ok {

@@ -7,6 +7,7 @@ import (
 
 	"mokren/core/atlas"
 	"mokren/core/ids"
+	"mokren/core/order"
 )
 
 // prior odds are low and equal.
@@ -42,7 +43,7 @@ func byWeight(a, b Why) int {
 // reasons damps each group and gives the sum of log-odds with every reason.
 func (h *hypothesis) reasons() (sum float64, why []Why) {
 	list := slices.Clone(h.list)
-	slices.SortFunc(list, func(a, b grouped) int {
+	order.By(list, func(a, b grouped) int {
 		return cmp.Or(cmp.Compare(a.group, b.group), cmp.Compare(sign(a.Effect), sign(b.Effect)),
 			byWeight(a.Why, b.Why))
 	})
@@ -57,7 +58,7 @@ func (h *hypothesis) reasons() (sum float64, why []Why) {
 		why[i] = w.Why
 		why[i].Effect *= weight
 	}
-	slices.SortFunc(why, byWeight)
+	order.By(why, byWeight)
 	for _, w := range why {
 		sum += w.Effect
 	}

@@ -9,6 +9,7 @@ import (
 
 	"mokren/core/atlas"
 	"mokren/core/ids"
+	"mokren/core/order"
 	"mokren/core/safety"
 )
 
@@ -146,7 +147,7 @@ func Rank(f Findings, w Weights) Ranking {
 		s.Ready = s.Confidence >= Threshold && !s.Blocked
 		out.Suspects = append(out.Suspects, s)
 	}
-	slices.SortFunc(out.Suspects, func(a, b Suspect) int {
+	order.By(out.Suspects, func(a, b Suspect) int {
 		return cmp.Or(cmp.Compare(b.Confidence, a.Confidence), cmp.Compare(a.Muscle, b.Muscle),
 			cmp.Compare(a.Side, b.Side))
 	})
@@ -187,6 +188,8 @@ func blocked(s safety.Screening, m *atlas.Muscle, side ids.Side) (why string, is
 	return why, why != ""
 }
 
-func plain(id string) string { return strings.NewReplacer("-", " ", ".", " ").Replace(id) }
+var spaced = strings.NewReplacer("-", " ", ".", " ")
+
+func plain(id string) string { return spaced.Replace(id) }
 
 func sentence(s string) string { return strings.ToUpper(s[:1]) + s[1:] }

@@ -3,10 +3,10 @@ package atlas
 import (
 	"encoding/json"
 	"math"
+	"os"
 	"slices"
 	"strings"
 	"testing"
-	"testing/fstest"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -18,11 +18,21 @@ import (
 
 // The files are read strictly here; the program trusts what passed.
 func TestTheWholeAtlasHolds(t *testing.T) {
-	require.NoError(t, Verify(data))
+	require.NoError(t, Verify(files()))
 	for _, id := range ids.Muscles() {
 		_, err := Get(id)
 		assert.NoError(t, err)
 	}
+}
+
+// A file in the folder is a muscle of the atlas, once scripts/atlas-files has seen it.
+func TestEveryFileIsEmbedded(t *testing.T) {
+	folder, err := os.ReadDir("data")
+	require.NoError(t, err)
+	for _, f := range folder {
+		assert.Contains(t, files(), ids.Muscle(strings.TrimSuffix(f.Name(), ".json")))
+	}
+	assert.Len(t, files(), len(folder))
 }
 
 // By rule, for every muscle, site and side: the site lies inside the muscle's
@@ -171,8 +181,7 @@ func TestNoStructureIsDropped(t *testing.T) {
 }
 
 func TestAWrongFileFailsWithFileAndField(t *testing.T) {
-	good, err := data.ReadFile("data/soleus.json")
-	require.NoError(t, err)
+	good := files()["soleus"]
 	for name, c := range map[string]struct {
 		change func(map[string]any)
 		field  string
@@ -228,15 +237,9 @@ func TestAWrongFileFailsWithFileAndField(t *testing.T) {
 			require.NoError(t, json.Unmarshal(good, &m))
 			c.change(m)
 			raw, _ := json.Marshal(m)
-			files := fstest.MapFS{}
-			for _, o := range All() {
-				name := "data/" + string(o.ID) + ".json"
-				b, err := data.ReadFile(name)
-				require.NoError(t, err)
-				files[name] = &fstest.MapFile{Data: b}
-			}
-			files["data/soleus.json"] = &fstest.MapFile{Data: raw}
-			err := Verify(files)
+			changed := files()
+			changed["soleus"] = raw
+			err := Verify(changed)
 			require.ErrorContains(t, err, "data/soleus.json")
 			assert.ErrorContains(t, err, c.field)
 		})

@@ -3,11 +3,11 @@ package atlas
 import (
 	"cmp"
 	"math"
-	"slices"
 	"sync"
 
 	"mokren/core/body"
 	"mokren/core/ids"
+	"mokren/core/order"
 )
 
 // Match is a muscle whose usual referral covers a touched place. It is a
@@ -106,7 +106,7 @@ func Hurts(v body.View, p body.Point, heightCM float64) []Match {
 		m.Score = math.Round(m.Score*1000) / 1000
 		out = append(out, m)
 	}
-	slices.SortFunc(out, func(a, b Match) int {
+	order.By(out, func(a, b Match) int {
 		return cmp.Or(cmp.Compare(b.Score, a.Score), cmp.Compare(a.Muscle, b.Muscle), cmp.Compare(a.Side, b.Side))
 	})
 	return out

@@ -1,10 +1,8 @@
 package atlas
 
 import (
-	"embed"
 	"encoding/json"
 	"fmt"
-	"io/fs"
 	"slices"
 	"sync"
 
@@ -160,17 +158,24 @@ type Muscle struct {
 	Sources     []string        `json:"sources" minItems:"1"`
 }
 
-//go:embed data/*.json
-var data embed.FS
+//go:generate ../../scripts/atlas-files
 
 // load trusts the embedded files: the tests have read them strictly.
 var load = sync.OnceValues(func() (map[ids.Muscle]*Muscle, error) {
-	return read(data, func(raw []byte, m *Muscle) error { return json.Unmarshal(raw, m) })
+	return read(files(), func(raw []byte, m *Muscle) error { return json.Unmarshal(raw, m) })
 })
 
-// Verify reads a folder of muscle files (data/ID.json) strictly and checks
-// each file by itself and all of them together. An error names file and field.
-func Verify(files fs.FS) error {
+func files() map[ids.Muscle][]byte {
+	out := make(map[ids.Muscle][]byte, len(embedded))
+	for _, f := range embedded {
+		out[f.id] = *f.raw
+	}
+	return out
+}
+
+// Verify reads muscle files, by id, strictly and checks each by itself and all of them
+// together. An error names file and field.
+func Verify(files map[ids.Muscle][]byte) error {
 	all, err := read(files, func(raw []byte, m *Muscle) error {
 		if err := strict.Decode(raw, m); err != nil {
 			return err
@@ -183,25 +188,18 @@ func Verify(files fs.FS) error {
 	return together(all)
 }
 
-func read(files fs.FS, decode func([]byte, *Muscle) error) (map[ids.Muscle]*Muscle, error) {
-	names, err := fs.Glob(files, "data/*.json")
-	if err != nil {
-		return nil, err
-	}
+func read(files map[ids.Muscle][]byte, decode func([]byte, *Muscle) error) (map[ids.Muscle]*Muscle, error) {
 	all := map[ids.Muscle]*Muscle{}
-	for _, n := range names {
-		raw, err := fs.ReadFile(files, n)
-		if err != nil {
-			return nil, err
-		}
+	for id, raw := range files {
+		name := fmt.Sprintf("data/%s.json", id)
 		m := new(Muscle)
 		if err := decode(raw, m); err != nil {
-			return nil, fmt.Errorf("atlas: %s: %w", n, err)
+			return nil, fmt.Errorf("atlas: %s: %w", name, err)
 		}
-		if string(m.ID)+".json" != n[len("data/"):] {
-			return nil, fmt.Errorf("atlas: %s: $.id: given %q; allowed: the file's name", n, m.ID)
+		if m.ID != id {
+			return nil, fmt.Errorf("atlas: %s: $.id: given %q; allowed: the file's name", name, m.ID)
 		}
-		all[m.ID] = m
+		all[id] = m
 	}
 	return all, nil
 }

@@ -9,6 +9,7 @@ import (
 
 	"mokren/core/body"
 	"mokren/core/ids"
+	"mokren/core/order"
 	"mokren/core/safety"
 )
 
@@ -239,7 +240,7 @@ func (m *Muscle) near(sites []SitePlace, side ids.Side, heightCM, fingerCM float
 		}
 		return *n.DistanceCM
 	}
-	slices.SortFunc(out, func(a, b NearBy) int {
+	order.By(out, func(a, b NearBy) int {
 		return cmp.Or(cmp.Compare(distance(a), distance(b)), cmp.Compare(a.Structure, b.Structure))
 	})
 	return out

@@ -9,6 +9,7 @@ import (
 
 	"mokren/core/body"
 	"mokren/core/ids"
+	"mokren/core/order"
 	"mokren/core/safety"
 )
 
@@ -213,7 +214,7 @@ func Under(v body.View, p body.Point, heightCM float64) []Candidate {
 // by how near it is.
 func sortCandidates(c []Candidate) {
 	weight := func(x Candidate) float64 { return x.OffMM + 3*float64(x.Layer) + 0.8*x.siteMM }
-	slices.SortStableFunc(c, func(a, b Candidate) int { return cmp.Compare(weight(a), weight(b)) })
+	order.By(c, func(a, b Candidate) int { return cmp.Compare(weight(a), weight(b)) })
 }
 
 // Places gives the regions through which a muscle's sites are pressed, on a

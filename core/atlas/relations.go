@@ -8,6 +8,7 @@ import (
 	"sync"
 
 	"mokren/core/ids"
+	"mokren/core/order"
 )
 
 var opposites = func() map[ids.Movement]ids.Movement {
@@ -120,6 +121,6 @@ func (m *Muscle) ranked(match func(a, b Motion) bool, add, drop []ids.Muscle) []
 			out = append(out, o.ID)
 		}
 	}
-	slices.SortStableFunc(out, func(a, b ids.Muscle) int { return cmp.Compare(strength[b], strength[a]) })
+	order.By(out, func(a, b ids.Muscle) int { return cmp.Compare(strength[b], strength[a]) })
 	return out
 }

@@ -7,6 +7,7 @@ import (
 	"unicode"
 
 	"mokren/core/ids"
+	"mokren/core/order"
 )
 
 // Query narrows the list of muscles; empty fields do not narrow.
@@ -36,7 +37,7 @@ func Search(w Query) []*Muscle {
 			hits = append(hits, hit{m, cost})
 		}
 	}
-	slices.SortStableFunc(hits, func(a, b hit) int { return cmp.Compare(a.cost, b.cost) })
+	order.By(hits, func(a, b hit) int { return cmp.Compare(a.cost, b.cost) })
 	out := make([]*Muscle, len(hits))
 	for i, h := range hits {
 		out[i] = h.m

@@ -354,13 +354,18 @@ func TestADrawingInWords(t *testing.T) {
 // The data files are read strictly: ids, parts and shapes are known, and no
 // field is misspelt.
 func TestTheDataFilesAreWellFormed(t *testing.T) {
-	for name, into := range map[string]any{
-		"regions.json": new(regionData), "side-view.json": new(sideData),
-		"front-and-back.json": new(frontBackData), "hand.json": new(handData), "soles.json": new(soleData),
-		"bones.json": new(authored[lineData]), "landmarks.json": new(authored[markData]),
+	for name, c := range map[string]struct {
+		raw  []byte
+		into any
+	}{
+		"regions":        {regionsJSON, new(regionData)},
+		"side-view":      {sidesJSON, new(sideData)},
+		"front-and-back": {frontBackJSON, new(frontBackData)},
+		"hand":           {handsJSON, new(handData)},
+		"soles":          {solesJSON, new(soleData)},
+		"bones":          {bonesJSON, new(authored[lineData])},
+		"landmarks":      {landmarksJSON, new(authored[markData])},
 	} {
-		raw, err := data.ReadFile("data/" + name)
-		require.NoError(t, err)
-		assert.NoError(t, strict.Decode(raw, into), name)
+		assert.NoError(t, strict.Decode(c.raw, c.into), name)
 	}
 }

@@ -1,7 +1,7 @@
 package body
 
 import (
-	"embed"
+	_ "embed"
 	"encoding/json"
 	"fmt"
 	"sync"
@@ -9,19 +9,31 @@ import (
 	"mokren/core/ids"
 )
 
-//go:embed data/*.json
-var data embed.FS
+// Each file is embedded by itself: a folder would bring a file system, and with it the
+// clock, into the browser's core.
+var (
+	//go:embed data/regions.json
+	regionsJSON []byte
+	//go:embed data/side-view.json
+	sidesJSON []byte
+	//go:embed data/front-and-back.json
+	frontBackJSON []byte
+	//go:embed data/hand.json
+	handsJSON []byte
+	//go:embed data/soles.json
+	solesJSON []byte
+	//go:embed data/bones.json
+	bonesJSON []byte
+	//go:embed data/landmarks.json
+	landmarksJSON []byte
+)
 
 // loaded reads an embedded data file; the tests have read each of them strictly.
-func loaded[T any](name string) func() T {
+func loaded[T any](raw []byte) func() T {
 	return sync.OnceValue(func() T {
 		var out T
-		raw, err := data.ReadFile("data/" + name)
-		if err == nil {
-			err = json.Unmarshal(raw, &out)
-		}
-		if err != nil {
-			panic(fmt.Errorf("reading %s: %w", name, err))
+		if err := json.Unmarshal(raw, &out); err != nil {
+			panic(fmt.Errorf("reading %T: %w", out, err))
 		}
 		return out
 	})
@@ -170,11 +182,11 @@ func innerLines(list []lineData) []innerLine {
 }
 
 var (
-	regionFile    = loaded[regionData]("regions.json")
-	sideFile      = loaded[sideData]("side-view.json")
-	frontBackFile = loaded[frontBackData]("front-and-back.json")
-	handFile      = loaded[handData]("hand.json")
-	soleFile      = loaded[soleData]("soles.json")
-	boneFile      = loaded[authored[lineData]]("bones.json")
-	markFile      = loaded[authored[markData]]("landmarks.json")
+	regionFile    = loaded[regionData](regionsJSON)
+	sideFile      = loaded[sideData](sidesJSON)
+	frontBackFile = loaded[frontBackData](frontBackJSON)
+	handFile      = loaded[handData](handsJSON)
+	soleFile      = loaded[soleData](solesJSON)
+	boneFile      = loaded[authored[lineData]](bonesJSON)
+	markFile      = loaded[authored[markData]](landmarksJSON)
 )

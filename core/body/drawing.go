@@ -6,6 +6,7 @@ import (
 	"slices"
 
 	"mokren/core/ids"
+	"mokren/core/order"
 )
 
 // Cells of a drawing: a set, in any order.
@@ -99,7 +100,7 @@ func (s CellSet) Regions() []Covered {
 	for id, share := range best {
 		out = append(out, Covered{id.Region, id.Side, math.Round(share*100) / 100})
 	}
-	slices.SortFunc(out, func(a, b Covered) int {
+	order.By(out, func(a, b Covered) int {
 		return cmp.Or(cmp.Compare(b.Share, a.Share), cmp.Compare(a.Region, b.Region), cmp.Compare(a.Side, b.Side))
 	})
 	if i := slices.IndexFunc(out, func(c Covered) bool { return c.Share < 0.05 }); i > 0 {

@@ -137,6 +137,27 @@ func within(row [][2]float64, x float64) bool {
 // Cells lists a view's cells, row by row.
 func Cells(v View) []Named { return latticeOf(v).cells }
 
+// row of cells in a view.
+type row struct {
+	view View
+	r    int
+}
+
+// rows that were asked for one cell by one: from where to where they lie on the figure.
+var rows sync.Map
+
+func rowOf(c Cell, y float64) [][2]float64 {
+	k := row{c.View, c.R}
+	if known, ok := rows.Load(k); ok {
+		return known.([][2]float64)
+	}
+	spans := onFigure(c.View, y)
+	if len(spans) > 0 { // of those beside the figure there is no end
+		rows.Store(k, spans)
+	}
+	return spans
+}
+
 // RegionOf names a cell; ok is false off the figure.
 func RegionOf(c Cell) (n Named, ok bool) {
 	if !c.View.Known() {
@@ -146,7 +167,7 @@ func RegionOf(c Cell) (n Named, ok bool) {
 	if !made {
 		// One cell is asked for more often than all of them.
 		p := c.Center()
-		if !within(onFigure(c.View, p.Y), p.X) {
+		if !within(rowOf(c, p.Y), p.X) {
 			return Named{}, false
 		}
 		region, side := regionAt(c.View, p)

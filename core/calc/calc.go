@@ -1,7 +1,6 @@
 package calc
 
 import (
-	"context"
 	"encoding/json"
 	"fmt"
 	"reflect"
@@ -19,7 +18,7 @@ type Calc struct {
 	// In and Out are what goes in and comes out, for the API's description;
 	// text where it is lines.
 	In, Out reflect.Type
-	run     func(ctx context.Context, raw []byte) ([]byte, error)
+	run     func(gone Gone, raw []byte) ([]byte, error)
 }
 
 // List gives the computations in the order of their names.
@@ -36,10 +35,16 @@ func Find(name string) (Calc, bool) {
 }
 
 // Run computes. The output ends with a newline.
-func Run(name string, raw []byte) ([]byte, error) { return RunFor(context.Background(), name, raw) }
+func Run(name string, raw []byte) ([]byte, error) {
+	return RunFor(func() error { return nil }, name, raw)
+}
+
+// Gone says why nobody waits for the answer any more; nil while somebody does. A
+// context's Err is one. It is not the context itself, which brings the clock along.
+type Gone func() error
 
 // RunFor computes for a caller who may leave: what takes long stops then.
-func RunFor(ctx context.Context, name string, raw []byte) ([]byte, error) {
+func RunFor(gone Gone, name string, raw []byte) ([]byte, error) {
 	c, ok := Find(name)
 	if !ok {
 		names := make([]string, len(all))
@@ -51,18 +56,18 @@ func RunFor(ctx context.Context, name string, raw []byte) ([]byte, error) {
 			Allowed: "one of " + strings.Join(names, ", "),
 		}
 	}
-	return c.run(ctx, raw)
+	return c.run(gone, raw)
 }
 
 // document is a computation of one JSON document from another.
 func document[In, Out any](name, summary, example string, f func(In) (Out, error)) Calc {
-	run := func(ctx context.Context, raw []byte) ([]byte, error) {
+	run := func(gone Gone, raw []byte) ([]byte, error) {
 		var in In
 		if err := strict.Decode(raw, &in); err != nil {
 			return nil, err
 		}
-		if ctx.Err() != nil {
-			return nil, ctx.Err()
+		if err := gone(); err != nil {
+			return nil, err
 		}
 		out, err := f(in)
 		if err != nil {

@@ -63,7 +63,7 @@ func TestBadInputNamesTheField(t *testing.T) {
 			"line 4: $.value",
 		},
 		{"coach", start + `{"t":5,"event":"contact","val":1}`, "line 2: $.val"},
-		{"coach", start + `{"t":5`, "line 2: $"},
+		{"coach", start + `{"t":5`, "line 2: $.t"},
 		{"nonsense", ``, "NAME"},
 	} {
 		out, err := calc.Run(c.name, []byte(c.in))

@@ -3,7 +3,6 @@ package calc
 import (
 	"bytes"
 	"cmp"
-	"context"
 	"encoding/json"
 	"fmt"
 	"reflect"
@@ -172,7 +171,7 @@ func ParseEvent(raw []byte, scale int) (treat.Event, error) {
 const maxLines = 20_000
 
 // coachLines reads all lines before it answers any.
-func coachLines(ctx context.Context, raw []byte) ([]byte, error) {
+func coachLines(gone Gone, raw []byte) ([]byte, error) {
 	lines, err := splitLines(raw)
 	if err != nil {
 		return nil, err
@@ -185,7 +184,7 @@ func coachLines(ctx context.Context, raw []byte) ([]byte, error) {
 	if err != nil {
 		return nil, err
 	}
-	out, err := runLog(ctx, start, events)
+	out, err := runLog(gone, start, events)
 	if err != nil {
 		return nil, err
 	}
@@ -248,12 +247,14 @@ func readLog(lines []numbered, scale int) ([]treat.Event, error) {
 }
 
 // runLog answers every event, the last one with the summary.
-func runLog(ctx context.Context, start treat.Start, events []treat.Event) ([]treat.Line, error) {
+func runLog(gone Gone, start treat.Start, events []treat.Event) ([]treat.Line, error) {
 	c := treat.NewCoach(start)
 	out := []treat.Line{c.At(0)}
 	for i, e := range events {
-		if i%512 == 0 && ctx.Err() != nil {
-			return nil, ctx.Err()
+		if i%512 == 0 {
+			if err := gone(); err != nil {
+				return nil, err
+			}
 		}
 		out = append(out, c.Apply(e))
 	}

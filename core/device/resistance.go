@@ -5,6 +5,7 @@ import (
 	"math"
 	"slices"
 
+	"mokren/core/order"
 	"mokren/core/strict"
 )
 
@@ -54,7 +55,7 @@ func FirstResistance(samples []DepthForce) (Resistance, error) {
 		}
 	}
 	s := slices.Clone(samples)
-	slices.SortStableFunc(s, func(a, b DepthForce) int {
+	order.By(s, func(a, b DepthForce) int {
 		switch {
 		case a.DepthMM < b.DepthMM:
 			return -1

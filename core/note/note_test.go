@@ -6,6 +6,7 @@ import (
 
 	"github.com/stretchr/testify/assert"
 
+	"mokren/core/assess"
 	"mokren/core/ids"
 	"mokren/core/note"
 	"mokren/core/safety"
@@ -95,4 +96,21 @@ func TestAHoldSetAsideIsToldAsSuch(t *testing.T) {
 	assert.Contains(t, n.Objective, "Set aside: No consent.")
 	assert.NotContains(t, n.Objective, "41.5 s")
 	assert.NotContains(t, n.Plan, "Stretch")
+}
+
+// Every gauge that the core reads stands in the note by its name, with its unit.
+func TestGaugesAreToldWithTheirUnits(t *testing.T) {
+	v := note.Visit{}
+	for _, g := range assess.Gauges() {
+		pair := visit.GaugePair{Gauge: g.ID, Side: g.Sides[0], Before: p(12.0), After: p(20.5)}
+		if g.Unit == "" {
+			pair = visit.GaugePair{Gauge: g.ID, Side: g.Sides[0], Kind: "apical"}
+		}
+		v.State.Gauges = append(v.State.Gauges, pair)
+	}
+	assert.Equal(t, strings.TrimSpace(`
+Toe-touch: 12 cm; after treatment 20.5 cm.
+Weight-bearing lunge, left: 12°; after treatment 20.5°.
+Straight-leg raise, left: 12°; after treatment 20.5°.
+Breathing at rest: apical.`), note.Write(v).Objective)
 }

@@ -77,27 +77,28 @@ func reading(r visit.Range) string {
 	return out + "."
 }
 
-var gauges = map[string]struct{ name, unit string }{
-	"toe-touch": {"Toe-touch", " cm"}, "lunge": {"Lunge", "°"},
-	"straight-leg-raise": {"Straight-leg raise", "°"}, "breathing": {"Breathing", ""},
-}
-
 func gauge(g visit.GaugePair) string {
-	of, ok := gauges[g.Gauge]
-	if !ok {
-		of.name = capital(plain(g.Gauge))
+	of := assess.GaugeInfo{Name: capital(plain(g.Gauge))}
+	for _, known := range assess.Gauges() {
+		if known.ID == g.Gauge {
+			of = known
+		}
+	}
+	unit := of.Unit
+	if unit != "°" && unit != "" {
+		unit = " " + unit
 	}
 	before, after := g.Kind, g.AfterKind
 	if g.Before != nil {
-		before = number(*g.Before) + of.unit
+		before = number(*g.Before) + unit
 	}
 	if g.After != nil {
-		after = number(*g.After) + of.unit
+		after = number(*g.After) + unit
 	}
 	if before == "" && after == "" {
 		return ""
 	}
-	out := onSide(of.name, g.Side)
+	out := onSide(of.Name, g.Side)
 	if before != "" {
 		out += ": " + plain(before)
 	}

@@ -3,10 +3,10 @@ package note
 import (
 	"cmp"
 	"fmt"
-	"slices"
 
 	"mokren/core/body"
 	"mokren/core/ids"
+	"mokren/core/order"
 	"mokren/core/safety"
 	"mokren/core/visit"
 )
@@ -101,7 +101,7 @@ func (w *writer) drawing(l *lines) {
 	for p := range worst {
 		places = append(places, p)
 	}
-	slices.SortFunc(places, func(a, b place) int {
+	order.By(places, func(a, b place) int {
 		return cmp.Or(cmp.Compare(worst[b], worst[a]), cmp.Compare(a.Region, b.Region),
 			cmp.Compare(a.Side, b.Side), cmp.Compare(a.kind, b.kind))
 	})

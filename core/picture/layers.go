@@ -8,6 +8,7 @@ import (
 	"mokren/core/atlas"
 	"mokren/core/body"
 	"mokren/core/ids"
+	"mokren/core/order"
 	"mokren/core/safety"
 	"mokren/core/strict"
 )
@@ -112,7 +113,7 @@ func Draw(w Wanted) Drawn {
 		}
 	}
 	// The deepest first, so that superficial ones are drawn over them.
-	slices.SortStableFunc(d.Strands, func(a, b Strand) int { return cmp.Compare(b.Layer, a.Layer) })
+	order.By(d.Strands, func(a, b Strand) int { return cmp.Compare(b.Layer, a.Layer) })
 	return d
 }
 

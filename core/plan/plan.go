@@ -6,6 +6,7 @@ import (
 	"slices"
 
 	"mokren/core/ids"
+	"mokren/core/order"
 	"mokren/core/safety"
 )
 
@@ -82,7 +83,7 @@ func Make(r Request) (Plan, error) {
 
 // narrow keeps the points most worth, those that must be treated first.
 func (p *problem) narrow() {
-	slices.SortStableFunc(p.open, func(a, b candidate) int {
+	order.By(p.open, func(a, b candidate) int {
 		must := func(c candidate) int {
 			if slices.Contains(p.r.Must, c.ID) {
 				return 1

@@ -6,6 +6,7 @@ import (
 
 	"mokren/core/atlas"
 	"mokren/core/ids"
+	"mokren/core/order"
 )
 
 // Wanted is a muscle to be searched.
@@ -71,11 +72,11 @@ func inPositions(list []Wanted, avoid []ids.Position, lying ids.Position) []Soug
 		}
 		groups[p] = append(groups[p], w)
 	}
-	order := slices.DeleteFunc(slices.Clone(lyings), func(p ids.Position) bool { return len(groups[p]) == 0 })
+	turns := slices.DeleteFunc(slices.Clone(lyings), func(p ids.Position) bool { return len(groups[p]) == 0 })
 	for _, g := range groups {
-		slices.SortStableFunc(g, func(a, b Wanted) int { return likelier(a, b) })
+		order.By(g, func(a, b Wanted) int { return likelier(a, b) })
 	}
-	slices.SortStableFunc(order, func(a, b ids.Position) int {
+	order.By(turns, func(a, b ids.Position) int {
 		if a == lying || b == lying {
 			if a == lying {
 				return -1
@@ -85,7 +86,7 @@ func inPositions(list []Wanted, avoid []ids.Position, lying ids.Position) []Soug
 		return likelier(groups[a][0], groups[b][0])
 	})
 	var out []Sought
-	for _, p := range order {
+	for _, p := range turns {
 		for _, w := range groups[p] {
 			out = append(out, Sought{Wanted: w, Position: p})
 		}

@@ -53,22 +53,23 @@ const (
 // movements that hurt or are restricted.
 func Judge(points []Point, painful []Action) []Judged {
 	out := make([]Judged, len(points))
-	var active []dominant
-	for i, p := range points {
-		out[i] = p.judge()
+	all := make([]beside, len(points))
+	var active []*beside
+	for i := range points {
+		out[i] = points[i].judge()
+		all[i] = newBeside(&points[i], out[i].Activity == Active, painful)
 		if out[i].Activity == Active {
-			zone, whose := p.zone()
-			active = append(active, dominant{p, zone, whose})
+			active = append(active, &all[i])
 		}
 	}
-	for i, p := range points {
-		out[i].Roles = roles(p, active, painful)
+	for i := range points {
+		out[i].Roles = roles(&all[i], active, painful)
 	}
 	return out
 }
 
 // judge says what one point is by itself.
-func (p Point) judge() Judged {
+func (p *Point) judge() Judged {
 	j := Judged{ID: p.ID, Criteria: []string{}, Activity: None, Unsaid: p.unsaid()}
 	if p.Band == "yes" {
 		j.Criteria = append(j.Criteria, "taut-band")
@@ -102,13 +103,13 @@ func (p Point) judge() Judged {
 	return j
 }
 
-func (p Point) hypersensitive() bool {
+func (p *Point) hypersensitive() bool {
 	return p.Grade != nil && *p.Grade >= tenderGrade ||
 		p.NPRS != nil && *p.NPRS >= tenderNumber ||
 		p.PPT != nil && p.Other != nil && *p.Other-*p.PPT >= thresholdDrop
 }
 
-func (p Point) unsaid() []string {
+func (p *Point) unsaid() []string {
 	out := []string{}
 	if p.Band == "" || p.Band == "unsure" {
 		out = append(out, "taut band")
@@ -129,7 +130,7 @@ var criterionWords = map[string]string{
 	"taut-band": "a taut band", "hypersensitive": "a hypersensitive spot", "referred-pain": "referred pain",
 }
 
-func (p Point) inWords(j Judged) string {
+func (p *Point) inWords(j Judged) string {
 	named := make([]string, len(j.Criteria))
 	for i, c := range j.Criteria {
 		named[i] = criterionWords[c]
@@ -164,7 +165,7 @@ func (p Point) inWords(j Judged) string {
 // Below this the answer is said to differ; patterns do vary.
 const likeUsual = 0.4
 
-func (p Point) matchInWords(dice float64) string {
+func (p *Point) matchInWords(dice float64) string {
 	if dice >= likeUsual {
 		return fmt.Sprintf(" Referral as usual here (overlap %.0f %%).", dice*100)
 	}

@@ -61,7 +61,7 @@ func sumOf(views []body.View) []float64 {
 // match is the Dice overlap of the client's answer with the usual pattern on
 // the lattice, 0 to 1: with the essential zone or with spill-over, whichever is
 // nearer. A painted answer is held against the views in which it was painted.
-func (p Point) match() (dice float64, ok bool) {
+func (p *Point) match() (dice float64, ok bool) {
 	area, answer, painted := wholeArea(), spots(p.Referral), []float64(nil)
 	if len(p.Painted) > 0 {
 		area, answer, painted = p.paintedArea()
@@ -81,7 +81,7 @@ func (p Point) match() (dice float64, ok bool) {
 // patterns keeps what was worked out; the atlas never changes.
 var patterns sync.Map
 
-func (p Point) usualSpots(spill bool) []int {
+func (p *Point) usualSpots(spill bool) []int {
 	type key struct {
 		muscle ids.Muscle
 		side   ids.Side
@@ -117,7 +117,7 @@ func overlap(answer []int, painted []float64, usual []int, area []float64) float
 
 // paintedArea is the painted area by spot, the spots, and the area that every
 // spot has in the views in which it was painted.
-func (p Point) paintedArea() (area []float64, answer []int, painted []float64) {
+func (p *Point) paintedArea() (area []float64, answer []int, painted []float64) {
 	painted = make([]float64, len(ids.Regions())*sidesOfRegion)
 	var views []body.View
 	for _, id := range p.Painted {

@@ -61,7 +61,7 @@ type Action struct {
 }
 
 // where the point lies on the body.
-func (p Point) where() []safety.Place {
+func (p *Point) where() []safety.Place {
 	if len(p.Where) > 0 {
 		return p.Where
 	}
@@ -79,7 +79,7 @@ func (p Point) where() []safety.Place {
 
 // zone is where pain from a point is felt, and whose word that is: the client's
 // answer today, the same client's earlier ones, else the usual pattern.
-func (p Point) zone() (zone []safety.Place, whose string) {
+func (p *Point) zone() (zone []safety.Place, whose string) {
 	switch {
 	case len(p.Referral) > 0:
 		return p.Referral, "painted"
@@ -99,7 +99,7 @@ func (p Point) Zone() []safety.Place {
 
 // usual is the pattern of the point's site, of all sites when it has its own
 // place; spill adds the zones to which the pain sometimes spreads.
-func (p Point) usual(spill bool) []safety.Place {
+func (p *Point) usual(spill bool) []safety.Place {
 	m, err := atlas.Get(p.Muscle)
 	if err != nil {
 		return nil
@@ -148,7 +148,7 @@ func sameSide(a, b ids.Side) bool { return a == b || a == ids.Midline || b == id
 
 // tenderness from 0 to 10, by the number, else the grade; ok is false when
 // neither was said.
-func (p Point) tenderness() (v float64, ok bool) {
+func (p *Point) tenderness() (v float64, ok bool) {
 	switch {
 	case p.NPRS != nil:
 		return *p.NPRS, true
@@ -160,7 +160,7 @@ func (p Point) tenderness() (v float64, ok bool) {
 
 // asTender tells whether p is at least as tender as o, on a scale that both
 // have.
-func (p Point) asTender(o Point) bool {
+func (p *Point) asTender(o *Point) bool {
 	switch {
 	case p.NPRS != nil && o.NPRS != nil:
 		return *p.NPRS >= *o.NPRS
@@ -171,6 +171,6 @@ func (p Point) asTender(o Point) bool {
 }
 
 // before tells whether p was charted at an earlier visit than o.
-func (p Point) before(o Point) bool {
+func (p *Point) before(o *Point) bool {
 	return p.FoundAt != nil && o.FoundAt != nil && *p.FoundAt < *o.FoundAt
 }

@@ -208,7 +208,7 @@ func TestTracingMarksWhatIsBlockedAndNeverOffersItself(t *testing.T) {
 		for i, c := range got {
 			assert.False(t, c.Muscle == list[0].Muscle && c.Side == list[0].Side)
 			assert.NotEmpty(t, c.Reasons)
-			where := Point{Muscle: c.Muscle, Side: c.Side, Site: c.Site}.where()
+			where := (&Point{Muscle: c.Muscle, Side: c.Side, Site: c.Site}).where()
 			_, blocked := s.Screening.Blocks(c.Muscle, where)
 			assert.Equal(t, blocked, c.Blocked)
 			assert.Equal(t, blocked, c.Press == "")

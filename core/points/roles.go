@@ -2,11 +2,11 @@ package points
 
 import (
 	"cmp"
-	"fmt"
 	"slices"
 
 	"mokren/core/atlas"
 	"mokren/core/ids"
+	"mokren/core/order"
 	"mokren/core/safety"
 )
 
@@ -19,31 +19,52 @@ type Role struct {
 	strength float64
 }
 
-// dominant is an active point, with where its pain is felt and whose word that
-// is.
-type dominant struct {
-	Point
+// beside is a point with what is asked of it for every other: looked up once.
+type beside struct {
+	*Point
+	muscle *atlas.Muscle
+	where  []safety.Place
+	// works tells of every painful action whether the muscle takes part.
+	works []bool
+	// Of an active point: where its pain is felt, and whose word that is.
 	felt  []safety.Place
 	whose string
+	name  string
+}
+
+func newBeside(p *Point, active bool, painful []Action) beside {
+	out := beside{Point: p, where: p.where()}
+	if active {
+		out.felt, out.whose = p.zone()
+		out.name = name(p.Muscle, p.Side)
+	}
+	m, err := atlas.Get(p.Muscle)
+	if err != nil {
+		return out
+	}
+	out.muscle, out.works = m, make([]bool, len(painful))
+	for i, a := range painful {
+		out.works[i] = works(m, a.Movement)
+	}
+	return out
 }
 
 // roles lists every part that p plays, strongest first; a point that depends on
 // no other is a primary candidate.
-func roles(p Point, active []dominant, painful []Action) []Role {
+func roles(p *beside, active []*beside, painful []Action) []Role {
 	out := []Role{}
-	where := p.where()
 	for _, of := range active {
 		if of.ID == p.ID || !sameSide(of.Side, p.Side) {
 			continue
 		}
-		if r, ok := satellite(p, where, of); ok {
+		if r, ok := satellite(p, of); ok {
 			out = append(out, r)
 		}
-		if r, ok := functional(p, of.Point, painful); ok {
+		if r, ok := functional(p, of, painful); ok {
 			out = append(out, r)
 		}
 	}
-	slices.SortFunc(out, func(a, b Role) int {
+	order.By(out, func(a, b Role) int {
 		return cmp.Or(cmp.Compare(b.strength, a.strength), cmp.Compare(a.Of, b.Of), cmp.Compare(a.Role, b.Role))
 	})
 	if len(out) == 0 {
@@ -57,9 +78,9 @@ var zoneStrength = map[string]float64{"painted": 3, "this client's": 2.5, "usual
 
 // satellite: p lies where an active point sends its pain, and that point is at
 // least as tender or older.
-func satellite(p Point, where []safety.Place, of dominant) (Role, bool) {
-	tender, older := of.asTender(p), of.before(p)
-	if !tender && !older || !covers(of.felt, where) {
+func satellite(p, of *beside) (Role, bool) {
+	tender, older := of.asTender(p.Point), of.before(p.Point)
+	if !tender && !older || !covers(of.felt, p.where) {
 		return Role{}, false
 	}
 	why := "which is at least as tender"
@@ -67,7 +88,7 @@ func satellite(p Point, where []safety.Place, of dominant) (Role, bool) {
 		why = "which was charted at an earlier visit"
 	}
 	r := Role{Role: "satellite", Of: of.ID, strength: zoneStrength[of.whose]}
-	r.Text = fmt.Sprintf("Lies in the %s referral of %s, %s.", of.whose, name(of.Muscle, of.Side), why)
+	r.Text = "Lies in the " + of.whose + " referral of " + of.name + ", " + why + "."
 	if t, ok := of.tenderness(); ok {
 		r.strength += t / 100
 	}
@@ -76,15 +97,13 @@ func satellite(p Point, where []safety.Place, of dominant) (Role, bool) {
 
 // functional: p's muscle works with or against the other's in an action that is
 // painful or restricted.
-func functional(p, of Point, painful []Action) (Role, bool) {
-	mine, err := atlas.Get(p.Muscle)
-	theirs, err2 := atlas.Get(of.Muscle)
-	if err != nil || err2 != nil || p.Muscle == of.Muscle {
+func functional(p, of *beside, painful []Action) (Role, bool) {
+	if p.muscle == nil || of.muscle == nil || p.muscle == of.muscle {
 		return Role{}, false
 	}
-	helps, opposes := theirs.Relations()
-	for _, a := range painful {
-		if !sameSide(a.Side, of.Side) || !works(theirs, a.Movement) || !works(mine, a.Movement) {
+	helps, opposes := of.muscle.Relations()
+	for i, a := range painful {
+		if !p.works[i] || !of.works[i] || !sameSide(a.Side, of.Side) {
 			continue
 		}
 		kind := ""
@@ -98,8 +117,7 @@ func functional(p, of Point, painful []Action) (Role, bool) {
 		}
 		return Role{
 			Role: "functional", Of: of.ID, strength: 1,
-			Text: fmt.Sprintf("%s %s in %s, which is painful or restricted.", kind, name(of.Muscle, of.Side),
-				plain(string(a.Movement))),
+			Text: kind + " " + of.name + " in " + plain(string(a.Movement)) + ", which is painful or restricted.",
 		}, true
 	}
 	return Role{}, false

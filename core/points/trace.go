@@ -8,6 +8,7 @@ import (
 
 	"mokren/core/atlas"
 	"mokren/core/ids"
+	"mokren/core/order"
 	"mokren/core/safety"
 )
 
@@ -96,7 +97,7 @@ func Trace(s Search) (out []Candidate, ok bool) {
 			out = append(out, c)
 		}
 	}
-	slices.SortFunc(out, func(a, b Candidate) int {
+	order.By(out, func(a, b Candidate) int {
 		return cmp.Or(cmp.Compare(b.Score, a.Score), cmp.Compare(a.Muscle, b.Muscle), cmp.Compare(a.Side, b.Side))
 	})
 	return out[:min(mostCandidates, len(out))], true
@@ -208,7 +209,7 @@ func (c *Candidate) aim(m *atlas.Muscle, s safety.Screening) {
 	if site, ok := m.Site(c.Site); ok {
 		c.Site, c.Press = site.ID, site.Name
 	}
-	where := Point{Muscle: m.ID, Side: c.Side, Site: c.Site}.where()
+	where := (&Point{Muscle: m.ID, Side: c.Side, Site: c.Site}).where()
 	c.Because, c.Blocked = s.Blocks(m.ID, where)
 	if c.Blocked {
 		c.Press = ""

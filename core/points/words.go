@@ -14,4 +14,6 @@ func muscleName(m ids.Muscle) string {
 	return string(m)
 }
 
-func plain(id string) string { return strings.NewReplacer("-", " ", ".", " ").Replace(id) }
+var spaced = strings.NewReplacer("-", " ", ".", " ")
+
+func plain(id string) string { return spaced.Replace(id) }

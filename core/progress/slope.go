@@ -3,6 +3,8 @@ package progress
 import (
 	"math"
 	"slices"
+
+	"mokren/core/order"
 )
 
 // theilSen is the median of all slopes between pairs, per week: one odd visit
@@ -310,16 +312,16 @@ func merge(a, b, out []float64) {
 // were counted, so that a rank is the same here and there.
 func (p *pairs) list(lo, hi float64) []float64 {
 	from, to := p.keysAt(lo, nil), p.keysAt(hi, nil)
-	order := make([]keyed, len(p.s))
+	sorted := make([]keyed, len(p.s))
 	for i, k := range from {
-		order[i] = keyed{k, i}
+		sorted[i] = keyed{k, i}
 	}
-	slices.SortFunc(order, keyed.compare)
-	for i := range order {
-		order[i].key = to[order[i].index]
+	order.By(sorted, keyed.compare)
+	for i := range sorted {
+		sorted[i].key = to[sorted[i].index]
 	}
 	c := changed{s: p.s, slopes: make([]float64, 0, 4*len(p.s))}
-	c.collect(order, make([]keyed, len(order)))
+	c.collect(sorted, make([]keyed, len(sorted)))
 	return c.slopes
 }
 

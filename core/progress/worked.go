@@ -2,9 +2,9 @@ package progress
 
 import (
 	"cmp"
-	"slices"
 
 	"mokren/core/ids"
+	"mokren/core/order"
 )
 
 // Treated is a point of one visit that was pressed by one protocol alone, found
@@ -63,7 +63,7 @@ func WhatWorked(list []Treated) []Worked {
 		}
 		out = append(out, w)
 	}
-	slices.SortFunc(out, func(a, b Worked) int {
+	order.By(out, func(a, b Worked) int {
 		return cmp.Or(cmp.Compare(b.Clear.Of, a.Clear.Of), cmp.Compare(a.Protocol, b.Protocol))
 	})
 	return out

@@ -25,7 +25,7 @@ func assignKind(v any, dst reflect.Value, at *path, lim *limits) error {
 		}
 	case t.Kind() == reflect.String:
 		var s string
-		if s, fits = v.(string); fits && allowedText(s, lim.tag) {
+		if s, fits = v.(string); fits && lim.allowText(s) {
 			dst.SetString(s)
 		} else {
 			fits = false
@@ -117,7 +117,7 @@ func fitsLength(n int, dst reflect.Value, lim *limits) bool {
 	if dst.Kind() == reflect.Array {
 		return n == dst.Len()
 	}
-	return within(n, lim.tag.Get("minItems"), lim.tag.Get("maxItems"))
+	return lim.allowItems(n)
 }
 
 func assignList(list []any, dst reflect.Value, at *path, items *limits) error {

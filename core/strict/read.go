@@ -1,10 +1,9 @@
 package strict
 
 import (
-	"bytes"
 	"encoding/json"
+	"errors"
 	"fmt"
-	"io"
 	"strings"
 )
 
@@ -12,15 +11,6 @@ import (
 type object struct {
 	keys   []string
 	values []any
-}
-
-func (o object) get(key string) (any, bool) {
-	for i, k := range o.keys {
-		if k == key {
-			return o.values[i], true
-		}
-	}
-	return nil, false
 }
 
 // path is where a value stands, as JSON path: one step for each object or array
@@ -230,52 +220,78 @@ func (r *reader) array(at *path, depth int) (any, error) {
 
 // broken says where JSON stops being JSON.
 func broken(raw []byte) error {
-	dec := json.NewDecoder(bytes.NewReader(raw))
-	dec.UseNumber()
-	if err := walk(dec, &path{}, 0); err != nil {
-		return err
+	var wrong *json.SyntaxError
+	if !errors.As(json.Unmarshal(raw, new(json.RawMessage)), &wrong) {
+		return &Error{"$", "broken JSON", "valid JSON"}
 	}
-	return &Error{"$", "text after the document", "one JSON document"}
-}
-
-// walk reads one value and forgets it.
-func walk(dec *json.Decoder, at *path, depth int) error {
-	if depth > maxDepth {
+	said := wrong.Error()
+	complete := said != "unexpected end of JSON input"
+	if complete {
+		raw = raw[:wrong.Offset-1] // without what does not fit
+	}
+	at := pathAt(raw)
+	switch {
+	case len(at.steps) > maxDepth:
+		at.steps = at.steps[:maxDepth]
 		return &Error{at.String(), "nesting deeper than 64", "flatter JSON"}
+	case !complete:
+		return &Error{at.String(), "nothing more", "a complete JSON document"}
+	case strings.HasSuffix(said, "after top-level value"):
+		return &Error{"$", "text after the document", "one JSON document"}
+	default:
+		return &Error{at.String(), "broken JSON (" + strings.ReplaceAll(said, "\n", " ") + ")", "valid JSON"}
 	}
-	tok, err := dec.Token()
-	if err != nil {
-		return syntax(at, err)
-	}
-	d, _ := tok.(json.Delim)
-	if d != '{' && d != '[' {
-		return nil
-	}
-	at.enter()
-	for i := 0; dec.More(); i++ {
-		at.item(i)
-		if d == '{' {
-			key, err := dec.Token()
-			if err != nil {
-				return syntax(at, err)
-			}
-			at.field(key.(string))
-		}
-		if err := walk(dec, at, depth+1); err != nil {
-			return err
-		}
-	}
-	if _, err := dec.Token(); err != nil {
-		at.leave()
-		return syntax(at, err)
-	}
-	at.leave()
-	return nil
 }
 
-func syntax(at *path, err error) error {
-	if err == io.EOF || err == io.ErrUnexpectedEOF {
-		return &Error{at.String(), "nothing more", "a complete JSON document"}
+// pathAt says where in a document one is after its beginning, which is JSON so far.
+func pathAt(begun []byte) *path {
+	at := &path{}
+	var closers []byte // of what is open
+	wantsKey := false
+	for i := 0; i < len(begun); i++ {
+		switch c := begun[i]; c {
+		case '"':
+			n := stringLength(begun[i:])
+			if wantsKey {
+				at.field(keyOf(begun[i : i+n]))
+				wantsKey = false
+			}
+			i += n - 1
+		case '{', '[':
+			at.enter()
+			closers = append(closers, c+2) // in ASCII the closing one is the next but one
+			wantsKey = c == '{'
+		case '}', ']':
+			at.leave()
+			closers = closers[:len(closers)-1]
+			wantsKey = false
+		case ',':
+			if wantsKey = closers[len(closers)-1] == '}'; !wantsKey {
+				at.item(at.steps[len(at.steps)-1].index + 1)
+			}
+		}
 	}
-	return &Error{at.String(), "broken JSON (" + strings.ReplaceAll(err.Error(), "\n", " ") + ")", "valid JSON"}
+	return at
+}
+
+// stringLength is that of the string literal at the beginning, or of what there is of it.
+func stringLength(text []byte) int {
+	for i := 1; i < len(text); i++ {
+		switch text[i] {
+		case '\\':
+			i++
+		case '"':
+			return i + 1
+		}
+	}
+	return len(text)
+}
+
+// keyOf reads a key, or as much of it as there is.
+func keyOf(literal []byte) string {
+	var key string
+	if json.Unmarshal(literal, &key) != nil {
+		return strings.Trim(string(literal), `"`)
+	}
+	return key
 }

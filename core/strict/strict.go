@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"math"
 	"reflect"
+	"slices"
 	"strconv"
 	"strings"
 	"sync"
@@ -90,6 +91,7 @@ func fieldAt(v reflect.Value, index []int) reflect.Value {
 }
 
 type field struct {
+	name     string
 	index    []int
 	limits   *limits
 	required bool
@@ -98,41 +100,58 @@ type field struct {
 func assignStruct(o object, dst reflect.Value, at *path) error {
 	shape := fieldsOf(dst.Type())
 	at.enter()
+	var few [32]bool
+	given := append(few[:0], make([]bool, len(shape))...)
+	last := -1
 	for i, k := range o.keys {
 		at.field(k)
-		f, known := shape.fields[k]
-		if !known {
-			return &Error{at.String(), "an unknown field", "one of " + strings.Join(shape.names, ", ")}
+		if last = shape.find(k, last+1); last < 0 {
+			return &Error{at.String(), "an unknown field", "one of " + shape.names()}
 		}
-		if err := assign(o.values[i], fieldAt(dst, f.index), at, f.limits); err != nil {
+		given[last] = true
+		if err := assign(o.values[i], fieldAt(dst, shape[last].index), at, shape[last].limits); err != nil {
 			return err
 		}
 	}
 	at.leave()
-	for _, n := range shape.names {
-		if f := shape.fields[n]; f.required {
-			if _, given := o.get(n); !given {
-				return &Error{at.below(n), "nothing", wanted(fieldAt(dst, f.index).Type(), f.limits.tag)}
-			}
+	for i, f := range shape {
+		if f.required && !given[i] {
+			return &Error{at.below(f.name), "nothing", wanted(fieldAt(dst, f.index).Type(), f.limits.tag)}
 		}
 	}
 	return nil
 }
 
 // shape is a struct as JSON names it.
-type shape struct {
-	fields map[string]field
-	names  []string
+type shape []field
+
+// find gives the place of a field, -1 when there is none. Most documents have their
+// fields in our order, so it looks from a place on.
+func (s shape) find(name string, from int) int {
+	for i := range s {
+		if at := (from + i) % len(s); s[at].name == name {
+			return at
+		}
+	}
+	return -1
 }
 
-// shapes are looked at once: reflect.Type → *shape.
+func (s shape) names() string {
+	list := make([]string, len(s))
+	for i, f := range s {
+		list[i] = f.name
+	}
+	return strings.Join(list, ", ")
+}
+
+// shapes are looked at once: reflect.Type → shape.
 var shapes sync.Map
 
-func fieldsOf(t reflect.Type) *shape {
+func fieldsOf(t reflect.Type) shape {
 	if s, ok := shapes.Load(t); ok {
-		return s.(*shape)
+		return s.(shape)
 	}
-	out := &shape{fields: map[string]field{}}
+	var out shape
 	for _, sf := range reflect.VisibleFields(t) {
 		if sf.Anonymous || !sf.IsExported() {
 			continue
@@ -141,8 +160,7 @@ func fieldsOf(t reflect.Type) *shape {
 		if name == "-" || name == "" {
 			continue
 		}
-		out.fields[name] = field{sf.Index, limitsOf(sf.Tag), !strings.Contains(opts, "omit")}
-		out.names = append(out.names, name)
+		out = append(out, field{name, sf.Index, limitsOf(sf.Tag), !strings.Contains(opts, "omit")})
 	}
 	shapes.Store(t, out)
 	return out
@@ -153,14 +171,25 @@ type limits struct {
 	tag        reflect.StructTag
 	min, max   float64
 	multipleOf float64
-	items      *limits
+	// Lengths of text and of lists; the longest is -1 where there is none.
+	shortest, longest int
+	fewest, most      int
+	enum              []string
+	items             *limits
 }
 
 // noLimits are those of a document as a whole.
 var noLimits = limitsOf("")
 
 func limitsOf(tag reflect.StructTag) *limits {
-	l := &limits{tag: tag, min: math.Inf(-1), max: math.Inf(1)}
+	l := &limits{
+		tag: tag, min: math.Inf(-1), max: math.Inf(1),
+		shortest: length(tag, "minLength", 0), longest: length(tag, "maxLength", -1),
+		fewest: length(tag, "minItems", 0), most: length(tag, "maxItems", -1),
+	}
+	if list, ok := tag.Lookup("enum"); ok {
+		l.enum = strings.Split(list, ",")
+	}
 	if v, ok := tag.Lookup("minimum"); ok {
 		l.min = number(v)
 	}
@@ -206,28 +235,25 @@ func (l *limits) holds(f float64) bool {
 	return true
 }
 
-func allowedText(s string, tag reflect.StructTag) bool {
-	if m, ok := tag.Lookup("maxLength"); ok && utf8.RuneCountInString(s) > int(number(m)) {
-		return false
-	}
-	if m, ok := tag.Lookup("minLength"); ok && utf8.RuneCountInString(s) < int(number(m)) {
-		return false
-	}
-	list, ok := tag.Lookup("enum")
+// length reads a limit that counts.
+func length(tag reflect.StructTag, of string, otherwise int) int {
+	v, ok := tag.Lookup(of)
 	if !ok {
-		return true
+		return otherwise
 	}
-	for a := range strings.SplitSeq(list, ",") {
-		if a == s {
-			return true
-		}
-	}
-	return false
+	return int(number(v))
 }
 
-func within(n int, lo, hi string) bool {
-	return (lo == "" || n >= int(number(lo))) && (hi == "" || n <= int(number(hi)))
+func (l *limits) allowText(s string) bool {
+	if l.longest >= 0 || l.shortest > 0 {
+		if n := utf8.RuneCountInString(s); n < l.shortest || l.longest >= 0 && n > l.longest {
+			return false
+		}
+	}
+	return l.enum == nil || slices.Contains(l.enum, s)
 }
+
+func (l *limits) allowItems(n int) bool { return n >= l.fewest && (l.most < 0 || n <= l.most) }
 
 // number reads a limit from a tag; a bad tag is a programming error.
 func number(s string) float64 {

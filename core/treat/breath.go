@@ -11,7 +11,7 @@ const (
 	secondPlace  = 45 * second // of the cap must be left
 )
 
-func (b breath) begin(s *state) {
+func (b *breath) begin(s *state) {
 	s.course.place++
 	s.course.rep = 0
 	b.sink(s)
@@ -19,9 +19,9 @@ func (b breath) begin(s *state) {
 		fmt.Sprintf("%d breaths, place %d of %d.", s.plan.Breaths, s.course.place, max(1, s.plan.Places)), SettleIn)
 }
 
-func (breath) sink(s *state) { s.enter(PhaseSink, s.plan.BreathMS) }
+func (*breath) sink(s *state) { s.enter(PhaseSink, s.plan.BreathMS) }
 
-func (b breath) number(s *state, v float64) {
+func (b *breath) number(s *state, v float64) {
 	s.compare(v)
 	t := s.limits.Target
 	switch {
@@ -36,7 +36,7 @@ func (b breath) number(s *state, v float64) {
 	}
 }
 
-func (b breath) over(s *state) {
+func (b *breath) over(s *state) {
 	switch s.part.kind {
 	case PhaseSink:
 		b.outBreath(s)
@@ -46,7 +46,7 @@ func (b breath) over(s *state) {
 }
 
 // outBreath sinks while the number allows.
-func (b breath) outBreath(s *state) {
+func (b *breath) outBreath(s *state) {
 	s.course.rep++
 	n := s.course.rep
 	last := n >= s.plan.Breaths
@@ -69,13 +69,13 @@ func (b breath) outBreath(s *state) {
 	}
 }
 
-func (breath) still(s *state, why string) {
+func (*breath) still(s *state, why string) {
 	s.enter(PhaseStill, s.plan.StillMS)
 	s.say(0, "Stop here; hold still.", why, Hold)
 }
 
 // next is a movement under the contact, the second place, or the end.
-func (b breath) next(s *state) {
+func (b *breath) next(s *state) {
 	lastPlace := s.course.place >= s.plan.Places || s.start.Limits.CapMS-s.pressed < secondPlace
 	switch {
 	case !lastPlace:
@@ -92,7 +92,7 @@ func (b breath) next(s *state) {
 }
 
 // move: between two movements it may sink once.
-func (breath) move(s *state) {
+func (*breath) move(s *state) {
 	s.course.moved++
 	s.enter(PhaseMove, s.plan.MoveMS)
 	s.say(0, "Let the client move the limb slowly.",
@@ -104,7 +104,7 @@ func (breath) move(s *state) {
 	}
 }
 
-func (b breath) softened(s *state) string {
+func (b *breath) softened(s *state) string {
 	if s.closing || s.part.kind != PhaseSink {
 		return "Softening noted."
 	}
@@ -113,25 +113,25 @@ func (b breath) softened(s *state) string {
 	return ""
 }
 
-func (breath) asks(s *state) (first, again int64) {
+func (*breath) asks(s *state) (first, again int64) {
 	if s.part.kind == PhaseSink {
 		return never, never
 	}
 	return askAfter, askAfter
 }
 
-func (breath) reps(s *state) int { return s.plan.Breaths }
+func (*breath) reps(s *state) int { return s.plan.Breaths }
 
 // pinned steers pin-and-stretch: pin at the barrier, lengthen with the breath.
 type pinned struct{ plain }
 
-func (pinned) begin(s *state) {
+func (*pinned) begin(s *state) {
 	s.enter(PhaseSettle, never)
 	s.say(0, fmt.Sprintf("Pin it at the barrier, to %v of 10.", s.limits.Target), "Then lengthen with the breath.",
 		SettleIn)
 }
 
-func (p pinned) number(s *state, v float64) {
+func (p *pinned) number(s *state, v float64) {
 	if s.part.kind != PhaseSettle {
 		s.say(0, "On the next out-breath, lengthen.", fmt.Sprintf("%v now.", v), Hold)
 		return
@@ -143,7 +143,7 @@ func (p pinned) number(s *state, v float64) {
 	s.beginStage(v)
 }
 
-func (p pinned) over(s *state) {
+func (p *pinned) over(s *state) {
 	if s.course.rep >= s.plan.Breaths {
 		s.comeOff(0, "done", nothing, EndedDone, fmt.Sprintf("%d breaths are done.", s.plan.Breaths))
 		return
@@ -151,7 +151,7 @@ func (p pinned) over(s *state) {
 	p.lengthen(s)
 }
 
-func (pinned) lengthen(s *state) {
+func (*pinned) lengthen(s *state) {
 	s.course.rep++
 	s.enter(PhaseLengthen, s.plan.BreathMS)
 	if s.course.rep > 1 && !s.fresh() {
@@ -165,11 +165,11 @@ func (pinned) lengthen(s *state) {
 	}
 }
 
-func (pinned) asks(s *state) (first, again int64) {
+func (*pinned) asks(s *state) (first, again int64) {
 	if s.part.kind == PhaseSettle {
 		return firstAskAfter, askAfter
 	}
 	return never, never
 }
 
-func (pinned) reps(s *state) int { return s.plan.Breaths }
+func (*pinned) reps(s *state) int { return s.plan.Breaths }

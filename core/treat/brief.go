@@ -8,7 +8,7 @@ type brief struct{ plain }
 
 const mostAnswers = 3 // without a drop
 
-func (brief) begin(s *state) {
+func (*brief) begin(s *state) {
 	s.course.rep++
 	s.course.answers = 0
 	s.enter(PhasePress, s.plan.PressMS)
@@ -16,7 +16,7 @@ func (brief) begin(s *state) {
 		fmt.Sprintf("Press %d of %d, at most %v s.", s.course.rep, s.plan.Reps, seconds(s.plan.PressMS)), SettleIn)
 }
 
-func (b brief) number(s *state, v float64) {
+func (b *brief) number(s *state, v float64) {
 	if !s.needBase {
 		s.course.answers++
 		b.judged(s)
@@ -35,7 +35,7 @@ func (b brief) number(s *state, v float64) {
 	s.say(0, "Hold still.", fmt.Sprintf("Begins at %v.", v), Hold)
 }
 
-func (b brief) judged(s *state) {
+func (b *brief) judged(s *state) {
 	s.goOn()
 	switch {
 	case s.last <= s.calm():
@@ -49,7 +49,7 @@ func (b brief) judged(s *state) {
 }
 
 // lift comes off for the next press, or for good.
-func (brief) lift(s *state, rule int, by string, ended Ended, why string) {
+func (*brief) lift(s *state, rule int, by string, ended Ended, why string) {
 	after := nextPress
 	if s.course.rep >= s.plan.Reps {
 		after = nothing
@@ -57,12 +57,12 @@ func (brief) lift(s *state, rule int, by string, ended Ended, why string) {
 	s.comeOff(rule, by, after, ended, why)
 }
 
-func (brief) noDrop(s *state, why string) {
+func (*brief) noDrop(s *state, why string) {
 	s.comeOff(6, "no-drop", returnLighter, EndedNoChange, why+" Flush, then return lighter.")
 }
 
 // over: 30 s are the most of one press.
-func (b brief) over(s *state) {
+func (b *brief) over(s *state) {
 	if s.running && s.base-s.last >= 1 {
 		b.lift(s, 6, "window", EndedDone, fmt.Sprintf("30 s, down to %v: lift.", s.last))
 		return
@@ -70,7 +70,7 @@ func (b brief) over(s *state) {
 	b.noDrop(s, "30 s without a change.")
 }
 
-func (brief) asks(s *state) (first, again int64) {
+func (*brief) asks(s *state) (first, again int64) {
 	if s.plan.PressMaxMS > 0 {
 		return neckAskMS, s.plan.AskMS
 	}
@@ -78,9 +78,9 @@ func (brief) asks(s *state) (first, again int64) {
 }
 
 // trend is asked first; the number that follows is the same answer.
-func (brief) trend(s *state, word string) string {
+func (*brief) trend(s *state, word string) string {
 	s.askDue, s.askTrend = true, false
 	return "Noted: " + word + ". And the number?"
 }
 
-func (brief) trendFirst(s *state) bool { return !s.needBase }
+func (*brief) trendFirst(s *state) bool { return !s.needBase }

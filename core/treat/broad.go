@@ -11,13 +11,13 @@ const (
 	guardFree = 15 * second // at the end of the broad part
 )
 
-func (broad) begin(s *state) {
+func (*broad) begin(s *state) {
 	s.course = course{from: s.now, guardAt: -1}
 	s.enter(PhaseBroad, s.plan.BroadMS)
 	s.say(0, "Broad contact, small movements.", fmt.Sprintf("%v s, then narrower.", seconds(s.plan.BroadMS)), SettleIn)
 }
 
-func (b broad) number(s *state, v float64) {
+func (b *broad) number(s *state, v float64) {
 	if s.part.kind == PhaseBroad {
 		s.compare(v)
 		s.say(0, "Go on, broad and small.", fmt.Sprintf("%v now.", v), Hold)
@@ -26,7 +26,7 @@ func (b broad) number(s *state, v float64) {
 	b.steady.number(s, v)
 }
 
-func (b broad) judged(s *state) {
+func (b *broad) judged(s *state) {
 	if s.part.kind == PhaseBroad {
 		b.plain.judged(s)
 		return
@@ -34,7 +34,7 @@ func (b broad) judged(s *state) {
 	b.steady.judged(s)
 }
 
-func (b broad) over(s *state) {
+func (b *broad) over(s *state) {
 	calmHand := s.course.guardAt < 0 || s.now-s.course.guardAt >= guardFree
 	if s.numberAt < 0 || s.number > s.limits.Target || !calmHand {
 		s.comeOff(0, "done", nothing, EndedDone, "Not borne calmly: no narrow hold today.")
@@ -47,7 +47,7 @@ func (b broad) over(s *state) {
 	s.say(0, fmt.Sprintf("Narrow the contact, to %v.", s.limits.Target), "The broad part was borne.", NextRep)
 }
 
-func (b broad) softened(s *state) string {
+func (b *broad) softened(s *state) string {
 	if s.part.kind == PhaseBroad {
 		return "Softening noted; the broad part goes by its time."
 	}
@@ -55,21 +55,21 @@ func (b broad) softened(s *state) string {
 }
 
 // guarded: a cramp adds time.
-func (broad) guarded(s *state) {
+func (*broad) guarded(s *state) {
 	s.course.guardAt = s.now
 	if s.part.kind == PhaseBroad {
 		s.part.until += crampAdds
 	}
 }
 
-func (b broad) alarm(s *state) int64 {
+func (b *broad) alarm(s *state) int64 {
 	if s.part.kind == PhaseBroad {
 		return never
 	}
 	return b.steady.alarm(s)
 }
 
-func (b broad) capped(s *state) {
+func (b *broad) capped(s *state) {
 	if s.part.kind == PhaseBroad || s.closing {
 		s.atCap(s.pend)
 		return
@@ -77,7 +77,7 @@ func (b broad) capped(s *state) {
 	b.steady.capped(s)
 }
 
-func (b broad) newSpot(s *state) {
+func (b *broad) newSpot(s *state) {
 	b.steady.newSpot(s)
 	s.limits.Target = s.start.Limits.Target
 }

@@ -1,6 +1,10 @@
 package treat
 
-import "slices"
+import (
+	"slices"
+
+	"mokren/core/order"
+)
 
 // Coach runs one hold. The zero value is not useful; see NewCoach.
 type Coach struct {
@@ -101,6 +105,6 @@ func Replay(start Start, log []Event) []Line {
 // where their time says; events of the same time keep the order of arrival.
 func SortLate(log []Event) []Event {
 	out := slices.Clone(log)
-	slices.SortStableFunc(out, func(a, b Event) int { return int(a.At - b.At) })
+	order.By(out, func(a, b Event) int { return int(a.At - b.At) })
 	return out
 }

@@ -159,10 +159,10 @@ func TestNoLogBreaksARuleOfAnyProtocol(t *testing.T) {
 // faulty deepens whatever the number says: what the watch is for.
 type faulty struct{ stages }
 
-func (faulty) lighter(s *state) { s.advice = append(s.advice, SinkSlightly) }
+func (*faulty) lighter(s *state) { s.advice = append(s.advice, SinkSlightly) }
 
 func TestTheWatchCatchesAPlantedFault(t *testing.T) {
-	steerings["faulty"] = faulty{}
+	steerings["faulty"] = &faulty{}
 	defer delete(steerings, "faulty")
 	r := rand.New(rand.NewPCG(1, 27))
 	caught := 0

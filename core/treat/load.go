@@ -7,6 +7,7 @@ import (
 	"slices"
 
 	"mokren/core/ids"
+	"mokren/core/order"
 	"mokren/core/strict"
 )
 
@@ -79,7 +80,7 @@ func LoadOf(holds []HandUse) (Load, error) {
 	for day, s := range seconds {
 		out.Days = append(out.Days, DayLoad{day, minutes(s), s > DayLimitMinutes*60})
 	}
-	slices.SortFunc(out.Days, func(a, b DayLoad) int { return cmp.Compare(a.Day, b.Day) })
+	order.By(out.Days, func(a, b DayLoad) int { return cmp.Compare(a.Day, b.Day) })
 	week := 0.0
 	for _, d := range out.Days {
 		if d.Day > out.Days[len(out.Days)-1].Day-weekDays {
@@ -96,7 +97,7 @@ func minutes(s float64) float64 { return math.Round(s/60*1000) / 1000 }
 // less than one does, the least first.
 func Gentler(than ids.Contact, suit []ids.Contact) []ids.Contact {
 	out := slices.DeleteFunc(slices.Clone(suit), func(c ids.Contact) bool { return strain[c] >= strain[than] })
-	slices.SortStableFunc(out, func(a, b ids.Contact) int { return cmp.Compare(strain[a], strain[b]) })
+	order.By(out, func(a, b ids.Contact) int { return cmp.Compare(strain[a], strain[b]) })
 	return out
 }
 

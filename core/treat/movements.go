@@ -8,7 +8,7 @@ type movements struct{ plain }
 
 const calmFromMove = 3
 
-func (m movements) begin(s *state) {
+func (m *movements) begin(s *state) {
 	if !s.plan.Baseline {
 		m.move(s)
 		return
@@ -16,7 +16,7 @@ func (m movements) begin(s *state) {
 	s.enter(PhaseSettle, never)
 }
 
-func (m movements) number(s *state, v float64) {
+func (m *movements) number(s *state, v float64) {
 	switch {
 	case s.part.kind == PhaseSettle:
 		if s.tooLittle(v, s.limits.Target-1) {
@@ -29,7 +29,7 @@ func (m movements) number(s *state, v float64) {
 	}
 }
 
-func (m movements) move(s *state) {
+func (m *movements) move(s *state) {
 	s.course.rep++
 	s.enter(PhaseMove, s.plan.MoveMS)
 	text := "Slowly, through the whole movement."
@@ -45,7 +45,7 @@ func (m movements) move(s *state) {
 	s.say(0, text, fmt.Sprintf("Movement %d of %d.", s.course.rep, s.plan.Reps), NextRep)
 }
 
-func (m movements) over(s *state) {
+func (m *movements) over(s *state) {
 	if s.part.kind == PhaseRest {
 		m.move(s)
 		return
@@ -70,7 +70,7 @@ func (m movements) over(s *state) {
 	}
 }
 
-func (movements) asks(s *state) (first, again int64) {
+func (*movements) asks(s *state) (first, again int64) {
 	if s.part.kind == PhaseSettle {
 		return firstAskAfter, askAfter
 	}

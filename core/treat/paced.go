@@ -7,19 +7,19 @@ import "fmt"
 // number (Plan.FirstAim).
 type paced struct{ plain }
 
-func (p paced) newSpot(s *state) {
+func (p *paced) newSpot(s *state) {
 	s.course, s.numberAt = course{}, -1
 	s.course.aim = p.firstAim(s)
 }
 
-func (paced) firstAim(s *state) float64 {
+func (*paced) firstAim(s *state) float64 {
 	if s.plan.FirstAim > 0 {
 		return min(s.plan.FirstAim, s.limits.Target)
 	}
 	return s.limits.Target
 }
 
-func (p paced) begin(s *state) {
+func (p *paced) begin(s *state) {
 	s.course.from = s.now
 	p.press(s)
 	if s.course.rep == 1 {
@@ -28,7 +28,7 @@ func (p paced) begin(s *state) {
 	}
 }
 
-func (paced) press(s *state) {
+func (*paced) press(s *state) {
 	s.course.rep++
 	s.course.top = nil
 	s.askDue, s.askAfter = false, false
@@ -36,14 +36,14 @@ func (paced) press(s *state) {
 }
 
 // number: rule 2 has had its say; the press is judged when the next begins.
-func (paced) number(s *state, v float64) {
+func (*paced) number(s *state, v float64) {
 	if s.part.kind == PhasePress {
 		s.compare(v)
 	}
 	s.reason = fmt.Sprintf("%v so far in this press.", *s.course.top)
 }
 
-func (p paced) over(s *state) {
+func (p *paced) over(s *state) {
 	switch {
 	case s.part.kind == PhaseRest:
 		p.nextPress(s)
@@ -58,7 +58,7 @@ func (p paced) over(s *state) {
 }
 
 // nextPress judges the press before, by its highest number.
-func (p paced) nextPress(s *state) {
+func (p *paced) nextPress(s *state) {
 	c := &s.course
 	top, was := c.top, c.was
 	c.was = top
@@ -83,7 +83,7 @@ func (p paced) nextPress(s *state) {
 }
 
 // judge keeps what the press says about the tissue.
-func (paced) judge(s *state, top float64) {
+func (*paced) judge(s *state, top float64) {
 	if s.spotBase == nil {
 		s.spotBase = &top
 		return
@@ -94,7 +94,7 @@ func (paced) judge(s *state, top float64) {
 }
 
 // borne: two numbers in a row about the target, no rise between.
-func (paced) borne(s *state, was *float64, top float64) bool {
+func (*paced) borne(s *state, was *float64, top float64) bool {
 	if s.plan.FirstAim == 0 || was == nil {
 		return false
 	}
@@ -103,7 +103,7 @@ func (paced) borne(s *state, was *float64, top float64) bool {
 }
 
 // setDepth says how deep the next press goes.
-func (p paced) setDepth(s *state, top *float64) {
+func (p *paced) setDepth(s *state, top *float64) {
 	c := &s.course
 	lighter := c.lighter
 	c.lighter = false
@@ -131,16 +131,16 @@ func (p paced) setDepth(s *state, top *float64) {
 	}
 }
 
-func (paced) aimed(s *state) bool { return s.plan.AimStep > 0 }
+func (*paced) aimed(s *state) bool { return s.plan.AimStep > 0 }
 
 // lighter is for the next press: this one is eased by the hand at once.
-func (paced) lighter(s *state) { s.course.lighter = true }
+func (*paced) lighter(s *state) { s.course.lighter = true }
 
-func (paced) asks(s *state) (first, again int64) {
+func (*paced) asks(s *state) (first, again int64) {
 	if s.plan.PressMaxMS > 0 && s.part.kind == PhasePress {
 		return s.part.from + neckAskMS - s.answeredAt, s.part.from + neckAskMS - s.answeredAt
 	}
 	return never, never
 }
 
-func (paced) aim(s *state) float64 { return s.course.aim }
+func (*paced) aim(s *state) float64 { return s.course.aim }

@@ -19,14 +19,14 @@ const (
 	testLeast   = 2
 )
 
-func (positional) begin(s *state) {
+func (*positional) begin(s *state) {
 	s.course = course{from: s.now}
 	s.enter(PhaseTest, testFor)
 	s.say(0, "Press until it is tender, and ask.",
 		fmt.Sprintf("A number from %v to %v is the measure for what follows.", testLeast, s.limits.Hard), SettleIn)
 }
 
-func (p positional) number(s *state, v float64) {
+func (p *positional) number(s *state, v float64) {
 	switch s.part.kind {
 	case PhaseTest:
 		p.testNumber(s, v)
@@ -43,7 +43,7 @@ func (p positional) number(s *state, v float64) {
 	}
 }
 
-func (p positional) testNumber(s *state, v float64) {
+func (p *positional) testNumber(s *state, v float64) {
 	if s.course.stilled {
 		if s.now >= s.part.from+bringBack {
 			p.compareEnd(s)
@@ -60,13 +60,13 @@ func (p positional) testNumber(s *state, v float64) {
 }
 
 // eases reports whether a number is at most a share of the tested one.
-func (positional) eases(s *state, v, share float64) bool { return v <= share*s.course.tested }
+func (*positional) eases(s *state, v, share float64) bool { return v <= share*s.course.tested }
 
-func (positional) share(s *state, v float64) string {
+func (*positional) share(s *state, v float64) string {
 	return fmt.Sprintf("%v of the %v before.", v, s.course.tested)
 }
 
-func (positional) slacken(s *state) {
+func (*positional) slacken(s *state) {
 	s.course.rep++
 	s.enter(PhaseSlacken, tryFor)
 	until := fmt.Sprintf("Try %d of %d, until %v or less.", s.course.rep, s.plan.Tries, easeFully*s.course.tested)
@@ -74,7 +74,7 @@ func (positional) slacken(s *state) {
 	s.askNow()
 }
 
-func (p positional) over(s *state) {
+func (p *positional) over(s *state) {
 	switch s.part.kind {
 	case PhaseTest:
 		if s.course.stilled {
@@ -90,7 +90,7 @@ func (p positional) over(s *state) {
 }
 
 // tried is the end of one search for ease.
-func (p positional) tried(s *state) {
+func (p *positional) tried(s *state) {
 	said := s.part.last
 	switch {
 	case said != nil && p.eases(s, *said, easeFully):
@@ -104,7 +104,7 @@ func (p positional) tried(s *state) {
 	}
 }
 
-func (positional) still(s *state) {
+func (*positional) still(s *state) {
 	left := s.start.Limits.CapMS - s.pressed - stillBefore
 	length := min(s.plan.StillMS, left)
 	if length < leastStill {
@@ -116,7 +116,7 @@ func (positional) still(s *state) {
 }
 
 // softened brings it back, from 30 s of stillness on.
-func (p positional) softened(s *state) string {
+func (p *positional) softened(s *state) string {
 	if s.closing || s.part.kind != PhaseStill {
 		return "Softening noted; it ends the stillness only."
 	}
@@ -129,20 +129,20 @@ func (p positional) softened(s *state) string {
 	return ""
 }
 
-func (p positional) soften(s *state) {
+func (p *positional) soften(s *state) {
 	s.course.softAt = s.now
 	p.back(s, "It has softened.")
 }
 
 // back brings the muscle back with the finger on it, and tests again.
-func (positional) back(s *state, why string) {
+func (*positional) back(s *state, why string) {
 	s.course.stilled = true
 	s.enter(PhaseTest, bringBack+testFor)
 	s.say(0, "Bring it back slowly, the finger on it; then ask.", why+" 5 s, then the number again.", Hold)
 }
 
 // compareEnd is what it came to, by the number at the end.
-func (positional) compareEnd(s *state) {
+func (*positional) compareEnd(s *state) {
 	if s.part.last != nil {
 		s.last = *s.part.last
 		if s.last <= s.calm() {
@@ -160,7 +160,7 @@ func (positional) compareEnd(s *state) {
 
 // alarm: early softening acts at 30 s; more slack is tried once at 45 s; the end
 // number may have come while it was brought back.
-func (positional) alarm(s *state) int64 {
+func (*positional) alarm(s *state) int64 {
 	switch {
 	case s.part.kind == PhaseTest && s.course.stilled && s.part.last != nil:
 		return s.part.from + bringBack
@@ -174,7 +174,7 @@ func (positional) alarm(s *state) int64 {
 	return never
 }
 
-func (p positional) rang(s *state) {
+func (p *positional) rang(s *state) {
 	switch {
 	case s.part.kind == PhaseTest:
 		p.compareEnd(s)
@@ -189,7 +189,7 @@ func (p positional) rang(s *state) {
 }
 
 // asks: in the test after 5 s; in slacken by itself; in between as part 6 has it.
-func (positional) asks(s *state) (first, again int64) {
+func (*positional) asks(s *state) (first, again int64) {
 	if s.part.kind == PhaseTest {
 		at := s.part.from + testAsk - s.answeredAt
 		return at, at
@@ -197,4 +197,4 @@ func (positional) asks(s *state) (first, again int64) {
 	return firstAskAfter, askAfter
 }
 
-func (positional) reps(s *state) int { return s.plan.Tries }
+func (*positional) reps(s *state) int { return s.plan.Tries }

@@ -143,7 +143,7 @@ var protocols = []Protocol{
 		},
 	},
 	{
-		ID: "contract-relax", Name: "Contract and relax",
+		ID: "contract-relax", Name: "Contract relax",
 		What:   "Lengthen, push gently against the hand, breathe, lengthen again.",
 		Limits: limits(3, 3, 5, 120), ByNumber: true,
 		Plan: Plan{

@@ -12,7 +12,7 @@ const (
 	rampRising = 2           // a rise of this much within 5 s counts while it runs
 )
 
-func (ramped) begin(s *state) {
+func (*ramped) begin(s *state) {
 	s.course.from = s.now
 	s.enter(PhaseRamp, never)
 	s.say(0, "Begin clearly comfortable; press on evenly.",
@@ -22,7 +22,7 @@ func (ramped) begin(s *state) {
 
 // runs: on a number within the target that is not older than 20 s, or in the
 // first 15 s.
-func (ramped) runs(s *state) bool {
+func (*ramped) runs(s *state) bool {
 	c := &s.course
 	switch {
 	case s.part.halted >= 0 || c.waits || c.ramped >= s.plan.RampMS:
@@ -33,14 +33,14 @@ func (ramped) runs(s *state) bool {
 	return s.now < s.numberAt+freshFor
 }
 
-func (r ramped) flows(s *state, ms int64) {
+func (r *ramped) flows(s *state, ms int64) {
 	if r.runs(s) {
 		s.course.ramped = min(s.plan.RampMS, s.course.ramped+ms)
 	}
 }
 
 // alarm: the free time or the number's is over, or the ramp is full.
-func (r ramped) alarm(s *state) int64 {
+func (r *ramped) alarm(s *state) int64 {
 	if !r.runs(s) {
 		return never
 	}
@@ -51,7 +51,7 @@ func (r ramped) alarm(s *state) int64 {
 	return min(stale, s.now+s.plan.RampMS-s.course.ramped)
 }
 
-func (r ramped) rang(s *state) {
+func (r *ramped) rang(s *state) {
 	if s.course.ramped < s.plan.RampMS {
 		s.say(0, "Keep this force; wait.", "The ramp waits for a number.", Hold)
 		return
@@ -60,7 +60,7 @@ func (r ramped) rang(s *state) {
 }
 
 // full: borne when the last number is within the target.
-func (ramped) full(s *state) {
+func (*ramped) full(s *state) {
 	if s.numberAt >= 0 && s.number <= s.limits.Target && !s.course.waits {
 		s.course.borne = true
 		s.comeOff(0, "borne", nothing, EndedBorne, "The whole ramp was borne.")
@@ -70,7 +70,7 @@ func (ramped) full(s *state) {
 	s.askNow()
 }
 
-func (r ramped) number(s *state, v float64) {
+func (r *ramped) number(s *state, v float64) {
 	s.compare(v)
 	if v > s.limits.Target {
 		s.course.waits = true
@@ -86,7 +86,7 @@ func (r ramped) number(s *state, v float64) {
 }
 
 // rises: while the force grows the number may, unless it leaps.
-func (r ramped) rises(s *state, v float64) bool {
+func (r *ramped) rises(s *state, v float64) bool {
 	if !r.runs(s) {
 		return s.roseByOne(v)
 	}
@@ -98,7 +98,7 @@ func (r ramped) rises(s *state, v float64) bool {
 	return false
 }
 
-func (r ramped) takesMore(s *state) bool {
+func (r *ramped) takesMore(s *state) bool {
 	if !r.runs(s) {
 		return false
 	}
@@ -109,11 +109,11 @@ func (r ramped) takesMore(s *state) bool {
 }
 
 // lighter is ten points back, and then it waits.
-func (ramped) lighter(s *state) {
+func (*ramped) lighter(s *state) {
 	s.course.ramped = max(0, s.course.ramped-s.plan.RampMS*rampBack/100)
 	s.course.waits = true
 }
 
-func (ramped) asks(*state) (first, again int64) { return steadyAsk, steadyAsk }
+func (*ramped) asks(*state) (first, again int64) { return steadyAsk, steadyAsk }
 
-func (ramped) reps(*state) int { return 0 }
+func (*ramped) reps(*state) int { return 0 }

@@ -8,21 +8,21 @@ type rounds struct{ plain }
 
 const firstStretch = 5 * second
 
-func (rounds) begin(s *state) {
+func (*rounds) begin(s *state) {
 	s.course.from = s.now
 	s.enter(PhaseLengthen, firstStretch)
 	s.say(0, "Lengthen to the first stretch.", "No pain over "+fmt.Sprint(s.limits.Target)+".", SettleIn)
 	s.askNow()
 }
 
-func (rounds) number(s *state, v float64) {
+func (*rounds) number(s *state, v float64) {
 	if parts[s.part.kind].compares {
 		s.compare(v)
 	}
 	s.say(0, s.text, fmt.Sprintf("%v now.", v), s.advice...)
 }
 
-func (r rounds) over(s *state) {
+func (r *rounds) over(s *state) {
 	c := &s.course
 	switch {
 	case s.part.kind == PhasePush:
@@ -43,7 +43,7 @@ func (r rounds) over(s *state) {
 	}
 }
 
-func (rounds) push(s *state) {
+func (*rounds) push(s *state) {
 	c := &s.course
 	c.rep++
 	c.lastRange = len(s.ranges)
@@ -57,7 +57,7 @@ func (rounds) push(s *state) {
 }
 
 // measured: from the second round on a range that gained too little is the last.
-func (r rounds) measured(s *state) string {
+func (r *rounds) measured(s *state) string {
 	c := &s.course
 	now := s.ranges[len(s.ranges)-1]
 	if c.rep < 2 {
@@ -75,4 +75,4 @@ func (r rounds) measured(s *state) string {
 	return ""
 }
 
-func (rounds) asks(*state) (first, again int64) { return never, never }
+func (*rounds) asks(*state) (first, again int64) { return never, never }

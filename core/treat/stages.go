@@ -16,11 +16,11 @@ const (
 // firstPlan is what holds of the first rules were done by.
 var firstPlan = Plan{Steering: "stages", Presses: true, Returns: true}
 
-func (stages) newSpot(s *state) { s.course, s.numberAt = course{}, -1 }
+func (*stages) newSpot(s *state) { s.course, s.numberAt = course{}, -1 }
 
-func (stages) begin(s *state) { s.enter(PhaseSettle, never) }
+func (*stages) begin(s *state) { s.enter(PhaseSettle, never) }
 
-func (g stages) number(s *state, v float64) {
+func (g *stages) number(s *state, v float64) {
 	if s.needBase {
 		g.baseline(s, v)
 		return
@@ -29,7 +29,7 @@ func (g stages) number(s *state, v float64) {
 }
 
 // baseline begins a stage, or sinks when the number is too low (rule 3).
-func (stages) baseline(s *state, v float64) {
+func (*stages) baseline(s *state, v float64) {
 	if s.tooLittle(v, s.limits.Target-1) {
 		return
 	}
@@ -40,7 +40,7 @@ func (stages) baseline(s *state, v float64) {
 }
 
 // judged decides what the last number of a stage means.
-func (g stages) judged(s *state) {
+func (g *stages) judged(s *state) {
 	s.part.halted = -1
 	drop := s.base - s.last
 	switch {
@@ -58,17 +58,17 @@ func (g stages) judged(s *state) {
 }
 
 // alarm: a drop of two counts from 20 s on.
-func (stages) alarm(s *state) int64 {
+func (*stages) alarm(s *state) int64 {
 	if s.running && s.base-s.last >= 2 {
 		return s.stageFrom + stageMin
 	}
 	return never
 }
 
-func (g stages) rang(s *state) { g.judged(s) }
+func (g *stages) rang(s *state) { g.judged(s) }
 
 // stageDone is rule 4: deepen while a stage is left, else come off.
-func (stages) stageDone(s *state, by, why string) {
+func (*stages) stageDone(s *state, by, why string) {
 	if s.stage < maxStages {
 		s.endStage(by)
 		s.enter(PhaseSettle, never)
@@ -81,7 +81,7 @@ func (stages) stageDone(s *state, by, why string) {
 }
 
 // over is rule 6: the window is.
-func (g stages) over(s *state) {
+func (g *stages) over(s *state) {
 	drop := s.base - s.last
 	switch {
 	case s.extended:
@@ -101,12 +101,12 @@ func (g stages) over(s *state) {
 	}
 }
 
-func (stages) softened(s *state) string {
+func (*stages) softened(s *state) string {
 	return "Softening noted; graded stages end by the client's number."
 }
 
 // lower: the return is a stage of its own, at a lower target.
-func (stages) lower(s *state) {
+func (*stages) lower(s *state) {
 	least := float64(leastReturn)
 	if s.rules.calmIsTwo {
 		least = 1
@@ -114,4 +114,4 @@ func (stages) lower(s *state) {
 	s.limits.Target = max(least, s.start.Limits.Target-returnLower)
 }
 
-func (stages) reps(*state) int { return maxStages }
+func (*stages) reps(*state) int { return maxStages }

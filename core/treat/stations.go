@@ -6,13 +6,13 @@ import "fmt"
 // one way, walk round, stroke across.
 type stations struct{ plain }
 
-func (t stations) begin(s *state) {
+func (t *stations) begin(s *state) {
 	t.station(s)
 	s.say(0, "Sink slowly to bone depth; do not press hard.",
 		fmt.Sprintf("Station 1 of %d.", s.plan.Stations), SettleIn)
 }
 
-func (stations) station(s *state) {
+func (*stations) station(s *state) {
 	c := &s.course
 	c.place++
 	c.rep, c.across = c.place, false
@@ -27,14 +27,14 @@ func (stations) station(s *state) {
 	}
 }
 
-func (stations) number(s *state, v float64) {
+func (*stations) number(s *state, v float64) {
 	if parts[s.part.kind].compares {
 		s.compare(v)
 	}
 	s.say(0, s.text, fmt.Sprintf("%v now.", v), s.advice...)
 }
 
-func (t stations) over(s *state) {
+func (t *stations) over(s *state) {
 	c := &s.course
 	stroke := int64(s.plan.Strokes) * s.plan.StrokeMS
 	switch {
@@ -59,6 +59,6 @@ func (t stations) over(s *state) {
 	}
 }
 
-func (stations) asks(*state) (first, again int64) { return never, never }
+func (*stations) asks(*state) (first, again int64) { return never, never }
 
-func (stations) reps(s *state) int { return s.plan.Stations }
+func (*stations) reps(s *state) int { return s.plan.Stations }

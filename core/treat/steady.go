@@ -12,7 +12,7 @@ const (
 	unsteeredAfter = 5 * second  // the hold counts from here without a number
 )
 
-func (h steady) begin(s *state) {
+func (h *steady) begin(s *state) {
 	s.course = course{}
 	s.enter(PhaseSettle, never)
 	if s.plan.Unsteered {
@@ -22,14 +22,14 @@ func (h steady) begin(s *state) {
 }
 
 // kind is what the part is called once a baseline stands.
-func (steady) kind(s *state) Phase {
+func (*steady) kind(s *state) Phase {
 	if s.part.kind == PhaseNarrow {
 		return PhaseNarrow
 	}
 	return PhaseStage
 }
 
-func (h steady) number(s *state, v float64) {
+func (h *steady) number(s *state, v float64) {
 	switch {
 	case s.plan.Unsteered:
 		s.say(0, s.text, "Number recorded; it does not steer today.", s.advice...)
@@ -48,7 +48,7 @@ func (h steady) number(s *state, v float64) {
 }
 
 // judged: calm ends it, from 10 s after the baseline on.
-func (h steady) judged(s *state) {
+func (h *steady) judged(s *state) {
 	s.part.halted = -1
 	ripe := s.now >= s.stageFrom+softeningFrom
 	switch {
@@ -61,7 +61,7 @@ func (h steady) judged(s *state) {
 	}
 }
 
-func (h steady) softened(s *state) string {
+func (h *steady) softened(s *state) string {
 	if s.closing {
 		return "Recorded; come off first."
 	}
@@ -74,13 +74,13 @@ func (h steady) softened(s *state) string {
 	return ""
 }
 
-func (steady) letGo(s *state) {
+func (*steady) letGo(s *state) {
 	s.released = true
 	s.comeOff(5, "softened", nothing, EndedSoftened, "It has softened: let go.")
 }
 
 // alarm: what was felt early acts at 10 s; another angle is tried once.
-func (h steady) alarm(s *state) int64 {
+func (h *steady) alarm(s *state) int64 {
 	at := int64(never)
 	if s.running && (s.course.soft || h.calmNow(s)) {
 		at = s.stageFrom + softeningFrom
@@ -91,16 +91,16 @@ func (h steady) alarm(s *state) int64 {
 	return at
 }
 
-func (steady) calmNow(s *state) bool { return !s.plan.Unsteered && s.last <= s.calm() }
+func (*steady) calmNow(s *state) bool { return !s.plan.Unsteered && s.last <= s.calm() }
 
-func (steady) mayTurn(s *state) bool {
+func (*steady) mayTurn(s *state) bool {
 	return s.part.kind != PhaseNarrow && !s.plan.Unsteered && !s.course.angled
 }
 
 // turnAt is after how much pressure another angle is tried.
-func (steady) turnAt(s *state) int64 { return min(s.plan.AngleMS, s.start.Limits.CapMS/2) }
+func (*steady) turnAt(s *state) int64 { return min(s.plan.AngleMS, s.start.Limits.CapMS/2) }
 
-func (h steady) rang(s *state) {
+func (h *steady) rang(s *state) {
 	ripe := s.running && s.now >= s.stageFrom+softeningFrom
 	switch {
 	case ripe && s.course.soft:
@@ -119,7 +119,7 @@ func (h steady) rang(s *state) {
 }
 
 // over: without a number the hold counts from 5 s after contact.
-func (steady) over(s *state) {
+func (*steady) over(s *state) {
 	s.enter(PhaseStage, never)
 	s.running, s.needBase, s.open = true, false, openStage{} // nobody said a number
 	s.base, s.last = s.limits.Hard, s.limits.Hard
@@ -127,9 +127,9 @@ func (steady) over(s *state) {
 	s.say(0, "Hold at the first resistance.", "Until it softens, 30 s at most.", Hold)
 }
 
-func (steady) asks(*state) (first, again int64) { return steadyAsk, steadyAsk }
+func (*steady) asks(*state) (first, again int64) { return steadyAsk, steadyAsk }
 
-func (h steady) capped(s *state) {
+func (h *steady) capped(s *state) {
 	switch {
 	case s.pend == traceBack || s.closing || s.plan.Unsteered || s.dropped():
 		s.atCap(s.pend)
@@ -138,9 +138,9 @@ func (h steady) capped(s *state) {
 	}
 }
 
-func (steady) reps(*state) int { return 0 }
+func (*steady) reps(*state) int { return 0 }
 
-func (steady) settles(s *state) int64 {
+func (*steady) settles(s *state) int64 {
 	if s.plan.Unsteered {
 		return unsteeredAfter
 	}

@@ -49,73 +49,73 @@ var steerings map[string]steering
 
 func init() { // here, since the kinds refer to each other
 	steerings = map[string]steering{
-		"stages":     stages{},
-		"steady":     steady{},
-		"paced":      paced{},
-		"ramped":     ramped{},
-		"brief":      brief{},
-		"positional": positional{},
-		"breath":     breath{},
-		"pinned":     pinned{},
-		"movements":  movements{},
-		"rounds":     rounds{},
-		"stations":   stations{},
-		"broad":      broad{},
+		"stages":     &stages{},
+		"steady":     &steady{},
+		"paced":      &paced{},
+		"ramped":     &ramped{},
+		"brief":      &brief{},
+		"positional": &positional{},
+		"breath":     &breath{},
+		"pinned":     &pinned{},
+		"movements":  &movements{},
+		"rounds":     &rounds{},
+		"stations":   &stations{},
+		"broad":      &broad{},
 	}
 }
 
 // plain is what most kinds have in common.
 type plain struct{}
 
-func (plain) newSpot(s *state) { s.course, s.numberAt = course{}, -1 }
+func (*plain) newSpot(s *state) { s.course, s.numberAt = course{}, -1 }
 
-func (plain) judged(s *state) {
+func (*plain) judged(s *state) {
 	s.goOn()
 	s.say(0, "Hold still.", "Still on it.", Hold)
 }
 
 // over: the parts that come here are open, and end by a number or the cap.
-func (plain) over(*state) {}
+func (*plain) over(*state) {}
 
-func (plain) alarm(*state) int64 { return never }
-func (plain) rang(*state)        {}
+func (*plain) alarm(*state) int64 { return never }
+func (*plain) rang(*state)        {}
 
-func (plain) asks(*state) (first, again int64) { return firstAskAfter, askAfter }
+func (*plain) asks(*state) (first, again int64) { return firstAskAfter, askAfter }
 
-func (plain) trendFirst(*state) bool { return false }
+func (*plain) trendFirst(*state) bool { return false }
 
-func (plain) lighter(*state) {}
+func (*plain) lighter(*state) {}
 
-func (plain) softened(*state) string { return "Softening noted; this protocol does not end by it." }
+func (*plain) softened(*state) string { return "Softening noted; this protocol does not end by it." }
 
-func (plain) trend(_ *state, word string) string { return "Noted: " + word + "." }
+func (*plain) trend(_ *state, word string) string { return "Noted: " + word + "." }
 
-func (plain) takesMore(*state) bool { return false }
+func (*plain) takesMore(*state) bool { return false }
 
-func (plain) rises(s *state, v float64) bool { return s.roseByOne(v) }
+func (*plain) rises(s *state, v float64) bool { return s.roseByOne(v) }
 
-func (plain) guarded(*state) {}
+func (*plain) guarded(*state) {}
 
-func (plain) measured(*state) string { return "Range recorded." }
+func (*plain) measured(*state) string { return "Range recorded." }
 
-func (plain) capped(s *state) { s.atCap(s.pend) }
+func (*plain) capped(s *state) { s.atCap(s.pend) }
 
-func (plain) flows(*state, int64) {}
+func (*plain) flows(*state, int64) {}
 
-func (plain) settles(*state) int64 { return never }
+func (*plain) settles(*state) int64 { return never }
 
-func (plain) reps(s *state) int { return s.plan.Reps }
+func (*plain) reps(s *state) int { return s.plan.Reps }
 
-func (plain) aim(s *state) float64 { return s.limits.Target }
+func (*plain) aim(s *state) float64 { return s.limits.Target }
 
 // lower: two below in everything, and steady from now on.
-func (plain) lower(s *state) {
+func (*plain) lower(s *state) {
 	l := s.start.Limits
 	l.Target = max(leastReturn, l.Target-returnLower)
 	l.Soft = max(l.Target, l.Soft-returnLower)
 	l.Hard = max(l.Soft, l.Hard-returnLower)
 	s.limits = l
-	s.steer = comeback{}
+	s.steer = &comeback{}
 }
 
 const (
@@ -128,14 +128,14 @@ const (
 // 30 s from contact.
 type comeback struct{ plain }
 
-func (comeback) begin(s *state) {
+func (*comeback) begin(s *state) {
 	s.course.from = s.now
 	s.enter(PhaseSettle, returnFor)
 }
 
-func (c comeback) settles(s *state) int64 { return max(0, s.course.from+returnFor-s.now) }
+func (c *comeback) settles(s *state) int64 { return max(0, s.course.from+returnFor-s.now) }
 
-func (c comeback) number(s *state, v float64) {
+func (c *comeback) number(s *state, v float64) {
 	if s.needBase {
 		if s.tooLittle(v, s.limits.Target-1) {
 			return
@@ -149,7 +149,7 @@ func (c comeback) number(s *state, v float64) {
 	c.judged(s)
 }
 
-func (comeback) judged(s *state) {
+func (*comeback) judged(s *state) {
 	s.part.halted = -1
 	if s.last <= s.calm() {
 		s.calmDown()
@@ -158,7 +158,7 @@ func (comeback) judged(s *state) {
 	s.say(0, "Hold still.", fmt.Sprintf("%v, from %v.", s.last, s.base), Hold)
 }
 
-func (comeback) over(s *state) {
+func (*comeback) over(s *state) {
 	if s.dropped() && s.running && s.base-s.last >= 1 {
 		s.comeOff(6, "window", nothing, EndedDone, fmt.Sprintf("Down to %v on the return.", s.last))
 		return
@@ -166,4 +166,4 @@ func (comeback) over(s *state) {
 	s.comeOff(6, "no-drop", traceBack, EndedNoChange, "No change on the return either: look for where it comes from.")
 }
 
-func (comeback) reps(*state) int { return 0 }
+func (*comeback) reps(*state) int { return 0 }

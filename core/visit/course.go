@@ -7,6 +7,7 @@ import (
 
 	"mokren/core/atlas"
 	"mokren/core/ids"
+	"mokren/core/order"
 	"mokren/core/progress"
 )
 
@@ -14,7 +15,7 @@ import (
 // adapts the reference ranges; 0 is unknown.
 func Course(visits []Dated, age int) History {
 	visits = slices.Clone(visits)
-	slices.SortStableFunc(visits, func(a, b Dated) int { return cmp.Compare(a.Day, b.Day) })
+	order.By(visits, func(a, b Dated) int { return cmp.Compare(a.Day, b.Day) })
 	c := course{point: map[UUID]*pointCourse{}, movement: map[movementSide]*rangeCourse{}}
 	for _, v := range visits {
 		c.addDay(v)
@@ -140,7 +141,7 @@ func (c *course) history() History {
 		}
 		out.Ranges = append(out.Ranges, h.RangeHistory)
 	}
-	slices.SortStableFunc(out.Ranges, func(a, b RangeHistory) int {
+	order.By(out.Ranges, func(a, b RangeHistory) int {
 		return cmp.Or(cmp.Compare(a.Movement, b.Movement), cmp.Compare(a.Side, b.Side))
 	})
 	out.Summed = sumUp(out)

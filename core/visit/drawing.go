@@ -7,6 +7,7 @@ import (
 
 	"mokren/core/atlas"
 	"mokren/core/body"
+	"mokren/core/order"
 	"mokren/core/strict"
 )
 
@@ -97,7 +98,7 @@ func strokes(painted map[string]paint) []Stroke {
 		slices.Sort(cells)
 		out = append(out, Stroke{p.kind, p.intensity, cells})
 	}
-	slices.SortFunc(out, func(a, b Stroke) int {
+	order.By(out, func(a, b Stroke) int {
 		return cmp.Or(cmp.Compare(a.Kind, b.Kind), cmp.Compare(a.Intensity, b.Intensity))
 	})
 	return out

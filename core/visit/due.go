@@ -2,10 +2,10 @@ package visit
 
 import (
 	"cmp"
-	"slices"
 
 	"mokren/core/atlas"
 	"mokren/core/ids"
+	"mokren/core/order"
 	"mokren/core/progress"
 )
 
@@ -38,7 +38,7 @@ func DueAgain(points []FoundPoint, ranges []Range, age int) []Recheck {
 		}
 		out = append(out, r)
 	}
-	slices.SortStableFunc(out, func(a, b Recheck) int { return cmp.Compare(b.Value, a.Value) })
+	order.By(out, func(a, b Recheck) int { return cmp.Compare(b.Value, a.Value) })
 	for _, r := range ranges {
 		now := cmp.Or(r.After, r.Before)
 		if now == nil {

@@ -3,7 +3,8 @@ package visit
 import (
 	"cmp"
 	"container/heap"
-	"slices"
+
+	"mokren/core/order"
 )
 
 // At is when an event happened: by its device's clock, corrected on arrival.
@@ -38,7 +39,7 @@ func Order(events []Event) []Event {
 	}
 	h := make(heads, 0, len(byDevice))
 	for _, l := range byDevice {
-		slices.SortFunc(l, bySeq)
+		order.By(l, bySeq)
 		h = append(h, l)
 	}
 	heap.Init(&h)
@@ -85,6 +86,6 @@ func Arrived(events []Event) []Event {
 		}
 		seen[e.ID] = true
 	}
-	slices.SortStableFunc(stored, func(a, b Event) int { return cmp.Compare(a.Version, b.Version) })
+	order.By(stored, func(a, b Event) int { return cmp.Compare(a.Version, b.Version) })
 	return append(stored, Order(unsent)...)
 }

@@ -127,7 +127,7 @@ func Log(of Of, k, holds int, spots map[ids.Muscle]visit.UUID) ([]visit.Event, e
 
 // press charts a point, holds it once and asks again.
 func (w *writer) press(m *atlas.Muscle, k int, spots map[ids.Muscle]visit.UUID) error {
-	site, number, grade := m.Sites[0], float64(8-k/4), max(1, 4-k/6)
+	site, number, grade := m.Sites[0], float64(max(0, 8-k/4)), max(1, 4-k/6)
 	place := site.Place(body.DefaultHeightCM)
 	view, at := m.OnFigure(place, ids.Left, body.DefaultHeightCM)
 	p := visit.Charted{

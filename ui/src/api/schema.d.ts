@@ -2592,6 +2592,16 @@ export interface components {
         };
         /** @enum {string} */
         Ended: "calm" | "softened" | "borne" | "done" | "cap" | "silence" | "eased" | "no-change" | "not-tender" | "moved-off" | "let-go" | "stopped";
+        EndingLicence: {
+            expired: boolean;
+            licence: string;
+            name: string;
+            /**
+             * Format: date
+             * @description the last day
+             */
+            until: string;
+        };
         Entry: {
             answers?: components["schemas"]["Screened"];
             drawing?: components["schemas"]["Painted"];
@@ -4627,6 +4637,7 @@ export interface components {
         PracticeView: {
             due: components["schemas"]["DueClient"][];
             hand_uses: components["schemas"]["HandUse"][];
+            licences: components["schemas"]["EndingLicence"][];
             load: components["schemas"]["Load"];
             /** Format: int64 */
             today: number;
@@ -5528,6 +5539,8 @@ export interface components {
             event: string;
         };
         UnsignedNote: {
+            /** @description a student's, signed: a licensed person countersigns it */
+            awaits_counter: boolean;
             /** Format: uuid */
             client: string;
             name: string;

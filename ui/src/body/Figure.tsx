@@ -84,10 +84,11 @@ export function Figure(props: Props) {
         <ZoneShape key={z.kind} z={z} />
       ))}
       {props.over}
-      {marks.map((m) => (
+      {marks.map((m, i) => (
         <MarkShape
           key={m.id}
           m={m}
+          before={marks.slice(0, i)}
           view={view}
           at={drag?.id === m.id ? drag : m}
           selected={props.selected === m.id}

@@ -1,7 +1,7 @@
 // A point on the body: a lens laid along the fibre, as large as it is tender.
 import type { KeyboardEvent, PointerEvent } from "react";
 import type { View } from "./views";
-import { useScale } from "./zoom";
+import { useMarkScale, useScale } from "./zoom";
 
 export interface Mark {
   id: string;
@@ -27,6 +27,8 @@ const lens = (r: number) =>
 
 interface Props {
   m: Mark;
+  /** Those drawn already: where one is near, the number goes to the other side. */
+  before: Mark[];
   /** Where it is shown; elsewhere than it lies while it is dragged. */
   at: { x: number; y: number };
   view: View;
@@ -35,9 +37,13 @@ interface Props {
   onGrab: (e: PointerEvent) => void;
 }
 
-export function MarkShape({ m, at, view, selected, onSelect, onGrab }: Props) {
-  const scale = useScale(view);
-  const r = radius(m.grade) * scale;
+export function MarkShape({ m, before, at, view, selected, onSelect, onGrab }: Props) {
+  const scale = useMarkScale(view);
+  // A small body has less room for marks than for what is read beside them.
+  const r = radius(m.grade) * Math.sqrt(scale * useScale(view));
+  const near = (o: Mark) => Math.abs(o.y - at.y) < 20 * scale && Math.abs(o.x - at.x) < 30 * scale;
+  const toLeft = before.filter(near).length % 2 === 1;
+  const beside = r * 1.35 + 4 * scale;
   const keys = (e: KeyboardEvent) => {
     if (!onSelect || (e.key !== "Enter" && e.key !== " ")) return;
     e.preventDefault();
@@ -60,7 +66,8 @@ export function MarkShape({ m, at, view, selected, onSelect, onGrab }: Props) {
       <Lens m={m} r={r} scale={scale} />
       {m.number !== undefined && (
         <text
-          x={r * 1.35 + 4 * scale}
+          x={toLeft ? -beside : beside}
+          textAnchor={toLeft ? "end" : "start"}
           y={6.6 * scale}
           fontSize={19 * scale}
           fontWeight={650}

@@ -1,6 +1,6 @@
 // Which point depends on which: a line that thins toward the one that depends.
 import type { View } from "./views";
-import { useScale } from "./zoom";
+import { useMarkScale } from "./zoom";
 
 export interface Tie {
   /** Absent where it lies in another view; then it is named. */
@@ -12,7 +12,7 @@ export interface Tie {
 }
 
 export function Ties({ ties, view }: { ties: Tie[]; view: View }) {
-  const scale = useScale(view);
+  const scale = useMarkScale(view);
   return (
     <g aria-hidden pointerEvents="none" data-ties={ties.length}>
       {ties.map(({ from, name, to, bright }) => {

@@ -6,10 +6,11 @@ import { Button } from "react-aria-components";
 import { BodyFrame } from "./BodyFrame";
 import { type BodyProps, BodySvg } from "./BodySvg";
 import { Outline } from "./Skin";
+import { useBodyPixels } from "./useBodyPixels";
 import { useRested } from "./useRested";
 import { useZoom } from "./useZoom";
-import { useFigure, viewName } from "./views";
-import { type Box, boxOf, Closeness, windowOf } from "./zoom";
+import { scaleOf, useFigure, viewName } from "./views";
+import { type Box, boxOf, Closeness, MarkSize, markSize, windowOf } from "./zoom";
 
 interface Props extends BodyProps {
   svg: RefObject<SVGSVGElement | null>;
@@ -32,22 +33,25 @@ export function ZoomedBody({ svg, caption, className, drags, fit, onSecondFinger
   const { zoom, by, toWhole, wasDrag, fingers } = useZoom(svg, box, { drags, fit, onSecondFinger });
   const close = zoom.k > 1;
   const rested = useRested(svg, zoom, box);
+  const size = markSize(useBodyPixels(svg, box, !!figure) * scaleOf(view));
   const seen = windowOf(zoom, box);
   return (
     <BodyFrame ref={frame} className={className}>
       <Closeness value={rested.k}>
-        <BodySvg
-          {...body}
-          {...fingers}
-          svg={svg}
-          window={windowOf(rested, box)}
-          data-still={drags && !close}
-          data-zoom={zoom.k.toFixed(2)}
-          onPointerUp={(e) => {
-            body.onPointerUp?.(e);
-            if (!wasDrag()) onTap?.(e);
-          }}
-        />
+        <MarkSize value={size}>
+          <BodySvg
+            {...body}
+            {...fingers}
+            svg={svg}
+            window={windowOf(rested, box)}
+            data-still={drags && !close}
+            data-zoom={zoom.k.toFixed(2)}
+            onPointerUp={(e) => {
+              body.onPointerUp?.(e);
+              if (!wasDrag()) onTap?.(e);
+            }}
+          />
+        </MarkSize>
       </Closeness>
       {close && figure && (
         <svg className="inset" viewBox={`${box.x} ${box.y} ${box.width} ${box.height}`} aria-hidden>

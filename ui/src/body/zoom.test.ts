@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { boxOf, closer, closest, moved, type Place, whole, windowOf, type Zoom } from "./zoom";
+import { boxOf, closer, closest, markSize, moved, type Place, whole, windowOf, type Zoom } from "./zoom";
 
 const box = boxOf(480);
 /** Where a place is on screen, in shares of the pane. */
@@ -50,5 +50,18 @@ describe("zoom", () => {
     const after = onScreen(moved(z, { x: 10, y: -20 }, box), p);
     expect(after.x - onScreen(z, p).x).toBeCloseTo(10 / w, 9);
     expect(after.y - onScreen(z, p).y).toBeCloseTo(-20 / h, 9);
+  });
+});
+
+describe("marks", () => {
+  it("are as large on screen in a small pane as in a tall one, and not smaller than drawn", () => {
+    const number = (pixels: number) => (19 * markSize(pixels) * pixels) / 1016;
+    expect(number(320)).toBeCloseTo(number(640), 5);
+    expect(number(640)).toBeGreaterThan(11.9);
+    expect(markSize(1100)).toBe(1);
+  });
+  it("do not cover a body that is very small, or not there yet", () => {
+    expect(markSize(60)).toBe(2.4);
+    expect(markSize(0)).toBe(1);
   });
 });

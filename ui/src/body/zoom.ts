@@ -82,5 +82,18 @@ export const moved = (z: Zoom, by: Place, box: Box): Zoom =>
 /** How close the body around is shown. */
 export const Closeness = createContext(1);
 
+/** How much larger marks are drawn than the body around would have them. */
+export const MarkSize = createContext(1);
+
+/** A body so high on screen has marks that are read at arm's length. */
+const readable = 640;
+
+/** A small pane has a small body, and marks and numbers as large as a tall one's. */
+export const markSize = (bodyPixels: number) =>
+  bodyPixels > 0 ? Math.min(2.4, Math.max(1, readable / bodyPixels)) : 1;
+
 /** The length that lines, marks and labels keep on screen, however close. */
 export const useScale = (view: View) => scaleOf(view) / useContext(Closeness);
+
+/** The same for marks and the numbers beside them, in panes of any size. */
+export const useMarkScale = (view: View) => useScale(view) * useContext(MarkSize);

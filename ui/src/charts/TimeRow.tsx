@@ -1,5 +1,7 @@
 // One course on a time axis that it shares with the rows above and below: before
-// hollow, after filled, the usual range as a band, treatments as ticks.
+// hollow, after filled, the usual range as a band, treatments as ticks. Hundreds of
+// readings are a few paths.
+import { createContext, useContext } from "react";
 import { styled } from "styled-components";
 import { one } from "../parts/words";
 
@@ -16,6 +18,42 @@ const Svg = styled.svg`
   .end {
     font-weight: 650;
     fill: var(--ink);
+  }
+  .frame {
+    fill: none;
+    stroke: var(--line-soft);
+  }
+  .band {
+    fill: var(--accent-soft);
+  }
+  .treated {
+    fill: none;
+    stroke: var(--ink-soft);
+  }
+  .second {
+    fill: none;
+    stroke: var(--right);
+    stroke-width: 1.6;
+    opacity: 0.75;
+  }
+  .line {
+    fill: none;
+    stroke-width: 2;
+    stroke-linejoin: round;
+  }
+  .fell {
+    fill: none;
+    stroke-width: 4;
+    opacity: 0.2;
+  }
+  .before {
+    fill: var(--card);
+    stroke-width: 1.8;
+  }
+  .looked-at {
+    stroke: var(--accent);
+    stroke-dasharray: 3 3;
+    stroke-width: 1.4;
   }
 `;
 
@@ -38,8 +76,6 @@ interface Props {
   unit: string;
   /** Days on which something was pressed. */
   treated: string[];
-  /** The date that is looked at. */
-  at: string;
   color?: string;
 }
 
@@ -50,54 +86,50 @@ const right = 52;
 const top = 8;
 const floor = 52;
 
-export function TimeRow({ label, readings, second, x, min, max, band, unit, treated, at, color }: Props) {
+/** The date that is looked at: all that changes while one goes through the visits. */
+export const LookedAt = createContext("");
+
+export function TimeRow({ label, readings, second, x, min, max, band, unit, treated, color }: Props) {
   const across = (date: string) => left + 8 + x(date) * (width - left - right - 16);
   const up = (v: number) => floor - ((Math.min(max, Math.max(min, v)) - min) / (max - min)) * (floor - top);
-  const line = (list: Reading[]) =>
-    list
-      .filter((r) => r.before !== undefined)
-      .map((r) => `${across(r.date)},${up(r.before ?? 0)}`)
-      .join(" ");
+  const at = (list: Reading[], of: "before" | "after") =>
+    list.flatMap((r): At[] => {
+      const v = r[of];
+      return v === undefined ? [] : [[across(r.date), up(v)]];
+    });
   const stroke = color ?? "var(--point)";
+  const before = at(readings, "before");
+  const fell = readings.filter((r) => r.before !== undefined && r.after !== undefined);
   const end = readings.findLast((r) => r.before !== undefined);
   return (
     <Svg viewBox={`0 0 ${width} ${high}`} role="img" aria-label={`${label}: ${said(readings, unit)}`}>
       {band && (
         <rect
+          className="band"
           x={left}
           width={width - left - right}
           y={up(band[1])}
           height={Math.max(0, up(band[0]) - up(band[1]))}
-          fill="var(--accent-soft)"
         />
       )}
-      <line x1={left} x2={width - right} y1={floor} y2={floor} stroke="var(--line-soft)" />
-      <line x1={left} x2={width - right} y1={top} y2={top} stroke="var(--line-soft)" />
+      <path className="frame" d={`M${left} ${floor}H${width - right}M${left} ${top}H${width - right}`} />
       <text x={left - 6} y={floor + 4} textAnchor="end">
         {one(min)}
       </text>
       <text x={left - 6} y={top + 4} textAnchor="end">
         {one(max)}
       </text>
-      {treated.map((d) => (
-        <line key={d} x1={across(d)} x2={across(d)} y1={floor} y2={floor + 7} stroke="var(--ink-soft)" />
-      ))}
-      <line
-        x1={across(at)}
-        x2={across(at)}
-        y1={0}
-        y2={high}
-        stroke="var(--accent)"
-        strokeDasharray="3 3"
-        strokeWidth="1.4"
+      <path className="treated" d={treated.map((d) => `M${across(d)} ${floor}v7`).join("")} />
+      <Line across={across} />
+      {second && <path className="second" d={lineOf(at(second, "before"))} />}
+      <path className="line" stroke={stroke} d={lineOf(before)} />
+      <path
+        className="fell"
+        stroke={stroke}
+        d={fell.map((r) => `M${across(r.date)} ${up(r.before ?? 0)}V${up(r.after ?? 0)}`).join("")}
       />
-      {second && (
-        <polyline points={line(second)} fill="none" stroke="var(--right)" strokeWidth="1.6" opacity="0.75" />
-      )}
-      <polyline points={line(readings)} fill="none" stroke={stroke} strokeWidth="2" strokeLinejoin="round" />
-      {readings.map((r) => (
-        <Dots key={r.date} r={r} x={across(r.date)} up={up} stroke={stroke} />
-      ))}
+      <path className="before" stroke={stroke} d={dotsOf(before, 3.8)} />
+      <path className="after" fill={stroke} d={dotsOf(at(readings, "after"), 3)} />
       {end && (
         <text className="end" x={across(end.date) + 9} y={up(end.before ?? 0) + 4}>
           {one(end.before)}
@@ -108,6 +140,25 @@ export function TimeRow({ label, readings, second, x, min, max, band, unit, trea
   );
 }
 
+type At = [x: number, y: number];
+
+const lineOf = (list: At[]) => list.map(([x, y], i) => `${i === 0 ? "M" : "L"}${x} ${y}`).join("");
+
+/** So many fit beside each other; more of them are drawn smaller. */
+const roomy = 60;
+
+function dotsOf(list: At[], radius: number) {
+  const r = list.length > roomy ? radius * 0.6 : radius;
+  return list
+    .map(([x, y]) => `M${x - r} ${y}a${r} ${r} 0 1 0 ${2 * r} 0a${r} ${r} 0 1 0 ${-2 * r} 0`)
+    .join("");
+}
+
+function Line({ across }: { across: (date: string) => number }) {
+  const x = across(useContext(LookedAt));
+  return <line className="looked-at" x1={x} x2={x} y1={0} y2={high} />;
+}
+
 const said = (list: Reading[], unit: string) =>
   list
     .map((r) => {
@@ -115,25 +166,3 @@ const said = (list: Reading[], unit: string) =>
       return `${r.date} ${one(r.before)}${r.before === undefined ? "" : unit}${after}`;
     })
     .join("; ");
-
-function Dots({ r, x, up, stroke }: { r: Reading; x: number; up: (v: number) => number; stroke: string }) {
-  return (
-    <g>
-      {r.before !== undefined && r.after !== undefined && (
-        <line
-          x1={x}
-          x2={x}
-          y1={up(r.before)}
-          y2={up(r.after)}
-          stroke={stroke}
-          strokeWidth="4"
-          opacity="0.2"
-        />
-      )}
-      {r.before !== undefined && (
-        <circle cx={x} cy={up(r.before)} r="3.8" fill="var(--card)" stroke={stroke} strokeWidth="1.8" />
-      )}
-      {r.after !== undefined && <circle cx={x} cy={up(r.after)} r="3" fill={stroke} />}
-    </g>
-  );
-}

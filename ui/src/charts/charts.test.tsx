@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import { toMark } from "../body/marks";
 import { Arc } from "./Arc";
 import { along } from "../screens/progress/time";
-import { TimeRow } from "./TimeRow";
+import { LookedAt, TimeRow } from "./TimeRow";
 
 /** x of every line's end in an arc drawing. */
 const ends = (svg: string, stroke: string) =>
@@ -41,37 +41,44 @@ describe("arc", () => {
 describe("a course on a shared axis", () => {
   const draw = (readings: { date: string; before?: number; after?: number }[]) =>
     renderToStaticMarkup(
-      <TimeRow
-        label="Soleus, left"
-        readings={readings}
-        x={along([
-          { visit: "a", date: "2026-01-01" },
-          { visit: "b", date: "2026-01-11" },
-        ])}
-        min={0}
-        max={10}
-        band={[2, 4]}
-        unit=""
-        treated={["2026-01-01"]}
-        at="2026-01-11"
-      />,
+      <LookedAt value="2026-01-11">
+        <TimeRow
+          label="Soleus, left"
+          readings={readings}
+          x={along([
+            { visit: "a", date: "2026-01-01" },
+            { visit: "b", date: "2026-01-11" },
+          ])}
+          min={0}
+          max={10}
+          band={[2, 4]}
+          unit=""
+          treated={["2026-01-01"]}
+        />
+      </LookedAt>,
     );
   const svg = draw([
     { date: "2026-01-01", before: 8, after: 4 },
     { date: "2026-01-02", before: 6 },
     { date: "2026-01-11", after: 3 },
   ]);
-  const circles = [...svg.matchAll(/<circle cx="([\d.]+)" cy="([\d.]+)"/g)].map((m) =>
-    m.slice(1).map(Number),
-  );
+  /** Left edge and height of every dot of a kind. */
+  const dots = (kind: string) => {
+    const [, path = ""] = new RegExp(`class="${kind}"[^>]* d="([^"]*)"`).exec(svg) ?? [];
+    return [...path.matchAll(/M([\d.]+) ([\d.]+)a/g)].map((m) => m.slice(1).map(Number));
+  };
   it("draws every value once and says it", () => {
-    expect(circles).toHaveLength(4);
+    expect(dots("before")).toHaveLength(2);
+    expect(dots("after")).toHaveLength(2);
     expect(svg).toContain("Soleus, left: 2026-01-01 8, after 4; 2026-01-02 6; 2026-01-11 –, after 3");
   });
   it("lays days apart as they were apart, and higher values higher", () => {
-    const [first = 0, second = 0, last = 0] = [circles[0]?.[0], circles[2]?.[0], circles[3]?.[0]];
-    expect((second - first) / (last - first)).toBeCloseTo(0.1, 5);
-    expect(circles[0]?.[1]).toBeLessThan(circles[1]?.[1] ?? 0);
+    const [first = [], second = []] = dots("before");
+    const [again = [], last = []] = dots("after");
+    const wider = 3.8 - 3; // of a hollow dot
+    const [from = 0, by = 0, to = 0] = [first[0], second[0], last[0]];
+    expect((by - from) / (to - wider - from)).toBeCloseTo(0.1, 5);
+    expect(first[1]).toBeLessThan(again[1] ?? 0);
   });
   it("stands with a single visit", () => {
     expect(draw([{ date: "2026-01-01", before: 1 }])).not.toContain("NaN");

@@ -4,9 +4,10 @@
 // tabs one sends, the others listen.
 import { Problem, type Schemas } from "../api/client";
 import { batchOf, inOrder, send, usualBytes, verdictOn } from "./batch";
-import { type Entry, tables } from "./db";
+import type { Entry } from "./db";
 import { uuidv7 } from "./ids";
 import type { Standing } from "./standing";
+import { addRow, allRows, changeRows } from "./waiting";
 
 type Event = Schemas["Event"];
 
@@ -53,16 +54,15 @@ class Outbox {
   async add(event: Event) {
     // Said before it is stored: "all in the record" must never be ahead.
     this.show({ ...this.standing, waiting: this.standing.waiting + 1 });
-    await (await tables()).put("outbox", { id: event.id, visit: event.visit, author: event.author, event });
+    await addRow({ id: event.id, visit: event.visit, author: event.author, event });
     this.tell({ kind: "added", visit: event.visit, events: [event], refused: [] });
     await this.report();
     this.kick();
   }
 
   async unsent(visit: string): Promise<Event[]> {
-    const rows = await (await tables()).getAllFromIndex("outbox", "visit", visit);
-    return rows
-      .filter((r) => !r.stuck)
+    return (await allRows())
+      .filter((r) => r.visit === visit && !r.stuck)
       .sort(inOrder)
       .map((r) => r.event);
   }
@@ -74,12 +74,8 @@ class Outbox {
 
   /** Lets go of what was refused, once somebody has read why. */
   async dismiss() {
-    const d = await tables();
-    const tx = d.transaction("outbox", "readwrite");
-    for (const r of await tx.store.getAll()) {
-      if (r.author === this.author && r.stuck) await tx.store.delete(r.id);
-    }
-    await tx.done;
+    const read = (await allRows()).filter((r) => r.author === this.author && r.stuck);
+    await changeRows(read.map((r) => r.id));
     await this.report();
     this.tell({ kind: "changed" });
   }
@@ -123,7 +119,7 @@ class Outbox {
   }
 
   private async report() {
-    const rows = await (await tables()).getAll("outbox");
+    const rows = await allRows();
     const mine = rows.filter((r) => r.author === this.author);
     this.show({
       waiting: mine.filter((r) => !r.stuck).length,
@@ -180,9 +176,7 @@ class Outbox {
   private async sendAll(): Promise<Outcome> {
     const out: Outcome = { online: true, signedOut: false };
     for (;;) {
-      const rows = (await (await tables()).getAll("outbox"))
-        .filter((r) => r.author === this.author && !r.stuck)
-        .sort(inOrder);
+      const rows = (await allRows()).filter((r) => r.author === this.author && !r.stuck).sort(inOrder);
       const visits = new Set(rows.map((r) => r.visit));
       let sent = false;
       for (const visit of visits) {
@@ -217,25 +211,24 @@ class Outbox {
 
   /** Each entry by its own receipt: what was refused holds up no other. */
   private async settle(visit: string, batch: Entry[], answer: Schemas["EventAnswer"]) {
-    const d = await tables();
-    const tx = d.transaction("outbox", "readwrite");
-    await Promise.all([
-      ...batch.map((r, i) => {
-        const receipt = answer.receipts[i];
-        if (!receipt || receipt.result !== "refused") return tx.store.delete(r.id);
-        return tx.store.put({ ...r, stuck: `${r.event.type.replaceAll("-", " ")}: ${receipt.reason ?? ""}` });
-      }),
-      tx.done,
-    ]);
+    const said = answer.receipts.filter((r) => r.result === "refused");
+    const why = new Map(said.map((r) => [r.id, r.reason ?? ""]));
+    const stuck = (r: Entry) => `${r.event.type.replaceAll("-", " ")}: ${why.get(r.id)}`;
+    await changeRows(
+      batch.filter((r) => !why.has(r.id)).map((r) => r.id),
+      batch.filter((r) => why.has(r.id)).map((r) => ({ ...r, stuck: stuck(r) })),
+    );
+    const refused = [...why.keys()];
     this.has(visit, answer.version);
-    const refused = answer.receipts.filter((r) => r.result === "refused").map((r) => r.id);
     for (const f of this.receivers) f(visit, answer.events, refused);
     this.tell({ kind: "received", visit, events: answer.events, refused });
   }
 
   private async keepAside(rows: Entry[], why: string) {
-    const tx = (await tables()).transaction("outbox", "readwrite");
-    await Promise.all([...rows.map((r) => tx.store.put({ ...r, stuck: why })), tx.done]);
+    await changeRows(
+      [],
+      rows.map((r) => ({ ...r, stuck: why })),
+    );
   }
 }
 

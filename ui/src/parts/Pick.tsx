@@ -129,6 +129,7 @@ export function Search<T extends string>(props: Props<T>) {
       selectedKey={props.value ?? null}
       onSelectionChange={(k) => props.onPick(k === null ? undefined : (k as T))}
       menuTrigger="focus"
+      isDisabled={!items.length}
     >
       <Shut>
         <Label>{props.label}</Label>

@@ -10,6 +10,7 @@ const Dot = styled.span<{ $bad: boolean }>`
   display: inline-flex;
   gap: 7px;
   align-items: center;
+  white-space: nowrap;
   font-size: var(--t1);
   color: ${(p) => (p.$bad ? "var(--warn)" : "var(--ink-soft)")};
   &::before {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { cmOf, lengthIn, lengthWords, timeWords, type Written } from "./written";
+import { cmOf, lengthIn, lengthWords, readingWords, timeWords, type Written } from "./written";
 
 const metric: Written = { units: "metric", clock_hours: 24 };
 const imperial: Written = { units: "imperial", clock_hours: 12 };
@@ -16,6 +16,11 @@ describe("how things are written", () => {
       expect(Math.abs(cmOf(lengthIn(cm, imperial), imperial) - cm)).toBeLessThanOrEqual(0.18);
       expect(lengthIn(cm, metric)).toBeCloseTo(cm, 5);
     }
+  });
+  it("writes a reading in its unit, a length in the practice's", () => {
+    expect(readingWords(-4, "cm", imperial)).toBe("-1.6 in");
+    expect(readingWords(-4, "cm", metric)).toBe("-4 cm");
+    expect(readingWords(37.5, "°", imperial)).toBe("37.5°");
   });
   it("says the time by twelve or twenty-four hours", () => {
     expect(timeWords("2027-06-01T12:30:00Z", "Europe/Vienna", metric)).toBe("14:30");

@@ -17,6 +17,9 @@ export const cmOf = (length: number, { units }: Written) =>
   tenth(units === "imperial" ? length * cmPerInch : length);
 export const lengthUnit = ({ units }: Written) => (units === "imperial" ? "in" : "cm");
 export const lengthWords = (cm: number, w: Written) => `${lengthIn(cm, w)} ${lengthUnit(w)}`;
+/** A reading: a length in the practice's unit, anything else as it is. */
+export const readingWords = (v: number, unit: string, w: Written) =>
+  unit === "cm" ? lengthWords(v, w) : `${tenth(v)}${unit === "°" ? "" : " "}${unit}`;
 
 /** The time of day: 14:30, or 2:30 pm. */
 export const timeWords = (iso: string, zone: string, { clock_hours }: Written) =>

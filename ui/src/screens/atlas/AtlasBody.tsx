@@ -22,6 +22,9 @@ export function AtlasBody({ atlas: a, sites }: Props) {
     <div className="body">
       <div className="tools">
         <Choice label="View" quiet value={a.pair} options={Object.keys(pairs)} onChoose={a.setPair} />
+        {a.layers.includes("muscles") && (
+          <Slide label="Depth" min={1} max={4} value={a.depth} onSlide={a.setDepth} describe={depthName} />
+        )}
         <Choices
           label="Layers"
           quiet
@@ -30,9 +33,6 @@ export function AtlasBody({ atlas: a, sites }: Props) {
           onChange={a.setLayers}
           describe={plain}
         />
-        {a.layers.includes("muscles") && (
-          <Slide label="Depth" min={1} max={4} value={a.depth} onSlide={a.setDepth} describe={depthName} />
-        )}
       </div>
       <div className="pair">
         {a.views.map((v) => (

@@ -87,9 +87,16 @@ const Room = styled.div`
     .bodies {
       height: 46vh;
     }
+    /* Who it is comes first, then the body, then the rest. */
     .side {
+      display: contents;
       overflow: visible;
-      padding-right: 0;
+    }
+    .side > * {
+      order: 1;
+    }
+    .side > :first-child {
+      order: -1;
     }
   }
   ${phone} {

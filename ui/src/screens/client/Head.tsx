@@ -23,6 +23,11 @@ const Tabs = styled.nav`
   }
 `;
 
+/** A long name has a line of its own where the buttons leave it none. */
+const Who = styled(Fill)`
+  min-width: min(260px, 100%);
+`;
+
 interface Props {
   c: Schemas["Client"];
   visits: Schemas["Visit"][];
@@ -47,13 +52,13 @@ export function Head({ c, visits, tab, editing, onEdit, onBegin, onBringBack }: 
   ];
   return (
     <Card>
-      <Row $gap={3} $align="start">
-        <Fill>
+      <Row $gap={3} $align="start" $wrap>
+        <Who>
           <h1>
             {c.given_name} {c.family_name}
           </h1>
           <p className="quiet">{facts.filter(Boolean).join(" · ")}</p>
-        </Fill>
+        </Who>
         <Button onPress={onEdit}>{editing ? "Close" : "Edit"}</Button>
         {booked ? (
           <Button $kind="main" onPress={() => go(`/visits/${booked.id}`)}>

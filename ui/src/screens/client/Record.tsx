@@ -3,6 +3,7 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import { api, must, type Schemas } from "../../api/client";
 import { Button, Card, Disclosed, Text, Trouble } from "../../parts/controls";
+import { FileLink } from "../../parts/FileLink";
 import { Row, Said, Stack } from "../../parts/layout";
 import { useTry } from "../../parts/useTry";
 
@@ -28,11 +29,11 @@ export function Record({ c, me, onChanged }: Props) {
       <h2>The whole record</h2>
       <Row $wrap $gap={3}>
         {files.map(([format, name]) => (
-          <a key={format} href={`/api/clients/${c.id}/export/${format}`} download>
+          <FileLink key={format} href={`/api/clients/${c.id}/export/${format}`}>
             {name}
-          </a>
+          </FileLink>
         ))}
-        <a href={`/api/clients/${c.id}/print/progress`}>Progress (PDF)</a>
+        <FileLink href={`/api/clients/${c.id}/print/progress`}>Progress (PDF)</FileLink>
       </Row>
       {me.role === "owner" && (
         <>

@@ -50,6 +50,9 @@ const Frame = styled.div<{ $days: number; $hours: number }>`
   }
 `;
 
+/** So many beside each other on a telephone leave no room for margins. */
+const narrow = 8;
+
 const Block = styled.button<{ $top: number; $high: number; $lane: number; $lanes: number }>`
   position: absolute;
   top: ${(p) => p.$top}px;
@@ -58,9 +61,9 @@ const Block = styled.button<{ $top: number; $high: number; $lane: number; $lanes
   width: calc(${(p) => 100 / p.$lanes}% - 6px);
   overflow: hidden;
   text-align: left;
-  padding: 3px 7px;
+  padding: 3px ${(p) => (p.$lanes > narrow ? 0 : 7)}px;
   border: 1px solid var(--accent);
-  border-left-width: 4px;
+  border-left-width: ${(p) => (p.$lanes > narrow ? 1 : 4)}px;
   border-radius: 8px;
   background: var(--accent-soft);
   color: var(--ink);

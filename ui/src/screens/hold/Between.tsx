@@ -4,6 +4,7 @@ import { styled } from "styled-components";
 import type { Schemas } from "../../api/client";
 import type { LiveVisit } from "../../core/useVisit";
 import { Key } from "../../parts/controls";
+import { phone } from "../../theme";
 import { useBetween } from "./between";
 
 const List = styled.div`
@@ -33,6 +34,17 @@ const List = styled.div`
   }
   p b {
     color: var(--warn);
+  }
+  ${phone} {
+    overflow: visible;
+    .to {
+      grid-template-columns: minmax(0, 1fr);
+      gap: 2px;
+      font-size: 19px;
+    }
+    .to span {
+      font-size: 16px;
+    }
   }
 `;
 

@@ -129,14 +129,15 @@ function Head({ hold, prefs, seen, pad, onOpen, onBack }: HeadProps) {
   const { limits } = start;
   return (
     <div className="head">
-      <h1>
-        {sentence(plain(start.muscle ?? ""))}, {start.side}
-      </h1>
-      <span className="school">
-        {start.plan?.name ?? sentence(plain(start.protocol))} · target {limits.target} · ceilings{" "}
-        {limits.soft_ceiling} / {limits.hard_ceiling}
-      </span>
-      <span className="fill" />
+      <div className="what">
+        <h1>
+          {sentence(plain(start.muscle ?? ""))}, {start.side}
+        </h1>
+        <div className="school">
+          {start.plan?.name ?? sentence(plain(start.protocol))} · target {limits.target} · ceilings{" "}
+          {limits.soft_ceiling} / {limits.hard_ceiling}
+        </div>
+      </div>
       <Sent />
       {pad.known && (
         <Key

@@ -3,6 +3,7 @@
 import { styled } from "styled-components";
 import { TableRoom } from "../../parts/layout";
 import { phone, upright } from "../../theme";
+import { onPhone } from "./onPhone";
 
 export const HoldRoom = styled(TableRoom)`
   .head {
@@ -16,21 +17,23 @@ export const HoldRoom = styled(TableRoom)`
   .head button {
     white-space: nowrap;
   }
-  .school {
+  .what {
+    flex: 1 1 auto;
     min-width: 0;
-    flex: 0 10 auto;
-    white-space: nowrap;
-    overflow: hidden;
-    text-overflow: ellipsis;
+    line-height: 1.15;
+    > * {
+      white-space: nowrap;
+      overflow: hidden;
+      text-overflow: ellipsis;
+    }
   }
   .head h1 {
-    flex: 0 3 auto;
     color: var(--ink);
     font-family: var(--serif);
     font-size: 23px;
-    white-space: nowrap;
-    overflow: hidden;
-    text-overflow: ellipsis;
+  }
+  .school {
+    font-size: 17px;
   }
   .say {
     display: grid;
@@ -48,9 +51,6 @@ export const HoldRoom = styled(TableRoom)`
     font-weight: 580;
     min-height: 2.08em;
     text-wrap: balance;
-  }
-  .fill {
-    flex: 1;
   }
   .trace {
     min-height: 0;
@@ -151,33 +151,36 @@ export const HoldRoom = styled(TableRoom)`
     gap: 8px;
   }
   ${upright} {
+    grid-template-rows: auto minmax(0, 1fr) auto auto;
+    .what {
+      flex-basis: 100%;
+    }
+    .say {
+      grid-template-rows: auto auto 160px auto minmax(0, 1fr) auto;
+    }
+    .pace {
+      grid-template-columns: 160px minmax(0, 1fr) auto;
+    }
+    .scores {
+      grid-template-columns: repeat(5, 1fr);
+      grid-template-rows: none;
+      grid-auto-rows: 74px;
+      > * {
+        order: 11;
+      }
+    }
     .keys {
       grid-template-columns: repeat(5, 1fr);
-      grid-auto-rows: 78px;
+      grid-auto-rows: 74px;
     }
     .keys > :first-child {
       grid-column: span 2;
     }
+    .keys > .stop {
+      grid-column: 2 / -1;
+    }
   }
   ${phone} {
-    .keys {
-      grid-template-columns: repeat(3, 1fr);
-    }
-    .keys > :last-child {
-      grid-column: span 2;
-    }
-    .unit {
-      font-size: 20px;
-    }
-    .pace {
-      grid-template-columns: 104px minmax(0, 1fr);
-      gap: 12px;
-    }
-    .clocks {
-      gap: 12px;
-    }
-    .big {
-      font-size: 64px;
-    }
+    ${onPhone}
   }
 `;

@@ -6,6 +6,7 @@ import type { Schemas } from "../../api/client";
 import type { Core } from "../../core/core";
 import { useInclinometer, useInclinometerAddress } from "../../core/useInclinometer";
 import { Num } from "../../parts/controls";
+import { phone } from "../../theme";
 import { play } from "./tones";
 import type { Act } from "./useHold";
 
@@ -15,6 +16,10 @@ const Box = styled.div`
   color: var(--ink-soft);
   b {
     color: var(--ink);
+  }
+  ${phone} {
+    width: 116px;
+    font-size: 14px;
   }
 `;
 
@@ -61,11 +66,6 @@ export function RangeEntry({ core, summary, act }: Props) {
       {gain_deg !== undefined && (
         <p>
           <b>
-            {live.deg !== undefined && (
-              <p data-inclinometer>
-                {live.share > 0 ? "Becoming steady:" : "Inclinometer"} {Math.round(live.deg)}°
-              </p>
-            )}
             {gain_deg > 0 ? "+" : ""}
             {Math.round(gain_deg)}°
           </b>{" "}

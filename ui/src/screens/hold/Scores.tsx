@@ -1,11 +1,18 @@
 import { styled } from "styled-components";
 import { Key } from "../../parts/controls";
+import { upright } from "../../theme";
 import { trendKeys } from "./keys";
 import type { Act } from "./useHold";
 
-const Score = styled(Key)`
+/** Upright they stand in their order, five in a row. */
+const Score = styled(Key)<{ $n: number }>`
   font-size: 40px;
   font-variant-numeric: tabular-nums;
+  ${upright} {
+    && {
+      order: ${(p) => p.$n};
+    }
+  }
 `;
 
 interface Props {
@@ -20,7 +27,14 @@ interface Props {
  * back. */
 export function Scores({ soft, off, canUndo, act }: Props) {
   const score = (n: number, tone?: "warn") => (
-    <Score key={n} $tone={tone} isDisabled={off} onPress={() => act("score", n)} aria-label={`Number ${n}`}>
+    <Score
+      key={n}
+      $n={n}
+      $tone={tone}
+      isDisabled={off}
+      onPress={() => act("score", n)}
+      aria-label={`Number ${n}`}
+    >
       {n}
     </Score>
   );

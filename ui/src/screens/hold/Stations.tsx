@@ -7,10 +7,11 @@ import { BodySvg } from "../../body/BodySvg";
 import { boxOf, Closeness, fitted } from "../../body/zoom";
 import { useFigure } from "../../body/views";
 import type { LiveVisit } from "../../core/useVisit";
+import { phone } from "../../theme";
 
 const Frame = styled.div`
-  width: 190px;
-  height: 190px;
+  align-self: stretch;
+  aspect-ratio: 1;
   border-radius: var(--r2);
   overflow: hidden;
   svg {
@@ -26,6 +27,10 @@ const Frame = styled.div`
   }
   .station[data-at="now"] {
     fill: var(--accent);
+  }
+  ${phone} {
+    align-self: center;
+    height: 104px;
   }
 `;
 

@@ -41,16 +41,17 @@ export default function Overview({ me }: { me: Schemas["Me"] }) {
   const q = useQuery({ queryKey: ["view"], queryFn: () => must(api.GET("/api/practice/view")) });
   if (q.error) return <Failed error={q.error} onRetry={() => q.refetch()} />;
   if (!q.data) return <Waiting>Looking what waits…</Waiting>;
-  const { unsigned, due, watched, load, today } = q.data;
+  const { unsigned, licences, due, watched, load, today } = q.data;
   return (
     <Room>
       <h1>What waits</h1>
       <div className="cards">
         <Stack $gap={4}>
           <Due due={due} />
-          <Notes notes={unsigned} zone={me.time_zone} />
+          <Notes notes={unsigned} me={me} />
         </Stack>
         <Stack $gap={4}>
+          {licences.length > 0 && <Licences list={licences} />}
           <Watched spots={watched} />
           <Hands load={load} today={today} />
         </Stack>
@@ -123,7 +124,8 @@ function Watched({ spots }: { spots: Schemas["WatchedSpot"][] }) {
   );
 }
 
-function Notes({ notes, zone }: { notes: Schemas["UnsignedNote"][]; zone: string }) {
+function Notes({ notes, me }: { notes: Schemas["UnsignedNote"][]; me: Schemas["Me"] }) {
+  const counters = me.role !== "student";
   return (
     <Card data-unsigned>
       <h2>Notes to sign</h2>
@@ -132,9 +134,34 @@ function Notes({ notes, zone }: { notes: Schemas["UnsignedNote"][]; zone: string
       <Plain>
         {notes.slice(0, 12).map((n) => (
           <Ruled as="li" key={n.visit} $cols="64px minmax(0, 1fr) auto" $gap={3}>
-            <span className="num">{day(n.starts_at, zone)}</span>
+            <span className="num">{day(n.starts_at, me.time_zone)}</span>
             <Link to={`/visits/${n.visit}?step=close`}>{n.name}</Link>
-            <span className="quiet">{n.therapist}</span>
+            <span className="quiet">
+              {n.therapist}
+              {n.awaits_counter && (counters ? ": to countersign" : ": waits for the second name")}
+            </span>
+          </Ruled>
+        ))}
+      </Plain>
+    </Card>
+  );
+}
+
+function Licences({ list }: { list: Schemas["EndingLicence"][] }) {
+  return (
+    <Card data-licences>
+      <h2>Licences</h2>
+      <Plain>
+        {list.map((l) => (
+          <Ruled as="li" key={l.name} $cols="minmax(0, 1fr) auto" $gap={3}>
+            <span>
+              {l.name}
+              {l.licence && <span className="quiet small">: {l.licence}</span>}
+            </span>
+            <Said as="span" $tone={l.expired ? "stop" : "warn"}>
+              {l.expired ? "ended after " : "ends after "}
+              {longDate(l.until)}
+            </Said>
           </Ruled>
         ))}
       </Plain>

@@ -4,6 +4,7 @@ import { useState } from "react";
 import { styled } from "styled-components";
 import { api, must, type Schemas } from "../../api/client";
 import { Button, Day, Failed, Pick, Search, Waiting } from "../../parts/controls";
+import { FileLink } from "../../parts/FileLink";
 import { Columns, Row, Said } from "../../parts/layout";
 import { plain, sentence } from "../../parts/words";
 import { phone } from "../../theme";
@@ -104,9 +105,9 @@ export default function Audit({ me }: { me: Schemas["Me"] }) {
         />
         <Day label="From" name="from" value={asked.from} onChange={(from) => set({ from })} />
         <Day label="To" name="to" value={asked.to} onChange={(to) => set({ to })} />
-        <a className="file" href={`/api/audit/csv?${new URLSearchParams(query)}`} download>
-          As a file (CSV)
-        </a>
+        <div className="file">
+          <FileLink href={`/api/audit/csv?${new URLSearchParams(query)}`}>As a file (CSV)</FileLink>
+        </div>
       </Columns>
       <Erasures at={at} />
       {q.error && <Failed error={q.error} onRetry={() => q.refetch()} />}

@@ -5,6 +5,7 @@ import { FileTrigger } from "react-aria-components";
 import { useState } from "react";
 import { api, must, type Schemas } from "../../api/client";
 import { Button, Card, Choice, Trouble } from "../../parts/controls";
+import { FileLink } from "../../parts/FileLink";
 import { Fill, Row, Ruled, Said, Stack } from "../../parts/layout";
 import { count, day } from "../../parts/words";
 import { PreviewOf } from "./PreviewOf";
@@ -73,13 +74,11 @@ export function Records({ me }: { me: Schemas["Me"] }) {
       <h2>Records out and in</h2>
       <Row $wrap>
         {out.map(([format, name]) => (
-          <a key={format} href={`/api/practice/export/${format}`} download>
+          <FileLink key={format} href={`/api/practice/export/${format}`}>
             {name}
-          </a>
+          </FileLink>
         ))}
-        <a href="/api/practice/print/blank" download>
-          Blank assessment sheet (PDF)
-        </a>
+        <FileLink href="/api/practice/print/blank">Blank assessment sheet (PDF)</FileLink>
       </Row>
       <Choice
         label="Take in"

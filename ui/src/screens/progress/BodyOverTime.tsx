@@ -7,7 +7,7 @@ import type { Schemas } from "../../api/client";
 import { Figure } from "../../body/Figure";
 import type { Mark } from "../../body/Mark";
 import { pairOf, pairs, type View } from "../../body/views";
-import { type Box, useScale } from "../../body/zoom";
+import { type Box, useMarkScale, useScale } from "../../body/zoom";
 import { Button, Card, Slide } from "../../parts/controls";
 import { Fill, Row } from "../../parts/layout";
 import { one, sentence } from "../../parts/words";
@@ -165,7 +165,7 @@ function markAt(p: Schemas["PointHistory"], date: string): Mark | undefined {
 
 /** How large it was at the first visit: round the mark, in the mark's own scale. */
 function Ghost({ first, date, view }: { first?: Schemas["PointVisit"]; date: string; view: View }) {
-  const scale = useScale(view);
+  const scale = Math.sqrt(useMarkScale(view) * useScale(view));
   if (!first || first.date >= date) return null;
   const r = (8 + (first.grade ?? 1) * 2.4) * scale;
   return (

@@ -1,6 +1,6 @@
 // Any two visits beside each other.
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { memo, useMemo, useState } from "react";
 import { styled } from "styled-components";
 import { api, must, type Schemas } from "../../api/client";
 import { Card, Pick, Trouble } from "../../parts/controls";
@@ -39,7 +39,13 @@ const Table = styled.table`
   }
 `;
 
-export function Compare({ client, moments }: { client: string; moments: Moment[] }) {
+interface Props {
+  client: string;
+  moments: Moment[];
+}
+
+/** Stays as it is while the slider moves: its lists have every visit. */
+export const Compare = memo(function Compare({ client, moments }: Props) {
   const [earlier, setEarlier] = useState(moments[0]?.visit);
   const [later, setLater] = useState(moments.at(-1)?.visit);
   const q = useQuery({
@@ -52,7 +58,8 @@ export function Compare({ client, moments }: { client: string; moments: Moment[]
         }),
       ),
   });
-  const name = (id: string) => longDate(moments.find((m) => m.visit === id)?.date ?? "2000-01-01");
+  const dates = useMemo(() => new Map(moments.map((m) => [m.visit, longDate(m.date)])), [moments]);
+  const name = (id: string) => dates.get(id) ?? "";
   const options = moments.map((m) => m.visit);
   return (
     <Card $gap={3} data-compare>
@@ -72,7 +79,7 @@ export function Compare({ client, moments }: { client: string; moments: Moment[]
       {q.data && <Both rows={q.data.items} />}
     </Card>
   );
-}
+});
 
 function Both({ rows }: { rows: Schemas["Compared"][] }) {
   if (rows.length === 0) return <p className="quiet">Nothing was read at either of them.</p>;

@@ -1,9 +1,11 @@
 // Across visits: what changed since the first, what since the last, where, and by
 // what.
-import { useState } from "react";
+import { useCallback, useDeferredValue, useMemo, useState } from "react";
 import { styled } from "styled-components";
 import type { Schemas } from "../../api/client";
+import { LookedAt } from "../../charts/TimeRow";
 import { Card } from "../../parts/controls";
+import { FileLink } from "../../parts/FileLink";
 import { Row, Said } from "../../parts/layout";
 import { count } from "../../parts/words";
 import { type More, Older } from "../client/Older";
@@ -11,7 +13,7 @@ import { upright } from "../../theme";
 import { BodyOverTime } from "./BodyOverTime";
 import { Compare } from "./Compare";
 import { Rows } from "./Rows";
-import { momentsOf } from "./time";
+import { type Moment, momentsOf } from "./time";
 import { Worked } from "./Worked";
 
 const Room = styled.div`
@@ -50,13 +52,17 @@ interface Props {
   more?: More;
 }
 
+const none: Moment[] = [];
+
 export default function Progress({ client, history, visits, more }: Props) {
-  const moments = momentsOf(history);
+  const moments = useMemo(() => momentsOf(history), [history]);
+  // Its two lists have every visit: they are made when the rest is on screen.
+  const listed = useDeferredValue(moments, none);
   const [chosen, setAt] = useState<number>();
   const [selected, setSelected] = useState<string>();
   const at = Math.min(chosen ?? moments.length - 1, moments.length - 1);
   const { summed } = history;
-  const select = (id: string) => setSelected(id === selected ? undefined : id);
+  const select = useCallback((id: string) => setSelected((before) => (id === before ? undefined : id)), []);
   return (
     <Room data-empty={moments.length === 0}>
       {moments.length > 0 && (
@@ -80,9 +86,7 @@ export default function Progress({ client, history, visits, more }: Props) {
             <Said className="quiet">
               {count(visits, "visit")}. {summed.next}
             </Said>
-            <a href={`/api/clients/${client}/print/progress`} download>
-              Print it (PDF)
-            </a>
+            <FileLink href={`/api/clients/${client}/print/progress`}>Print it (PDF)</FileLink>
           </Row>
           {more && <Older {...more} />}
         </Card>
@@ -92,17 +96,13 @@ export default function Progress({ client, history, visits, more }: Props) {
               Hollow: when found. Full: at the recheck. Ticks: treated. The dashed line is the visit on the
               body.
             </Said>
-            <Rows
-              history={history}
-              moments={moments}
-              at={moments[at]?.date ?? ""}
-              selected={selected}
-              onSelect={select}
-            />
+            <LookedAt value={moments[at]?.date ?? ""}>
+              <Rows history={history} moments={moments} selected={selected} onSelect={select} />
+            </LookedAt>
           </Card>
         )}
         <Worked list={history.worked} />
-        {moments.length > 1 && <Compare client={client} moments={moments} />}
+        {listed.length > 1 && <Compare client={client} moments={listed} />}
       </div>
     </Room>
   );

@@ -33,6 +33,7 @@ export function Changed({
 
 /** "−0.6 a week (−0.9 to −0.2)". */
 function trendWords(t: Schemas["Trend"], unit: string) {
+  if ([t.per_week, t.low, t.high].every((v) => Math.abs(v) < 0.05)) return "level on the whole";
   const n = (v: number) => `${v > 0 ? "+" : v < 0 ? "−" : ""}${Math.abs(Math.round(v * 10) / 10)}`;
   return `${n(t.per_week)}${unit === "°" ? "°" : ""} a week (${n(t.low)} to ${n(t.high)})`;
 }

@@ -1,9 +1,9 @@
 // Every course as a row over one axis of time.
-import { Fragment } from "react";
+import { Fragment, memo, useContext, useMemo } from "react";
 import { styled } from "styled-components";
 import { Button } from "react-aria-components";
 import type { Schemas } from "../../api/client";
-import { type Reading, TimeRow } from "../../charts/TimeRow";
+import { LookedAt, type Reading, TimeRow } from "../../charts/TimeRow";
 import { bare } from "../../parts/Button";
 import { movementName, sentence } from "../../parts/words";
 import { along, type Moment, shortDate, upTo } from "./time";
@@ -73,14 +73,14 @@ const Axis = styled.div`
 interface Props {
   history: Schemas["History"];
   moments: Moment[];
-  at: string;
   selected?: string;
   onSelect: (id: string) => void;
 }
 
-export function Rows({ history, moments, at, selected, onSelect }: Props) {
-  const x = along(moments);
-  const shared = { x, at };
+/** Rows are drawn anew for another choice, not for another date. */
+export const Rows = memo(function Rows({ history, moments, selected, onSelect }: Props) {
+  const x = useMemo(() => along(moments), [moments]);
+  const treated = useMemo(() => history.treated.map((t) => t.date), [history]);
   return (
     <div>
       <Axis aria-hidden>
@@ -90,35 +90,29 @@ export function Rows({ history, moments, at, selected, onSelect }: Props) {
       <List aria-label="Courses">
         {history.points.map((p) => (
           <Fragment key={p.identity}>
-            <PointRow
-              p={p}
-              {...shared}
-              selected={p.identity === selected}
-              onSelect={() => onSelect(p.identity)}
-            />
-            <ThresholdRow p={p} {...shared} />
+            <PointRow p={p} x={x} selected={p.identity === selected} onSelect={() => onSelect(p.identity)} />
+            <ThresholdRow p={p} x={x} />
           </Fragment>
         ))}
         {history.scores.map((s) => (
-          <ScoreRow key={s.measure + s.name} s={s} {...shared} treated={history.treated.map((t) => t.date)} />
+          <ScoreRow key={s.measure + s.name} s={s} x={x} treated={treated} />
         ))}
         {[...new Set(history.ranges.map((r) => r.movement))].map((m) => (
           <RangeRow
             key={m}
             movement={m}
             ranges={history.ranges.filter((r) => r.movement === m)}
-            {...shared}
-            treated={history.treated.map((t) => t.date)}
+            x={x}
+            treated={treated}
           />
         ))}
       </List>
     </div>
   );
-}
+});
 
 interface Shared {
   x: (date: string) => number;
-  at: string;
 }
 
 interface PointProps extends Shared {
@@ -136,11 +130,15 @@ function PointRow({ p, selected, onSelect, ...shared }: PointProps) {
           {name}
         </Button>
         <Changed c={p.number} what="Number" />
-        <Visited v={upTo(p.visits, shared.at)} />
+        <VisitedThen visits={p.visits} />
       </div>
       <TimeRow label={name} readings={p.visits} {...shared} min={0} max={10} unit="" treated={treatedAt(p)} />
     </li>
   );
+}
+
+function VisitedThen({ visits }: { visits: Schemas["PointVisit"][] }) {
+  return <Visited v={upTo(visits, useContext(LookedAt))} />;
 }
 
 /** Pressure pain threshold of a point that was measured more than once. */

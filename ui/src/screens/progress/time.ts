@@ -32,14 +32,22 @@ export function along(moments: Moment[]) {
 export const upTo = <T extends { date: string }>(list: T[], date: string) =>
   list.findLast((v) => v.date <= date);
 
-export const longDate = (date: string) =>
-  new Intl.DateTimeFormat("en-GB", {
-    day: "numeric",
-    month: "long",
-    year: "numeric",
-    timeZone: "UTC",
-  }).format(new Date(`${date}T00:00:00Z`));
+// A formatter takes longer to make than to use.
+const long = new Intl.DateTimeFormat("en-GB", {
+  day: "numeric",
+  month: "long",
+  year: "numeric",
+  timeZone: "UTC",
+});
+const short = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short", timeZone: "UTC" });
+const dated = new Intl.DateTimeFormat("en-GB", {
+  day: "numeric",
+  month: "short",
+  year: "numeric",
+  timeZone: "UTC",
+});
+const midnight = (date: string) => new Date(`${date}T00:00:00Z`);
+export const longDate = (date: string) => long.format(midnight(date));
+/** The year is said where it is not this one. */
 export const shortDate = (date: string) =>
-  new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short", timeZone: "UTC" }).format(
-    new Date(`${date}T00:00:00Z`),
-  );
+  (date.startsWith(`${new Date().getFullYear()}-`) ? short : dated).format(midnight(date));

@@ -6,7 +6,8 @@ import type { Core } from "../../core/core";
 import { useCore } from "../../core/useCore";
 import { Button, Card, Failed, Waiting } from "../../parts/controls";
 import { BodyAndSide, Row, Said } from "../../parts/layout";
-import { one, plain, sentence } from "../../parts/words";
+import { plain, sentence } from "../../parts/words";
+import { lengthWords, useWritten } from "../../parts/written";
 import { Finger } from "./Finger";
 import { type Beside, landmarks, usualFingerCM } from "./levels";
 import { SpineBody } from "./SpineBody";
@@ -135,6 +136,7 @@ function Level({ spine: { level, found, from, steps, count } }: { spine: Chosen 
 }
 
 function BesideTable({ level, beside }: { level: string; beside: Beside[] }) {
+  const w = useWritten();
   return (
     <Card>
       <h2>Beside {level}</h2>
@@ -145,7 +147,7 @@ function BesideTable({ level, beside }: { level: string; beside: Beside[] }) {
               <th scope="row">
                 {b.name}
                 <br />
-                <small>{b.out ? `${one(b.at.out_cm)} cm` : ""}</small>
+                <small>{b.out && b.at.out_cm !== undefined ? lengthWords(b.at.out_cm, w) : ""}</small>
               </th>
               <td>
                 <b>

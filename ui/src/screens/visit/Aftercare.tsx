@@ -5,6 +5,7 @@ import { Link } from "react-router";
 import { styled } from "styled-components";
 import { api, must, type Schemas } from "../../api/client";
 import { Button, Card, Trouble } from "../../parts/controls";
+import { FileLink } from "../../parts/FileLink";
 import { Bullets, Row, Said } from "../../parts/layout";
 import type { StepProps } from "./StepProps";
 
@@ -47,6 +48,7 @@ export function Aftercare({ visit }: StepProps) {
       {error && <Trouble error={error} />}
       <Row $wrap>
         <Link to={`/visits/${id}/aftercare`}>The sheet, to print</Link>
+        <FileLink href={`/api/visits/${id}/print/aftercare`}>The same as a PDF</FileLink>
         <Button onPress={() => void ask()}>{link ? "Another code" : "To the client's phone"}</Button>
         {!state.next && !state.closed_ms && (
           <Button onPress={() => write("next-noted", { text: inDays })}>Note the next visit</Button>

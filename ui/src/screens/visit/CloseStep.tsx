@@ -5,6 +5,7 @@ import type { Schemas } from "../../api/client";
 import { Button, Card, Text } from "../../parts/controls";
 import { clock, deg, movementName, one, plain, sentence } from "../../parts/words";
 import { Bullets, Row, Said, Stack } from "../../parts/layout";
+import { readingWords, useWritten } from "../../parts/written";
 import { Aftercare } from "./Aftercare";
 import { NextUp } from "./next/NextUp";
 import { NoteCard } from "./note/NoteCard";
@@ -74,6 +75,7 @@ function NextTime({ visit }: StepProps) {
 
 /** Points, ranges and gauges, before and after. */
 function Done({ visit }: StepProps) {
+  const w = useWritten();
   const { state, core } = visit;
   const gauges = useMemo(() => core.gauges(), [core]);
   return (
@@ -105,10 +107,12 @@ function Done({ visit }: StepProps) {
           .filter((g) => g.before !== undefined)
           .map((g) => {
             const info = gauges.find((x) => x.id === g.gauge);
+            const value = (v: number | undefined) =>
+              v === undefined ? "–" : readingWords(v, info?.unit ?? "", w);
             return (
               <li key={g.gauge + g.side}>
                 {info?.name}
-                {g.side === "midline" ? "" : `, ${g.side}`}: {one(g.before)} → {one(g.after)} {info?.unit}
+                {g.side === "midline" ? "" : `, ${g.side}`}: {value(g.before)} → {value(g.after)}
               </li>
             );
           })}

@@ -2,8 +2,8 @@
 // fills while it lies steady.
 import { styled } from "styled-components";
 import type { Inclinometer } from "../../core/useInclinometer";
-import { one } from "../../parts/words";
 import { Said } from "../../parts/layout";
+import { lengthWords, useWritten } from "../../parts/written";
 
 const Box = styled.div`
   display: grid;
@@ -39,6 +39,7 @@ const Box = styled.div`
 `;
 
 export function Readout({ live, next }: { live: Inclinometer; next: string }) {
+  const w = useWritten();
   if (live.trouble)
     return (
       <Said role="alert" $tone="stop">
@@ -49,7 +50,7 @@ export function Readout({ live, next }: { live: Inclinometer; next: string }) {
     <Box data-instrument>
       <span className="big" aria-hidden>
         {live.deg === undefined ? "–" : `${live.deg.toFixed(1)}°`}
-        {live.distance_cm !== undefined && <small>{one(live.distance_cm)} cm</small>}
+        {live.distance_cm !== undefined && <small>{lengthWords(live.distance_cm, w)}</small>}
       </span>
       <span>
         <b aria-live="polite">{next}</b>

@@ -68,6 +68,10 @@ const Room = styled.div`
   ${upright} {
     grid-template-columns: minmax(0, 1fr);
     grid-template-rows: auto minmax(300px, 46vh) minmax(0, 1fr);
+    /* What is read and written there needs the room more. */
+    &[data-body="aside"] {
+      grid-template-rows: auto minmax(280px, 30vh) minmax(0, 1fr);
+    }
   }
   ${phone} {
     height: auto;
@@ -80,6 +84,9 @@ const Room = styled.div`
 `;
 /** Steps in which the client lies on the table and hands are busy. */
 const byHand: ReadonlySet<string> = new Set(["find", "press", "recheck"]);
+/** Steps in which the body is looked at and not touched. */
+const aside: ReadonlySet<string> = new Set(["recheck", "close", "plan", "last"]);
+const isAside = ({ step, part }: Path) => aside.has(step) || (step === "measure" && part !== "signs");
 
 export default function Visit({ me }: { me: Schemas["Me"] }) {
   const { id = "" } = useParams();
@@ -116,7 +123,7 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
   };
   return (
     <WhatNext value={next}>
-      <Room>
+      <Room data-body={isAside(path) ? "aside" : "worked on"}>
         <Top visit={visit} path={path} />
         <BodyPane visit={visit} path={path} body={body} />
         <div className="panel" data-hands={byHand.has(path.step)}>

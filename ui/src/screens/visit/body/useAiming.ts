@@ -16,6 +16,9 @@ export interface Aim {
   candidate?: Schemas["Candidate"];
 }
 
+/** An aim at a muscle. */
+export type Aimed = Aim & { candidate: Schemas["Candidate"] };
+
 export function useAiming() {
   const [aim, setAim] = useState<Aim>();
   /** A point of this visit. */

@@ -5,7 +5,7 @@ import type { Schemas } from "../../../api/client";
 import { Button, Card, Choice } from "../../../parts/controls";
 import { Row, Said, Stack } from "../../../parts/layout";
 import { one, plain, sentence } from "../../../parts/words";
-import type { Aim } from "../body/useAiming";
+import type { Aimed } from "../body/useAiming";
 import type { Body } from "../body/useBody";
 import { ownRegions } from "../judged/useWork";
 import type { StepProps } from "../StepProps";
@@ -30,8 +30,6 @@ const Reach = styled(Row)`
     flex: 1;
   }
 `;
-
-export type Aimed = Aim & { candidate: Schemas["Candidate"] };
 
 interface Props extends StepProps {
   body: Body;

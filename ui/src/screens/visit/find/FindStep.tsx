@@ -2,10 +2,11 @@
 import type { Schemas } from "../../../api/client";
 import { Card } from "../../../parts/controls";
 import { plain, sentence } from "../../../parts/words";
+import type { Aimed } from "../body/useAiming";
 import type { Body } from "../body/useBody";
 import { NextUp } from "../next/NextUp";
 import type { StepProps } from "../StepProps";
-import { type Aimed, ChartCard } from "./ChartCard";
+import { ChartCard } from "./ChartCard";
 import { PointList } from "./PointList";
 import { SearchCard } from "./SearchCard";
 

@@ -4,7 +4,7 @@ import { useFigure } from "../../../body/views";
 import { uuidv7 } from "../../../core/ids";
 import type { LiveVisit } from "../../../core/useVisit";
 import type { Felt } from "./chart";
-import type { Aimed } from "./ChartCard";
+import type { Aimed } from "../body/useAiming";
 
 export function useSave({ write }: LiveVisit, point?: Schemas["Point"], aim?: Aimed) {
   const { data: figure } = useFigure(aim?.view ?? "back");

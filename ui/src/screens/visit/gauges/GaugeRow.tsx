@@ -1,8 +1,10 @@
 // One gauge: how it is taken, its numbers on each side, and what they say.
 import type { Schemas } from "../../../api/client";
 import { Choice, Num } from "../../../parts/controls";
+import { Length } from "../../../parts/Length";
 import { Columns, Said } from "../../../parts/layout";
-import { one, sentence } from "../../../parts/words";
+import { sentence } from "../../../parts/words";
+import { readingWords, useWritten } from "../../../parts/written";
 import type { StepProps } from "../StepProps";
 
 interface Props extends StepProps {
@@ -18,10 +20,11 @@ const withSide = (side: string, text: string) => (side === "midline" ? text : `$
 
 export function GaugeRow({ g, visit, moment }: Props) {
   const { state, open } = visit;
+  const w = useWritten();
   const read: Read = (side) => state.gauges.find((x) => x.gauge === g.id && x.side === side);
   const last = open.earlier_gauges
     .filter((x) => x.gauge === g.id && x.before !== undefined)
-    .map((x) => `${x.side === "midline" ? "" : `${x.side} `}${one(x.before)}`)
+    .map((x) => `${x.side === "midline" ? "" : `${x.side} `}${readingWords(x.before ?? 0, g.unit ?? "", w)}`)
     .join(", ");
   return (
     <Columns $cols="minmax(0, 1fr) auto" $gap={1} $align="end" data-gauge={g.id}>
@@ -31,7 +34,7 @@ export function GaugeRow({ g, visit, moment }: Props) {
         <br />
         <span className="quiet small">
           {g.how}
-          {last ? ` Last time ${last} ${g.unit}.` : ""}
+          {last ? ` Last time ${last}.` : ""}
         </span>
       </span>
       {g.unit ? (
@@ -49,22 +52,18 @@ function Numbers({ g, visit, moment, read }: Props & { read: Read }) {
     <Columns $cols={`repeat(${g.sides.length}, 92px)`}>
       {g.sides.map((side) => {
         const now = moment === "before" ? read(side)?.before : read(side)?.after;
-        return (
-          <Num
-            key={side}
-            label={side === "midline" ? "Distance" : sentence(side)}
-            unit={g.unit}
-            value={now}
-            min={g.min}
-            max={g.max}
-            step={1}
-            onCommit={(value) =>
-              value !== undefined &&
-              value !== now &&
-              visit.write("gauge-read", { gauge: idOf(g), side, value, moment })
-            }
-          />
-        );
+        const field = {
+          label: side === "midline" ? "Distance" : sentence(side),
+          value: now,
+          min: g.min,
+          max: g.max,
+          onCommit: (value: number | undefined) => {
+            if (value !== undefined && value !== now)
+              visit.write("gauge-read", { gauge: idOf(g), side, value, moment });
+          },
+        };
+        if (g.unit === "cm") return <Length key={side} {...field} />;
+        return <Num key={side} {...field} unit={g.unit} step={1} />;
       })}
     </Columns>
   );
@@ -88,6 +87,7 @@ function Kind({ g, visit, moment, read }: Props & { read: Read }) {
 
 /** What is flagged before, and what changed after. */
 function Says({ g, moment, read }: Pick<Props, "g" | "moment"> & { read: Read }) {
+  const w = useWritten();
   if (moment === "before") {
     const flags = g.sides.flatMap((s) => {
       const flag = read(s)?.flag;
@@ -104,7 +104,7 @@ function Says({ g, moment, read }: Pick<Props, "g" | "moment"> & { read: Read })
     const r = read(s);
     return r?.before === undefined || r.after === undefined ? null : (
       <Said key={s} className="quiet num" $wide $small>
-        {withSide(s, `${one(r.before)} → ${one(r.after)} ${g.unit}`)}
+        {withSide(s, [r.before, r.after].map((v) => readingWords(v, g.unit ?? "", w)).join(" → "))}
       </Said>
     );
   });

@@ -3,6 +3,7 @@
 import { useMemo, useState } from "react";
 import type { Schemas } from "../../../api/client";
 import { Button, Card, Text } from "../../../parts/controls";
+import { FileLink } from "../../../parts/FileLink";
 import { Row, Said, Stack } from "../../../parts/layout";
 import { sentence } from "../../../parts/words";
 import type { StepProps } from "../StepProps";
@@ -72,9 +73,7 @@ export function NoteCard({ visit, me }: Props) {
 function Print({ visit }: { visit: string }) {
   return (
     <Said $small>
-      <a href={`/api/visits/${visit}/print/note`} download>
-        Print the note (PDF)
-      </a>
+      <FileLink href={`/api/visits/${visit}/print/note`}>Print the note (PDF)</FileLink>
     </Said>
   );
 }

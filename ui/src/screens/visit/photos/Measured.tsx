@@ -3,6 +3,7 @@ import { styled } from "styled-components";
 import type { Schemas } from "../../../api/client";
 import { Card, Disclosed } from "../../../parts/controls";
 import { day, one, plain, sentence } from "../../../parts/words";
+import { lengthWords, useWritten, type Written } from "../../../parts/written";
 import { flat } from "./marks";
 import type { Photo } from "./take";
 
@@ -27,6 +28,7 @@ interface Props {
 }
 
 export function Measured({ photo, second, zone }: Props) {
+  const w = useWritten();
   const fact = (p: Photo) => (r: string) => angle(photo, p.measured?.angles[r]);
   const rows = namesOf(photo.measured?.angles, second?.measured?.angles);
   const offsets = namesOf(photo.measured?.offsets, second?.measured?.offsets);
@@ -58,8 +60,8 @@ export function Measured({ photo, second, zone }: Props) {
           <Facts>
             <Rows
               names={offsets}
-              of={(l) => offset(photo, photo.measured, l)}
-              beside={second && ((l) => offset(photo, second.measured, l))}
+              of={(l) => offset(photo, photo.measured, l, w)}
+              beside={second && ((l) => offset(photo, second.measured, l, w))}
             />
           </Facts>
         </Disclosed>
@@ -89,12 +91,12 @@ function angle(p: Photo, v: number | undefined) {
   return `${one(Math.abs(v))}°${high}`;
 }
 
-function offset(p: Photo, m: Schemas["PhotoAngles"] | undefined, landmark: string) {
+function offset(p: Photo, m: Schemas["PhotoAngles"] | undefined, landmark: string, w: Written) {
   const v = m?.offsets[landmark];
   if (v === undefined) return "–";
   const cm = m?.unit === "cm";
   const n = cm ? v : v * 100;
   if (Math.abs(n) < 0.05) return "0";
   const [plus, minus] = flat(p) ? ["left", "right"] : ["forward", "back"];
-  return `${one(Math.abs(n))}${cm ? " cm" : "%"} ${n > 0 ? plus : minus}`;
+  return `${cm ? lengthWords(Math.abs(n), w) : `${one(Math.abs(n))}%`} ${n > 0 ? plus : minus}`;
 }

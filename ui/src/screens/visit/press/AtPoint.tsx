@@ -15,7 +15,7 @@ import { type HoldChoice, suggested, useHoldChoice } from "./choice";
 import { SpareTheThumb } from "./Hands";
 import { Held } from "./Held";
 import { HoldChoices } from "./HoldChoices";
-import type { PressProps } from "./PressStep";
+import type { PressProps } from "./PressProps";
 import { licensed } from "./roles";
 import { type Begin, useBegin } from "./useBegin";
 import type { HandLoad } from "./useHandLoad";
@@ -78,7 +78,7 @@ export function AtPoint({
             </AriaButton>
           </h2>
           <p className="quiet">
-            {one(p.nprs)} of 10 when found{start && ` · ${inWords(start)}`}
+            {one(p.nprs)} of 10 when found{start && !work && ` · ${inWords(start)}`}
           </p>
         </div>
         {p.closed && <b className="closed">{p.closed}</b>}

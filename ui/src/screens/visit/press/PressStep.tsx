@@ -1,20 +1,12 @@
 // What was charted, what was pressed, and the way into a hold.
 import type { Schemas } from "../../../api/client";
 import { NextUp } from "../next/NextUp";
-import type { StepProps } from "../StepProps";
 import { AtPoint } from "./AtPoint";
 import { Hands } from "./Hands";
+import type { PressProps } from "./PressProps";
 import { StiffShoulder } from "./StiffShoulder";
 import { useHandLoad } from "./useHandLoad";
 
-export interface PressProps extends StepProps {
-  me: Schemas["Me"];
-  selected?: string;
-  setSelected: (id: string) => void;
-  height: number;
-  work: Schemas["PointWork"][];
-  led: Schemas["Led"][];
-}
 type Point = Schemas["Point"];
 
 export function PressStep(props: PressProps) {
@@ -26,12 +18,12 @@ export function PressStep(props: PressProps) {
   if (state.points.length === 0)
     return (
       <>
+        {led}
         <NextUp
           visit={props.visit}
           title="Nothing charted yet"
           why="A point is found and charted first: its muscle and its place set the limits of the hold."
         />
-        {led}
       </>
     );
   return (

@@ -5,13 +5,22 @@ import { styled } from "styled-components";
 import type { Schemas } from "../../../api/client";
 import { Button, Card } from "../../../parts/controls";
 import { WhatNext } from "../next/WhatNext";
-import { Cautions, Said } from "../../../parts/layout";
+import { Cautions, Columns, Said } from "../../../parts/layout";
 
 const Order = styled.ol`
   margin: 0;
   padding-left: 1.4em;
   display: grid;
   gap: 4px;
+  li {
+    padding-bottom: 4px;
+  }
+  li:not(:last-child) {
+    border-bottom: 1px solid var(--line-soft);
+  }
+  li::marker {
+    color: var(--ink-soft);
+  }
   li[data-done="true"] {
     color: var(--ink-soft);
   }
@@ -41,12 +50,16 @@ export function StiffShoulder({ led, points, holds }: Props) {
       <Order>
         {led.order.map((s) => (
           <li key={s.muscle} data-done={pressed(s.muscle)}>
-            <b>{s.name}</b>
-            {pressed(s.muscle) ? ", pressed. " : ". "}
-            {s.how}{" "}
-            {next && !pressed(s.muscle) && (
-              <Button onPress={() => next.find({ muscle: s.muscle, side: led.side })}>Find it</Button>
-            )}
+            <Columns $cols="minmax(0, 1fr) auto" $align="center" $gap={3}>
+              <span>
+                <b>{s.name}</b>
+                {pressed(s.muscle) ? ", pressed. " : ". "}
+                {s.how}
+              </span>
+              {next && !pressed(s.muscle) && (
+                <Button onPress={() => next.find({ muscle: s.muscle, side: led.side })}>Find it</Button>
+              )}
+            </Columns>
           </li>
         ))}
       </Order>

@@ -1,7 +1,7 @@
 import { useMemo } from "react";
 import type { Schemas } from "../../../api/client";
 import type { View } from "../../../body/views";
-import { useScale } from "../../../body/zoom";
+import { useMarkScale } from "../../../body/zoom";
 import type { Core } from "../../../core/core";
 import { seenAt, type Spot } from "./spots";
 
@@ -9,7 +9,7 @@ import { seenAt, type Spot } from "./spots";
  * and named where it was seen. */
 export function SignSpots({ core, view, state }: { core: Core; view: View; state: Schemas["State"] }) {
   const spots = useMemo(() => core.signs().filter((s) => s.view === view), [core, view]);
-  const k = useScale(view);
+  const k = useMarkScale(view);
   return (
     <g aria-hidden>
       {spots.map((s) => (

@@ -1,0 +1,34 @@
+import { renderToStaticMarkup } from "react-dom/server";
+import { describe, expect, it } from "vitest";
+import type { Schemas } from "../../api/client";
+import { Changed } from "./RowWords";
+import { shortDate } from "./time";
+
+const change = (trend: Schemas["Trend"]): Schemas["Change"] => ({
+  direction: "better",
+  meaningful: true,
+  text: "clear change for the better",
+  unit: "",
+  delta: -2,
+  threshold: { absolute: 2 },
+  source: "",
+  trend,
+});
+
+describe("a trend in words", () => {
+  const said = (per_week: number, low: number, high: number) =>
+    renderToStaticMarkup(<Changed c={change({ per_week, low, high, n: 8 })} what="Number" />);
+  it("says its range", () => expect(said(-0.62, -0.9, -0.2)).toContain("−0.6 a week (−0.9 to −0.2)"));
+  it("is level where nothing of it would be seen", () => {
+    expect(said(-0.01, -0.04, 0.02)).toContain("level on the whole");
+    expect(said(-0.01, -0.2, 0.2)).toContain("0 a week (−0.2 to +0.2)");
+  });
+});
+
+describe("a date", () => {
+  it("says its year where it is not this one", () => {
+    const year = new Date().getFullYear();
+    expect(shortDate(`${year}-03-05`)).toBe("5 Mar");
+    expect(shortDate(`${year - 3}-03-05`)).toBe(`5 Mar ${year - 3}`);
+  });
+});
