@@ -141,6 +141,8 @@ func (s *server) start() {
 	require.NoError(s.t, err)
 	s.cmd.Stderr = os.Stderr
 	require.NoError(s.t, s.cmd.Start(), "run `make build` first")
+	late := time.AfterFunc(time.Minute, func() { s.cmd.Process.Kill() }) //nolint:errcheck // it says no address then
+	defer late.Stop()
 	scan := bufio.NewScanner(out)
 	for scan.Scan() {
 		_, at, isAddress := strings.Cut(scan.Text(), "http://")
@@ -230,9 +232,14 @@ type page struct {
 
 func openPage(t testing.TB, addr, path string) *page {
 	t.Helper()
-	ctx, err := browser.Incognito()
+	// A tab that Chromium does not open is this test's failure, not every test's wait.
+	life, end := context.WithCancel(context.Background())
+	late := time.AfterFunc(time.Minute, end)
+	ctx, err := browser.Context(life).Incognito()
 	require.NoError(t, err)
-	raw := ctx.MustPage("")
+	raw, err := ctx.Page(proto.TargetCreateTarget{})
+	require.NoError(t, err)
+	late.Stop()
 	p := raw.Timeout(150 * time.Second).WithPanic(func(v any) { t.Helper(); t.Fatalf("%v\n%s", v, debug.Stack()) })
 	t.Cleanup(func() {
 		if t.Failed() {
@@ -241,8 +248,10 @@ func openPage(t testing.TB, addr, path string) *page {
 					0o644) //nolint:errcheck // a help, no more
 			}
 		}
-		raw.Close() //nolint:errcheck // the context goes next
-		ctx.Close() //nolint:errcheck // its workers and stores too
+		// With its pages, workers and stores. A page's own Close waits without end for a tab
+		// that hangs, and holds up every other test's next tab meanwhile.
+		ctx.Timeout(20 * time.Second).Close() //nolint:errcheck // the browser goes in the end
+		end()
 	})
 	p.MustSetViewport(1280, 800, 1, false)
 	pg := &page{p, t, "http://" + addr}

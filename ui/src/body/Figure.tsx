@@ -1,15 +1,9 @@
 // One view of the body with marks on it, touched or driven by keys.
-import {
-  type KeyboardEvent,
-  type PointerEvent,
-  type ReactNode,
-  type RefObject,
-  useRef,
-  useState,
-} from "react";
+import { type KeyboardEvent, type ReactNode, type RefObject, useRef } from "react";
 import { styled } from "styled-components";
 import type { Schemas } from "../api/client";
 import { type Mark, MarkShape } from "./Mark";
+import { useDrag } from "./useDrag";
 import { placeOn, scaleOf, useFigure, type View, viewName } from "./views";
 import { type Box, type Place, useScale } from "./zoom";
 import { ZoomedBody } from "./ZoomedBody";
@@ -56,13 +50,14 @@ interface Props {
 export function Figure(props: Props) {
   const { view, marks = [], zones = [], onTouch } = props;
   const svg = useRef<SVGSVGElement>(null);
-  const { drag, grab, move, drop } = useDrag(svg, props);
+  const { drag, grab, move, drop, leave } = useDrag(svg, props);
   const keys = useAim(svg, props);
   return (
     <Zoomed
       svg={svg}
       view={view}
       drags
+      onSecondFinger={leave}
       fit={props.fit}
       drawn={props.drawn}
       bright={props.bright}
@@ -78,6 +73,7 @@ export function Figure(props: Props) {
       }}
       onPointerMove={move}
       onPointerUp={drop}
+      onPointerCancel={leave}
     >
       {props.children}
       {zones.map((z) => (
@@ -107,28 +103,6 @@ const labelOf = (view: View, live: boolean, points: number) =>
     : `${viewName[view]} of the body with ${points} points`;
 
 type Svg = RefObject<SVGSVGElement | null>;
-
-/** A mark is selected by a touch and moved by dragging it. */
-function useDrag(svg: Svg, { onSelect, onDrop }: Props) {
-  const [drag, setDrag] = useState<Place & { id: string; moved: boolean }>();
-  const grab = (e: PointerEvent, m: Mark) => {
-    e.stopPropagation();
-    onSelect?.(m.id);
-    if (!onDrop || m.kind === "earlier") return;
-    svg.current?.setPointerCapture(e.pointerId);
-    setDrag({ id: m.id, x: m.x, y: m.y, moved: false });
-  };
-  const move = (e: PointerEvent) => {
-    if (!drag || !onDrop) return;
-    const p = placeOn(svg.current, e);
-    setDrag({ ...drag, ...p, moved: drag.moved || Math.hypot(p.x - drag.x, p.y - drag.y) > 2 });
-  };
-  const drop = (e: PointerEvent) => {
-    if (drag?.moved && onDrop) onDrop(drag.id, placeOn(svg.current, e));
-    setDrag(undefined);
-  };
-  return { drag, grab, move, drop };
-}
 
 /** The arrow keys aim, Enter touches. */
 function useAim(svg: Svg, { view, cursor, onAim, onTouch }: Props) {

@@ -11,8 +11,14 @@ interface Options {
   onSecondFinger?: () => void;
 }
 
+type Pixels = { clientX: number; clientY: number };
+
 /** So many pixels of a drag are still a touch. */
 const still = 6;
+
+/** Whether a finger has gone farther than a touch does. */
+export const isDrag = (from: Pixels, to: Pixels) =>
+  Math.hypot(to.clientX - from.clientX, to.clientY - from.clientY) > still;
 
 export function useFingers(
   svg: RefObject<SVGSVGElement | null>,
@@ -21,9 +27,9 @@ export function useFingers(
   change: (to: (z: Zoom) => Zoom) => void,
   { drags, onSecondFinger }: Options,
 ) {
-  const fingers = useRef(new Map<number, { clientX: number; clientY: number }>());
+  const fingers = useRef(new Map<number, Pixels>());
   const pans = useRef(false);
-  const began = useRef<{ clientX: number; clientY: number }>(undefined);
+  const began = useRef<Pixels>(undefined);
   const dragged = useRef(false);
 
   const down = (e: PointerEvent) => {
@@ -42,8 +48,7 @@ export function useFingers(
   const move = (e: PointerEvent) => {
     const before = fingers.current.get(e.pointerId);
     if (!before) return;
-    const from = began.current ?? e;
-    const far = Math.hypot(e.clientX - from.clientX, e.clientY - from.clientY) > still;
+    const far = isDrag(began.current ?? e, e);
     const two = fingers.current.size > 1;
     if (two) e.stopPropagation();
     else if (!pans.current || z.k === 1 || !(far || dragged.current)) return;
@@ -67,7 +72,7 @@ export function useFingers(
 }
 
 /** The middle of the fingers, and how far they are apart. */
-function between(list: { clientX: number; clientY: number }[]) {
+function between(list: Pixels[]) {
   const [a = { clientX: 0, clientY: 0 }, b = a] = list;
   return {
     middle: { clientX: (a.clientX + b.clientX) / 2, clientY: (a.clientY + b.clientY) / 2 },

@@ -63,6 +63,7 @@ export function Picture({ photo, marks, grid, onMarks, over, cut = 50 }: Props) 
         move(drag, p.x, p.y);
       }}
       onPointerUp={() => setDrag(undefined)}
+      onPointerCancel={() => setDrag(undefined)}
     >
       <image href={`/api/photos/${photo.id}/image`} width={photo.width} height={photo.height} />
       {over && <Over photo={photo} over={over} cut={cut} k={k} />}
