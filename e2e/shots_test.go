@@ -126,7 +126,11 @@ func TestScreenshots(t *testing.T) {
 	require.NoError(t, os.MkdirAll(dir, 0o755))
 	s := startServer(t)
 	p := openPage(t, s.addr, "/")
-	shot := func(name string) { time.Sleep(400 * time.Millisecond); p.shot(filepath.Join(dir, name+".png")) }
+	shot := func(name string) {
+		p.still()
+		time.Sleep(400 * time.Millisecond)
+		p.shot(filepath.Join(dir, name+".png"))
+	}
 	p.signIn(demo.Logins[0])
 	p.see("a", "Marta")
 	shot("day")

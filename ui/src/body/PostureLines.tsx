@@ -2,6 +2,7 @@
 // lines, distances, angles, the way something turns or bulges. Angles are drawn
 // as they are.
 import type { Schemas } from "../api/client";
+import { lengthWords, useWritten } from "../parts/written";
 import { shapes } from "./postureShapes";
 import { useFigure, type View } from "./views";
 import { useScale } from "./zoom";
@@ -15,14 +16,16 @@ interface Props {
 export function PostureLines({ view, posture, flags }: Props) {
   const { data: figure } = useFigure(view);
   const k = useScale(view);
+  const written = useWritten();
   if (!figure || posture.length === 0) return null;
   const mark = (id: string, side: string) =>
     figure.landmarks.find((l) => l.id === id && (l.side === side || l.side === "midline"));
+  const length = (cm: number) => lengthWords(cm, written);
   return (
     <g aria-hidden data-posture-lines>
       {posture.map((p, i) => (
         <g key={p.measure + (p.side ?? "")} data-drawn={p.measure}>
-          {shapes[p.measure]?.({ p, view, mark, k, flagged: flags[i]?.flagged ?? false })}
+          {shapes[p.measure]?.({ p, view, mark, k, length, flagged: flags[i]?.flagged ?? false })}
         </g>
       ))}
     </g>

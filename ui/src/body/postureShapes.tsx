@@ -12,6 +12,8 @@ interface Given {
   mark: (id: string, side: string) => Place | undefined;
   k: number;
   flagged: boolean;
+  /** A distance in the practice's unit. */
+  length: (cm: number) => string;
 }
 
 const radians = (d: number) => (d * Math.PI) / 180;
@@ -68,13 +70,13 @@ const turn =
     );
   };
 
-const toTable = ({ p, view, mark, k }: Given) => {
+const toTable = ({ p, view, mark, k, length }: Given) => {
   const a = view === "front" && mark("acromion", p.side ?? "");
   if (!a || p.cm === undefined) return null;
-  return <Label at={{ x: a.x, y: a.y - 26 }} text={`${one(p.cm)} cm`} k={k} />;
+  return <Label at={{ x: a.x, y: a.y - 26 }} text={length(p.cm)} k={k} />;
 };
 
-const bladeDistance = ({ p, view, mark, k, flagged }: Given) => {
+const bladeDistance = ({ p, view, mark, k, flagged, length }: Given) => {
   const a = view === "back" && mark("scapula-medial-border", p.side ?? "");
   const spine = mark("T7", "midline");
   if (!a || !spine || p.cm === undefined) return null;
@@ -84,7 +86,7 @@ const bladeDistance = ({ p, view, mark, k, flagged }: Given) => {
       <Line d={`M${spine.x},${a.y}L${a.x},${a.y}${end(a.x)}${end(spine.x)}`} flagged={flagged} k={k} />
       <Label
         at={{ x: a.x + Math.sign(a.x - spine.x) * 8, y: a.y + 6 }}
-        text={`${one(p.cm)} cm`}
+        text={length(p.cm)}
         anchor={a.x > spine.x ? "start" : "end"}
         k={k}
       />

@@ -1,6 +1,6 @@
 // Brings what is chosen near, with a calm movement, and goes back to the whole
 // when nothing is chosen any more and nobody has moved since.
-import { useEffect, useRef } from "react";
+import { type RefObject, useEffect, useRef } from "react";
 import { type Box, fitted, halfway, whole, type Zoom } from "./zoom";
 
 const movementMS = 320;
@@ -14,7 +14,18 @@ function nearer(from: Zoom, to: Zoom, part: Box): boolean {
   return from.k > to.k * 1.05 && Math.abs(x - from.x) < half && Math.abs(y - from.y) < half;
 }
 
-export function useFit(fit: Box | undefined, box: Box, zoom: Zoom, set: (z: Zoom | undefined) => void) {
+/** The shape of a pane, width by height. */
+function shapeOf(pane: SVGSVGElement | null) {
+  return pane && pane.clientHeight > 0 ? pane.clientWidth / pane.clientHeight : 0;
+}
+
+export function useFit(
+  svg: RefObject<SVGSVGElement | null>,
+  fit: Box | undefined,
+  box: Box,
+  zoom: Zoom,
+  set: (z: Zoom | undefined) => void,
+) {
   const now = useRef(zoom);
   now.current = zoom;
   /** Where the last movement led. */
@@ -29,7 +40,7 @@ export function useFit(fit: Box | undefined, box: Box, zoom: Zoom, set: (z: Zoom
     const from = now.current;
     const moved = led.current && !going.current && Math.abs(from.k - led.current.k) > 0.01;
     if (!part && (!led.current || moved)) return;
-    const to = part ? fitted(part, all) : whole(all);
+    const to = part ? fitted(part, all, shapeOf(svg.current)) : whole(all);
     if (part && nearer(from, to, part)) return;
     led.current = part && to;
     if (still()) return show(to);
@@ -42,5 +53,5 @@ export function useFit(fit: Box | undefined, box: Box, zoom: Zoom, set: (z: Zoom
       if (share < 1) frame = requestAnimationFrame(step);
     });
     return () => cancelAnimationFrame(frame);
-  }, [key]);
+  }, [key, svg]);
 }

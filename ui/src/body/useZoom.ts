@@ -24,7 +24,7 @@ export function useZoom(
   const z = zoom ?? whole(box);
   const change = (to: (z: Zoom) => Zoom) => setZoom((old) => to(old ?? whole(box)));
   const by = (factor: number, at?: Place) => change((old) => closer(old, factor, at ?? old, box));
-  useFit(fit, box, z, setZoom);
+  useFit(svg, fit, box, z, setZoom);
   useWheel(svg, (e) => {
     // There is nothing farther than the whole: there the page scrolls.
     if (z.k === 1 && e.deltaY > 0) return;

@@ -1,5 +1,16 @@
 import { describe, expect, it } from "vitest";
-import { boxOf, closer, closest, markSize, moved, type Place, whole, windowOf, type Zoom } from "./zoom";
+import {
+  boxOf,
+  closer,
+  closest,
+  fitted,
+  markSize,
+  moved,
+  type Place,
+  whole,
+  windowOf,
+  type Zoom,
+} from "./zoom";
 
 const box = boxOf(480);
 /** Where a place is on screen, in shares of the pane. */
@@ -50,6 +61,28 @@ describe("zoom", () => {
     const after = onScreen(moved(z, { x: 10, y: -20 }, box), p);
     expect(after.x - onScreen(z, p).x).toBeCloseTo(10 / w, 9);
     expect(after.y - onScreen(z, p).y).toBeCloseTo(-20 / h, 9);
+  });
+});
+
+describe("what is chosen", () => {
+  const part = { x: 90, y: 450, width: 300, height: 100 };
+  const seen = (shape: number) => {
+    const z = fitted(part, box, shape);
+    const [, , , h] = windowOf(z, box);
+    return { ...z, wide: Math.max(box.width / z.k, h * shape), tall: h };
+  };
+  it("is all in sight, with room around it, in panes of any shape", () => {
+    for (const shape of [0.3, 0.48, 1, 1.8]) {
+      const { wide, tall, x, y } = seen(shape);
+      expect(wide).toBeGreaterThan(part.width * 1.2);
+      expect(tall).toBeGreaterThan(part.height * 1.2);
+      expect(y).toBeCloseTo(500, 9);
+      expect(x).toBeCloseTo(240, 9);
+    }
+  });
+  it("comes closer in a pane that is wider than the view, up to a limit", () => {
+    expect(seen(1).k).toBeGreaterThan(seen(0.4).k * 1.5);
+    expect(seen(10).k).toBe(6);
   });
 });
 

@@ -52,11 +52,13 @@ function within(z: Zoom, box: Box): Zoom {
 /** What is chosen never fills more than so much of what is seen, nor comes
  * closer than this. */
 const room = 0.78;
-const calmly = 5;
+const calmly = 6;
 
-/** So close that a part of the view fills what is seen. */
-export function fitted(part: Box, box: Box): Zoom {
-  const k = Math.min((box.width * room) / part.width, (box.height * room) / part.height, calmly);
+/** So close that a part of the view fills what is seen: as wide as the view, or as a
+ * pane that is wider in its shape (width by height). */
+export function fitted(part: Box, box: Box, shape = 0): Zoom {
+  const wide = Math.max(box.width, box.height * shape);
+  const k = Math.min((wide * room) / part.width, (box.height * room) / part.height, calmly);
   return within({ k, x: part.x + part.width / 2, y: part.y + part.height / 2 }, box);
 }
 

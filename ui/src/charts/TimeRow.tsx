@@ -5,10 +5,17 @@ import { createContext, useContext } from "react";
 import { styled } from "styled-components";
 import { one } from "../parts/words";
 
+const high = 88;
+const top = 10;
+const floor = 76;
+/** Room for the scale and for the last number. */
+export const margins = { left: 30, right: 56 };
+const { left, right } = margins;
+
 const Svg = styled.svg`
   display: block;
   width: 100%;
-  height: 62px;
+  height: ${high}px;
   overflow: visible;
   text {
     font: 500 11px var(--text);
@@ -63,13 +70,19 @@ export interface Reading {
   after?: number;
 }
 
-interface Props {
+/** What rows below each other share. */
+export interface TimeAxis {
+  /** In pixels: what is drawn is as large as it is written. */
+  width: number;
+  /** Where a date lies, 0 to 1. */
+  x: (date: string) => number;
+}
+
+interface Props extends TimeAxis {
   label: string;
   readings: Reading[];
   /** A second side, drawn thinner. */
   second?: Reading[];
-  /** Where a date lies, 0 to 1. */
-  x: (date: string) => number;
   min: number;
   max: number;
   band?: [number, number];
@@ -79,17 +92,10 @@ interface Props {
   color?: string;
 }
 
-const width = 560;
-const high = 62;
-const left = 30;
-const right = 52;
-const top = 8;
-const floor = 52;
-
 /** The date that is looked at: all that changes while one goes through the visits. */
 export const LookedAt = createContext("");
 
-export function TimeRow({ label, readings, second, x, min, max, band, unit, treated, color }: Props) {
+export function TimeRow({ label, readings, second, width, x, min, max, band, unit, treated, color }: Props) {
   const across = (date: string) => left + 8 + x(date) * (width - left - right - 16);
   const up = (v: number) => floor - ((Math.min(max, Math.max(min, v)) - min) / (max - min)) * (floor - top);
   const at = (list: Reading[], of: "before" | "after") =>

@@ -45,6 +45,7 @@ describe("a course on a shared axis", () => {
         <TimeRow
           label="Soleus, left"
           readings={readings}
+          width={560}
           x={along([
             { visit: "a", date: "2026-01-01" },
             { visit: "b", date: "2026-01-11" },

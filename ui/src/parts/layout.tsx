@@ -110,6 +110,15 @@ export const Card = styled.section<Spaced>`
   padding: var(--s4) 20px;
 `;
 
+/** A long name goes on in a second line; a name longer than that is cut. */
+export const twoLines = css`
+  display: -webkit-box;
+  -webkit-box-orient: vertical;
+  -webkit-line-clamp: 2;
+  overflow: hidden;
+  overflow-wrap: anywhere;
+`;
+
 /** The whole screen at the table: a head, what is worked on with a column
  * beside it, and a row of keys. */
 export const TableRoom = styled.main<{ $side: string; $keys: string }>`

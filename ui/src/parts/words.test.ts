@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { clock, day, deg, isoDay, movementName, one, plain, sentence, time } from "./words";
+import { beforeAfter, clock, day, deg, isoDay, movementName, one, plain, sentence, time } from "./words";
 
 describe("words", () => {
   it("turns ids into the words of the trade", () => {
@@ -18,6 +18,13 @@ describe("words", () => {
     expect([deg(10), deg(9.96), deg(undefined), deg(0)]).toEqual(["10°", "10°", "–", "0°"]);
     expect([one(6), one(6.5), one(undefined), one(0)]).toEqual(["6", "6.5", "–", "0"]);
     expect([clock(0), clock(9.9), clock(90), clock(119.5)]).toEqual(["0:00", "0:09", "1:30", "1:59"]);
+  });
+  it("says what was taken before and after, and what was taken once", () => {
+    expect(beforeAfter(7, 5, one)).toBe("7 → 5");
+    expect(beforeAfter(0, 0, deg)).toBe("0° → 0°");
+    expect(beforeAfter(7, undefined, one)).toBe("7, not taken again");
+    expect(beforeAfter(undefined, 5, one)).toBe("5 afterwards");
+    expect(beforeAfter(undefined, undefined, one)).toBe("not taken");
   });
   it("shows instants in the practice's time zone, whatever the browser's", () => {
     const late = "2026-03-10T23:30:00Z";

@@ -1,5 +1,4 @@
 // Ids in words of the trade.
-import type { Schemas } from "../api/client";
 
 const capitals = new Set(["asis", "psis"]);
 export const plain = (id: string) =>
@@ -56,15 +55,16 @@ export const plainMovement = (id: string) => everyday[id] ?? movementName(id);
 
 /** Number with its unit's degree sign and no needless decimals. */
 export const deg = (v: number | undefined) => (v === undefined ? "–" : `${Math.round(v * 10) / 10}°`);
-/** How far away a structure runs, and how deep. */
-export function howFar(n: Schemas["NearBy"]): string {
-  const along =
-    n.distance_cm === undefined
-      ? "not seen from here"
-      : `${one(n.distance_cm)} cm along the skin (${one(n.finger_widths)} finger-widths)`;
-  return n.depth_cm === undefined ? along : `${along}, about ${one(n.depth_cm)} cm deep`;
-}
 export const one = (v: number | undefined) => (v === undefined ? "–" : String(Math.round(v * 10) / 10));
+/** "7 → 5"; what was taken once only says so. */
+export function beforeAfter(
+  before: number | undefined,
+  after: number | undefined,
+  write: (v: number) => string,
+) {
+  if (before === undefined) return after === undefined ? "not taken" : `${write(after)} afterwards`;
+  return after === undefined ? `${write(before)}, not taken again` : `${write(before)} → ${write(after)}`;
+}
 export const clock = (s: number) => `${Math.floor(s / 60)}:${String(Math.floor(s % 60)).padStart(2, "0")}`;
 
 export const day = (iso: string, zone: string) =>

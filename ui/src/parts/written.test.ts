@@ -1,5 +1,16 @@
 import { describe, expect, it } from "vitest";
-import { cmOf, lengthIn, lengthWords, readingWords, timeWords, type Written } from "./written";
+import {
+  areaWords,
+  cmOf,
+  fingerCM,
+  fingerIn,
+  howFar,
+  lengthIn,
+  lengthWords,
+  readingWords,
+  timeWords,
+  type Written,
+} from "./written";
 
 const metric: Written = { units: "metric", clock_hours: 24 };
 const imperial: Written = { units: "imperial", clock_hours: 12 };
@@ -21,6 +32,27 @@ describe("how things are written", () => {
     expect(readingWords(-4, "cm", imperial)).toBe("-1.6 in");
     expect(readingWords(-4, "cm", metric)).toBe("-4 cm");
     expect(readingWords(37.5, "°", imperial)).toBe("37.5°");
+  });
+  it("says how far a structure is, and keeps a finger-width to half a millimetre", () => {
+    const n = {
+      structure: "a",
+      name: "A",
+      text: "",
+      sign: "",
+      distance_cm: 2.54,
+      finger_widths: 1.4,
+      depth_cm: 5.08,
+    };
+    expect(howFar(n, imperial)).toBe("1 in along the skin (1.4 finger-widths), about 2 in deep");
+    expect(howFar({ ...n, distance_cm: undefined }, metric)).toBe("not seen from here, about 5.1 cm deep");
+    for (const cm of [1.5, 1.8, 2.1]) {
+      expect(fingerCM(fingerIn(cm, metric), metric)).toBe(cm);
+      expect(Math.abs(fingerCM(fingerIn(cm, imperial), imperial) - cm)).toBeLessThan(0.05);
+    }
+  });
+  it("writes an area in square inches, or as it is kept", () => {
+    expect(areaWords(64.516, imperial)).toBe("10 in²");
+    expect(areaWords(64.516, metric)).toBe("64.5 cm²");
   });
   it("says the time by twelve or twenty-four hours", () => {
     expect(timeWords("2027-06-01T12:30:00Z", "Europe/Vienna", metric)).toBe("14:30");

@@ -1,6 +1,7 @@
 // How the practice writes lengths and times; the record stays metric.
 import { createContext, useContext } from "react";
 import type { Schemas } from "../api/client";
+import { one } from "./words";
 
 export type Written = Pick<Schemas["Me"], "units" | "clock_hours">;
 
@@ -20,6 +21,27 @@ export const lengthWords = (cm: number, w: Written) => `${lengthIn(cm, w)} ${len
 /** A reading: a length in the practice's unit, anything else as it is. */
 export const readingWords = (v: number, unit: string, w: Written) =>
   unit === "cm" ? lengthWords(v, w) : `${tenth(v)}${unit === "°" ? "" : " "}${unit}`;
+
+/** How far away a structure runs, and how deep. */
+export function howFar(n: Schemas["NearBy"], w: Written): string {
+  const along =
+    n.distance_cm === undefined
+      ? "not seen from here"
+      : `${lengthWords(n.distance_cm, w)} along the skin (${one(n.finger_widths)} finger-widths)`;
+  return n.depth_cm === undefined ? along : `${along}, about ${lengthWords(n.depth_cm, w)} deep`;
+}
+
+/** A finger-width is told in hundredths of an inch: a tenth is too coarse for it. */
+export const fingerIn = (cm: number, { units }: Written) =>
+  units === "imperial" ? Math.round((cm / cmPerInch) * 100) / 100 : cm;
+export const fingerCM = (width: number, { units }: Written) =>
+  units === "imperial" ? Math.round(width * cmPerInch * 100) / 100 : width;
+
+/** An area painted or charted, in the practice's unit. */
+export const areaIn = (cm2: number, { units }: Written) =>
+  units === "imperial" ? cm2 / (cmPerInch * cmPerInch) : cm2;
+export const areaUnit = ({ units }: Written) => (units === "imperial" ? "in²" : "cm²");
+export const areaWords = (cm2: number, w: Written) => `${tenth(areaIn(cm2, w))} ${areaUnit(w)}`;
 
 /** The time of day: 14:30, or 2:30 pm. */
 export const timeWords = (iso: string, zone: string, { clock_hours }: Written) =>

@@ -4,6 +4,7 @@ import { Link } from "react-router";
 import { styled } from "styled-components";
 import { api, must, type Schemas } from "../api/client";
 import { Button, Trouble, Waiting } from "../parts/controls";
+import { twoLines } from "../parts/layout";
 import { isoDay, longDay } from "../parts/words";
 import { timeWords } from "../parts/written";
 import { phone } from "../theme";
@@ -56,10 +57,8 @@ const Row = styled.li<{ $now: boolean }>`
     font-family: var(--serif);
     font-size: 19px;
     font-weight: 560;
-    overflow: hidden;
-    text-overflow: ellipsis;
-    white-space: nowrap;
-    display: block;
+    line-height: 1.2;
+    ${twoLines}
     text-decoration: none;
     color: var(--ink);
   }
@@ -91,9 +90,6 @@ const Row = styled.li<{ $now: boolean }>`
     grid-template-columns: 68px minmax(0, 1fr);
     gap: 8px 12px;
     padding: 12px 14px;
-    .who {
-      white-space: normal;
-    }
     > :nth-child(n + 3) {
       grid-column: 2;
       justify-self: start;

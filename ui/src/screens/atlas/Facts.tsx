@@ -5,7 +5,8 @@ import { styled } from "styled-components";
 import type { Schemas } from "../../api/client";
 import { Button, Choice, Search, WordButton } from "../../parts/controls";
 import { Columns, Fill, Row, Said } from "../../parts/layout";
-import { howFar, plain, sentence } from "../../parts/words";
+import { HowFar } from "../../parts/HowFar";
+import { plain, sentence } from "../../parts/words";
 import { motion } from "./motion";
 import { Own } from "./Own";
 import { Sheet } from "./Sheet";
@@ -141,7 +142,7 @@ function HowTo({ atlas: { all, choose }, g }: { atlas: AtlasView; g: Guide }) {
         <ul>
           {g.near.map((n) => (
             <li key={n.structure}>
-              <b>{n.name}</b>, {howFar(n)}: {n.text}
+              <b>{n.name}</b>, <HowFar n={n} />: {n.text}
             </li>
           ))}
         </ul>

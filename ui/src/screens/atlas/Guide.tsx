@@ -12,9 +12,12 @@ import { useTableMode } from "../hold/useRoom";
 import { Construction } from "./guide/Construction";
 import { More } from "./guide/More";
 import { useSteps } from "./guide/useSteps";
-import { phone } from "../../theme";
+import { phone, upright } from "../../theme";
 
 const Room = styled(TableRoom)`
+  ${upright} {
+    grid-template-rows: auto minmax(0, 0.55fr) minmax(400px, 1fr) auto;
+  }
   .head {
     display: flex;
     gap: 18px;
@@ -154,7 +157,7 @@ function Steps({ core, muscle, side, finger }: Props) {
   const place = g.sites[0];
   const view = step.view || place?.view || "back";
   return (
-    <Room $side="468px" $keys="88px" data-step={at}>
+    <Room $side="54%" $keys="88px" data-step={at}>
       <div className="head">
         <h1>
           {g.name}, {side}

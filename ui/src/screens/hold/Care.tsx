@@ -3,11 +3,12 @@ import { useMemo } from "react";
 import type { Schemas } from "../../api/client";
 import type { LiveVisit } from "../../core/useVisit";
 import { plain } from "../../parts/words";
+import { heightOf } from "../../core/height";
 
 export function Care({ visit, hold }: { visit: LiveVisit; hold: Schemas["Hold"] }) {
   const { core, state, open } = visit;
   const point = state.points.find((p) => p.point === hold.point);
-  const height = open.context.height_cm ?? 170;
+  const height = heightOf(open.context);
   const caution = useMemo(() => {
     if (!point) return "";
     const guide = core.palpate(point.muscle, point.side, height, point.site || undefined);

@@ -8,6 +8,7 @@ import { boxOf, Closeness, fitted } from "../../body/zoom";
 import { useFigure } from "../../body/views";
 import type { LiveVisit } from "../../core/useVisit";
 import { phone } from "../../theme";
+import { heightOf } from "../../core/height";
 
 const Frame = styled.div`
   align-self: stretch;
@@ -47,7 +48,7 @@ interface Props {
 
 export function Stations({ visit: { core, open }, hold: { start }, line }: Props) {
   const { muscle, side, plan } = start;
-  const height = open.context.height_cm ?? 170;
+  const height = heightOf(open.context);
   const drawn = useMemo(() => {
     if (!muscle || (side !== "left" && side !== "right")) return undefined;
     const { view, stations } = core.stations(muscle, side, plan?.stations ?? 3, height);

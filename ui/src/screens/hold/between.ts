@@ -3,6 +3,8 @@
 import { useMemo } from "react";
 import type { Schemas } from "../../api/client";
 import type { LiveVisit } from "../../core/useVisit";
+import { heightOf } from "../../core/height";
+import { pointName } from "../visit/pointWords";
 
 type Point = Schemas["Point"];
 
@@ -24,11 +26,11 @@ export interface Between {
 export function useBetween({ core, state, open }: LiveVisit, hold: Schemas["Hold"], ended: boolean): Between {
   return useMemo(() => {
     if (!ended) return { next: [], closed: [] };
-    const height = open.client.height_cm ?? 170;
+    const height = heightOf(open.client);
     const named = (point: Point, why: string): After => ({
       point,
       why,
-      name: `${core.palpate(point.muscle, point.side, height).name}, ${point.side}`,
+      name: pointName(core, point, height),
     });
     const holdsAt = (p: Point) =>
       state.holds.filter((h) => h.point === p.point && h.status !== "aside").length;

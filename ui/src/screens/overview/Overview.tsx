@@ -107,21 +107,40 @@ function Watched({ spots }: { spots: Schemas["WatchedSpot"][] }) {
       <h2>Spots that ask for something</h2>
       {spots.length === 0 && <p className="quiet">No spot stands still or grows worse.</p>}
       <Plain>
-        {spots.map((s) => (
-          <Ruled as="li" key={s.client + s.muscle + s.side} $cols="minmax(0, 1fr)" $gap={1}>
-            <span>
-              <Link to={`/clients/${s.client}/progress`}>{s.name}</Link>, {s.muscle}, {s.side}: {one(s.first)}{" "}
-              → {one(s.last)},{" "}
-              <Said as="b" $tone={s.signal === "worse" ? "stop" : s.signal === "plateau" ? "warn" : "good"}>
-                {signalWord[s.signal]}
-              </Said>
-            </span>
-            <span className="quiet small">{s.next}</span>
+        {alike(spots).map((list) => (
+          <Ruled as="li" key={`${list[0]?.client}${list[0]?.next}`} $cols="minmax(0, 1fr)" $gap={1}>
+            <Link to={`/clients/${list[0]?.client}/progress`}>{list[0]?.name}</Link>
+            {list.map((s) => (
+              <Spot key={s.muscle + s.side} s={s} />
+            ))}
+            <span className="quiet small">{list[0]?.next}</span>
           </Ruled>
         ))}
       </Plain>
     </Card>
   );
+}
+
+function Spot({ s }: { s: Schemas["WatchedSpot"] }) {
+  const tone = s.signal === "worse" ? "stop" : s.signal === "plateau" ? "warn" : "good";
+  return (
+    <span>
+      {s.muscle}, {s.side}: {one(s.first)} → {one(s.last)},{" "}
+      <Said as="b" $tone={tone}>
+        {signalWord[s.signal]}
+      </Said>
+    </span>
+  );
+}
+
+/** A client's spots for which the same is to be done. */
+function alike(spots: Schemas["WatchedSpot"][]) {
+  const out = new Map<string, Schemas["WatchedSpot"][]>();
+  for (const s of spots) {
+    const key = s.client + s.next;
+    out.set(key, [...(out.get(key) ?? []), s]);
+  }
+  return [...out.values()];
 }
 
 function Notes({ notes, me }: { notes: Schemas["UnsignedNote"][]; me: Schemas["Me"] }) {

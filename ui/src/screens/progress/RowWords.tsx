@@ -35,7 +35,8 @@ export function Changed({
 function trendWords(t: Schemas["Trend"], unit: string) {
   if ([t.per_week, t.low, t.high].every((v) => Math.abs(v) < 0.05)) return "level on the whole";
   const n = (v: number) => `${v > 0 ? "+" : v < 0 ? "−" : ""}${Math.abs(Math.round(v * 10) / 10)}`;
-  return `${n(t.per_week)}${unit === "°" ? "°" : ""} a week (${n(t.low)} to ${n(t.high)})`;
+  const range = n(t.low) === n(t.high) ? "" : ` (${n(t.low)} to ${n(t.high)})`;
+  return `${n(t.per_week)}${unit === "°" ? "°" : ""} a week${range}`;
 }
 
 /** What was found and done there at the visit that is looked at, or the last before. */

@@ -1,14 +1,15 @@
 // Every course as a row over one axis of time.
-import { Fragment, memo, useContext, useMemo } from "react";
+import { Fragment, memo, useContext, useMemo, useRef } from "react";
 import { styled } from "styled-components";
 import { Button } from "react-aria-components";
 import type { Schemas } from "../../api/client";
-import { LookedAt, type Reading, TimeRow } from "../../charts/TimeRow";
+import { LookedAt, margins, type Reading, type TimeAxis, TimeRow } from "../../charts/TimeRow";
+import { useWidth } from "../../charts/useWidth";
 import { bare } from "../../parts/Button";
-import { movementName, sentence } from "../../parts/words";
 import { along, type Moment, shortDate, upTo } from "./time";
+import { RangeRow } from "./RangeRow";
 import { Changed, Visited } from "./RowWords";
-import { rangeSignals } from "./verdict";
+import { ScoreRow } from "./ScoreRow";
 
 const List = styled.ul`
   list-style: none;
@@ -19,11 +20,13 @@ const List = styled.ul`
     grid-template-columns: 210px minmax(0, 1fr);
     gap: var(--s2) var(--s3);
     align-items: center;
-    padding: var(--s2) 0;
+    padding: var(--s2);
+    margin: 0 calc(-1 * var(--s2));
     border-top: 1px solid var(--line-soft);
   }
   li[data-selected="true"] {
     background: var(--accent-soft);
+    border-radius: var(--r1);
   }
   .what {
     min-width: 0;
@@ -59,11 +62,11 @@ const Axis = styled.div`
   color: var(--ink-soft);
   span:last-child {
     position: absolute;
-    right: 52px;
+    right: ${margins.right}px;
   }
   span:first-child {
     position: absolute;
-    left: 30px;
+    left: ${margins.left}px;
   }
   @media (max-width: 760px) {
     margin-left: 0;
@@ -81,41 +84,45 @@ interface Props {
 export const Rows = memo(function Rows({ history, moments, selected, onSelect }: Props) {
   const x = useMemo(() => along(moments), [moments]);
   const treated = useMemo(() => history.treated.map((t) => t.date), [history]);
+  const axis = useRef<HTMLDivElement>(null);
+  const width = useWidth(axis);
   return (
     <div>
-      <Axis aria-hidden>
+      <Axis aria-hidden ref={axis}>
         <span>{shortDate(moments[0]?.date ?? "2000-01-01")}</span>
         <span>{shortDate(moments.at(-1)?.date ?? "2000-01-01")}</span>
       </Axis>
-      <List aria-label="Courses">
-        {history.points.map((p) => (
-          <Fragment key={p.identity}>
-            <PointRow p={p} x={x} selected={p.identity === selected} onSelect={() => onSelect(p.identity)} />
-            <ThresholdRow p={p} x={x} />
-          </Fragment>
-        ))}
-        {history.scores.map((s) => (
-          <ScoreRow key={s.measure + s.name} s={s} x={x} treated={treated} />
-        ))}
-        {[...new Set(history.ranges.map((r) => r.movement))].map((m) => (
-          <RangeRow
-            key={m}
-            movement={m}
-            ranges={history.ranges.filter((r) => r.movement === m)}
-            x={x}
-            treated={treated}
-          />
-        ))}
-      </List>
+      {width && (
+        <List aria-label="Courses">
+          {history.points.map((p) => (
+            <Fragment key={p.identity}>
+              <PointRow
+                p={p}
+                {...{ x, width }}
+                selected={p.identity === selected}
+                onSelect={() => onSelect(p.identity)}
+              />
+              <ThresholdRow p={p} {...{ x, width }} />
+            </Fragment>
+          ))}
+          {history.scores.map((s) => (
+            <ScoreRow key={s.measure + s.name} s={s} {...{ x, width, treated }} />
+          ))}
+          {[...new Set(history.ranges.map((r) => r.movement))].map((m) => (
+            <RangeRow
+              key={m}
+              movement={m}
+              ranges={history.ranges.filter((r) => r.movement === m)}
+              {...{ x, width, treated }}
+            />
+          ))}
+        </List>
+      )}
     </div>
   );
 });
 
-interface Shared {
-  x: (date: string) => number;
-}
-
-interface PointProps extends Shared {
+interface PointProps extends TimeAxis {
   p: Schemas["PointHistory"];
   selected: boolean;
   onSelect: () => void;
@@ -142,7 +149,7 @@ function VisitedThen({ visits }: { visits: Schemas["PointVisit"][] }) {
 }
 
 /** Pressure pain threshold of a point that was measured more than once. */
-function ThresholdRow({ p, ...shared }: Shared & { p: Schemas["PointHistory"] }) {
+function ThresholdRow({ p, ...shared }: TimeAxis & { p: Schemas["PointHistory"] }) {
   if (!p.ppt) return null;
   const name = `${p.name}, ${p.side}: pressure pain threshold`;
   const readings: Reading[] = p.visits.map((v) => ({ date: v.date, before: v.ppt_kpa }));
@@ -168,69 +175,3 @@ function ThresholdRow({ p, ...shared }: Shared & { p: Schemas["PointHistory"] })
 }
 
 const treatedAt = (p: Schemas["PointHistory"]) => p.visits.filter((v) => v.holds > 0).map((v) => v.date);
-
-function ScoreRow({ s, treated, ...shared }: Shared & { s: Schemas["ScoreHistory"]; treated: string[] }) {
-  const readings: Reading[] = s.visits.map((v) => ({ date: v.date, before: v.value }));
-  const highest = Math.max(...s.visits.map((v) => v.value));
-  return (
-    <li data-score={s.measure}>
-      <div className="what">
-        <b>{s.name}</b>
-        <Changed c={s.change} what={s.unit === "cm²" ? "cm²" : "Score"} signals={{}} />
-      </div>
-      <TimeRow
-        label={s.name}
-        readings={readings}
-        {...shared}
-        min={0}
-        max={s.unit === "cm²" ? Math.ceil(highest / 50) * 50 : 10}
-        unit={s.unit === "cm²" ? " cm²" : ""}
-        treated={treated}
-        color="var(--other)"
-      />
-    </li>
-  );
-}
-
-interface RangeProps extends Shared {
-  movement: string;
-  ranges: Schemas["RangeHistory"][];
-  treated: string[];
-}
-
-function RangeRow({ movement, ranges, treated, ...shared }: RangeProps) {
-  const [first, second] = [
-    ranges.find((r) => r.side !== "right") ?? ranges[0],
-    ranges.find((r) => r.side === "right"),
-  ];
-  if (!first) return null;
-  const both = second && second !== first ? second : undefined;
-  const highest = Math.max(first.reference, ...ranges.flatMap((r) => r.visits.map((v) => v.before ?? 0)));
-  return (
-    <li data-movement={movement}>
-      <div className="what">
-        <b>{movementName(movement)}</b>
-        {ranges.map((r) => (
-          <Changed
-            key={r.side}
-            c={r.change}
-            what={r.side === "midline" ? "Change" : sentence(r.side)}
-            signals={rangeSignals}
-          />
-        ))}
-      </div>
-      <TimeRow
-        label={movementName(movement)}
-        readings={first.visits}
-        second={both?.visits}
-        {...shared}
-        min={0}
-        max={Math.ceil((highest * 1.1) / 5) * 5}
-        band={[first.flag_below, first.reference]}
-        unit="°"
-        treated={treated}
-        color="var(--left)"
-      />
-    </li>
-  );
-}

@@ -19,6 +19,8 @@ describe("a trend in words", () => {
   const said = (per_week: number, low: number, high: number) =>
     renderToStaticMarkup(<Changed c={change({ per_week, low, high, n: 8 })} what="Number" />);
   it("says its range", () => expect(said(-0.62, -0.9, -0.2)).toContain("−0.6 a week (−0.9 to −0.2)"));
+  it("leaves a range out that says the same twice", () =>
+    expect(said(-0.96, -1.04, -0.96)).toMatch(/−1 a week</));
   it("is level where nothing of it would be seen", () => {
     expect(said(-0.01, -0.04, 0.02)).toContain("level on the whole");
     expect(said(-0.01, -0.2, 0.2)).toContain("0 a week (−0.2 to +0.2)");

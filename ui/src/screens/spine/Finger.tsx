@@ -4,6 +4,7 @@ import { styled } from "styled-components";
 import { api, must, type Schemas } from "../../api/client";
 import { Button, Card, Choice, Num, Trouble } from "../../parts/controls";
 import { Row } from "../../parts/layout";
+import { fingerCM, fingerIn, lengthUnit, useWritten } from "../../parts/written";
 import { usualFingerCM } from "./levels";
 
 const Narrow = styled.div`
@@ -14,6 +15,8 @@ const Narrow = styled.div`
 export function Finger({ me }: { me: Schemas["Me"] }) {
   const queries = useQueryClient();
   const [cm, setCM] = useState<number | undefined>(me.finger_cm ?? usualFingerCM);
+  const w = useWritten();
+  const shown = (width: number) => fingerIn(width, w);
   const [error, setError] = useState<Error>();
   const keep = async () => {
     try {
@@ -32,13 +35,27 @@ export function Finger({ me }: { me: Schemas["Me"] }) {
       <p className="quiet">
         {me.finger_cm
           ? "Used for every distance that Mokren gives you."
-          : "Asked once: lay the index finger on a ruler, at its middle joint. Until then 1.8 cm."}
+          : `Asked once: lay the index finger on a ruler, at its middle joint. Until then ${shown(usualFingerCM)} ${lengthUnit(w)}.`}
       </p>
       {error && <Trouble error={error} />}
       <Row $wrap $align="end">
-        <Choice label="cm" value={cm} options={[1.5, 1.6, 1.7, 1.8, 1.9, 2, 2.1]} onChoose={setCM} />
+        <Choice
+          label={lengthUnit(w)}
+          value={cm}
+          options={[1.5, 1.6, 1.7, 1.8, 1.9, 2, 2.1]}
+          describe={(width) => String(shown(width))}
+          onChoose={setCM}
+        />
         <Narrow>
-          <Num label="other" unit="cm" value={cm} min={1} max={3} step={0.1} onCommit={setCM} />
+          <Num
+            label="other"
+            unit={lengthUnit(w)}
+            value={cm && shown(cm)}
+            min={shown(1)}
+            max={shown(3)}
+            step={w.units === "imperial" ? 0.01 : 0.1}
+            onCommit={(v) => setCM(v && fingerCM(v, w))}
+          />
         </Narrow>
         <Button $kind="main" isDisabled={cm === undefined || cm === me.finger_cm} onPress={keep}>
           Keep

@@ -3,12 +3,13 @@ import { useMemo, useState } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { Button, Card, Text } from "../../parts/controls";
-import { clock, deg, movementName, one, plain, sentence } from "../../parts/words";
+import { beforeAfter, clock, deg, movementName, one, plain } from "../../parts/words";
 import { Bullets, Row, Said, Stack } from "../../parts/layout";
 import { readingWords, useWritten } from "../../parts/written";
 import { Aftercare } from "./Aftercare";
 import { NextUp } from "./next/NextUp";
 import { NoteCard } from "./note/NoteCard";
+import { usePointWords } from "./pointWords";
 import type { StepProps } from "./StepProps";
 
 export function CloseStep({ visit, me }: StepProps & { me: Schemas["Me"] }) {
@@ -77,6 +78,7 @@ function NextTime({ visit }: StepProps) {
 function Done({ visit }: StepProps) {
   const w = useWritten();
   const { state, core } = visit;
+  const names = usePointWords(visit);
   const gauges = useMemo(() => core.gauges(), [core]);
   return (
     <>
@@ -88,7 +90,7 @@ function Done({ visit }: StepProps) {
           const holds = state.holds.filter((h) => h.point === p.point && h.status !== "aside");
           return (
             <li key={p.point}>
-              {sentence(plain(p.muscle))}, {p.side}: {one(p.nprs)} → {one(p.after_nprs)} of 10
+              {names.get(p.point)}: {beforeAfter(p.nprs, p.after_nprs, (v) => `${one(v)} of 10`)}
               {holds.map(
                 (h) =>
                   `; ${clock(h.summary.pressure_s)} pressed, ${plain(h.start.protocol)}, ${h.summary.outcome}`,
@@ -99,7 +101,7 @@ function Done({ visit }: StepProps) {
         {state.ranges.map((r) => (
           <li key={r.movement + r.side}>
             {movementName(r.movement)}
-            {r.side === "midline" ? "" : `, ${r.side}`}: {deg(r.before)} → {deg(r.after)}
+            {r.side === "midline" ? "" : `, ${r.side}`}: {beforeAfter(r.before, r.after, deg)}
             {r.change ? `, ${r.change.text}` : ""}
           </li>
         ))}
@@ -107,12 +109,11 @@ function Done({ visit }: StepProps) {
           .filter((g) => g.before !== undefined)
           .map((g) => {
             const info = gauges.find((x) => x.id === g.gauge);
-            const value = (v: number | undefined) =>
-              v === undefined ? "–" : readingWords(v, info?.unit ?? "", w);
+            const value = (v: number) => readingWords(v, info?.unit ?? "", w);
             return (
               <li key={g.gauge + g.side}>
                 {info?.name}
-                {g.side === "midline" ? "" : `, ${g.side}`}: {value(g.before)} → {value(g.after)}
+                {g.side === "midline" ? "" : `, ${g.side}`}: {beforeAfter(g.before, g.after, value)}
               </li>
             );
           })}

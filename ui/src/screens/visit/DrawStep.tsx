@@ -6,7 +6,8 @@ import { useFigure } from "../../body/views";
 import { byView, fromStrokes, mirrored, toStrokes } from "../../body/drawing";
 import { PainTools } from "../../body/PainTools";
 import { Card, Choice } from "../../parts/controls";
-import { day, one, plain, sentence } from "../../parts/words";
+import { day, plain, sentence } from "../../parts/words";
+import { areaWords, useWritten } from "../../parts/written";
 import { OwnDevice, Waiting } from "./OwnDevice";
 import { Story } from "./Story";
 import type { Body } from "./body/useBody";
@@ -29,6 +30,8 @@ const signed = (v: number) => `${v > 0 ? "+" : v < 0 ? "−" : ""}${Math.abs(Mat
 
 export function DrawStep({ visit, me, body }: Props) {
   const { height } = body;
+  const written = useWritten();
+  const area = (cm2: number) => areaWords(cm2, written);
   const { drawing, tool, setTool, compare, setCompare } = body.painting;
   const figure = useFigure("front").data?.version ?? "";
   const { core, open, write, undo, redo } = visit;
@@ -59,7 +62,7 @@ export function DrawStep({ visit, me, body }: Props) {
         />
       </Card>
       <Card data-drawing={Math.round(now.after_cm2)}>
-        <h2>{drawing.size ? `${one(now.after_cm2)} cm² painted` : "Nothing painted yet"}</h2>
+        <h2>{drawing.size ? `${area(now.after_cm2)} painted` : "Nothing painted yet"}</h2>
         {drawing.size > 0 && <p>{sentence(inWords(now.after_regions))}.</p>}
         {open.earlier_drawings.length > 0 && (
           <div>
@@ -80,7 +83,7 @@ export function DrawStep({ visit, me, body }: Props) {
           <dl className="compare" data-compare>
             <dt>Area</dt>
             <dd>
-              {one(now.before_cm2)} → {one(now.after_cm2)} cm²
+              {area(now.before_cm2)} → {area(now.after_cm2)}
               {now.change_percent === undefined ? "" : `, ${signed(now.change_percent)} %`}
             </dd>
             <dt>Overlap</dt>
@@ -89,11 +92,11 @@ export function DrawStep({ visit, me, body }: Props) {
             </dd>
             <dt>New</dt>
             <dd>
-              {one(now.new_cm2)} cm²: {inWords(now.new_regions)}
+              {area(now.new_cm2)}: {inWords(now.new_regions)}
             </dd>
             <dt>Gone</dt>
             <dd>
-              {one(now.gone_cm2)} cm²: {inWords(now.gone_regions)}
+              {area(now.gone_cm2)}: {inWords(now.gone_regions)}
             </dd>
           </dl>
         )}

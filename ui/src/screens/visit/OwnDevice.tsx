@@ -4,10 +4,12 @@ import { useMemo, useState } from "react";
 import { styled } from "styled-components";
 import { api, must, type Schemas } from "../../api/client";
 import { byView, fromStrokes } from "../../body/drawing";
+import { heightOf } from "../../core/height";
 import type { LiveVisit } from "../../core/useVisit";
 import { Button, Card, Trouble } from "../../parts/controls";
 import { Fill, Row } from "../../parts/layout";
 import { count, one } from "../../parts/words";
+import { areaWords, useWritten } from "../../parts/written";
 import type { StepProps } from "./StepProps";
 import { type Entry, useEntries } from "./useEntries";
 
@@ -46,12 +48,13 @@ export function Waiting({ visit, only }: StepProps & { only?: Entry["kind"] }) {
 
 /** An entry in a sentence. */
 function useWords({ core, open }: LiveVisit) {
+  const written = useWritten();
   const questions = useMemo(() => new Map(core.questions().map((q) => [q.id, q.ask])), [core]);
   return ({ drawing, story, answers }: Entry) => {
     if (drawing) {
       const after = byView(fromStrokes(drawing.strokes));
-      const area = core.drawing({ before: {}, after, height_cm: open.client.height_cm ?? 170 });
-      return `The client has drawn ${one(area.after_cm2)} cm².`;
+      const area = core.drawing({ before: {}, after, height_cm: heightOf(open.client) });
+      return `The client has drawn ${areaWords(area.after_cm2, written)}.`;
     }
     if (story) {
       const worst = story.worst === undefined ? "" : `, at its worst ${one(story.worst)} of 10`;

@@ -2,10 +2,11 @@
 import type { Schemas } from "../../api/client";
 import { Card, Choice } from "../../parts/controls";
 import { Said } from "../../parts/layout";
-import { one, plain, sentence } from "../../parts/words";
+import { one } from "../../parts/words";
 import { MeasureStep } from "./MeasureStep";
 import { GaugesCard } from "./gauges/GaugesCard";
 import { NextUp } from "./next/NextUp";
+import { usePointWords } from "./pointWords";
 import type { StepProps } from "./StepProps";
 
 /** What the number at a point has done, against what counts as a change. */
@@ -29,6 +30,7 @@ const numbers = [0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10];
 
 export function RecheckStep({ visit }: StepProps) {
   const { state, write } = visit;
+  const names = usePointWords(visit);
   const measured = state.ranges.filter((r) => r.before !== undefined).map((r) => r.movement);
   return (
     <>
@@ -37,7 +39,7 @@ export function RecheckStep({ visit }: StepProps) {
         <Card key={p.point} data-recheck={p.muscle}>
           <Choice
             scale
-            label={`${sentence(plain(p.muscle))}, ${p.side}: was ${one(p.nprs)}`}
+            label={`${names.get(p.point)}: ${p.nprs === undefined ? "no number before" : `was ${one(p.nprs)}`}`}
             value={p.after_nprs}
             options={numbers}
             onChoose={(nprs) => write("point-rechecked", { point: p.point, nprs })}

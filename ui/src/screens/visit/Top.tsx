@@ -2,6 +2,7 @@
 import { Link } from "react-router";
 import { styled } from "styled-components";
 import { Button } from "../../parts/controls";
+import { twoLines } from "../../parts/layout";
 import { upright } from "../../theme";
 import type { StepProps } from "./StepProps";
 import { openSteps, type Path, stepNames, stepsOf } from "./steps";
@@ -14,9 +15,9 @@ const Head = styled.div`
   min-width: 0;
   h1 {
     font-size: 21px;
-    white-space: nowrap;
-    overflow: hidden;
-    text-overflow: ellipsis;
+    line-height: 1.1;
+    text-wrap: balance;
+    ${twoLines}
     min-width: 0;
   }
   h1 a {

@@ -1,6 +1,7 @@
 // What belongs to a step besides its sentence.
 import type { Schemas } from "../../../api/client";
-import { howFar, plain, sentence } from "../../../parts/words";
+import { HowFar } from "../../../parts/HowFar";
+import { plain, sentence } from "../../../parts/words";
 import { motion } from "../motion";
 
 interface Props {
@@ -29,7 +30,7 @@ export function More({ g, kind, first }: Props) {
         g.near.slice(0, few).map((n) => (
           <p key={n.structure} className="keep">
             <b>
-              {n.name}, {howFar(n)}.
+              {n.name}, <HowFar n={n} />.
             </b>{" "}
             {n.text}
           </p>

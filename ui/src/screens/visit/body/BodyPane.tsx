@@ -44,9 +44,13 @@ const Pane = styled.div`
   .pair {
     display: grid;
     grid-template-columns: 1fr 1fr;
-    gap: var(--s2);
+    gap: var(--s3);
     grid-template-rows: minmax(0, 1fr);
     min-height: 0;
+  }
+  /* Close up, two parts of the body would run into each other. */
+  .pair > * + * {
+    border-left: 1px solid var(--line-soft);
   }
   ${phone} {
     .head {

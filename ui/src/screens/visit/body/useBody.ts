@@ -2,7 +2,9 @@
 import { useState } from "react";
 import type { Schemas } from "../../../api/client";
 import { pairOf, pairs, type View } from "../../../body/views";
+import { heightOf } from "../../../core/height";
 import type { LiveVisit } from "../../../core/useVisit";
+import { pointName, siteName } from "../pointWords";
 import type { Path } from "../steps";
 import { type MuscleSide, useAiming } from "./useAiming";
 import { usePainting } from "./usePainting";
@@ -15,8 +17,6 @@ import { useTouch } from "./useTouch";
 export type Body = ReturnType<typeof useBody>;
 
 const bothSides: View[] = ["front", "back"];
-/** A client whose height is not known. */
-const usualHeightCM = 170;
 
 export function useBody(
   visit: LiveVisit,
@@ -27,7 +27,7 @@ export function useBody(
   const { open, state, core } = visit;
   const [pair, setPair] = useState("Body");
   const views = pairs[pair] ?? bothSides;
-  const height = open.client.height_cm ?? usualHeightCM;
+  const height = heightOf(open.client);
   const aiming = useAiming();
   const placing = usePlacing(visit);
   const painting = usePainting(visit);
@@ -62,9 +62,7 @@ export function useBody(
     if (old) return touch(view, old);
     openPoint(point);
   };
-  /** "Soleus, left". */
-  const nameOf = (p: Pick<Schemas["Point"], "muscle" | "side">) =>
-    `${core.palpate(p.muscle, p.side, height).name}, ${p.side}`;
+  const nameOf = (p: Pick<Schemas["Point"], "muscle" | "side">) => pointName(core, p, height);
   return {
     pair,
     setPair,
@@ -82,9 +80,7 @@ export function useBody(
         ? tiesOn(view, state.points, work, aiming.selected, nameOf)
         : [],
     nameOf,
-    /** Where in the muscle a point lies, in words; "" for its own place. */
-    siteOf: (p: Schemas["Point"]) =>
-      p.site ? (core.palpate(p.muscle, p.side, height, p.site).sites[0]?.name ?? "") : "",
+    siteOf: (p: Schemas["Point"]) => siteName(core, p, height),
     ...drawn,
     touch,
     open: openPoint,

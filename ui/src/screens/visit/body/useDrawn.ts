@@ -7,7 +7,10 @@ import type { Path } from "../steps";
 import type { useAiming } from "./useAiming";
 import { answerOf, isSaid, type useAnswer, usualToo } from "./useAnswer";
 import type { usePlacing } from "./usePlacing";
-import { useAsked, useFits, useLaid, useZones } from "./useShown";
+import { useAsked, useFits, useLaid, usePointsFits, useZones } from "./useShown";
+
+/** Steps that are about all points of the visit. */
+const ofAll: ReadonlySet<string> = new Set(["plan", "recheck", "close"]);
 
 interface On {
   views: View[];
@@ -42,16 +45,18 @@ export function useDrawn({ core, state }: LiveVisit, { step }: Path, on: On) {
   const pressed = step === "press" ? state.points.at(-1) : undefined;
   // While somebody says where it is felt, the whole body is there to be touched.
   const whole = step === "measure" || answering.saying;
-  const looked = step === "plan" ? shown : (shown ?? pressed ?? chosen);
+  const all = ofAll.has(step);
+  const looked = all ? shown : (shown ?? pressed ?? chosen);
   const near = whole ? undefined : aim ? aim.candidate : looked;
   const felt = charting ? answering.answer.regions : [];
   const muscleFits = useFits(core, views, near, step === "suspect", felt);
   const askedFits = useAsked(core, views, placing.asked);
+  const pointsFits = usePointsFits(views, state.points);
   return {
     subject,
     said: !!said && isSaid(said),
     zones,
     suspected,
-    fits: step === "screen" ? askedFits : muscleFits,
+    fits: step === "screen" ? askedFits : all && !near ? pointsFits : muscleFits,
   };
 }

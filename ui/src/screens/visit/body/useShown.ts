@@ -123,6 +123,23 @@ function bothIn(a: Box | undefined, b: Box | undefined): Box | undefined {
   };
 }
 
+/** So much of the body is seen around points, in view units. */
+const around = 90;
+
+/** What is to be seen of each view when no muscle is chosen: where the visit has been. */
+export function usePointsFits(views: View[], points: Schemas["Point"][]) {
+  return useMemo(() => {
+    const on = (view: View): Box | undefined => {
+      const here = points.filter((p) => p.view === view);
+      if (here.length === 0) return undefined;
+      const [xs, ys] = [here.map((p) => p.x), here.map((p) => p.y)];
+      const [x, y] = [Math.min(...xs) - around, Math.min(...ys) - around];
+      return { x, y, width: Math.max(...xs) + around - x, height: Math.max(...ys) + around - y };
+    };
+    return new Map(views.map((v) => [v, on(v)]));
+  }, [views, points]);
+}
+
 /** What is to be seen of each view of an answer of the screening: its regions. */
 export function useAsked(core: Core, views: View[], answer: Schemas["ScreenedAnswer"] | undefined) {
   const regions = (answer?.regions ?? []).join();

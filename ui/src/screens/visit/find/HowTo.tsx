@@ -2,7 +2,7 @@ import { Link } from "react-router";
 import type { Schemas } from "../../../api/client";
 import { Disclosed } from "../../../parts/controls";
 import { Bullets } from "../../../parts/layout";
-import { howFar } from "../../../parts/words";
+import { HowFar } from "../../../parts/HowFar";
 
 /** How to find and confirm a muscle, and what lies near. */
 export function HowTo({ guide, height }: { guide: Schemas["Guide"]; height: number }) {
@@ -24,7 +24,7 @@ export function HowTo({ guide, height }: { guide: Schemas["Guide"]; height: numb
       </p>
       {guide.near.map((n) => (
         <p key={n.structure}>
-          <b>{n.name}</b>, {howFar(n)}. {n.text}
+          <b>{n.name}</b>, <HowFar n={n} />. {n.text}
         </p>
       ))}
     </Disclosed>

@@ -6,6 +6,7 @@ import type { Schemas } from "../../../api/client";
 import { Card, Pick } from "../../../parts/controls";
 import { Bullets } from "../../../parts/layout";
 import { plain, sentence } from "../../../parts/words";
+import { useWritten } from "../../../parts/written";
 import type { StepProps } from "../StepProps";
 import { judged, measures, valueOf } from "./measures";
 import { Reading } from "./Reading";
@@ -44,10 +45,11 @@ export function PostureCard({ visit }: StepProps) {
 }
 
 function Read({ p, flag }: { p: Schemas["Posture"]; flag?: Schemas["PostureFlag"] }) {
+  const written = useWritten();
   return (
     <Flagged $flagged={flag?.flagged}>
       {measures[p.measure]?.name ?? sentence(plain(p.measure))}
-      {p.side ? `, ${p.side}` : ""}: {valueOf(p)}
+      {p.side ? `, ${p.side}` : ""}: {valueOf(p, written)}
       <span className="quiet">
         {" "}
         · {flag && judged(flag)} ({flag?.source})

@@ -1,6 +1,7 @@
 // What is read of a posture, and how.
 import type { Schemas } from "../../../api/client";
 import { one } from "../../../parts/words";
+import { lengthWords, type Written } from "../../../parts/written";
 
 export interface Measure {
   name: string;
@@ -34,12 +35,15 @@ export const measures: Record<string, Measure> = {
 };
 
 /** A reading in words, with the side that is high, forward or convex. */
-export function valueOf(p: Schemas["Posture"]) {
+export function valueOf(p: Schemas["Posture"], w: Written) {
   const side =
     p.high_side &&
     `${p.high_side} ${p.measure.includes("rotation") ? "forward" : p.measure === "side-curve" ? "convex" : "high"}`;
   return (
-    [p.degrees !== undefined ? `${one(p.degrees)}°` : p.cm !== undefined ? `${one(p.cm)} cm` : p.kind, side]
+    [
+      p.degrees !== undefined ? `${one(p.degrees)}°` : p.cm !== undefined ? lengthWords(p.cm, w) : p.kind,
+      side,
+    ]
       .filter(Boolean)
       .join(", ") || "none"
   );

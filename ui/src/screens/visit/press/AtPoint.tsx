@@ -6,7 +6,8 @@ import { styled } from "styled-components";
 import type { Schemas } from "../../../api/client";
 import { Button, Card, bare } from "../../../parts/controls";
 import { Cautions, Row, Said } from "../../../parts/layout";
-import { howFar, one, plain, positionName } from "../../../parts/words";
+import { HowFar } from "../../../parts/HowFar";
+import { one, plain, positionName } from "../../../parts/words";
 import { AskConsent } from "../Consent";
 import { ProtocolPick } from "../plan/ProtocolPick";
 import type { StepProps } from "../StepProps";
@@ -78,7 +79,9 @@ export function AtPoint({
             </AriaButton>
           </h2>
           <p className="quiet">
-            {one(p.nprs)} of 10 when found{start && !work && ` · ${inWords(start)}`}
+            {p.site && guide.sites[0] && `${guide.sites[0].name} · `}
+            {p.nprs === undefined ? "no number yet" : `${one(p.nprs)} of 10 when found`}
+            {start && !work && ` · ${inWords(start)}`}
           </p>
         </div>
         {p.closed && <b className="closed">{p.closed}</b>}
@@ -215,7 +218,7 @@ function Muscle({ guide }: { guide: Schemas["Guide"] }) {
           .filter((n) => (n.distance_cm ?? 0) < 5)
           .map((n) => (
             <li key={n.structure}>
-              {n.name}, {howFar(n)}. {n.text}
+              {n.name}, <HowFar n={n} />. {n.text}
             </li>
           ))}
       </Cautions>

@@ -1,0 +1,7 @@
+import type { Schemas } from "../api/client";
+import { howFar, useWritten } from "./written";
+
+/** How far away a structure runs, in the practice's unit. */
+export function HowFar({ n }: { n: Schemas["NearBy"] }) {
+  return howFar(n, useWritten());
+}
