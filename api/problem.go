@@ -12,6 +12,7 @@ import (
 
 	"mokren/core/strict"
 	"mokren/store"
+	"mokren/store/seal"
 )
 
 // problem turns an error of the store into the right status.
@@ -29,6 +30,10 @@ func problem(err error) error {
 		return huma.Error409Conflict("Someone signs in by this e-mail already. Ask for a link for another one.")
 	case errors.Is(err, store.ErrStale):
 		return huma.Error409Conflict("Someone else changed this meanwhile. Look at their version, then save again.")
+	case errors.Is(err, seal.ErrShut):
+		slog.Error("a second factor cannot be opened: is MOKREN_SEAL_KEY_FILE the file of before?", "error", err)
+		return huma.Error503ServiceUnavailable("The server cannot open your second factor: its key is missing or " +
+			"another one. Tell whoever looks after the server; an owner can switch your second factor off.")
 	case errors.Is(err, store.ErrTooMany):
 		return huma.Error429TooManyRequests("This code has brought as much as it may. Ask your therapist for a " +
 			"new one.")

@@ -10,6 +10,8 @@ import (
 	"github.com/google/uuid"
 	"github.com/pquerna/otp"
 	"github.com/pquerna/otp/totp"
+
+	"mokren/store/seal"
 )
 
 // ErrSignIn says neither which of the two was wrong.
@@ -79,7 +81,7 @@ func (s *Store) SignIn(ctx context.Context, in SignIn) (Principal, error) {
 	err = s.As(ctx, who, what, func(tx *Tx) error {
 		p, err := tx.Person(ctx, l.Person)
 		who.Role = p.Role
-		return err
+		return errors.Join(err, tx.sealSecret(ctx, l))
 	})
 	return who, err
 }
@@ -97,7 +99,11 @@ func (s *Store) proven(ctx context.Context, l login, email string, in SignIn) er
 		if in.Code == "" {
 			return ErrCode
 		}
-		fresh, err := s.freshCode(ctx, email, l.Secret, in.Code, time.Now())
+		secret, err := s.key.Open(l.Secret)
+		if err != nil {
+			return err
+		}
+		fresh, err := s.freshCode(ctx, email, secret, in.Code, time.Now())
 		if err != nil {
 			return err
 		}
@@ -206,8 +212,25 @@ func (t *Tx) NewSecondFactor(ctx context.Context) (*otp.Key, error) {
 	if err != nil {
 		return nil, err
 	}
-	_, err = t.tx.ExecContext(ctx, `select login_totp($1, $2, false)`, t.who.Person, key.Secret())
+	kept, err := t.key.Seal(key.Secret())
+	if err != nil {
+		return nil, err
+	}
+	_, err = t.tx.ExecContext(ctx, `select login_totp($1, $2, false)`, t.who.Person, kept)
 	return key, found("keeping a second factor", err)
+}
+
+// sealSecret seals what was kept before the server had a key.
+func (t *Tx) sealSecret(ctx context.Context, l login) error {
+	if t.key == nil || l.Secret == "" || seal.Sealed(l.Secret) {
+		return nil
+	}
+	kept, err := t.key.Seal(l.Secret)
+	if err != nil {
+		return err
+	}
+	_, err = t.tx.ExecContext(ctx, `select login_seal($1, $2)`, l.Person, kept)
+	return found("sealing a second factor", err)
 }
 
 // ConfirmSecondFactor switches it on if the code is right.
@@ -216,7 +239,11 @@ func (t *Tx) ConfirmSecondFactor(ctx context.Context, code string, now time.Time
 	if err != nil || l.Secret == "" {
 		return false, err
 	}
-	if _, ok := stepOf(l.Secret, code, now); !ok {
+	secret, err := t.key.Open(l.Secret)
+	if err != nil {
+		return false, err
+	}
+	if _, ok := stepOf(secret, code, now); !ok {
 		return false, nil
 	}
 	_, err = t.tx.ExecContext(ctx, `select login_totp($1, $2, true)`, t.who.Person, l.Secret)

@@ -19,6 +19,7 @@ import (
 	"github.com/pressly/goose/v3/lock"
 
 	"mokren/core/rights"
+	"mokren/store/seal"
 )
 
 //go:embed migrations/*.sql
@@ -42,6 +43,7 @@ func (c *Conflict) Is(target error) bool { return target == ErrStale }
 type Store struct {
 	db  *sqlx.DB
 	url string // for the connection that listens
+	key *seal.Key
 }
 
 // Open connects as the app role; it does not migrate.
@@ -52,8 +54,12 @@ func Open(url string) (*Store, error) {
 	}
 	db.SetMaxOpenConns(20)
 	db.SetMaxIdleConns(5)
-	return &Store{db, url}, nil
+	return &Store{db: db, url: url}, nil
 }
+
+// SealWith gives the key of the secrets that are kept; it is called before anything is
+// read.
+func (s *Store) SealWith(key *seal.Key) { s.key = key }
 
 // Close returns every connection.
 func (s *Store) Close() error { return s.db.Close() }
@@ -181,6 +187,7 @@ type Action struct {
 type Tx struct {
 	tx     *sqlx.Tx
 	who    Principal
+	key    *seal.Key
 	client uuid.NullUUID // whose record was touched
 }
 
@@ -245,7 +252,7 @@ func (s *Store) begin(ctx context.Context, who Principal) (*Tx, error) {
 		tx.Rollback() //nolint:errcheck // the error is what counts
 		return nil, fmt.Errorf("entering the practice: %w", err)
 	}
-	return &Tx{tx: tx, who: who}, nil
+	return &Tx{tx: tx, who: who, key: s.key}, nil
 }
 
 func (t *Tx) named(what Action) uuid.NullUUID {

@@ -14,6 +14,8 @@ type cli struct {
 	Backup   backupCmd   `cmd:"" help:"Write the whole database into an encrypted file, and prove it."`
 	Restore  restoreCmd  `cmd:"" help:"Bring a backup back."`
 	Generate generateCmd `cmd:"" help:"Add an invented practice of a size, for sizing a server."`
+	Reset    resetCmd    `cmd:"" help:"Print a one-time link by which someone chooses a new password."`
+	SealKey  sealKeyCmd  `cmd:"" help:"Make the key of the second factors, for several copies of the program."`
 	Migrate  migrateCmd  `cmd:"" help:"Bring a configured database up to date."`
 	Device   deviceCmd   `cmd:"" help:"Run a stand-in for an outside instrument."`
 	OpenAPI  openapiCmd  `cmd:"" name:"openapi" help:"Print the description of the HTTP API."`

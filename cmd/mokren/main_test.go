@@ -6,9 +6,11 @@ import (
 	"os"
 	"os/exec"
 	"path/filepath"
+	"regexp"
 	"strings"
 	"testing"
 
+	"github.com/alecthomas/kong"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
@@ -105,4 +107,44 @@ func TestABadDatabaseIsSaidPlainly(t *testing.T) {
 	require.Error(t, err)
 	assert.Contains(t, string(out), "reaching the database (does it run, at this address?)")
 	assert.NotContains(t, string(out), "panic")
+}
+
+// Whatever the papers tell to run is there, with its flags.
+func TestTheCommandsOfThePapersAreThere(t *testing.T) {
+	k, err := kong.New(&cli{})
+	require.NoError(t, err)
+	known := map[string]*kong.Node{}
+	for _, n := range k.Model.Children {
+		known[n.Name] = n
+	}
+	var papers []string
+	for _, at := range []string{"../../README.md", "../../docs/*.md", "../../packaging/*"} {
+		some, err := filepath.Glob(at)
+		require.NoError(t, err)
+		papers = append(papers, some...)
+	}
+	told := regexp.MustCompile("(?m)(?:^|`|ExecStart=/usr/local/|sudo -u mokren )(?:bin/)?mokren ([a-z][a-z-]*)([^`\n]*)")
+	flag := regexp.MustCompile(`--([a-z][a-z-]*)`)
+	found := 0
+	for _, paper := range papers {
+		text, err := os.ReadFile(paper)
+		require.NoError(t, err)
+		for _, m := range told.FindAllStringSubmatch(string(text), -1) {
+			node := known[m[1]]
+			if !assert.NotNil(t, node, "%s: mokren %s", paper, m[1]) {
+				continue
+			}
+			found++
+			var flags []string
+			for _, f := range node.Flags {
+				flags = append(flags, f.Name)
+			}
+			for _, f := range flag.FindAllStringSubmatch(m[2], -1) {
+				if len(node.Children) == 0 {
+					assert.Contains(t, flags, f[1], "%s: mokren %s", paper, m[1])
+				}
+			}
+		}
+	}
+	assert.Greater(t, found, 15)
 }

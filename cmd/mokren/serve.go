@@ -24,16 +24,7 @@ import (
 	"mokren/devices/inclinometer"
 	"mokren/devices/pressurepad"
 	"mokren/store"
-	"mokren/store/cluster"
 )
-
-// database says where the records are. With no URL the program runs its own
-// PostgreSQL in DataDir.
-type database struct {
-	DatabaseURL string `env:"MOKREN_DATABASE_URL" help:"PostgreSQL as the app role; empty: run our own."`
-	MigrateURL  string `env:"MOKREN_MIGRATE_URL" help:"The same server as the owner role, to migrate; empty: it is migrated already."`
-	DataDir     string `env:"MOKREN_DATA" default:".mokren" help:"Folder of our own PostgreSQL."`
-}
 
 type serveCmd struct {
 	database
@@ -49,8 +40,6 @@ type serveCmd struct {
 }
 
 type demoCmd struct{ serveCmd }
-
-type migrateCmd struct{ database }
 
 type openapiCmd struct{}
 
@@ -83,51 +72,6 @@ func (c *openapiCmd) Run() error {
 	}
 	fmt.Println(string(b))
 	return nil
-}
-
-// Run migrates and ends.
-func (c *migrateCmd) Run() error {
-	ctx, cancel := signal.NotifyContext(context.Background(), syscall.SIGINT, syscall.SIGTERM)
-	defer cancel()
-	if c.DatabaseURL != "" && c.MigrateURL == "" {
-		c.MigrateURL = c.DatabaseURL
-	}
-	_, stop, err := c.open(ctx)
-	if err != nil {
-		return err
-	}
-	return stop()
-}
-
-// open finds or starts the database, brings the schema up to date where it may,
-// and connects as the app role. With the app's address alone it only looks
-// whether the schema is the one it knows.
-func (d database) open(ctx context.Context) (*store.Store, func() error, error) {
-	appURL, ownerURL, stop := d.DatabaseURL, d.MigrateURL, func() error { return nil }
-	if appURL == "" {
-		cl, err := cluster.Open(ctx, d.DataDir)
-		if err != nil {
-			return nil, nil, err
-		}
-		appURL, ownerURL, stop = cl.AppURL("mokren"), cl.OwnerURL("mokren"), cl.Stop
-	}
-	if ownerURL != "" {
-		if err := store.Migrate(ctx, ownerURL); err != nil {
-			return nil, nil, errors.Join(err, stop())
-		}
-	}
-	st, err := store.Open(appURL)
-	if err != nil {
-		return nil, nil, errors.Join(err, stop())
-	}
-	err = st.Await(ctx)
-	if err == nil {
-		err = st.CheckSchema(ctx)
-	}
-	if err != nil {
-		return nil, nil, errors.Join(err, st.Close(), stop())
-	}
-	return st, func() error { return errors.Join(st.Close(), stop()) }, nil
 }
 
 // Run serves until it is told to stop.
