@@ -180,7 +180,7 @@ function Steps({ core, muscle, side, finger }: Props) {
         <p className="step" aria-live="polite">
           {step.text}
         </p>
-        <More g={g} kind={step.kind} first={at === 0} />
+        <More g={g} core={core} kind={step.kind} first={at === 0} />
       </div>
       <div className="body">
         <Construction

@@ -3,7 +3,6 @@
 import { useMemo } from "react";
 import type { Schemas } from "../../api/client";
 import type { LiveVisit } from "../../core/useVisit";
-import { heightOf } from "../../core/height";
 import { pointName } from "../visit/pointWords";
 
 type Point = Schemas["Point"];
@@ -26,11 +25,10 @@ export interface Between {
 export function useBetween({ core, state, open }: LiveVisit, hold: Schemas["Hold"], ended: boolean): Between {
   return useMemo(() => {
     if (!ended) return { next: [], closed: [] };
-    const height = heightOf(open.client);
     const named = (point: Point, why: string): After => ({
       point,
       why,
-      name: pointName(core, point, height),
+      name: pointName(core, point),
     });
     const holdsAt = (p: Point) =>
       state.holds.filter((h) => h.point === p.point && h.status !== "aside").length;

@@ -1,11 +1,14 @@
 // What belongs to a step besides its sentence.
 import type { Schemas } from "../../../api/client";
 import { HowFar } from "../../../parts/HowFar";
-import { plain, sentence } from "../../../parts/words";
+import { plain } from "../../../parts/words";
+import type { Core } from "../../../core/core";
+import { muscleName } from "../../visit/pointWords";
 import { motion } from "../motion";
 
 interface Props {
   g: Schemas["Guide"];
+  core: Core;
   kind: Schemas["DrawStep"]["kind"];
   first: boolean;
 }
@@ -13,7 +16,7 @@ interface Props {
 /** So many warnings and neighbours are read at the table. */
 const few = 3;
 
-export function More({ g, kind, first }: Props) {
+export function More({ g, core, kind, first }: Props) {
   return (
     <>
       {first && (
@@ -49,7 +52,7 @@ export function More({ g, kind, first }: Props) {
       {kind === "trace" &&
         g.mistaken_for.slice(0, few).map((n) => (
           <p key={n.muscle} className="more">
-            <b>{sentence(plain(n.muscle))}.</b> {n.tell}
+            <b>{muscleName(core, n.muscle)}.</b> {n.tell}
           </p>
         ))}
       {kind === "confirm" && <Confirm g={g} />}

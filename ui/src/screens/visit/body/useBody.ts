@@ -62,7 +62,7 @@ export function useBody(
     if (old) return touch(view, old);
     openPoint(point);
   };
-  const nameOf = (p: Pick<Schemas["Point"], "muscle" | "side">) => pointName(core, p, height);
+  const nameOf = (p: Pick<Schemas["Point"], "muscle" | "side">) => pointName(core, p);
   return {
     pair,
     setPair,

@@ -9,8 +9,8 @@ import { answerOf, isSaid, type useAnswer, usualToo } from "./useAnswer";
 import type { usePlacing } from "./usePlacing";
 import { useAsked, useFits, useLaid, usePointsFits, useZones } from "./useShown";
 
-/** Steps that are about all points of the visit. */
-const ofAll: ReadonlySet<string> = new Set(["plan", "recheck", "close"]);
+/** Steps that are about all points of the visit, and about one that is selected. */
+const ofAll: ReadonlySet<string> = new Set(["plan", "press", "recheck", "close"]);
 
 interface On {
   views: View[];
@@ -40,13 +40,14 @@ export function useDrawn({ core, state }: LiveVisit, { step }: Path, on: On) {
   const likely = likeliest && likeliest.confidence > 0.1 ? likeliest : undefined;
   const sought = step === "find" && !subject ? chosen : undefined;
   const suspecting = step === "suspect";
-  const suspected = useLaid(core, views, suspecting ? (chosen ?? likely) : sought, suspecting);
+  const all = ofAll.has(step);
+  // Beneath a point that is planned or pressed lies its muscle.
+  const beneath = all ? shown : sought;
+  const suspected = useLaid(core, views, suspecting ? (chosen ?? likely) : beneath, suspecting);
 
-  const pressed = step === "press" ? state.points.at(-1) : undefined;
   // While somebody says where it is felt, the whole body is there to be touched.
   const whole = step === "measure" || answering.saying;
-  const all = ofAll.has(step);
-  const looked = all ? shown : (shown ?? pressed ?? chosen);
+  const looked = all ? shown : (shown ?? chosen);
   const near = whole ? undefined : aim ? aim.candidate : looked;
   const felt = charting ? answering.answer.regions : [];
   const muscleFits = useFits(core, views, near, step === "suspect", felt);

@@ -27,7 +27,7 @@ export function FindStep({ visit, body, work, finger }: Props) {
           <SearchCard visit={visit} body={body} search={work.search} finger={finger} />
         )}
         {visit.state.points.length > 0 ? (
-          <PointList points={visit.state.points} work={work.points} onOpen={body.open} />
+          <PointList visit={visit} work={work.points} onOpen={body.open} />
         ) : (
           work.search.length === 0 &&
           !chosen && (

@@ -2,6 +2,8 @@ import type { Schemas } from "../../../api/client";
 import { gradeWord } from "../../../body/marks";
 import { Button, Card } from "../../../parts/controls";
 import { one, plain, sentence } from "../../../parts/words";
+import { usePointWords } from "../pointWords";
+import type { StepProps } from "../StepProps";
 import { List } from "./List";
 
 /** What a point comes to, in two words. */
@@ -14,15 +16,14 @@ export function judgedAs(w: Schemas["PointWork"] | undefined): string {
 }
 
 /** The points of this visit; one is opened to be corrected. */
-export function PointList({
-  points,
-  work,
-  onOpen,
-}: {
-  points: Schemas["Point"][];
+interface Props extends StepProps {
   work: Schemas["PointWork"][];
   onOpen: (point: string) => void;
-}) {
+}
+
+export function PointList({ visit, work, onOpen }: Props) {
+  const { points } = visit.state;
+  const names = usePointWords(visit);
   return (
     <Card data-points>
       <h2>Points of this visit</h2>
@@ -31,7 +32,7 @@ export function PointList({
           <li key={p.point}>
             <Button onPress={() => onOpen(p.point)}>
               <span>
-                {sentence(plain(p.muscle))}, {p.side}
+                {names.get(p.point)}
                 <br />
                 <span className="quiet small">{judgedAs(work.find((w) => w.point === p.point))}</span>
               </span>

@@ -6,6 +6,8 @@ import type { Schemas } from "../../../api/client";
 import { Button, Card, Choice, Text } from "../../../parts/controls";
 import { Said, Stack } from "../../../parts/layout";
 import { clock, day, one, plain, sentence } from "../../../parts/words";
+import { heightOf } from "../../../core/height";
+import { pointName, pointWords } from "../pointWords";
 import { WhatNext } from "../next/WhatNext";
 import type { StepProps } from "../StepProps";
 
@@ -56,7 +58,7 @@ export function LastStep({ visit, me }: StepProps & { me: Schemas["Me"] }) {
             {left.searched
               .map(
                 (s) =>
-                  `${sentence(plain(s.muscle))}, ${s.side}: ${s.result === "nothing" ? "nothing found" : "not reachable"}`,
+                  `${pointName(visit.core, s)}: ${s.result === "nothing" ? "nothing found" : "not reachable"}`,
               )
               .join("; ")}
             .
@@ -106,9 +108,7 @@ function List({ visit, points }: StepProps & { points: Left[] }) {
         return (
           <li key={p.point}>
             <span>
-              <b>
-                {sentence(plain(p.muscle))}, {p.side}
-              </b>
+              <b>{pointWords(visit.core, p, heightOf(visit.open.client))}</b>
               {p.activity !== "none" && <span className="quiet"> · {p.activity}</span>}
               <br />
               <span className="quiet small">{p.holds.map(held).join("; ") || p.left_out}</span>

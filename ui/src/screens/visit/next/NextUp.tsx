@@ -3,7 +3,9 @@
 import { useContext } from "react";
 import { styled } from "styled-components";
 import { Button, Card } from "../../../parts/controls";
-import { deg, movementName, one, plain, sentence } from "../../../parts/words";
+import { beforeAfter, deg, movementName, one } from "../../../parts/words";
+import { heightOf } from "../../../core/height";
+import { pointWords } from "../pointWords";
 import { Telling } from "../suspects/Telling";
 import type { StepProps } from "../StepProps";
 import { WhatNext } from "./WhatNext";
@@ -47,13 +49,9 @@ export function NextUp({ visit, title, why }: Props) {
         {earlier.map((p) => (
           <li key={p.identity}>
             <span>
-              <b>
-                {sentence(plain(p.muscle))}, {p.side}
-              </b>
+              <b>{pointWords(visit.core, p, heightOf(visit.open.client))}</b>
               <br />
-              <span className="quiet">
-                {one(p.nprs)} of 10 when found, {one(p.after_nprs)} afterwards
-              </span>
+              <span className="quiet">{beforeAfter(p.nprs, p.after_nprs, (v) => `${one(v)} of 10`)}</span>
             </span>
             <Button onPress={() => next.again(p)}>Chart it again</Button>
           </li>
