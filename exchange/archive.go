@@ -15,10 +15,12 @@ import (
 	"mokren/core/visit"
 )
 
-// The archive's name and version; a reader refuses what it does not know.
+// The archive's name and versions; a reader refuses what it does not know. The second
+// may hold what a practice has set; what has nothing of that is still of the first.
 const (
-	ArchiveFormat  = "mokren-archive"
-	ArchiveVersion = 1
+	ArchiveFormat     = "mokren-archive"
+	ArchiveOfClients  = 1
+	ArchiveOfPractice = 2
 	// MaxArchiveBytes is what is read of an archive at once.
 	MaxArchiveBytes = 64 << 20
 )
@@ -26,12 +28,14 @@ const (
 // Archive is clients with all that is known of them. Written twice it is the
 // same bytes; read and written again it is too.
 type Archive struct {
-	Format  string          `json:"format" maxLength:"40"`
-	Version int             `json:"version"`
-	People  []ArchivePerson `json:"people" maxItems:"10000" doc:"whom events and visits name"`
-	Clients []ArchiveClient `json:"clients" maxItems:"100000"`
-	Visits  []ArchiveVisit  `json:"visits" maxItems:"1000000"`
-	Photos  []ArchivePhoto  `json:"photos" maxItems:"100000"`
+	Format  string `json:"format" maxLength:"40"`
+	Version int    `json:"version"`
+	// Practice is there where the archive is of a whole practice that has set something.
+	Practice *ArchivePractice `json:"practice,omitempty"`
+	People   []ArchivePerson  `json:"people" maxItems:"10000" doc:"whom events and visits name"`
+	Clients  []ArchiveClient  `json:"clients" maxItems:"100000"`
+	Visits   []ArchiveVisit   `json:"visits" maxItems:"1000000"`
+	Photos   []ArchivePhoto   `json:"photos" maxItems:"100000"`
 }
 
 // ArchivePerson is someone who wrote.
@@ -148,7 +152,11 @@ type ArchivePhoto struct {
 
 // Sort puts an archive in its one order.
 func (a *Archive) Sort() {
-	a.Format, a.Version = ArchiveFormat, ArchiveVersion
+	a.Format, a.Version = ArchiveFormat, ArchiveOfClients
+	if a.Practice != nil {
+		a.Version = ArchiveOfPractice
+		a.Practice.sort()
+	}
 	slices.SortFunc(a.People, func(x, y ArchivePerson) int { return cmp.Compare(x.ID, y.ID) })
 	slices.SortFunc(a.Clients, func(x, y ArchiveClient) int { return cmp.Compare(x.ID, y.ID) })
 	slices.SortFunc(a.Visits, func(x, y ArchiveVisit) int {
@@ -186,10 +194,16 @@ func ReadArchive(raw []byte) (Archive, Report) {
 		return Archive{}, refused(err)
 	}
 	r := Report{Clients: len(a.Clients), Visits: len(a.Visits)}
-	if a.Format != ArchiveFormat || a.Version != ArchiveVersion {
-		r.problem("$.format", "", fmt.Sprintf("This is %q, version %d; read is %s, version %d.", a.Format, a.Version,
-			ArchiveFormat, ArchiveVersion))
+	if a.Format != ArchiveFormat || a.Version < ArchiveOfClients || a.Version > ArchiveOfPractice {
+		r.problem("$.format", "", fmt.Sprintf("This is %q, version %d; read is %s, version %d to %d.", a.Format,
+			a.Version, ArchiveFormat, ArchiveOfClients, ArchiveOfPractice))
 		return Archive{}, r
+	}
+	if a.Practice != nil {
+		if a.Version < ArchiveOfPractice {
+			r.problem("$.practice", "", fmt.Sprintf("a part of version %d", ArchiveOfPractice))
+		}
+		a.Practice.check(&r)
 	}
 	a.check(&r)
 	return a, r
@@ -197,10 +211,10 @@ func ReadArchive(raw []byte) (Archive, Report) {
 
 // check looks whether everything that is named is there, once.
 func (a Archive) check(r *Report) {
-	people := unique(r, "people", a.People, func(p ArchivePerson) visit.UUID { return p.ID })
-	clients := unique(r, "clients", a.Clients, func(c ArchiveClient) visit.UUID { return c.ID })
-	visits := unique(r, "visits", a.Visits, func(v ArchiveVisit) visit.UUID { return v.ID })
-	unique(r, "photos", a.Photos, func(p ArchivePhoto) visit.UUID { return p.ID })
+	people := unique(r, "people", a.People, "id", func(p ArchivePerson) visit.UUID { return p.ID })
+	clients := unique(r, "clients", a.Clients, "id", func(c ArchiveClient) visit.UUID { return c.ID })
+	visits := unique(r, "visits", a.Visits, "id", func(v ArchiveVisit) visit.UUID { return v.ID })
+	unique(r, "photos", a.Photos, "id", func(p ArchivePhoto) visit.UUID { return p.ID })
 	events := map[string]bool{}
 	for i, v := range a.Visits {
 		at := fmt.Sprintf("$.visits[%d]", i)
@@ -227,13 +241,14 @@ func (a Archive) check(r *Report) {
 	}
 }
 
-func unique[T any](r *Report, of string, list []T, id func(T) visit.UUID) map[visit.UUID]bool {
-	seen := map[visit.UUID]bool{}
+// unique looks whether what a field says is there once in a list.
+func unique[T any, K ~string](r *Report, of string, list []T, field string, key func(T) K) map[K]bool {
+	seen := map[K]bool{}
 	for i, x := range list {
-		if seen[id(x)] {
-			r.problem(fmt.Sprintf("$.%s[%d].id", of, i), string(id(x)), "an id that is there once")
+		if seen[key(x)] {
+			r.problem(fmt.Sprintf("$.%s[%d].%s", of, i, field), string(key(x)), "there once")
 		}
-		seen[id(x)] = true
+		seen[key(x)] = true
 	}
 	return seen
 }

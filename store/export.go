@@ -22,7 +22,7 @@ func (t *Tx) Export(ctx context.Context, clients ...uuid.UUID) (exchange.Archive
 		t.touch(clients[0])
 	}
 	for _, read := range []func(context.Context, []uuid.UUID, *exchange.Archive) error{
-		t.exportClients, t.exportVisits, t.exportPhotos, t.exportPeople,
+		t.exportPractice, t.exportClients, t.exportVisits, t.exportPhotos, t.exportPeople,
 	} {
 		if err := read(ctx, clients, &a); err != nil {
 			return a, err

@@ -41,6 +41,10 @@ type ImportCounts struct {
 	Visits  int `json:"visits"`
 	Events  int `json:"events"`
 	Photos  int `json:"photos"`
+	// Set is what it brought of a practice's own: weights, thresholds, protocols, notes and
+	// sites; Stayed is what of that is set otherwise here, and stays so.
+	Set    int `json:"set"`
+	Stayed int `json:"stayed"`
 	// Aside are events that the file had as accepted and that were not accepted here.
 	Aside int `json:"aside"`
 }
@@ -66,7 +70,7 @@ type importer struct {
 func (t *Tx) Import(ctx context.Context, in Incoming) (uuid.UUID, ImportCounts, error) {
 	i := importer{Tx: t, in: in, id: uuid.Must(uuid.NewV7())}
 	in.Archive.Sort()
-	for _, step := range []func(context.Context) error{i.people, i.clients, i.visits, i.photos, i.record} {
+	for _, step := range []func(context.Context) error{i.people, i.practice, i.clients, i.visits, i.photos, i.record} {
 		if err := step(ctx); err != nil {
 			return i.id, i.counts, err
 		}
@@ -300,6 +304,7 @@ func (t *Tx) UndoImport(ctx context.Context, id uuid.UUID) error {
 	err := t.tx.GetContext(ctx, &worked, `select count(*) from imported i where import_id = $1 and (
 		kind = 'client' and exists (select from client c where c.id = i.id and c.revision <> i.version)
 		or kind = 'visit' and exists (select from visit v where v.id = i.id and v.version <> i.version)
+		or key is not null and version is distinct from set_version(kind, key)
 		or kind = 'photo' and exists (select from photo p where p.id = i.id and p.revision <> i.version)
 		or kind = 'client' and exists (select from visit v where v.client_id = i.id and not exists (
 			select from imported x where x.import_id = i.import_id and x.kind = 'visit' and x.id = v.id)))`, id)
@@ -309,6 +314,6 @@ func (t *Tx) UndoImport(ctx context.Context, id uuid.UUID) error {
 	if worked > 0 {
 		return ErrWorkedOn
 	}
-	_, err = t.tx.ExecContext(ctx, `select import_undo($1, $2)`, t.who.Practice, id)
+	_, err = t.tx.ExecContext(ctx, `select import_undo_set($1, $2), import_undo($1, $2)`, t.who.Practice, id)
 	return found("undoing an import", err)
 }

@@ -3286,6 +3286,10 @@ export interface components {
             /** Format: int64 */
             photos: number;
             /** Format: int64 */
+            set: number;
+            /** Format: int64 */
+            stayed: number;
+            /** Format: int64 */
             visits: number;
         };
         ImportOut: {

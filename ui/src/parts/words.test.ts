@@ -1,5 +1,17 @@
 import { describe, expect, it } from "vitest";
-import { beforeAfter, clock, day, deg, isoDay, movementName, one, plain, sentence, time } from "./words";
+import {
+  beforeAfter,
+  clock,
+  count,
+  day,
+  deg,
+  isoDay,
+  movementName,
+  one,
+  plain,
+  sentence,
+  time,
+} from "./words";
 
 describe("words", () => {
   it("turns ids into the words of the trade", () => {
@@ -25,6 +37,10 @@ describe("words", () => {
     expect(beforeAfter(7, undefined, one)).toBe("7, not taken again");
     expect(beforeAfter(undefined, 5, one)).toBe("5 afterwards");
     expect(beforeAfter(undefined, undefined, one)).toBe("not taken");
+  });
+  it("counts", () => {
+    expect([count(1, "visit"), count(0, "visit")]).toEqual(["1 visit", "0 visits"]);
+    expect([count(1, "entry", "entries"), count(2, "entry", "entries")]).toEqual(["1 entry", "2 entries"]);
   });
   it("shows instants in the practice's time zone, whatever the browser's", () => {
     const late = "2026-03-10T23:30:00Z";

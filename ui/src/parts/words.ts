@@ -81,7 +81,7 @@ export const isoDay = (d: Date, zone: string) =>
   new Intl.DateTimeFormat("en-CA", { timeZone: zone }).format(d);
 
 /** "1 stage", "2 stages". */
-export const count = (n: number, what: string) => `${n} ${what}${n === 1 ? "" : "s"}`;
+export const count = (n: number, one: string, many = `${one}s`) => `${n} ${n === 1 ? one : many}`;
 
 /** How the client lies or sits: "on the left side", "prone". */
 export const positionName = (id: string) =>

@@ -17,8 +17,10 @@ export function PreviewOf({ seen, name, busy, onTake, onLeave }: Props) {
   if (seen.import)
     return (
       <Said role="status" $tone="good">
-        Taken in: {count(counts.clients, "client")}, {count(counts.visits, "visit")}.
-        {counts.aside > 0 && ` ${count(counts.aside, "entry")} did not stand here and are shown aside.`}
+        Taken in: {count(counts.clients, "client")}, {count(counts.visits, "visit")}
+        {counts.set > 0 && `, ${count(counts.set, "setting")} of the practice`}.
+        {counts.aside > 0 &&
+          ` ${count(counts.aside, "entry", "entries")} did not stand here and are shown aside.`}
       </Said>
     );
   if (problems.length > 0)
@@ -50,6 +52,13 @@ export function PreviewOf({ seen, name, busy, onTake, onLeave }: Props) {
           <li key={s}>{s}</li>
         ))}
       </Bullets>
+      {counts.set + counts.stayed > 0 && (
+        <p>
+          {count(counts.set, "setting")} of the other practice: weights, thresholds, protocols, notes and
+          sites.
+          {counts.stayed > 0 && ` ${count(counts.stayed, "is", "are")} set otherwise here and left so.`}
+        </p>
+      )}
       {left.length > 0 && (
         <Said className="quiet">
           Not understood and left out: {left.map((l) => `${l.what} (${l.n})`).join(", ")}.
@@ -57,8 +66,8 @@ export function PreviewOf({ seen, name, busy, onTake, onLeave }: Props) {
       )}
       {counts.aside > 0 && (
         <Said $tone="warn">
-          {count(counts.aside, "entry")} of it would not have been allowed here; they are kept aside and count
-          nowhere.
+          {count(counts.aside, "entry", "entries")} of it would not have been allowed here; they are kept
+          aside and count nowhere.
         </Said>
       )}
       <Row $gap={3}>
