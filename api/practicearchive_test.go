@@ -1,6 +1,7 @@
 package api_test
 
 import (
+	"strings"
 	"testing"
 
 	"github.com/google/uuid"
@@ -11,22 +12,28 @@ import (
 	"mokren/demo"
 )
 
-// ways sets one thing of each kind that a practice may set over what was shipped.
-func ways(t *testing.T, c *caller, plus float64) {
+// ways sets one thing of each kind that a practice may set over what was shipped; what
+// it gives puts all of that back.
+func ways(t *testing.T, c *caller, plus float64) (back func()) {
 	t.Helper()
 	site, school := uuid.NewString(), uuid.NewString()
-	for path, body := range map[string]any{
+	place := map[string]any{"fibre": 0, "along_pct": 71.5, "across_mm": 12.25}
+	set := map[string]any{
 		"/api/evidence/referral":           map[string]any{"plus": plus, "minus": 0.6},
 		"/api/thresholds/scapula-distance": map[string]any{"value": 2.5},
 		"/api/schools/" + school: map[string]any{
-			"protocol": "pulses", "name": "Short pulses " + school[:4], "numbers": map[string]any{},
+			"protocol": "pulses", "name": "Short pulses", "numbers": map[string]any{},
 		},
-		"/api/atlas/temporalis/note": map[string]any{"text": "Ask about stairs.", "revision": 0},
-		"/api/atlas/temporalis/sites/" + site: map[string]any{
-			"id": site, "name": "Low and outward", "place": map[string]any{"fibre": 0, "along_pct": 71.5, "across_mm": 12.25},
-		},
-	} {
+		"/api/atlas/temporalis/note":          map[string]any{"text": "Ask about the jaw.", "revision": 0},
+		"/api/atlas/temporalis/sites/" + site: map[string]any{"id": site, "name": "Low and outward", "place": place},
+	}
+	for path, body := range set {
 		require.Equal(t, 200, c.call("PUT", path, body, nil).StatusCode, path)
+	}
+	return func() {
+		for path := range set {
+			c.call("DELETE", strings.TrimSuffix(path, "/note"), nil, nil)
+		}
 	}
 }
 
@@ -41,12 +48,7 @@ func ratioOf(c *caller, id string) float64 {
 func TestAPracticeGoesOutAndInAndOutAgain(t *testing.T) {
 	c, st := newCallerWithStore(t, api.Options{})
 	c.signIn(demo.Logins[0])
-	ways(t, c, 7)
-	t.Cleanup(func() { // the other tests know the demo's practice as it was
-		for _, path := range []string{"/api/evidence/referral", "/api/thresholds/scapula-distance", "/api/atlas/temporalis"} {
-			c.call("DELETE", path, nil, nil)
-		}
-	})
+	t.Cleanup(ways(t, c, 7)) // the other tests know the demo's practice as it was
 	other := c.elsewhere(st)
 	raw := c.file("/api/practice/export/archive")
 	assert.Contains(t, string(raw), `"version":2,"practice":{`)
@@ -98,21 +100,26 @@ func TestAnArchiveSetsNothingThatIsNotAllowed(t *testing.T) {
 		return []byte(`{"format":"mokren-archive","version":` + version + `,"practice":` + practice +
 			`,"people":[],"clients":[],"visits":[],"photos":[]}`)
 	}
-	part := func(weights, thresholds, protocols, notes, sites string) string {
-		return `{"weights":[` + weights + `],"thresholds":[` + thresholds + `],"protocols":[` + protocols +
-			`],"notes":[` + notes + `],"sites":[` + sites + `]}`
+	part := func(kind, items string) string {
+		practice := `{"weights":[],"thresholds":[],"protocols":[],"notes":[],"sites":[]}`
+		return strings.Replace(practice, `"`+kind+`":[]`, `"`+kind+`":[`+items+`]`, 1)
 	}
-	const fine = `{"evidence":"referral","ratio":{"plus":5,"minus":0.5}}`
-	id := uuid.NewString()
+	weight := func(evidence, plus string) string {
+		return `{"evidence":"` + evidence + `","ratio":{"plus":` + plus + `,"minus":0.5}}`
+	}
+	fine, id := weight("referral", "5"), uuid.NewString()
+	long := `{"id":"` + id + `","own":{"protocol":"pulses","name":"Long","numbers":{"press_s":600}}}`
+	beyond := `{"id":"` + id + `","muscle":"temporalis","name":"x","figure":"figure-2",
+		"place":{"fibre":9,"along_pct":1,"across_mm":1}}`
 	for field, raw := range map[string][]byte{
-		"$.practice":                          archive("1", part(fine, "", "", "", "")),
-		"$.practice.weights[0].evidence":      archive("2", part(`{"evidence":"moon","ratio":{"plus":5,"minus":0.5}}`, "", "", "", "")),
-		"$.practice.weights[0].ratio.plus":    archive("2", part(`{"evidence":"referral","ratio":{"plus":500,"minus":0.5}}`, "", "", "", "")),
-		"$.practice.weights[1].evidence":      archive("2", part(fine+","+fine, "", "", "", "")),
-		"$.practice.thresholds[0].value":      archive("2", part("", `{"threshold":"scapula-distance","value":99}`, "", "", "")),
-		"$.practice.protocols[0].own.numbers": archive("2", part("", "", `{"id":"`+id+`","own":{"protocol":"pulses","name":"Long","numbers":{"press_s":600}}}`, "", "")),
-		"$.practice.notes[0].muscle":          archive("2", part("", "", "", `{"muscle":"elbow","text":"x"}`, "")),
-		"$.practice.sites[0].place.fibre":     archive("2", part("", "", "", "", `{"id":"`+id+`","muscle":"temporalis","name":"x","figure":"figure-2","place":{"fibre":9,"along_pct":1,"across_mm":1}}`)),
+		"$.practice":                          archive("1", part("weights", fine)),
+		"$.practice.weights[0].evidence":      archive("2", part("weights", weight("moon", "5"))),
+		"$.practice.weights[0].ratio.plus":    archive("2", part("weights", weight("referral", "500"))),
+		"$.practice.weights[1].evidence":      archive("2", part("weights", fine+","+fine)),
+		"$.practice.thresholds[0].value":      archive("2", part("thresholds", `{"threshold":"scapula-distance","value":99}`)),
+		"$.practice.protocols[0].own.numbers": archive("2", part("protocols", long)),
+		"$.practice.notes[0].muscle":          archive("2", part("notes", `{"muscle":"elbow","text":"x"}`)),
+		"$.practice.sites[0].place.fibre":     archive("2", part("sites", beyond)),
 	} {
 		p := into.takeIn("archive", "x.json", raw, true)
 		require.Len(t, p.Problems, 1, field)

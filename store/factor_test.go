@@ -54,7 +54,7 @@ func newKey(t *testing.T) *seal.Key {
 
 // Who has the database, or a backup of it, has no second factor: that takes the key.
 func TestTheDatabaseHoldsNoSecondFactorThatCanBeRead(t *testing.T) {
-	const email = "sealed@x.example"
+	const email = "sealed-factor@x.example"
 	p := newPractice(t, email)
 	key := newKey(t)
 	p.st.SealWith(key)
@@ -73,7 +73,7 @@ func TestTheDatabaseHoldsNoSecondFactorThatCanBeRead(t *testing.T) {
 // What was kept before there was a key is sealed when its owner next signs in, and the
 // code of that moment stays used.
 func TestAnOlderSecondFactorIsSealedAtTheDoor(t *testing.T) {
-	const email = "older@x.example"
+	const email = "older-factor@x.example"
 	p := newPractice(t, email)
 	secret := p.factor(t)
 	assert.Equal(t, secret, p.keptSecret(t))

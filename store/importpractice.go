@@ -91,7 +91,7 @@ func (i *importer) protocols(ctx context.Context, in exchange.ArchivePractice) e
 	}
 	for _, p := range in.Protocols {
 		was, there := here[string(p.ID)]
-		same := there && was.Protocol == p.Own.Protocol && was.Name == p.Own.Name && maps.Equal(was.Numbers, p.Own.Numbers)
+		same := was.Protocol == p.Own.Protocol && was.Name == p.Own.Name && maps.Equal(was.Numbers, p.Own.Numbers)
 		put := func() error { return i.PutSchool(ctx, string(p.ID), &p.Own) }
 		if err := i.set(ctx, "protocol", string(p.ID), there || named[p.Own.Name], same, put); err != nil {
 			return err

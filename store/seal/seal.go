@@ -63,7 +63,8 @@ func Make(path string) (*Key, error) {
 	if err != nil {
 		return nil, fmt.Errorf("making the key for secrets: %w", err)
 	}
-	_, err = fmt.Fprintf(f, "# Opens the second factors of this server. Not in its backups: keep a copy elsewhere.\n%s\n", id)
+	const what = "# Opens the second factors of this server. It is in no backup: keep a copy elsewhere."
+	_, err = fmt.Fprintf(f, "%s\n%s\n", what, id)
 	if err := errors.Join(err, f.Close()); err != nil {
 		return nil, fmt.Errorf("making the key for secrets: %w", err)
 	}
