@@ -159,8 +159,10 @@ describe("outbox", () => {
     expect(s.stuck).toHaveLength(1);
     expect(s.stuck[0]).toContain("$.seq");
     expect(await outbox.unsent("v")).toEqual([]);
+    expect((await outbox.refused()).map((r) => r.event)).toEqual([list[1]]);
     await outbox.dismiss();
     expect((await standing()).stuck).toEqual([]);
+    expect(await outbox.refused()).toEqual([]);
   });
 
   it("takes a refusal of the whole for good, and goes on", async () => {

@@ -72,10 +72,14 @@ class Outbox {
     this.seen.set(visit, Math.max(version, this.seen.get(visit) ?? 0));
   }
 
+  /** What the record would not take, with why. */
+  async refused(): Promise<Entry[]> {
+    return (await allRows()).filter((r) => r.author === this.author && r.stuck).sort(inOrder);
+  }
+
   /** Lets go of what was refused, once somebody has read why. */
   async dismiss() {
-    const read = (await allRows()).filter((r) => r.author === this.author && r.stuck);
-    await changeRows(read.map((r) => r.id));
+    await changeRows((await this.refused()).map((r) => r.id));
     await this.report();
     this.tell({ kind: "changed" });
   }

@@ -3,6 +3,7 @@
 import { type MouseEvent, type ReactNode, useState } from "react";
 import { styled } from "styled-components";
 import { fileOf } from "../api/file";
+import { keepFile } from "./keepFile";
 import { Said } from "./layout";
 import { useTry } from "./useTry";
 
@@ -21,7 +22,7 @@ export function FileLink({ href, children }: { href: string; children: ReactNode
     e.preventDefault();
     if (busy) return;
     setBytes(0);
-    void run(async () => save(await fileOf(href, setBytes)));
+    void run(async () => keepFile(await fileOf(href, setBytes)));
   };
   return (
     <span data-file>
@@ -45,12 +46,3 @@ export function FileLink({ href, children }: { href: string; children: ReactNode
 
 const sizeOf = (bytes: number) =>
   bytes < 1_000_000 ? `${Math.ceil(bytes / 1000)} kB` : `${(bytes / 1_000_000).toFixed(1)} MB`;
-
-function save({ name, blob }: { name: string; blob: Blob }) {
-  const url = URL.createObjectURL(blob);
-  const a = document.createElement("a");
-  a.href = url;
-  a.download = name;
-  a.click();
-  URL.revokeObjectURL(url);
-}

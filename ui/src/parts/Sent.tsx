@@ -5,6 +5,8 @@ import { styled } from "styled-components";
 import { outbox } from "../core/outbox";
 import type { Standing } from "../core/standing";
 import { Button } from "./controls";
+import { keepFile } from "./keepFile";
+import { Row } from "./layout";
 
 const Dot = styled.span<{ $bad: boolean }>`
   display: inline-flex;
@@ -61,6 +63,20 @@ const Reasons = styled(Popover)`
   }
 `;
 
+/** As JSON: what was done, when, in which visit, and why it was refused. */
+async function keepRefused() {
+  const list = (await outbox.refused()).map(({ event, stuck }) => ({
+    at: new Date(event.device_ms).toISOString(),
+    visit: event.visit,
+    client: event.client,
+    type: event.type,
+    body: event.body,
+    why: stuck,
+  }));
+  const blob = new Blob([JSON.stringify(list, undefined, 2)], { type: "application/json" });
+  keepFile({ name: "mokren-refused.json", blob });
+}
+
 /** What the record would not take, each with its reason; kept until it was read. */
 function Refused({ reasons }: { reasons: string[] }) {
   return (
@@ -75,7 +91,10 @@ function Refused({ reasons }: { reasons: string[] }) {
             ))}
           </ul>
           <p className="quiet">They stay on this device until you let them go.</p>
-          <Button onPress={() => void outbox.dismiss()}>Read; let them go</Button>
+          <Row $wrap>
+            <Button onPress={() => void keepRefused()}>Keep them as a file</Button>
+            <Button onPress={() => void outbox.dismiss()}>Read; let them go</Button>
+          </Row>
         </Dialog>
       </Reasons>
     </DialogTrigger>

@@ -1,0 +1,107 @@
+// @vitest-environment happy-dom
+import { cleanup, render, screen, waitFor } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import type { Standing } from "../core/standing";
+import { Sent } from "./Sent";
+
+const box = vi.hoisted(() => ({
+  standing: {} as Standing,
+  dismissed: 0,
+}));
+vi.mock("../core/outbox", () => ({
+  outbox: {
+    watch: (f: (s: Standing) => void) => {
+      f(box.standing);
+      return () => undefined;
+    },
+    refused: async () => [
+      {
+        id: "e",
+        stuck: "hold ended: $.seq: allowed: more",
+        event: { visit: "v", client: "c", type: "hold-ended", device_ms: 1_800_000_000_000, body: { at: 3 } },
+      },
+    ],
+    dismiss: async () => box.dismissed++,
+  },
+}));
+
+const standing = (more: Partial<Standing>): Standing => ({
+  waiting: 0,
+  others: 0,
+  stuck: [],
+  online: true,
+  signedOut: false,
+  ...more,
+});
+const said = () => screen.getByRole("status").textContent;
+
+describe("what is in the record", () => {
+  beforeEach(() => {
+    box.dismissed = 0;
+  });
+  afterEach(() => {
+    cleanup();
+    vi.restoreAllMocks();
+  });
+
+  it("is said in words: all of it, or what waits and why", () => {
+    const words: [Partial<Standing>, string][] = [
+      [{}, "All in the record"],
+      [{ waiting: 3, online: false }, "3 to send · no connection"],
+      [{ online: false, signedOut: true }, "signed out: sign in again to send"],
+      [{ others: 2 }, "2 of a colleague wait for their sign-in"],
+    ];
+    for (const [more, text] of words) {
+      box.standing = standing(more);
+      render(<Sent />);
+      expect(said()).toBe(text);
+      cleanup();
+    }
+  });
+
+  it("counts as sent only with nothing waiting and a connection", () => {
+    for (const [more, sent] of [
+      [{}, "true"],
+      [{ waiting: 1 }, "false"],
+      [{ online: false }, "false"],
+    ] as const) {
+      box.standing = standing(more);
+      render(<Sent />);
+      expect(screen.getByRole("status").dataset.sent).toBe(sent);
+      cleanup();
+    }
+  });
+
+  it("tells why something was refused, keeps it as a file, and lets it go only when told", async () => {
+    box.standing = standing({ stuck: ["hold ended: $.seq: allowed: more"] });
+    let kept: Blob | undefined;
+    let name = "";
+    vi.spyOn(URL, "createObjectURL").mockImplementation((b) => {
+      kept = b as Blob;
+      return "blob:kept";
+    });
+    vi.spyOn(URL, "revokeObjectURL").mockImplementation(() => {});
+    vi.spyOn(HTMLAnchorElement.prototype, "click").mockImplementation(function (this: HTMLAnchorElement) {
+      name = this.download;
+    });
+    render(<Sent />);
+    await userEvent.click(screen.getByRole("button", { name: "Why" }));
+    expect(screen.getByRole("dialog").textContent).toContain("$.seq: allowed: more");
+    await userEvent.click(screen.getByRole("button", { name: "Keep them as a file" }));
+    await waitFor(() => expect(name).toBe("mokren-refused.json"));
+    expect(JSON.parse((await kept?.text()) ?? "")).toEqual([
+      {
+        at: "2027-01-15T08:00:00.000Z",
+        visit: "v",
+        client: "c",
+        type: "hold-ended",
+        body: { at: 3 },
+        why: "hold ended: $.seq: allowed: more",
+      },
+    ]);
+    expect(box.dismissed).toBe(0);
+    await userEvent.click(screen.getByRole("button", { name: "Read; let them go" }));
+    expect(box.dismissed).toBe(1);
+  });
+});
