@@ -43,7 +43,8 @@ func TestFromTheStoryToASuspect(t *testing.T) {
 	stepTo(p, "Screen")
 	stepTo(p, "Pain")
 	p.see("button", "^Kept$")
-	p.MustWait(`() => [...document.querySelectorAll("[data-story] label")].find((l) => l.textContent.startsWith("Medication")).nextElementSibling.value === "None"`)
+	p.MustWait(`() => [...document.querySelectorAll("[data-story] label")]
+		.find((l) => l.textContent.startsWith("Medication")).nextElementSibling.value === "None"`)
 	p.MustElementX(`//button[text()="running"]`).MustClick()
 	screened(p)
 

@@ -14,13 +14,23 @@ import (
 	"mokren/demo"
 )
 
+// at is where a place of a view is on screen.
+func (p *page) at(view string, x, y float64) proto.Point {
+	p.t.Helper()
+	pt := p.MustEval(`(view, x, y) => {
+		const svg = document.querySelector("svg[data-view=" + view + "]");
+		const at = new DOMPoint(x, y).matrixTransform(svg.getScreenCTM());
+		return [at.x, at.y];
+	}`, view, x, y).Arr()
+	return proto.NewPoint(pt[0].Num(), pt[1].Num())
+}
+
 // mark touches a place of the back view, given in view units.
 func mark(p *page, x, y float64) {
 	p.t.Helper()
 	p.MustElement("svg[data-view=back] path")
 	p.still()
-	pt := p.MustEval(`(x, y) => { const s = document.querySelector("svg[data-view=back]"); const q = new DOMPoint(x, y).matrixTransform(s.getScreenCTM()); return [q.x, q.y]; }`, x, y).Arr()
-	require.NoError(p.t, p.Mouse.MoveTo(proto.NewPoint(pt[0].Num(), pt[1].Num())))
+	require.NoError(p.t, p.Mouse.MoveTo(p.at("back", x, y)))
 	p.Mouse.MustClick(proto.InputMouseButtonLeft)
 }
 
@@ -45,8 +55,7 @@ func paint(p *page, view string, through [][2]float64) {
 	p.t.Helper()
 	p.MustElement("svg[data-view=" + view + "][data-cells] path")
 	for i, at := range through {
-		pt := p.MustEval(`(v, x, y) => { const s = document.querySelector("svg[data-view=" + v + "]"); const q = new DOMPoint(x, y).matrixTransform(s.getScreenCTM()); return [q.x, q.y]; }`, view, at[0], at[1]).Arr()
-		require.NoError(p.t, p.Mouse.MoveTo(proto.NewPoint(pt[0].Num(), pt[1].Num())))
+		require.NoError(p.t, p.Mouse.MoveTo(p.at(view, at[0], at[1])))
 		if i == 0 {
 			p.Mouse.MustDown(proto.InputMouseButtonLeft)
 		}

@@ -47,8 +47,10 @@ func stored(t *testing.T, client string) storedHold {
 	t.Helper()
 	var h storedHold
 	require.NoError(t, db(t).Get(&h, `select count(*) as n, min(h.outcome) as outcome, min(h.status) as status,
-		(select count(*) from visit_event e where e.visit_id = min(h.visit_id::text)::uuid and e.type like 'hold-%') as events,
-		(select count(distinct (e.body->>'at_ms', e.body->>'event', e.type)) from visit_event e where e.visit_id = min(h.visit_id::text)::uuid and e.type like 'hold-%') as distinct_events
+		(select count(*) from visit_event e
+			where e.visit_id = min(h.visit_id::text)::uuid and e.type like 'hold-%') as events,
+		(select count(distinct (e.body->>'at_ms', e.body->>'event', e.type)) from visit_event e
+			where e.visit_id = min(h.visit_id::text)::uuid and e.type like 'hold-%') as distinct_events
 		from hold h join visit v on v.id = h.visit_id where v.client_id = $1 and v.starts_at > now() - interval '1 day'`, client))
 	return h
 }

@@ -74,7 +74,9 @@ func TestTheScreeningRulesOverHolds(t *testing.T) {
 	p.sent()
 	var said string
 	require.NoError(t, db(t).Get(&said,
-		`select body->'answers'->0->>'since' || ', ' || (body->'answers'->0->>'side') || ', ' || (body->'answers'->0->>'note') from visit_event where client_id = $1 and type = 'screening-answered' order by version desc limit 1`, client))
+		`select concat_ws(', ', answer->>'since', answer->>'side', answer->>'note')
+			from visit_event, lateral (select body->'answers'->0 as answer) first
+			where client_id = $1 and type = 'screening-answered' order by version desc limit 1`, client))
 	assert.Equal(t, "Sunday, left, A graze from the bicycle", said)
 	var n int
 	require.NoError(t, db(t).Get(&n,
@@ -114,7 +116,8 @@ func TestAWarmCalfReachesTheOfflineOutbox(t *testing.T) {
 	w.Cut(false)
 	away.sent()
 	var why []string
-	require.NoError(t, db(t).Select(&why, `select verdict || ': ' || why from visit_event where client_id = $1 and type = 'hold-started'`, client))
+	require.NoError(t, db(t).Select(&why, `select verdict || ': ' || why from visit_event
+		where client_id = $1 and type = 'hold-started'`, client))
 	require.Len(t, why, 1)
 	assert.Contains(t, why[0], "aside: Blocked by the screening")
 	here.MustReload()

@@ -31,9 +31,7 @@ func planShots(p *page, shot func(string)) {
 	}
 	p.MustElementX(`//button[text()="Body"]`).MustClick()
 	p.still()
-	at := p.MustEval(`() => { const s = document.querySelector("svg[data-view=front]");
-		const q = new DOMPoint(128, 232).matrixTransform(s.getScreenCTM()); return [q.x, q.y]; }`).Arr()
-	require.NoError(p.t, p.Mouse.MoveTo(proto.NewPoint(at[0].Num(), at[1].Num())))
+	require.NoError(p.t, p.Mouse.MoveTo(p.at("front", 128, 232)))
 	p.Mouse.MustClick(proto.InputMouseButtonLeft)
 	p.MustElement("[data-charting]")
 	p.press(input.Digit4, input.KeyB, input.KeyG, input.KeyG, input.KeyG, input.KeyF, input.KeyN, input.KeyS)

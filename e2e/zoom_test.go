@@ -22,13 +22,6 @@ func closeness(p *page) float64 {
 	return k
 }
 
-// at is where a place of the back is on screen.
-func at(p *page, x, y float64) proto.Point {
-	p.t.Helper()
-	pt := p.MustEval(`(x, y) => { const s = document.querySelector("svg[data-view=back]"); const q = new DOMPoint(x, y).matrixTransform(s.getScreenCTM()); return [q.x, q.y]; }`, x, y).Arr()
-	return proto.NewPoint(pt[0].Num(), pt[1].Num())
-}
-
 // pinch spreads two fingers around a place, from so far apart to so far.
 func pinch(p *page, where proto.Point, from, to float64) {
 	p.t.Helper()
@@ -61,11 +54,11 @@ func TestCloseUp(t *testing.T) {
 		require.InDelta(t, 1, closeness(p), 0)
 
 		// Two fingers bring it closer, and chart nothing.
-		pinch(p, at(p, 186, 772), 60, 180)
+		pinch(p, p.at("back", 186, 772), 60, 180)
 		k := closeness(p)
 		assert.InDelta(t, 3, k, 0.3, "as far as the fingers spread")
 		p.see("h2", "Touch the body")
-		pinch(p, at(p, 186, 772), 60, 180)
+		pinch(p, p.at("back", 186, 772), 60, 180)
 		assert.Greater(t, closeness(p), k)
 
 		// At the closest a fingertip covers no more than 25 mm of a client of 170 cm.
@@ -77,12 +70,15 @@ func TestCloseUp(t *testing.T) {
 		}
 		k = closeness(p)
 		assert.InDelta(t, 9, k, 1e-9)
-		a, b := at(p, 186, 770), at(p, 186, 780)
+		a, b := p.at("back", 186, 770), p.at("back", 186, 780)
 		assert.LessOrEqual(t, 44*17/math.Hypot(b.X-a.X, b.Y-a.Y), 25.0, "mm under 44 px")
 
 		// A touch lies where it was meant, within 2 mm; an arrow key nudges by 1 mm.
 		aim := func() (x, y float64) {
-			v := p.MustEval(`() => { const m = document.querySelector("svg[data-view=back] g[data-aim]").transform.baseVal[0].matrix; return [m.e, m.f]; }`).Arr()
+			v := p.MustEval(`() => {
+				const { e, f } = document.querySelector("svg[data-view=back] g[data-aim]").transform.baseVal[0].matrix;
+				return [e, f];
+			}`).Arr()
 			return v[0].Num(), v[1].Num()
 		}
 		x, y := aim()

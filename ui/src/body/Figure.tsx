@@ -99,7 +99,7 @@ export function Figure(props: Props) {
 
 const labelOf = (view: View, live: boolean, points: number) =>
   live
-    ? `${viewName[view]} of the body. Arrow keys move the aim, Enter marks, + and − come closer and go back.`
+    ? `${viewName[view]} of the body. Arrow keys move the aim, Enter marks, + and − zoom.`
     : `${viewName[view]} of the body with ${points} points`;
 
 type Svg = RefObject<SVGSVGElement | null>;

@@ -51,7 +51,7 @@ export function PainBody({ view, drawing, brush, size, onStroke, onPlace, childr
       }
       data-live
       data-cells={shown.size}
-      aria-label={`${viewName[view]} of the body to paint on. Arrow keys move, Space paints, Enter keeps the brush down, + and − come closer and go back.`}
+      aria-label={`${viewName[view]} of the body to paint on. ${howByKeys}`}
       onKeyDown={keys}
       onBlur={lift}
       onPointerDown={begin}
@@ -64,6 +64,9 @@ export function PainBody({ view, drawing, brush, size, onStroke, onPlace, childr
     </ZoomedBody>
   );
 }
+
+const howByKeys =
+  "Arrow keys move, Space paints, Enter keeps the brush down, + and − come closer and go back.";
 
 /** A little above the middle of what is shown. */
 function middleOf(svg: SVGSVGElement | null) {

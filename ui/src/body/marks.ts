@@ -1,6 +1,6 @@
 // From charted points to marks on the figure.
 import type { Schemas } from "../api/client";
-import { plain, sentence } from "../parts/words";
+import { listed, plain, sentence } from "../parts/words";
 import type { Mark } from "./Figure";
 
 const scales = ["not tender", "tender", "tender, winces", "pulls away", "not to be touched"];
@@ -22,7 +22,6 @@ export function toMark(
 ): Mark {
   const earlier = activity === "earlier";
   const number = p.after_nprs ?? p.nprs;
-  const tender = p.grade === undefined ? "" : `, ${gradeWord(p.grade)}`;
   return {
     id: p.point,
     x: p.x,
@@ -30,6 +29,12 @@ export function toMark(
     grade: p.after_grade ?? p.grade ?? unsaidGrade,
     kind: kinds[activity ?? saidOf(p)],
     number,
-    label: `${sentence(plain(p.muscle))}, ${p.side}${earlier ? ", earlier visit" : ""}${tender}${number === undefined ? "" : `, ${number} of 10`}`,
+    label: listed(
+      sentence(plain(p.muscle)),
+      p.side,
+      earlier && "earlier visit",
+      p.grade !== undefined && gradeWord(p.grade),
+      number !== undefined && `${number} of 10`,
+    ),
   };
 }

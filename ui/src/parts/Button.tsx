@@ -2,13 +2,26 @@
 import { Button as AriaButton, type ButtonProps } from "react-aria-components";
 import { css, styled } from "styled-components";
 
-export const Button = styled(AriaButton)<
-  ButtonProps & { $kind?: "main" | "plain" | "stop"; $large?: boolean }
->`
-  border: 1px solid
-    ${(p) => (p.$kind === "main" ? "var(--accent)" : p.$kind === "stop" ? "var(--stop)" : "var(--line)")};
-  background: ${(p) => (p.$kind === "main" ? "var(--accent)" : p.$kind === "stop" ? "var(--stop-soft)" : "var(--card)")};
-  color: ${(p) => (p.$kind === "main" ? "var(--accent-ink)" : p.$kind === "stop" ? "var(--stop)" : "var(--ink)")};
+/** The colours of a kind: ground, edge and ink. */
+const colours = (ground: string, edge: string, ink: string) => css`
+  background: var(--${ground});
+  border: 1px solid var(--${edge});
+  color: var(--${ink});
+`;
+const kinds = {
+  plain: colours("card", "line", "ink"),
+  main: colours("accent", "accent", "accent-ink"),
+  stop: colours("stop-soft", "stop", "stop"),
+};
+const tones = {
+  plain: colours("card", "line", "ink"),
+  go: colours("accent", "line", "accent-ink"),
+  warn: colours("warn-soft", "line", "ink"),
+  stop: colours("stop-soft", "stop", "stop"),
+};
+
+export const Button = styled(AriaButton)<ButtonProps & { $kind?: keyof typeof kinds; $large?: boolean }>`
+  ${(p) => kinds[p.$kind ?? "plain"]}
   border-radius: var(--r1);
   padding: 8px 16px;
   min-height: ${(p) => (p.$large ? "56px" : "var(--touch)")};
@@ -44,8 +57,8 @@ export const WordButton = styled(AriaButton)<ButtonProps>`
 `;
 
 /** A key at the table: for a knuckle, in dim light. */
-export const Key = styled(AriaButton)<ButtonProps & { $tone?: "go" | "warn" | "stop"; $slim?: boolean }>`
-  border: 1px solid ${(p) => (p.$tone === "stop" ? "var(--stop)" : "var(--line)")};
+export const Key = styled(AriaButton)<ButtonProps & { $tone?: keyof typeof tones; $slim?: boolean }>`
+  ${(p) => tones[p.$tone ?? "plain"]}
   border-radius: var(--r2);
   cursor: pointer;
   min-height: ${(p) => (p.$slim ? "44px" : "auto")};
@@ -53,8 +66,6 @@ export const Key = styled(AriaButton)<ButtonProps & { $tone?: "go" | "warn" | "s
   font-weight: 620;
   font-size: ${(p) => (p.$slim ? 16 : 19)}px;
   line-height: 1.15;
-  background: ${(p) => (p.$tone === "go" ? "var(--accent)" : p.$tone === "stop" ? "var(--stop-soft)" : p.$tone === "warn" ? "var(--warn-soft)" : "var(--card)")};
-  color: ${(p) => (p.$tone === "go" ? "var(--accent-ink)" : p.$tone === "stop" ? "var(--stop)" : "var(--ink)")};
   kbd {
     display: block;
     font: 500 14px var(--text);

@@ -56,6 +56,9 @@ export const plainMovement = (id: string) => everyday[id] ?? movementName(id);
 /** Number with its unit's degree sign and no needless decimals. */
 export const deg = (v: number | undefined) => (v === undefined ? "–" : `${Math.round(v * 10) / 10}°`);
 export const one = (v: number | undefined) => (v === undefined ? "–" : String(Math.round(v * 10) / 10));
+/** What there is of it, one after the other. */
+export const listed = (...parts: (string | false | undefined)[]) => parts.filter(Boolean).join(", ");
+
 /** "7 → 5"; what was taken once only says so. */
 export function beforeAfter(
   before: number | undefined,

@@ -46,7 +46,9 @@ export function StoryFields({ story: v, onStory, loads: own, onLoads, ask, last,
         <Choice
           scale
           key={k}
-          label={`${label}, 0 none to 10 worst${last?.[k] === undefined ? "" : `; last time ${one(last[k])}`}`}
+          label={[`${label}, 0 none to 10 worst`, last?.[k] !== undefined && `last time ${one(last[k])}`]
+            .filter(Boolean)
+            .join("; ")}
           value={v[k]}
           options={numbers}
           onChoose={(n) => set({ [k]: n })}

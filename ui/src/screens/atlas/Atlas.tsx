@@ -166,9 +166,17 @@ function Begin({ mode }: { mode: Mode }) {
     <Card>
       <h2>{mode === "By pain" ? "Touch the place" : "Choose a muscle"}</h2>
       <p className="quiet">
-        {mode === "By pain"
-          ? "Touch the body where it hurts. The muscles whose usual pattern covers that place are listed, nearest first."
-          : "Touch one on the body, or take it from the list. Referral patterns differ from person to person: a guide, never proof."}
+        {mode === "By pain" ? (
+          <>
+            Touch the body where it hurts. The muscles whose usual pattern covers that place are listed,
+            nearest first.
+          </>
+        ) : (
+          <>
+            Touch one on the body, or take it from the list. Referral patterns differ from person to person: a
+            guide, never proof.
+          </>
+        )}
       </p>
     </Card>
   );

@@ -18,6 +18,7 @@ interface Props {
 }
 
 export function AtlasBody({ atlas: a, sites }: Props) {
+  const touched = a.mode === "By pain" ? "Touch where it hurts" : "Touch a muscle";
   return (
     <div className="body">
       <div className="tools">
@@ -54,7 +55,7 @@ export function AtlasBody({ atlas: a, sites }: Props) {
             }
             onTouch={(p) => a.touch(v, p)}
             onAim={(p) => a.setSpot({ view: v, ...p })}
-            label={`${viewName[v]} of the body. ${a.mode === "By pain" ? "Touch where it hurts" : "Touch a muscle"}, or aim with the arrow keys and press Enter.`}
+            label={`${viewName[v]} of the body. ${touched}, or aim with the arrow keys and press Enter.`}
           >
             {a.second && <Second core={a.core} view={v} side={a.side} muscle={a.second.muscle} />}
           </Figure>

@@ -1,4 +1,4 @@
-import { movementName } from "../../parts/words";
+import { listed, movementName } from "../../parts/words";
 
 interface Motion {
   movement: string;
@@ -10,5 +10,6 @@ interface Motion {
 /** A movement with its way, its degrees and what else is to be said. */
 export function motion({ movement, toward, deg, text }: Motion) {
   const way = toward ? (toward === "own" ? " toward it" : " away from it") : "";
-  return `${movementName(movement).toLowerCase()}${way}${deg === undefined ? "" : ` ${deg}°`}${text ? `, ${text}` : ""}`;
+  const degrees = deg === undefined ? "" : ` ${deg}°`;
+  return listed(movementName(movement).toLowerCase() + way + degrees, text);
 }

@@ -7,6 +7,9 @@ import { type Look, lookOf } from "./paceLooks";
 
 const size = 200;
 const middle = size / 2;
+/** Done as if the middle were the origin. */
+const aroundMiddle = (what: string) =>
+  `translate(${middle} ${middle}) ${what} translate(${-middle} ${-middle})`;
 const ring = 86;
 const round = 2 * Math.PI * ring;
 /** The outer ring: one piece for each repeat, breath, round or station. */
@@ -97,7 +100,7 @@ export function Pace({ line, plan }: { line: Schemas["Line"]; plan?: Schemas["Ho
         cx={middle}
         cy={middle}
         r="74"
-        transform={`translate(${middle} ${middle}) scale(${look.wide} ${look.high}) translate(${-middle} ${-middle})`}
+        transform={aroundMiddle(`scale(${look.wide} ${look.high})`)}
       />
       <Within look={look} />
       <Pieces of={look.of} at={look.at} />

@@ -44,12 +44,9 @@ export function Trace({ summary, now, running }: Props) {
   const x = (t: number) => left + (t / span) * (W - left - 20);
   const y = (v: number) => 12 + (1 - v / 10) * (H - 40);
   const l = summary.limits;
+  const said = summary.trace.map((p) => `${p.score} at ${Math.round(p.t)} seconds`);
   return (
-    <Svg
-      viewBox={`0 0 ${W} ${H}`}
-      role="img"
-      aria-label={`Numbers so far: ${summary.trace.map((p) => `${p.score} at ${Math.round(p.t)} seconds`).join(", ") || "none"}`}
-    >
+    <Svg viewBox={`0 0 ${W} ${H}`} role="img" aria-label={`Numbers so far: ${said.join(", ") || "none"}`}>
       <rect
         x={left}
         width={W - left - 20}

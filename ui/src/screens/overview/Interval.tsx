@@ -7,7 +7,8 @@ const wide = 180;
 export function Interval({ s, said }: { s: Schemas["Share"]; said?: number }) {
   if (s.of === 0) return null;
   const x = (v: number) => 4 + v * (wide - 8);
-  const words = `${Math.round((s.yes / s.of) * 100)} %, between ${Math.round(s.low * 100)} and ${Math.round(s.high * 100)} %`;
+  const percent = (share: number) => Math.round(share * 100);
+  const words = `${percent(s.yes / s.of)} %, between ${percent(s.low)} and ${percent(s.high)} %`;
   return (
     <svg width={wide} height={18} role="img" aria-label={words}>
       <title>{words}</title>

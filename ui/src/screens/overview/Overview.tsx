@@ -194,8 +194,9 @@ function Hands({ load, today }: { load: Schemas["Load"]; today: number }) {
     <Card data-hands>
       <h2>Your hands</h2>
       <p>
-        Today <b className="num">{one(now)}</b> of {one(load.limit_minutes)} thumb-minutes; these seven days{" "}
-        <b className="num">{one(load.week_thumb_minutes)}</b>.
+        Today <b className="num">{one(now)}</b> of {one(load.limit_minutes)} thumb-minutes.
+        <br />
+        These seven days <b className="num">{one(load.week_thumb_minutes)}</b>.
       </p>
       <Said className="quiet" $small>
         Only you see this. A working value: pressing with elbow, forearm or tool counts less.

@@ -1,7 +1,7 @@
 // What a row says beside its course: what changed, and what was done at a visit.
 import type { Schemas } from "../../api/client";
 import { Said } from "../../parts/layout";
-import { count, plain, sentence } from "../../parts/words";
+import { count, listed, plain, sentence } from "../../parts/words";
 import { shortDate } from "./time";
 import { verdict } from "./verdict";
 
@@ -42,16 +42,16 @@ function trendWords(t: Schemas["Trend"], unit: string) {
 /** What was found and done there at the visit that is looked at, or the last before. */
 export function Visited({ v }: { v?: Schemas["PointVisit"] }) {
   if (!v) return null;
-  const held = `${Math.round(v.seconds)} s in ${count(v.parts, "part")}, ${v.protocols.map(plain).join(", ")}`;
-  const facts = [
+  const held = listed(`${Math.round(v.seconds)} s in ${count(v.parts, "part")}`, ...v.protocols.map(plain));
+  const facts = listed(
     v.grade !== undefined && `tenderness ${v.grade}`,
     v.ppt_kpa !== undefined && `${Math.round(v.ppt_kpa)} kPa`,
     v.holds > 0 ? held : "not pressed",
     v.outcome,
-  ];
+  );
   return (
     <Said className="quiet" $small data-visited>
-      {shortDate(v.date)}: {facts.filter(Boolean).join(", ")}
+      {shortDate(v.date)}: {facts}
     </Said>
   );
 }

@@ -11,6 +11,8 @@ const Narrow = styled.div`
   width: 84px;
 `;
 
+const howToMeasure = "Asked once: lay the index finger on a ruler, at its middle joint.";
+
 /** The therapist's own finger-width, asked once. */
 export function Finger({ me }: { me: Schemas["Me"] }) {
   const queries = useQueryClient();
@@ -35,7 +37,7 @@ export function Finger({ me }: { me: Schemas["Me"] }) {
       <p className="quiet">
         {me.finger_cm
           ? "Used for every distance that Mokren gives you."
-          : `Asked once: lay the index finger on a ruler, at its middle joint. Until then ${shown(usualFingerCM)} ${lengthUnit(w)}.`}
+          : `${howToMeasure} Until then ${shown(usualFingerCM)} ${lengthUnit(w)}.`}
       </p>
       {error && <Trouble error={error} />}
       <Row $wrap $align="end">

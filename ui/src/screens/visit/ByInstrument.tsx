@@ -5,10 +5,14 @@ import type { Core } from "../../core/core";
 import { useInclinometer, useInclinometerAddress } from "../../core/useInclinometer";
 import { Button, Card, Choice } from "../../parts/controls";
 import { Row } from "../../parts/layout";
-import { movementName } from "../../parts/words";
+import { listed, movementName } from "../../parts/words";
 import { play } from "../hold/tones";
 import { Readout } from "./Instrument";
 import type { Slot } from "./measure/useReadings";
+
+/** "Neck rotation, left, 2 of 3". */
+const nameOf = ({ movement, side, of, trial }: Slot) =>
+  listed(movementName(movement), side !== "midline" && side, of > 1 && `${trial + 1} of ${of}`);
 
 const tools = ["inclinometer", "goniometer", "by eye"];
 
@@ -69,10 +73,7 @@ export function ByInstrument({ core, slots, ask, tool, onTool, onTaken }: Props)
       </Row>
       {on &&
         (next ? (
-          <Readout
-            live={live}
-            next={`${movementName(next.movement)}${next.side === "midline" ? "" : `, ${next.side}`}${next.of > 1 ? `, ${next.trial + 1} of ${next.of}` : ""}: taken when steady.`}
-          />
+          <Readout live={live} next={`${nameOf(next)}: taken when steady.`} />
         ) : (
           <p role="status">Everything shown has been read.</p>
         ))}

@@ -3,7 +3,7 @@ import { useMemo, useState } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { Button, Card, Text } from "../../parts/controls";
-import { beforeAfter, clock, deg, movementName, one, plain } from "../../parts/words";
+import { beforeAfter, clock, deg, listed, movementName, one, plain } from "../../parts/words";
 import { Bullets, Row, Said, Stack } from "../../parts/layout";
 import { readingWords, useWritten } from "../../parts/written";
 import { Aftercare } from "./Aftercare";
@@ -74,6 +74,10 @@ function NextTime({ visit }: StepProps) {
   );
 }
 
+/** "1:12 pressed, graded stages, released". */
+const heldWords = ({ summary, start }: Schemas["Hold"]) =>
+  listed(`${clock(summary.pressure_s)} pressed`, plain(start.protocol), summary.outcome);
+
 /** Points, ranges and gauges, before and after. */
 function Done({ visit }: StepProps) {
   const w = useWritten();
@@ -91,10 +95,7 @@ function Done({ visit }: StepProps) {
           return (
             <li key={p.point}>
               {names.get(p.point)}: {beforeAfter(p.nprs, p.after_nprs, (v) => `${one(v)} of 10`)}
-              {holds.map(
-                (h) =>
-                  `; ${clock(h.summary.pressure_s)} pressed, ${plain(h.start.protocol)}, ${h.summary.outcome}`,
-              )}
+              {holds.map((h) => `; ${heldWords(h)}`)}
             </li>
           );
         })}

@@ -26,6 +26,9 @@ function Changed({ visit, point: { nprs, after_nprs } }: StepProps & { point: Sc
   );
 }
 
+const wasWords = ({ nprs }: Schemas["Point"]) =>
+  nprs === undefined ? "no number before" : `was ${one(nprs)}`;
+
 const numbers = [0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10];
 
 export function RecheckStep({ visit }: StepProps) {
@@ -39,7 +42,7 @@ export function RecheckStep({ visit }: StepProps) {
         <Card key={p.point} data-recheck={p.muscle}>
           <Choice
             scale
-            label={`${names.get(p.point)}: ${p.nprs === undefined ? "no number before" : `was ${one(p.nprs)}`}`}
+            label={`${names.get(p.point)}: ${wasWords(p)}`}
             value={p.after_nprs}
             options={numbers}
             onChoose={(nprs) => write("point-rechecked", { point: p.point, nprs })}

@@ -5,7 +5,7 @@ import { styled } from "styled-components";
 import type { Schemas } from "../../../api/client";
 import { Button, Card, Choice, Text } from "../../../parts/controls";
 import { Said, Stack } from "../../../parts/layout";
-import { clock, day, one, plain, sentence } from "../../../parts/words";
+import { clock, day, listed, one, plain, sentence } from "../../../parts/words";
 import { heightOf } from "../../../core/height";
 import { pointName, pointWords } from "../pointWords";
 import { WhatNext } from "../next/WhatNext";
@@ -55,13 +55,7 @@ export function LastStep({ visit, me }: StepProps & { me: Schemas["Me"] }) {
         {left.searched.length > 0 && (
           <p>
             <b>Searched.</b>{" "}
-            {left.searched
-              .map(
-                (s) =>
-                  `${pointName(visit.core, s)}: ${s.result === "nothing" ? "nothing found" : "not reachable"}`,
-              )
-              .join("; ")}
-            .
+            {left.searched.map((s) => `${pointName(visit.core, s)}: ${resultWords[s.result]}`).join("; ")}.
           </p>
         )}
       </Card>
@@ -128,9 +122,15 @@ function List({ visit, points }: StepProps & { points: Left[] }) {
   );
 }
 
+const resultWords: Record<string, string> = { nothing: "nothing found", "not-reachable": "not reachable" };
+
 /** "Graded stages, 1:12 with thumb pad, released". */
 const held = (h: Schemas["LeftHold"]) =>
-  `${sentence(plain(h.protocol))}, ${clock(h.pressure_s)}${h.contact ? ` with ${plain(h.contact)}` : ""}, ${h.outcome}`;
+  listed(
+    sentence(plain(h.protocol)),
+    clock(h.pressure_s) + (h.contact ? ` with ${plain(h.contact)}` : ""),
+    h.outcome,
+  );
 
 /** What was meant to be done next. */
 function Meant({ visit, text }: StepProps & { text: string }) {

@@ -3,7 +3,7 @@
 import type { Schemas } from "../../../api/client";
 import { Pick } from "../../../parts/controls";
 import { Said } from "../../../parts/layout";
-import { plain, sentence } from "../../../parts/words";
+import { listed, plain, sentence } from "../../../parts/words";
 import type { StepProps } from "../StepProps";
 
 export const protocols: Schemas["ProtocolID"][] = [
@@ -22,6 +22,15 @@ export const protocols: Schemas["ProtocolID"][] = [
   "attachment-strokes",
   "broad-first",
 ];
+
+/** What a hold by a protocol is kept within. */
+const limitsOf = (p: Schemas["PointSuggestion"]) =>
+  `${listed(
+    `Target ${p.target}`,
+    `ceilings ${p.soft_ceiling} / ${p.hard_ceiling}`,
+    `at most ${p.cap_seconds} s`,
+    `on ${p.muscle_set}`,
+  )}.`;
 
 interface Props extends StepProps {
   point: Schemas["Point"];
@@ -45,9 +54,7 @@ export function ProtocolPick({ visit, point, work }: Props) {
         }
       />
       <Said className={now.blocked ? undefined : "quiet"} $tone={now.blocked ? "stop" : undefined} $small>
-        {now.blocked
-          ? `${now.text} It stays with ${suggested.name}.`
-          : `${now.text} Target ${now.target}, ceilings ${now.soft_ceiling} / ${now.hard_ceiling}, at most ${now.cap_seconds} s, on ${now.muscle_set}.`}
+        {now.blocked ? `${now.text} It stays with ${suggested.name}.` : `${now.text} ${limitsOf(now)}`}
       </Said>
     </>
   );

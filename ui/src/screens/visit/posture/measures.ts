@@ -1,6 +1,6 @@
 // What is read of a posture, and how.
 import type { Schemas } from "../../../api/client";
-import { one } from "../../../parts/words";
+import { listed, one } from "../../../parts/words";
 import { lengthWords, type Written } from "../../../parts/written";
 
 export interface Measure {
@@ -36,17 +36,19 @@ export const measures: Record<string, Measure> = {
 
 /** A reading in words, with the side that is high, forward or convex. */
 export function valueOf(p: Schemas["Posture"], w: Written) {
-  const side =
-    p.high_side &&
-    `${p.high_side} ${p.measure.includes("rotation") ? "forward" : p.measure === "side-curve" ? "convex" : "high"}`;
-  return (
-    [
-      p.degrees !== undefined ? `${one(p.degrees)}°` : p.cm !== undefined ? lengthWords(p.cm, w) : p.kind,
-      side,
-    ]
-      .filter(Boolean)
-      .join(", ") || "none"
-  );
+  const side = p.high_side && `${p.high_side} ${whatOfSide(p.measure)}`;
+  return listed(readOf(p, w), side) || "none";
+}
+
+function readOf(p: Schemas["Posture"], w: Written) {
+  if (p.degrees !== undefined) return `${one(p.degrees)}°`;
+  return p.cm === undefined ? p.kind : lengthWords(p.cm, w);
+}
+
+/** What the named side is. */
+function whatOfSide(measure: string) {
+  if (measure.includes("rotation")) return "forward";
+  return measure === "side-curve" ? "convex" : "high";
 }
 
 /** "flagged from 3°", "noted, flagged from 3°", "flagged: sides differ by 2 cm …". */

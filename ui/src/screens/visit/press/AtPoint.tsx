@@ -7,7 +7,7 @@ import type { Schemas } from "../../../api/client";
 import { Button, Card, bare } from "../../../parts/controls";
 import { Cautions, Row, Said } from "../../../parts/layout";
 import { HowFar } from "../../../parts/HowFar";
-import { one, plain, positionName } from "../../../parts/words";
+import { listed, one, plain, positionName } from "../../../parts/words";
 import { AskConsent } from "../Consent";
 import { ProtocolPick } from "../plan/ProtocolPick";
 import type { StepProps } from "../StepProps";
@@ -161,7 +161,12 @@ function schoolOf(work: Schemas["PointWork"] | undefined): Schemas["PointSuggest
 function inWords({ protocol, limits, plan }: Schemas["Start"]) {
   const cap = plan?.total_ms ?? limits.cap_ms;
   const name = plan?.name ?? plain(protocol);
-  return `${name}, target ${limits.target}, ceilings ${limits.soft_ceiling} / ${limits.hard_ceiling}, at most ${Math.round(cap / 1000)} s`;
+  return listed(
+    name,
+    `target ${limits.target}`,
+    `ceilings ${limits.soft_ceiling} / ${limits.hard_ceiling}`,
+    `at most ${Math.round(cap / 1000)} s`,
+  );
 }
 
 interface SuggestedProps {

@@ -38,9 +38,14 @@ export function ScreenStep({ visit, placing, setPlacing }: Props) {
             : outcomeName[state.screening.outcome]}
         </h2>
         <p className="quiet">
-          {missing.length
-            ? "Ask, then touch. What is not known counts as yes. A hold cannot begin before the first two groups are asked."
-            : "Asked and answered for today."}
+          {missing.length ? (
+            <>
+              Ask, then touch. What is not known counts as yes. A hold cannot begin before the first two
+              groups are asked.
+            </>
+          ) : (
+            "Asked and answered for today."
+          )}
         </p>
       </Card>
       {groups.map((g) => (
