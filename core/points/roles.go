@@ -23,7 +23,9 @@ type Role struct {
 type beside struct {
 	*Point
 	muscle *atlas.Muscle
-	where  []safety.Place
+	// helps and opposes are the muscles that work with and against it.
+	helps, opposes []ids.Muscle
+	where          []safety.Place
 	// works tells of every painful action whether the muscle takes part.
 	works []bool
 	// Of an active point: where its pain is felt, and whose word that is.
@@ -43,6 +45,9 @@ func newBeside(p *Point, active bool, painful []Action) beside {
 		return out
 	}
 	out.muscle, out.works = m, make([]bool, len(painful))
+	if active {
+		out.helps, out.opposes = m.Relations()
+	}
 	for i, a := range painful {
 		out.works[i] = works(m, a.Movement)
 	}
@@ -101,16 +106,15 @@ func functional(p, of *beside, painful []Action) (Role, bool) {
 	if p.muscle == nil || of.muscle == nil || p.muscle == of.muscle {
 		return Role{}, false
 	}
-	helps, opposes := of.muscle.Relations()
 	for i, a := range painful {
 		if !p.works[i] || !of.works[i] || !sameSide(a.Side, of.Side) {
 			continue
 		}
 		kind := ""
 		switch {
-		case slices.Contains(helps, p.Muscle):
+		case slices.Contains(of.helps, p.Muscle):
 			kind = "Helps"
-		case slices.Contains(opposes, p.Muscle):
+		case slices.Contains(of.opposes, p.Muscle):
 			kind = "Works against"
 		default:
 			continue
