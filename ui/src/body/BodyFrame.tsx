@@ -1,6 +1,19 @@
 // The frame of one view of the body: the drawing as tall as there is room, its
-// name beneath.
+// name beneath; and two of them.
 import { styled } from "styled-components";
+
+/** Two views beside each other. Close up, two parts of the body would run into each
+ * other: a line keeps them apart. */
+export const BodyPair = styled.div`
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  grid-template-rows: minmax(0, 1fr);
+  gap: var(--s3);
+  min-height: 0;
+  > * + * {
+    border-left: 1px solid var(--line-soft);
+  }
+`;
 
 export const BodyFrame = styled.figure`
   margin: 0;

@@ -142,8 +142,9 @@ function Aim({ at, view }: { at: Place; view: View }) {
       stroke="var(--point)"
       strokeWidth={1.6 * scale}
     >
-      <circle r={11 * scale} strokeDasharray={`${4 * scale} ${3 * scale}`} />
-      <circle r={1.8 * scale} fill="var(--point)" stroke="none" />
+      <circle r={13 * scale} stroke="var(--card)" strokeWidth={4.4 * scale} opacity={0.85} />
+      <circle r={13 * scale} strokeDasharray={`${4 * scale} ${3 * scale}`} />
+      <circle r={2.4 * scale} fill="var(--point)" stroke="var(--card)" />
     </g>
   );
 }

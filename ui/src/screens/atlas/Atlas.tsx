@@ -87,12 +87,6 @@ const Room = styled.div`
     justify-content: space-between;
     padding-bottom: 6px;
   }
-  .pair {
-    display: grid;
-    grid-template-columns: 1fr 1fr;
-    grid-template-rows: minmax(0, 1fr);
-    min-height: 0;
-  }
   .right {
     overflow: auto;
     display: grid;

@@ -1,6 +1,7 @@
 // The body of the atlas with its layers, touched to find a muscle or a place.
 import { useMemo } from "react";
 import type { Schemas } from "../../api/client";
+import { BodyPair } from "../../body/BodyFrame";
 import { Figure } from "../../body/Figure";
 import { pairs, type View, viewName } from "../../body/views";
 import type { Core } from "../../core/core";
@@ -35,7 +36,7 @@ export function AtlasBody({ atlas: a, sites }: Props) {
           describe={plain}
         />
       </div>
-      <div className="pair">
+      <BodyPair>
         {a.views.map((v) => (
           <Figure
             key={v}
@@ -60,7 +61,7 @@ export function AtlasBody({ atlas: a, sites }: Props) {
             {a.second && <Second core={a.core} view={v} side={a.side} muscle={a.second.muscle} />}
           </Figure>
         ))}
-      </div>
+      </BodyPair>
     </div>
   );
 }

@@ -48,7 +48,7 @@ function Compared({ atlas: { all, second, side, setSide, setOther }, g }: { atla
         <Fill>
           <h2>{g.name}</h2>
           <p className="quiet latin">
-            {g.latin} · layer {g.layer} of 4
+            {g.latin} · {`layer\u00a0${g.layer}\u00a0of\u00a04`}
           </p>
         </Fill>
         <Choice label="Side" quiet value={side} options={["left", "right"] as const} onChoose={setSide} />

@@ -2,6 +2,7 @@
 import { useState } from "react";
 import { styled } from "styled-components";
 import { Blocked } from "../../../body/Blocked";
+import { BodyPair } from "../../../body/BodyFrame";
 import { Figure } from "../../../body/Figure";
 import { Compared } from "../../../body/Compared";
 import { PainBody } from "../../../body/PainBody";
@@ -41,17 +42,6 @@ const Pane = styled.div`
     flex: 1;
     min-width: 0;
   }
-  .pair {
-    display: grid;
-    grid-template-columns: 1fr 1fr;
-    gap: var(--s3);
-    grid-template-rows: minmax(0, 1fr);
-    min-height: 0;
-  }
-  /* Close up, two parts of the body would run into each other. */
-  .pair > * + * {
-    border-left: 1px solid var(--line-soft);
-  }
   ${phone} {
     .head {
       flex-wrap: wrap-reverse;
@@ -77,7 +67,7 @@ export function BodyPane({ visit, path, body }: Props) {
         </span>
         <Choice label="View" quiet value={body.pair} options={Object.keys(pairs)} onChoose={body.setPair} />
       </div>
-      <div className="pair">
+      <BodyPair>
         {body.views.map((v) =>
           path.step === "draw" ? (
             <Painted key={v} view={v} visit={visit} body={body} onPlace={setPlace} />
@@ -87,7 +77,7 @@ export function BodyPane({ visit, path, body }: Props) {
             <Charted key={v} view={v} visit={visit} path={path} body={body} />
           ),
         )}
-      </div>
+      </BodyPair>
     </Pane>
   );
 }

@@ -36,12 +36,12 @@ export function useDrawn({ core, state }: LiveVisit, { step }: Path, on: On) {
   const zones = useZones(core, views, height, subject, said);
 
   // The chosen or likeliest suspect, and the chosen one again where it is to be
-  // found.
+  // found, until another muscle is touched.
   const likely = likeliest && likeliest.confidence > 0.1 ? likeliest : undefined;
-  const sought = step === "find" && !subject ? chosen : undefined;
+  const sought = step === "find" ? (subject ?? chosen) : undefined;
   const suspecting = step === "suspect";
   const all = ofAll.has(step);
-  // Beneath a point that is planned or pressed lies its muscle.
+  // Beneath a point that is charted, planned or pressed lies its muscle.
   const beneath = all ? shown : sought;
   const suspected = useLaid(core, views, suspecting ? (chosen ?? likely) : beneath, suspecting);
 

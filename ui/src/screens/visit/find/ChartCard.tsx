@@ -2,11 +2,13 @@
 import { useState } from "react";
 import { styled } from "styled-components";
 import type { Schemas } from "../../../api/client";
+import type { Core } from "../../../core/core";
 import { Button, Card, Choice } from "../../../parts/controls";
 import { Row, Said, Stack } from "../../../parts/layout";
 import { one, plain, sentence } from "../../../parts/words";
 import type { Aimed } from "../body/useAiming";
 import type { Body } from "../body/useBody";
+import { muscleName } from "../pointWords";
 import { ownRegions } from "../judged/useWork";
 import type { StepProps } from "../StepProps";
 import { type Chart, chartOf, feltOf, fresh } from "./chart";
@@ -75,7 +77,7 @@ function Charting({
   });
   return (
     <Card data-charting={muscle}>
-      {aim && <UnderFinger aim={aim} body={body} />}
+      {aim && <UnderFinger aim={aim} body={body} core={visit.core} />}
       <div>
         <h2>
           {guide.name}, {side}
@@ -141,7 +143,7 @@ function whereOf(guide: Schemas["Guide"], before: Schemas["FoundPoint"] | undefi
 }
 
 /** What lies under the finger, where it is more than one muscle. */
-function UnderFinger({ aim, body }: { aim: Aimed; body: Body }) {
+function UnderFinger({ aim, body, core }: { aim: Aimed; body: Body; core: Core }) {
   const under = aim.under?.muscles ?? [];
   return (
     <>
@@ -155,7 +157,7 @@ function UnderFinger({ aim, body }: { aim: Aimed; body: Body }) {
           value={aim.candidate.muscle}
           options={under.slice(0, 4).map((m) => m.muscle)}
           onChoose={(m) => body.setAim({ ...aim, candidate: under.find((x) => x.muscle === m) })}
-          describe={(m) => sentence(plain(m))}
+          describe={(m) => muscleName(core, m)}
         />
       )}
     </>
