@@ -3,7 +3,7 @@ import type { Schemas } from "../../api/client";
 import { Said } from "../../parts/layout";
 import { count, listed, plain, sentence } from "../../parts/words";
 import { shortDate } from "./time";
-import { verdict } from "./verdict";
+import { verdict, withUnit } from "./verdict";
 
 export function Changed({
   c,
@@ -34,9 +34,9 @@ export function Changed({
 /** "−0.6 a week (−0.9 to −0.2)". */
 function trendWords(t: Schemas["Trend"], unit: string) {
   if ([t.per_week, t.low, t.high].every((v) => Math.abs(v) < 0.05)) return "level on the whole";
-  const n = (v: number) => `${v > 0 ? "+" : v < 0 ? "−" : ""}${Math.abs(Math.round(v * 10) / 10)}`;
+  const n = (v: number) => withUnit(v, "");
   const range = n(t.low) === n(t.high) ? "" : ` (${n(t.low)} to ${n(t.high)})`;
-  return `${n(t.per_week)}${unit === "°" ? "°" : ""} a week${range}`;
+  return `${withUnit(t.per_week, unit)} a week${range}`;
 }
 
 /** What was found and done there at the visit that is looked at, or the last before. */

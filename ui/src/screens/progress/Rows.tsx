@@ -158,7 +158,7 @@ function ThresholdRow({ p, ...shared }: TimeAxis & { p: Schemas["PointHistory"] 
     <li data-threshold={p.muscle}>
       <div className="what">
         {name}
-        <Changed c={p.ppt} what="kPa" signals={{}} />
+        <Changed c={p.ppt} what="Threshold" signals={{}} />
       </div>
       <TimeRow
         label={name}

@@ -19,14 +19,18 @@ export function ScoreRow({ s, treated, ...shared }: Props) {
     <li data-score={s.measure}>
       <div className="what">
         <b>{s.name}</b>
-        <Changed c={times(s.change, by)} what={isArea ? areaUnit(written) : "Score"} signals={{}} />
+        <Changed
+          c={isArea ? inUnit(s.change, by, areaUnit(written)) : s.change}
+          what={isArea ? "Area" : "Score"}
+          signals={{}}
+        />
       </div>
       <TimeRow
         label={s.name}
         readings={readings}
         {...shared}
         min={0}
-        max={isArea ? Math.ceil(highest / 50) * 50 : 10}
+        max={isArea ? topOf(highest) : 10}
         unit={isArea ? ` ${areaUnit(written)}` : ""}
         treated={treated}
         color="var(--other)"
@@ -35,10 +39,17 @@ export function ScoreRow({ s, treated, ...shared }: Props) {
   );
 }
 
+/** The scale ends at a round number above all. */
+function topOf(highest: number) {
+  const step = highest > 50 ? 50 : 10;
+  return Math.max(step, Math.ceil(highest / step) * step);
+}
+
 /** A change in another unit. */
-const times = (c: Schemas["Change"] | undefined, by: number): typeof c =>
+const inUnit = (c: Schemas["Change"] | undefined, by: number, unit: string): typeof c =>
   c && {
     ...c,
+    unit,
     delta: c.delta * by,
     threshold: { ...c.threshold, absolute: c.threshold.absolute && c.threshold.absolute * by },
     trend: c.trend && {

@@ -19,22 +19,31 @@ const tones: Record<string, "warn" | "stop" | "good"> = {
 /** A side that is simply fine stands still too, so a range shows no plateau. */
 export const rangeSignals = { worse: "worse twice: screen again" };
 
+/** Units that are written; a number of ten, a grade and points go without. */
+const written = new Set(["kPa", "mm", "cm²", "in²"]);
+
+/** "−4°", "−11.7 in²", "−2". */
+export function withUnit(n: number, unit: string) {
+  const sign = n > 0 ? "+" : n < 0 ? "−" : "";
+  const amount = `${sign}${Math.abs(Math.round(n * 10) / 10)}`;
+  if (unit === "°") return `${amount}°`;
+  return written.has(unit) ? `${amount} ${unit}` : amount;
+}
+
 export function verdict(
   c: Schemas["Change"] | undefined,
   what: string,
   shown: Record<string, string> = signals,
 ) {
   if (!c) return { text: "One reading so far: nothing to compare.", d: undefined };
-  const amount = Math.abs(Math.round(c.delta * 10) / 10);
-  const delta = `${c.delta > 0 ? "+" : c.delta < 0 ? "−" : ""}${amount}${c.unit === "°" ? "°" : ""}`;
   const size = [
-    c.threshold.absolute !== undefined && `${c.threshold.absolute}${c.unit === "°" ? "°" : ""}`,
+    c.threshold.absolute !== undefined && withUnit(c.threshold.absolute, c.unit).slice(1),
     c.threshold.percent !== undefined && `${c.threshold.percent} %`,
   ]
     .filter(Boolean)
     .join(" or ");
   return {
-    text: `${what} ${delta}: ${c.text}`,
+    text: `${what} ${withUnit(c.delta, c.unit)}: ${c.text}`,
     signal: shown[c.signal ?? ""] || undefined,
     tone: tones[c.signal ?? ""],
     d: c.direction,

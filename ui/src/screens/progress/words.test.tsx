@@ -27,6 +27,22 @@ describe("a trend in words", () => {
   });
 });
 
+describe("a change in words", () => {
+  const said = (over: Partial<Schemas["Change"]>, what: string) =>
+    renderToStaticMarkup(
+      <Changed c={{ ...change({ per_week: -1, low: -1, high: -1, n: 8 }), ...over }} what={what} />,
+    );
+  it("has its unit where one is written, and says what a real change is", () => {
+    expect(said({ delta: -75.46, unit: "cm²" }, "Area")).toContain("Area −75.5 cm²: clear change");
+    expect(said({ delta: 120, unit: "kPa", threshold: { absolute: 100 } }, "Threshold")).toContain(
+      "Threshold +120 kPa",
+    );
+    expect(said({ delta: 5, unit: "°", threshold: { absolute: 7 } }, "Left")).toContain("real change is 7°");
+    expect(said({ delta: -2, unit: "NPRS" }, "Number")).toContain("Number −2: ");
+    expect(said({ delta: 0, unit: "points" }, "Score")).toContain("Score 0: ");
+  });
+});
+
 describe("a date", () => {
   it("says its year where it is not this one", () => {
     const year = new Date().getFullYear();
