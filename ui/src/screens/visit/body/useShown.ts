@@ -123,8 +123,10 @@ function bothIn(a: Box | undefined, b: Box | undefined): Box | undefined {
   };
 }
 
-/** So much of the body is seen around points, in view units. */
+/** So much of the body is seen around points, in view units; points that lie farther
+ * apart than this are seen on the whole, not with its head and feet cut off. */
 const around = 90;
+const apart = 520;
 
 /** What is to be seen of each view when no muscle is chosen: where the visit has been. */
 export function usePointsFits(views: View[], points: Schemas["Point"][]) {
@@ -133,6 +135,7 @@ export function usePointsFits(views: View[], points: Schemas["Point"][]) {
       const here = points.filter((p) => p.view === view);
       if (here.length === 0) return undefined;
       const [xs, ys] = [here.map((p) => p.x), here.map((p) => p.y)];
+      if (Math.max(...ys) - Math.min(...ys) > apart) return undefined;
       const [x, y] = [Math.min(...xs) - around, Math.min(...ys) - around];
       return { x, y, width: Math.max(...xs) + around - x, height: Math.max(...ys) + around - y };
     };
