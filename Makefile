@@ -4,24 +4,28 @@ SHELL := /bin/bash
 GOFLAGS_BUILD := -trimpath
 WASM := ui/src/core/core.wasm
 EXEC := ui/src/core/wasm_exec.js
-GO_SOURCES := $(shell find core store api exchange devices demo cmd wasm -name '*.go' -o -name '*.json' -o -name '*.sql' 2>/dev/null | grep -v '^api/web')
+GO_SOURCES := $(shell find core store api exchange devices demo cmd wasm -name '*.go' -o -name '*.json' -o -name '*.sql' 2>/dev/null | grep -v '^api/web[s/]')
 UI_SOURCES := $(shell find ui/src ui/public -type f 2>/dev/null | grep -v -e 'core\.wasm' -e wasm_exec.js) ui/index.html ui/package.json ui/vite.config.ts
 
 # Old logs replay to the letter in the browser's core too.
 GOLDEN_IN_WASM = GOOS=js GOARCH=wasm go test -count=1 -run Golden \
 	-exec "$$(go env GOROOT)/lib/wasm/go_js_wasm_exec" ./core/treat ./core/visit
 
-.PHONY: demo test dev lint format bench fuzz screenshots build types
-build: bin/mokren
+# The browser's tests take longest, so they begin first.
+TESTED = ./e2e $$(go list ./... | grep -v /e2e$$)
 
-demo: .mokren/has-postgresql build ## the application with an invented practice
+.PHONY: demo test dev lint format bench fuzz screenshots build types
+build: bin/mokren bin/mokren-stepped
+
+demo: .mokren/has-postgresql bin/mokren ## the application with an invented practice
 	@exec bin/mokren demo
 
 test: .mokren/has-postgresql .mokren/has-chromium .mokren/has-pdftotext build ## everything: core, store, API, browser
 	cd ui && npm test --silent -- --run
 	go vet ./...
 	$(GOLDEN_IN_WASM)
-	go run ./cmd/withcluster go test -count=1 -timeout 20m -parallel 4 ./...
+	@set -o pipefail; GOGC=400 go run ./cmd/withcluster go test -json -count=1 -timeout 20m -parallel 5 $(TESTED) | \
+		go run ./cmd/testreport
 
 dev: .mokren/has-postgresql build ## Go server and Vite side by side
 	@trap 'kill 0' EXIT; bin/mokren demo & cd ui && npx vite
@@ -87,6 +91,13 @@ api/web/dist/index.html: $(WASM) $(EXEC) $(UI_SOURCES) ui/node_modules/.package-
 
 bin/mokren: api/web/dist/index.html $(GO_SOURCES)
 	go build $(GOFLAGS_BUILD) -o $@ ./cmd/mokren
+
+# The same program with a clock that the browser tests step; never released.
+api/webstepped/dist/index.html: api/web/dist/index.html
+	cd ui && npx vite build --mode stepped --logLevel warn --outDir ../api/webstepped/dist
+
+bin/mokren-stepped: api/webstepped/dist/index.html $(GO_SOURCES)
+	go build $(GOFLAGS_BUILD) -tags stepped -o $@ ./cmd/mokren
 
 types: ## the front end's types from the Go structs
 	go run ./cmd/mokren openapi > ui/openapi.json

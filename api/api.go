@@ -102,7 +102,7 @@ func build(st *store.Store, o Options) (http.Handler, huma.API, error) {
 		http.NewCrossOriginProtection().Handler)
 	var a huma.API
 	r.Group(func(r chi.Router) {
-		r.Use(s.sessions.LoadAndSave, middleware.Compress(gzip.BestSpeed, "application/json"))
+		r.Use(stepped, s.sessions.LoadAndSave, middleware.Compress(gzip.BestSpeed, "application/json"))
 		a = humachi.New(r, config())
 		a.UseMiddleware(s.authorise(a), storable(a))
 		s.register(a, cmp.Or(o.SignInsPerMinute, 10))

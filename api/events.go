@@ -73,7 +73,7 @@ func (s *server) sendEvents(ctx context.Context, in *struct {
 	}
 	return one(ctx, s, action("write", "visit", in.ID), func(tx *store.Tx) (EventAnswer, error) {
 		out := EventAnswer{Receipts: make([]Receipt, len(raw.Events)), Events: []visit.Event{}}
-		b := store.Batch{SentMS: raw.SentMS, Since: raw.Since, Now: s.now()}
+		b := store.Batch{SentMS: raw.SentMS, Since: raw.Since, Now: s.visitClock(ctx)}
 		var places []int
 		for i, r := range raw.Events {
 			e, why := readEvent(r, in.ID, tx.Who())

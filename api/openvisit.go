@@ -70,7 +70,7 @@ func (s *server) openVisit(ctx context.Context, in *ByID) (*oneOut[OpenVisit], e
 func (s *server) readVisit(
 	ctx context.Context, tx *store.Tx, id uuid.UUID,
 ) (out OpenVisit, err error) {
-	now := s.now()
+	now := s.visitClock(ctx)
 	v, err := tx.Visit(ctx, id)
 	if err != nil {
 		return out, err

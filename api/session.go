@@ -157,7 +157,7 @@ func (s *server) readMe(ctx context.Context, tx *store.Tx) (Me, error) {
 		ID: p.ID.String(), Name: p.Name, Role: p.Role, Practice: p.PracticeName, TimeZone: p.TimeZone,
 		CopyHours: p.CopyHours, IdleMinutes: p.IdleMinutes, Protocol: ids.Protocol(p.Protocol),
 		Units: p.Units, ClockHours: p.ClockHours, WeekStarts: p.WeekStarts,
-		Rooms: append([]string{}, p.Rooms...), NowMS: s.now().UnixMilli(),
+		Rooms: append([]string{}, p.Rooms...), NowMS: s.visitClock(ctx).UnixMilli(),
 	}
 	if p.FingerCM.Valid {
 		out.FingerCM = &p.FingerCM.Float64

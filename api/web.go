@@ -1,7 +1,6 @@
 package api
 
 import (
-	"embed"
 	"io/fs"
 	"mime"
 	"net/http"
@@ -9,20 +8,14 @@ import (
 	"strings"
 )
 
-// The built front end. A placeholder is committed, so that the program builds
-// on a clean clone.
-//
-//go:embed all:web
-var webFiles embed.FS
-
 // web serves the built front end: hashed files immutable and pre-compressed,
 // every other address the page itself.
 func web() http.HandlerFunc {
 	home := "index.html"
-	files, err := fs.Sub(webFiles, "web/dist")
-	if _, missing := fs.Stat(webFiles, "web/dist/index.html"); missing != nil || err != nil {
+	files, err := fs.Sub(webFiles, webFolder+"/dist")
+	if _, missing := fs.Stat(webFiles, webFolder+"/dist/index.html"); missing != nil || err != nil {
 		home = "placeholder.html"
-		if files, err = fs.Sub(webFiles, "web"); err != nil {
+		if files, err = fs.Sub(webFiles, webFolder); err != nil {
 			panic(err)
 		}
 	}

@@ -23,7 +23,7 @@ var layers = map[string][]string{
 	"devices":  {"core", "devices"},
 	"wasm":     {"core"},
 	"cmd":      {"core", "store", "demo", "devices", "api"},
-	"e2e":      {"core", "store", "demo", "devices"},
+	"e2e":      {"api", "core", "store", "demo", "devices"},
 }
 
 // barred is what of the standard library the core does without: I/O, clock, SQL, HTTP,

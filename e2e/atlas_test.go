@@ -5,10 +5,8 @@ import (
 	"strconv"
 	"strings"
 	"testing"
-	"time"
 
 	"github.com/go-rod/rod/lib/input"
-	"github.com/go-rod/rod/lib/proto"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
@@ -34,18 +32,16 @@ func (p *page) num(label, value string) {
 		`"]/following-sibling::input`).MustSelectAllText().MustInput(value).MustBlur()
 }
 
-func signedIn(t *testing.T, path string) *page {
+func inesAt(t *testing.T, path string) *page {
 	t.Helper()
-	s := startServer(t)
-	p := openPage(t, s.addr, "/")
-	p.signIn(demo.Logins[0])
+	p := signedIn(t, startServer(t).addr, demo.Logins[0])
 	p.MustNavigate(p.base + path)
 	return p
 }
 
 func TestAtlasFindsByNameAndByPain(t *testing.T) {
 	t.Parallel()
-	p := signedIn(t, "/atlas")
+	p := inesAt(t, "/atlas")
 	p.see("h2", "Choose a muscle")
 	p.MustElementX(`//label[text()="Name, Latin or common"]/following-sibling::input`).MustInput("infraspinatis")
 	p.click("ul[aria-label=Muscles] button", "^Infraspinatus")
@@ -69,7 +65,7 @@ func TestAtlasFindsByNameAndByPain(t *testing.T) {
 
 func TestThePracticesNotesAndSites(t *testing.T) {
 	t.Parallel()
-	p := signedIn(t, "/atlas/pectineus")
+	p := inesAt(t, "/atlas/pectineus")
 	p.see("h2", "Pectineus")
 	p.MustElement("textarea").MustInput("Warm hands first.")
 	p.click("button", "Keep the note")
@@ -98,7 +94,7 @@ func TestThePracticesNotesAndSites(t *testing.T) {
 // The guide goes step by step on the pedal (which is a key), to the end.
 func TestGuideByPedal(t *testing.T) {
 	t.Parallel()
-	p := signedIn(t, "/guide/piriformis/right")
+	p := inesAt(t, "/guide/piriformis/right")
 	p.MustElement(`main[data-step="0"]`)
 	p.see("p.kind", "Landmark: PSIS")
 	for n := 1; ; n++ {
@@ -119,7 +115,7 @@ func TestGuideByPedal(t *testing.T) {
 
 func TestSpineFinder(t *testing.T) {
 	t.Parallel()
-	p := signedIn(t, "/spine")
+	p := inesAt(t, "/spine")
 	p.see("[data-level]", "L4")
 	p.click("button", "Lower angle of the blade")
 	p.see("[data-level]", "T7")
@@ -134,8 +130,6 @@ func TestSpineFinder(t *testing.T) {
 	p.click("button", "^Keep$")
 	p.see("p", "Used for every distance")
 	p.see("[data-beside] th", "4 cm")
-	_, err := db(t).Exec(`update person set finger_cm = null`) // as the other tests know it
-	require.NoError(t, err)
 }
 
 // Painting by mouse and by keys, undo, redo, the other side, an earlier
@@ -146,7 +140,7 @@ func TestPainDrawing(t *testing.T) {
 	stepTo(p, "Pain")
 	cells := func(want string) {
 		t.Helper()
-		_, err := p.Timeout(10 * time.Second).Element(`svg[data-view=back][data-cells="` + want + `"]`)
+		_, err := p.Element(`svg[data-view=back][data-cells="` + want + `"]`)
 		require.NoError(t, err, "not %s cells: %v", want,
 			*p.MustElement("svg[data-view=back]").MustAttribute("data-cells"))
 	}
@@ -239,11 +233,7 @@ func TestTheClientDrawsOnAnOwnDevice(t *testing.T) {
 
 func TestNoAxeViolationsInAtlasAndDrawing(t *testing.T) {
 	t.Parallel()
-	s := startServer(t)
-	p := openPage(t, s.addr, "/")
-	require.NoError(t, proto.PageSetBypassCSP{Enabled: true}.Call(p))
-	p.MustReload()
-	p.signIn(demo.Logins[0])
+	p := withAxe(t, demo.Logins[0])
 	for path, h := range map[string]string{
 		"/atlas/levator-scapulae?with=upper-trapezius": "Levator scapulae",
 		"/spine": "Landmarks", "/guide/soleus/left": "Soleus, left",

@@ -15,7 +15,6 @@ import (
 	"mokren/core/ids"
 	"mokren/demo"
 	"mokren/demo/crowd"
-	"mokren/store"
 )
 
 // TestBenchBrowser prints the coach's time per event in the browser.
@@ -112,12 +111,10 @@ func msPerHold(p *page) float64 {
 func longCourse(t *testing.T) {
 	t.Helper()
 	ctx := context.Background()
-	st, err := store.Open(pg.AppURL("mokren"))
+	s := startServer(t)
+	made, err := crowd.Fill(ctx, s.asApp(t), s.on.AdminURL(s.name), crowd.Size{Clients: 1, Visits: 200, Holds: 5}, time.Now())
 	require.NoError(t, err)
-	defer st.Close()
-	made, err := crowd.Fill(ctx, st, pg.AdminURL("mokren"), crowd.Size{Clients: 1, Visits: 200, Holds: 5}, time.Now())
-	require.NoError(t, err)
-	p := openPage(t, startServer(t).addr, "/")
+	p := openPage(t, s.addr, "/")
 	p.MustEvalOnNewDocument(`globalThis.longTasks = [];
 		new PerformanceObserver((l) => longTasks.push(...l.getEntries().map((e) => Math.round(e.duration))))
 			.observe({ type: "longtask", buffered: true });`)
@@ -141,9 +138,9 @@ func adviceAfterAKey(t *testing.T) {
 	t.Helper()
 	p := pressing(t, startServer(t), "Advice")
 	beginHold(p)
-	p.MustElement(`main[data-phase=ready]`)
+	phase(p, "ready")
 	p.press(input.Space)
-	p.MustElement(`main[data-phase=settle]`)
+	phase(p, "settle")
 	ms := p.MustEval(`async () => {
 		const main = document.querySelector("main");
 		const frame = () => new Promise(requestAnimationFrame);

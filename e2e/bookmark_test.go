@@ -2,10 +2,11 @@ package e2e
 
 import (
 	"testing"
-	"time"
 
 	"github.com/go-rod/rod/lib/input"
 	"github.com/stretchr/testify/require"
+
+	"mokren/demo"
 )
 
 // storesNothing has the browser's database refuse what waits to be sent.
@@ -23,7 +24,8 @@ const storesNothing = `() => {
 func TestABookmarkOpensWithTheServerGone(t *testing.T) {
 	t.Parallel()
 	s := startServer(t)
-	p := pressing(t, s, "Bookmark")
+	p := installed(t, s.addr, demo.Logins[0])
+	opened(p, "Bookmark", "Press", calf)
 	p.sent()
 	p.MustWait(`() => !!navigator.serviceWorker.controller`)
 	p.MustEval(`async () => { await navigator.serviceWorker.ready }`)
@@ -32,17 +34,17 @@ func TestABookmarkOpensWithTheServerGone(t *testing.T) {
 
 	p.MustNavigate("about:blank")
 	p.MustNavigate(bookmark)
-	_, err := p.Timeout(30*time.Second).ElementR("h2", "Gastrocnemius, medial head, left")
+	_, err := p.ElementR("h2", "Gastrocnemius, medial head, left")
 	require.NoError(t, err, "the bookmark opens: %.300s", p.text())
 	beginHold(p)
-	p.MustElement(`main[data-phase=ready]`)
+	phase(p, "ready")
 	p.press(input.Space)
 	until(p, "settle-in")
 	p.MustEval(storesNothing)
 	p.press(input.Digit6)
-	p.MustElement(`main[data-phase=stage]`)
+	phase(p, "stage")
 	p.MustReload() // in the middle of the hold, before the database has the number
-	p.MustElement(`main[data-phase=stage]`)
+	phase(p, "stage")
 	p.press(input.Space)
 	until(p, "flush")
 	p.click("button", "Back to the visit")

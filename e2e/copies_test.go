@@ -1,6 +1,7 @@
 package e2e
 
 import (
+	"cmp"
 	"context"
 	"encoding/json"
 	"fmt"
@@ -22,7 +23,6 @@ import (
 	"mokren/core/visit"
 	"mokren/demo"
 	"mokren/demo/crowd"
-	"mokren/store"
 )
 
 // recorder is a device that records visit after visit, over whichever copy answers. It
@@ -152,15 +152,12 @@ func putOnce(c *http.Client, address string, body map[string]any) error {
 // clocks are hours off, while one copy is killed three times and PostgreSQL once: what
 // was acknowledged is in the record once, as it was sent, and every hold counts.
 func TestHoldsOverTwoCopiesUnderKills(t *testing.T) {
-	const name = "two_copies"
-	ownDatabase(t, name)
-	st, err := store.Open(pg.AppURL(name))
+	t.Parallel()
+	d := mortalDatabase(t)
+	made, err := crowd.Fill(t.Context(), d.asApp(t), d.on.AdminURL(d.name), crowd.Size{Clients: 1, Visits: 1}, time.Now())
 	require.NoError(t, err)
-	made, err := crowd.Fill(t.Context(), st, pg.AdminURL(name), crowd.Size{Clients: 1, Visits: 1}, time.Now())
-	require.NoError(t, err)
-	st.Close()
 	// Before an upgrade: the version that runs until then, beside this one.
-	first, second := servingWith(t, name, os.Getenv("MOKREN_OTHER_BIN")), serving(t, name)
+	first, second := serving(t, d, cmp.Or(os.Getenv("MOKREN_OTHER_BIN"), released)), serving(t, d, released)
 	bases := []string{"http://" + first.addr, "http://" + second.addr}
 	c := session(t, bases[0], demo.Login{Email: made.Email, Password: made.Password})
 	for _, base := range bases[1:] { // the same session is good for both
@@ -193,14 +190,14 @@ func TestHoldsOverTwoCopiesUnderKills(t *testing.T) {
 	for k := range 4 {
 		time.Sleep(lasts / 6)
 		if k == 2 {
-			require.NoError(t, pg.Kill())
+			require.NoError(t, d.on.Kill())
 			continue
 		}
 		first.kill()
 		first.start()
 	}
 	wg.Wait()
-	same(t, pg.AdminURL(name), recorders)
+	same(t, d.on.AdminURL(d.name), recorders)
 }
 
 // same sets what devices remember beside what the record has.

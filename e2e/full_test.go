@@ -55,6 +55,7 @@ func fill(t *testing.T, path string) {
 // The disk beneath PostgreSQL fills while clients are treated. What was acknowledged
 // stays, what is refused waits on its device, and once there is room all of it arrives.
 func TestHoldsOverAFullDisk(t *testing.T) {
+	t.Parallel()
 	disk := smallDisk(t, "160m")
 	ctx := t.Context()
 	own, err := cluster.Open(ctx, filepath.Join(disk, "pg"))

@@ -45,11 +45,10 @@ func TestTheInclinometerTakesWhenSteady(t *testing.T) {
 	p.see("[data-posture] li", "right high")
 	p.see("button", "Take when steady") // one reading is enough
 
-	s := &server{t: t, addr: "127.0.0.1:0", inclinometer: "ws://127.0.0.1:1/"}
+	s := &server{t: t, addr: "127.0.0.1:0", inclinometer: "ws://127.0.0.1:1/", database: databaseOf(t)}
 	s.start()
 	t.Cleanup(s.kill)
-	p = openPage(t, s.addr, "/")
-	p.signIn(demo.Logins[0])
+	p = signedIn(t, s.addr, demo.Logins[0])
 	newVisit(p, ownClient(p, "Switched-Off"))
 	stepTo(p, "Measure")
 	p.click("button", "Take when steady")

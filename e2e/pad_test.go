@@ -3,7 +3,6 @@ package e2e
 import (
 	"strings"
 	"testing"
-	"time"
 
 	"github.com/go-rod/rod/lib/input"
 	"github.com/stretchr/testify/assert"
@@ -16,8 +15,7 @@ import (
 // pressing is a signed-in therapist before a charted calf.
 func pressing(t *testing.T, s *server, family string) *page {
 	t.Helper()
-	p := openPage(t, s.addr, "/")
-	p.signIn(demo.Logins[0])
+	p := signedIn(t, s.addr, demo.Logins[0])
 	opened(p, family, "Press", calf)
 	return p
 }
@@ -40,7 +38,7 @@ func TestAHoldWithTheClientsPad(t *testing.T) {
 	s := startServer(t)
 	p := pressing(t, s, "Pad")
 	beginHold(p)
-	p.MustElement(`main[data-phase=ready]`)
+	phase(p, "ready")
 	code := paired(p)
 
 	phone := openPage(t, s.addr, "/hand")
@@ -55,12 +53,12 @@ func TestAHoldWithTheClientsPad(t *testing.T) {
 	until(p, "settle-in")
 	say := func(n string) { phone.MustElement(`[data-step="` + n + `"]`).MustClick() }
 	say("6")
-	p.MustElement(`main[data-phase=stage]`)
+	phase(p, "stage")
 	pressed(p, 6)
 	say("2")
 	until(p, "release-slowly")
 	phone.MustClose()
-	_, err := p.Timeout(4 * time.Second).Element(`[data-pad=lost]`)
+	_, err := p.Element(`[data-pad=lost]`)
 	require.NoError(t, err, "the loss is seen")
 	p.press(input.Space)
 	until(p, "flush")
@@ -86,23 +84,23 @@ func TestAHoldWithoutATouch(t *testing.T) {
 	s := startServer(t)
 	p := pressing(t, s, "Untouched")
 	beginBy(p, "Short repeats")
-	p.MustElement(`main[data-phase=ready]`)
+	phase(p, "ready")
 	code := paired(p)
 	client := clientpad.New("http://"+s.addr, code)
 	go client.Run(t.Context())
 	p.click("button", "^Pressure pad$")
 
 	// From here on nobody touches anything.
-	_, err := p.Timeout(10 * time.Second).Element(`main[data-phase=press]`)
+	_, err := p.Element(`main[data-phase=press]`)
 	require.NoError(t, err, "contact is seen by force")
 	p.MustElement(`[data-force]`)
 	for _, n := range []float64{5, 4, 2} {
-		p.MustElement(`main[data-phase=rest]`)
+		phase(p, "rest")
 		client.Say(n)
-		_, err := p.Timeout(15 * time.Second).Element(`main:not([data-phase=rest])`)
+		_, err := p.Element(`main:not([data-phase=rest])`)
 		require.NoError(t, err)
 	}
-	_, err = p.Timeout(10 * time.Second).Element(`main[data-phase=flush]`)
+	_, err = p.Element(`main[data-phase=flush]`)
 	require.NoError(t, err, "calm after the third press")
 	p.see(".say", "Only 2 in the last press")
 	until(p, "done")

@@ -94,10 +94,10 @@ func newVisit(p *page, client string) {
 // visiting is a signed-in therapist in the open visit of a client of its own.
 func visiting(t testing.TB, family string) (p *page, client string) {
 	t.Helper()
-	p = openPage(t, startServer(t).addr, "/")
-	p.signIn(demo.Logins[0])
+	p = signedIn(t, startServer(t).addr, demo.Logins[0])
 	client = ownClient(p, family)
-	newVisit(p, client)
+	p.MustNavigate(p.base + "/visits/" + booked(p, client, time.Now()))
+	p.see("button", "Undo")
 	return p, client
 }
 
@@ -132,20 +132,12 @@ func stepTo(p *page, name string) {
 	p.MustElementX(at + `[@aria-current="step"]`) // a touch before that belongs to the step before
 }
 
-// until presses a key once the coach advises something.
-func until(p *page, advice string) {
-	p.t.Helper()
-	_, err := p.Timeout(60 * time.Second).Element(`main[data-advice~="` + advice + `"]`)
-	require.NoError(p.t, err, "the coach did not advise %s: %.300s", advice, p.text())
-}
-
 // TestWholePath: sign in, open a client, mark a point on the calf, chart it, a
 // hold by keyboard with 6 4 6 2, recheck, and find it all again.
 func TestWholePath(t *testing.T) {
 	t.Parallel() // most of it is waiting
 	s := startServer(t)
-	p := openPage(t, s.addr, "/")
-	p.signIn(demo.Logins[0])
+	p := signedIn(t, s.addr, demo.Logins[0])
 	newVisit(p, demoClient(1))
 	screened(p)
 	stepTo(p, "Measure")
@@ -157,12 +149,12 @@ func TestWholePath(t *testing.T) {
 	chart(p, 6, "yes")
 	stepTo(p, "Press")
 	beginHold(p)
-	p.MustElement(`main[data-phase=ready]`)
+	phase(p, "ready")
 	p.press(input.Space)
 	until(p, "settle-in")
 	for _, next := range []input.Key{input.Digit4, 0} {
 		p.press(input.Digit6)
-		p.MustElement(`main[data-phase=stage]`)
+		phase(p, "stage")
 		pressed(p, 6) // slower than a sudden fall
 		if next != 0 {
 			p.press(next)
@@ -223,8 +215,7 @@ func TestWholePath(t *testing.T) {
 func TestProgressInWords(t *testing.T) {
 	t.Parallel()
 	s := startServer(t)
-	p := openPage(t, s.addr, "/")
-	p.signIn(demo.Logins[0])
+	p := signedIn(t, s.addr, demo.Logins[0])
 	// A client whom no other test touches.
 	p.MustNavigate(p.base + "/clients/" + demoClient(3) + "/progress")
 	p.see(`[data-point="quadratus-lumborum"] .change`, `^Number −6: clear change for the better`)

@@ -1,6 +1,7 @@
 package e2e
 
 import (
+	"fmt"
 	"strconv"
 	"strings"
 	"testing"
@@ -10,6 +11,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"mokren/core/visit"
 	"mokren/demo"
 )
 
@@ -68,15 +70,16 @@ func TestFromSuspectsToAPlan(t *testing.T) {
 	t.Parallel()
 	s := startServer(t)
 	for _, d := range [][2]int{{1280, 800}, {820, 1180}} {
-		p := openPage(t, s.addr, "/")
-		p.MustSetViewport(d[0], d[1], 1, false)
-		p.signIn(demo.Logins[0])
-		client := ownClient(p, "Plan"+strconv.Itoa(d[0]))
-		p.MustNavigate(p.base + "/visits/" + booked(p, client, time.Now().AddDate(0, 0, -1)))
-		p.see("button", "Undo") // a first visit has its own limits
-		p.sent()
-		newVisit(p, client)
-		planned(p, client)
+		t.Run(fmt.Sprintf("%d × %d", d[0], d[1]), func(t *testing.T) {
+			t.Parallel()
+			p := signedIn(t, s.addr, demo.Logins[0])
+			p.MustSetViewport(d[0], d[1], 1, false)
+			client := ownClient(p, "Plan"+strconv.Itoa(d[0]))
+			record(p, client, booked(p, client, time.Now().AddDate(0, 0, -1)), // a first visit has its own limits
+				said{"visit-opened", visit.Opened{}})
+			newVisit(p, client)
+			planned(p, client)
+		})
 	}
 }
 
@@ -154,11 +157,11 @@ func reflown(p *page, order []string) {
 		at.MustElementX(`.//*[@role="radiogroup"][@aria-label="` + group + `"]//button`).MustClick()
 	}
 	at.MustElementX(`.//button[text()="Begin the hold"]`).MustClick()
-	p.MustElement(`main[data-phase=ready]`)
+	phase(p, "ready")
 	p.press(input.Space)
 	until(p, "settle-in")
 	p.press(input.Escape)
-	p.MustElement(`main[data-phase=stopped]`)
+	phase(p, "stopped")
 	p.press(input.Space)
 	p.MustElement(`nav[aria-label="Steps of the visit"]`)
 	// The clock goes on: what was planned, and the better half of the session more.
@@ -174,10 +177,10 @@ func reflown(p *page, order []string) {
 func TestEverythingOfASessionWorksWithTheServerGone(t *testing.T) {
 	t.Parallel()
 	s := startServer(t)
-	p := openPage(t, s.addr, "/")
-	p.signIn(demo.Logins[0])
+	p := installed(t, s.addr, demo.Logins[0])
 	client := ownClient(p, "Offline plan")
 	newVisit(p, client)
+	p.MustWait(`() => !!navigator.serviceWorker.controller`)
 	paint(p, "back", [][2]float64{{176, 955}, {180, 968}, {186, 982}})
 	screened(p)
 	p.sent()
@@ -214,7 +217,7 @@ func TestEverythingOfASessionWorksWithTheServerGone(t *testing.T) {
 // key, the rest between them kept, and the spread said.
 func TestAPressureThresholdWithTheAlgometer(t *testing.T) {
 	t.Parallel()
-	p := signedIn(t, "/")
+	p := inesAt(t, "/")
 	client := opened(p, "Threshold", "Find", calf)
 	p.MustElement("[data-points] button").MustClick()
 	p.MustElementX(`//button[starts-with(., "Pressure threshold")]`).MustClick()

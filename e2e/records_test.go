@@ -31,9 +31,7 @@ func (p *page) fetched(path string) string {
 // anotherPractice is an empty one on the same database, with its owner's login.
 func anotherPractice(t *testing.T) demo.Login {
 	t.Helper()
-	st, err := store.Open(pg.AppURL("mokren"))
-	require.NoError(t, err)
-	t.Cleanup(func() { st.Close() })
+	st := databaseOf(t).asApp(t)
 	who := store.Principal{Practice: uuid.New(), Person: uuid.New(), Role: "owner"}
 	l := demo.Login{Name: "Otta Vries", Email: uuid.NewString() + "@elsewhere.example", Password: "quiet-hands-7"}
 	require.NoError(t, st.As(t.Context(), who, store.Action{Verb: "test", Kind: "test"}, func(tx *store.Tx) error {
@@ -106,8 +104,7 @@ func TestANoteIsSignedPrintedAndTakenElsewhere(t *testing.T) {
 func TestASeriesOverTheChangeOfClocks(t *testing.T) {
 	t.Parallel()
 	s := startServer(t)
-	p := openPage(t, s.addr, "/")
-	p.signIn(demo.Logins[0])
+	p := signedIn(t, s.addr, demo.Logins[0])
 	ownClient(p, "Clockwise-Heron")
 	// The Monday before the last Sunday of next March.
 	year := time.Now().Year() + 1

@@ -16,11 +16,11 @@ func holdTo(p *page) (client string) {
 	p.t.Helper()
 	client = opened(p, p.t.Name(), "Press", calf)
 	beginHold(p)
-	p.MustElement(`main[data-phase=ready]`)
+	phase(p, "ready")
 	p.press(input.Space)
 	until(p, "settle-in")
 	p.press(input.Digit6)
-	p.MustElement(`main[data-phase=stage]`)
+	phase(p, "stage")
 	p.sent()
 	return client
 }
@@ -69,8 +69,7 @@ func TestNetworkCutInTheMiddleOfAHold(t *testing.T) {
 	t.Parallel() // most of it is waiting
 	s := startServer(t)
 	w := newWire(t, s.addr)
-	p := openPage(t, w.l.Addr().String(), "/")
-	p.signIn(demo.Logins[0])
+	p := signedIn(t, w.l.Addr().String(), demo.Logins[0])
 	client := holdTo(p)
 	w.Cut(true)
 	finish(p)
@@ -86,8 +85,7 @@ func TestNetworkCutInTheMiddleOfAHold(t *testing.T) {
 func TestServerKilledInTheMiddleOfAHold(t *testing.T) {
 	t.Parallel() // most of it is waiting
 	s := startServer(t)
-	p := openPage(t, s.addr, "/")
-	p.signIn(demo.Logins[0])
+	p := signedIn(t, s.addr, demo.Logins[0])
 	client := holdTo(p)
 	s.kill()
 	finish(p)
@@ -100,11 +98,11 @@ func TestServerKilledInTheMiddleOfAHold(t *testing.T) {
 }
 
 func TestPostgreSQLRestartedUnderTheApp(t *testing.T) {
-	s := startServer(t)
-	p := openPage(t, s.addr, "/")
-	p.signIn(demo.Logins[0])
+	t.Parallel()
+	s := serving(t, mortalDatabase(t), released)
+	p := signedIn(t, s.addr, demo.Logins[0])
 	client := holdTo(p)
-	require.NoError(t, pg.Kill())
+	require.NoError(t, s.on.Kill())
 	finish(p)
 	p.click("button", "Back to the visit")
 	p.see("p", "Released")
@@ -119,8 +117,7 @@ func TestPostgreSQLRestartedUnderTheApp(t *testing.T) {
 func TestReloadInTheMiddleOfAHold(t *testing.T) {
 	t.Parallel() // most of it is waiting
 	s := startServer(t)
-	p := openPage(t, s.addr, "/")
-	p.signIn(demo.Logins[0])
+	p := signedIn(t, s.addr, demo.Logins[0])
 	client := holdTo(p)
 	p.MustReload()
 	p.MustElement(`main[data-stage="1"]`)

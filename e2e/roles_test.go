@@ -15,14 +15,13 @@ import (
 func TestRolesOnScreen(t *testing.T) {
 	t.Parallel()
 	s := startServer(t)
-	p := openPage(t, s.addr, "/")
-	p.signIn(demo.Logins[2])
+	p := signedIn(t, s.addr, demo.Logins[2])
 	client := opened(p, t.Name(), "Press", calf)
 	address := p.MustInfo().URL
 	p.see("[role=status]", "who countersigns")
 	p.MustElementX(`//*[@aria-label="Countersigned by"]//button[text()="Tomas Vey"]`).MustClick()
 	beginHold(p)
-	p.MustElement(`main[data-phase=ready]`)
+	phase(p, "ready")
 	p.press(input.Space)
 	p.press(input.Escape)
 	p.click("button", "Back to the visit")
@@ -35,8 +34,7 @@ func TestRolesOnScreen(t *testing.T) {
 	assert.False(t, p.MustHasR("button", "Countersign as"), "nor a note")
 	p.sent()
 
-	v := openPage(t, s.addr, "/")
-	v.signIn(demo.Logins[1])
+	v := signedIn(t, s.addr, demo.Logins[1])
 	v.MustNavigate(address)
 	stepTo(v, "Press")
 	v.click("button", "Countersign this hold")
@@ -55,8 +53,8 @@ func TestRolesOnScreen(t *testing.T) {
 	v.see("h1", "What waits")
 	assert.NotContains(t, v.MustElement("[data-unsigned]").MustText(), t.Name(), "it waits no more")
 
-	d := openPage(t, s.addr, "/")
-	d.signIn(demo.Logins[3])
+	d := signedIn(t, s.addr, demo.Logins[3])
+	d.MustNavigate(d.base + "/")
 	d.see("span.who", "Marta Olsen-Brandt")
 	assert.False(t, d.MustHasR("a", "Open visit|Go on|Look back|Atlas"))
 	d.click("a", "^Clients$")
@@ -71,10 +69,10 @@ func TestRolesOnScreen(t *testing.T) {
 // answers can be given anew, and another place may then be pressed.
 func TestAfterUnwellTheScreeningIsAskedAgain(t *testing.T) {
 	t.Parallel() // most of it is waiting
-	p := signedIn(t, "/")
+	p := inesAt(t, "/")
 	opened(p, t.Name(), "Press", calf)
 	beginHold(p)
-	p.MustElement(`main[data-phase=ready]`)
+	phase(p, "ready")
 	p.press(input.Space, input.KeyU)
 	p.click("button", "Back to the visit")
 	p.see("b", "Closed for today")
@@ -122,7 +120,7 @@ func TestARefusedEntryIsShownWithItsReason(t *testing.T) {
 // chooses, and another choice lets it begin.
 func TestAHoldThatWouldBeSetAsideDoesNotBegin(t *testing.T) {
 	t.Parallel() // most of it is waiting
-	p := signedIn(t, "/")
+	p := inesAt(t, "/")
 	opened(p, t.Name(), "Screen", calf)
 	p.MustElementX(`//*[@data-group="adapt"]//button[@aria-expanded="false"]`).MustClick()
 	p.MustElementX(`//*[@data-question="anticoagulant"]//button[text()="yes"]`).MustClick()
@@ -134,5 +132,5 @@ func TestAHoldThatWouldBeSetAsideDoesNotBegin(t *testing.T) {
 	p.see("[role=alert]", "Only with the muscle in slack or with a broad contact")
 	p.MustElementX(`//*[@aria-label="Muscle on"]//button[text()="slack"]`).MustClick()
 	p.click("button", "Begin the hold")
-	p.MustElement(`main[data-phase=ready]`)
+	phase(p, "ready")
 }

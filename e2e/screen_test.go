@@ -69,7 +69,7 @@ func TestTheScreeningRulesOverHolds(t *testing.T) {
 		"hands away.")
 	p.click("button", "Record the reason")
 	beginHold(p)
-	p.MustElement(`main[data-phase=ready]`)
+	phase(p, "ready")
 	p.see(".head", "target 5") // a first visit: ceilings down by one
 	p.sent()
 	var said string
@@ -93,14 +93,12 @@ func TestAWarmCalfReachesTheOfflineOutbox(t *testing.T) {
 	t.Parallel() // most of it is waiting
 	s := startServer(t)
 	w := newWire(t, s.addr)
-	away := openPage(t, w.l.Addr().String(), "/")
-	away.signIn(demo.Logins[0])
+	away := signedIn(t, w.l.Addr().String(), demo.Logins[0])
 	client := opened(away, "Outbox", "Find", calf)
 	away.sent()
 	w.Cut(true)
 
-	here := openPage(t, s.addr, "/")
-	here.signIn(demo.Logins[0])
+	here := signedIn(t, s.addr, demo.Logins[0])
 	here.MustNavigate(here.base + strings.TrimPrefix(strings.Split(away.MustInfo().URL, "?")[0], away.base))
 	here.see("button", "Undo")
 	stepTo(here, "Screen")
@@ -111,7 +109,7 @@ func TestAWarmCalfReachesTheOfflineOutbox(t *testing.T) {
 
 	stepTo(away, "Press")
 	beginHold(away)
-	away.MustElement(`main[data-phase=ready]`)
+	phase(away, "ready")
 	away.press(input.Space)
 	w.Cut(false)
 	away.sent()
@@ -127,8 +125,7 @@ func TestAWarmCalfReachesTheOfflineOutbox(t *testing.T) {
 // What an earlier visit said of a place stays when a touch adds another one.
 func TestACarriedAnswerIsPlacedFurther(t *testing.T) {
 	t.Parallel() // most of it is waiting
-	p := openPage(t, startServer(t).addr, "/")
-	p.signIn(demo.Logins[0])
+	p := signedIn(t, startServer(t).addr, demo.Logins[0])
 	client := ownClient(p, "Carried")
 	before := booked(p, client, time.Now().AddDate(0, 0, -3))
 	record(p, client, before, said{"visit-opened", visit.Opened{}}, said{"screening-answered", visit.Screened{

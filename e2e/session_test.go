@@ -4,7 +4,6 @@ import (
 	"fmt"
 	"strings"
 	"testing"
-	"time"
 
 	"github.com/go-rod/rod/lib/input"
 	"github.com/stretchr/testify/assert"
@@ -31,7 +30,7 @@ func beginAt(p *page, at spot, protocol string) {
 		p.MustElementX(suggested).MustClick()
 	}
 	p.MustElementX(card + `//button[text()="Begin the hold"]`).MustClick()
-	p.MustElement(`main[data-phase=ready]`)
+	phase(p, "ready")
 }
 
 // A session of four points by four protocols: with the client's pad, with the
@@ -41,11 +40,10 @@ func beginAt(p *page, at spot, protocol string) {
 // it is stored once, and what the server replays is what the browser had said.
 func TestASessionOfFourProtocols(t *testing.T) {
 	t.Parallel()
-	s := startServer(t)
+	s := startStepped(t)
 	w := newWire(t, s.addr)
-	p := openPage(t, w.l.Addr().String(), "/")
-	p.Page = p.Page.CancelTimeout().Timeout(6 * time.Minute)
-	p.signIn(demo.Logins[0])
+	p := installed(t, w.l.Addr().String(), demo.Logins[0])
+	p.inRealTime = true // as the pads are
 	spots := []spot{calf, {"soleus", "left"}, {"gastrocnemius-medial", "right"}, {"soleus", "right"}}
 	opened(p, "Session", "Plan", spots...)
 	p.click("[data-plan] button", "Take this plan")
@@ -56,35 +54,36 @@ func TestASessionOfFourProtocols(t *testing.T) {
 	pad := clientpad.New("http://"+s.addr, paired(p))
 	go pad.Run(t.Context())
 	p.press(input.Space)
-	p.MustElement(`main[data-phase=rest]`)
+	phase(p, "rest")
 	pad.Say(3)
-	p.MustElement(`main[data-phase=press][data-rep="2"][data-advice~="sink-slightly"]`)
+	hold(p, `[data-phase=press][data-rep="2"][data-advice~="sink-slightly"]`)
 	p.press(input.KeyR)
 	until(p, "flush")
 	p.click("button", "Back to the visit")
 
 	beginAt(p, spots[1], "Short repeats")
 	p.click("button", "^Pressure pad$")
-	p.MustElement(`main[data-phase=rest]`)
+	phase(p, "rest")
 	p.press(input.Digit4)
-	p.MustElement(`main[data-phase=press][data-rep="2"]`)
+	hold(p, `[data-phase=press][data-rep="2"]`)
 	p.press(input.KeyR)
 	until(p, "flush")
 	p.sent()
 	w.Cut(true)
 	p.click("button", "Back to the visit")
 
+	p.inRealTime = false
 	beginAt(p, spots[2], "Graded stages")
 	p.press(input.Space)
 	until(p, "settle-in")
 	p.press(input.Digit5)
-	p.MustElement(`main[data-phase=stage]`)
+	phase(p, "stage")
 	p.press(input.KeyN)
-	p.MustElement(`main[data-phase=moved-off]`)
+	phase(p, "moved-off")
 	p.press(input.Space)
-	p.MustElement(`main[data-phase=settle]`)
+	phase(p, "settle")
 	p.MustReload()
-	p.MustElement(`main[data-phase=settle]`)
+	phase(p, "settle")
 	p.press(input.KeyR)
 	until(p, "flush")
 	p.click("button", "Back to the visit")
@@ -99,7 +98,7 @@ func TestASessionOfFourProtocols(t *testing.T) {
 	until(p, "return-lighter")
 	p.press(input.Space)
 	p.press(input.Digit4)
-	p.MustElement(`main[data-phase=stage]`)
+	phase(p, "stage")
 	until(p, "release-slowly")
 	p.press(input.KeyR)
 	until(p, "trace-back")

@@ -15,14 +15,11 @@ import (
 )
 
 // elsewhere makes another practice with one therapist.
-func elsewhere(t *testing.T) demo.Login {
+func elsewhere(t *testing.T, s *server) demo.Login {
 	t.Helper()
 	l := demo.Login{Name: "Far Away", Email: uuid.NewString()[:8] + "@elsewhere.example", Password: "other-words-5"}
 	who := store.Principal{Practice: uuid.New(), Person: uuid.New(), Role: rights.Therapist}
-	st, err := store.Open(pg.AppURL("mokren"))
-	require.NoError(t, err)
-	defer st.Close()
-	ctx := context.Background()
+	ctx, st := context.Background(), s.asApp(t)
 	require.NoError(t, st.As(ctx, who, store.Action{Verb: "write", Kind: "test"}, func(tx *store.Tx) error {
 		if err := tx.NewPractice(ctx, "Elsewhere", "Europe/Vienna"); err != nil {
 			return err
@@ -38,9 +35,8 @@ func TestD2AnotherPracticesVisitDoesNotOpenOnASharedTablet(t *testing.T) {
 	t.Parallel() // most of it is waiting
 	s := startServer(t)
 	w := newWire(t, s.addr)
-	stranger := elsewhere(t)
-	p := openPage(t, w.l.Addr().String(), "/")
-	p.signIn(demo.Logins[0])
+	stranger := elsewhere(t, s)
+	p := signedIn(t, w.l.Addr().String(), demo.Logins[0])
 	client := ownClient(p, t.Name())
 	newVisit(p, client)
 	p.see("h1", "Test")
@@ -56,7 +52,7 @@ func TestD2AnotherPracticesVisitDoesNotOpenOnASharedTablet(t *testing.T) {
 	// Its own person opens it without a connection.
 	p.click("a", "^Day$")
 	w.Cut(true)
-	p.MustEval(`(to) => { history.pushState({}, "", to); dispatchEvent(new PopStateEvent("popstate")); }`, address)
+	p.travel(address)
 	p.see("nav[aria-label='Steps of the visit']", "Screen")
 	w.Cut(false)
 
@@ -80,14 +76,13 @@ func TestTwoTabsSendOnceAndListen(t *testing.T) {
 	t.Parallel()
 	s := startServer(t)
 	w := newWire(t, s.addr)
-	a := openPage(t, w.l.Addr().String(), "/")
-	a.signIn(demo.Logins[0])
+	a := signedIn(t, w.l.Addr().String(), demo.Logins[0])
 	client := ownClient(a, t.Name())
 	newVisit(a, client)
 	a.see("h1", "Test")
 	a.sent()
 	second := a.Browser().MustPage(a.MustInfo().URL).Timeout(120 * time.Second)
-	b := &page{second, t, a.base}
+	b := &page{Page: second, t: t, base: a.base, session: a.session}
 	b.MustSetViewport(1280, 800, 1, false)
 	b.see("h1", "Test")
 	w.Cut(true)

@@ -64,33 +64,56 @@ func fits(p *page, name string) {
 	p.MustSetViewport(1280, 800, 1, false)
 }
 
-func TestNothingIsCutOffOnAnyDevice(t *testing.T) {
+func TestNothingIsCutOffAtTheDoor(t *testing.T) {
 	t.Parallel()
-	s := startServer(t)
-	p := openPage(t, s.addr, "/")
+	p := openPage(t, startServer(t).addr, "/")
 	p.see("h1", "Mokren")
 	fits(p, "sign-in")
-	p.signIn(demo.Logins[0])
-	p.see("a", "Marta")
-	fits(p, "day")
-	for path, h := range map[string][2]string{
-		"/clients":                  {"a", "Jonah"},
-		"/practice":                 {"h1", "Alder"},
-		"/spine":                    {"h2", "Landmarks"},
-		"/atlas/infraspinatus":      {"h2", "Infraspinatus"},
-		"/guide/soleus/left":        {"h1", "Soleus"},
-		clientPath(1):               {"h2", "Points followed"},
-		clientPath(1) + "/progress": {"[data-point] button", "Soleus"},
-		"/week":                     {"[data-grid] b", "."},
-		"/overview":                 {"[data-outcomes] h2", "What worked"},
-		"/practice/audit":           {"[data-audit] td", "."},
-		"/draw":                     {"h1,p,label", "."},
-	} {
-		p.MustNavigate(p.base + path)
-		p.see(h[0], h[1])
-		fits(p, path)
+	p.MustNavigate(p.base + "/draw")
+	p.see("h1,p,label", ".")
+	fits(p, "draw")
+}
+
+// room is a page outside of a visit, and what tells that it is there.
+type room struct{ path, selector, text string }
+
+func TestNothingIsCutOffInTheDiary(t *testing.T) {
+	t.Parallel()
+	roomsFit(t,
+		room{"/", "a", "Marta"},
+		room{"/clients", "a", "Jonah"},
+		room{"/week", "[data-grid] b", "."},
+		room{"/overview", "[data-outcomes] h2", "What worked"},
+		room{"/practice", "h1", "Alder"},
+		room{"/practice/audit", "[data-audit] td", "."},
+	)
+}
+
+func TestNothingIsCutOffInAtlasAndProgress(t *testing.T) {
+	t.Parallel()
+	roomsFit(t,
+		room{"/spine", "h2", "Landmarks"},
+		room{"/atlas/infraspinatus", "h2", "Infraspinatus"},
+		room{"/guide/soleus/left", "h1", "Soleus"},
+		room{clientPath(1), "h2", "Points followed"},
+		room{clientPath(1) + "/progress", "[data-point] button", "Soleus"},
+	)
+}
+
+func roomsFit(t *testing.T, rooms ...room) {
+	t.Helper()
+	p := signedIn(t, startServer(t).addr, demo.Logins[0])
+	p.MustNavigate(p.base + rooms[0].path)
+	for _, r := range rooms {
+		p.travel(r.path)
+		p.see(r.selector, r.text)
+		fits(p, r.path)
 	}
-	newVisit(p, ownClient(p, "Wide"))
+}
+
+func TestNothingIsCutOffBeforeHandsAreOn(t *testing.T) {
+	t.Parallel()
+	p, _ := visiting(t, "Wide")
 	fits(p, "pain")
 	stepTo(p, "Screen")
 	fits(p, "screen")
@@ -106,14 +129,20 @@ func TestNothingIsCutOffOnAnyDevice(t *testing.T) {
 	mark(p, 181, 842)
 	p.see("h2", "Soleus, left")
 	fits(p, "find")
-	chart(p, 6, "yes")
-	for _, step := range []string{"Recheck", "Close", "Press"} {
+}
+
+func TestNothingIsCutOffOnceAPointIsCharted(t *testing.T) {
+	t.Parallel()
+	p := signedIn(t, startServer(t).addr, demo.Logins[0])
+	opened(p, "Wide", "Recheck", calf)
+	fits(p, "Recheck")
+	for _, step := range []string{"Close", "Press"} {
 		stepTo(p, step)
 		fits(p, step)
 	}
 	visit := strings.Split(p.MustInfo().URL, "?")[0]
 	beginHold(p)
-	p.MustElement(`main[data-phase=ready]`)
+	phase(p, "ready")
 	p.press(input.Space)
 	fits(p, "hold")
 	p.press(input.Escape)

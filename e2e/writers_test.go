@@ -116,7 +116,8 @@ func put(t *testing.T, c *http.Client, address string, body map[string]any) {
 // good event is stored once, every refused one has its reason, none is stuck
 // behind another.
 func TestThirtyTwoWritersUnderKills(t *testing.T) {
-	s := startServer(t)
+	t.Parallel()
+	s := serving(t, mortalDatabase(t), released)
 	base := "http://" + s.addr
 	c := session(t, base, demo.Logins[1])
 	var me string
@@ -171,7 +172,7 @@ func TestThirtyTwoWritersUnderKills(t *testing.T) {
 			time.Sleep(5 * time.Millisecond)
 		}
 		if k == 2 {
-			require.NoError(t, pg.Kill())
+			require.NoError(t, s.on.Kill())
 			continue
 		}
 		s.kill()

@@ -46,9 +46,8 @@ func TestCloseUp(t *testing.T) {
 	t.Parallel()
 	s := startServer(t)
 	for _, d := range [][2]int{{1280, 800}, {820, 1180}} {
-		p := openPage(t, s.addr, "/")
+		p := signedIn(t, s.addr, demo.Logins[0])
 		p.MustSetViewport(d[0], d[1], 1, false)
-		p.signIn(demo.Logins[0])
 		client := opened(p, "Close"+strconv.Itoa(d[0]), "Find")
 		p.MustElement("svg[data-view=back] path")
 		require.InDelta(t, 1, closeness(p), 0)
@@ -106,9 +105,8 @@ func TestWhatIsChosenComesNear(t *testing.T) {
 	t.Parallel()
 	s := startServer(t)
 	for _, d := range [][2]int{{1280, 800}, {820, 1180}} {
-		p := openPage(t, s.addr, "/")
+		p := signedIn(t, s.addr, demo.Logins[0])
 		p.MustSetViewport(d[0], d[1], 1, false)
-		p.signIn(demo.Logins[0])
 		newVisit(p, ownClient(p, "Near"+strconv.Itoa(d[0])))
 		paint(p, "back", [][2]float64{{176, 955}, {180, 968}, {186, 982}})
 		stepTo(p, "Suspect")

@@ -8,13 +8,14 @@ import (
 
 	"github.com/alexedwards/argon2id"
 	"github.com/nbutton23/zxcvbn-go/frequency"
+
+	"mokren/store/internal/cost"
 )
 
-// hashing by the parameters that RFC 9106 recommends second (64 MiB).
-var hashing = &argon2id.Params{Memory: 64 * 1024, Iterations: 3, Parallelism: 2, SaltLength: 16, KeyLength: 32}
-
 // HashPassword gives a self-describing argon2id hash.
-func HashPassword(password string) (string, error) { return argon2id.CreateHash(password, hashing) }
+func HashPassword(password string) (string, error) {
+	return argon2id.CreateHash(password, cost.Hashing)
+}
 
 // checkPassword compares in constant time; a hash that cannot be read matches
 // nothing.

@@ -5,7 +5,8 @@
 //	mokrenCore.calc(name, json)                                -> what the computation gives
 //	mokrenCore.reduce(contextJSON, eventsJSON)                 -> visit state
 //	mokrenCore.begin(requestJSON, adaptationJSON, placesJSON)  -> {start, line}: a hold with its limits resolved
-//	mokrenCore.hold(startJSON, logJSON, ms)                    -> {line, summary}: a hold replayed and shown at ms
+//	mokrenCore.hold(startJSON, logJSON, ms)                    -> {line, summary, due_ms}: a hold replayed and shown
+//	                                                              at ms; due_ms is when the line changes by itself
 //	mokrenCore.suspects(contextJSON, stateJSON, earlierJSON, weightsJSON, startsMS) -> ranking
 //	mokrenCore.same(earlierJSON, muscle, side, placeJSON, heightCM)                 -> identity or ""
 //	mokrenCore.work(contextJSON, stateJSON, earlierJSON, suspectsJSON)     -> points judged, protocols, search
@@ -227,12 +228,17 @@ func hold(a []js.Value) (any, error) {
 			last = l
 		}
 	}
-	line := c.At(int64(a[2].Int()))
+	at := int64(a[2].Int())
+	line := c.At(at)
 	// What the last event answered (an ignored one, say) stays visible.
 	if last.Ignored {
 		line.Ignored, line.Reason = true, last.Reason
 	}
-	return map[string]any{"line": line, "summary": c.Summary()}, nil
+	out := map[string]any{"line": line, "summary": c.Summary()}
+	if due, ok := c.Due(at); ok {
+		out["due_ms"] = due
+	}
+	return out, nil
 }
 
 func same(a []js.Value) (any, error) {

@@ -46,6 +46,15 @@ func (c *Coach) At(ms int64) Line {
 	return s.line()
 }
 
+// Due is the time of the next deadline after ms, by which the line changes without
+// an event: the end of a part, a question, a cap. ok is false when nothing is due any more.
+func (c *Coach) Due(ms int64) (at int64, ok bool) {
+	s := c.s.clone()
+	s.advance(ms, true)
+	d := s.next()
+	return d.at, d.fire != nil
+}
+
 // record lets an event act and remembers the state before it.
 func (c *Coach) record(e Event) (ignored string) {
 	c.log = append(c.log, e)

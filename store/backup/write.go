@@ -15,6 +15,8 @@ import (
 	"filippo.io/age"
 	_ "github.com/jackc/pgx/v5/stdlib" // the "pgx" driver
 	"github.com/jmoiron/sqlx"
+
+	"mokren/store/internal/cost"
 )
 
 // Server is a PostgreSQL as a role that sees every row (a superuser, or one with
@@ -94,6 +96,7 @@ func writeTo(ctx context.Context, w io.Writer, from Server, passphrase string, a
 	if err != nil {
 		return err
 	}
+	to.SetWorkFactor(cost.ScryptLogN)
 	sealed, err := age.Encrypt(w, to)
 	if err != nil {
 		return err

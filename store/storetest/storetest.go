@@ -10,11 +10,20 @@ import (
 	"os"
 	"testing"
 
+	"github.com/alexedwards/argon2id"
 	"github.com/google/uuid"
 
 	"mokren/store"
 	"mokren/store/cluster"
+	"mokren/store/internal/cost"
 )
+
+// CheapPasswords lets a test program hash its passwords and passphrases at little cost.
+// A hash says its own cost, so the programs under test check them as cheaply.
+func CheapPasswords() {
+	cost.Hashing = &argon2id.Params{Memory: 1024, Iterations: 1, Parallelism: 1, SaltLength: 16, KeyLength: 32}
+	cost.ScryptLogN = 10
+}
 
 // Template is the migrated database that copies are made from.
 const Template = "mokren_template"
@@ -38,6 +47,7 @@ var current struct {
 func Main(m *testing.M) { os.Exit(run(m)) }
 
 func run(m *testing.M) int {
+	CheapPasswords()
 	ctx := context.Background()
 	var err error
 	if env := os.Getenv("MOKREN_TEST_CLUSTER"); env != "" {

@@ -18,6 +18,10 @@ const queries = new QueryClient({
   },
 });
 
+if (import.meta.env.MODE === "stepped") {
+  const { stepClock } = await import("./testing/steppedClock");
+  stepClock();
+}
 headStart(location.pathname, queries);
 keepUp();
 

@@ -42,6 +42,8 @@ function open<T>(text: string): T {
 export interface HoldView {
   line: Schemas["Line"];
   summary: Schemas["Summary"];
+  /** When the line changes next by itself, in ms from the start. */
+  due_ms?: number;
 }
 
 /** A visit's state as the core reads it beside earlier ones. */

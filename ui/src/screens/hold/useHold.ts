@@ -1,7 +1,7 @@
 // One hold under way: its log, what the coach says now, and writing to both.
 import { useCallback, useEffect, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
-import { beganAt, now } from "../../core/clock";
+import { at, beganAt, now, refresh } from "../../core/clock";
 import type { HoldView } from "../../core/core";
 import { device } from "../../core/outbox";
 import type { LiveVisit } from "../../core/useVisit";
@@ -66,10 +66,10 @@ export function useHold({ core, write }: LiveVisit, hold: Hold): LiveHold {
     [hold.id, began, look, write],
   );
 
-  useEffect(() => {
-    const t = setInterval(look, tickMS);
-    return () => clearInterval(t);
-  }, [look]);
+  useEffect(() => refresh(tickMS, look), [look]);
+  // What falls due is said at its time, not with the next tick.
+  const due = view.due_ms;
+  useEffect(() => (due === undefined ? undefined : at(began + due, look)), [due, began, look]);
   const { phase } = view.line;
   useEffect(() => {
     if (over(phase)) end();

@@ -2,6 +2,7 @@
 // on, tones, a voice, keys.
 import { useEffect, useLayoutEffect, useRef } from "react";
 import type { Schemas } from "../../api/client";
+import { every } from "../../core/clock";
 import { saidBy } from "./keys";
 import type { RoomPrefs } from "./roomPrefs";
 import { play } from "./tones";
@@ -50,8 +51,7 @@ export function useTones(line: Schemas["Line"], { loudness, spoken }: RoomPrefs,
   }, [stamp, said, text, loudness, spoken, live]);
   useEffect(() => {
     if (!insist || loudness === "off") return;
-    const again = setInterval(() => play("release-slowly", loudness), sayAgainMS);
-    return () => clearInterval(again);
+    return every(sayAgainMS, () => play("release-slowly", loudness));
   }, [insist, loudness]);
 }
 
