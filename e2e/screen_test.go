@@ -40,7 +40,7 @@ func TestTheScreeningRulesOverHolds(t *testing.T) {
 	stepTo(p, "Press")
 	p.see("[role=alert]", "same-day medical care")
 	assert.False(t, p.MustHasR("button", "Press all the same"), "no override lifts refer-first")
-	p.click("button", "A clinician has cleared it")
+	p.click("button", "Record a clearance")
 	p.click("button", "Record it")
 	p.see(".error", "Who cleared it")
 	p.MustElementX(`//label[text()="Cleared by"]/following-sibling::input`).MustInput("Dr Example")

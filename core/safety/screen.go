@@ -49,7 +49,10 @@ type Screening struct {
 	Outcome Outcome `json:"outcome" doc:"the worst of the answers given"`
 	// Missing questions were not asked, or their answer has aged.
 	Missing []ids.Question `json:"missing"`
-	Rules   []Applied      `json:"rules"`
+	// Singly are those of them that had another answer than no: each is asked by itself,
+	// and no answer to a whole group is one to them.
+	Singly []ids.Question `json:"singly"`
+	Rules  []Applied      `json:"rules"`
 	// Limits of all rules together, the strictest of each.
 	Limits Adaptation `json:"limits"`
 	// Everything is blocked: no treatment at all.
@@ -67,10 +70,10 @@ func Questions() []Question { return slices.Clone(questions) }
 // combine to the strictest.
 func Screen(answers []Answer) Screening {
 	s := Screening{
-		Outcome: Clear, Missing: []ids.Question{}, Rules: []Applied{}, Blocked: []Place{},
+		Outcome: Clear, Missing: []ids.Question{}, Singly: []ids.Question{}, Rules: []Applied{}, Blocked: []Place{},
 		Muscles: []ids.Muscle{},
 	}
-	fresh := map[ids.Question]bool{}
+	fresh, said := map[ids.Question]bool{}, map[ids.Question]bool{}
 	for _, q := range questions {
 		for _, a := range answers {
 			if a.Question != q.ID {
@@ -79,12 +82,16 @@ func Screen(answers []Answer) Screening {
 			if a.DaysAgo <= staleDays && !(q.EachVisit && a.DaysAgo >= 1) {
 				fresh[q.ID] = true
 			}
+			said[q.ID] = said[q.ID] || a.Answer != "no"
 			if a.Answer != "no" && !a.Cleared {
 				s.apply(q, a)
 			}
 		}
 		if !fresh[q.ID] {
 			s.Missing = append(s.Missing, q.ID)
+			if said[q.ID] {
+				s.Singly = append(s.Singly, q.ID)
+			}
 		}
 	}
 	return s
@@ -220,14 +227,26 @@ func (a Answer) Check() *strict.Error {
 	return nil
 }
 
-// UntilCleared: a yes to these stays until a clinician has cleared it, whatever
-// is answered later.
+// UntilCleared: a yes to these, and an answer that is not known, stays until it is
+// cleared, whatever is answered later.
 func (q Question) UntilCleared() bool {
 	switch q.ID {
 	case "acute-muscle-tear", "recent-surgery", "healing-fracture", "joint-replacement":
 		return true
 	}
 	return q.Grave()
+}
+
+// Resolves: a licensed therapist's own examination may find that a yes to these is over.
+func (q Question) Resolves() bool { return q.ID == "fever" || q.ID == "swollen-joint" }
+
+// FindQuestion gives a question by id.
+func FindQuestion(id ids.Question) (Question, bool) {
+	i := slices.IndexFunc(questions, func(q Question) bool { return q.ID == id })
+	if i < 0 {
+		return Question{}, false
+	}
+	return questions[i], true
 }
 
 // Milder reports whether an answer asks for less caution than another.
@@ -240,13 +259,19 @@ func Milder(a, b string) bool {
 const Client = "client"
 
 // replaces reports whether a later answer takes the place of an earlier one to
-// the same question. A client's own word adds caution and removes none; a yes
-// that only a clinician lifts stays beside whatever is answered later.
+// the same question. A client's own word adds caution and removes none; what only a
+// clearance lifts stays beside whatever is answered later.
 func (b Answer) replaces(a Answer) bool {
 	if a.Question != b.Question || b.By == Client && (Milder(b.Answer, a.Answer) || a.By != Client) {
 		return false
 	}
-	return a.Answer != "yes" || !slices.ContainsFunc(questions, func(q Question) bool {
+	return !a.Lasts()
+}
+
+// Lasts reports whether nothing but a clearance lifts the answer: it is no "no", was not
+// cleared, and its question is one that stays until it is.
+func (a Answer) Lasts() bool {
+	return a.Answer != "no" && !a.Cleared && slices.ContainsFunc(questions, func(q Question) bool {
 		return q.ID == a.Question && q.UntilCleared()
 	})
 }

@@ -86,8 +86,8 @@ func TestMerge(t *testing.T) {
 		},
 		{
 			"what was unknown is known now",
-			Answer{Question: "fever", Answer: "unknown"},
-			Answer{Question: "fever", Answer: "no"},
+			Answer{Question: "open-skin", Answer: "unknown", Regions: []ids.Region{"shin"}},
+			Answer{Question: "open-skin", Answer: "no"},
 			1, false,
 		},
 		{
@@ -101,6 +101,12 @@ func TestMerge(t *testing.T) {
 			Answer{Question: "pregnancy", Answer: "yes"},
 			Answer{Question: "pregnancy", Answer: "no"},
 			1, false,
+		},
+		{
+			"what was not known stays until it is cleared",
+			Answer{Question: "fever", Answer: "unknown"},
+			Answer{Question: "fever", Answer: "no"},
+			2, true,
 		},
 		{
 			"another question changes nothing",

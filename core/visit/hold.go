@@ -108,12 +108,13 @@ func (j *Judge) holdEvent(e *Event, b *HoldHappened) error {
 
 // known is what counts for a hold at a moment.
 type known struct {
-	j         *Judge
-	answers   []Given
-	cleared   map[ids.Question]bool // carried answers that were cleared
-	overrides []BlockOverridden
-	consents  []Consented
-	judged    safety.Screening
+	j       *Judge
+	answers []Given
+	// clearances lift what earlier visits have said.
+	clearances []ScreeningCleared
+	overrides  []BlockOverridden
+	consents   []Consented
+	judged     safety.Screening
 }
 
 // knownTo gathers what counts for a hold that e starts; nil is everything.
@@ -139,7 +140,7 @@ func enables(g Event, e *Event) bool {
 }
 
 func (j *Judge) gather(enabling, forbidding func(Event) bool) known {
-	k := known{j: j, cleared: map[ids.Question]bool{}}
+	k := known{j: j}
 	for _, g := range j.inOrder() {
 		en, fo := enabling(g.Event), forbidding(g.Event)
 		// An undo counts like the opposite of what it takes back.
@@ -152,12 +153,12 @@ func (j *Judge) gather(enabling, forbidding func(Event) bool) known {
 		case *Screened:
 			for _, a := range b.Answers {
 				if a.Answer == "no" && en && !backFo || a.Answer != "no" && fo && !backEn {
-					k.answers = answered(k.answers, a, b.By, g.Event)
+					k.answers = answered(k.answers, a, j.wordOf(b, g.Event), j.corrects(g.Event))
 				}
 			}
 		case *ScreeningCleared:
 			if en && !backFo {
-				k.clear(b.Question)
+				k.clear(*b, g.Event)
 			}
 		case *Consented:
 			if b.Given && en && !backFo || !b.Given && fo && !backEn {
@@ -228,7 +229,10 @@ func (k known) screening() safety.Screening { return k.judged }
 func (k known) merged() []safety.Answer {
 	carried := slices.Clone(k.j.ctx.Carried)
 	for i := range carried {
-		carried[i].Cleared = carried[i].Cleared || k.cleared[carried[i].Question]
+		a := &carried[i]
+		a.Cleared = a.Cleared || slices.ContainsFunc(k.clearances, func(c ScreeningCleared) bool {
+			return c.Question == a.Question && c.lifts(a.Side)
+		})
 	}
 	own := make([]safety.Answer, 0, len(k.answers))
 	for _, a := range k.answers {
@@ -238,10 +242,12 @@ func (k known) merged() []safety.Answer {
 	return append(safety.Merge(carried, own), k.j.ctx.Facts...)
 }
 
-func (k known) clear(q ids.Question) {
-	k.cleared[q] = true
-	for i := range k.answers {
-		if k.answers[i].Question == q {
+// clear lifts what was answered and arrived before the clearance e.
+func (k *known) clear(c ScreeningCleared, e Event) {
+	k.clearances = append(k.clearances, c)
+	for i, g := range k.answers {
+		arrivedLater := e.Version > 0 && (g.from.Version == 0 || g.from.Version > e.Version)
+		if g.Question == c.Question && c.lifts(g.Side) && !arrivedLater {
 			k.answers[i].Cleared = true
 		}
 	}

@@ -174,6 +174,8 @@ func (j *Judge) judge(e *Event, b any) error {
 		return j.undo(*e, b)
 	case *PlanMade:
 		return j.planned(b)
+	case *ScreeningCleared:
+		return j.clearable(e, b)
 	}
 	return j.names(b)
 }

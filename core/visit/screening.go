@@ -2,9 +2,11 @@ package visit
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"mokren/core/ids"
+	"mokren/core/rights"
 	"mokren/core/safety"
 	"mokren/core/strict"
 )
@@ -25,12 +27,17 @@ type (
 		Since    string       `json:"since,omitempty" maxLength:"100"`
 		Note     string       `json:"note,omitempty" maxLength:"2000"`
 	}
-	// ScreeningCleared records that a clinician has cleared an answer.
+	// ScreeningCleared lifts the answers to a question that arrived before it. A
+	// licensed person records it, and says on what it rests; nothing else lifts a yes,
+	// or an answer that is not known, on an emergency or refer-first question.
 	ScreeningCleared struct {
 		Question ids.Question `json:"question"`
-		By       string       `json:"by" maxLength:"200" doc:"the clinician"`
-		On       string       `json:"on" maxLength:"40" doc:"when"`
-		Note     string       `json:"note,omitempty" maxLength:"2000"`
+		// Side limits it to answers of this side; absent is every side.
+		Side  ids.Side `json:"side,omitempty"`
+		Basis Basis    `json:"basis,omitempty" enum:"clinician,resolved,mistaken" doc:"clinician when left out"`
+		By    string   `json:"by" maxLength:"200" doc:"the clinician; the therapist for another basis"`
+		On    string   `json:"on" maxLength:"40" doc:"when"`
+		Note  string   `json:"note,omitempty" maxLength:"2000" doc:"the reason, for a mistaken answer"`
 	}
 	// BlockOverridden is a licensed person's decision to press in a blocked
 	// place all the same, with the reason. It never lifts refer-first or
@@ -41,6 +48,20 @@ type (
 	}
 )
 
+// Basis is what a clearance rests on.
+type Basis string
+
+// The bases. A clinician's word is the only one that lifts an emergency yes; resolved is
+// a licensed therapist's own examination today; mistaken says that the answer was wrong.
+const (
+	ByClinician Basis = "clinician"
+	ByResolved  Basis = "resolved"
+	ByMistaken  Basis = "mistaken"
+)
+
+// leastReason is how many letters a reason has at least.
+const leastReason = 10
+
 // Check implements strict.Checker.
 func (c ScreeningCleared) Check() *strict.Error {
 	for _, f := range []struct{ path, v string }{{"$.by", c.By}, {"$.on", c.On}} {
@@ -48,12 +69,47 @@ func (c ScreeningCleared) Check() *strict.Error {
 			return &strict.Error{Path: f.path, Given: "nothing", Allowed: "who cleared it, and when"}
 		}
 	}
+	if c.Basis == ByMistaken && len(strings.TrimSpace(c.Note)) < leastReason {
+		return &strict.Error{
+			Path: "$.note", Given: fmt.Sprintf("%q", c.Note),
+			Allowed: "why the answer was wrong, at least ten letters",
+		}
+	}
+	return nil
+}
+
+// lifts reports whether the clearance is of an answer's side.
+func (c ScreeningCleared) lifts(side ids.Side) bool {
+	return c.Side == "" || c.Side == ids.Midline || c.Side == side
+}
+
+// clearable tells why a clearance on its basis does not lift what stands, or nil.
+func (j *Judge) clearable(e *Event, b *ScreeningCleared) error {
+	if b.Basis == "" || b.Basis == ByClinician {
+		return nil
+	}
+	q, ok := safety.FindQuestion(b.Question)
+	if !ok {
+		return nil // Check refuses it where it is asked
+	}
+	for _, a := range j.knownTo(e).merged() {
+		if a.Question != b.Question || !a.Lasts() || !b.lifts(a.Side) {
+			continue
+		}
+		switch {
+		case q.Outcome == safety.Emergency && a.Answer == "yes":
+			return refuse("$.body.basis", string(b.Basis), "clinician: nothing else lifts an emergency")
+		case b.Basis == ByResolved && a.Answer == "yes" && !q.Resolves():
+			return refuse("$.body.basis", string(b.Basis), "clinician, or mistaken with the reason: "+
+				"an examination here lifts a fever, a swollen joint and what was not known")
+		}
+	}
 	return nil
 }
 
 // Check implements strict.Checker.
 func (b BlockOverridden) Check() *strict.Error {
-	if len(strings.TrimSpace(b.Reason)) < 10 {
+	if len(strings.TrimSpace(b.Reason)) < leastReason {
 		return &strict.Error{
 			Path: "$.reason", Given: fmt.Sprintf("%q", b.Reason),
 			Allowed: "the clinical reason, at least ten letters",
@@ -79,9 +135,12 @@ func (g Given) answer() safety.Answer {
 
 // answered lays an answer over those given. The therapist's is the last word. A
 // client's own takes the place of a milder one and stands beside an equal one
-// (the other side, say), and never lifts a caution of the therapist's.
-func answered(given []Given, a ScreenedAnswer, by string, e Event) []Given {
-	own := by == safety.Client
+// (the other side, say), and never lifts a caution of the therapist's. What only a
+// clearance lifts stays beside any later answer; corrects tells what its author may
+// still take back.
+func answered(given []Given, a ScreenedAnswer, w word, corrects func(Given) bool) []Given {
+	by, e := w.by, w.event
+	own := by == safety.Client || w.student
 	out := make([]Given, 0, len(given)+1)
 	fresh := Given{ScreenedAnswer: a, By: by, from: e}
 	done := false
@@ -89,9 +148,11 @@ func answered(given []Given, a ScreenedAnswer, by string, e Event) []Given {
 		switch {
 		case g.Question != a.Question:
 			out = append(out, g)
-		case own && g.By != safety.Client && safety.Milder(a.Answer, g.Answer):
+		case own && g.By != safety.Client && safety.Milder(a.Answer, g.Answer) && !(w.student && corrects(g)):
 			return given
 		case own && g.By != safety.Client && a.Answer == g.Answer:
+			out = append(out, g)
+		case g.answer().Lasts() && !g.saysMore(a) && !corrects(g):
 			out = append(out, g)
 		case !done:
 			out, done = append(out, fresh), true
@@ -101,6 +162,51 @@ func answered(given []Given, a ScreenedAnswer, by string, e Event) []Given {
 		out = append(out, fresh)
 	}
 	return out
+}
+
+// word is whose an answer is, and the event that brought it.
+type word struct {
+	by string
+	// student: it adds caution and takes none away.
+	student bool
+	event   Event
+}
+
+// saysMore reports whether a later answer says what this one does, and nothing less: the
+// same answer, of its side or of both, with every place that was named.
+func (g Given) saysMore(a ScreenedAnswer) bool {
+	if a.Answer != g.Answer || a.Side != g.Side && a.Side != "" && a.Side != ids.Midline {
+		return false
+	}
+	for _, r := range g.Regions {
+		if !slices.Contains(a.Regions, r) {
+			return false
+		}
+	}
+	return true
+}
+
+// correctedWithin: whoever gave a mistaken answer may correct it for so long, until a
+// hold rests on it.
+const correctedWithin = 5 * 60_000
+
+func (j *Judge) wordOf(b *Screened, e Event) word {
+	return word{b.By, j.ctx.Roles[e.Author] == rights.Student, e}
+}
+
+// corrects reports whether an event's author may still take an answer back by another.
+func (j *Judge) corrects(e Event) func(Given) bool {
+	return func(g Given) bool {
+		if g.from.Author != e.Author || e.At()-g.from.At() > correctedWithin || e.At() < g.from.At() {
+			return false
+		}
+		for _, h := range j.holds {
+			if h.event.Verdict == Accepted && h.event.At() >= g.from.At() && h.event.At() <= e.At() {
+				return false
+			}
+		}
+		return true
+	}
 }
 
 func (r *reducer) screened(e Event, b *Screened) {

@@ -22,7 +22,27 @@ func (j *Judge) undo(e Event, b *Undone) error {
 	case "visit-opened", "visit-closed", "note-signed", "note-countersigned", "addendum-written":
 		return refuse("$.body.event", string(b.Event), "an event that can be taken back; this one stays")
 	}
+	if why := j.outlives(target, e); why != "" {
+		return because(why)
+	}
 	return words(j.restsOn(target))
+}
+
+// outlives tells why an answer is not taken back any more, or "": what only a clearance
+// lifts may be corrected for a few minutes.
+func (j *Judge) outlives(target, undo Event) string {
+	b, err := j.bodyOf(target)
+	s, answers := b.(*Screened)
+	if err != nil || !answers {
+		return ""
+	}
+	for _, a := range s.Answers {
+		g := Given{ScreenedAnswer: a, By: s.By, from: target}
+		if g.answer().Lasts() && !j.corrects(undo)(g) {
+			return "This answer stays until it is cleared: record a clearance instead."
+		}
+	}
+	return ""
 }
 
 // restsOn tells which hold an event carries, or "".

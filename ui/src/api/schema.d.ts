@@ -5007,14 +5007,22 @@ export interface components {
             /** @description the worst of the answers given */
             outcome: string;
             rules: components["schemas"]["Applied"][];
+            singly: components["schemas"]["QuestionID"][];
         };
         ScreeningCleared: {
-            /** @description the clinician */
+            /**
+             * @description clinician when left out
+             * @enum {string}
+             */
+            basis?: "clinician" | "resolved" | "mistaken";
+            /** @description the clinician; the therapist for another basis */
             by: string;
+            /** @description the reason, for a mistaken answer */
             note?: string;
             /** @description when */
             on: string;
             question: components["schemas"]["QuestionID"];
+            side?: components["schemas"]["Side"];
         };
         SearchItem: {
             /** Format: double */

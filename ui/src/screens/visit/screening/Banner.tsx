@@ -1,7 +1,8 @@
 // What the screening comes to, above every step: the outcome with its reasons,
-// and the way to record that a clinician has cleared it.
+// and the way to record a clearance with what it rests on.
 import { useState } from "react";
-import { Button, Pick, Text } from "../../../parts/controls";
+import type { Schemas } from "../../../api/client";
+import { Button, Choice, Pick, Text } from "../../../parts/controls";
 import { Bullets, Columns, Notice, Row, Stack } from "../../../parts/layout";
 import { plain, sentence } from "../../../parts/words";
 import type { StepProps } from "../StepProps";
@@ -32,7 +33,7 @@ export function Banner({ visit }: StepProps) {
       </Bullets>
       {clearable.length > 0 && !clearing && (
         <Row>
-          <Button onPress={() => setClearing(true)}>A clinician has cleared it</Button>
+          <Button onPress={() => setClearing(true)}>Record a clearance</Button>
         </Row>
       )}
       {clearable.length > 0 && clearing && (
@@ -42,21 +43,41 @@ export function Banner({ visit }: StepProps) {
   );
 }
 
-/** Who cleared what, and when. */
+type Basis = NonNullable<Schemas["ScreeningCleared"]["basis"]>;
+
+const bases: Record<Basis, string> = {
+  clinician: "A clinician cleared it",
+  resolved: "I examined it today: resolved",
+  mistaken: "The answer was a mistake",
+};
+
+/** Who cleared what, when and on what basis. Which basis lifts which answer is the core's
+ * to say; its refusal is shown beside the field. */
 function Clearing({ visit, of, onDone }: StepProps & { of: QuestionID[]; onDone: () => void }) {
   const [question, setQuestion] = useState(of[0]);
+  const [basis, setBasis] = useState<Basis>("clinician");
   const [by, setBy] = useState("");
   const [on, setOn] = useState("");
   const [note, setNote] = useState("");
   const [error, setError] = useState("");
-  const typed = (set: (v: string) => void) => (v: string) => {
-    set(v);
-    setError("");
-  };
+  const typed =
+    <T,>(set: (v: T) => void) =>
+    (v: T) => {
+      set(v);
+      setError("");
+    };
+  const byClinician = basis === "clinician";
   const save = (e: React.FormEvent) => {
     e.preventDefault();
-    if (!question || !by.trim() || !on.trim()) return setError("Who cleared it, and when?");
-    visit.write("screening-cleared", { question, by, on, note });
+    if (!question) return;
+    if (byClinician && (!by.trim() || !on.trim())) return setError("Who cleared it, and when?");
+    if (basis === "mistaken" && note.trim().length < 10) return setError("Say in a sentence what was wrong.");
+    const cleared = byClinician
+      ? { question, basis, by, on, note }
+      : { question, basis, by: "the therapist", on: "today", note };
+    const refused = visit.preview("screening-cleared", cleared);
+    if (refused) return setError(refused);
+    visit.write("screening-cleared", cleared);
     onDone();
   };
   return (
@@ -67,18 +88,32 @@ function Clearing({ visit, of, onDone }: StepProps & { of: QuestionID[]; onDone:
         value={question}
         options={of}
         describe={(id) => sentence(plain(id))}
-        onPick={setQuestion}
+        onPick={typed(setQuestion)}
       />
-      <Columns $cols="1fr 1fr">
-        <Text label="Cleared by" value={by} onChange={typed(setBy)} error={error} />
-        <Text label="When" value={on} onChange={typed(setOn)} />
-      </Columns>
-      <Text label="Note" value={note} onChange={setNote} />
+      <Choice
+        label="On what basis"
+        value={basis}
+        options={["clinician", "resolved", "mistaken"] as const}
+        describe={(b) => bases[b]}
+        onChoose={typed(setBasis)}
+      />
+      {byClinician && (
+        <Columns $cols="1fr 1fr">
+          <Text label="Cleared by" value={by} onChange={typed(setBy)} error={error} />
+          <Text label="When" value={on} onChange={typed(setOn)} />
+        </Columns>
+      )}
+      <Text
+        label={basis === "mistaken" ? "What was wrong" : "Note"}
+        value={note}
+        onChange={typed(setNote)}
+        error={byClinician ? undefined : error}
+      />
       <Row>
         <Button type="submit" $kind="main">
           Record it
         </Button>
-        <Button onPress={onDone}>Leave</Button>
+        <Button onPress={onDone}>Cancel</Button>
       </Row>
     </Stack>
   );

@@ -35,6 +35,7 @@ interface Props {
 
 export function Group({ name, outcome, questions, answers, placing, setPlacing }: Props) {
   const open = questions.filter((q) => answers.missing(q.id));
+  const together = open.filter((q) => !answers.singly(q.id));
   const [shut, setShut] = useState<boolean>();
   const hidden = shut ?? open.length === 0;
   return (
@@ -48,9 +49,11 @@ export function Group({ name, outcome, questions, answers, placing, setPlacing }
             </small>
           </AriaButton>
         </h2>
-        {open.length > 0 && (
-          <Button onPress={() => answers.give(open.map((q) => ({ question: q.id, answer: "no" as const })))}>
-            None of these
+        {together.length > 0 && (
+          <Button
+            onPress={() => answers.give(together.map((q) => ({ question: q.id, answer: "no" as const })))}
+          >
+            {together.length < open.length ? "No to the others" : "None of these"}
           </Button>
         )}
       </Head>

@@ -42,11 +42,13 @@ interface Props {
 export function Question({ q, answers, placing, setPlacing }: Props) {
   const shown = answers.shown(q.id);
   const asBefore = shown !== undefined && !answers.own(q.id);
+  const before = answers.singly(q.id) ? answers.base(q.id)?.answer : undefined;
   return (
     <Line data-missing={answers.missing(q.id)} data-question={q.id}>
       <span>
         {q.ask}
         {asBefore && <small> As before.</small>}
+        {before && <small> {before === "yes" ? "Yes last time" : "Not known last time"}: ask again.</small>}
       </span>
       <Choice
         quiet

@@ -12,6 +12,8 @@ export interface Answers {
   /** What holds: given, or of an earlier visit. */
   base: (q: QuestionID) => Schemas["Given"] | Schemas["Answer"] | undefined;
   missing: (q: QuestionID) => boolean;
+  /** To be asked by itself: it had another answer than no. */
+  singly: (q: QuestionID) => boolean;
   /** The answer to show; what is to be asked (again) shows none, so that the
    * same one can be given. */
   shown: (q: QuestionID) => Answer["answer"] | undefined;
@@ -27,12 +29,14 @@ export function useAnswers({ state, open, write }: LiveVisit): Answers {
     [open.context.carried],
   );
   const toAsk = new Set(state.screening.missing);
+  const alone = new Set(state.screening.singly);
   const base = (q: QuestionID) => given.get(q) ?? carried.get(q);
   const give = (answers: Answer[]) => void write("screening-answered", { answers });
   return {
     own: (q) => given.get(q),
     base,
     missing: (q) => toAsk.has(q),
+    singly: (q) => alone.has(q),
     shown: (q) => (toAsk.has(q) ? undefined : base(q)?.answer),
     give,
     more: (q, over) => {
