@@ -97,7 +97,7 @@ func build(st *store.Store, o Options) (http.Handler, huma.API, error) {
 		go st.Listen(o.Listen, s.heardFrom)
 	}
 	r := chi.NewRouter()
-	r.Use(s.metrics.watch, middleware.Recoverer, wellFormed,
+	r.Use(s.metrics.watch, middleware.Recoverer, paced(patience), wellFormed,
 		securityHeaders(o.SecureCookie, o.Inclinometer, o.Algometer, o.PressurePad),
 		http.NewCrossOriginProtection().Handler)
 	var a huma.API

@@ -113,6 +113,14 @@ func TestAnErasedRecordIsGone(t *testing.T) {
 	assert.Equal(t, "asked for it in writing", gone.Items[0].Reason)
 	assert.Equal(t, len(course.Visits), gone.Items[0].Visits)
 	assert.Positive(t, gone.Items[0].Events)
+
+	// The id does not come back, by hand or by a file.
+	put["revision"] = 0
+	assert.Equal(t, 410, there.call("PUT", "/api/clients/"+of.ID, put, nil).StatusCode)
+	assert.Equal(t, 410, there.call("POST", "/api/imports?kind=archive&file=again.json&take=true", string(archive),
+		nil).StatusCode)
+	assert.Equal(t, 404, there.call("GET", "/api/clients/"+of.ID, nil, nil).StatusCode)
+	assert.ElementsMatch(t, []string{"audit", "erasure"}, everywhere(t, of.ID, here))
 }
 
 // Not even a program that goes round the API erases as anyone but an owner.

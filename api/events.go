@@ -4,7 +4,6 @@ import (
 	"context"
 	"encoding/json"
 	"net/http"
-	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -50,13 +49,12 @@ type EventAnswer struct {
 const (
 	maxBatchBytes = 4 << 20
 	maxEventBytes = 1 << 20
-	batchPatience = 2 * time.Minute
 )
 
 func (s *server) registerEvents(a huma.API) {
 	o := op("send-events", http.MethodPost, "/api/visits/{id}/events",
 		"Send a visit's events (twice is the same as once)", 401, 403, 404, 408, 413, 422)
-	o.MaxBodyBytes, o.BodyReadTimeout, o.SkipValidateBody = maxBatchBytes, batchPatience, true
+	o.MaxBodyBytes, o.SkipValidateBody = maxBatchBytes, true
 	o.RequestBody = jsonBody[EventBatch](a)
 	huma.Register(a, o, s.sendEvents)
 }

@@ -62,6 +62,46 @@ const (
 	patience = 15 * time.Second
 )
 
+// paced lets a body come as slowly as its line is, and ends the connection of one that
+// stalls: each part of it must come within the patience after the one before. It holds
+// for what nobody reads too, a refused request's body.
+func paced(patience time.Duration) func(http.Handler) http.Handler {
+	return func(next http.Handler) http.Handler {
+		return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+			if r.Body == nil || r.Body == http.NoBody {
+				next.ServeHTTP(w, r)
+				return
+			}
+			b := &pacedBody{ReadCloser: r.Body, conn: http.NewResponseController(w), patience: patience}
+			r.Body = b
+			next.ServeHTTP(w, r)
+			if !b.read {
+				w.Header().Set("Connection", "close")
+				b.conn.SetReadDeadline(time.Now().Add(patience)) //nolint:errcheck // not every writer has one
+			}
+		})
+	}
+}
+
+// pacedBody gives each reading its own deadline; once all is read there is none, so that
+// a request may wait for the database longer than its body took.
+type pacedBody struct {
+	io.ReadCloser
+	conn     *http.ResponseController
+	patience time.Duration
+	read     bool
+}
+
+func (b *pacedBody) Read(p []byte) (int, error) {
+	b.conn.SetReadDeadline(time.Now().Add(b.patience)) //nolint:errcheck // not every writer has one
+	n, err := b.ReadCloser.Read(p)
+	if err == io.EOF {
+		b.read = true
+		b.conn.SetReadDeadline(time.Time{}) //nolint:errcheck // as above
+	}
+	return n, err
+}
+
 // storable refuses a JSON body that the record cannot keep, and names the field.
 // Operations that read and check their own bodies do so themselves.
 func storable(a huma.API) func(huma.Context, func(huma.Context)) {
@@ -72,10 +112,7 @@ func storable(a huma.API) func(huma.Context, func(huma.Context)) {
 			return
 		}
 		limit := cmp.Or(ctx.Operation().MaxBodyBytes, maxTyped)
-		rc := http.NewResponseController(w)
-		rc.SetReadDeadline(time.Now().Add(patience)) //nolint:errcheck // not every writer has one
 		raw, err := io.ReadAll(http.MaxBytesReader(w, r.Body, limit))
-		rc.SetReadDeadline(time.Time{}) //nolint:errcheck // as above
 		if err != nil {
 			status, why := http.StatusRequestTimeout, "The request did not come in time. Try again."
 			if int64(len(raw)) >= limit {

@@ -41,7 +41,7 @@ type ImportOut struct {
 func (s *server) registerImports(a huma.API) {
 	in := op("import", http.MethodPost, "/api/imports",
 		"Look at a file, or take it in: all of it or nothing", 401, 403, 409, 413, 422)
-	in.MaxBodyBytes, in.BodyReadTimeout, in.SkipValidateBody = exchange.MaxArchiveBytes, importPatience, true
+	in.MaxBodyBytes, in.SkipValidateBody = exchange.MaxArchiveBytes, true
 	in.Middlewares = huma.Middlewares{s.onePhoto(a)}
 	in.RequestBody = &huma.RequestBody{Required: true, Content: map[string]*huma.MediaType{
 		"application/octet-stream": {Schema: &huma.Schema{Type: "string", Format: "binary"}},
@@ -52,8 +52,6 @@ func (s *server) registerImports(a huma.API) {
 	huma.Register(a, silent(op("undo-import", http.MethodPost, "/api/imports/{id}/undo",
 		"Take out again what an import brought, while nobody has worked on it", 401, 403, 404, 409)), s.undoImport)
 }
-
-const importPatience = 2 * time.Minute
 
 // errJustLooking rolls a preview back.
 var errJustLooking = errors.New("just looking")

@@ -3,6 +3,8 @@ package api_test
 import (
 	"net/http"
 	"strings"
+	"sync"
+	"sync/atomic"
 	"testing"
 	"time"
 
@@ -251,6 +253,29 @@ func TestALoginClosesAfterTenWrongPasswordsWhereverTheyComeFrom(t *testing.T) {
 		require.Equal(t, 401, signInStatus(c, l.Email, "wrong-words-here", ""))
 	}
 	assert.Equal(t, 429, signInStatus(c, l.Email, l.Password, ""))
+}
+
+// Of sixty wrong passwords at once no more are looked at than of sixty one after another.
+func TestSixtyWrongPasswordsAtOnceCountAsSixty(t *testing.T) {
+	c, l := ownPractice(t, api.Options{})
+	var wrong, closed, other atomic.Int64
+	var all sync.WaitGroup
+	for range 60 {
+		all.Go(func() {
+			switch signInStatus(c, l.Email, "wrong-words-here", "") {
+			case 401:
+				wrong.Add(1)
+			case 429:
+				closed.Add(1)
+			default:
+				other.Add(1) // 503: the queue was full
+			}
+		})
+	}
+	all.Wait()
+	assert.LessOrEqual(t, wrong.Load(), int64(10), "passwords that were looked at")
+	assert.EqualValues(t, 60, wrong.Load()+closed.Load()+other.Load())
+	assert.Equal(t, 429, signInStatus(c, l.Email, l.Password, ""), "and the login is closed")
 }
 
 func TestOwnPasswordAndDevices(t *testing.T) {

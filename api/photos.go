@@ -47,7 +47,7 @@ func photoOut(p store.Photo) StoredPhoto {
 func (s *server) registerPhotos(a huma.API) {
 	put := op("put-photo", http.MethodPut, "/api/visits/{id}/photos/{photo}",
 		"Take a photograph in: JPEG or PNG, at most 10 MB; metadata is stripped", 401, 404, 413, 422)
-	put.MaxBodyBytes, put.BodyReadTimeout, put.SkipValidateBody = exchange.MaxPhotoBytes+1, batchPatience, true
+	put.MaxBodyBytes, put.SkipValidateBody = exchange.MaxPhotoBytes+1, true
 	put.Middlewares = huma.Middlewares{s.onePhoto(a)}
 	file := &huma.MediaType{Schema: &huma.Schema{Type: "string", Format: "binary"}}
 	put.RequestBody = &huma.RequestBody{

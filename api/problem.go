@@ -26,6 +26,8 @@ func problem(err error) error {
 			&huma.ErrorDetail{Location: "stored", Message: "what the record has", Value: storedOut(conflict.Stored)})
 	case errors.Is(err, store.ErrNotFound):
 		return huma.Error404NotFound("There is no such record in this practice.")
+	case errors.Is(err, store.ErrErased):
+		return huma.Error410Gone("The record of this id was erased. Register the client anew, under a new id.")
 	case errors.Is(err, store.ErrEmailTaken):
 		return huma.Error409Conflict("Someone signs in by this e-mail already. Ask for a link for another one.")
 	case errors.Is(err, store.ErrStale):

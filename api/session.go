@@ -5,6 +5,7 @@ import (
 	"encoding/json"
 	"errors"
 	"net/http"
+	"strconv"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -59,7 +60,7 @@ func (in *signIn) Resolve(ctx huma.Context) []error {
 const principalKey = "principal"
 
 func (s *server) registerSession(a huma.API, signInsPerMinute int) {
-	in := op("sign-in", http.MethodPost, "/api/session", "Sign in", 401, 422, 429)
+	in := op("sign-in", http.MethodPost, "/api/session", "Sign in", 401, 422, 429, 503)
 	in.Middlewares = s.atMost("sign-in", signInsPerMinute)
 	huma.Register(a, in, s.signIn)
 	huma.Register(a, op("me", http.MethodGet, "/api/session", "Who is signed in", 401), s.me)
@@ -77,6 +78,10 @@ func (s *server) signIn(ctx context.Context, in *signIn) (*oneOut[Me], error) {
 		return nil, huma.Error401Unauthorized("This e-mail and password do not match.")
 	case errors.Is(err, store.ErrCode):
 		return nil, codeWanted(in.Body.Code)
+	case errors.Is(err, store.ErrBusy):
+		return nil, huma.ErrorWithHeaders(
+			huma.Error503ServiceUnavailable("Many people sign in just now. Try again in a moment."),
+			http.Header{"Retry-After": {strconv.Itoa(int(store.WaitingFor.Seconds()))}})
 	case errors.Is(err, store.ErrClosed):
 		return nil, huma.Error429TooManyRequests("Too many wrong attempts for this e-mail. Try again in 15 minutes, " +
 			"or ask an owner for a link.")

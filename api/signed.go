@@ -31,7 +31,10 @@ func (b ByID) uuid() uuid.UUID { return uuid.MustParse(b.ID) }
 
 // op describes an operation and what may go wrong.
 func op(id, method, path, summary string, errors ...int) huma.Operation {
-	return huma.Operation{OperationID: id, Method: method, Path: path, Summary: summary, Errors: errors}
+	return huma.Operation{
+		OperationID: id, Method: method, Path: path, Summary: summary, Errors: errors,
+		BodyReadTimeout: -1, // paced has one; the default would cancel a request that waits for the database
+	}
 }
 
 // silent is an operation that answers with nothing.

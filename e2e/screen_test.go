@@ -43,6 +43,10 @@ func TestTheScreeningRulesOverHolds(t *testing.T) {
 	p.click("button", "Record a clearance")
 	p.click("button", "Record it")
 	p.see(".error", "Who cleared it")
+	p.MustElementX(`//*[@aria-label="On what basis"]//button[text()="I examined it today: resolved"]`).MustClick()
+	p.click("button", "Record it")
+	p.see(".error", "clinician, or mistaken with the reason") // a swollen calf is not examined away
+	p.MustElementX(`//*[@aria-label="On what basis"]//button[text()="A clinician cleared it"]`).MustClick()
 	p.MustElementX(`//label[text()="Cleared by"]/following-sibling::input`).MustInput("Dr Example")
 	p.MustElementX(`//label[text()="When"]/following-sibling::input`).MustInput("this morning")
 	p.click("button", "Record it")
@@ -120,6 +124,26 @@ func TestAWarmCalfReachesTheOfflineOutbox(t *testing.T) {
 	assert.Contains(t, why[0], "aside: Blocked by the screening")
 	here.MustReload()
 	here.see(".caution", "A hold is kept aside and counts nowhere")
+}
+
+// What was yes last time is asked by itself: no touch on a whole group answers it.
+func TestAGroupButtonAnswersNothingThatWasYes(t *testing.T) {
+	t.Parallel()
+	p := signedIn(t, startServer(t).addr, demo.Logins[0])
+	client := ownClient(p, "Expecting")
+	before := booked(p, client, time.Now().AddDate(0, 0, -3))
+	record(p, client, before, said{"visit-opened", visit.Opened{}}, said{"screening-answered", visit.Screened{
+		Answers: []visit.ScreenedAnswer{{Question: "pregnancy", Answer: "yes"}},
+	}})
+	p.MustNavigate(p.base + "/visits/" + booked(p, client, time.Now()) + "?step=screen")
+	p.see("[data-outcome=adapt]", "Pregnancy")
+	group := p.MustElement(`[data-group=adapt]`)
+	group.MustElementR("button", "^No to the others$").MustClick()
+	p.MustElement(`[data-question="osteoporosis"][data-missing=false]`)
+	p.see(`[data-question="pregnancy"][data-missing=true] small`, "Yes last time: ask again")
+	p.see("[data-outcome=adapt]", "Pregnancy")
+	p.MustElementX(`//*[@data-question="pregnancy"]//button[text()="no"]`).MustClick()
+	p.MustWait(`() => !document.querySelector("[data-outcome=adapt]")?.innerText.includes("Pregnancy")`)
 }
 
 // What an earlier visit said of a place stays when a touch adds another one.

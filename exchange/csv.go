@@ -86,6 +86,10 @@ func read(raw []byte, wanted, known []string, r *Report, each func(n int, of fun
 		r.problem("file", "", "The file has no header.")
 		return
 	}
+	if len(header) > maxColumns {
+		r.problem("header", fmt.Sprint(len(header), " columns"), fmt.Sprintf("At most %d columns.", maxColumns))
+		return
+	}
 	at := columns(header, wanted, known, r)
 	if !r.Fine() {
 		return
@@ -103,6 +107,10 @@ func read(raw []byte, wanted, known []string, r *Report, each func(n int, of fun
 			r.problem("file", "", fmt.Sprintf("More than %d rows.", MaxTableRows))
 			return
 		}
+		if long := longest(cells); long > maxCell {
+			r.add(Problem{Row: n, Field: "row", Text: fmt.Sprintf("A cell of %d bytes; at most %d.", long, maxCell)})
+			continue
+		}
 		if len(cells) > len(header) {
 			r.add(Problem{Row: n, Field: "row", Text: fmt.Sprintf("%d cells under %d names.", len(cells), len(header))})
 			continue
@@ -115,6 +123,19 @@ func read(raw []byte, wanted, known []string, r *Report, each func(n int, of fun
 			return strings.TrimSpace(uncell(cells[i]))
 		})
 	}
+}
+
+// A table of a practice has a few dozen columns, and a note is the longest cell.
+const (
+	maxColumns = 500
+	maxCell    = 64 << 10
+)
+
+func longest(cells []string) (n int) {
+	for _, c := range cells {
+		n = max(n, len(c))
+	}
+	return n
 }
 
 func columns(header, wanted, known []string, r *Report) map[string]int {

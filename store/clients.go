@@ -150,6 +150,9 @@ func (t *Tx) PutClient(ctx context.Context, c Client) error {
 }
 
 func (t *Tx) newClient(ctx context.Context, c Client, cautions []string) error {
+	if err := t.notErased(ctx, c.ID.String()); err != nil {
+		return err
+	}
 	r, err := t.tx.ExecContext(ctx, `insert into client (practice_id, id, given_name, family_name, born_on, height_cm,
 		work, complaint, cautions, dominant_hand, phone, email, emergency_contact, guardian)
 		values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14) on conflict (practice_id, id) do nothing`,

@@ -35,6 +35,18 @@ func (t *Tx) Erase(ctx context.Context, client uuid.UUID, reason string) error {
 	return found("erasing a record", err)
 }
 
+// ErrErased: the record of this id was erased, and it does not come back.
+var ErrErased = errors.New("this record was erased")
+
+func (t *Tx) notErased(ctx context.Context, client string) error {
+	var gone bool
+	err := t.tx.GetContext(ctx, &gone, `select exists (select from erasure where client_id = $1::uuid)`, client)
+	if err == nil && gone {
+		return ErrErased
+	}
+	return found("looking for an erasure", err)
+}
+
 // Erasure is what stays of an erased record.
 type Erasure struct {
 	Client uuid.UUID `db:"client_id"`

@@ -102,6 +102,9 @@ func (i *importer) people(ctx context.Context) error {
 
 func (i *importer) clients(ctx context.Context) error {
 	for _, c := range i.in.Archive.Clients {
+		if err := i.notErased(ctx, string(c.ID)); err != nil {
+			return err
+		}
 		r, err := i.tx.ExecContext(ctx, `insert into client (practice_id, id, given_name, family_name, born_on, height_cm,
 			work, complaint, cautions, dominant_hand, phone, email, emergency_contact, guardian, revision, archived_at)
 			values ($1, $2, $3, $4, nullif($5, '')::date, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15,

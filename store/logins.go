@@ -60,8 +60,13 @@ func (s *Store) SignIn(ctx context.Context, in SignIn) (Principal, error) {
 	err := found("looking up a login", s.db.GetContext(ctx, &l, `select * from login_look($1)`, email))
 	if errors.Is(err, ErrNotFound) {
 		hash, err := nobody()
-		checkPassword(hash, in.Password)
-		return Principal{}, errors.Join(ErrSignIn, err, s.Door(ctx, "sign-in", in.From))
+		if err != nil {
+			return Principal{}, err
+		}
+		if _, err := samePassword(ctx, hash, in.Password); err != nil {
+			return Principal{}, err
+		}
+		return Principal{}, errors.Join(ErrSignIn, s.Door(ctx, "sign-in", in.From))
 	}
 	if err != nil {
 		return Principal{}, err
@@ -72,8 +77,8 @@ func (s *Store) SignIn(ctx context.Context, in SignIn) (Principal, error) {
 		return Principal{}, errors.Join(ErrClosed, s.Refused(ctx, who, what))
 	}
 	err = s.proven(ctx, l, email, in)
-	if errors.Is(err, ErrCode) && in.Code == "" {
-		return Principal{}, err // the second half of the way is still to come
+	if errors.Is(err, ErrCode) && in.Code == "" || errors.Is(err, ErrBusy) {
+		return Principal{}, err // the second half of the way, or all of it, is still to come
 	}
 	if err != nil {
 		return Principal{}, errors.Join(err, s.Refused(ctx, who, what))
@@ -86,18 +91,31 @@ func (s *Store) SignIn(ctx context.Context, in SignIn) (Principal, error) {
 	return who, err
 }
 
-// proven checks password and second factor, and counts what was wrong.
+// proven checks password and second factor. The attempt is counted before, so that of
+// many at once no more are looked at than of as many one after another.
 func (s *Store) proven(ctx context.Context, l login, email string, in SignIn) error {
-	wrong := func(as error) error {
-		_, err := s.db.ExecContext(ctx, `select login_failed($1, $2)`, email, int(closedFor.Seconds()))
+	var attempts int
+	if err := s.db.GetContext(ctx, &attempts, `select login_attempt($1, $2)`, email,
+		int(closedFor.Seconds())); err != nil {
+		return found("counting an attempt", err)
+	}
+	if attempts > wrongAtMost {
+		return ErrClosed
+	}
+	uncounted := func(as error) error {
+		_, err := s.db.ExecContext(ctx, `select login_half($1)`, email)
 		return errors.Join(as, err)
 	}
-	if !checkPassword(l.Hash, in.Password) {
-		return wrong(ErrSignIn)
+	same, err := samePassword(ctx, l.Hash, in.Password)
+	if err != nil {
+		return uncounted(err)
+	}
+	if !same {
+		return ErrSignIn
 	}
 	if l.TOTP {
 		if in.Code == "" {
-			return ErrCode
+			return uncounted(ErrCode)
 		}
 		secret, err := s.key.Open(l.Secret)
 		if err != nil {
@@ -108,10 +126,10 @@ func (s *Store) proven(ctx context.Context, l login, email string, in SignIn) er
 			return err
 		}
 		if !fresh {
-			return wrong(ErrCode)
+			return ErrCode
 		}
 	}
-	_, err := s.db.ExecContext(ctx, `select login_passed($1)`, email)
+	_, err = s.db.ExecContext(ctx, `select login_passed($1)`, email)
 	return err
 }
 
@@ -180,7 +198,10 @@ func (t *Tx) own(ctx context.Context) (email string, l login, err error) {
 // OwnPassword tells whether this is the password of who acts.
 func (t *Tx) OwnPassword(ctx context.Context, password string) (bool, error) {
 	_, l, err := t.own(ctx)
-	return err == nil && checkPassword(l.Hash, password), err
+	if err != nil {
+		return false, err
+	}
+	return samePassword(ctx, l.Hash, password)
 }
 
 // SetPassword changes it; there must be a login.

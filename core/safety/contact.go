@@ -8,9 +8,9 @@ import (
 )
 
 // broad contacts spread the pressure; hard ones bring the most of it to a
-// small place (working division).
+// small place (working division). None is both.
 var (
-	broad = []ids.Contact{"palm", "forearm", "own-thigh", "knuckle"}
+	broad = []ids.Contact{"palm", "forearm", "own-thigh"}
 	hard  = []ids.Contact{"elbow", "tool", "knuckle", "pisiform-over-thumb"}
 )
 

@@ -1,0 +1,29 @@
+package exchange
+
+import (
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+)
+
+// A table of more columns than anyone has, or of a cell as long as a book, is refused
+// before it is gone through.
+func TestATableIsBounded(t *testing.T) {
+	header := func(n int) string { return "given_name,family_name" + strings.Repeat(",x", n-2) }
+	rows := func(text string) (r Report, n int) {
+		read([]byte(text), []string{"given_name"}, []string{"given_name", "family_name"}, &r,
+			func(int, func(string) string) { n++ })
+		return r, n
+	}
+	r, n := rows(header(400_000) + "\nAda,Holt\n")
+	require.Len(t, r.Problems, 1)
+	assert.Equal(t, "header", r.Problems[0].Field)
+	assert.Equal(t, "400000 columns", r.Problems[0].Given)
+	assert.Zero(t, n)
+	r, n = rows("given_name,family_name\n" + strings.Repeat("a", maxCell+1) + ",Holt\n" + strings.Repeat("a", maxCell) + ",Holt\n")
+	require.Len(t, r.Problems, 1)
+	assert.Equal(t, 2, r.Problems[0].Row)
+	assert.Equal(t, 1, n, "the other row is read")
+}
