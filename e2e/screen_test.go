@@ -45,7 +45,7 @@ func TestTheScreeningRulesOverHolds(t *testing.T) {
 	p.see(".error", "Who cleared it")
 	p.MustElementX(`//*[@aria-label="On what basis"]//button[text()="I examined it today: resolved"]`).MustClick()
 	p.click("button", "Record it")
-	p.see(".error", "clinician, or mistaken with the reason") // a swollen calf is not examined away
+	p.see(".error", "A clinician clears this one") // a swollen calf is not examined away
 	p.MustElementX(`//*[@aria-label="On what basis"]//button[text()="A clinician cleared it"]`).MustClick()
 	p.MustElementX(`//label[text()="Cleared by"]/following-sibling::input`).MustInput("Dr Example")
 	p.MustElementX(`//label[text()="When"]/following-sibling::input`).MustInput("this morning")

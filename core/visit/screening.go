@@ -98,10 +98,10 @@ func (j *Judge) clearable(e *Event, b *ScreeningCleared) error {
 		}
 		switch {
 		case q.Outcome == safety.Emergency && a.Answer == "yes":
-			return refuse("$.body.basis", string(b.Basis), "clinician: nothing else lifts an emergency")
+			return because("Only a clinician clears an emergency: name who, and when.")
 		case b.Basis == ByResolved && a.Answer == "yes" && !q.Resolves():
-			return refuse("$.body.basis", string(b.Basis), "clinician, or mistaken with the reason: "+
-				"an examination here lifts a fever, a swollen joint and what was not known")
+			return because("Your own examination lifts a fever, a swollen joint and what was not known. " +
+				"A clinician clears this one; or say why the answer was a mistake.")
 		}
 	}
 	return nil

@@ -29,6 +29,10 @@ const Line = styled.li`
   small {
     color: var(--ink-soft);
   }
+  small.before {
+    color: var(--warn);
+    font-weight: 600;
+  }
 `;
 
 interface Props {
@@ -48,7 +52,7 @@ export function Question({ q, answers, placing, setPlacing }: Props) {
       <span>
         {q.ask}
         {asBefore && <small> As before.</small>}
-        {before && <small> {before === "yes" ? "Yes last time" : "Not known last time"}: ask again.</small>}
+        {before && <small className="before"> {before === "yes" ? "Yes last time" : "Not known last time"}: ask again.</small>}
       </span>
       <Choice
         quiet
