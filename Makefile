@@ -14,7 +14,7 @@ GOLDEN_IN_WASM = GOOS=js GOARCH=wasm go test -count=1 -run Golden \
 # The browser's tests take longest, so they begin first.
 TESTED = ./e2e $$(go list ./... | grep -v /e2e$$)
 
-.PHONY: demo test dev lint format bench fuzz screenshots build types
+.PHONY: demo test dev lint format bench bench-large fuzz screenshots build types
 build: bin/mokren bin/mokren-stepped
 
 demo: .mokren/has-postgresql bin/mokren ## the application with an invented practice
@@ -46,8 +46,11 @@ format: ui/node_modules/.package-lock.json ## what lint asks for, done
 
 bench: .mokren/has-postgresql .mokren/has-chromium build ## coach and atlas natively and in the browser, one run
 	go test -run '^$$' -bench . -benchmem ./core/...
-	GOGC=200 MOKREN_BENCH=1 go run ./cmd/withcluster go test -count=1 -timeout 20m -run 'TestBenchHistory|TestBenchOwnSQL|TestBenchSize' -v ./api | grep ratio
+	GOGC=200 MOKREN_BENCH=1 go run ./cmd/withcluster go test -count=1 -timeout 20m -run 'TestBenchHistory|TestBenchOwnSQL' -v ./api | grep ratio
 	MOKREN_BENCH=1 go test -count=1 -run TestBenchBrowser -v ./e2e | grep -v '^=== '
+
+bench-large: .mokren/has-postgresql ## a practice of 10,000 clients beside one of 100
+	GOGC=200 MOKREN_BENCH=1 go run ./cmd/withcluster go test -count=1 -timeout 30m -run TestBenchSize -v ./api | grep ratio
 
 # Each for a minute: package and target.
 FUZZ = core/strict:FuzzDecode core/visit:FuzzReduce core/calc:FuzzCoach core/calc:FuzzPlan core/calc:FuzzJudge \

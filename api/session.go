@@ -81,7 +81,8 @@ func (s *server) signIn(ctx context.Context, in *signIn) (*oneOut[Me], error) {
 	case errors.Is(err, store.ErrBusy):
 		return nil, huma.ErrorWithHeaders(
 			huma.Error503ServiceUnavailable("Many people sign in just now. Try again in a moment."),
-			http.Header{"Retry-After": {strconv.Itoa(int(store.WaitingFor.Seconds()))}})
+			http.Header{"Retry-After": {strconv.Itoa(int(store.WaitingFor.Seconds()))}},
+		)
 	case errors.Is(err, store.ErrClosed):
 		return nil, huma.Error429TooManyRequests("Too many wrong attempts for this e-mail. Try again in 15 minutes, " +
 			"or ask an owner for a link.")

@@ -112,7 +112,8 @@ func longCourse(t *testing.T) {
 	t.Helper()
 	ctx := context.Background()
 	s := startServer(t)
-	made, err := crowd.Fill(ctx, s.asApp(t), s.on.AdminURL(s.name), crowd.Size{Clients: 1, Visits: 200, Holds: 5}, time.Now())
+	size := crowd.Size{Clients: 1, Visits: 200, Holds: 5}
+	made, err := crowd.Fill(ctx, s.asApp(t), s.on.AdminURL(s.name), size, time.Now())
 	require.NoError(t, err)
 	p := openPage(t, s.addr, "/")
 	p.MustEvalOnNewDocument(`globalThis.longTasks = [];

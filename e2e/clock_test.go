@@ -108,7 +108,8 @@ func TestASteppedHoldIsTheHoldOfItsSeconds(t *testing.T) {
 	require.NoError(t, json.Unmarshal(kept.Log, &log))
 	for i, e := range log {
 		if e.Event == treat.KindScore { // the last answer before it, or contact
-			assert.GreaterOrEqual(t, e.AtMS-log[i-1].AtMS, int64(15_000), "no number before it is asked for: %s", kept.Log)
+			assert.GreaterOrEqual(t, e.AtMS-log[i-1].AtMS, int64(15_000),
+				"no number before it is asked for: %s", kept.Log)
 		}
 	}
 }

@@ -154,7 +154,8 @@ func putOnce(c *http.Client, address string, body map[string]any) error {
 func TestHoldsOverTwoCopiesUnderKills(t *testing.T) {
 	t.Parallel()
 	d := mortalDatabase(t)
-	made, err := crowd.Fill(t.Context(), d.asApp(t), d.on.AdminURL(d.name), crowd.Size{Clients: 1, Visits: 1}, time.Now())
+	size := crowd.Size{Clients: 1, Visits: 1}
+	made, err := crowd.Fill(t.Context(), d.asApp(t), d.on.AdminURL(d.name), size, time.Now())
 	require.NoError(t, err)
 	// Before an upgrade: the version that runs until then, beside this one.
 	first, second := serving(t, d, cmp.Or(os.Getenv("MOKREN_OTHER_BIN"), released)), serving(t, d, released)

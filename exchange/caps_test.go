@@ -22,7 +22,8 @@ func TestATableIsBounded(t *testing.T) {
 	assert.Equal(t, "header", r.Problems[0].Field)
 	assert.Equal(t, "400000 columns", r.Problems[0].Given)
 	assert.Zero(t, n)
-	r, n = rows("given_name,family_name\n" + strings.Repeat("a", maxCell+1) + ",Holt\n" + strings.Repeat("a", maxCell) + ",Holt\n")
+	name := func(n int) string { return strings.Repeat("a", n) + ",Holt\n" }
+	r, n = rows("given_name,family_name\n" + name(maxCell+1) + name(maxCell))
 	require.Len(t, r.Problems, 1)
 	assert.Equal(t, 2, r.Problems[0].Row)
 	assert.Equal(t, 1, n, "the other row is read")

@@ -677,3 +677,34 @@ func ExampleCoach() {
 	fmt.Println(l.Text)
 	// Output: On the out-breath, sink to your number again.
 }
+
+// Due is when the line changes by itself: until then it says the same, and waiting for one
+// due time after another comes to an end.
+func TestDueIsWhenTheLineChangesByItself(t *testing.T) {
+	says := func(l treat.Line) string {
+		return fmt.Sprint(l.Phase, l.Advice, l.Ask, l.Stage, l.Text, l.Reason)
+	}
+	rapid.Check(t, func(t *rapid.T) {
+		c := treat.NewCoach(randomStart(t))
+		for _, e := range randomLog(t) {
+			c.Apply(e)
+			at := e.At
+			for range 40 {
+				due, ok := c.Due(at)
+				if !ok {
+					break
+				}
+				if due <= at {
+					t.Fatalf("due at %d, after %d", due, at)
+				}
+				if now, before := says(c.At(at)), says(c.At(due-1)); now != before {
+					t.Fatalf("%q at %d, %q at %d: due at %d only", now, at, before, due-1, due)
+				}
+				at = due
+			}
+			if _, ok := c.Due(at); ok {
+				t.Fatalf("something is due for ever after %d", e.At)
+			}
+		}
+	})
+}

@@ -56,7 +56,9 @@ func TestAYesOfTheOtherSideLiftsNone(t *testing.T) {
 	s := visit.Reduce(asked(), l.events).Screening
 	require.Len(t, s.Rules, 1)
 	assert.Equal(t, ids.Left, s.Rules[0].Side)
-	l.add("a", "screening-cleared", 0, visit.ScreeningCleared{Question: "calf-warm-swollen", By: "Dr Example", On: "today"})
+	l.add("a", "screening-cleared", 0, visit.ScreeningCleared{
+		Question: "calf-warm-swollen", By: "Dr Example", On: "today",
+	})
 	assert.False(t, l.stopped(), "a clearance without a side is of every side")
 }
 
