@@ -1,6 +1,6 @@
 // How the room sounds and which key the pedal sends, set before the hands are
 // busy.
-import { useEffect, useState } from "react";
+import { useLayoutEffect, useState } from "react";
 import { Key } from "../../parts/controls";
 import { Panel } from "./Panel";
 import { keyName, type Loudness, type RoomPrefs } from "./roomPrefs";
@@ -18,7 +18,7 @@ interface Props {
 
 export function RoomSettings({ prefs, keep, onClose }: Props) {
   const [learning, setLearning] = useState(false);
-  useEffect(() => {
+  useLayoutEffect(() => {
     if (!learning) return;
     const learn = (e: KeyboardEvent) => {
       e.preventDefault();

@@ -1,5 +1,5 @@
 // The steps of a palpation guide, and the keys and pedal that go through them.
-import { useEffect, useMemo, useState } from "react";
+import { useLayoutEffect, useMemo, useState } from "react";
 import { useNavigate, useSearchParams } from "react-router";
 import type { Schemas } from "../../../api/client";
 import type { Core } from "../../../core/core";
@@ -55,7 +55,7 @@ type Acts = Record<"next" | "back" | "nextSite" | "leave", () => void>;
 
 /** Pedals send Space, Enter or the page keys. */
 function useGuideKeys({ next, back, nextSite, leave }: Acts) {
-  useEffect(() => {
+  useLayoutEffect(() => {
     const acts: Record<string, () => void> = {
       " ": next,
       Enter: next,

@@ -1,6 +1,6 @@
 // Trials with the algometer: how evenly it is pressed, the client's stop by any
 // key or the great button, and the rest between trials.
-import { useEffect, useMemo, useRef, useState } from "react";
+import { useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
 import { styled } from "styled-components";
 import type { Schemas } from "../../../api/client";
 import type { Core } from "../../../core/core";
@@ -140,7 +140,7 @@ function useRest(ended: number | undefined, restS: number): number {
 function useAnyKey(act: () => void, on: boolean) {
   const latest = useRef(act);
   latest.current = act;
-  useEffect(() => {
+  useLayoutEffect(() => {
     if (!on) return;
     const down = (e: KeyboardEvent) => {
       if (e.repeat || e.key === "Tab" || e.key === "Shift") return;

@@ -1,6 +1,6 @@
 // Single keys while a point is charted: 0–9 the number (x is 10), and a letter
 // for each thing that is said.
-import { useEffect, useRef } from "react";
+import { useLayoutEffect, useRef } from "react";
 import type { Chart } from "./chart";
 
 interface Keys {
@@ -27,7 +27,8 @@ const act: Record<string, (k: Keys) => void> = {
 export function useChartKeys(keys: Keys) {
   const latest = useRef(keys);
   latest.current = keys;
-  useEffect(() => {
+  // Laid out with what is shown: after painting, a key pressed at once would be lost.
+  useLayoutEffect(() => {
     const down = (e: KeyboardEvent) => {
       if (
         e.ctrlKey ||

@@ -1,5 +1,5 @@
 // The search with busy hands: a pedal (it acts as Page Down and Page Up) or keys.
-import { useEffect, useRef } from "react";
+import { useLayoutEffect, useRef } from "react";
 
 interface Acts {
   forth: () => void;
@@ -20,7 +20,8 @@ const keys: Record<string, keyof Acts> = {
 export function useSearchKeys(acts: Acts) {
   const latest = useRef(acts);
   latest.current = acts;
-  useEffect(() => {
+  // Laid out with what is shown: after painting, a key pressed at once would be lost.
+  useLayoutEffect(() => {
     const down = (e: KeyboardEvent) => {
       const act = keys[e.key];
       if (!act || e.ctrlKey || e.metaKey || e.altKey) return;

@@ -52,7 +52,12 @@ export function Question({ q, answers, placing, setPlacing }: Props) {
       <span>
         {q.ask}
         {asBefore && <small> As before.</small>}
-        {before && <small className="before"> {before === "yes" ? "Yes last time" : "Not known last time"}: ask again.</small>}
+        {before && (
+          <small className="before">
+            {" "}
+            {before === "yes" ? "Yes last time" : "Not known last time"}: ask again.
+          </small>
+        )}
       </span>
       <Choice
         quiet
