@@ -178,3 +178,50 @@ func TestWhatWasYesIsAskedSingly(t *testing.T) {
 	assert.Contains(t, s.Missing, ids.Question("fever"))
 	assert.Equal(t, []ids.Question{"pregnancy"}, s.Singly)
 }
+
+// An override is of one point where it lay, and of what was known: a correction that
+// moves it, and a caution that comes later, end it.
+func TestAnOverrideDoesNotTravel(t *testing.T) {
+	veins := visit.ScreenedAnswer{Question: "varicose-veins", Answer: "yes", Side: ids.Left}
+	for _, m := range []ids.Muscle{"soleus", "semimembranosus"} {
+		for _, p := range where(charted(1, m)) {
+			veins.Regions = append(veins.Regions, p.Region)
+		}
+	}
+	override := visit.BlockOverridden{Point: visit.UUID(uid(500)), Reason: "The vein is two hands away."}
+	felt := charted(500, "soleus")
+	harder := felt
+	seven := 7.0
+	harder.NPRS = &seven
+	for _, c := range []struct {
+		name   string
+		then   func(l *log)
+		stands bool
+	}{
+		{"nothing changes", func(*log) {}, true},
+		{"what was felt is corrected", func(l *log) { l.add("a", "point-corrected", 0, harder) }, true},
+		{"it is another muscle", func(l *log) { l.add("a", "point-corrected", 0, charted(500, "semimembranosus")) }, false},
+		{"a later yes of another question", func(l *log) {
+			l.add("b", "screening-answered", 0, visit.Screened{Answers: []visit.ScreenedAnswer{{
+				Question: "open-skin", Answer: "yes", Side: ids.Left, Regions: veins.Regions,
+			}}})
+		}, false},
+		{"and overridden again", func(l *log) {
+			l.add("a", "point-corrected", 0, charted(500, "semimembranosus"))
+			l.add("a", "block-overridden", 0, override)
+		}, true},
+	} {
+		t.Run(c.name, func(t *testing.T) {
+			l := &log{}
+			l.agreeAll("a", "soleus")
+			l.agreeAll("a", "semimembranosus")
+			l.add("a", "screening-answered", 0, visit.Screened{Answers: []visit.ScreenedAnswer{veins}})
+			l.add("a", "point-charted", 0, felt)
+			require.NotEmpty(t, visit.Reduce(asked(), l.events).Points[0].Blocked)
+			l.add("a", "block-overridden", 0, override)
+			require.Empty(t, visit.Reduce(asked(), l.events).Points[0].Blocked)
+			c.then(l)
+			assert.Equal(t, c.stands, visit.Reduce(asked(), l.events).Points[0].Blocked == "")
+		})
+	}
+}

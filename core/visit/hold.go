@@ -112,7 +112,7 @@ type known struct {
 	answers []Given
 	// clearances lift what earlier visits have said.
 	clearances []ScreeningCleared
-	overrides  []BlockOverridden
+	overrides  []override
 	consents   []Consented
 	judged     safety.Screening
 }
@@ -166,7 +166,7 @@ func (j *Judge) gather(enabling, forbidding func(Event) bool) known {
 			}
 		case *BlockOverridden:
 			if en && !backFo {
-				k.overrides = append(k.overrides, *b)
+				k.overrides = append(k.overrides, override{b.Point, j.arrived[g.ID]})
 			}
 		}
 	}
@@ -267,14 +267,27 @@ func (k known) refusal(point UUID, at Spot) string {
 	return k.blocked(point, at, s)
 }
 
+// override is a block that was overridden at a point, and when that arrived.
+type override struct {
+	point   UUID
+	arrived int
+}
+
+// stands reports whether an override still is what was decided: the point lies where it
+// lay then, on the same muscle, and no caution has been added since.
+func (k known) stands(o override) bool {
+	return k.j.settled[o.point] < o.arrived && !slices.ContainsFunc(k.answers, func(g Given) bool {
+		return g.Answer != "no" && k.j.arrived[g.from.ID] > o.arrived
+	})
+}
+
 // blocked tells what of the answers forbids pressing there, or "".
 func (k known) blocked(point UUID, at Spot, s safety.Screening) string {
 	why, blocked := s.Blocks(at.Muscle, at.Where)
 	if !blocked {
 		return ""
 	}
-	overridden := slices.ContainsFunc(k.overrides, func(b BlockOverridden) bool { return b.Point == point })
-	if overridden && !s.NoTreatment {
+	if !s.NoTreatment && slices.ContainsFunc(k.overrides, func(o override) bool { return o.point == point && k.stands(o) }) {
 		return ""
 	}
 	return "Blocked by the screening: " + why

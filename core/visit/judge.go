@@ -47,6 +47,10 @@ type Judge struct {
 	undone map[string]string // event → the undo that took it back
 	points map[UUID]*Charted
 	holds  map[UUID]*begun
+	// arrived counts events in the order in which they were kept; settled is that of the
+	// last event that changed a point's muscle, side or place.
+	arrived map[string]int
+	settled map[UUID]int
 	// grounds are the events that holds rest on, in the order of arrival.
 	grounds []ground
 	signs   []Pressed
@@ -76,7 +80,8 @@ type ground struct {
 func (l Law) Judge(ctx Context) *Judge {
 	return &Judge{
 		law: l, ctx: ctx, byID: map[string]Event{}, bodies: map[string]any{}, undone: map[string]string{},
-		points: map[UUID]*Charted{}, holds: map[UUID]*begun{}, signs: slices.Clone(ctx.Signs),
+		points: map[UUID]*Charted{}, holds: map[UUID]*begun{}, arrived: map[string]int{}, settled: map[UUID]int{},
+		signs: slices.Clone(ctx.Signs),
 	}
 }
 
@@ -320,6 +325,7 @@ func (j *Judge) pressed(point UUID) bool {
 // keep lets a judged event change what is known.
 func (j *Judge) keep(e Event, b any) {
 	j.byID[e.ID] = e
+	j.arrived[e.ID] = len(j.byID)
 	if b != nil {
 		j.bodies[e.ID] = b
 	}
@@ -333,10 +339,14 @@ func (j *Judge) keep(e Event, b any) {
 	switch b := b.(type) {
 	case *Charted:
 		c := *b
+		if p, there := j.points[b.Point]; !there || p.Muscle != c.Muscle || p.Side != c.Side || p.Place != c.Place {
+			j.settled[b.Point] = j.arrived[e.ID]
+		}
 		j.points[b.Point] = &c
 	case *Moved:
 		if p, ok := j.points[b.Point]; ok {
 			p.Figure, p.View, p.X, p.Y, p.Place = b.Figure, b.View, b.X, b.Y, b.Place
+			j.settled[b.Point] = j.arrived[e.ID]
 		}
 	case *Removed:
 		delete(j.points, b.Point)
