@@ -84,6 +84,26 @@ func TestAMistakenAnswerIsCorrectedForFiveMinutes(t *testing.T) {
 			assert.Equal(t, c.stops, l.stopped())
 		})
 	}
+	// Not once a hold rests on it; one that was begun before does not.
+	for _, after := range []bool{false, true} {
+		l := &log{}
+		l.agreeAll("a", "soleus")
+		l.add("a", "point-charted", 0, charted(500, "soleus"))
+		hold := func() { l.add("a", "hold-started", 0, started(600, 500, "soleus")) }
+		if !after {
+			hold()
+		}
+		surgery := answers("recent-surgery", "yes", ids.Left)
+		surgery.Answers[0].Regions = []ids.Region{"volar-forearm"}
+		l.add("a", "screening-answered", 0, surgery)
+		if after {
+			hold()
+		}
+		l.add("a", "screening-answered", 0, answers("recent-surgery", "no", ""))
+		s := visit.Reduce(asked(), l.events)
+		require.Equal(t, visit.Live, s.Holds[0].Status, s.Holds[0].Why)
+		assert.Len(t, s.Screening.Rules, map[bool]int{true: 1}[after])
+	}
 	// An undo is no way round it.
 	l := &log{}
 	e := l.add("a", "screening-answered", 0, answers("fever", "yes", ""))
@@ -200,7 +220,9 @@ func TestAnOverrideDoesNotTravel(t *testing.T) {
 	}{
 		{"nothing changes", func(*log) {}, true},
 		{"what was felt is corrected", func(l *log) { l.add("a", "point-corrected", 0, harder) }, true},
-		{"it is another muscle", func(l *log) { l.add("a", "point-corrected", 0, charted(500, "semimembranosus")) }, false},
+		{"it is another muscle", func(l *log) {
+			l.add("a", "point-corrected", 0, charted(500, "semimembranosus"))
+		}, false},
 		{"a later yes of another question", func(l *log) {
 			l.add("b", "screening-answered", 0, visit.Screened{Answers: []visit.ScreenedAnswer{{
 				Question: "open-skin", Answer: "yes", Side: ids.Left, Regions: veins.Regions,

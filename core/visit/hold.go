@@ -287,7 +287,8 @@ func (k known) blocked(point UUID, at Spot, s safety.Screening) string {
 	if !blocked {
 		return ""
 	}
-	if !s.NoTreatment && slices.ContainsFunc(k.overrides, func(o override) bool { return o.point == point && k.stands(o) }) {
+	overridden := slices.ContainsFunc(k.overrides, func(o override) bool { return o.point == point && k.stands(o) })
+	if overridden && !s.NoTreatment {
 		return ""
 	}
 	return "Blocked by the screening: " + why

@@ -201,7 +201,8 @@ func (j *Judge) corrects(e Event) func(Given) bool {
 			return false
 		}
 		for _, h := range j.holds {
-			if h.event.Verdict == Accepted && h.event.At() >= g.from.At() && h.event.At() <= e.At() {
+			began, now := j.arrived[h.event.ID], j.arrived[e.ID] // now is 0 for what is judged just now
+			if h.event.Verdict == Accepted && began > j.arrived[g.from.ID] && (now == 0 || began < now) {
 				return false
 			}
 		}
