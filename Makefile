@@ -80,7 +80,7 @@ ui/node_modules/.package-lock.json: ui/package.json ui/package-lock.json
 # What is not hot is not inlined: 75 kB less to load on a tablet.
 NOT_HOT := bytes cmp container/heap embed encoding/base64 encoding/json errors fmt internal/... io iter maps math os \
 	reflect sort strconv strings sync syscall syscall/js unicode unicode/utf8 mokren/wasm \
-	$(addprefix mokren/core/,assess body calc device ids note order picture progress rights safety treat visit)
+	$(addprefix mokren/core/,assess body calc device ids note order picture progress rights safety strict treat visit)
 
 $(WASM): $(GO_SOURCES) go.mod Makefile
 	GOOS=js GOARCH=wasm go build $(GOFLAGS_BUILD) -ldflags='-s -w' $(NOT_HOT:%=-gcflags=%=-l) -o $@ ./wasm

@@ -155,6 +155,9 @@ func (p *page) press(keys ...input.Key) {
 func (p *page) see(selector, pattern string) *rod.Element {
 	p.t.Helper()
 	e, err := p.ElementR(selector, pattern)
+	for tries := 0; err != nil && tries < 5 && strings.Contains(err.Error(), "navigated or closed"); tries++ {
+		e, err = p.ElementR(selector, pattern) // it was asked in the moment of going to another page
+	}
 	require.NoError(p.t, err, "%s with %q is not on the page: %.600s", selector, pattern, p.text())
 	return e
 }
