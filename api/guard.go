@@ -76,7 +76,6 @@ func paced(patience time.Duration) func(http.Handler) http.Handler {
 			r.Body = b
 			next.ServeHTTP(w, r)
 			if !b.read {
-				w.Header().Set("Connection", "close")
 				b.conn.SetReadDeadline(time.Now().Add(patience)) //nolint:errcheck // not every writer has one
 			}
 		})
