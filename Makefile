@@ -64,6 +64,7 @@ fuzz: .mokren/has-postgresql .mokren/has-chromium build ## what make test tries 
 		go test -run '^$$' -fuzz "^$${f#*:}$$" -fuzztime $(FUZZ_FOR) ./$${f%:*} | tail -1; \
 	done
 	MOKREN_LONG=1 go test -count=1 -run TestLogsThatComeToTheSame ./core/treat
+	go test -count=1 -timeout 20m -run TestTheRecordIsItsModel ./core/record -histories 20000
 	MOKREN_LONG=1 go test -count=1 -timeout 10m -run TestHoldsOverTwoCopiesUnderKills ./e2e
 
 screenshots: .mokren/has-postgresql .mokren/has-chromium build ## one picture of each main view, from the demo data
@@ -78,9 +79,10 @@ ui/node_modules/.package-lock.json: ui/package.json ui/package-lock.json
 	@touch $@
 
 # What is not hot is not inlined: 75 kB less to load on a tablet.
-NOT_HOT := bytes cmp container/heap embed encoding/base64 encoding/json errors fmt internal/... io iter maps math os \
-	reflect sort strconv strings sync syscall syscall/js unicode unicode/utf8 mokren/wasm \
-	$(addprefix mokren/core/,assess body calc device ids note order picture progress rights safety strict treat visit)
+NOT_HOT := bytes cmp container/heap embed encoding encoding/base64 encoding/json errors fmt internal/... io io/fs iter \
+	maps math os path reflect slices sort strconv strings sync syscall syscall/js time unicode unicode/utf16 \
+	unicode/utf8 mokren/wasm $(addprefix mokren/core/,assess atlas body calc device ids note order picture plan points \
+	progress record rights safety strict treat visit)
 
 $(WASM): $(GO_SOURCES) go.mod Makefile
 	GOOS=js GOARCH=wasm go build $(GOFLAGS_BUILD) -ldflags='-s -w' $(NOT_HOT:%=-gcflags=%=-l) -o $@ ./wasm

@@ -9,6 +9,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 	"github.com/google/uuid"
 
+	"mokren/core/record"
 	"mokren/core/rights"
 	"mokren/core/visit"
 	"mokren/exchange"
@@ -124,7 +125,9 @@ func statesOf(a exchange.Archive) map[visit.UUID]visit.State {
 	}
 	out := map[visit.UUID]visit.State{}
 	for _, v := range a.Visits {
-		out[v.ID] = visit.Reduce(visit.Context{Roles: roles, HeightCM: heights[v.Client]}, v.Events)
+		out[v.ID] = visit.Reduce(visit.Context{
+			Client: record.Client{HeightCM: heights[v.Client]}, Roles: roles,
+		}, v.Events)
 	}
 	return out
 }

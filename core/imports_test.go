@@ -51,9 +51,10 @@ var below = map[string][]string{
 	"picture":  {"atlas", "body", "ids", "order", "safety", "strict"},
 	"points":   {"atlas", "body", "ids", "order", "safety", "strict", "treat"},
 	"plan":     {"atlas", "ids", "order", "safety", "strict", "treat"},
+	"record":   {"atlas", "body", "ids", "safety"},
 	"visit": {
-		"assess", "atlas", "body", "device", "ids", "order", "plan", "points", "progress", "rights", "safety",
-		"strict", "treat",
+		"assess", "atlas", "body", "device", "ids", "order", "plan", "points", "progress", "record", "rights",
+		"safety", "strict", "treat",
 	},
 	"note": {"assess", "atlas", "body", "ids", "order", "progress", "safety", "treat", "visit"},
 	"calc": {

@@ -215,6 +215,11 @@ func (s *scribe) write(kind string, body any) {
 
 func (s *scribe) wait(d time.Duration) { s.now = s.now.Add(d) }
 
+// batch is what was written, sent when the last of it was.
+func (s *scribe) batch() store.Batch {
+	return store.Batch{Events: s.events, Now: s.now, SentMS: s.now.UnixMilli()}
+}
+
 func (p person) fill(ctx context.Context, tx *store.Tx, i int, now time.Time) error {
 	cid := clientID(i)
 	born := time.Date(now.Year()-p.age, time.Month(i%12+1), 3+2*i%25, 0, 0, 0, 0, time.UTC)
@@ -255,7 +260,7 @@ func (p person) fill(ctx context.Context, tx *store.Tx, i int, now time.Time) er
 		p.measure(s, n, "after")
 		s.wait(5 * time.Minute)
 		s.write("visit-closed", visit.Closed{})
-		done, err := tx.Append(ctx, v.ID, store.Batch{Events: s.events, Now: time.Now()})
+		done, err := tx.Append(ctx, v.ID, s.batch())
 		if err != nil {
 			return err
 		}

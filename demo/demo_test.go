@@ -36,6 +36,9 @@ func TestTheDemoIsMadeByTheCore(t *testing.T) {
 	}
 	assert.Equal(t, 4, count(`select count(*) from person`))
 	assert.GreaterOrEqual(t, count(`select count(*) from client`), 4)
+	var aside []string
+	require.NoError(t, raw.Select(&aside, `select why from visit_event where verdict = 'aside'`))
+	assert.Empty(t, aside)
 	assert.Zero(t, count(`select count(*) from hold where status <> 'kept'`), "every log replays to what it claims")
 	assert.Zero(t, count(`select count(*) from visit where opened_at > $1`, now), "no visit of the future has happened")
 	assert.Equal(t, 6, count(`select count(*) from visit where starts_at >= $1 and starts_at < $2`,

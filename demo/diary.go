@@ -25,7 +25,7 @@ func (p person) sign(ctx context.Context, tx *store.Tx, s *scribe, state visit.S
 	s.events = nil
 	s.wait(10 * time.Minute)
 	s.write("note-signed", visit.NoteSigned{NoteText: text, Name: name})
-	_, err := tx.Append(ctx, uuid.MustParse(s.visit.String()), store.Batch{Events: s.events, Now: time.Now()})
+	_, err := tx.Append(ctx, uuid.MustParse(s.visit.String()), s.batch())
 	return err
 }
 

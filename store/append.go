@@ -65,22 +65,27 @@ func (t *Tx) Append(ctx context.Context, visitID uuid.UUID, b Batch) (Appended, 
 	if err != nil {
 		return Appended{}, err
 	}
-	vc, err := t.VisitContext(ctx, v, b.Now)
-	if err != nil {
-		return Appended{}, err
-	}
 	out := Appended{Version: v.Version, Receipts: make([]Receipt, len(b.Events))}
 	arriving, places, err := t.sort(ctx, v, b.Events, out.Receipts)
 	if err != nil {
 		return out, err
 	}
-	a := visit.Arrival{NowMS: b.Now.UnixMilli(), SentMS: b.SentMS, StartsMS: v.StartsAt.UnixMilli()}
+	if len(arriving) > 0 {
+		if b.Now, err = t.arrival(ctx, v.ClientID, b.Now); err != nil {
+			return out, err
+		}
+	}
+	received := visit.Arrival{NowMS: b.Now.UnixMilli(), SentMS: b.SentMS}.Receive(log, arriving)
+	vc, err := t.contextFor(ctx, v, earliest(received, b.Now), b.Now)
+	if err != nil {
+		return out, err
+	}
 	judge := visit.Today().Judge(vc)
 	for _, e := range log {
 		judge.Keep(e)
 	}
 	known := len(log)
-	for i, e := range a.Receive(log, arriving) {
+	for i, e := range received {
 		out.Version++
 		e.Version = out.Version
 		e = judge.Accept(e)

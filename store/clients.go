@@ -14,14 +14,16 @@ import (
 
 // Client is a person who is treated.
 type Client struct {
-	ID         uuid.UUID       `db:"id"`
-	GivenName  string          `db:"given_name"`
-	FamilyName string          `db:"family_name"`
-	BornOn     sql.NullTime    `db:"born_on"`
-	HeightCM   sql.NullFloat64 `db:"height_cm"`
-	Work       string          `db:"work"`
-	Complaint  string          `db:"complaint"`
-	Cautions   textList        `db:"cautions"`
+	ID         uuid.UUID    `db:"id"`
+	GivenName  string       `db:"given_name"`
+	FamilyName string       `db:"family_name"`
+	BornOn     sql.NullTime `db:"born_on"`
+	// BornWas is the birth date before a change that no licensed person has confirmed.
+	BornWas   sql.NullTime    `db:"born_was"`
+	HeightCM  sql.NullFloat64 `db:"height_cm"`
+	Work      string          `db:"work"`
+	Complaint string          `db:"complaint"`
+	Cautions  textList        `db:"cautions"`
 	// Hand is the dominant one: left, right, both, or empty.
 	Hand      string       `db:"dominant_hand"`
 	Phone     string       `db:"phone"`
@@ -30,10 +32,12 @@ type Client struct {
 	Guardian  string       `db:"guardian"`
 	Archived  sql.NullTime `db:"archived_at"`
 	// LegalHold is why the record may not be erased.
-	LegalHold string       `db:"legal_hold"`
-	Revision  int64        `db:"revision"`
-	LastVisit sql.NullTime `db:"last_visit"`
-	Visits    int          `db:"visits"`
+	LegalHold string `db:"legal_hold"`
+	// BornConfirmed: whoever writes says that the birth date is right.
+	BornConfirmed bool         `db:"-"`
+	Revision      int64        `db:"revision"`
+	LastVisit     sql.NullTime `db:"last_visit"`
+	Visits        int          `db:"visits"`
 }
 
 // textList reads a text[] that the query gives as JSON; database/sql has no
@@ -49,7 +53,7 @@ func (l *textList) Scan(v any) error {
 	return json.Unmarshal([]byte(s), (*[]string)(l))
 }
 
-const clientColumns = `c.id, c.given_name, c.family_name, c.born_on, c.height_cm, c.work, c.complaint,
+const clientColumns = `c.id, c.given_name, c.family_name, c.born_on, c.born_was, c.height_cm, c.work, c.complaint,
 	to_json(c.cautions)::text as cautions, c.dominant_hand, c.phone, c.email, c.emergency_contact, c.guardian,
 	c.archived_at, c.legal_hold, c.revision,
 	(select max(v.starts_at) from visit v where v.client_id = c.id and v.opened_at is not null) as last_visit,
@@ -121,6 +125,13 @@ func (t *Tx) Client(ctx context.Context, id uuid.UUID) (Client, error) {
 	return c, found("reading a client", err)
 }
 
+// bornWas keeps the birth date before a change until a licensed person confirms it: by
+// changing it, or by saying so. Going back to it confirms it too.
+const bornWas = `born_was = case
+		when $15 and (born_on is distinct from $5 or $16) or $5 = born_was then null
+		when born_on is distinct from $5 then coalesce(born_was, born_on)
+		else born_was end`
+
 // PutClient makes a client, or changes one whose revision is the one read.
 // Making the same client twice is the same as once; other content under the id,
 // or an older revision, is a *Conflict with what is stored.
@@ -132,10 +143,10 @@ func (t *Tx) PutClient(ctx context.Context, c Client) error {
 	}
 	r, err := t.tx.ExecContext(ctx, `update client set given_name = $3, family_name = $4, born_on = $5, height_cm = $6,
 		work = $7, complaint = $8, cautions = $9, dominant_hand = $10, phone = $11, email = $12,
-		emergency_contact = $13, guardian = $14, revision = revision + 1
+		emergency_contact = $13, guardian = $14, revision = revision + 1, `+bornWas+`
 		where id = $1 and revision = $2`,
 		c.ID, c.Revision, c.GivenName, c.FamilyName, c.BornOn, c.HeightCM, c.Work, c.Complaint, cautions, c.Hand,
-		c.Phone, c.Email, c.Emergency, c.Guardian)
+		c.Phone, c.Email, c.Emergency, c.Guardian, t.who.Role.Licensed(), c.BornConfirmed)
 	if err != nil {
 		return found("changing a client", err)
 	}

@@ -1,8 +1,6 @@
 package store_test
 
 import (
-	"cmp"
-	"math/rand/v2"
 	"testing"
 	"time"
 
@@ -11,78 +9,9 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"mokren/core/ids"
-	"mokren/core/safety"
 	"mokren/core/visit"
 	"mokren/store"
 )
-
-// The answers that a visit carries are read without all those that were
-// replaced; what comes out is what folding every one of them gives.
-func TestWhatIsCarriedIsWhatAFoldOfEverythingGives(t *testing.T) {
-	p := newPractice(t, "fold@x.example")
-	rnd := rand.New(rand.NewPCG(9, 9))
-	questions := []ids.Question{"fever", "recent-surgery", "anticoagulant", "pregnancy", "open-skin"}
-	var folded []safety.Answer
-	now := time.Now()
-	for n := range 25 {
-		at := now.AddDate(0, 0, -50+2*n)
-		p.visitAt(t, at)
-		var events []visit.Event
-		if rnd.IntN(4) == 0 {
-			q := questions[rnd.IntN(len(questions))]
-			events = append(events, p.event("screening-cleared", visit.ScreeningCleared{
-				Question: q, By: "Dr Orr", On: "today",
-			}))
-		}
-		asked := visit.Screened{By: [2]string{"therapist", "client"}[rnd.IntN(2)]}
-		for _, q := range questions {
-			if rnd.IntN(2) == 0 {
-				answer := [3]string{"yes", "no", "unknown"}[rnd.IntN(3)]
-				asked.Answers = append(asked.Answers, visit.ScreenedAnswer{Question: q, Answer: answer, Side: "left"})
-			}
-		}
-		if len(asked.Answers) > 0 {
-			events = append(events, p.event("screening-answered", asked))
-		}
-		if len(events) == 0 {
-			continue
-		}
-		p.as(t, func(tx *store.Tx) error {
-			_, err := tx.Append(ctx, p.visit, batch(events...))
-			return err
-		})
-		s := p.state(t)
-		for _, c := range s.Cleared {
-			for i := range folded {
-				folded[i].Cleared = folded[i].Cleared || folded[i].Question == c.Question
-			}
-		}
-		for _, a := range s.Answers {
-			folded = safety.Merge(folded, []safety.Answer{{
-				Question: a.Question, Answer: a.Answer, Side: a.Side, By: cmp.Or(a.By, "therapist"),
-				Cleared: a.Cleared, DaysAgo: float64(50 - 2*n),
-			}})
-		}
-	}
-	p.visitAt(t, now)
-	var carried []safety.Answer
-	p.as(t, func(tx *store.Tx) error {
-		vc, err := contextOf(tx, p.visit)
-		for _, a := range vc.Carried {
-			if a.Question != "first-visit" {
-				carried = append(carried, a)
-			}
-		}
-		return err
-	})
-	require.Len(t, carried, len(folded))
-	for i, a := range folded {
-		assert.InDelta(t, a.DaysAgo, carried[i].DaysAgo, 0.1)
-		carried[i].DaysAgo = a.DaysAgo
-		assert.Equal(t, a, carried[i])
-	}
-	assert.Greater(t, len(folded), len(questions), "some stand beside others")
-}
 
 // Tables that an older program wrote are written anew when they are read.
 func TestTablesOfAnOlderProgramAreWrittenAnew(t *testing.T) {

@@ -169,6 +169,8 @@ func (i *importer) log(ctx context.Context, v exchange.ArchiveVisit) error {
 	if err != nil {
 		return err
 	}
+	// The people of an archive were members where they acted. Here nothing new rests on them.
+	vc.Gone = nil
 	judge := lawOf(v).Judge(vc)
 	log := make([]visit.Event, len(v.Events))
 	for k, e := range v.Events {

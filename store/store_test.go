@@ -4,6 +4,7 @@ import (
 	"context"
 	"database/sql"
 	"encoding/json"
+	"slices"
 	"strings"
 	"testing"
 	"time"
@@ -477,9 +478,15 @@ func TestScreeningIsCarriedToLaterVisits(t *testing.T) {
 	}
 	first, second := see()
 	assert.Equal(t, map[string]rights.Role{p.who.Person.String(): rights.Therapist}, second.Roles)
-	assert.Contains(t, first.Carried, safety.Answer{Question: "first-visit", Answer: "yes"})
-	assert.Contains(t, second.Carried, safety.Answer{Question: "first-visit", Answer: "no"})
-	s := safety.Screen(second.Carried)
+	firstVisit := func(c visit.Context) bool {
+		return slices.ContainsFunc(visit.Reduce(c, nil).Screening.Rules, func(r safety.Applied) bool {
+			return r.ID == "first-visit"
+		})
+	}
+	assert.True(t, firstVisit(first))
+	assert.False(t, firstVisit(second))
+	second.NowMS += 7 * 24 * 3_600_000
+	s := visit.Reduce(second, nil).Screening
 	assert.True(t, s.NoTreatment)
 	assert.Contains(t, s.Missing, ids.Question("fever"), "asked at every visit")
 	assert.NotContains(t, s.Missing, ids.Question("cancer-history"), "a week old")
@@ -489,7 +496,7 @@ func TestScreeningIsCarriedToLaterVisits(t *testing.T) {
 		return err
 	})
 	_, second = see()
-	assert.False(t, safety.Screen(second.Carried).NoTreatment)
+	assert.False(t, visit.Reduce(second, nil).Screening.NoTreatment)
 }
 
 // What comes in late for an earlier visit changes nothing that was accepted in a
@@ -540,9 +547,11 @@ func TestLateEventsAreARemarkInLaterVisits(t *testing.T) {
 	assert.Empty(t, seen().Remarks)
 	p.visit = first
 	p.as(t, func(tx *store.Tx) error {
-		_, err := tx.Append(ctx, first, batch(p.event("screening-answered", visit.Screened{
+		late := p.event("screening-answered", visit.Screened{
 			Answers: []visit.ScreenedAnswer{{Question: "weight-loss", Answer: "yes"}},
-		})))
+		})
+		late.Device, late.DeviceMS = uuid.NewString(), late.DeviceMS-60_000
+		_, err := tx.Append(ctx, first, batch(late))
 		return err
 	})
 	assert.Equal(t, visit.Live, seen().Status, "accepted stays accepted")

@@ -13,12 +13,13 @@ import (
 
 	"github.com/google/uuid"
 
+	"mokren/core/record"
 	"mokren/core/visit"
 )
 
 // tablesOf is the reading of the log that the tables hold; raised when rows
 // change, so that older ones are written anew when they are next read.
-const tablesOf = 8
+const tablesOf = 9
 
 // row is one row of a table, by column.
 type row map[string]any
@@ -33,7 +34,6 @@ type table struct {
 var tables = []table{
 	{"hold", holdRows},
 	{"range_reading", rangeRows},
-	{"screening", screeningRows},
 	{"hold_sign", signRows},
 	{"consent", consentRows},
 }
@@ -208,6 +208,7 @@ func holdRows(_ Visit, s visit.State) []row {
 			"outcome": h.Summary.Outcome, "pressure_ms": int64(h.Summary.PressureS*1000 + 0.5),
 			"parts": h.Summary.Count(), "contact": h.Contact, "protocol": h.Start.Protocol, "author_id": h.Author,
 			"hand_ms": int64((h.Summary.PressureS+h.Summary.OverrunS)*1000 + 0.5),
+			"spot":    h.Spot, "treats": h.Summary.Treats(record.LeastPressedS),
 		}
 	}
 	return rows
@@ -220,26 +221,6 @@ func rangeRows(_ Visit, s visit.State) []row {
 			"movement": r.Movement, "side": r.Side, "before_deg": r.Before, "after_deg": r.After,
 			"pain": cmp.Or(r.AfterPain, r.BeforePain),
 		}
-	}
-	return rows
-}
-
-// screeningRows: a clearance of what was carried comes before this visit's own
-// answers.
-func screeningRows(v Visit, s visit.State) []row {
-	rows := make([]row, 0, len(s.Cleared)+len(s.Answers))
-	for _, c := range s.Cleared {
-		rows = append(rows, row{
-			"question": c.Question, "answer": "cleared", "side": "", "regions": []string{},
-			"note": c.By + ", " + c.On + ": " + c.Note, "answered_by": "therapist", "cleared": false,
-			"starts_at": v.StartsAt,
-		})
-	}
-	for _, a := range s.Answers {
-		rows = append(rows, row{
-			"question": a.Question, "answer": a.Answer, "side": a.Side, "regions": texts(a.Regions),
-			"note": a.Note, "answered_by": cmp.Or(a.By, "therapist"), "cleared": a.Cleared, "starts_at": v.StartsAt,
-		})
 	}
 	return rows
 }

@@ -15,17 +15,20 @@ type Answer struct {
 	Side     ids.Side     `json:"side,omitempty" doc:"left, right; absent or midline is both"`
 	Regions  []ids.Region `json:"regions,omitempty" maxItems:"100"`
 	DaysAgo  float64      `json:"days_ago,omitempty" minimum:"0"`
+	// Fresh tells whether the question counts as asked; by the days when left out.
+	Fresh *bool `json:"fresh,omitempty"`
 	// Cleared tells that a clinician has cleared it since.
 	Cleared bool `json:"cleared,omitempty"`
+	// EventDaysAgo is since what happened (an injury, an operation, an injection, a
+	// clot), WeeksPregnant how far a pregnancy is; absent means the strictest.
+	EventDaysAgo  *float64 `json:"event_days_ago,omitempty" minimum:"0" maximum:"40000"`
+	WeeksPregnant *float64 `json:"weeks_pregnant,omitempty" minimum:"0" maximum:"60"`
 	// By tells whose word it is. A client's own never lifts a caution.
 	By string `json:"by,omitempty" enum:"therapist,client" doc:"the therapist when left out"`
 }
 
-// staleDays: a screening older than this is asked again. Stale is an age past it.
-const (
-	staleDays = 90
-	Stale     = staleDays + 1
-)
+// staleDays: a screening older than this is asked again.
+const staleDays = 90
 
 // Place is a region on a side; midline is both sides.
 type Place struct {
@@ -42,6 +45,8 @@ type Applied struct {
 	Regions []ids.Region `json:"regions,omitempty"`
 	Muscles []ids.Muscle `json:"muscles,omitempty"`
 	Limits  *Adaptation  `json:"limits,omitempty"`
+	// EventDaysAgo is since what happened, where that was said.
+	EventDaysAgo *float64 `json:"event_days_ago,omitempty"`
 }
 
 // Screening is what the answers come to.
@@ -79,11 +84,9 @@ func Screen(answers []Answer) Screening {
 			if a.Question != q.ID {
 				continue
 			}
-			if a.DaysAgo <= staleDays && !(q.EachVisit && a.DaysAgo >= 1) {
-				fresh[q.ID] = true
-			}
+			fresh[q.ID] = fresh[q.ID] || a.fresh(q)
 			said[q.ID] = said[q.ID] || a.Answer != "no"
-			if a.Answer != "no" && !a.Cleared {
+			if a.Answer != "no" && !a.lifted(q) {
 				s.apply(q, a)
 			}
 		}
@@ -97,8 +100,18 @@ func Screen(answers []Answer) Screening {
 	return s
 }
 
+// fresh reports whether an answer is new enough.
+func (a Answer) fresh(q Question) bool {
+	if a.Fresh != nil {
+		return *a.Fresh
+	}
+	return a.DaysAgo <= staleDays && !(q.EachVisit && a.DaysAgo >= 1)
+}
+
 func (s *Screening) apply(q Question, a Answer) {
-	r := Applied{ID: q.ID, Outcome: q.Outcome, Text: q.Text, Side: a.Side, Muscles: q.Muscles}
+	r := Applied{
+		ID: q.ID, Outcome: q.Outcome, Text: q.Text, Side: a.Side, Muscles: q.Muscles, EventDaysAgo: a.EventDaysAgo,
+	}
 	if a.Answer == "unknown" {
 		if q.Outcome == Emergency {
 			r.Outcome = ReferFirst
@@ -185,20 +198,36 @@ func (a Adaptation) On(l Limits) Limits {
 // and why.
 func (s Screening) Blocks(m ids.Muscle, where []Place) (why string, blocked bool) {
 	for _, r := range s.Rules {
-		if r.Outcome == Emergency || r.Outcome == ReferFirst || r.Outcome == AvoidHere && len(r.Regions) == 0 {
+		if r.At(m, where) {
 			return r.Text, true
-		}
-		if slices.Contains(r.Muscles, m) {
-			return r.Text, true
-		}
-		for _, p := range where {
-			if slices.Contains(r.Regions, p.Region) &&
-				(r.Side == "" || r.Side == ids.Midline || p.Side == ids.Midline || r.Side == p.Side) {
-				return r.Text, true
-			}
 		}
 	}
 	return "", false
+}
+
+// At reports whether the rule lets nothing be pressed there.
+func (r Applied) At(m ids.Muscle, where []Place) bool {
+	if r.Outcome == Emergency || r.Outcome == ReferFirst || r.Outcome == AvoidHere && len(r.Regions) == 0 ||
+		slices.Contains(r.Muscles, m) {
+		return true
+	}
+	return slices.ContainsFunc(where, func(p Place) bool {
+		return slices.Contains(r.Regions, p.Region) &&
+			(r.Side == "" || r.Side == ids.Midline || p.Side == ids.Midline || r.Side == p.Side)
+	})
+}
+
+// Overridable reports whether a licensed person may press there all the same: where the
+// rule names regions, and not on open skin, inflammation or nodes, with a diseased or
+// unstable neck, or over a tear of less than three days.
+func (r Applied) Overridable() bool {
+	switch r.ID {
+	case "open-skin", "hot-swollen-area", "enlarged-nodes", "carotid-disease", "unstable-neck":
+		return false
+	case "acute-muscle-tear":
+		return r.EventDaysAgo != nil && *r.EventDaysAgo > tearDays
+	}
+	return r.Outcome == AvoidHere && len(r.Regions) > 0
 }
 
 // Grave reports whether a yes to the question would stop the treatment.
@@ -237,6 +266,32 @@ func (q Question) UntilCleared() bool {
 	return q.Grave()
 }
 
+// A clearance lifts nothing before a tear is three days old, an operation six weeks.
+const (
+	tearDays    = 3
+	surgeryDays = 42
+)
+
+// Waits is for how many days a yes to the question is lifted by nothing.
+func (q Question) Waits() float64 {
+	switch q.ID {
+	case "acute-muscle-tear":
+		return tearDays
+	case "recent-surgery":
+		return surgeryDays
+	}
+	return 0
+}
+
+// lifted reports whether a clearance has lifted the answer by now. Where it was not said
+// when it happened, that was when it was answered.
+func (a Answer) lifted(q Question) bool {
+	if a.EventDaysAgo != nil {
+		return a.Cleared && (q.Waits() == 0 || *a.EventDaysAgo > q.Waits()) // a day has 24 hours
+	}
+	return a.Cleared && a.DaysAgo >= q.Waits()
+}
+
 // Resolves: a licensed therapist's own examination may find that a yes to these is over.
 func (q Question) Resolves() bool { return q.ID == "fever" || q.ID == "swollen-joint" }
 
@@ -268,11 +323,11 @@ func (b Answer) replaces(a Answer) bool {
 	return !a.Lasts()
 }
 
-// Lasts reports whether nothing but a clearance lifts the answer: it is no "no", was not
-// cleared, and its question is one that stays until it is.
+// Lasts reports whether no later answer lifts this one: it is no "no", no clearance has
+// lifted it, and its question is one that stays until it is cleared.
 func (a Answer) Lasts() bool {
-	return a.Answer != "no" && !a.Cleared && slices.ContainsFunc(questions, func(q Question) bool {
-		return q.ID == a.Question && q.UntilCleared()
+	return a.Answer != "no" && slices.ContainsFunc(questions, func(q Question) bool {
+		return q.ID == a.Question && q.UntilCleared() && !a.lifted(q)
 	})
 }
 

@@ -1,6 +1,8 @@
 package treat
 
 import (
+	"slices"
+
 	"mokren/core/ids"
 	"mokren/core/safety"
 )
@@ -136,6 +138,14 @@ func (s Summary) Count() int {
 		return len(s.Stages)
 	}
 	return len(s.Parts)
+}
+
+// Treats reports whether the hold was a treatment of its place: so many seconds of
+// pressure, the return included, or a first push or movement against resistance.
+func (s Summary) Treats(leastS float64) bool {
+	return s.PressureS+s.OverrunS >= leastS || s.Run != nil && slices.ContainsFunc(s.Parts, func(p PartRecord) bool {
+		return p.Kind == PhasePush || p.Kind == PhaseLengthen
+	})
 }
 
 // LetGo reports whether the hold worked, so that it may be offered again.

@@ -1,6 +1,8 @@
 package visit_test
 
 import (
+	"maps"
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -46,9 +48,8 @@ func TestD1FactsOfTheRecordWin(t *testing.T) {
 		return visit.Screened{By: by, Answers: []visit.ScreenedAnswer{{Question: ids.Question(q), Answer: a}}}
 	}
 	minor := asked()
-	minor.Facts = []safety.Answer{{Question: "minor", Answer: "yes"}}
-	carried := asked()
-	carried.Carried = append(carried.Carried, safety.Answer{Question: "anticoagulant", Answer: "yes", DaysAgo: 30})
+	minor.Born = []string{"1960-01-01"}
+	thinner := carried(asked(), safety.Answer{Question: "anticoagulant", Answer: "yes", DaysAgo: 30})
 	for _, c := range []struct {
 		name string
 		ctx  visit.Context
@@ -58,9 +59,9 @@ func TestD1FactsOfTheRecordWin(t *testing.T) {
 	}{
 		{"born too late, the client says no", minor, answer("client", "minor", "no"), "minor", true},
 		{"born too late, the therapist says no", minor, answer("therapist", "minor", "no"), "minor", true},
-		{"a carried yes, the client says no", carried, answer("client", "anticoagulant", "no"), "anticoagulant", true},
+		{"a carried yes, the client says no", thinner, answer("client", "anticoagulant", "no"), "anticoagulant", true},
 		{
-			"a carried yes, the therapist's no", carried, answer("therapist", "anticoagulant", "no"), "anticoagulant",
+			"a carried yes, the therapist's no", thinner, answer("therapist", "anticoagulant", "no"), "anticoagulant",
 			false,
 		},
 		{
@@ -284,12 +285,98 @@ func TestD4UndoIsOnesOwnAndClosedTakesAddenda(t *testing.T) {
 	assert.Equal(t, "seen again", s.Addenda[0].Text)
 	assert.Len(t, s.Aside, 4)
 	assert.Contains(t, s.Aside[1].Reason, "addendum")
-	// What another device wrote before it closed still belongs to it.
-	late := l.write("c", colleague, "range-measured", 0, visit.Measured{
-		Movement: "cervical.rotation", Side: ids.Left, Moment: "before", Active: new(float64),
+	// What its own person's other device wrote before it closed still belongs to it, with
+	// a remark; somebody else's, who was not there, does not.
+	for _, c := range []struct {
+		by   string
+		kept int
+	}{{therapist, 1}, {colleague, 0}} {
+		m := &log{events: slices.Clone(l.events), seq: maps.Clone(l.seq), ms: l.ms}
+		late := m.write("c", c.by, "range-measured", 0, visit.Measured{
+			Movement: "cervical.rotation", Side: ids.Left, Moment: "before", Active: new(float64),
+		})
+		m.last().DeviceMS = 500
+		s := visit.Reduce(asked(), judged(visit.Today(), asked(), m.events))
+		assert.Len(t, s.Ranges, c.kept)
+		require.Len(t, s.Late, c.kept)
+		if c.kept > 0 {
+			assert.Equal(t, late.ID, s.Late[0].Event)
+		}
+	}
+}
+
+// A closed visit takes what protects the client from anybody, and nothing that permits.
+func TestAClosedVisitTakesWhatProtectsTheClient(t *testing.T) {
+	closed := pressedAt("soleus")
+	closed.add("a", "hold-event", 0, happened(600, 30_000, "release", nil))
+	closed.add("a", "hold-ended", 0, visit.HoldEnded{
+		Hold: visit.UUID(uid(600)), Outcome: "unchanged", PressureMS: 28_000,
 	})
-	l.last().DeviceMS = 500
-	assert.Len(t, visit.Reduce(asked(), l.events).Ranges, 1, late.ID)
+	closed.add("a", "visit-closed", 0, visit.Closed{})
+	for _, c := range []struct {
+		name, device, by, kind string
+		body                   any
+		taken                  bool
+	}{
+		{"a yes", "z", student, "screening-answered", answers("fever", "yes", ""), true},
+		{"a no", "z", student, "screening-answered", answers("fever", "no", ""), false},
+		{"a withdrawal", "z", student, "consent-recorded", visit.Consented{Area: safety.WholeVisit}, true},
+		{
+			"a consent", "z", student, "consent-recorded", visit.Consented{Area: safety.WholeVisit, Given: true}, false,
+		},
+		{"a reaction", "z", colleague, "reaction-noted", visit.ReactionNoted{Since: "worse"}, true},
+		{"a sign", "z", colleague, "hold-event", happened(600, 20_000, "nerve-sign", nil), true},
+		{"a number of somebody else", "z", colleague, "hold-event", happened(600, 20_000, "score", 1), false},
+		{"a number by the author's device id", "a", student, "hold-event", happened(600, 20_000, "score", 1), false},
+		{
+			"a number of its own device, after the end", "a", therapist, "hold-event",
+			happened(600, 20_000, "score", 1), false,
+		},
+		{"a note that is dated back", "z", student, "note-written", visit.Noted{Text: "better"}, false},
+	} {
+		l := &log{events: slices.Clone(closed.events), seq: maps.Clone(closed.seq), ms: closed.ms}
+		l.write(c.device, c.by, c.kind, 0, c.body)
+		if c.device == "z" {
+			l.last().DeviceMS = 1500
+		}
+		before := visit.Reduce(asked(), closed.events)
+		s := visit.Reduce(asked(), judged(visit.Today(), asked(), l.events))
+		assert.Equal(t, c.taken, len(s.Aside) == len(before.Aside), c.name)
+		assert.Equal(t, before.Holds[0].Summary.Outcome, s.Holds[0].Summary.Outcome, c.name)
+		assert.Equal(t, c.taken, len(s.Late) == 1, c.name)
+	}
+}
+
+// A number of the client's pad counts for ten minutes after the hold's end, if it was said
+// before it; the hold's own device says nothing more of it.
+func TestNumbersThatComeTooLateChangeNothing(t *testing.T) {
+	for _, c := range []struct {
+		name, device string
+		at, minutes  int64
+		counts       bool
+	}{
+		{"the pad's, in time", "pad", 25_000, 9, true},
+		{"the pad's, eleven minutes later", "pad", 25_000, 11, false},
+		{"the pad's, said after the end", "pad", 70_000, 1, false},
+		{"its own device's, after its end", "a", 25_000, 1, false},
+	} {
+		l := pressedAt("soleus")
+		l.add("a", "hold-event", 0, happened(600, 2000, "score", 6))
+		l.ms += 45_000
+		l.add("a", "hold-event", 0, happened(600, 40_000, "release", nil))
+		l.add("a", "hold-ended", 0, visit.HoldEnded{
+			Hold: visit.UUID(uid(600)), Outcome: "unchanged", PressureMS: 32_000,
+		})
+		end := l.ms
+		l.add(c.device, "hold-event", 0, happened(600, c.at, "score", 3))
+		for i := range l.events {
+			l.events[i].ReceivedMS = l.events[i].DeviceMS
+		}
+		l.last().ReceivedMS = end + c.minutes*60_000
+		s := visit.Reduce(asked(), judged(visit.Today(), asked(), l.events))
+		assert.Equal(t, c.counts, s.Holds[0].Summary.Outcome == treat.Reduced, c.name)
+		assert.Equal(t, !c.counts, len(s.Aside) == 1, "%s: %v", c.name, s.Aside)
+	}
 }
 
 // D6: what enables a hold counts only when it was there: no date makes
@@ -381,16 +468,16 @@ func TestD6ClocksAreCorrectedOnArrival(t *testing.T) {
 		{"500 years ahead", 0, now + 500*365*24*hour, now, visit.ClockAhead},
 		{"an hour ahead, told", now + hour, now + hour - 5000, now - 5000, visit.ClockAhead},
 		{"an hour behind, told", now - hour, now - hour - 5000, now - 5000, visit.ClockBehind},
-		{"before the visit, not told", 0, 1000, now, visit.ClockBehind},
+		{"longer ago than is believed, not told", 0, 1000, now, visit.ClockBehind},
 	} {
-		a := visit.Arrival{NowMS: now, SentMS: c.sent, StartsMS: now - hour}
+		a := visit.Arrival{NowMS: now, SentMS: c.sent}
 		e := a.Receive(nil, []visit.Event{{ID: uid(1), Device: "a", Seq: 1, DeviceMS: c.device}})[0]
 		assert.InDelta(t, c.at, e.HappenedMS, 100, c.name)
 		assert.Equal(t, c.mark, e.Clock, c.name)
 		assert.Equal(t, now, e.ReceivedMS)
 	}
 	// A device never goes back before its own.
-	a := visit.Arrival{NowMS: now, SentMS: now, StartsMS: now}
+	a := visit.Arrival{NowMS: now, SentMS: now}
 	known := []visit.Event{{ID: uid(1), Device: "a", Seq: 1, HappenedMS: now - 10}}
 	assert.Equal(
 		t,
@@ -410,7 +497,11 @@ func TestD6ALogLongerThanTheTimeSince(t *testing.T) {
 	for i := range l.events {
 		l.events[i].ReceivedMS, l.events[i].HappenedMS = 1_800_000_000_000, 1_800_000_000_000-1000
 	}
-	h := holdOf(visit.Reduce(asked(), l.events), 600)
+	ctx := asked()
+	for i := range ctx.History {
+		ctx.History[i].SaidMS = l.events[0].HappenedMS
+	}
+	h := holdOf(visit.Reduce(ctx, l.events), 600)
 	assert.Equal(t, visit.Live, h.Status)
 	assert.InDelta(t, 1, h.Summary.PressureS, 1e-9)
 	require.NotEmpty(t, h.Remarks)
@@ -625,9 +716,7 @@ func TestPositionsAndContactsThatAreForbidden(t *testing.T) {
 		return holdOf(visit.Reduce(ctx, l.events), 600)
 	}
 	with := func(q ids.Question) visit.Context {
-		c := asked()
-		c.Carried = append(c.Carried, safety.Answer{Question: q, Answer: "yes"})
-		return c
+		return carried(asked(), safety.Answer{Question: q, Answer: "yes"})
 	}
 	pregnant, thinner := with("pregnancy"), with("anticoagulant")
 	for _, c := range []struct {

@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"mokren/core/ids"
+	"mokren/core/record"
 	"mokren/core/safety"
 	"mokren/core/visit"
 )
@@ -136,23 +137,26 @@ func TestTheBasisOfAClearance(t *testing.T) {
 		note     string
 		refused  string
 	}{
-		{"a clinician, an emergency", "clot-breathless", "yes", visit.ByClinician, "", ""},
+		{"a clinician, an emergency", "clot-breathless", "yes", record.ByClinician, "", ""},
 		{"no basis is a clinician's", "clot-breathless", "yes", "", "", ""},
-		{"resolved, an emergency", "clot-breathless", "yes", visit.ByResolved, "", "Only a clinician"},
-		{"mistaken, an emergency", "clot-breathless", "yes", visit.ByMistaken, reason, "Only a clinician"},
-		{"resolved, an emergency that was not known", "clot-breathless", "unknown", visit.ByResolved, "", ""},
-		{"resolved, a fever", "fever", "yes", visit.ByResolved, "", ""},
-		{"resolved, a swollen joint", "swollen-joint", "yes", visit.ByResolved, "", ""},
-		{"resolved, a clot", "recent-clot", "yes", visit.ByResolved, "", "A clinician clears this one"},
-		{"resolved, a clot that was not known", "recent-clot", "unknown", visit.ByResolved, "", ""},
-		{"mistaken, with its reason", "recent-clot", "yes", visit.ByMistaken, reason, ""},
-		{"mistaken, without a reason", "recent-clot", "yes", visit.ByMistaken, "oh", "$.body.note"},
+		{"resolved, an emergency", "clot-breathless", "yes", record.ByResolved, "", "Only a clinician"},
+		{"mistaken, an emergency", "clot-breathless", "yes", record.ByMistaken, reason, "Only a clinician"},
+		{"resolved, an emergency that was not known", "clot-breathless", "unknown", record.ByResolved, "", ""},
+		{"resolved, a fever", "fever", "yes", record.ByResolved, "", ""},
+		{"resolved, a swollen joint", "swollen-joint", "yes", record.ByResolved, "", ""},
+		{"resolved, a clot", "recent-clot", "yes", record.ByResolved, "", "A clinician clears this one"},
+		{"resolved, a clot that was not known", "recent-clot", "unknown", record.ByResolved, "", ""},
+		{"mistaken, with its reason", "recent-clot", "yes", record.ByMistaken, reason, ""},
+		{"mistaken, without a reason", "recent-clot", "yes", record.ByMistaken, "oh", "$.body.note"},
 		{"on nothing known", "recent-clot", "yes", "hearsay", "", "$.body.basis"},
 	} {
 		t.Run(c.name, func(t *testing.T) {
 			l := &log{}
 			l.add("a", "screening-answered", 0, answers(c.question, c.answer, ""))
 			l.after(10)
+			if c.answer == "unknown" && c.basis == record.ByResolved {
+				l.add("a", "screening-answered", 0, answers(c.question, "no", ""))
+			}
 			l.add("a", "screening-cleared", 0, visit.ScreeningCleared{
 				Question: c.question, Basis: c.basis, By: "Runa Holt", On: "today", Note: c.note,
 			})
@@ -164,11 +168,10 @@ func TestTheBasisOfAClearance(t *testing.T) {
 		})
 	}
 	// What was carried from an earlier visit is cleared on the same grounds.
-	ctx := asked()
-	ctx.Carried = append(ctx.Carried, safety.Answer{Question: "clot-breathless", Answer: "yes", DaysAgo: 3})
+	ctx := carried(asked(), safety.Answer{Question: "clot-breathless", Answer: "yes", DaysAgo: 3})
 	l := &log{}
 	l.add("a", "screening-cleared", 0, visit.ScreeningCleared{
-		Question: "clot-breathless", Basis: visit.ByResolved, By: "Runa Holt", On: "today",
+		Question: "clot-breathless", Basis: record.ByResolved, By: "Runa Holt", On: "today",
 	})
 	assert.True(t, visit.Reduce(ctx, l.events).Screening.NoTreatment)
 }

@@ -7,16 +7,15 @@ package visit
 // clockTolerance: differences below this are the network's (working value).
 const clockTolerance = 2000
 
-// earliestBefore is how long before its appointment a visit may begin.
-const earliestBefore = 12 * 3_600_000
+// longestAway: a device that does not say what its clock showed when it sent is believed
+// so far back and no further.
+const longestAway = 12 * 3_600_000
 
 // Arrival is what the server knows when a batch of one visit arrives.
 type Arrival struct {
 	// NowMS is the server's clock, SentMS what the device's clock said when it
 	// sent the batch (0: not told), both in Unix ms.
 	NowMS, SentMS int64
-	// StartsMS is the visit's appointment.
-	StartsMS int64
 }
 
 // Receive stamps a batch with when its events arrived and happened. known are
@@ -27,7 +26,10 @@ func (a Arrival) Receive(known, batch []Event) []Event {
 		last[e.Device] = max(last[e.Device], e.At())
 	}
 	offset := a.offset(batch)
-	floor := min(a.StartsMS-earliestBefore, a.NowMS)
+	floor := int64(0)
+	if a.SentMS == 0 {
+		floor = a.NowMS - longestAway
+	}
 	out := make([]Event, len(batch))
 	for i, e := range batch {
 		e.ReceivedMS, e.Clock = a.NowMS, ""
@@ -50,8 +52,8 @@ func (a Arrival) Receive(known, batch []Event) []Event {
 }
 
 // offset is what to add to each device's clock: what it said when it sent, or,
-// when it did not say, no more than its latest event is ahead, or its earliest
-// before the visit could have begun.
+// when it did not say, no more than its latest event is ahead, or its earliest longer
+// ago than one is believed.
 func (a Arrival) offset(batch []Event) map[string]int64 {
 	first, latest := map[string]int64{}, map[string]int64{}
 	for _, e := range batch {
@@ -65,7 +67,7 @@ func (a Arrival) offset(batch []Event) map[string]int64 {
 		switch {
 		case a.SentMS > 0:
 			out[d] = a.NowMS - a.SentMS
-		case l > a.NowMS, first[d] < a.StartsMS-earliestBefore:
+		case l > a.NowMS, first[d] < a.NowMS-longestAway:
 			out[d] = a.NowMS - l
 		}
 	}

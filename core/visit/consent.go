@@ -27,14 +27,3 @@ func (c Consented) Check() *strict.Error {
 	}
 	return nil
 }
-
-// agreed lays a word over the latest on each area.
-func agreed(list []Consented, c Consented) []Consented {
-	out := make([]Consented, 0, len(list)+1)
-	for _, x := range list {
-		if x.Area != c.Area {
-			out = append(out, x)
-		}
-	}
-	return append(out, c)
-}

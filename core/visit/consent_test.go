@@ -24,7 +24,7 @@ func TestConsentRulesOverHolds(t *testing.T) {
 	}
 	withdrawn := func(a safety.Area) visit.Consented { return visit.Consented{Area: a} }
 	underAge := asked()
-	underAge.Carried = append(underAge.Carried, safety.Answer{Question: "minor", Answer: "yes"})
+	underAge = carried(underAge, safety.Answer{Question: "minor", Answer: "yes"})
 	guardian := visit.Consented{Area: safety.WholeVisit, Given: true, By: "guardian"}
 	for _, c := range []struct {
 		name   string

@@ -1,28 +1,38 @@
 package visit
 
 import (
+	"slices"
+
 	"mokren/core/assess"
-	"mokren/core/body"
 	"mokren/core/ids"
+	"mokren/core/record"
 	"mokren/core/rights"
-	"mokren/core/safety"
 )
 
 // Context is what a visit's log is read against: what the record says of the
 // client, what other visits have left behind, and who is who. The server and
 // the browser read with the same one.
 type Context struct {
-	// Carried are the answers of earlier visits, aged to this one.
-	Carried []safety.Answer `json:"carried"`
-	// Facts follow from the record itself (under age, by the birth date). No
-	// answer takes them away.
-	Facts []safety.Answer `json:"facts"`
-	// Roles are those of the people of the practice.
+	record.Client
+	// History is the client's safety record but for this visit's own facts, in the order
+	// of arrival.
+	History []record.Fact `json:"history"`
+	// Roles are those of the people of the practice, of those who left too.
 	Roles map[string]rights.Role `json:"roles"`
-	// Signs are those of the client's other visits of this day.
-	Signs []Pressed `json:"signs"`
-	// HeightCM is the client's; 0 is not known.
-	HeightCM float64 `json:"height_cm,omitempty"`
+	// Gone have no membership now: they left, or came in by an import. What they did
+	// stands; nothing new rests on them.
+	Gone []string `json:"gone,omitempty"`
+	// Signs are those of the client's other visits, Treated what was pressed there, of
+	// these days.
+	Signs   []Pressed        `json:"signs"`
+	Treated []record.Treated `json:"treated"`
+	// Visit is this one.
+	Visit string `json:"visit,omitempty"`
+	// NowMS is the server's clock when this was read.
+	NowMS int64 `json:"now_ms,omitempty"`
+	// Cancelled: the visit was. Archived: the client is.
+	Cancelled bool `json:"cancelled,omitempty"`
+	Archived  bool `json:"archived,omitempty"`
 	// Age in years on the day of the visit; 0 is not known.
 	Age int `json:"age,omitempty"`
 	// Thresholds are the practice's own, from where on a reading is flagged.
@@ -34,9 +44,9 @@ type Context struct {
 	ClockMS int64 `json:"clock_ms,omitempty"`
 }
 
-func (c Context) height() float64 {
-	if c.HeightCM > 0 {
-		return c.HeightCM
-	}
-	return body.DefaultHeightCM
+func (c Context) height() float64 { return c.Height() }
+
+// licensed reports whether a person holds a licensed membership now.
+func (c Context) licensed(person string) bool {
+	return c.Roles[person].Licensed() && !slices.Contains(c.Gone, person)
 }

@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"slices"
 
+	"mokren/core/record"
 	"mokren/core/rights"
 	"mokren/core/treat"
 )
@@ -23,6 +24,9 @@ func (r *reducer) startHold(e Event, b *HoldStarted) {
 	}
 	if e.Verdict == Aside {
 		h.Status, h.Why = SetAside, e.Why
+	}
+	if began, ok := r.judge.holds[b.Hold]; ok {
+		h.Spot = began.spot
 	}
 	h.off(e)
 	r.state.Holds = append(r.state.Holds, h)
@@ -96,7 +100,7 @@ func (h *Hold) off(e Event) {
 
 // weigh replays a hold by the rules it was begun under and says what is known
 // beside it. Nothing said here takes an accepted hold away.
-func (r *reducer) weigh(h *Hold, k known, quiet bool) {
+func (r *reducer) weigh(h *Hold, k record.Judged, quiet bool) {
 	h.Summary = h.replay()
 	if h.claim != nil && h.Status == Kept {
 		h.remarkClaim()
@@ -173,59 +177,36 @@ func (h *Hold) remarkClaim() {
 // quiet reports that nothing was ever said that could stand against any hold, so
 // that nothing can have been learned later: every answer a no, every consent
 // given, nothing taken back, no sign.
-func (j *Judge) quiet(k known) bool {
-	s := k.screening()
-	if len(j.signs) > 0 || s.NoTreatment || len(s.Blocked) > 0 || len(s.Muscles) > 0 {
-		return false
-	}
-	return !slices.ContainsFunc(j.grounds, func(g ground) bool {
-		_, gone := j.undone[g.ID]
-		return gone || !harmless(g.body)
-	})
-}
-
-// harmless reports whether a ground can only ever allow, and allows all alone.
-func harmless(body any) bool {
-	switch b := body.(type) {
-	case *Screened:
-		return !slices.ContainsFunc(b.Answers, func(a ScreenedAnswer) bool { return a.Answer != "no" })
-	case *Consented:
-		return b.Given
-	}
-	return false
+func (j *Judge) quiet(k record.Judged) bool {
+	s := k.Screening
+	return len(j.signs) == 0 && !s.NoTreatment && len(s.Blocked) == 0 && len(s.Muscles) == 0 && j.record.Quiet()
 }
 
 // learnedLater says what would have stood against the hold, had it been known:
 // a withdrawal, a yes or a closing sign that happened before it and arrived
 // after. Where all is quiet and consent covers the place, nothing would have.
-func (r *reducer) learnedLater(h *Hold, all known, quiet bool) {
+func (r *reducer) learnedLater(h *Hold, all record.Judged, quiet bool) {
 	i := slices.IndexFunc(r.state.Points, func(p Point) bool { return p.Point == h.Point })
 	if i < 0 {
 		return
 	}
 	at := r.state.Points[i].spot(r.ctx.height(), r.law.Figure)
-	if quiet && all.consentMissing(at).why == "" {
+	if quiet && all.ConsentMissing(at).Reason == "" {
 		return
 	}
-	before := func(g Event) bool {
-		if g.Device == h.event.Device {
-			return g.Seq < h.event.Seq
-		}
-		arrived := g.Version > 0 && (h.event.Version == 0 || g.Version < h.event.Version)
-		return arrived || g.At() < h.event.At()
-	}
-	k := r.judge.gather(func(g Event) bool { return enables(g, &h.event) }, before)
-	var signs []Pressed
+	q := record.Query{Stamp: r.ctx.stamp(h.event), Then: true}
+	var day record.Day
 	for _, s := range r.judge.signs {
-		if s.from.ID == "" || s.Hold != h.ID && before(s.from) && s.AtMS < h.StartedMS {
-			signs = append(signs, s)
+		if s.From.Event == "" || s.Hold != string(h.ID) && q.Sees(s.From) && s.AtMS < h.StartedMS {
+			day.Signs = append(day.Signs, s)
 		}
 	}
-	why := cmp.Or(
-		k.blocked(h.Point, at, k.screening()),
-		k.consentMissing(at).why,
-		closedBy(signs, at, r.ctx.height()),
-	)
+	k := r.judge.record.At(q).Judge(day)
+	why := k.Blocked(at, string(h.Point))
+	if why != "" {
+		why = "Blocked by the screening: " + why
+	}
+	why = cmp.Or(why, k.ConsentMissing(at).Text, k.Day.Closed(at, r.ctx.height()))
 	if why != "" {
 		h.remark("Learned after it began: " + why)
 	}

@@ -10,6 +10,7 @@ import (
 	"mokren/core/atlas"
 	"mokren/core/body"
 	"mokren/core/ids"
+	"mokren/core/record"
 	"mokren/core/rights"
 	"mokren/core/safety"
 	"mokren/core/treat"
@@ -32,8 +33,27 @@ func asked() visit.Context {
 		owner: rights.Owner,
 	}}
 	for _, q := range safety.Questions() {
-		c.Carried = append(c.Carried, safety.Answer{Question: q.ID, Answer: "no"})
+		c.History = append(c.History, fact(uid(901), 500, safety.Answer{Question: q.ID, Answer: "no"}))
 	}
+	return c
+}
+
+// fact is an answer of a licensed person that has arrived.
+func fact(of string, at int64, a safety.Answer) record.Fact {
+	said := at - int64(a.DaysAgo*24*3_600_000)
+	a.DaysAgo = 0
+	return record.Fact{
+		Stamp: record.Stamp{
+			Event: "before", Visit: of, Author: colleague, Device: "before", Seq: at, Licensed: true, SaidMS: said,
+			ArrivedMS: at, Version: 1,
+		},
+		Answer: &record.Said{Answer: a},
+	}
+}
+
+// carried adds what another visit has said.
+func carried(c visit.Context, a safety.Answer) visit.Context {
+	c.History = append(c.History, fact(uid(899), 600, a))
 	return c
 }
 

@@ -8,6 +8,7 @@ import (
 	"mokren/core/atlas"
 	"mokren/core/body"
 	"mokren/core/ids"
+	"mokren/core/record"
 	"mokren/core/rights"
 	"mokren/core/safety"
 	"mokren/core/strict"
@@ -43,19 +44,17 @@ type Judge struct {
 	law    Law
 	ctx    Context
 	byID   map[string]Event
-	bodies map[string]any    // read, by event
-	undone map[string]string // event → the undo that took it back
+	bodies map[string]any      // read, by event
+	undos  map[string][]string // event → what took it back
 	points map[UUID]*Charted
 	holds  map[UUID]*begun
-	// arrived counts events in the order in which they were kept; settled is that of the
-	// last event that changed a point's muscle, side or place.
-	arrived map[string]int
-	settled map[UUID]int
-	// grounds are the events that holds rest on, in the order of arrival.
-	grounds []ground
-	signs   []Pressed
-	closed  *Event // the first visit-closed
-	signed  *Event // the note-signed
+	// record is the client's, with what this visit has added; said are the answers and
+	// agreements of this visit, by event, as they were written.
+	record *record.Record
+	said   map[string]any
+	signs  []Pressed
+	closed *Event // the first visit-closed
+	signed *Event // the note-signed
 	// counter is the note-countersigned.
 	counter *Event
 }
@@ -66,22 +65,17 @@ type begun struct {
 	event   Event
 	spot    Spot
 	log     []treat.Event // in the order of arrival
-	ended   bool
-	undoing []int // indices into signs, to take a mistaken one back
-}
-
-// ground is one event with its body read.
-type ground struct {
-	Event
-	body any
+	ended   *Event        // the first hold-ended
+	undoing []int         // indices into signs, to take a mistaken one back
+	counted *bool         // whether it was a treatment, of the log so far
 }
 
 // Judge begins with an empty visit.
 func (l Law) Judge(ctx Context) *Judge {
 	return &Judge{
-		law: l, ctx: ctx, byID: map[string]Event{}, bodies: map[string]any{}, undone: map[string]string{},
-		points: map[UUID]*Charted{}, holds: map[UUID]*begun{}, arrived: map[string]int{}, settled: map[UUID]int{},
-		signs: slices.Clone(ctx.Signs),
+		law: l, ctx: ctx, byID: map[string]Event{}, bodies: map[string]any{}, undos: map[string][]string{},
+		points: map[UUID]*Charted{}, holds: map[UUID]*begun{}, record: record.New(ctx.Client, ctx.History),
+		said: map[string]any{}, signs: slices.Clone(ctx.Signs),
 	}
 }
 
@@ -143,8 +137,37 @@ func (j *Judge) judge(e *Event, b any) error {
 		return because(why)
 	}
 	switch b := b.(type) {
+	case *Charted, *Moved, *Removed, *Painted:
+		return j.charting(*e, b)
+	case *HoldStarted:
+		return j.startHold(*e, b)
+	case *HoldHappened:
+		return j.holdEvent(e, b)
+	case *HoldEnded:
+		if _, ok := j.holds[b.Hold]; !ok {
+			return noHold(b.Hold)
+		}
+	case *Countersigned:
+		return j.countersign(*e, b)
+	case *Undone:
+		return j.undo(*e, b)
+	case *PlanMade:
+		return j.planned(b)
+	case *ScreeningCleared:
+		return j.clearable(*e, b)
+	case *BlockOverridden:
+		if !j.ctx.licensed(e.Author) {
+			return because("A licensed member of this practice overrides a block.")
+		}
+	}
+	return j.names(b)
+}
+
+// charting judges what is marked on the body.
+func (j *Judge) charting(e Event, b any) error {
+	switch b := b.(type) {
 	case *Charted:
-		return j.chart(*e, b)
+		return j.chart(e, b)
 	case *Moved:
 		p, ok := j.points[b.Point]
 		if !ok {
@@ -163,26 +186,19 @@ func (j *Judge) judge(e *Event, b any) error {
 		if e := b.OnFigure(j.law.Figure); e != nil {
 			return e.Under("$.body")
 		}
-	case *HoldStarted:
-		return j.startHold(*e, b)
-	case *HoldHappened:
-		return j.holdEvent(e, b)
-	case *HoldEnded:
-		if _, ok := j.holds[b.Hold]; !ok {
-			return noHold(b.Hold)
-		}
-	case *Countersigned:
-		if h, ok := j.holds[b.Hold]; !ok || h.event.Verdict != Accepted {
-			return noHold(b.Hold)
-		}
-	case *Undone:
-		return j.undo(*e, b)
-	case *PlanMade:
-		return j.planned(b)
-	case *ScreeningCleared:
-		return j.clearable(e, b)
 	}
-	return j.names(b)
+	return nil
+}
+
+// countersign: whoever stands for a student's hold is a licensed member now.
+func (j *Judge) countersign(e Event, b *Countersigned) error {
+	if h, ok := j.holds[b.Hold]; !ok || h.event.Verdict != Accepted {
+		return noHold(b.Hold)
+	}
+	if !j.ctx.licensed(e.Author) {
+		return because("A licensed member of this practice countersigns.")
+	}
+	return nil
 }
 
 // names refuses an event about a point that is not charted.
@@ -225,27 +241,6 @@ func noHold(id UUID) error { return refuse("$.body.hold", string(id), "a hold st
 
 func refuse(path, given, allowed string) error {
 	return &strict.Error{Path: path, Given: fmt.Sprintf("%q", given), Allowed: allowed}
-}
-
-// afterClosing: once a visit is closed only its note and addenda are written. What another
-// device wrote before it closed, and a hold's own log, still belong to it; a
-// hold does not begin.
-func (j *Judge) afterClosing(e Event, b any) string {
-	if j.closed == nil {
-		return ""
-	}
-	switch b.(type) {
-	case *NoteDrafted, *NoteSigned, *NoteCountersigned, *Addendum, *HoldHappened, *HoldEnded, *Countersigned:
-		return ""
-	case *HoldStarted:
-		return "The visit is closed; a hold belongs to an open one."
-	}
-	c := *j.closed
-	if before := e.Device == c.Device && e.Seq < c.Seq || e.Device != c.Device && e.At() < c.At() &&
-		(c.Version == 0 || e.Seen < c.Version); before {
-		return ""
-	}
-	return "The visit is closed; write an addendum instead."
 }
 
 // aboutNote: a note is signed once, when the visit is closed and no finding can
@@ -325,7 +320,6 @@ func (j *Judge) pressed(point UUID) bool {
 // keep lets a judged event change what is known.
 func (j *Judge) keep(e Event, b any) {
 	j.byID[e.ID] = e
-	j.arrived[e.ID] = len(j.byID)
 	if b != nil {
 		j.bodies[e.ID] = b
 	}
@@ -336,25 +330,15 @@ func (j *Judge) keep(e Event, b any) {
 	if e.Verdict != Accepted {
 		return
 	}
+	if j.place(b) {
+		j.record.Add(record.Fact{Stamp: j.ctx.stamp(e), Placed: string(pointOf(b))})
+	}
 	switch b := b.(type) {
-	case *Charted:
-		c := *b
-		if p, there := j.points[b.Point]; !there || p.Muscle != c.Muscle || p.Side != c.Side || p.Place != c.Place {
-			j.settled[b.Point] = j.arrived[e.ID]
-		}
-		j.points[b.Point] = &c
-	case *Moved:
-		if p, ok := j.points[b.Point]; ok {
-			p.Figure, p.View, p.X, p.Y, p.Place = b.Figure, b.View, b.X, b.Y, b.Place
-			j.settled[b.Point] = j.arrived[e.ID]
-		}
-	case *Removed:
-		delete(j.points, b.Point)
 	case *HoldHappened:
 		j.happened(e, b)
 	case *HoldEnded:
-		if h, ok := j.holds[b.Hold]; ok {
-			h.ended = true
+		if h, ok := j.holds[b.Hold]; ok && h.ended == nil {
+			h.ended = &e
 		}
 	case *Closed:
 		if j.closed == nil {
@@ -366,9 +350,31 @@ func (j *Judge) keep(e Event, b any) {
 		j.counter = &e
 	case *Undone:
 		j.takeBack(e, b)
-	case *Screened, *ScreeningCleared, *Consented, *BlockOverridden:
-		j.grounds = append(j.grounds, ground{e, b})
+	case *Screened, *Consented:
+		j.said[e.ID] = b
 	}
+	j.record.Add(j.ctx.Facts(e, b)...)
+}
+
+// place lets charting act, and reports whether a point lies elsewhere than before.
+func (j *Judge) place(b any) bool {
+	switch b := b.(type) {
+	case *Charted:
+		p, there := j.points[b.Point]
+		c := *b
+		j.points[b.Point] = &c
+		return there && (p.Muscle != c.Muscle || p.Side != c.Side || p.Place != c.Place)
+	case *Moved:
+		p, ok := j.points[b.Point]
+		if ok {
+			p.Figure, p.View, p.X, p.Y, p.Place = b.Figure, b.View, b.X, b.Y, b.Place
+		}
+		return ok
+	case *Removed:
+		delete(j.points, b.Point)
+		return true
+	}
+	return false
 }
 
 func (j *Judge) begin(e Event, b *HoldStarted) {
@@ -380,6 +386,9 @@ func (j *Judge) begin(e Event, b *HoldStarted) {
 		h.spot = p.spot(j.ctx.height(), j.law.Figure)
 	}
 	j.holds[b.Hold] = h
+	if e.Verdict == Accepted {
+		j.record.Add(j.ctx.Facts(e, b)...)
+	}
 }
 
 // happened counts a sign where the hand was, whatever the hold is worth. A
@@ -395,12 +404,12 @@ func (j *Judge) happened(e Event, b *HoldHappened) {
 	}
 	if ev, err := treat.ParseEvent(at, b.Event, b.Value, h.start.Start.Scale); err == nil {
 		ev.Source = sourceOf(e, b)
-		h.log = append(h.log, ev)
+		h.log, h.counted = append(h.log, ev), nil
 	}
 	switch {
-	case isSign(b.Event):
+	case record.IsSign(b.Event):
 		j.signs = append(j.signs, Pressed{
-			Spot: h.spot, Sign: b.Event, AtMS: h.event.At() + at, Hold: b.Hold, from: e,
+			Spot: h.spot, Sign: b.Event, AtMS: h.event.At() + at, Hold: string(b.Hold), From: j.ctx.stamp(e),
 		})
 		h.undoing = append(h.undoing, len(j.signs)-1)
 	case b.Event == string(treat.KindUndo):
@@ -422,11 +431,11 @@ func (j *Judge) undoSign(h *begun) {
 	}
 	nth := 0
 	for _, s := range j.signs[:i+1] {
-		if s.Sign == j.signs[i].Sign && s.sameSite(j.signs[i].Spot, j.ctx.height()) {
+		if s.Sign == j.signs[i].Sign && s.Same(j.signs[i].Spot, j.ctx.height()) {
 			nth++
 		}
 	}
-	if !closesAt(treat.Kind(j.signs[i].Sign), nth) {
+	if !record.ClosesAt(j.signs[i].Sign, nth) {
 		j.signs[i].Sign = ""
 	}
 }
@@ -442,16 +451,24 @@ func (j *Judge) result(b any) *treat.Summary {
 		id = b.Hold
 	}
 	h, ok := j.holds[id]
-	if !ok || !h.ended {
+	if !ok || h.ended == nil {
 		return nil
 	}
-	c, err := treat.Replayer(h.start.Start)
+	s, err := h.replay()
 	if err != nil {
 		return nil
+	}
+	return &s
+}
+
+// replay runs the hold's log as far as it goes.
+func (h *begun) replay() (treat.Summary, error) {
+	c, err := treat.Replayer(h.start.Start)
+	if err != nil {
+		return treat.Summary{}, err
 	}
 	for _, e := range treat.SortLate(h.log) {
 		c.Apply(e)
 	}
-	s := c.Summary()
-	return &s
+	return c.Summary(), nil
 }

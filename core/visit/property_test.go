@@ -24,7 +24,7 @@ type server struct {
 }
 
 func (s *server) receive(batch ...visit.Event) {
-	a := visit.Arrival{NowMS: s.now, StartsMS: 1_800_000_000_000}
+	a := visit.Arrival{NowMS: s.now}
 	j := s.law.Judge(s.ctx)
 	for _, e := range s.stored {
 		j.Keep(e)
@@ -188,7 +188,7 @@ func (r *random) change() {
 		roles[therapist] = role
 		s.ctx.Roles = roles
 	case 5:
-		s.ctx.Facts = []safety.Answer{{Question: "minor", Answer: "yes"}}
+		s.ctx.Born = []string{"2020-01-01"}
 	}
 }
 

@@ -8,6 +8,7 @@ import (
 	"mokren/core/atlas"
 	"mokren/core/ids"
 	"mokren/core/progress"
+	"mokren/core/record"
 	"mokren/core/rights"
 )
 
@@ -61,7 +62,9 @@ func (l Law) replay(ctx Context, j *Judge, judged []Event) State {
 	bodies := make([]any, len(ordered))
 	for i, e := range ordered {
 		r.state.Version = max(r.state.Version, e.Version)
-		bodies[i] = r.read(e)
+		if bodies[i] = r.read(e); bodies[i] != nil {
+			r.late(e, bodies[i])
+		}
 	}
 	for _, pass := range []func(any) bool{isCharting, isOther, isHoldLog} {
 		for i, e := range ordered {
@@ -90,7 +93,7 @@ func empty() State {
 // read decodes an event that acts; what was set aside is shown, and what was
 // taken back is gone.
 func (r *reducer) read(e Event) any {
-	if _, gone := r.judge.undone[e.ID]; gone {
+	if r.judge.gone(e.ID) {
 		return nil
 	}
 	b, err := r.judge.bodyOf(e)
@@ -310,13 +313,13 @@ func (r *reducer) sets(what, key string, e Event) {
 
 // finish computes what depends on the whole.
 func (r *reducer) finish() {
-	k := r.judge.knownTo(nil)
-	r.state.Answers = append(r.state.Answers, k.answers...)
-	r.state.Consents = append(r.state.Consents, k.consents...)
+	k := r.judge.standing()
+	r.state.Answers = r.judge.given(k)
+	r.state.Consents = r.judge.agreed(k)
 	r.state.Drawing = strokes(r.painted)
-	r.state.Known = k.merged()
-	r.state.Screening = k.screening()
-	r.state.ScreenAgain = r.judge.unwell() && len(r.state.Screening.Grave()) > 0
+	r.state.Known = k.Given
+	r.state.Screening = k.Screening
+	r.state.ScreenAgain = k.Day.FeltUnwell() && len(r.state.Screening.Grave()) > 0
 	r.state.Pressed = r.judge.ownSigns()
 	r.state.PostureFlags = assess.Flags(r.state.Posture, r.ctx.Thresholds)
 	r.flagGauges()
@@ -339,16 +342,17 @@ func (r *reducer) finish() {
 
 // closePoint tells what stands against a hold at a point now, what may be used
 // there, and its highest limits.
-func (r *reducer) closePoint(k known, p *Point) {
+func (r *reducer) closePoint(k record.Judged, p *Point) {
 	at := p.spot(r.ctx.height(), r.law.Figure)
 	p.Where = at.Where
-	p.Closed = closedBy(r.judge.signs, at, r.ctx.height())
-	if p.Blocked = k.refusal(p.Point, at); p.Blocked == "" {
-		c := k.consentMissing(at)
-		p.NeedsConsent, p.Blocked = c.area, c.why
-	}
+	h := r.ctx.height()
+	p.Treated = k.Day.Times(at, h)
+	p.Closed = cmp.Or(r.judge.shut(), k.Day.Closed(at, h), k.Day.Enough(at, h))
 	if r.judge.closed != nil && p.Closed == "" {
 		p.Closed = "The visit is closed."
+	}
+	if no := k.But(record.Closed, record.TwiceAlready).Refusal(at, string(p.Point)); no.Reason != "" {
+		p.NeedsConsent, p.Blocked = no.Area, no.Text
 	}
 	m, err := atlas.Get(p.Muscle)
 	if err != nil {

@@ -6,7 +6,7 @@ import (
 	"strings"
 
 	"mokren/core/ids"
-	"mokren/core/rights"
+	"mokren/core/record"
 	"mokren/core/safety"
 	"mokren/core/strict"
 )
@@ -25,7 +25,11 @@ type (
 		Side     ids.Side     `json:"side,omitempty"`
 		Regions  []ids.Region `json:"regions,omitempty" maxItems:"100"`
 		Since    string       `json:"since,omitempty" maxLength:"100"`
-		Note     string       `json:"note,omitempty" maxLength:"2000"`
+		// HappenedOn is the day of an injury, an operation, an injection or a clot; DueOn
+		// that of a birth. Absent means the strictest.
+		HappenedOn string `json:"happened_on,omitempty" format:"date" maxLength:"10"`
+		DueOn      string `json:"due_on,omitempty" format:"date" maxLength:"10"`
+		Note       string `json:"note,omitempty" maxLength:"2000"`
 	}
 	// ScreeningCleared lifts the answers to a question that arrived before it. A
 	// licensed person records it, and says on what it rests; nothing else lifts a yes,
@@ -43,21 +47,25 @@ type (
 	// place all the same, with the reason. It never lifts refer-first or
 	// emergency, nor questions that were not asked.
 	BlockOverridden struct {
-		Point  UUID   `json:"point"`
-		Reason string `json:"reason" maxLength:"2000"`
+		Point UUID `json:"point"`
+		// Questions are the answers that it names; absent, those that stand.
+		Questions []ids.Question `json:"questions,omitempty" maxItems:"100"`
+		Reason    string         `json:"reason" maxLength:"2000"`
 	}
 )
 
 // Basis is what a clearance rests on.
-type Basis string
+type Basis = record.Basis
 
-// The bases. A clinician's word is the only one that lifts an emergency yes; resolved is
-// a licensed therapist's own examination today; mistaken says that the answer was wrong.
-const (
-	ByClinician Basis = "clinician"
-	ByResolved  Basis = "resolved"
-	ByMistaken  Basis = "mistaken"
-)
+// Check implements strict.Checker: days of the calendar.
+func (a ScreenedAnswer) Check() *strict.Error {
+	for _, f := range []struct{ path, v string }{{"$.happened_on", a.HappenedOn}, {"$.due_on", a.DueOn}} {
+		if f.v != "" && !record.IsDate(f.v) {
+			return &strict.Error{Path: f.path, Given: fmt.Sprintf("%q", f.v), Allowed: "a day, YYYY-MM-DD"}
+		}
+	}
+	return nil
+}
 
 // leastReason is how many letters a reason has at least.
 const leastReason = 10
@@ -69,7 +77,7 @@ func (c ScreeningCleared) Check() *strict.Error {
 			return &strict.Error{Path: f.path, Given: "nothing", Allowed: "who cleared it, and when"}
 		}
 	}
-	if c.Basis == ByMistaken && len(strings.TrimSpace(c.Note)) < leastReason {
+	if c.Basis == record.ByMistaken && len(strings.TrimSpace(c.Note)) < leastReason {
 		return &strict.Error{
 			Path: "$.note", Given: fmt.Sprintf("%q", c.Note),
 			Allowed: "why the answer was wrong, at least ten letters",
@@ -78,33 +86,25 @@ func (c ScreeningCleared) Check() *strict.Error {
 	return nil
 }
 
-// lifts reports whether the clearance is of an answer's side.
-func (c ScreeningCleared) lifts(side ids.Side) bool {
-	return c.Side == "" || c.Side == ids.Midline || c.Side == side
+func (c ScreeningCleared) clearance() *record.Clearance {
+	return &record.Clearance{Question: c.Question, Side: c.Side, Basis: c.Basis}
 }
 
 // clearable tells why a clearance on its basis does not lift what stands, or nil.
-func (j *Judge) clearable(e *Event, b *ScreeningCleared) error {
-	if b.Basis == "" || b.Basis == ByClinician {
+func (j *Judge) clearable(e Event, b *ScreeningCleared) error {
+	stands := j.record.At(record.Query{Stamp: j.ctx.stamp(e), Now: true}).Clearable(*b.clearance())
+	if stands == nil {
 		return nil
 	}
-	q, ok := safety.FindQuestion(b.Question)
-	if !ok {
-		return nil // Check refuses it where it is asked
+	q, _ := safety.FindQuestion(b.Question)
+	switch {
+	case stands.Answer.Answer == "unknown":
+		return because("Ask again and record the no first: your own examination lifts what is no longer unknown.")
+	case q.Outcome == safety.Emergency:
+		return because("Only a clinician clears an emergency: name who, and when.")
 	}
-	for _, a := range j.knownTo(e).merged() {
-		if a.Question != b.Question || !a.Lasts() || !b.lifts(a.Side) {
-			continue
-		}
-		switch {
-		case q.Outcome == safety.Emergency && a.Answer == "yes":
-			return because("Only a clinician clears an emergency: name who, and when.")
-		case b.Basis == ByResolved && a.Answer == "yes" && !q.Resolves():
-			return because("Your own examination lifts a fever, a swollen joint and what was not known. " +
-				"A clinician clears this one; or say why the answer was a mistake.")
-		}
-	}
-	return nil
+	return because("Your own examination lifts a fever, a swollen joint and what was not known. " +
+		"A clinician clears this one; or say why the answer was a mistake.")
 }
 
 // Check implements strict.Checker.
@@ -118,96 +118,40 @@ func (b BlockOverridden) Check() *strict.Error {
 	return nil
 }
 
-// Given is an answer with whose word it is, and whether a clinician has cleared
-// it since.
+// Given is an answer with whose word it is, and whether it was cleared since.
 type Given struct {
 	ScreenedAnswer
 	By      string `json:"by,omitempty" enum:"therapist,client"`
 	Cleared bool   `json:"cleared,omitempty"`
-	from    Event
 }
 
-func (g Given) answer() safety.Answer {
-	return safety.Answer{
-		Question: g.Question, Answer: g.Answer, Side: g.Side, Regions: g.Regions, By: g.By, Cleared: g.Cleared,
-	}
-}
-
-// answered lays an answer over those given. The therapist's is the last word. A
-// client's own takes the place of a milder one and stands beside an equal one
-// (the other side, say), and never lifts a caution of the therapist's. What only a
-// clearance lifts stays beside any later answer; corrects tells what its author may
-// still take back.
-func answered(given []Given, a ScreenedAnswer, w word, corrects func(Given) bool) []Given {
-	by, e := w.by, w.event
-	own := by == safety.Client || w.student
-	out := make([]Given, 0, len(given)+1)
-	fresh := Given{ScreenedAnswer: a, By: by, from: e}
-	done := false
-	for _, g := range given {
-		switch {
-		case g.Question != a.Question:
-			out = append(out, g)
-		case own && g.By != safety.Client && safety.Milder(a.Answer, g.Answer) && !(w.student && corrects(g)):
-			return given
-		case own && g.By != safety.Client && a.Answer == g.Answer:
-			out = append(out, g)
-		case g.answer().Lasts() && !g.saysMore(a) && !corrects(g):
-			out = append(out, g)
-		case !done:
-			out, done = append(out, fresh), true
+// given are the answers of this visit that count, as they were written.
+func (j *Judge) given(k record.Judged) []Given {
+	out := []Given{}
+	for _, a := range k.Standing() {
+		b, ok := j.said[a.Event].(*Screened)
+		if !ok {
+			continue
 		}
-	}
-	if !done {
-		out = append(out, fresh)
+		i := slices.IndexFunc(b.Answers, func(x ScreenedAnswer) bool {
+			return x.Question == a.Question && x.Answer == a.Answer.Answer && x.Side == a.Side
+		})
+		if i >= 0 {
+			out = append(out, Given{b.Answers[i], b.By, a.Cleared})
+		}
 	}
 	return out
 }
 
-// word is whose an answer is, and the event that brought it.
-type word struct {
-	by string
-	// student: it adds caution and takes none away.
-	student bool
-	event   Event
-}
-
-// saysMore reports whether a later answer says what this one does, and nothing less: the
-// same answer, of its side or of both, with every place that was named.
-func (g Given) saysMore(a ScreenedAnswer) bool {
-	if a.Answer != g.Answer || a.Side != g.Side && a.Side != "" && a.Side != ids.Midline {
-		return false
-	}
-	for _, r := range g.Regions {
-		if !slices.Contains(a.Regions, r) {
-			return false
+// agreed are this visit's latest words on the visit and each area.
+func (j *Judge) agreed(k record.Judged) []Consented {
+	out := []Consented{}
+	for _, a := range k.Consents() {
+		if b, ok := j.said[a.Event].(*Consented); ok {
+			out = append(out, *b)
 		}
 	}
-	return true
-}
-
-// correctedWithin: whoever gave a mistaken answer may correct it for so long, until a
-// hold rests on it.
-const correctedWithin = 5 * 60_000
-
-func (j *Judge) wordOf(b *Screened, e Event) word {
-	return word{b.By, j.ctx.Roles[e.Author] == rights.Student, e}
-}
-
-// corrects reports whether an event's author may still take an answer back by another.
-func (j *Judge) corrects(e Event) func(Given) bool {
-	return func(g Given) bool {
-		if g.from.Author != e.Author || e.At()-g.from.At() > correctedWithin || e.At() < g.from.At() {
-			return false
-		}
-		for _, h := range j.holds {
-			began, now := j.arrived[h.event.ID], j.arrived[e.ID] // now is 0 for what is judged just now
-			if h.event.Verdict == Accepted && began > j.arrived[g.from.ID] && (now == 0 || began < now) {
-				return false
-			}
-		}
-		return true
-	}
+	return out
 }
 
 func (r *reducer) screened(e Event, b *Screened) {

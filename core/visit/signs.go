@@ -1,129 +1,49 @@
 package visit
 
-import (
-	"fmt"
-	"slices"
+import "mokren/core/record"
 
-	"mokren/core/atlas"
-	"mokren/core/ids"
-	"mokren/core/safety"
-	"mokren/core/treat"
+type (
+	// Spot is where a hand is: on a muscle, and on the body.
+	Spot = record.Spot
+	// Pressed is a sign during a hold, with where the hand was.
+	Pressed = record.Pressed
 )
 
-// Spot is where a hand is: on a muscle, and on the body.
-type Spot struct {
-	Muscle ids.Muscle       `json:"muscle"`
-	Side   ids.Side         `json:"side"`
-	Place  atlas.FibrePlace `json:"place"`
-	Where  []safety.Place   `json:"where"`
+// day is what the hands have done and met: of this visit, and of the client's others.
+func (j *Judge) day() record.Day {
+	return record.Day{Signs: j.signs, Treated: append(j.treated(nil), j.ctx.Treated...)}
 }
 
-// Pressed is a sign during a hold, with where the hand was. Signs close places
-// for the client and the day, on every device and in every visit of that day,
-// whatever follows.
-type Pressed struct {
-	Spot
-	Sign string `json:"sign" enum:"nerve-sign,pulse,unwell,skin-reaction"`
-	AtMS int64  `json:"at_ms"`
-	Hold UUID   `json:"hold"`
-	// from is the event; it is not known for another visit's sign.
-	from Event
-}
-
-// How often a sign closes its site (handbook 2).
-const (
-	nervesClose = 2
-	pulsesClose = 3
-)
-
-// closesAt reports whether a sign of this kind closes, being the nth there.
-func closesAt(kind treat.Kind, nth int) bool {
-	switch kind {
-	case treat.KindUnwell, treat.KindSkinReaction:
-		return true
-	case treat.KindNerveSign:
-		return nth >= nervesClose
-	case treat.KindPulse:
-		return nth >= pulsesClose
-	}
-	return false
-}
-
-// isSign reports whether an event of a hold is one of the signs that count.
-func isSign(kind string) bool {
-	switch treat.Kind(kind) {
-	case treat.KindUnwell, treat.KindSkinReaction, treat.KindNerveSign, treat.KindPulse:
-		return true
-	}
-	return false
-}
-
-// sameSite: the same muscle and side, within the tolerance of a point's
-// identity.
-func (s Spot) sameSite(o Spot, heightCM float64) bool {
-	if s.Muscle != o.Muscle || s.Side != o.Side {
-		return false
-	}
-	m, err := atlas.Get(s.Muscle)
-	return err != nil || m.SameSite(s.Place, o.Place, s.Side, heightCM)
-}
-
-// sharesRegion reports whether two spots lie in one region of one side.
-func (s Spot) sharesRegion(o Spot) bool {
-	return slices.ContainsFunc(s.Where, func(p safety.Place) bool { return slices.Contains(o.Where, p) })
-}
-
-// closedBy tells why a spot is closed for today, or "".
-func closedBy(signs []Pressed, at Spot, heightCM float64) string {
-	nerves, pulses := 0, 0
-	for _, s := range signs {
-		here := s.sameSite(at, heightCM)
-		switch treat.Kind(s.Sign) {
-		case treat.KindUnwell:
-			if here {
-				return "Closed for today: the client felt unwell here."
-			}
-			if safety.OnNeck(at.Muscle, at.Where) {
-				return "The neck is closed for today: the client felt unwell."
-			}
-		case treat.KindSkinReaction:
-			if here || s.sharesRegion(at) {
-				return "Closed for today: the skin reacted here."
-			}
-		case treat.KindNerveSign:
-			if here {
-				nerves++
-			}
-		case treat.KindPulse:
-			if here {
-				pulses++
-			}
+// treated are this visit's treatments: accepted holds with pressure enough, the return
+// included, or with a push or a movement. but is left out.
+func (j *Judge) treated(but *begun) []record.Treated {
+	var out []record.Treated
+	for id, h := range j.holds {
+		if h != but && h.event.Verdict == Accepted && h.counts() {
+			out = append(out, record.Treated{Spot: h.spot, Hold: string(id), AtMS: h.event.At()})
 		}
 	}
-	switch {
-	case nerves >= nervesClose:
-		return fmt.Sprintf("Closed for today: a nerve sign %s.", times(nerves))
-	case pulses >= pulsesClose:
-		return fmt.Sprintf("Closed for today: a pulse under the finger %s.", times(pulses))
+	return out
+}
+
+// counts reports whether a hold was a treatment.
+func (h *begun) counts() bool {
+	if h.counted == nil {
+		s, err := h.replay()
+		yes := err != nil || s.Treats(record.LeastPressedS)
+		h.counted = &yes
 	}
-	return ""
+	return *h.counted
 }
 
 // ownSigns are the signs of this visit that count.
 func (j *Judge) ownSigns() []Pressed {
 	out := []Pressed{}
 	for _, s := range j.signs {
-		if s.from.ID != "" && s.Sign != "" {
-			s.from = Event{}
+		if s.From.Event != "" && s.Sign != "" {
+			s.From = record.Stamp{}
 			out = append(out, s)
 		}
 	}
 	return out
-}
-
-func times(n int) string {
-	if n == 2 {
-		return "twice"
-	}
-	return fmt.Sprintf("%d times", n)
 }

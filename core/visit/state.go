@@ -52,6 +52,7 @@ type State struct {
 	Next      string          `json:"next,omitempty" doc:"what is to be done at the next visit"`
 	Conflicts []Conflict      `json:"conflicts"`
 	Aside     []SetAsideEvent `json:"aside"`
+	Late      []LateEntry     `json:"late,omitempty" doc:"what came in after the visit was closed"`
 	Addenda   []DatedText     `json:"addenda" doc:"written after the visit was closed"`
 	// Drafts are the note as it was edited, the latest last; Signed is the one that
 	// stands.
@@ -92,6 +93,8 @@ type Point struct {
 	Blocked string `json:"blocked,omitempty"`
 	// NeedsConsent is the area whose consent is the one thing still missing.
 	NeedsConsent safety.Area `json:"needs_consent,omitempty" enum:"visit,groin,buttock,chest,abdomen,axilla,coccyx"`
+	// Treated is how often its place was treated today, in all visits.
+	Treated int `json:"treated,omitempty"`
 	// Closed tells that no more pressure belongs here today, and why.
 	Closed string `json:"closed,omitempty"`
 	// Where it lies on the body; some regions have ceilings of their own.
@@ -172,6 +175,9 @@ type Hold struct {
 	Countersigned string `json:"countersigned,omitempty"`
 	// Remarks are what was learned later, or what differs; they take nothing away.
 	Remarks []string `json:"remarks"`
+
+	// Spot is where the hand was.
+	Spot Spot `json:"-"`
 
 	event    Event
 	events   []treat.Event

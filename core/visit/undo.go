@@ -1,6 +1,11 @@
 package visit
 
-import "strings"
+import (
+	"slices"
+	"strings"
+
+	"mokren/core/record"
+)
 
 // undo decides what may be taken back: one's own events of this visit, and
 // nothing that a hold rests on. Those are corrected, or withdrawn for the
@@ -13,7 +18,7 @@ func (j *Judge) undo(e Event, b *Undone) error {
 	if target.Author != e.Author {
 		return refuse("$.body.event", string(b.Event), "an event of one's own")
 	}
-	if _, gone := j.undone[target.ID]; gone {
+	if j.gone(target.ID) {
 		return refuse("$.body.event", string(b.Event), "an event that was not taken back already")
 	}
 	switch target.Type {
@@ -36,11 +41,8 @@ func (j *Judge) outlives(target, undo Event) string {
 	if err != nil || !answers {
 		return ""
 	}
-	for _, a := range s.Answers {
-		g := Given{ScreenedAnswer: a, By: s.By, from: target}
-		if g.answer().Lasts() && !j.corrects(undo)(g) {
-			return "This answer stays until it is cleared: record a clearance instead."
-		}
+	if !j.record.At(record.Query{Stamp: j.ctx.stamp(undo), Now: true}).Correctable(j.ctx.stamp(target), s.By) {
+		return "This answer stays until it is cleared: record a clearance instead."
 	}
 	return ""
 }
@@ -85,20 +87,24 @@ func pointOf(b any) UUID {
 	return ""
 }
 
+// gone reports whether an event was taken back by an undo that was not.
+func (j *Judge) gone(event string) bool {
+	return slices.ContainsFunc(j.undos[event], func(undo string) bool { return !j.gone(undo) })
+}
+
 // takeBack lets an accepted undo act on what is known.
 func (j *Judge) takeBack(e Event, b *Undone) {
 	target, ok := j.byID[string(b.Event)]
 	if !ok {
 		return
 	}
-	if target.Type == "event-undone" {
-		if u, err := target.Decode(); err == nil {
-			delete(j.undone, string(u.(*Undone).Event))
-		}
-	}
-	j.undone[target.ID] = e.ID
+	j.undos[target.ID] = append(j.undos[target.ID], e.ID)
 	if j.placesAPoint(target) {
 		j.replayPoints()
+		for p := range j.points {
+			// Where a point lay may have changed: no override outlives that.
+			j.record.Add(record.Fact{Stamp: j.ctx.stamp(e), Placed: string(p)})
+		}
 	}
 }
 
@@ -116,8 +122,7 @@ func (j *Judge) placesAPoint(e Event) bool {
 func (j *Judge) replayPoints() {
 	var all []Event
 	for _, e := range j.byID {
-		_, gone := j.undone[e.ID]
-		if e.Verdict == Accepted && !gone {
+		if e.Verdict == Accepted && !j.gone(e.ID) {
 			all = append(all, e)
 		}
 	}
@@ -126,7 +131,7 @@ func (j *Judge) replayPoints() {
 		switch e.Type {
 		case "point-charted", "point-corrected", "point-moved", "point-removed":
 			if b, err := e.Decode(); err == nil {
-				j.keep(e, b)
+				j.place(b)
 			}
 		}
 	}

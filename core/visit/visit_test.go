@@ -298,22 +298,24 @@ func TestTheScreeningRulesOverHolds(t *testing.T) {
 		}))
 	assert.Equal(t, visit.Live, h.Status, "cleared by a clinician")
 
-	earlier := asked()
-	earlier.Carried = append(earlier.Carried, safety.Answer{
-		Question: "recent-clot", Answer: "yes", Side: ids.Left,
-		DaysAgo: 40,
+	earlier := carried(asked(), safety.Answer{
+		Question: "recent-clot", Answer: "yes", Side: ids.Left, DaysAgo: 40,
 	})
 	h = hold(earlier, "soleus", say("screening-answered",
 		visit.Screened{Answers: []visit.ScreenedAnswer{{Question: "recent-clot", Answer: "no"}}}))
 	assert.Equal(t, visit.SetAside, h.Status, "it stays until cleared, on later visits too")
 
-	skin := say("screening-answered", yes("open-skin", ids.Left, "lower-calf", "upper-calf", "achilles", "medial-leg",
-		"lateral-leg"))
+	calf := []ids.Region{"lower-calf", "upper-calf", "achilles", "medial-leg", "lateral-leg"}
+	raw := say("screening-answered", yes("open-skin", ids.Left, calf...))
+	h = hold(asked(), "soleus", raw, say("block-overridden",
+		visit.BlockOverridden{Point: visit.UUID(uid(10)), Reason: "The graze is two hands away."}))
+	assert.Equal(t, visit.SetAside, h.Status, "nobody presses on open skin")
+	skin := say("screening-answered", yes("varicose-veins", ids.Left, calf...))
 	h = hold(asked(), "soleus", skin)
 	assert.Equal(t, visit.SetAside, h.Status)
 	assert.Contains(t, h.Why, "Blocked")
 	h = hold(asked(), "soleus", skin, say("block-overridden",
-		visit.BlockOverridden{Point: visit.UUID(uid(10)), Reason: "The graze is two hands away."}))
+		visit.BlockOverridden{Point: visit.UUID(uid(10)), Reason: "The vein is two hands away."}))
 	assert.Equal(t, visit.Live, h.Status, "a licensed override with its reason")
 	stranger := asked()
 	stranger.Roles = nil

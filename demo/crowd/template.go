@@ -94,6 +94,9 @@ func (w *writer) say(after time.Duration, kind string, body any) {
 	})
 }
 
+// askAgain: with so many weekly visits the whole screening is asked anew.
+const askAgain = 12
+
 // Log is a visit of the k-th kind with some holds, each at a muscle of its own: asked,
 // agreed, measured, charted, pressed, asked again, closed. spots, by muscle, is where a
 // client's points were found before.
@@ -102,7 +105,7 @@ func Log(of Of, k, holds int, spots map[ids.Muscle]visit.UUID) ([]visit.Event, e
 	w.say(0, "visit-opened", visit.Opened{Reason: "Ache"})
 	var asked visit.Screened
 	for _, q := range safety.Questions() {
-		if k == 0 || q.EachVisit {
+		if k%askAgain == 0 || q.EachVisit {
 			asked.Answers = append(asked.Answers, visit.ScreenedAnswer{Question: q.ID, Answer: "no"})
 		}
 	}

@@ -2013,12 +2013,19 @@ export interface components {
             cleared?: boolean;
             /** Format: double */
             days_ago?: number;
+            /** Format: double */
+            event_days_ago?: number;
+            fresh?: boolean;
             question: components["schemas"]["QuestionID"];
             regions?: components["schemas"]["RegionID"][];
             /** @description left, right; absent or midline is both */
             side?: components["schemas"]["Side"];
+            /** Format: double */
+            weeks_pregnant?: number;
         };
         Applied: {
+            /** Format: double */
+            event_days_ago?: number;
             id: components["schemas"]["QuestionID"];
             limits?: components["schemas"]["Adaptation"];
             muscles?: components["schemas"]["MuscleID"][];
@@ -2071,6 +2078,7 @@ export interface components {
         };
         BlockOverridden: {
             point: string;
+            questions?: components["schemas"]["QuestionID"][];
             reason: string;
         };
         Booked: {
@@ -2261,6 +2269,11 @@ export interface components {
             kind: "therapist" | "room" | "client" | "spacing";
             text: string;
         };
+        Clearance: {
+            basis?: string;
+            question: components["schemas"]["QuestionID"];
+            side?: components["schemas"]["Side"];
+        };
         Client: {
             /** Format: int64 */
             readonly age?: number;
@@ -2388,6 +2401,11 @@ export interface components {
             other: string;
             text: string;
         };
+        Consent: {
+            area: string;
+            by?: string;
+            given: boolean;
+        };
         Consented: {
             /** @enum {string} */
             area: "visit" | "groin" | "buttock" | "chest" | "abdomen" | "axilla" | "coccyx";
@@ -2409,12 +2427,19 @@ export interface components {
         Context: {
             /** Format: int64 */
             age?: number;
-            carried: components["schemas"]["Answer"][];
+            archived?: boolean;
+            born?: string[];
+            cancelled?: boolean;
             /** Format: int64 */
             clock_ms?: number;
-            facts: components["schemas"]["Answer"][];
+            gone?: string[];
             /** Format: double */
             height_cm?: number;
+            history: components["schemas"]["Fact"][];
+            /** Format: int64 */
+            now_ms?: number;
+            /** Format: int64 */
+            offset_min?: number;
             protocol?: components["schemas"]["ProtocolID"];
             roles: {
                 [key: string]: string;
@@ -2423,6 +2448,8 @@ export interface components {
             thresholds: {
                 [key: string]: number;
             };
+            treated: components["schemas"]["Treated"][];
+            visit?: string;
         };
         CounterSigned: {
             /** Format: int64 */
@@ -2809,6 +2836,30 @@ export interface components {
         EvidenceOut: {
             evidence: components["schemas"]["Evidence"][];
         };
+        Fact: {
+            answer?: components["schemas"]["Said"];
+            /** Format: int64 */
+            arrived_ms?: number;
+            author: string;
+            clearance?: components["schemas"]["Clearance"];
+            consent?: components["schemas"]["Consent"];
+            device: string;
+            event: string;
+            held?: boolean;
+            licensed?: boolean;
+            opened?: boolean;
+            override?: components["schemas"]["Override"];
+            /** Format: int64 */
+            said_ms: number;
+            /** Format: int64 */
+            seen?: number;
+            /** Format: int64 */
+            seq: number;
+            undo?: string;
+            /** Format: int64 */
+            version?: number;
+            visit: string;
+        };
         Felt: {
             /**
              * @description how the client came to say it
@@ -3051,6 +3102,10 @@ export interface components {
             /** @enum {string} */
             by?: "therapist" | "client";
             cleared?: boolean;
+            /** Format: date */
+            due_on?: string;
+            /** Format: date */
+            happened_on?: string;
             note?: string;
             question: components["schemas"]["QuestionID"];
             regions?: components["schemas"]["RegionID"][];
@@ -3971,6 +4026,10 @@ export interface components {
             muscles: components["schemas"]["MuscleOutcome"][];
             protocols: components["schemas"]["Worked"][];
         };
+        Override: {
+            point: string;
+            questions?: components["schemas"]["QuestionID"][];
+        };
         OwnAtlas: {
             notes: components["schemas"]["OwnNote"][];
             sites: components["schemas"]["OwnSite"][];
@@ -4386,6 +4445,8 @@ export interface components {
             taut_band?: "yes" | "no" | "unsure";
             threshold?: components["schemas"]["PainThreshold"];
             threshold_other_side?: components["schemas"]["PainThreshold"];
+            /** Format: int64 */
+            treated?: number;
             /** Format: int64 */
             treated_ms?: number;
             twitch?: boolean;
@@ -4934,6 +4995,29 @@ export interface components {
         ResistanceIn: {
             samples: components["schemas"]["DepthForce"][];
         };
+        Said: {
+            /** @enum {string} */
+            answer: "yes" | "no" | "unknown";
+            /**
+             * @description the therapist when left out
+             * @enum {string}
+             */
+            by?: "therapist" | "client";
+            cleared?: boolean;
+            /** Format: double */
+            days_ago?: number;
+            due_on?: string;
+            /** Format: double */
+            event_days_ago?: number;
+            fresh?: boolean;
+            happened_on?: string;
+            question: components["schemas"]["QuestionID"];
+            regions?: components["schemas"]["RegionID"][];
+            /** @description left, right; absent or midline is both */
+            side?: components["schemas"]["Side"];
+            /** Format: double */
+            weeks_pregnant?: number;
+        };
         Sample: {
             /** Format: double */
             deg: number;
@@ -4991,6 +5075,10 @@ export interface components {
         ScreenedAnswer: {
             /** @enum {string} */
             answer: "yes" | "no" | "unknown";
+            /** Format: date */
+            due_on?: string;
+            /** Format: date */
+            happened_on?: string;
             note?: string;
             question: components["schemas"]["QuestionID"];
             regions?: components["schemas"]["RegionID"][];
@@ -5507,6 +5595,15 @@ export interface components {
             region?: string;
             side: components["schemas"]["Side"];
             why?: components["schemas"]["Why"][];
+        };
+        Treated: {
+            /** Format: int64 */
+            at_ms: number;
+            hold: string;
+            muscle: components["schemas"]["MuscleID"];
+            place: components["schemas"]["FibrePlace"];
+            side: components["schemas"]["Side"];
+            where: components["schemas"]["Place"][];
         };
         TreatedDay: {
             date: string;

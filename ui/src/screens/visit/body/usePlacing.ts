@@ -5,7 +5,7 @@ import type { Schemas } from "../../../api/client";
 import type { LiveVisit } from "../../../core/useVisit";
 import type { Feeling } from "../measure/reading";
 
-export function usePlacing({ open, state, write }: LiveVisit) {
+export function usePlacing({ state, write }: LiveVisit) {
   /** The question whose regions a touch adds to. */
   const [question, ask] = useState<Schemas["QuestionID"]>();
   /** Its answer when it was opened: the body comes to it once, and stays while
@@ -21,7 +21,7 @@ export function usePlacing({ open, state, write }: LiveVisit) {
   /** Adds a region to an answer; what an earlier visit said of it stays. */
   const placeAnswer = (found: Schemas["UnderOut"]) => {
     const own = state.answers.find((x) => x.question === question);
-    const base = own ?? open.context.carried.find((x) => x.question === question);
+    const base = own ?? state.known_answers.findLast((x) => x.question === question && x.answer !== "no");
     if (!base || !found.region || base.regions?.includes(found.region)) return;
     const side = base.side && base.side !== found.side ? "midline" : found.side;
     const answer: Schemas["ScreenedAnswer"] = {

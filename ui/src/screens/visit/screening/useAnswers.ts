@@ -22,15 +22,19 @@ export interface Answers {
   more: (q: QuestionID, over: Partial<Answer>) => void;
 }
 
-export function useAnswers({ state, open, write }: LiveVisit): Answers {
+export function useAnswers({ state, write }: LiveVisit): Answers {
   const given = useMemo(() => new Map(state.answers.map((a) => [a.question, a])), [state.answers]);
-  const carried = useMemo(
-    () => new Map(open.context.carried.map((a) => [a.question, a])),
-    [open.context.carried],
-  );
+  const known = useMemo(() => {
+    const standing = new Map<QuestionID, Schemas["Answer"]>();
+    for (const a of state.known_answers) {
+      const other = standing.get(a.question);
+      if (!other || other.answer === "no" || other.cleared) standing.set(a.question, a);
+    }
+    return standing;
+  }, [state.known_answers]);
   const toAsk = new Set(state.screening.missing);
   const alone = new Set(state.screening.singly);
-  const base = (q: QuestionID) => given.get(q) ?? carried.get(q);
+  const base = (q: QuestionID) => given.get(q) ?? known.get(q);
   const give = (answers: Answer[]) => void write("screening-answered", { answers });
   return {
     own: (q) => given.get(q),

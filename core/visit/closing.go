@@ -1,0 +1,122 @@
+package visit
+
+import "mokren/core/record"
+
+// A closed visit takes its note, signatures and addenda; what its own people's devices
+// had written before it closed and send now, with a remark; and what protects the client,
+// whenever it comes.
+
+const closedWhy = "The visit is closed; write an addendum instead."
+
+// afterClosing tells why a closed visit does not take an event, or "".
+func (j *Judge) afterClosing(e Event, b any) string {
+	if j.closed == nil || protects(b) {
+		return ""
+	}
+	switch b := b.(type) {
+	case *NoteDrafted, *NoteSigned, *NoteCountersigned, *Addendum, *Countersigned:
+		return ""
+	case *HoldStarted:
+		return "The visit is closed; a hold belongs to an open one."
+	case *HoldHappened:
+		return j.ofItsDevice(e, b.Hold)
+	case *HoldEnded:
+		return j.ofItsDevice(e, b.Hold)
+	}
+	c := *j.closed
+	before := e.Device == c.Device && e.Author == c.Author && e.Seq < c.Seq ||
+		e.Device != c.Device && e.At() < c.At() && (c.Version == 0 || e.Seen < c.Version)
+	if before && (e.Author == c.Author || j.wroteHere(e)) {
+		return ""
+	}
+	return closedWhy
+}
+
+// protects reports whether a body can only add caution: a yes, a withdrawal, a reaction,
+// a sign. It enters the client's record whatever visit it hangs on.
+func protects(b any) bool {
+	switch b := b.(type) {
+	case *Screened:
+		for _, a := range b.Answers {
+			if a.Answer == "no" {
+				return false
+			}
+		}
+		return true
+	case *Consented:
+		return !b.Given
+	case *HoldHappened:
+		return record.IsSign(b.Event)
+	case *ReactionNoted:
+		return true
+	}
+	return false
+}
+
+// ofItsDevice: a hold's own log may come late, from the device and by the person that
+// wrote it.
+func (j *Judge) ofItsDevice(e Event, hold UUID) string {
+	if h, ok := j.holds[hold]; ok && h.event.Device == e.Device && h.event.Author == e.Author {
+		return ""
+	}
+	return closedWhy
+}
+
+// wroteHere reports whether an author has written in this visit, on this device, before
+// it closed.
+func (j *Judge) wroteHere(e Event) bool {
+	for _, o := range j.byID {
+		if o.Device == e.Device && o.Author == e.Author && (j.closed.Version == 0 || o.Version < j.closed.Version) {
+			return true
+		}
+	}
+	return false
+}
+
+// padWaits is how long after a hold's end a number of another device still counts.
+const padWaits = 10 * 60_000
+
+// tooLate tells why an entry of a hold changes nothing any more, or "": the hold is over
+// for its own device, and for others' when they did not say it in time. Signs count always.
+func (h *begun) tooLate(e Event, b *HoldHappened) string {
+	if h.ended == nil || protects(b) {
+		return ""
+	}
+	over := h.ended.At() - h.event.At()
+	for _, e := range h.log {
+		over = max(over, e.At)
+	}
+	switch {
+	case e.Device == h.ended.Device && e.Seq < h.ended.Seq:
+		return ""
+	case e.Device == h.ended.Device:
+		return "The hold has ended: this changes nothing of it."
+	case b.AtMS > over+clockTolerance:
+		return "It was said after the hold had ended: it changes nothing of it."
+	case e.ReceivedMS > 0 && e.ReceivedMS-max(h.ended.At(), h.ended.ReceivedMS) > padWaits:
+		return "It came more than ten minutes after the hold had ended: it changes nothing of it."
+	}
+	return ""
+}
+
+// late lists what came in after the visit had closed.
+func (r *reducer) late(e Event, b any) {
+	c := r.judge.closed
+	if c == nil || e.ID == c.ID || c.Version == 0 || e.Version <= c.Version || e.Verdict != Accepted {
+		return
+	}
+	switch b.(type) {
+	case *NoteDrafted, *NoteSigned, *NoteCountersigned, *Addendum, *Countersigned, *Undone:
+		return
+	}
+	r.state.Late = append(r.state.Late, LateEntry{e.ID, e.Type, e.At(), e.ReceivedMS, e.Author})
+}
+
+// LateEntry is something that a closed visit has taken in.
+type LateEntry struct {
+	Event     string `json:"event"`
+	Type      string `json:"type"`
+	AtMS      int64  `json:"at_ms" doc:"when it happened"`
+	ArrivedMS int64  `json:"arrived_ms"`
+	Author    string `json:"author"`
+}

@@ -1,0 +1,219 @@
+package store
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"time"
+
+	"github.com/google/uuid"
+
+	"mokren/core/record"
+	"mokren/core/rights"
+	"mokren/core/visit"
+)
+
+func texts[T ~string](list []T) []string {
+	out := make([]string, len(list))
+	for i, s := range list {
+		out[i] = string(s)
+	}
+	return out
+}
+
+// VisitContext is what a visit's log is read against now: the client's safety record but
+// for this visit's own facts, who is who, what other visits of these days have met on the
+// body, and the practice's own thresholds.
+func (t *Tx) VisitContext(ctx context.Context, v Visit, now time.Time) (visit.Context, error) {
+	return t.contextFor(ctx, v, now, now)
+}
+
+// contextFor reads for holds that began at from or later: what arrived since is whole.
+func (t *Tx) contextFor(ctx context.Context, v Visit, from, now time.Time) (visit.Context, error) {
+	out := visit.Context{Visit: v.ID.String(), NowMS: now.UnixMilli(), Cancelled: v.Status == "cancelled"}
+	c, err := t.Client(ctx, v.ClientID)
+	if err != nil {
+		return out, err
+	}
+	out.Archived = c.Archived.Valid
+	if out.Roles, out.Gone, err = t.roles(ctx); err != nil {
+		return out, err
+	}
+	if out.Thresholds, err = t.Thresholds(ctx); err != nil {
+		return out, err
+	}
+	if out.Signs, err = t.signsLately(ctx, v, now); err != nil {
+		return out, err
+	}
+	if out.Treated, err = t.treatedLately(ctx, v, now); err != nil {
+		return out, err
+	}
+	own, err := t.Settings(ctx)
+	if err != nil {
+		return out, err
+	}
+	out.Protocol = own.Protocol
+	out.HeightCM = c.HeightCM.Float64
+	if out.OffsetMin, err = t.offset(ctx, now); err != nil {
+		return out, err
+	}
+	for _, born := range []struct {
+		on    time.Time
+		valid bool
+	}{{c.BornOn.Time, c.BornOn.Valid}, {c.BornWas.Time, c.BornWas.Valid}} {
+		if born.valid {
+			out.Born = append(out.Born, born.on.Format(time.DateOnly))
+		}
+	}
+	if c.BornOn.Valid {
+		out.Age = ageOn(c.BornOn.Time, now)
+	}
+	out.History, err = t.history(ctx, out, v, from)
+	return out, err
+}
+
+// ageOn counts whole years.
+func ageOn(born, day time.Time) int {
+	age := day.Year() - born.Year()
+	if born.AddDate(age, 0, 0).After(day) {
+		age--
+	}
+	return age
+}
+
+// offset is how far the practice's clock is east of UTC, in minutes.
+func (t *Tx) offset(ctx context.Context, now time.Time) (minutes int, err error) {
+	err = t.tx.GetContext(ctx, &minutes, `select (extract(epoch from ($1::timestamptz at time zone time_zone)
+			- ($1::timestamptz at time zone 'UTC')) / 60)::int from practice where id = $2`, now, t.who.Practice)
+	return minutes, found("reading the practice's clock", err)
+}
+
+// roles are those of everybody whom the record names; gone have no membership now.
+func (t *Tx) roles(ctx context.Context) (roles map[string]rights.Role, gone []string, err error) {
+	var people []struct {
+		ID   string      `db:"id"`
+		Role rights.Role `db:"role"`
+		Gone bool        `db:"gone"`
+	}
+	if err := t.tx.SelectContext(ctx, &people, `select id::text, role, left_at is not null or elsewhere as gone
+		from person order by id`); err != nil {
+		return nil, nil, found("listing who is who", err)
+	}
+	roles = map[string]rights.Role{}
+	for _, p := range people {
+		if roles[p.ID] = p.Role; p.Gone {
+			gone = append(gone, p.ID)
+		}
+	}
+	return roles, gone, nil
+}
+
+// wholeFor: of so long the record is whole, for holds that a device has not sent yet.
+const wholeFor = 24 * time.Hour
+
+// history reads the client's safety record: of other visits, without what was replaced
+// before anything that is judged now began.
+func (t *Tx) history(ctx context.Context, c visit.Context, v Visit, from time.Time) ([]record.Fact, error) {
+	var rows []eventRow
+	// A hold counts by its place in the order; its body is long, and not needed.
+	err := t.tx.SelectContext(ctx, &rows, `select id, client_id, visit_id, author_id, device_id, seq, device_ms,
+			received_at, seen, version, schema, type, case type when 'hold-started' then '{}' else body end as body,
+			happened_ms, clock, hold_at_ms, verdict, why, null::jsonb as result
+		from visit_event where client_id = $1 and verdict = 'accepted' and type in ('visit-opened',
+			'screening-answered', 'screening-cleared', 'consent-recorded', 'event-undone', 'hold-started')
+		order by received_at, visit_id, version`, v.ClientID)
+	if err != nil {
+		return nil, found("reading a client's safety record", err)
+	}
+	var facts []record.Fact
+	for _, r := range rows {
+		e, err := r.event()
+		if err != nil {
+			return nil, err
+		}
+		if e.Type == "hold-started" {
+			facts = append(facts, c.Facts(e, &visit.HoldStarted{})...)
+			continue
+		}
+		if b, err := e.Decode(); err == nil {
+			facts = append(facts, c.Facts(e, b)...)
+		}
+	}
+	return record.Others(c.Client, facts, v.ID.String(), from.Add(-wholeFor).UnixMilli()), nil
+}
+
+// daysLately: what the hands met is read so far back; the core looks at one day.
+const daysLately = 3
+
+// signsLately are those of the client's other visits.
+func (t *Tx) signsLately(ctx context.Context, v Visit, now time.Time) ([]visit.Pressed, error) {
+	var rows []struct {
+		Sign string    `db:"sign"`
+		At   time.Time `db:"at"`
+		Hold string    `db:"hold_id"`
+		Spot []byte    `db:"spot"`
+	}
+	err := t.tx.SelectContext(ctx, &rows, `select sign, at, hold_id::text, spot from hold_sign
+		where client_id = $1 and visit_id <> $2 and at > $3::timestamptz - $4 * interval '1 day'
+		order by at, visit_id, place`, v.ClientID, v.ID, now, daysLately)
+	if err != nil {
+		return nil, found("reading the day's signs", err)
+	}
+	out := []visit.Pressed{}
+	for _, r := range rows {
+		p := visit.Pressed{Sign: r.Sign, AtMS: r.At.UnixMilli(), Hold: r.Hold}
+		if err := json.Unmarshal(r.Spot, &p.Spot); err != nil {
+			return nil, fmt.Errorf("reading where a sign was: %w", err)
+		}
+		out = append(out, p)
+	}
+	return out, nil
+}
+
+// treatedLately are the treatments of the client's other visits.
+func (t *Tx) treatedLately(ctx context.Context, v Visit, now time.Time) ([]record.Treated, error) {
+	var rows []struct {
+		ID   string    `db:"id"`
+		At   time.Time `db:"started_at"`
+		Spot []byte    `db:"spot"`
+	}
+	err := t.tx.SelectContext(ctx, &rows, `select id::text, started_at, spot from hold
+		where client_id = $1 and visit_id <> $2 and treats and status <> 'aside'
+			and started_at > $3::timestamptz - $4 * interval '1 day'
+		order by started_at, visit_id, place`, v.ClientID, v.ID, now, daysLately)
+	if err != nil {
+		return nil, found("reading what was treated today", err)
+	}
+	out := []record.Treated{}
+	for _, r := range rows {
+		d := record.Treated{Hold: r.ID, AtMS: r.At.UnixMilli()}
+		if err := json.Unmarshal(r.Spot, &d.Spot); err != nil {
+			return nil, fmt.Errorf("reading where a hold was: %w", err)
+		}
+		out = append(out, d)
+	}
+	return out, nil
+}
+
+// arrival is when a batch arrives. One record, one order: what a client's visits receive
+// arrives one after the other, whichever copy of the program takes it.
+func (t *Tx) arrival(ctx context.Context, client uuid.UUID, now time.Time) (time.Time, error) {
+	var last int64
+	err := t.tx.GetContext(ctx, &last, `select coalesce(max(extract(epoch from received_at) * 1000), 0)::bigint
+		from visit_event where client_id = $1`, client)
+	if next := time.UnixMilli(last + 1); now.Before(next) {
+		now = next
+	}
+	return now, found("reading when a client's record last grew", err)
+}
+
+// earliest is when the first hold of a batch began, as its device says.
+func earliest(events []visit.Event, now time.Time) time.Time {
+	out := now
+	for _, e := range events {
+		if at := time.UnixMilli(e.At()); e.Type == "hold-started" && at.Before(out) {
+			out = at
+		}
+	}
+	return out
+}
