@@ -58,8 +58,8 @@ var below = map[string][]string{
 	},
 	"note": {"assess", "atlas", "body", "ids", "order", "progress", "safety", "treat", "visit"},
 	"calc": {
-		"assess", "atlas", "body", "device", "ids", "picture", "plan", "points", "progress", "safety", "strict",
-		"treat", "visit",
+		"assess", "atlas", "body", "device", "ids", "order", "picture", "plan", "points", "progress", "safety",
+		"strict", "treat", "visit",
 	},
 }
 

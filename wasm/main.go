@@ -44,7 +44,7 @@ func main() {
 	debug.SetGCPercent(gcPercent)
 	js.Global().Set("mokrenCore", map[string]any{
 		"calc": text(func(a []js.Value) (any, error) {
-			b, err := calc.Run(a[0].String(), []byte(a[1].String()))
+			b, err := calc.InBrowser(a[0].String(), []byte(a[1].String()))
 			return json.RawMessage(b), err
 		}),
 		"reduce":   text(reduce),

@@ -6,6 +6,7 @@ import (
 	"reflect"
 	"strings"
 
+	"mokren/core/order"
 	"mokren/core/strict"
 )
 
@@ -21,12 +22,19 @@ type Calc struct {
 	run     func(gone Gone, raw []byte) ([]byte, error)
 }
 
-// List gives the computations in the order of their names.
-func List() []Calc { return all }
+// List gives the computations in the order of their names; it is the one list that the
+// API and the command line are made from.
+func List() []Calc {
+	list := append(inBrowser(), others()...)
+	order.By(list, func(a, b Calc) int { return strings.Compare(a.Name, b.Name) })
+	return list
+}
 
 // Find looks a computation up.
-func Find(name string) (Calc, bool) {
-	for _, c := range all {
+func Find(name string) (Calc, bool) { return find(List(), name) }
+
+func find(list []Calc, name string) (Calc, bool) {
+	for _, c := range list {
 		if c.Name == name {
 			return c, true
 		}
@@ -34,10 +42,13 @@ func Find(name string) (Calc, bool) {
 	return Calc{}, false
 }
 
+// InBrowser computes for a page, which asks for some of them only.
+func InBrowser(name string, raw []byte) ([]byte, error) { return runOf(inBrowser(), stays, name, raw) }
+
+func stays() error { return nil }
+
 // Run computes. The output ends with a newline.
-func Run(name string, raw []byte) ([]byte, error) {
-	return RunFor(func() error { return nil }, name, raw)
-}
+func Run(name string, raw []byte) ([]byte, error) { return RunFor(stays, name, raw) }
 
 // Gone says why nobody waits for the answer any more; nil while somebody does. A
 // context's Err is one. It is not the context itself, which brings the clock along.
@@ -45,11 +56,15 @@ type Gone func() error
 
 // RunFor computes for a caller who may leave: what takes long stops then.
 func RunFor(gone Gone, name string, raw []byte) ([]byte, error) {
-	c, ok := Find(name)
+	return runOf(List(), gone, name, raw)
+}
+
+func runOf(list []Calc, gone Gone, name string, raw []byte) ([]byte, error) {
+	c, ok := find(list, name)
 	if !ok {
-		names := make([]string, len(all))
-		for i := range all {
-			names[i] = all[i].Name
+		names := make([]string, len(list))
+		for i := range list {
+			names[i] = list[i].Name
 		}
 		return nil, &strict.Error{
 			Path: "NAME", Given: fmt.Sprintf("%q", name),
