@@ -12,7 +12,6 @@ import (
 	"testing"
 	"time"
 
-	"github.com/google/uuid"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
@@ -84,12 +83,9 @@ func TestHoldsOverAFullDisk(t *testing.T) {
 	var wg sync.WaitGroup
 	for range 8 {
 		r := &recorder{
-			http: c, bases: []string{base}, author: made.Who.Person, client: uuid.NewString(),
+			http: c, bases: []string{base}, author: made.Who.Person,
 			acked: map[string]visit.Event{}, refused: &refused,
 		}
-		put(t, c, base+"/api/clients/"+r.client, map[string]any{
-			"id": r.client, "given_name": "Copied", "family_name": "Client " + r.client[:6], "revision": 0,
-		})
 		recorders = append(recorders, r)
 		wg.Go(func() { r.record(treating, t, deadline) })
 	}

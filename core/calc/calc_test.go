@@ -4,6 +4,8 @@ import (
 	"bytes"
 	"encoding/json"
 	"fmt"
+	"os"
+	"regexp"
 	"strings"
 	"testing"
 
@@ -274,4 +276,20 @@ func TestSuspectsOverTheDoor(t *testing.T) {
 	assert.InDelta(t, 30, answer(t, "slope", `{"distance_cm":34,"height_difference_cm":17}`)["slope_deg"], 1e-9)
 	_, err := calc.Run("slope", []byte(`{"distance_cm":34}`))
 	assert.Error(t, err)
+}
+
+// What a page asks the core for is in the browser's core, and nothing else is but what its
+// speed is measured by.
+func TestTheBrowserHasWhatItAsksFor(t *testing.T) {
+	page, err := os.ReadFile("../../ui/src/core/core.ts")
+	require.NoError(t, err)
+	asked := map[string]bool{"coach": true, "judge": true, "plan": true, "suspects": true}
+	for _, m := range regexp.MustCompile(`this\.calc(?:<[^(]*>)?\(\s*"([a-z]+)"`).FindAllSubmatch(page, -1) {
+		asked[string(m[1])] = true
+	}
+	require.Greater(t, len(asked), 20)
+	for _, c := range calc.List() {
+		_, err := calc.InBrowser(c.Name, []byte(c.Example))
+		assert.Equal(t, asked[c.Name], err == nil, "%s: %v", c.Name, err)
+	}
 }

@@ -56,15 +56,13 @@ func ClosesAt(kind string, nth int) bool {
 	return kind == unwell || kind == skin
 }
 
-// before reports whether an answer was given after the sign.
+// before reports whether an answer was given after the sign: by the device's own sequence,
+// else by when both were said.
 func (p Pressed) before(a Stamp) bool {
-	switch {
-	case p.From.Event == "":
-		return a.SaidMS > p.AtMS
-	case a.Device == p.From.Device:
+	if p.From.Event != "" && a.Device == p.From.Device {
 		return a.Seq > p.From.Seq
 	}
-	return a.SaidMS > p.From.SaidMS && !a.arrivedBefore(Fact{Stamp: p.From})
+	return a.SaidMS > p.AtMS
 }
 
 // Treated is a treatment: a hold with pressure enough to count.

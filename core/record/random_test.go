@@ -47,7 +47,7 @@ func newHistory(seed uint64) *history {
 		said: map[string]int64{}, gone: map[string]bool{},
 		people: []person{{"holt", true}, {"brand", true}, {"lund", false}},
 	}
-	h.Client = record.Client{Born: [][]string{nil, {"1980-02-29"}, {"2015-06-01"}, {"1980-02-29", "2015-06-01"}}[r.IntN(4)]}
+	h.Client.Born = [][]string{nil, {"1980-02-29"}, {"2015-06-01"}, {"1980-02-29", "2015-06-01"}}[r.IntN(4)]
 	h.record = record.New(h.Client, nil)
 	return h
 }
@@ -80,8 +80,8 @@ func (h *history) add(f record.Fact) {
 
 var (
 	asked = []ids.Question{
-		"fever", "recent-clot", "clot-breathless", "swollen-joint", "acute-muscle-tear", "recent-surgery", "anticoagulant",
-		"varicose-veins", "open-skin", "first-visit", "minor", "pregnancy",
+		"fever", "recent-clot", "clot-breathless", "swollen-joint", "acute-muscle-tear", "recent-surgery",
+		"anticoagulant", "varicose-veins", "open-skin", "first-visit", "minor", "pregnancy",
 	}
 	spots = []record.Spot{
 		{Muscle: "soleus", Side: ids.Left, Where: []safety.Place{{Region: "lower-calf", Side: ids.Left}}},

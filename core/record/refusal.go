@@ -97,6 +97,22 @@ func (j Judged) graveRule() (grave bool, why string) {
 	return false, ""
 }
 
+// Overridable lists the answers that block a place, where a licensed person may press
+// there all the same; none where one of them lets nobody.
+func (j Judged) Overridable(at Spot) []ids.Question {
+	var out []ids.Question
+	for _, r := range j.Screening.Rules {
+		if !r.At(at.Muscle, at.Where) {
+			continue
+		}
+		if !r.Overridable() {
+			return nil
+		}
+		out = ids.With(out, r.ID)
+	}
+	return out
+}
+
 // Blocked tells what of the answers forbids pressing there, or "": an override of the
 // point lifts what it may.
 func (j Judged) Blocked(at Spot, point string) string {

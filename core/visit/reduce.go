@@ -352,7 +352,9 @@ func (r *reducer) closePoint(k record.Judged, p *Point) {
 		p.Closed = "The visit is closed."
 	}
 	if no := k.But(record.Closed, record.TwiceAlready).Refusal(at, string(p.Point)); no.Reason != "" {
-		p.NeedsConsent, p.Blocked = no.Area, no.Text
+		if p.NeedsConsent, p.Blocked = no.Area, no.Text; no.Reason == record.Blocked {
+			p.Overridable = k.Overridable(at)
+		}
 	}
 	m, err := atlas.Get(p.Muscle)
 	if err != nil {

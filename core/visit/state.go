@@ -91,6 +91,9 @@ type Point struct {
 	FoundPoint
 	// Blocked tells why no hold may begin here now.
 	Blocked string `json:"blocked,omitempty"`
+	// Overridable are the answers that block, where a licensed person may press all the
+	// same.
+	Overridable []ids.Question `json:"overridable,omitempty"`
 	// NeedsConsent is the area whose consent is the one thing still missing.
 	NeedsConsent safety.Area `json:"needs_consent,omitempty" enum:"visit,groin,buttock,chest,abdomen,axilla,coccyx"`
 	// Treated is how often its place was treated today, in all visits.

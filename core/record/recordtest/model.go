@@ -6,7 +6,6 @@ package recordtest
 import (
 	"fmt"
 	"slices"
-	"strings"
 
 	"mokren/core/ids"
 	"mokren/core/record"
@@ -200,9 +199,9 @@ func (h *hold) lifted(g, before int, ms int64) bool {
 	f, q := &h.Facts[g], question(&h.Facts[g])
 	return waited(f, int64(q.Waits()), ms) && h.any(g+1, func(i int, x *record.Fact) bool {
 		c := x.Clearance
-		return i < before && c != nil && h.counts[i] && c.Question == q.ID && covers(c.Side, f.Answer.Side) && (c.Basis == "" || c.Basis == record.ByClinician || says(f, "unknown") ||
-			c.Basis == record.ByResolved && (q.ID == "fever" || q.ID == "swollen-joint") ||
-			c.Basis == record.ByMistaken && q.Outcome != safety.Emergency)
+		return i < before && c != nil && h.counts[i] && c.Question == q.ID && covers(c.Side, f.Answer.Side) &&
+			(c.Basis == "" || c.Basis == record.ByClinician || says(f, "unknown") || c.Basis == record.ByResolved && (q.ID == "fever" || q.ID == "swollen-joint") ||
+				c.Basis == record.ByMistaken && q.Outcome != safety.Emergency)
 	})
 }
 
@@ -232,9 +231,12 @@ func (h *hold) blocks(q *safety.Question, i int) bool {
 	return here && !h.overridden(q, i)
 }
 
+var neverOverridden = ids.List[ids.Question](
+	"open-skin hot-swollen-area enlarged-nodes carotid-disease unstable-neck")
+
 func (h *hold) overridden(q *safety.Question, i int) bool {
 	f := &h.Facts[i]
-	never := strings.Contains(" open-skin hot-swollen-area enlarged-nodes carotid-disease unstable-neck ", " "+string(q.ID)+" ") ||
+	never := slices.Contains(neverOverridden, q.ID) ||
 		q.ID == "acute-muscle-tear" && (f.Answer.HappenedOn == "" || !waited(f, 3, h.SaidMS))
 	return !never && q.Outcome == safety.AvoidHere && len(q.Regions)+len(f.Answer.Regions) > 0 &&
 		h.any(0, func(o int, f *record.Fact) bool {
@@ -262,7 +264,9 @@ func (h *hold) graveMissing() bool {
 // fresh: of the last 90 days, after every time the client felt unwell today, and where each
 // visit asks, since it was opened or on the day before by this visit's client.
 func (h *hold) fresh(q safety.Question, f *record.Fact) bool {
-	again := slices.ContainsFunc(h.signs, func(s record.Pressed) bool { return s.Sign == "unwell" && f.SaidMS <= s.AtMS })
+	again := slices.ContainsFunc(h.signs, func(s record.Pressed) bool {
+		return s.Sign == "unwell" && f.SaidMS <= s.AtMS
+	})
 	if q.EachVisit {
 		return !again && (f.SaidMS >= h.openedMS || f.Visit == h.Visit && h.openedMS-f.SaidMS <= day)
 	}
@@ -337,9 +341,12 @@ func date(ms int64) string {
 	}
 }
 
+// dayOf is the practice's day of a time.
+func (h *hold) dayOf(ms int64) int64 { return (ms + int64(h.Client.OffsetMin)*60_000) / day }
+
 func (h *hold) today() (out []record.Pressed) {
 	for _, s := range h.Day.Signs {
-		if s.AtMS/day == h.SaidMS/day {
+		if h.dayOf(s.AtMS) == h.dayOf(h.SaidMS) {
 			out = append(out, s)
 		}
 	}
@@ -366,7 +373,7 @@ func (h *hold) closedToday() bool {
 func (h *hold) treatedTwice() bool {
 	n := 0
 	for _, t := range h.Day.Treated {
-		if t.AtMS/day == h.SaidMS/day && h.same(t.Spot) {
+		if h.dayOf(t.AtMS) == h.dayOf(h.SaidMS) && h.same(t.Spot) {
 			n++
 		}
 	}

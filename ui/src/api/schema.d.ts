@@ -3491,6 +3491,18 @@ export interface components {
             /** Format: double */
             y: number;
         };
+        LateEntry: {
+            /** Format: int64 */
+            arrived_ms: number;
+            /**
+             * Format: int64
+             * @description when it happened
+             */
+            at_ms: number;
+            author: string;
+            event: string;
+            type: string;
+        };
         Lattice: {
             cells: components["schemas"]["LatticeCell"][];
             /**
@@ -4421,6 +4433,7 @@ export interface components {
             note?: string;
             /** Format: double */
             nprs?: number;
+            overridable?: components["schemas"]["QuestionID"][];
             own_referral?: components["schemas"]["Place"][];
             /** @description cells, view:q,r */
             painted?: string[];
@@ -5294,6 +5307,8 @@ export interface components {
             holds: components["schemas"]["Hold"][];
             interview?: components["schemas"]["Interviewed"];
             known_answers: components["schemas"]["Answer"][];
+            /** @description what came in after the visit was closed */
+            late?: components["schemas"]["LateEntry"][];
             loads: components["schemas"]["LoadID"][];
             /** @description what is to be done at the next visit */
             next?: string;

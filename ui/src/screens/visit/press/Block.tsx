@@ -18,7 +18,7 @@ export function Block({ visit, point, licensed }: Props) {
   return (
     <Notice $tone="stop" role="alert">
       <b>{point.blocked}</b>
-      {licensed && reason === undefined && (
+      {licensed && point.overridable && reason === undefined && (
         <Row>
           <Button onPress={() => setReason("")}>Press all the same, with a reason</Button>
         </Row>
@@ -30,7 +30,8 @@ export function Block({ visit, point, licensed }: Props) {
             e.preventDefault();
             if (reason.trim().length < leastLetters)
               setError("The clinical reason, in a sentence. It is recorded with your name.");
-            else visit.write("block-overridden", { point: point.point, reason });
+            else
+              visit.write("block-overridden", { point: point.point, questions: point.overridable, reason });
           }}
         >
           <Text
