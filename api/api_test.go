@@ -328,9 +328,11 @@ func TestAWarmCalfStopsEverythingThroughTheAPI(t *testing.T) {
 		event("block-overridden", map[string]any{"point": point, "reason": "It is far away from the calf."}), begin())
 	assert.Equal(t, []visit.HoldStatus{visit.Live, visit.SetAside}, got, "the neck too, and no override lifts it")
 	assert.Contains(t, v.State.Holds[1].Why, "same-day medical care")
-	no := map[string]any{"answers": []any{map[string]any{"question": "calf-warm-swollen", "answer": "no"}}}
+	no := map[string]any{"answers": []any{map[string]any{
+		"question": "calf-warm-swollen", "answer": "no", "corrects": "Touched by mistake.",
+	}}}
 	got = statuses(event("screening-answered", no), begin())
-	assert.Equal(t, visit.Live, got[2], "a slip corrected within the visit")
+	assert.Equal(t, visit.Live, got[2], "a slip, called one at once")
 	got = statuses(event("screening-answered", yes),
 		event("screening-cleared", map[string]any{
 			"question": "calf-warm-swollen", "by": "Dr Example",

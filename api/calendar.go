@@ -64,15 +64,16 @@ const (
 func (s *server) calendar(w http.ResponseWriter, r *http.Request) {
 	secret := strings.TrimSuffix(chi.URLParam(r, "secret"), ".ics")
 	sub, err := s.store.FindCalendar(r.Context(), secret)
+	if err == nil {
+		err = s.writeCalendar(w, r, sub)
+	}
 	if errors.Is(err, store.ErrNotFound) {
 		if err := s.store.Door(r.Context(), "code", addressOf(r.RemoteAddr)); err != nil {
 			slog.Error("noting a wrong calendar link", "error", err)
 		}
+		w.Header().Set("Cache-Control", "no-store")
 		writeProblem(w, http.StatusNotFound, "There is no such calendar, or its link was taken back.")
 		return
-	}
-	if err == nil {
-		err = s.writeCalendar(w, r, sub)
 	}
 	if err != nil {
 		slog.Error("writing a calendar", "error", err)
@@ -88,6 +89,9 @@ func (s *server) writeCalendar(w http.ResponseWriter, r *http.Request, sub store
 		me, err := tx.Person(ctx, sub.Person)
 		if err != nil {
 			return err
+		}
+		if me.Left.Valid {
+			return store.ErrNotFound // whoever left reads nothing more
 		}
 		visits, err := tx.VisitsBetween(ctx, now.Add(-calendarBack), now.Add(calendarAhead))
 		var list []exchange.Appointment

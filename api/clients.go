@@ -15,25 +15,29 @@ import (
 
 // Client is a person who is treated.
 type Client struct {
-	ID         string   `json:"id" format:"uuid"`
-	GivenName  string   `json:"given_name" minLength:"1" maxLength:"100"`
-	FamilyName string   `json:"family_name" minLength:"1" maxLength:"100"`
-	BornOn     string   `json:"born_on,omitempty" pattern:"^([0-9]{4}-[0-9]{2}-[0-9]{2})?$" doc:"YYYY-MM-DD"`
-	HeightCM   *float64 `json:"height_cm,omitempty" minimum:"50" maximum:"250"`
-	Work       string   `json:"work,omitempty" maxLength:"200"`
-	Complaint  string   `json:"complaint,omitempty" maxLength:"1000" doc:"in the client's words"`
-	Cautions   []string `json:"cautions,omitempty" maxItems:"20"`
-	Hand       string   `json:"dominant_hand,omitempty" enum:",left,right,both"`
-	Phone      string   `json:"phone,omitempty" maxLength:"60"`
-	Email      string   `json:"email,omitempty" maxLength:"200"`
-	Emergency  string   `json:"emergency_contact,omitempty" maxLength:"300" doc:"name and how to reach them"`
-	Guardian   string   `json:"guardian,omitempty" maxLength:"300" doc:"of a minor: name and how to reach them"`
-	Archived   bool     `json:"archived,omitempty" readOnly:"true"`
-	LegalHold  string   `json:"legal_hold,omitempty" readOnly:"true" doc:"why the record may not be erased"`
-	Revision   int64    `json:"revision" minimum:"0" doc:"0 for a new client; otherwise the revision that was read"`
-	Age        *int     `json:"age,omitempty" readOnly:"true"`
-	LastVisit  *string  `json:"last_visit,omitempty" readOnly:"true" doc:"RFC 3339"`
-	Visits     int      `json:"visits,omitempty" readOnly:"true"`
+	ID         string `json:"id" format:"uuid"`
+	GivenName  string `json:"given_name" minLength:"1" maxLength:"100"`
+	FamilyName string `json:"family_name" minLength:"1" maxLength:"100"`
+	BornOn     string `json:"born_on,omitempty" pattern:"^([0-9]{4}-[0-9]{2}-[0-9]{2})?$" doc:"YYYY-MM-DD"`
+	// BornWas is the birth date before a change that no licensed person has confirmed: the
+	// more cautious age counts until then.
+	BornWas       string   `json:"born_was,omitempty" readOnly:"true" doc:"YYYY-MM-DD"`
+	BornConfirmed bool     `json:"born_confirmed,omitempty" writeOnly:"true" doc:"a licensed person has seen that it is right"`
+	HeightCM      *float64 `json:"height_cm,omitempty" minimum:"50" maximum:"250"`
+	Work          string   `json:"work,omitempty" maxLength:"200"`
+	Complaint     string   `json:"complaint,omitempty" maxLength:"1000" doc:"in the client's words"`
+	Cautions      []string `json:"cautions,omitempty" maxItems:"20"`
+	Hand          string   `json:"dominant_hand,omitempty" enum:",left,right,both"`
+	Phone         string   `json:"phone,omitempty" maxLength:"60"`
+	Email         string   `json:"email,omitempty" maxLength:"200"`
+	Emergency     string   `json:"emergency_contact,omitempty" maxLength:"300" doc:"name and how to reach them"`
+	Guardian      string   `json:"guardian,omitempty" maxLength:"300" doc:"of a minor: name and how to reach them"`
+	Archived      bool     `json:"archived,omitempty" readOnly:"true"`
+	LegalHold     string   `json:"legal_hold,omitempty" readOnly:"true" doc:"why the record may not be erased"`
+	Revision      int64    `json:"revision" minimum:"0" doc:"0 for a new client; otherwise the revision that was read"`
+	Age           *int     `json:"age,omitempty" readOnly:"true"`
+	LastVisit     *string  `json:"last_visit,omitempty" readOnly:"true" doc:"RFC 3339"`
+	Visits        int      `json:"visits,omitempty" readOnly:"true"`
 }
 
 func clientOut(c store.Client, now time.Time) Client {
@@ -47,6 +51,9 @@ func clientOut(c store.Client, now time.Time) Client {
 		out.BornOn = c.BornOn.Time.Format(time.DateOnly)
 		a := ageOn(c.BornOn.Time, now)
 		out.Age = &a
+	}
+	if c.BornWas.Valid {
+		out.BornWas = c.BornWas.Time.Format(time.DateOnly)
 	}
 	if c.HeightCM.Valid {
 		out.HeightCM = &c.HeightCM.Float64
@@ -181,7 +188,7 @@ func (s *server) typed(in Client) (store.Client, error) {
 	c := store.Client{
 		GivenName: in.GivenName, FamilyName: in.FamilyName, Work: in.Work, Complaint: in.Complaint,
 		Cautions: append([]string{}, in.Cautions...), Revision: in.Revision, Hand: in.Hand, Phone: in.Phone,
-		Email: in.Email, Emergency: in.Emergency, Guardian: in.Guardian,
+		Email: in.Email, Emergency: in.Emergency, Guardian: in.Guardian, BornConfirmed: in.BornConfirmed,
 	}
 	switch "" {
 	case strings.TrimSpace(c.GivenName):

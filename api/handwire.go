@@ -4,6 +4,7 @@ import (
 	"context"
 	"encoding/json"
 	"errors"
+	"fmt"
 	"log/slog"
 	"net/http"
 	"time"
@@ -95,6 +96,9 @@ func (s *server) takeWord(ctx context.Context, code, from string, says padSays) 
 	if why != "" {
 		return padHears{ID: says.ID, Refused: why}
 	}
+	if !s.roomFor(code) {
+		return padHears{} // not confirmed: it is said again
+	}
 	var heard Heard
 	var of, practice uuid.UUID
 	var since int64
@@ -126,6 +130,23 @@ func (s *server) takeWord(ctx context.Context, code, from string, says padSays) 
 		s.tell(ctx, practice, of, heard, since)
 	}
 	return padHears{ID: says.ID}
+}
+
+// wordsASecond a pad may say: a client who taps as fast as they can says fewer.
+const wordsASecond = 5
+
+// roomFor counts a code's words by the second, for all copies.
+func (s *server) roomFor(code string) bool {
+	second := s.now().UTC().Truncate(time.Second)
+	rate := s.store.Rate("pad")
+	rate.Config(wordsASecond, time.Second)
+	who := fmt.Sprintf("%x", tokenHash(code))
+	if err := rate.Increment(who, second); err != nil {
+		slog.Error("counting a pad's words", "error", err)
+		return false
+	}
+	now, _, err := rate.Get(who, second, second.Add(-time.Second))
+	return err == nil && now <= wordsASecond
 }
 
 // readWord reads a message as an event of a hold.
@@ -180,6 +201,10 @@ func (s *server) visitWire(w http.ResponseWriter, r *http.Request) {
 		case <-ctx.Done():
 			return
 		case h := <-heard:
+			// Who signed out, left or may no more hears nothing more.
+			if _, err := s.listener(r); err != nil {
+				return
+			}
 			if h.since != nil {
 				if h.Events, err = s.newer(ctx, who, id, *h.since); err != nil {
 					slog.Warn("reading what another copy has", "error", err)
@@ -187,6 +212,9 @@ func (s *server) visitWire(w http.ResponseWriter, r *http.Request) {
 			}
 			err = wsjson.Write(ctx, c, h)
 		case <-ping.C:
+			if _, err := s.listener(r); err != nil {
+				return
+			}
 			err = c.Ping(ctx)
 		}
 		if err != nil {
@@ -197,6 +225,22 @@ func (s *server) visitWire(w http.ResponseWriter, r *http.Request) {
 
 // mayListen: who may open a visit may hear of it.
 func (s *server) mayListen(r *http.Request, id uuid.UUID) (store.Principal, error) {
+	ctx, what := r.Context(), action("listen", "visit", id.String())
+	who, err := s.listener(r)
+	if who.Role != "" && err != nil {
+		return who, errors.Join(err, s.store.Refused(ctx, who, what))
+	}
+	if err != nil {
+		return who, err
+	}
+	return who, problem(s.store.As(ctx, who, what, func(tx *store.Tx) error {
+		_, err := tx.Visit(ctx, id)
+		return err
+	}))
+}
+
+// listener is who holds the session that a wire was opened with, as it stands now.
+func (s *server) listener(r *http.Request) (store.Principal, error) {
 	var who store.Principal
 	cookie, err := r.Cookie(s.sessions.Cookie.Name)
 	if err != nil {
@@ -216,10 +260,7 @@ func (s *server) mayListen(r *http.Request, id uuid.UUID) (store.Principal, erro
 	if !rights.MayCall(who.Role, "open-visit") {
 		return who, huma.Error403Forbidden("Your role does not allow this.")
 	}
-	return who, problem(s.store.As(ctx, who, action("listen", "visit", id.String()), func(tx *store.Tx) error {
-		_, err := tx.Visit(ctx, id)
-		return err
-	}))
+	return who, nil
 }
 
 func writeStatus(w http.ResponseWriter, err error) {

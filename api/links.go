@@ -67,7 +67,11 @@ func (s *server) link(
 		if err != nil {
 			return err
 		}
-		ended := v.ClosedAt.Valid && purpose != forAfter
+		by, err := tx.Person(ctx, l.Person)
+		if err != nil {
+			return err
+		}
+		ended := (v.ClosedAt.Valid || by.Left.Valid) && purpose != forAfter
 		if ended || c.Archived.Valid {
 			return over
 		}

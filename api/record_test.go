@@ -66,7 +66,9 @@ func world(t *testing.T) (people []member, known visit.Context, starts [2]treat.
 			Muscle: m, Side: ids.Left, Place: p.Place,
 			Where: muscle.PressedThrough(p.Place, p.Side, p.View, body.Point{X: p.X, Y: p.Y}),
 		}
-		s, err := treat.NewStart(treat.Request{Protocol: "graded-stages", Muscle: m, Side: ids.Left, Where: spots[i].Where})
+		s, err := treat.NewStart(treat.Request{
+			Protocol: "graded-stages", Muscle: m, Side: ids.Left, Where: spots[i].Where,
+		})
 		require.NoError(t, err)
 		starts[i], err = s.Adapt(safety.Adaptation{Down: 1}, spots[i].Where)
 		require.NoError(t, err)
@@ -129,7 +131,8 @@ func (b *batch) add(kind string, body any) (id string) {
 	device := uuid.NewSHA1(uuid.MustParse(b.client), []byte(b.device))
 	b.events = append(b.events, map[string]any{
 		"id": id, "client": b.client, "visit": b.visits[b.visit], "author": b.people[b.who].id, "device": device,
-		"seq": b.seq[b.device], "device_ms": b.nowMS - b.ago + b.off, "seen": b.IntN(int(b.since[b.visits[b.visit]]) + 1),
+		"seq": b.seq[b.device], "device_ms": b.nowMS - b.ago + b.off,
+		"seen":   b.IntN(int(b.since[b.visits[b.visit]]) + 1),
 		"schema": 1, "type": kind, "body": body,
 	})
 	return id
@@ -247,7 +250,8 @@ func (b *batch) something() {
 	case 0:
 		b.add("screening-answered", visit.Screened{By: of(b.attempt, "", "client"), Answers: []visit.ScreenedAnswer{{
 			Question: of(b.attempt, questionsAsked...), Answer: of(b.attempt, "yes", "no", "no", "unknown"),
-			Side: of[ids.Side](b.attempt, "", "left"), Regions: []ids.Region{"lower-calf"},
+			Corrects: of(b.attempt, "", "Touched by mistake."), Side: of[ids.Side](b.attempt, "", "left"),
+			Regions:    []ids.Region{"lower-calf"},
 			HappenedOn: of(b.attempt, "", time.Now().AddDate(0, 0, -60).Format(time.DateOnly)),
 		}}})
 	case 1, 2:
@@ -307,8 +311,9 @@ func TestAHundredLivesThroughTheDoor(t *testing.T) {
 	for seed := range uint64(100) {
 		a := &attempt{
 			Rand: rand.New(rand.NewPCG(seed, 11)), t: t, people: people, known: known, starts: starts, spots: spots,
-			seq: map[string]int{}, said: map[string]int64{}, since: map[string]int64{}, mine: map[string][]string{}, reason: seen,
-			held: map[visit.UUID]int64{}, begun: map[visit.UUID]bool{},
+			seq: map[string]int{}, said: map[string]int64{}, since: map[string]int64{}, mine: map[string][]string{},
+			reason: seen,
+			held:   map[visit.UUID]int64{}, begun: map[visit.UUID]bool{},
 		}
 		a.begin()
 		for range 5 {
@@ -317,7 +322,8 @@ func TestAHundredLivesThroughTheDoor(t *testing.T) {
 	}
 	t.Log(seen)
 	for _, r := range []record.Reason{
-		"", record.Closed, record.NoTreatment, record.NotAsked, record.TwiceAlready, record.NoConsent, record.NotByGuardian,
+		"", record.Closed, record.NoTreatment, record.NotAsked, record.TwiceAlready, record.NoConsent,
+		record.NotByGuardian,
 	} {
 		require.NotZero(t, seen[r], "nothing comes to %q", r)
 	}

@@ -2,10 +2,12 @@ package api
 
 import (
 	"context"
+	"crypto/rand"
 	"encoding/json"
 	"errors"
 	"net/http"
 	"strconv"
+	"time"
 
 	"github.com/danielgtaylor/huma/v2"
 
@@ -48,6 +50,7 @@ type SignIn struct {
 type signIn struct {
 	address string
 	Agent   string `header:"User-Agent"`
+	Device  string `cookie:"mokren-device" doc:"that has signed in before"`
 	Body    SignIn
 }
 
@@ -69,9 +72,9 @@ func (s *server) registerSession(a huma.API, signInsPerMinute int) {
 		401, 422), s.putFinger)
 }
 
-func (s *server) signIn(ctx context.Context, in *signIn) (*oneOut[Me], error) {
+func (s *server) signIn(ctx context.Context, in *signIn) (*entered, error) {
 	who, err := s.store.SignIn(ctx, store.SignIn{
-		Email: in.Body.Email, Password: in.Body.Password, Code: in.Body.Code, From: in.address,
+		Email: in.Body.Email, Password: in.Body.Password, Code: in.Body.Code, From: in.address, Device: in.Device,
 	})
 	switch {
 	case errors.Is(err, store.ErrSignIn):
@@ -84,12 +87,38 @@ func (s *server) signIn(ctx context.Context, in *signIn) (*oneOut[Me], error) {
 			http.Header{"Retry-After": {strconv.Itoa(int(store.WaitingFor.Seconds()))}},
 		)
 	case errors.Is(err, store.ErrClosed):
-		return nil, huma.Error429TooManyRequests("Too many wrong attempts for this e-mail. Try again in 15 minutes, " +
-			"or ask an owner for a link.")
+		return nil, huma.Error429TooManyRequests("Too many wrong attempts by this e-mail from here. Try again in " +
+			"15 minutes, use a device that has signed in before, or ask an owner for a link.")
 	case err != nil:
 		return nil, problem(err)
 	}
-	return s.enter(ctx, who, in.Agent, in.address)
+	out, err := s.enter(ctx, who, in.Agent, in.address)
+	if err != nil {
+		return nil, err
+	}
+	cookie, err := s.knowDevice(ctx, in)
+	return &entered{[]http.Cookie{cookie}, out.Body}, problem(err)
+}
+
+// entered is who is signed in, with what the device is known by from now on.
+type entered struct {
+	SetCookie []http.Cookie `header:"Set-Cookie"`
+	Body      Me
+}
+
+// deviceKept is how long a device is known after it signed in.
+const deviceKept = 180 * 24 * time.Hour
+
+// knowDevice lets a device sign in by this name though strangers have tried it too often.
+func (s *server) knowDevice(ctx context.Context, in *signIn) (http.Cookie, error) {
+	secret := in.Device
+	if len(secret) != len(rand.Text()) {
+		secret = rand.Text()
+	}
+	return http.Cookie{
+		Name: "mokren-device", Value: secret, Path: "/api/session", HttpOnly: true, Secure: s.sessions.Cookie.Secure,
+		SameSite: http.SameSiteStrictMode, MaxAge: int(deviceKept.Seconds()),
+	}, s.store.KnowDevice(ctx, in.Body.Email, secret)
 }
 
 // codeWanted names the field that the page is to show now.

@@ -17,43 +17,55 @@ const (
 	WaitingFor     = 10 * time.Second
 )
 
-// gate lets so many through at once.
+// gate lets so many through at once. One of the places is kept for devices that have
+// signed in before, so that a crowd of strangers keeps nobody out who works here.
 type gate struct {
-	slots, queue chan struct{}
+	slots, strangers chan struct{}
+	// queue is for strangers, known for devices that are known.
+	queue, known chan struct{}
 	patience     time.Duration
 }
 
 func newGate(atOnce, waiting int, patience time.Duration) *gate {
-	return &gate{make(chan struct{}, atOnce), make(chan struct{}, atOnce+waiting), patience}
+	return &gate{
+		make(chan struct{}, atOnce), make(chan struct{}, max(1, atOnce-1)),
+		make(chan struct{}, atOnce+waiting), make(chan struct{}, atOnce+waiting), patience,
+	}
 }
 
 // passwords is this program's gate: memory is a matter of the program, not of a store.
 var passwords = newGate(comparedAtOnce, mostWaiting, WaitingFor)
 
 // pass runs f once there is room; ErrBusy when the queue is full or the wait is over.
-func (g *gate) pass(ctx context.Context, f func()) error {
+func (g *gate) pass(ctx context.Context, known bool, f func()) error {
+	places, queue := []chan struct{}{g.strangers, g.slots}, g.queue
+	if known {
+		places, queue = places[1:], g.known
+	}
 	select {
-	case g.queue <- struct{}{}:
+	case queue <- struct{}{}:
 	default:
 		return ErrBusy
 	}
-	defer func() { <-g.queue }()
+	defer func() { <-queue }()
 	late := time.NewTimer(g.patience)
 	defer late.Stop()
-	select {
-	case g.slots <- struct{}{}:
-	case <-late.C:
-		return ErrBusy
-	case <-ctx.Done():
-		return ctx.Err()
+	for _, place := range places {
+		select {
+		case place <- struct{}{}:
+		case <-late.C:
+			return ErrBusy
+		case <-ctx.Done():
+			return ctx.Err()
+		}
+		defer func() { <-place }()
 	}
-	defer func() { <-g.slots }()
 	f()
 	return nil
 }
 
 // samePassword compares within the gate.
-func samePassword(ctx context.Context, hash, password string) (same bool, err error) {
-	err = passwords.pass(ctx, func() { same = checkPassword(hash, password) })
+func samePassword(ctx context.Context, known bool, hash, password string) (same bool, err error) {
+	err = passwords.pass(ctx, known, func() { same = checkPassword(hash, password) })
 	return same, err
 }

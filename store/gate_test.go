@@ -9,6 +9,7 @@ import (
 	"time"
 
 	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 )
 
 // Two at once, twenty behind them; one more is turned away at once, and who has waited
@@ -29,7 +30,7 @@ func TestTheGateBoundsWhatIsComparedAtOnce(t *testing.T) {
 		try := func(n int, lasts time.Duration) {
 			for range n {
 				all.Go(func() {
-					if g.pass(t.Context(), work(lasts)) != nil {
+					if g.pass(t.Context(), true, work(lasts)) != nil {
 						busy.Add(1)
 					}
 				})
@@ -53,10 +54,36 @@ func TestTheGateBoundsWhatIsComparedAtOnce(t *testing.T) {
 func TestWhoGoesAwayLeavesTheQueue(t *testing.T) {
 	g := newGate(1, 1, time.Minute)
 	ctx, leave := context.WithCancel(t.Context())
-	err := g.pass(t.Context(), func() {
+	err := g.pass(t.Context(), true, func() {
 		leave()
-		assert.ErrorIs(t, g.pass(ctx, func() { assert.Fail(t, "there is no room") }), context.Canceled)
+		assert.ErrorIs(t, g.pass(ctx, true, func() { assert.Fail(t, "there is no room") }), context.Canceled)
 	})
 	assert.NoError(t, err)
 	assert.Empty(t, g.queue)
+}
+
+// However many strangers knock, one place is free for a device that is known.
+func TestAPlaceIsKeptForKnownDevices(t *testing.T) {
+	g := newGate(2, 20, time.Minute)
+	held, let := make(chan struct{}), make(chan struct{})
+	var wg sync.WaitGroup
+	for range 5 {
+		wg.Go(func() {
+			assert.NoError(t, g.pass(context.Background(), false, func() {
+				held <- struct{}{}
+				<-let
+			}))
+		})
+	}
+	<-held // one stranger is inside, the others wait
+	ran := false
+	require.NoError(t, g.pass(t.Context(), true, func() { ran = true }))
+	assert.True(t, ran)
+	go func() {
+		for range held { //nolint:revive // the others come in one after another
+		}
+	}()
+	close(let)
+	wg.Wait()
+	close(held)
 }

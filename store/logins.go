@@ -1,6 +1,7 @@
 package store
 
 import (
+	"cmp"
 	"context"
 	"errors"
 	"fmt"
@@ -23,12 +24,6 @@ var ErrCode = errors.New("the code of your second factor is asked for")
 // ErrClosed: too many wrong passwords for this login.
 var ErrClosed = errors.New("closed for a while after too many wrong attempts")
 
-// A login closes after so many wrong passwords, for so long after the last one.
-const (
-	wrongAtMost = 10
-	closedFor   = 15 * time.Minute
-)
-
 // ErrEmailTaken: a login is one person's.
 var ErrEmailTaken = errors.New("someone signs in by this e-mail already")
 
@@ -37,8 +32,6 @@ type login struct {
 	Practice uuid.UUID `db:"practice_id"`
 	Person   uuid.UUID `db:"person_id"`
 	Hash     string    `db:"password_hash"`
-	Failed   int       `db:"failed"`
-	FailedAt time.Time `db:"failed_at"`
 	Secret   string    `db:"totp_secret"`
 	TOTP     bool      `db:"totp_on"`
 }
@@ -48,38 +41,37 @@ type SignIn struct {
 	Email, Password string
 	// Code of the second factor, where one is on.
 	Code string
-	// From is the address that is noted when nobody has this e-mail.
-	From string
+	// From is the address; Device the secret of one that has signed in before.
+	From, Device string
 }
 
 // SignIn looks an e-mail up and checks the password. It runs outside a practice
-// because none is known yet.
+// because none is known yet. A name that nobody has is treated like any other.
 func (s *Store) SignIn(ctx context.Context, in SignIn) (Principal, error) {
 	var l login
 	email := strings.TrimSpace(in.Email)
-	err := found("looking up a login", s.db.GetContext(ctx, &l, `select * from login_look($1)`, email))
-	if errors.Is(err, ErrNotFound) {
-		hash, err := nobody()
-		if err != nil {
-			return Principal{}, err
-		}
-		if _, err := samePassword(ctx, hash, in.Password); err != nil {
-			return Principal{}, err
-		}
-		return Principal{}, errors.Join(ErrSignIn, s.Door(ctx, "sign-in", in.From))
+	err := found("looking up a login", s.db.GetContext(ctx, &l, `select practice_id, person_id, password_hash, totp_secret,
+		totp_on from login_look($1)`, email))
+	nobodys := errors.Is(err, ErrNotFound)
+	if nobodys {
+		l.Hash, err = nobody()
 	}
 	if err != nil {
 		return Principal{}, err
 	}
-	who := Principal{Practice: l.Practice, Person: l.Person}
-	what := Action{Verb: "sign-in", Kind: "person", Subject: l.Person.String()}
-	if l.Failed >= wrongAtMost && time.Since(l.FailedAt) < closedFor {
-		return Principal{}, errors.Join(ErrClosed, s.Refused(ctx, who, what))
+	d, err := s.knocking(ctx, in)
+	if err != nil {
+		return Principal{}, err
 	}
-	err = s.proven(ctx, l, email, in)
-	if errors.Is(err, ErrCode) && in.Code == "" || errors.Is(err, ErrBusy) {
+	err = s.proven(ctx, l, d, email, in)
+	if nobodys && (err == nil || errors.Is(err, ErrSignIn) || errors.Is(err, ErrClosed)) {
+		return Principal{}, errors.Join(cmp.Or(err, ErrSignIn), s.Door(ctx, "sign-in", in.From))
+	}
+	if nobodys || errors.Is(err, ErrCode) && in.Code == "" || errors.Is(err, ErrBusy) {
 		return Principal{}, err // the second half of the way, or all of it, is still to come
 	}
+	who := Principal{Practice: l.Practice, Person: l.Person}
+	what := Action{Verb: "sign-in", Kind: "person", Subject: l.Person.String()}
 	if err != nil {
 		return Principal{}, errors.Join(err, s.Refused(ctx, who, what))
 	}
@@ -91,22 +83,13 @@ func (s *Store) SignIn(ctx context.Context, in SignIn) (Principal, error) {
 	return who, err
 }
 
-// proven checks password and second factor. The attempt is counted before, so that of
-// many at once no more are looked at than of as many one after another.
-func (s *Store) proven(ctx context.Context, l login, email string, in SignIn) error {
-	var attempts int
-	if err := s.db.GetContext(ctx, &attempts, `select login_attempt($1, $2)`, email,
-		int(closedFor.Seconds())); err != nil {
-		return found("counting an attempt", err)
+// proven checks password and second factor; the attempt is counted before.
+func (s *Store) proven(ctx context.Context, l login, d door, email string, in SignIn) error {
+	if err := s.attempt(ctx, d); err != nil {
+		return err
 	}
-	if attempts > wrongAtMost {
-		return ErrClosed
-	}
-	uncounted := func(as error) error {
-		_, err := s.db.ExecContext(ctx, `select login_half($1)`, email)
-		return errors.Join(as, err)
-	}
-	same, err := samePassword(ctx, l.Hash, in.Password)
+	uncounted := func(as error) error { return errors.Join(as, s.uncounted(ctx, d)) }
+	same, err := samePassword(ctx, d.known, l.Hash, in.Password)
 	if err != nil {
 		return uncounted(err)
 	}
@@ -129,8 +112,7 @@ func (s *Store) proven(ctx context.Context, l login, email string, in SignIn) er
 			return ErrCode
 		}
 	}
-	_, err = s.db.ExecContext(ctx, `select login_passed($1)`, email)
-	return err
+	return s.passed(ctx, d)
 }
 
 // period of a code, s (RFC 6238).
@@ -201,7 +183,7 @@ func (t *Tx) OwnPassword(ctx context.Context, password string) (bool, error) {
 	if err != nil {
 		return false, err
 	}
-	return samePassword(ctx, l.Hash, password)
+	return samePassword(ctx, true, l.Hash, password)
 }
 
 // SetPassword changes it; there must be a login.

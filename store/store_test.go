@@ -196,11 +196,13 @@ func TestEveryTableForcesRowSecurity(t *testing.T) {
 	assert.Equal(
 		t,
 		[]string{
+			"attempt",
 			"calendar_link",
 			"client_name",
 			"client_word",
 			"door",
 			"goose_db_version",
+			"known_device",
 			"link",
 			"login",
 			"rate",

@@ -109,15 +109,20 @@ func (t *Tx) Redeem(ctx context.Context, k Ticket, secret, password string) erro
 	if k.Kind == ToJoin {
 		return t.newLogin(ctx, person, k.Email, password)
 	}
+	var email string
+	if err := t.tx.GetContext(ctx, &email, `select email from login_list() where person_id = $1`, person); err != nil {
+		return found("looking up a login", err)
+	}
 	return errors.Join(t.SetPassword(ctx, person, password), t.DropSecondFactor(ctx, person),
-		t.EndSessions(ctx, person, nil))
+		t.EndSessions(ctx, person, nil), t.reopen(ctx, email))
 }
 
 // Reset makes a link for whoever signs in by an e-mail: the way back in for an owner
 // who is alone, from the server's own command line.
 func (s *Store) Reset(ctx context.Context, email string, now time.Time) (secret string, err error) {
 	var l login
-	if err := s.db.GetContext(ctx, &l, `select * from login_look($1)`, email); err != nil {
+	if err := s.db.GetContext(ctx, &l, `select practice_id, person_id, password_hash, totp_secret,
+		totp_on from login_look($1)`, email); err != nil {
 		return "", found("looking up a login", err)
 	}
 	who := Principal{Practice: l.Practice, Person: l.Person, Role: rights.Nobody}

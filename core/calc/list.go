@@ -4,7 +4,22 @@ import "mokren/core/assess"
 
 // inBrowser are those that a page asks for too: only these, and what they need, go into
 // the browser's core.
-func inBrowser() []Calc {
+func inBrowser() []Calc { return append(onPages(), measured()...) }
+
+// measured are what the speed of the core in the browser is measured by.
+func measured() []Calc {
+	return []Calc{
+		document("judge", "Points judged: certainty, activity, part beside the others",
+			judgeExample, Judge),
+		document("plan", "Which points, in which order and position, within the minutes",
+			planExample, Plan),
+		document("suspects", "Muscles ranked by the evidence, with the next best tests",
+			suspectsExample, Suspects),
+		coach,
+	}
+}
+
+func onPages() []Calc {
 	return []Calc{
 		document("algometry", "How the pressure pain threshold is measured: trials, rest, ramp",
 			`{}`, Algometry),
@@ -58,14 +73,6 @@ func inBrowser() []Calc {
 			`{}`, Thresholds),
 		document("under", "Which muscles lie under a touched place",
 			`{"view":"back","x":195,"y":770,"height_cm":170}`, Under),
-		// What the speed of the core in the browser is measured by.
-		document("judge", "Points judged: certainty, activity, part beside the others",
-			judgeExample, Judge),
-		document("plan", "Which points, in which order and position, within the minutes",
-			planExample, Plan),
-		document("suspects", "Muscles ranked by the evidence, with the next best tests",
-			suspectsExample, Suspects),
-		coach,
 	}
 }
 

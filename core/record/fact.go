@@ -75,6 +75,8 @@ type (
 		// that of a birth; YYYY-MM-DD.
 		HappenedOn string `json:"happened_on,omitempty"`
 		DueOn      string `json:"due_on,omitempty"`
+		// Corrects: it says that an answer of a moment ago was a mistake.
+		Corrects bool `json:"corrects,omitempty"`
 	}
 	// Clearance of a question and side.
 	Clearance struct {

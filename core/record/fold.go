@@ -65,7 +65,7 @@ func (s *State) replaces(a, g Known) bool {
 	switch {
 	case !a.follows(*g.Stamp):
 		return false
-	case s.corrects(*a.Stamp, a.By, g):
+	case a.Corrects && s.corrects(*a.Stamp, a.By, g):
 		return true
 	case s.at(g, a.SaidMS).Lasts():
 		return false

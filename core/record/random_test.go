@@ -100,6 +100,7 @@ func (h *history) answer(q ids.Question) *record.Said {
 			Regions: pick(h, []ids.Region{"lower-calf"}, []ids.Region{"lower-calf", "buttock"}),
 			By:      pick(h, "", "", "therapist", "client"),
 		},
+		Corrects:   h.IntN(2) == 0,
 		HappenedOn: pick(h, "", "", "2027-01-14", "2026-11-01"),
 	}
 }
@@ -181,7 +182,9 @@ func (h *history) try(t *testing.T, seed uint64) record.Reason {
 	require.Equal(t, string(want), string(less.Reason), "seed %d, pruned", seed)
 	if want == "" {
 		h.add(record.Fact{Stamp: at, Held: true})
-		h.Day.Treated = append(h.Day.Treated, record.Treated{Spot: spot, AtMS: at.SaidMS})
+		for range 1 + h.IntN(2) { // or twice, in a visit that is not told of
+			h.Day.Treated = append(h.Day.Treated, record.Treated{Spot: spot, AtMS: at.SaidMS})
+		}
 	}
 	return want
 }

@@ -16,6 +16,13 @@ func answers(q ids.Question, a string, side ids.Side) visit.Screened {
 	return visit.Screened{Answers: []visit.ScreenedAnswer{{Question: q, Answer: a, Side: side}}}
 }
 
+// corrected says no, and why the answer of a moment ago was a mistake.
+func corrected(q ids.Question) visit.Screened {
+	s := answers(q, "no", "")
+	s.Answers[0].Corrects = "Touched by mistake."
+	return s
+}
+
 // after lets so many minutes pass in the log.
 func (l *log) after(minutes int64) { l.ms += minutes * 60_000 }
 
@@ -30,6 +37,7 @@ func TestANoLiftsNoEmergencyAndNoReferral(t *testing.T) {
 		by           string
 	}{
 		{"a therapist's no after a refer-first yes", "yes", "calf-warm-swollen", therapist},
+		{"the same therapist's no, at once, without a reason", "yes", "fever", therapist},
 		{"a student's no after a refer-first yes", "yes", "calf-warm-swollen", student},
 		{"a colleague's no after an emergency yes", "yes", "clot-breathless", colleague},
 		{"an owner's no after what was not known", "unknown", "fever", owner},
@@ -81,7 +89,7 @@ func TestAMistakenAnswerIsCorrectedForFiveMinutes(t *testing.T) {
 			l := &log{}
 			l.add("a", "screening-answered", 0, answers("fever", "yes", ""))
 			l.after(c.minutes)
-			l.write("a", c.by, "screening-answered", 0, answers("fever", "no", ""))
+			l.write("a", c.by, "screening-answered", 0, corrected("fever"))
 			assert.Equal(t, c.stops, l.stopped())
 		})
 	}
@@ -100,7 +108,7 @@ func TestAMistakenAnswerIsCorrectedForFiveMinutes(t *testing.T) {
 		if after {
 			hold()
 		}
-		l.add("a", "screening-answered", 0, answers("recent-surgery", "no", ""))
+		l.add("a", "screening-answered", 0, corrected("recent-surgery"))
 		s := visit.Reduce(asked(), l.events)
 		require.Equal(t, visit.Live, s.Holds[0].Status, s.Holds[0].Why)
 		assert.Len(t, s.Screening.Rules, map[bool]int{true: 1}[after])

@@ -27,7 +27,7 @@ func (c Context) Facts(e Event, body any) []record.Fact {
 				Answer: safety.Answer{
 					Question: a.Question, Answer: a.Answer, Side: a.Side, Regions: a.Regions, By: b.By,
 				},
-				HappenedOn: a.HappenedOn, DueOn: a.DueOn,
+				HappenedOn: a.HappenedOn, DueOn: a.DueOn, Corrects: a.Corrects != "",
 			}}
 		}
 		return out

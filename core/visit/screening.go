@@ -30,6 +30,9 @@ type (
 		HappenedOn string `json:"happened_on,omitempty" format:"date" maxLength:"10"`
 		DueOn      string `json:"due_on,omitempty" format:"date" maxLength:"10"`
 		Note       string `json:"note,omitempty" maxLength:"2000"`
+		// Corrects is why an answer given within the last five minutes, by the same person,
+		// was a mistake. Without it a no lifts nothing that stays until it is cleared.
+		Corrects string `json:"corrects,omitempty" maxLength:"500"`
 	}
 	// ScreeningCleared lifts the answers to a question that arrived before it. A
 	// licensed person records it, and says on what it rests; nothing else lifts a yes,

@@ -168,12 +168,12 @@ func saysAll(x, y *record.Fact) bool {
 
 func covers(side, other ids.Side) bool { return side == other || side == "" || side == ids.Midline }
 
-// corrects: whoever gave an answer takes it back within five minutes, before any hold.
+// corrects: whoever gave an answer calls it a mistake within five minutes, before any hold.
 func (h *hold) corrects(a, g int) bool {
 	x, y := &h.Facts[a], &h.Facts[g]
 	after := x.SaidMS - y.SaidMS
 	rests := h.any(g+1, func(i int, f *record.Fact) bool { return i < a && f.Held && h.counts[i] })
-	return x.Author == y.Author && (x.Answer.By == "client") == (y.Answer.By == "client") &&
+	return x.Answer.Corrects && x.Author == y.Author && (x.Answer.By == "client") == (y.Answer.By == "client") &&
 		after >= 0 && after <= 5*60_000 && !rests
 }
 
@@ -200,7 +200,8 @@ func (h *hold) lifted(g, before int, ms int64) bool {
 	return waited(f, int64(q.Waits()), ms) && h.any(g+1, func(i int, x *record.Fact) bool {
 		c := x.Clearance
 		return i < before && c != nil && h.counts[i] && c.Question == q.ID && covers(c.Side, f.Answer.Side) &&
-			(c.Basis == "" || c.Basis == record.ByClinician || says(f, "unknown") || c.Basis == record.ByResolved && (q.ID == "fever" || q.ID == "swollen-joint") ||
+			(c.Basis == "" || c.Basis == record.ByClinician || says(f, "unknown") ||
+				c.Basis == record.ByResolved && (q.ID == "fever" || q.ID == "swollen-joint") ||
 				c.Basis == record.ByMistaken && q.Outcome != safety.Emergency)
 	})
 }
@@ -232,7 +233,8 @@ func (h *hold) blocks(q *safety.Question, i int) bool {
 }
 
 var neverOverridden = ids.List[ids.Question](
-	"open-skin hot-swollen-area enlarged-nodes carotid-disease unstable-neck")
+	"open-skin hot-swollen-area enlarged-nodes carotid-disease unstable-neck",
+)
 
 func (h *hold) overridden(q *safety.Question, i int) bool {
 	f := &h.Facts[i]

@@ -2278,8 +2278,12 @@ export interface components {
             /** Format: int64 */
             readonly age?: number;
             readonly archived?: boolean;
+            /** @description a licensed person has seen that it is right */
+            born_confirmed?: boolean;
             /** @description YYYY-MM-DD */
             born_on?: string;
+            /** @description YYYY-MM-DD */
+            readonly born_was?: string;
             cautions?: string[];
             /** @description in the client's words */
             complaint?: string;
@@ -3102,6 +3106,7 @@ export interface components {
             /** @enum {string} */
             by?: "therapist" | "client";
             cleared?: boolean;
+            corrects?: string;
             /** Format: date */
             due_on?: string;
             /** Format: date */
@@ -5017,6 +5022,7 @@ export interface components {
              */
             by?: "therapist" | "client";
             cleared?: boolean;
+            corrects?: boolean;
             /** Format: double */
             days_ago?: number;
             due_on?: string;
@@ -5088,6 +5094,7 @@ export interface components {
         ScreenedAnswer: {
             /** @enum {string} */
             answer: "yes" | "no" | "unknown";
+            corrects?: string;
             /** Format: date */
             due_on?: string;
             /** Format: date */
@@ -12110,7 +12117,10 @@ export interface operations {
                 "User-Agent"?: string;
             };
             path?: never;
-            cookie?: never;
+            cookie?: {
+                /** @description that has signed in before */
+                "mokren-device"?: string;
+            };
         };
         requestBody: {
             content: {
@@ -12121,6 +12131,7 @@ export interface operations {
             /** @description OK */
             200: {
                 headers: {
+                    "Set-Cookie"?: string;
                     [name: string]: unknown;
                 };
                 content: {

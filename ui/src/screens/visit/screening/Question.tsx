@@ -66,7 +66,9 @@ export function Question({ q, answers, placing, setPlacing }: Props) {
         options={["yes", "no", "unknown"] as const}
         describe={(x) => (x === "unknown" ? "?" : x)}
         onChoose={(answer) => {
-          answers.give([{ question: q.id, answer }]);
+          // At once it was a slip; the core lets it count for five minutes.
+          const slip = answer === "no" && (answers.own(q.id)?.answer ?? "no") !== "no";
+          answers.give([{ question: q.id, answer, ...(slip && { corrects: "Touched by mistake." }) }]);
           if (answer === "yes" && q.where === "regions") setPlacing(true);
         }}
       />
