@@ -98,7 +98,9 @@ func TestAttack1TheAppointmentDecidesNothing(t *testing.T) {
 		second, point := l.visit(days[1])
 		l.ready(second)
 		assert.Contains(t, l.hold(second, point).Reason, "Possible clot", days)
-		l.say(first, "screening-cleared", visit.ScreeningCleared{Question: "clot-breathless", By: "Dr Orr", On: "today"})
+		l.say(first, "screening-cleared", visit.ScreeningCleared{
+			Question: "clot-breathless", By: "Dr Orr", On: "today",
+		})
 		require.Equal(t, "stored", l.hold(second, point).Result, days)
 		// A newer yes is lifted by no older clearance, however its visit is dated.
 		l.say(second, "screening-answered", visit.Screened{Answers: []visit.ScreenedAnswer{
@@ -141,7 +143,8 @@ func TestAttack9AStudentPressesUnderAMemberOfToday(t *testing.T) {
 		return l.sayBy(student, pupil, path, "hold-started", h)
 	}
 	require.Equal(t, "stored", try().Result)
-	require.Equal(t, 200, c.call("POST", "/api/people/"+whom.ID+"/leave", map[string]string{"to": me.ID}, nil).StatusCode)
+	to := map[string]string{"to": me.ID}
+	require.Equal(t, 200, c.call("POST", "/api/people/"+whom.ID+"/leave", to, nil).StatusCode)
 	assert.Contains(t, try().Reason, "names the therapist")
 	assert.Equal(t, 401, therapist.call("GET", "/api/session", nil, nil).StatusCode)
 }
@@ -238,7 +241,8 @@ func TestAttack7WhoLeavesHearsNothingMore(t *testing.T) {
 	l := gone.life(whom)
 	path, _ := l.visit(0)
 	var calendar api.CalendarSettings
-	require.Equal(t, 200, gone.call("PUT", "/api/calendar", map[string]any{"on": true, "names": true}, &calendar).StatusCode)
+	on := map[string]any{"on": true, "names": true}
+	require.Equal(t, 200, gone.call("PUT", "/api/calendar", on, &calendar).StatusCode)
 	require.Equal(t, 200, c.again().call("GET", calendar.Path, nil, nil).StatusCode)
 	var code api.NewLink
 	require.Equal(t, 200, gone.call("POST", path+"/hand", nil, &code).StatusCode)
@@ -251,7 +255,8 @@ func TestAttack7WhoLeavesHearsNothingMore(t *testing.T) {
 	pad := clientpad.New(c.base, code.Code)
 	go pad.Run(ctx)
 
-	require.Equal(t, 200, c.call("POST", "/api/people/"+whom.ID+"/leave", map[string]string{"to": me.ID}, nil).StatusCode)
+	to := map[string]string{"to": me.ID}
+	require.Equal(t, 200, c.call("POST", "/api/people/"+whom.ID+"/leave", to, nil).StatusCode)
 	res := c.again().call("GET", calendar.Path, nil, nil)
 	assert.Equal(t, 404, res.StatusCode)
 	assert.Equal(t, "no-store", res.Header.Get("Cache-Control"))

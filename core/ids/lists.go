@@ -105,7 +105,9 @@ var questions = words(`
 	implanted-device anticoagulant osteoporosis pregnancy diabetes-sensory-loss fibromyalgia hypermobility
 	recent-whiplash dizziness thoracic-outlet high-blood-pressure first-visit minor clot-breathless
 	healing-fracture abdominal-disease lubricant-allergy stiff-shoulder-painful
-	active-cancer tense-compartment
+	active-cancer tense-compartment acute-belly-or-testicular-pain pregnancy-warning-signs
+	fever-stiff-neck-headache aneurysm kidney-signs heart-failure recent-heart-attack-or-stroke cannot-bear-weight
+	fragility-fracture one-leg-swollen kidney-disease enlarged-spleen lymphoedema hip-replacement
 `)
 
 var signs = words(`

@@ -14,6 +14,22 @@ var (
 	hard  = []ids.Contact{"elbow", "tool", "knuckle", "pisiform-over-thumb"}
 )
 
+// overBones are the places over ribs and spine.
+var overBones = ids.List[ids.Region]("upper-chest mid-chest sternum lateral-chest costal-margin " +
+	"medial-scapular-border inferior-scapular-angle upper-thoracic-spine mid-thoracic-spine lower-thoracic-spine " +
+	"posterior-lower-ribs lumbar-spine posterior-neck sacrum")
+
+// TooHard tells why a contact is too hard for brittle bones at a place, or "".
+func (a Adaptation) TooHard(places []Place, c ids.Contact) string {
+	if !a.SoftOverBones || c != "elbow" && c != "knuckle" && c != "tool" && c != "pisiform-over-thumb" {
+		return ""
+	}
+	if !slices.ContainsFunc(places, func(p Place) bool { return slices.Contains(overBones, p.Region) }) {
+		return ""
+	}
+	return fmt.Sprintf("Not with the %s over ribs and spine today: the bones may be brittle.", c)
+}
+
 // Broad reports whether a contact spreads the pressure.
 func Broad(c ids.Contact) bool { return slices.Contains(broad, c) }
 

@@ -52,6 +52,8 @@ type Adaptation struct {
 	NumberCannotSteer bool `json:"number_cannot_steer,omitempty"`
 	// SlackOrBroad: only with the muscle in slack, or with a broad contact.
 	SlackOrBroad bool `json:"slack_or_broad,omitempty"`
+	// SoftOverBones: no hard contact over ribs and spine.
+	SoftOverBones bool `json:"soft_over_bones,omitempty"`
 	// AskArm: each asking also asks for the arm.
 	AskArm bool `json:"ask_arm,omitempty"`
 }
@@ -64,6 +66,7 @@ var (
 	lowerLeg = ids.List[ids.Region]("popliteal shin lateral-leg medial-leg upper-calf lower-calf achilles " +
 		"lateral-ankle medial-ankle anterior-ankle")
 	abdomen   = ids.List[ids.Region]("costal-margin epigastrium umbilical lower-abdomen groin pubic")
+	kidneys   = ids.List[ids.Region]("flank posterior-lower-ribs")
 	neck      = ids.List[ids.Region]("suboccipital anterior-neck lateral-neck posterior-neck neck-angle")
 	armRegion = ids.List[ids.Region]("axilla anterior-upper-arm lateral-upper-arm posterior-upper-arm " +
 		"medial-upper-arm antecubital volar-forearm dorsal-forearm radial-forearm ulnar-forearm palm dorsal-hand")
@@ -135,11 +138,20 @@ var questions = []Question{
 	emergency("tense-compartment",
 		"A tense, swollen shin, calf or forearm whose pain grows, beyond what happened to it?",
 		"Possible pressure in a closed compartment of muscle."),
+	emergency("acute-belly-or-testicular-pain", "A sudden severe pain in the belly, or in a testicle?",
+		"Possible trouble that needs a surgeon."),
+	emergency("pregnancy-warning-signs",
+		"Pregnant, with a severe headache, trouble seeing, sudden swelling or bleeding?",
+		"Possible danger to mother and child."),
+	emergency("fever-stiff-neck-headache", "Fever with a stiff neck and a headache?",
+		"Possible infection round the brain."),
 	emergency("cold-limb", "A cold, pale arm or leg without a pulse?", "Possible blocked artery."),
 
-	refer("calf-warm-swollen", "One calf warm, swollen and tender?", "Possible clot: same-day medical care.",
+	refer("calf-warm-swollen", "One calf warm, swollen or tender?", "Possible clot: same-day medical care.",
 		"side").sided(leg...).eachVisit(),
 	refer("recent-clot", "A blood clot in the last months?", "A clot may loosen.", "side").sided(leg...),
+	refer("one-leg-swollen", "One leg newly thicker than the other?", "Possible clot: same-day medical care.",
+		"side").sided(leg...).eachVisit(),
 	refer("fever", "Fever, or feeling ill with the pain?", "Possible infection.", "nowhere").eachVisit(),
 	refer("weight-loss", "Weight lost without a reason?", "Needs an explanation first.", "nowhere"),
 	refer("night-pain", "Pain at night that no position changes?", "Needs an explanation first.", "nowhere"),
@@ -162,6 +174,18 @@ var questions = []Question{
 	refer("unexplained-dizziness", "Dizziness that no doctor has explained?",
 		"Explained before any work on the neck.", "nowhere"),
 
+	refer("aneurysm", "A known aneurysm, or a belly that pulses?", "Pressure may tear it.", "nowhere"),
+	refer("kidney-signs", "Pain in the flank with fever, or blood in the urine?", "Possible trouble of the kidneys.",
+		"nowhere"),
+	refer("heart-failure", "A weak heart (heart failure)?", "What the heart can bear is for the doctor to say.",
+		"nowhere"),
+	refer("recent-heart-attack-or-stroke", "A heart attack or a stroke in the last twelve weeks?",
+		"Not for twelve weeks.", "nowhere"),
+	refer("cannot-bear-weight", "A leg that cannot bear weight since an injury?", "A fracture is excluded first.",
+		"side").sided(leg...),
+	refer("fragility-fracture", "A bone that broke from a slight fall or none?", "Needs an explanation first.",
+		"nowhere"),
+
 	avoid("acute-muscle-tear", "A fresh muscle tear or bruise?", "Not here until cleared, never before 72 h."),
 	avoid("open-skin", "Open skin, rash, infection or burn?", "Not on or near it."),
 	avoid("hot-swollen-area", "An inflamed, hot or swollen place?", "Not here."),
@@ -174,6 +198,10 @@ var questions = []Question{
 	avoid("hernia", "A hernia of the belly wall or the groin?", "No work on the abdomen.", abdomen...).
 		blocking(deepBelly...),
 	avoid("abdominal-disease", "A disease of the belly?", "No work on the abdomen.", abdomen...).blocking(deepBelly...),
+	avoid("kidney-disease", "A disease of the kidneys?", "No pressure over the kidneys.", kidneys...),
+	avoid("enlarged-spleen", "An enlarged spleen?", "No pressure over spleen and belly.",
+		slices.Concat(kidneys, abdomen)...).blocking(deepBelly...),
+	avoid("lymphoedema", "A limb swollen by lymph (lymphoedema)?", "No pressure on that limb."),
 	avoid("implanted-device", "An implanted device or port?", "Not on or near it."),
 	avoid("enlarged-nodes", "Swollen lymph nodes?", "Not on or near them."),
 	avoid("node-removal", "Lymph nodes removed at armpit or groin?", "No pressure on that limb."),
@@ -186,7 +214,8 @@ var questions = []Question{
 		"At most 3 of 10, slack or broad contact only, no deep abdomen.",
 		Adaptation{Ceiling: number(3), SlackOrBroad: true}).blocking(deepBelly...),
 	adapt("osteoporosis", "Osteoporosis, or cortisone for a long time?",
-		"Light over ribs and spine: ceilings down by 1.", Adaptation{Down: 1}),
+		"Light over ribs and spine, without elbow, knuckle or tool: ceilings down by 1.",
+		Adaptation{Down: 1, SoftOverBones: true}),
 	adapt("pregnancy", "Pregnant, or a birth in the last six weeks?",
 		"Not face-down after the first three months, not flat on the back for more than a few minutes after 20 "+
 			"weeks; no work on the belly, no deep inner thigh or calf.",
@@ -202,6 +231,8 @@ var questions = []Question{
 		Adaptation{Ceiling: number(3)}),
 	adapt("hypermobility", "Joints that bend too far?", "No stretching to the end; ceilings down by 1.",
 		Adaptation{Down: 1}),
+	adapt("hip-replacement", "A replaced hip that has not been released for all movements?",
+		"No bending over 90 degrees, no crossing of the midline, no turning to the end until cleared.", Adaptation{}),
 	adapt("recent-whiplash", "Whiplash in the last weeks?", "Front of the neck: indirect work only.",
 		Adaptation{}).blocking(append(
 		ids.List[ids.Muscle]("sternocleidomastoid-sternal sternocleidomastoid-clavicular"), scalenes...,

@@ -86,9 +86,12 @@ func Screen(answers []Answer) Screening {
 			}
 			fresh[q.ID] = fresh[q.ID] || a.fresh(q)
 			said[q.ID] = said[q.ID] || a.Answer != "no"
-			if a.Answer != "no" && !a.lifted(q) {
+			switch {
+			case a.Answer == "no" || a.over(q):
+			case !a.lifted(q):
 				s.apply(q, a)
 			}
+			s.clots(a)
 		}
 		if !fresh[q.ID] {
 			s.Missing = append(s.Missing, q.ID)
@@ -99,6 +102,56 @@ func Screen(answers []Answer) Screening {
 	}
 	return s
 }
+
+// An injection is over after a week. For twelve weeks an operation asks for care with
+// clots, cleared or not.
+const (
+	injectionDays = 7
+	clotDays      = 84
+)
+
+// over reports whether what was answered is past by itself.
+func (a Answer) over(q Question) bool {
+	return q.ID == "recent-injection" && a.Answer == "yes" && a.EventDaysAgo != nil && *a.EventDaysAgo > injectionDays
+}
+
+// clots blocks where a clot may lie after an operation.
+func (s *Screening) clots(a Answer) {
+	since := a.DaysAgo
+	if a.EventDaysAgo != nil {
+		since = *a.EventDaysAgo
+	}
+	if a.Question != "recent-surgery" || a.Answer == "no" || since > clotDays {
+		return
+	}
+	s.apply(Question{
+		ID: a.Question, Outcome: AvoidHere, Regions: clotsLie,
+		Text: "For 12 weeks after an operation not on calves, the hollow of the knee and the inner thigh: clots.",
+	}, Answer{Question: a.Question, Answer: "yes", EventDaysAgo: a.EventDaysAgo})
+}
+
+var clotsLie = ids.List[ids.Region]("upper-calf lower-calf popliteal medial-thigh")
+
+// lying leaves of a pregnancy's limits what its week asks for; unknown is both.
+func (a Answer) lying(l Adaptation) Adaptation {
+	if a.Question != "pregnancy" || a.WeeksPregnant == nil || a.Answer != "yes" {
+		return l
+	}
+	l.AvoidPositions = nil
+	if *a.WeeksPregnant > firstTrimester {
+		l.AvoidPositions = append(l.AvoidPositions, "prone")
+	}
+	if *a.WeeksPregnant >= flatWeeks {
+		l.AvoidPositions = append(l.AvoidPositions, "supine")
+	}
+	return l
+}
+
+// Weeks after which a pregnant client does not lie prone, and flat on the back.
+const (
+	firstTrimester = 13
+	flatWeeks      = 20
+)
 
 // fresh reports whether an answer is new enough.
 func (a Answer) fresh(q Question) bool {
@@ -124,7 +177,7 @@ func (s *Screening) apply(q Question, a Answer) {
 		r.Text += " Say where; until then nothing is pressed."
 		s.NoTreatment = true
 	}
-	if a := q.Limits; a.asks() {
+	if a := a.lying(q.Limits); a.asks() {
 		r.Limits = &a
 		s.Limits = s.Limits.Strictest(a)
 	}
@@ -153,7 +206,7 @@ func (s *Screening) apply(q Question, a Answer) {
 
 func (a Adaptation) asks() bool {
 	return a.Ceiling != nil || a.Down > 0 || a.CapSeconds != nil || len(a.AvoidPositions) > 0 ||
-		a.NumberCannotSteer || a.SlackOrBroad || a.AskArm
+		a.NumberCannotSteer || a.SlackOrBroad || a.SoftOverBones || a.AskArm
 }
 
 // Strictest combines what two rules ask: the lower of each, everything that
@@ -168,7 +221,7 @@ func (a Adaptation) Strictest(b Adaptation) Adaptation {
 	out := Adaptation{
 		lower(a.Ceiling, b.Ceiling), max(a.Down, b.Down), lower(a.CapSeconds, b.CapSeconds),
 		slices.Clone(a.AvoidPositions), a.NumberCannotSteer || b.NumberCannotSteer,
-		a.SlackOrBroad || b.SlackOrBroad, a.AskArm || b.AskArm,
+		a.SlackOrBroad || b.SlackOrBroad, a.SoftOverBones || b.SoftOverBones, a.AskArm || b.AskArm,
 	}
 	for _, p := range b.AvoidPositions {
 		if !slices.Contains(out.AvoidPositions, p) {

@@ -42,6 +42,7 @@ var (
 	scalene   = Limits{4, 4, 5, MaxCapMS}
 	coccyx    = Limits{3, 4, 5, MaxCapMS}
 	neckFront = Limits{4, 5, 6, 30_000}
+	blade     = Limits{5, 6, 7, MaxCapMS}
 )
 
 var bySite = map[ids.Muscle]struct {
@@ -73,17 +74,26 @@ var byRegion = map[ids.Region]struct {
 	limits Limits
 	where  string
 }{
-	"anterior-neck": {neckFront, "the front of the neck"},
-	"lateral-neck":  {guarded, "the side of the neck"},
-	"suboccipital":  {guarded, "below the skull"},
-	"axilla":        {guarded, "the armpit"},
-	"epigastrium":   {guarded, "the abdomen"},
-	"umbilical":     {guarded, "the abdomen"},
-	"lower-abdomen": {guarded, "the abdomen"},
-	"groin":         {guarded, "the groin"},
-	"pubic":         {guarded, "the groin"},
-	"popliteal":     {guarded, "the hollow of the knee"},
-	"coccyx":        {coccyx, "the coccyx"},
+	"anterior-neck":          {neckFront, "the front of the neck"},
+	"lateral-neck":           {guarded, "the side of the neck"},
+	"suboccipital":           {guarded, "below the skull"},
+	"posterior-neck":         {guarded, "the upper back of the neck"},
+	"medial-scapular-border": {blade, "the inner edge of the blade"},
+	"medial-upper-arm":       {guarded, "the inner side of the upper arm"},
+	"antecubital":            {guarded, "the front of the elbow"},
+	"flank":                  {guarded, "the flank over the kidney"},
+	"posterior-lower-ribs":   {guarded, "the flank over the kidney"},
+	"medial-ankle":           {guarded, "the tarsal tunnel"},
+	"medial-arch":            {guarded, "the sole over the plantar nerves"},
+	"mid-sole":               {guarded, "the sole over the plantar nerves"},
+	"axilla":                 {guarded, "the armpit"},
+	"epigastrium":            {guarded, "the abdomen"},
+	"umbilical":              {guarded, "the abdomen"},
+	"lower-abdomen":          {guarded, "the abdomen"},
+	"groin":                  {guarded, "the groin"},
+	"pubic":                  {guarded, "the groin"},
+	"popliteal":              {guarded, "the hollow of the knee"},
+	"coccyx":                 {coccyx, "the coccyx"},
 }
 
 // Site gives the ceilings of a place on a muscle and where they come from: the

@@ -102,13 +102,13 @@ func TestAMistakenAnswerIsCorrectedForFiveMinutes(t *testing.T) {
 		if !after {
 			hold()
 		}
-		surgery := answers("recent-surgery", "yes", ids.Left)
-		surgery.Answers[0].Regions = []ids.Region{"volar-forearm"}
-		l.add("a", "screening-answered", 0, surgery)
+		fracture := answers("healing-fracture", "yes", ids.Left)
+		fracture.Answers[0].Regions = []ids.Region{"volar-forearm"}
+		l.add("a", "screening-answered", 0, fracture)
 		if after {
 			hold()
 		}
-		l.add("a", "screening-answered", 0, corrected("recent-surgery"))
+		l.add("a", "screening-answered", 0, corrected("healing-fracture"))
 		s := visit.Reduce(asked(), l.events)
 		require.Equal(t, visit.Live, s.Holds[0].Status, s.Holds[0].Why)
 		assert.Len(t, s.Screening.Rules, map[bool]int{true: 1}[after])

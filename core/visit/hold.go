@@ -76,6 +76,7 @@ func (j *Judge) startHold(e Event, b *HoldStarted) error {
 		j.shut(),
 		k.Refusal(at, string(b.Point)).Text,
 		withinScreening(k.Screening, b, at, limits),
+		k.Screening.Limits.TooHard(at.Where, b.Contact),
 		j.contactRefused(at, b.Contact),
 		j.supervision(e, b),
 	))

@@ -362,7 +362,9 @@ func (r *reducer) closePoint(k record.Judged, p *Point) {
 	}
 	p.Contacts = []Choice{}
 	for _, c := range m.Contacts {
-		p.Contacts = append(p.Contacts, Choice{ID: string(c), Why: r.judge.contactRefused(at, c)})
+		p.Contacts = append(p.Contacts, Choice{ID: string(c), Why: cmp.Or(
+			r.judge.contactRefused(at, c), r.state.Screening.Limits.TooHard(at.Where, c),
+		)})
 	}
 	p.Positions = []Choice{}
 	for _, x := range m.Positions {

@@ -6,6 +6,7 @@ package recordtest
 import (
 	"fmt"
 	"slices"
+	"strconv"
 
 	"mokren/core/ids"
 	"mokren/core/record"
@@ -54,7 +55,7 @@ func (m Model) Admission(begin record.Stamp, at record.Spot, point string) recor
 		return record.NotAsked
 	case h.treatedTwice():
 		return record.TwiceAlready
-	case h.caution(h.blocks):
+	case h.caution(h.blocks), h.any(0, h.clots):
 		return record.Blocked
 	}
 	return h.consents()
@@ -232,8 +233,16 @@ func (h *hold) blocks(q *safety.Question, i int) bool {
 	return here && !h.overridden(q, i)
 }
 
-var neverOverridden = ids.List[ids.Question](
-	"open-skin hot-swollen-area enlarged-nodes carotid-disease unstable-neck",
+// clots: for twelve weeks after an operation, cleared or not, these places are left alone.
+func (h *hold) clots(i int, f *record.Fact) bool {
+	lie := slices.ContainsFunc(h.at.Where, func(p safety.Place) bool { return slices.Contains(clotsLie, p.Region) })
+	return h.stands[i] && f.Answer.Question == "recent-surgery" && !says(f, "no") && !waited(f, 84, h.SaidMS) && lie &&
+		!h.overridden(question(f), i)
+}
+
+var (
+	neverOverridden = ids.List[ids.Question]("open-skin hot-swollen-area enlarged-nodes carotid-disease unstable-neck")
+	clotsLie        = ids.List[ids.Region]("upper-calf lower-calf popliteal medial-thigh")
 )
 
 func (h *hold) overridden(q *safety.Question, i int) bool {
@@ -319,11 +328,9 @@ func (h *hold) latest(area safety.Area, before int) int {
 // bornTooLate: by any of the birth dates the client is not 18 yet. Days are compared as
 // they are written.
 func (h *hold) bornTooLate() bool {
-	today, years := date(h.SaidMS), 0
-	for _, digit := range today[:4] {
-		years = years*10 + int(digit-'0')
-	}
-	latest := fmt.Sprintf("%04d%s", years-18, today[4:])
+	latest := date(h.SaidMS)
+	years, _ := strconv.Atoi(latest[:4])
+	latest = fmt.Sprintf("%04d%s", years-18, latest[4:])
 	return slices.ContainsFunc(h.Client.Born, func(born string) bool { return born > latest })
 }
 
@@ -346,13 +353,9 @@ func date(ms int64) string {
 // dayOf is the practice's day of a time.
 func (h *hold) dayOf(ms int64) int64 { return (ms + int64(h.Client.OffsetMin)*60_000) / day }
 
-func (h *hold) today() (out []record.Pressed) {
-	for _, s := range h.Day.Signs {
-		if h.dayOf(s.AtMS) == h.dayOf(h.SaidMS) {
-			out = append(out, s)
-		}
-	}
-	return out
+func (h *hold) today() []record.Pressed {
+	other := func(s record.Pressed) bool { return h.dayOf(s.AtMS) != h.dayOf(h.SaidMS) }
+	return slices.DeleteFunc(slices.Clone(h.Day.Signs), other)
 }
 
 func (h *hold) same(s record.Spot) bool { return s.Same(h.at, h.Client.Height()) }
