@@ -36,6 +36,8 @@ type Me struct {
 	ClockHours int      `json:"clock_hours" enum:"12,24"`
 	WeekStarts int      `json:"week_starts" doc:"0 Sunday, 1 Monday, 6 Saturday"`
 	Rooms      []string `json:"rooms"`
+	// Emergency is the number that is called for urgent medical care.
+	Emergency string `json:"emergency_number"`
 	// NowMS lets a device see how far its clock is off.
 	NowMS int64 `json:"now_ms" doc:"the server's clock, Unix ms"`
 }
@@ -192,7 +194,7 @@ func (s *server) readMe(ctx context.Context, tx *store.Tx) (Me, error) {
 		ID: p.ID.String(), Name: p.Name, Role: p.Role, Practice: p.PracticeName, TimeZone: p.TimeZone,
 		CopyHours: p.CopyHours, IdleMinutes: p.IdleMinutes, Protocol: ids.Protocol(p.Protocol),
 		Units: p.Units, ClockHours: p.ClockHours, WeekStarts: p.WeekStarts,
-		Rooms: append([]string{}, p.Rooms...), NowMS: s.visitClock(ctx).UnixMilli(),
+		Rooms: append([]string{}, p.Rooms...), Emergency: p.Emergency, NowMS: s.visitClock(ctx).UnixMilli(),
 	}
 	if p.FingerCM.Valid {
 		out.FingerCM = &p.FingerCM.Float64

@@ -21,6 +21,7 @@ type PracticeSettings struct {
 	ClockHours int      `json:"clock_hours" enum:"12,24"`
 	WeekStarts int      `json:"week_starts" enum:"0,1,6" doc:"0 Sunday, 1 Monday, 6 Saturday"`
 	Rooms      []string `json:"rooms,omitempty" maxItems:"20"`
+	Emergency  string   `json:"emergency_number,omitempty" maxLength:"30" doc:"called for urgent medical care"`
 }
 
 func (s *server) registerSettings(a huma.API) {
@@ -50,7 +51,7 @@ func (p PracticeSettings) stored() store.Settings {
 		CopyHours: p.CopyHours, IdleMinutes: p.IdleMinutes, Protocol: p.Protocol,
 		Units: p.Units, ClockHours: p.ClockHours,
 		WeekStarts: p.WeekStarts,
-		Rooms:      p.Rooms,
+		Rooms:      p.Rooms, Emergency: p.Emergency,
 	}
 }
 
@@ -59,6 +60,6 @@ func settingsOut(s store.Settings) PracticeSettings {
 		CopyHours: s.CopyHours, IdleMinutes: s.IdleMinutes, Protocol: s.Protocol,
 		Units: s.Units, ClockHours: s.ClockHours,
 		WeekStarts: s.WeekStarts,
-		Rooms:      append([]string{}, s.Rooms...),
+		Rooms:      append([]string{}, s.Rooms...), Emergency: s.Emergency,
 	}
 }

@@ -25,6 +25,7 @@ type Person struct {
 	ClockHours   int         `db:"clock_hours"`
 	WeekStarts   int         `db:"week_starts"`
 	Rooms        textList    `db:"rooms"`
+	Emergency    string      `db:"emergency_number"`
 	TimeZone     string      `db:"time_zone"`
 	// FingerCM is the person's own finger-width; not valid until asked.
 	FingerCM sql.NullFloat64 `db:"finger_cm"`
@@ -41,7 +42,7 @@ func (t *Tx) Person(ctx context.Context, id uuid.UUID) (Person, error) {
 	err := t.tx.GetContext(ctx, &p, `
 		select p.id, p.name, p.role, p.finger_cm, p.licence, p.licence_until, p.supervisor_id, p.left_at,
 			pr.name as practice_name, pr.time_zone, pr.copy_hours, pr.idle_minutes, pr.protocol, pr.units,
-			pr.clock_hours, pr.week_starts, to_json(pr.rooms)::text as rooms
+			pr.clock_hours, pr.week_starts, pr.emergency_number, to_json(pr.rooms)::text as rooms
 		from person p join practice pr on pr.id = p.practice_id where p.id = $1`, id)
 	return p, found("reading a person", err)
 }

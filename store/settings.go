@@ -21,12 +21,14 @@ type Settings struct {
 	ClockHours int      `db:"clock_hours"`
 	WeekStarts int      `db:"week_starts"`
 	Rooms      textList `db:"rooms"`
+	// Emergency is the number that is called for urgent medical care.
+	Emergency string `db:"emergency_number"`
 }
 
 // Settings gives the practice's.
 func (t *Tx) Settings(ctx context.Context) (Settings, error) {
 	var s Settings
-	err := t.tx.GetContext(ctx, &s, `select copy_hours, idle_minutes, protocol, units, clock_hours, week_starts,
+	err := t.tx.GetContext(ctx, &s, `select copy_hours, idle_minutes, protocol, units, clock_hours, week_starts, emergency_number,
 		to_json(rooms)::text as rooms from practice`)
 	return s, found("reading the practice's settings", err)
 }
@@ -34,7 +36,8 @@ func (t *Tx) Settings(ctx context.Context) (Settings, error) {
 // PutSettings keeps the practice's.
 func (t *Tx) PutSettings(ctx context.Context, s Settings) error {
 	_, err := t.tx.ExecContext(ctx, `update practice set copy_hours = $1, protocol = $2, units = $3,
-		clock_hours = $4, week_starts = $5, rooms = $6, idle_minutes = $7`, s.CopyHours, s.Protocol, s.Units,
-		s.ClockHours, s.WeekStarts, append([]string{}, s.Rooms...), s.IdleMinutes)
+		clock_hours = $4, week_starts = $5, rooms = $6, idle_minutes = $7,
+		emergency_number = coalesce(nullif($8, ''), emergency_number)`, s.CopyHours, s.Protocol, s.Units,
+		s.ClockHours, s.WeekStarts, append([]string{}, s.Rooms...), s.IdleMinutes, s.Emergency)
 	return found("keeping the practice's settings", err)
 }

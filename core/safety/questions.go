@@ -33,6 +33,8 @@ type Question struct {
 	Text    string       `json:"text" doc:"what a yes means, and what to do"`
 	// Where tells what a yes needs: nothing, the side, or the regions.
 	Where string `json:"where" enum:"nowhere,side,regions"`
+	// Day tells which day a yes may say: when it happened, or when a birth is due.
+	Day string `json:"day,omitempty" enum:"happened,due"`
 	// EachVisit: asked again at every visit.
 	EachVisit bool         `json:"each_visit,omitempty"`
 	Regions   []ids.Region `json:"regions,omitempty" doc:"that a yes blocks, on the side answered"`
@@ -107,6 +109,9 @@ func adapt(id ids.Question, ask, text string, l Adaptation) Question {
 }
 
 func (q Question) eachVisit() Question { q.EachVisit = true; return q }
+
+func (q Question) on(day string) Question { q.Day = day; return q }
+
 func (q Question) sided(regions ...ids.Region) Question {
 	q.Where, q.Regions = "side", regions
 	return q
@@ -149,7 +154,7 @@ var questions = []Question{
 
 	refer("calf-warm-swollen", "One calf warm, swollen or tender?", "Possible clot: same-day medical care.",
 		"side").sided(leg...).eachVisit(),
-	refer("recent-clot", "A blood clot in the last months?", "A clot may loosen.", "side").sided(leg...),
+	refer("recent-clot", "A blood clot in the last months?", "A clot may loosen.", "side").sided(leg...).on("happened"),
 	refer("one-leg-swollen", "One leg newly thicker than the other?", "Possible clot: same-day medical care.",
 		"side").sided(leg...).eachVisit(),
 	refer("fever", "Fever, or feeling ill with the pain?", "Possible infection.", "nowhere").eachVisit(),
@@ -180,20 +185,21 @@ var questions = []Question{
 	refer("heart-failure", "A weak heart (heart failure)?", "What the heart can bear is for the doctor to say.",
 		"nowhere"),
 	refer("recent-heart-attack-or-stroke", "A heart attack or a stroke in the last twelve weeks?",
-		"Not for twelve weeks.", "nowhere"),
+		"Not for twelve weeks.", "nowhere").on("happened"),
 	refer("cannot-bear-weight", "A leg that cannot bear weight since an injury?", "A fracture is excluded first.",
 		"side").sided(leg...),
 	refer("fragility-fracture", "A bone that broke from a slight fall or none?", "Needs an explanation first.",
 		"nowhere"),
 
-	avoid("acute-muscle-tear", "A fresh muscle tear or bruise?", "Not here until cleared, never before 72 h."),
+	avoid("acute-muscle-tear", "A fresh muscle tear or bruise?", "Not here until cleared, never before 72 h.").
+		on("happened"),
 	avoid("open-skin", "Open skin, rash, infection or burn?", "Not on or near it."),
 	avoid("hot-swollen-area", "An inflamed, hot or swollen place?", "Not here."),
 	avoid("recent-surgery", "An operation in the last twelve weeks?",
-		"Not here for 6 weeks and until cleared; care for clots for 12 weeks."),
+		"Not here for 6 weeks and until cleared; care for clots for 12 weeks.").on("happened"),
 	avoid("healing-fracture", "A fracture that is still healing?", "Not here until cleared."),
 	avoid("joint-replacement", "A replaced joint that is not yet cleared for massage?", "Not here until cleared."),
-	avoid("recent-injection", "An injection in the last 7 days?", "Not here for 7 days."),
+	avoid("recent-injection", "An injection in the last 7 days?", "Not here for 7 days.").on("happened"),
 	avoid("varicose-veins", "Varicose veins?", "Not on them."),
 	avoid("hernia", "A hernia of the belly wall or the groin?", "No work on the abdomen.", abdomen...).
 		blocking(deepBelly...),
@@ -220,7 +226,7 @@ var questions = []Question{
 		"Not face-down after the first three months, not flat on the back for more than a few minutes after 20 "+
 			"weeks; no work on the belly, no deep inner thigh or calf.",
 		Adaptation{AvoidPositions: ids.List[ids.Position]("prone supine")}).
-		blocking(slices.Concat(innerThighAndCalf, deepCalf, deepBelly, bellyWall)...).eachVisit(),
+		blocking(slices.Concat(innerThighAndCalf, deepCalf, deepBelly, bellyWall)...).eachVisit().on("due"),
 	adapt("diabetes-sensory-loss", "Diabetes or another loss of feeling?",
 		"The number cannot steer: light, broad, by first resistance.", Adaptation{NumberCannotSteer: true}),
 	adapt("sedation-or-opioids", "Sedatives, opioids or alcohol today?",

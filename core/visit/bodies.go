@@ -1,6 +1,7 @@
 package visit
 
 import (
+	"fmt"
 	"strings"
 
 	"mokren/core/strict"
@@ -45,8 +46,24 @@ type (
 		Event UUID `json:"event"`
 	}
 	// Closed ends the visit.
-	Closed struct{}
+	Closed struct {
+		// NotTreated: nothing was pressed, for a reason of the screening; Advised is what
+		// the client was told to do.
+		NotTreated bool   `json:"not_treated,omitempty"`
+		Advised    string `json:"advised,omitempty" maxLength:"2000"`
+	}
 )
+
+// Check implements strict.Checker: who is sent away was told what to do.
+func (b Closed) Check() *strict.Error {
+	if b.NotTreated && len(strings.TrimSpace(b.Advised)) < leastReason {
+		return &strict.Error{
+			Path: "$.advised", Given: fmt.Sprintf("%q", b.Advised),
+			Allowed: "what the client was advised, at least ten letters",
+		}
+	}
+	return nil
+}
 
 // Check implements strict.Checker: somebody signs.
 func (b NoteSigned) Check() *strict.Error { return signs(b.Name) }

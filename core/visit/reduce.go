@@ -199,7 +199,7 @@ func (r *reducer) record(e Event, b any) {
 		s.OpenedMS = cmp.Or(s.OpenedMS, e.At())
 		s.Reason = b.Reason
 	case *Closed:
-		s.ClosedMS = e.At()
+		s.ClosedMS, s.NotTreated = e.At(), b.Advised
 	case *Screened:
 		r.screened(e, b)
 	case *ScreeningCleared:

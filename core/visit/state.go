@@ -15,6 +15,8 @@ type State struct {
 	Reason   string   `json:"reason,omitempty"`
 	OpenedMS int64    `json:"opened_ms,omitempty"`
 	ClosedMS int64    `json:"closed_ms,omitempty"`
+	// NotTreated is what was advised, of a visit that was closed without a treatment.
+	NotTreated string   `json:"not_treated,omitempty"`
 	Note     string   `json:"note,omitempty"`
 	Points   []Point  `json:"points"`
 	Holds    []Hold   `json:"holds"`

@@ -1961,6 +1961,7 @@ export interface components {
             ceilings_down?: number;
             number_cannot_steer?: boolean;
             slack_or_broad?: boolean;
+            soft_over_bones?: boolean;
         };
         Addendum: {
             text: string;
@@ -2314,7 +2315,10 @@ export interface components {
             readonly visits?: number;
             work?: string;
         };
-        Closed: Record<string, never>;
+        Closed: {
+            advised?: string;
+            not_treated?: boolean;
+        };
         CoachStartLine: {
             cap_seconds?: string;
             /** @enum {string} */
@@ -3766,6 +3770,7 @@ export interface components {
              * @description 0: no copies
              */
             copy_hours: number;
+            emergency_number: string;
             /**
              * Format: double
              * @description own finger-width in cm
@@ -4701,6 +4706,8 @@ export interface components {
              * @description how long a device may keep copies of visits; 0: none
              */
             copy_hours: number;
+            /** @description called for urgent medical care */
+            emergency_number?: string;
             /**
              * Format: int64
              * @description a device left so long signs itself out; 0: never
@@ -4794,6 +4801,8 @@ export interface components {
         };
         Question: {
             ask: string;
+            /** @enum {string} */
+            day?: "happened" | "due";
             each_visit?: boolean;
             id: components["schemas"]["QuestionID"];
             limits: components["schemas"]["Adaptation"];
@@ -4809,7 +4818,7 @@ export interface components {
             where: "nowhere" | "side" | "regions";
         };
         /** @enum {string} */
-        QuestionID: "saddle-numbness" | "bladder-bowel-change" | "chest-pain-breathless" | "sudden-worst-headache" | "new-weakness-or-speech" | "dizziness-with-double-vision" | "pulsing-abdominal-mass" | "calf-warm-swollen" | "recent-clot" | "fever" | "weight-loss" | "night-pain" | "cancer-history" | "suspected-fracture" | "acute-muscle-tear" | "open-skin" | "hot-swollen-area" | "cannot-pass-urine" | "both-legs-signs" | "hot-joint-fever" | "cold-limb" | "unexplained-chest-pain" | "progressive-weakness" | "clumsy-hands-or-gait" | "temple-headache-over-50" | "swollen-joint" | "walking-calf-pain" | "unexplained-dizziness" | "joint-replacement" | "enlarged-nodes" | "node-removal" | "radiotherapy" | "nerve-entrapment" | "carotid-disease" | "unstable-neck" | "sedation-or-opioids" | "no-shared-language" | "sore-over-48h" | "bruising" | "recent-surgery" | "recent-injection" | "varicose-veins" | "hernia" | "implanted-device" | "anticoagulant" | "osteoporosis" | "pregnancy" | "diabetes-sensory-loss" | "fibromyalgia" | "hypermobility" | "recent-whiplash" | "dizziness" | "thoracic-outlet" | "high-blood-pressure" | "first-visit" | "minor" | "clot-breathless" | "healing-fracture" | "abdominal-disease" | "lubricant-allergy" | "stiff-shoulder-painful" | "active-cancer" | "tense-compartment";
+        QuestionID: "saddle-numbness" | "bladder-bowel-change" | "chest-pain-breathless" | "sudden-worst-headache" | "new-weakness-or-speech" | "dizziness-with-double-vision" | "pulsing-abdominal-mass" | "calf-warm-swollen" | "recent-clot" | "fever" | "weight-loss" | "night-pain" | "cancer-history" | "suspected-fracture" | "acute-muscle-tear" | "open-skin" | "hot-swollen-area" | "cannot-pass-urine" | "both-legs-signs" | "hot-joint-fever" | "cold-limb" | "unexplained-chest-pain" | "progressive-weakness" | "clumsy-hands-or-gait" | "temple-headache-over-50" | "swollen-joint" | "walking-calf-pain" | "unexplained-dizziness" | "joint-replacement" | "enlarged-nodes" | "node-removal" | "radiotherapy" | "nerve-entrapment" | "carotid-disease" | "unstable-neck" | "sedation-or-opioids" | "no-shared-language" | "sore-over-48h" | "bruising" | "recent-surgery" | "recent-injection" | "varicose-veins" | "hernia" | "implanted-device" | "anticoagulant" | "osteoporosis" | "pregnancy" | "diabetes-sensory-loss" | "fibromyalgia" | "hypermobility" | "recent-whiplash" | "dizziness" | "thoracic-outlet" | "high-blood-pressure" | "first-visit" | "minor" | "clot-breathless" | "healing-fracture" | "abdominal-disease" | "lubricant-allergy" | "stiff-shoulder-painful" | "active-cancer" | "tense-compartment" | "acute-belly-or-testicular-pain" | "pregnancy-warning-signs" | "fever-stiff-neck-headache" | "aneurysm" | "kidney-signs" | "heart-failure" | "recent-heart-attack-or-stroke" | "cannot-bear-weight" | "fragility-fracture" | "one-leg-swollen" | "kidney-disease" | "enlarged-spleen" | "lymphoedema" | "hip-replacement";
         QuestionsOut: {
             questions: components["schemas"]["Question"][];
         };
@@ -5319,6 +5328,7 @@ export interface components {
             loads: components["schemas"]["LoadID"][];
             /** @description what is to be done at the next visit */
             next?: string;
+            not_treated?: string;
             note?: string;
             /** Format: int64 */
             opened_ms?: number;

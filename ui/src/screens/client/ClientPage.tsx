@@ -129,6 +129,8 @@ export function ClientPage({ me }: { me: Schemas["Me"] }) {
       onEdit={() => setEditing(!editing)}
       onBegin={() => client.begin(c)}
       onBringBack={() => client.archive(false)}
+      licensed={me.role === "owner" || me.role === "therapist"}
+      onConfirmBorn={() => client.confirmBorn(c)}
     />
   );
   const more = older > 0 ? { older, onAll: () => setAll(true) } : undefined;

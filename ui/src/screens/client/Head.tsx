@@ -36,12 +36,25 @@ interface Props {
   onEdit: () => void;
   onBegin: () => void;
   onBringBack: () => void;
+  /** Who is licensed says that a changed birth date is right. */
+  licensed: boolean;
+  onConfirmBorn: () => void;
 }
 
 /** A visit that is near enough to be meant. */
 const nearMS = 12 * 3600_000;
 
-export function Head({ c, visits, tab, editing, onEdit, onBegin, onBringBack }: Props) {
+export function Head({
+  c,
+  visits,
+  tab,
+  editing,
+  onEdit,
+  onBegin,
+  onBringBack,
+  licensed,
+  onConfirmBorn,
+}: Props) {
   const go = useNavigate();
   const booked = visits.find((v) => !v.closed_at && Math.abs(Date.parse(v.starts_at) - Date.now()) < nearMS);
   const written = useWritten();
@@ -74,6 +87,15 @@ export function Head({ c, visits, tab, editing, onEdit, onBegin, onBringBack }: 
         <Row role="status" className="caution" $gap={3}>
           <Fill>Archived: not in the list of current clients. Nothing was deleted.</Fill>
           <Button onPress={onBringBack}>Bring back</Button>
+        </Row>
+      )}
+      {c.born_was && (
+        <Row role="status" className="caution" $gap={3}>
+          <Fill>
+            The birth date was changed from {c.born_was} to {c.born_on || "none"}. Until a licensed person
+            confirms it, the more cautious age counts.
+          </Fill>
+          {licensed && <Button onPress={onConfirmBorn}>It is right</Button>}
         </Row>
       )}
       <Tabs aria-label="Client">

@@ -36,6 +36,16 @@ export function useClient(id: string) {
       await must(api.PUT("/api/visits/{id}", { params: { path: { id: visit } }, body }));
       go(`/visits/${visit}`);
     });
+  /** Says that a changed birth date is right. */
+  const confirmBorn = (c: Schemas["Client"]) =>
+    trying(async () => {
+      const body = { ...c, born_confirmed: true };
+      // What is only read of a client is not sent back.
+      for (const k of ["age", "last_visit", "visits", "archived", "legal_hold", "born_was"] as const)
+        delete body[k];
+      await must(api.PUT("/api/clients/{id}", { ...params, body }));
+      await refresh();
+    });
   const archive = (away: boolean) =>
     trying(async () => {
       await must(
@@ -43,5 +53,5 @@ export function useClient(id: string) {
       );
       await refresh();
     });
-  return { error, begin, archive, refresh };
+  return { error, begin, archive, confirmBorn, refresh };
 }

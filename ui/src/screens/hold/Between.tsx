@@ -48,12 +48,31 @@ const List = styled.div`
   }
 `;
 
-export function Between({ visit, hold }: { visit: LiveVisit; hold: Schemas["Hold"] }) {
+interface Props {
+  visit: LiveVisit;
+  hold: Schemas["Hold"];
+  me: Schemas["Me"];
+}
+
+export function Between({ visit, hold, me }: Props) {
   const go = useNavigate();
   const { next, closed } = useBetween(visit, hold, true);
   const id = visit.open.visit.id;
   return (
     <List data-between>
+      {visit.state.screen_again && (
+        <>
+          <p role="alert">
+            <b>The client felt unwell.</b> Let them sit up slowly, stay with them, and ask the screening again
+            before anything else is pressed. If it does not pass, or one of the first questions is yes:{" "}
+            {me.emergency_number}.
+          </p>
+          <Key className="to" onPress={() => go(`/visits/${id}?step=screen`)}>
+            Ask the screening again
+            <span>Nothing is pressed before.</span>
+          </Key>
+        </>
+      )}
       {next.map((a) => (
         <Key
           key={a.point.point}
@@ -69,7 +88,9 @@ export function Between({ visit, hold }: { visit: LiveVisit; hold: Schemas["Hold
         <span>
           {next.length
             ? "End with broad strokes, never on a point."
-            : "All is pressed; end with broad strokes."}
+            : hold.summary.outcome === "stopped"
+              ? "Only if the client wants it; broad strokes, never on a point."
+              : "All is pressed; end with broad strokes."}
         </span>
       </Key>
       {closed.map((a) => (

@@ -31,7 +31,9 @@ let written: Written[];
 /** A hold on the left soleus, as it stands right after it began. */
 function begin(protocol: Schemas["ProtocolID"] = "graded-stages") {
   const { start } = core.begin({ protocol, muscle: "soleus", side: "left" }, {}, []);
-  const hold = { id: "h", start, log: [], status: "live", started_ms: Date.now(), device_ms: Date.now() };
+  const at = Date.now();
+  const summary = { outcome: "unchanged" };
+  const hold = { id: "h", start, summary, log: [], status: "live", started_ms: at, device_ms: at };
   shown.visit = {
     open: openVisit(),
     core,

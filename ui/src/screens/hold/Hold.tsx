@@ -36,7 +36,7 @@ export default function Hold({ me }: { me: Schemas["Me"] }) {
   if (!visit) return <Waiting>Opening the hold…</Waiting>;
   const h = visit.state.holds.find((x) => x.id === hold);
   if (!h) return <Trouble error={new Error("There is no such hold in this visit.")} />;
-  return <Live visit={visit} hold={h} />;
+  return <Live me={me} visit={visit} hold={h} />;
 }
 
 const tones: Partial<Record<Schemas["Advice"], string>> = {
@@ -50,7 +50,7 @@ const tones: Partial<Record<Schemas["Advice"], string>> = {
   "next-rep": "deep",
 };
 
-function Live({ visit, hold }: { visit: LiveVisit; hold: Schemas["Hold"] }) {
+function Live({ me, visit, hold }: Pick<SaidProps, "me" | "visit" | "hold">) {
   const go = useNavigate();
   const live = useHold(visit, hold);
   const { act, end } = live;
@@ -94,7 +94,7 @@ function Live({ visit, hold }: { visit: LiveVisit; hold: Schemas["Hold"] }) {
       />
       {open === "room" && <RoomSettings prefs={prefs} keep={keep} onClose={() => setOpen(undefined)} />}
       {open === "pad" && <PadPanel visit={id} seen={seen} onClose={() => setOpen(undefined)} />}
-      <Said visit={visit} hold={hold} live={live} pad={pad} />
+      <Said me={me} visit={visit} hold={hold} live={live} pad={pad} />
       <Scores
         soft={limits.soft_ceiling}
         off={!takesNumber(line)}
@@ -171,6 +171,7 @@ function cameTo({ outcome, pressure_s, trace }: Schemas["Summary"]) {
 }
 
 interface SaidProps {
+  me: Schemas["Me"];
   visit: LiveVisit;
   hold: Schemas["Hold"];
   live: LiveHold;
@@ -178,7 +179,7 @@ interface SaidProps {
 }
 
 /** What to do now, what to ask, how far it is. */
-function Said({ visit, hold, live, pad }: SaidProps) {
+function Said({ me, visit, hold, live, pad }: SaidProps) {
   const { line, summary } = live.view;
   const { plan, limits } = hold.start;
   const capS = limits.cap_ms / 1000;
@@ -205,7 +206,7 @@ function Said({ visit, hold, live, pad }: SaidProps) {
       )}
       {!ended && <PressureBar line={line} capS={capS} />}
       {ended ? (
-        <Between visit={visit} hold={hold} />
+        <Between visit={visit} hold={hold} me={me} />
       ) : (
         <>
           <div className="trace">

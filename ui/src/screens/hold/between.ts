@@ -13,9 +13,6 @@ export interface After {
   why: string;
 }
 
-/** At most so many holds at one site in a session. */
-const mostAtOneSite = 2;
-
 export interface Between {
   next: After[];
   /** What must not be pressed again today, and why. */
@@ -32,10 +29,7 @@ export function useBetween({ core, state, open }: LiveVisit, hold: Schemas["Hold
     });
     const holdsAt = (p: Point) =>
       state.holds.filter((h) => h.point === p.point && h.status !== "aside").length;
-    const shut = (p: Point) =>
-      p.closed ??
-      p.blocked ??
-      (holdsAt(p) >= mostAtOneSite ? "Treated twice today: enough for this site." : "");
+    const shut = (p: Point) => p.closed ?? p.blocked ?? "";
     const free = (p: Point) => !shut(p);
     const here = state.points.find((p) => p.point === hold.point);
     const work = core.work({ open, state }, []).points;
@@ -48,8 +42,10 @@ export function useBetween({ core, state, open }: LiveVisit, hold: Schemas["Hold
     const planned = state.points
       .filter((p) => p.point !== hold.point && holdsAt(p) === 0)
       .sort((a, b) => place(order, a.point) - place(order, b.point));
+    // What made the client, or a sign, end it is not offered again at once.
+    const stopped = hold.summary.outcome === "stopped";
     const next = [
-      ...(here && free(here) ? [named(here, "Another angle, once more here.")] : []),
+      ...(here && free(here) && !stopped ? [named(here, "Another angle, once more here.")] : []),
       ...satellites.filter(free).map((p) => named(p, "A satellite, inside the referral of this point.")),
       ...planned
         .filter((p) => free(p) && !satellites.includes(p))
@@ -58,7 +54,7 @@ export function useBetween({ core, state, open }: LiveVisit, hold: Schemas["Hold
     ];
     const closed = state.points.filter((p) => shut(p)).map((p) => named(p, shut(p)));
     return { next, closed };
-  }, [core, state, open, hold.point, ended]);
+  }, [core, state, open, hold.point, hold.summary.outcome, ended]);
 }
 
 const place = (order: string[], id: string) => (order.includes(id) ? order.indexOf(id) : order.length);

@@ -8,6 +8,7 @@ import { Card, Choice, Trouble } from "../../parts/controls";
 import { Fill, Row } from "../../parts/layout";
 import { Calendar } from "./Calendar";
 import { Records } from "./Records";
+import { Emergency } from "./Emergency";
 import { Rooms } from "./Rooms";
 import { Schools } from "./Schools";
 
@@ -37,8 +38,18 @@ export default function Practice({ me }: { me: Schemas["Me"] }) {
   const [error, setError] = useState<Error>();
   const keep = async (own: Partial<Settings>) => {
     setError(undefined);
-    const { copy_hours, idle_minutes, protocol, units, clock_hours, week_starts, rooms } = me;
-    const now = { copy_hours, idle_minutes, protocol, units, clock_hours, week_starts, rooms } as Settings;
+    const { copy_hours, idle_minutes, protocol, units, clock_hours, week_starts, rooms, emergency_number } =
+      me;
+    const now = {
+      copy_hours,
+      idle_minutes,
+      protocol,
+      units,
+      clock_hours,
+      week_starts,
+      rooms,
+      emergency_number,
+    } as Settings;
     try {
       await must(api.PUT("/api/practice", { body: { ...now, ...own } }));
       await queries.invalidateQueries({ queryKey: ["me"] });
@@ -57,6 +68,7 @@ export default function Practice({ me }: { me: Schemas["Me"] }) {
       </Row>
       {error && <Trouble error={error} />}
       <Written me={me} keep={keep} />
+      <Emergency number={me.emergency_number} onKeep={(n) => void keep({ emergency_number: n })} />
       <Rooms rooms={me.rooms} onKeep={(rooms) => void keep({ rooms })} />
       <Calendar />
       <Records me={me} />

@@ -4,7 +4,7 @@ import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { Button, Card, Text } from "../../parts/controls";
 import { beforeAfter, clock, deg, listed, movementName, one, plain } from "../../parts/words";
-import { Bullets, Row, Said, Stack } from "../../parts/layout";
+import { Bullets, Notice, Row, Said, Stack } from "../../parts/layout";
 import { readingWords, useWritten } from "../../parts/written";
 import { Aftercare } from "./Aftercare";
 import { NextUp } from "./next/NextUp";
@@ -15,6 +15,7 @@ import type { StepProps } from "./StepProps";
 export function CloseStep({ visit, me }: StepProps & { me: Schemas["Me"] }) {
   const { state, write, open } = visit;
   const [note, setNote] = useState(state.note ?? "");
+  const grave = state.screening.no_treatment && !state.holds.some((h) => h.status !== "aside");
   const empty = state.points.length + state.ranges.length + state.gauges.length === 0;
   return (
     <>
@@ -25,6 +26,7 @@ export function CloseStep({ visit, me }: StepProps & { me: Schemas["Me"] }) {
           why="Nothing has been measured, charted or pressed. The visit can be closed all the same."
         />
       )}
+      {grave && !state.closed_ms && <NotTreated visit={visit} emergency={me.emergency_number} />}
       <Card>
         <h2>What was done</h2>
         <Done visit={visit} />
@@ -42,10 +44,12 @@ export function CloseStep({ visit, me }: StepProps & { me: Schemas["Me"] }) {
           <Row>
             {state.closed_ms ? (
               <Said as="b" $tone="good">
-                This visit is closed.
+                {state.not_treated
+                  ? `Closed as not treated. Advised: ${state.not_treated}`
+                  : "This visit is closed."}
               </Said>
             ) : (
-              <Button $kind="main" onPress={() => write("visit-closed", {})}>
+              <Button $kind={grave ? "plain" : "main"} onPress={() => write("visit-closed", {})}>
                 Close the visit
               </Button>
             )}
@@ -56,6 +60,49 @@ export function CloseStep({ visit, me }: StepProps & { me: Schemas["Me"] }) {
       <NoteCard visit={visit} me={me} />
       {!empty && <Aftercare visit={visit} />}
     </>
+  );
+}
+
+/** The end of a visit in which the screening allows nothing: what the client was told. */
+function NotTreated({ visit, emergency }: StepProps & { emergency: string }) {
+  const urgent = visit.state.screening.outcome === "emergency";
+  const [advised, setAdvised] = useState(
+    urgent
+      ? `Urgent medical care: call ${emergency}, or go to the nearest hospital.`
+      : "See a doctor before the next visit.",
+  );
+  const [error, setError] = useState("");
+  return (
+    <Notice $tone="stop">
+      <b>No treatment today.</b>
+      <Stack
+        as="form"
+        $gap={3}
+        onSubmit={(e) => {
+          e.preventDefault();
+          const body = { not_treated: true, advised };
+          const refused = visit.preview("visit-closed", body);
+          if (refused) setError(refused);
+          else visit.write("visit-closed", body);
+        }}
+      >
+        <Text
+          label="What the client was advised"
+          long
+          value={advised}
+          error={error}
+          onChange={(v) => {
+            setAdvised(v);
+            setError("");
+          }}
+        />
+        <Row>
+          <Button type="submit" $kind="main">
+            Close as not treated
+          </Button>
+        </Row>
+      </Stack>
+    </Notice>
   );
 }
 

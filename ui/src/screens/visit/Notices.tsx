@@ -1,12 +1,13 @@
 // What must not be overlooked, above every step: an unfinished hold, what the
 // screening comes to, cautions, conflicts, and what was kept aside.
+import type { Schemas } from "../../api/client";
 import { useNavigate } from "react-router";
 import { Button } from "../../parts/controls";
 import { Fill, Row } from "../../parts/layout";
 import { Banner } from "./screening/Banner";
 import type { StepProps } from "./StepProps";
 
-export function Notices({ visit }: StepProps) {
+export function Notices({ visit, me }: StepProps & { me: Schemas["Me"] }) {
   const { open, state, write } = visit;
   const go = useNavigate();
   const live = state.holds.find((h) => h.status === "live");
@@ -34,11 +35,11 @@ export function Notices({ visit }: StepProps) {
       )}
       {state.screen_again && (
         <div className="caution" role="alert">
-          The client felt unwell: the neck is closed for today. Let them sit up slowly, and ask the screening
-          again before anything else is pressed.
+          The client felt unwell: the neck is closed for today. Let them sit up slowly, stay with them, and
+          ask the screening again before anything else is pressed. If it does not pass: {me.emergency_number}.
         </div>
       )}
-      <Banner visit={visit} />
+      <Banner visit={visit} emergency={me.emergency_number} />
       {open.client.cautions?.map((c) => (
         <div key={c} className="caution" role="note">
           {c}

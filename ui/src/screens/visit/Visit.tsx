@@ -127,7 +127,7 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
         <Top visit={visit} path={path} />
         <BodyPane visit={visit} path={path} body={body} />
         <div className="panel" data-hands={byHand.has(path.step)}>
-          <Notices visit={visit} />
+          <Notices visit={visit} me={me} />
           <Panel visit={visit} me={me} path={path} body={body} ranking={ranking} work={work} />
         </div>
       </Room>

@@ -109,7 +109,6 @@ export function AtPoint({
       {holds.map((h) => (
         <Held key={h.id} hold={h} visit={visit} me={me} />
       ))}
-      {holds.length >= 2 && <Said $tone="warn">Treated twice today: that is enough for this site.</Said>}
       <Muscle guide={guide} />
     </Item>
   );

@@ -1,6 +1,6 @@
 // What the screening comes to, above every step: the outcome with its reasons,
 // and the way to record a clearance with what it rests on.
-import { useState } from "react";
+import { useMemo, useState } from "react";
 import type { Schemas } from "../../../api/client";
 import { Button, Choice, Pick, Text } from "../../../parts/controls";
 import { Bullets, Columns, Notice, Row, Stack } from "../../../parts/layout";
@@ -9,9 +9,14 @@ import type { StepProps } from "../StepProps";
 import { outcomeName } from "./outcomes";
 import type { QuestionID } from "./useAnswers";
 
-export function Banner({ visit }: StepProps) {
+export function Banner({ visit, emergency }: StepProps & { emergency: string }) {
   const s = visit.state.screening;
   const [clearing, setClearing] = useState(false);
+  const { core } = visit;
+  const nameOf = useMemo(
+    () => new Map(core.questions().map((q) => [q.id, q.ask.replace(/\?$/, "")])),
+    [core],
+  );
   if (s.rules.length === 0) return null;
   const grave = s.outcome === "emergency" || s.outcome === "refer-first" || s.no_treatment;
   const clearable = s.rules.filter((r) => ["refer-first", "emergency", "avoid-here"].includes(r.outcome));
@@ -26,11 +31,12 @@ export function Banner({ visit }: StepProps) {
       <Bullets>
         {s.rules.map((r) => (
           <li key={r.id + (r.side ?? "")}>
-            {sentence(plain(r.id))}
+            {nameOf.get(r.id) ?? sentence(plain(r.id))}
             {r.side && r.side !== "midline" ? `, ${r.side}` : ""}. {r.text}
           </li>
         ))}
       </Bullets>
+      {s.outcome === "emergency" && <b>Urgent medical care: {emergency}.</b>}
       {clearable.length > 0 && !clearing && (
         <Row>
           <Button onPress={() => setClearing(true)}>Record a clearance</Button>

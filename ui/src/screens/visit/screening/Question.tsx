@@ -3,9 +3,12 @@ import { useState } from "react";
 import { styled } from "styled-components";
 import type { Schemas } from "../../../api/client";
 import { Button, Choice, Choices, Text } from "../../../parts/controls";
+import { Day } from "../../../parts/fields";
 import { Columns, Said } from "../../../parts/layout";
 import { plain } from "../../../parts/words";
 import type { Answer, Answers } from "./useAnswers";
+
+const whole = /^\d{4}-\d{2}-\d{2}$/;
 
 const Line = styled.li`
   display: grid;
@@ -114,6 +117,14 @@ function Yes({ q, answers, placing, setPlacing }: Props) {
         >
           {placing ? "Touch the body where it is" : "Show where on the body"}
         </Button>
+      )}
+      {q.day && (
+        <Day
+          label={q.day === "due" ? "Due on" : "When it happened"}
+          name={q.id}
+          value={(q.day === "due" ? own?.due_on : own?.happened_on) ?? ""}
+          onChange={(v) => whole.test(v) && more(q.day === "due" ? { due_on: v } : { happened_on: v })}
+        />
       )}
       <Detail since={own?.since} note={own?.note} onKeep={more} />
     </div>

@@ -53,6 +53,8 @@ export function useAnswers({ state, write }: LiveVisit): Answers {
           ...(b?.side ? { side: b.side } : {}),
           ...(b?.regions ? { regions: b.regions } : {}),
           ...(a?.since ? { since: a.since } : {}),
+          ...(a?.happened_on ? { happened_on: a.happened_on } : {}),
+          ...(a?.due_on ? { due_on: a.due_on } : {}),
           ...(a?.note ? { note: a.note } : {}),
           ...over,
         },
