@@ -2,6 +2,7 @@ package api_test
 
 import (
 	"context"
+	"encoding/json"
 	"strings"
 	"testing"
 	"time"
@@ -20,6 +21,7 @@ import (
 	"mokren/core/visit"
 	"mokren/demo"
 	"mokren/devices/clientpad"
+	"mokren/exchange"
 )
 
 // The attacks of the second audit, by their numbers.
@@ -308,4 +310,44 @@ func lowHold(t *testing.T, point string) visit.HoldStarted {
 		Hold: visit.UUID(uuid.NewString()), Point: visit.UUID(point), Start: start, Contact: "thumb-pad",
 		Position: "prone", MuscleSet: "slack",
 	}
+}
+
+// An archive signs for nobody who works here.
+func TestAttack10AnArchiveSignsForNoColleague(t *testing.T) {
+	c := newCaller(t, api.Options{})
+	me := c.signIn(demo.Logins[0])
+	colleague := c.again().signIn(demo.Logins[1])
+	client, id, device := uuid.NewString(), uuid.NewString(), uuid.NewString()
+	event := func(seq int, author, kind string, body any) visit.Event {
+		raw, err := json.Marshal(body)
+		require.NoError(t, err)
+		return visit.Event{
+			ID: uuid.NewString(), Client: client, Visit: id, Author: author, Device: device, Seq: int64(seq),
+			Version: int64(seq), DeviceMS: time.Now().UnixMilli(), Schema: 1, Type: kind, Body: raw,
+			Verdict: visit.Accepted,
+		}
+	}
+	a := exchange.Archive{
+		Format: "mokren-archive", Version: 1,
+		People: []exchange.ArchivePerson{
+			{ID: visit.UUID(me.ID), Name: "Ines Calder", Role: "owner"},
+			{ID: visit.UUID(colleague.ID), Name: "Tomas Vey", Role: "therapist"},
+		},
+		Clients: []exchange.ArchiveClient{{ID: visit.UUID(client), GivenName: "Taken", FamilyName: "In", Revision: 1}},
+		Visits: []exchange.ArchiveVisit{{
+			ID: visit.UUID(id), Client: visit.UUID(client), Therapist: visit.UUID(me.ID),
+			StartsAt: time.Now().UTC().Format(time.RFC3339), Minutes: 60,
+			Events: []visit.Event{
+				event(1, colleague.ID, "visit-closed", visit.Closed{}),
+				event(2, colleague.ID, "note-signed", visit.NoteSigned{Name: "Tomas Vey"}),
+			},
+		}},
+	}
+	p := c.takeIn("archive", "signed.json", must(exchange.WriteArchive(a)), true)
+	require.Empty(t, p.Problems)
+	assert.Equal(t, 1, p.Counts.Aside)
+	var open api.OpenVisit
+	require.Equal(t, 200, c.call("GET", "/api/visits/"+id, nil, &open).StatusCode)
+	assert.Nil(t, open.State.Signed)
+	assert.NotZero(t, open.State.ClosedMS)
 }

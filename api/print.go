@@ -18,7 +18,7 @@ const pdfKind = "application/pdf"
 
 func (s *server) registerPrint(a huma.API) {
 	huma.Register(a, op("print-visit", http.MethodGet, "/api/visits/{id}/print/{what}",
-		"A visit's note or aftercare sheet as PDF", 401, 404), s.printVisit)
+		"A visit's note, aftercare sheet or incident record as PDF", 401, 404), s.printVisit)
 	huma.Register(a, op("print-client", http.MethodGet, "/api/clients/{id}/print/progress",
 		"A client's progress as PDF", 401, 404), s.printClient)
 	huma.Register(a, op("print-blank", http.MethodGet, "/api/practice/print/blank",
@@ -44,7 +44,7 @@ func (s *server) heading(ctx context.Context, tx *store.Tx, title string) (paper
 
 func (s *server) printVisit(ctx context.Context, in *struct {
 	ByID
-	What string `path:"what" enum:"note,aftercare"`
+	What string `path:"what" enum:"note,aftercare,incident"`
 },
 ) (*fileOut, error) {
 	return signed(ctx, s, action("print", "visit", in.ID), func(tx *store.Tx) (*fileOut, error) {
@@ -53,9 +53,12 @@ func (s *server) printVisit(ctx context.Context, in *struct {
 			return nil, err
 		}
 		var raw []byte
-		if in.What == "note" {
+		switch in.What {
+		case "note":
 			raw, err = s.printNote(ctx, tx, open)
-		} else {
+		case "incident":
+			raw, err = s.printIncident(ctx, tx, open)
+		default:
 			raw, err = s.printAftercare(ctx, tx, open)
 		}
 		return fileOf(in.What+".pdf", pdfKind, raw), err
@@ -97,6 +100,36 @@ func (s *server) printNote(ctx context.Context, tx *store.Tx, open OpenVisit) ([
 		page.Spots = append(page.Spots, spot)
 	}
 	return paper.Note(page)
+}
+
+// printIncident: a visit without one has no such page.
+func (s *server) printIncident(ctx context.Context, tx *store.Tx, open OpenVisit) ([]byte, error) {
+	if len(open.State.Incidents) == 0 {
+		return nil, store.ErrNotFound
+	}
+	h, zone, err := s.heading(ctx, tx, "Incident record")
+	if err != nil {
+		return nil, err
+	}
+	starts, err := time.Parse(time.RFC3339, open.Visit.StartsAt)
+	if err != nil {
+		return nil, err
+	}
+	h.Client = open.Visit.Name
+	h.About = "Visit of " + starts.In(zone).Format("2 January 2006, 15:04") + " · " + open.Visit.Therapist
+	names := map[string]string{}
+	for _, m := range open.Team {
+		names[m.ID] = m.Name
+	}
+	page := paper.IncidentPage{Heading: h}
+	for _, x := range open.State.Incidents {
+		written := time.UnixMilli(x.AtMS).In(zone).Format("2 January 2006, 15:04")
+		if by := names[x.Author]; by != "" {
+			written += " by " + by
+		}
+		page.Incidents = append(page.Incidents, paper.DatedIncident{Written: written, Incident: x.Incident})
+	}
+	return paper.Incident(page)
 }
 
 // NoteOut is a visit's note.

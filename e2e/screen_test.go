@@ -32,7 +32,7 @@ func TestTheScreeningRulesOverHolds(t *testing.T) {
 		p.MustElementX(`//*[@data-question="` + question + `"]//button[text()="` + value + `"]`).MustClick()
 	}
 	screened(p)
-	p.see("[data-outcome=adapt]", "First visit") // the record knows
+	p.see("[data-outcome=adapt]", "The first visit") // the record knows
 	p.MustElementX(`//*[@data-group="refer-first"]//button[@aria-expanded="false"]`).MustClick()
 	answer("calf-warm-swollen", "yes")
 	p.see("[data-outcome=refer-first]", "same-day medical care")
@@ -57,7 +57,7 @@ func TestTheScreeningRulesOverHolds(t *testing.T) {
 	answer("open-skin", "yes")
 	p.see("[data-outcome=avoid-here]", "Say where")
 	mark(p, 186, 772)
-	p.see("[data-outcome=avoid-here]", "Open skin, left")
+	p.see("[data-outcome=avoid-here]", "Open skin, rash, infection or burn, left")
 	stepTo(p, "Press")
 	p.see("[role=alert]", "Not on or near it") // nobody presses on open skin, for whatever reason
 	p.MustWait(`() => !document.body.innerText.includes("Press all the same")`)
@@ -145,14 +145,14 @@ func TestAGroupButtonAnswersNothingThatWasYes(t *testing.T) {
 		Answers: []visit.ScreenedAnswer{{Question: "pregnancy", Answer: "yes"}},
 	}})
 	p.MustNavigate(p.base + "/visits/" + booked(p, client, time.Now()) + "?step=screen")
-	p.see("[data-outcome=adapt]", "Pregnancy")
+	p.see("[data-outcome=adapt]", "Pregnant, or a birth")
 	group := p.MustElement(`[data-group=adapt]`)
 	group.MustElementR("button", "^No to the others$").MustClick()
 	p.MustElement(`[data-question="osteoporosis"][data-missing=false]`)
 	p.see(`[data-question="pregnancy"][data-missing=true] small`, "Yes last time: ask again")
-	p.see("[data-outcome=adapt]", "Pregnancy")
+	p.see("[data-outcome=adapt]", "Pregnant, or a birth")
 	p.MustElementX(`//*[@data-question="pregnancy"]//button[text()="no"]`).MustClick()
-	p.MustWait(`() => !document.querySelector("[data-outcome=adapt]")?.innerText.includes("Pregnancy")`)
+	p.MustWait(`() => !document.querySelector("[data-outcome=adapt]")?.innerText.includes("Pregnant, or a birth")`)
 }
 
 // What an earlier visit said of a place stays when a touch adds another one.
@@ -168,7 +168,7 @@ func TestACarriedAnswerIsPlacedFurther(t *testing.T) {
 	}})
 	newVisit(p, client)
 	stepTo(p, "Screen")
-	p.see("[data-outcome=avoid-here]", "Open skin, left")
+	p.see("[data-outcome=avoid-here]", "Open skin, rash, infection or burn, left")
 	p.MustElementX(`//*[@data-question="open-skin"]//button[text()="upper calf"]`)
 	p.MustElementX(`//*[@data-question="open-skin"]//button[text()="Show where on the body"]`).MustClick()
 	mark(p, 181, 855)

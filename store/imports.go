@@ -63,12 +63,21 @@ type importer struct {
 	id     uuid.UUID
 	counts ImportCounts
 	marks  []row
+	// members work here: they sign for themselves.
+	members map[string]bool
 }
 
 // Import takes a file in, all or nothing. Every event is judged anew by the law
 // of this program: what an archive claims gets round no rule.
 func (t *Tx) Import(ctx context.Context, in Incoming) (uuid.UUID, ImportCounts, error) {
-	i := importer{Tx: t, in: in, id: uuid.Must(uuid.NewV7())}
+	i := importer{Tx: t, in: in, id: uuid.Must(uuid.NewV7()), members: map[string]bool{}}
+	people, err := t.People(ctx)
+	if err != nil {
+		return i.id, i.counts, err
+	}
+	for _, p := range people {
+		i.members[p.ID.String()] = true
+	}
 	in.Archive.Sort()
 	for _, step := range []func(context.Context) error{i.people, i.practice, i.clients, i.visits, i.photos, i.record} {
 		if err := step(ctx); err != nil {
@@ -215,6 +224,12 @@ func (i *importer) judged(j *visit.Judge, e visit.Event, version int64) visit.Ev
 		return e
 	}
 	was := e
+	if i.members[e.Author] && e.Author != i.who.Person.String() && signs(e.Type) {
+		e.Verdict, e.Why = visit.Aside, "Not accepted when it was taken in: a member of this practice signs here."
+		i.counts.Aside++
+		j.Keep(e)
+		return e
+	}
 	got := j.Accept(e)
 	switch {
 	case got.Verdict == visit.Aside && was.Verdict == visit.Accepted:
@@ -225,6 +240,16 @@ func (i *importer) judged(j *visit.Judge, e visit.Event, version int64) visit.Ev
 		got.HoldAtMS, got.Clock, got.Result = was.HoldAtMS, was.Clock, was.Result
 	}
 	return got
+}
+
+// signs reports whether a type of event is somebody's own word for others' work: an
+// archive says it for nobody who can say it here.
+func signs(kind string) bool {
+	switch kind {
+	case "note-signed", "note-countersigned", "hold-countersigned", "screening-cleared", "block-overridden":
+		return true
+	}
+	return false
 }
 
 func (i *importer) photos(ctx context.Context) error {

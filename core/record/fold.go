@@ -57,7 +57,7 @@ func (s *State) replaces(a, g Known) bool {
 		switch {
 		case g.Answer.Answer == no:
 			return a.Answer.Answer != no || a.follows(*g.Stamp)
-		case a.saysAll(g):
+		case a.saysAll(g), a.saysWhere(g), a.Corrects && s.corrects(*a.Stamp, a.By, g):
 			return true
 		}
 		return a.word() == licensed && !s.at(g, a.SaidMS).Lasts()
@@ -83,6 +83,12 @@ func (k Known) saysAll(g Known) bool {
 	}
 	return k.word() >= g.word() && k.HappenedOn == g.HappenedOn &&
 		!slices.ContainsFunc(g.Regions, func(r ids.Region) bool { return !slices.Contains(k.Regions, r) })
+}
+
+// saysWhere reports whether a says the same as g, and where, which g did not.
+func (k Known) saysWhere(g Known) bool {
+	return k.Answer.Answer == g.Answer.Answer && k.word() >= g.word() && g.Side == "" && len(g.Regions) == 0 &&
+		(k.Side != "" || len(k.Regions) > 0)
 }
 
 // corrects reports whether whoever gave an answer may still take it back.

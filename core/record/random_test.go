@@ -97,7 +97,7 @@ func (h *history) answer(q ids.Question) *record.Said {
 	return &record.Said{
 		Answer: safety.Answer{
 			Question: q, Answer: pick(h, "yes", "no", "no", "unknown"), Side: pick[ids.Side](h, "", "left", "right"),
-			Regions: pick(h, []ids.Region{"lower-calf"}, []ids.Region{"lower-calf", "buttock"}),
+			Regions: pick(h, nil, []ids.Region{"lower-calf"}, []ids.Region{"lower-calf", "buttock"}),
 			By:      pick(h, "", "", "therapist", "client"),
 		},
 		Corrects:   h.IntN(2) == 0,

@@ -49,6 +49,7 @@ var events = map[string][]Role{
 	"note-signed":        clinical,
 	"note-countersigned": licensed,
 	"addendum-written":   clinical,
+	"incident-recorded":  clinical,
 	"interview-noted":    clinical,
 	"drawing-painted":    clinical,
 	"loads-declared":     clinical,

@@ -278,7 +278,9 @@ func (r Applied) Overridable() bool {
 	case "open-skin", "hot-swollen-area", "enlarged-nodes", "carotid-disease", "unstable-neck":
 		return false
 	case "acute-muscle-tear":
-		return r.EventDaysAgo != nil && *r.EventDaysAgo > tearDays
+		if r.EventDaysAgo == nil || *r.EventDaysAgo <= tearDays {
+			return false
+		}
 	}
 	return r.Outcome == AvoidHere && len(r.Regions) > 0
 }

@@ -624,6 +624,9 @@ func withBody(e visit.Event, kind string) visit.Event {
 		"plan-made":       visit.PlanMade{Minutes: 45},
 		"next-noted":      visit.NextNoted{Text: "x"},
 		"reaction-noted":  visit.ReactionNoted{Since: "better"},
+		"incident-recorded": visit.Incident{
+			Happened: "A fall from the table.", Done: "Looked after.", Told: "The owner.",
+		},
 	}
 	if b, ok := bodies[kind]; ok {
 		e.Body = l.write("x", e.Author, kind, 0, b).Body

@@ -14,6 +14,13 @@ type (
 	Opened struct {
 		Reason string `json:"reason,omitempty" maxLength:"500"`
 	}
+	// Incident is what went wrong, what was done, and who was told; it is written for any
+	// visit, closed or not.
+	Incident struct {
+		Happened string `json:"happened" maxLength:"4000"`
+		Done     string `json:"done" maxLength:"4000"`
+		Told     string `json:"told" maxLength:"1000" doc:"who was told, and when"`
+	}
 	// Addendum is what is added to a visit after it was closed.
 	Addendum struct {
 		Text string `json:"text" maxLength:"20000"`
@@ -53,6 +60,20 @@ type (
 		Advised    string `json:"advised,omitempty" maxLength:"2000"`
 	}
 )
+
+// Check implements strict.Checker: every part is said.
+func (b Incident) Check() *strict.Error {
+	for _, f := range []struct{ path, v, what string }{
+		{"$.happened", b.Happened, "what happened"},
+		{"$.done", b.Done, "what was done"},
+		{"$.told", b.Told, "who was told; nobody, if so"},
+	} {
+		if strings.TrimSpace(f.v) == "" {
+			return &strict.Error{Path: f.path, Given: "nothing", Allowed: f.what}
+		}
+	}
+	return nil
+}
 
 // Check implements strict.Checker: who is sent away was told what to do.
 func (b Closed) Check() *strict.Error {

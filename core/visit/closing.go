@@ -14,7 +14,7 @@ func (j *Judge) afterClosing(e Event, b any) string {
 		return ""
 	}
 	switch b := b.(type) {
-	case *NoteDrafted, *NoteSigned, *NoteCountersigned, *Addendum, *Countersigned:
+	case *NoteDrafted, *NoteSigned, *NoteCountersigned, *Addendum, *Countersigned, *Incident:
 		return ""
 	case *HoldStarted:
 		return "The visit is closed; a hold belongs to an open one."
@@ -106,7 +106,7 @@ func (r *reducer) late(e Event, b any) {
 		return
 	}
 	switch b.(type) {
-	case *NoteDrafted, *NoteSigned, *NoteCountersigned, *Addendum, *Countersigned, *Undone:
+	case *NoteDrafted, *NoteSigned, *NoteCountersigned, *Addendum, *Countersigned, *Incident, *Undone:
 		return
 	}
 	r.state.Late = append(r.state.Late, LateEntry{e.ID, e.Type, e.At(), e.ReceivedMS, e.Author})

@@ -229,6 +229,8 @@ func (r *reducer) record(e Event, b any) {
 		if s.Signed != nil { // a log from elsewhere may say anything
 			s.Signed.Counter = &CounterSigned{e.At(), e.Author, b.Name}
 		}
+	case *Incident:
+		s.Incidents = append(s.Incidents, DatedIncident{e.At(), e.Author, *b})
 	case *Addendum:
 		s.Addenda = append(s.Addenda, DatedText{e.At(), e.Author, b.Text})
 	}

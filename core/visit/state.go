@@ -12,16 +12,16 @@ import (
 
 // State is a visit as it stands.
 type State struct {
-	Reason   string   `json:"reason,omitempty"`
-	OpenedMS int64    `json:"opened_ms,omitempty"`
-	ClosedMS int64    `json:"closed_ms,omitempty"`
+	Reason   string `json:"reason,omitempty"`
+	OpenedMS int64  `json:"opened_ms,omitempty"`
+	ClosedMS int64  `json:"closed_ms,omitempty"`
 	// NotTreated is what was advised, of a visit that was closed without a treatment.
 	NotTreated string   `json:"not_treated,omitempty"`
-	Note     string   `json:"note,omitempty"`
-	Points   []Point  `json:"points"`
-	Holds    []Hold   `json:"holds"`
-	Ranges   []Range  `json:"ranges"`
-	Drawing  []Stroke `json:"drawing" doc:"the pain drawing, by kind and intensity"`
+	Note       string   `json:"note,omitempty"`
+	Points     []Point  `json:"points"`
+	Holds      []Hold   `json:"holds"`
+	Ranges     []Range  `json:"ranges"`
+	Drawing    []Stroke `json:"drawing" doc:"the pain drawing, by kind and intensity"`
 	// Answers of this visit's screening, what was cleared, and what they come to
 	// with the answers of earlier visits.
 	Answers   []Given            `json:"answers"`
@@ -55,6 +55,7 @@ type State struct {
 	Conflicts []Conflict      `json:"conflicts"`
 	Aside     []SetAsideEvent `json:"aside"`
 	Late      []LateEntry     `json:"late,omitempty" doc:"what came in after the visit was closed"`
+	Incidents []DatedIncident `json:"incidents,omitempty"`
 	Addenda   []DatedText     `json:"addenda" doc:"written after the visit was closed"`
 	// Drafts are the note as it was edited, the latest last; Signed is the one that
 	// stands.
@@ -124,6 +125,13 @@ type DatedText struct {
 	AtMS   int64  `json:"at_ms"`
 	Author string `json:"author"`
 	Text   string `json:"text"`
+}
+
+// DatedIncident is an incident with when and by whom it was written.
+type DatedIncident struct {
+	AtMS   int64  `json:"at_ms"`
+	Author string `json:"author"`
+	Incident
 }
 
 // DatedNote is a note with when and by whom it was edited or signed.

@@ -17,6 +17,7 @@ var bodies = map[string]func() any{
 	"note-signed":        emptyBody[NoteSigned],
 	"note-countersigned": emptyBody[NoteCountersigned],
 	"addendum-written":   emptyBody[Addendum],
+	"incident-recorded":  emptyBody[Incident],
 	"event-undone":       emptyBody[Undone],
 	"screening-answered": emptyBody[Screened],
 	"screening-cleared":  emptyBody[ScreeningCleared],

@@ -24,7 +24,7 @@ func (j *Judge) undo(e Event, b *Undone) error {
 	switch target.Type {
 	case "hold-started", "hold-event", "hold-ended", "hold-countersigned":
 		return refuse("$.body.event", string(b.Event), "an event outside a hold's log; what was pressed stays")
-	case "visit-opened", "visit-closed", "note-signed", "note-countersigned", "addendum-written":
+	case "visit-opened", "visit-closed", "note-signed", "note-countersigned", "addendum-written", "incident-recorded":
 		return refuse("$.body.event", string(b.Event), "an event that can be taken back; this one stays")
 	}
 	if why := j.outlives(target, e); why != "" {

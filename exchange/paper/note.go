@@ -57,6 +57,35 @@ func Note(n NotePage) ([]byte, error) {
 	return s.bytes()
 }
 
+// IncidentPage is what went wrong at a visit, for whoever asks for it.
+type IncidentPage struct {
+	Heading
+	// Incidents are the visit's, each with when and by whom it was written.
+	Incidents []DatedIncident
+}
+
+// DatedIncident is one with when and by whom it was written.
+type DatedIncident struct {
+	Written string
+	visit.Incident
+}
+
+// Incident sets the record of what went wrong.
+func Incident(p IncidentPage) ([]byte, error) {
+	s := newSheet(p.Heading)
+	for _, x := range p.Incidents {
+		s.heading("Written " + x.Written)
+		for _, part := range []struct{ title, text string }{
+			{"What happened", x.Happened}, {"What was done", x.Done}, {"Who was told", x.Told},
+		} {
+			s.text("B", normal, ink)
+			s.MultiCell(0, line, part.title, "", "L", false)
+			s.paragraph(part.text)
+		}
+	}
+	return s.bytes()
+}
+
 // AftercarePage is the sheet that a client takes home.
 type AftercarePage struct {
 	Heading

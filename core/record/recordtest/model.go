@@ -7,13 +7,14 @@ import (
 	"fmt"
 	"slices"
 	"strconv"
+	"strings"
 
 	"mokren/core/ids"
 	"mokren/core/record"
 	"mokren/core/safety"
 )
 
-const day = int64(86_400_000)
+const day, licensed = int64(86_400_000), 2
 
 // Model is a client's facts in the order of arrival, and what the hands have met.
 type Model struct {
@@ -115,8 +116,6 @@ func (h *hold) follows(permit, caution int) bool {
 	return permit > caution && p.SaidMS >= c.SaidMS
 }
 
-const licensed = 2
-
 // word ranks whose an answer is: the client's, a student's, a licensed person's.
 func word(f *record.Fact) int {
 	switch {
@@ -148,23 +147,26 @@ func (h *hold) replaces(a, g int) bool {
 	case was == "no":
 		return is != "no" || h.follows(a, g)
 	case was == is || is == "yes": // as much caution, or more
-		return was == is && saysAll(x, y) || word(x) == licensed && !h.stays(g, a)
+		return was == is && (saysAll(x, y) || saysWhere(x, y)) || h.corrects(a, g) ||
+			word(x) == licensed && !h.stays(g, a)
 	case !h.follows(a, g):
 		return false
-	case h.corrects(a, g):
-		return true
-	case h.stays(g, a):
-		return false
-	case was == "yes":
-		return word(x) == licensed
+	case h.stays(g, a), was == "yes" && word(x) != licensed:
+		return h.corrects(a, g)
 	}
-	return word(x) >= word(y) // a no to what was not known
+	return word(x) >= word(y) || h.corrects(a, g) // a no to what was not known
 }
 
 // saysAll: the same again, of every side and place, and by as good a word.
 func saysAll(x, y *record.Fact) bool {
 	return covers(x.Answer.Side, y.Answer.Side) && x.Answer.HappenedOn == y.Answer.HappenedOn && word(x) >= word(y) &&
 		!slices.ContainsFunc(y.Answer.Regions, func(r ids.Region) bool { return !slices.Contains(x.Answer.Regions, r) })
+}
+
+// saysWhere: the same again, with a place, which was not said before.
+func saysWhere(x, y *record.Fact) bool {
+	unsaid := func(a *record.Said) bool { return a.Side == "" && len(a.Regions) == 0 }
+	return unsaid(y.Answer) && !unsaid(x.Answer) && word(x) >= word(y)
 }
 
 func covers(side, other ids.Side) bool { return side == other || side == "" || side == ids.Midline }
@@ -226,7 +228,8 @@ func (h *hold) caution(is func(q *safety.Question, i int) bool) bool {
 // blocks: the answer forbids the place, and no override of the point lifts it.
 func (h *hold) blocks(q *safety.Question, i int) bool {
 	a := h.Facts[i].Answer
-	here := slices.Contains(q.Muscles, h.at.Muscle) || slices.ContainsFunc(h.at.Where, func(p safety.Place) bool {
+	here := q.Outcome == safety.AvoidHere && len(q.Regions)+len(a.Regions) == 0 ||
+		slices.Contains(q.Muscles, h.at.Muscle) || slices.ContainsFunc(h.at.Where, func(p safety.Place) bool {
 		return (covers(a.Side, p.Side) || p.Side == ids.Midline) &&
 			(slices.Contains(q.Regions, p.Region) || slices.Contains(a.Regions, p.Region))
 	})
@@ -235,21 +238,20 @@ func (h *hold) blocks(q *safety.Question, i int) bool {
 
 // clots: for twelve weeks after an operation, cleared or not, these places are left alone.
 func (h *hold) clots(i int, f *record.Fact) bool {
-	lie := slices.ContainsFunc(h.at.Where, func(p safety.Place) bool { return slices.Contains(clotsLie, p.Region) })
+	lie := slices.ContainsFunc(h.at.Where, func(p safety.Place) bool {
+		return strings.Contains(" upper-calf lower-calf popliteal medial-thigh ", " "+string(p.Region)+" ")
+	})
 	return h.stands[i] && f.Answer.Question == "recent-surgery" && !says(f, "no") && !waited(f, 84, h.SaidMS) && lie &&
 		!h.overridden(question(f), i)
 }
 
-var (
-	neverOverridden = ids.List[ids.Question]("open-skin hot-swollen-area enlarged-nodes carotid-disease unstable-neck")
-	clotsLie        = ids.List[ids.Region]("upper-calf lower-calf popliteal medial-thigh")
-)
+var never = ids.List[ids.Question]("open-skin hot-swollen-area enlarged-nodes carotid-disease unstable-neck")
 
 func (h *hold) overridden(q *safety.Question, i int) bool {
 	f := &h.Facts[i]
-	never := slices.Contains(neverOverridden, q.ID) ||
+	no := slices.Contains(never, q.ID) ||
 		q.ID == "acute-muscle-tear" && (f.Answer.HappenedOn == "" || !waited(f, 3, h.SaidMS))
-	return !never && q.Outcome == safety.AvoidHere && len(q.Regions)+len(f.Answer.Regions) > 0 &&
+	return !no && q.Outcome == safety.AvoidHere && len(q.Regions)+len(f.Answer.Regions) > 0 &&
 		h.any(0, func(o int, f *record.Fact) bool {
 			return f.Override != nil && h.counts[o] && f.Visit == h.Visit && f.Override.Point == h.point &&
 				(len(f.Override.Questions) == 0 || slices.Contains(f.Override.Questions, q.ID)) && !h.ended(o)

@@ -1914,7 +1914,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A visit's note or aftercare sheet as PDF */
+        /** A visit's note, aftercare sheet or incident record as PDF */
         get: operations["print-visit"];
         put?: never;
         post?: never;
@@ -2512,6 +2512,15 @@ export interface components {
             given: boolean;
             note?: string;
         };
+        DatedIncident: {
+            /** Format: int64 */
+            at_ms: number;
+            author: string;
+            done: string;
+            happened: string;
+            /** @description who was told, and when */
+            told: string;
+        };
         DatedNote: {
             assessment: string;
             /** Format: int64 */
@@ -2807,6 +2816,7 @@ export interface components {
             "hold-ended": components["schemas"]["HoldEnded"];
             "hold-event": components["schemas"]["HoldHappened"];
             "hold-started": components["schemas"]["HoldStarted"];
+            "incident-recorded": components["schemas"]["Incident"];
             "interview-noted": components["schemas"]["Interviewed"];
             "judgement-made": components["schemas"]["JudgementMade"];
             "loads-declared": components["schemas"]["LoadsDeclared"];
@@ -3366,6 +3376,12 @@ export interface components {
             id: string;
             kind: string;
             undone: boolean;
+        };
+        Incident: {
+            done: string;
+            happened: string;
+            /** @description who was told, and when */
+            told: string;
         };
         Inner: {
             id: string;
@@ -5321,6 +5337,7 @@ export interface components {
             drawing: components["schemas"]["Stroke"][];
             gauges: components["schemas"]["GaugePair"][];
             holds: components["schemas"]["Hold"][];
+            incidents?: components["schemas"]["DatedIncident"][];
             interview?: components["schemas"]["Interviewed"];
             known_answers: components["schemas"]["Answer"][];
             /** @description what came in after the visit was closed */
@@ -13325,7 +13342,7 @@ export interface operations {
             header?: never;
             path: {
                 id: string;
-                what: "note" | "aftercare";
+                what: "note" | "aftercare" | "incident";
             };
             cookie?: never;
         };

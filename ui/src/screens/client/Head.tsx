@@ -41,6 +41,9 @@ interface Props {
   onConfirmBorn: () => void;
 }
 
+const dated = (iso: string) =>
+  new Intl.DateTimeFormat("en-GB", { dateStyle: "long", timeZone: "UTC" }).format(new Date(iso));
+
 /** A visit that is near enough to be meant. */
 const nearMS = 12 * 3600_000;
 
@@ -92,8 +95,8 @@ export function Head({
       {c.born_was && (
         <Row role="status" className="caution" $gap={3}>
           <Fill>
-            The birth date was changed from {c.born_was} to {c.born_on || "none"}. Until a licensed person
-            confirms it, the more cautious age counts.
+            The birth date was changed from {dated(c.born_was)} to {c.born_on ? dated(c.born_on) : "none"}.
+            Until a licensed person confirms it, the more cautious age counts.
           </Fill>
           {licensed && <Button onPress={onConfirmBorn}>It is right</Button>}
         </Row>

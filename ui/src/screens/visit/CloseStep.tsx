@@ -8,6 +8,7 @@ import { Bullets, Notice, Row, Said, Stack } from "../../parts/layout";
 import { readingWords, useWritten } from "../../parts/written";
 import { Aftercare } from "./Aftercare";
 import { NextUp } from "./next/NextUp";
+import { Incident } from "./note/Incident";
 import { NoteCard } from "./note/NoteCard";
 import { usePointWords } from "./pointWords";
 import type { StepProps } from "./StepProps";
@@ -58,6 +59,7 @@ export function CloseStep({ visit, me }: StepProps & { me: Schemas["Me"] }) {
         </Stack>
       </Card>
       <NoteCard visit={visit} me={me} />
+      <Incident visit={visit} />
       {!empty && <Aftercare visit={visit} />}
     </>
   );

@@ -30,7 +30,7 @@ export function Banner({ visit, emergency }: StepProps & { emergency: string }) 
       <b>{grave && s.outcome === "avoid-here" ? "Say where first" : outcomeName[s.outcome]}.</b>
       <Bullets>
         {s.rules.map((r) => (
-          <li key={r.id + (r.side ?? "")}>
+          <li key={r.id + (r.side ?? "") + r.text}>
             {nameOf.get(r.id) ?? sentence(plain(r.id))}
             {r.side && r.side !== "midline" ? `, ${r.side}` : ""}. {r.text}
           </li>
@@ -43,7 +43,12 @@ export function Banner({ visit, emergency }: StepProps & { emergency: string }) 
         </Row>
       )}
       {clearable.length > 0 && clearing && (
-        <Clearing visit={visit} of={clearable.map((r) => r.id)} onDone={() => setClearing(false)} />
+        <Clearing
+          visit={visit}
+          of={clearable.map((r) => r.id)}
+          nameOf={nameOf}
+          onDone={() => setClearing(false)}
+        />
       )}
     </Notice>
   );
@@ -59,7 +64,12 @@ const bases: Record<Basis, string> = {
 
 /** Who cleared what, when and on what basis. Which basis lifts which answer is the core's
  * to say; its refusal is shown beside the field. */
-function Clearing({ visit, of, onDone }: StepProps & { of: QuestionID[]; onDone: () => void }) {
+function Clearing({
+  visit,
+  of,
+  nameOf,
+  onDone,
+}: StepProps & { of: QuestionID[]; nameOf: Map<string, string>; onDone: () => void }) {
   const [question, setQuestion] = useState(of[0]);
   const [basis, setBasis] = useState<Basis>("clinician");
   const [by, setBy] = useState("");
@@ -93,7 +103,7 @@ function Clearing({ visit, of, onDone }: StepProps & { of: QuestionID[]; onDone:
         none="choose one"
         value={question}
         options={of}
-        describe={(id) => sentence(plain(id))}
+        describe={(id) => nameOf.get(id) ?? sentence(plain(id))}
         onPick={typed(setQuestion)}
       />
       <Choice

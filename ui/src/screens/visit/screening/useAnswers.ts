@@ -57,6 +57,8 @@ export function useAnswers({ state, write }: LiveVisit): Answers {
           ...(a?.due_on ? { due_on: a.due_on } : {}),
           ...(a?.note ? { note: a.note } : {}),
           ...over,
+          // A place that is taken off again was a slip; the core lets it count for a while.
+          corrects: "Said more exactly.",
         },
       ]);
     },
