@@ -186,14 +186,9 @@ func (h *hold) stays(g, at int) bool {
 	return question(&h.Facts[g]).UntilCleared() && !h.lifted(g, at, h.Facts[at].SaidMS)
 }
 
-func question(f *record.Fact) *safety.Question { return questions[f.Answer.Question] }
-
-var questions = map[ids.Question]*safety.Question{}
-
-func init() {
-	for _, q := range safety.Questions() {
-		questions[q.ID] = &q
-	}
+func question(f *record.Fact) *safety.Question {
+	q, _ := safety.FindQuestion(f.Answer.Question)
+	return &q
 }
 
 // lifted: a clearance before a place in the order allows it, and the days in which none
