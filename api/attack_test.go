@@ -351,3 +351,23 @@ func TestAttack10AnArchiveSignsForNoColleague(t *testing.T) {
 	assert.Nil(t, open.State.Signed)
 	assert.NotZero(t, open.State.ClosedMS)
 }
+
+// What went wrong is written for a closed visit too, and printed; not by the front desk.
+func TestAnIncidentIsRecordedAndPrinted(t *testing.T) {
+	c := newCaller(t, api.Options{})
+	me := c.signIn(demo.Logins[0])
+	l := c.life(me)
+	path, _ := l.visit(0)
+	assert.Equal(t, 404, c.call("GET", path+"/print/incident", nil, nil).StatusCode)
+	l.say(path, "visit-closed", visit.Closed{})
+	fall := visit.Incident{Happened: "A fall from the table.", Done: "Looked after, ice.", Told: "The owner, at noon."}
+	require.Equal(t, "stored", l.say(path, "incident-recorded", fall).Result)
+	assert.Contains(t, l.say(path, "incident-recorded", visit.Incident{Happened: "x", Done: "y"}).Reason, "told")
+	assert.Equal(t, 403, c.as(demo.Logins[3]).send(path, map[string]any{"id": "x"}).StatusCode)
+	raw := c.file(path + "/print/incident")
+	assert.Equal(t, "%PDF", string(raw[:4]))
+	var open api.OpenVisit
+	c.call("GET", path, nil, &open)
+	require.Len(t, open.State.Incidents, 1)
+	assert.Equal(t, fall, open.State.Incidents[0].Incident)
+}

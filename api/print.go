@@ -65,17 +65,28 @@ func (s *server) printVisit(ctx context.Context, in *struct {
 	})
 }
 
+// visitHeading names the client, when the visit was and whose.
+func (s *server) visitHeading(
+	ctx context.Context, tx *store.Tx, title string, v Visit,
+) (paper.Heading, *time.Location, error) {
+	h, zone, err := s.heading(ctx, tx, title)
+	if err != nil {
+		return h, zone, err
+	}
+	starts, err := time.Parse(time.RFC3339, v.StartsAt)
+	if err != nil {
+		return h, zone, err
+	}
+	h.Client = v.Name
+	h.About = starts.In(zone).Format("2 January 2006, 15:04") + " · " + v.Therapist
+	return h, zone, nil
+}
+
 func (s *server) printNote(ctx context.Context, tx *store.Tx, open OpenVisit) ([]byte, error) {
-	h, zone, err := s.heading(ctx, tx, "Note of a visit")
+	h, zone, err := s.visitHeading(ctx, tx, "Note of a visit", open.Visit)
 	if err != nil {
 		return nil, err
 	}
-	starts, err := time.Parse(time.RFC3339, open.Visit.StartsAt)
-	if err != nil {
-		return nil, err
-	}
-	h.Client = open.Visit.Name
-	h.About = starts.In(zone).Format("2 January 2006, 15:04") + " · " + open.Visit.Therapist
 	text, err := noteOf(ctx, tx, open)
 	if err != nil {
 		return nil, err
@@ -107,16 +118,10 @@ func (s *server) printIncident(ctx context.Context, tx *store.Tx, open OpenVisit
 	if len(open.State.Incidents) == 0 {
 		return nil, store.ErrNotFound
 	}
-	h, zone, err := s.heading(ctx, tx, "Incident record")
+	h, zone, err := s.visitHeading(ctx, tx, "Incident record", open.Visit)
 	if err != nil {
 		return nil, err
 	}
-	starts, err := time.Parse(time.RFC3339, open.Visit.StartsAt)
-	if err != nil {
-		return nil, err
-	}
-	h.Client = open.Visit.Name
-	h.About = "Visit of " + starts.In(zone).Format("2 January 2006, 15:04") + " · " + open.Visit.Therapist
 	names := map[string]string{}
 	for _, m := range open.Team {
 		names[m.ID] = m.Name
