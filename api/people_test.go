@@ -74,6 +74,7 @@ func TestALinkLetsSomeoneJoinOnce(t *testing.T) {
 		"1234567890":      "tried first",
 		"aaaaaaaaaaaaaa1": "tried first",
 		"Brandt-123456":   "your own name",
+		"IloBrandt1-2026": "your own name",
 	} {
 		var p problem
 		assert.Equal(

@@ -17,9 +17,11 @@ import (
 const MaxTableRows = 20_000
 
 // cell makes text harmless where a table is opened in a spreadsheet: what would
-// be a formula begins with an apostrophe. Numbers stay numbers.
+// be a formula begins with an apostrophe, behind spaces and in wide signs too. Numbers
+// stay numbers.
 func cell(s string) string {
-	if s == "" || !strings.ContainsRune("=+-@\t\r|", rune(s[0])) {
+	first, _ := utf8.DecodeRuneInString(strings.TrimLeft(s, " "))
+	if s == "" || !strings.ContainsRune("=+-@\t\r|＝＋－＠", first) {
 		return s
 	}
 	if _, err := strconv.ParseFloat(s, 64); err == nil {

@@ -58,7 +58,7 @@ func WriteCalendar(name string, list []Appointment) []byte {
 			e.SetStatus(ics.ObjectStatusCancelled)
 		}
 	}
-	return []byte(cal.Serialize())
+	return []byte(cal.Serialize(ics.WithNewLine("\r\n"))) // as RFC 5545 ends its lines
 }
 
 // ReadCalendar reads appointments; a time without a zone is the practice's. What

@@ -60,6 +60,9 @@ func GoodPassword(password string, personal ...string) error {
 		return ErrCommonPassword
 	}
 	for _, p := range personal {
+		if whole := onlyLetters(p); len(whole) >= 4 && onlyLetters(low) == whole {
+			return ErrPersonalPassword
+		}
 		for _, word := range strings.FieldsFunc(strings.ToLower(p), func(r rune) bool { return !unicode.IsLetter(r) }) {
 			if len(word) >= 4 && word == bare {
 				return ErrPersonalPassword
@@ -67,6 +70,17 @@ func GoodPassword(password string, personal ...string) error {
 		}
 	}
 	return nil
+}
+
+// onlyLetters leaves a text's letters, in lower case: a whole name with a digit is as known
+// as the name.
+func onlyLetters(s string) string {
+	return strings.Map(func(r rune) rune {
+		if unicode.IsLetter(r) {
+			return unicode.ToLower(r)
+		}
+		return -1
+	}, s)
 }
 
 // isRow: every sign follows the one before by the same step, as in 1234567890.
