@@ -228,7 +228,7 @@ func (h *hold) blocks(q *safety.Question, i int) bool {
 		return (covers(a.Side, p.Side) || p.Side == ids.Midline) &&
 			(slices.Contains(q.Regions, p.Region) || slices.Contains(a.Regions, p.Region))
 	})
-	return here && !h.overridden(q, i)
+	return here && !h.overridden(q, i, len(q.Regions)+len(a.Regions) > 0)
 }
 
 // clots: for twelve weeks after an operation, cleared or not, these places are left alone.
@@ -237,16 +237,16 @@ func (h *hold) clots(i int, f *record.Fact) bool {
 		return strings.Contains(" upper-calf lower-calf popliteal medial-thigh ", " "+string(p.Region)+" ")
 	})
 	return h.stands[i] && f.Answer.Question == "recent-surgery" && !says(f, "no") && !waited(f, 84, h.SaidMS) && lie &&
-		!h.overridden(question(f), i)
+		!h.overridden(question(f), i, true)
 }
 
 var never = ids.List[ids.Question]("open-skin hot-swollen-area enlarged-nodes carotid-disease unstable-neck")
 
-func (h *hold) overridden(q *safety.Question, i int) bool {
+func (h *hold) overridden(q *safety.Question, i int, places bool) bool {
 	f := &h.Facts[i]
 	no := slices.Contains(never, q.ID) ||
 		q.ID == "acute-muscle-tear" && (f.Answer.HappenedOn == "" || !waited(f, 3, h.SaidMS))
-	return !no && q.Outcome == safety.AvoidHere && len(q.Regions)+len(f.Answer.Regions) > 0 &&
+	return !no && q.Outcome == safety.AvoidHere && places &&
 		h.any(0, func(o int, f *record.Fact) bool {
 			return f.Override != nil && h.counts[o] && f.Visit == h.Visit && f.Override.Point == h.point &&
 				(len(f.Override.Questions) == 0 || slices.Contains(f.Override.Questions, q.ID)) && !h.ended(o)
