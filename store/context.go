@@ -13,14 +13,6 @@ import (
 	"mokren/core/visit"
 )
 
-func texts[T ~string](list []T) []string {
-	out := make([]string, len(list))
-	for i, s := range list {
-		out[i] = string(s)
-	}
-	return out
-}
-
 // VisitContext is what a visit's log is read against now: the client's safety record but
 // for this visit's own facts, who is who, what other visits of these days have met on the
 // body, and the practice's own thresholds.

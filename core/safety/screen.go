@@ -70,7 +70,7 @@ type Screening struct {
 func Questions() []Question { return slices.Clone(questions) }
 
 // Screen judges the answers, every one of them: which replaces which is said by
-// Merge. Unknown on a question of the two worst outcomes is refer-first, on any
+// core/record. Unknown on a question of the two worst outcomes is refer-first, on any
 // other it counts as yes. The overall outcome is the worst single one; limits
 // combine to the strictest.
 func Screen(answers []Answer) Screening {
@@ -368,31 +368,10 @@ func Milder(a, b string) bool {
 // Client is who answers on an own device.
 const Client = "client"
 
-// replaces reports whether a later answer takes the place of an earlier one to
-// the same question. A client's own word adds caution and removes none; what only a
-// clearance lifts stays beside whatever is answered later.
-func (b Answer) replaces(a Answer) bool {
-	if a.Question != b.Question || b.By == Client && (Milder(b.Answer, a.Answer) || a.By != Client) {
-		return false
-	}
-	return !a.Lasts()
-}
-
 // Lasts reports whether no later answer lifts this one: it is no "no", no clearance has
 // lifted it, and its question is one that stays until it is cleared.
 func (a Answer) Lasts() bool {
 	return a.Answer != "no" && slices.ContainsFunc(questions, func(q Question) bool {
 		return q.ID == a.Question && q.UntilCleared() && !a.lifted(q)
 	})
-}
-
-// Merge puts later answers over earlier ones of the same question.
-func Merge(earlier, later []Answer) []Answer {
-	var out []Answer
-	for _, a := range earlier {
-		if !slices.ContainsFunc(later, func(b Answer) bool { return b.replaces(a) }) {
-			out = append(out, a)
-		}
-	}
-	return append(out, later...)
 }

@@ -64,66 +64,6 @@ func TestDistanceToALineAndToAPoint(t *testing.T) {
 	assert.InDelta(t, 5, point.Distance(body.Point{X: 4, Y: 5}), 1e-9)
 }
 
-// What stays of an earlier answer when the same question is answered again.
-func TestMerge(t *testing.T) {
-	for _, c := range []struct {
-		name           string
-		earlier, later Answer
-		want           int
-		stops          bool
-	}{
-		{
-			"a cleared-only yes stays beside a no",
-			Answer{Question: "recent-clot", Answer: "yes"},
-			Answer{Question: "recent-clot", Answer: "no"},
-			2, true,
-		},
-		{
-			"an operation too",
-			Answer{Question: "recent-surgery", Answer: "yes", Regions: []ids.Region{"shin"}},
-			Answer{Question: "recent-surgery", Answer: "no"},
-			2, false,
-		},
-		{
-			"what was unknown is known now",
-			Answer{Question: "open-skin", Answer: "unknown", Regions: []ids.Region{"shin"}},
-			Answer{Question: "open-skin", Answer: "no"},
-			1, false,
-		},
-		{
-			"skin heals",
-			Answer{Question: "open-skin", Answer: "yes", Regions: []ids.Region{"shin"}},
-			Answer{Question: "open-skin", Answer: "no"},
-			1, false,
-		},
-		{
-			"a pregnancy ends",
-			Answer{Question: "pregnancy", Answer: "yes"},
-			Answer{Question: "pregnancy", Answer: "no"},
-			1, false,
-		},
-		{
-			"what was not known stays until it is cleared",
-			Answer{Question: "fever", Answer: "unknown"},
-			Answer{Question: "fever", Answer: "no"},
-			2, true,
-		},
-		{
-			"another question changes nothing",
-			Answer{Question: "open-skin", Answer: "no"},
-			Answer{Question: "fever", Answer: "no"},
-			2, false,
-		},
-	} {
-		t.Run(c.name, func(t *testing.T) {
-			got := Merge([]Answer{c.earlier}, []Answer{c.later})
-			require.Len(t, got, c.want)
-			assert.Equal(t, c.stops, Screen(got).NoTreatment)
-		})
-	}
-	assert.Empty(t, Merge(nil, nil))
-}
-
 func TestAdaptationNeverRaises(t *testing.T) {
 	base := Limits{4, 4, 5, 40_000}
 	for _, a := range []Adaptation{

@@ -68,7 +68,7 @@ func (s State) planRequest(ctx Context, earlier []FoundPoint, w Working, made *P
 		work := w.Points[i]
 		q := plan.Point{
 			ID: string(p.Point), Muscle: p.Muscle, Side: p.Side, Activity: string(work.Activity), Role: work.Role,
-			Site: p.Site, Where: p.Where, Blocked: p.Closed,
+			Site: p.Site, Where: p.Where, Blocked: p.Closed, Treated: p.Treated,
 			Complaint: slices.ContainsFunc(list[i].Zone(), func(z safety.Place) bool { return pain[z] }),
 		}
 		if work.Role == "satellite" {
