@@ -104,6 +104,7 @@ func TestPostgreSQLRestartedUnderTheApp(t *testing.T) {
 	client := holdTo(p)
 	require.NoError(t, s.on.Kill())
 	finish(p)
+	require.NoError(t, s.on.Kill()) // and once more: the page of the visit is asked for in the outage
 	p.click("button", "Back to the visit")
 	p.see("p", "Released")
 	p.sent()

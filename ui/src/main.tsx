@@ -1,22 +1,15 @@
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
 import { StyleSheetManager } from "styled-components";
 import { App } from "./App";
-import { Problem } from "./api/client";
+import { newQueryClient } from "./api/asking";
 import { headStart } from "./headStart";
 import { keepUp } from "./keepUp";
 import { Look } from "./theme";
 
-const queries = new QueryClient({
-  defaultOptions: {
-    queries: {
-      retry: (n, e) => (e instanceof Problem && e.status > 0 && e.status < 500 ? false : n < 5),
-      staleTime: 10_000,
-    },
-  },
-});
+const queries = newQueryClient();
 
 if (import.meta.env.MODE === "stepped") {
   const { stepClock } = await import("./testing/steppedClock");

@@ -2,14 +2,14 @@
 // may stay, what is read anew.
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect } from "react";
-import { api, must, Problem, type Schemas } from "./api/client";
+import { api, isOutage, must, Problem, type Schemas } from "./api/client";
 import { serverSaid } from "./core/clock";
 import { addToCopy, forgetCopies, tidyCopies } from "./core/copies";
 import { forgetMe, keepMe, lastMe } from "./core/lastMe";
 import { outbox } from "./core/outbox";
 import { useIdle } from "./idle";
 
-/** Who is signed in; without any answer, who was here last. */
+/** Who is signed in; in an outage, who was here last. */
 async function readMe(): Promise<Schemas["Me"]> {
   try {
     const me = await must(api.GET("/api/session"));
@@ -18,7 +18,7 @@ async function readMe(): Promise<Schemas["Me"]> {
     return me;
   } catch (e) {
     if (e instanceof Problem && e.status === 401) forgetMe();
-    const last = e instanceof Problem && e.status === 0 ? lastMe() : undefined;
+    const last = isOutage(e) ? lastMe() : undefined;
     if (!last) throw e;
     return last;
   }

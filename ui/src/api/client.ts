@@ -19,6 +19,11 @@ export class Problem extends Error {
   }
 }
 
+/** No answer, or a server whose record or gate is away for a moment: what is kept
+ * here is used, and it is asked again. A "no" is a no. */
+export const isOutage = (e: unknown) =>
+  e instanceof Problem && (e.status === 0 || (e.status >= 502 && e.status <= 504));
+
 interface Answer<T> {
   data?: T;
   error?: Schemas["ErrorModel"];

@@ -1,4 +1,4 @@
-// Copies of visits, for opening one when there is no answer at all. They are
+// Copies of visits, for opening one in an outage. They are
 // sealed with a key that never leaves the browser and that sign-out destroys,
 // belong to one person of one practice, and are gone after the time that the
 // practice has set.

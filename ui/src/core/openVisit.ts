@@ -1,8 +1,7 @@
-// A visit as the server has it, or, when there is no answer at all, the sealed
-// copy that was kept.
+// A visit as the server has it, or, in an outage, the sealed copy that was kept.
 import { useQuery } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
-import { api, must, Problem, type Schemas } from "../api/client";
+import { api, isOutage, must, type Schemas } from "../api/client";
 import { clockOffset, serverSaid } from "./clock";
 import { keepCopy, openCopy } from "./copies";
 import type { LogEvent } from "./events";
@@ -67,8 +66,7 @@ async function read(id: string, keeper: Keeper): Promise<Schemas["OpenVisit"]> {
     await keepCopy(keeper, id, v);
     return v;
   } catch (e) {
-    // Only no answer at all is an outage; a "no" is a no.
-    const copy = e instanceof Problem && e.status === 0 ? await openCopy(keeper, id) : undefined;
+    const copy = isOutage(e) ? await openCopy(keeper, id) : undefined;
     if (!copy) throw e;
     return copy;
   }

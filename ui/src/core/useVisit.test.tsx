@@ -1,10 +1,11 @@
 // @vitest-environment happy-dom
 import "fake-indexeddb/auto";
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { QueryClientProvider } from "@tanstack/react-query";
 import { act, cleanup, renderHook, waitFor } from "@testing-library/react";
 import type { ReactNode } from "react";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { Schemas } from "../api/client";
+import { newQueryClient } from "../api/asking";
 import { realCore } from "../testing/core";
 import { me, openVisit, visitID } from "../testing/visit";
 
@@ -23,7 +24,7 @@ vi.mock("../api/client", async (original) => ({
       const response = new Response(null, { status: server.status });
       return response.ok
         ? { response, data: { ...openVisit(), events: server.events } }
-        : { response, error: { detail: "Not yours." } };
+        : { response, error: { detail: server.status === 403 ? "Not yours." : "Not reachable." } };
     },
   },
 }));
@@ -32,7 +33,7 @@ const { outbox } = await import("./outbox");
 const { tables } = await import("./db");
 const { forgetCopies } = await import("./copies");
 
-const client = new QueryClient();
+const client = newQueryClient();
 const around = ({ children }: { children: ReactNode }) => (
   <QueryClientProvider client={client}>{children}</QueryClientProvider>
 );
@@ -107,14 +108,22 @@ describe("a visit on screen", () => {
     expect(second().state.note).toBe("Sent meanwhile.");
   });
 
-  it("opens the sealed copy where there is no answer at all", async () => {
+  it.each([0, 502, 503, 504])("opens the sealed copy in an outage (status %i)", async (status) => {
     server.events = [noted("Kept.", 1)];
     await ready();
     cleanup();
-    server.status = 0;
+    server.status = status;
     const offline = await ready();
     expect(offline().state.note).toBe("Kept.");
   });
+
+  it("asks again by itself when the record was away and no copy is here", async () => {
+    server.status = 503;
+    const at = opened();
+    await waitFor(() => expect(at.current.error?.message).toContain("Not reachable."), { timeout: 5000 });
+    server.status = 200;
+    await waitFor(() => expect(at.current.visit).toBeDefined(), { timeout: 8000 });
+  }, 15_000);
 
   it("takes a no for a no, copy or not", async () => {
     await ready();
