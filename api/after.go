@@ -62,7 +62,9 @@ func (s *server) after(ctx context.Context, in *ByCode) (*oneOut[AfterSheet], er
 				day = at.In(zone).Format(time.DateOnly)
 			}
 		}
-		out.Body = AfterSheet{p.PracticeName, day, v.State.Aftercare(v.Earlier)}
+		sheet := v.State.Aftercare(v.Earlier)
+		sheet.LeftOut = nil // the therapist's to know
+		out.Body = AfterSheet{p.PracticeName, day, sheet}
 		return nil
 	})
 	return out, err

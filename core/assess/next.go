@@ -26,10 +26,10 @@ func entropy(p float64) float64 {
 }
 
 // next offers the three tests not yet done that are expected to lower the
-// total entropy most. The chance of a positive answer follows from the
+// total entropy most, and none that the answers forbid. The chance of a positive answer follows from the
 // current confidences: sensitivity and false positives from the two ratios, a
 // positive when any of the test's muscles gives it.
-func (m *model) next(done []TestResult) []NextTest {
+func (m *model) next(done []TestResult, today []TestToday) []NextTest {
 	lead := slices.Clone(m.all)
 	order.By(lead, func(a, b *hypothesis) int { // as the suspects are sorted
 		return cmp.Or(cmp.Compare(b.conf, a.conf), cmp.Compare(a.muscle.ID, b.muscle.ID), cmp.Compare(a.side, b.side))
@@ -49,13 +49,19 @@ func (m *model) next(done []TestResult) []NextTest {
 			}) {
 				continue
 			}
+			word := wordOn(today, t, side)
+			if word.Forbidden != "" {
+				continue
+			}
 			targets := m.targets(t, side)
 			led := slices.DeleteFunc(slices.Clone(targets), func(x target) bool { return !matters[x.h] })
 			if len(led) == 0 {
 				continue
 			}
 			if gain := m.gain(t, led); gain > 1e-6 {
-				out = append(out, NextTest{t, side, gain, say(t, side, targets, lead), TestName(t), TestHow(t)})
+				out = append(out, NextTest{
+					t, side, gain, say(t, side, targets, lead), TestName(t), TestHow(t), word.Cautions,
+				})
 			}
 		}
 	}

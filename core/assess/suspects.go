@@ -45,15 +45,18 @@ type NextTest struct {
 	Text     string   `json:"text"`
 	Name     string   `json:"name"`
 	How      string   `json:"how"`
+	Cautions []string `json:"cautions,omitempty" doc:"of the client's answers, to be said with it"`
 }
 
 // Ranking is the suspects, highest first.
 type Ranking struct {
-	Suspects  []Suspect  `json:"suspects"`
-	Next      []NextTest `json:"next_tests"`
-	Threshold float64    `json:"threshold"`
-	Notes     []string   `json:"notes"`
-	Missing   []Missing  `json:"missing" doc:"kinds of finding not yet taken, the most telling first; at most three"`
+	Suspects []Suspect  `json:"suspects"`
+	Next     []NextTest `json:"next_tests"`
+	// Today is what the client's answers say of tests; of the others they say nothing.
+	Today     []TestToday `json:"tests_today"`
+	Threshold float64     `json:"threshold"`
+	Notes     []string    `json:"notes"`
+	Missing   []Missing   `json:"missing" doc:"kinds of finding not yet taken, the most telling first; at most three"`
 }
 
 // Threshold is the line above which a suspect is ready for hands.
@@ -151,7 +154,8 @@ func Rank(f Findings, w Weights) Ranking {
 		return cmp.Or(cmp.Compare(b.Confidence, a.Confidence), cmp.Compare(a.Muscle, b.Muscle),
 			cmp.Compare(a.Side, b.Side))
 	})
-	out.Next = m.next(f.Tests)
+	out.Today = m.testsToday(screening)
+	out.Next = m.next(f.Tests, out.Today)
 	out.Suspects = out.Suspects[:min(top, len(out.Suspects))]
 	return out
 }

@@ -8,6 +8,7 @@ import (
 
 	"mokren/core/body"
 	"mokren/core/ids"
+	"mokren/core/safety"
 	"mokren/core/strict"
 )
 
@@ -77,6 +78,24 @@ type JointPosition struct {
 }
 
 func (p JointPosition) motion() Motion { return Motion{p.Movement, p.Toward} }
+
+// Lengthened is what takes the muscle to its end.
+func (m *Muscle) Lengthened() safety.Motion {
+	out := safety.Motion{Way: safety.Stretched}
+	for _, p := range m.Tension {
+		out.Movements = append(out.Movements, p.Movement)
+	}
+	return out
+}
+
+// Worked is the muscle's own work against a hand.
+func (m *Muscle) Worked() safety.Motion {
+	out := safety.Motion{Way: safety.Resisted}
+	for _, a := range m.Actions {
+		out.Movements = append(out.Movements, a.Movement)
+	}
+	return out
+}
 
 // Neighbour is a muscle that is mistaken for this one.
 type Neighbour struct {

@@ -297,6 +297,14 @@ func TestTheSuggestionInItsOrder(t *testing.T) {
 	assert.True(t, Suggest(touchable(Request{
 		Point: p("sternocleidomastoid-sternal"), Instead: "slow-ramp",
 	})).Blocked, "safety has its say to what is chosen by hand")
+	stretched := Suggest(touchable(Request{
+		Point: p("infraspinatus"), Screening: yes("stiff-shoulder-painful"), Instead: "contract-relax",
+	}))
+	assert.True(t, stretched.Blocked)
+	assert.Contains(t, stretched.Text, "No forced range")
+	assert.NotEqual(t, ids.Protocol("contract-relax"), Suggest(touchable(Request{
+		Point: p("infraspinatus"), Screening: yes("stiff-shoulder-painful"), WorkedBefore: "contract-relax",
+	})).Protocol, "nor because it worked before")
 }
 
 // Whatever is chosen, no ceiling of protocol, site or screening is passed.

@@ -126,10 +126,13 @@ func (r Request) choose(where []safety.Place) choice {
 		return choice{protocol: "hold-to-release", why: "Armpit: hold at first resistance, a broad pad.", broad: true}
 	case !r.BellyTouchable:
 		return choice{protocol: "attachment-strokes", why: "The belly cannot be touched: work its attachments."}
-	case r.WorkedBefore != "":
+	case r.WorkedBefore != "" && r.unfit(r.WorkedBefore) == "":
 		return choice{protocol: r.WorkedBefore, why: "It worked here last time."}
 	}
-	return choice{protocol: cmp.Or(r.Default, "graded-stages"), why: "The practice's default."}
+	if r.Default != "" && r.unfit(r.Default) == "" {
+		return choice{protocol: r.Default, why: "The practice's default."}
+	}
+	return choice{protocol: "graded-stages", why: "The practice's default."}
 }
 
 var (
@@ -198,7 +201,7 @@ func (r Request) unfit(p ids.Protocol) string {
 	if r.frontOfNeck() && !treat.ShortEnough(p) {
 		return "Front of the neck: only brief holds, short repeats and pulses."
 	}
-	return ""
+	return treat.Moves(p, r.Point.Muscle, r.Point.Side, r.Screening)
 }
 
 // inSlack are the schools that want the muscle short.

@@ -910,3 +910,32 @@ func TestSameSpotWithAFibreThatIsNotThere(t *testing.T) {
 	p.Place.Fibre = 9
 	assert.Empty(t, visit.SameSpotAs([]visit.FoundPoint{p}, "soleus", ids.Left, p.Place, 170))
 }
+
+// A protocol that takes a joint to its end is refused where the answers forbid that, and
+// the same point by another protocol is not.
+func TestAProtocolThatStretchesAsksTheAnswers(t *testing.T) {
+	for _, c := range []struct {
+		protocol ids.Protocol
+		status   visit.HoldStatus
+		why      string
+	}{
+		{"contract-relax", visit.SetAside, "No forced range of a shoulder in its painful stage."},
+		{"graded-stages", visit.Live, ""},
+	} {
+		l := &log{}
+		l.agreeAll("a", "infraspinatus")
+		l.add("a", "screening-answered", 0, answers("stiff-shoulder-painful", "yes", ""))
+		l.add("a", "point-charted", 0, charted(500, "infraspinatus"))
+		b := started(600, 500, "infraspinatus")
+		s, err := treat.NewStart(treat.Request{
+			Protocol: c.protocol, Muscle: "infraspinatus", Side: ids.Left,
+			Where: where(charted(1, "infraspinatus")),
+		})
+		require.NoError(t, err)
+		b.Start = s
+		l.add("a", "hold-started", 0, b)
+		h := visit.Reduce(asked(), l.events).Holds[0]
+		assert.Equal(t, c.status, h.Status, c.protocol)
+		assert.Equal(t, c.why, h.Why, c.protocol)
+	}
+}

@@ -3,7 +3,9 @@ package visit
 import (
 	"fmt"
 	"slices"
+	"strings"
 
+	"mokren/core/assess"
 	"mokren/core/atlas"
 	"mokren/core/ids"
 	"mokren/core/progress"
@@ -15,9 +17,12 @@ import (
 type Aftercare struct {
 	Worked    []string      `json:"worked"`
 	Stretches []HomeStretch `json:"stretches"`
-	Usual     []string      `json:"usual"`
-	NotUsual  []string      `json:"not_usual"`
-	Next      NextVisit     `json:"next"`
+	// LeftOut names the muscles whose stretch the client's answers forbid, and why; it is
+	// for the therapist and not on the client's sheet.
+	LeftOut  []string  `json:"left_out,omitempty"`
+	Usual    []string  `json:"usual"`
+	NotUsual []string  `json:"not_usual"`
+	Next     NextVisit `json:"next"`
 }
 
 // HomeStretch is one stretch, for the sides that were treated; both sides are
@@ -51,10 +56,30 @@ var (
 	}
 )
 
+// bleeds is said to who bruises easily, dizzy to who gets up slowly.
+const (
+	bleeds = "You bruise more easily than others: look at the places tomorrow, and call if a bruise grows."
+	dizzy  = "Get up slowly today, and sit for a moment first."
+)
+
+// usualAfter is what is usual for this client.
+func (s State) usualAfter() []string {
+	out := slices.Clone(usualAfter)
+	for _, r := range s.Screening.Rules {
+		switch r.ID {
+		case "anticoagulant":
+			out = ids.With(out, bleeds)
+		case "dizziness", "high-blood-pressure":
+			out = ids.With(out, dizzy)
+		}
+	}
+	return out
+}
+
 // Aftercare gives the sheet of a visit.
 func (s State) Aftercare(earlier []FoundPoint) Aftercare {
 	out := Aftercare{
-		Worked: []string{}, Stretches: []HomeStretch{}, Usual: usualAfter, NotUsual: notUsualAfter,
+		Worked: []string{}, Stretches: []HomeStretch{}, Usual: s.usualAfter(), NotUsual: notUsualAfter,
 		Next: s.proposeNext(earlier),
 	}
 	at := map[ids.Muscle]int{}
@@ -66,12 +91,18 @@ func (s State) Aftercare(earlier []FoundPoint) Aftercare {
 		if name := fmt.Sprintf("%s, %s", m.Name, p.Side); !slices.Contains(out.Worked, name) {
 			out.Worked = append(out.Worked, name)
 		}
+		no, cautions := assess.StretchToday(m, p.Side, s.Screening)
+		if no != "" {
+			out.LeftOut = ids.With(out.LeftOut, fmt.Sprintf("%s, %s: %s", m.Name, p.Side, no))
+			continue
+		}
 		i, there := at[p.Muscle]
 		if !there {
 			i = len(out.Stretches)
 			at[p.Muscle] = i
 			out.Stretches = append(out.Stretches, HomeStretch{
-				Name: m.Name, Text: m.Stretch.Text, Repeats: m.Stretch.Repeats, HoldS: m.Stretch.HoldS,
+				Name: m.Name, Text: strings.Join(append([]string{m.Stretch.Text}, cautions...), " "),
+				Repeats: m.Stretch.Repeats, HoldS: m.Stretch.HoldS,
 			})
 		}
 		if h := &out.Stretches[i]; !slices.Contains(h.Sides, p.Side) {

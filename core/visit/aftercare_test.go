@@ -1,12 +1,14 @@
 package visit_test
 
 import (
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
 	"mokren/core/ids"
+	"mokren/core/safety"
 	"mokren/core/visit"
 )
 
@@ -67,4 +69,29 @@ func TestTheNextVisitIsProposed(t *testing.T) {
 		assert.Equal(t, []int{c.from, c.to}, []int{n.FromDays, n.ToDays}, "%v → %v", c.before, c.now)
 		assert.NotEmpty(t, n.Why)
 	}
+}
+
+// A stretch that the answers forbid is not on the client's sheet; what is there says its
+// caution, and who bruises easily is told.
+func TestAftercareOfTheAnswers(t *testing.T) {
+	s := aTreated(6)
+	stretch := s.Aftercare(nil).Stretches[0].Text
+	answered := func(list ...safety.Answer) visit.Aftercare {
+		s.Screening = safety.Screen(list)
+		return s.Aftercare(nil)
+	}
+	torn := answered(safety.Answer{
+		Question: "acute-muscle-tear", Answer: "yes", Regions: []ids.Region{"lower-calf", "upper-calf"}, Side: "left",
+	})
+	assert.Empty(t, torn.Stretches)
+	require.Len(t, torn.LeftOut, 1)
+	assert.Contains(t, torn.LeftOut[0], "Soleus, left: Neither pulled nor pushed")
+
+	loose := answered(safety.Answer{Question: "hypermobility", Answer: "yes"})
+	require.Len(t, loose.Stretches, 1)
+	assert.Equal(t, stretch+" Not to the end of the range.", loose.Stretches[0].Text)
+
+	assert.NotContains(t, strings.Join(loose.Usual, " "), "bruise")
+	thin := answered(safety.Answer{Question: "anticoagulant", Answer: "yes"})
+	assert.Contains(t, strings.Join(thin.Usual, " "), "You bruise more easily")
 }

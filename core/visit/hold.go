@@ -153,6 +153,9 @@ func withinScreening(s safety.Screening, b *HoldStarted, at Spot, site safety.Li
 	if why := s.Forbids(st.Protocol, treat.OnFrontOfNeck(at.Muscle, at.Where)); why != "" {
 		return why
 	}
+	if why := treat.Moves(st.Protocol, at.Muscle, at.Side, s); why != "" {
+		return why
+	}
 	if !st.Respects(site, s.Limits) {
 		return "The limits are above what the screening allows today."
 	}

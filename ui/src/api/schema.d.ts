@@ -1975,6 +1975,7 @@ export interface components {
             sheet: components["schemas"]["Aftercare"];
         };
         Aftercare: {
+            left_out?: string[];
             next: components["schemas"]["NextVisit"];
             not_usual: string[];
             stretches: components["schemas"]["HomeStretch"][];
@@ -3961,6 +3962,8 @@ export interface components {
             to?: string;
         };
         NextTest: {
+            /** @description of the client's answers, to be said with it */
+            cautions?: string[];
             /** Format: double */
             gain_bits: number;
             how: string;
@@ -4935,6 +4938,7 @@ export interface components {
             next_tests: components["schemas"]["NextTest"][];
             notes: string[];
             suspects: components["schemas"]["Suspect"][];
+            tests_today: components["schemas"]["TestToday"][];
             /** Format: double */
             threshold: number;
         };
@@ -5546,6 +5550,13 @@ export interface components {
         TestResult: {
             /** @enum {string} */
             result: "positive" | "negative" | "unclear";
+            side: components["schemas"]["Side"];
+            test: components["schemas"]["TestID"];
+        };
+        TestToday: {
+            /** @description to be said with it */
+            cautions?: string[];
+            forbidden?: string;
             side: components["schemas"]["Side"];
             test: components["schemas"]["TestID"];
         };

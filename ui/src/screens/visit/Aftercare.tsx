@@ -39,9 +39,20 @@ export function Aftercare({ visit }: StepProps) {
             {s.name}, {s.sides.join(" and ")}: {s.text} {s.repeats} × {s.hold_s} s
           </li>
         ))}
-        <li>Soreness for a day or two is usual; water, easy movement.</li>
-        <li>Not usual: longer than 48 h, bruises, numbness, weakness, a warm swollen calf, dizziness.</li>
+        {sheet.usual.map((u) => (
+          <li key={u}>{u}</li>
+        ))}
       </Bullets>
+      {sheet.left_out && (
+        <Said $tone="warn">
+          Not on the sheet, by the client's answers:
+          <Bullets>
+            {sheet.left_out.map((l) => (
+              <li key={l}>{l}</li>
+            ))}
+          </Bullets>
+        </Said>
+      )}
       <p>
         <b>Next visit: {inDays.toLowerCase()}</b> {why}
       </p>

@@ -20,7 +20,7 @@ export function SuspectStep({ visit, ranking, chosen, setChosen, height }: Props
   return (
     <>
       <Suspects visit={visit} ranking={ranking} chosen={chosen} setChosen={setChosen} height={height} />
-      <Tests visit={visit} next={ranking.next_tests} />
+      <Tests visit={visit} next={ranking.next_tests} today={ranking.tests_today} />
       <Card>
         <Weights visit={visit} />
         {chosen && (

@@ -2,13 +2,19 @@
 import { useMemo, useState } from "react";
 import type { Schemas } from "../../../api/client";
 import { Card, Choice, Search } from "../../../parts/controls";
-import { Bullets, Ruled } from "../../../parts/layout";
+import { Bullets, Ruled, Said } from "../../../parts/layout";
 import { sentence } from "../../../parts/words";
 import type { StepProps } from "../StepProps";
 
 type Result = Schemas["Tested"]["result"];
 
-export function Tests({ visit, next }: StepProps & { next: Schemas["NextTest"][] }) {
+interface Props extends StepProps {
+  next: Schemas["NextTest"][];
+  /** What the client's answers say of tests. */
+  today: Schemas["TestToday"][];
+}
+
+export function Tests({ visit, next, today }: Props) {
   const { core, state, write } = visit;
   const all = useMemo(() => core.tests(), [core]);
   const result = (t: string, s: string) => state.tests.find((x) => x.test === t && x.side === s)?.result;
@@ -34,6 +40,7 @@ export function Tests({ visit, next }: StepProps & { next: Schemas["NextTest"][]
             <b>{n.text}.</b> <span className="quiet num">{n.gain_bits.toFixed(2)} bits</span>
             <br />
             <span className="quiet small">{n.how}</span>
+            <Care cautions={n.cautions} />
           </span>
           <Choice
             quiet
@@ -44,7 +51,7 @@ export function Tests({ visit, next }: StepProps & { next: Schemas["NextTest"][]
           />
         </Ruled>
       ))}
-      <AnyOther all={all} result={result} done={done} />
+      <AnyOther all={all} today={today} result={result} done={done} />
       {state.tests.length > 0 && (
         <Bullets aria-label="Tests done">
           {state.tests.map((t) => (
@@ -58,13 +65,17 @@ export function Tests({ visit, next }: StepProps & { next: Schemas["NextTest"][]
   );
 }
 
+const Care = ({ cautions }: { cautions?: string[] }) =>
+  cautions ? <Said $tone="warn">{cautions.join(" ")}</Said> : null;
+
 interface OtherProps {
   all: Schemas["TestEntry"][];
+  today: Schemas["TestToday"][];
   result: (test: string, side: string) => Result | undefined;
   done: (test: Schemas["TestID"], side: Schemas["Side"], r: Result) => void;
 }
 
-function AnyOther({ all, result, done }: OtherProps) {
+function AnyOther({ all, today, result, done }: OtherProps) {
   const [test, setTest] = useState<Schemas["TestID"]>();
   const chosen = all.find((t) => t.id === test);
   return (
@@ -79,15 +90,27 @@ function AnyOther({ all, result, done }: OtherProps) {
       />
       {chosen && <p className="quiet">{chosen.how}</p>}
       {chosen &&
-        (["left", "right"] as const).map((s) => (
-          <Choice
-            key={s}
-            label={sentence(s)}
-            value={result(chosen.id, s)}
-            options={["positive", "negative", "unclear"] as const}
-            onChoose={(r) => done(chosen.id, s, r)}
-          />
-        ))}
+        (["left", "right"] as const).map((s) => {
+          const word = today.find((t) => t.test === chosen.id && t.side === s);
+          if (word?.forbidden) {
+            return (
+              <Said key={s} $tone="stop">
+                {sentence(s)}: not today. {word.forbidden}
+              </Said>
+            );
+          }
+          return (
+            <div key={s}>
+              <Choice
+                label={sentence(s)}
+                value={result(chosen.id, s)}
+                options={["positive", "negative", "unclear"] as const}
+                onChoose={(r) => done(chosen.id, s, r)}
+              />
+              <Care cautions={word?.cautions} />
+            </div>
+          );
+        })}
     </>
   );
 }

@@ -14,6 +14,7 @@ export const useWeights = () =>
 const nobody: Schemas["Ranking"] = {
   suspects: [],
   next_tests: [],
+  tests_today: [],
   missing: [],
   notes: [],
   threshold: 1,
