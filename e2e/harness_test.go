@@ -85,6 +85,11 @@ func run(m *testing.M) int {
 		Set("no-first-run").
 		Set("disable-gpu").
 		Set("hide-scrollbars")
+	if os.Getenv("MOKREN_BENCH") == "" {
+		// A test's page lives for seconds: what the best compilers of Chromium cost it never
+		// gives back. A tenth of the processor's time of all browser tests.
+		l.Set("js-flags", "--no-turbofan --no-wasm-tier-up")
+	}
 	defer l.Kill()
 	browser = rod.New().ControlURL(l.MustLaunch()).MustConnect().Sleeper(patient)
 	defer browser.Close()

@@ -238,19 +238,19 @@ func TestOwnWeights(t *testing.T) {
 
 func TestEveryTestAndSignAndLoadNamesMuscles(t *testing.T) {
 	m := newModel(nil)
-	for id, list := range testMuscles {
+	for id, list := range testMuscles() {
 		assert.Nil(t, id.Check())
-		assert.NotEmpty(t, testNames[id], "%s", id)
+		assert.NotEmpty(t, TestName(id), "%s", id)
 		assert.Contains(t, TestHow(id), "positive when", "%s", id)
 		for _, mu := range list {
 			assert.NotEmpty(t, m.on(mu, ids.Left), "%s", mu)
 		}
 	}
 	for _, id := range ids.Signs() {
-		assert.NotEmpty(t, squatMuscles[id], "%s", id)
+		assert.NotEmpty(t, squatMuscles()[string(id)], "%s", id)
 	}
 	for _, id := range ids.Loads() {
-		assert.NotEmpty(t, loadMuscles[id], "%s", id)
+		assert.NotEmpty(t, loadMuscles()[string(id)], "%s", id)
 	}
 }
 

@@ -2,6 +2,7 @@ package assess
 
 import (
 	"strings"
+	"sync"
 
 	"mokren/core/atlas"
 	"mokren/core/ids"
@@ -68,110 +69,51 @@ func list(s string) []ids.Muscle {
 	return out
 }
 
-// testMuscles names the muscles of each special test.
-var testMuscles = map[ids.Test][]ids.Muscle{
-	"thomas-type":               list("psoas-major iliacus sartorius"),
-	"thomas-type-knee":          list("rectus-femoris"),
-	"thomas-type-out":           list("tensor-fasciae-latae"),
-	"ober-type":                 list("tensor-fasciae-latae gluteus-medius gluteus-minimus"),
-	"straight-leg-raise":        list("biceps-femoris semitendinosus semimembranosus"),
-	"calf-length-knee-straight": list("gastrocnemius-medial gastrocnemius-lateral"),
-	"calf-length-knee-bent":     list("soleus"),
-	"pectoral-length":           list("pectoralis-major pectoralis-minor"),
-	"levator-length":            list("levator-scapulae upper-trapezius"),
-	"lift-off":                  list("subscapularis"),
-	"painful-arc":               list("supraspinatus infraspinatus"),
-	"coracoid-tender":           list("pectoralis-minor coracobrachialis biceps-brachii"),
-	"hip-hike":                  list("quadratus-lumborum"),
-	"foot-lift":                 list("tibialis-anterior extensor-digitorum-longus"),
-	"first-rib-rise":            list("scalenus-anterior scalenus-medius scalenus-posterior"),
+// spoken is what a finding speaks of: muscles by a blank.
+type spoken struct{ of, muscles string }
+
+// musclesOf reads such a table.
+func musclesOf(table []spoken) func() map[string][]ids.Muscle {
+	return sync.OnceValue(func() map[string][]ids.Muscle {
+		out := map[string][]ids.Muscle{}
+		for _, s := range table {
+			out[s.of] = list(s.muscles)
+		}
+		return out
+	})
 }
 
-// testNames are the tests in words; resisted ones are named by movement.
-var testNames = map[ids.Test]string{
-	"thomas-type": "Hip extension at the table's end", "ober-type": "Side-lying adduction",
-	"thomas-type-knee": "Knee straightens at the table's end", "thomas-type-out": "Thigh drifts out at the table's end",
-	"straight-leg-raise":        "Straight-leg raise",
-	"calf-length-knee-straight": "Calf length, knee straight", "calf-length-knee-bent": "Calf length, knee bent",
-	"pectoral-length": "Pectoral length",
-	"levator-length":  "Trapezius and levator length", "lift-off": "Hand lift-off behind the back",
-	"painful-arc": "Painful arc", "coracoid-tender": "Coracoid tenderness",
-	"hip-hike": "Standing hip hike", "foot-lift": "Foot lift against the hand",
-	"first-rib-rise": "First rib on a deep breath",
-}
+var squatMuscles, loadMuscles = musclesOf(bySquat), musclesOf(byLoad)
 
-// testHow tells how each special test is done and what is positive.
-var testHow = map[ids.Test]string{
-	"thomas-type": "On the back at the table's end, the other knee to the chest: positive when this " +
-		"thigh does not sink to the table.",
-	"thomas-type-knee": "In the same position: positive when the hanging knee straightens as the thigh sinks.",
-	"thomas-type-out":  "In the same position: positive when the thigh drifts outward as it sinks.",
-	"ober-type": "On the side, upper hip straight and knee bent, let the leg sink: positive when " +
-		"it stays above the table.",
-	"straight-leg-raise": "On the back, raise the straight leg: positive when it stops below 68° with a " +
-		"pull behind the thigh; shooting pain is a nerve sign.",
-	"calf-length-knee-straight": "Knee straight, foot toward the shin: positive when it stops short of 5°.",
-	"calf-length-knee-bent":     "Knee bent, foot toward the shin: positive when it stops short of 15°.",
-	"pectoral-length": "On the back, arm up and out: positive when it does not reach the table or lifts " +
-		"the chest.",
-	"levator-length": "Head bent away and turned, shoulder held down: positive when it is short " +
-		"against the other side.",
-	"lift-off": "Hand behind the back, lift it off: positive when it hurts. A hand that cannot be lifted at all " +
-		"may be a torn tendon: refer.",
-	"painful-arc": "Raise the arm sideways: positive when it hurts about half-way and eases above.",
-	"coracoid-tender": "Press the coracoid lightly, both sides: positive when this one is clearly more " +
-		"tender.",
-	"hip-hike":  "Standing, draw the hip up: positive when it hurts in the flank.",
-	"foot-lift": "Foot lifted against your hand: positive when it hurts. Weak without pain is a nerve sign: refer.",
-	"first-rib-rise": "Finger behind the collar-bone, a deep breath: positive when the rib does not " +
-		"rise into it.",
-}
-
-// TestHow gives a test's instruction.
-func TestHow(t ids.Test) string {
-	if strings.HasPrefix(string(t), "resisted:") {
-		return "From the middle of the range, hold against the hand: positive when it hurts in the muscle."
-	}
-	return testHow[t]
-}
-
-// TestName gives a test in words.
-func TestName(t ids.Test) string {
-	if m, ok := strings.CutPrefix(string(t), "resisted:"); ok {
-		return "Resisted " + strings.ReplaceAll(strings.Replace(m, ".", " ", 1), "-", " ")
-	}
-	return testNames[t]
-}
-
-var squatMuscles = map[ids.Sign][]ids.Muscle{
-	"squat-feet-turn-out": list("soleus gastrocnemius-lateral biceps-femoris piriformis"),
-	"squat-feet-flatten":  list("fibularis-longus gastrocnemius-lateral tensor-fasciae-latae tibialis-posterior"),
-	"squat-heels-lift":    list("soleus gastrocnemius-medial gastrocnemius-lateral"),
-	"squat-knees-in": list("adductor-longus adductor-magnus tensor-fasciae-latae gluteus-minimus " +
-		"vastus-lateralis"),
-	"squat-forward-lean": list("soleus gastrocnemius-medial psoas-major rectus-femoris"),
-	"squat-arms-forward": list("latissimus-dorsi pectoralis-major pectoralis-minor teres-major"),
-	"squat-back-arches":  list("psoas-major iliacus lumbar-erector-spinae latissimus-dorsi"),
-	"squat-weight-shift": list("quadratus-lumborum gluteus-medius piriformis"),
+// bySquat are the signs of squat and toe-touch.
+var bySquat = []spoken{
+	{"squat-feet-turn-out", "soleus gastrocnemius-lateral biceps-femoris piriformis"},
+	{"squat-feet-flatten", "fibularis-longus gastrocnemius-lateral tensor-fasciae-latae tibialis-posterior"},
+	{"squat-heels-lift", "soleus gastrocnemius-medial gastrocnemius-lateral"},
+	{"squat-knees-in", "adductor-longus adductor-magnus tensor-fasciae-latae gluteus-minimus vastus-lateralis"},
+	{"squat-forward-lean", "soleus gastrocnemius-medial psoas-major rectus-femoris"},
+	{"squat-arms-forward", "latissimus-dorsi pectoralis-major pectoralis-minor teres-major"},
+	{"squat-back-arches", "psoas-major iliacus lumbar-erector-spinae latissimus-dorsi"},
+	{"squat-weight-shift", "quadratus-lumborum gluteus-medius piriformis"},
 }
 
 var apicalMuscles = list("scalenus-anterior scalenus-medius sternocleidomastoid-clavicular pectoralis-minor " +
 	"upper-trapezius")
 
-var loadMuscles = map[ids.Load][]ids.Muscle{
-	"long-sitting": list("psoas-major iliacus piriformis quadratus-lumborum lumbar-erector-spinae " +
-		"gluteus-maximus"),
-	"overhead-work": list("upper-trapezius supraspinatus deltoid-middle subscapularis levator-scapulae"),
-	"running": list("soleus gastrocnemius-medial gastrocnemius-lateral tibialis-posterior " +
-		"tensor-fasciae-latae biceps-femoris"),
-	"jumping":            list("rectus-femoris vastus-lateralis vastus-medialis soleus"),
-	"lifting":            list("lumbar-erector-spinae quadratus-lumborum biceps-brachii gluteus-maximus"),
-	"one-sided-carrying": list("upper-trapezius levator-scapulae quadratus-lumborum scalenus-medius"),
-	"keyboard": list("extensor-digitorum extensor-carpi-radialis pronator-teres upper-trapezius " +
-		"scalenus-medius"),
-	"fine-hand-work": list("adductor-pollicis opponens-pollicis first-dorsal-interosseous flexor-digitorum"),
-	"standing":       list("soleus lumbar-erector-spinae flexor-digitorum-brevis quadratus-plantae"),
-	"driving":        list("levator-scapulae upper-trapezius tibialis-anterior gluteus-medius"),
+// byLoad are what work and sport load.
+var byLoad = []spoken{
+	{"long-sitting", "psoas-major iliacus piriformis quadratus-lumborum lumbar-erector-spinae gluteus-maximus"},
+	{"overhead-work", "upper-trapezius supraspinatus deltoid-middle subscapularis levator-scapulae"},
+	{"running", "soleus gastrocnemius-medial gastrocnemius-lateral tibialis-posterior " +
+		"tensor-fasciae-latae biceps-femoris"},
+	{"jumping", "rectus-femoris vastus-lateralis vastus-medialis soleus"},
+	{"lifting", "lumbar-erector-spinae quadratus-lumborum biceps-brachii gluteus-maximus"},
+	{"one-sided-carrying", "upper-trapezius levator-scapulae quadratus-lumborum scalenus-medius"},
+	{"keyboard", "extensor-digitorum extensor-carpi-radialis pronator-teres upper-trapezius " +
+		"scalenus-medius"},
+	{"fine-hand-work", "adductor-pollicis opponens-pollicis first-dorsal-interosseous flexor-digitorum"},
+	{"standing", "soleus lumbar-erector-spinae flexor-digitorum-brevis quadratus-plantae"},
+	{"driving", "levator-scapulae upper-trapezius tibialis-anterior gluteus-medius"},
 }
 
 // postureHit is a muscle that a flagged reading speaks of, on a side.

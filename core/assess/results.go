@@ -50,7 +50,7 @@ func (m *model) targets(t ids.Test, side ids.Side) []target {
 		}
 		return out
 	}
-	for _, mu := range testMuscles[t] {
+	for _, mu := range testMuscles()[t] {
 		for _, h := range m.on(mu, side) {
 			group := "length:" + string(t)
 			if len(h.muscle.Restricts) > 0 {

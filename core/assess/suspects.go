@@ -109,7 +109,7 @@ func Rank(f Findings, w Weights) Ranking {
 	m.posture(f.Posture, f.Thresholds)
 	m.gauges(f.Gauges, f.Tests)
 	for _, s := range f.Signs {
-		for _, mu := range squatMuscles[s.Sign] {
+		for _, mu := range squatMuscles()[string(s.Sign)] {
 			for _, h := range m.on(mu, s.Side) {
 				h.add("bearing", "sign:"+string(s.Sign)+":"+string(s.Side), w.of("squat").Plus,
 					"In the squat: "+plain(strings.TrimPrefix(string(s.Sign), "squat-")))
@@ -117,7 +117,7 @@ func Rank(f Findings, w Weights) Ranking {
 		}
 	}
 	for _, l := range f.Loads {
-		for _, mu := range loadMuscles[l] {
+		for _, mu := range loadMuscles()[string(l)] {
 			for _, h := range m.on(mu, ids.Midline) {
 				h.add("load", "load:"+string(l), w.of("load").Plus, "Load: "+plain(string(l)))
 			}

@@ -45,7 +45,7 @@ func ContactForbidden(m ids.Muscle, places []Place, usual []ids.Contact, c ids.C
 		return "Name the contact: at " + where + " not every one may be used."
 	}
 	allowed := !slices.Contains(hard, c)
-	if _, own := bySite[m]; own {
+	if _, own := ceilingOf(byMuscle, string(m)); own {
 		allowed = false
 	}
 	if allowed || slices.Contains(usual, c) {

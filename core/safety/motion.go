@@ -7,16 +7,19 @@ import (
 	"mokren/core/ids"
 )
 
-// Way is how a joint is moved.
-type Way string
+// Way is how a joint is moved; a rule may speak of several.
+type Way uint8
 
 // The ways: the client moves by itself, pushes against a hand, is taken to the end of
 // the range (by a hand or by itself), or the joint is drawn apart.
 const (
-	Active    Way = "active"
-	Resisted  Way = "resisted"
-	Stretched Way = "stretched"
-	Drawn     Way = "drawn"
+	Active Way = 1 << iota
+	Resisted
+	Stretched
+	Drawn
+
+	byHand = Resisted | Stretched | Drawn
+	anyWay = Active | byHand
 )
 
 // Motion is what a test, a stretch or a technique asks of joints.
@@ -29,19 +32,11 @@ type Motion struct {
 // is every one.
 type motionRule struct {
 	question ids.Question
-	ways     []Way
+	ways     Way
 	on       string
 	forbids  bool
 	text     string
 }
-
-var (
-	byHand   = []Way{Resisted, Stretched, Drawn}
-	anyWay   = []Way{Active, Resisted, Stretched, Drawn}
-	resisted = []Way{Resisted}
-	toTheEnd = []Way{Stretched}
-	drawn    = []Way{Drawn}
-)
 
 const (
 	bends      = "lumbar.flexion lumbar.lateral-flexion thoracic.rotation trunk.rotation"
@@ -56,17 +51,17 @@ var motionRules = []motionRule{
 	{"unstable-neck", byHand, "cervical", true, "Nothing by hand at an unstable neck."},
 	{"carotid-disease", byHand, "cervical", true, "Nothing by hand at the neck with narrowed arteries."},
 	{"recent-whiplash", byHand, "cervical", true, "No push, stretch or pull of the neck after whiplash."},
-	{"dizziness", toTheEnd, turnsNeck, true, "With dizziness the neck is not turned or bent back to the end."},
-	{"dizziness", drawn, "cervical", true, "No pull at the head with dizziness."},
-	{"osteoporosis", drawn, "cervical", true, "No pull at the head with thin bones."},
-	{"osteoporosis", toTheEnd, bends + " " + turnsNeck, true, "Thin bones: the spine is not bent or turned to the end."},
+	{"dizziness", Stretched, turnsNeck, true, "With dizziness the neck is not turned or bent back to the end."},
+	{"dizziness", Drawn, "cervical", true, "No pull at the head with dizziness."},
+	{"osteoporosis", Drawn, "cervical", true, "No pull at the head with thin bones."},
+	{"osteoporosis", Stretched, bends + " " + turnsNeck, true, "Thin bones: the spine is not bent or turned to the end."},
 	{
-		"hip-replacement", toTheEnd, hipLocked, true,
+		"hip-replacement", Stretched, hipLocked, true,
 		"Replaced hip: no bending over 90 degrees, no crossing of the midline, no turning to the end.",
 	},
-	{"stiff-shoulder-painful", toTheEnd, "shoulder", true, "No forced range of a shoulder in its painful stage."},
-	{"hernia", resisted, bellyWorks, true, "No push of the belly wall with a hernia."},
-	{"abdominal-disease", resisted, bellyWorks, true, "No push of the belly wall today."},
+	{"stiff-shoulder-painful", Stretched, "shoulder", true, "No forced range of a shoulder in its painful stage."},
+	{"hernia", Resisted, bellyWorks, true, "No push of the belly wall with a hernia."},
+	{"abdominal-disease", Resisted, bellyWorks, true, "No push of the belly wall today."},
 
 	{"unstable-neck", anyWay, "cervical", false, "Only as far as the neck goes by itself."},
 	{"carotid-disease", anyWay, "cervical", false, "Only as far as the neck goes by itself."},
@@ -76,12 +71,12 @@ var motionRules = []motionRule{
 	{"hip-replacement", anyWay, "hip", false, "Hip below 90 degrees, knee not across the midline."},
 	{"stiff-shoulder-painful", anyWay, "shoulder", false, "Only within what does not hurt."},
 	{"thoracic-outlet", anyWay, "cervical shoulder", false, "Ask about the arm; stop at tingling."},
-	{"hypermobility", toTheEnd, "", false, "Not to the end of the range."},
-	{"pregnancy", toTheEnd, "", false, "Not to the end of the range: joints are looser now."},
-	{"high-blood-pressure", resisted, "", false, "Breathe out with the push; no held breath."},
+	{"hypermobility", Stretched, "", false, "Not to the end of the range."},
+	{"pregnancy", Stretched, "", false, "Not to the end of the range: joints are looser now."},
+	{"high-blood-pressure", Resisted, "", false, "Breathe out with the push; no held breath."},
 	{"fibromyalgia", byHand, "", false, "Light and short."},
-	{"diabetes-sensory-loss", toTheEnd, "", false, "Feels less: stop well before the end."},
-	{"sedation-or-opioids", toTheEnd, "", false, "Feels less today: stop well before the end."},
+	{"diabetes-sensory-loss", Stretched, "", false, "Feels less: stop well before the end."},
+	{"sedation-or-opioids", Stretched, "", false, "Feels less today: stop well before the end."},
 	{"no-shared-language", byHand, "", false, "Agree on a sign for stop first."},
 }
 
@@ -90,11 +85,8 @@ var injuries = ids.List[ids.Question]("acute-muscle-tear recent-surgery healing-
 	"recent-injection hot-swollen-area")
 
 func (r motionRule) speaksOf(m Motion) bool {
-	if !slices.Contains(r.ways, m.Way) {
-		return false
-	}
-	if r.on == "" {
-		return true
+	if r.ways&m.Way == 0 || r.on == "" {
+		return r.ways&m.Way != 0
 	}
 	return slices.ContainsFunc(m.Movements, func(mv ids.Movement) bool {
 		joint, _, _ := strings.Cut(string(mv), ".")

@@ -45,55 +45,65 @@ var (
 	blade     = Limits{5, 6, 7, MaxCapMS}
 )
 
-var bySite = map[ids.Muscle]struct {
+// ceiling is what a muscle or a region is limited to, and what the place is called.
+type ceiling struct {
+	of     string
 	limits Limits
 	where  string
-}{
-	"sternocleidomastoid-sternal":    {neckFront, "the front of the neck"},
-	"sternocleidomastoid-clavicular": {neckFront, "the front of the neck"},
-	"suboccipitals":                  {guarded, "below the skull"},
-	"scalenus-anterior":              {scalene, "the scalenes"},
-	"scalenus-medius":                {scalene, "the scalenes"},
-	"scalenus-posterior":             {scalene, "the scalenes"},
-	"subscapularis":                  {guarded, "the armpit"},
-	"coracobrachialis":               {guarded, "the armpit"},
-	"splenius-capitis":               {guarded, "the side of the neck"},
-	"splenius-cervicis":              {guarded, "the side of the neck"},
-	"rectus-abdominis":               {guarded, "the abdomen"},
-	"external-oblique":               {guarded, "the abdomen"},
-	"diaphragm":                      {guarded, "the abdomen"},
-	"psoas-major":                    {guarded, "the abdomen"},
-	"iliacus":                        {guarded, "the abdomen"},
-	"pectineus":                      {guarded, "the groin"},
-	"popliteus":                      {guarded, "the hollow of the knee"},
-	"coccyx-region":                  {coccyx, "the coccyx"},
+}
+
+var byMuscle = []ceiling{
+	{"sternocleidomastoid-sternal", neckFront, "the front of the neck"},
+	{"sternocleidomastoid-clavicular", neckFront, "the front of the neck"},
+	{"suboccipitals", guarded, "below the skull"},
+	{"scalenus-anterior", scalene, "the scalenes"},
+	{"scalenus-medius", scalene, "the scalenes"},
+	{"scalenus-posterior", scalene, "the scalenes"},
+	{"subscapularis", guarded, "the armpit"},
+	{"coracobrachialis", guarded, "the armpit"},
+	{"splenius-capitis", guarded, "the side of the neck"},
+	{"splenius-cervicis", guarded, "the side of the neck"},
+	{"rectus-abdominis", guarded, "the abdomen"},
+	{"external-oblique", guarded, "the abdomen"},
+	{"diaphragm", guarded, "the abdomen"},
+	{"psoas-major", guarded, "the abdomen"},
+	{"iliacus", guarded, "the abdomen"},
+	{"pectineus", guarded, "the groin"},
+	{"popliteus", guarded, "the hollow of the knee"},
+	{"coccyx-region", coccyx, "the coccyx"},
 }
 
 // byRegion are places that are guarded whatever muscle is pressed through them.
-var byRegion = map[ids.Region]struct {
-	limits Limits
-	where  string
-}{
-	"anterior-neck":          {neckFront, "the front of the neck"},
-	"lateral-neck":           {guarded, "the side of the neck"},
-	"suboccipital":           {guarded, "below the skull"},
-	"posterior-neck":         {guarded, "the upper back of the neck"},
-	"medial-scapular-border": {blade, "the inner edge of the blade"},
-	"medial-upper-arm":       {guarded, "the inner side of the upper arm"},
-	"antecubital":            {guarded, "the front of the elbow"},
-	"flank":                  {guarded, "the flank over the kidney"},
-	"posterior-lower-ribs":   {guarded, "the flank over the kidney"},
-	"medial-ankle":           {guarded, "the tarsal tunnel"},
-	"medial-arch":            {guarded, "the sole over the plantar nerves"},
-	"mid-sole":               {guarded, "the sole over the plantar nerves"},
-	"axilla":                 {guarded, "the armpit"},
-	"epigastrium":            {guarded, "the abdomen"},
-	"umbilical":              {guarded, "the abdomen"},
-	"lower-abdomen":          {guarded, "the abdomen"},
-	"groin":                  {guarded, "the groin"},
-	"pubic":                  {guarded, "the groin"},
-	"popliteal":              {guarded, "the hollow of the knee"},
-	"coccyx":                 {coccyx, "the coccyx"},
+var byRegion = []ceiling{
+	{"anterior-neck", neckFront, "the front of the neck"},
+	{"lateral-neck", guarded, "the side of the neck"},
+	{"suboccipital", guarded, "below the skull"},
+	{"posterior-neck", guarded, "the upper back of the neck"},
+	{"medial-scapular-border", blade, "the inner edge of the blade"},
+	{"medial-upper-arm", guarded, "the inner side of the upper arm"},
+	{"antecubital", guarded, "the front of the elbow"},
+	{"flank", guarded, "the flank over the kidney"},
+	{"posterior-lower-ribs", guarded, "the flank over the kidney"},
+	{"medial-ankle", guarded, "the tarsal tunnel"},
+	{"medial-arch", guarded, "the sole over the plantar nerves"},
+	{"mid-sole", guarded, "the sole over the plantar nerves"},
+	{"axilla", guarded, "the armpit"},
+	{"epigastrium", guarded, "the abdomen"},
+	{"umbilical", guarded, "the abdomen"},
+	{"lower-abdomen", guarded, "the abdomen"},
+	{"groin", guarded, "the groin"},
+	{"pubic", guarded, "the groin"},
+	{"popliteal", guarded, "the hollow of the knee"},
+	{"coccyx", coccyx, "the coccyx"},
+}
+
+func ceilingOf(table []ceiling, of string) (ceiling, bool) {
+	for _, c := range table {
+		if c.of == of {
+			return c, true
+		}
+	}
+	return ceiling{}, false
 }
 
 // Site gives the ceilings of a place on a muscle and where they come from: the
@@ -108,11 +118,11 @@ func Site(m ids.Muscle, places []Place) (l Limits, where string) {
 			names = append(names, name)
 		}
 	}
-	if s, ok := bySite[m]; ok {
+	if s, ok := ceilingOf(byMuscle, string(m)); ok {
 		add(s.limits, s.where)
 	}
 	for _, p := range places {
-		if s, ok := byRegion[p.Region]; ok {
+		if s, ok := ceilingOf(byRegion, string(p.Region)); ok {
 			add(s.limits, s.where)
 		}
 	}
