@@ -24,6 +24,7 @@ import (
 
 	"mokren/api"
 	"mokren/core/assess"
+	"mokren/core/atlas"
 	"mokren/core/calc"
 	"mokren/core/ids"
 	"mokren/core/safety"
@@ -300,7 +301,12 @@ func TestAWarmCalfStopsEverythingThroughTheAPI(t *testing.T) {
 		all = append(all, map[string]any{"question": q.ID, "answer": "no"})
 	}
 	point := uuid.NewString()
-	start, err := treat.NewStart(treat.Request{Protocol: "graded-stages", Muscle: "upper-trapezius", Side: "right"})
+	trapezius, err := atlas.Get("upper-trapezius")
+	require.NoError(t, err)
+	where := trapezius.PressedAt("", "right")
+	start, err := treat.NewStart(treat.Request{
+		Protocol: "graded-stages", Muscle: "upper-trapezius", Side: "right", Where: where,
+	})
 	require.NoError(t, err)
 	var v struct{ State visit.State }
 	statuses := func(events ...any) (out []visit.HoldStatus) {
@@ -312,9 +318,11 @@ func TestAWarmCalfStopsEverythingThroughTheAPI(t *testing.T) {
 		return out
 	}
 	begin := func() map[string]any {
-		adapted, err := start.Adapt(v.State.Screening.Limits, nil)
+		adapted, err := start.Adapt(v.State.Screening.Limits, where)
 		require.NoError(t, err)
-		return event("hold-started", map[string]any{"hold": uuid.NewString(), "point": point, "start": adapted})
+		return event("hold-started", map[string]any{
+			"hold": uuid.NewString(), "point": point, "start": adapted, "contact": "pincer",
+		})
 	}
 	statuses(event("screening-answered", map[string]any{"answers": all}),
 		event("consent-recorded", map[string]any{"area": "visit", "given": true}),

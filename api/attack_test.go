@@ -14,6 +14,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"mokren/api"
+	"mokren/core/atlas"
 	"mokren/core/ids"
 	"mokren/core/rights"
 	"mokren/core/safety"
@@ -299,12 +300,21 @@ func TestAttack15APadSaysFewWordsASecond(t *testing.T) {
 	assert.Positive(t, taken)
 }
 
+// firstSite is where a muscle's first usual site is pressed, on the left.
+func firstSite(t *testing.T, id ids.Muscle) []safety.Place {
+	t.Helper()
+	m, err := atlas.Get(id)
+	require.NoError(t, err)
+	return m.PressedAt("", ids.Left)
+}
+
 // lowHold is a hold at a soleus that a first visit and a client under age allow.
 func lowHold(t *testing.T, point string) visit.HoldStarted {
 	t.Helper()
-	start, err := treat.NewStart(treat.Request{Protocol: "graded-stages", Muscle: "soleus", Side: ids.Left})
+	where := firstSite(t, "soleus")
+	start, err := treat.NewStart(treat.Request{Protocol: "graded-stages", Muscle: "soleus", Side: ids.Left, Where: where})
 	require.NoError(t, err)
-	start, err = start.Adapt(safety.Adaptation{Down: 1}, nil)
+	start, err = start.Adapt(safety.Adaptation{Down: 1}, where)
 	require.NoError(t, err)
 	return visit.HoldStarted{
 		Hold: visit.UUID(uuid.NewString()), Point: visit.UUID(point), Start: start, Contact: "thumb-pad",

@@ -34,7 +34,9 @@ func aHold(t *testing.T, c *caller, me api.Me) (
 		return e
 	}
 	point := uuid.NewString()
-	start, err := treat.NewStart(treat.Request{Protocol: "graded-stages", Muscle: "soleus", Side: "left"})
+	start, err := treat.NewStart(treat.Request{
+		Protocol: "graded-stages", Muscle: "soleus", Side: "left", Where: firstSite(t, "soleus"),
+	})
 	require.NoError(t, err)
 	answers := []any{}
 	for _, q := range safety.Questions() {

@@ -178,7 +178,9 @@ func (c *longCare) visit(client uuid.UUID, at time.Time, first bool, rnd *rand.R
 }
 
 func (c *longCare) press(event func(string, any) visit.Event, p visit.Charted) []visit.Event {
-	start, err := treat.NewStart(treat.Request{Protocol: "graded-stages", Muscle: p.Muscle, Side: p.Side})
+	start, err := treat.NewStart(treat.Request{
+		Protocol: "graded-stages", Muscle: p.Muscle, Side: p.Side, Where: firstSite(c.t, p.Muscle),
+	})
 	require.NoError(c.t, err)
 	hold := visit.UUID(uuid.NewString())
 	out := []visit.Event{event("hold-started", visit.HoldStarted{

@@ -38,7 +38,7 @@ func TestOwnSchools(t *testing.T) {
 	path, event, begin := aHold(t, c, me)
 	start, err := treat.NewStart(treat.Request{
 		Protocol: "pulses", Muscle: "soleus", Side: "left", Name: "Soft pulses",
-		Numbers: map[string]float64{"press_s": 3, "reps": 6},
+		Numbers: map[string]float64{"press_s": 3, "reps": 6}, Where: firstSite(t, "soleus"),
 	})
 	require.NoError(t, err)
 	begin["start"] = start
@@ -58,7 +58,9 @@ func TestOwnSchools(t *testing.T) {
 func TestAForgedPlanIsSetAside(t *testing.T) {
 	c := newCaller(t, api.Options{})
 	path, event, begin := aHold(t, c, c.signIn(demo.Logins[0]))
-	start, err := treat.NewStart(treat.Request{Protocol: "pulses", Muscle: "soleus", Side: "left"})
+	start, err := treat.NewStart(treat.Request{
+		Protocol: "pulses", Muscle: "soleus", Side: "left", Where: firstSite(t, "soleus"),
+	})
 	require.NoError(t, err)
 	plan := *start.Plan
 	plan.PressMS, plan.RestMS = 90_000, 1000

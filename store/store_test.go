@@ -95,7 +95,10 @@ func (p *practice) consent(area safety.Area) visit.Event {
 }
 
 func (p *practice) hold(hold, point string) visit.Event {
-	start, err := treat.NewStart(treat.Request{Protocol: "graded-stages", Muscle: "soleus", Side: "left"})
+	m, place, view, at := onTheCalf()
+	start, err := treat.NewStart(treat.Request{
+		Protocol: "graded-stages", Muscle: m.ID, Side: "left", Where: m.PressedThrough(place, "left", view, at),
+	})
 	if err != nil {
 		panic(err)
 	}
@@ -116,14 +119,20 @@ func (p *practice) screened() visit.Event {
 	return p.event("screening-answered", b)
 }
 
-func (p *practice) point(id string) visit.Event {
-	n := 6.0
+// onTheCalf is the middle of the left soleus.
+func onTheCalf() (m *atlas.Muscle, place atlas.FibrePlace, view body.View, at body.Point) {
 	m, err := atlas.Get("soleus")
 	if err != nil {
 		panic(err)
 	}
-	place := atlas.FibrePlace{AlongPct: 50}
-	view, at := m.OnFigure(place, "left", body.DefaultHeightCM)
+	place = atlas.FibrePlace{AlongPct: 50}
+	view, at = m.OnFigure(place, "left", body.DefaultHeightCM)
+	return m, place, view, at
+}
+
+func (p *practice) point(id string) visit.Event {
+	n := 6.0
+	_, place, view, at := onTheCalf()
 	return p.event("point-charted", visit.Charted{
 		Point: visit.UUID(id), Muscle: "soleus", Side: "left", Figure: body.Version, View: view, X: at.X, Y: at.Y,
 		Place: place, Felt: visit.Felt{Band: "yes", Grade: new(2), NPRS: &n, Familiar: "yes"},

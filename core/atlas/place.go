@@ -91,16 +91,34 @@ func (m *Muscle) OnFibre(v body.View, p body.Point, side ids.Side, heightCM floa
 }
 
 // PressedThrough names the regions through which a place is pressed: those that
-// it is drawn in, or those that its part is reached by. at is where it lies, in
-// a view; a place off the figure has none.
+// it is drawn in, or those that its part is reached by, and the structures that are
+// to be kept off there. at is where it lies, in a view; a place off the figure has none.
 func (m *Muscle) PressedThrough(f FibrePlace, side ids.Side, v body.View, at body.Point) []safety.Place {
-	if through := m.part(f).Through; through != "" {
-		return []safety.Place{{Region: through, Side: side}}
+	first := safety.Place{Region: m.part(f).Through, Side: side}
+	if first.Region == "" {
+		n, ok := body.RegionOf(body.CellAt(v, at))
+		if !ok {
+			return []safety.Place{}
+		}
+		first = safety.Place{Region: n.Region, Side: n.Side}
 	}
-	if n, ok := body.RegionOf(body.CellAt(v, at)); ok {
-		return []safety.Place{{Region: n.Region, Side: n.Side}}
+	out := []safety.Place{first}
+	for _, s := range safety.Within(v, at, side, body.DefaultHeightCM) {
+		out = append(out, safety.Place{Region: first.Region, Side: first.Side, Structure: s})
 	}
-	return []safety.Place{}
+	return out
+}
+
+// PressedAt is PressedThrough of a usual site, the first one where none is named; of a
+// site that it does not have, nothing.
+func (m *Muscle) PressedAt(site string, side ids.Side) []safety.Place {
+	s, ok := m.Site(site)
+	if !ok {
+		return nil
+	}
+	place := s.Place(body.DefaultHeightCM)
+	v, at := m.OnFigure(place, side, body.DefaultHeightCM)
+	return m.PressedThrough(place, side, v, at)
 }
 
 // One point over visits: within so many mm along the fibres and across them

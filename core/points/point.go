@@ -4,7 +4,6 @@ import (
 	"slices"
 
 	"mokren/core/atlas"
-	"mokren/core/body"
 	"mokren/core/ids"
 	"mokren/core/safety"
 	"mokren/core/strict"
@@ -69,10 +68,8 @@ func (p *Point) where() []safety.Place {
 	if err != nil {
 		return nil
 	}
-	if s, ok := m.Site(p.Site); ok && p.Site != "" {
-		place := s.Place(body.DefaultHeightCM)
-		v, at := m.OnFigure(place, p.Side, body.DefaultHeightCM)
-		return m.PressedThrough(place, p.Side, v, at)
+	if where := m.PressedAt(p.Site, p.Side); where != nil && p.Site != "" {
+		return where
 	}
 	return m.Places(p.Side)
 }

@@ -33,6 +33,27 @@ func (a Adaptation) TooHard(places []Place, c ids.Contact) string {
 // Broad reports whether a contact spreads the pressure.
 func Broad(c ids.Contact) bool { return slices.Contains(broad, c) }
 
+// soft are the structures at which knuckle and pisiform stay in use: small nerves beside
+// or under a muscle, and bone or skin that only a hard contact harms.
+var soft = ids.List[ids.Structure]("spinal-accessory-nerve dorsal-scapular-nerve greater-occipital-nerve " +
+	"lateral-femoral-cutaneous-nerve sural-nerve saphenous-nerve superficial-fibular-nerve suprascapular-nerve " +
+	"long-thoracic-nerve styloid-process xiphoid-process floating-ribs coccyx-tip")
+
+// onStructure tells why a contact is too hard within a structure's keep-off radius,
+// whatever is usual for the muscle, or "".
+func onStructure(places []Place, c ids.Contact) string {
+	if !slices.Contains(hard, c) {
+		return ""
+	}
+	for _, p := range places {
+		s, ok := FindStructure(p.Structure)
+		if ok && (c == "elbow" || c == "tool" || !slices.Contains(soft, p.Structure)) {
+			return fmt.Sprintf("Not with the %s so near the %s.", c, lowered(s.Name))
+		}
+	}
+	return ""
+}
+
 // ContactForbidden tells why a contact may not be used at a place, or "". Where
 // a muscle has ceilings of its own only its usual contacts are; where only the
 // region has, the hard ones are not.
@@ -40,6 +61,9 @@ func ContactForbidden(m ids.Muscle, places []Place, usual []ids.Contact, c ids.C
 	_, where := Site(m, places)
 	if where == "" {
 		return ""
+	}
+	if why := onStructure(places, c); why != "" {
+		return why
 	}
 	if c == "" {
 		return "Name the contact: at " + where + " not every one may be used."

@@ -202,8 +202,9 @@ var questions = []Question{
 	avoid("recent-injection", "An injection in the last 7 days?", "Not here for 7 days.").on("happened"),
 	avoid("varicose-veins", "Varicose veins?", "Not on them."),
 	avoid("hernia", "A hernia of the belly wall or the groin?", "No work on the abdomen.", abdomen...).
-		blocking(deepBelly...),
-	avoid("abdominal-disease", "A disease of the belly?", "No work on the abdomen.", abdomen...).blocking(deepBelly...),
+		blocking(slices.Concat(deepBelly, bellyWall)...),
+	avoid("abdominal-disease", "A disease of the belly?", "No work on the abdomen.", abdomen...).
+		blocking(slices.Concat(deepBelly, bellyWall)...),
 	avoid("kidney-disease", "A disease of the kidneys?", "No pressure over the kidneys.", kidneys...),
 	avoid("enlarged-spleen", "An enlarged spleen?", "No pressure over spleen and belly.",
 		slices.Concat(kidneys, abdomen)...).blocking(deepBelly...),

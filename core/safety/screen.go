@@ -30,10 +30,12 @@ type Answer struct {
 // staleDays: a screening older than this is asked again.
 const staleDays = 90
 
-// Place is a region on a side; midline is both sides.
+// Place is a region on a side; midline is both sides. Of a place that is pressed,
+// Structure is one within whose keep-off radius it lies.
 type Place struct {
-	Region ids.Region `json:"region"`
-	Side   ids.Side   `json:"side"`
+	Region    ids.Region    `json:"region"`
+	Side      ids.Side      `json:"side"`
+	Structure ids.Structure `json:"structure,omitempty"`
 }
 
 // Applied is a rule that an answer set off, with its reason.
@@ -193,7 +195,7 @@ func (s *Screening) apply(q Question, a Answer) {
 		side = ids.Midline
 	}
 	for _, g := range r.Regions {
-		if p := (Place{g, side}); !slices.Contains(s.Blocked, p) {
+		if p := (Place{Region: g, Side: side}); !slices.Contains(s.Blocked, p) {
 			s.Blocked = append(s.Blocked, p)
 		}
 	}

@@ -83,10 +83,10 @@ func TestAWarmSwollenCalfStopsAllAndBlocksTheLegUntilCleared(t *testing.T) {
 	s := Screen(with(calf))
 	assert.Equal(t, ReferFirst, s.Outcome)
 	assert.True(t, s.NoTreatment)
-	_, blocked := s.Blocks("upper-trapezius", []Place{{"top-of-shoulder", ids.Right}})
+	_, blocked := s.Blocks("upper-trapezius", []Place{{Region: "top-of-shoulder", Side: ids.Right}})
 	assert.True(t, blocked, "no treatment at all")
-	assert.Contains(t, s.Blocked, Place{"upper-calf", ids.Left})
-	assert.NotContains(t, s.Blocked, Place{"upper-calf", ids.Right})
+	assert.Contains(t, s.Blocked, Place{Region: "upper-calf", Side: ids.Left})
+	assert.NotContains(t, s.Blocked, Place{Region: "upper-calf", Side: ids.Right})
 	calf.DaysAgo = 20
 	assert.True(t, Screen([]Answer{calf}).NoTreatment, "it does not wear off")
 	calf.Cleared = true
@@ -110,7 +110,7 @@ func TestLimitsCombineToTheStrictest(t *testing.T) {
 	why, blocked := s.Blocks("psoas-major", nil)
 	assert.True(t, blocked)
 	assert.Contains(t, why, "no deep abdomen")
-	_, blocked = s.Blocks("deltoid-middle", []Place{{"lateral-shoulder", ids.Left}})
+	_, blocked = s.Blocks("deltoid-middle", []Place{{Region: "lateral-shoulder", Side: ids.Left}})
 	assert.False(t, blocked)
 }
 
@@ -135,14 +135,14 @@ func TestAnswersAge(t *testing.T) {
 func TestAvoidHere(t *testing.T) {
 	s := Screen(with(Answer{Question: "open-skin", Answer: "yes", Side: ids.Right, Regions: []ids.Region{"shin"}}))
 	assert.Equal(t, AvoidHere, s.Outcome)
-	_, blocked := s.Blocks("tibialis-anterior", []Place{{"shin", ids.Right}})
+	_, blocked := s.Blocks("tibialis-anterior", []Place{{Region: "shin", Side: ids.Right}})
 	assert.True(t, blocked)
-	_, blocked = s.Blocks("tibialis-anterior", []Place{{"shin", ids.Left}})
+	_, blocked = s.Blocks("tibialis-anterior", []Place{{Region: "shin", Side: ids.Left}})
 	assert.False(t, blocked, "the other side")
 	s = Screen(with(Answer{Question: "open-skin", Answer: "yes"}))
 	assert.True(t, s.NoTreatment, "nobody said where")
 	s = Screen(with(Answer{Question: "unstable-neck", Answer: "yes"}))
-	_, blocked = s.Blocks("levator-scapulae", []Place{{"neck-angle", ids.Left}})
+	_, blocked = s.Blocks("levator-scapulae", []Place{{Region: "neck-angle", Side: ids.Left}})
 	assert.True(t, blocked)
 }
 

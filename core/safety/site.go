@@ -107,8 +107,8 @@ func ceilingOf(table []ceiling, of string) (ceiling, bool) {
 }
 
 // Site gives the ceilings of a place on a muscle and where they come from: the
-// muscle's own and those of every region that the place lies in, the strictest
-// of each. where is empty when none applies.
+// muscle's own, those of every region that the place lies in, and those of every
+// structure within whose keep-off radius it lies, the strictest of each. where is empty when none applies.
 func Site(m ids.Muscle, places []Place) (l Limits, where string) {
 	l = Open
 	var names []string
@@ -124,6 +124,9 @@ func Site(m ids.Muscle, places []Place) (l Limits, where string) {
 	for _, p := range places {
 		if s, ok := ceilingOf(byRegion, string(p.Region)); ok {
 			add(s.limits, s.where)
+		}
+		if s, ok := FindStructure(p.Structure); ok {
+			add(guarded, "the "+lowered(s.Name))
 		}
 	}
 	return l, strings.Join(names, " and ")

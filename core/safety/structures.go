@@ -122,6 +122,28 @@ func (c course) sides(v body.View) []ids.Side {
 	return shown
 }
 
+// Within lists the structures within whose keep-off radius a place of a view lies.
+func Within(v body.View, p body.Point, side ids.Side, heightCM float64) []ids.Structure {
+	var out []ids.Structure
+	for _, s := range shapesOf(v) {
+		if (s.Side == side || s.Side == ids.Midline) && s.Distance(p)*v.CMPerUnit(heightCM)*10 <= s.RadiusMM {
+			out = ids.With(out, s.Structure)
+		}
+	}
+	return out
+}
+
+// shapesOf keeps the geometry of each view.
+func shapesOf(v body.View) []Shape { return allShapes()[v] }
+
+var allShapes = sync.OnceValue(func() map[body.View][]Shape {
+	out := map[body.View][]Shape{}
+	for _, v := range body.Views {
+		out[v] = Shapes(v)
+	}
+	return out
+})
+
 // Distance in view units from a point to the structure's line.
 func (s Shape) Distance(p body.Point) float64 {
 	best := math.Inf(1)

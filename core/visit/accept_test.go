@@ -683,10 +683,15 @@ func TestD15CeilingsByPlaceAndPointsOnTheirMuscle(t *testing.T) {
 	for i := range latissimus.Parts {
 		for pct := 0.0; pct <= 100; pct += 5 {
 			at := chartedAt(503, "latissimus-dorsi", atlas.FibrePlace{Fibre: i, AlongPct: pct})
-			limits, from := safety.Site("latissimus-dorsi", where(at))
-			for _, p := range where(at) {
-				assert.Equal(t, p.Region == "axilla", from == "the armpit", "%v", p)
-				assert.Equal(t, p.Region == "axilla" || p.Region == "posterior-lower-ribs", limits.Hard == 6, "%v", p)
+			limits, _ := safety.Site("latissimus-dorsi", where(at))
+			places := where(at)
+			for i, p := range places {
+				if i == 0 { // the region; after it what is to be kept off there
+					_, from := safety.Site("latissimus-dorsi", places[:1])
+					assert.Equal(t, p.Region == "axilla", from == "the armpit", "%v", p)
+				}
+				assert.Equal(t, p.Region == "axilla" || p.Region == "posterior-lower-ribs" || len(places) > 1,
+					limits.Hard == 6, "%v", p)
 			}
 		}
 	}
@@ -736,7 +741,8 @@ func TestPositionsAndContactsThatAreForbidden(t *testing.T) {
 		{"pregnant, on the side", pregnant, "infraspinatus", "thumb-pad", "side-lying-right", "", ""},
 		{"an elbow in the neck", asked(), "scalenus-medius", "elbow", "supine", "", "Not with the elbow"},
 		{"nobody said with what", asked(), "scalenus-medius", "", "supine", "", "Name the contact"},
-		{"knuckles on the scalenes", asked(), "scalenus-medius", "knuckle", "supine", "", ""},
+		{"knuckles on the scalenes", asked(), "scalenus-medius", "knuckle", "supine", "", "Not with the knuckle so near"},
+		{"fingers on the scalenes", asked(), "scalenus-medius", "fingertips", "supine", "", ""},
 		{"an elbow in the buttock", asked(), "gluteus-maximus", "elbow", "prone", "", ""},
 		{
 			"blood thinner, thumb on tension", thinner, "infraspinatus", "thumb-pad", "prone", "tension",
@@ -857,7 +863,12 @@ func TestAPlaceOfFigure1IsTakenAndCarried(t *testing.T) {
 	mm := body.Back.CMPerUnit(170) * 10
 	assert.Less(t, body.Point{X: p.X, Y: p.Y}.Distance(body.Point{X: 187, Y: 846})*mm, 12.0, "the same place")
 	assert.NotEqual(t, old.Place, p.Place, "in the sheet's own measures")
-	l.add("a", "hold-started", 0, started(600, 500, "soleus"))
+	b := started(600, 500, "soleus")
+	b.Start, _ = treat.NewStart(treat.Request{
+		Protocol: "graded-stages", Muscle: "soleus", Side: ids.Left,
+		Where: muscleOf("soleus").PressedThrough(p.Place, p.Side, p.View, body.Point{X: p.X, Y: p.Y}),
+	})
+	l.add("a", "hold-started", 0, b)
 	assert.NotEqual(t, visit.SetAside, holdOf(visit.Reduce(asked(), l.events), 600).Status)
 	old.Point, old.Place.Fibre = visit.UUID(uid(501)), 7
 	l.add("a", "point-charted", 0, old)

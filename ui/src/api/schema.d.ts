@@ -4285,6 +4285,7 @@ export interface components {
         Place: {
             region: components["schemas"]["RegionID"];
             side: components["schemas"]["Side"];
+            structure?: string;
         };
         PlaceIn: {
             /** Format: double */
