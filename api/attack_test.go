@@ -312,7 +312,9 @@ func firstSite(t *testing.T, id ids.Muscle) []safety.Place {
 func lowHold(t *testing.T, point string) visit.HoldStarted {
 	t.Helper()
 	where := firstSite(t, "soleus")
-	start, err := treat.NewStart(treat.Request{Protocol: "graded-stages", Muscle: "soleus", Side: ids.Left, Where: where})
+	start, err := treat.NewStart(treat.Request{
+		Protocol: "graded-stages", Muscle: "soleus", Side: ids.Left, Where: where,
+	})
 	require.NoError(t, err)
 	start, err = start.Adapt(safety.Adaptation{Down: 1}, where)
 	require.NoError(t, err)

@@ -40,6 +40,10 @@ func TestNoTestThatTheAnswersForbid(t *testing.T) {
 
 func TestTestsToday(t *testing.T) {
 	m := newModel(nil)
+	at := func(q ids.Question, region ids.Region) safety.Answer {
+		return safety.Answer{Question: q, Regions: []ids.Region{region}, Side: "left"}
+	}
+	skin, tear := at("open-skin", "anterior-shoulder"), at("acute-muscle-tear", "upper-calf")
 	for _, c := range []struct {
 		answer safety.Answer
 		test   ids.Test
@@ -49,10 +53,10 @@ func TestTestsToday(t *testing.T) {
 		{safety.Answer{Question: "hip-replacement"}, "thomas-type", ids.Right, "Replaced hip"},
 		{safety.Answer{Question: "hip-replacement"}, "ober-type", ids.Left, "Replaced hip"},
 		{safety.Answer{Question: "pregnancy"}, "straight-leg-raise", ids.Left, "Not supine today."},
-		{safety.Answer{Question: "open-skin", Regions: []ids.Region{"anterior-shoulder"}, Side: "left"}, "coracoid-tender", ids.Left, "Not on or near it."},
-		{safety.Answer{Question: "open-skin", Regions: []ids.Region{"anterior-shoulder"}, Side: "left"}, "coracoid-tender", ids.Right, ""},
-		{safety.Answer{Question: "acute-muscle-tear", Regions: []ids.Region{"upper-calf"}, Side: "left"}, "calf-length-knee-straight", ids.Left, "Neither pulled nor pushed"},
-		{safety.Answer{Question: "acute-muscle-tear", Regions: []ids.Region{"upper-calf"}, Side: "left"}, "calf-length-knee-straight", ids.Right, ""},
+		{skin, "coracoid-tender", ids.Left, "Not on or near it."},
+		{skin, "coracoid-tender", ids.Right, ""},
+		{tear, "calf-length-knee-straight", ids.Left, "Neither pulled nor pushed"},
+		{tear, "calf-length-knee-straight", ids.Right, ""},
 		{safety.Answer{Question: "stiff-shoulder-painful"}, "painful-arc", ids.Left, ""},
 		{safety.Answer{Question: "stiff-shoulder-painful"}, "pectoral-length", ids.Left, "No forced range"},
 		{safety.Answer{Question: "unstable-neck"}, "first-rib-rise", ids.Left, "No work on the neck."},

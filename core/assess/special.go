@@ -40,7 +40,9 @@ var specials = []special{
 		id: "thomas-type-knee", name: "Knee straightens at the table's end",
 		muscles: "rectus-femoris",
 		how:     "In the same position: positive when the hanging knee straightens as the thigh sinks.",
-		asked:   asked{way: safety.Stretched, movements: "hip.extension knee.flexion hip.flexion", lies: "supine", bothSides: true},
+		asked: asked{
+			way: safety.Stretched, movements: "hip.extension knee.flexion hip.flexion", lies: "supine", bothSides: true,
+		},
 	},
 	{
 		id: "thomas-type-out", name: "Thigh drifts out at the table's end",

@@ -54,7 +54,10 @@ var motionRules = []motionRule{
 	{"dizziness", Stretched, turnsNeck, true, "With dizziness the neck is not turned or bent back to the end."},
 	{"dizziness", Drawn, "cervical", true, "No pull at the head with dizziness."},
 	{"osteoporosis", Drawn, "cervical", true, "No pull at the head with thin bones."},
-	{"osteoporosis", Stretched, bends + " " + turnsNeck, true, "Thin bones: the spine is not bent or turned to the end."},
+	{
+		"osteoporosis", Stretched, bends + " " + turnsNeck, true,
+		"Thin bones: the spine is not bent or turned to the end.",
+	},
 	{
 		"hip-replacement", Stretched, hipLocked, true,
 		"Replaced hip: no bending over 90 degrees, no crossing of the midline, no turning to the end.",

@@ -741,7 +741,7 @@ func TestPositionsAndContactsThatAreForbidden(t *testing.T) {
 		{"pregnant, on the side", pregnant, "infraspinatus", "thumb-pad", "side-lying-right", "", ""},
 		{"an elbow in the neck", asked(), "scalenus-medius", "elbow", "supine", "", "Not with the elbow"},
 		{"nobody said with what", asked(), "scalenus-medius", "", "supine", "", "Name the contact"},
-		{"knuckles on the scalenes", asked(), "scalenus-medius", "knuckle", "supine", "", "Not with the knuckle so near"},
+		{"knuckles on the scalenes", asked(), "scalenus-medius", "knuckle", "supine", "", "Not with the knuckle"},
 		{"fingers on the scalenes", asked(), "scalenus-medius", "fingertips", "supine", "", ""},
 		{"an elbow in the buttock", asked(), "gluteus-maximus", "elbow", "prone", "", ""},
 		{

@@ -143,7 +143,9 @@ func (w *writer) press(m *atlas.Muscle, k int, spots map[ids.Muscle]visit.UUID) 
 	}
 	p.Identity = spots[m.ID]
 	w.say(time.Minute, "point-charted", p)
-	start, err := treat.NewStart(treat.Request{Protocol: "graded-stages", Muscle: m.ID, Side: ids.Left, Where: m.PressedAt(site.ID, ids.Left)})
+	start, err := treat.NewStart(treat.Request{
+		Protocol: "graded-stages", Muscle: m.ID, Side: ids.Left, Where: m.PressedAt(site.ID, ids.Left),
+	})
 	if err != nil {
 		return err
 	}
