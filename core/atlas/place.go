@@ -193,6 +193,8 @@ type Candidate struct {
 	OffMM  float64    `json:"off_mm" doc:"mm outside the muscle's edge; 0 within it"`
 	Layer  int        `json:"layer"`
 	Place  FibrePlace `json:"place"`
+	// Consent is for which sensitive areas the client is asked before hands are there.
+	Consent []safety.Area `json:"consent,omitempty" enum:"groin,buttock,chest,abdomen,axilla,coccyx"`
 	// siteMM is how far the usual site is.
 	siteMM float64
 }
@@ -215,6 +217,7 @@ func Under(v body.View, p body.Point, heightCM float64) []Candidate {
 		}
 		c := Candidate{
 			Muscle: m.ID, Name: m.Name, Side: side, OffMM: off, Layer: m.Layer, Place: f, siteMM: siteMM,
+			Consent: safety.SensitiveAreas(m.ID, m.PressedThrough(f, side, v, p)),
 		}
 		for _, s := range m.Sites {
 			sv, sp := m.OnFigure(s.Place(heightCM), side, heightCM)

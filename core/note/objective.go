@@ -27,6 +27,9 @@ func (w *writer) objective() string {
 	for _, s := range w.State.Signs {
 		l.labelled("Seen", onSide(plain(s.Sign), s.Side))
 	}
+	if late := w.State.PutOff; late != nil {
+		l.labelled("Consent and screening", fmt.Sprintf("asked after hands were on, %s: %s", w.clock(late.AtMS), late.Text))
+	}
 	for _, p := range w.State.Points {
 		l.add(point(p))
 	}

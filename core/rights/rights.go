@@ -75,6 +75,7 @@ var events = map[string][]Role{
 	"plan-made":          clinical,
 	"reaction-noted":     clinical,
 	"next-noted":         clinical,
+	"asking-put-off":     clinical,
 	"hold-started":       clinical,
 	"hold-event":         clinical,
 	"hold-ended":         clinical,

@@ -35,6 +35,8 @@ type State struct {
 	ScreenAgain bool `json:"screen_again,omitempty"`
 	// Pressed are the signs of this visit's holds, with where the hand was.
 	Pressed []Pressed `json:"pressed_signs"`
+	// PutOff tells why hands were on before consent and screening were asked for.
+	PutOff *DatedText `json:"put_off,omitempty"`
 	// Consents are the latest word on the visit and on each sensitive area.
 	Consents []Consented      `json:"consents"`
 	Tests    []Tested         `json:"tests"`

@@ -44,6 +44,7 @@ var bodies = map[string]func() any{
 	"plan-made":          emptyBody[PlanMade],
 	"reaction-noted":     emptyBody[ReactionNoted],
 	"next-noted":         emptyBody[NextNoted],
+	"asking-put-off":     emptyBody[AskingPutOff],
 	"hold-started":       emptyBody[HoldStarted],
 	"hold-event":         emptyBody[HoldHappened],
 	"hold-ended":         emptyBody[HoldEnded],

@@ -62,6 +62,11 @@ type (
 		Since string `json:"since" enum:"better,same,worse"`
 		Note  string `json:"note,omitempty" maxLength:"1000"`
 	}
+	// AskingPutOff is why hands were on before consent and screening were asked for; no
+	// hold begins by it.
+	AskingPutOff struct {
+		Reason string `json:"reason" minLength:"3" maxLength:"300"`
+	}
 	// NextNoted is what is meant to be done at the next visit.
 	NextNoted struct {
 		Text string `json:"text" maxLength:"2000"`
@@ -136,6 +141,8 @@ func (r *reducer) work(e Event, b any) error {
 	case *ReactionNoted:
 		r.sets("reaction", "reaction", e)
 		s.Reaction = b
+	case *AskingPutOff:
+		s.PutOff = &DatedText{AtMS: e.At(), Author: e.Author, Text: b.Reason}
 	case *NextNoted:
 		r.sets("what is to be done next", "next", e)
 		s.Next = b.Text

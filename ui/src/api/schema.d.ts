@@ -2036,6 +2036,9 @@ export interface components {
             side?: components["schemas"]["Side"];
             text: string;
         };
+        AskingPutOff: {
+            reason: string;
+        };
         AtlasEntry: {
             id: components["schemas"]["MuscleID"];
             kind: string;
@@ -2147,6 +2150,7 @@ export interface components {
             n: number;
         };
         Candidate: {
+            consent?: ("groin" | "buttock" | "chest" | "abdomen" | "axilla" | "coccyx")[];
             /** Format: int64 */
             layer: number;
             muscle: components["schemas"]["MuscleID"];
@@ -2808,6 +2812,7 @@ export interface components {
         /** @description the bodies of a visit's events, by type */
         EventBodies: {
             "addendum-written": components["schemas"]["Addendum"];
+            "asking-put-off": components["schemas"]["AskingPutOff"];
             "block-overridden": components["schemas"]["BlockOverridden"];
             "consent-recorded": components["schemas"]["Consented"];
             "drawing-painted": components["schemas"]["Painted"];
@@ -5362,6 +5367,7 @@ export interface components {
             posture: components["schemas"]["Posture"][];
             posture_flags: components["schemas"]["PostureFlag"][];
             pressed_signs: components["schemas"]["Pressed"][];
+            put_off?: components["schemas"]["DatedText"];
             ranges: components["schemas"]["Range"][];
             reaction?: components["schemas"]["ReactionNoted"];
             reason?: string;

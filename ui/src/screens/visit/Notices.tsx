@@ -4,12 +4,14 @@ import type { Schemas } from "../../api/client";
 import { useNavigate } from "react-router";
 import { Button } from "../../parts/controls";
 import { Fill, Row } from "../../parts/layout";
+import { useBeforeHands } from "./find/BeforeHands";
 import { Banner } from "./screening/Banner";
 import type { StepProps } from "./StepProps";
 
 export function Notices({ visit, me }: StepProps & { me: Schemas["Me"] }) {
   const { open, state, write } = visit;
   const go = useNavigate();
+  const { asked } = useBeforeHands({ visit });
   const live = state.holds.find((h) => h.status === "live");
   return (
     <>
@@ -38,6 +40,15 @@ export function Notices({ visit, me }: StepProps & { me: Schemas["Me"] }) {
           The client felt unwell: the neck is closed for today. Let them sit up slowly, stay with them, and
           ask the screening again before anything else is pressed. If it does not pass: {me.emergency_number}.
         </div>
+      )}
+      {state.put_off && !asked && (
+        <Row className="caution" role="note" $gap={3}>
+          <Fill>
+            Hands were on before consent and screening were asked for: {state.put_off.text} No hold begins
+            before they are.
+          </Fill>
+          <Button onPress={() => go(`/visits/${open.visit.id}?step=screen`)}>Ask now</Button>
+        </Row>
       )}
       <Banner visit={visit} emergency={me.emergency_number} />
       {open.client.cautions?.map((c) => (

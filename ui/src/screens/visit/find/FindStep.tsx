@@ -6,6 +6,7 @@ import type { Aimed } from "../body/useAiming";
 import type { Body } from "../body/useBody";
 import { NextUp } from "../next/NextUp";
 import type { StepProps } from "../StepProps";
+import { BeforeHands, useBeforeHands } from "./BeforeHands";
 import { ChartCard } from "./ChartCard";
 import { PointList } from "./PointList";
 import { SearchCard } from "./SearchCard";
@@ -20,6 +21,7 @@ interface Props extends StepProps {
 export function FindStep({ visit, body, work, finger }: Props) {
   const { aim, selected, chosen } = body;
   const point = visit.state.points.find((p) => p.point === selected);
+  const { ready } = useBeforeHands({ visit }, aim?.candidate?.consent);
   if (!point && !aim) {
     return (
       <>
@@ -59,6 +61,7 @@ export function FindStep({ visit, body, work, finger }: Props) {
       </Card>
     );
   }
+  if (!point && !ready) return <BeforeHands visit={visit} consent={aim?.candidate?.consent} />;
   // Only another point or place begins the form anew; a log that grows meanwhile
   // must not take away what is being typed.
   const key = point?.point ?? `${aim?.view}${aim?.x}${aim?.y}`;
