@@ -128,6 +128,9 @@ func TestChartByKeyboardAlone(t *testing.T) {
 	aim(input.ArrowLeft, 2, 3)
 	aim(input.ArrowDown, 13, 3)
 	p.press(input.Enter)
+	p.see("[data-before-hands] h2", "Before hands are on")
+	p.MustElementX(`//button[text()="Asked on paper."]`).MustFocus()
+	p.press(input.Enter)
 	p.see("h2", "Gastrocnemius, medial head, left")
 	p.see("[aria-live]", "calf, left")
 	p.MustElementX(`//*[@role="radiogroup"][starts-with(@aria-label, "Number at test pressure")]//button[text()="5"]`).MustFocus()
@@ -144,6 +147,7 @@ func TestDragCorrectsAPlace(t *testing.T) {
 	p, client := visiting(t, "Drag")
 	stepTo(p, "Find")
 	mark(p, 186, 772)
+	askLater(p)
 	p.see("h2", "Gastrocnemius, medial head, left")
 	chart(p, 4, "no")
 	at := func() (y float64) {
@@ -205,6 +209,7 @@ func TestForms(t *testing.T) {
 	p.see("button", "Undo")
 	stepTo(p, "Find")
 	mark(p, 186, 772)
+	askLater(p)
 	p.see("h2", "Gastrocnemius")
 	p.click("button", "Chart this point")
 	p.see("[data-points]", "Tender spot") // nothing was said, so nothing is claimed

@@ -132,6 +132,31 @@ func TestOwnWeightsAndThresholds(t *testing.T) {
 		before)
 }
 
+// askLater puts off what is asked before hands are on.
+func askLater(p *page) {
+	p.t.Helper()
+	p.see("[data-before-hands] h2", "Before hands are on")
+	p.click("[data-before-hands] button", "Looking again")
+}
+
+// Nobody charts a place before consent to it and the first two groups of the screening.
+func TestAskedBeforeHandsAreOn(t *testing.T) {
+	t.Parallel()
+	p, _ := visiting(t, "Before")
+	stepTo(p, "Find")
+	mark(p, 190, 490)
+	p.see("[data-before-hands] [data-ask=buttock]", "a consent of its own")
+	assert.False(t, p.MustHasR("button", "Chart this point"))
+	p.click("[data-ask=visit] button", "^The client agrees$")
+	p.click("[data-ask=buttock] button", "no chaperone wanted")
+	for _, g := range []string{"emergency", "refer-first"} {
+		p.MustElementX(`//*[@data-group="` + g + `"]//button[text()="None of these"]`).MustClick()
+	}
+	p.see("h2", "Gluteus")
+	p.see("button", "Chart this point")
+	assert.False(t, p.MustHasR("[role=note]", "Hands were on before"))
+}
+
 // No hold without consent; a sensitive area has its own; what was agreed to
 // can be taken back.
 func TestConsentBeforeAHold(t *testing.T) {
@@ -144,8 +169,10 @@ func TestConsentBeforeAHold(t *testing.T) {
 	p.see("p", "Asked and answered for today")
 	stepTo(p, "Find")
 	mark(p, 190, 490)
+	askLater(p)
 	p.see("h2", "Gluteus")
 	chart(p, 6, "yes")
+	p.see("[role=note]", "Hands were on before consent and screening were asked for: Looking again")
 	stepTo(p, "Press")
 	p.see("[data-ask=visit]", "No consent to today's treatment")
 	assert.False(t, p.MustHasR("button", "Begin the hold"))

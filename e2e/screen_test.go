@@ -21,6 +21,7 @@ func TestTheScreeningRulesOverHolds(t *testing.T) {
 	p, client := visiting(t, "Screening")
 	stepTo(p, "Find")
 	mark(p, 186, 772)
+	askLater(p)
 	p.see("h2", "Gastrocnemius, medial head, left")
 	chart(p, 6, "yes")
 	stepTo(p, "Press")

@@ -16,6 +16,8 @@ const (
 	silenceAfter    = 30 * second
 	flushFor        = 20 * second
 	flushBeforeBack = 15 * second
+	// aloneAfter past the cap without any key nobody attends the hold.
+	aloneAfter = 120 * second
 )
 
 // next finds the earliest deadline. The order of the list settles ties: the
@@ -37,6 +39,9 @@ func (s *state) next() deadline {
 	if s.pressing() {
 		if !s.capped {
 			consider(s.now+s.start.Limits.CapMS-s.pressed, (*state).reachCap)
+		}
+		if s.capped && s.key != nil {
+			consider(max(s.cappedAt, s.key.now)+aloneAfter, (*state).alone)
 		}
 		if s.plan.PressMaxMS > 0 && !s.closing {
 			consider(s.now+s.plan.PressMaxMS-s.unbroken, (*state).pressedLongEnough)

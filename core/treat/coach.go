@@ -60,7 +60,9 @@ func (c *Coach) record(e Event) (ignored string) {
 	c.log = append(c.log, e)
 	c.before = append(c.before, c.s)
 	c.s.advance(e.At, !c.s.rules.tiesWait && !e.Kind.isAnswer())
-	return c.s.apply(e)
+	ignored = c.s.apply(e)
+	c.s.attended()
+	return ignored
 }
 
 // undo takes the last event of its own source back; the state is then that of

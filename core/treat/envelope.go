@@ -213,7 +213,7 @@ func (s *state) silence() {
 }
 
 func (s *state) reachCap() {
-	s.capped = true
+	s.capped, s.cappedAt = true, s.now
 	if s.pend.isReturn() || s.pend == nextPress {
 		s.pend = nothing
 	}

@@ -43,7 +43,10 @@ type state struct {
 	pend             pending
 	closing          bool // coming off was advised; nothing deepens any more
 	capped           bool
-	over             bool // the log was closed
+	cappedAt         int64
+	// key is the state after the last event, a sign that somebody attends.
+	key  *state
+	over bool // the log was closed
 
 	answeredAt int64 // contact or the last answer
 	answered   bool  // since this contact

@@ -6,7 +6,10 @@ import "mokren/core/strict"
 // every start event; it changes whenever the same log could give another
 // outcome, and the rules that were stay below, so that a hold once recorded
 // comes to the same for ever (testdata holds logs of every version).
-const RulesVersion = "2027-01"
+const RulesVersion = "2027-02"
+
+// lastRules may still begin a hold: a tablet that was offline at an upgrade brings them.
+const lastRules = "2027-01"
 
 // rulebook is what one version of the rules does otherwise than today's; the
 // zero value is today's.
@@ -21,6 +24,8 @@ type rulebook struct {
 	undoTakesAny bool
 	// twoNervesClose: only a second nerve sign closed the site in the summary.
 	twoNervesClose bool
+	// runsAlone: a hold that nobody attended ran on past its cap without end.
+	runsAlone bool
 	first
 }
 
@@ -43,9 +48,11 @@ var asFirst = first{noParts: true, calmIsTwo: true, sinksOn: true, checksAgain: 
 
 var rulebooks = map[string]rulebook{
 	"2026-11": {
-		suddenInFloats: true, signInFlushIgnored: true, undoTakesAny: true, twoNervesClose: true, first: asFirst,
+		suddenInFloats: true, signInFlushIgnored: true, undoTakesAny: true, twoNervesClose: true, runsAlone: true,
+		first: asFirst,
 	},
-	"2026-12":    {first: asFirst},
+	"2026-12":    {runsAlone: true, first: asFirst},
+	lastRules:    {runsAlone: true},
 	RulesVersion: {},
 }
 

@@ -1,6 +1,7 @@
 package treat_test
 
 import (
+	"encoding/json"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -89,4 +90,43 @@ func TestSignsCountAfterAStop(t *testing.T) {
 func TestRulesThatAreNotKnownAreNotReplayed(t *testing.T) {
 	_, err := treat.Replayer(treat.Start{Protocol: "graded-stages", Rules: "1999-01"})
 	assert.ErrorContains(t, err, "$.rules_version")
+}
+
+// A hold that nobody attends stops at its last sign of life, 120 s past its cap without
+// a key; a key starts the wait anew, and the rules of before ran on.
+func TestAHoldThatNobodyAttends(t *testing.T) {
+	apply := func(c *treat.Coach, at int64, event string, value json.RawMessage) treat.Line {
+		e, err := treat.ParseEvent(at, event, value, 10)
+		require.NoError(t, err)
+		return c.Apply(e)
+	}
+	begun := func(rules string) *treat.Coach {
+		c := coachOf(t, rules)
+		apply(c, 0, "contact", nil)
+		apply(c, 3000, "score", json.RawMessage(`6`))
+		apply(c, 23_000, "score", json.RawMessage(`5`))
+		return c
+	}
+	c := begun(treat.RulesVersion)
+	capMS := c.Start().Limits.CapMS
+	before := c.At(capMS + 119_999)
+	assert.InDelta(t, 119.999, before.OverrunS, 1e-9)
+	at, due := c.Due(capMS + 1)
+	assert.True(t, due)
+	assert.Equal(t, capMS+120_000, at)
+	after := c.At(capMS + 120_000)
+	assert.Equal(t, treat.PhasePaused, after.Phase)
+	assert.InDelta(t, 23, after.PressureS, 1e-9)
+	assert.Zero(t, after.OverrunS)
+	// A contact goes on; what was pressed before counts, what nobody attended does not.
+	on := apply(c, 1_800_000, "contact", nil)
+	assert.InDelta(t, 23, on.PressureS, 1e-9)
+	assert.InDelta(t, 33, c.At(1_810_000).PressureS, 1e-9)
+
+	c = begun(treat.RulesVersion)
+	apply(c, capMS+100_000, "score", json.RawMessage(`5`))
+	assert.NotEqual(t, treat.PhasePaused, c.At(capMS+200_000).Phase, "a key is a sign of life")
+	assert.InDelta(t, 100, c.At(capMS+220_000).OverrunS, 1e-9)
+
+	assert.InDelta(t, 1800-float64(capMS)/1000, begun("2027-01").At(1_800_000).OverrunS, 1e-9)
 }

@@ -139,7 +139,22 @@ func (h *Hold) replay() treat.Summary {
 	for _, e := range treat.SortLate(h.events) {
 		c.Apply(e)
 	}
+	if h.claim != nil && h.claim.LastSignMS != nil {
+		// No later than the end was written; what the log has itself stands.
+		if at := min(*h.claim.LastSignMS, h.EndedMS-h.StartedMS); at > h.lastEvent() {
+			return c.Until(at)
+		}
+	}
 	return c.Summary()
+}
+
+// lastEvent is the time of the hold's last event, ms from its start.
+func (h *Hold) lastEvent() int64 {
+	var last int64
+	for _, e := range h.events {
+		last = max(last, e.At)
+	}
+	return last
 }
 
 // asStored is the result kept with the log, else what the device claimed.

@@ -47,6 +47,9 @@ type HoldEnded struct {
 	Outcome    treat.Outcome `json:"outcome" enum:"released,reduced,unchanged,stopped"`
 	PressureMS int64         `json:"pressure_ms" minimum:"0"`
 	Parts      *int          `json:"parts,omitempty" minimum:"0"`
+	// LastSignMS is when the page that showed the hold was last attended, where nobody
+	// ended the hold: time stops there.
+	LastSignMS *int64 `json:"last_sign_ms,omitempty" minimum:"0" doc:"ms from the start"`
 	// Stages is what holds of the first rules claimed instead of parts.
 	Stages *int `json:"stages,omitempty" minimum:"0"`
 }

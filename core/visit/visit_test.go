@@ -422,3 +422,27 @@ func TestTheMeanOfTheTrialsCounts(t *testing.T) {
 	m.Pain = deg(4)
 	assert.Nil(t, m.Check(), "what it hurts stands without degrees")
 }
+
+// The page says when it was attended last: time stops there, not at the last key and not
+// when somebody came back.
+func TestAHoldEndsAtItsLastSign(t *testing.T) {
+	ended := func(sign *int64) visit.Hold {
+		l := &log{}
+		l.agree("a")
+		l.add("a", "point-charted", 0, charted(500, "soleus"))
+		l.add("a", "hold-started", 0, started(600, 500, "soleus"))
+		l.add("a", "hold-event", 0, happened(600, 0, "contact", nil))
+		l.add("a", "hold-event", 0, happened(600, 3000, "score", 6))
+		l.ms += 1_800_000
+		l.add("a", "hold-ended", 0, visit.HoldEnded{
+			Hold: visit.UUID(uid(600)), Outcome: "unchanged", PressureMS: 23_000, LastSignMS: sign,
+		})
+		return holdOf(visit.Reduce(asked(), l.events), 600)
+	}
+	h := ended(new(int64(23_000)))
+	assert.InDelta(t, 23, h.Summary.PressureS, 1e-9)
+	assert.Zero(t, h.Summary.OverrunS)
+	assert.InDelta(t, 3, ended(nil).Summary.PressureS, 1e-9, "without it the log's last event")
+	far := ended(new(int64(86_400_000)))
+	assert.Less(t, far.Summary.OverrunS, 1810.0, "no later than the end was written")
+}

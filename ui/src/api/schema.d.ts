@@ -3240,6 +3240,11 @@ export interface components {
         };
         HoldEnded: {
             hold: string;
+            /**
+             * Format: int64
+             * @description ms from the start
+             */
+            last_sign_ms?: number;
             /** @enum {unknown} */
             outcome: components["schemas"]["Outcome"];
             /** Format: int64 */

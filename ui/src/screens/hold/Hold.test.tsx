@@ -68,6 +68,8 @@ describe("a hold", () => {
   });
   afterEach(() => {
     cleanup();
+    vi.restoreAllMocks();
+    localStorage.clear();
     vi.useRealTimers();
   });
 
@@ -110,6 +112,59 @@ describe("a hold", () => {
     key("Backspace");
     expect(said()).toEqual(["contact", "score", "undo"]);
     expect(screen.getByRole("main").dataset.advice).not.toContain("ease-off");
+  });
+
+  /** Comes back to a hold whose page was out of sight since a moment. */
+  const awayFor = (seconds: number) => {
+    const see = (state: string) => {
+      vi.spyOn(document, "visibilityState", "get").mockReturnValue(state as DocumentVisibilityState);
+      fireEvent(document, new Event("visibilitychange"));
+    };
+    see("hidden");
+    pass(seconds);
+    see("visible");
+    pass(0);
+  };
+
+  it("asks where it ended when nobody attended it, and ends it there", () => {
+    begin();
+    key(" ");
+    pass(3);
+    key("6");
+    pass(20);
+    awayFor(240);
+    expect(screen.getByRole("alert").textContent).toBe("Nobody attended this hold after 0:23.");
+    key(" ");
+    expect(said()).toEqual(["contact", "score"]);
+    fireEvent.click(screen.getByRole("button", { name: "End at 0:23" }));
+    const [, claim] = written.find(([t]) => t === "hold-ended") ?? [];
+    expect(claim).toMatchObject({ outcome: "unchanged", pressure_ms: 23_000, last_sign_ms: 23_000 });
+    expect(said()).toEqual(["contact", "score", "end"]);
+  });
+
+  it("goes on from there with a new contact", () => {
+    begin();
+    key(" ");
+    pass(23);
+    awayFor(100);
+    fireEvent.click(screen.getByRole("button", { name: /^Go on/ }));
+    expect(phase()).toBe("paused");
+    pass(5);
+    key(" ");
+    pass(2);
+    expect(written.map(([, b]) => [b.event, b.at_ms])).toEqual([
+      ["contact", 0],
+      ["pause", 23_000],
+      ["resume", 128_000],
+    ]);
+  });
+
+  it("does not ask after half a minute out of sight", () => {
+    begin();
+    key(" ");
+    pass(10);
+    awayFor(30);
+    expect(screen.queryByRole("alert")).toBeNull();
   });
 
   it("is stopped by one key, ends once, and hears nothing after", () => {

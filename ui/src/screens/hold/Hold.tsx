@@ -9,6 +9,7 @@ import { type PadSeen, useVisitWire } from "../../core/useVisitWire";
 import { Key, Trouble, Waiting } from "../../parts/controls";
 import { Sent } from "../../parts/Sent";
 import { clock, plain, sentence } from "../../parts/words";
+import { Alone } from "./Alone";
 import { Between } from "./Between";
 import { Care } from "./Care";
 import { Clocks, PressureBar } from "./Clocks";
@@ -71,9 +72,10 @@ function Live({ me, visit, hold }: Pick<SaidProps, "me" | "visit" | "hold">) {
     if (ended) back();
     else if (main) act(main.event);
   }, [ended, back, main, act]);
-  useTones(line, prefs, !live.ended);
+  const asked = live.alone !== undefined;
+  useTones(line, prefs, !live.ended && !asked);
   useWakeLock();
-  useKeys(act, pedal, prefs.pedal, !open);
+  useKeys(act, pedal, prefs.pedal, !open && !asked);
   const { limits, plan } = hold.start;
   return (
     <HoldRoom
@@ -94,7 +96,11 @@ function Live({ me, visit, hold }: Pick<SaidProps, "me" | "visit" | "hold">) {
       />
       {open === "room" && <RoomSettings prefs={prefs} keep={keep} onClose={() => setOpen(undefined)} />}
       {open === "pad" && <PadPanel visit={id} seen={seen} onClose={() => setOpen(undefined)} />}
-      <Said me={me} visit={visit} hold={hold} live={live} pad={pad} />
+      {live.alone === undefined ? (
+        <Said me={me} visit={visit} hold={hold} live={live} pad={pad} />
+      ) : (
+        <Alone since={live.alone} onEnd={live.endedThen} onGoOn={live.goOn} />
+      )}
       <Scores
         soft={limits.soft_ceiling}
         off={!takesNumber(line)}
