@@ -1,30 +1,40 @@
 // A hold that nobody attended: its time stands at the last sign of life, and one says
 // whether it ended there.
+import { styled } from "styled-components";
 import { Key } from "../../parts/controls";
-import { Row } from "../../parts/layout";
-import { clock } from "../../parts/words";
+
+const Answers = styled.div`
+  display: grid;
+  grid-template-columns: repeat(2, minmax(0, 320px));
+  gap: 14px;
+  > * {
+    min-height: 92px;
+    font-size: 22px;
+  }
+`;
+
+export const endsAt = (pressed: string) => `End at ${pressed}`;
 
 interface Props {
-  /** ms from the start. */
-  since: number;
+  /** Time of pressure, as on a clock. */
+  after: string;
   onEnd: () => void;
   onGoOn: () => void;
 }
 
-export function Alone({ since, onEnd, onGoOn }: Props) {
-  const at = clock(since / 1000);
+export function Alone({ after, onEnd, onGoOn }: Props) {
   return (
     <div className="say" data-alone>
       <div className="do" data-tone="ease" role="alert">
-        Nobody attended this hold after {at}.
+        Nobody attended this hold after {after}.
       </div>
       <div className="ask">Time stands there. Did it end then?</div>
-      <Row $gap={4} $wrap>
+      <Answers>
         <Key $tone="go" onPress={onEnd}>
-          End at {at}
+          {endsAt(after)}
         </Key>
         <Key onPress={onGoOn}>Go on, with a new contact</Key>
-      </Row>
+      </Answers>
     </div>
   );
 }

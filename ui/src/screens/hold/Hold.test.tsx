@@ -136,7 +136,7 @@ describe("a hold", () => {
     expect(screen.getByRole("alert").textContent).toBe("Nobody attended this hold after 0:23.");
     key(" ");
     expect(said()).toEqual(["contact", "score"]);
-    fireEvent.click(screen.getByRole("button", { name: "End at 0:23" }));
+    fireEvent.click(screen.getAllByRole("button", { name: "End at 0:23" })[0] as HTMLElement);
     const [, claim] = written.find(([t]) => t === "hold-ended") ?? [];
     expect(claim).toMatchObject({ outcome: "unchanged", pressure_ms: 23_000, last_sign_ms: 23_000 });
     expect(said()).toEqual(["contact", "score", "end"]);

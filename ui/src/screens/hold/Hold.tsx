@@ -9,7 +9,7 @@ import { type PadSeen, useVisitWire } from "../../core/useVisitWire";
 import { Key, Trouble, Waiting } from "../../parts/controls";
 import { Sent } from "../../parts/Sent";
 import { clock, plain, sentence } from "../../parts/words";
-import { Alone } from "./Alone";
+import { Alone, endsAt } from "./Alone";
 import { Between } from "./Between";
 import { Care } from "./Care";
 import { Clocks, PressureBar } from "./Clocks";
@@ -73,6 +73,7 @@ function Live({ me, visit, hold }: Pick<SaidProps, "me" | "visit" | "hold">) {
     else if (main) act(main.event);
   }, [ended, back, main, act]);
   const asked = live.alone !== undefined;
+  const stood = clock(line.pressure_s);
   useTones(line, prefs, !live.ended && !asked);
   useWakeLock();
   useKeys(act, pedal, prefs.pedal, !open && !asked);
@@ -99,21 +100,22 @@ function Live({ me, visit, hold }: Pick<SaidProps, "me" | "visit" | "hold">) {
       {live.alone === undefined ? (
         <Said me={me} visit={visit} hold={hold} live={live} pad={pad} />
       ) : (
-        <Alone since={live.alone} onEnd={live.endedThen} onGoOn={live.goOn} />
+        <Alone after={stood} onEnd={live.endedThen} onGoOn={live.goOn} />
       )}
       <Scores
         soft={limits.soft_ceiling}
-        off={!takesNumber(line)}
-        canUndo={live.begun && !live.ended}
+        off={asked || !takesNumber(line)}
+        canUndo={live.begun && !live.ended && !asked}
         act={act}
       />
       <Signs
-        main={main}
+        main={asked ? { name: endsAt(stood) } : main}
         phase={line.phase}
         plan={plan}
         ended={ended}
+        waiting={asked}
         stopped={live.ended}
-        onPedal={pedal}
+        onPedal={asked ? live.endedThen : pedal}
         act={act}
       />
     </HoldRoom>

@@ -9,6 +9,8 @@ interface Props {
   phase: Schemas["Phase"];
   plan?: Schemas["HoldPlan"];
   ended: boolean;
+  /** Another question stands first: nothing but the widest key and stop. */
+  waiting?: boolean;
   /** Nothing can be stopped any more. */
   stopped: boolean;
   onPedal: () => void;
@@ -16,21 +18,22 @@ interface Props {
 }
 
 /** The widest key, the part's own two, the signs, and stop. */
-export function Signs({ main, phase, plan, ended, stopped, onPedal, act }: Props) {
+export function Signs({ main, phase, plan, ended, waiting, stopped, onPedal, act }: Props) {
+  const off = ended || waiting;
   return (
     <div className="keys">
       <Key $tone="go" isDisabled={!ended && !main} onPress={onPedal}>
         {ended ? "Back to the visit" : (main?.name ?? "Flush")}
-        <kbd>{ended ? "space" : "space · pedal"}</kbd>
+        {!waiting && <kbd>{ended ? "space" : "space · pedal"}</kbd>}
       </Key>
       {partKeys(phase, plan).map(([s, on]) => (
-        <Key key={s.name} isDisabled={!on || ended} onPress={() => act(s.event, s.value)}>
+        <Key key={s.name} isDisabled={!on || off} onPress={() => act(s.event, s.value)}>
           {s.name}
           <kbd>{s.key.toUpperCase()}</kbd>
         </Key>
       ))}
       {signKeys.map((s) => (
-        <Key key={s.name} $tone={s.tone} isDisabled={ended} onPress={() => act(s.event, s.value)}>
+        <Key key={s.name} $tone={s.tone} isDisabled={off} onPress={() => act(s.event, s.value)}>
           {s.name}
           <kbd>{s.key.toUpperCase()}</kbd>
         </Key>

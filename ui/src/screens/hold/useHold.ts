@@ -89,7 +89,10 @@ export function useHold({ core, write }: LiveVisit, hold: Hold): LiveHold {
   );
   const act = useCallback<Act>((event, value) => happened(elapsed(), event, value), [happened, elapsed]);
 
-  useEffect(() => refresh(tickMS, look), [look]);
+  useEffect(() => {
+    look(); // since when it stands is shown at once
+    return refresh(tickMS, look);
+  }, [look]);
   // What falls due is said at its time, not with the next tick.
   const due = view.due_ms;
   useEffect(() => (due === undefined ? undefined : at(began + due, look)), [due, began, look]);

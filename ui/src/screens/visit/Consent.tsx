@@ -113,7 +113,7 @@ export function AskConsent({ visit, area, why }: StepProps & { area: Area; why: 
   const { minor, say } = useConsent({ visit });
   const who = minor ? "The guardian agrees" : "The client agrees";
   return (
-    <Stack className="caution" role="note" data-ask={area}>
+    <Stack className="caution" role="note" data-ask={area} $gap={1}>
       <span>{why}</span>
       <Row $wrap>
         {area === "visit" ? (

@@ -3,8 +3,7 @@
 // with a reason; a hold stays refused until then.
 import { useMemo } from "react";
 import type { Schemas } from "../../../api/client";
-import { Button, Card } from "../../../parts/controls";
-import { Row, Said } from "../../../parts/layout";
+import { Card, Choice } from "../../../parts/controls";
 import { AskConsent } from "../Consent";
 import { areaName } from "../consentWords";
 import { Group } from "../screening/Group";
@@ -15,7 +14,7 @@ import type { StepProps } from "../StepProps";
 type Area = Schemas["Consented"]["area"];
 
 /** Why it may wait; what is written is the reason itself. */
-const reasons = ["The client cannot answer just now.", "Asked on paper.", "Looking again at a known point."];
+const reasons = ["Cannot answer just now", "Asked on paper", "Looking again at a known point"];
 
 /** What is still to be asked before a hand is at a place, and whether that was put off. */
 export function useBeforeHands({ visit }: StepProps, consent: readonly Area[] = []) {
@@ -46,16 +45,12 @@ export function BeforeHands({ visit, consent }: StepProps & { consent?: readonly
         {areas.map((a) => (
           <AskConsent key={a} visit={visit} area={a} why={says(a)} />
         ))}
-        <Said className="quiet" $small>
-          It can wait for a reason, which is kept with the visit. No hold begins before it is asked.
-        </Said>
-        <Row $wrap aria-label="Ask later">
-          {reasons.map((reason) => (
-            <Button key={reason} onPress={() => visit.write("asking-put-off", { reason })}>
-              {reason}
-            </Button>
-          ))}
-        </Row>
+        <Choice
+          label="Ask later, for a reason that is kept; no hold begins before it is asked"
+          value={undefined}
+          options={reasons}
+          onChoose={(reason) => visit.write("asking-put-off", { reason: `${reason}.` })}
+        />
       </Card>
       {first.map((g) => (
         <Group
