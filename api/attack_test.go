@@ -3,6 +3,7 @@ package api_test
 import (
 	"context"
 	"encoding/json"
+	"net/http"
 	"strings"
 	"testing"
 	"time"
@@ -382,4 +383,61 @@ func TestAnIncidentIsRecordedAndPrinted(t *testing.T) {
 	c.call("GET", path, nil, &open)
 	require.Len(t, open.State.Incidents, 1)
 	assert.Equal(t, fall, open.State.Incidents[0].Incident)
+}
+
+// The Lows of the second attack's last row that the door answers for.
+func TestAttack19GuessesWithinASessionAreCounted(t *testing.T) {
+	c, l := ownPractice(t, api.Options{})
+	off := func(password string) int {
+		return c.call("POST", "/api/me/second-factor/off", map[string]string{"password": password}, nil).StatusCode
+	}
+	for range 9 {
+		require.Equal(t, 422, off("wrong-words-here"))
+	}
+	// Other doors count with it: ten in all, wherever the password is asked for again.
+	change := map[string]string{"now": "wrong-words-here", "new": "quite-other-words"}
+	require.Equal(t, 422, c.call("PUT", "/api/me/password", change, nil).StatusCode)
+	assert.Equal(t, 429, off(l.Password), "the right one too, for a quarter of an hour")
+	assert.Equal(t, 200, signInStatus(c, l.Email, l.Password, ""), "the front door counts for itself")
+}
+
+func TestAttack19AForeignTherapistIsNamed(t *testing.T) {
+	c, _ := ownPractice(t, api.Options{})
+	other, _ := ownPractice(t, api.Options{})
+	var stranger api.Me
+	other.call("GET", "/api/session", nil, &stranger)
+	var p problem
+	booking := map[string]any{
+		"id": uuid.NewString(), "client": c.aClient("Ana", "Book"), "therapist": stranger.ID,
+		"date": "2027-03-01", "time": "10:00", "minutes": 60,
+	}
+	res := c.call("POST", "/api/bookings", booking, &p)
+	require.Equal(t, 422, res.StatusCode)
+	require.NotEmpty(t, p.Errors)
+	assert.Equal(t, "body.therapist", p.Errors[0].Location)
+}
+
+func TestAttack19AnIntakeCodeEndsTheOneBefore(t *testing.T) {
+	c := newCaller(t, api.Options{})
+	path, _ := c.sendable(c.signIn(demo.Logins[0]))
+	var first, second api.NewLink
+	require.Equal(t, 200, c.call("POST", path+"/link", nil, &first).StatusCode)
+	pad := func(l api.NewLink) int { return c.again().call("GET", "/api/pad/"+l.Code, nil, nil).StatusCode }
+	require.Equal(t, 200, pad(first))
+	require.Equal(t, 200, c.call("POST", path+"/link", nil, &second).StatusCode)
+	assert.Equal(t, 404, pad(first))
+	assert.Equal(t, 200, pad(second))
+}
+
+func TestAttack19AWireLooksAtTheScheme(t *testing.T) {
+	c := newCaller(t, api.Options{})
+	path, _ := c.sendable(c.signIn(demo.Logins[0]))
+	host := strings.TrimPrefix(c.base, "http://")
+	for origin, want := range map[string]int{"https://" + host: 403, "http://" + host: 101, "http://elsewhere": 403} {
+		_, res, _ := websocket.Dial(t.Context(), "ws://"+host+path+"/wire", &websocket.DialOptions{
+			HTTPClient: c.http, HTTPHeader: http.Header{"Origin": {origin}},
+		})
+		require.NotNil(t, res, origin)
+		assert.Equal(t, want, res.StatusCode, origin)
+	}
 }

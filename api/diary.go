@@ -161,6 +161,15 @@ func dayAfter(day time.Time, n int) time.Time {
 	return time.Date(day.Year(), day.Month(), day.Day()+n, 0, 0, 0, 0, day.Location())
 }
 
+// worksHere wants a therapist to be one of the practice who has not left.
+func worksHere(ctx context.Context, tx *store.Tx, therapist uuid.UUID) error {
+	p, err := tx.Person(ctx, therapist)
+	if errors.Is(err, store.ErrNotFound) || err == nil && p.Left.Valid {
+		return invalid("body.therapist", therapist.String(), "one who works in this practice")
+	}
+	return err
+}
+
 func (s *server) book(ctx context.Context, in *struct{ Body Booking }) (*oneOut[Booked], error) {
 	what := action("write", "visit", in.Body.ID)
 	client, err := uuid.Parse(in.Body.Client)
@@ -179,6 +188,9 @@ func (s *server) book(ctx context.Context, in *struct{ Body Booking }) (*oneOut[
 			return out, err
 		}
 		if _, err := tx.Client(ctx, client); err != nil {
+			return out, err
+		}
+		if err := worksHere(ctx, tx, list[0].Therapist); err != nil {
 			return out, err
 		}
 		clashes, err := tx.Clashes(ctx, list)
@@ -285,6 +297,11 @@ func (s *server) rebook(ctx context.Context, in *struct {
 		}
 		if !tx.Who().Role.Clinical() {
 			b.Reason = v.Reason
+		}
+		if therapist != v.Therapist {
+			if err := worksHere(ctx, tx, therapist); err != nil {
+				return out, err
+			}
 		}
 		if in.Body.Status == "booked" {
 			clashes, err := tx.Clashes(ctx, []store.Booking{b})

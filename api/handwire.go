@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"log/slog"
 	"net/http"
+	"net/url"
 	"time"
 
 	"github.com/coder/websocket"
@@ -61,7 +62,7 @@ func (s *server) handWire(w http.ResponseWriter, r *http.Request) {
 		writeStatus(w, err)
 		return
 	}
-	c, err := websocket.Accept(w, r, nil)
+	c, err := s.accept(w, r)
 	if err != nil {
 		return // it has answered
 	}
@@ -185,7 +186,7 @@ func (s *server) visitWire(w http.ResponseWriter, r *http.Request) {
 		writeStatus(w, err)
 		return
 	}
-	c, err := websocket.Accept(w, r, nil)
+	c, err := s.accept(w, r)
 	if err != nil {
 		return // it has answered
 	}
@@ -270,3 +271,21 @@ func writeStatus(w http.ResponseWriter, err error) {
 	}
 	http.Error(w, status.Error(), status.GetStatus())
 }
+
+// accept opens a wire to a page of this very origin: the scheme counts too, which the
+// library does not look at.
+func (s *server) accept(w http.ResponseWriter, r *http.Request) (*websocket.Conn, error) {
+	if origin, err := url.Parse(r.Header.Get("Origin")); err == nil && origin.Scheme != "" {
+		scheme := "http"
+		if s.sessions.Cookie.Secure || r.TLS != nil {
+			scheme = "https"
+		}
+		if origin.Scheme != scheme {
+			writeProblem(w, http.StatusForbidden, "A wire is opened by a page of this server alone.")
+			return nil, errOrigin
+		}
+	}
+	return websocket.Accept(w, r, nil)
+}
+
+var errOrigin = errors.New("a page of another origin")

@@ -86,6 +86,10 @@ func (s *server) newLink(ctx context.Context, in *ByID) (*oneOut[NewLink], error
 		if err != nil {
 			return NewLink{}, err
 		}
+		// One at a time: a code that was given before ends with this one.
+		if err := tx.EndLinks(ctx, v.ID, forIntake); err != nil {
+			return NewLink{}, err
+		}
 		code, err := tx.NewLink(ctx, v.ClientID, v.ID, forIntake, expires)
 		return NewLink{code, expires.UTC().Format(time.RFC3339)}, err
 	})

@@ -208,7 +208,9 @@ func TestALicenceThatEndsIsSaid(t *testing.T) {
 func TestASecondFactorIsAskedForAndTakenOnce(t *testing.T) {
 	c, l := ownPractice(t, api.Options{})
 	var made api.NewSecondFactor
-	require.Equal(t, 200, c.call("POST", "/api/me/second-factor", nil, &made).StatusCode)
+	mine := map[string]string{"password": l.Password}
+	require.Equal(t, 422, c.call("POST", "/api/me/second-factor", map[string]string{"password": "nope"}, nil).StatusCode)
+	require.Equal(t, 200, c.call("POST", "/api/me/second-factor", mine, &made).StatusCode)
 	assert.Equal(t, 200, signInStatus(c, l.Email, l.Password, ""), "not on before a code came back")
 	wrong := map[string]string{"code": "000000"}
 	assert.Equal(t, 422, c.call("PUT", "/api/me/second-factor", wrong, nil).StatusCode)
@@ -226,8 +228,10 @@ func TestASecondFactorIsAskedForAndTakenOnce(t *testing.T) {
 	p = problem{}
 	c.again().call("POST", "/api/session", map[string]string{"email": l.Email, "password": "wrong-wrong"}, &p)
 	assert.Empty(t, p.Errors, "a wrong one says nothing of it")
-	assert.Equal(t, 200, signInStatus(c, l.Email, l.Password, code(now)))
-	assert.Equal(t, 401, signInStatus(c, l.Email, l.Password, code(now)), "the same code again")
+	assert.Equal(t, 401, signInStatus(c, l.Email, l.Password, code(now)), "it was used up by switching it on")
+	next := code(now.Add(30 * time.Second))
+	assert.Equal(t, 200, signInStatus(c, l.Email, l.Password, next))
+	assert.Equal(t, 401, signInStatus(c, l.Email, l.Password, next), "the same code again")
 	assert.Equal(t, 401, signInStatus(c, l.Email, l.Password, code(now.Add(-5*time.Minute))), "an old code")
 	assert.Equal(
 		t,

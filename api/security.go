@@ -4,6 +4,7 @@ import (
 	"bytes"
 	"context"
 	"encoding/base64"
+	"errors"
 	"image/png"
 	"net/http"
 
@@ -58,7 +59,7 @@ func (s *server) registerOwn(a huma.API) {
 	huma.Register(a, op("second-factor", http.MethodGet, "/api/me/second-factor", "Whether a second factor is on",
 		401), s.secondFactor)
 	huma.Register(a, op("new-second-factor", http.MethodPost, "/api/me/second-factor",
-		"The secret of a second factor (TOTP, RFC 6238)", 401, 409), s.newSecondFactor)
+		"The secret of a second factor (TOTP, RFC 6238)", 401, 409, 422, 429), s.newSecondFactor)
 	huma.Register(a, op("confirm-second-factor", http.MethodPut, "/api/me/second-factor",
 		"Switch it on by a code", 401, 422), s.confirmSecondFactor)
 	drop := op("drop-second-factor", http.MethodPost, "/api/me/second-factor/off", "Switch it off", 401, 422, 429)
@@ -70,12 +71,12 @@ func (s *server) registerOwn(a huma.API) {
 }
 
 func (s *server) putPassword(ctx context.Context, in *struct{ Body PasswordChange }) (*struct{}, error) {
+	if err := s.itIsMe(ctx, "body.now", in.Body.Now); err != nil {
+		return nil, err
+	}
 	return done(ctx, s, s.onSelf(ctx, "change-password"), func(tx *store.Tx) error {
 		p, err := tx.Person(ctx, tx.Who().Person)
 		if err != nil {
-			return err
-		}
-		if err := itIsMe(ctx, tx, "body.now", in.Body.Now); err != nil {
 			return err
 		}
 		if err := goodPassword("body.new", in.Body.New, p.Name, p.PracticeName); err != nil {
@@ -88,13 +89,23 @@ func (s *server) putPassword(ctx context.Context, in *struct{ Body PasswordChang
 	})
 }
 
-// itIsMe wants the password again before what would lock the person out.
-func itIsMe(ctx context.Context, tx *store.Tx, field, password string) error {
-	ok, err := tx.OwnPassword(ctx, password)
-	if err == nil && !ok {
+// itIsMe wants the password again before what would lock the person out, and counts it
+// like one at the door.
+func (s *server) itIsMe(ctx context.Context, field, password string) error {
+	l, err := one(ctx, s, s.onSelf(ctx, "read"), func(tx *store.Tx) (store.OwnLogin, error) { return tx.OwnLogin(ctx) })
+	if err != nil {
+		return err
+	}
+	ok, err := s.store.Guess(ctx, l.Body, password)
+	switch {
+	case errors.Is(err, store.ErrClosed):
+		return huma.Error429TooManyRequests("Too many wrong passwords. Wait a quarter of an hour, then try again.")
+	case err != nil:
+		return problem(err)
+	case !ok:
 		return invalid(field, "", "your password as it is")
 	}
-	return err
+	return nil
 }
 
 func (s *server) secondFactor(ctx context.Context, _ *struct{}) (*oneOut[SecondFactor], error) {
@@ -107,7 +118,12 @@ func (s *server) secondFactor(ctx context.Context, _ *struct{}) (*oneOut[SecondF
 // pixels of the picture's side.
 const pixels = 240
 
-func (s *server) newSecondFactor(ctx context.Context, _ *struct{}) (*oneOut[NewSecondFactor], error) {
+func (s *server) newSecondFactor(
+	ctx context.Context, in *struct{ Body PasswordGiven },
+) (*oneOut[NewSecondFactor], error) {
+	if err := s.itIsMe(ctx, "body.password", in.Body.Password); err != nil {
+		return nil, err
+	}
 	return one(ctx, s, s.onSelf(ctx, "new-second-factor"), func(tx *store.Tx) (out NewSecondFactor, err error) {
 		key, err := tx.NewSecondFactor(ctx)
 		if err != nil {
@@ -138,10 +154,10 @@ func (s *server) confirmSecondFactor(ctx context.Context, in *struct{ Body CodeG
 func (s *server) dropSecondFactor(
 	ctx context.Context, in *struct{ Body PasswordGiven },
 ) (*oneOut[SecondFactor], error) {
+	if err := s.itIsMe(ctx, "body.password", in.Body.Password); err != nil {
+		return nil, err
+	}
 	return one(ctx, s, s.onSelf(ctx, "drop-second-factor"), func(tx *store.Tx) (SecondFactor, error) {
-		if err := itIsMe(ctx, tx, "body.password", in.Body.Password); err != nil {
-			return SecondFactor{}, err
-		}
 		return SecondFactor{}, tx.DropSecondFactor(ctx, tx.Who().Person)
 	})
 }

@@ -4,6 +4,7 @@ import (
 	"context"
 	"crypto/sha256"
 	"encoding/base64"
+	"errors"
 	"strings"
 	"time"
 )
@@ -78,6 +79,24 @@ func (s *Store) uncounted(ctx context.Context, d door) error {
 func (s *Store) passed(ctx context.Context, d door) error {
 	_, err := s.db.ExecContext(ctx, `delete from attempt where name = $1 and place = $2`, d.name, d.place)
 	return found("forgetting attempts", err)
+}
+
+// Guess counts a password that is asked for again within a session as one more attempt,
+// before it is looked at, and tells whether it is right. ErrClosed when there were too
+// many wrong ones. It holds no transaction: it may have to wait.
+func (s *Store) Guess(ctx context.Context, l OwnLogin, password string) (bool, error) {
+	d := door{name: nameHash(l.email), place: "session", known: true}
+	if err := s.attempt(ctx, d); err != nil {
+		return false, err
+	}
+	ok, err := samePassword(ctx, true, l.hash, password)
+	switch {
+	case err != nil:
+		return false, errors.Join(err, s.uncounted(ctx, d))
+	case !ok:
+		return false, nil
+	}
+	return true, s.passed(ctx, d)
 }
 
 // reopen forgets every wrong password of a name: a link to choose a new one always works.

@@ -177,13 +177,13 @@ func (t *Tx) own(ctx context.Context) (email string, l login, err error) {
 	return row.Email, row.login, found("reading one's own login", err)
 }
 
-// OwnPassword tells whether this is the password of who acts.
-func (t *Tx) OwnPassword(ctx context.Context, password string) (bool, error) {
-	_, l, err := t.own(ctx)
-	if err != nil {
-		return false, err
-	}
-	return samePassword(ctx, true, l.Hash, password)
+// OwnLogin is what who acts signs in by; see Store.Guess.
+type OwnLogin struct{ email, hash string }
+
+// OwnLogin reads it.
+func (t *Tx) OwnLogin(ctx context.Context) (OwnLogin, error) {
+	email, l, err := t.own(ctx)
+	return OwnLogin{email, l.Hash}, err
 }
 
 // SetPassword changes it; there must be a login.
@@ -238,7 +238,7 @@ func (t *Tx) sealSecret(ctx context.Context, l login) error {
 
 // ConfirmSecondFactor switches it on if the code is right.
 func (t *Tx) ConfirmSecondFactor(ctx context.Context, code string, now time.Time) (bool, error) {
-	_, l, err := t.own(ctx)
+	email, l, err := t.own(ctx)
 	if err != nil || l.Secret == "" {
 		return false, err
 	}
@@ -246,11 +246,16 @@ func (t *Tx) ConfirmSecondFactor(ctx context.Context, code string, now time.Time
 	if err != nil {
 		return false, err
 	}
-	if _, ok := stepOf(secret, code, now); !ok {
+	step, ok := stepOf(secret, code, now)
+	if !ok {
 		return false, nil
 	}
-	_, err = t.tx.ExecContext(ctx, `select login_totp($1, $2, true)`, t.who.Person, l.Secret)
-	return err == nil, found("switching a second factor on", err)
+	if _, err = t.tx.ExecContext(ctx, `select login_totp($1, $2, true)`, t.who.Person, l.Secret); err != nil {
+		return false, found("switching a second factor on", err)
+	}
+	// The code is used up: nobody signs in by it again.
+	err = t.tx.GetContext(ctx, &ok, `select login_step($1, $2)`, email, step)
+	return ok, found("taking a code", err)
 }
 
 // DropSecondFactor switches it off.

@@ -2,14 +2,15 @@
 // kept for its author, and whoever signs in again is where they were.
 import { useEffect } from "react";
 import { api } from "./api/client";
+import { attendedLately } from "./core/attended";
 
 /** When anything was touched last, by whatever window of this browser. */
 const seenAt = "mokren-touched";
 const touches = ["pointerdown", "keydown", "wheel", "touchstart"] as const;
 const lookEveryMS = 5_000;
 
-/** Hands are on the client while a hold runs: nobody touches the screen then. */
-const handsOn = () => /^\/visits\/[^/]+\/hold\//.test(location.pathname);
+/** Hands are on the client while a hold is attended: nobody touches the screen then. */
+const handsOn = () => attendedLately();
 
 export function useIdle(minutes: number | undefined, onOut: () => void) {
   useEffect(() => {

@@ -5,7 +5,7 @@ import { at, beganAt, now, refresh } from "../../core/clock";
 import type { HoldView } from "../../core/core";
 import { device } from "../../core/outbox";
 import type { LiveVisit } from "../../core/useVisit";
-import { forgetAttended, useAttended } from "./attended";
+import { forgetAttended, useAttended } from "../../core/attended";
 import { handOn, over } from "./keys";
 
 type Hold = Schemas["Hold"];
@@ -47,10 +47,11 @@ export function useHold({ core, write }: LiveVisit, hold: Hold): LiveHold {
   const elapsed = useCallback(() => now() - began, [began]);
   const { phase } = view.line;
   // Paused by nobody is the core's own word that nobody attends.
-  const on = handOn(phase) || (phase === "paused" && log.current.at(-1)?.event !== "pause");
+  const wasOn = phase === "paused" && log.current.at(-1)?.event !== "pause";
   const [alone, settled] = useAttended({
     hold: hold.id,
-    on: on && !ended.current,
+    on: handOn(phase) && !ended.current,
+    wasOn: wasOn && !ended.current,
     elapsed,
     lastKey: lastMS,
   });

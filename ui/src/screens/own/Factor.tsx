@@ -3,7 +3,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { styled } from "styled-components";
 import { api, must, type Schemas } from "../../api/client";
-import { Button, Card, Text, Trouble } from "../../parts/controls";
+import { Button, Card, Text } from "../../parts/controls";
 import { Row, Said, Stack } from "../../parts/layout";
 import { useTry } from "../../parts/useTry";
 
@@ -23,9 +23,7 @@ export function Factor() {
   const queries = useQueryClient();
   const q = useQuery({ queryKey: ["second-factor"], queryFn: () => must(api.GET("/api/me/second-factor")) });
   const [made, setMade] = useState<Schemas["NewSecondFactor"]>();
-  const { error, busy, run } = useTry();
   const again = () => queries.invalidateQueries({ queryKey: ["second-factor"] });
-  const begin = () => run(async () => setMade(await must(api.POST("/api/me/second-factor"))));
   return (
     <Card $gap={3} data-factor={q.data?.on ? "on" : "off"}>
       <h2>Second factor</h2>
@@ -33,13 +31,23 @@ export function Factor() {
         Beside the password, six digits are asked for that change every half minute. An app for one-time codes
         on your telephone shows them. If it is lost, an owner makes you a link.
       </p>
-      {q.data?.on && <Off onOff={again} />}
+      {q.data?.on && (
+        <>
+          <Said>It is on.</Said>
+          <ByPassword
+            then="Switch it off"
+            ask={async (body) => {
+              await must(api.POST("/api/me/second-factor/off", { body }));
+              void again();
+            }}
+          />
+        </>
+      )}
       {q.data && !q.data.on && !made && (
-        <Row>
-          <Button isDisabled={busy} onPress={begin}>
-            Switch it on
-          </Button>
-        </Row>
+        <ByPassword
+          then="Switch it on"
+          ask={async (body) => setMade(await must(api.POST("/api/me/second-factor", { body })))}
+        />
       )}
       {made && (
         <Prove
@@ -50,7 +58,6 @@ export function Factor() {
           }}
         />
       )}
-      {error && <Trouble error={error} />}
     </Card>
   );
 }
@@ -92,29 +99,29 @@ function Prove({ made, onOn }: { made: Schemas["NewSecondFactor"]; onOn: () => v
   );
 }
 
-function Off({ onOff }: { onOff: () => void }) {
+interface ByPasswordProps {
+  then: string;
+  ask: (body: { password: string }) => Promise<void>;
+}
+
+/** What only the person may do: the password is asked for again. */
+function ByPassword({ then, ask }: ByPasswordProps) {
   const [password, setPassword] = useState("");
   const { fields, error, busy, run } = useTry();
-  const off = async () => {
-    if (await run(async () => must(api.POST("/api/me/second-factor/off", { body: { password } })))) onOff();
-  };
   return (
-    <>
-      <Said>It is on.</Said>
-      <Row $gap={3} $align="end" $wrap>
-        <Text
-          label="Your password"
-          type="password"
-          name="password"
-          autoComplete="current-password"
-          value={password}
-          onChange={setPassword}
-          error={fields.password ?? (error && !fields.password ? error.message : undefined)}
-        />
-        <Button isDisabled={busy || !password} onPress={off}>
-          Switch it off
-        </Button>
-      </Row>
-    </>
+    <Row $gap={3} $align="end" $wrap>
+      <Text
+        label="Your password"
+        type="password"
+        name="password"
+        autoComplete="current-password"
+        value={password}
+        onChange={setPassword}
+        error={fields.password ?? (error && !fields.password ? error.message : undefined)}
+      />
+      <Button isDisabled={busy || !password} onPress={() => run(() => ask({ password }))}>
+        {then}
+      </Button>
+    </Row>
   );
 }
