@@ -81,6 +81,7 @@ func TestSecondFactorAndDevices(t *testing.T) {
 	p.MustReload()
 	p.signIn(l)
 	p.MustNavigate(p.base + "/own")
+	p.MustElement("[data-factor=off] input[name=password]").MustInput(l.Password)
 	p.see("[data-factor=off] button", "Switch it on").MustClick()
 	secret := p.MustElement("[data-factor] code").MustText()
 	code, err := totp.GenerateCode(secret, time.Now())

@@ -14,6 +14,21 @@ import (
 	"mokren/demo"
 )
 
+// An unknown that the therapist has examined is answered and cleared by one touch.
+func TestAnExaminedUnknownIsClearedAtOnce(t *testing.T) {
+	t.Parallel()
+	p, _ := visiting(t, "Unknown")
+	screened(p)
+	p.MustElementX(`//*[@data-group="refer-first"]//button[@aria-expanded="false"]`).MustClick()
+	p.MustElementX(`//*[@data-question="swollen-joint"]//button[text()="?"]`).MustClick()
+	p.see("[data-outcome=refer-first]", "joint newly swollen")
+	p.click("button", "Record a clearance")
+	p.MustElementX(`//*[@aria-label="On what basis"]//button[text()="I examined it today: resolved"]`).MustClick()
+	p.click("button", "Record it")
+	p.see("[data-outcome=adapt]", "The first visit")
+	assert.False(t, p.MustHas("[data-outcome=refer-first]"))
+}
+
 // A warm swollen calf stops all treatment until a clinician has cleared it; a
 // blocked place takes no hold but by a licensed person's reason, on record.
 func TestTheScreeningRulesOverHolds(t *testing.T) {

@@ -73,6 +73,7 @@ func ownerShots(t *testing.T, p *page, dir string, shot func(string)) {
 	p.MustElement("[data-audit] td")
 	shot("audit")
 	p.MustNavigate(p.base + "/own")
+	p.MustElement("[data-factor=off] input[name=password]").MustInput(demo.Logins[0].Password)
 	p.see("[data-factor=off] button", "Switch it on").MustClick()
 	p.MustElement("[data-factor] code")
 	p.MustElement("[data-factor]").MustScrollIntoView()

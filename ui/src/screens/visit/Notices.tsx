@@ -4,6 +4,7 @@ import type { Schemas } from "../../api/client";
 import { useNavigate } from "react-router";
 import { Button } from "../../parts/controls";
 import { Fill, Row } from "../../parts/layout";
+import { plain, time } from "../../parts/words";
 import { useBeforeHands } from "./find/BeforeHands";
 import { Banner } from "./screening/Banner";
 import type { StepProps } from "./StepProps";
@@ -61,6 +62,15 @@ export function Notices({ visit, me }: StepProps & { me: Schemas["Me"] }) {
           {c.text} The later one is shown; set it again to settle it.
         </div>
       ))}
+      {state.late && (
+        <div className="caution" role="note" data-late>
+          Came in after the visit was closed:{" "}
+          {state.late
+            .map((l) => `${plain(l.type)}, ${time(new Date(l.at_ms).toISOString(), me.time_zone)}`)
+            .join(" · ")}
+          .
+        </div>
+      )}
       {state.aside.map((a) => (
         <div key={a.event} className="caution" role="note">
           Kept aside ({a.type.replaceAll("-", " ")}): {a.reason}

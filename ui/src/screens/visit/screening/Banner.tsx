@@ -83,6 +83,8 @@ function Clearing({
       setError("");
     };
   const byClinician = basis === "clinician";
+  const unknown = (id: QuestionID) =>
+    visit.state.known_answers.some((a) => a.question === id && a.answer === "unknown" && !a.cleared);
   const save = (e: React.FormEvent) => {
     e.preventDefault();
     if (!question) return;
@@ -91,6 +93,12 @@ function Clearing({
     const cleared = byClinician
       ? { question, basis, by, on, note }
       : { question, basis, by: "the therapist", on: "today", note };
+    if (basis === "resolved" && unknown(question)) {
+      // Examined today: the answer that it gives and the clearance are one word.
+      visit.write("screening-answered", { answers: [{ question, answer: "no" }] });
+      visit.write("screening-cleared", cleared);
+      return onDone();
+    }
     const refused = visit.preview("screening-cleared", cleared);
     if (refused) return setError(refused);
     visit.write("screening-cleared", cleared);
