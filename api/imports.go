@@ -135,13 +135,16 @@ func (s *server) understand(
 	case "fhir":
 		a, r = fhirr4.Read(raw, me)
 	case "clients-csv":
-		a, r = exchange.ReadClientsCSV(raw)
+		a, r = exchange.ReadClientsCSV(ctx, raw)
 	case "vcard":
-		a, r = exchange.ReadVCards(raw)
+		a, r = exchange.ReadVCards(ctx, raw)
 	case "readings-csv":
 		return s.readings(ctx, tx, raw, me)
 	case "icalendar":
 		return s.appointments(ctx, tx, raw, me)
+	}
+	if err = ctx.Err(); err != nil {
+		return a, r, err // nobody waits for it any more
 	}
 	if kind == "clients-csv" || kind == "vcard" {
 		err = s.alreadyHere(ctx, tx, a, &r)
@@ -198,7 +201,7 @@ func finder(ctx context.Context, tx *store.Tx) (func(exchange.Reading) visit.UUI
 func (s *server) readings(
 	ctx context.Context, tx *store.Tx, raw []byte, me visit.UUID,
 ) (a exchange.Archive, r exchange.Report, err error) {
-	list, r := exchange.ReadReadingsCSV(raw)
+	list, r := exchange.ReadReadingsCSV(ctx, raw)
 	if !r.Fine() {
 		return a, r, nil
 	}
@@ -253,7 +256,7 @@ func (s *server) appointments(
 	if err != nil {
 		return a, r, err
 	}
-	list, r := exchange.ReadCalendar(raw, zone)
+	list, r := exchange.ReadCalendar(ctx, raw, zone)
 	find, err := finder(ctx, tx)
 	if err != nil {
 		return a, r, err

@@ -1,6 +1,7 @@
 package exchange
 
 import (
+	"context"
 	"strings"
 	"testing"
 
@@ -13,7 +14,7 @@ import (
 func TestATableIsBounded(t *testing.T) {
 	header := func(n int) string { return "given_name,family_name" + strings.Repeat(",x", n-2) }
 	rows := func(text string) (r Report, n int) {
-		read([]byte(text), []string{"given_name"}, []string{"given_name", "family_name"}, &r,
+		read(t.Context(), []byte(text), []string{"given_name"}, []string{"given_name", "family_name"}, &r,
 			func(int, func(string) string) { n++ })
 		return r, n
 	}
@@ -27,4 +28,19 @@ func TestATableIsBounded(t *testing.T) {
 	require.Len(t, r.Problems, 1)
 	assert.Equal(t, 2, r.Problems[0].Row)
 	assert.Equal(t, 1, n, "the other row is read")
+}
+
+// A table is read no further once its caller has gone.
+func TestReadingStopsWithItsCaller(t *testing.T) {
+	table := "given_name,family_name\n" + strings.Repeat("Ana,Ilic\n", 5000)
+	ctx, leave := context.WithCancel(t.Context())
+	var r Report
+	rows := 0
+	read(ctx, []byte(table), []string{"given_name"}, clientColumns, &r, func(int, func(string) string) {
+		if rows++; rows == 10 {
+			leave()
+		}
+	})
+	assert.Less(t, rows, 1000, "what was read ahead, and no more")
+	assert.False(t, r.Fine())
 }

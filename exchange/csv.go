@@ -2,6 +2,7 @@ package exchange
 
 import (
 	"bytes"
+	"context"
 	"encoding/csv"
 	"fmt"
 	"io"
@@ -72,13 +73,15 @@ func Table(header []string, rows [][]string) ([]byte, error) {
 // read reads a table by the names of its columns, in any order. Unknown columns
 // are left out and named; wanted ones must be there. each gets a row and gives
 // what is wrong with it.
-func read(raw []byte, wanted, known []string, r *Report, each func(n int, of func(string) string)) {
+func read(
+	ctx context.Context, raw []byte, wanted, known []string, r *Report, each func(n int, of func(string) string),
+) {
 	raw = bytes.TrimPrefix(raw, []byte("\xef\xbb\xbf"))
 	if !utf8.Valid(raw) || bytes.IndexByte(raw, 0) >= 0 {
 		r.problem("file", "", "A table is text in UTF-8; this is something else.")
 		return
 	}
-	in := csv.NewReader(bytes.NewReader(raw))
+	in := csv.NewReader(stoppable(ctx, raw))
 	in.FieldsPerRecord = -1
 	if first, _, _ := bytes.Cut(raw, []byte("\n")); bytes.Count(first, []byte(";")) > bytes.Count(first, []byte(",")) {
 		in.Comma = ';'
@@ -208,10 +211,10 @@ func number(v *float64) string {
 }
 
 // ReadClientsCSV reads clients; each gets an id of its own.
-func ReadClientsCSV(raw []byte) (Archive, Report) {
+func ReadClientsCSV(ctx context.Context, raw []byte) (Archive, Report) {
 	var a Archive
 	var r Report
-	read(raw, []string{"given_name", "family_name"}, clientColumns, &r, func(n int, of func(string) string) {
+	read(ctx, raw, []string{"given_name", "family_name"}, clientColumns, &r, func(n int, of func(string) string) {
 		c := ArchiveClient{
 			ID: newID(), GivenName: of("given_name"), FamilyName: of("family_name"), BornOn: of("born_on"),
 			Hand: of("dominant_hand"), Work: of("work"), Complaint: of("complaint"), Phone: of("phone"),
@@ -255,11 +258,11 @@ var readingColumns = []string{
 
 // ReadReadingsCSV reads ranges of motion (measure rom.<movement>, degrees) and
 // pain numbers (measure nprs, 0–10) of clients by id, or by name and birth date.
-func ReadReadingsCSV(raw []byte) ([]Reading, Report) {
+func ReadReadingsCSV(ctx context.Context, raw []byte) ([]Reading, Report) {
 	var out []Reading
 	var r Report
 	wanted := []string{"date", "measure", "value"}
-	read(raw, wanted, readingColumns, &r, func(n int, of func(string) string) {
+	read(ctx, raw, wanted, readingColumns, &r, func(n int, of func(string) string) {
 		x := Reading{
 			Row: n, Client: of("client_id"), Given: of("given_name"), Family: of("family_name"), Born: of("born_on"),
 			Side: of("side"), Moment: of("moment"),

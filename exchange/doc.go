@@ -5,6 +5,6 @@
 // was understood and what was not; nothing is stored here. docs/formats.md
 // describes each format.
 //
-//	a, report := exchange.ReadClientsCSV(file)
+//	a, report := exchange.ReadClientsCSV(ctx, file)
 //	if len(report.Problems) > 0 { … } // nothing is taken in: all or nothing
 package exchange

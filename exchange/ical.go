@@ -2,6 +2,7 @@ package exchange
 
 import (
 	"bytes"
+	"context"
 	"errors"
 	"fmt"
 	"io"
@@ -63,7 +64,7 @@ func WriteCalendar(name string, list []Appointment) []byte {
 
 // ReadCalendar reads appointments; a time without a zone is the practice's. What
 // repeats is left out and named: a series is booked here.
-func ReadCalendar(raw []byte, zone *time.Location) ([]Appointment, Report) {
+func ReadCalendar(ctx context.Context, raw []byte, zone *time.Location) ([]Appointment, Report) {
 	var r Report
 	if !bytes.Contains(raw[:min(len(raw), 4096)], []byte("BEGIN:VCALENDAR")) {
 		r.problem("file", "", "This is no iCalendar file.")
@@ -74,7 +75,7 @@ func ReadCalendar(raw []byte, zone *time.Location) ([]Appointment, Report) {
 		return nil, r
 	}
 	var out []Appointment
-	in := goical.NewDecoder(bytes.NewReader(raw))
+	in := goical.NewDecoder(stoppable(ctx, raw))
 	for {
 		cal, err := in.Decode()
 		if errors.Is(err, io.EOF) {

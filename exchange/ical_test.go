@@ -31,7 +31,7 @@ func TestACalendarGoesRoundThroughTwoLibraries(t *testing.T) {
 		{ID: "c", Client: "x", Start: at(10, 31, 2), Minutes: 90, Status: "booked"},  // an hour that is there twice
 	}
 	raw := exchange.WriteCalendar("Alder Room", want)
-	got, r := exchange.ReadCalendar(raw, time.UTC)
+	got, r := exchange.ReadCalendar(t.Context(), raw, time.UTC)
 	require.Empty(t, r.Problems)
 	require.Len(t, got, 3)
 	for i := range want {
@@ -58,7 +58,7 @@ func TestCalendarsOfOtherPrograms(t *testing.T) {
 		event("DTSTART:20270328T090000\r\nDTEND:20270328T100000\r\n") +
 		event("DTSTART:20270328T090000\r\nDTEND:20270328T100000\r\nRRULE:FREQ=WEEKLY\r\n") +
 		"BEGIN:VTODO\r\nUID:2\r\nDTSTAMP:20270101T000000Z\r\nEND:VTODO\r\nEND:VCALENDAR\r\n"
-	got, r := exchange.ReadCalendar([]byte(raw), vienna)
+	got, r := exchange.ReadCalendar(t.Context(), []byte(raw), vienna)
 	require.Empty(t, r.Problems)
 	require.Len(t, got, 2)
 	assert.Equal(t, "2027-03-28T13:00:00Z", got[0].Start.UTC().Format(time.RFC3339))

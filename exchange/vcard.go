@@ -2,6 +2,7 @@ package exchange
 
 import (
 	"bytes"
+	"context"
 	"errors"
 	"fmt"
 	"io"
@@ -47,14 +48,14 @@ var understood = map[string]bool{
 }
 
 // ReadVCards reads contacts as new clients.
-func ReadVCards(raw []byte) (Archive, Report) {
+func ReadVCards(ctx context.Context, raw []byte) (Archive, Report) {
 	var a Archive
 	var r Report
 	if !bytes.Contains(bytes.ToUpper(raw[:min(len(raw), 4096)]), []byte("BEGIN:VCARD")) {
 		r.problem("file", "", "This is no vCard file.")
 		return a, r
 	}
-	in := vcard.NewDecoder(bytes.NewReader(raw))
+	in := vcard.NewDecoder(stoppable(ctx, raw))
 	for n := 1; ; n++ {
 		card, err := in.Decode()
 		if errors.Is(err, io.EOF) {
