@@ -209,7 +209,8 @@ func TestASecondFactorIsAskedForAndTakenOnce(t *testing.T) {
 	c, l := ownPractice(t, api.Options{})
 	var made api.NewSecondFactor
 	mine := map[string]string{"password": l.Password}
-	require.Equal(t, 422, c.call("POST", "/api/me/second-factor", map[string]string{"password": "nope"}, nil).StatusCode)
+	notMine := map[string]string{"password": "nope"}
+	require.Equal(t, 422, c.call("POST", "/api/me/second-factor", notMine, nil).StatusCode)
 	require.Equal(t, 200, c.call("POST", "/api/me/second-factor", mine, &made).StatusCode)
 	assert.Equal(t, 200, signInStatus(c, l.Email, l.Password, ""), "not on before a code came back")
 	wrong := map[string]string{"code": "000000"}

@@ -3,6 +3,7 @@ package api
 import (
 	"context"
 	"crypto/rand"
+	"encoding/base64"
 	"encoding/json"
 	"errors"
 	"net/http"
@@ -38,6 +39,9 @@ type Me struct {
 	Rooms      []string `json:"rooms"`
 	// Emergency is the number that is called for urgent medical care.
 	Emergency string `json:"emergency_number"`
+	// OutboxKey seals what this person has not sent yet on this device. It is the same
+	// after a sign-out and a new password, and nobody else's.
+	OutboxKey string `json:"outbox_key" doc:"32 bytes, base64"`
 	// NowMS lets a device see how far its clock is off.
 	NowMS int64 `json:"now_ms" doc:"the server's clock, Unix ms"`
 }
@@ -190,8 +194,13 @@ func (s *server) readMe(ctx context.Context, tx *store.Tx) (Me, error) {
 	if err != nil {
 		return Me{}, err
 	}
+	key, err := tx.OutboxKey(ctx)
+	if err != nil {
+		return Me{}, err
+	}
 	out := Me{
-		ID: p.ID.String(), Name: p.Name, Role: p.Role, Practice: p.PracticeName, TimeZone: p.TimeZone,
+		OutboxKey: base64.StdEncoding.EncodeToString(key),
+		ID:        p.ID.String(), Name: p.Name, Role: p.Role, Practice: p.PracticeName, TimeZone: p.TimeZone,
 		CopyHours: p.CopyHours, IdleMinutes: p.IdleMinutes, Protocol: ids.Protocol(p.Protocol),
 		Units: p.Units, ClockHours: p.ClockHours, WeekStarts: p.WeekStarts,
 		Rooms: append([]string{}, p.Rooms...), Emergency: p.Emergency, NowMS: s.visitClock(ctx).UnixMilli(),

@@ -39,6 +39,9 @@ func chartSite(p *page, muscle string, number int, grade, band, familiar string)
 	p.t.Helper()
 	c := &touches{p: p}
 	c.button(`//*[@data-sought="` + muscle + `"]//button[@data-site][1]`)
+	if muscle == "pectoralis-minor" { // the chest's own consent, once a visit; not of the charting
+		p.click("[data-ask=chest] button", "no chaperone wanted")
+	}
 	p.MustElement(`[data-charting="` + muscle + `"]`)
 	for _, group := range []string{"Number at test", "Tenderness", "Taut band", "Is this the pain", "Nodule"} {
 		assert.False(p.t, p.MustHas(`[data-charting] [aria-label^="`+group+`"] [aria-checked=true]`), "%s is preset", group)
@@ -142,6 +145,7 @@ func planned(p *page, client string) {
 	assert.Equal(t, 5, strings.Count(text, "Take up again"))
 	p.click("[data-reaction] button", "better")
 	p.MustElementX(`(//*[@data-last]//button[text()="Take up again"])[1]`).MustClick()
+	askLater(p)
 	p.see("[data-charting]", "Same spot as before")
 }
 

@@ -77,6 +77,15 @@ func TestNetworkCutInTheMiddleOfAHold(t *testing.T) {
 	p.click("button", "Back to the visit")
 	p.see("p", "Released")
 	assert.Equal(t, "unchanged", stored(t, client).Outcome, "the server cannot know yet")
+	kept := p.MustEval(`async () => {
+		const done = (r) => new Promise((ok, no) => { r.onsuccess = () => ok(r.result); r.onerror = no; });
+		const db = await done(indexedDB.open("mokren"));
+		const rows = await done(db.transaction("outbox").objectStore("outbox").getAll());
+		db.close();
+		return JSON.stringify([rows, { ...localStorage }]);
+	}`).Str()
+	assert.Contains(t, kept, `"sealed"`, "what waits is there")
+	assert.NotContains(t, kept, "hold-event", "and of no use to whoever reads the device")
 	w.Cut(false)
 	p.sent()
 	wantWhole(t, stored(t, client))

@@ -2,6 +2,8 @@ package store
 
 import (
 	"context"
+	"crypto/hmac"
+	"crypto/sha256"
 	"database/sql"
 	"errors"
 	"fmt"
@@ -45,6 +47,17 @@ func (t *Tx) Person(ctx context.Context, id uuid.UUID) (Person, error) {
 			pr.clock_hours, pr.week_starts, pr.emergency_number, to_json(pr.rooms)::text as rooms
 		from person p join practice pr on pr.id = p.practice_id where p.id = $1`, id)
 	return p, found("reading a person", err)
+}
+
+// OutboxKey is what the unsent work of who acts is sealed with on their devices.
+func (t *Tx) OutboxKey(ctx context.Context) ([]byte, error) {
+	var secret []byte
+	if err := t.tx.GetContext(ctx, &secret, `select outbox_secret from practice`); err != nil {
+		return nil, found("reading the secret of unsent work", err)
+	}
+	mac := hmac.New(sha256.New, secret)
+	mac.Write(t.who.Person[:])
+	return mac.Sum(nil), nil
 }
 
 // Role gives a person's role as it is now; of one who has left there is none.

@@ -28,7 +28,8 @@ func (w *writer) objective() string {
 		l.labelled("Seen", onSide(plain(s.Sign), s.Side))
 	}
 	if late := w.State.PutOff; late != nil {
-		l.labelled("Consent and screening", fmt.Sprintf("asked after hands were on, %s: %s", w.clock(late.AtMS), late.Text))
+		l.labelled("Consent and screening",
+			fmt.Sprintf("asked after hands were on, %s: %s", w.clock(late.AtMS), late.Text))
 	}
 	for _, p := range w.State.Points {
 		l.add(point(p))

@@ -7,12 +7,15 @@ import { serverSaid } from "./core/clock";
 import { addToCopy, forgetCopies, tidyCopies } from "./core/copies";
 import { forgetMe, keepMe, lastMe } from "./core/lastMe";
 import { outbox } from "./core/outbox";
+import { sealFor } from "./core/sealing";
 import { useIdle } from "./idle";
 
 /** Who is signed in; in an outage, who was here last. */
 async function readMe(): Promise<Schemas["Me"]> {
   try {
     const me = await must(api.GET("/api/session"));
+    // Before any screen asks for what waits.
+    sealFor(me.id, me.outbox_key);
     keepMe(me);
     serverSaid(me.now_ms);
     return me;
@@ -20,6 +23,7 @@ async function readMe(): Promise<Schemas["Me"]> {
     if (e instanceof Problem && e.status === 401) forgetMe();
     const last = isOutage(e) ? lastMe() : undefined;
     if (!last) throw e;
+    sealFor(last.id, last.outbox_key);
     return last;
   }
 }
@@ -29,7 +33,8 @@ export function useSession() {
   const me = useQuery({ queryKey: ["me"], queryFn: readMe, staleTime: 60_000, networkMode: "always" });
   const who = me.data;
   const id = who?.id;
-  useEffect(() => outbox.signedIn(id ?? ""), [id]);
+  const key = who?.outbox_key;
+  useEffect(() => outbox.signedIn(id ?? "", key), [id, key]);
   useEffect(() => {
     if (!who) return;
     void tidyCopies(who);

@@ -3816,6 +3816,8 @@ export interface components {
              * @description the server's clock, Unix ms
              */
             now_ms: number;
+            /** @description 32 bytes, base64 */
+            outbox_key: string;
             practice: string;
             protocol: components["schemas"]["ProtocolID"];
             /** @enum {string} */

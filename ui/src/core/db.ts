@@ -13,6 +13,13 @@ export interface Entry {
   stuck?: string;
 }
 
+/** The same as it is kept: sealed to its author, or as an older program left it. */
+export interface Kept extends Pick<Entry, "id" | "visit" | "author" | "stuck"> {
+  event?: Entry["event"];
+  /** Nonce and text, base64. */
+  sealed?: string;
+}
+
 /** A visit as the server gave it, sealed. */
 export interface Copy {
   owner: string;
@@ -22,7 +29,7 @@ export interface Copy {
 }
 
 interface Tables extends DBSchema {
-  outbox: { key: string; value: Entry; indexes: { visit: string } };
+  outbox: { key: string; value: Kept; indexes: { visit: string } };
   copies: { key: string; value: Copy };
   keys: { key: string; value: CryptoKey };
 }

@@ -7,7 +7,8 @@ import { batchOf, inOrder, send, usualBytes, verdictOn } from "./batch";
 import type { Entry } from "./db";
 import { uuidv7 } from "./ids";
 import type { Standing } from "./standing";
-import { addRow, allRows, changeRows } from "./waiting";
+import { sealFor } from "./sealing";
+import { addRow, allRows, changeRows, sealRows } from "./waiting";
 
 type Event = Schemas["Event"];
 
@@ -44,9 +45,11 @@ class Outbox {
     this.tabs?.addEventListener("message", (m: MessageEvent<Message>) => this.hear(m.data));
   }
 
-  /** Says whose entries may be sent now; "" for nobody. */
-  signedIn(author: string) {
+  /** Says whose entries may be opened and sent now, by which key; "" for nobody's. */
+  signedIn(author: string, key?: string) {
     this.author = author;
+    sealFor(author, key);
+    void sealRows();
     void this.report();
     this.kick();
   }
@@ -61,7 +64,7 @@ class Outbox {
   }
 
   async unsent(visit: string): Promise<Event[]> {
-    return (await allRows())
+    return (await allRows()).rows
       .filter((r) => r.visit === visit && !r.stuck)
       .sort(inOrder)
       .map((r) => r.event);
@@ -74,7 +77,7 @@ class Outbox {
 
   /** What the record would not take, with why. */
   async refused(): Promise<Entry[]> {
-    return (await allRows()).filter((r) => r.author === this.author && r.stuck).sort(inOrder);
+    return (await allRows()).rows.filter((r) => r.author === this.author && r.stuck).sort(inOrder);
   }
 
   /** Lets go of what was refused, once somebody has read why. */
@@ -123,11 +126,11 @@ class Outbox {
   }
 
   private async report() {
-    const rows = await allRows();
+    const { rows, shut } = await allRows();
     const mine = rows.filter((r) => r.author === this.author);
     this.show({
       waiting: mine.filter((r) => !r.stuck).length,
-      others: rows.length - mine.length,
+      others: shut + rows.length - mine.length,
       stuck: mine.flatMap((r) => (r.stuck ? [r.stuck] : [])),
       ...this.went,
     });
@@ -180,7 +183,8 @@ class Outbox {
   private async sendAll(): Promise<Outcome> {
     const out: Outcome = { online: true, signedOut: false };
     for (;;) {
-      const rows = (await allRows()).filter((r) => r.author === this.author && !r.stuck).sort(inOrder);
+      const { rows: all } = await allRows();
+      const rows = all.filter((r) => r.author === this.author && !r.stuck).sort(inOrder);
       const visits = new Set(rows.map((r) => r.visit));
       let sent = false;
       for (const visit of visits) {

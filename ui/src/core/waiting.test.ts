@@ -1,9 +1,10 @@
 // @vitest-environment happy-dom
 import "fake-indexeddb/auto";
-import { afterEach, beforeEach, expect, it, vi } from "vitest";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { Entry } from "./db";
 import { tables } from "./db";
-import { addRow, allRows, changeRows } from "./waiting";
+import { sealFor } from "./sealing";
+import { addRow, allRows, changeRows, sealRows } from "./waiting";
 
 const row = (id: string): Entry => ({ id, visit: "v", author: "ines", event: { id } as Entry["event"] });
 const ids = (rows: Entry[]) => rows.map((r) => r.id).sort();
@@ -24,17 +25,17 @@ it("has a row before the database has answered, for this page and the next", asy
   const d = await tables();
   vi.spyOn(d, "put").mockReturnValue(new Promise(() => undefined));
   void addRow(row("a"));
-  expect(ids(await allRows())).toEqual(["a"]);
+  expect(ids((await allRows()).rows)).toEqual(["a"]);
   const next = await nextPage();
-  expect(ids(await next.allRows())).toEqual(["a"]);
+  expect(ids((await next.allRows()).rows)).toEqual(["a"]);
 });
 
 it("jots nothing down for longer than it takes", async () => {
   await addRow(row("a"));
   expect(localStorage).toHaveLength(0);
-  expect(ids(await allRows())).toEqual(["a"]);
+  expect(ids((await allRows()).rows)).toEqual(["a"]);
   await changeRows(["a"]);
-  expect(await allRows()).toEqual([]);
+  expect((await allRows()).rows).toEqual([]);
 });
 
 it("keeps a row that the database has no room for, and lets it go when it is sent", async () => {
@@ -42,9 +43,9 @@ it("keeps a row that the database has no room for, and lets it go when it is sen
   const full = vi.spyOn(d, "put").mockRejectedValue(new DOMException("full", "QuotaExceededError"));
   await addRow(row("a"));
   full.mockRestore();
-  expect(ids(await allRows())).toEqual(["a"]);
+  expect(ids((await allRows()).rows)).toEqual(["a"]);
   await changeRows(["a"]);
-  expect(await allRows()).toEqual([]);
+  expect((await allRows()).rows).toEqual([]);
   expect(localStorage).toHaveLength(0);
 });
 
@@ -55,7 +56,7 @@ it("holds a row where nothing can be written down", async () => {
   const d = await tables();
   vi.spyOn(d, "put").mockRejectedValue(new DOMException("full", "QuotaExceededError"));
   await addRow(row("a"));
-  expect(ids(await allRows())).toEqual(["a"]);
+  expect(ids((await allRows()).rows)).toEqual(["a"]);
   await changeRows(["a"]);
 });
 
@@ -65,5 +66,55 @@ it("says a row once that is stored and still jotted, as the database has it", as
   localStorage.setItem("mokren-jotted:b", '{"id":"b","visit":');
   await changeRows([], [{ ...row("a"), stuck: "no" }]);
   localStorage.setItem("mokren-jotted:a", JSON.stringify(row("a")));
-  expect(await allRows()).toEqual([{ ...row("a"), stuck: "no" }]);
+  expect((await allRows()).rows).toEqual([{ ...row("a"), stuck: "no" }]);
+});
+
+describe("sealed rows", () => {
+  const keyOf = (byte: number) => btoa(String.fromCharCode(byte).repeat(32));
+  const secret = {
+    ...row("a"),
+    event: { id: "a", body: { text: "new weakness" } } as unknown as Entry["event"],
+  };
+  const atRest = async () => JSON.stringify([await (await tables()).getAll("outbox"), { ...localStorage }]);
+  afterEach(() => sealFor(""));
+
+  it("are of no use to whoever reads the storage, jotted or stored", async () => {
+    sealFor("ines", keyOf(1));
+    const d = await tables();
+    vi.spyOn(d, "put").mockReturnValueOnce(new Promise(() => undefined));
+    void addRow(secret);
+    expect(localStorage).toHaveLength(1);
+    expect(await atRest()).not.toContain("weakness");
+    vi.restoreAllMocks();
+    await addRow(secret);
+    await changeRows([], [{ ...secret, stuck: "weakness: refused" }]);
+    expect(await atRest()).not.toContain("weakness");
+    expect((await allRows()).rows).toEqual([{ ...secret, stuck: "weakness: refused" }]);
+  });
+
+  it("wait unopened for their author, who finds them after a sign-out and a new password", async () => {
+    sealFor("ines", keyOf(1));
+    await addRow(secret);
+    sealFor("");
+    expect(await allRows()).toEqual({ rows: [], shut: 1 });
+    sealFor("noor", keyOf(2));
+    expect(await allRows()).toEqual({ rows: [], shut: 1 });
+    sealFor("ines", keyOf(2));
+    expect(await allRows()).toEqual({ rows: [], shut: 1 });
+    sealFor("ines", keyOf(1));
+    expect(await allRows()).toEqual({ rows: [secret], shut: 0 });
+  });
+
+  it("are made of what an older program left open, each by its author", async () => {
+    await addRow(secret);
+    await addRow({ ...row("b"), author: "noor" });
+    sealFor("ines", keyOf(1));
+    await sealRows();
+    const kept = await (await tables()).getAll("outbox");
+    expect(kept.map((k) => [k.author, !!k.event])).toEqual([
+      ["ines", false],
+      ["noor", true],
+    ]);
+    expect(ids((await allRows()).rows)).toEqual(["a", "b"]);
+  });
 });
