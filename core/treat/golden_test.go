@@ -200,7 +200,7 @@ func handWritten() map[string][]goldenEvent {
 		"cap-and-overrun":  "0 contact,2000 score 6,30000 score 5,60000 score 5,96000 tick,99000 release",
 		"undo": "0 contact,2000 score 6,9000 score 9,10000 undo,12000 undo,14000 score 6,30000 score " +
 			"2,31000 undo,40000 score 5",
-		"alone":         "0 contact,3000 score 6,23000 score 5,1800000 release",
+		"alone": "0 contact,3000 score 6,23000 score 5,1800000 release",
 		"alone-then-on": "0 contact,3000 score 6,100000 score 6,400000 contact,403000 score 4,420000 score 2,421000 " +
 			"release",
 		"paused": "0 contact,2000 score 6,8000 pause,20000 resume,22000 score 6,45000 score 4,46000 " +
