@@ -441,3 +441,19 @@ func TestAttack19AWireLooksAtTheScheme(t *testing.T) {
 		assert.Equal(t, want, res.StatusCode, origin)
 	}
 }
+
+// Signing out ends a wire at once, not with its next ping.
+func TestAttack7SigningOutEndsAWire(t *testing.T) {
+	c := newCaller(t, api.Options{})
+	path, _ := c.sendable(c.signIn(demo.Logins[0]))
+	ctx, cancel := context.WithTimeout(t.Context(), 15*time.Second) // well before a ping
+	defer cancel()
+	wire, _, err := websocket.Dial(ctx, "ws"+strings.TrimPrefix(c.base, "http")+path+"/wire",
+		&websocket.DialOptions{HTTPClient: c.http})
+	require.NoError(t, err)
+	defer wire.CloseNow() //nolint:errcheck // the end either way
+	require.Less(t, c.call("DELETE", "/api/session", nil, nil).StatusCode, 300)
+	var h api.Heard
+	require.Error(t, wsjson.Read(ctx, wire, &h))
+	assert.NoError(t, ctx.Err(), "the wire ends by itself")
+}

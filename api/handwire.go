@@ -206,6 +206,9 @@ func (s *server) visitWire(w http.ResponseWriter, r *http.Request) {
 			if _, err := s.listener(r); err != nil {
 				return
 			}
+			if h.check {
+				continue
+			}
 			if h.since != nil {
 				if h.Events, err = s.newer(ctx, who, id, *h.since); err != nil {
 					slog.Warn("reading what another copy has", "error", err)

@@ -18,6 +18,8 @@ type Heard struct {
 	// since: another copy of the program has events newer than this version; who
 	// listens reads them as themselves.
 	since *int64
+	// check: somebody's rights have changed; who may listen no more ends.
+	check bool
 }
 
 // hub passes on what happens in a visit to the screens that are open on it. It
@@ -61,5 +63,18 @@ func (h *hub) say(visit uuid.UUID, what Heard) {
 		case c <- what:
 		default:
 		}
+	}
+}
+
+// checkAll lets every screen look whether it may still listen.
+func (h *hub) checkAll() {
+	h.mu.Lock()
+	visits := make([]uuid.UUID, 0, len(h.screens))
+	for v := range h.screens {
+		visits = append(visits, v)
+	}
+	h.mu.Unlock()
+	for _, v := range visits {
+		h.say(v, Heard{check: true})
 	}
 }

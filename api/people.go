@@ -214,13 +214,17 @@ func (s *server) leave(ctx context.Context, in *struct {
 	Body Handover
 },
 ) (*oneOut[HandedOver], error) {
-	return one(ctx, s, action("leave", "person", in.ID), func(tx *store.Tx) (HandedOver, error) {
+	out, err := one(ctx, s, action("leave", "person", in.ID), func(tx *store.Tx) (HandedOver, error) {
 		if in.Body.To == in.ID {
 			return HandedOver{}, invalid("body.to", in.Body.To, "someone else")
 		}
 		n, err := tx.Leave(ctx, in.uuid(), uuid.MustParse(in.Body.To), s.now())
 		return HandedOver{n}, lastOwner(err)
 	})
+	if err == nil {
+		s.rightsChanged(ctx)
+	}
+	return out, err
 }
 
 func stampOf(t time.Time) string { return t.UTC().Format(time.RFC3339) }

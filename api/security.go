@@ -175,7 +175,11 @@ func (s *server) ownDevices(ctx context.Context, _ *struct{}) (*listOut[OwnDevic
 }
 
 func (s *server) endDevice(ctx context.Context, in *ByID) (*struct{}, error) {
-	return done(ctx, s, s.onSelf(ctx, "end-device"), func(tx *store.Tx) error {
+	_, err := done(ctx, s, s.onSelf(ctx, "end-device"), func(tx *store.Tx) error {
 		return tx.EndDevice(ctx, uuid.MustParse(in.ID))
 	})
+	if err == nil {
+		s.rightsChanged(ctx)
+	}
+	return nil, err
 }

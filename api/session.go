@@ -162,7 +162,11 @@ func (s *server) signOut(ctx context.Context, _ *struct{}) (*struct{}, error) {
 			return nil, problem(err)
 		}
 	}
-	return nil, s.sessions.Destroy(ctx)
+	if err := s.sessions.Destroy(ctx); err != nil {
+		return nil, err
+	}
+	s.rightsChanged(ctx)
+	return nil, nil
 }
 
 // Finger is a finger-width.

@@ -26,10 +26,24 @@ func (s *server) tell(ctx context.Context, practice, visitID uuid.UUID, what Hea
 	}
 }
 
+// lookAgain, in place of a version, says that somebody's rights have changed.
+const lookAgain = -2
+
+// rightsChanged ends at once the wires of who may listen no more, here and at the other
+// copies; without a word from here each ends with its next delivery or ping.
+func (s *server) rightsChanged(ctx context.Context) {
+	s.hub.checkAll()
+	if err := s.store.Say(ctx, store.Signal{From: s.copy, Since: lookAgain}); err != nil {
+		slog.Warn("other copies were not told", "error", err)
+	}
+}
+
 // heardFrom takes what another copy says.
 func (s *server) heardFrom(what store.Signal) {
 	switch {
 	case what.From == s.copy:
+	case what.Since == lookAgain:
+		s.hub.checkAll()
 	case what.Since == padAlive:
 		s.hub.say(what.Visit, Heard{Pad: true})
 	default:

@@ -24,7 +24,7 @@ func planShots(p *page, shot func(string)) {
 	for i := range 3 {
 		stepTo(p, "Last")
 		p.MustElementX(`//button[text()="Take up again"]`).MustClick()
-		p.MustElement("[data-charting]")
+		mayChart(p)
 		p.press([]input.Key{input.Digit7, input.Digit5, input.Digit6}[i])
 		p.press(input.KeyB, input.KeyG, input.KeyG, input.KeyG, input.KeyF, input.KeyU, input.KeyS)
 		p.MustElement("[data-points]")
@@ -33,13 +33,23 @@ func planShots(p *page, shot func(string)) {
 	p.still()
 	require.NoError(p.t, p.Mouse.MoveTo(p.at("front", 128, 232)))
 	p.Mouse.MustClick(proto.InputMouseButtonLeft)
-	p.MustElement("[data-charting]")
+	mayChart(p)
 	p.press(input.Digit4, input.KeyB, input.KeyG, input.KeyG, input.KeyG, input.KeyF, input.KeyN, input.KeyS)
 	p.MustElement("[data-points]")
 	stepTo(p, "Plan")
 	p.click("[data-plan] button", "Take this plan")
 	p.MustElement("[data-accepted=true]")
 	shot("plan")
+}
+
+// mayChart agrees to what is asked before hands are on, where something is.
+func mayChart(p *page) {
+	p.t.Helper()
+	for p.MustElement("[data-charting], [data-before-hands]"); p.MustHas("[data-before-hands]"); {
+		p.click("[data-ask] button", "no chaperone wanted")
+		p.still()
+	}
+	p.MustElement("[data-charting]")
 }
 
 // padShots presses once more, by pulses, with both pads; then the sheet to take
@@ -54,9 +64,9 @@ func padShots(p *page, s *server, dir string, shot func(string)) {
 	phone.MustSetViewport(390, 844, 1, true)
 	phone.MustElement(`main[data-there=true]`)
 	p.click("button", "^Pressure pad$")
-	for range 2 {
+	for _, number := range []string{"5", "4"} {
 		phase(p, "rest")
-		phone.MustElement(`[data-step="3"]`).MustClick()
+		phone.MustElement(`[data-step="` + number + `"]`).MustClick()
 		phase(p, "press")
 	}
 	time.Sleep(3 * time.Second)
