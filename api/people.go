@@ -168,13 +168,14 @@ func (s *server) putPerson(ctx context.Context, in *struct {
 	Body PersonGiven
 },
 ) (*struct{}, error) {
-	return done(ctx, s, action("write", "person", in.ID), func(tx *store.Tx) error {
+	ends := endsWires[*struct{}](ctx, s)
+	return ends(done(ctx, s, action("write", "person", in.ID), func(tx *store.Tx) error {
 		p, err := in.Body.stored(ctx, tx, in.uuid())
 		if err != nil {
 			return err
 		}
 		return lastOwner(tx.PutPerson(ctx, p))
-	})
+	}))
 }
 
 // lastOwner says in words why somebody cannot be let go.
@@ -214,17 +215,14 @@ func (s *server) leave(ctx context.Context, in *struct {
 	Body Handover
 },
 ) (*oneOut[HandedOver], error) {
-	out, err := one(ctx, s, action("leave", "person", in.ID), func(tx *store.Tx) (HandedOver, error) {
+	ends := endsWires[*oneOut[HandedOver]](ctx, s)
+	return ends(one(ctx, s, action("leave", "person", in.ID), func(tx *store.Tx) (HandedOver, error) {
 		if in.Body.To == in.ID {
 			return HandedOver{}, invalid("body.to", in.Body.To, "someone else")
 		}
 		n, err := tx.Leave(ctx, in.uuid(), uuid.MustParse(in.Body.To), s.now())
 		return HandedOver{n}, lastOwner(err)
-	})
-	if err == nil {
-		s.rightsChanged(ctx)
-	}
-	return out, err
+	}))
 }
 
 func stampOf(t time.Time) string { return t.UTC().Format(time.RFC3339) }

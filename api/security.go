@@ -74,7 +74,8 @@ func (s *server) putPassword(ctx context.Context, in *struct{ Body PasswordChang
 	if err := s.itIsMe(ctx, "body.now", in.Body.Now); err != nil {
 		return nil, err
 	}
-	return done(ctx, s, s.onSelf(ctx, "change-password"), func(tx *store.Tx) error {
+	ends := endsWires[*struct{}](ctx, s)
+	return ends(done(ctx, s, s.onSelf(ctx, "change-password"), func(tx *store.Tx) error {
 		p, err := tx.Person(ctx, tx.Who().Person)
 		if err != nil {
 			return err
@@ -86,7 +87,7 @@ func (s *server) putPassword(ctx context.Context, in *struct{ Body PasswordChang
 			return err
 		}
 		return tx.EndSessions(ctx, p.ID, tokenHash(s.sessions.Token(ctx)))
-	})
+	}))
 }
 
 // itIsMe wants the password again before what would lock the person out, and counts it
@@ -175,11 +176,8 @@ func (s *server) ownDevices(ctx context.Context, _ *struct{}) (*listOut[OwnDevic
 }
 
 func (s *server) endDevice(ctx context.Context, in *ByID) (*struct{}, error) {
-	_, err := done(ctx, s, s.onSelf(ctx, "end-device"), func(tx *store.Tx) error {
+	ends := endsWires[*struct{}](ctx, s)
+	return ends(done(ctx, s, s.onSelf(ctx, "end-device"), func(tx *store.Tx) error {
 		return tx.EndDevice(ctx, uuid.MustParse(in.ID))
-	})
-	if err == nil {
-		s.rightsChanged(ctx)
-	}
-	return nil, err
+	}))
 }

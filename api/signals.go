@@ -38,6 +38,16 @@ func (s *server) rightsChanged(ctx context.Context) {
 	}
 }
 
+// endsWires is what an operation answers that may have taken somebody's rights.
+func endsWires[T any](ctx context.Context, s *server) func(T, error) (T, error) {
+	return func(out T, err error) (T, error) {
+		if err == nil {
+			s.rightsChanged(ctx)
+		}
+		return out, err
+	}
+}
+
 // heardFrom takes what another copy says.
 func (s *server) heardFrom(what store.Signal) {
 	switch {

@@ -9,15 +9,13 @@ const seenAt = "mokren-touched";
 const touches = ["pointerdown", "keydown", "wheel", "touchstart"] as const;
 const lookEveryMS = 5_000;
 
-/** Hands are on the client while a hold is attended: nobody touches the screen then. */
-const handsOn = () => attendedLately();
-
 export function useIdle(minutes: number | undefined, onOut: () => void) {
   useEffect(() => {
     if (!minutes) return;
     const touched = () => localStorage.setItem(seenAt, String(Date.now()));
     const look = async () => {
-      if (handsOn()) return touched();
+      // Hands are on the client while a hold is attended: nobody touches the screen then.
+      if (attendedLately()) return touched();
       const since = Date.now() - Number(localStorage.getItem(seenAt) ?? Date.now());
       if (since < minutes * 60_000) return;
       // Without a connection nobody could come back in: it waits for one.
