@@ -66,6 +66,29 @@ func (m *model) testsToday(s safety.Screening) []TestToday {
 	return out
 }
 
+// MovementToday is what the client's answers say of an active range: it is never
+// forbidden, for the client alone moves.
+type MovementToday struct {
+	Movement ids.Movement `json:"movement"`
+	Cautions []string     `json:"cautions"`
+}
+
+// MovementsToday lists the movements of which the answers have to say something.
+func MovementsToday(s safety.Screening) []MovementToday {
+	out := []MovementToday{}
+	for _, mv := range ids.Movements() {
+		motion := safety.Motion{Way: safety.Active, Movements: []ids.Movement{mv}}
+		no, say := s.Moves(motion, "", nil)
+		if no != "" {
+			say = []string{no}
+		}
+		if len(say) > 0 {
+			out = append(out, MovementToday{Movement: mv, Cautions: say})
+		}
+	}
+	return out
+}
+
 // wordOn finds what is said of a test on a side.
 func wordOn(list []TestToday, t ids.Test, side ids.Side) TestToday {
 	for _, d := range list {

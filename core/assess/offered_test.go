@@ -38,6 +38,16 @@ func TestNoTestThatTheAnswersForbid(t *testing.T) {
 	}
 }
 
+func TestMovementsToday(t *testing.T) {
+	assert.Empty(t, MovementsToday(safety.Screen(nil)))
+	said := MovementsToday(safety.Screen([]safety.Answer{{Question: "recent-whiplash", Answer: "yes"}}))
+	require.NotEmpty(t, said)
+	for _, m := range said {
+		assert.Contains(t, m.Movement, "cervical.")
+		assert.Equal(t, []string{"Slowly, and not into pain."}, m.Cautions)
+	}
+}
+
 func TestTestsToday(t *testing.T) {
 	m := newModel(nil)
 	at := func(q ids.Question, region ids.Region) safety.Answer {

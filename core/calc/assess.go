@@ -76,14 +76,20 @@ type EvidenceOut struct {
 // Evidence lists the likelihood ratios.
 func Evidence(struct{}) (EvidenceOut, error) { return EvidenceOut{assess.Defaults()}, nil }
 
-// MovementsOut lists the movements that can be measured.
+// MovementsIn may name the client's answers.
+type MovementsIn struct {
+	Screening []safety.Answer `json:"screening,omitempty" maxItems:"400"`
+}
+
+// MovementsOut lists the movements that can be measured, and what the answers say.
 type MovementsOut struct {
-	Movements []progress.Measurable `json:"movements"`
+	Movements []progress.Measurable  `json:"movements"`
+	Today     []assess.MovementToday `json:"today"`
 }
 
 // Movements lists the movements with a reference range.
-func Movements(struct{}) (MovementsOut, error) {
-	return MovementsOut{progress.MeasurableMovements()}, nil
+func Movements(in MovementsIn) (MovementsOut, error) {
+	return MovementsOut{progress.MeasurableMovements(), assess.MovementsToday(safety.Screen(in.Screening))}, nil
 }
 
 // GaugesOut lists the measures beside the ranges of motion.

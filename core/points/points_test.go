@@ -302,6 +302,10 @@ func TestTheSuggestionInItsOrder(t *testing.T) {
 	}))
 	assert.True(t, stretched.Blocked)
 	assert.Contains(t, stretched.Text, "No forced range")
+	said := Suggest(touchable(Request{
+		Point: p("infraspinatus"), Screening: yes("hypermobility"), Instead: "contract-relax",
+	})).Cautions
+	assert.Equal(t, []string{"Not to the end of the range."}, said)
 	assert.NotEqual(t, ids.Protocol("contract-relax"), Suggest(touchable(Request{
 		Point: p("infraspinatus"), Screening: yes("stiff-shoulder-painful"), WorkedBefore: "contract-relax",
 	})).Protocol, "nor because it worked before")

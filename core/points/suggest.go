@@ -39,6 +39,7 @@ type Suggestion struct {
 	Set      string        `json:"muscle_set,omitempty" enum:"tension,slack"`
 	Contacts []ids.Contact `json:"contact"`
 	Text     string        `json:"text"`
+	Cautions []string      `json:"cautions,omitempty" doc:"of the answers, on what it asks of the joints"`
 }
 
 // choice is what a rule names, and why.
@@ -79,6 +80,7 @@ func Suggest(r Request) Suggestion {
 		Protocol: p.ID, Name: p.Name, Target: min(l.Target, l.Soft), Soft: min(l.Soft, l.Hard), Hard: l.Hard,
 		CapS: float64(l.CapMS) / 1000, Set: setOf(p.ID, limits), Text: c.why,
 	}
+	_, s.Cautions = r.moves(p.ID)
 	s.Contacts = r.contacts(where, c.broad || limits.SlackOrBroad && s.Set != "slack")
 	if l != p.Limits {
 		s.Text += fmt.Sprintf(" Limits %v / %v / %v", s.Target, s.Soft, s.Hard)
@@ -201,6 +203,12 @@ func (r Request) unfit(p ids.Protocol) string {
 	if r.frontOfNeck() && !treat.ShortEnough(p) {
 		return "Front of the neck: only brief holds, short repeats and pulses."
 	}
+	no, _ := r.moves(p)
+	return no
+}
+
+// moves is what the answers say of what a protocol asks of the joints.
+func (r Request) moves(p ids.Protocol) (no string, say []string) {
 	return treat.Moves(p, r.Point.Muscle, r.Point.Side, r.Screening)
 }
 

@@ -7,11 +7,11 @@ import (
 )
 
 // Moves tells why a client's answers forbid what a protocol asks of the joints, beside
-// the pressure, or "".
-func Moves(p ids.Protocol, muscle ids.Muscle, side ids.Side, s safety.Screening) string {
+// the pressure, or "", and what to say with it where they do not.
+func Moves(p ids.Protocol, muscle ids.Muscle, side ids.Side, s safety.Screening) (no string, say []string) {
 	m, err := atlas.Get(muscle)
 	if err != nil {
-		return ""
+		return "", nil
 	}
 	var asks []safety.Motion
 	switch p {
@@ -21,9 +21,13 @@ func Moves(p ids.Protocol, muscle ids.Muscle, side ids.Side, s safety.Screening)
 		asks = []safety.Motion{m.Lengthened()}
 	}
 	for _, a := range asks {
-		if no, _ := s.Moves(a, muscle, m.Places(side)); no != "" {
-			return no
+		no, cautions := s.Moves(a, muscle, m.Places(side))
+		if no != "" {
+			return no, nil
+		}
+		for _, c := range cautions {
+			say = ids.With(say, c)
 		}
 	}
-	return ""
+	return "", say
 }

@@ -623,7 +623,9 @@ func withBody(e visit.Event, kind string) visit.Event {
 		"muscle-searched": visit.MuscleSearched{Muscle: "soleus", Side: "left", Result: "nothing"},
 		"plan-made":       visit.PlanMade{Minutes: 45},
 		"next-noted":      visit.NextNoted{Text: "x"},
-		"asking-put-off":  visit.AskingPutOff{Reason: "Found by chance while draping."},
+		"asking-put-off": visit.AskingPutOff{
+			Reason: "Found by chance while draping.", Areas: []safety.Area{"groin"},
+		},
 		"reaction-noted":  visit.ReactionNoted{Since: "better"},
 		"incident-recorded": visit.Incident{
 			Happened: "A fall from the table.", Done: "Looked after.", Told: "The owner.",

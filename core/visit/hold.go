@@ -153,7 +153,7 @@ func withinScreening(s safety.Screening, b *HoldStarted, at Spot, site safety.Li
 	if why := s.Forbids(st.Protocol, treat.OnFrontOfNeck(at.Muscle, at.Where)); why != "" {
 		return why
 	}
-	if why := treat.Moves(st.Protocol, at.Muscle, at.Side, s); why != "" {
+	if why, _ := treat.Moves(st.Protocol, at.Muscle, at.Side, s); why != "" {
 		return why
 	}
 	if !st.Respects(site, s.Limits) {

@@ -36,7 +36,7 @@ type State struct {
 	// Pressed are the signs of this visit's holds, with where the hand was.
 	Pressed []Pressed `json:"pressed_signs"`
 	// PutOff tells why hands were on before consent and screening were asked for.
-	PutOff *DatedText `json:"put_off,omitempty"`
+	PutOff *PutOff `json:"put_off,omitempty"`
 	// Consents are the latest word on the visit and on each sensitive area.
 	Consents []Consented      `json:"consents"`
 	Tests    []Tested         `json:"tests"`
@@ -127,6 +127,14 @@ type DatedText struct {
 	AtMS   int64  `json:"at_ms"`
 	Author string `json:"author"`
 	Text   string `json:"text"`
+}
+
+// PutOff is a reason to ask later, with the sensitive areas that it waits with.
+type PutOff struct {
+	AtMS   int64         `json:"at_ms"`
+	Author string        `json:"author"`
+	Text   string        `json:"text"`
+	Areas  []safety.Area `json:"areas,omitempty"`
 }
 
 // DatedIncident is an incident with when and by whom it was written.

@@ -6,6 +6,7 @@ import (
 	"mokren/core/device"
 	"mokren/core/ids"
 	"mokren/core/plan"
+	"mokren/core/safety"
 	"mokren/core/strict"
 )
 
@@ -66,6 +67,8 @@ type (
 	// hold begins by it.
 	AskingPutOff struct {
 		Reason string `json:"reason" minLength:"3" maxLength:"300"`
+		// Areas are the sensitive areas that it waits with; another is asked for anew.
+		Areas []safety.Area `json:"areas,omitempty" maxItems:"10"`
 	}
 	// NextNoted is what is meant to be done at the next visit.
 	NextNoted struct {
@@ -142,12 +145,24 @@ func (r *reducer) work(e Event, b any) error {
 		r.sets("reaction", "reaction", e)
 		s.Reaction = b
 	case *AskingPutOff:
-		s.PutOff = &DatedText{AtMS: e.At(), Author: e.Author, Text: b.Reason}
+		s.putOff(e, b)
 	case *NextNoted:
 		r.sets("what is to be done next", "next", e)
 		s.Next = b.Text
 	}
 	return nil
+}
+
+// putOff keeps the latest reason, and every area that was put off.
+func (s *State) putOff(e Event, b *AskingPutOff) {
+	put := &PutOff{AtMS: e.At(), Author: e.Author, Text: b.Reason}
+	if s.PutOff != nil {
+		put.Areas = slices.Clone(s.PutOff.Areas)
+	}
+	for _, a := range b.Areas {
+		put.Areas = ids.With(put.Areas, a)
+	}
+	s.PutOff = put
 }
 
 func (r *reducer) onPoint(e Event, b any, p *Point) {

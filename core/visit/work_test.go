@@ -57,6 +57,19 @@ func TestANumberOfAnotherScaleIsKeptAsGiven(t *testing.T) {
 	}
 }
 
+// What waits is what was open then: a later sensitive area is not among it.
+func TestAskingPutOffKeepsItsAreas(t *testing.T) {
+	l := &log{}
+	l.add("a", "asking-put-off", 0, visit.AskingPutOff{Reason: "Asked on paper.", Areas: []safety.Area{"groin"}})
+	l.add("b", "asking-put-off", 5, visit.AskingPutOff{
+		Reason: "Cannot answer just now.", Areas: []safety.Area{"chest", "groin"},
+	})
+	put := visit.Reduce(asked(), l.events).PutOff
+	require.NotNil(t, put)
+	assert.Equal(t, "Cannot answer just now.", put.Text)
+	assert.Equal(t, []safety.Area{"groin", "chest"}, put.Areas)
+}
+
 func TestASearchIsRecordedAndTakenBack(t *testing.T) {
 	l := &log{}
 	searched := func(result string) {

@@ -2037,6 +2037,7 @@ export interface components {
             text: string;
         };
         AskingPutOff: {
+            areas?: string[];
             reason: string;
         };
         AtlasEntry: {
@@ -3898,8 +3899,16 @@ export interface components {
         };
         /** @enum {string} */
         MovementID: "cervical.flexion" | "cervical.extension" | "cervical.lateral-flexion" | "cervical.rotation" | "thoracic.rotation" | "lumbar.flexion" | "lumbar.extension" | "lumbar.lateral-flexion" | "jaw.opening" | "jaw.closing" | "shoulder.flexion" | "shoulder.extension" | "shoulder.abduction" | "shoulder.horizontal-adduction" | "shoulder.internal-rotation" | "shoulder.external-rotation" | "elbow.flexion" | "elbow.extension" | "forearm.pronation" | "forearm.supination" | "wrist.flexion" | "wrist.extension" | "wrist.radial-deviation" | "wrist.ulnar-deviation" | "hip.flexion" | "hip.extension" | "hip.abduction" | "hip.adduction" | "hip.internal-rotation" | "hip.external-rotation" | "knee.flexion" | "knee.extension" | "ankle.dorsiflexion-knee-straight" | "ankle.dorsiflexion-knee-bent" | "ankle.plantarflexion" | "ankle.inversion" | "ankle.eversion" | "great-toe.extension" | "scapula.elevation" | "scapula.depression" | "scapula.protraction" | "scapula.retraction" | "scapula.upward-rotation" | "scapula.downward-rotation" | "fingers.flexion" | "fingers.extension" | "fingers.abduction" | "thumb.flexion" | "thumb.extension" | "thumb.abduction" | "thumb.adduction" | "thumb.opposition" | "great-toe.flexion" | "great-toe.abduction" | "lesser-toes.flexion" | "lesser-toes.extension" | "lesser-toes.abduction" | "trunk.rotation" | "shoulder.adduction" | "shoulder.horizontal-abduction" | "fingers.adduction" | "breathing.in" | "breathing.out" | "pelvis.anterior-tilt" | "pelvis.posterior-tilt" | "pelvis.hike";
+        MovementToday: {
+            cautions: string[];
+            movement: components["schemas"]["MovementID"];
+        };
+        MovementsIn: {
+            screening?: components["schemas"]["Answer"][];
+        };
         MovementsOut: {
             movements: components["schemas"]["Measurable"][];
+            today: components["schemas"]["MovementToday"][];
         };
         Moves: {
             /** @enum {string} */
@@ -4621,6 +4630,8 @@ export interface components {
             blocked?: boolean;
             /** Format: double */
             cap_seconds: number;
+            /** @description of the answers, on what it asks of the joints */
+            cautions?: string[];
             contact: components["schemas"]["ContactID"][];
             /** Format: double */
             hard_ceiling: number;
@@ -4822,6 +4833,13 @@ export interface components {
         };
         /** @enum {string} */
         ProtocolID: "graded-stages" | "hold-to-release" | "short-repeats" | "pulses" | "slow-ramp" | "brief-holds" | "slack-hold" | "breath-sink" | "press-and-move" | "resisted-lengthening" | "contract-relax" | "pin-and-stretch" | "attachment-strokes" | "broad-first";
+        PutOff: {
+            areas?: string[];
+            /** Format: int64 */
+            at_ms: number;
+            author: string;
+            text: string;
+        };
         Query: {
             action?: components["schemas"]["MovementID"];
             /** @description reachable in this position of the client */
@@ -5374,7 +5392,7 @@ export interface components {
             posture: components["schemas"]["Posture"][];
             posture_flags: components["schemas"]["PostureFlag"][];
             pressed_signs: components["schemas"]["Pressed"][];
-            put_off?: components["schemas"]["DatedText"];
+            put_off?: components["schemas"]["PutOff"];
             ranges: components["schemas"]["Range"][];
             reaction?: components["schemas"]["ReactionNoted"];
             reason?: string;
@@ -7237,7 +7255,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Nothing"];
+                "application/json": components["schemas"]["MovementsIn"];
                 "application/octet-stream": string;
             };
         };

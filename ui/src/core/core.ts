@@ -114,6 +114,10 @@ export class Core {
   movements(): Schemas["Measurable"][] {
     return this.calc<Schemas["MovementsOut"]>("movements", {}).movements;
   }
+  /** What the client's answers say of moving a joint actively. */
+  movementsToday(screening: Schemas["Answer"][]): Schemas["MovementToday"][] {
+    return this.calc<Schemas["MovementsOut"]>("movements", { screening }).today;
+  }
   tests(): Schemas["TestEntry"][] {
     return this.calc<Schemas["TestsOut"]>("tests", {}).tests;
   }

@@ -61,6 +61,7 @@ export function MeasureStep({ visit, moment, only, placing }: Props) {
   const [tool, setTool] = useState(state.ranges.find((r) => r.tool)?.tool ?? "inclinometer");
   const readings = useReadings(visit, moment, tool);
   const all = useMemo(() => core.movements(), [core]);
+  const today = useMemo(() => core.movementsToday(state.known_answers), [core, state.known_answers]);
   const past = course.data?.history.ranges ?? [];
   const known: string[] = [...past, ...state.ranges].map((r) => r.movement);
   const wanted = known.length ? known : first;
@@ -101,6 +102,7 @@ export function MeasureStep({ visit, moment, only, placing }: Props) {
             past={past.filter((r) => r.movement === m.movement)}
             readings={readings}
             placing={placing}
+            cautions={today.find((t) => t.movement === m.movement)?.cautions}
           />
         ))}
       </Grid>

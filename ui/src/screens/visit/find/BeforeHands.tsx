@@ -16,7 +16,8 @@ type Area = Schemas["Consented"]["area"];
 /** Why it may wait; what is written is the reason itself. */
 const reasons = ["Cannot answer just now", "Asked on paper", "Looking again at a known point"];
 
-/** What is still to be asked before a hand is at a place, and whether that was put off. */
+/** What is still to be asked before a hand is at a place, and whether that was put off;
+ * a sensitive area that was not open then is asked for anew. */
 export function useBeforeHands({ visit }: StepProps, consent: readonly Area[] = []) {
   const { state, core } = visit;
   const answers = useAnswers(visit);
@@ -29,7 +30,9 @@ export function useBeforeHands({ visit }: StepProps, consent: readonly Area[] = 
     (a) => !state.consents.some((c) => c.area === a && c.given),
   );
   const asked = first.length === 0 && areas.length === 0;
-  return { areas, first, answers, asked, ready: asked || !!state.put_off };
+  const put = state.put_off;
+  const later = !!put && areas.every((a) => a === "visit" || put.areas?.includes(a));
+  return { areas, first, answers, asked, ready: asked || later };
 }
 
 export function BeforeHands({ visit, consent }: StepProps & { consent?: readonly Area[] }) {
@@ -49,7 +52,12 @@ export function BeforeHands({ visit, consent }: StepProps & { consent?: readonly
           label="Ask later, for a reason that is kept; no hold begins before it is asked"
           value={undefined}
           options={reasons}
-          onChoose={(reason) => visit.write("asking-put-off", { reason: `${reason}.` })}
+          onChoose={(reason) =>
+            visit.write("asking-put-off", {
+              reason: `${reason}.`,
+              areas: areas.filter((a) => a !== "visit"),
+            })
+          }
         />
       </Card>
       {first.map((g) => (

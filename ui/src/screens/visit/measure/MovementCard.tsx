@@ -3,6 +3,7 @@ import type { Schemas } from "../../../api/client";
 import { Arc, type Hand } from "../../../charts/Arc";
 import type { LiveVisit } from "../../../core/useVisit";
 import { Card, Disclosed, Num } from "../../../parts/controls";
+import { Said } from "../../../parts/layout";
 import { movementName } from "../../../parts/words";
 import { MoreReadings } from "./MoreReadings";
 import type { Placing } from "./reading";
@@ -14,12 +15,14 @@ interface Props {
   past: Schemas["RangeHistory"][];
   readings: Readings;
   placing?: Placing;
+  /** What the client's answers say of it. */
+  cautions?: string[];
 }
 
 const names = { midline: "Degrees", left: "Left", right: "Right" };
 const ofSide = (side: Schemas["Side"], text: string) => (side === "midline" ? text : `${side}: ${text}`);
 
-export function MovementCard({ m, visit, past, readings, placing }: Props) {
+export function MovementCard({ m, visit, past, readings, placing, cautions }: Props) {
   const { core, open } = visit;
   const { moment, of, trials, set } = readings;
   const at = (side: Schemas["Side"]) => ({ movement: m.movement, side });
@@ -29,6 +32,11 @@ export function MovementCard({ m, visit, past, readings, placing }: Props) {
   return (
     <Card $gap={1} data-movement={m.movement}>
       <h3>{movementName(m.movement)}</h3>
+      {cautions && (
+        <Said $tone="warn" $small>
+          {cautions.join(" ")}
+        </Said>
+      )}
       <Arc
         label={movementName(m.movement)}
         reference={usual.reference}

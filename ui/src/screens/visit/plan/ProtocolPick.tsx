@@ -56,6 +56,7 @@ export function ProtocolPick({ visit, point, work }: Props) {
       <Said className={now.blocked ? undefined : "quiet"} $tone={now.blocked ? "stop" : undefined} $small>
         {now.blocked ? `${now.text} It stays with ${suggested.name}.` : `${now.text} ${limitsOf(now)}`}
       </Said>
+      {now.cautions && <Said $tone="warn">{now.cautions.join(" ")}</Said>}
     </>
   );
 }
