@@ -42,8 +42,9 @@ var below = map[string][]string{
 	"order":    {},
 	"rights":   {},
 	"body":     {"ids", "order", "strict"},
-	"safety":   {"body", "ids", "strict"},
-	"atlas":    {"body", "ids", "order", "safety", "strict"},
+	"solid":    {"body", "ids"},
+	"safety":   {"body", "ids", "solid", "strict"},
+	"atlas":    {"body", "ids", "order", "safety", "solid", "strict"},
 	"device":   {"order", "strict"},
 	"progress": {"ids", "order", "strict"},
 	"assess":   {"atlas", "body", "ids", "order", "progress", "safety", "strict"},
@@ -58,7 +59,7 @@ var below = map[string][]string{
 	},
 	"note": {"assess", "atlas", "body", "ids", "order", "progress", "safety", "treat", "visit"},
 	"calc": {
-		"assess", "atlas", "body", "device", "ids", "order", "picture", "plan", "points", "progress", "safety",
+		"assess", "atlas", "body", "device", "ids", "order", "picture", "plan", "points", "progress", "safety", "solid",
 		"strict", "treat", "visit",
 	},
 }

@@ -13,7 +13,6 @@ import (
 
 	"mokren/core/body"
 	"mokren/core/ids"
-	"mokren/core/safety"
 )
 
 // The files are read strictly here; the program trusts what passed.
@@ -61,8 +60,8 @@ func TestEveryGuideIsComplete(t *testing.T) {
 					assert.GreaterOrEqual(t, len(g.Landmarks), 1, "a guide starts from a landmark")
 					assert.GreaterOrEqual(t, len(g.Steps), 5)
 					for _, n := range g.Near {
-						assert.Equal(t, n.DistanceCM == nil, n.Fingers == nil)
 						assert.NotEmpty(t, n.Sign)
+						assert.NotEmpty(t, n.Tier)
 					}
 					for _, r := range append(append([]ids.Region{}, g.Referral.Essential...), g.Referral.Spillover...) {
 						assert.True(t, drawn[r], "%s is nowhere on the figure", r)
@@ -125,25 +124,6 @@ func TestWhoHelpsAndOpposesStandsInBoth(t *testing.T) {
 	}
 }
 
-// A structure within reach of a site is in the guide even when the muscle's
-// file does not speak of it.
-func TestNoFileCanForgetAStructure(t *testing.T) {
-	for _, m := range All() {
-		for _, s := range m.Sites {
-			v, p := m.OnFigure(s.Place(170), ids.Left, 170)
-			g, err := m.Palpate(ids.Left, s.ID, 170, 0)
-			require.NoError(t, err)
-			for _, sh := range safety.Shapes(v) {
-				if sh.Side == ids.Right || sh.Distance(p)*v.CMPerUnit(170) > 4 {
-					continue
-				}
-				assert.True(t, slices.ContainsFunc(g.Near,
-					func(n NearBy) bool { return n.Structure == sh.Structure }), "%s %s: %s", m.ID, s.ID, sh.Structure)
-			}
-		}
-	}
-}
-
 func TestDistancesFollowHeightAndFinger(t *testing.T) {
 	m := muscle(t, "psoas-major")
 	small, _ := m.Palpate(ids.Left, "belly", 150, 0)
@@ -154,13 +134,12 @@ func TestDistancesFollowHeightAndFinger(t *testing.T) {
 		return g.Near[i]
 	}
 	a, b := find(small, "abdominal-aorta"), find(tall, "abdominal-aorta")
-	assert.Greater(t, *b.DistanceCM, *a.DistanceCM)
-	assert.InDelta(t, *b.DistanceCM/2, *b.Fingers, 0.06)
-	assert.InDelta(t, 8, *b.DepthCM, 1e-9)
+	assert.Greater(t, b.DistanceCM, a.DistanceCM)
+	assert.InDelta(t, b.DistanceCM/2, b.Fingers, 0.06)
+	assert.InDelta(t, a.DepthCM*200/150, b.DepthCM, 0.1)
 }
 
-// What a file speaks of is in the guide of each site, with a distance where the
-// site's view shows the course.
+// What a file speaks of is in the guide of each site.
 func TestNoStructureIsDropped(t *testing.T) {
 	for _, m := range All() {
 		for _, s := range m.Sites {
@@ -169,12 +148,6 @@ func TestNoStructureIsDropped(t *testing.T) {
 			for _, n := range m.Near {
 				assert.True(t, slices.ContainsFunc(g.Near,
 					func(x NearBy) bool { return x.Structure == n.Structure }), "%s %s: %s", m.ID, s.ID, n.Structure)
-			}
-			for _, n := range g.Near {
-				shown := slices.ContainsFunc(safety.Shapes(g.Sites[0].View), func(sh safety.Shape) bool {
-					return sh.Structure == n.Structure && (sh.Side == ids.Right || sh.Side == ids.Midline)
-				})
-				assert.Equal(t, shown, n.DistanceCM != nil, "%s %s: %s", m.ID, s.ID, n.Structure)
 			}
 		}
 	}

@@ -34,9 +34,8 @@ type Part struct {
 	Last  []Anchor `json:"last_edge,omitempty"`
 	// Tendon is the share of the length that is tendon at either end.
 	Tendon [2]float64 `json:"tendon_pct" doc:"percent at the origin, at the insertion"`
-	// Through is where the hand goes in, when that is not where the part is drawn:
-	// the blade's front lies behind the ribs, and is reached through the armpit.
-	Through ids.Region `json:"through,omitempty"`
+	// Behind is the trunk's region where the hanging arm hides it in a side view.
+	Behind ids.Region `json:"behind_arm,omitempty"`
 	// Bands are where tendon crosses the belly.
 	Bands []float64 `json:"bands_pct,omitempty" doc:"percent of the length"`
 }

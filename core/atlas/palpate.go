@@ -6,6 +6,7 @@ import (
 	"math"
 	"slices"
 	"strings"
+	"sync"
 
 	"mokren/core/body"
 	"mokren/core/ids"
@@ -32,18 +33,19 @@ type LandmarkPlace struct {
 	Y        float64      `json:"y"`
 }
 
-// NearBy is a structure to keep off. Its distance is that of the nearest of the
-// guide's sites from its course along the skin of the drawn view; it is absent
-// where the site's view does not show the course. Sign is what tells that a
-// finger is on it.
+// NearBy is a structure to keep off, as it lies to the nearest of the guide's sites.
+// Sign is what tells that a finger is on it.
 type NearBy struct {
 	Structure  ids.Structure `json:"structure"`
 	Name       string        `json:"name"`
 	Sign       string        `json:"sign"`
-	DistanceCM *float64      `json:"distance_cm,omitempty" doc:"along the skin"`
-	Fingers    *float64      `json:"finger_widths,omitempty" doc:"of the therapist's own finger-width"`
-	KeepOffCM  *float64      `json:"keep_off_cm,omitempty" doc:"radius around its course to stay out of"`
-	DepthCM    *float64      `json:"depth_cm,omitempty" doc:"how deep below the skin it usually runs; a working value"`
+	Tier       safety.Tier   `json:"tier" enum:"danger,caution,note"`
+	DistanceCM float64       `json:"distance_cm" doc:"along the skin"`
+	Fingers    float64       `json:"finger_widths" doc:"of the therapist's own finger-width"`
+	KeepOffCM  float64       `json:"keep_off_cm" doc:"radius around its course to stay out of"`
+	DepthCM    float64       `json:"depth_cm" doc:"how deep below the skin it runs there; a working value"`
+	Inside     bool          `json:"inside_keep_off" doc:"the line of pressure comes within the radius"`
+	Move       string        `json:"move,omitempty" doc:"the way off, where it is inside"`
 	Text       string        `json:"text"`
 }
 
@@ -195,55 +197,60 @@ func landmarkNear(v body.View, id ids.Landmark, side ids.Side) (body.View, body.
 	return v, body.Point{} // every landmark has a view; a test says so
 }
 
-// near lists the structures to keep off: those that the muscle's file speaks
-// of, whether the view shows their course or not, and whatever else the figure
-// has within reach of a site, so that no file can forget one.
+// near lists the structures to keep off: those that the muscle's file speaks of, and
+// whatever else lies within reach of a site, so that no file can forget one.
 func (m *Muscle) near(sites []SitePlace, side ids.Side, heightCM, fingerCM float64) []NearBy {
-	type reach struct{ cm, keepOff float64 }
-	best := map[ids.Structure]reach{}
-	for _, s := range sites {
-		for _, sh := range safety.Shapes(s.View) {
-			if sh.Side != side && sh.Side != ids.Midline {
-				continue
-			}
-			d := sh.Distance(body.Point{X: s.X, Y: s.Y}) * s.View.CMPerUnit(heightCM)
-			if old, ok := best[sh.Structure]; !ok || d < old.cm {
-				best[sh.Structure] = reach{d, sh.RadiusMM / 10}
-			}
-		}
-	}
 	out := []NearBy{}
-	for _, st := range safety.Structures() {
-		r, shown := best[st.ID]
-		i := slices.IndexFunc(m.Near, func(x Near) bool { return x.Structure == st.ID })
-		if i < 0 && (!shown || r.cm > nearCM) {
+	for _, s := range sites {
+		site, _ := m.Site(s.Site)
+		l, ok := m.Pressed(site.Place(heightCM), side, s.View, body.Point{X: s.X, Y: s.Y})
+		if !ok {
 			continue
 		}
-		n := NearBy{Structure: st.ID, Name: st.Name, Sign: st.Sign, Text: st.Do}
-		if i >= 0 {
-			n.Text = m.Near[i].Text
+		off := sync.OnceValue(func() string { return safety.Off(l, heightCM, safety.ReachMM("")).Text })
+		for _, c := range safety.Near(l, heightCM, safety.ReachMM(""), m.named()...) {
+			m.addNear(&out, c, off, fingerCM)
 		}
-		if shown {
-			cm, fingers := tenth(r.cm), tenth(r.cm/fingerCM)
-			n.DistanceCM, n.Fingers, n.KeepOffCM = &cm, &fingers, &r.keepOff
-		}
-		if st.DepthMM > 0 {
-			depth := st.DepthMM / 10
-			n.DepthCM = &depth
-		}
-		out = append(out, n)
-	}
-	// The nearest first; what is not shown comes last.
-	distance := func(n NearBy) float64 {
-		if n.DistanceCM == nil {
-			return math.Inf(1)
-		}
-		return *n.DistanceCM
 	}
 	order.By(out, func(a, b NearBy) int {
-		return cmp.Or(cmp.Compare(distance(a), distance(b)), cmp.Compare(a.Structure, b.Structure))
+		return cmp.Or(cmp.Compare(a.DistanceCM, b.DistanceCM), cmp.Compare(a.Structure, b.Structure))
 	})
 	return out
+}
+
+// named are the structures that the muscle's file speaks of.
+func (m *Muscle) named() []ids.Structure {
+	out := make([]ids.Structure, len(m.Near))
+	for i, n := range m.Near {
+		out[i] = n.Structure
+	}
+	return out
+}
+
+// addNear keeps the nearest of a structure; of two as near the one that is inside.
+func (m *Muscle) addNear(list *[]NearBy, c safety.Close, off func() string, fingerCM float64) {
+	i := slices.IndexFunc(m.Near, func(x Near) bool { return x.Structure == c.Structure.ID })
+	if i < 0 && !c.Inside() && c.AlongMM > nearCM*10 {
+		return
+	}
+	n := NearBy{
+		Structure: c.Structure.ID, Name: c.Structure.Name, Sign: c.Structure.Sign, Tier: c.Tier,
+		Text: c.Structure.Do, DistanceCM: tenth(c.AlongMM / 10), Fingers: tenth(c.AlongMM / 10 / fingerCM),
+		KeepOffCM: c.KeepOffMM / 10, DepthCM: tenth(c.DepthMM / 10), Inside: c.Inside(),
+	}
+	if i >= 0 {
+		n.Text = m.Near[i].Text
+	}
+	if n.Inside && c.Tier != safety.Note {
+		n.Move = off()
+	}
+	k := slices.IndexFunc(*list, func(o NearBy) bool { return o.Structure == n.Structure })
+	switch {
+	case k < 0:
+		*list = append(*list, n)
+	case n.Inside && !(*list)[k].Inside, n.Inside == (*list)[k].Inside && n.DistanceCM < (*list)[k].DistanceCM:
+		(*list)[k] = n
+	}
 }
 
 func lowerFirst(s string) string {

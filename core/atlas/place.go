@@ -90,21 +90,24 @@ func (m *Muscle) OnFibre(v body.View, p body.Point, side ids.Side, heightCM floa
 	return f, offMM, ok
 }
 
-// PressedThrough names the regions through which a place is pressed: those that
-// it is drawn in, or those that its part is reached by, and the structures that are
-// to be kept off there. at is where it lies, in a view; a place off the figure has none.
+// PressedThrough names the regions through which a place is pressed: that of the skin
+// where the hand goes in, and the structures that its line of pressure comes too near.
+// at is where it lies, in a view; a place off the figure has none.
 func (m *Muscle) PressedThrough(f FibrePlace, side ids.Side, v body.View, at body.Point) []safety.Place {
-	first := safety.Place{Region: m.part(f).Through, Side: side}
-	if first.Region == "" {
-		n, ok := body.RegionOf(body.CellAt(v, at))
-		if !ok {
-			return []safety.Place{}
-		}
-		first = safety.Place{Region: n.Region, Side: n.Side}
+	l, ok := m.Pressed(f, side, v, at)
+	n, on := body.RegionOf(body.CellAt(v, at))
+	if !on {
+		return []safety.Place{}
 	}
-	out := []safety.Place{first}
-	for _, s := range safety.Within(v, at, side, body.DefaultHeightCM) {
-		out = append(out, safety.Place{Region: first.Region, Side: first.Side, Structure: s})
+	if behind := m.part(f).Behind; behind != "" {
+		n.Region = behind
+	}
+	out := []safety.Place{{Region: n.Region, Side: n.Side}}
+	if !ok {
+		return out
+	}
+	for _, c := range safety.Within(l, body.DefaultHeightCM) {
+		out = append(out, safety.Place{Region: n.Region, Side: n.Side, Structure: c.Structure.ID, Tier: c.Tier})
 	}
 	return out
 }

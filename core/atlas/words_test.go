@@ -197,8 +197,8 @@ func TestNoSiteLiesWhereNobodyMayPress(t *testing.T) {
 		for _, n := range g.Near {
 			if n.Structure == c.structure {
 				require.NotNil(t, n.DistanceCM)
-				assert.LessOrEqual(t, *n.DistanceCM, c.within, "%s: %s", c.muscle, c.structure)
-				assert.Greater(t, *n.DistanceCM, 0.3, "%s: on the %s itself", c.muscle, c.structure)
+				assert.LessOrEqual(t, n.DistanceCM, c.within, "%s: %s", c.muscle, c.structure)
+				assert.Greater(t, n.DistanceCM, 0.3, "%s: on the %s itself", c.muscle, c.structure)
 			}
 		}
 	}
@@ -230,5 +230,15 @@ func TestCeilingsFollowThePlace(t *testing.T) {
 		limits, where := safety.Site(c.muscle, m.PressedThrough(s.Place(170), ids.Left, v, p))
 		assert.LessOrEqual(t, limits.Target, 4.0, "%s %s", c.muscle, c.site)
 		assert.NotEmpty(t, where)
+	}
+}
+
+// The way off is computed from where everything lies; a file's words name no direction
+// that could be another.
+func TestNoFileNamesAWayOff(t *testing.T) {
+	for _, m := range All() {
+		for _, n := range m.Near {
+			assert.NotRegexp(t, `\bmove\b|means (in|out|up|down|back|forward|to)`, n.Text, "%s %s", m.ID, n.Structure)
+		}
 	}
 }

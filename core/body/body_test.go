@@ -60,7 +60,7 @@ func TestBreadthsAndSegments(t *testing.T) {
 		for _, s := range f.Shapes {
 			if s.ID == shape {
 				widest := 0.0
-				for _, x := range spans(s.poly, y) {
+				for _, x := range Spans(s.poly, y) {
 					widest = max(widest, x[1]-x[0])
 				}
 				return widest / 1000

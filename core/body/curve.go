@@ -90,9 +90,9 @@ func ToSegment(p, a, b Point) float64 {
 	return p.Distance(Point{a.X + t*dx, a.Y + t*dy})
 }
 
-// spans gives the stretches of a horizontal line that lie inside a polygon, as
+// Spans gives the stretches of a horizontal line that lie inside a polygon, as
 // pairs of x. It is inside for a whole row at once.
-func spans(poly []Point, y float64) [][2]float64 {
+func Spans(poly []Point, y float64) [][2]float64 {
 	var xs []float64
 	for i, j := 0, len(poly)-1; i < len(poly); j, i = i, i+1 {
 		a, b := poly[i], poly[j]

@@ -87,6 +87,10 @@ func contoursOf(v View) Figure {
 	return f.(Figure)
 }
 
+// Contours lists the outlines of a view's shapes, the farther layer first; do not alter
+// them.
+func Contours(v View) []Shape { return contoursOf(v).Shapes }
+
 func draw(v View, bare bool) Figure {
 	f := Figure{bare: bare, View: v, Version: Version, Width: v.Width(), Height: 1000, Share: v.share()}
 	switch {
@@ -238,3 +242,24 @@ func (h pose) all(pts []Point) []Point {
 	}
 	return out
 }
+
+// inverse undoes at.
+func (h pose) inverse(p Point) Point {
+	s, c := math.Sin(h.turn), math.Cos(h.turn)
+	dx, dy := p.X-h.wrist.X, p.Y-h.wrist.Y
+	return Point{dx*c - dy*s, dx*s + dy*c}
+}
+
+func poseIn(v View) pose {
+	if v.profile() {
+		return sideHand
+	}
+	return hanging
+}
+
+// OnHand turns an authored place of a view into one on the hand itself: the wrist at
+// the origin, fingers down, thumb outward.
+func (v View) OnHand(authored Point) Point { return poseIn(v).inverse(authored) }
+
+// FromHand undoes OnHand.
+func (v View) FromHand(p Point) Point { return poseIn(v).at(p) }

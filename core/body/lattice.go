@@ -125,7 +125,7 @@ func latticeOf(v View) *lattice {
 func onFigure(v View, y float64) [][2]float64 {
 	var row [][2]float64
 	for _, s := range contoursOf(v).Shapes {
-		row = append(row, spans(s.poly, y)...)
+		row = append(row, Spans(s.poly, y)...)
 	}
 	return row
 }

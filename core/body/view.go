@@ -197,6 +197,9 @@ func (v View) place(half Point, s ids.Side) Point {
 	return Point{v.middle() - half.X, half.Y}
 }
 
+// Authored undoes Place, folding both sides of front and back into one.
+func (v View) Authored(p Point) Point { return v.authored(p) }
+
 // unit is how many view units an authored unit is long.
 func (v View) unit() float64 {
 	return v.place(Point{Y: 1}, v.side(true)).Y - v.place(Point{}, v.side(true)).Y

@@ -79,6 +79,8 @@ func onPages() []Calc {
 // others are asked for by the command line and the API alone.
 func others() []Calc {
 	return []Calc{
+		document("near", "What lies near a line of pressure, how to move off it, what is limited there",
+			`{"muscle":"popliteus","side":"left","site":"lower"}`, Near),
 		document("photo", "Angles and offsets of a photograph, corrected for camera roll",
 			`{"view":"left","plumb":[[400,50],[405,1150]],"landmarks":{"tragus":[380,180],"C7":[440,260]},"height_cm":170}`, assess.MeasurePhoto),
 		document("resistance", "Where tissue first resists: the knee of force against depth",

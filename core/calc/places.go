@@ -32,20 +32,23 @@ func Palpate(in PalpateIn) (atlas.Guide, error) {
 		return atlas.Guide{}, err // every id of the vocabulary has data; a test says so
 	}
 	if _, ok := m.Site(in.Site); !ok {
-		var sites []string
-		for _, s := range m.Sites {
-			sites = append(sites, s.ID)
-		}
-		return atlas.Guide{}, &strict.Error{
-			Path: "$.site", Given: fmt.Sprintf("%q", in.Site),
-			Allowed: "one of " + strings.Join(sites, ", "),
-		}
+		return atlas.Guide{}, noSite(m, in.Site)
 	}
 	finger := 0.0
 	if in.FingerCM != nil {
 		finger = *in.FingerCM
 	}
 	return m.Palpate(in.Side, in.Site, height(in.HeightCM), finger)
+}
+
+func noSite(m *atlas.Muscle, given string) *strict.Error {
+	var sites []string
+	for _, s := range m.Sites {
+		sites = append(sites, s.ID)
+	}
+	return &strict.Error{
+		Path: "$.site", Given: fmt.Sprintf("%q", given), Allowed: "one of " + strings.Join(sites, ", "),
+	}
 }
 
 func height(h *float64) float64 {

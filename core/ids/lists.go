@@ -78,6 +78,9 @@ var structures = words(`
 	common-iliac-vessels spleen great-saphenous-vein saphenous-nerve posterior-tibial-vessels tarsal-tunnel
 	plantar-nerves deep-fibular-nerve superficial-fibular-nerve anterior-tibial-vessels
 	superficial-temporal-artery facial-artery facial-nerve suprascapular-nerve
+	external-jugular-vein lesser-occipital-nerve great-auricular-nerve parotid-gland thoracodorsal-nerve
+	radial-artery ulnar-artery thenar-branch liver bladder femoral-nerve obturator-nerve pudendal-nerve
+	superior-gluteal-nerve inferior-gluteal-nerve genitofemoral-nerve
 `)
 
 var protocols = words(`

@@ -69,6 +69,8 @@ type Keep struct {
 	Side      ids.Side      `json:"side"`
 	Sign      string        `json:"sign"`
 	Do        string        `json:"do"`
+	Tier      safety.Tier   `json:"tier" enum:"danger,caution,note"`
+	Far       bool          `json:"far,omitempty" doc:"on the side that is turned away"`
 	Radius    float64       `json:"radius"`
 	Line      []body.Point  `json:"line"`
 }
@@ -138,7 +140,7 @@ func (d *Drawn) guides(w Wanted) {
 	for _, s := range safety.Shapes(w.View) {
 		if st, _ := safety.FindStructure(s.Structure); w.shows(s.Side) {
 			d.Structures = append(d.Structures,
-				Keep{s.Structure, st.Name, s.Side, st.Sign, st.Do, s.RadiusMM * perMM, s.Line})
+				Keep{s.Structure, st.Name, s.Side, st.Sign, st.Do, s.Tier, s.Far, s.RadiusMM * perMM, s.Line})
 		}
 	}
 }

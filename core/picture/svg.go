@@ -44,16 +44,19 @@ func SVG(w Wanted) string {
 		}
 	}
 	b.WriteString(`</g><g id="structures" fill="none" stroke="#356a86" stroke-linecap="round" stroke-linejoin="round">`)
-	for _, s := range d.Structures {
+	for i, s := range d.Structures {
 		line := points(s.Line)
 		if len(s.Line) == 1 {
 			line += " " + points(s.Line)
 		}
-		fmt.Fprintf(&b, `<g id="%s-%s"><title>%s, %s</title>`+
-			`<polyline points="%s" stroke-width="%s" opacity="0.16"/>`+
-			`<polyline points="%s" stroke-width="%s" stroke-dasharray="%s %s"/></g>`,
-			s.Structure, s.Side, s.Name, s.Side, line, num(2*s.Radius), line,
-			num(1.5*k), num(5*k), num(3*k))
+		broad, dash := "0.16", ""
+		if s.Far { // on the side that is turned away
+			broad, dash = "0.06", fmt.Sprintf(` stroke-dasharray="%s %s"`, num(2*k), num(4*k))
+		}
+		fmt.Fprintf(&b, `<g id="%s-%s-%d"><title>%s, %s</title>`+
+			`<polyline points="%s" stroke-width="%s" opacity="%s"/>`+
+			`<polyline points="%s" stroke-width="%s"%s/></g>`,
+			s.Structure, s.Side, i, s.Name, s.Side, line, num(2*s.Radius), broad, line, num(1.5*k), dash)
 	}
 	b.WriteString(`</g><g id="landmarks" fill="#2d5a50" stroke="#fdfaf5">`)
 	for _, l := range d.Landmarks {

@@ -33,21 +33,16 @@ func (a Adaptation) TooHard(places []Place, c ids.Contact) string {
 // Broad reports whether a contact spreads the pressure.
 func Broad(c ids.Contact) bool { return slices.Contains(broad, c) }
 
-// soft are the structures at which knuckle and pisiform stay in use: small nerves beside
-// or under a muscle, and bone or skin that only a hard contact harms.
-var soft = ids.List[ids.Structure]("spinal-accessory-nerve dorsal-scapular-nerve greater-occipital-nerve " +
-	"lateral-femoral-cutaneous-nerve sural-nerve saphenous-nerve superficial-fibular-nerve suprascapular-nerve " +
-	"long-thoracic-nerve styloid-process xiphoid-process floating-ribs coccyx-tip")
-
 // onStructure tells why a contact is too hard within a structure's keep-off radius,
-// whatever is usual for the muscle, or "".
+// whatever is usual for the muscle, or "". Where care is enough, knuckle and pisiform
+// stay in use: small nerves beside or under a muscle.
 func onStructure(places []Place, c ids.Contact) string {
 	if !slices.Contains(hard, c) {
 		return ""
 	}
 	for _, p := range places {
 		s, ok := FindStructure(p.Structure)
-		if ok && (c == "elbow" || c == "tool" || !slices.Contains(soft, p.Structure)) {
+		if ok && (c == "elbow" || c == "tool" || p.Tier != Caution) {
 			return fmt.Sprintf("Not with the %s so near the %s.", c, lowered(s.Name))
 		}
 	}
@@ -58,12 +53,12 @@ func onStructure(places []Place, c ids.Contact) string {
 // a muscle has ceilings of its own only its usual contacts are; where only the
 // region has, the hard ones are not.
 func ContactForbidden(m ids.Muscle, places []Place, usual []ids.Contact, c ids.Contact) string {
+	if why := onStructure(places, c); why != "" {
+		return why
+	}
 	_, where := Site(m, places)
 	if where == "" {
 		return ""
-	}
-	if why := onStructure(places, c); why != "" {
-		return why
 	}
 	if c == "" {
 		return "Name the contact: at " + where + " not every one may be used."

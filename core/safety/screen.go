@@ -31,11 +31,13 @@ type Answer struct {
 const staleDays = 90
 
 // Place is a region on a side; midline is both sides. Of a place that is pressed,
-// Structure is one within whose keep-off radius it lies.
+// Structure is one within whose keep-off radius the line of pressure comes, and Tier
+// how grave that is; places of earlier logs have none, and count as Danger.
 type Place struct {
 	Region    ids.Region    `json:"region"`
 	Side      ids.Side      `json:"side"`
 	Structure ids.Structure `json:"structure,omitempty"`
+	Tier      Tier          `json:"tier,omitempty" enum:"danger,caution"`
 }
 
 // Applied is a rule that an answer set off, with its reason.

@@ -108,7 +108,7 @@ func ceilingOf(table []ceiling, of string) (ceiling, bool) {
 
 // Site gives the ceilings of a place on a muscle and where they come from: the
 // muscle's own, those of every region that the place lies in, and those of every
-// structure within whose keep-off radius it lies, the strictest of each. where is empty when none applies.
+// structure in danger there, the strictest of each. where is empty when none applies.
 func Site(m ids.Muscle, places []Place) (l Limits, where string) {
 	l = Open
 	var names []string
@@ -125,7 +125,7 @@ func Site(m ids.Muscle, places []Place) (l Limits, where string) {
 		if s, ok := ceilingOf(byRegion, string(p.Region)); ok {
 			add(s.limits, s.where)
 		}
-		if s, ok := FindStructure(p.Structure); ok {
+		if s, ok := FindStructure(p.Structure); ok && p.Tier != Caution {
 			add(guarded, "the "+lowered(s.Name))
 		}
 	}

@@ -10,10 +10,11 @@ import (
 
 	"mokren/core/body"
 	"mokren/core/ids"
+	"mokren/core/solid"
 )
 
 // Structure is something to keep off: what it is, the sign that a finger is
-// on it, and what to do then. Courses are drawn from anatomy texts on the
+// on it, and what to do then. Courses are placed from anatomy texts on the
 // figure's landmarks; they vary from person to person, so the sign counts
 // more than the line.
 type Structure struct {
@@ -21,39 +22,36 @@ type Structure struct {
 	Name string        `json:"name"`
 	Sign string        `json:"sign"`
 	Do   string        `json:"do"`
-	// DepthMM is how deep below the skin it usually runs where it is nearest to
-	// a hand, in a body of middling build: a working value. Absent: just below
-	// the skin, or not known.
-	DepthMM float64 `json:"depth_mm,omitempty" minimum:"0" maximum:"120"`
 }
 
-// Shape is a structure's geometry in one view: a line (a point when it has
-// one place) with a keep-off radius in mm around it.
-type Shape struct {
-	Structure ids.Structure `json:"structure"`
-	Side      ids.Side      `json:"side"`
-	View      body.View     `json:"view"`
-	RadiusMM  float64       `json:"radius_mm"`
-	Line      []body.Point  `json:"line"`
+// Tier says what a stretch of a structure asks for (handbook 4, "Depth").
+type Tier string
+
+// The tiers: ceilings and no hard contact; named, no elbow and no tool; named.
+const (
+	Danger  Tier = "danger"
+	Caution Tier = "caution"
+	Note    Tier = "note"
+)
+
+// stretch is a piece of a structure's path. It goes on from the one before it, unless
+// it lies apart.
+type stretch struct {
+	From   string       `json:"from" enum:"space,front,back,side,inner,sole"`
+	Tier   Tier         `json:"tier" enum:"danger,caution,note"`
+	Apart  bool         `json:"apart,omitempty"`
+	Source string       `json:"source" minLength:"5"`
+	Line   [][3]float64 `json:"line" minItems:"1" doc:"as solid.Authored reads them"`
 }
 
-// course is authored like the figure: front and back as the half with x
-// outward, the side view with x forward.
-type course struct {
-	View     body.View    `json:"view"`
-	Middle   bool         `json:"middle,omitempty" doc:"lies on the midline"`
-	Only     ids.Side     `json:"only,omitempty" enum:"left,right" doc:"lies on this side only"`
-	RadiusMM float64      `json:"radius_mm" minimum:"1" maximum:"60"`
-	Line     [][2]float64 `json:"line" minItems:"1" doc:"x, y in view units"`
-}
-
-// point of the line.
-func (c course) point(i int) body.Point { return body.Point{X: c.Line[i][0], Y: c.Line[i][1]} }
-
-// entry is one of data/structures.json.
+// entry is one of data/structures.json: a path in space, of the left half.
 type entry struct {
 	Structure
-	Courses []course `json:"courses" minItems:"1"`
+	KeepOffMM float64   `json:"keep_off_mm" minimum:"1" maximum:"60" doc:"around its course"`
+	RadiusMM  float64   `json:"radius_mm" minimum:"1" maximum:"60" doc:"its own"`
+	Middle    bool      `json:"middle,omitempty" doc:"lies on the midline"`
+	Only      ids.Side  `json:"only,omitempty" enum:"left,right" doc:"lies on this side only"`
+	Stretches []stretch `json:"stretches" minItems:"1"`
 }
 
 //go:embed data/structures.json
@@ -87,68 +85,122 @@ func FindStructure(id ids.Structure) (Structure, bool) {
 	return Structure{}, false
 }
 
-// Shapes gives the geometry of every structure that a view shows.
-func Shapes(v body.View) []Shape {
-	var out []Shape
-	for _, e := range keepOff() {
-		for _, c := range e.Courses {
-			if !v.Shows(c.View, c.point(0)) {
-				continue
-			}
-			for _, s := range c.sides(v) {
-				sh := Shape{e.ID, s, v, c.RadiusMM, make([]body.Point, len(c.Line))}
-				for i := range c.Line {
-					sh.Line[i] = v.Place(c.point(i), s)
-				}
-				out = append(out, sh)
-			}
-		}
-	}
-	return out
+// piece is a straight piece of a structure, on a side of the body.
+type piece struct {
+	of       *entry
+	side     ids.Side
+	from, to solid.Point
+	tier     Tier
+	first    bool // of a path
+	middle   solid.Point
+	half     float64 // of its length
 }
 
-// sides of the body on which a view shows the course.
-func (c course) sides(v body.View) []ids.Side {
-	shown := []ids.Side{ids.Left, ids.Right}
-	if v.OneSided() {
-		shown = []ids.Side{v.SideAt(body.Point{})}
-	}
+// sides of the body that the structure lies on.
+func (e *entry) sides() []ids.Side {
 	switch {
-	case c.Middle:
+	case e.Middle:
 		return []ids.Side{ids.Midline}
-	case c.Only != "":
-		return slices.DeleteFunc(shown, func(s ids.Side) bool { return s != c.Only })
+	case e.Only != "":
+		return []ids.Side{e.Only}
 	}
-	return shown
+	return []ids.Side{ids.Left, ids.Right}
 }
 
-// Within lists the structures within whose keep-off radius a place of a view lies.
-func Within(v body.View, p body.Point, side ids.Side, heightCM float64) []ids.Structure {
-	var out []ids.Structure
-	for _, s := range shapesOf(v) {
-		if (s.Side == side || s.Side == ids.Midline) && s.Distance(p)*v.CMPerUnit(heightCM)*10 <= s.RadiusMM {
-			out = ids.With(out, s.Structure)
+// pieces of every structure, on both sides: the only geometry that there is. What a
+// view shows and what is near a hand both come from it.
+var pieces = sync.OnceValue(func() []piece {
+	var out []piece
+	for i := range keepOff() {
+		e := &keepOff()[i]
+		for _, side := range e.sides() {
+			out = append(out, e.pieces(side)...)
 		}
 	}
-	return out
-}
-
-// shapesOf keeps the geometry of each view.
-func shapesOf(v body.View) []Shape { return allShapes()[v] }
-
-var allShapes = sync.OnceValue(func() map[body.View][]Shape {
-	out := map[body.View][]Shape{}
-	for _, v := range body.Views {
-		out[v] = Shapes(v)
+	for i := range out {
+		p := &out[i]
+		p.half = p.from.Distance(p.to) / 2
+		p.middle = p.from.Along(p.from.To(p.to), 0.5)
 	}
 	return out
 })
 
-// Distance in view units from a point to the structure's line.
-func (s Shape) Distance(p body.Point) float64 {
-	best := math.Inf(1)
-	for i := range s.Line {
-		best = min(best, body.ToSegment(p, s.Line[i], s.Line[min(i+1, len(s.Line)-1)]))
+func (e *entry) pieces(side ids.Side) []piece {
+	var out []piece
+	var last *solid.Point
+	for _, s := range e.Stretches {
+		if s.Apart {
+			last = nil
+		}
+		for _, raw := range s.Line {
+			p, _ := solid.Authored(s.From, raw) // a test says that each lies in the body
+			if side == ids.Right {
+				p = p.Mirrored()
+			}
+			switch {
+			case last != nil:
+				first := len(out) == 0 || out[len(out)-1].to != *last
+				out = append(out, piece{of: e, side: side, from: *last, to: p, tier: s.Tier, first: first})
+			case len(s.Line) == 1 && len(e.Stretches) == 1:
+				out = append(out, piece{of: e, side: side, from: p, to: p, tier: s.Tier, first: true})
+			}
+			last = &p
+		}
 	}
-	return best
+	return out
+}
+
+// Shape is what a view shows of a structure: a line with a keep-off radius in mm
+// around it. Far: it lies on the side that is turned away.
+type Shape struct {
+	Structure ids.Structure `json:"structure"`
+	Side      ids.Side      `json:"side"`
+	View      body.View     `json:"view"`
+	RadiusMM  float64       `json:"radius_mm"`
+	Tier      Tier          `json:"tier"`
+	Far       bool          `json:"far,omitempty"`
+	Line      []body.Point  `json:"line"`
+}
+
+// bendMM is how long a piece may be before it is drawn in shorter ones.
+const bendMM = 20
+
+// Shapes gives the projections of every structure into a view.
+func Shapes(v body.View) []Shape { return slices.Clone(allShapes()[v]) }
+
+var allShapes = sync.OnceValue(func() map[body.View][]Shape {
+	out := map[body.View][]Shape{}
+	for _, v := range body.Views {
+		out[v] = project(v)
+	}
+	return out
+})
+
+func project(v body.View) []Shape {
+	var out []Shape
+	open := false // the last shape may go on
+	for _, p := range pieces() {
+		n := max(int(math.Ceil(p.from.Distance(p.to)*solid.MMPerUnit/bendMM)), 1)
+		for i := range n {
+			a := p.from.Along(p.from.To(p.to), float64(i)/float64(n))
+			b := p.from.Along(p.from.To(p.to), float64(i+1)/float64(n))
+			middle := a.Along(a.To(b), 0.5)
+			pa, _, oka := a.In(v)
+			pb, _, okb := b.In(v)
+			_, near, ok := middle.In(v)
+			if !oka || !okb || !ok {
+				open = false
+				continue
+			}
+			last := len(out) - 1
+			if !open || i == 0 && p.first || out[last].Far == near || out[last].Tier != p.tier ||
+				out[last].Structure != p.of.ID || out[last].Side != p.side {
+				out = append(out, Shape{p.of.ID, p.side, v, p.of.KeepOffMM, p.tier, !near, []body.Point{pa}})
+				last++
+			}
+			out[last].Line = append(out[last].Line, pb)
+			open = true
+		}
+	}
+	return out
 }

@@ -56,14 +56,6 @@ func TestStructuresAreMirrored(t *testing.T) {
 	}
 }
 
-func TestDistanceToALineAndToAPoint(t *testing.T) {
-	line := Shape{Line: []body.Point{{X: 0, Y: 0}, {X: 10, Y: 0}}}
-	assert.InDelta(t, 5, line.Distance(body.Point{X: 4, Y: 5}), 1e-9)
-	assert.InDelta(t, 5, line.Distance(body.Point{X: 13, Y: 4}), 1e-9, "past the end")
-	point := Shape{Line: []body.Point{{X: 1, Y: 1}}}
-	assert.InDelta(t, 5, point.Distance(body.Point{X: 4, Y: 5}), 1e-9)
-}
-
 func TestAdaptationNeverRaises(t *testing.T) {
 	base := Limits{4, 4, 5, 40_000}
 	for _, a := range []Adaptation{

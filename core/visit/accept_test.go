@@ -148,7 +148,7 @@ func TestD3ClosedMeansClosed(t *testing.T) {
 	// Far along the same muscle is another site.
 	l = pressedAt("soleus", "nerve-sign", "nerve-sign")
 	far := charted(501, "soleus").Place
-	far.AlongPct, far.AcrossMM = 90, 0
+	far.AlongPct, far.AcrossMM = 25, 0
 	l.add("a", "point-charted", 0, chartedAt(501, "soleus", far))
 	st := started(601, 501, "soleus")
 	l.add("a", "hold-started", 0, st)
@@ -626,7 +626,7 @@ func withBody(e visit.Event, kind string) visit.Event {
 		"asking-put-off": visit.AskingPutOff{
 			Reason: "Found by chance while draping.", Areas: []safety.Area{"groin"},
 		},
-		"reaction-noted":  visit.ReactionNoted{Since: "better"},
+		"reaction-noted": visit.ReactionNoted{Since: "better"},
 		"incident-recorded": visit.Incident{
 			Happened: "A fall from the table.", Done: "Looked after.", Told: "The owner.",
 		},

@@ -379,6 +379,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/near": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What lies near a line of pressure, how to move off it, what is limited there */
+        post: operations["calc-near"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/number": {
         parameters: {
             query?: never;
@@ -3504,6 +3521,8 @@ export interface components {
         };
         Keep: {
             do: string;
+            /** @description on the side that is turned away */
+            far?: boolean;
             line: components["schemas"]["XY"][];
             name: string;
             /** Format: double */
@@ -3511,6 +3530,8 @@ export interface components {
             side: components["schemas"]["Side"];
             sign: string;
             structure: string;
+            /** @enum {string} */
+            tier: "danger" | "caution" | "note";
         };
         Landmark: {
             id: string;
@@ -3570,6 +3591,14 @@ export interface components {
         LawHold: {
             /** @description empty: it need not any more */
             reason: string;
+        };
+        Layered: {
+            /**
+             * Format: double
+             * @description below the skin; from the order of layers, a working value
+             */
+            depth_cm: number;
+            muscle: components["schemas"]["MuscleID"];
         };
         Led: {
             arm: string;
@@ -3932,28 +3961,95 @@ export interface components {
         NearBy: {
             /**
              * Format: double
-             * @description how deep below the skin it usually runs; a working value
+             * @description how deep below the skin it runs there; a working value
              */
-            depth_cm?: number;
+            depth_cm: number;
             /**
              * Format: double
              * @description along the skin
              */
-            distance_cm?: number;
+            distance_cm: number;
             /**
              * Format: double
              * @description of the therapist's own finger-width
              */
-            finger_widths?: number;
+            finger_widths: number;
+            /** @description the line of pressure comes within the radius */
+            inside_keep_off: boolean;
             /**
              * Format: double
              * @description radius around its course to stay out of
              */
-            keep_off_cm?: number;
+            keep_off_cm: number;
+            /** @description the way off, where it is inside */
+            move?: string;
             name: string;
             sign: string;
             structure: string;
             text: string;
+            /** @enum {string} */
+            tier: "danger" | "caution" | "note";
+        };
+        NearCeilings: {
+            /** Format: double */
+            hard: number;
+            /** Format: double */
+            soft: number;
+            /** Format: double */
+            target: number;
+        };
+        NearIn: {
+            contact?: components["schemas"]["ContactID"];
+            /** Format: double */
+            height_cm?: number;
+            muscle?: components["schemas"]["MuscleID"];
+            /** @enum {unknown} */
+            side?: components["schemas"]["Side"];
+            site?: string;
+            /** @enum {unknown} */
+            view?: components["schemas"]["View"];
+            /** Format: double */
+            x?: number;
+            /** Format: double */
+            y?: number;
+        };
+        NearOut: {
+            ceilings?: components["schemas"]["NearCeilings"];
+            contacts_refused: components["schemas"]["ContactID"][];
+            muscles: components["schemas"]["Layered"][];
+            near: components["schemas"]["NearStructure"][];
+        };
+        NearStructure: {
+            /**
+             * Format: double
+             * @description along the skin
+             */
+            along_cm: number;
+            /** Format: double */
+            depth_cm: number;
+            /**
+             * Format: double
+             * @description from the line of pressure
+             */
+            gap_cm: number;
+            inside_keep_off: boolean;
+            /** @description the way off, empty where there is nothing to move off */
+            move: string;
+            /**
+             * Format: double
+             * @description in the view, from the picture's right, clockwise
+             */
+            move_deg?: number;
+            name: string;
+            /**
+             * @description to what is squeezed
+             * @enum {string}
+             */
+            relation: "above" | "beside" | "beneath";
+            side: components["schemas"]["Side"];
+            structure: string;
+            /** @enum {string} */
+            tier: "danger" | "caution" | "note";
         };
         Neighbour: {
             muscle: components["schemas"]["MuscleID"];
@@ -4307,6 +4403,8 @@ export interface components {
             region: components["schemas"]["RegionID"];
             side: components["schemas"]["Side"];
             structure?: string;
+            /** @enum {string} */
+            tier?: "danger" | "caution";
         };
         PlaceIn: {
             /** Format: double */
@@ -7267,6 +7365,67 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MovementsOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "calc-near": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NearIn"];
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NearOut"];
                 };
             };
             /** @description Unauthorized */

@@ -118,19 +118,20 @@ const Structures = memo(function Structures({ of, bright }: { of: Drawn["structu
   );
 });
 
-/** A structure to keep off: how wide it is, and its course. */
+/** A structure to keep off: how wide it is, and its course, dashed where it lies on the
+ * side that is turned away. */
 function Structure({ s, bright }: { s: Drawn["structures"][number]; bright?: string }) {
   const line = s.line.length > 1 ? s.line : [...s.line, ...s.line];
   const pts = line.map((p) => `${p.x},${p.y}`).join(" ");
   const out = bright === s.structure;
   return (
     <g opacity={bright && !out ? 0.45 : 1}>
-      <polyline points={pts} strokeWidth={2 * s.radius} opacity={out ? 0.34 : 0.15} />
+      <polyline points={pts} strokeWidth={2 * s.radius} opacity={(out ? 0.34 : 0.15) * (s.far ? 0.4 : 1)} />
       <polyline
         points={pts}
         vectorEffect="non-scaling-stroke"
         strokeWidth={out ? 2 : 1.2}
-        strokeDasharray="4 2.6"
+        strokeDasharray={s.far ? "1.5 3.5" : undefined}
       />
     </g>
   );

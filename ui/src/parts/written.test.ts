@@ -5,6 +5,7 @@ import {
   fingerCM,
   fingerIn,
   howFar,
+  nearWords,
   lengthIn,
   lengthWords,
   readingWords,
@@ -42,9 +43,13 @@ describe("how things are written", () => {
       distance_cm: 2.54,
       finger_widths: 1.4,
       depth_cm: 5.08,
+      keep_off_cm: 1,
+      inside_keep_off: true,
+      tier: "danger" as const,
     };
     expect(howFar(n, imperial)).toBe("1 in along the skin (1.4 finger-widths), about 2 in deep");
-    expect(howFar({ ...n, distance_cm: undefined }, metric)).toBe("not seen from here, about 5.1 cm deep");
+    expect(nearWords({ ...n, text: "A pulse.", move: "Move outward." })).toBe("A pulse. Move outward.");
+    expect(nearWords({ ...n, text: "A pulse." })).toBe("A pulse.");
     for (const cm of [1.5, 1.8, 2.1]) {
       expect(fingerCM(fingerIn(cm, metric), metric)).toBe(cm);
       expect(Math.abs(fingerCM(fingerIn(cm, imperial), imperial) - cm)).toBeLessThan(0.05);

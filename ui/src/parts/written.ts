@@ -24,11 +24,8 @@ export const readingWords = (v: number, unit: string, w: Written) =>
 
 /** How far away a structure runs, and how deep. */
 export function howFar(n: Schemas["NearBy"], w: Written): string {
-  const along =
-    n.distance_cm === undefined
-      ? "not seen from here"
-      : `${lengthWords(n.distance_cm, w)} along the skin (${one(n.finger_widths)} finger-widths)`;
-  return n.depth_cm === undefined ? along : `${along}, about ${lengthWords(n.depth_cm, w)} deep`;
+  const along = `${lengthWords(n.distance_cm, w)} along the skin (${one(n.finger_widths)} finger-widths)`;
+  return `${along}, about ${lengthWords(n.depth_cm, w)} deep`;
 }
 
 /** A finger-width is told in hundredths of an inch: a tenth is too coarse for it. */
@@ -36,6 +33,9 @@ export const fingerIn = (cm: number, { units }: Written) =>
   units === "imperial" ? Math.round((cm / cmPerInch) * 100) / 100 : cm;
 export const fingerCM = (width: number, { units }: Written) =>
   units === "imperial" ? Math.round(width * cmPerInch * 100) / 100 : width;
+
+/** What a structure nearby means, and the way off it where the hand is too near. */
+export const nearWords = (n: Schemas["NearBy"]) => (n.move ? `${n.text} ${n.move}` : n.text);
 
 /** An area painted or charted, in the practice's unit. */
 export const areaIn = (cm2: number, { units }: Written) =>

@@ -6,6 +6,7 @@ import type { Schemas } from "../../api/client";
 import { Button, Choice, Search, WordButton } from "../../parts/controls";
 import { Columns, Fill, Row, Said } from "../../parts/layout";
 import { HowFar } from "../../parts/HowFar";
+import { nearWords } from "../../parts/written";
 import { plain, sentence } from "../../parts/words";
 import { motion } from "./motion";
 import { Own } from "./Own";
@@ -142,7 +143,7 @@ function HowTo({ atlas: { all, choose }, g }: { atlas: AtlasView; g: Guide }) {
         <ul>
           {g.near.map((n) => (
             <li key={n.structure}>
-              <b>{n.name}</b>, <HowFar n={n} />: {n.text}
+              <b>{n.name}</b>, <HowFar n={n} />: {nearWords(n)}
             </li>
           ))}
         </ul>

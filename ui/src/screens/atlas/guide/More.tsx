@@ -1,6 +1,7 @@
 // What belongs to a step besides its sentence.
 import type { Schemas } from "../../../api/client";
 import { HowFar } from "../../../parts/HowFar";
+import { nearWords } from "../../../parts/written";
 import { plain } from "../../../parts/words";
 import type { Core } from "../../../core/core";
 import { muscleName } from "../../visit/pointWords";
@@ -35,7 +36,7 @@ export function More({ g, core, kind, first }: Props) {
             <b>
               {n.name}, <HowFar n={n} />.
             </b>{" "}
-            {n.text}
+            {nearWords(n)}
           </p>
         ))}
       {kind === "strum" && (

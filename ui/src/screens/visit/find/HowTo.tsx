@@ -3,6 +3,7 @@ import type { Schemas } from "../../../api/client";
 import { Disclosed } from "../../../parts/controls";
 import { Bullets } from "../../../parts/layout";
 import { HowFar } from "../../../parts/HowFar";
+import { nearWords } from "../../../parts/written";
 
 /** How to find and confirm a muscle, and what lies near. */
 export function HowTo({ guide, height }: { guide: Schemas["Guide"]; height: number }) {
@@ -24,7 +25,7 @@ export function HowTo({ guide, height }: { guide: Schemas["Guide"]; height: numb
       </p>
       {guide.near.map((n) => (
         <p key={n.structure}>
-          <b>{n.name}</b>, <HowFar n={n} />. {n.text}
+          <b>{n.name}</b>, <HowFar n={n} />. {nearWords(n)}
         </p>
       ))}
     </Disclosed>

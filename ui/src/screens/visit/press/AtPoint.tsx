@@ -7,6 +7,7 @@ import type { Schemas } from "../../../api/client";
 import { Button, Card, bare } from "../../../parts/controls";
 import { Cautions, Row, Said } from "../../../parts/layout";
 import { HowFar } from "../../../parts/HowFar";
+import { nearWords } from "../../../parts/written";
 import { listed, one, plain, positionName } from "../../../parts/words";
 import { AskConsent } from "../Consent";
 import { ProtocolPick } from "../plan/ProtocolPick";
@@ -219,10 +220,10 @@ function Muscle({ guide }: { guide: Schemas["Guide"] }) {
           <li key={c}>{c}</li>
         ))}
         {guide.near
-          .filter((n) => (n.distance_cm ?? 0) < 5)
+          .filter((n) => n.inside_keep_off || n.distance_cm < 5)
           .map((n) => (
             <li key={n.structure}>
-              {n.name}, <HowFar n={n} />. {n.text}
+              {n.name}, <HowFar n={n} />. {nearWords(n)}
             </li>
           ))}
       </Cautions>

@@ -1,0 +1,60 @@
+package atlas
+
+import (
+	"cmp"
+
+	"mokren/core/body"
+	"mokren/core/ids"
+	"mokren/core/order"
+	"mokren/core/solid"
+)
+
+// Pressed is the line of pressure at a place: straight into the skin. at is where the
+// place lies, in a view. ok is false beside the figure.
+func (m *Muscle) Pressed(f FibrePlace, side ids.Side, v body.View, at body.Point) (l solid.Pressure, ok bool) {
+	touch := solid.Touch
+	if m.part(f).Behind != "" {
+		touch = solid.TouchBehind
+	}
+	s, ok := touch(v, at, side)
+	if !ok {
+		return l, false
+	}
+	return solid.Press(s), true
+}
+
+// Layered is a muscle under a line of pressure, with how deep it begins.
+type Layered struct {
+	Muscle  ids.Muscle `json:"muscle"`
+	DepthCM float64    `json:"depth_cm" doc:"below the skin; from the order of layers, a working value"`
+}
+
+// Skin and fat are about so thick, and a muscle over another at most.
+const (
+	skinCM  = 0.4
+	layerCM = 1.4
+)
+
+// Layers lists the muscles that a line of pressure goes through, the nearest to the
+// surface first: the way to the bone is shared among the layers that there are.
+func Layers(l solid.Pressure, v body.View, p body.Point, heightCM float64) []Layered {
+	var found []Candidate
+	layers := []int{}
+	for _, c := range Under(v, p, heightCM) {
+		if c.OffMM == 0 {
+			found = append(found, c)
+			layers = ids.With(layers, c.Layer)
+		}
+	}
+	order.By(found, func(a, b Candidate) int { return cmp.Compare(a.Layer, b.Layer) })
+	out := make([]Layered, len(found))
+	thick := min((l.Depth*heightCM/1000-skinCM)/float64(max(len(layers), 1)), layerCM)
+	rank, last := -1, 0
+	for i, c := range found {
+		if c.Layer != last {
+			rank, last = rank+1, c.Layer
+		}
+		out[i] = Layered{c.Muscle, tenth(skinCM + float64(rank)*max(thick, 0))}
+	}
+	return out
+}

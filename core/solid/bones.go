@@ -1,0 +1,160 @@
+package solid
+
+import (
+	_ "embed" // the bones
+	"encoding/json"
+	"fmt"
+	"math"
+	"sync"
+)
+
+// bone is an axis with a radius: what a pressing hand stops at.
+type bone struct {
+	ID     string       `json:"id"`
+	Middle bool         `json:"middle,omitempty" doc:"lies on the midline"`
+	Radius float64      `json:"radius" minimum:"1" maximum:"20"`
+	Line   [][3]float64 `json:"line" minItems:"2"`
+}
+
+//go:embed data/bones.json
+var bonesFile []byte
+
+// bones reads the embedded file; the tests have read it strictly. Axes follow the drawn
+// bones in front and from the side.
+var bones = sync.OnceValue(func() []bone {
+	var out []bone
+	if err := json.Unmarshal(bonesFile, &out); err != nil {
+		panic(fmt.Errorf("reading bones.json: %w", err))
+	}
+	return out
+})
+
+func at3(p [3]float64) Point { return Point{p[0], p[1], p[2]} }
+
+// ToSegment is how far a place lies from a stretch, and where on it the nearest is.
+func ToSegment(p, a, b Point) (d float64, at Point) {
+	ab := a.To(b)
+	l := ab.dot(ab)
+	k := 0.0
+	if l > 0 {
+		k = min(max(a.To(p).dot(ab)/l, 0), 1)
+	}
+	at = a.plus(ab, k)
+	return p.Distance(at), at
+}
+
+// Cage and skull are shells: what lies within is behind ribs or in the skull.
+const (
+	cageTop, cageBottom = 186, 345
+	cageInset           = 0.86
+	cageFront, cageBack = 9.0, 15.0
+	skullInset          = 0.9
+	skullBottom         = 92
+)
+
+// Bone reports whether a place lies in bone, or behind ribs or skull, and in which.
+func Bone(p Point) (id string, is bool) {
+	q, _ := left(p)
+	for _, b := range bones() {
+		for i := 1; i < len(b.Line); i++ {
+			a, c := at3(b.Line[i-1]), at3(b.Line[i])
+			if q.Y < min(a.Y, c.Y)-b.Radius || q.Y > max(a.Y, c.Y)+b.Radius {
+				continue
+			}
+			if d, _ := ToSegment(q, a, c); d <= b.Radius {
+				return b.ID, true
+			}
+		}
+	}
+	switch {
+	case q.Y < skullBottom && inset(head, q, skullInset, 6, 6) < 0:
+		return "skull", true
+	case q.Y > cageTop && q.Y < cageBottom && inset(trunk, q, cageInset, cageFront, cageBack) < 0:
+		return "ribs", true
+	}
+	return "", false
+}
+
+// inset is the level of a shell within a part: narrower by a share, and shallower by
+// so much in front and behind.
+func inset(k part, p Point, share, front, behind float64) float64 {
+	c := stacks()[k].at(p.Y)
+	z, b := c.z+(behind-front)/2, c.b-(behind+front)/2
+	if b < 1 {
+		return 1
+	}
+	return math.Pow(math.Abs(p.X-c.x)/(c.a*share), 2.4) + math.Pow(math.Abs(p.Z-z)/b, 2.4) - 1
+}
+
+// deepest is how far in a hand may reach where no bone stops it, in mm in a body of
+// 170 cm: no further than half through a part, and in a neck or a calf less.
+func (s Skin) deepest() float64 {
+	switch {
+	case s.part == hand:
+		return 14
+	case s.part == foot:
+		return 26
+	case s.part == trunk && s.At.Y < neckEnds:
+		return 42
+	case s.part == leg && s.At.Y > kneeEnds:
+		return 48
+	}
+	return 71
+}
+
+const (
+	neckEnds = 168
+	kneeEnds = 730
+)
+
+// Pressure is a line of pressure: from the skin straight in, down to what is squeezed
+// before bone.
+type Pressure struct {
+	From  Skin
+	Depth float64 `json:"depth"`
+	// Onto is the bone that it ends on, empty where it ends in soft tissue.
+	Onto string `json:"onto,omitempty"`
+}
+
+// Press is the line of pressure at a place of the skin, straight in.
+func Press(s Skin) Pressure {
+	const stride = 1.5
+	most := s.deepest() / MMPerUnit
+	least := 1.0
+	for d := stride; d < most; d += stride {
+		p := s.At.Along(s.In, d)
+		if id, is := Bone(p); is {
+			return Pressure{s, d, id}
+		}
+		q, _ := left(p)
+		l := s.part.level(q)
+		if l > least+0.02 && s.part != foot || l > 0.02 && d > 3 { // past the middle of the part
+			return Pressure{s, d, ""}
+		}
+		least = min(least, l)
+	}
+	return Pressure{s, most, ""}
+}
+
+// End is where the line ends.
+func (l Pressure) End() Point { return l.From.At.Along(l.From.In, l.Depth) }
+
+// ToPath is how near the line comes to a stretch: how far, where on the stretch, and
+// how deep along the line.
+func (l Pressure) ToPath(a, b Point) (d float64, at Point, depth float64) {
+	ab, way := a.To(b), l.From.At.To(a)
+	long, slant := ab.dot(ab), l.From.In.dot(ab)
+	// The nearest places of two straight lines, each kept within its ends.
+	k := 0.0
+	if square := long - slant*slant; square > 1e-9 {
+		k = (slant*l.From.In.dot(way) - ab.dot(way)) / square
+	}
+	k = min(max(k, 0), 1)
+	depth = min(max(l.From.In.dot(way.plus(ab, k)), 0), l.Depth)
+	if long > 0 {
+		k = min(max(a.To(l.From.At.Along(l.From.In, depth)).dot(ab)/long, 0), 1)
+	}
+	at = a.plus(ab, k)
+	depth = min(max(l.From.In.dot(l.From.At.To(at)), 0), l.Depth)
+	return at.Distance(l.From.At.Along(l.From.In, depth)), at, depth
+}
