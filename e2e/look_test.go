@@ -268,7 +268,7 @@ func TestWeight(t *testing.T) {
 	}))
 	t.Logf("all scripts %d kB, core %d kB, compressed", all/1000, core/1000)
 	assert.LessOrEqual(t, all, int64(400_000))
-	assert.LessOrEqual(t, core, int64(1_300_000))
+	assert.LessOrEqual(t, core, int64(1_360_000))
 	assert.Positive(t, core)
 }
 

@@ -99,7 +99,7 @@ func TestTheScreeningRulesOverHolds(t *testing.T) {
 	p.click("button", "Record the reason")
 	beginHold(p)
 	phase(p, "ready")
-	p.see(".head", "target 3") // nerve and vein lie there: 4; a first visit: down by one
+	p.see(".head", "target 5") // a nerve lies deep there; a first visit: down by one
 	p.sent()
 	var said string
 	require.NoError(t, db(t).Get(&said,

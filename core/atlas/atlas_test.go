@@ -108,7 +108,6 @@ func TestRelationsAreMutual(t *testing.T) {
 // lists; every muscle of an oblique belly or a splenius has somebody against it.
 func TestWhoHelpsAndOpposesStandsInBoth(t *testing.T) {
 	for _, c := range []struct{ id, both ids.Muscle }{
-		{"psoas-major", "gluteus-maximus"},
 		{"tibialis-posterior", "fibularis-longus"},
 		{"abductor-hallucis", "adductor-hallucis"},
 		{"lower-trapezius", "rhomboids"},

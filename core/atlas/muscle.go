@@ -128,9 +128,9 @@ type Stretch struct {
 	HoldS   int    `json:"hold_s" minimum:"1" maximum:"120"`
 }
 
-// Attachment of the muscle, as a landmark and in words.
+// Attachment of the muscle, in words and, where one is near, as a landmark.
 type Attachment struct {
-	Landmark ids.Landmark `json:"landmark"`
+	Landmark ids.Landmark `json:"landmark,omitempty"`
 	Text     string       `json:"text"`
 }
 

@@ -54,7 +54,11 @@ func (m *Muscle) part(f FibrePlace) *Part { return &m.Parts[min(max(f.Fibre, 0),
 
 // OnFigure turns a fibre place into a view and a point.
 func (m *Muscle) OnFigure(f FibrePlace, side ids.Side, heightCM float64) (body.View, body.Point) {
-	s := m.part(f).sheet(side)
+	return m.part(f).onFigure(f, side, heightCM)
+}
+
+func (p *Part) onFigure(f FibrePlace, side ids.Side, heightCM float64) (body.View, body.Point) {
+	s := p.sheet(side)
 	return s.view, s.across(f.AlongPct/100, s.outward*f.AcrossMM/10/s.view.CMPerUnit(heightCM))
 }
 

@@ -73,16 +73,54 @@ func TestSheetsAreMirrorImages(t *testing.T) {
 	}
 }
 
+// Places of figure version 2 lie where they lay, or on today's sheet at its nearest.
+func TestPlacesOfFigure2AreCarried(t *testing.T) {
+	const cm = 170
+	require.Greater(t, len(parts2()), 5)
+	stayed, all := 0, 0
+	for _, m := range All() {
+		same := FibrePlace{AlongPct: 40, AcrossMM: 1}
+		now, ok := m.Carry(Figure2, same, ids.Left, cm)
+		require.True(t, ok)
+		if _, moved := parts2()[m.ID]; !moved {
+			assert.Equal(t, same, now, "%s lies as it lay", m.ID)
+		}
+		for i, part := range parts2()[m.ID] {
+			for _, side := range []ids.Side{ids.Left, ids.Right} {
+				for _, pct := range []float64{10, 50, 90} {
+					old := FibrePlace{Fibre: i, AlongPct: pct, AcrossMM: 2}
+					now, ok := m.Carry(Figure2, old, side, cm)
+					require.True(t, ok, "%s part %d at %.0f %%", m.ID, i, pct)
+					v, p := m.OnFigure(now, side, cm)
+					assert.Empty(t, m.Carries(v, p, now, side, cm), "%s", m.ID)
+					was, at := part.onFigure(old, side, cm)
+					require.Equal(t, was, v)
+					if all++; p.Distance(at)*v.CMPerUnit(cm)*10 < 5 {
+						stayed++
+					}
+				}
+			}
+		}
+	}
+	assert.Greater(t, float64(stayed)/float64(all), 0.7, "most lie where they lay")
+	m := muscle(t, "subscapularis")
+	_, ok := m.Carry(Figure2, FibrePlace{Fibre: 7}, ids.Left, cm)
+	assert.False(t, ok, "a part that never was")
+}
+
 // Places of figure version 1 stay on their muscle; where the muscle did not
 // move, they stay within 5 mm of where they were.
 func TestPlacesOfFigure1AreCarried(t *testing.T) {
 	var file map[ids.Muscle][]line1
 	require.NoError(t, json.Unmarshal(figure1File, &file))
-	require.Len(t, file, len(All()), "every muscle of figure 1 is still a muscle")
+	for id := range file {
+		muscle(t, id)
+	}
 	const cm = 170
 	stayed, all := 0, 0
-	for _, m := range All() {
-		for i, l := range file[m.ID] {
+	for id := range file {
+		m := muscle(t, id)
+		for i, l := range file[id] {
 			require.GreaterOrEqual(t, len(l.Line), 2)
 			for _, side := range []ids.Side{ids.Left, ids.Right} {
 				for _, pct := range []float64{10, 30, 50, 70, 90} {

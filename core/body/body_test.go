@@ -1,6 +1,7 @@
 package body
 
 import (
+	"math"
 	"slices"
 	"strings"
 	"testing"
@@ -265,7 +266,10 @@ func TestWhatLiesBesideTheSpine(t *testing.T) {
 		{"C1", 0, 0, "soft-tissue", "C1"},
 		{"L3", 8, 0, "soft-tissue", "L3"},
 		// Further down is another vertebra, whatever part of the spine it is of.
-		{"L3", 1, 9, "sacral-foramen", "S3"},
+		{"L3", 1, 7, "sacral-foramen", "S3"},
+		// Each part of the spine is counted by its own spacing.
+		{"C7", 0, 6, "spinous-process", "T4"},
+		{"C7", 0, 9, "spinous-process", "T6"},
 		{"L3", 1, 3, "facet-joint", "L4"},
 		{"C5", 1, 1, "facet-joint", "C6"},
 		{"C7", 2, 1, "transverse-process", "T1"},
@@ -284,9 +288,14 @@ func TestWhatLiesBesideTheSpine(t *testing.T) {
 		assert.InDelta(t, c.out*1.8, b.OutCM, 1e-9)
 		assert.NotEmpty(t, b.Text)
 	}
-	_, err := FindBeside("S3", 1, 9, 1.8)
-	assert.ErrorContains(t, err, "$.fingers_down", "below the sacrum")
-	_, err = FindBeside("C2", 1, -4, 1.8)
+	for _, c := range []struct {
+		level     ids.Landmark
+		out, down float64
+	}{{"S3", 1, 9}, {"S2", 0, 7}, {"L3", 1, 9}} {
+		_, err := FindBeside(c.level, c.out, c.down, 1.8)
+		assert.ErrorContains(t, err, "$.fingers_down", "below the sacrum")
+	}
+	_, err := FindBeside("C2", 1, -4, 1.8)
 	assert.ErrorContains(t, err, "$.fingers_down", "above the neck")
 	// A whole level up from T8's tip is T8's own transverse process.
 	up, err := FindBeside("T8", 2, -2.4/1.8, 1.8)
@@ -297,6 +306,27 @@ func TestWhatLiesBesideTheSpine(t *testing.T) {
 	assert.Equal(t, ids.Landmark("T12"), l.Level)
 	_, err = Count("C2", -2)
 	assert.ErrorContains(t, err, "$.count_down")
+}
+
+// Wherever a finger goes down the midline, the level is the nearest on the figure.
+func TestCountingAgreesWithTheFigure(t *testing.T) {
+	for i, from := range spine {
+		for down := -9.0; down <= 9; down++ {
+			b, err := FindBeside(from, 0, down, 1.8)
+			goal := tipCM(i) + down*1.8
+			best := 0
+			for k := range spine {
+				if math.Abs(tipCM(k)-goal) < math.Abs(tipCM(best)-goal) {
+					best = k
+				}
+			}
+			if err != nil {
+				assert.Greater(t, math.Abs(tipCM(best)-goal), 0.4, "%s %v", from, down)
+				continue
+			}
+			assert.Equal(t, spine[best], b.Level, "%s %v", from, down)
+		}
+	}
 }
 
 func drawing(t *rapid.T, name string) CellSet {

@@ -51,7 +51,7 @@ type Shade struct {
 // overlapping shapes of one layer read as one body.
 type Figure struct {
 	View    View    `json:"view"`
-	Version string  `json:"version" enum:"figure-2"`
+	Version string  `json:"version" enum:"figure-3"`
 	Width   float64 `json:"width"`
 	Height  float64 `json:"height"`
 	Share   float64 `json:"share" doc:"of the body's height that the view's 1,000 units stand for"`

@@ -138,47 +138,72 @@ func FindBeside(level ids.Landmark, out, down, fingerCM float64) (Beside, error)
 		}
 	}
 	b := Beside{Level: level, PlusMinus: 1, OutCM: out * fingerCM, DownCM: down * fingerCM}
-	spacing := tipToTipCM[level[0]] / fingerCM
-	if out < 0.5 {
-		return onTheMiddle(b, i, down/spacing), nil
-	}
-	if level[0] == 'T' {
-		return chest(b, i, out, down/spacing)
-	}
-	// Further down or up lies another vertebra; one finger down from a lumbar
-	// tip is still the joint below that vertebra.
-	steps := math.Round(down / spacing)
-	if level[0] == 'L' {
-		steps = math.Floor(down/spacing + 0.4)
-	}
-	if steps != 0 {
-		return b.further(i+int(steps), out, down-steps*spacing, fingerCM)
-	}
-	switch level[0] {
-	case 'C':
-		return b.neck(out), nil
-	case 'L':
-		return b.lowBack(out, down), nil
-	}
-	return b.sacrum(out), nil
-}
-
-// tipToTipCM is from one spinous tip to the next in neck, chest, low back and
-// on the sacrum (anatomy texts, an adult of 170 cm).
-var tipToTipCM = map[byte]float64{'C': 1.6, 'T': 2.4, 'L': 3.4, 'S': 2.2}
-
-// further names what lies beside another level than the one that was started
-// from.
-func (b Beside) further(i int, out, down, fingerCM float64) (Beside, error) {
-	if i < 0 || i >= len(spine) {
+	at, ok := onSpine(i, b.DownCM)
+	if !ok {
 		return Beside{}, &strict.Error{
-			Path: "$.fingers_down", Given: fmt.Sprintf("%.1f cm from %s", b.DownCM, b.Level),
+			Path: "$.fingers_down", Given: fmt.Sprintf("%.1f cm from %s", b.DownCM, level),
 			Allowed: "a distance that stays between C1 and S4",
 		}
 	}
-	there, err := FindBeside(spine[i], out, down, fingerCM)
-	there.OutCM, there.DownCM = b.OutCM, b.DownCM
-	return there, err
+	if out < 0.5 {
+		return onTheMiddle(b, at), nil
+	}
+	near := int(math.Round(at))
+	if spine[near][0] == 'T' {
+		return chest(b, near, out, at-float64(near))
+	}
+	return b.beside(at, out, fingerCM), nil
+}
+
+// below is how far past a lumbar tip what lies beside it still belongs to the vertebra
+// above: one finger down is still the joint below that vertebra.
+const below = 0.7
+
+// beside names what lies beside a tip of the neck, the low back or the sacrum.
+func (b Beside) beside(at, out, fingerCM float64) Beside {
+	near := int(math.Round(at))
+	if up := int(math.Floor(at)); spine[near][0] == 'L' && spine[up][0] == 'L' && at-float64(up) < below {
+		near = up
+	}
+	b.Level = spine[near]
+	switch b.Level[0] {
+	case 'C':
+		return b.neck(out)
+	case 'L':
+		return b.lowBack(out, (at-float64(near))*gapCM(near)/fingerCM)
+	}
+	return b.sacrum(out)
+}
+
+// tipCM is how far down each spinous tip lies in a body of 170 cm: as the figure has
+// them, so that counting and drawing agree.
+func tipCM(i int) float64 {
+	p, err := FindLandmark(Back, spine[i], ids.Midline)
+	if err != nil {
+		panic(err) // a test says that each is drawn
+	}
+	return p.Y * Back.CMPerUnit(DefaultHeightCM)
+}
+
+// gapCM is from a tip to the one below it; below the last, to the one above.
+func gapCM(i int) float64 {
+	i = min(i, len(spine)-2)
+	return tipCM(i+1) - tipCM(i)
+}
+
+// onSpine is which level lies so many cm down (up when negative) from a tip: a number
+// with what is between two tips as a fraction. ok is false beyond C1 and S4.
+func onSpine(from int, downCM float64) (at float64, ok bool) {
+	goal := tipCM(from) + downCM
+	last := len(spine) - 1
+	if goal < tipCM(0)-gapCM(0)/2 || goal > tipCM(last)+gapCM(last)/2 {
+		return 0, false
+	}
+	i := 0
+	for i < last-1 && tipCM(i+1) <= goal {
+		i++
+	}
+	return min(max(float64(i)+(goal-tipCM(i))/gapCM(i), 0), float64(last)), true
 }
 
 func (b Beside) named(structure, text string) Beside {
@@ -227,12 +252,12 @@ func (b Beside) sacrum(out float64) Beside {
 	return b.named("soft-tissue", noBone)
 }
 
-// onTheMiddle is what lies some levels down from a spinous tip, straight.
-func onTheMiddle(b Beside, i int, levels float64) Beside {
-	b.Level = spine[clampIndex(i, math.Round(levels))]
+// onTheMiddle is what lies at a level, straight on the spine.
+func onTheMiddle(b Beside, at float64) Beside {
+	b.Level = spine[int(math.Round(at))]
 	b.Structure, b.Text = "soft-tissue", ""
 	switch {
-	case math.Abs(levels-math.Round(levels)) > 0.3:
+	case math.Abs(at-math.Round(at)) > 0.3:
 		b.Text = "Between two spinous processes."
 	case b.Level == "C1":
 		b.Text = "C1 has no spinous tip: a hollow below the skull, light touch only."
@@ -253,7 +278,7 @@ func chest(b Beside, i int, out, downLevels float64) (Beside, error) {
 	}
 	b.Level = spine[clampIndex(i, whole)]
 	if b.Level[0] != 'T' {
-		return b.further(levelIndex(b.Level), out, 0, b.OutCM/out)
+		return b.beside(float64(levelIndex(b.Level)), out, b.OutCM/out), nil
 	}
 	where := map[float64]string{
 		0:   "level with its own transverse processes",

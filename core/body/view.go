@@ -12,7 +12,7 @@ import (
 
 // Version names this drawing of the figure. Every stored place carries the
 // version in which it was placed; views that are added leave it as it is.
-const Version = "figure-2"
+const Version = "figure-3"
 
 // View is one way of looking at the figure.
 type View string

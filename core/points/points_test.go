@@ -145,6 +145,40 @@ func TestFunctionalInThePainfulAction(t *testing.T) {
 	assert.Equal(t, "primary", roleOf(active(), helper, Action{"shoulder.external-rotation", ids.Right})[0].Role)
 }
 
+// Two muscles that limit a movement do not help one another in it; of two that make it
+// one is primary; a turn to one side is made by a muscle of the other.
+func TestWhoHelpsInWhat(t *testing.T) {
+	is := func(id string, m ids.Muscle, side ids.Side, nprs float64) Point {
+		return Point{
+			ID: id, Muscle: m, Side: side, Band: "yes", Grade: new(3), NPRS: new(nprs), Familiar: "yes",
+			Referral: []safety.Place{at("great-toe", side)},
+		}
+	}
+	judge := func(a Action, p ...Point) []string {
+		var out []string
+		for _, j := range Judge(p, []Action{a}) {
+			out = append(out, j.Roles[0].Role)
+		}
+		return out
+	}
+	levator, nape := is("a", "levator-scapulae", ids.Left, 6), is("b", "semispinalis-capitis", ids.Left, 7)
+	assert.Equal(t, []string{"primary", "primary"}, judge(Action{"cervical.flexion", ids.Midline}, levator, nape))
+	assert.Equal(t, []string{"functional", "primary"}, judge(Action{"cervical.extension", ids.Midline}, levator, nape))
+	cord := is("c", "sternocleidomastoid-sternal", ids.Right, 6)
+	ownSide := is("d", "splenius-capitis", ids.Left, 5)
+	turns := partIn(mustGet(t, cord.Muscle), cord.Side, Action{"cervical.rotation", ids.Left})
+	assert.Equal(t, makes, turns, "the right cord turns to the left")
+	assert.Equal(t, against, partIn(mustGet(t, cord.Muscle), cord.Side, Action{"cervical.rotation", ids.Right}))
+	assert.Equal(t, makes, partIn(mustGet(t, ownSide.Muscle), ownSide.Side, Action{"cervical.rotation", ids.Left}))
+}
+
+func mustGet(t *testing.T, id ids.Muscle) *atlas.Muscle {
+	t.Helper()
+	m, err := atlas.Get(id)
+	require.NoError(t, err)
+	return m
+}
+
 func randomPoints(t *rapid.T) []Point {
 	out := []Point{}
 	for i := range rapid.IntRange(1, 12).Draw(t, "n") {

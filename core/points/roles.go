@@ -2,7 +2,6 @@ package points
 
 import (
 	"cmp"
-	"slices"
 
 	"mokren/core/atlas"
 	"mokren/core/ids"
@@ -23,11 +22,10 @@ type Role struct {
 type beside struct {
 	*Point
 	muscle *atlas.Muscle
-	// helps and opposes are the muscles that work with and against it.
-	helps, opposes []ids.Muscle
-	where          []safety.Place
-	// works tells of every painful action whether the muscle takes part.
-	works []bool
+	where  []safety.Place
+	// does tells of every painful action what the muscle's part in it is.
+	does   []part
+	active bool
 	// Of an active point: where its pain is felt, and whose word that is.
 	felt  []safety.Place
 	whose string
@@ -35,7 +33,7 @@ type beside struct {
 }
 
 func newBeside(p *Point, active bool, painful []Action) beside {
-	out := beside{Point: p, where: p.where()}
+	out := beside{Point: p, where: p.where(), active: active}
 	if active {
 		out.felt, out.whose = p.zone()
 		out.name = name(p.Muscle, p.Side)
@@ -44,12 +42,9 @@ func newBeside(p *Point, active bool, painful []Action) beside {
 	if err != nil {
 		return out
 	}
-	out.muscle, out.works = m, make([]bool, len(painful))
-	if active {
-		out.helps, out.opposes = m.Relations()
-	}
+	out.muscle, out.does = m, make([]part, len(painful))
 	for i, a := range painful {
-		out.works[i] = works(m, a.Movement)
+		out.does[i] = partIn(m, p.Side, a)
 	}
 	return out
 }
@@ -100,24 +95,20 @@ func satellite(p, of *beside) (Role, bool) {
 	return r, true
 }
 
-// functional: p's muscle works with or against the other's in an action that is
-// painful or restricted.
+// functional: the other point's muscle makes an action that is painful or restricted,
+// and p's muscle makes it too, or works against it. Of two active points that help one
+// another only the one that comes after is functional to the first: somebody is primary.
 func functional(p, of *beside, painful []Action) (Role, bool) {
 	if p.muscle == nil || of.muscle == nil || p.muscle == of.muscle {
 		return Role{}, false
 	}
 	for i, a := range painful {
-		if !p.works[i] || !of.works[i] || !sameSide(a.Side, of.Side) {
+		if of.does[i] != makes || p.does[i] == none || p.does[i] == makes && p.active && p.outranks(of.Point) {
 			continue
 		}
-		kind := ""
-		switch {
-		case slices.Contains(of.helps, p.Muscle):
-			kind = "Helps"
-		case slices.Contains(of.opposes, p.Muscle):
+		kind := "Helps"
+		if p.does[i] == against {
 			kind = "Works against"
-		default:
-			continue
 		}
 		return Role{
 			Role: "functional", Of: of.ID, strength: 1,
@@ -127,10 +118,54 @@ func functional(p, of *beside, painful []Action) (Role, bool) {
 	return Role{}, false
 }
 
-// works tells whether a muscle takes part in a movement: it makes it, makes its
-// opposite, or limits it when short.
-func works(m *atlas.Muscle, movement ids.Movement) bool {
-	opposite, _ := atlas.Opposite(movement)
-	part := func(x atlas.Motion) bool { return x.Movement == movement || x.Movement == opposite && opposite != "" }
-	return slices.ContainsFunc(m.Actions, part) || slices.ContainsFunc(m.Restricts, part)
+// outranks orders two points: the more tender, then the older, then by id.
+func (p *Point) outranks(o *Point) bool {
+	a, b := p.asTender(o), o.asTender(p)
+	switch {
+	case a != b:
+		return a
+	case p.before(o) || o.before(p):
+		return p.before(o)
+	}
+	return p.ID < o.ID
+}
+
+// part is what a muscle does in an action.
+type part uint8
+
+const (
+	none part = iota
+	makes
+	against // makes the opposite, or limits it when short
+)
+
+// partIn tells what the muscle of a side does in an action of a side.
+func partIn(m *atlas.Muscle, side ids.Side, a Action) part {
+	for _, x := range m.Actions {
+		if x.Movement == a.Movement && toward(x, side, a.Side) {
+			return makes
+		}
+	}
+	for _, x := range m.Actions {
+		if o, ok := atlas.Opposite(a.Movement); ok && x.Movement == o && sameSide(side, a.Side) ||
+			x.Toward != "" && x.Movement == a.Movement && !toward(x, side, a.Side) {
+			return against
+		}
+	}
+	for _, x := range m.Restricts {
+		if x.Movement == a.Movement && toward(x, side, a.Side) {
+			return against
+		}
+	}
+	return none
+}
+
+// toward tells whether a motion of a muscle of a side goes to the side of an action: a
+// turn or a side-bend goes to the muscle's own side or to the other, anything else
+// happens at the joint of its own side.
+func toward(x atlas.Motion, side, action ids.Side) bool {
+	if x.Toward == "other" {
+		return action != side || side == ids.Midline
+	}
+	return sameSide(side, action)
 }

@@ -2071,7 +2071,7 @@ export interface components {
             muscles: components["schemas"]["AtlasEntry"][];
         };
         Attachment: {
-            landmark: string;
+            landmark?: string;
             text: string;
         };
         AuditLine: {
@@ -2971,7 +2971,7 @@ export interface components {
              */
             share: number;
             /** @enum {string} */
-            version: "figure-2";
+            version: "figure-3";
             view: components["schemas"]["View"];
             /** Format: double */
             width: number;

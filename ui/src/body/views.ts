@@ -25,7 +25,7 @@ export const pairOf = (v: View) => Object.keys(pairs).find((k) => pairs[k]?.incl
 
 /** The drawing that this program was built for; the compiler knows when it is
  * another. Answers are asked for by its name, and kept for good. */
-export const figureVersion: Schemas["FigureView"]["version"] = "figure-2";
+export const figureVersion: Schemas["FigureView"]["version"] = "figure-3";
 const query = { figure: figureVersion };
 
 export const figureOf = (view: View) =>

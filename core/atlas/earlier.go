@@ -1,7 +1,7 @@
 package atlas
 
 import (
-	_ "embed" // figure version 1
+	_ "embed" // the earlier figures
 	"encoding/json"
 	"fmt"
 	"math"
@@ -12,8 +12,12 @@ import (
 )
 
 // Figure1 names the first drawing of the figure, in which a muscle was a few
-// lines and a place was percent along and mm across one of them.
-const Figure1 = "figure-1"
+// lines and a place was percent along and mm across one of them. In Figure2 it was
+// sheets, as today; some lay otherwise.
+const (
+	Figure1 = "figure-1"
+	Figure2 = "figure-2"
+)
 
 // line1 is a muscle's line on figure version 1, of the left side, in the units
 // of the view.
@@ -34,12 +38,30 @@ var lines1 = sync.OnceValue(func() map[ids.Muscle][]line1 {
 	return out
 })
 
+// parts2 are the sheets of figure version 2 that lie otherwise today.
+//
+//go:embed figure-2.json
+var figure2File []byte
+
+var parts2 = sync.OnceValue(func() map[ids.Muscle][]Part {
+	var out map[ids.Muscle][]Part
+	if err := json.Unmarshal(figure2File, &out); err != nil {
+		panic(fmt.Errorf("reading figure-2.json: %w", err))
+	}
+	return out
+})
+
 // Carry brings a place that was kept on an earlier figure to today's: to where
 // it lay on the body, or, when the muscle is no longer there, to its nearest
 // edge. ok is false for a figure or a place that never was.
 func (m *Muscle) Carry(figure string, f FibrePlace, side ids.Side, heightCM float64) (now FibrePlace, ok bool) {
-	if figure == body.Version {
+	old, moved := parts2()[m.ID]
+	switch {
+	case figure == body.Version, figure == Figure2 && !moved:
 		return f, f.Fibre >= 0 && f.Fibre < len(m.Parts)
+	case figure == Figure2 && f.Fibre >= 0 && f.Fibre < len(old):
+		v, p := old[f.Fibre].onFigure(f, side, heightCM)
+		return m.nearest(v, p, f, side, heightCM)
 	}
 	lines := lines1()[m.ID]
 	if figure != Figure1 || f.Fibre < 0 || f.Fibre >= len(lines) {
@@ -48,6 +70,15 @@ func (m *Muscle) Carry(figure string, f FibrePlace, side ids.Side, heightCM floa
 	v, p := lines[f.Fibre].at(f, side, heightCM)
 	near, _, ok := m.OnFibre(v, p, side, heightCM)
 	return near, ok
+}
+
+// nearest is where a place lies today, or, when no part is near it now, the same share
+// of today's part.
+func (m *Muscle) nearest(v body.View, p body.Point, f FibrePlace, side ids.Side, heightCM float64) (FibrePlace, bool) {
+	if now, _, ok := m.OnFibre(v, p, side, heightCM); ok {
+		return now, true
+	}
+	return f, f.Fibre < len(m.Parts)
 }
 
 // at finds a place of figure version 1 on the body, which has kept its size and
