@@ -49,10 +49,14 @@ var (
 	deltoidPosteriorFile []byte
 	//go:embed data/diaphragm.json
 	diaphragmFile []byte
+	//go:embed data/digastric.json
+	digastricFile []byte
 	//go:embed data/extensor-carpi-radialis.json
 	extensorCarpiRadialisFile []byte
 	//go:embed data/extensor-carpi-ulnaris.json
 	extensorCarpiUlnarisFile []byte
+	//go:embed data/extensor-digitorum-brevis.json
+	extensorDigitorumBrevisFile []byte
 	//go:embed data/extensor-digitorum-longus.json
 	extensorDigitorumLongusFile []byte
 	//go:embed data/extensor-digitorum.json
@@ -95,10 +99,16 @@ var (
 	iliacusFile []byte
 	//go:embed data/infraspinatus.json
 	infraspinatusFile []byte
+	//go:embed data/internal-oblique.json
+	internalObliqueFile []byte
+	//go:embed data/lateral-pterygoid.json
+	lateralPterygoidFile []byte
 	//go:embed data/latissimus-dorsi.json
 	latissimusDorsiFile []byte
 	//go:embed data/levator-scapulae.json
 	levatorScapulaeFile []byte
+	//go:embed data/longissimus-capitis.json
+	longissimusCapitisFile []byte
 	//go:embed data/lower-trapezius.json
 	lowerTrapeziusFile []byte
 	//go:embed data/lumbar-erector-spinae.json
@@ -107,6 +117,8 @@ var (
 	lumbarMultifidusFile []byte
 	//go:embed data/masseter.json
 	masseterFile []byte
+	//go:embed data/medial-pterygoid.json
+	medialPterygoidFile []byte
 	//go:embed data/middle-trapezius.json
 	middleTrapeziusFile []byte
 	//go:embed data/opponens-pollicis.json
@@ -228,8 +240,10 @@ var embedded = []struct {
 	{"deltoid-middle", &deltoidMiddleFile},
 	{"deltoid-posterior", &deltoidPosteriorFile},
 	{"diaphragm", &diaphragmFile},
+	{"digastric", &digastricFile},
 	{"extensor-carpi-radialis", &extensorCarpiRadialisFile},
 	{"extensor-carpi-ulnaris", &extensorCarpiUlnarisFile},
+	{"extensor-digitorum-brevis", &extensorDigitorumBrevisFile},
 	{"extensor-digitorum-longus", &extensorDigitorumLongusFile},
 	{"extensor-digitorum", &extensorDigitorumFile},
 	{"external-oblique", &externalObliqueFile},
@@ -251,12 +265,16 @@ var embedded = []struct {
 	{"gracilis", &gracilisFile},
 	{"iliacus", &iliacusFile},
 	{"infraspinatus", &infraspinatusFile},
+	{"internal-oblique", &internalObliqueFile},
+	{"lateral-pterygoid", &lateralPterygoidFile},
 	{"latissimus-dorsi", &latissimusDorsiFile},
 	{"levator-scapulae", &levatorScapulaeFile},
+	{"longissimus-capitis", &longissimusCapitisFile},
 	{"lower-trapezius", &lowerTrapeziusFile},
 	{"lumbar-erector-spinae", &lumbarErectorSpinaeFile},
 	{"lumbar-multifidus", &lumbarMultifidusFile},
 	{"masseter", &masseterFile},
+	{"medial-pterygoid", &medialPterygoidFile},
 	{"middle-trapezius", &middleTrapeziusFile},
 	{"opponens-pollicis", &opponensPollicisFile},
 	{"pectineus", &pectineusFile},

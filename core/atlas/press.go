@@ -29,6 +29,9 @@ type Layered struct {
 	DepthCM float64    `json:"depth_cm" doc:"below the skin; from the order of layers, a working value"`
 }
 
+// edgeMM is how far beside a muscle's edge a line still goes through it.
+const edgeMM = 2
+
 // Skin and fat are about so thick, and a muscle over another at most.
 const (
 	skinCM  = 0.4
@@ -41,7 +44,7 @@ func Layers(l solid.Pressure, v body.View, p body.Point, heightCM float64) []Lay
 	var found []Candidate
 	layers := []int{}
 	for _, c := range Under(v, p, heightCM) {
-		if c.OffMM == 0 {
+		if c.OffMM <= edgeMM {
 			found = append(found, c)
 			layers = ids.With(layers, c.Layer)
 		}

@@ -232,7 +232,7 @@ func TestIdsAreUniqueWithinTheirKind(t *testing.T) {
 	require.NoError(t, err)
 	var m map[string][]string
 	require.NoError(t, json.Unmarshal(b, &m))
-	assert.Len(t, m["muscles"], 96)
+	assert.Len(t, m["muscles"], 102)
 	assert.Contains(t, m["tests"], "resisted:cervical.rotation")
 }
 

@@ -22,7 +22,8 @@ var muscles = words(`
 	semimembranosus popliteus gastrocnemius-medial gastrocnemius-lateral soleus tibialis-posterior
 	flexor-digitorum-longus flexor-hallucis-longus tibialis-anterior extensor-digitorum-longus fibularis-longus
 	fibularis-brevis flexor-digitorum-brevis quadratus-plantae abductor-hallucis abductor-digiti-minimi-foot
-	flexor-hallucis-brevis adductor-hallucis plantar-fascia achilles-tendon sacroiliac-region coccyx-region
+	flexor-hallucis-brevis adductor-hallucis internal-oblique extensor-digitorum-brevis digastric
+	lateral-pterygoid medial-pterygoid longissimus-capitis plantar-fascia achilles-tendon sacroiliac-region coccyx-region
 `)
 
 var regions = words(`

@@ -27,7 +27,7 @@ var sensitive = []struct {
 	{
 		"abdomen",
 		[]ids.Region{"epigastrium", "umbilical", "lower-abdomen"},
-		[]ids.Muscle{"psoas-major", "iliacus", "rectus-abdominis", "external-oblique", "diaphragm"},
+		[]ids.Muscle{"psoas-major", "iliacus", "rectus-abdominis", "external-oblique", "internal-oblique", "diaphragm"},
 	},
 	{"axilla", []ids.Region{"axilla"}, []ids.Muscle{"subscapularis", "coracobrachialis"}},
 	{"coccyx", []ids.Region{"coccyx"}, []ids.Muscle{"coccyx-region"}},

@@ -75,7 +75,8 @@ func ContactForbidden(m ids.Muscle, places []Place, usual []ids.Contact, c ids.C
 
 // neckMuscles reach the neck wherever they are pressed.
 var neckMuscles = append(ids.List[ids.Muscle]("sternocleidomastoid-sternal sternocleidomastoid-clavicular "+
-	"suboccipitals splenius-capitis splenius-cervicis semispinalis-capitis cervical-multifidus levator-scapulae"),
+	"suboccipitals splenius-capitis splenius-cervicis semispinalis-capitis cervical-multifidus levator-scapulae "+
+	"longissimus-capitis digastric"),
 	scalenes...)
 
 // OnNeck reports whether pressing there is work on the neck.

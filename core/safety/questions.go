@@ -77,7 +77,7 @@ var (
 		"gastrocnemius-medial gastrocnemius-lateral soleus tibialis-posterior popliteus")
 	deepCalf  = ids.List[ids.Muscle]("flexor-digitorum-longus flexor-hallucis-longus")
 	deepBelly = ids.List[ids.Muscle]("psoas-major iliacus diaphragm")
-	bellyWall = ids.List[ids.Muscle]("rectus-abdominis external-oblique")
+	bellyWall = ids.List[ids.Muscle]("rectus-abdominis external-oblique internal-oblique")
 )
 
 func number(v float64) *float64 { return &v }
