@@ -49,7 +49,7 @@ var below = map[string][]string{
 	"progress": {"ids", "order", "strict"},
 	"assess":   {"atlas", "body", "ids", "order", "progress", "safety", "strict"},
 	"treat":    {"atlas", "body", "ids", "order", "safety", "strict"},
-	"picture":  {"atlas", "body", "ids", "order", "safety", "strict"},
+	"picture":  {"atlas", "body", "ids", "order", "safety", "solid", "strict"},
 	"points":   {"atlas", "body", "ids", "order", "safety", "strict", "treat"},
 	"plan":     {"atlas", "ids", "order", "safety", "strict", "treat"},
 	"record":   {"atlas", "body", "ids", "safety"},

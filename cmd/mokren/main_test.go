@@ -95,6 +95,15 @@ func TestFigureAndDescription(t *testing.T) {
 	out, _, code := run(t, "", "figure", "sole-left")
 	assert.Zero(t, code)
 	assert.True(t, strings.HasPrefix(out, "<svg"))
+	out, _, code = run(t, "", "figure", "section", "--at", "62%")
+	assert.Zero(t, code)
+	assert.Contains(t, out, "Sciatic nerve")
+	assert.Equal(t, 2, strings.Count(out, "<title>thigh</title>"))
+	for _, wrong := range []string{"", "0%", "99%", "NaN", "high"} {
+		_, said, code := run(t, "", "figure", "section", "--at", wrong)
+		assert.NotZero(t, code, "%q", wrong)
+		assert.Contains(t, said, "--at", "%q", wrong)
+	}
 	out, _, code = run(t, "", "openapi")
 	assert.Zero(t, code)
 	assert.Contains(t, out, `"openapi":"3.1`)

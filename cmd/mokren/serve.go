@@ -11,6 +11,8 @@ import (
 	"os"
 	"os/signal"
 	"runtime/debug"
+	"strconv"
+	"strings"
 	"syscall"
 	"time"
 
@@ -44,7 +46,8 @@ type demoCmd struct{ serveCmd }
 type openapiCmd struct{}
 
 type figureCmd struct {
-	View   body.View       `arg:"" help:"front, back, left, right, head-left, head-right, sole-left or sole-right"`
+	View   body.View       `arg:"" help:"front, back, left, right, head-left, head-right, sole-left, sole-right, or section"`
+	At     string          `help:"Level of a section, percent of the height below the crown, such as 62%."`
 	Layers []picture.Layer `help:"bones, landmarks, muscles, structures, referral"`
 	Depth  int             `help:"muscles of this layer only, 1 superficial to 4 deep"`
 	Only   []ids.Muscle    `help:"these muscles only"`
@@ -52,6 +55,12 @@ type figureCmd struct {
 
 // Run prints a view as SVG.
 func (c *figureCmd) Run() error {
+	if c.View == "section" {
+		return c.section()
+	}
+	if c.At != "" {
+		return fmt.Errorf("--at: given %q; allowed: with section only", c.At)
+	}
 	w := picture.Wanted{View: c.View, Layers: append([]picture.Layer{}, c.Layers...), Depth: c.Depth, Only: c.Only}
 	raw, err := json.Marshal(w)
 	if err != nil {
@@ -63,6 +72,20 @@ func (c *figureCmd) Run() error {
 	fmt.Println(picture.SVG(w))
 	return nil
 }
+
+// section prints a cross-section.
+func (c *figureCmd) section() error {
+	at, err := strconv.ParseFloat(strings.TrimSuffix(c.At, "%"), 64)
+	if err != nil || !(at >= lowestSection && at <= highestSection) {
+		return fmt.Errorf("--at: given %q; allowed: %g%% to %g%% of the height below the crown", c.At, lowestSection,
+			highestSection)
+	}
+	fmt.Println(picture.Section(at * 10))
+	return nil
+}
+
+// Sections are cut through head, trunk, arms and legs.
+const lowestSection, highestSection = 1.0, 95.0
 
 // Run prints the API description.
 func (c *openapiCmd) Run() error {

@@ -70,7 +70,8 @@ func TestEverySiteKeepsOff(t *testing.T) {
 				refused = ids.List[ids.Contact]("elbow tool")
 			}
 			for _, c := range refused {
-				assert.NotEmpty(t, safety.ContactForbidden(s.m.ID, s.where, []ids.Contact{c}, c), "%s %s %s", s.m.ID, s.id, c)
+				why := safety.ContactForbidden(s.m.ID, s.where, []ids.Contact{c}, c)
+				assert.NotEmpty(t, why, "%s %s %s", s.m.ID, s.id, c)
 			}
 			g, err := s.m.Palpate(side, s.id, body.DefaultHeightCM, 0)
 			require.NoError(t, err)
@@ -106,8 +107,8 @@ func TestTheWayOffMovesOff(t *testing.T) {
 		assert.Regexp(t, `^Move [a-z ]{2,}\.$`, off.Text, "%s %s", s.m.ID, s.id)
 		step := s.line.From.At.Distance(off.To.At) * solid.MMPerUnit
 		assert.InDelta(t, 15, step, 7, "%s %s", s.m.ID, s.id)
-		assert.Greater(t, room(solid.Pressure{From: off.To, Depth: s.line.Depth}), room(s.line), "%s %s: %s", s.m.ID, s.id,
-			off.Text)
+		there := solid.Pressure{From: off.To, Depth: s.line.Depth}
+		assert.Greater(t, room(there), room(s.line), "%s %s: %s", s.m.ID, s.id, off.Text)
 	}
 	assert.Less(t, stay, 12, "few places leave no way")
 }
@@ -230,11 +231,10 @@ func TestTextbookPlaces(t *testing.T) {
 		p := c.view.Place(body.Point{X: c.x, Y: c.y}, ids.Left)
 		s, ok := solid.Touch(c.view, p, ids.Left)
 		require.True(t, ok, c.name)
-		i := slices.IndexFunc(safety.Within(solid.Press(s), body.DefaultHeightCM), func(x safety.Close) bool {
-			return x.Structure.ID == c.near
-		})
+		list := safety.Within(solid.Press(s), body.DefaultHeightCM)
+		i := slices.IndexFunc(list, func(x safety.Close) bool { return x.Structure.ID == c.near })
 		if assert.GreaterOrEqual(t, i, 0, "%s: %s", c.name, c.near) {
-			assert.Equal(t, c.tier, safety.Within(solid.Press(s), body.DefaultHeightCM)[i].Tier, "%s: %s", c.name, c.near)
+			assert.Equal(t, c.tier, list[i].Tier, "%s: %s", c.name, c.near)
 		}
 	}
 	// And what lies behind bone or far below is not near.
@@ -252,9 +252,10 @@ func TestTextbookPlaces(t *testing.T) {
 	} {
 		s, ok := solid.Touch(c.view, c.view.Place(body.Point{X: c.x, Y: c.y}, ids.Left), ids.Left)
 		require.True(t, ok)
-		assert.False(t, slices.ContainsFunc(safety.Within(solid.Press(s), body.DefaultHeightCM), func(x safety.Close) bool {
+		near := slices.ContainsFunc(safety.Within(solid.Press(s), body.DefaultHeightCM), func(x safety.Close) bool {
 			return x.Structure.ID == c.far
-		}), "%s at %v %v", c.far, c.x, c.y)
+		})
+		assert.False(t, near, "%s at %v %v", c.far, c.x, c.y)
 	}
 }
 

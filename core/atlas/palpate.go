@@ -202,20 +202,61 @@ func landmarkNear(v body.View, id ids.Landmark, side ids.Side) (body.View, body.
 func (m *Muscle) near(sites []SitePlace, side ids.Side, heightCM, fingerCM float64) []NearBy {
 	out := []NearBy{}
 	for _, s := range sites {
-		site, _ := m.Site(s.Site)
-		l, ok := m.Pressed(site.Place(heightCM), side, s.View, body.Point{X: s.X, Y: s.Y})
-		if !ok {
-			continue
-		}
-		off := sync.OnceValue(func() string { return safety.Off(l, heightCM, safety.ReachMM("")).Text })
-		for _, c := range safety.Near(l, heightCM, safety.ReachMM(""), m.named()...) {
-			m.addNear(&out, c, off, fingerCM)
+		k := m.kept(s.Site, side, heightCM)
+		for _, c := range k.near {
+			m.addNear(&out, c, k.off, fingerCM)
 		}
 	}
 	order.By(out, func(a, b NearBy) int {
 		return cmp.Or(cmp.Compare(a.DistanceCM, b.DistanceCM), cmp.Compare(a.Structure, b.Structure))
 	})
 	return out
+}
+
+// keptNear is what lies near a site, as it was worked out: sites never move, and a page
+// asks for the same guide again and again.
+type keptNear struct {
+	near []safety.Close
+	off  func() string
+}
+
+type nearKey struct {
+	muscle   ids.Muscle
+	site     string
+	side     ids.Side
+	heightCM float64
+}
+
+// nears is emptied when it has grown to mostNears: heights are many.
+var nears = struct {
+	sync.Mutex
+	of map[nearKey]keptNear
+}{of: map[nearKey]keptNear{}}
+
+const mostNears = 1000
+
+func (m *Muscle) kept(site string, side ids.Side, heightCM float64) keptNear {
+	key := nearKey{m.ID, site, side, heightCM}
+	nears.Lock()
+	k, ok := nears.of[key]
+	nears.Unlock()
+	if ok {
+		return k
+	}
+	s, _ := m.Site(site)
+	f := s.Place(heightCM)
+	v, p := m.OnFigure(f, side, heightCM)
+	if l, ok := m.Pressed(f, side, v, p); ok {
+		k.near = safety.Near(l, heightCM, safety.ReachMM(""), m.named()...)
+		k.off = sync.OnceValue(func() string { return safety.Off(l, heightCM, safety.ReachMM("")).Text })
+	}
+	nears.Lock()
+	defer nears.Unlock()
+	if len(nears.of) >= mostNears {
+		clear(nears.of)
+	}
+	nears.of[key] = k
+	return k
 }
 
 // named are the structures that the muscle's file speaks of.

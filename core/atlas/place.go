@@ -98,15 +98,21 @@ func (m *Muscle) OnFibre(v body.View, p body.Point, side ids.Side, heightCM floa
 // where the hand goes in, and the structures that its line of pressure comes too near.
 // at is where it lies, in a view; a place off the figure has none.
 func (m *Muscle) PressedThrough(f FibrePlace, side ids.Side, v body.View, at body.Point) []safety.Place {
-	l, ok := m.Pressed(f, side, v, at)
+	return through(v, at, side, m.part(f).Behind)
+}
+
+// through is PressedThrough of a place: what is pressed there does not matter, unless the
+// hanging arm hides it, and then behind is the region.
+func through(v body.View, at body.Point, side ids.Side, behind ids.Region) []safety.Place {
 	n, on := body.RegionOf(body.CellAt(v, at))
 	if !on {
 		return []safety.Place{}
 	}
-	if behind := m.part(f).Behind; behind != "" {
+	if behind != "" {
 		n.Region = behind
 	}
 	out := []safety.Place{{Region: n.Region, Side: n.Side}}
+	l, ok := pressed(v, at, side, behind != "")
 	if !ok {
 		return out
 	}
@@ -217,14 +223,19 @@ func Under(v body.View, p body.Point, heightCM float64) []Candidate {
 		side = ids.Left
 	}
 	var out []Candidate
+	places := map[ids.Region][]safety.Place{}
 	for _, m := range All() {
 		f, off, ok := m.OnFibre(v, p, side, heightCM)
 		if !ok || off > touchMM {
 			continue
 		}
+		behind := m.part(f).Behind
+		if places[behind] == nil {
+			places[behind] = through(v, p, side, behind)
+		}
 		c := Candidate{
 			Muscle: m.ID, Name: m.Name, Side: side, OffMM: off, Layer: m.Layer, Place: f, siteMM: siteMM,
-			Consent: safety.SensitiveAreas(m.ID, m.PressedThrough(f, side, v, p)),
+			Consent: safety.SensitiveAreas(m.ID, places[behind]),
 		}
 		for _, s := range m.Sites {
 			sv, sp := m.OnFigure(s.Place(heightCM), side, heightCM)

@@ -12,8 +12,12 @@ import (
 // Pressed is the line of pressure at a place: straight into the skin. at is where the
 // place lies, in a view. ok is false beside the figure.
 func (m *Muscle) Pressed(f FibrePlace, side ids.Side, v body.View, at body.Point) (l solid.Pressure, ok bool) {
+	return pressed(v, at, side, m.part(f).Behind != "")
+}
+
+func pressed(v body.View, at body.Point, side ids.Side, behind bool) (l solid.Pressure, ok bool) {
 	touch := solid.Touch
-	if m.part(f).Behind != "" {
+	if behind {
 		touch = solid.TouchBehind
 	}
 	s, ok := touch(v, at, side)

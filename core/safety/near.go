@@ -34,7 +34,7 @@ type Close struct {
 	// AlongMM is along the skin to the place over the course, DepthMM how deep it runs
 	// there, LineMM how deep the line comes nearest to it.
 	AlongMM, DepthMM, LineMM float64
-	at, from, to             solid.Point
+	at                       solid.Point
 }
 
 // Inside reports whether the course comes within its keep-off radius.
@@ -43,57 +43,63 @@ func (c Close) Inside() bool { return c.GapMM <= c.FloorMM }
 // Sight is as far as a structure is looked for, in mm from the line of pressure.
 const sightMM = 40
 
-// farMM is how far one that a file names is looked for.
-const farMM = 600
-
 // Near lists what lies near a line of pressure, and what is named wherever it lies: of
 // every structure and side the place that comes nearest to breaking in, the nearest
 // along the skin first. The radius is the contact's.
 func Near(l solid.Pressure, heightCM, contactMM float64, named ...ids.Structure) []Close {
-	within := float64(sightMM)
-	if len(named) > 0 {
-		within = farMM
-	}
-	out := slices.DeleteFunc(nearest(l, heightCM, contactMM, within), func(c Close) bool {
+	of := around(l, heightCM, widestMM, named...)
+	out := slices.DeleteFunc(nearest(l, of, heightCM, contactMM), func(c Close) bool {
 		return c.GapMM > sightMM && !c.Inside() && !slices.Contains(named, c.Structure.ID)
 	})
 	mm := heightCM / 100
 	for i := range out {
-		out[i].onSkin(l.From, mm)
+		out[i].onSkin(l.From, of, mm)
 	}
 	slices.SortStableFunc(out, func(a, b Close) int { return cmp.Compare(a.AlongMM, b.AlongMM) })
 	return out
 }
 
 // besideUnits is how far along the course the nearest place of the skin is looked for.
-const besideUnits = 8
+const besideUnits = 9
 
 // onSkin measures along the skin: to the place over the course that lies nearest.
-func (c *Close) onSkin(hand solid.Skin, mm float64) {
+func (c *Close) onSkin(hand solid.Skin, of []*piece, mm float64) {
 	c.AlongMM = math.Inf(1)
-	long := max(c.from.Distance(c.to), 1)
-	for _, way := range [3]float64{0, -besideUnits, besideUnits} {
-		p := c.at.Along(c.from.To(c.to), way/long)
-		if way != 0 && p.Distance(c.from)+p.Distance(c.to) > long+0.5 {
-			continue // beyond an end of the piece
+	c.over(c.at, hand, mm)
+	nearest, gap := c.at, c.at.Distance(hand.At)
+	for _, p := range of {
+		if p.of.ID != c.Structure.ID || p.side != c.Side || p.to.Distance(c.at) > besideUnits {
+			continue
 		}
-		over := solid.Over(p, hand)
-		if along := solid.Skinwise(hand, over) * mm; along < c.AlongMM {
-			c.AlongMM, c.DepthMM = along, over.At.Distance(p)*mm
+		if d := p.to.Distance(hand.At); d < gap {
+			nearest, gap = p.to, d
 		}
+	}
+	if nearest != c.at {
+		c.over(nearest, hand, mm)
+	}
+}
+
+func (c *Close) over(p solid.Point, hand solid.Skin, mm float64) {
+	over := solid.Over(p, hand)
+	if along := solid.Skinwise(hand, over) * mm; along < c.AlongMM {
+		c.AlongMM, c.DepthMM = along, over.At.Distance(p)*mm
 	}
 }
 
 // tierRank puts the gravest first.
 var tierRank = [...]Tier{Danger, Caution, Note}
 
-// around are the pieces of which some place may lie within so many mm of a line.
-func around(l solid.Pressure, heightCM, withinMM float64) []piece {
-	var out []piece
+// around are the pieces of which some place may lie within so many mm of a line, and all
+// of what is named.
+func around(l solid.Pressure, heightCM, withinMM float64, named ...ids.Structure) []*piece {
+	out := make([]*piece, 0, 64)
 	middle := l.From.At.Along(l.From.In, l.Depth/2)
 	room := l.Depth/2 + withinMM/(heightCM/100)
-	for _, p := range pieces() {
-		if p.middle.Distance(middle) <= p.half+room {
+	all := pieces()
+	for i := range all {
+		p := &all[i]
+		if p.middle.Distance(middle) <= p.half+room || slices.Contains(named, p.of.ID) {
 			out = append(out, p)
 		}
 	}
@@ -103,19 +109,16 @@ func around(l solid.Pressure, heightCM, withinMM float64) []piece {
 // widestMM is more than any keep-off with any contact.
 const widestMM = 110
 
-// nearest finds them without their places on the skin, and further off than withinMM
-// only what is inside its keep-off.
-func nearest(l solid.Pressure, heightCM, contactMM, withinMM float64) []Close {
-	var out []Close
+// nearest finds the nearest place of each structure among some pieces, without the place
+// on the skin.
+func nearest(l solid.Pressure, of []*piece, heightCM, contactMM float64) []Close {
+	out := make([]Close, 0, 24)
 	mm := heightCM / 100
-	for _, p := range around(l, heightCM, max(withinMM, widestMM)) {
+	for _, p := range of {
 		d, at, deep := l.ToPath(p.from, p.to)
 		c := Close{
 			Structure: p.of.Structure, Side: p.side, Tier: p.tier, KeepOffMM: p.of.KeepOffMM,
-			GapMM: d * mm, FloorMM: p.of.KeepOffMM + contactMM, LineMM: deep * mm, at: at, from: p.from, to: p.to,
-		}
-		if c.GapMM > withinMM && !c.Inside() {
-			continue
+			GapMM: d * mm, FloorMM: p.of.KeepOffMM + contactMM, LineMM: deep * mm, at: at,
 		}
 		i := slices.IndexFunc(out, func(o Close) bool { return o.Structure.ID == c.Structure.ID && o.Side == c.Side })
 		switch {
@@ -142,15 +145,14 @@ func (c Close) worse(o Close) bool {
 
 // Within lists what a line of pressure comes too near, by tier; a note asks for nothing.
 func Within(l solid.Pressure, heightCM float64) []Close {
-	contact := ReachMM("")
-	return slices.DeleteFunc(nearest(l, heightCM, contact, 0), func(c Close) bool {
+	return slices.DeleteFunc(nearest(l, around(l, heightCM, widestMM), heightCM, ReachMM("")), func(c Close) bool {
 		return !c.Inside() || c.Tier == Note
 	})
 }
 
 // clearanceMM is how much room a line leaves to the nearest of some pieces that asks for
 // some; negative within a keep-off.
-func clearanceMM(l solid.Pressure, of []piece, heightCM, contactMM float64) float64 {
+func clearanceMM(l solid.Pressure, of []*piece, heightCM, contactMM float64) float64 {
 	least := math.Inf(1)
 	for _, p := range of {
 		if p.tier != Note {
@@ -168,6 +170,7 @@ var stepsMM = [...]float64{10, 15, 20}
 const (
 	directions = 16
 	betterMM   = 2
+	mattersMM  = 45
 )
 
 // Away is the way off a structure: a step along the skin.
@@ -186,7 +189,11 @@ const StayOff = "Do not press here."
 // that asks for some.
 func Off(l solid.Pressure, heightCM, contactMM float64) Away {
 	of := around(l, heightCM, widestMM+stepsMM[len(stepsMM)-1])
-	best := clearanceMM(l, of, heightCM, contactMM) + betterMM
+	now := clearanceMM(l, of, heightCM, contactMM)
+	best := now + betterMM
+	of = slices.DeleteFunc(of, func(p *piece) bool { // what no step brings near enough to matter
+		return p.tier == Note || clearanceMM(l, []*piece{p}, heightCM, contactMM) > max(now, 0)+mattersMM
+	})
 	out := Away{Text: StayOff, To: l.From, Stay: true}
 	up, across := l.From.Frame()
 	for i := range directions {

@@ -125,26 +125,53 @@ var pieces = sync.OnceValue(func() []piece {
 	return out
 })
 
-func (e *entry) pieces(side ids.Side) []piece {
-	var out []piece
-	var last *solid.Point
+// bend is a place of a path, with the tier of what comes before it.
+type bend struct {
+	at   solid.Point
+	tier Tier
+}
+
+// paths of the structure, on a side.
+func (e *entry) paths(side ids.Side) [][]bend {
+	var out [][]bend
 	for _, s := range e.Stretches {
-		if s.Apart {
-			last = nil
+		if s.Apart || len(out) == 0 {
+			out = append(out, nil)
 		}
+		last := &out[len(out)-1]
 		for _, raw := range s.Line {
 			p, _ := solid.Authored(s.From, raw) // a test says that each lies in the body
 			if side == ids.Right {
 				p = p.Mirrored()
 			}
-			switch {
-			case last != nil:
-				first := len(out) == 0 || out[len(out)-1].to != *last
-				out = append(out, piece{of: e, side: side, from: *last, to: p, tier: s.Tier, first: first})
-			case len(s.Line) == 1 && len(e.Stretches) == 1:
-				out = append(out, piece{of: e, side: side, from: p, to: p, tier: s.Tier, first: true})
+			*last = append(*last, bend{p, s.Tier})
+		}
+	}
+	return out
+}
+
+// smoothSteps divide the way between two places of a path, which is a smooth curve.
+const smoothSteps = 3
+
+func (e *entry) pieces(side ids.Side) []piece {
+	var out []piece
+	for _, path := range e.paths(side) {
+		points := make([]solid.Point, len(path))
+		for i, b := range path {
+			points[i] = b.at
+		}
+		first := true
+		for i := 1; i < len(path); i++ {
+			steps := smoothSteps
+			if len(path) == 2 {
+				steps = 1
 			}
-			last = &p
+			for k := range steps {
+				from := solid.OnCurve(points, i, float64(k)/float64(steps))
+				to := solid.OnCurve(points, i, float64(k+1)/float64(steps))
+				out = append(out, piece{of: e, side: side, from: from, to: to, tier: path[i].tier, first: first})
+				first = false
+			}
 		}
 	}
 	return out
@@ -201,6 +228,34 @@ func project(v body.View) []Shape {
 			out[last].Line = append(out[last].Line, pb)
 			open = true
 		}
+	}
+	return out
+}
+
+// Crossing is a structure that a level cuts.
+type Crossing struct {
+	Structure Structure
+	Side      ids.Side
+	Tier      Tier
+	At        solid.Point
+	KeepOffMM float64
+	RadiusMM  float64
+}
+
+// CrossingsAt lists the structures that a level cuts.
+func CrossingsAt(y float64) []Crossing {
+	var out []Crossing
+	for _, p := range pieces() {
+		if (p.from.Y-y)*(p.to.Y-y) > 0 || p.from.Y == p.to.Y {
+			continue
+		}
+		at := p.from.Along(p.from.To(p.to), (y-p.from.Y)/(p.to.Y-p.from.Y))
+		if slices.ContainsFunc(out, func(c Crossing) bool {
+			return c.Structure.ID == p.of.ID && c.Side == p.side && c.At.Distance(at) < 1
+		}) {
+			continue // where two pieces meet
+		}
+		out = append(out, Crossing{p.of.Structure, p.side, p.tier, at, p.of.KeepOffMM, p.of.RadiusMM})
 	}
 	return out
 }

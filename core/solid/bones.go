@@ -52,18 +52,47 @@ const (
 	skullBottom         = 92
 )
 
-// Bone reports whether a place lies in bone, or behind ribs or skull, and in which.
-func Bone(p Point) (id string, is bool) {
-	q, _ := left(p)
+// shaft is a straight piece of a bone.
+type shaft struct {
+	id        string
+	from, to  Point
+	radius    float64
+	low, high float64 // heights that it may reach
+}
+
+var shafts = sync.OnceValue(func() []shaft {
+	var out []shaft
 	for _, b := range bones() {
 		for i := 1; i < len(b.Line); i++ {
-			a, c := at3(b.Line[i-1]), at3(b.Line[i])
-			if q.Y < min(a.Y, c.Y)-b.Radius || q.Y > max(a.Y, c.Y)+b.Radius {
-				continue
-			}
-			if d, _ := ToSegment(q, a, c); d <= b.Radius {
-				return b.ID, true
-			}
+			p, q := at3(b.Line[i-1]), at3(b.Line[i])
+			out = append(out, shaft{b.ID, p, q, b.Radius, min(p.Y, q.Y) - b.Radius, max(p.Y, q.Y) + b.Radius})
+		}
+	}
+	return out
+})
+
+// bonesBetween are the pieces of bone that lie between two heights.
+func bonesBetween(low, high float64) []shaft {
+	var out []shaft
+	for _, s := range shafts() {
+		if s.high >= low && s.low <= high {
+			out = append(out, s)
+		}
+	}
+	return out
+}
+
+// boneAt tells in which of some pieces of bone a place lies, or that it lies behind ribs
+// or in the skull.
+func boneAt(p Point, of []shaft) (id string, is bool) {
+	q, _ := left(p)
+	for i := range of {
+		s := &of[i]
+		if q.Y < s.low || q.Y > s.high {
+			continue
+		}
+		if d, _ := ToSegment(q, s.from, s.to); d <= s.radius {
+			return s.id, true
 		}
 	}
 	switch {
@@ -120,10 +149,12 @@ type Pressure struct {
 func Press(s Skin) Pressure {
 	const stride = 1.5
 	most := s.deepest() / MMPerUnit
+	end := s.At.Along(s.In, most).Y
+	of := bonesBetween(min(s.At.Y, end), max(s.At.Y, end))
 	least := 1.0
 	for d := stride; d < most; d += stride {
 		p := s.At.Along(s.In, d)
-		if id, is := Bone(p); is {
+		if id, is := boneAt(p, of); is {
 			return Pressure{s, d, id}
 		}
 		q, _ := left(p)

@@ -32,6 +32,9 @@ const far = 40
 // level is below 0 within a part of the left half, 0 on its skin and above 0 outside;
 // in units of its half widths.
 func (k part) level(p Point) float64 {
+	if !k.mayHold(p) {
+		return far
+	}
 	s := &stacks()[k]
 	along, x, z := k.axis(p)
 	if along < s.from-far || along > s.to()+far {
@@ -99,8 +102,28 @@ func Inside(p Point) bool {
 	return false
 }
 
+// Heights between which hand and foot lie, with room.
+const (
+	handFrom, handTo = 490, 660
+	footFrom         = 930
+)
+
+// mayHold rules a part out at no cost.
+func (k part) mayHold(p Point) bool {
+	switch k {
+	case hand:
+		return p.Y > handFrom && p.Y < handTo && p.X > shoulder
+	case foot:
+		return p.Y > footFrom
+	}
+	return true
+}
+
 // holds is level < 0, at less cost.
 func (k part) holds(p Point) bool {
+	if !k.mayHold(p) {
+		return false
+	}
 	s := &stacks()[k]
 	along, x, z := k.axis(p)
 	if along < s.from || along > s.to() || k == foot && p.Y > ground {
@@ -333,8 +356,9 @@ var waysOut = func() (out [10]Point) {
 	return out
 }()
 
-// Over is the skin over a place within the body, seen from a hand: of ten ways out the
-// shortest, and of those about as short the one that ends nearest to the hand.
+// Over is the skin over a place within the body, seen from a hand: of eleven ways out,
+// the hand's own among them, the shortest, and of those about as short the one that ends
+// nearest to the hand.
 func Over(p Point, hand Skin) Skin {
 	q, mirrored := left(p)
 	if k, _ := within(q); k == foot && q.Y > ground-stacks()[foot].at(q.Z).b*0.6 {
@@ -342,14 +366,21 @@ func Over(p Point, hand Skin) Skin {
 	}
 	const aboutAsShort, slack = 1.3, 2
 	best := math.Inf(1)
-	var out [len(waysOut)]float64
-	for i, way := range waysOut {
+	near, other := left(hand.At)
+	own := Point{-hand.In.X, -hand.In.Y, -hand.In.Z}
+	if other {
+		own = own.Mirrored()
+	}
+	var ways [len(waysOut) + 1]Point
+	copy(ways[:], waysOut[:])
+	ways[len(waysOut)] = own
+	var out [len(ways)]float64
+	for i, way := range ways {
 		out[i] = q.wayOut(way, best*aboutAsShort+slack)
 		best = min(best, out[i])
 	}
-	near, _ := left(hand.At)
 	at, gap := q, math.Inf(1)
-	for i, way := range waysOut {
+	for i, way := range ways {
 		if end := q.Along(way, out[i]); out[i] <= best*aboutAsShort+slack && end.Distance(near) < gap {
 			at, gap = end, end.Distance(near)
 		}

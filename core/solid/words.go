@@ -37,7 +37,11 @@ func Onto(p Point, like Skin) (Skin, bool) {
 		if steep == 0 {
 			return Skin{}, false
 		}
-		q = q.plus(g, -k.level(q)/steep)
+		l := k.level(q)
+		if math.Abs(l) < 0.004 {
+			break
+		}
+		q = q.plus(g, -l/steep)
 	}
 	if math.Abs(k.level(q)) > 0.05 {
 		return Skin{}, false
