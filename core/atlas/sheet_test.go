@@ -2,6 +2,7 @@ package atlas
 
 import (
 	"encoding/json"
+	"math"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -10,6 +11,7 @@ import (
 
 	"mokren/core/body"
 	"mokren/core/ids"
+	"mokren/core/solid"
 )
 
 // square is a sheet of 100 by 40 units on the middle of the back.
@@ -146,4 +148,55 @@ func TestPlacesOfFigure1AreCarried(t *testing.T) {
 	assert.False(t, ok, "a figure that never was")
 	_, ok = m.Carry(Figure1, FibrePlace{Fibre: 2}, ids.Left, cm)
 	assert.False(t, ok, "a fibre that never was")
+}
+
+// A sheet begins and ends on bone: pressing at its ends comes to the bone, or close by.
+// What ends in a sheet of sinew, or deeper than a hand reaches, is named.
+func TestSheetsReachTheirBones(t *testing.T) {
+	const withinMM = 13
+	not := map[string]string{
+		"internal-oblique insertion":      "the belly's sheath",
+		"vastus-intermedius origin":       "the femur, deeper than a hand reaches",
+		"adductor-longus insertion":       "the back of the femur, deeper than a hand reaches",
+		"semitendinosus insertion":        "the inner shin: seen from behind it is on the far side",
+		"gastrocnemius-medial insertion":  "Achilles' tendon",
+		"gastrocnemius-lateral insertion": "Achilles' tendon",
+		"flexor-hallucis-longus origin":   "the back of the fibula, under soleus",
+		"flexor-digitorum-longus origin":  "the back of the shin, under soleus",
+		"tibialis-posterior origin":       "between the bones, under soleus",
+	}
+	used := map[string]bool{}
+	for _, m := range All() {
+		if m.Kind != "muscle" {
+			continue
+		}
+		for end, name := range []string{"origin", "insertion"} {
+			key := string(m.ID) + " " + name
+			gap := m.toBoneMM(end)
+			if not[key] != "" && gap > withinMM {
+				used[key] = true
+				continue
+			}
+			assert.LessOrEqual(t, gap, float64(withinMM), key)
+		}
+	}
+	for key := range not {
+		assert.True(t, used[key], "%s reaches bone: take it off the list", key)
+	}
+}
+
+// toBoneMM is how near the bone a press at an end of the muscle comes, 0 the origin.
+func (m *Muscle) toBoneMM(end int) float64 {
+	gap := math.Inf(1)
+	for i := range m.Parts {
+		s := m.Parts[i].sheet(ids.Left)
+		for k := range 5 {
+			l, ok := pressed(s.view, s.at(float64(end), float64(k)/4), ids.Left, m.Parts[i].Behind != "")
+			if ok {
+				g, _ := l.ToBone()
+				gap = min(gap, g*solid.MMPerUnit)
+			}
+		}
+	}
+	return gap
 }

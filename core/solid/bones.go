@@ -189,3 +189,24 @@ func (l Pressure) ToPath(a, b Point) (d float64, at Point, depth float64) {
 	depth = min(max(l.From.In.dot(l.From.At.To(at)), 0), l.Depth)
 	return at.Distance(l.From.At.Along(l.From.In, depth)), at, depth
 }
+
+// ToBone is how near a line of pressure comes to bone: its surface, ribs or skull, 0
+// where it ends on one; and which.
+func (l Pressure) ToBone() (gap float64, id string) {
+	if l.Onto != "" {
+		return 0, l.Onto
+	}
+	q, _ := left(l.From.At)
+	from, end := l.From.At.Y-l.Depth, l.From.At.Y+l.Depth
+	side := l
+	if q != l.From.At {
+		side.From.At, side.From.In = q, l.From.In.Mirrored()
+	}
+	gap = math.Inf(1)
+	for _, s := range bonesBetween(from, end) {
+		if d, _, _ := side.ToPath(s.from, s.to); d-s.radius < gap {
+			gap, id = max(d-s.radius, 0), s.id
+		}
+	}
+	return gap, id
+}

@@ -320,7 +320,8 @@ func (p Point) In(v body.View) (at body.Point, near, ok bool) {
 	case body.Front, body.Back:
 		near = (deep >= row.z) == (v == body.Front)
 		if k == foot {
-			near = v == body.Front || q.Z < -20
+			over := q.Y < ground-row.b/2 // what lies lower is seen from below
+			near = v == body.Front && over || v == body.Back && q.Z < -20
 		}
 		return v.Place(body.Point{X: q.X, Y: q.Y}, side), near, true
 	case body.SoleLeft, body.SoleRight:
