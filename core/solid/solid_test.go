@@ -92,9 +92,7 @@ func TestALandmarkHasOneHeight(t *testing.T) {
 	apart := map[ids.Landmark]string{
 		"radial-styloid": "the side view's forearm is turned, its thumb side higher",
 		"thumb-base":     "the side view's forearm is turned, its thumb side higher",
-		"olecranon":      "the side view's elbow is bent a little",
 		"rib-5":          "a rib: its front end, and its side",
-		"calcaneus":      "a bone: its back, and its lower edge",
 		"iliac-crest":    "a crest: in front and behind other places of it",
 	}
 	for _, id := range ids.Landmarks() {
@@ -106,7 +104,7 @@ func TestALandmarkHasOneHeight(t *testing.T) {
 			}
 		}
 		if high > low && apart[id] == "" {
-			assert.LessOrEqual(t, (high-low)*MMPerUnit, 3.5, "%s", id)
+			assert.LessOrEqual(t, (high-low)*MMPerUnit, 3.0, "%s", id)
 		}
 	}
 }
