@@ -8,10 +8,12 @@ GO_SOURCES := $(shell find core store api exchange devices demo cmd wasm -name '
 UI_SOURCES := $(shell find ui/src ui/public -type f 2>/dev/null | grep -v -e 'core\.wasm' -e wasm_exec.js) ui/index.html ui/package.json ui/vite.config.ts
 
 # Old logs replay to the letter in the browser's core too.
-GOLDEN_IN_WASM = GOOS=js GOARCH=wasm go test -count=1 -run Golden \
+GOLDEN_IN_WASM = GOOS=js GOARCH=wasm go test -run Golden \
 	-exec "$$(go env GOROOT)/lib/wasm/go_js_wasm_exec" ./core/treat ./core/visit
 
-# The browser's tests take longest, so they begin first.
+# The browser's tests take longest, so they begin first. What asks the cluster or the
+# browser is run each time, for each run has a cluster of its own; of the rest Go keeps
+# the result while nothing has changed. CI keeps none (.ci/run).
 TESTED = ./e2e $$(go list ./... | grep -v /e2e$$)
 
 .PHONY: demo test dev lint format bench bench-large fuzz screenshots build types
@@ -24,7 +26,7 @@ test: .mokren/has-postgresql .mokren/has-chromium .mokren/has-pdftotext build ##
 	cd ui && npm test --silent -- --run
 	go vet ./...
 	$(GOLDEN_IN_WASM)
-	@set -o pipefail; GOGC=400 go run ./cmd/withcluster go test -json -count=1 -timeout 20m -parallel 5 $(TESTED) | \
+	@set -o pipefail; GOGC=400 go run ./cmd/withcluster go test -json -timeout 20m -parallel 5 $(TESTED) | \
 		go run ./cmd/testreport
 
 dev: .mokren/has-postgresql build ## Go server and Vite side by side

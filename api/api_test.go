@@ -463,6 +463,7 @@ func TestAClientsOwnDevice(t *testing.T) {
 		`{"figure":"figure-1","strokes":[{"kind":"itch","intensity":5,"cells":[]}]}`:               "$.strokes[0].kind",
 		`{"figure":"figure-1","strokes":[{"kind":"ache","intensity":5,"cells":["back:900,900"]}]}`: "$.strokes[0].cells[0]",
 		`{"figure":"figure-2","strokes":[{"kind":"ache","intensity":5,"cells":["back:30,0"]}]}`:    "$.strokes[0].cells[0]",
+		`{"figure":"figure-3","strokes":[{"kind":"ache","intensity":5,"cells":["back:30,0"]}]}`:    "$.strokes[0].cells[0]",
 		`{"figure":"figure-0","strokes":[{"kind":"ache","intensity":5,"cells":["back:-4,31"]}]}`:   "$.figure",
 		`{"strokes":[]}`: "$.",
 	} {

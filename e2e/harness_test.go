@@ -89,6 +89,8 @@ func run(m *testing.M) int {
 		// A test's page lives for seconds: what the best compilers of Chromium cost it never
 		// gives back. A tenth of the processor's time of all browser tests.
 		l.Set("js-flags", "--no-turbofan --no-wasm-tier-up")
+		// No test looks at a movement between two states, and each frame of one is painted.
+		l.Set("force-prefers-reduced-motion")
 	}
 	defer l.Kill()
 	browser = rod.New().ControlURL(l.MustLaunch()).MustConnect().Sleeper(patient)

@@ -7,7 +7,6 @@ import (
 
 	"mokren/core/assess"
 	"mokren/core/atlas"
-	"mokren/core/body"
 	"mokren/core/ids"
 	"mokren/core/strict"
 	"mokren/core/treat"
@@ -82,7 +81,7 @@ func (s ArchiveSite) Check() *strict.Error {
 	if err != nil {
 		return s.Muscle.Check().Under("$.muscle")
 	}
-	if s.Figure == body.Version && s.Place.Fibre >= len(m.Parts) {
+	if s.Figure != atlas.Figure1 && s.Place.Fibre >= len(m.Parts) {
 		return &strict.Error{
 			Path: "$.place.fibre", Given: fmt.Sprint(s.Place.Fibre), Allowed: fmt.Sprintf("0 to %d", len(m.Parts)-1),
 		}

@@ -46,14 +46,14 @@ type Painted struct {
 // today's. Of an earlier figure a cell need only lie in its view: one that
 // today's has not is named nowhere.
 func (p Painted) OnFigure(version string) *strict.Error {
-	if p.Figure != version && p.Figure != atlas.Figure1 {
+	if p.Figure != version && p.Figure != atlas.Figure1 && p.Figure != atlas.Figure2 {
 		return &strict.Error{Path: "$.figure", Given: fmt.Sprintf("%q", p.Figure), Allowed: version}
 	}
 	for i, s := range p.Strokes {
 		for k, id := range s.Cells {
 			if c, err := body.ParseCell(id); err == nil {
 				_, on := body.RegionOf(c)
-				if on || p.Figure != version && c.InView() {
+				if on || p.Figure == atlas.Figure1 && c.InView() {
 					continue
 				}
 			}
