@@ -64,11 +64,9 @@ func padShots(p *page, s *server, dir string, shot func(string)) {
 	phone.MustSetViewport(390, 844, 1, true)
 	phone.MustElement(`main[data-there=true]`)
 	p.click("button", "^Pressure pad$")
-	for _, number := range []string{"5", "4"} {
-		phase(p, "rest")
-		phone.MustElement(`[data-step="` + number + `"]`).MustClick()
-		phase(p, "press")
-	}
+	phase(p, "rest")
+	phone.MustElement(`[data-step="5"]`).MustClick()
+	phase(p, "press")
 	time.Sleep(3 * time.Second)
 	shot("hold-pads")
 	phone.MustClose()
