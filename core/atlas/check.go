@@ -3,6 +3,7 @@ package atlas
 import (
 	"fmt"
 	"slices"
+	"strings"
 
 	"mokren/core/body"
 	"mokren/core/ids"
@@ -19,6 +20,9 @@ func (m *Muscle) check() error {
 		return err
 	}
 	if err := m.checkSites(); err != nil {
+		return err
+	}
+	if err := m.checkMeasures(); err != nil {
 		return err
 	}
 	if m.Kind == "muscle" {
@@ -105,6 +109,43 @@ func (m *Muscle) checkSites() error {
 			if !figure.Contains(p) || v.SideAt(p) != side {
 				return refuse(path, fmt.Sprintf("%s %s %v", v, side, p), "a place on the figure, on its side")
 			}
+		}
+	}
+	return nil
+}
+
+// checkMeasures: words have a slot for their measure, and its landmark is shown where
+// the site is.
+func (m *Muscle) checkMeasures() error {
+	check := func(path, text string, x *Measure, site string) error {
+		if (x != nil) != strings.Contains(text, slot) {
+			return refuse(path+".measure", fmt.Sprintf("%q", text), "a measure where the words have "+slot+", and there only")
+		}
+		if x == nil {
+			return nil
+		}
+		s, ok := m.Site(site)
+		if !ok {
+			return refuse(path+".measure.to", site, "a site of the muscle")
+		}
+		v, _ := m.OnFigure(s.Place(body.DefaultHeightCM), ids.Left, body.DefaultHeightCM)
+		if _, err := body.FindLandmark(v, x.From, ids.Left); err != nil {
+			return refuse(path+".measure.from", string(x.From), "a landmark that the site's view shows")
+		}
+		return nil
+	}
+	for i, s := range m.Sites {
+		if err := check(fmt.Sprintf("$.sites[%d]", i), s.Name, s.Measure, s.ID); err != nil {
+			return err
+		}
+	}
+	for i, st := range m.Find {
+		to := ""
+		if st.Measure != nil {
+			to = st.Measure.To
+		}
+		if err := check(fmt.Sprintf("$.find[%d]", i), st.Text, st.Measure, to); err != nil {
+			return err
 		}
 	}
 	return nil

@@ -45,7 +45,8 @@ type Part struct {
 // muscle's side. A contact's site has no pattern.
 type Site struct {
 	ID        string       `json:"id"`
-	Name      string       `json:"name"`
+	Name      string       `json:"name" doc:"{measure} stands for the words of the measure"`
+	Measure   *Measure     `json:"measure,omitempty"`
 	Fibre     int          `json:"fibre" minimum:"0" doc:"index of the part"`
 	AlongPct  float64      `json:"along_pct" minimum:"0" maximum:"100" doc:"percent of the way from origin to insertion"`
 	AcrossMM  float64      `json:"across_mm,omitempty" doc:"mm from the middle fibre in a body of 170 cm, outward or forward positive"`
@@ -58,7 +59,8 @@ type Site struct {
 // Step is one palpation step, at a landmark where it has one.
 type Step struct {
 	Landmark ids.Landmark `json:"landmark,omitempty"`
-	Text     string       `json:"text"`
+	Text     string       `json:"text" doc:"{measure} stands for the words of the measure"`
+	Measure  *Measure     `json:"measure,omitempty"`
 }
 
 // Motion is a movement; for the spine, where a movement has a direction, also
@@ -217,6 +219,7 @@ func read(files map[ids.Muscle][]byte, decode func([]byte, *Muscle) error) (map[
 		if m.ID != id {
 			return nil, fmt.Errorf("atlas: %s: $.id: given %q; allowed: the file's name", name, m.ID)
 		}
+		m.fillMeasures()
 		all[id] = m
 	}
 	return all, nil

@@ -105,6 +105,33 @@ func TestWordsThatMeasureAgreeWithThePlace(t *testing.T) {
 	}
 }
 
+func TestMeasuresInWords(t *testing.T) {
+	for n, want := range map[float64]string{
+		1: "one finger", 1.3: "one finger", 1.5: "one to two fingers", 1.7: "two fingers", 3.34: "three fingers",
+		3.36: "three to four fingers", 4: "four fingers",
+	} {
+		assert.Equal(t, want, inFingers(n), "%v", n)
+	}
+	for n, want := range map[float64]string{
+		0.1: "half a hand", 0.8: "a hand", 1.2: "a hand", 1.4: "a hand and a half", 2: "two hands", 2.6: "two and a half hands",
+	} {
+		assert.Equal(t, want, inHands(n), "%v", n)
+	}
+	measured := 0
+	for _, m := range All() {
+		for _, s := range m.Sites {
+			assert.NotContains(t, s.Name, "{", "%s", m.ID)
+			if s.Measure != nil {
+				measured++
+			}
+		}
+		for _, st := range m.Find {
+			assert.NotContains(t, st.Text, "{", "%s", m.ID)
+		}
+	}
+	assert.Greater(t, measured, 15)
+}
+
 // Of two sites the one that is called lower lies lower, the deeper further in,
 // the one in front further forward.
 func TestSitesLieTheWayTheyAreCalled(t *testing.T) {
