@@ -119,7 +119,7 @@ func (m *Muscle) checkSites() error {
 func (m *Muscle) checkMeasures() error {
 	check := func(path, text string, x *Measure, site string) error {
 		if (x != nil) != strings.Contains(text, slot) {
-			return refuse(path+".measure", fmt.Sprintf("%q", text), "a measure where the words have "+slot+", and there only")
+			return refuse(path+".measure", fmt.Sprintf("%q", text), "a measure where the words have "+slot+" only")
 		}
 		if x == nil {
 			return nil

@@ -113,7 +113,8 @@ func TestMeasuresInWords(t *testing.T) {
 		assert.Equal(t, want, inFingers(n), "%v", n)
 	}
 	for n, want := range map[float64]string{
-		0.1: "half a hand", 0.8: "a hand", 1.2: "a hand", 1.4: "a hand and a half", 2: "two hands", 2.6: "two and a half hands",
+		0.1: "half a hand", 0.8: "a hand", 1.2: "a hand", 1.4: "a hand and a half", 2: "two hands",
+		2.6: "two and a half hands",
 	} {
 		assert.Equal(t, want, inHands(n), "%v", n)
 	}
