@@ -215,8 +215,8 @@ type Candidate struct {
 // siteMM is how far from a usual site a touch still means it.
 const siteMM = 25
 
-// Under lists the muscles under a touched place, the likeliest first: those
-// with a usual site near, superficial before deep.
+// Under lists the muscles under a touched place, the likeliest first: one with a usual
+// site right there, else the nearest to the surface.
 func Under(v body.View, p body.Point, heightCM float64) []Candidate {
 	side := v.SideAt(p)
 	if side == ids.Midline {
@@ -249,11 +249,29 @@ func Under(v body.View, p body.Point, heightCM float64) []Candidate {
 	return out
 }
 
-// sortCandidates weighs, in mm: how far outside, a layer as 3, and a usual site
-// by how near it is.
+// meantMM is how near a usual site a touch means it, whatever lies above: about the
+// radius of a thumb.
+const meantMM = 12
+
+// sortCandidates puts first what has a usual site right there, then what lies beneath
+// the finger, the nearest to the surface first, then what lies just beside it. Among
+// equals the nearer site, then the nearer edge.
 func sortCandidates(c []Candidate) {
-	weight := func(x Candidate) float64 { return x.OffMM + 3*float64(x.Layer) + 0.8*x.siteMM }
-	order.By(c, func(a, b Candidate) int { return cmp.Compare(weight(a), weight(b)) })
+	rank := func(x Candidate) int {
+		switch {
+		case x.siteMM <= meantMM:
+			return 0
+		case x.OffMM <= edgeMM:
+			return 1
+		}
+		return 2
+	}
+	order.By(c, func(a, b Candidate) int {
+		if r := cmp.Compare(rank(a), rank(b)); r != 0 || rank(a) == 0 {
+			return cmp.Or(r, cmp.Compare(a.siteMM, b.siteMM))
+		}
+		return cmp.Or(cmp.Compare(a.Layer, b.Layer), cmp.Compare(a.siteMM, b.siteMM), cmp.Compare(a.OffMM, b.OffMM))
+	})
 }
 
 // Places gives the regions through which a muscle's sites are pressed, on a

@@ -39,6 +39,22 @@ func TestATouchOnASiteOffersItsMuscle(t *testing.T) {
 	assert.Greater(t, float64(first)/float64(all), 0.9, "within the four that the screen offers")
 }
 
+// Away from usual sites what is nearer to the surface is offered first.
+func TestATouchOffersTheSurfaceFirst(t *testing.T) {
+	compared := 0
+	for _, c := range body.Cells(body.Back) {
+		list := Under(body.Back, c.Cell.Center(), 170)
+		for i := 1; i < len(list); i++ {
+			a, b := list[i-1], list[i]
+			if a.siteMM > meantMM && a.OffMM <= edgeMM && b.OffMM <= edgeMM && b.siteMM > meantMM {
+				compared++
+				assert.LessOrEqual(t, a.Layer, b.Layer, "%v: %s before %s", c.Cell, a.Muscle, b.Muscle)
+			}
+		}
+	}
+	assert.Greater(t, compared, 500)
+}
+
 func TestOppositesUndoOneAnother(t *testing.T) {
 	for a, b := range opposites {
 		assert.Nil(t, a.Check())
