@@ -11,10 +11,12 @@ UI_SOURCES := $(shell find ui/src ui/public -type f 2>/dev/null | grep -v -e 'co
 GOLDEN_IN_WASM = GOOS=js GOARCH=wasm go test -run Golden \
 	-exec "$$(go env GOROOT)/lib/wasm/go_js_wasm_exec" ./core/treat ./core/visit
 
-# The browser's tests take longest, so they begin first. What asks the cluster or the
-# browser is run each time, for each run has a cluster of its own; of the rest Go keeps
-# the result while nothing has changed. CI keeps none (.ci/run).
-TESTED = ./e2e $$(go list ./... | grep -v /e2e$$)
+# What asks the cluster, a built program or the browser is run each time; the browser's
+# tests take longest, so they begin first. Of the rest Go keeps the result while nothing
+# has changed; CI keeps none (.ci/run).
+ASKING = ./e2e $$(go list ./api/... ./store/... ./demo/... ./cmd/...)
+PURE = $$(go list ./core/... ./exchange/... ./devices/...)
+GO_TEST = go test -json -timeout 20m -parallel 5
 
 .PHONY: demo test dev lint format bench bench-large fuzz screenshots build types
 build: bin/mokren bin/mokren-stepped
@@ -26,8 +28,8 @@ test: .mokren/has-postgresql .mokren/has-chromium .mokren/has-pdftotext build ##
 	cd ui && npm test --silent -- --run
 	go vet ./...
 	$(GOLDEN_IN_WASM)
-	@set -o pipefail; GOGC=400 go run ./cmd/withcluster go test -json -timeout 20m -parallel 5 $(TESTED) | \
-		go run ./cmd/testreport
+	@set -o pipefail; export GOGC=400; \
+		{ go run ./cmd/withcluster $(GO_TEST) -count=1 $(ASKING); $(GO_TEST) $(PURE); } | go run ./cmd/testreport
 
 dev: .mokren/has-postgresql build ## Go server and Vite side by side
 	@trap 'kill 0' EXIT; bin/mokren demo & cd ui && npx vite
