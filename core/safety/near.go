@@ -213,7 +213,7 @@ func Off(l solid.Pressure, heightCM, contactMM float64) Away {
 	return out
 }
 
-// In a view, the way of a step: degrees from the picture's right, clockwise.
+// Deg is the way of the step in a view: degrees from the picture's right, clockwise.
 func (a Away) Deg(v body.View, from solid.Skin) (float64, bool) {
 	p, _, ok := from.At.In(v)
 	q, _, ok2 := a.To.At.In(v)

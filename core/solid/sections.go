@@ -237,7 +237,7 @@ func handStack() stack {
 			}
 		}
 	}
-	deep := stacksArmEnd()
+	deep := wristForward()
 	for v := -12.0; v <= 114; v += 3 {
 		w := hull(poly, v)
 		if w == ([2]float64{}) {
@@ -252,8 +252,8 @@ func handStack() stack {
 	return out
 }
 
-// stacksArmEnd is how far forward the wrist hangs.
-func stacksArmEnd() float64 {
+// wristForward is how far forward the wrist hangs.
+func wristForward() float64 {
 	w := hull(outlines(body.LeftSide)["arm"], wrist)
 	return (w[0] + w[1]) / 2
 }

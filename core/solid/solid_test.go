@@ -12,7 +12,7 @@ import (
 	"mokren/core/strict"
 )
 
-// onHand: these cells of the side views lie where the drawn wrist overlaps forearm and
+// onWrist: these cells of the side views lie where the drawn wrist overlaps forearm and
 // hand; which of the two is meant is a matter of taste.
 func onWrist(r ids.Region) bool { return r == "dorsal-wrist" || r == "volar-wrist" }
 

@@ -32,11 +32,7 @@ export function MovementCard({ m, visit, past, readings, placing, cautions }: Pr
   return (
     <Card $gap={1} data-movement={m.movement}>
       <h3>{movementName(m.movement)}</h3>
-      {cautions && (
-        <Said $tone="warn" $small>
-          {cautions.join(" ")}
-        </Said>
-      )}
+      {cautions && <Said $tone="warn">{cautions.join(" ")}</Said>}
       <Arc
         label={movementName(m.movement)}
         reference={usual.reference}
