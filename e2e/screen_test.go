@@ -27,6 +27,13 @@ func TestAnExaminedUnknownIsClearedAtOnce(t *testing.T) {
 	p.click("button", "Record it")
 	p.see("[data-outcome=adapt]", "The first visit")
 	assert.False(t, p.MustHas("[data-outcome=refer-first]"))
+
+	// The next step opens at its top, where its cautions stand.
+	scrolled := p.MustElement(".panel").MustEval(`() => { this.scrollTop = 1e6; return this.scrollTop; }`).Num()
+	require.Positive(t, scrolled)
+	stepTo(p, "Measure")
+	p.MustElement("[data-movement]")
+	assert.Zero(t, p.MustElement(".panel").MustEval(`() => this.scrollTop`).Num())
 }
 
 // A warm swollen calf stops all treatment until a clinician has cleared it; a

@@ -1,5 +1,5 @@
 // A visit: the body in the same place at every step, the path always visible.
-import { useEffect, useRef } from "react";
+import { useEffect, useLayoutEffect, useRef } from "react";
 import { useParams, useSearchParams } from "react-router";
 import { styled } from "styled-components";
 import type { Schemas } from "../../api/client";
@@ -107,6 +107,7 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
   const body = useBody(visit, path, ranking.suspects[0], work.points);
   useOpened(visit);
   usePointOfAddress(body);
+  const panel = useAtItsTop(path.step);
   const next: WhatNext = {
     ranking,
     earlier: body.earlier,
@@ -126,13 +127,26 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
       <Room data-body={isAside(path) ? "aside" : "worked on"}>
         <Top visit={visit} path={path} />
         <BodyPane visit={visit} path={path} body={body} />
-        <div className="panel" data-hands={byHand.has(path.step)}>
+        <div className="panel" ref={panel} data-hands={byHand.has(path.step)}>
           <Notices visit={visit} me={me} />
           <Panel visit={visit} me={me} path={path} body={body} ranking={ranking} work={work} />
         </div>
       </Room>
     </WhatNext>
   );
+}
+
+/** A step opens at its top, where its cautions stand; what scrolls to a point does so afterwards. */
+function useAtItsTop(step: string) {
+  const panel = useRef<HTMLDivElement>(null);
+  useLayoutEffect(() => {
+    const shown = panel.current;
+    if (!shown) return;
+    shown.scrollTop = 0;
+    // On a phone the page scrolls, not the panel.
+    if (shown.getBoundingClientRect().top < 0) shown.scrollIntoView({ block: "start" });
+  }, [step]);
+  return panel;
 }
 
 /** A point may stand in the address: the one to go to after a hold. */
