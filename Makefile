@@ -85,7 +85,7 @@ ui/node_modules/.package-lock.json: ui/package.json ui/package-lock.json
 # What is not hot is not inlined: 75 kB less to load on a tablet.
 NOT_HOT := bytes cmp container/heap embed encoding encoding/base64 encoding/json errors fmt internal/... io io/fs iter \
 	maps math os path reflect slices sort strconv strings sync syscall syscall/js time unicode unicode/utf16 \
-	unicode/utf8 mokren/wasm $(addprefix mokren/core/,assess atlas body calc device ids note order picture plan points \
+	unicode/utf8 mokren/wasm $(addprefix mokren/core/,assess atlas body calc device door ids note order picture plan points \
 	progress record rights safety strict treat visit)
 
 $(WASM): $(GO_SOURCES) go.mod Makefile
@@ -111,3 +111,4 @@ bin/mokren-stepped: api/webstepped/dist/index.html $(GO_SOURCES)
 types: ## the front end's types from the Go structs
 	go run ./cmd/mokren openapi > ui/openapi.json
 	cd ui && npm run types --silent
+	go run ./cmd/doorgen > ui/src/core/questions.ts

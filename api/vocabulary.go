@@ -7,7 +7,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"mokren/core/body"
-	"mokren/core/calc"
+	"mokren/core/door"
 	"mokren/core/ids"
 	"mokren/core/progress"
 	"mokren/core/treat"
@@ -39,12 +39,11 @@ func describeVocabulary(r huma.Registry) {
 	union(r, treat.AllEnded())
 	union(r, progress.Signals())
 	describeEvents(r)
-	// What the browser's core gives without a request of its own.
-	r.Schema(reflect.TypeFor[visit.Working](), true, "")
-	r.Schema(reflect.TypeFor[visit.Planned](), true, "")
 	r.Schema(reflect.TypeFor[visit.Felt](), true, "") // part of a point
-	r.Schema(reflect.TypeFor[calc.CoachStartLine](), true, "")
-	r.Schema(reflect.TypeFor[visit.Aftercare](), true, "")
+	for _, q := range door.List() {
+		r.Schema(q.In, true, "")
+		r.Schema(q.Out, true, "")
+	}
 }
 
 // union describes a type of text by the words that it may be.
@@ -92,3 +91,6 @@ func describeEvents(r huma.Registry) {
 	slices.Sort(s.Required)
 	r.Map()["EventBodies"] = s
 }
+
+// SchemaName is the name of a type in the description.
+func SchemaName(t reflect.Type) string { return schemaName(t, t.Name()) }

@@ -62,6 +62,7 @@ var below = map[string][]string{
 		"assess", "atlas", "body", "device", "ids", "order", "picture", "plan", "points", "progress", "safety", "solid",
 		"strict", "treat", "visit",
 	},
+	"door": {"assess", "atlas", "calc", "ids", "note", "order", "points", "safety", "strict", "treat", "visit"},
 }
 
 func TestTheCoreHasADirection(t *testing.T) {

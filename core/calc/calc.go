@@ -42,6 +42,9 @@ func find(list []Calc, name string) (Calc, bool) {
 	return Calc{}, false
 }
 
+// ForPages gives those that pages ask for.
+func ForPages() []Calc { return inBrowser() }
+
 // InBrowser computes for a page, which asks for some of them only.
 func InBrowser(name string, raw []byte) ([]byte, error) { return runOf(inBrowser(), stays, name, raw) }
 

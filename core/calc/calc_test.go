@@ -4,7 +4,9 @@ import (
 	"bytes"
 	"encoding/json"
 	"fmt"
+	"io/fs"
 	"os"
+	"path/filepath"
 	"regexp"
 	"strings"
 	"testing"
@@ -290,12 +292,20 @@ func TestSuspectsOverTheDoor(t *testing.T) {
 // What a page asks the core for is in the browser's core, and nothing else is but what its
 // speed is measured by.
 func TestTheBrowserHasWhatItAsksFor(t *testing.T) {
-	page, err := os.ReadFile("../../ui/src/core/core.ts")
-	require.NoError(t, err)
 	asked := map[string]bool{"coach": true, "judge": true, "plan": true, "suspects": true}
-	for _, m := range regexp.MustCompile(`this\.calc(?:<[^(]*>)?\(\s*"([a-z]+)"`).FindAllSubmatch(page, -1) {
-		asked[string(m[1])] = true
-	}
+	names := regexp.MustCompile(`(?:ask|useAsk|useAskAll)\((?:\w+(?:\.core)?, )?\s*"([a-z]+)"`)
+	err := filepath.WalkDir("../../ui/src", func(path string, d fs.DirEntry, err error) error {
+		if err != nil || !strings.HasSuffix(path, ".ts") && !strings.HasSuffix(path, ".tsx") ||
+			strings.Contains(path, ".test.") {
+			return err
+		}
+		page, err := os.ReadFile(path)
+		for _, m := range names.FindAllSubmatch(page, -1) {
+			asked[string(m[1])] = true
+		}
+		return err
+	})
+	require.NoError(t, err)
 	require.Greater(t, len(asked), 20)
 	for _, c := range calc.List() {
 		_, err := calc.InBrowser(c.Name, []byte(c.Example))

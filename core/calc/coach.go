@@ -86,6 +86,11 @@ func ParseStart(raw []byte, where []safety.Place) (treat.Start, error) {
 	if err := strict.Decode(raw, &in); err != nil {
 		return treat.Start{}, err
 	}
+	return Resolve(in, where)
+}
+
+// Resolve resolves what a hold is asked for by, for a place that lies there.
+func Resolve(in CoachStartLine, where []safety.Place) (treat.Start, error) {
 	if ms, err := milliseconds(in.T, "$.t"); err != nil || ms != 0 {
 		return treat.Start{}, &strict.Error{Path: "$.t", Given: string(in.T), Allowed: "0 for the start"}
 	}

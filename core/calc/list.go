@@ -4,7 +4,7 @@ import "mokren/core/assess"
 
 // inBrowser are those that a page asks for too: only these, and what they need, go into
 // the browser's core.
-func inBrowser() []Calc { return append(onPages(), measured()...) }
+func inBrowser() []Calc { return onPages() }
 
 // measured are what the speed of the core in the browser is measured by.
 func measured() []Calc {

@@ -134,13 +134,21 @@ type AtlasEntry struct {
 	Region string     `json:"region"`
 	Layer  int        `json:"layer"`
 	Sites  []string   `json:"sites"`
+	// Actions are the movements that it makes, in any order.
+	Actions []ids.Movement `json:"actions"`
 }
 
 // Atlas searches the muscles.
 func Atlas(in atlas.Query) (AtlasOut, error) {
 	out := AtlasOut{Muscles: []AtlasEntry{}}
 	for _, m := range atlas.Search(in) {
-		e := AtlasEntry{m.ID, m.Name, m.Latin, m.Kind, m.Region, m.Layer, nil}
+		e := AtlasEntry{
+			ID: m.ID, Name: m.Name, Latin: m.Latin, Kind: m.Kind, Region: m.Region, Layer: m.Layer,
+			Actions: []ids.Movement{},
+		}
+		for _, a := range m.Actions {
+			e.Actions = append(e.Actions, a.Movement)
+		}
 		for _, s := range m.Sites {
 			e.Sites = append(e.Sites, s.ID)
 		}

@@ -15,24 +15,26 @@ type may struct {
 	settles bool
 	// tells: its end says more than the silence that falls due with it.
 	tells bool
+	// softens: softening under the hand is asked for.
+	softens bool
 }
 
 var parts = map[Phase]may{
-	PhaseSettle:   {presses: true},
-	PhaseStage:    {presses: true, compares: true, settles: true},
+	PhaseSettle:   {presses: true, softens: true},
+	PhaseStage:    {presses: true, compares: true, settles: true, softens: true},
 	PhasePress:    {presses: true, compares: true, byRep: true, tells: true},
 	PhaseRest:     {byRep: true},
 	PhaseRamp:     {presses: true, compares: true, keeps: true},
 	PhaseTest:     {presses: true},
 	PhaseSlacken:  {presses: true, compares: true},
-	PhaseStill:    {presses: true, compares: true, keeps: true},
-	PhaseSink:     {presses: true, compares: true, byBreath: true},
+	PhaseStill:    {presses: true, compares: true, keeps: true, softens: true},
+	PhaseSink:     {presses: true, compares: true, byBreath: true, softens: true},
 	PhaseMove:     {presses: true, byRep: true},
 	PhasePush:     {presses: true, compares: true, byRep: true},
 	PhaseLengthen: {presses: true, byRep: true},
 	PhaseStroke:   {presses: true, byRep: true},
 	PhaseBroad:    {presses: true, compares: true, keeps: true},
-	PhaseNarrow:   {presses: true, compares: true},
+	PhaseNarrow:   {presses: true, compares: true, softens: true},
 }
 
 // part is the stretch that runs.

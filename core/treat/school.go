@@ -49,3 +49,18 @@ func Schools() []School {
 	}
 	return out
 }
+
+// Named is a protocol with its name.
+type Named struct {
+	Protocol ids.Protocol `json:"protocol"`
+	Name     string       `json:"name"`
+}
+
+// Names lists every protocol by name, in the order in which they are offered.
+func Names() []Named {
+	out := make([]Named, len(protocols))
+	for i, p := range protocols {
+		out[i] = Named{p.ID, p.Name}
+	}
+	return out
+}

@@ -81,3 +81,18 @@ func (e Event) Decode() (any, error) {
 	}
 	return b, nil
 }
+
+// Kind is a type of event as a page needs to know it.
+type Kind struct {
+	Type     string `json:"type"`
+	Undoable bool   `json:"undoable" doc:"its author may undo it, as long as nothing rests on it"`
+}
+
+// Kinds lists the types of events, in order.
+func Kinds() []Kind {
+	out := []Kind{}
+	for _, t := range slices.Sorted(maps.Keys(bodies)) {
+		out = append(out, Kind{t, stays(t) == "" && t != "event-undone"})
+	}
+	return out
+}

@@ -21,16 +21,25 @@ func (j *Judge) undo(e Event, b *Undone) error {
 	if j.gone(target.ID) {
 		return refuse("$.body.event", string(b.Event), "an event that was not taken back already")
 	}
-	switch target.Type {
-	case "hold-started", "hold-event", "hold-ended", "hold-countersigned":
-		return refuse("$.body.event", string(b.Event), "an event outside a hold's log; what was pressed stays")
-	case "visit-opened", "visit-closed", "note-signed", "note-countersigned", "addendum-written", "incident-recorded":
-		return refuse("$.body.event", string(b.Event), "an event that can be taken back; this one stays")
+	if why := stays(target.Type); why != "" {
+		return refuse("$.body.event", string(b.Event), why)
 	}
 	if why := j.outlives(target, e); why != "" {
 		return because(why)
 	}
 	return words(j.restsOn(target))
+}
+
+// stays tells what may be undone instead of an event of a type that never may; "" for one
+// that may.
+func stays(eventType string) string {
+	switch eventType {
+	case "hold-started", "hold-event", "hold-ended", "hold-countersigned":
+		return "an event outside a hold's log; what was pressed stays"
+	case "visit-opened", "visit-closed", "note-signed", "note-countersigned", "addendum-written", "incident-recorded":
+		return "an event that can be taken back; this one stays"
+	}
+	return ""
 }
 
 // outlives tells why an answer is not taken back any more, or "": what only a clearance

@@ -209,23 +209,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/calc/coach": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Run the log of one hold */
-        post: operations["calc-coach"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/calc/drawing": {
         parameters: {
             query?: never;
@@ -288,23 +271,6 @@ export interface paths {
         put?: never;
         /** Muscles whose usual referral covers a place */
         post: operations["calc-hurts"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/calc/judge": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Points judged: certainty, activity, part beside the others */
-        post: operations["calc-judge"];
         delete?: never;
         options?: never;
         head?: never;
@@ -475,23 +441,6 @@ export interface paths {
         put?: never;
         /** Where a place on a muscle's fibres lies on the figure */
         post: operations["calc-place"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/calc/plan": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Which points, in which order and position, within the minutes */
-        post: operations["calc-plan"];
         delete?: never;
         options?: never;
         head?: never;
@@ -679,23 +628,6 @@ export interface paths {
         put?: never;
         /** A protocol for a point, with its limits and the reason */
         post: operations["calc-suggest"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/calc/suspects": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Muscles ranked by the evidence, with the next best tests */
-        post: operations["calc-suspects"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2058,6 +1990,7 @@ export interface components {
             reason: string;
         };
         AtlasEntry: {
+            actions: components["schemas"]["MovementID"][];
             id: components["schemas"]["MuscleID"];
             kind: string;
             latin: string;
@@ -2342,41 +2275,6 @@ export interface components {
             advised?: string;
             not_treated?: boolean;
         };
-        CoachStartLine: {
-            cap_seconds?: string;
-            /** @enum {string} */
-            event: "start";
-            /** Format: double */
-            hard_ceiling?: number;
-            /** Format: double */
-            min_gain_deg?: number;
-            /** Format: int64 */
-            moves?: number;
-            muscle?: components["schemas"]["MuscleID"];
-            /** @description what the practice calls its copy */
-            name?: string;
-            number_steers?: boolean;
-            /** @description a practice's own, by name, within their brackets */
-            numbers?: {
-                [key: string]: number;
-            };
-            /** Format: int64 */
-            places?: number;
-            protocol: components["schemas"]["ProtocolID"];
-            /** Format: int64 */
-            scale?: number;
-            side?: components["schemas"]["Side"];
-            /** Format: double */
-            soft_ceiling?: number;
-            source?: string;
-            /** Format: int64 */
-            stations?: number;
-            t: string;
-            /** Format: double */
-            target?: number;
-            /** @enum {string} */
-            variant?: "reciprocal" | "small" | "imagined";
-        };
         CodeGiven: {
             code: string;
         };
@@ -2586,6 +2484,12 @@ export interface components {
             /** Format: date-time */
             starts_at: string;
         };
+        Draft: {
+            event: components["schemas"]["Event"];
+            /** Format: int64 */
+            revision: number;
+            visit: string;
+        };
         DrawStep: {
             at: components["schemas"]["XY"];
             from?: components["schemas"]["XY"];
@@ -2650,12 +2554,6 @@ export interface components {
             strokes: components["schemas"]["Stroke"][];
             /** Format: uuid */
             visit: string;
-        };
-        EarlierPoint: {
-            /** Format: double */
-            days_ago: number;
-            muscle: components["schemas"]["MuscleID"];
-            side: components["schemas"]["Side"];
         };
         /** @enum {string} */
         Ended: "calm" | "softened" | "borne" | "done" | "cap" | "silence" | "eased" | "no-change" | "not-tender" | "moved-off" | "let-go" | "stopped";
@@ -2869,6 +2767,12 @@ export interface components {
             "visit-closed": components["schemas"]["Closed"];
             "visit-opened": components["schemas"]["Opened"];
         };
+        EventIDs: {
+            events: string[];
+        };
+        EventKinds: {
+            kinds: components["schemas"]["Kind"][];
+        };
         Evidence: {
             id: string;
             name: string;
@@ -3076,22 +2980,6 @@ export interface components {
             /** Format: double */
             y: number;
         };
-        Gauge: {
-            /** @enum {string} */
-            gauge: "toe-touch" | "weight-bearing-lunge" | "straight-leg-raise" | "breathing";
-            /**
-             * @description of breathing
-             * @enum {string}
-             */
-            kind?: "apical" | "diaphragmatic";
-            /** @description midline for toe-touch and breathing */
-            side: components["schemas"]["Side"];
-            /**
-             * Format: double
-             * @description cm above the floor (below the soles is negative), or degrees
-             */
-            value?: number;
-        };
         GaugeInfo: {
             how: string;
             id: string;
@@ -3256,6 +3144,23 @@ export interface components {
             under?: string;
             why?: string;
         };
+        HoldAdded: {
+            /** Format: int64 */
+            at_ms: number;
+            event: components["schemas"]["HoldHappened"];
+            hold: string;
+        };
+        HoldAsked: {
+            hold: string;
+            /** Format: int64 */
+            revision: number;
+            visit: string;
+        };
+        HoldBegun: {
+            limits: components["schemas"]["Adaptation"];
+            request: components["schemas"]["HoldRequest"];
+            where: components["schemas"]["Place"][];
+        };
         HoldEnded: {
             hold: string;
             /**
@@ -3284,6 +3189,21 @@ export interface components {
             hold: string;
             source?: string;
             value?: unknown;
+        };
+        HoldLog: {
+            /**
+             * Format: int64
+             * @description the moment to show, from the start
+             */
+            at_ms: number;
+            hold: string;
+            log: components["schemas"]["HoldHappened"][];
+            start: components["schemas"]["Start"];
+        };
+        HoldMoment: {
+            /** Format: int64 */
+            at_ms: number;
+            hold: string;
         };
         HoldPlan: {
             /** Format: double */
@@ -3350,6 +3270,27 @@ export interface components {
             unsteered?: boolean;
             variant?: string;
         };
+        HoldRequest: {
+            /** Format: int64 */
+            moves?: number;
+            muscle: components["schemas"]["MuscleID"];
+            name?: string;
+            numbers?: {
+                [key: string]: number;
+            };
+            /** Format: int64 */
+            places?: number;
+            protocol: components["schemas"]["ProtocolID"];
+            side: components["schemas"]["Side"];
+            /** Format: int64 */
+            stations?: number;
+            /** @enum {string} */
+            variant?: "reciprocal" | "small" | "imagined";
+        };
+        HoldStart: {
+            start?: components["schemas"]["Start"];
+            why?: string;
+        };
         HoldStarted: {
             contact?: components["schemas"]["ContactID"];
             hold: string;
@@ -3359,6 +3300,21 @@ export interface components {
             position?: components["schemas"]["PositionID"];
             start: components["schemas"]["Start"];
             under?: string;
+        };
+        HoldView: {
+            /** Format: int64 */
+            due_ms?: number;
+            /** Format: int64 */
+            events: number;
+            hand_on?: boolean;
+            /** Format: int64 */
+            last_ms: number;
+            line: components["schemas"]["Line"];
+            over?: boolean;
+            pedal?: components["schemas"]["HoldEventKind"];
+            summary: components["schemas"]["Summary"];
+            takes: components["schemas"]["HoldEventKind"][];
+            unattended?: boolean;
         };
         HomeStretch: {
             /** Format: int64 */
@@ -3499,14 +3455,6 @@ export interface components {
             /** @enum {string} */
             toward?: "own" | "other";
         };
-        JudgeIn: {
-            /** @description painful or restricted */
-            painful_actions?: components["schemas"]["PointAction"][];
-            points: components["schemas"]["PointPoint"][];
-        };
-        JudgeOut: {
-            points: components["schemas"]["PointJudged"][];
-        };
         JudgementMade: {
             /** @enum {string} */
             activity?: "active" | "latent" | "none";
@@ -3532,6 +3480,11 @@ export interface components {
             structure: string;
             /** @enum {string} */
             tier: "danger" | "caution" | "note";
+        };
+        Kind: {
+            type: string;
+            /** @description its author may undo it, as long as nothing rests on it */
+            undoable: boolean;
         };
         Landmark: {
             id: string;
@@ -3958,6 +3911,10 @@ export interface components {
             result: "nothing" | "not-reachable" | "open";
             side: components["schemas"]["Side"];
         };
+        Named: {
+            name: string;
+            protocol: components["schemas"]["ProtocolID"];
+        };
         NearBy: {
             /**
              * Format: double
@@ -4071,6 +4028,10 @@ export interface components {
             /** @description otpauth URL of the same */
             url: string;
         };
+        NextAfter: {
+            closed: components["schemas"]["PointWhy"][];
+            next: components["schemas"]["PointWhy"][];
+        };
         NextNoted: {
             text: string;
         };
@@ -4095,6 +4056,16 @@ export interface components {
             /** Format: int64 */
             to_days: number;
             why: string;
+        };
+        NoteAsked: {
+            /**
+             * Format: int64
+             * @description how far the practice's clock is ahead of UTC
+             */
+            offset_min: number;
+            /** Format: int64 */
+            revision: number;
+            visit: string;
         };
         NoteCountersigned: {
             /** @description as it stands under the note */
@@ -4121,6 +4092,12 @@ export interface components {
             plan: string;
             subjective: string;
         };
+        NoteText: {
+            assessment: string;
+            objective: string;
+            plan: string;
+            subjective: string;
+        };
         Noted: {
             text: string;
         };
@@ -4134,6 +4111,11 @@ export interface components {
         NumberOut: {
             /** Format: double */
             nprs: number;
+        };
+        Of: {
+            /** Format: int64 */
+            revision: number;
+            visit: string;
         };
         OneTimeLink: {
             /** @description of this server; opens once */
@@ -4297,14 +4279,6 @@ export interface components {
              */
             t: number;
         };
-        Pain: {
-            /** Format: double */
-            intensity: number;
-            /** @enum {string} */
-            kind?: "ache" | "sharp" | "burning" | "numb-tingling" | "headache";
-            region: components["schemas"]["RegionID"];
-            side: components["schemas"]["Side"];
-        };
         PainThreshold: {
             /** Format: double */
             cv_percent: number;
@@ -4406,6 +4380,14 @@ export interface components {
             /** @enum {string} */
             tier?: "danger" | "caution";
         };
+        PlaceAsked: {
+            muscle: components["schemas"]["MuscleID"];
+            place: components["schemas"]["FibrePlace"];
+            /** Format: int64 */
+            revision: number;
+            side: components["schemas"]["Side"];
+            visit: string;
+        };
         PlaceIn: {
             /** Format: double */
             height_cm?: number;
@@ -4420,22 +4402,6 @@ export interface components {
             /** Format: double */
             y: number;
         };
-        Plan: {
-            left_out: components["schemas"]["PlanLeftOut"][];
-            /**
-             * Format: double
-             * @description of all steps
-             */
-            minutes: number;
-            notes: string[];
-            /** Format: double */
-            over_min?: number;
-            steps: components["schemas"]["PlanStep"][];
-            /** Format: int64 */
-            turns: number;
-            /** Format: double */
-            worth: number;
-        };
         PlanBlocks: {
             /** Format: double */
             close?: number;
@@ -4445,13 +4411,6 @@ export interface components {
             recheck?: number;
             /** Format: double */
             warm_up?: number;
-        };
-        PlanDone: {
-            muscle: components["schemas"]["MuscleID"];
-            point: string;
-            /** Format: double */
-            pressure_s: number;
-            side: components["schemas"]["Side"];
         };
         PlanLeftOut: {
             never?: boolean;
@@ -4465,40 +4424,6 @@ export interface components {
             minutes: number;
             must?: string[];
             order?: string[];
-        };
-        PlanPoint: {
-            /** @enum {string} */
-            activity: "active" | "latent" | "none";
-            blocked_because?: string;
-            complaint_region?: boolean;
-            /** Format: double */
-            hours_since_treated?: number;
-            id: string;
-            muscle: components["schemas"]["MuscleID"];
-            protocol?: components["schemas"]["ProtocolID"];
-            /** @enum {string} */
-            role: "primary" | "satellite" | "functional";
-            satellite_of?: string;
-            side: components["schemas"]["Side"];
-            site?: string;
-            /** Format: int64 */
-            treated?: number;
-            where?: components["schemas"]["Place"][];
-        };
-        PlanRequest: {
-            blocks?: components["schemas"]["PlanBlocks"];
-            done?: components["schemas"]["PlanDone"][];
-            dropped?: string[];
-            first_visit?: boolean;
-            /** Format: double */
-            gone_min?: number;
-            /** Format: double */
-            minutes: number;
-            must?: string[];
-            order?: string[];
-            points: components["schemas"]["PlanPoint"][];
-            position?: components["schemas"]["PositionID"];
-            screening?: components["schemas"]["Answer"][];
         };
         PlanStep: {
             broken?: string[];
@@ -4533,6 +4458,15 @@ export interface components {
             turns: number;
             /** Format: double */
             worth: number;
+        };
+        Planning: {
+            /** Format: int64 */
+            now_ms: number;
+            /** Format: int64 */
+            revision: number;
+            visit: string;
+            /** @description a plan that is tried and not accepted yet */
+            wanted?: components["schemas"]["PlanMade"];
         };
         Point: {
             /** Format: int64 */
@@ -4623,6 +4557,13 @@ export interface components {
         PointAction: {
             movement: components["schemas"]["MovementID"];
             side: components["schemas"]["Side"];
+        };
+        PointAsked: {
+            point: string;
+            /** Format: int64 */
+            revision: number;
+            suspects: components["schemas"]["Suspect"][];
+            visit: string;
         };
         PointCandidate: {
             blocked: boolean;
@@ -4785,6 +4726,10 @@ export interface components {
             /** Format: double */
             y: number;
         };
+        PointWhy: {
+            point: string;
+            why: string;
+        };
         PointWork: {
             /** @enum {string} */
             activity: "active" | "latent" | "none";
@@ -4931,6 +4876,9 @@ export interface components {
         };
         /** @enum {string} */
         ProtocolID: "graded-stages" | "hold-to-release" | "short-repeats" | "pulses" | "slow-ramp" | "brief-holds" | "slack-hold" | "breath-sink" | "press-and-move" | "resisted-lengthening" | "contract-relax" | "pin-and-stretch" | "attachment-strokes" | "broad-first";
+        ProtocolNames: {
+            protocols: components["schemas"]["Named"][];
+        };
         PutOff: {
             areas?: string[];
             /** Format: int64 */
@@ -4969,21 +4917,6 @@ export interface components {
         QuestionID: "saddle-numbness" | "bladder-bowel-change" | "chest-pain-breathless" | "sudden-worst-headache" | "new-weakness-or-speech" | "dizziness-with-double-vision" | "pulsing-abdominal-mass" | "calf-warm-swollen" | "recent-clot" | "fever" | "weight-loss" | "night-pain" | "cancer-history" | "suspected-fracture" | "acute-muscle-tear" | "open-skin" | "hot-swollen-area" | "cannot-pass-urine" | "both-legs-signs" | "hot-joint-fever" | "cold-limb" | "unexplained-chest-pain" | "progressive-weakness" | "clumsy-hands-or-gait" | "temple-headache-over-50" | "swollen-joint" | "walking-calf-pain" | "unexplained-dizziness" | "joint-replacement" | "enlarged-nodes" | "node-removal" | "radiotherapy" | "nerve-entrapment" | "carotid-disease" | "unstable-neck" | "sedation-or-opioids" | "no-shared-language" | "sore-over-48h" | "bruising" | "recent-surgery" | "recent-injection" | "varicose-veins" | "hernia" | "implanted-device" | "anticoagulant" | "osteoporosis" | "pregnancy" | "diabetes-sensory-loss" | "fibromyalgia" | "hypermobility" | "recent-whiplash" | "dizziness" | "thoracic-outlet" | "high-blood-pressure" | "first-visit" | "minor" | "clot-breathless" | "healing-fracture" | "abdominal-disease" | "lubricant-allergy" | "stiff-shoulder-painful" | "active-cancer" | "tense-compartment" | "acute-belly-or-testicular-pain" | "pregnancy-warning-signs" | "fever-stiff-neck-headache" | "aneurysm" | "kidney-signs" | "heart-failure" | "recent-heart-attack-or-stroke" | "cannot-bear-weight" | "fragility-fracture" | "one-leg-swollen" | "kidney-disease" | "enlarged-spleen" | "lymphoedema" | "hip-replacement";
         QuestionsOut: {
             questions: components["schemas"]["Question"][];
-        };
-        ROM: {
-            /** Format: double */
-            active_deg?: number;
-            /** @enum {string} */
-            end_feel?: "soft" | "firm" | "hard" | "empty" | "springy";
-            /** @enum {string} */
-            felt?: "pull" | "pinch" | "pain";
-            felt_region?: components["schemas"]["RegionID"];
-            movement: components["schemas"]["MovementID"];
-            /** Format: double */
-            pain_nprs?: number;
-            /** Format: double */
-            passive_deg?: number;
-            side: components["schemas"]["Side"];
         };
         Range: {
             /** Format: double */
@@ -5137,6 +5070,9 @@ export interface components {
         Referral: {
             essential: components["schemas"]["RegionID"][];
             spillover: components["schemas"]["RegionID"][];
+        };
+        Refusal: {
+            why: string;
         };
         /** @enum {string} */
         RegionID: "vertex" | "forehead" | "temple" | "orbit" | "cheek" | "jaw" | "ear" | "mastoid" | "occiput" | "suboccipital" | "anterior-neck" | "lateral-neck" | "posterior-neck" | "neck-angle" | "top-of-shoulder" | "anterior-shoulder" | "lateral-shoulder" | "posterior-shoulder" | "axilla" | "anterior-upper-arm" | "lateral-upper-arm" | "posterior-upper-arm" | "medial-upper-arm" | "antecubital" | "olecranon" | "lateral-elbow" | "medial-elbow" | "volar-forearm" | "dorsal-forearm" | "radial-forearm" | "ulnar-forearm" | "volar-wrist" | "dorsal-wrist" | "palm" | "dorsal-hand" | "thumb" | "index-finger" | "middle-finger" | "ring-finger" | "little-finger" | "upper-chest" | "mid-chest" | "sternum" | "lateral-chest" | "costal-margin" | "epigastrium" | "umbilical" | "lower-abdomen" | "groin" | "pubic" | "suprascapular" | "scapula" | "medial-scapular-border" | "inferior-scapular-angle" | "upper-thoracic-spine" | "mid-thoracic-spine" | "lower-thoracic-spine" | "posterior-lower-ribs" | "flank" | "lumbar-spine" | "iliac-crest" | "sacroiliac" | "sacrum" | "coccyx" | "upper-buttock" | "lower-buttock" | "lateral-hip" | "anterior-hip" | "anterior-thigh" | "lateral-thigh" | "medial-thigh" | "posterior-thigh" | "anterior-knee" | "lateral-knee" | "medial-knee" | "popliteal" | "shin" | "lateral-leg" | "medial-leg" | "upper-calf" | "lower-calf" | "achilles" | "lateral-ankle" | "medial-ankle" | "anterior-ankle" | "heel" | "medial-arch" | "lateral-sole" | "mid-sole" | "metatarsal-heads" | "great-toe" | "lesser-toes" | "dorsal-foot";
@@ -5421,15 +5357,17 @@ export interface components {
             /** Format: double */
             slope_deg?: number;
         };
+        Sources: {
+            points: components["schemas"]["PointCandidate"][];
+        };
+        Spot: {
+            identity: string;
+        };
         SpotAnswer: {
             /** Format: int64 */
             at_ms: number;
             /** @description none where it was felt nowhere else */
             places: components["schemas"]["Place"][];
-        };
-        SquatSign: {
-            side: components["schemas"]["Side"];
-            sign: components["schemas"]["SignID"];
         };
         StageRecord: {
             /** Format: double */
@@ -5643,27 +5581,6 @@ export interface components {
             side: components["schemas"]["Side"];
             why: components["schemas"]["Why"][];
         };
-        SuspectsIn: {
-            /** Format: int64 */
-            age?: number;
-            earlier_points?: components["schemas"]["EarlierPoint"][];
-            gauges?: components["schemas"]["Gauge"][];
-            loads?: components["schemas"]["LoadID"][];
-            pain: components["schemas"]["Pain"][];
-            posture?: components["schemas"]["Posture"][];
-            rom?: components["schemas"]["ROM"][];
-            screening?: components["schemas"]["Answer"][];
-            signs?: components["schemas"]["SquatSign"][];
-            tests?: components["schemas"]["TestResult"][];
-            thresholds?: {
-                [key: string]: number;
-            };
-            /** Format: int64 */
-            top?: number;
-            weights?: {
-                [key: string]: components["schemas"]["Ratio"];
-            };
-        };
         Taken: {
             /** Format: double */
             deg: number;
@@ -5677,12 +5594,6 @@ export interface components {
         };
         /** @enum {string} */
         TestID: "thomas-type" | "thomas-type-knee" | "thomas-type-out" | "ober-type" | "straight-leg-raise" | "calf-length-knee-straight" | "calf-length-knee-bent" | "pectoral-length" | "levator-length" | "lift-off" | "painful-arc" | "coracoid-tender" | "hip-hike" | "foot-lift" | "first-rib-rise" | "resisted:cervical.flexion" | "resisted:cervical.extension" | "resisted:cervical.lateral-flexion" | "resisted:cervical.rotation" | "resisted:thoracic.rotation" | "resisted:lumbar.flexion" | "resisted:lumbar.extension" | "resisted:lumbar.lateral-flexion" | "resisted:jaw.opening" | "resisted:jaw.closing" | "resisted:shoulder.flexion" | "resisted:shoulder.extension" | "resisted:shoulder.abduction" | "resisted:shoulder.horizontal-adduction" | "resisted:shoulder.internal-rotation" | "resisted:shoulder.external-rotation" | "resisted:elbow.flexion" | "resisted:elbow.extension" | "resisted:forearm.pronation" | "resisted:forearm.supination" | "resisted:wrist.flexion" | "resisted:wrist.extension" | "resisted:wrist.radial-deviation" | "resisted:wrist.ulnar-deviation" | "resisted:hip.flexion" | "resisted:hip.extension" | "resisted:hip.abduction" | "resisted:hip.adduction" | "resisted:hip.internal-rotation" | "resisted:hip.external-rotation" | "resisted:knee.flexion" | "resisted:knee.extension" | "resisted:ankle.dorsiflexion-knee-straight" | "resisted:ankle.dorsiflexion-knee-bent" | "resisted:ankle.plantarflexion" | "resisted:ankle.inversion" | "resisted:ankle.eversion" | "resisted:great-toe.extension" | "resisted:scapula.elevation" | "resisted:scapula.depression" | "resisted:scapula.protraction" | "resisted:scapula.retraction" | "resisted:scapula.upward-rotation" | "resisted:scapula.downward-rotation" | "resisted:fingers.flexion" | "resisted:fingers.extension" | "resisted:fingers.abduction" | "resisted:thumb.flexion" | "resisted:thumb.extension" | "resisted:thumb.abduction" | "resisted:thumb.adduction" | "resisted:thumb.opposition" | "resisted:great-toe.flexion" | "resisted:great-toe.abduction" | "resisted:lesser-toes.flexion" | "resisted:lesser-toes.extension" | "resisted:lesser-toes.abduction" | "resisted:trunk.rotation" | "resisted:shoulder.adduction" | "resisted:shoulder.horizontal-abduction" | "resisted:fingers.adduction" | "resisted:breathing.in" | "resisted:breathing.out" | "resisted:pelvis.anterior-tilt" | "resisted:pelvis.posterior-tilt" | "resisted:pelvis.hike";
-        TestResult: {
-            /** @enum {string} */
-            result: "positive" | "negative" | "unclear";
-            side: components["schemas"]["Side"];
-            test: components["schemas"]["TestID"];
-        };
         TestToday: {
             /** @description to be said with it */
             cautions?: string[];
@@ -5834,6 +5745,14 @@ export interface components {
             region?: components["schemas"]["RegionID"];
             side: components["schemas"]["Side"];
         };
+        Undoing: {
+            events: string[];
+            /** Format: int64 */
+            now_ms: number;
+            /** Format: int64 */
+            revision: number;
+            visit: string;
+        };
         Undone: {
             event: string;
         };
@@ -5885,6 +5804,19 @@ export interface components {
             /** Format: int64 */
             readonly version?: number;
         };
+        VisitLog: {
+            context: components["schemas"]["Context"];
+            /** @description points of earlier visits */
+            earlier: components["schemas"]["FoundPoint"][];
+            /** @description stored and unsent, in any order */
+            events: components["schemas"]["Event"][];
+            visit: string;
+        };
+        VisitState: {
+            /** Format: int64 */
+            revision: number;
+            state: components["schemas"]["State"];
+        };
         WaitingItem: {
             /** Format: uuid */
             client: string;
@@ -5934,6 +5866,19 @@ export interface components {
             side: components["schemas"]["Side"];
             signal: components["schemas"]["Signal"];
         };
+        Weighing: {
+            /** Format: int64 */
+            revision: number;
+            /**
+             * Format: int64
+             * @description when the visit was booked for, Unix ms
+             */
+            starts_ms: number;
+            visit: string;
+            weights: {
+                [key: string]: components["schemas"]["Ratio"];
+            };
+        };
         Weights: {
             weights: {
                 [key: string]: components["schemas"]["Ratio"];
@@ -5944,6 +5889,12 @@ export interface components {
             effect: number;
             finding: string;
             text: string;
+        };
+        WithSuspects: {
+            /** Format: int64 */
+            revision: number;
+            suspects: components["schemas"]["Suspect"][];
+            visit: string;
         };
         Worked: {
             clear: components["schemas"]["Share"];
@@ -6795,67 +6746,6 @@ export interface operations {
             };
         };
     };
-    "calc-coach": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/jsonl": string;
-                "application/octet-stream": string;
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/jsonl": string;
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
     "calc-drawing": {
         parameters: {
             query?: never;
@@ -7060,67 +6950,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HurtsOut"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    "calc-judge": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["JudgeIn"];
-                "application/octet-stream": string;
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["JudgeOut"];
                 };
             };
             /** @description Unauthorized */
@@ -7731,67 +7560,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlaceOut"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    "calc-plan": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["PlanRequest"];
-                "application/octet-stream": string;
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Plan"];
                 };
             };
             /** @description Unauthorized */
@@ -8463,67 +8231,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PointSuggestion"];
-                };
-            };
-            /** @description Unauthorized */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-            /** @description Internal Server Error */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ErrorModel"];
-                };
-            };
-        };
-    };
-    "calc-suspects": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["SuspectsIn"];
-                "application/octet-stream": string;
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Ranking"];
                 };
             };
             /** @description Unauthorized */

@@ -2,21 +2,20 @@
 import { useMemo } from "react";
 import type { Schemas } from "../api/client";
 import type { Core } from "../core/core";
+import { useAsk } from "../core/useAsk";
 import type { View } from "./views";
 
 export function Blocked({ core, view, places }: { core: Core; view: View; places: Schemas["Place"][] }) {
+  const regions = places.map((p) => ({ region: p.region, side: p.side }));
+  const c = useAsk(core, "cells", places.length ? { view, regions } : undefined);
   const d = useMemo(() => {
-    if (!places.length) return "";
-    const c = core.cells(
-      view,
-      places.map((p) => ({ region: p.region, side: p.side })),
-    );
+    if (!c) return "";
     const h = c.size * 0.5;
     // Two short strokes a cell, falling to the left: no other mark does.
     return c.cells
       .map(([x = 0, y = 0]) => `M${x - h},${y - h}L${x + h},${y + h}M${x - h},${y}L${x},${y + h}`)
       .join("");
-  }, [core, view, places]);
+  }, [c]);
   return d ? (
     <path
       d={d}

@@ -10,4 +10,4 @@ export type LogEvent = Schemas["Event"];
 export type Write = <T extends EventType>(type: T, body: Bodies[T]) => string;
 
 /** Why an event would be set aside if it were written now; "" when it would not. */
-export type Preview = <T extends EventType>(type: T, body: Bodies[T]) => string;
+export type Preview = <T extends EventType>(type: T, body: Bodies[T]) => Promise<string>;

@@ -39,5 +39,5 @@ async function start(): Promise<Core> {
   const { instance } = await WebAssembly.instantiateStreaming(program, go.importObject);
   void go.run(instance);
   await ready;
-  return new Core(globalThis.mokrenCore as Raw);
+  return Core.open(globalThis.mokrenCore as Raw);
 }

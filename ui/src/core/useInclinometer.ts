@@ -47,22 +47,28 @@ export function useInclinometer(
     if (!address) return;
     const socket = (wire.current = new WebSocket(`${address}?mode=${mode}`));
     let watch: Schemas["Watch"] = { mode, share: 0 };
+    let ended = false;
     socket.onopen = () => socket.send(expected.current);
-    socket.onmessage = (m) => {
-      let sample: Schemas["Sample"], out: Schemas["SteadyOut"];
-      try {
-        sample = JSON.parse(String(m.data)) as Schemas["Sample"];
-        out = core.steady(watch, [sample]);
-      } catch {
-        setLive({
-          share: 0,
-          trouble: "The inclinometer sends something that cannot be read. Type the reading instead.",
-        });
-        return;
-      }
+    const take = async (text: string) => {
+      const sample = JSON.parse(text) as Schemas["Sample"];
+      const out = await core.ask("steady", { watch, samples: [sample] });
+      if (ended) return;
       watch = out.watch;
       setLive({ deg: sample.deg, distance_cm: sample.distance_cm, share: watch.share });
       for (const t of out.taken) taken.current(t);
+    };
+    // One after another: each sample is judged with the watch that the one before has left.
+    let queue = Promise.resolve();
+    socket.onmessage = (m) => {
+      queue = queue
+        .then(() => take(String(m.data)))
+        .catch(() => {
+          if (ended) return;
+          setLive({
+            share: 0,
+            trouble: "The inclinometer sends something that cannot be read. Type the reading instead.",
+          });
+        });
     };
     socket.onclose = (e) =>
       e.code !== 1000 &&
@@ -71,6 +77,7 @@ export function useInclinometer(
         trouble: "The inclinometer does not answer. Switch it on and try again, or type the reading.",
       });
     return () => {
+      ended = true;
       socket.onclose = null;
       socket.close(1000);
     };

@@ -1,55 +1,41 @@
-// Taking back what was done on this page, and doing it again.
+// Undoing what was done on this page, and doing it again. What can be undone is the core's
+// to say.
 import { useCallback, useMemo, useState } from "react";
 import type { Schemas } from "../api/client";
-import type { EventType, LogEvent, Write } from "./events";
-
-const undoable = new Set<EventType>([
-  "point-charted",
-  "point-corrected",
-  "point-moved",
-  "point-removed",
-  "point-rechecked",
-  "range-measured",
-  "note-written",
-  "drawing-painted",
-  "interview-noted",
-  "screening-answered",
-  "test-done",
-  "sign-seen",
-  "loads-declared",
-  "posture-read",
-  "gauge-read",
-]);
-
-/** What one may still take back: nothing that a hold rests on, nothing of a closed visit. */
-export function mayUndo(e: LogEvent, state: Schemas["State"]): boolean {
-  if (state.closed_ms) return false;
-  if (e.type === "screening-answered") return state.holds.length === 0;
-  const point = (e.body as { point?: string }).point;
-  return (
-    !e.type.startsWith("point-") ||
-    e.type === "point-rechecked" ||
-    !state.holds.some((h) => h.point === point)
-  );
-}
+import type { Core } from "./core";
+import type { LogEvent, Write } from "./events";
+import { now } from "./clock";
+import { useAsk } from "./useAsk";
 
 export interface Undo {
   /** Notes what was done. */
   did: (e: LogEvent) => void;
-  /** Takes the last undoable event of this page back; redo brings it again. */
+  /** Undoes the last event of this page that can be undone; redo does it again. */
   undo?: () => void;
   redo?: () => void;
 }
 
-export function useUndo(state: Schemas["State"] | undefined, write: Write): Undo {
+/** So far back one undoes. */
+const mostEvents = 60;
+
+export function useUndo(core: Core | undefined, of: Schemas["Of"] | undefined, write: Write): Undo {
   const [done, setDone] = useState<LogEvent[]>([]);
   const [undone, setUndone] = useState<{ event: LogEvent; undo: string }[]>([]);
-  const did = useCallback((e: LogEvent) => {
-    if (!undoable.has(e.type as EventType)) return;
-    setDone((d) => [...d, e]);
-    setUndone([]);
-  }, []);
-  const last = state && done.findLast((e) => mayUndo(e, state));
+  const did = useCallback(
+    (e: LogEvent) => {
+      if (!core?.lists.kinds.some((k) => k.type === e.type && k.undoable)) return;
+      setDone((d) => [...d, e].slice(-mostEvents));
+      setUndone([]);
+    },
+    [core],
+  );
+  // The moment of asking matters for answers that may be corrected for minutes only.
+  const asked = useMemo(
+    () => of && done.length > 0 && { ...of, events: done.map((e) => e.id), now_ms: now() },
+    [of, done],
+  );
+  const able = useAsk(core, "visit-undoable", asked || undefined)?.events;
+  const last = done.findLast((e) => able?.includes(e.id));
   const undo = useMemo(
     () =>
       last &&

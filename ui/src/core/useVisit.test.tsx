@@ -79,12 +79,13 @@ describe("a visit on screen", () => {
 
   it("shows what is written at once, keeps it until it is sent, and takes it back", async () => {
     const visit = await ready();
-    act(() => void visit().write("note-written", { text: "Calm." }));
+    await act(async () => void visit().write("note-written", { text: "Calm." }));
     expect(visit().state.note).toBe("Calm.");
     await waitFor(async () => expect(await outbox.unsent(visitID)).toHaveLength(1));
-    act(() => visit().undo?.());
+    await waitFor(() => expect(visit().undo).toBeDefined());
+    await act(async () => visit().undo?.());
     expect(visit().state.note ?? "").toBe("");
-    act(() => visit().redo?.());
+    await act(async () => visit().redo?.());
     expect(visit().state.note).toBe("Calm.");
   });
 
@@ -92,7 +93,7 @@ describe("a visit on screen", () => {
     server.events = [noted("Theirs.", 1)];
     const first = await ready();
     expect(first().state.note).toBe("Theirs.");
-    act(() => void first().write("note-written", { text: "Mine." }));
+    await act(async () => void first().write("note-written", { text: "Mine." }));
     await waitFor(async () => expect(await outbox.unsent(visitID)).toHaveLength(1));
     cleanup();
     const second = await ready();
@@ -136,14 +137,11 @@ describe("a visit on screen", () => {
 
   it("says beforehand what the core would set aside", async () => {
     const visit = await ready();
-    const { start } = visit().core.begin(
-      { protocol: "graded-stages", muscle: "soleus", side: "left" },
-      {},
-      [],
-    );
-    const why = visit().preview("hold-started", { hold: "h", point: "p", start } as never);
+    const request = { protocol: "graded-stages", muscle: "soleus", side: "left" } as const;
+    const { start } = await visit().core.ask("hold-start", { request, limits: {}, where: [] });
+    const why = await visit().preview("hold-started", { hold: "h", point: "p", start } as never);
     expect(why).not.toBe("");
-    expect(visit().preview("note-written", { text: "Fine." })).toBe("");
+    expect(await visit().preview("note-written", { text: "Fine." })).toBe("");
     expect(visit().state.holds).toEqual([]);
   });
 });

@@ -3,20 +3,30 @@
 import { useCallback, useMemo, useRef, useState } from "react";
 import type { Schemas } from "../api/client";
 import { now } from "./clock";
-import type { Core } from "./core";
+import type { Answer, Core, Input, Name } from "./core";
 import type { LogEvent, Preview, Write } from "./events";
 import { uuidv7 } from "./ids";
 import { useFetchedVisit, useKeeper } from "./openVisit";
 import { device, nextSeq, outbox } from "./outbox";
 import { wellFormedAll } from "./text";
 import { useCore } from "./useCore";
+import { useVisitState } from "./useVisitState";
 import { useLog } from "./useLog";
 import { useUndo } from "./useUndo";
+
+type AskVisit = <N extends Name>(
+  name: N,
+  rest: Omit<Input<N>, "visit" | "revision">,
+) => Promise<Answer<N>>;
 
 export interface LiveVisit {
   open: Schemas["OpenVisit"];
   state: Schemas["State"];
   core: Core;
+  /** By what the core is asked about the state on screen. */
+  of: Schemas["Of"];
+  /** Asks about the state with everything that is written by now. */
+  ask: AskVisit;
   write: Write;
   preview: Preview;
   /** Reads the log against a changed context. */
@@ -38,10 +48,7 @@ export function useVisit(
     () => fetched.data && { ...fetched.data.open, ...(context ? { context } : {}) },
     [fetched.data, context],
   );
-  const state = useMemo(
-    () => (core && open && log.ready ? core.reduce(open.context, log.events) : undefined),
-    [core, open, log.ready, log.events],
-  );
+  const { shown, error: noState, upToDate } = useVisitState(core, open, log.ready ? log.events : undefined);
   const made = useEnvelope(open, me.id, log.seen);
   const { add } = log;
   const noted = useRef<(e: LogEvent) => void>(() => undefined);
@@ -55,25 +62,35 @@ export function useVisit(
     },
     [made, add],
   );
-  const { did, undo, redo } = useUndo(state, write);
+  const of = useMemo(() => shown && { visit: id, revision: shown.revision }, [shown, id]);
+  const { did, undo, redo } = useUndo(core, of, write);
   noted.current = did;
-  const preview = useCallback<Preview>(
-    (type, body) => {
-      if (!core || !open) return "";
-      const e = made(type, body, { id: uuidv7(), seq: Number.MAX_SAFE_INTEGER });
-      return whyAside(core.reduce(open.context, [...log.events, e]), e);
+  const ask = useCallback<AskVisit>(
+    async (name, rest) => {
+      const { revision } = await upToDate();
+      return (core as Core).ask(name, { ...rest, visit: id, revision } as never);
     },
-    [made, core, open, log.events],
+    [core, id, upToDate],
+  );
+  const preview = useCallback<Preview>(
+    async (type, body) => {
+      const event = made(type, body, { id: uuidv7(), seq: Number.MAX_SAFE_INTEGER });
+      return (await ask("visit-preview", { event })).why;
+    },
+    [made, ask],
   );
   const visit = useMemo(
-    () => (core && open && state ? { open, state, core, write, preview, rejudge, undo, redo } : undefined),
-    [core, open, state, write, preview, undo, redo],
+    () =>
+      core && open && shown && of
+        ? { open, state: shown.state, core, of, ask, write, preview, rejudge, undo, redo }
+        : undefined,
+    [core, open, shown, of, ask, write, preview, undo, redo],
   );
   const retry = () => {
     loadAgain();
     void fetched.refetch();
   };
-  return { visit, error: fetched.error ?? noCore, retry };
+  return { visit, error: fetched.error ?? noCore ?? noState, retry };
 }
 
 type Envelope = (type: string, body: object, at: { id: string; seq: number }) => LogEvent;
@@ -99,15 +116,5 @@ function useEnvelope(open: Schemas["OpenVisit"] | undefined, author: string, see
       };
     },
     [visit, client, author, seen],
-  );
-}
-
-/** Why an event was set aside; "" when it was not. */
-function whyAside(s: Schemas["State"], e: LogEvent): string {
-  const hold = (e.body as { hold?: string }).hold;
-  return (
-    s.aside.find((a) => a.event === e.id)?.reason ??
-    s.holds.find((h) => h.id === hold && h.status === "aside")?.why ??
-    ""
   );
 }

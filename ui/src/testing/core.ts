@@ -17,5 +17,5 @@ async function start(): Promise<Core> {
   const { instance } = await WebAssembly.instantiate(bytes, go.importObject);
   void go.run(instance);
   if (!globalThis.mokrenCore) throw new Error("The core has not begun.");
-  return new Core(globalThis.mokrenCore);
+  return Core.open(globalThis.mokrenCore);
 }

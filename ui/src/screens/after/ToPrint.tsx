@@ -2,7 +2,8 @@
 import { useParams } from "react-router";
 import { styled } from "styled-components";
 import type { Schemas } from "../../api/client";
-import { useVisit } from "../../core/useVisit";
+import { useAskVisit } from "../../core/useAsk";
+import { type LiveVisit, useVisit } from "../../core/useVisit";
 import { Button, Failed, Waiting } from "../../parts/controls";
 import { longDay } from "../../parts/words";
 import { Sheet } from "./Sheet";
@@ -31,7 +32,13 @@ export default function ToPrint({ me }: { me: Schemas["Me"] }) {
   const { visit, error, retry } = useVisit(id, me);
   if (error && !visit) return <Failed error={error} onRetry={retry} />;
   if (!visit) return <Waiting>Writing the sheet…</Waiting>;
-  const { core, state, open } = visit;
+  return <OfVisit me={me} visit={visit} />;
+}
+
+function OfVisit({ me, visit }: { me: Schemas["Me"]; visit: LiveVisit }) {
+  const { open } = visit;
+  const sheet = useAskVisit(visit, "visit-aftercare", {});
+  if (!sheet) return <Waiting>Writing the sheet…</Waiting>;
   return (
     <Room>
       <div className="tools">
@@ -43,7 +50,7 @@ export default function ToPrint({ me }: { me: Schemas["Me"] }) {
       <Sheet
         practice={me.practice}
         day={longDay(new Date(open.visit.starts_at), me.time_zone)}
-        sheet={core.after(state, open.earlier)}
+        sheet={sheet}
       />
     </Room>
   );

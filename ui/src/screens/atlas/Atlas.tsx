@@ -9,7 +9,7 @@ import { Card, Choice, Failed, Waiting, bare } from "../../parts/controls";
 import { AtlasBody } from "./AtlasBody";
 import { ByName } from "./ByName";
 import { ByPain } from "./ByPain";
-import { structuresOf } from "./drawn";
+import { useStructures } from "./drawn";
 import { Facts } from "./Facts";
 import { KeepOff, Structure } from "./KeepOff";
 import { type Mode, modes } from "./modes";
@@ -148,8 +148,9 @@ function Open({ core, own }: { core: Core; own: Schemas["OwnAtlas"] }) {
 /** What is known of the chosen muscle or structure. */
 function Beside({ atlas, own }: { atlas: AtlasView; own: Schemas["OwnAtlas"] }) {
   const { mode, keep, guide } = atlas;
+  const structures = useStructures(atlas);
   if (mode === "Keep off") {
-    const chosen = structuresOf(atlas).find((s) => s.structure === keep);
+    const chosen = structures.find((s) => s.structure === keep);
     if (chosen) return <Structure s={chosen} />;
   } else if (guide) return <Facts key={guide.muscle} atlas={atlas} guide={guide} own={own} />;
   return guide ? null : <Begin mode={mode} />;

@@ -1,14 +1,14 @@
 // The body of the atlas with its layers, touched to find a muscle or a place.
-import { useMemo } from "react";
 import type { Schemas } from "../../api/client";
 import { BodyPair } from "../../body/BodyFrame";
 import { Figure } from "../../body/Figure";
 import { pairs, type View, viewName } from "../../body/views";
 import type { Core } from "../../core/core";
+import { useAsk } from "../../core/useAsk";
 import { Choice, Choices } from "../../parts/controls";
 import { Slide } from "../../parts/Slide";
 import { plain } from "../../parts/words";
-import { drawnOn, fitOf, marksOn, svgOf } from "./drawn";
+import { muscleOn, svgOf, useDrawnOn, useMarksOn } from "./drawn";
 import { depthName, layerNames } from "./modes";
 import type { AtlasView } from "./useAtlas";
 
@@ -38,31 +38,37 @@ export function AtlasBody({ atlas: a, sites }: Props) {
       </div>
       <BodyPair>
         {a.views.map((v) => (
-          <Figure
-            key={v}
-            view={v}
-            drawn={drawnOn(a, v)}
-            fit={a.guide && fitOf(a, v)}
-            bright={a.mode === "Keep off" ? a.keep : a.guide?.muscle}
-            marks={marksOn(a, sites, v)}
-            cursor={a.spot?.view === v ? a.spot : undefined}
-            caption={
-              <>
-                {viewName[v]} ·{" "}
-                <a href={svgOf(a, v)} download>
-                  SVG
-                </a>
-              </>
-            }
-            onTouch={(p) => a.touch(v, p)}
-            onAim={(p) => a.setSpot({ view: v, ...p })}
-            label={`${viewName[v]} of the body. ${touched}, or aim with the arrow keys and press Enter.`}
-          >
-            {a.second && <Second core={a.core} view={v} side={a.side} muscle={a.second.muscle} />}
-          </Figure>
+          <OneView key={v} view={v} atlas={a} sites={sites} touched={touched} />
         ))}
       </BodyPair>
     </div>
+  );
+}
+
+function OneView({ view: v, atlas: a, sites, touched }: Props & { view: View; touched: string }) {
+  const { drawn, fit } = useDrawnOn(a, v);
+  return (
+    <Figure
+      view={v}
+      drawn={drawn}
+      fit={fit}
+      bright={a.mode === "Keep off" ? a.keep : a.guide?.muscle}
+      marks={useMarksOn(a, sites, v)}
+      cursor={a.spot?.view === v ? a.spot : undefined}
+      caption={
+        <>
+          {viewName[v]} ·{" "}
+          <a href={svgOf(a, v)} download>
+            SVG
+          </a>
+        </>
+      }
+      onTouch={(p) => a.touch(v, p)}
+      onAim={(p) => a.setSpot({ view: v, ...p })}
+      label={`${viewName[v]} of the body. ${touched}, or aim with the arrow keys and press Enter.`}
+    >
+      {a.second && <Second core={a.core} view={v} side={a.side} muscle={a.second.muscle} />}
+    </Figure>
   );
 }
 
@@ -75,10 +81,8 @@ interface SecondProps {
 
 /** The other muscle of a comparison: hollow rings against the first one's dots. */
 function Second({ core, view, side, muscle }: SecondProps) {
-  const d = useMemo(
-    () => core.layers({ view, layers: ["muscles", "referral"], only: [muscle], side }),
-    [core, view, side, muscle],
-  );
+  const d = useAsk(core, "layers", muscleOn(view, muscle, side));
+  if (!d) return null;
   return (
     <g aria-hidden fill="none" stroke="var(--other)">
       {d.strands.map((s) => (

@@ -5,16 +5,14 @@ import { Pick, Text } from "../../parts/controls";
 import { Columns, Stack } from "../../parts/layout";
 import { movementName, plain, sentence } from "../../parts/words";
 import { areas, positions } from "./modes";
-import { type AtlasView, heightCM } from "./useAtlas";
+import { useAsk } from "../../core/useAsk";
+import type { AtlasView } from "./useAtlas";
 
 /** Muscles by name, region, action, or how the client lies. */
 export function ByName({ atlas: { core, all, guide, choose } }: { atlas: AtlasView }) {
   const [query, setQuery] = useState<Schemas["Query"]>({});
-  const found = useMemo(() => core.atlas(query), [core, query]);
-  const actions = useMemo(() => {
-    const moves = all.flatMap((m) => core.palpate(m.id, "left", heightCM).actions.map((a) => a.movement));
-    return [...new Set(moves)].sort();
-  }, [core, all]);
+  const found = useAsk(core, "atlas", query)?.muscles;
+  const actions = useMemo(() => [...new Set(all.flatMap((m) => m.actions))].sort(), [all]);
   return (
     <>
       <Stack>
@@ -51,7 +49,7 @@ export function ByName({ atlas: { core, all, guide, choose } }: { atlas: AtlasVi
         </Columns>
       </Stack>
       <ul className="list" aria-label="Muscles">
-        {found.map((m) => (
+        {found?.map((m) => (
           <li key={m.id}>
             <AriaButton aria-current={m.id === guide?.muscle} onPress={() => choose(m.id)}>
               <span>{m.name}</span>
@@ -59,7 +57,7 @@ export function ByName({ atlas: { core, all, guide, choose } }: { atlas: AtlasVi
             </AriaButton>
           </li>
         ))}
-        {found.length === 0 && (
+        {found?.length === 0 && (
           <li className="quiet">No muscle fits. Take a filter off, or look by where it hurts.</li>
         )}
       </ul>

@@ -4,6 +4,7 @@ import type { Schemas } from "../../api/client";
 import { useLattice } from "../../body/lattice";
 import { type View, viewName } from "../../body/views";
 import type { Core } from "../../core/core";
+import { useAsk } from "../../core/useAsk";
 import { Search } from "../../parts/controls";
 import { Stack } from "../../parts/layout";
 import { one, plain, sentence } from "../../parts/words";
@@ -14,7 +15,7 @@ const most = 40;
 
 /** Muscles whose usual pattern covers a place, nearest first. */
 export function ByPain({ atlas: { core, views, spot, setSpot, guide, side, choose } }: { atlas: AtlasView }) {
-  const hurts = useMemo(() => (spot ? core.hurts(spot.view, spot.x, spot.y) : undefined), [core, spot]);
+  const hurts = useAsk(core, "hurts", spot && { view: spot.view, x: spot.x, y: spot.y });
   return (
     <>
       <Places core={core} views={views} hurts={hurts} onSpot={setSpot} />
@@ -62,9 +63,9 @@ function Places({ core, views, hurts, onSpot }: PlacesProps) {
         value={undefined}
         options={[...all.keys()]}
         describe={(k) => nameOf(all.get(k))}
-        onPick={(k) => {
+        onPick={async (k) => {
           const p = k && all.get(k);
-          const at = p && middleOf(core, p);
+          const at = p && (await middleOf(core, p));
           if (at) onSpot({ view: p.view, ...at });
         }}
       />
@@ -101,8 +102,9 @@ function useRegions(view: View): Place[] {
 }
 
 /** The cell nearest the middle of a region, so that a bent one is still hit. */
-function middleOf(core: Core, { view, region, side }: Place) {
-  const cells = core.cells(view, [{ region, side }]).cells.map(([x = 0, y = 0]) => ({ x, y }));
+async function middleOf(core: Core, { view, region, side }: Place) {
+  const found = await core.ask("cells", { view, regions: [{ region, side }] });
+  const cells = found.cells.map(([x = 0, y = 0]) => ({ x, y }));
   if (!cells.length) return undefined;
   const mx = cells.reduce((s, c) => s + c.x, 0) / cells.length;
   const my = cells.reduce((s, c) => s + c.y, 0) / cells.length;

@@ -115,7 +115,7 @@ export default function Guide({ me }: { me: Schemas["Me"] }) {
   useTableMode();
   if (error) return <Trouble error={error} onRetry={retry} />;
   if (!core) return <Waiting>Opening the guide…</Waiting>;
-  const known = core.atlas({}).find((m) => m.id === muscle)?.id;
+  const known = core.lists.muscles.find((m) => m.id === muscle)?.id;
   if (!known || (side !== "left" && side !== "right"))
     return <Trouble error={new Error("The atlas has no such muscle or side.")} />;
   return <Steps core={core} muscle={known} side={side} finger={me.finger_cm} />;
@@ -154,6 +154,7 @@ function Steps({ core, muscle, side, finger }: Props) {
     leave,
     height,
   } = useSteps(core, muscle, side, finger);
+  if (!g || !step) return <Waiting>Opening the guide…</Waiting>;
   const place = g.sites[0];
   const view = step.view || place?.view || "back";
   return (

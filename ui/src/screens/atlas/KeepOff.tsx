@@ -2,7 +2,7 @@ import { Button as AriaButton } from "react-aria-components";
 import type { Schemas } from "../../api/client";
 import { Card } from "../../parts/controls";
 import { Said } from "../../parts/layout";
-import { structuresOf } from "./drawn";
+import { useStructures } from "./drawn";
 import type { AtlasView } from "./useAtlas";
 
 /** What to keep off in the views that are shown. */
@@ -15,7 +15,7 @@ export function KeepOff({ atlas }: { atlas: AtlasView }) {
         line.
       </Said>
       <ul className="list" aria-label="Structures to keep off">
-        {structuresOf(atlas).map((s) => (
+        {useStructures(atlas).map((s) => (
           <li key={s.structure}>
             <AriaButton
               aria-current={keep === s.structure}

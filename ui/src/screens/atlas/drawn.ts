@@ -1,7 +1,9 @@
 // What is laid on a view of the atlas.
+import { useMemo } from "react";
 import type { Schemas } from "../../api/client";
 import type { Mark } from "../../body/Figure";
 import type { View } from "../../body/views";
+import { useAsk, useAskAll } from "../../core/useAsk";
 import type { AtlasView } from "./useAtlas";
 
 type LayerNames = Schemas["Wanted"]["layers"];
@@ -10,24 +12,28 @@ type LayerNames = Schemas["Wanted"]["layers"];
 const chosenLayers = (a: AtlasView) =>
   a.layers.map((l) => (l === "keep off" ? "structures" : l)) as LayerNames;
 
-export function drawnOn(a: AtlasView, view: View): Schemas["Drawn"] {
+/** What is drawn on a view, and what of it is to be seen: the muscle and its usual
+ * referral. */
+export function useDrawnOn(a: AtlasView, view: View): { drawn?: Schemas["Drawn"]; fit?: Schemas["Box"] } {
   const chosen = chosenLayers(a);
   const layers: LayerNames =
     a.mode === "Keep off" ? [...new Set([...chosen, "structures" as const])] : chosen;
-  const base = a.core.layers({ view, depth: a.depth, layers });
-  const { guide, side } = a;
-  if (!guide) return base;
-  const mine = a.core.layers({ view, layers: ["muscles", "referral"], only: [guide.muscle], side });
-  return {
-    ...base,
-    strands: [...base.strands.filter((s) => s.muscle !== guide.muscle), ...mine.strands],
-    zones: mine.zones,
-  };
+  const { core, guide, side } = a;
+  const base = useAsk(core, "layers", { view, depth: a.depth, layers });
+  const mine = useAsk(core, "layers", guide && muscleOn(view, guide.muscle, side));
+  return useMemo(() => {
+    if (!guide || !mine || !base) return { drawn: base };
+    const strands = [...base.strands.filter((s) => s.muscle !== guide.muscle), ...mine.strands];
+    return { drawn: { ...base, strands, zones: mine.zones }, fit: mine.box };
+  }, [base, mine, guide]);
 }
 
-/** What is to be seen of a view: the muscle and its usual referral. */
-export const fitOf = ({ core, guide, side }: AtlasView, view: View) =>
-  guide && core.layers({ view, layers: ["muscles", "referral"], only: [guide.muscle], side }).box;
+/** A muscle with its usual referral. */
+export const muscleOn = (
+  view: View,
+  muscle: Schemas["MuscleID"],
+  side: Schemas["Side"],
+): Schemas["Wanted"] => ({ view, layers: ["muscles", "referral"], only: [muscle], side });
 
 /** Where the same view is to be had as a file. */
 export function svgOf({ guide, second, side, depth, ...a }: AtlasView, view: View): string {
@@ -42,7 +48,14 @@ export function svgOf({ guide, second, side, depth, ...a }: AtlasView, view: Vie
 }
 
 /** The usual sites of the muscle, and the practice's own. */
-export function marksOn({ core, guide, side }: AtlasView, own: Schemas["OwnSite"][], view: View): Mark[] {
+export function useMarksOn({ core, guide, side }: AtlasView, own: Schemas["OwnSite"][], view: View): Mark[] {
+  const places = useAskAll(
+    core,
+    "place",
+    Object.fromEntries(
+      own.map((s) => [s.id, { muscle: s.muscle as Schemas["MuscleID"], side, place: s.place }]),
+    ),
+  );
   const usual = (guide?.sites ?? [])
     .filter((s) => s.view === view)
     .map((s) => ({
@@ -55,16 +68,18 @@ export function marksOn({ core, guide, side }: AtlasView, own: Schemas["OwnSite"
       angle: (guide?.trace_deg ?? 90) - 90,
     }));
   const mine = own.flatMap((s) => {
-    const at = core.place(s.muscle as Schemas["MuscleID"], side, s.place);
-    if (at.view !== view) return [];
+    const at = places?.[s.id];
+    if (at?.view !== view) return [];
     return [{ id: s.id, x: at.x, y: at.y, grade: 0, kind: "latent" as const, label: s.name }];
   });
   return [...usual, ...mine];
 }
 
 /** The structures to keep off in the views that are shown, by name. */
-export function structuresOf({ core, views }: AtlasView): Schemas["Keep"][] {
-  const list = views.flatMap((v) => core.layers({ view: v, layers: ["structures"] }).structures);
+export function useStructures({ core, views }: AtlasView): Schemas["Keep"][] {
+  const asked = views.map((view): [string, Schemas["Wanted"]] => [view, { view, layers: ["structures"] }]);
+  const drawn = useAskAll(core, "layers", Object.fromEntries(asked)) ?? {};
+  const list = Object.values(drawn).flatMap((d) => d.structures);
   const once = [...new Map(list.map((s) => [s.structure, s])).values()];
   return once.sort((a, b) => a.name.localeCompare(b.name));
 }

@@ -1,9 +1,10 @@
 // What the atlas shows: a muscle by itself or beside another, the layers on the
 // body, the place that was touched, the structure to keep off.
-import { useMemo, useState } from "react";
+import { useState } from "react";
 import { useNavigate, useParams, useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { pairOf, pairs, type View } from "../../body/views";
+import { guideOf, useGuide } from "../../core/useGuide";
 import type { Core } from "../../core/core";
 import type { Mode } from "./modes";
 
@@ -20,9 +21,9 @@ export const heightCM = 170;
 
 export type AtlasView = ReturnType<typeof useAtlas>;
 
-function guideOf(core: Core, all: Schemas["AtlasEntry"][], id: string | undefined, side: Side) {
-  const known = all.find((m) => m.id === id)?.id;
-  return known && core.palpate(known, side, heightCM);
+function useGuideOf(core: Core, id: string | undefined, side: Side) {
+  const known = core.lists.muscles.find((m) => m.id === id)?.id;
+  return useGuide(core, known && { muscle: known, side }, heightCM);
 }
 
 export function useAtlas(core: Core) {
@@ -37,27 +38,24 @@ export function useAtlas(core: Core) {
   const [depth, setDepth] = useState(1);
   const [spot, setSpot] = useState<Spot>();
   const [keep, setKeep] = useState<string>();
-  const all = useMemo(() => core.atlas({}), [core]);
-  const guide = useMemo(() => guideOf(core, all, muscle, side), [core, all, muscle, side]);
-  const second = useMemo(
-    () => (other === muscle ? undefined : guideOf(core, all, other, side)),
-    [core, all, other, muscle, side],
-  );
+  const guide = useGuideOf(core, muscle, side);
+  const second = useGuideOf(core, other === muscle ? undefined : other, side);
   /** Opens a muscle; the body turns to it unless it was chosen on the body. */
-  const choose = (id: MuscleID, s: Schemas["Side"] = side, turn = true) => {
-    const view = core.palpate(id, s, heightCM).sites[0]?.view;
-    if (view && turn) setPair(pairOf(view));
+  const choose = async (id: MuscleID, s: Schemas["Side"] = side, turn = true) => {
     void go(`/atlas/${id}?side=${s}`);
+    const found = turn && (await core.ask("palpate", guideOf({ muscle: id, side: s }, heightCM)));
+    const view = found && found.sites[0]?.view;
+    if (view) setPair(pairOf(view));
   };
-  const touch = (view: View, p: { x: number; y: number }) => {
+  const touch = async (view: View, p: { x: number; y: number }) => {
     if (mode === "By pain") return setSpot({ view, ...p });
-    const m = core.under(view, p.x, p.y, heightCM).muscles[0];
-    if (m) choose(m.muscle, m.side, false);
+    const [m] = (await core.ask("under", { view, x: p.x, y: p.y, height_cm: heightCM })).muscles;
+    if (m) void choose(m.muscle, m.side, false);
   };
   const views: [View, View] = pairs[pair] ?? ["front", "back"];
   return {
     core,
-    all,
+    all: core.lists.muscles,
     side,
     mode,
     setMode,

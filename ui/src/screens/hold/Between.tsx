@@ -2,10 +2,11 @@
 import { useNavigate } from "react-router";
 import { styled } from "styled-components";
 import type { Schemas } from "../../api/client";
+import { useAskVisit } from "../../core/useAsk";
 import type { LiveVisit } from "../../core/useVisit";
+import { pointName } from "../visit/pointWords";
 import { Key } from "../../parts/controls";
 import { phone } from "../../theme";
-import { useBetween } from "./between";
 
 const List = styled.div`
   display: grid;
@@ -56,7 +57,12 @@ interface Props {
 
 export function Between({ visit, hold, me }: Props) {
   const go = useNavigate();
-  const { next, closed } = useBetween(visit, hold, true);
+  const after = useAskVisit(visit, "hold-next", { hold: hold.id });
+  const next = after?.next ?? [];
+  const name = (point: string) => {
+    const p = visit.state.points.find((x) => x.point === point);
+    return p ? pointName(visit.core, p) : "";
+  };
   const id = visit.open.visit.id;
   return (
     <List data-between>
@@ -75,11 +81,11 @@ export function Between({ visit, hold, me }: Props) {
       )}
       {next.map((a) => (
         <Key
-          key={a.point.point}
+          key={a.point}
           className="to"
-          onPress={() => go(`/visits/${id}?step=press&point=${a.point.point}`)}
+          onPress={() => go(`/visits/${id}?step=press&point=${a.point}`)}
         >
-          {a.name}
+          {name(a.point)}
           <span>{a.why}</span>
         </Key>
       ))}
@@ -93,9 +99,9 @@ export function Between({ visit, hold, me }: Props) {
               : "All is pressed; end with broad strokes."}
         </span>
       </Key>
-      {closed.map((a) => (
-        <p key={a.point.point}>
-          <b>Not again today:</b> {a.name}. {a.why}
+      {after?.closed.map((a) => (
+        <p key={a.point}>
+          <b>Not again today:</b> {name(a.point)}. {a.why}
         </p>
       ))}
     </List>

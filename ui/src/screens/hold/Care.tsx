@@ -1,6 +1,6 @@
 // What to be careful of at this site, and what worked here before.
-import { useMemo } from "react";
 import type { Schemas } from "../../api/client";
+import { useGuide } from "../../core/useGuide";
 import type { LiveVisit } from "../../core/useVisit";
 import { plain } from "../../parts/words";
 import { heightOf } from "../../core/height";
@@ -9,12 +9,9 @@ export function Care({ visit, hold }: { visit: LiveVisit; hold: Schemas["Hold"] 
   const { core, state, open } = visit;
   const point = state.points.find((p) => p.point === hold.point);
   const height = heightOf(open.context);
-  const caution = useMemo(() => {
-    if (!point) return "";
-    const guide = core.palpate(point.muscle, point.side, height, point.site || undefined);
-    const near = guide.near.find((n) => (n.distance_cm ?? 0) < 5);
-    return near ? `${near.name}: ${near.text}` : (guide.cautions[0] ?? "");
-  }, [core, point, height]);
+  const guide = useGuide(core, point, height);
+  const near = guide?.near.find((n) => (n.distance_cm ?? 0) < 5);
+  const caution = near ? `${near.name}: ${near.text}` : guide?.cautions[0];
   const before = open.earlier.find((e) => e.identity === point?.identity)?.worked;
   return (
     <div className="care" data-care>

@@ -15,7 +15,7 @@ import { Care } from "./Care";
 import { Clocks, PressureBar } from "./Clocks";
 import { Force } from "./Force";
 import { HoldRoom } from "./HoldRoom";
-import { handOn, mainKey, over, takesNumber } from "./keys";
+import { mainKey } from "./keys";
 import { Pace } from "./Pace";
 import { PadPanel, padWords } from "./PadPanel";
 import { lengthens, RangeEntry } from "./RangeEntry";
@@ -37,7 +37,12 @@ export default function Hold({ me }: { me: Schemas["Me"] }) {
   if (!visit) return <Waiting>Opening the hold…</Waiting>;
   const h = visit.state.holds.find((x) => x.id === hold);
   if (!h) return <Trouble error={new Error("There is no such hold in this visit.")} />;
-  return <Live me={me} visit={visit} hold={h} />;
+  return <Opened me={me} visit={visit} hold={h} />;
+}
+
+function Opened(props: Pick<SaidProps, "me" | "visit" | "hold">) {
+  const live = useHold(props.visit, props.hold);
+  return live ? <Live live={live} {...props} /> : <Waiting>Opening the hold…</Waiting>;
 }
 
 const tones: Partial<Record<Schemas["Advice"], string>> = {
@@ -51,23 +56,22 @@ const tones: Partial<Record<Schemas["Advice"], string>> = {
   "next-rep": "deep",
 };
 
-function Live({ me, visit, hold }: Pick<SaidProps, "me" | "visit" | "hold">) {
+function Live({ me, visit, hold, live }: Omit<SaidProps, "pad">) {
   const go = useNavigate();
-  const live = useHold(visit, hold);
   const { act, end } = live;
-  const { line } = live.view;
+  const { line, hand_on, over, takes } = live.view;
   const [prefs, keep] = useRoomPrefs();
   const [open, setOpen] = useState<"room" | "pad">();
   const id = visit.open.visit.id;
   const seen = useVisitWire(id, !live.ended);
   const pad = usePadHand(visit.core, live);
-  const ended = live.ended || over(line.phase);
-  const main = mainKey(line.phase);
+  const ended = live.ended || !!over;
+  const main = mainKey(live.view);
   const back = useCallback(() => {
-    if (handOn(line.phase)) act("release");
+    if (hand_on) act("release");
     end();
     go(`/visits/${id}?step=press`);
-  }, [line.phase, act, end, go, id]);
+  }, [hand_on, act, end, go, id]);
   const pedal = useCallback(() => {
     if (ended) back();
     else if (main) act(main.event);
@@ -77,7 +81,7 @@ function Live({ me, visit, hold }: Pick<SaidProps, "me" | "visit" | "hold">) {
   useTones(line, prefs, !live.ended && !asked);
   useWakeLock();
   useKeys(act, pedal, prefs.pedal, !open && !asked);
-  const { limits, plan } = hold.start;
+  const { limits } = hold.start;
   return (
     <HoldRoom
       $side="400px"
@@ -104,14 +108,13 @@ function Live({ me, visit, hold }: Pick<SaidProps, "me" | "visit" | "hold">) {
       )}
       <Scores
         soft={limits.soft_ceiling}
-        off={asked || !takesNumber(line)}
+        off={asked || !takes.includes("score")}
         canUndo={live.begun && !live.ended && !asked}
         act={act}
       />
       <Signs
         main={asked ? { name: endsAt(stood) } : main}
-        phase={line.phase}
-        plan={plan}
+        takes={takes}
         ended={ended}
         waiting={asked}
         stopped={live.ended}
@@ -188,13 +191,13 @@ interface SaidProps {
 
 /** What to do now, what to ask, how far it is. */
 function Said({ me, visit, hold, live, pad }: SaidProps) {
-  const { line, summary } = live.view;
+  const { line, summary, hand_on, over } = live.view;
   const { plan, limits } = hold.start;
   const capS = limits.cap_ms / 1000;
   const first = line.advice[0];
   const steering = plan?.steering ?? "stages";
-  const ended = live.ended || over(line.phase);
-  const running = handOn(line.phase) || line.phase === "rest";
+  const ended = live.ended || !!over;
+  const running = !!hand_on || line.phase === "rest";
   return (
     <div className="say" data-ended={ended}>
       <div className="do" data-tone={(first && tones[first]) ?? "calm"} role="status" aria-live="assertive">

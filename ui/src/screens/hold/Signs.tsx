@@ -6,8 +6,8 @@ import type { Act } from "./useHold";
 interface Props {
   /** What the widest key does now. */
   main?: { name: string };
-  phase: Schemas["Phase"];
-  plan?: Schemas["HoldPlan"];
+  /** What may be said now, beside the signs. */
+  takes: Schemas["HoldEventKind"][];
   ended: boolean;
   /** Another question stands first: nothing but the widest key and stop. */
   waiting?: boolean;
@@ -18,7 +18,7 @@ interface Props {
 }
 
 /** The widest key, the part's own two, the signs, and stop. */
-export function Signs({ main, phase, plan, ended, waiting, stopped, onPedal, act }: Props) {
+export function Signs({ main, takes, ended, waiting, stopped, onPedal, act }: Props) {
   const off = ended || waiting;
   return (
     <div className="keys">
@@ -26,7 +26,7 @@ export function Signs({ main, phase, plan, ended, waiting, stopped, onPedal, act
         {ended ? "Back to the visit" : (main?.name ?? "Flush")}
         {!waiting && <kbd>{ended ? "space" : "space · pedal"}</kbd>}
       </Key>
-      {partKeys(phase, plan).map(([s, on]) => (
+      {partKeys(takes).map(([s, on]) => (
         <Key key={s.name} isDisabled={!on || off} onPress={() => act(s.event, s.value)}>
           {s.name}
           <kbd>{s.key.toUpperCase()}</kbd>

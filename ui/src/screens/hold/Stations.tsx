@@ -1,11 +1,11 @@
 // Where the strokes are given: the stations along the attachment, on the body
 // close up; the one of now is full.
-import { useMemo } from "react";
 import { styled } from "styled-components";
 import type { Schemas } from "../../api/client";
 import { BodySvg } from "../../body/BodySvg";
 import { boxOf, Closeness, fitted } from "../../body/zoom";
 import { useFigure } from "../../body/views";
+import { useAsk } from "../../core/useAsk";
 import type { LiveVisit } from "../../core/useVisit";
 import { phone } from "../../theme";
 import { heightOf } from "../../core/height";
@@ -49,14 +49,15 @@ interface Props {
 export function Stations({ visit: { core, open }, hold: { start }, line }: Props) {
   const { muscle, side, plan } = start;
   const height = heightOf(open.context);
-  const drawn = useMemo(() => {
-    if (!muscle || (side !== "left" && side !== "right")) return undefined;
-    const { view, stations } = core.stations(muscle, side, plan?.stations ?? 3, height);
-    const layers = core.layers({ view, layers: ["bones", "muscles"], only: [muscle], side, depth: 0 });
-    return { view, stations, layers };
-  }, [core, muscle, side, plan?.stations, height]);
+  const of = muscle && (side === "left" || side === "right") ? { muscle, side } : undefined;
+  const drawn = useAsk(core, "stations", of && { ...of, stations: plan?.stations ?? 3, height_cm: height });
+  const layers = useAsk(
+    core,
+    "layers",
+    of && drawn && { view: drawn.view, layers: ["bones", "muscles"], only: [of.muscle], side: of.side },
+  );
   const { data: figure } = useFigure(drawn?.view ?? "back");
-  if (!drawn || !figure) return null;
+  if (!drawn || !layers || !figure) return null;
   const xs = drawn.stations.map((s) => s.x);
   const ys = drawn.stations.map((s) => s.y);
   const part = {
@@ -73,7 +74,7 @@ export function Stations({ visit: { core, open }, hold: { start }, line }: Props
       <Closeness value={zoom.k}>
         <BodySvg
           view={drawn.view}
-          drawn={drawn.layers}
+          drawn={layers}
           window={[part.x, part.y, part.width, part.height]}
           preserveAspectRatio="xMidYMid slice"
         >

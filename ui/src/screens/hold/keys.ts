@@ -3,7 +3,6 @@ import type { Schemas } from "../../api/client";
 
 type Kind = Schemas["HoldEventKind"];
 type Phase = Schemas["Phase"];
-type Line = Schemas["Line"];
 
 export interface SignKey {
   event: Kind;
@@ -13,53 +12,25 @@ export interface SignKey {
   tone?: "warn" | "stop";
 }
 
-type Main = { event: Kind; name: string };
-
-/** What the pedal, Space or the widest key does in a phase. */
-const primary: Partial<Record<Phase, Main>> = {
-  ready: { event: "contact", name: "Contact" },
-  return: { event: "contact", name: "Contact" },
-  "moved-off": { event: "contact", name: "Contact, new spot" },
-  paused: { event: "resume", name: "Resume" },
-  "off-spot": { event: "on-spot", name: "Back on it" },
-  check: { event: "on-spot", name: "Yes, still on it" },
-  rest: { event: "rep", name: "On again now" },
-  release: { event: "release", name: "I have let go" },
+/** What the key within reach is called in a phase; what it says is the core's. */
+const primary: Partial<Record<Phase, string>> = {
+  ready: "Contact",
+  return: "Contact",
+  "moved-off": "Contact, new spot",
+  paused: "Resume",
+  "off-spot": "Back on it",
+  check: "Yes, still on it",
+  rest: "On again now",
+  release: "I have let go",
 };
 
-/** Parts in which the client's number means something. */
-const parts: Phase[] = [
-  "settle",
-  "stage",
-  "press",
-  "rest",
-  "ramp",
-  "test",
-  "slacken",
-  "still",
-  "sink",
-  "move",
-  "push",
-  "lengthen",
-  "stroke",
-  "broad",
-  "narrow",
-];
-const inPart = (p: Phase) => parts.includes(p);
+export interface Main {
+  event: Kind;
+  name: string;
+}
 
-export const mainKey = (p: Phase): Main | undefined =>
-  primary[p] ?? (inPart(p) ? { event: "release", name: "Let go" } : undefined);
-
-/** Whether a number is taken: under pressure, in a rest, or where one is asked. */
-export const takesNumber = ({ phase, ask }: Line) =>
-  inPart(phase) || phase === "check" || phase === "off-spot" || phase === "release" || !!ask;
-
-/** Whether the hand is still on, so that leaving the screen lets go. */
-export const handOn = (p: Phase) =>
-  (inPart(p) && p !== "rest") || p === "check" || p === "off-spot" || p === "release";
-
-/** Phases after which nothing more happens. */
-export const over = (p: Phase) => p === "done" || p === "stopped";
+export const mainKey = ({ pedal, line }: Schemas["HoldView"]): Main | undefined =>
+  pedal && { event: pedal, name: primary[line.phase] ?? "Let go" };
 
 export const trendKeys: SignKey[] = [
   { event: "trend", value: "less", name: "Less", key: "," },
@@ -71,13 +42,10 @@ const softens: SignKey = { event: "softening", name: "Softens", key: "f" };
 const outBreath: SignKey = { event: "breath", value: "out", name: "Out-breath", key: "b" };
 const next: SignKey = { event: "rep", name: "Next now", key: "j" };
 
-const softening: Phase[] = ["settle", "stage", "narrow", "still", "sink"];
-const byRep: Phase[] = ["press", "move", "push", "lengthen", "stroke"];
-
 /** The two keys that a part may have of its own, always in the same place. */
-export function partKeys(phase: Phase, plan?: Schemas["HoldPlan"]): [SignKey, boolean][] {
-  const breath = phase === "sink" || (phase === "lengthen" && !!plan?.by_breath);
-  return [[softens, softening.includes(phase)], breath ? [outBreath, true] : [next, byRep.includes(phase)]];
+export function partKeys(takes: Kind[]): [SignKey, boolean][] {
+  const breath = takes.includes("breath");
+  return [[softens, takes.includes("softening")], breath ? [outBreath, true] : [next, takes.includes("rep")]];
 }
 
 export const signKeys: SignKey[] = [

@@ -1,21 +1,21 @@
-// One hold under way: its log, what the coach says now, and writing to both.
-import { useCallback, useEffect, useRef, useState } from "react";
+// One hold under way: what the coach says now, and writing to the log. The coach lives in
+// the core, which is told each event; this page keeps only how far its log has come.
+import { useCallback, useEffect, useRef } from "react";
 import type { Schemas } from "../../api/client";
 import { at, beganAt, now, refresh } from "../../core/clock";
-import type { HoldView } from "../../core/core";
 import { device } from "../../core/outbox";
 import type { LiveVisit } from "../../core/useVisit";
 import { forgetAttended, useAttended } from "../../core/attended";
-import { handOn, over } from "./keys";
+import { useLiveCoach } from "./useLiveCoach";
 
 type Hold = Schemas["Hold"];
 export type Act = (event: Schemas["HoldEventKind"], value?: string | number) => void;
 
 export interface LiveHold {
-  view: HoldView;
+  view: Schemas["HoldView"];
   /** Seconds since it began. */
   seconds: number;
-  /** Whether anything can be taken back. */
+  /** Whether anything can be undone. */
   begun: boolean;
   ended: boolean;
   act: Act;
@@ -34,37 +34,32 @@ const instrument = "pressure-pad";
 /** How often the clocks move. */
 const tickMS = 200;
 
-export function useHold({ core, write }: LiveVisit, hold: Hold): LiveHold {
+/** The hold as it is; undefined until the core has opened it. */
+export function useHold({ core, write }: LiveVisit, hold: Hold): LiveHold | undefined {
   const began = beganAt(hold);
-  // The log is kept here too, so that an answer is on screen in the same frame.
-  const log = useRef(hold.log);
-  if (hold.log.length > log.current.length) log.current = hold.log;
-  /** What a pad said late is not last by its time. */
-  const lastMS = useCallback(() => log.current.reduce((ms, e) => Math.max(ms, e.at_ms), 0), []);
-  const ended = useRef(hold.status !== "live");
-  const replay = useCallback((ms: number) => core.hold(hold.start, log.current, ms), [core, hold.start]);
-  const [view, setView] = useState(() => replay(now() - began));
   const elapsed = useCallback(() => now() - began, [began]);
-  const { phase } = view.line;
-  // Paused by nobody is the core's own word that nobody attends.
-  const wasOn = phase === "paused" && log.current.at(-1)?.event !== "pause";
+  const coach = useLiveCoach(core, hold, elapsed);
+  const live = coach.view;
+  const { lastMS, add } = coach;
+  const ended = useRef(hold.status !== "live");
   const [alone, settled] = useAttended({
     hold: hold.id,
-    on: handOn(phase) && !ended.current,
-    wasOn: wasOn && !ended.current,
+    on: !!live?.hand_on && !ended.current,
+    // Paused by nobody is the core's own word that nobody attends.
+    wasOn: !!live?.unattended && !ended.current,
     elapsed,
     lastKey: lastMS,
   });
-  const look = useCallback(() => {
-    setView(replay(Math.max(lastMS(), alone ?? elapsed())));
-  }, [replay, elapsed, lastMS, alone]);
+  const moment = useCallback(() => Math.max(lastMS(), alone ?? elapsed()), [lastMS, alone, elapsed]);
+  const { ask } = coach;
+  const look = useCallback(() => void ask(moment()), [ask, moment]);
 
   const endAt = useCallback(
-    (lastSign?: number) => {
+    async (lastSign?: number) => {
       if (ended.current) return;
       ended.current = true;
       forgetAttended(hold.id);
-      const s = replay(lastMS()).summary;
+      const { summary: s } = await ask(lastMS());
       write("hold-ended", {
         hold: hold.id,
         outcome: s.outcome,
@@ -73,20 +68,20 @@ export function useHold({ core, write }: LiveVisit, hold: Hold): LiveHold {
         ...(lastSign === undefined ? {} : { last_sign_ms: lastSign }),
       });
     },
-    [replay, hold.id, write, lastMS],
+    [ask, hold.id, write, lastMS],
   );
-  const end = useCallback(() => endAt(), [endAt]);
+  const end = useCallback(() => void endAt(), [endAt]);
 
   const happened = useCallback(
     (ms: number, event: Schemas["HoldEventKind"], value?: string | number) => {
       if (ended.current) return;
       const at_ms = Math.max(lastMS(), Math.round(ms));
       const body = { hold: hold.id, at_ms, event, ...(value === undefined ? {} : { value }) };
-      log.current = [...log.current, { ...body, source: event === "pressure" ? instrument : device }];
+      // Written first: nothing that was said waits for the coach.
       write("hold-event", body);
-      look();
+      add({ ...body, source: event === "pressure" ? instrument : device }, Math.max(at_ms, elapsed()));
     },
-    [hold.id, look, write, lastMS],
+    [hold.id, add, write, lastMS, elapsed],
   );
   const act = useCallback<Act>((event, value) => happened(elapsed(), event, value), [happened, elapsed]);
 
@@ -95,16 +90,17 @@ export function useHold({ core, write }: LiveVisit, hold: Hold): LiveHold {
     return refresh(tickMS, look);
   }, [look]);
   // What falls due is said at its time, not with the next tick.
-  const due = view.due_ms;
+  const due = live?.due_ms;
   useEffect(() => (due === undefined ? undefined : at(began + due, look)), [due, began, look]);
+  const over = !!live?.over;
   useEffect(() => {
-    if (over(phase)) end();
-  }, [phase, end]);
-  const isOver = over(phase) || ended.current;
+    if (over) end();
+  }, [over, end]);
+  if (!live) return undefined;
   return {
-    view,
-    seconds: isOver ? lastMS() / 1000 + 1 : Math.max(0, (alone ?? elapsed()) / 1000),
-    begun: log.current.length > 0,
+    view: live,
+    seconds: over || ended.current ? lastMS() / 1000 + 1 : Math.max(0, (alone ?? elapsed()) / 1000),
+    begun: live.events > 0,
     ended: ended.current,
     act,
     end,
@@ -117,13 +113,13 @@ export function useHold({ core, write }: LiveVisit, hold: Hold): LiveHold {
 const answered = (
   since: number | undefined,
   happened: (ms: number, event: Schemas["HoldEventKind"]) => void,
-  endAt: (lastSign: number) => void,
+  endAt: (lastSign: number) => Promise<void>,
   settled: () => void,
 ): Pick<LiveHold, "endedThen" | "goOn"> => ({
   endedThen: () => {
     if (since === undefined) return;
     happened(since, "end");
-    endAt(since);
+    void endAt(since);
     settled();
   },
   goOn: () => {

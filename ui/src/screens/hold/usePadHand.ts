@@ -3,7 +3,6 @@ import { useMemo } from "react";
 import { useState } from "react";
 import type { Core } from "../../core/core";
 import { type PressurePad, usePressurePad, usePressurePadAddress } from "../../core/usePressurePad";
-import { handOn } from "./keys";
 import type { LiveHold } from "./useHold";
 
 /** A press of a paced protocol may end a little early by hand; that is no end of
@@ -22,7 +21,7 @@ export interface PadHand extends PressurePad {
 export function usePadHand(core: Core, live: LiveHold): PadHand {
   const address = usePressurePadAddress();
   const [using, setUsing] = useState(false);
-  const { line, summary } = live.view;
+  const { line, summary, hand_on } = live.view;
   const { phase, advice } = line;
   const words = advice.join(" ");
   const said = useMemo(() => ({ phase, advice: words.split(" ").filter(Boolean) }), [phase, words]);
@@ -34,7 +33,7 @@ export function usePadHand(core: Core, live: LiveHold): PadHand {
     },
     onLetGo: () => {
       const endsSoon = phase === "press" && line.reps > 1 && line.part_left_s < earlyS;
-      if (handOn(phase) && !endsSoon) live.act("release");
+      if (hand_on && !endsSoon) live.act("release");
     },
     onForce: (n) => live.act("pressure", Math.round((n * 10) / padCM2)),
   });

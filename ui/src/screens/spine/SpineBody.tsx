@@ -1,7 +1,8 @@
 // The spine on the body: tips, the chosen level, finger-widths beside it.
-import { useMemo, useRef } from "react";
+import { useRef } from "react";
 import { BodySvg } from "../../body/BodySvg";
 import { placeOn } from "../../body/views";
+import { useAsk } from "../../core/useAsk";
 import type { Core } from "../../core/core";
 import { type Beside, levels } from "./levels";
 import type { Spine } from "./useSpine";
@@ -18,7 +19,7 @@ const named = ["C2", "C7", "T3", "T7", "T12", "L4", "S2"];
 
 export function SpineBody({ core, spine, finger }: { core: Core; spine: Spine; finger: number }) {
   const svg = useRef<SVGSVGElement>(null);
-  const drawn = useMemo(() => core.layers({ view: "back", layers: ["bones"] }), [core]);
+  const drawn = useAsk(core, "layers", { view: "back", layers: ["bones"] });
   const { level, here } = spine;
   return (
     <BodySvg

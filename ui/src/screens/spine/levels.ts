@@ -1,5 +1,6 @@
 // Levels of the spine, the landmarks that mark them, and what lies beside one.
 import type { Schemas } from "../../api/client";
+import { useAskAll } from "../../core/useAsk";
 import type { Core } from "../../core/core";
 
 /** Landmarks that mark a level, in words of the hand. */
@@ -36,10 +37,14 @@ export interface Beside {
 }
 
 /** What lies beside a level, by finger-widths. */
-export const besideOf = (core: Core, level: Schemas["LevelIn"]["level"], finger_cm: number): Beside[] =>
-  spots.map(([out, down, name]) => ({
-    out,
-    down,
+export function useBeside(core: Core, level: Schemas["LevelIn"]["level"], finger_cm: number): Beside[] {
+  const asked = spots.map(([out, down, name]): [string, Schemas["LevelIn"]] => [
     name,
-    at: core.level({ level, fingers_lateral: out, fingers_down: down, finger_cm }),
-  }));
+    { level, fingers_lateral: out, fingers_down: down, finger_cm },
+  ]);
+  const levels = useAskAll(core, "level", Object.fromEntries(asked));
+  return spots.flatMap(([out, down, name]) => {
+    const at = levels?.[name];
+    return at ? [{ out, down, name, at }] : [];
+  });
+}

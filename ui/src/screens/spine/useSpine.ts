@@ -2,8 +2,9 @@
 import { useMemo, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { useFigure } from "../../body/views";
+import { useAsk } from "../../core/useAsk";
 import type { Core } from "../../core/core";
-import { besideOf, landmarks, levels } from "./levels";
+import { useBeside, landmarks, levels } from "./levels";
 
 type Level = NonNullable<Schemas["LevelIn"]["level"]>;
 type Spots = Schemas["FigureView"]["landmarks"];
@@ -16,21 +17,22 @@ export function useSpine(core: Core, finger: number) {
   const [level, setLevel] = useState<Level>("L4");
   const [by, setBy] = useState<string | undefined>("iliac-crest");
   const [from, setFrom] = useState<string>();
-  const found = useMemo(() => (by ? core.level({ landmark: by }) : undefined), [core, by]);
-  const beside = useMemo(() => besideOf(core, level, finger), [core, level, finger]);
+  const found = useAsk(core, "level", by ? { landmark: by } : undefined);
+  const beside = useBeside(core, level, finger);
   const tips = useMemo(() => all.filter((l) => levels.includes(l.id)), [all]);
   const choose = (l: string, landmark?: string) => {
     setLevel(l as Level);
     setBy(landmark);
   };
-  const byLandmark = (id: string) => choose(core.level({ landmark: id }).level, id);
+  const byLandmark = async (id: string) =>
+    choose((await core.ask("level", { landmark: id })).level, id);
   const touch = (p: { x: number; y: number }) => {
     // A touch on one of the landmarks means it; elsewhere the nearest tip.
     const near = all
       .filter((l) => landmarks.some((m) => m.id === l.id) && l.side !== "midline")
       .find((l) => Math.hypot(l.x - p.x, l.y - p.y) < 12);
     const tip = [...tips].sort((a, b) => Math.abs(a.y - p.y) - Math.abs(b.y - p.y))[0];
-    if (near) byLandmark(near.id);
+    if (near) void byLandmark(near.id);
     else if (tip) choose(tip.id);
   };
   return {

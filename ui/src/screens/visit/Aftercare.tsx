@@ -4,6 +4,7 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { styled } from "styled-components";
 import { api, must, type Schemas } from "../../api/client";
+import { useAskVisit } from "../../core/useAsk";
 import { Button, Card, Trouble } from "../../parts/controls";
 import { FileLink } from "../../parts/FileLink";
 import { Bullets, Row, Said } from "../../parts/layout";
@@ -15,8 +16,8 @@ const Code = styled.b`
 `;
 
 export function Aftercare({ visit }: StepProps) {
-  const { core, state, open, write } = visit;
-  const sheet = core.after(state, open.earlier);
+  const { state, open, write } = visit;
+  const sheet = useAskVisit(visit, "visit-aftercare", {});
   const [link, setLink] = useState<Schemas["NewLink"]>();
   const [error, setError] = useState<Error>();
   const id = open.visit.id;
@@ -28,6 +29,7 @@ export function Aftercare({ visit }: StepProps) {
       setError(e as Error);
     }
   };
+  if (!sheet) return null;
   const { from_days, to_days, why } = sheet.next;
   const inDays = `In ${from_days} to ${to_days} days.`;
   return (

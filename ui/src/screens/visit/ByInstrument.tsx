@@ -2,6 +2,7 @@
 // taken when it lies steady at the end of the movement.
 import { useRef, useState } from "react";
 import type { Core } from "../../core/core";
+import { useAsk } from "../../core/useAsk";
 import { useInclinometer, useInclinometerAddress } from "../../core/useInclinometer";
 import { Button, Card, Choice } from "../../parts/controls";
 import { Row } from "../../parts/layout";
@@ -13,6 +14,9 @@ import type { Slot } from "./measure/useReadings";
 /** "Neck rotation, left, 2 of 3". */
 const nameOf = ({ movement, side, of, trial }: Slot) =>
   listed(movementName(movement), side !== "midline" && side, of > 1 && `${trial + 1} of ${of}`);
+
+/** About as far as a stand-in's arm goes where nothing else is known. */
+const usualDeg = 60;
 
 const tools = ["inclinometer", "goniometer", "by eye"];
 
@@ -36,8 +40,8 @@ export function ByInstrument({ core, slots, ask, tool, onTool, onTaken }: Props)
   const next = slots(times).find((s) => !skipped.includes(key(s)));
   const target = useRef(next);
   target.current = next;
-  const usual = next ? core.range(next.movement, undefined, undefined, undefined).reference : 60;
-  const live = useInclinometer(core, on && next ? address : undefined, "range", { deg: usual }, (t) => {
+  const reference = useAsk(core, "range", next && { movement: next.movement })?.reference;
+  const live = useInclinometer(core, on && next ? address : undefined, "range", { deg: reference ?? usualDeg }, (t) => {
     if (!target.current) return;
     play("taken");
     onTaken(target.current, Math.round(Math.abs(t.deg)));

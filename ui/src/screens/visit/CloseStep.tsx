@@ -1,5 +1,5 @@
 // What was done, the note, and the end of the visit.
-import { useMemo, useState } from "react";
+import { useState } from "react";
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
 import { Button, Card, Text } from "../../parts/controls";
@@ -80,10 +80,10 @@ function NotTreated({ visit, emergency }: StepProps & { emergency: string }) {
       <Stack
         as="form"
         $gap={3}
-        onSubmit={(e) => {
+        onSubmit={async (e) => {
           e.preventDefault();
           const body = { not_treated: true, advised };
-          const refused = visit.preview("visit-closed", body);
+          const refused = await visit.preview("visit-closed", body);
           if (refused) setError(refused);
           else visit.write("visit-closed", body);
         }}
@@ -132,7 +132,7 @@ function Done({ visit }: StepProps) {
   const w = useWritten();
   const { state, core } = visit;
   const names = usePointWords(visit);
-  const gauges = useMemo(() => core.gauges(), [core]);
+  const gauges = core.lists.gauges;
   return (
     <>
       {state.points.length + state.ranges.length + state.gauges.length === 0 && (

@@ -5,6 +5,7 @@ import type { Schemas } from "../../api/client";
 import { useFigure } from "../../body/views";
 import { byView, fromStrokes, mirrored, toStrokes } from "../../body/drawing";
 import { PainTools } from "../../body/PainTools";
+import { useAsk } from "../../core/useAsk";
 import { Card, Choice } from "../../parts/controls";
 import { day, plain, sentence } from "../../parts/words";
 import { areaWords, useWritten } from "../../parts/written";
@@ -36,15 +37,15 @@ export function DrawStep({ visit, me, body }: Props) {
   const figure = useFigure("front").data?.version ?? "";
   const { core, open, write, undo, redo } = visit;
   const earlier = open.earlier_drawings.find((d) => d.visit === compare);
-  const now = useMemo(
-    () =>
-      core.drawing({
-        before: earlier ? byView(fromStrokes(earlier.strokes)) : {},
-        after: byView(drawing),
-        height_cm: height,
-      }),
-    [core, earlier, drawing, height],
+  const asked = useMemo(
+    () => ({
+      before: earlier ? byView(fromStrokes(earlier.strokes)) : {},
+      after: byView(drawing),
+      height_cm: height,
+    }),
+    [earlier, drawing, height],
   );
+  const now = useAsk(core, "drawing", asked);
   const lay = (strokes: Schemas["Stroke"][], by: "therapist" | "client" = "therapist") =>
     strokes.length > 0 && write("drawing-painted", { figure, strokes, by });
   return (
@@ -61,9 +62,9 @@ export function DrawStep({ visit, me, body }: Props) {
           onMirror={drawing.size ? () => lay(toStrokes(mirrored(drawing))) : undefined}
         />
       </Card>
-      <Card data-drawing={Math.round(now.after_cm2)}>
-        <h2>{drawing.size ? `${area(now.after_cm2)} painted` : "Nothing painted yet"}</h2>
-        {drawing.size > 0 && <p>{sentence(inWords(now.after_regions))}.</p>}
+      <Card data-drawing={now && Math.round(now.after_cm2)}>
+        <h2>{drawing.size && now ? `${area(now.after_cm2)} painted` : "Nothing painted yet"}</h2>
+        {drawing.size > 0 && now && <p>{sentence(inWords(now.after_regions))}.</p>}
         {open.earlier_drawings.length > 0 && (
           <div>
             <Choice
@@ -79,7 +80,7 @@ export function DrawStep({ visit, me, body }: Props) {
             />
           </div>
         )}
-        {earlier && (
+        {earlier && now && (
           <dl className="compare" data-compare>
             <dt>Area</dt>
             <dd>

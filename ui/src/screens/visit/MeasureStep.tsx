@@ -1,7 +1,8 @@
 // Range of motion as arcs; the same screen before and after.
-import { useMemo, useState } from "react";
+import { useState } from "react";
 import { styled } from "styled-components";
 import { useCourse } from "../../api/queries";
+import { useAsk } from "../../core/useAsk";
 import type { Schemas } from "../../api/client";
 import { Choice } from "../../parts/controls";
 import { jointNames, plain, sentence } from "../../parts/words";
@@ -60,8 +61,8 @@ export function MeasureStep({ visit, moment, only, placing }: Props) {
   const [joint, setJoint] = useState<string>();
   const [tool, setTool] = useState(state.ranges.find((r) => r.tool)?.tool ?? "inclinometer");
   const readings = useReadings(visit, moment, tool);
-  const all = useMemo(() => core.movements(), [core]);
-  const today = useMemo(() => core.movementsToday(state.known_answers), [core, state.known_answers]);
+  const all = core.lists.movements;
+  const today = useAsk(core, "movements", { screening: state.known_answers })?.today ?? [];
   const past = course.data?.history.ranges ?? [];
   const known: string[] = [...past, ...state.ranges].map((r) => r.movement);
   const wanted = known.length ? known : first;

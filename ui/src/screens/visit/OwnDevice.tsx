@@ -6,6 +6,7 @@ import { api, must, type Schemas } from "../../api/client";
 import { byView, fromStrokes } from "../../body/drawing";
 import { heightOf } from "../../core/height";
 import type { LiveVisit } from "../../core/useVisit";
+import { useAskAll } from "../../core/useAsk";
 import { Button, Card, Trouble } from "../../parts/controls";
 import { Fill, Row } from "../../parts/layout";
 import { count, one } from "../../parts/words";
@@ -21,7 +22,7 @@ const Code = styled.span`
 /** What waits to be taken in. */
 export function Waiting({ visit, only }: StepProps & { only?: Entry["kind"] }) {
   const { items, left, settle, bringBack, error } = useEntries(visit);
-  const words = useWords(visit);
+  const words = useWords(visit, items.concat(left));
   return (
     <>
       {error && <Trouble error={error} />}
@@ -47,15 +48,17 @@ export function Waiting({ visit, only }: StepProps & { only?: Entry["kind"] }) {
 }
 
 /** An entry in a sentence. */
-function useWords({ core, open }: LiveVisit) {
+function useWords({ core, open }: LiveVisit, entries: Entry[]) {
   const written = useWritten();
-  const questions = useMemo(() => new Map(core.questions().map((q) => [q.id, q.ask])), [core]);
-  return ({ drawing, story, answers }: Entry) => {
-    if (drawing) {
-      const after = byView(fromStrokes(drawing.strokes));
-      const area = core.drawing({ before: {}, after, height_cm: heightOf(open.client) });
-      return `The client has drawn ${areaWords(area.after_cm2, written)}.`;
-    }
+  const questions = useMemo(() => new Map(core.lists.questions.map((q) => [q.id, q.ask])), [core]);
+  const drawn = entries.flatMap((e) => {
+    if (!e.drawing) return [];
+    const after = byView(fromStrokes(e.drawing.strokes));
+    return [[e.id, { before: {}, after, height_cm: heightOf(open.client) }] as const];
+  });
+  const areas = useAskAll(core, "drawing", Object.fromEntries(drawn));
+  return ({ id, drawing, story, answers }: Entry) => {
+    if (drawing) return `The client has drawn ${areaWords(areas?.[id]?.after_cm2 ?? 0, written)}.`;
     if (story) {
       const worst = story.worst === undefined ? "" : `, at its worst ${one(story.worst)} of 10`;
       return `The client has told the story${worst}.${story.complaint ? ` “${story.complaint}”` : ""}`;

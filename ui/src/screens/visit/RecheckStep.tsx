@@ -1,5 +1,6 @@
 // The same measures again: the number at each point, the ranges taken before.
 import type { Schemas } from "../../api/client";
+import { useAsk } from "../../core/useAsk";
 import { Card, Choice } from "../../parts/controls";
 import { Said } from "../../parts/layout";
 import { one } from "../../parts/words";
@@ -11,8 +12,9 @@ import type { StepProps } from "./StepProps";
 
 /** What the number at a point has done, against what counts as a change. */
 function Changed({ visit, point: { nprs, after_nprs } }: StepProps & { point: Schemas["Point"] }) {
-  if (nprs === undefined || after_nprs === undefined) return null;
-  const change = visit.core.change("nprs", nprs, after_nprs);
+  const both = nprs !== undefined && after_nprs !== undefined;
+  const change = useAsk(visit.core, "change", both ? { measure: "nprs", before: nprs, after: after_nprs } : undefined);
+  if (!change) return null;
   const by = Math.abs(change.delta);
   const words = change.meaningful
     ? `${change.direction === "better" ? "Clearly better" : "Clearly worse"}, by ${one(by)}.`

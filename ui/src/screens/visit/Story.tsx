@@ -1,6 +1,7 @@
 // The interview at the desk: typed here or told on the client's own device,
 // kept when the therapist says so.
 import { useEffect, useRef, useState } from "react";
+import { useAskAll } from "../../core/useAsk";
 import { Button, Card } from "../../parts/controls";
 import { Row } from "../../parts/layout";
 import { rebase, storyTrouble, type Story as Told, tidy } from "../story";
@@ -21,6 +22,18 @@ function useKeptOnLeaving(keep: () => void) {
   }, []);
 }
 
+type Activities = NonNullable<Told["activities"]>;
+
+/** The questions what has become of each activity's score. */
+const changesOf = (before: Activities, after: Activities) =>
+  Object.fromEntries(
+    after.flatMap((a) => {
+      const old = before.find((x) => x.name === a.name);
+      if (!old) return [];
+      return [[`${old.score} ${a.score}`, { measure: "psfs-item", before: old.score, after: a.score }]];
+    }),
+  );
+
 export function Story({ visit }: StepProps) {
   const { state, core, open, write } = visit;
   const last = open.earlier_interview;
@@ -31,6 +44,7 @@ export function Story({ visit }: StepProps) {
     activities: last?.activities?.map((a) => ({ name: a.name, score: a.score })) ?? [],
   };
   const v = draft ? rebase(draft.base, draft.typed, kept) : kept;
+  const changes = useAskAll(core, "change", changesOf(last?.activities ?? [], v.activities ?? []));
   const keep = () => {
     if (!draft || storyTrouble(v)) return;
     write("interview-noted", tidy(v));
@@ -47,7 +61,7 @@ export function Story({ visit }: StepProps) {
         last={last}
         loads={state.loads}
         onLoads={(l) => write("loads-declared", { loads: l })}
-        compare={(a, b) => core.change("psfs-item", a, b).text}
+        compare={(a, b) => changes?.[`${a} ${b}`]?.text ?? ""}
       />
       <Row>
         <Button $kind="main" isDisabled={!draft || !!storyTrouble(v)} onPress={keep}>

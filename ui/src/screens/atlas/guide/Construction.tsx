@@ -5,6 +5,7 @@ import type { Schemas } from "../../../api/client";
 import { useFigure, type View, viewName } from "../../../body/views";
 import { type Box, Closeness } from "../../../body/zoom";
 import { ZoomedBody } from "../../../body/ZoomedBody";
+import { useAsk } from "../../../core/useAsk";
 import type { Core } from "../../../core/core";
 import { plain } from "../../../parts/words";
 import { arrow, closeUp } from "./geometry";
@@ -85,15 +86,21 @@ function Found({ g, steps, late, height, view, here, part, share }: FoundProps) 
 
 /** Bones; once the place is shown, the muscle and what to keep off near it. */
 function useDrawn(view: View, core: Core, g: Schemas["Guide"], late: boolean, side: Schemas["Side"]) {
+  const d = useAsk(core, "layers", {
+    view,
+    layers: ["bones", "structures", "muscles"],
+    only: [g.muscle],
+    side,
+  });
   return useMemo(() => {
-    const d = core.layers({ view, layers: ["bones", "structures", "muscles"], only: [g.muscle], side });
+    if (!d) return undefined;
     const near = new Set(g.near.map((n) => n.structure));
     return {
       ...d,
       strands: late ? d.strands : [],
       structures: late ? d.structures.filter((s) => near.has(s.structure)) : [],
     };
-  }, [core, view, g, late, side]);
+  }, [d, g, late]);
 }
 
 function Joined({ from, to, k }: { from: Schemas["XY"]; to: Schemas["XY"]; k: number }) {

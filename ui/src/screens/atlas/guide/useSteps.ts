@@ -1,7 +1,8 @@
 // The steps of a palpation guide, and the keys and pedal that go through them.
-import { useLayoutEffect, useMemo, useState } from "react";
+import { useLayoutEffect, useState } from "react";
 import { useNavigate, useSearchParams } from "react-router";
 import type { Schemas } from "../../../api/client";
+import { useGuide } from "../../../core/useGuide";
 import type { Core } from "../../../core/core";
 
 export function useSteps(
@@ -14,16 +15,10 @@ export function useSteps(
   const [params, setParams] = useSearchParams();
   const height = Number(params.get("height")) || 170;
   const wanted = params.get("site");
-  const sites = useMemo(
-    () => core.palpate(muscle, side, height, undefined, finger).sites,
-    [core, muscle, side, height, finger],
-  );
+  const sites = useGuide(core, { muscle, side }, height, finger)?.sites ?? [];
   const site = sites.find((s) => s.site === wanted)?.site ?? sites[0]?.site;
-  const guide = useMemo(
-    () => core.palpate(muscle, side, height, site, finger),
-    [core, muscle, side, height, site, finger],
-  );
-  const steps = guide.draw;
+  const guide = useGuide(core, site ? { muscle, side, site } : undefined, height, finger);
+  const steps = guide?.draw ?? [];
   const last = steps.length - 1;
   const [at, setAt] = useState(0);
   const next = () => setAt((n) => Math.min(n + 1, last));
@@ -41,7 +36,7 @@ export function useSteps(
     height,
     steps,
     at,
-    step: steps[Math.min(at, last)] as Schemas["DrawStep"],
+    step: steps[Math.min(at, last)],
     atEnd: at === last,
     more: sites.length > 1,
     next,

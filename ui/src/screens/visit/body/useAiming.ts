@@ -14,6 +14,8 @@ export interface Aim {
   y: number;
   under?: Schemas["UnderOut"];
   candidate?: Schemas["Candidate"];
+  /** The spot of an earlier visit that lies there. */
+  identity?: string;
 }
 
 /** An aim at a muscle. */

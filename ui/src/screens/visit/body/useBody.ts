@@ -3,8 +3,9 @@ import { useState } from "react";
 import type { Schemas } from "../../../api/client";
 import { pairOf, pairs, type View } from "../../../body/views";
 import { heightOf } from "../../../core/height";
+import { guideOf } from "../../../core/useGuide";
 import type { LiveVisit } from "../../../core/useVisit";
-import { pointName, siteName } from "../pointWords";
+import { pointName, useSiteNames } from "../pointWords";
 import type { Path } from "../steps";
 import { type MuscleSide, useAiming } from "./useAiming";
 import { usePainting } from "./usePainting";
@@ -33,7 +34,7 @@ export function useBody(
   const painting = usePainting(visit);
   const answering = useAnswer();
   const earlier = useEarlier(visit);
-  const { touch, drop, lookAt, aimAtSite } = useTouch(
+  const { touch, drop, lookAt, aimAtSite, aimAtOther } = useTouch(
     visit,
     path,
     height,
@@ -48,9 +49,14 @@ export function useBody(
   /** A muscle is chosen; the body turns to where it is seen. */
   const setChosen = (c: MuscleSide | undefined) => {
     aiming.setChosen(c);
-    const seen = c && views.some((v) => core.layers({ view: v, layers: ["muscles"], only: [c.muscle] }).box);
-    const first = c && core.palpate(c.muscle, c.side, height).sites[0];
-    if (first && !seen) setPair(pairOf(first.view));
+    if (c) void turnTo(c);
+  };
+  const turnTo = async (c: MuscleSide) => {
+    const onView = (view: View) => core.ask("layers", { view, layers: ["muscles"], only: [c.muscle] });
+    const seen = await Promise.all(views.map(onView));
+    if (seen.some((d) => d.box)) return;
+    const first = (await core.ask("palpate", guideOf(c, height))).sites[0];
+    if (first) setPair(pairOf(first.view));
   };
   const openPoint = (point: string) => {
     aiming.setSelected(point);
@@ -62,6 +68,7 @@ export function useBody(
     if (old) return touch(view, old);
     openPoint(point);
   };
+  const siteNames = useSiteNames(core, state.points, height);
   const nameOf = (p: Pick<Schemas["Point"], "muscle" | "side">) => pointName(core, p);
   return {
     pair,
@@ -80,7 +87,7 @@ export function useBody(
         ? tiesOn(view, state.points, work, aiming.selected, nameOf)
         : [],
     nameOf,
-    siteOf: (p: Schemas["Point"]) => siteName(core, p, height),
+    siteOf: (p: Schemas["Point"]) => siteNames.get(p.point) ?? "",
     ...drawn,
     touch,
     open: openPoint,
@@ -89,5 +96,6 @@ export function useBody(
     lookAt,
     earlier,
     aimAtSite,
+    aimAtOther,
   };
 }

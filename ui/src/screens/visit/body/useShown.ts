@@ -7,6 +7,8 @@ import { toMark } from "../../../body/marks";
 import type { View } from "../../../body/views";
 import type { Box } from "../../../body/zoom";
 import type { Core } from "../../../core/core";
+import { useAskAll } from "../../../core/useAsk";
+import { useGuide } from "../../../core/useGuide";
 import type { LiveVisit } from "../../../core/useVisit";
 import type { Path } from "../steps";
 import type { MuscleSide } from "./useAiming";
@@ -70,21 +72,33 @@ export function useZones(
   const { muscle, side, site } = subject ?? {};
   const feltKey = (answer?.regions ?? []).join();
   const said = !!answer && isSaid(answer);
+  const guide = useGuide(core, muscle && side && said ? { muscle, side, site } : undefined, height);
+  const asked = useMemo(() => {
+    const own = (feltKey ? feltKey.split(",") : []) as Schemas["RegionID"][];
+    const usual = guide?.referral.essential ?? [];
+    const of = (view: View, regions: Schemas["RegionID"][]) => ({
+      view,
+      regions: regions.map((region) => ({ region, side: side as Schemas["Side"] })),
+    });
+    if (!guide) return {};
+    return Object.fromEntries(
+      views.flatMap((v) => [
+        [`${v} usual`, of(v, usual)],
+        ...(own.length ? [[`${v} felt`, of(v, own)] as const] : []),
+      ]),
+    );
+  }, [guide, side, feltKey, views]);
+  const cells = useAskAll(core, "cells", asked);
   return useMemo(() => {
     const out: Partial<Record<View, Zone[]>> = {};
-    if (!muscle || !side || !said) return out;
-    const own = (feltKey ? feltKey.split(",") : []) as Schemas["RegionID"][];
-    const usual = core.palpate(muscle, side, height, site || undefined).referral.essential;
-    const zone = (kind: Zone["kind"], v: View, regions: Schemas["RegionID"][]): Zone => ({
-      kind,
-      ...core.cells(
-        v,
-        regions.map((region) => ({ region, side })),
-      ),
-    });
-    for (const v of views) out[v] = [zone("usual", v, usual), ...(own.length ? [zone("felt", v, own)] : [])];
+    if (!cells || !guide) return out;
+    for (const v of views)
+      out[v] = (["usual", "felt"] as const).flatMap((kind) => {
+        const of = cells[`${v} ${kind}`];
+        return of ? [{ kind, ...of }] : [];
+      });
     return out;
-  }, [core, muscle, side, site, feltKey, said, views, height]);
+  }, [cells, guide, views]);
 }
 
 /** What is to be seen of each view when a muscle is chosen: it, with its usual
@@ -97,19 +111,27 @@ export function useFits(
   felt: Schemas["RegionID"][],
 ) {
   const { muscle, side } = chosen ?? {};
-  const feltKey = felt.join();
-  return useMemo(() => {
-    const regions = (feltKey ? feltKey.split(",") : []) as Schemas["RegionID"][];
-    const on = (view: View) => {
-      if (!muscle || !side) return undefined;
-      const layers = referral ? (["muscles", "referral"] as const) : (["muscles"] as const);
-      const { box } = core.layers({ view, layers: [...layers], only: [muscle], side });
-      const also = regions.map((region) => ({ region, side }));
-      return bothIn(box, also.length > 0 ? boxAround(core.cells(view, also)) : undefined);
-    };
-    return new Map(views.map((v) => [v, on(v)]));
-  }, [core, views, muscle, side, referral, feltKey]);
+  const of = muscle && side ? { muscle, side } : undefined;
+  const drawn = useAskAll(core, "layers", of ? byView(views, (view) => layersOf(view, of, referral)) : {});
+  const regions = felt.map((region) => ({ region, side: side ?? "midline" }));
+  const also = useAskAll(core, "cells", of && regions.length ? byView(views, (view) => ({ view, regions })) : {});
+  return useMemo(
+    () => new Map(views.map((v) => [v, bothIn(drawn?.[v]?.box, boxAround(also?.[v]))])),
+    [views, drawn, also],
+  );
 }
+
+/** A question for each view. */
+const byView = <T,>(views: View[], of: (view: View) => T) =>
+  Object.fromEntries(views.map((v) => [v, of(v)])) as Record<string, T>;
+
+/** A muscle, with or without its usual referral, on a view. */
+const layersOf = (view: View, { muscle, side }: MuscleSide, referral: boolean): Schemas["Wanted"] => ({
+  view,
+  layers: referral ? ["muscles", "referral"] : ["muscles"],
+  only: [muscle],
+  side,
+});
 
 /** The box around two. */
 function bothIn(a: Box | undefined, b: Box | undefined): Box | undefined {
@@ -147,16 +169,19 @@ export function usePointsFits(views: View[], points: Schemas["Point"][]) {
 export function useAsked(core: Core, views: View[], answer: Schemas["ScreenedAnswer"] | undefined) {
   const regions = (answer?.regions ?? []).join();
   const side = answer?.side ?? "midline";
-  return useMemo(() => {
+  const asked = useMemo(() => {
     const list = (regions ? regions.split(",") : []) as Schemas["RegionID"][];
     const sides: Schemas["Side"][] = side === "midline" ? ["left", "right"] : [side];
     const wanted = list.flatMap((region) => sides.map((s) => ({ region, side: s })));
-    const on = (view: View) => (wanted.length > 0 ? boxAround(core.cells(view, wanted)) : undefined);
-    return new Map(views.map((v) => [v, on(v)]));
-  }, [core, views, regions, side]);
+    return wanted.length > 0 ? byView(views, (view) => ({ view, regions: wanted })) : {};
+  }, [views, regions, side]);
+  const cells = useAskAll(core, "cells", asked);
+  return useMemo(() => new Map(views.map((v) => [v, boxAround(cells?.[v])])), [views, cells]);
 }
 
-function boxAround({ cells, size }: Schemas["CellsOut"]): Box | undefined {
+function boxAround(of: Schemas["CellsOut"] | undefined): Box | undefined {
+  if (!of) return undefined;
+  const { cells, size } = of;
   const xs = cells.map(([x = 0]) => x);
   const ys = cells.map(([, y = 0]) => y);
   if (xs.length === 0) return undefined;
@@ -167,17 +192,7 @@ function boxAround({ cells, size }: Schemas["CellsOut"]): Box | undefined {
 /** A suspect laid on the body; its usual referral only while nobody is asked. */
 export function useLaid(core: Core, views: View[], laid: MuscleSide | undefined, referral: boolean) {
   const { muscle, side } = laid ?? {};
-  return useMemo(() => {
-    const on = (view: View) =>
-      muscle && side
-        ? core.layers({
-            view,
-            layers: referral ? ["muscles", "referral"] : ["muscles"],
-            only: [muscle],
-            side,
-            depth: 0,
-          })
-        : undefined;
-    return new Map(views.map((v) => [v, on(v)]));
-  }, [core, views, muscle, side, referral]);
+  const of = muscle && side ? { muscle, side } : undefined;
+  const drawn = useAskAll(core, "layers", of ? byView(views, (view) => layersOf(view, of, referral)) : {});
+  return useMemo(() => new Map(views.map((v) => [v, drawn?.[v]])), [views, drawn]);
 }

@@ -1,11 +1,12 @@
 // What a touch on the body does at each step.
+import { useRef } from "react";
 import type { Schemas } from "../../../api/client";
 import { pairOf, type View } from "../../../body/views";
 import type { LiveVisit } from "../../../core/useVisit";
 import { measured } from "../measure/reading";
 import { spotAt, toggleSign } from "../signs/spots";
 import type { Path } from "../steps";
-import type { MuscleSide, useAiming } from "./useAiming";
+import type { Aim, MuscleSide, useAiming } from "./useAiming";
 import type { useAnswer } from "./useAnswer";
 import type { usePlacing } from "./usePlacing";
 
@@ -24,42 +25,63 @@ export function useTouch(
   setPair: (pair: string) => void,
 ) {
   const { state, core, write } = visit;
-  const aimAt = (view: View, p: Place, wanted?: MuscleSide) => {
-    const under = core.under(view, p.x, p.y, height);
-    const candidate =
-      under.muscles.find((m) => m.muscle === wanted?.muscle && m.side === wanted.side) ?? under.muscles[0];
-    aiming.setSelected(undefined);
-    aiming.setAim({ view, x: p.x, y: p.y, under, candidate });
-    answering.begin();
+  const latest = useRef(0);
+  const underAt = (view: View, p: Place) =>
+    core.ask("under", { view, x: p.x, y: p.y, height_cm: height });
+  /** An aim at a muscle under the finger, with the earlier spot that lies there. */
+  const aimedAt = async (aim: Aim, candidate: Aim["candidate"]): Promise<Aim> => {
+    if (!candidate) return { ...aim, candidate, identity: undefined };
+    const { muscle, side, place } = candidate;
+    const { identity } = await visit.ask("visit-same-spot", { muscle, side, place });
+    return { ...aim, candidate, identity };
   };
-  const touch = (view: View, p: Place) => {
+  /** Shows an aim, unless another touch has come meanwhile. */
+  const show = async (aim: Promise<Aim>) => {
+    latest.current += 1;
+    const mine = latest.current;
+    const found = await aim;
+    if (mine === latest.current) aiming.setAim(found);
+  };
+  const aimAt = (view: View, p: Place, wanted?: MuscleSide) => {
+    aiming.setSelected(undefined);
+    answering.begin();
+    const find = async () => {
+      const under = await underAt(view, p);
+      const candidate =
+        under.muscles.find((m) => m.muscle === wanted?.muscle && m.side === wanted.side) ?? under.muscles[0];
+      return aimedAt({ view, x: p.x, y: p.y, under }, candidate);
+    };
+    void show(find());
+  };
+  /** Aims at another of the muscles under the finger. */
+  const aimAtOther = (aim: Aim, candidate: Aim["candidate"]) => void show(aimedAt(aim, candidate));
+  const touch = async (view: View, p: Place) => {
     const { feeling, setFeeling } = placing;
-    const found = () => core.under(view, p.x, p.y, height);
     const reading =
       step === "measure" &&
       part === "range" &&
       state.ranges.find((r) => r.movement === feeling?.movement && r.side === feeling.side);
-    if (step === "screen") placing.placeAnswer(found());
+    if (step === "screen") placing.placeAnswer(await underAt(view, p));
     else if (reading) {
-      const { region } = found();
+      const { region } = await underAt(view, p);
       if (region) write("range-measured", measured(reading, { felt_region: region }));
       setFeeling(undefined);
     } else if (step === "measure" && part === "signs") {
       const spot = spotAt(core, view, p);
       if (spot) toggleSign(visit, spot);
     } else if (step === "find" && answering.saying === "touch") {
-      const { region } = found();
+      const { region } = await underAt(view, p);
       if (region) answering.toggle(region);
     } else {
       aimAt(view, p);
       if (step !== "find") goTo("find");
     }
   };
-  const drop = (view: View, point: string, p: Place) => {
+  const drop = async (view: View, point: string, p: Place) => {
     const old = state.points.find((x) => x.point === point);
-    const c =
-      old &&
-      core.under(view, p.x, p.y, height).muscles.find((m) => m.muscle === old.muscle && m.side === old.side);
+    if (!old) return;
+    const { muscles } = await underAt(view, p);
+    const c = muscles.find((m) => m.muscle === old.muscle && m.side === old.side);
     if (c) write("point-moved", { point, figure: old.figure, view, x: p.x, y: p.y, place: c.place });
   };
   /** Shows where a point of an earlier visit was, to chart it again. */
@@ -72,5 +94,5 @@ export function useTouch(
     setPair(pairOf(s.view));
     aimAt(s.view, s, suspect);
   };
-  return { touch, drop, lookAt, aimAtSite };
+  return { touch, drop, lookAt, aimAtSite, aimAtOther };
 }

@@ -1,7 +1,6 @@
 // What is asked before hands are on: consent to the visit and to the sensitive areas of
 // the place, and the first two groups of the screening, a touch each. It can be put off
 // with a reason; a hold stays refused until then.
-import { useMemo } from "react";
 import type { Schemas } from "../../../api/client";
 import { Card, Choice } from "../../../parts/controls";
 import { AskConsent } from "../Consent";
@@ -21,7 +20,7 @@ const reasons = ["Cannot answer just now", "Asked on paper", "Looking again at a
 export function useBeforeHands({ visit }: StepProps, consent: readonly Area[] = []) {
   const { state, core } = visit;
   const answers = useAnswers(visit);
-  const questions = useMemo(() => core.questions(), [core]);
+  const questions = core.lists.questions;
   const first = groups
     .slice(0, 2)
     .map((g) => ({ ...g, questions: questions.filter((q) => q.outcome === g.outcome) }))

@@ -1,9 +1,10 @@
 // Trials with the algometer: how evenly it is pressed, the client's stop by any
 // key or the great button, and the rest between trials.
-import { useEffect, useLayoutEffect, useMemo, useRef, useState } from "react";
+import { useEffect, useLayoutEffect, useRef, useState } from "react";
 import { styled } from "styled-components";
 import type { Schemas } from "../../../api/client";
 import type { Core } from "../../../core/core";
+import { useAsk } from "../../../core/useAsk";
 import { type Presser, pressers, useAlgometer } from "../../../core/useAlgometer";
 import { Key } from "../../../parts/controls";
 import { Said } from "../../../parts/layout";
@@ -59,18 +60,22 @@ interface Props {
   onTrial: (trials: number[], ramps: number[]) => void;
 }
 
-export function ByAlgometer({ core, address, by, done, ramps, onTrial }: Props) {
-  const rules = useMemo(() => core.algometry(), [core]);
+export function ByAlgometer(props: Props) {
+  const rules = useAsk(props.core, "algometry", {});
+  return rules && <Trials rules={rules} {...props} />;
+}
+
+function Trials({ rules, core, address, by, done, ramps, onTrial }: Props & { rules: Rules }) {
   const most = rules.trials;
   const { live, stop } = useAlgometer(done.length < most ? address : undefined, by);
   const [ended, setEnded] = useState<number>();
   const left = useRest(ended, rules.rest_s);
-  const stopped = () => {
+  const stopped = async () => {
     const trial = stop();
     if (!trial || left > 0) return;
-    const got = core.ppt([trial], pressers[by].tipCM2);
     play("taken");
     setEnded(Date.now());
+    const got = await core.ask("ppt", { trials: [trial], tip_area_cm2: pressers[by].tipCM2 });
     onTrial([...done, got.kpa], [...ramps.slice(0, done.length), ...got.ramp_kpa_per_s]);
   };
   useAnyKey(stopped, live.pressing);

@@ -8,7 +8,8 @@ import { Row, Said, Stack } from "../../../parts/layout";
 import { one, plain, sentence } from "../../../parts/words";
 import type { Aimed } from "../body/useAiming";
 import type { Body } from "../body/useBody";
-import { muscleName } from "../pointWords";
+import { muscleName, pointName } from "../pointWords";
+import { useGuide } from "../../../core/useGuide";
 import { ownRegions } from "../judged/useWork";
 import type { StepProps } from "../StepProps";
 import { type Chart, chartOf, feltOf, fresh } from "./chart";
@@ -56,14 +57,14 @@ function Charting({
   of,
 }: Props & { of: Schemas["Candidate"] | Schemas["Point"] }) {
   const { muscle, side } = of;
-  const again = aim && earlierSpot(visit, aim, body.height);
+  const again = aim?.identity ? visit.open.earlier.find((p) => p.identity === aim.identity) : undefined;
   const [c, setC] = useState<Chart>(() => (point ? chartOf(point) : fresh(again)));
   const write = useSave(visit, point, aim);
   const scale = useScale(c);
-  const guide = visit.core.palpate(muscle, side, body.height, of.site || undefined, finger);
+  const guide = useGuide(visit.core, of, body.height, finger);
   const { answer, say } = body.answering;
   const set = (over: Partial<Chart>) => setC((old) => ({ ...old, ...over }));
-  const usual = guide.referral.essential;
+  const usual = guide?.referral.essential ?? [];
   const save = () => {
     write(feltOf(c, answer), again?.identity);
     body.leave();
@@ -80,7 +81,7 @@ function Charting({
       {aim && <UnderFinger aim={aim} body={body} core={visit.core} />}
       <div>
         <h2>
-          {guide.name}, {side}
+          {pointName(visit.core, of)}
         </h2>
         <p className="quiet">{whereOf(guide, again, of.site)}</p>
       </div>
@@ -95,7 +96,7 @@ function Charting({
         <NumberScale c={c} set={set} core={visit.core} scale={scale.scale} />
         <Deciding c={c} set={set} />
         <WhereFelt c={c} set={set} body={body} usual={usual} own={ownRegions(visit, again ?? point)} />
-        <More c={c} set={set} guide={guide} visit={visit} side={side} />
+        {guide && <More c={c} set={set} guide={guide} visit={visit} side={side} />}
         <Said className="quiet" $small>
           Keys: 0–9 and x the number, g grade, b band, f familiar, u as usual, n nowhere else, w twitch, s
           chart.
@@ -109,7 +110,7 @@ function Charting({
         </Reach>
       </Stack>
       {point && <Threshold visit={visit} point={point} />}
-      <HowTo guide={guide} height={body.height} />
+      {guide && <HowTo guide={guide} height={body.height} />}
       <ScaleChoice {...scale} />
     </Card>
   );
@@ -128,15 +129,8 @@ function Remove({ visit, body, point }: StepProps & { body: Body; point: Schemas
   );
 }
 
-/** The point of an earlier visit that lies at the same spot. */
-function earlierSpot({ core, open }: StepProps["visit"], aim: Aimed, height: number) {
-  const { muscle, side, place } = aim.candidate;
-  const identity = core.same(open.earlier, muscle, side, place, height);
-  return identity ? open.earlier.find((p) => p.identity === identity) : undefined;
-}
-
-function whereOf(guide: Schemas["Guide"], before: Schemas["FoundPoint"] | undefined, site?: string) {
-  const where = site ? (guide.sites[0]?.name ?? "Own site") : "Own site";
+function whereOf(guide: Schemas["Guide"] | undefined, before: Schemas["FoundPoint"] | undefined, site?: string) {
+  const where = site ? (guide?.sites[0]?.name ?? "Own site") : "Own site";
   if (before)
     return `${where}. Same spot as before: last time ${one(before.nprs)}, after ${one(before.after_nprs)}.`;
   return `${where}.`;
@@ -156,7 +150,12 @@ function UnderFinger({ aim, body, core }: { aim: Aimed; body: Body; core: Core }
           label="Muscle under the finger"
           value={aim.candidate.muscle}
           options={under.slice(0, 4).map((m) => m.muscle)}
-          onChoose={(m) => body.setAim({ ...aim, candidate: under.find((x) => x.muscle === m) })}
+          onChoose={(m) =>
+            body.aimAtOther(
+              aim,
+              under.find((x) => x.muscle === m),
+            )
+          }
           describe={(m) => muscleName(core, m)}
         />
       )}

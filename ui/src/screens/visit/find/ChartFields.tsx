@@ -119,7 +119,7 @@ export function More({ c, set, guide, visit, side }: MoreProps) {
 
 /** Does pressing it change a painful movement? */
 function WhileMoving({ c, set, visit, side }: Props & { visit: LiveVisit; side: Schemas["Side"] }) {
-  const movements = visit.core.movements().map((m) => m.movement);
+  const movements = visit.core.lists.movements.map((m) => m.movement);
   return (
     <>
       <Pick

@@ -30,9 +30,10 @@ interface Props {
 }
 
 export function NumberScale({ c, set, core, scale }: Props) {
-  const say = (v: number | undefined) => {
+  const say = async (v: number | undefined) => {
     if (v === undefined || scale === "0-10") return set({ nprs: v, given: undefined, scale: undefined });
-    set({ nprs: core.number(v, scale), given: v, scale });
+    const { nprs } = await core.ask("number", { given: v, scale });
+    set({ nprs, given: v, scale });
   };
   return (
     <div>

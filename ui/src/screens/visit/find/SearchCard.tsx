@@ -9,6 +9,8 @@ import { Row, Said, Stack } from "../../../parts/layout";
 import { positionName, sentence } from "../../../parts/words";
 import type { Body } from "../body/useBody";
 import type { StepProps } from "../StepProps";
+import { pointName } from "../pointWords";
+import { useGuide } from "../../../core/useGuide";
 import { useSearchKeys } from "./useSearchKeys";
 
 type Item = Schemas["SearchItem"];
@@ -137,31 +139,32 @@ interface SoughtProps extends StepProps {
  * places, and what came of it. */
 function Sought({ visit, body, finger, chosen, item, onNext, onBack }: SoughtProps) {
   const { muscle, side } = chosen;
-  const guide = visit.core.palpate(muscle, side, body.height, undefined, finger);
+  const guide = useGuide(visit.core, chosen, body.height, finger);
+  const steps = guide?.steps ?? [];
   const [at, setAt] = useState(0);
-  const last = at >= guide.steps.length - 1;
+  const last = at >= steps.length - 1;
   const forth = () => (last ? onNext() : setAt(at + 1));
   const back = () => (at === 0 ? onBack() : setAt(at - 1));
   const say = (result: "nothing" | "not-reachable" | "open") => {
     visit.write("muscle-searched", { muscle, side, result });
     if (result !== "open") onNext();
   };
-  const site = guide.sites[0];
+  const site = guide?.sites[0];
   const found = () => site && body.aimAtSite(site, chosen);
   useSearchKeys({ forth, back, found, nothing: () => say("nothing"), away: () => say("not-reachable") });
   return (
     <Card data-sought={muscle}>
       <h2>
-        {guide.name}, {side}
+        {pointName(visit.core, chosen)}
       </h2>
       {item?.result && <Said $tone="good">{sentence(results[item.result])}.</Said>}
       <Said $lead aria-live="polite" data-guide-step={at}>
-        {guide.steps[at]}
+        {steps[at]}
       </Said>
       <Row>
         <Button onPress={back}>Back</Button>
         <Button $kind="main" $large onPress={forth}>
-          {last ? "Next muscle" : `Next step (${at + 1} of ${guide.steps.length})`}
+          {last ? "Next muscle" : `Next step (${at + 1} of ${steps.length})`}
         </Button>
       </Row>
       <Stack>
@@ -169,7 +172,7 @@ function Sought({ visit, body, finger, chosen, item, onNext, onBack }: SoughtPro
           Touch the body where the band is, or a usual place:
         </Said>
         <Row $wrap $gap={1}>
-          {guide.sites.map((s) => (
+          {guide?.sites.map((s) => (
             <Button key={s.site} data-site={s.site} onPress={() => body.aimAtSite(s, chosen)}>
               {s.name}
             </Button>

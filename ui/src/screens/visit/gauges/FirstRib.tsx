@@ -10,7 +10,7 @@ export function FirstRib({ visit }: StepProps) {
       <span>
         <b>First rib on breathing in</b>
         <br />
-        <span className="quiet small">{core.tests().find((t) => t.id === "first-rib-rise")?.how}</span>
+        <span className="quiet small">{core.lists.tests.find((t) => t.id === "first-rib-rise")?.how}</span>
       </span>
       <Stack>
         {(["left", "right"] as const).map((side) => {

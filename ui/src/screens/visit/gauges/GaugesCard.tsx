@@ -1,5 +1,4 @@
 // Toe-touch, lunge, leg raise and breath; after treatment those taken before.
-import { useMemo } from "react";
 import { Card } from "../../../parts/controls";
 import type { StepProps } from "../StepProps";
 import { FirstRib } from "./FirstRib";
@@ -7,7 +6,7 @@ import { GaugeRow } from "./GaugeRow";
 
 export function GaugesCard({ visit, moment }: StepProps & { moment: "before" | "after" }) {
   const { core, state } = visit;
-  const list = useMemo(() => core.gauges(), [core]);
+  const list = core.lists.gauges;
   const taken = (id: string) =>
     state.gauges.some((x) => x.gauge === id && (x.before !== undefined || x.kind));
   const shown = list.filter((g) => moment === "before" || taken(g.id));

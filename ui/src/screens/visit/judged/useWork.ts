@@ -1,15 +1,15 @@
 // Every point judged and given a protocol, and the order of the search; anew at
 // every finding.
-import { useMemo } from "react";
 import type { Schemas } from "../../../api/client";
+import { useAskVisit } from "../../../core/useAsk";
 import type { LiveVisit } from "../../../core/useVisit";
 
-export function useWork({ core, open, state }: LiveVisit, ranking: Schemas["Ranking"]): Schemas["Working"] {
+const none: Schemas["Working"] = { points: [], search: [], led: [] };
+
+export function useWork(visit: LiveVisit, ranking: Schemas["Ranking"]): Schemas["Working"] {
   const { suspects } = ranking;
-  return useMemo(() => {
-    if (state.points.length === 0 && suspects.length === 0) return { points: [], search: [], led: [] };
-    return core.work({ open, state }, suspects);
-  }, [core, open, state, suspects]);
+  const any = visit.state.points.length > 0 || suspects.length > 0;
+  return useAskVisit(visit, "visit-work", any ? { suspects } : undefined) ?? none;
 }
 
 /** Where this client has felt a spot before, from the second time on. */

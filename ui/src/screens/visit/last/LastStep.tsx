@@ -6,8 +6,7 @@ import type { Schemas } from "../../../api/client";
 import { Button, Card, Choice, Text } from "../../../parts/controls";
 import { Said, Stack } from "../../../parts/layout";
 import { clock, day, listed, one, plain, sentence } from "../../../parts/words";
-import { heightOf } from "../../../core/height";
-import { pointName, pointWords } from "../pointWords";
+import { pointName, useLeftWords } from "../pointWords";
 import { WhatNext } from "../next/WhatNext";
 import type { StepProps } from "../StepProps";
 
@@ -94,6 +93,7 @@ function Reaction({ visit }: StepProps) {
 function List({ visit, points }: StepProps & { points: Left[] }) {
   const next = useContext(WhatNext);
   const today = (p: Left) => visit.state.points.some((x) => x.identity === p.identity);
+  const names = useLeftWords(visit, points);
   const old = (p: Left) => next?.earlier.find((x) => x.identity === p.identity);
   return (
     <Points>
@@ -102,7 +102,7 @@ function List({ visit, points }: StepProps & { points: Left[] }) {
         return (
           <li key={p.point}>
             <span>
-              <b>{pointWords(visit.core, p, heightOf(visit.open.client))}</b>
+              <b>{names.get(p.point)}</b>
               {p.activity !== "none" && <span className="quiet"> · {p.activity}</span>}
               <br />
               <span className="quiet small">{p.holds.map(held).join("; ") || p.left_out}</span>

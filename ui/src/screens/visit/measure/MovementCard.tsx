@@ -1,12 +1,14 @@
 // One movement: its arc with what is usual and what was, and its numbers.
 import type { Schemas } from "../../../api/client";
 import { Arc, type Hand } from "../../../charts/Arc";
+import { useAsk } from "../../../core/useAsk";
 import type { LiveVisit } from "../../../core/useVisit";
 import { Card, Disclosed, Num } from "../../../parts/controls";
 import { Said } from "../../../parts/layout";
 import { movementName } from "../../../parts/words";
 import { MoreReadings } from "./MoreReadings";
 import type { Placing } from "./reading";
+import { useFlags } from "./useFlags";
 import type { Readings } from "./useReadings";
 
 interface Props {
@@ -26,20 +28,23 @@ export function MovementCard({ m, visit, past, readings, placing, cautions }: Pr
   const { core, open } = visit;
   const { moment, of, trials, set } = readings;
   const at = (side: Schemas["Side"]) => ({ movement: m.movement, side });
-  const usual = core.range(m.movement, undefined, undefined, open.client.age);
+  const usual = useAsk(core, "range", { movement: m.movement, age: open.client.age });
+  const flagged = useFlags(visit, m.movement, m.sides, (side) => of(at(side))?.before);
   const most = Math.max(...m.sides.map((s) => of(at(s))?.trials?.length ?? 1));
-  const flags = m.sides.flatMap((s) => said(visit, readings, { movement: m.movement, side: s }));
+  const flags = m.sides.flatMap((s) => said(readings, at(s), flagged?.[s]));
   return (
     <Card $gap={1} data-movement={m.movement}>
       <h3>{movementName(m.movement)}</h3>
       {cautions && <Said $tone="warn">{cautions.join(" ")}</Said>}
-      <Arc
-        label={movementName(m.movement)}
-        reference={usual.reference}
-        flagBelow={usual.flag_below}
-        hands={m.sides.map((side) => handOf(side, of(at(side)), past, open.visit.id))}
-        onDrag={(side, d) => set(at(side), { active_deg: d })}
-      />
+      {usual && (
+        <Arc
+          label={movementName(m.movement)}
+          reference={usual.reference}
+          flagBelow={usual.flag_below}
+          hands={m.sides.map((side) => handOf(side, of(at(side)), past, open.visit.id))}
+          onDrag={(side, d) => set(at(side), { active_deg: d })}
+        />
+      )}
       <div className="entry">
         {m.sides.map((s) => (
           <Num
@@ -86,16 +91,15 @@ function handOf(
 }
 
 /** What is to be said of a side: that it is short, or what became of it. */
-function said({ core, open }: LiveVisit, { moment, of }: Readings, at: Parameters<Readings["of"]>[0]) {
+function said(
+  { moment, of }: Readings,
+  at: Parameters<Readings["of"]>[0],
+  flag: Schemas["RangeFlag"] | undefined,
+) {
   const r = of(at);
   if (moment === "after" && r?.change) {
     const sign = r.change.delta > 0 ? "+" : "";
     return [ofSide(at.side, `${sign}${Math.round(r.change.delta)}° ${r.change.text}`)];
   }
-  if (r?.before === undefined) return [];
-  const opposite = { left: "right", right: "left", midline: undefined } as const;
-  const side = opposite[at.side];
-  const other = side && of({ movement: at.movement, side })?.before;
-  const f = core.range(at.movement, r.before, other, open.client.age);
-  return f.flagged ? [ofSide(at.side, f.reason ?? "")] : [];
+  return flag?.flagged ? [ofSide(at.side, flag.reason ?? "")] : [];
 }

@@ -4,8 +4,10 @@ import { useContext } from "react";
 import { styled } from "styled-components";
 import { Button, Card } from "../../../parts/controls";
 import { beforeAfter, deg, movementName, one } from "../../../parts/words";
-import { heightOf } from "../../../core/height";
-import { pointWords } from "../pointWords";
+import type { Schemas } from "../../../api/client";
+import { useAskAll } from "../../../core/useAsk";
+import { flagOf } from "../measure/useFlags";
+import { useEarlierWords } from "../pointWords";
 import { Telling } from "../suspects/Telling";
 import type { StepProps } from "../StepProps";
 import { WhatNext } from "./WhatNext";
@@ -37,8 +39,9 @@ interface Props extends StepProps {
 
 export function NextUp({ visit, title, why }: Props) {
   const next = useContext(WhatNext);
+  const earlier = next?.earlier.slice(0, few) ?? [];
+  const names = useEarlierWords(visit, earlier);
   if (!next) return null;
-  const earlier = next.earlier.slice(0, few);
   const suspects = next.ranking.suspects.filter((s) => s.raised && !s.blocked).slice(0, few);
   return (
     <Card data-next-up>
@@ -49,7 +52,7 @@ export function NextUp({ visit, title, why }: Props) {
         {earlier.map((p) => (
           <li key={p.identity}>
             <span>
-              <b>{pointWords(visit.core, p, heightOf(visit.open.client))}</b>
+              <b>{names.get(p.identity ?? "")}</b>
               <br />
               <span className="quiet">{beforeAfter(p.nprs, p.after_nprs, (v) => `${one(v)} of 10`)}</span>
             </span>
@@ -82,13 +85,15 @@ export function NextUp({ visit, title, why }: Props) {
 /** Movements that were short when measured. */
 function Short({ visit }: StepProps) {
   const { state, core, open } = visit;
-  const value = (m: string, side: string) =>
-    state.ranges.find((r) => r.movement === m && r.side === side)?.before;
-  const short = state.ranges.filter(
-    (r) =>
-      r.before !== undefined &&
-      core.range(r.movement, r.before, value(r.movement, otherSide(r.side)), open.client.age).flagged,
+  const read = state.ranges.filter((r) => r.before !== undefined);
+  const flags = useAskAll(
+    core,
+    "range",
+    Object.fromEntries(
+      read.map((r) => [r.movement + r.side, flagOf(r.movement, r.side, beforeOf(state, r), open.client.age)]),
+    ),
   );
+  const short = read.filter((r) => flags?.[r.movement + r.side]?.flagged);
   if (short.length === 0) return null;
   const words = short.map((r) => {
     const side = r.side === "midline" ? "" : `, ${r.side}`;
@@ -101,4 +106,7 @@ function Short({ visit }: StepProps) {
   );
 }
 
-const otherSide = (side: string) => (side === "left" ? "right" : side === "right" ? "left" : "");
+const beforeOf =
+  ({ ranges }: Schemas["State"], { movement }: Schemas["Range"]) =>
+  (side: Schemas["Side"]) =>
+    ranges.find((r) => r.movement === movement && r.side === side)?.before;

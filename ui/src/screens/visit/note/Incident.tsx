@@ -15,9 +15,9 @@ export function Incident({ visit }: StepProps) {
     setSaid({ ...said, [k]: v });
     setError("");
   };
-  const save = (e: React.FormEvent) => {
+  const save = async (e: React.FormEvent) => {
     e.preventDefault();
-    const refused = visit.preview("incident-recorded", said);
+    const refused = await visit.preview("incident-recorded", said);
     if (refused) return setError(refused);
     write("incident-recorded", said);
     setSaid(nothing);

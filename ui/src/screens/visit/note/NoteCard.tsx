@@ -1,7 +1,8 @@
 // The note: written by the core from what was done, edited, signed; afterwards
 // only added to.
-import { useMemo, useState } from "react";
+import { useState } from "react";
 import type { Schemas } from "../../../api/client";
+import { useAskVisit } from "../../../core/useAsk";
 import { Button, Card, Text } from "../../../parts/controls";
 import { FileLink } from "../../../parts/FileLink";
 import { Row, Said, Stack } from "../../../parts/layout";
@@ -17,15 +18,22 @@ interface Props extends StepProps {
 }
 
 export function NoteCard({ visit, me }: Props) {
-  const { state, core, open, write } = visit;
-  const written = useMemo(() => core.note({ open, state }, open.offset_min), [core, open, state]);
+  const { state, open, write } = visit;
+  const asked = { offset_min: open.offset_min };
+  const written = useAskVisit(visit, "visit-note", asked);
   const [draft, setDraft] = useState<NoteText>();
   const kept = state.signed ?? state.drafts.at(-1);
   const text = kept ? textOf(kept) : written;
+  /** What is signed is what the core writes of everything that is in the log. */
+  const sign = async () => {
+    const signed = kept ? textOf(kept) : await visit.ask("visit-note", asked);
+    write("note-signed", { ...signed, name: me.name });
+  };
   const keep = (t: NoteText) => {
     write("note-drafted", t);
     setDraft(undefined);
   };
+  if (!text) return null;
   return (
     <Card $gap={3} data-note={state.signed ? "signed" : kept ? "edited" : "written"}>
       <Row $wrap>
@@ -45,12 +53,12 @@ export function NoteCard({ visit, me }: Props) {
       {!draft && !state.signed && (
         <Row $wrap>
           {!!state.closed_ms && (
-            <Button $kind="main" onPress={() => write("note-signed", { ...text, name: me.name })}>
+            <Button $kind="main" onPress={sign}>
               Sign as {me.name}
             </Button>
           )}
           <Button onPress={() => setDraft(text)}>Edit the note</Button>
-          {kept && !sameText(text, written) && (
+          {kept && written && !sameText(text, written) && (
             <Button onPress={() => keep(written)}>Write it anew from the visit</Button>
           )}
         </Row>

@@ -3,25 +3,8 @@
 import type { Schemas } from "../../../api/client";
 import { Pick } from "../../../parts/controls";
 import { Said } from "../../../parts/layout";
-import { listed, plain, sentence } from "../../../parts/words";
+import { listed } from "../../../parts/words";
 import type { StepProps } from "../StepProps";
-
-export const protocols: Schemas["ProtocolID"][] = [
-  "graded-stages",
-  "hold-to-release",
-  "short-repeats",
-  "pulses",
-  "slow-ramp",
-  "brief-holds",
-  "slack-hold",
-  "breath-sink",
-  "press-and-move",
-  "resisted-lengthening",
-  "contract-relax",
-  "pin-and-stretch",
-  "attachment-strokes",
-  "broad-first",
-];
 
 /** What a hold by a protocol is kept within. */
 const limitsOf = (p: Schemas["PointSuggestion"]) =>
@@ -41,14 +24,15 @@ export function ProtocolPick({ visit, point, work }: Props) {
   const { suggested, taken } = work;
   if (suggested.blocked) return <Said $tone="stop">{suggested.text}</Said>;
   const now = taken ?? suggested;
+  const { protocols: known } = visit.core.lists;
   return (
     <>
       <Pick
         label="Protocol"
         none={`${suggested.name}, as suggested`}
         value={point.chosen_protocol}
-        options={protocols.filter((p) => p !== suggested.protocol)}
-        describe={(p) => sentence(plain(p))}
+        options={known.map((s) => s.protocol).filter((p) => p !== suggested.protocol)}
+        describe={(p) => known.find((s) => s.protocol === p)?.name ?? p}
         onPick={(protocol) =>
           visit.write("protocol-chosen", { point: point.point, ...(protocol ? { protocol } : {}) })
         }

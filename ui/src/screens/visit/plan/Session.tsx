@@ -11,7 +11,7 @@ import type { StepName } from "../steps";
 import { FixedBlocks } from "./FixedBlocks";
 import { Steps } from "./Steps";
 import { Timeline } from "./Timeline";
-import { usePlan } from "./usePlan";
+import { type SessionPlan, usePlan } from "./usePlan";
 
 const Head = styled(Row)`
   .minutes {
@@ -25,8 +25,12 @@ interface Props extends StepProps {
   go: (step: StepName) => void;
 }
 
-export function Session({ visit, body, work, go }: Props) {
-  const p = usePlan(visit);
+export function Session(props: Props) {
+  const p = usePlan(props.visit);
+  return p && <Planned p={p} {...props} />;
+}
+
+function Planned({ p, visit, body, work, go }: Props & { p: SessionPlan }) {
   const { plan } = p;
   const treated = plan.steps.filter((s) => s.kind === "treat").length;
   return (
@@ -81,7 +85,7 @@ export function Session({ visit, body, work, go }: Props) {
 }
 
 /** What is not in it, and why; what is only left out can be put in. */
-function LeftOut({ visit, body, plan: p }: StepProps & { body: Body; plan: ReturnType<typeof usePlan> }) {
+function LeftOut({ visit, body, plan: p }: StepProps & { body: Body; plan: SessionPlan }) {
   const list = p.plan.left_out;
   if (list.length === 0) return null;
   return (

@@ -1,6 +1,7 @@
 // Where a point that is unfamiliar, or does not let go, may come from.
-import { useContext, useMemo } from "react";
+import { useContext } from "react";
 import type { Schemas } from "../../../api/client";
+import { useAskVisit } from "../../../core/useAsk";
 import { Button, Disclosed } from "../../../parts/controls";
 import { Columns, Said } from "../../../parts/layout";
 import type { Body } from "../body/useBody";
@@ -23,12 +24,8 @@ export function TraceBack(props: Props) {
 
 function Candidates({ visit, ranking, point }: Props) {
   const next = useContext(WhatNext);
-  const { core, open, state } = visit;
-  const list = useMemo(
-    () => core.trace({ open, state }, ranking.suspects, point.point),
-    [core, open, state, ranking.suspects, point.point],
-  );
-  return list.map((c) => (
+  const found = useAskVisit(visit, "visit-trace", { suspects: ranking.suspects, point: point.point });
+  return found?.points.map((c) => (
     <Columns key={c.muscle + c.side} $cols="minmax(0, 1fr) auto" $align="center" data-candidate={c.muscle}>
       <span>
         <b>

@@ -1,7 +1,8 @@
 // The session as it stands, and the touches that change it.
-import { useEffect, useMemo, useState } from "react";
+import { useEffect, useState } from "react";
 import type { Schemas } from "../../../api/client";
 import { now } from "../../../core/clock";
+import { useAskVisit } from "../../../core/useAsk";
 import type { LiveVisit } from "../../../core/useVisit";
 
 type Made = Schemas["PlanMade"];
@@ -21,7 +22,7 @@ function useNow(): number {
 export const usualMinutes = 45;
 
 export function usePlan(visit: LiveVisit) {
-  const { core, open, state, write } = visit;
+  const { open, state, write } = visit;
   const ms = useNow();
   // Only minutes that are still being chosen stand apart from the record.
   const [minutes, setMinutes] = useState<number>();
@@ -29,13 +30,10 @@ export function usePlan(visit: LiveVisit) {
     !state.plan || (minutes !== undefined && minutes !== state.plan.minutes)
       ? { ...state.plan, minutes: minutes ?? state.plan?.minutes ?? usualMinutes }
       : undefined;
-  const wantedText = wanted && JSON.stringify(wanted);
   const at = ms + (open.context.clock_ms ?? 0);
-  const plan = useMemo(
-    () => core.plan({ open, state }, wantedText ? (JSON.parse(wantedText) as Made) : undefined, at),
-    [core, open, state, wantedText, at],
-  );
+  const plan = useAskVisit(visit, "visit-plan", { now_ms: at, ...(wanted ? { wanted } : {}) });
   const made: Made = wanted ?? (state.plan as Made);
+  if (!plan) return undefined;
   const order = plan.steps.flatMap((s) => (s.point ? [s.point] : []));
   const change = (over: Partial<Made>) => write("plan-made", { ...made, ...over });
   return {
@@ -80,4 +78,4 @@ function moved(order: string[], point: string, by: 1 | -1): string[] {
   return out;
 }
 
-export type SessionPlan = ReturnType<typeof usePlan>;
+export type SessionPlan = NonNullable<ReturnType<typeof usePlan>>;

@@ -21,8 +21,8 @@ export function Reading({ visit, measure, m }: StepProps & { measure: string; m:
   const [v, setV] = useState<Draft>({});
   const [lacks, setLacks] = useState("");
   /** Keeps what was typed, or what the instrument read. */
-  const keep: Keep = (draft, of) => {
-    const r = readingOf(core, measure, m, draft, of);
+  const keep: Keep = async (draft, of) => {
+    const r = await readingOf(core, measure, m, draft, of);
     if ("lacks" in r) return setLacks(r.lacks);
     write("posture-read", r.reading);
     setV({});

@@ -1,5 +1,4 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useMemo } from "react";
 import { api, must, type Schemas } from "../../../api/client";
 import { Tuned } from "../../../parts/Tuned";
 import type { StepProps } from "../StepProps";
@@ -7,7 +6,7 @@ import type { StepProps } from "../StepProps";
 /** From where on each reading is flagged, for this practice. A change judges
  * the readings anew at once. */
 export function Thresholds({ visit }: StepProps) {
-  const list = useMemo(() => visit.core.thresholds(), [visit.core]);
+  const list = visit.core.lists.thresholds;
   const queries = useQueryClient();
   const own =
     useQuery({ queryKey: ["thresholds"], queryFn: () => must(api.GET("/api/thresholds")) }).data

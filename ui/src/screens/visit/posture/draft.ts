@@ -14,14 +14,14 @@ export interface Draft {
 type ReadSide = "left" | "right";
 
 /** The reading, or what it still lacks. */
-export function readingOf(
+export async function readingOf(
   core: Core,
   measure: string,
   m: Measure,
   v: Draft,
   side: ReadSide | undefined,
-): { reading: Schemas["PostureRead"] } | { lacks: string } {
-  const degrees = slopes(m) ? degreesOf(core, v) : undefined;
+): Promise<{ reading: Schemas["PostureRead"] } | { lacks: string }> {
+  const degrees = slopes(m) ? await degreesOf(core, v) : undefined;
   if (typeof degrees === "string") return { lacks: degrees };
   if ((m.how === "slope-high" || m.how === "which" || ofSides(m)) && !side)
     return { lacks: ofSides(m) ? "Which side was read?" : "Which side is high, or forward?" };
@@ -38,12 +38,13 @@ export function readingOf(
 }
 
 /** The slope, given or computed; else what is wrong. */
-function degreesOf(core: Core, v: Draft): number | string {
+async function degreesOf(core: Core, v: Draft): Promise<number | string> {
   const given = [v.distance, v.height, v.slope].filter((x) => x !== undefined).length;
   if (given === 1 && v.slope !== undefined) return v.slope;
   try {
-    return core.slope({ distance_cm: v.distance, height_difference_cm: v.height, slope_deg: v.slope })
-      .slope_deg;
+    const { distance, height, slope } = v;
+    const asked = { distance_cm: distance, height_difference_cm: height, slope_deg: slope };
+    return (await core.ask("slope", asked)).slope_deg;
   } catch (e) {
     return given === 2
       ? (e as Error).message

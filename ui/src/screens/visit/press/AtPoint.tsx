@@ -9,6 +9,8 @@ import { Cautions, Row, Said } from "../../../parts/layout";
 import { HowFar } from "../../../parts/HowFar";
 import { nearWords } from "../../../parts/written";
 import { listed, one, plain, positionName } from "../../../parts/words";
+import { useGuide } from "../../../core/useGuide";
+import { pointName } from "../pointWords";
 import { AskConsent } from "../Consent";
 import { ProtocolPick } from "../plan/ProtocolPick";
 import type { StepProps } from "../StepProps";
@@ -52,7 +54,7 @@ export function AtPoint({
   height,
   point: p,
   ...all
-}: PressProps & { point: Point; load: HandLoad }) {
+}: PressProps & { point: Point; load?: HandLoad }) {
   const work = all.work.find((w) => w.point === p.point);
   const { state, core } = visit;
   const student = me.role === "student";
@@ -60,7 +62,7 @@ export function AtPoint({
   const chosen = useHoldChoice(state.holds, p, school?.protocol);
   const b = useBegin(visit, p, school?.protocol, chosen.chosen, student);
   const { start, begin, refused, lacks } = b;
-  const guide = core.palpate(p.muscle, p.side, height, p.site || undefined);
+  const guide = useGuide(core, p, height);
   const holds = state.holds.filter((h) => h.point === p.point && h.status !== "aside");
   const free = !p.closed && !p.blocked;
   const here = useRef<HTMLElement>(null);
@@ -76,11 +78,11 @@ export function AtPoint({
         <div>
           <h2>
             <AriaButton onPress={() => setSelected(p.point)}>
-              {guide.name}, {p.side}
+              {pointName(core, p)}
             </AriaButton>
           </h2>
           <p className="quiet">
-            {p.site && guide.sites[0] && `${guide.sites[0].name} · `}
+            {p.site && guide?.sites[0] && `${guide.sites[0].name} · `}
             {p.nprs === undefined ? "no number yet" : `${one(p.nprs)} of 10 when found`}
             {start && !work && ` · ${inWords(start)}`}
           </p>
@@ -110,7 +112,7 @@ export function AtPoint({
       {holds.map((h) => (
         <Held key={h.id} hold={h} visit={visit} me={me} />
       ))}
-      <Muscle guide={guide} />
+      {guide && <Muscle guide={guide} />}
     </Item>
   );
 }
@@ -119,7 +121,7 @@ interface WaysProps extends StepProps, ReturnType<typeof useHoldChoice> {
   p: Point;
   begin: Begin;
   school: Schemas["PointSuggestion"] | undefined;
-  load: HandLoad;
+  load: HandLoad | undefined;
   student: boolean;
 }
 
@@ -138,8 +140,9 @@ function Ways({ visit, p, begin: { start, why }, school, load, student, chosen, 
         choose={choose}
         student={student}
       />
-      {start && (
+      {start && load && (
         <SpareTheThumb
+          core={visit.core}
           load={load}
           point={p}
           contact={chosen.contact}

@@ -1,8 +1,9 @@
 import type { Schemas } from "../../../api/client";
+import type { Core } from "../../../core/core";
 import { Button } from "../../../parts/controls";
 import { Row, Said } from "../../../parts/layout";
 import { one, plain } from "../../../parts/words";
-import { gentler, type HandLoad } from "./useHandLoad";
+import { gentler, type HandLoad, useAdds } from "./useHandLoad";
 
 /** What one's own hands have borne; shown to oneself only. */
 export function Hands({ load }: { load: HandLoad }) {
@@ -15,6 +16,7 @@ export function Hands({ load }: { load: HandLoad }) {
 }
 
 interface Props {
+  core: Core;
   load: HandLoad;
   point: Schemas["Point"];
   contact: Schemas["ContactID"] | undefined;
@@ -24,11 +26,13 @@ interface Props {
 
 /** A hold that would pass the day's limit is warned of before it begins, with a
  * contact that suits the site and spares the thumb. */
-export function SpareTheThumb({ load, point, contact, seconds, onChoose }: Props) {
-  if (!contact) return null;
-  const after = load.today + load.adds(contact, seconds);
+export function SpareTheThumb({ core, load, point, contact, seconds, onChoose }: Props) {
+  const contacts = point.contacts.map((c) => c.id as Schemas["ContactID"]);
+  const adds = useAdds(core, contacts, seconds);
+  if (!contact || !adds) return null;
+  const after = load.today + (adds[contact]?.week_thumb_minutes ?? 0);
   if (after <= load.limit) return null;
-  const [instead] = gentler(load, contact, point.contacts);
+  const [instead] = gentler(adds, contact, point.contacts);
   return (
     <Row data-spare>
       <Said $tone="warn" $small>

@@ -28,7 +28,7 @@ export function PressStep(props: PressProps) {
     );
   return (
     <>
-      <Hands load={load} />
+      {load && <Hands load={load} />}
       {led}
       {inOrder(state).map((p) => (
         <AtPoint key={p.point} {...props} point={p} load={load} />

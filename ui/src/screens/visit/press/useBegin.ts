@@ -3,9 +3,9 @@
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import type { Schemas } from "../../../api/client";
-import type { HoldRequest } from "../../../core/holdRequest";
 import type { Bodies } from "../../../core/events";
 import { uuidv7 } from "../../../core/ids";
+import { useAsk } from "../../../core/useAsk";
 import type { LiveVisit } from "../../../core/useVisit";
 import { type HoldChoice, missing } from "./choice";
 
@@ -13,24 +13,11 @@ export interface Begin {
   /** Absent where the protocol cannot be done here; why says so. */
   start?: Schemas["Start"];
   why: string;
-  begin: () => void;
+  begin: () => Promise<void>;
   /** Why the core would set the hold aside. */
   refused: string;
   /** What is still to be chosen. */
   lacks: string;
-}
-
-/** The plan of a protocol at a point, or why there is none. */
-function resolved(
-  { state, core }: LiveVisit,
-  p: Schemas["Point"],
-  request: HoldRequest,
-): { start?: Schemas["Start"]; why: string } {
-  try {
-    return { start: core.begin(request, state.screening.limits, p.where).start, why: "" };
-  } catch (e) {
-    return { why: (e as Error).message };
-  }
 }
 
 export function useBegin(
@@ -40,15 +27,18 @@ export function useBegin(
   chosen: HoldChoice,
   student: boolean,
 ): Begin {
-  const { state, write, preview, open } = visit;
+  const { core, state, write, preview, open } = visit;
   const go = useNavigate();
   const [refused, setRefused] = useState("");
   const own = chosen.own ? open.schools[chosen.own] : undefined;
   const tuned = own && own.protocol === protocol ? { name: own.name, numbers: own.numbers } : {};
-  const { start, why } = protocol
-    ? resolved(visit, p, { protocol, muscle: p.muscle, side: p.side, ...tuned })
-    : { why: "" };
-  const begin = () => {
+  const asked = protocol && {
+    request: { protocol, muscle: p.muscle, side: p.side, ...tuned },
+    limits: state.screening.limits,
+    where: p.where,
+  };
+  const { start, why = "" } = useAsk(core, "hold-start", asked) ?? {};
+  const begin = async () => {
     if (!start) return;
     const hold = uuidv7();
     const { contact, position, muscle_set, under } = chosen;
@@ -61,7 +51,7 @@ export function useBegin(
       ...(muscle_set ? { muscle_set } : {}),
       ...(student ? { under } : {}),
     };
-    const aside = preview("hold-started", body);
+    const aside = await preview("hold-started", body);
     setRefused(aside);
     if (aside) return;
     write("hold-started", body);

@@ -14,7 +14,7 @@ export function Banner({ visit, emergency }: StepProps & { emergency: string }) 
   const [clearing, setClearing] = useState(false);
   const { core } = visit;
   const nameOf = useMemo(
-    () => new Map(core.questions().map((q) => [q.id, q.ask.replace(/\?$/, "")])),
+    () => new Map(core.lists.questions.map((q) => [q.id, q.ask.replace(/\?$/, "")])),
     [core],
   );
   if (s.rules.length === 0) return null;
@@ -85,7 +85,7 @@ function Clearing({
   const byClinician = basis === "clinician";
   const unknown = (id: QuestionID) =>
     visit.state.known_answers.some((a) => a.question === id && a.answer === "unknown" && !a.cleared);
-  const save = (e: React.FormEvent) => {
+  const save = async (e: React.FormEvent) => {
     e.preventDefault();
     if (!question) return;
     if (byClinician && (!by.trim() || !on.trim())) return setError("Who cleared it, and when?");
@@ -99,7 +99,7 @@ function Clearing({
       visit.write("screening-cleared", cleared);
       return onDone();
     }
-    const refused = visit.preview("screening-cleared", cleared);
+    const refused = await visit.preview("screening-cleared", cleared);
     if (refused) return setError(refused);
     visit.write("screening-cleared", cleared);
     onDone();

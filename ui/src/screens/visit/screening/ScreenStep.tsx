@@ -1,6 +1,6 @@
 // The screening: asked once, aged by the core, answered by a touch each. What
 // it comes to is shown with its reasons and rules over every hold.
-import { useMemo, useState } from "react";
+import { useState } from "react";
 import { Card } from "../../../parts/controls";
 import { count } from "../../../parts/words";
 import { ConsentCard } from "../Consent";
@@ -18,7 +18,7 @@ interface Props extends StepProps {
 
 export function ScreenStep({ visit, placing, setPlacing }: Props) {
   const { state, core } = visit;
-  const questions = useMemo(() => core.questions(), [core]);
+  const { questions } = core.lists;
   const answers = useAnswers(visit);
   const { missing } = state.screening;
   // What is to ask today stands first, decided when the step opens: the order of

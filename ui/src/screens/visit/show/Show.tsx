@@ -9,6 +9,7 @@ import { PaintedOn } from "../../../body/Painted";
 import { PostureLines } from "../../../body/PostureLines";
 import { pairs, type View } from "../../../body/views";
 import { Arc } from "../../../charts/Arc";
+import { useAsk } from "../../../core/useAsk";
 import { type LiveVisit, useVisit } from "../../../core/useVisit";
 import { Button, Trouble, Waiting } from "../../../parts/controls";
 import { deg, plainMovement, sentence } from "../../../parts/words";
@@ -170,8 +171,9 @@ function Words({ visit }: { visit: LiveVisit }) {
 function Movement({ movement, visit }: { movement: Schemas["MovementID"]; visit: LiveVisit }) {
   const { state, core, open } = visit;
   const of = state.ranges.filter((r) => r.movement === movement);
-  const usual = core.range(movement, undefined, undefined, open.client.age);
+  const usual = useAsk(core, "range", { movement, age: open.client.age });
   const readings = of.map((r) => `${r.side === "midline" ? "" : `${r.side} `}${deg(r.before)}`);
+  if (!usual) return null;
   return (
     <section>
       <h2>{plainMovement(movement)}</h2>

@@ -33,7 +33,7 @@ function inWords(p: Schemas["Posture"], flagged: boolean, limit: (id: string) =>
 /** What was found in standing, a sentence each. */
 export function stanceOf({ state, open, core }: LiveVisit): string[] {
   const limit = (id: string) =>
-    open.context.thresholds[id] ?? core.thresholds().find((t) => t.id === id)?.value ?? 0;
+    open.context.thresholds[id] ?? core.lists.thresholds.find((t) => t.id === id)?.value ?? 0;
   return state.posture.flatMap((p, i) => inWords(p, state.posture_flags[i]?.flagged ?? false, limit));
 }
 
@@ -41,8 +41,7 @@ export function stanceOf({ state, open, core }: LiveVisit): string[] {
 export function seenSigns({ state, core }: LiveVisit): string[] {
   const names = state.signs.map(
     (x) =>
-      core
-        .signs()
+      core.lists.signs
         .find((s) => s.sign === x.sign)
         ?.name.toLowerCase() ?? "",
   );

@@ -1,4 +1,3 @@
-import { useMemo } from "react";
 import type { Schemas } from "../../../api/client";
 import type { View } from "../../../body/views";
 import { useMarkScale } from "../../../body/zoom";
@@ -8,7 +7,7 @@ import { seenAt, type Spot } from "./spots";
 /** The places on the figure: a hollow lozenge where a sign can be touched, full
  * and named where it was seen. */
 export function SignSpots({ core, view, state }: { core: Core; view: View; state: Schemas["State"] }) {
-  const spots = useMemo(() => core.signs().filter((s) => s.view === view), [core, view]);
+  const spots = core.lists.signs.filter((s) => s.view === view);
   const k = useMarkScale(view);
   return (
     <g aria-hidden>

@@ -1,5 +1,4 @@
 // Squat and toe-touch: signs touched on the figure or chosen here.
-import { useMemo } from "react";
 import { styled } from "styled-components";
 import type { LiveVisit } from "../../../core/useVisit";
 import { Card, Choices } from "../../../parts/controls";
@@ -26,7 +25,7 @@ interface Sign {
 }
 
 export function SignsCard({ visit }: StepProps) {
-  const spots = useMemo(() => visit.core.signs(), [visit.core]);
+  const spots = visit.core.lists.signs;
   const signs: Sign[] = [...new Set(spots.map((s) => s.name))].map((name) => ({
     name,
     of: spots.filter((s) => s.name === name),

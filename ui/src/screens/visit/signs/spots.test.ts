@@ -15,7 +15,7 @@ function visit(state: Partial<Schemas["State"]>) {
   const written: [string, Record<string, unknown>][] = [];
   const v = {
     state: { signs: [], posture: [], ...state },
-    core: { signs: () => spots },
+    core: { lists: { signs: spots } },
     write: (type: string, body: object) => {
       written.push([type, body as Record<string, unknown>]);
       return "";

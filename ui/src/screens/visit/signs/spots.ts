@@ -28,7 +28,7 @@ export function toggleSign({ state, write, core }: LiveVisit, s: Spot) {
   const both = state.signs.find((x) => x.sign === s.sign && x.side === "midline");
   if (both && s.side !== "midline") {
     write("sign-seen", { sign: s.sign, side: "midline", present: false });
-    const other = core.signs().find((x) => x.sign === s.sign && x.side !== s.side);
+    const other = core.lists.signs.find((x) => x.sign === s.sign && x.side !== s.side);
     if (other) write("sign-seen", { sign: s.sign, side: other.side, present: true });
     return;
   }
@@ -37,8 +37,7 @@ export function toggleSign({ state, write, core }: LiveVisit, s: Spot) {
 
 /** The spot under a touch, if one is near enough for a fingertip. */
 export function spotAt(core: Core, view: View, p: { x: number; y: number }) {
-  const near = core
-    .signs()
+  const near = core.lists.signs
     .filter((s) => s.view === view)
     .map((s) => ({ s, d: Math.hypot(s.x - p.x, s.y - p.y) }))
     .sort((a, b) => a.d - b.d)[0];

@@ -4,6 +4,7 @@ import { Button as AriaButton } from "react-aria-components";
 import { styled } from "styled-components";
 import type { Schemas } from "../../../api/client";
 import { WhatNext } from "../next/WhatNext";
+import { useGuide } from "../../../core/useGuide";
 import type { LiveVisit } from "../../../core/useVisit";
 import type { MuscleSide } from "../body/useAiming";
 import { Telling } from "./Telling";
@@ -162,6 +163,7 @@ interface OneProps extends Omit<Props, "ranking"> {
 function Suspect({ s, open, setOpen, visit, chosen, setChosen, height }: OneProps) {
   const it = { muscle: s.muscle, side: s.side };
   const next = useContext(WhatNext);
+  const guide = useGuide(visit.core, open ? it : undefined, height);
   return (
     <li data-suspect={`${s.muscle}:${s.side}`}>
       <AriaButton
@@ -184,7 +186,7 @@ function Suspect({ s, open, setOpen, visit, chosen, setChosen, height }: OneProp
         <span className="num">{Math.round(s.confidence * 100)} %</span>
       </AriaButton>
       {open && (
-        <Reasons s={s} guide={visit.core.palpate(s.muscle, s.side, height)} onFind={() => next?.find(it)} />
+        <Reasons s={s} guide={guide} onFind={() => next?.find(it)} />
       )}
     </li>
   );
@@ -197,13 +199,13 @@ function Reasons({
   onFind,
 }: {
   s: Schemas["Suspect"];
-  guide: Schemas["Guide"];
+  guide: Schemas["Guide"] | undefined;
   onFind: () => void;
 }) {
-  const near = guide.near
+  const near = (guide?.near ?? [])
     .filter((n) => (n.distance_cm ?? 0) < 5)
     .map((n) => `${sentence(plain(n.structure))}: ${n.text}`);
-  const cautions = [...guide.cautions, ...near].slice(0, 4);
+  const cautions = [...(guide?.cautions ?? []), ...near].slice(0, 4);
   return (
     <>
       {s.blocked_because && <p className="blocked">{s.blocked_because}</p>}

@@ -1,5 +1,5 @@
 // The tests worth doing next, any other, and what was done.
-import { useMemo, useState } from "react";
+import { useState } from "react";
 import type { Schemas } from "../../../api/client";
 import { Card, Choice, Search } from "../../../parts/controls";
 import { Bullets, Ruled, Said } from "../../../parts/layout";
@@ -16,7 +16,7 @@ interface Props extends StepProps {
 
 export function Tests({ visit, next, today }: Props) {
   const { core, state, write } = visit;
-  const all = useMemo(() => core.tests(), [core]);
+  const all = core.lists.tests;
   const result = (t: string, s: string) => state.tests.find((x) => x.test === t && x.side === s)?.result;
   const done = (test: Schemas["TestID"], side: Schemas["Side"], r: Result) =>
     void write("test-done", { test, side, result: r });

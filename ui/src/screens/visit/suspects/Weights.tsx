@@ -1,5 +1,5 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useMemo } from "react";
+import { useAsk } from "../../../core/useAsk";
 import { api, must, type Schemas } from "../../../api/client";
 import { Tuned } from "../../../parts/Tuned";
 import type { StepProps } from "../StepProps";
@@ -8,7 +8,7 @@ import { useWeights } from "./useRanking";
 /** What each kind of finding weighs, with its source; the practice may set its
  * own within bounds, and go back. */
 export function Weights({ visit }: StepProps) {
-  const list = useMemo(() => visit.core.evidence(), [visit.core]);
+  const list = useAsk(visit.core, "evidence", {})?.evidence ?? [];
   const queries = useQueryClient();
   const own = useWeights();
   const keep = async (call: Promise<Schemas["Weights"]>) => queries.setQueryData(["weights"], await call);

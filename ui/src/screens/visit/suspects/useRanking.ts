@@ -1,7 +1,8 @@
 // The suspects, ranked anew at every finding.
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useMemo, useState } from "react";
+import { useEffect, useState } from "react";
 import { api, must, type Schemas } from "../../../api/client";
+import { useAskVisit } from "../../../core/useAsk";
 import type { LiveVisit } from "../../../core/useVisit";
 
 const none: Record<string, Schemas["Ratio"]> = {};
@@ -25,7 +26,7 @@ const settledMS = 600;
 
 /** The first ranking reads the whole atlas; unless it is what one looks at, the
  * visit is shown before. */
-export function useRanking({ core, open, state }: LiveVisit, looked: boolean): Schemas["Ranking"] {
+export function useRanking(visit: LiveVisit, looked: boolean): Schemas["Ranking"] {
   const weights = useWeights();
   const [shown, setShown] = useState(false);
   useEffect(() => {
@@ -33,8 +34,6 @@ export function useRanking({ core, open, state }: LiveVisit, looked: boolean): S
     return () => clearTimeout(soon);
   }, []);
   const wanted = looked || shown;
-  return useMemo(
-    () => (wanted ? core.suspects(open.context, state, open.earlier, weights, open.visit.starts_at) : nobody),
-    [core, open, state, weights, wanted],
-  );
+  const starts_ms = Date.parse(visit.open.visit.starts_at);
+  return useAskVisit(visit, "visit-ranking", wanted ? { weights, starts_ms } : undefined) ?? nobody;
 }

@@ -1,0 +1,81 @@
+package door
+
+import (
+	"encoding/json"
+	"fmt"
+	"reflect"
+	"strings"
+
+	"mokren/core/calc"
+	"mokren/core/order"
+	"mokren/core/strict"
+)
+
+// Question is one thing that a page may ask.
+type Question struct {
+	Name    string
+	Summary string
+	In, Out reflect.Type
+	// Pure: the answer depends on the input alone.
+	Pure   bool
+	answer func(*Door, []byte) (any, error)
+}
+
+// Door answers a page's questions. The zero value is not ready; see New.
+type Door struct {
+	questions map[string]Question
+	// visits are those last opened, by id; at most maxVisits, the oldest is dropped first.
+	visits []*openVisit
+	// holds are the live holds by id, each until it is opened anew or maxHolds are open.
+	holds []*liveHold
+	// revision counts the states given; it never repeats.
+	revision int64
+}
+
+// New gives a door with nothing open.
+func New() *Door {
+	d := &Door{questions: map[string]Question{}}
+	for _, q := range List() {
+		d.questions[q.Name] = q
+	}
+	return d
+}
+
+// List gives every question, in the order of their names.
+func List() []Question {
+	list := append(ofVisits(), ofHolds()...)
+	for _, c := range calc.ForPages() {
+		list = append(list, Question{Name: c.Name, Summary: c.Summary, In: c.In, Out: c.Out, Pure: true})
+	}
+	order.By(list, func(a, b Question) int { return strings.Compare(a.Name, b.Name) })
+	return list
+}
+
+// Answer answers a question. An error is a *strict.Error that names the field.
+func (d *Door) Answer(name string, raw []byte) (any, error) {
+	q, ok := d.questions[name]
+	switch {
+	case !ok:
+		return nil, &strict.Error{Path: "$.name", Given: fmt.Sprintf("%q", name), Allowed: "a question of the door"}
+	case q.Pure:
+		b, err := calc.InBrowser(name, raw)
+		return json.RawMessage(b), err
+	}
+	return q.answer(d, raw)
+}
+
+// question makes one from a function with typed input and output. Input from the page is
+// its own and was typed by generated types, so it is read without further checks; what it
+// contains is judged by the packages that are asked.
+func question[In, Out any](name, summary string, answer func(*Door, In) (Out, error)) Question {
+	return Question{
+		Name: name, Summary: summary, In: reflect.TypeFor[In](), Out: reflect.TypeFor[Out](),
+		answer: func(d *Door, raw []byte) (any, error) {
+			var in In
+			if err := json.Unmarshal(raw, &in); err != nil {
+				return nil, err
+			}
+			return answer(d, in)
+		},
+	}
+}

@@ -1,0 +1,265 @@
+package door
+
+import (
+	"fmt"
+
+	"mokren/core/assess"
+	"mokren/core/atlas"
+	"mokren/core/ids"
+	"mokren/core/note"
+	"mokren/core/points"
+	"mokren/core/strict"
+	"mokren/core/visit"
+)
+
+// maxVisits are kept open: the one on screen, and the one that was left a moment ago.
+const maxVisits = 2
+
+// VisitLog is a visit as the page has it.
+type VisitLog struct {
+	Visit   visit.UUID         `json:"visit"`
+	Context visit.Context      `json:"context"`
+	Earlier []visit.FoundPoint `json:"earlier" doc:"points of earlier visits"`
+	Events  []visit.Event      `json:"events" doc:"stored and unsent, in any order"`
+}
+
+// VisitState is the state of a visit and the revision by which it is asked about.
+type VisitState struct {
+	Revision int64       `json:"revision"`
+	State    visit.State `json:"state"`
+}
+
+// Of names the visit and the state that a question is about.
+type Of struct {
+	Visit    visit.UUID `json:"visit"`
+	Revision int64      `json:"revision"`
+}
+
+// openVisit is a visit that was opened; state is what log reduces to.
+type openVisit struct {
+	log      VisitLog
+	revision int64
+	state    visit.State
+}
+
+func ofVisits() []Question {
+	return []Question{
+		question("event-kinds", "The types of events of a visit", kinds),
+		question("visit-state", "The state of a visit, kept for the questions about it", (*Door).visitState),
+		question("visit-preview", "Why an event would be rejected if it were written now", (*Door).preview),
+		question("visit-undoable", "Which events their author may undo now", (*Door).undoable),
+		question("visit-ranking", "Muscles ranked by all findings of a visit", (*Door).ranking),
+		question("visit-work", "Every point judged, its protocol, and what to search", (*Door).work),
+		question("visit-trace", "Where a point may come from", (*Door).trace),
+		question("visit-plan", "The session as it stands at a moment", (*Door).plan),
+		question("visit-note", "The text of the note", (*Door).note),
+		question("visit-aftercare", "The aftercare sheet", (*Door).aftercare),
+		question("visit-same-spot", "Which spot of earlier visits a place is", (*Door).sameSpot),
+		question("hold-next", "What may come after a hold", (*Door).holdNext),
+	}
+}
+
+// EventKinds are the types of events.
+type EventKinds struct {
+	Kinds []visit.Kind `json:"kinds"`
+}
+
+func kinds(*Door, struct{}) (EventKinds, error) { return EventKinds{visit.Kinds()}, nil }
+
+func (d *Door) visitState(in VisitLog) (VisitState, error) {
+	d.revision++
+	v := &openVisit{log: in, revision: d.revision, state: visit.Reduce(in.Context, in.Events)}
+	d.visits = keep(d.visits, v, maxVisits, func(o *openVisit) bool { return o.log.Visit == in.Visit })
+	return VisitState{v.revision, v.state}, nil
+}
+
+// keep puts one before a list in the place of the one it replaces, and drops the oldest
+// beyond a number.
+func keep[T any](list []T, one T, most int, same func(T) bool) []T {
+	out := []T{one}
+	for _, o := range list {
+		if !same(o) && len(out) < most {
+			out = append(out, o)
+		}
+	}
+	return out
+}
+
+// at gives an open visit at the revision that is asked about.
+func (d *Door) at(of Of) (*openVisit, error) {
+	for _, v := range d.visits {
+		if v.log.Visit != of.Visit {
+			continue
+		}
+		if v.revision == of.Revision {
+			return v, nil
+		}
+		return nil, &strict.Error{
+			Path: "$.revision", Given: fmt.Sprint(of.Revision), Allowed: fmt.Sprint(v.revision),
+		}
+	}
+	return nil, &strict.Error{Path: "$.visit", Given: fmt.Sprintf("%q", of.Visit), Allowed: "an open visit"}
+}
+
+// Draft is an event that is not written yet.
+type Draft struct {
+	Of
+	Event visit.Event `json:"event"`
+}
+
+// Refusal is why an event would be rejected; empty when it would not.
+type Refusal struct {
+	Why string `json:"why"`
+}
+
+func (d *Door) preview(in Draft) (Refusal, error) {
+	v, err := d.at(in.Of)
+	if err != nil {
+		return Refusal{}, err
+	}
+	return Refusal{visit.Preview(v.log.Context, v.log.Events, in.Event)}, nil
+}
+
+// Undoing asks which of some events may be undone at a moment.
+type Undoing struct {
+	Of
+	Events []string `json:"events"`
+	NowMS  int64    `json:"now_ms"`
+}
+
+// EventIDs are events by id.
+type EventIDs struct {
+	Events []string `json:"events"`
+}
+
+func (d *Door) undoable(in Undoing) (EventIDs, error) {
+	v, err := d.at(in.Of)
+	if err != nil {
+		return EventIDs{}, err
+	}
+	return EventIDs{visit.Undoable(v.log.Context, v.log.Events, in.Events, in.NowMS)}, nil
+}
+
+// Weighing asks for the ranking under weights of the practice.
+type Weighing struct {
+	Of
+	Weights  assess.Weights `json:"weights"`
+	StartsMS int64          `json:"starts_ms" doc:"when the visit was booked for, Unix ms"`
+}
+
+func (d *Door) ranking(in Weighing) (assess.Ranking, error) {
+	v, err := d.at(in.Of)
+	if err != nil {
+		return assess.Ranking{}, err
+	}
+	return assess.Rank(v.state.Findings(v.log.Context, v.log.Earlier, in.StartsMS), in.Weights), nil
+}
+
+// WithSuspects asks beside the muscles that are suspected.
+type WithSuspects struct {
+	Of
+	Suspects []assess.Suspect `json:"suspects"`
+}
+
+func (d *Door) work(in WithSuspects) (visit.Working, error) {
+	v, err := d.at(in.Of)
+	if err != nil {
+		return visit.Working{}, err
+	}
+	return v.state.Work(v.log.Context, v.log.Earlier, in.Suspects), nil
+}
+
+// PointAsked asks about a point, beside the muscles that are suspected.
+type PointAsked struct {
+	WithSuspects
+	Point visit.UUID `json:"point"`
+}
+
+// Sources are the points that a point may come from, the likeliest first.
+type Sources struct {
+	Points []points.Candidate `json:"points"`
+}
+
+func (d *Door) trace(in PointAsked) (Sources, error) {
+	v, err := d.at(in.Of)
+	if err != nil {
+		return Sources{}, err
+	}
+	list, err := v.state.Trace(v.log.Context, v.log.Earlier, in.Suspects, in.Point)
+	return Sources{list}, err
+}
+
+// Planning asks for the session; without a plan of the page's own the accepted one counts.
+type Planning struct {
+	Of
+	Wanted *visit.PlanMade `json:"wanted,omitempty" doc:"a plan that is tried and not accepted yet"`
+	NowMS  int64           `json:"now_ms"`
+}
+
+func (d *Door) plan(in Planning) (visit.Planned, error) {
+	v, err := d.at(in.Of)
+	if err != nil {
+		return visit.Planned{}, err
+	}
+	work := v.state.Work(v.log.Context, v.log.Earlier, nil)
+	return v.state.Planning(v.log.Context, v.log.Earlier, work, in.Wanted, in.NowMS)
+}
+
+// NoteAsked asks for the note in the time of the practice.
+type NoteAsked struct {
+	Of
+	OffsetMin int `json:"offset_min" doc:"how far the practice's clock is ahead of UTC"`
+}
+
+func (d *Door) note(in NoteAsked) (visit.NoteText, error) {
+	v, err := d.at(in.Of)
+	if err != nil {
+		return visit.NoteText{}, err
+	}
+	return note.Write(note.Visit{
+		State: v.state, Context: v.log.Context, Earlier: v.log.Earlier, OffsetMin: in.OffsetMin,
+	}), nil
+}
+
+func (d *Door) aftercare(in Of) (visit.Aftercare, error) {
+	v, err := d.at(in)
+	if err != nil {
+		return visit.Aftercare{}, err
+	}
+	return v.state.Aftercare(v.log.Earlier), nil
+}
+
+// PlaceAsked is a place on a muscle's fibres.
+type PlaceAsked struct {
+	Of
+	Muscle ids.Muscle       `json:"muscle"`
+	Side   ids.Side         `json:"side"`
+	Place  atlas.FibrePlace `json:"place"`
+}
+
+// Spot is a spot of earlier visits; empty where there is none.
+type Spot struct {
+	Identity visit.UUID `json:"identity"`
+}
+
+func (d *Door) sameSpot(in PlaceAsked) (Spot, error) {
+	v, err := d.at(in.Of)
+	if err != nil {
+		return Spot{}, err
+	}
+	return Spot{visit.SameSpotAs(v.log.Earlier, in.Muscle, in.Side, in.Place, v.log.Context.Height())}, nil
+}
+
+// HoldAsked asks about a hold of a visit.
+type HoldAsked struct {
+	Of
+	Hold visit.UUID `json:"hold"`
+}
+
+func (d *Door) holdNext(in HoldAsked) (visit.NextAfter, error) {
+	v, err := d.at(in.Of)
+	if err != nil {
+		return visit.NextAfter{}, err
+	}
+	return v.state.NextAfter(v.log.Context, v.log.Earlier, in.Hold), nil
+}
