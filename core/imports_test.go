@@ -43,7 +43,7 @@ var below = map[string][]string{
 	"rights":   {},
 	"body":     {"ids", "order", "strict"},
 	"solid":    {"body", "ids"},
-	"safety":   {"body", "ids", "solid", "strict"},
+	"safety":   {"body", "ids", "order", "solid", "strict"},
 	"atlas":    {"body", "ids", "order", "safety", "solid", "strict"},
 	"device":   {"order", "strict"},
 	"progress": {"ids", "order", "strict"},

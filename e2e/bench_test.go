@@ -5,14 +5,17 @@ import (
 	"encoding/json"
 	"fmt"
 	"os"
-	"strings"
 	"testing"
 	"time"
 
 	"github.com/go-rod/rod/lib/input"
 	"github.com/stretchr/testify/require"
 
+	"mokren/core/atlas"
+	"mokren/core/body"
+	"mokren/core/door"
 	"mokren/core/ids"
+	"mokren/core/visit"
 	"mokren/demo"
 	"mokren/demo/crowd"
 )
@@ -23,39 +26,11 @@ func TestBenchBrowser(t *testing.T) {
 		t.Skip("run by make bench")
 	}
 	p, _ := visiting(t, "Bench")
-	lines := `{"t":0,"event":"start","protocol":"graded-stages"}
-{"t":0,"event":"contact"}
-{"t":3,"event":"score","value":6}
-{"t":14,"event":"score","value":5}
-{"t":23,"event":"score","value":4}
-{"t":27,"event":"score","value":6}
-{"t":47,"event":"score","value":3}
-{"t":51,"event":"score","value":6}
-{"t":71,"event":"score","value":2}
-{"t":74,"event":"release"}`
-	events := float64(strings.Count(lines, "\n"))
-	t.Logf("coach in the browser: %.1f µs per event, JSON in and out included",
-		msPerCall(p, "coach", lines, 400)/events*1000)
-	t.Logf("a whole hold replayed for one frame: %.2f ms", msPerHold(p))
+	t.Logf("a live hold: %.1f µs to look at it, %.1f µs for a key, JSON in and out included", msPerLook(p)*1000,
+		msPerKey(p)*1000)
 	t.Logf("a touched place against every referral pattern, both sides: %.2f ms, JSON in and out included",
 		msPerCall(p, "hurts", `{"view":"back","x":272,"y":165}`, 400))
-	t.Logf("the whole atlas ranked: %.2f ms, JSON in and out included", msPerCall(p, "suspects", `{
-		"pain": [{"region":"heel","side":"left","intensity":7},{"region":"achilles","side":"left","intensity":5}],
-		"rom":  [{"movement":"ankle.dorsiflexion-knee-bent","side":"left","active_deg":9}],
-		"loads":["running"]}`, 60))
-	judged := p.MustEval(`(list) => {
-		const took = [];
-		for (let i = 0; i < 300; i++) {
-			const from = performance.now();
-			mokrenCore.calc("judge", list);
-			took.push(performance.now() - from);
-		}
-		const median = (l) => l.sort((a, b) => a - b)[l.length / 2];
-		return [median(took.slice(0, 20)), median(took.slice(100))];
-	}`, twentyPoints()).Arr()
-	t.Logf("20 points judged beside one another: %.2f ms at the median of 200 when warm, %.2f ms of the first 20, "+
-		"JSON in and out included", judged[1].Num(), judged[0].Num())
-	t.Logf("a plan of 14 points: %.0f ms, JSON in and out included", msPerCall(p, "plan", fourteenPoints(), 5))
+	benchVisit(t, p)
 	stepTo(p, "Find")
 	p.MustElement("svg[data-view=back] path")
 	zoomFrames(t, p, "at a step of the visit")
@@ -68,42 +43,93 @@ func TestBenchBrowser(t *testing.T) {
 	longCourse(t)
 }
 
+// benchVisit asks about a visit of 14 points: its state, the ranking, the points judged,
+// the plan.
+func benchVisit(t *testing.T, p *page) {
+	t.Helper()
+	log := logOf(t, 14)
+	raw, err := json.Marshal(log)
+	require.NoError(t, err)
+	t.Logf("a visit of %d events reduced: %.2f ms", len(log.Events), msPerCall(p, "visit-state", string(raw), 60))
+	of := p.MustEval(`(log) => {
+		const { revision } = JSON.parse(mokrenCore.ask("visit-state", log)).ok;
+		return JSON.stringify({ visit: JSON.parse(log).visit, revision }).slice(1, -1);
+	}`, string(raw)).Str()
+	for _, x := range []struct {
+		what, name, rest string
+		times            int
+	}{
+		{"the whole atlas ranked", "visit-ranking", `"weights":{},"starts_ms":0`, 60},
+		{"14 points judged beside one another", "visit-work", `"suspects":[]`, 100},
+		{"a plan of 14 points", "visit-plan", `"now_ms":0,"wanted":{"minutes":75}`, 5},
+	} {
+		t.Logf("%s: %.2f ms", x.what, msPerCall(p, x.name, fmt.Sprintf("{%s,%s}", of, x.rest), x.times))
+	}
+}
+
+// logOf is the log of a visit with so many points, on both sides.
+func logOf(t *testing.T, points int) door.VisitLog {
+	t.Helper()
+	log := door.VisitLog{Visit: "0190b000-0000-7000-8000-000000000901"}
+	for i, id := range ids.Muscles()[10 : 10+points] {
+		m, err := atlas.Get(id)
+		require.NoError(t, err)
+		side := []ids.Side{ids.Left, ids.Right}[i%2]
+		place := m.Sites[0].Place(body.DefaultHeightCM)
+		view, at := m.OnFigure(place, side, body.DefaultHeightCM)
+		nprs := 6.0
+		raw, err := json.Marshal(visit.Charted{
+			Point: visit.UUID(fmt.Sprintf("0190b000-0000-7000-8000-%012d", i)), Muscle: id, Side: side,
+			Figure: body.Version, View: view, X: at.X, Y: at.Y, Place: place,
+			Felt: visit.Felt{Band: "yes", Grade: new(2), NPRS: &nprs, Familiar: "yes"},
+		})
+		require.NoError(t, err)
+		log.Events = append(log.Events, visit.Event{
+			ID: fmt.Sprintf("0190b000-0000-7000-8001-%012d", i), Visit: string(log.Visit), Device: "bench",
+			Seq: int64(i + 1), Version: int64(i + 1), Schema: 1, Type: "point-charted", Verdict: visit.Accepted,
+			Body: raw,
+		})
+	}
+	return log
+}
+
 // msPerCall asks the core so many times, once more before, and gives the mean.
 func msPerCall(p *page, name, in string, times int) float64 {
 	p.t.Helper()
 	return p.MustEval(`(name, input, times) => {
-		mokrenCore.calc(name, input);
+		if (JSON.parse(mokrenCore.ask(name, input)).error) throw new Error(mokrenCore.ask(name, input));
 		const from = performance.now();
-		for (let i = 0; i < times; i++) mokrenCore.calc(name, input);
+		for (let i = 0; i < times; i++) mokrenCore.ask(name, input);
 		return (performance.now() - from) / times;
 	}`, name, in, times).Num()
 }
 
-// msPerHold replays a hold of three numbers at its 60th second.
-func msPerHold(p *page) float64 {
+// openHold opens a live hold of three numbers in the page's core.
+func openHold(p *page) {
 	p.t.Helper()
-	const id = "0190b000-0000-7000-8000-000000000001"
-	var log []map[string]any
-	for _, e := range []struct {
-		at    int
-		event string
-		value any
-	}{{0, "contact", nil}, {3000, "score", 6}, {23500, "score", 4}, {27000, "score", 6}} {
-		m := map[string]any{"hold": id, "at_ms": e.at, "event": e.event}
-		if e.value != nil {
-			m["value"] = e.value
-		}
-		log = append(log, m)
-	}
-	raw, err := json.Marshal(log)
-	require.NoError(p.t, err)
-	return p.MustEval(`(begin, log, times) => {
-		const start = JSON.stringify(JSON.parse(mokrenCore.begin(begin, "{}", "[]")).ok.start);
-		mokrenCore.hold(start, log, 60000);
-		const from = performance.now();
-		for (let i = 0; i < times; i++) mokrenCore.hold(start, log, 60000);
-		return (performance.now() - from) / times;
-	}`, `{"t":0,"event":"start","protocol":"graded-stages","muscle":"soleus","side":"left"}`, string(raw), 300).Num()
+	p.MustEval(`() => {
+		const ask = (name, input) => JSON.parse(mokrenCore.ask(name, JSON.stringify(input))).ok;
+		const request = { protocol: "graded-stages", muscle: "soleus", side: "left" };
+		const { start } = ask("hold-start", { request, limits: {}, where: [] });
+		const of = (at_ms, event, value) => ({ hold: "h", at_ms, event, value });
+		const log = [of(0, "contact"), of(3000, "score", 6), of(23500, "score", 4), of(27000, "score", 6)];
+		ask("hold-open", { hold: "h", start, log, at_ms: 27000 });
+	}`)
+}
+
+// msPerLook looks at a live hold at its 60th second.
+func msPerLook(p *page) float64 {
+	p.t.Helper()
+	openHold(p)
+	return msPerCall(p, "hold-look", `{"hold":"h","at_ms":60000}`, 2000)
+}
+
+// msPerKey tells a live hold another number.
+func msPerKey(p *page) float64 {
+	p.t.Helper()
+	openHold(p)
+	return msPerCall(p, "hold-add",
+		`{"hold":"h","at_ms":60000,"event":{"hold":"h","at_ms":60000,"event":"score","value":6}}`, 400)
 }
 
 // longCourse looks for tasks that keep the screen from answering while a client with
@@ -160,26 +186,6 @@ func adviceAfterAKey(t *testing.T) {
 	}`).Arr()
 	t.Logf("from a key to changed advice on screen: %.0f ms at the median, %.0f ms at the most, of %d",
 		ms[len(ms)/2].Num(), ms[len(ms)-1].Num(), len(ms))
-}
-
-// twentyPoints are active, on both sides, with what the client answered.
-func twentyPoints() string {
-	var list []string
-	for i, m := range ids.Muscles()[:20] {
-		list = append(list, fmt.Sprintf(`{"id":"%d","muscle":"%s","side":"%s","taut_band":"yes","grade":2,"nprs":6,
-			"familiar":"yes","referral":[{"region":"anterior-shoulder","side":"left"}]}`, i, m, []string{"left", "right"}[i%2]))
-	}
-	return `{"points":[` + strings.Join(list, ",") + `],"painful_actions":[{"movement":"shoulder.external-rotation","side":"left"}]}`
-}
-
-// fourteenPoints leave the plan all of its choice.
-func fourteenPoints() string {
-	var list []string
-	for i, m := range ids.Muscles()[10:24] {
-		list = append(list, fmt.Sprintf(`{"id":"%d","muscle":"%s","side":"%s","activity":"%s","role":"primary",
-			"protocol":"slack-hold"}`, i, m, []string{"left", "right"}[i%2], []string{"active", "latent"}[i%3/2]))
-	}
-	return `{"minutes":75,"points":[` + strings.Join(list, ",") + `]}`
 }
 
 // zoomFrames comes closer and goes back by the wheel, a step every other frame,

@@ -27,7 +27,8 @@ func generate() []byte {
 	b.WriteString("/** What a page may ask the core: the input and the output of each question. */\n")
 	b.WriteString("export interface Questions {\n")
 	for _, q := range door.List() {
-		fmt.Fprintf(&b, "  /** %s. */\n  %s: { in: %s; out: %s };\n", strings.TrimSuffix(q.Summary, "?"), key(q.Name), typeOf(q.In), typeOf(q.Out))
+		fmt.Fprintf(&b, "  /** %s. */\n  %s: { in: %s; out: %s };\n",
+			strings.TrimSuffix(q.Summary, "?"), key(q.Name), typeOf(q.In), typeOf(q.Out))
 	}
 	b.WriteString("}\n")
 	return b.Bytes()

@@ -77,25 +77,29 @@ func runOf(list []Calc, gone Gone, name string, raw []byte) ([]byte, error) {
 	return c.run(gone, raw)
 }
 
-// document is a computation of one JSON document from another.
+// document is a computation of one JSON document from another. Only what must know the
+// types is made for each of them: a page loads the core.
 func document[In, Out any](name, summary, example string, f func(In) (Out, error)) Calc {
-	run := func(gone Gone, raw []byte) ([]byte, error) {
-		var in In
-		if err := strict.Decode(raw, &in); err != nil {
-			return nil, err
-		}
-		if err := gone(); err != nil {
-			return nil, err
-		}
-		out, err := f(in)
-		if err != nil {
-			return nil, err
-		}
-		b, err := json.Marshal(out)
-		return append(b, '\n'), err
-	}
 	return Calc{
-		Name: name, Summary: summary, Example: example,
-		In: reflect.TypeFor[In](), Out: reflect.TypeFor[Out](), run: run,
+		Name: name, Summary: summary, Example: example, In: reflect.TypeFor[In](), Out: reflect.TypeFor[Out](),
+		run: func(gone Gone, raw []byte) ([]byte, error) {
+			return oneDocument(gone, raw, new(In), func(in any) (any, error) { return f(*in.(*In)) })
+		},
 	}
+}
+
+// oneDocument reads the input, computes and writes the answer.
+func oneDocument(gone Gone, raw []byte, in any, f func(in any) (any, error)) ([]byte, error) {
+	if err := strict.Decode(raw, in); err != nil {
+		return nil, err
+	}
+	if err := gone(); err != nil {
+		return nil, err
+	}
+	out, err := f(in)
+	if err != nil {
+		return nil, err
+	}
+	b, err := json.Marshal(out)
+	return append(b, '\n'), err
 }

@@ -2,24 +2,9 @@ package calc
 
 import "mokren/core/assess"
 
-// inBrowser are those that a page asks for too: only these, and what they need, go into
-// the browser's core.
-func inBrowser() []Calc { return onPages() }
-
-// measured are what the speed of the core in the browser is measured by.
-func measured() []Calc {
-	return []Calc{
-		document("judge", "Points judged: certainty, activity, part beside the others",
-			judgeExample, Judge),
-		document("plan", "Which points, in which order and position, within the minutes",
-			planExample, Plan),
-		document("suspects", "Muscles ranked by the evidence, with the next best tests",
-			suspectsExample, Suspects),
-		coach,
-	}
-}
-
-func onPages() []Calc {
+// inBrowser are those that a page asks for too: only these, and what they need, go into the
+// browser's core.
+func inBrowser() []Calc {
 	return []Calc{
 		document("algometry", "How the pressure pain threshold is measured: trials, rest, ramp",
 			`{}`, Algometry),
@@ -79,6 +64,14 @@ func onPages() []Calc {
 // others are asked for by the command line and the API alone.
 func others() []Calc {
 	return []Calc{
+		coach,
+		document("judge", "Points judged: certainty, activity, part beside the others",
+			judgeExample, Judge),
+		document("plan", "Which points, in which order and position, within the minutes",
+			planExample, Plan),
+		document("suspects", "Muscles ranked by the evidence, with the next best tests",
+			suspectsExample, Suspects),
+
 		document("near", "What lies near a line of pressure, how to move off it, what is limited there",
 			`{"muscle":"popliteus","side":"left","site":"lower"}`, Near),
 		document("photo", "Angles and offsets of a photograph, corrected for camera roll",

@@ -35,7 +35,7 @@ type Door struct {
 // New gives a door with nothing open.
 func New() *Door {
 	d := &Door{questions: map[string]Question{}}
-	for _, q := range List() {
+	for _, q := range questions() {
 		d.questions[q.Name] = q
 	}
 	return d
@@ -43,11 +43,16 @@ func New() *Door {
 
 // List gives every question, in the order of their names.
 func List() []Question {
+	list := questions()
+	order.By(list, func(a, b Question) int { return strings.Compare(a.Name, b.Name) })
+	return list
+}
+
+func questions() []Question {
 	list := append(ofVisits(), ofHolds()...)
 	for _, c := range calc.ForPages() {
 		list = append(list, Question{Name: c.Name, Summary: c.Summary, In: c.In, Out: c.Out, Pure: true})
 	}
-	order.By(list, func(a, b Question) int { return strings.Compare(a.Name, b.Name) })
 	return list
 }
 
@@ -71,11 +76,24 @@ func question[In, Out any](name, summary string, answer func(*Door, In) (Out, er
 	return Question{
 		Name: name, Summary: summary, In: reflect.TypeFor[In](), Out: reflect.TypeFor[Out](),
 		answer: func(d *Door, raw []byte) (any, error) {
-			var in In
-			if err := json.Unmarshal(raw, &in); err != nil {
+			in := new(In)
+			if err := json.Unmarshal(raw, in); err != nil {
 				return nil, err
 			}
-			return answer(d, in)
+			return answer(d, *in)
 		},
 	}
+}
+
+// aboutVisit makes a question about an open visit at the revision that is shown.
+func aboutVisit[In interface{ about() Of }, Out any](
+	name, summary string, answer func(*openVisit, In) (Out, error),
+) Question {
+	return question(name, summary, func(d *Door, in In) (out Out, err error) {
+		v, err := d.at(in.about())
+		if err != nil {
+			return out, err
+		}
+		return answer(v, in)
+	})
 }

@@ -35,6 +35,8 @@ type Of struct {
 	Revision int64      `json:"revision"`
 }
 
+func (o Of) about() Of { return o }
+
 // openVisit is a visit that was opened; state is what log reduces to.
 type openVisit struct {
 	log      VisitLog
@@ -46,16 +48,16 @@ func ofVisits() []Question {
 	return []Question{
 		question("event-kinds", "The types of events of a visit", kinds),
 		question("visit-state", "The state of a visit, kept for the questions about it", (*Door).visitState),
-		question("visit-preview", "Why an event would be rejected if it were written now", (*Door).preview),
-		question("visit-undoable", "Which events their author may undo now", (*Door).undoable),
-		question("visit-ranking", "Muscles ranked by all findings of a visit", (*Door).ranking),
-		question("visit-work", "Every point judged, its protocol, and what to search", (*Door).work),
-		question("visit-trace", "Where a point may come from", (*Door).trace),
-		question("visit-plan", "The session as it stands at a moment", (*Door).plan),
-		question("visit-note", "The text of the note", (*Door).note),
-		question("visit-aftercare", "The aftercare sheet", (*Door).aftercare),
-		question("visit-same-spot", "Which spot of earlier visits a place is", (*Door).sameSpot),
-		question("hold-next", "What may come after a hold", (*Door).holdNext),
+		aboutVisit("visit-preview", "Why an event would be rejected if it were written now", (*openVisit).preview),
+		aboutVisit("visit-undoable", "Which events their author may undo now", (*openVisit).undoable),
+		aboutVisit("visit-ranking", "Muscles ranked by all findings of a visit", (*openVisit).ranking),
+		aboutVisit("visit-work", "Every point judged, its protocol, and what to search", (*openVisit).work),
+		aboutVisit("visit-trace", "Where a point may come from", (*openVisit).trace),
+		aboutVisit("visit-plan", "The session as it stands at a moment", (*openVisit).plan),
+		aboutVisit("visit-note", "The text of the note", (*openVisit).note),
+		aboutVisit("visit-aftercare", "The aftercare sheet", (*openVisit).aftercare),
+		aboutVisit("visit-same-spot", "Which spot of earlier visits a place is", (*openVisit).sameSpot),
+		aboutVisit("hold-next", "What may come after a hold", (*openVisit).holdNext),
 	}
 }
 
@@ -112,11 +114,7 @@ type Refusal struct {
 	Why string `json:"why"`
 }
 
-func (d *Door) preview(in Draft) (Refusal, error) {
-	v, err := d.at(in.Of)
-	if err != nil {
-		return Refusal{}, err
-	}
+func (v *openVisit) preview(in Draft) (Refusal, error) {
 	return Refusal{visit.Preview(v.log.Context, v.log.Events, in.Event)}, nil
 }
 
@@ -132,11 +130,7 @@ type EventIDs struct {
 	Events []string `json:"events"`
 }
 
-func (d *Door) undoable(in Undoing) (EventIDs, error) {
-	v, err := d.at(in.Of)
-	if err != nil {
-		return EventIDs{}, err
-	}
+func (v *openVisit) undoable(in Undoing) (EventIDs, error) {
 	return EventIDs{visit.Undoable(v.log.Context, v.log.Events, in.Events, in.NowMS)}, nil
 }
 
@@ -147,11 +141,7 @@ type Weighing struct {
 	StartsMS int64          `json:"starts_ms" doc:"when the visit was booked for, Unix ms"`
 }
 
-func (d *Door) ranking(in Weighing) (assess.Ranking, error) {
-	v, err := d.at(in.Of)
-	if err != nil {
-		return assess.Ranking{}, err
-	}
+func (v *openVisit) ranking(in Weighing) (assess.Ranking, error) {
 	return assess.Rank(v.state.Findings(v.log.Context, v.log.Earlier, in.StartsMS), in.Weights), nil
 }
 
@@ -161,11 +151,7 @@ type WithSuspects struct {
 	Suspects []assess.Suspect `json:"suspects"`
 }
 
-func (d *Door) work(in WithSuspects) (visit.Working, error) {
-	v, err := d.at(in.Of)
-	if err != nil {
-		return visit.Working{}, err
-	}
+func (v *openVisit) work(in WithSuspects) (visit.Working, error) {
 	return v.state.Work(v.log.Context, v.log.Earlier, in.Suspects), nil
 }
 
@@ -180,11 +166,7 @@ type Sources struct {
 	Points []points.Candidate `json:"points"`
 }
 
-func (d *Door) trace(in PointAsked) (Sources, error) {
-	v, err := d.at(in.Of)
-	if err != nil {
-		return Sources{}, err
-	}
+func (v *openVisit) trace(in PointAsked) (Sources, error) {
 	list, err := v.state.Trace(v.log.Context, v.log.Earlier, in.Suspects, in.Point)
 	return Sources{list}, err
 }
@@ -196,11 +178,7 @@ type Planning struct {
 	NowMS  int64           `json:"now_ms"`
 }
 
-func (d *Door) plan(in Planning) (visit.Planned, error) {
-	v, err := d.at(in.Of)
-	if err != nil {
-		return visit.Planned{}, err
-	}
+func (v *openVisit) plan(in Planning) (visit.Planned, error) {
 	work := v.state.Work(v.log.Context, v.log.Earlier, nil)
 	return v.state.Planning(v.log.Context, v.log.Earlier, work, in.Wanted, in.NowMS)
 }
@@ -211,21 +189,13 @@ type NoteAsked struct {
 	OffsetMin int `json:"offset_min" doc:"how far the practice's clock is ahead of UTC"`
 }
 
-func (d *Door) note(in NoteAsked) (visit.NoteText, error) {
-	v, err := d.at(in.Of)
-	if err != nil {
-		return visit.NoteText{}, err
-	}
+func (v *openVisit) note(in NoteAsked) (visit.NoteText, error) {
 	return note.Write(note.Visit{
 		State: v.state, Context: v.log.Context, Earlier: v.log.Earlier, OffsetMin: in.OffsetMin,
 	}), nil
 }
 
-func (d *Door) aftercare(in Of) (visit.Aftercare, error) {
-	v, err := d.at(in)
-	if err != nil {
-		return visit.Aftercare{}, err
-	}
+func (v *openVisit) aftercare(Of) (visit.Aftercare, error) {
 	return v.state.Aftercare(v.log.Earlier), nil
 }
 
@@ -242,11 +212,7 @@ type Spot struct {
 	Identity visit.UUID `json:"identity"`
 }
 
-func (d *Door) sameSpot(in PlaceAsked) (Spot, error) {
-	v, err := d.at(in.Of)
-	if err != nil {
-		return Spot{}, err
-	}
+func (v *openVisit) sameSpot(in PlaceAsked) (Spot, error) {
 	return Spot{visit.SameSpotAs(v.log.Earlier, in.Muscle, in.Side, in.Place, v.log.Context.Height())}, nil
 }
 
@@ -256,10 +222,6 @@ type HoldAsked struct {
 	Hold visit.UUID `json:"hold"`
 }
 
-func (d *Door) holdNext(in HoldAsked) (visit.NextAfter, error) {
-	v, err := d.at(in.Of)
-	if err != nil {
-		return visit.NextAfter{}, err
-	}
+func (v *openVisit) holdNext(in HoldAsked) (visit.NextAfter, error) {
 	return v.state.NextAfter(v.log.Context, v.log.Earlier, in.Hold), nil
 }

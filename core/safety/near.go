@@ -7,6 +7,7 @@ import (
 
 	"mokren/core/body"
 	"mokren/core/ids"
+	"mokren/core/order"
 	"mokren/core/solid"
 )
 
@@ -55,7 +56,7 @@ func Near(l solid.Pressure, heightCM, contactMM float64, named ...ids.Structure)
 	for i := range out {
 		out[i].onSkin(l.From, of, mm)
 	}
-	slices.SortStableFunc(out, func(a, b Close) int { return cmp.Compare(a.AlongMM, b.AlongMM) })
+	order.By(out, func(a, b Close) int { return cmp.Compare(a.AlongMM, b.AlongMM) })
 	return out
 }
 

@@ -45,17 +45,18 @@ export class Core {
 
   static async open(raw: Raw): Promise<Core> {
     const core = new Core(raw, {} as Lists);
-    const [atlas, questions, movements, tests, signs, gauges, thresholds, protocols, kinds] = await Promise.all([
-      core.ask("atlas", {}),
-      core.ask("questions", {}),
-      core.ask("movements", {}),
-      core.ask("tests", {}),
-      core.ask("signs", {}),
-      core.ask("gauges", {}),
-      core.ask("thresholds", {}),
-      core.ask("protocols", {}),
-      core.ask("event-kinds", {}),
-    ]);
+    const [atlas, questions, movements, tests, signs, gauges, thresholds, protocols, kinds] =
+      await Promise.all([
+        core.ask("atlas", {}),
+        core.ask("questions", {}),
+        core.ask("movements", {}),
+        core.ask("tests", {}),
+        core.ask("signs", {}),
+        core.ask("gauges", {}),
+        core.ask("thresholds", {}),
+        core.ask("protocols", {}),
+        core.ask("event-kinds", {}),
+      ]);
     return new Core(raw, {
       muscles: atlas.muscles,
       questions: questions.questions,

@@ -46,7 +46,9 @@ export function useAskAll<N extends Name>(
     queryKey: ["core", name, "all", inputs],
     queryFn: async () =>
       Object.fromEntries(
-        await Promise.all(Object.entries(inputs).map(async ([k, i]) => [k, await core.ask(name, i)] as const)),
+        await Promise.all(
+          Object.entries(inputs).map(async ([k, i]) => [k, await core.ask(name, i)] as const),
+        ),
       ) as Record<string, Answer<N>>,
     staleTime: Number.POSITIVE_INFINITY,
     gcTime: 30_000,

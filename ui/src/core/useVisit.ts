@@ -14,10 +14,7 @@ import { useVisitState } from "./useVisitState";
 import { useLog } from "./useLog";
 import { useUndo } from "./useUndo";
 
-type AskVisit = <N extends Name>(
-  name: N,
-  rest: Omit<Input<N>, "visit" | "revision">,
-) => Promise<Answer<N>>;
+type AskVisit = <N extends Name>(name: N, rest: Omit<Input<N>, "visit" | "revision">) => Promise<Answer<N>>;
 
 export interface LiveVisit {
   open: Schemas["OpenVisit"];

@@ -80,11 +80,7 @@ export function Between({ visit, hold, me }: Props) {
         </>
       )}
       {next.map((a) => (
-        <Key
-          key={a.point}
-          className="to"
-          onPress={() => go(`/visits/${id}?step=press&point=${a.point}`)}
-        >
+        <Key key={a.point} className="to" onPress={() => go(`/visits/${id}?step=press&point=${a.point}`)}>
           {name(a.point)}
           <span>{a.why}</span>
         </Key>

@@ -24,8 +24,7 @@ export function useSpine(core: Core, finger: number) {
     setLevel(l as Level);
     setBy(landmark);
   };
-  const byLandmark = async (id: string) =>
-    choose((await core.ask("level", { landmark: id })).level, id);
+  const byLandmark = async (id: string) => choose((await core.ask("level", { landmark: id })).level, id);
   const touch = (p: { x: number; y: number }) => {
     // A touch on one of the landmarks means it; elsewhere the nearest tip.
     const near = all

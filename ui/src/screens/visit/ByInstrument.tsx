@@ -41,11 +41,17 @@ export function ByInstrument({ core, slots, ask, tool, onTool, onTaken }: Props)
   const target = useRef(next);
   target.current = next;
   const reference = useAsk(core, "range", next && { movement: next.movement })?.reference;
-  const live = useInclinometer(core, on && next ? address : undefined, "range", { deg: reference ?? usualDeg }, (t) => {
-    if (!target.current) return;
-    play("taken");
-    onTaken(target.current, Math.round(Math.abs(t.deg)));
-  });
+  const live = useInclinometer(
+    core,
+    on && next ? address : undefined,
+    "range",
+    { deg: reference ?? usualDeg },
+    (t) => {
+      if (!target.current) return;
+      play("taken");
+      onTaken(target.current, Math.round(Math.abs(t.deg)));
+    },
+  );
   if (!ask && !address) return null;
   return (
     <Card data-by-instrument>

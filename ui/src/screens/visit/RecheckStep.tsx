@@ -13,7 +13,11 @@ import type { StepProps } from "./StepProps";
 /** What the number at a point has done, against what counts as a change. */
 function Changed({ visit, point: { nprs, after_nprs } }: StepProps & { point: Schemas["Point"] }) {
   const both = nprs !== undefined && after_nprs !== undefined;
-  const change = useAsk(visit.core, "change", both ? { measure: "nprs", before: nprs, after: after_nprs } : undefined);
+  const change = useAsk(
+    visit.core,
+    "change",
+    both ? { measure: "nprs", before: nprs, after: after_nprs } : undefined,
+  );
   if (!change) return null;
   const by = Math.abs(change.delta);
   const words = change.meaningful

@@ -36,7 +36,9 @@ export const useSiteNames = (core: Core, points: Schemas["Point"][], heightCM: n
 /** "Soleus, left · Lower, a little inward, where the belly ends", by key. */
 function useWords({ core, open }: LiveVisit, places: Map<string, At>): Map<string, string> {
   const sites = useSites(core, places, heightOf(open.client));
-  return new Map([...places].map(([k, p]) => [k, [pointName(core, p), sites.get(k)].filter(Boolean).join(" · ")]));
+  return new Map(
+    [...places].map(([k, p]) => [k, [pointName(core, p), sites.get(k)].filter(Boolean).join(" · ")]),
+  );
 }
 
 /** The points of a visit in words. */

@@ -114,7 +114,11 @@ export function useFits(
   const of = muscle && side ? { muscle, side } : undefined;
   const drawn = useAskAll(core, "layers", of ? byView(views, (view) => layersOf(view, of, referral)) : {});
   const regions = felt.map((region) => ({ region, side: side ?? "midline" }));
-  const also = useAskAll(core, "cells", of && regions.length ? byView(views, (view) => ({ view, regions })) : {});
+  const also = useAskAll(
+    core,
+    "cells",
+    of && regions.length ? byView(views, (view) => ({ view, regions })) : {},
+  );
   return useMemo(
     () => new Map(views.map((v) => [v, bothIn(drawn?.[v]?.box, boxAround(also?.[v]))])),
     [views, drawn, also],
@@ -122,7 +126,7 @@ export function useFits(
 }
 
 /** A question for each view. */
-const byView = <T,>(views: View[], of: (view: View) => T) =>
+const byView = <T>(views: View[], of: (view: View) => T) =>
   Object.fromEntries(views.map((v) => [v, of(v)])) as Record<string, T>;
 
 /** A muscle, with or without its usual referral, on a view. */

@@ -26,8 +26,7 @@ export function useTouch(
 ) {
   const { state, core, write } = visit;
   const latest = useRef(0);
-  const underAt = (view: View, p: Place) =>
-    core.ask("under", { view, x: p.x, y: p.y, height_cm: height });
+  const underAt = (view: View, p: Place) => core.ask("under", { view, x: p.x, y: p.y, height_cm: height });
   /** An aim at a muscle under the finger, with the earlier spot that lies there. */
   const aimedAt = async (aim: Aim, candidate: Aim["candidate"]): Promise<Aim> => {
     if (!candidate) return { ...aim, candidate, identity: undefined };

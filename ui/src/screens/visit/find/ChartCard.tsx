@@ -80,9 +80,7 @@ function Charting({
     <Card data-charting={muscle}>
       {aim && <UnderFinger aim={aim} body={body} core={visit.core} />}
       <div>
-        <h2>
-          {pointName(visit.core, of)}
-        </h2>
+        <h2>{pointName(visit.core, of)}</h2>
         <p className="quiet">{whereOf(guide, again, of.site)}</p>
       </div>
       <Stack
@@ -129,7 +127,11 @@ function Remove({ visit, body, point }: StepProps & { body: Body; point: Schemas
   );
 }
 
-function whereOf(guide: Schemas["Guide"] | undefined, before: Schemas["FoundPoint"] | undefined, site?: string) {
+function whereOf(
+  guide: Schemas["Guide"] | undefined,
+  before: Schemas["FoundPoint"] | undefined,
+  site?: string,
+) {
   const where = site ? (guide?.sites[0]?.name ?? "Own site") : "Own site";
   if (before)
     return `${where}. Same spot as before: last time ${one(before.nprs)}, after ${one(before.after_nprs)}.`;

@@ -154,9 +154,7 @@ function Sought({ visit, body, finger, chosen, item, onNext, onBack }: SoughtPro
   useSearchKeys({ forth, back, found, nothing: () => say("nothing"), away: () => say("not-reachable") });
   return (
     <Card data-sought={muscle}>
-      <h2>
-        {pointName(visit.core, chosen)}
-      </h2>
+      <h2>{pointName(visit.core, chosen)}</h2>
       {item?.result && <Said $tone="good">{sentence(results[item.result])}.</Said>}
       <Said $lead aria-live="polite" data-guide-step={at}>
         {steps[at]}

@@ -77,9 +77,7 @@ export function AtPoint({
       <div className="row">
         <div>
           <h2>
-            <AriaButton onPress={() => setSelected(p.point)}>
-              {pointName(core, p)}
-            </AriaButton>
+            <AriaButton onPress={() => setSelected(p.point)}>{pointName(core, p)}</AriaButton>
           </h2>
           <p className="quiet">
             {p.site && guide?.sites[0] && `${guide.sites[0].name} · `}

@@ -39,6 +39,9 @@ export function useBegin(
   };
   const { start, why = "" } = useAsk(core, "hold-start", asked) ?? {};
   const begin = async () => {
+    if (!asked) return;
+    // What shows may still be of the question before.
+    const { start } = await core.ask("hold-start", asked);
     if (!start) return;
     const hold = uuidv7();
     const { contact, position, muscle_set, under } = chosen;

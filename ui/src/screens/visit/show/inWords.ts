@@ -40,10 +40,7 @@ export function stanceOf({ state, open, core }: LiveVisit): string[] {
 /** The names of the signs that were seen, each once. */
 export function seenSigns({ state, core }: LiveVisit): string[] {
   const names = state.signs.map(
-    (x) =>
-      core.lists.signs
-        .find((s) => s.sign === x.sign)
-        ?.name.toLowerCase() ?? "",
+    (x) => core.lists.signs.find((s) => s.sign === x.sign)?.name.toLowerCase() ?? "",
   );
   return [...new Set(names)].filter(Boolean);
 }

@@ -185,9 +185,7 @@ function Suspect({ s, open, setOpen, visit, chosen, setChosen, height }: OneProp
         </span>
         <span className="num">{Math.round(s.confidence * 100)} %</span>
       </AriaButton>
-      {open && (
-        <Reasons s={s} guide={guide} onFind={() => next?.find(it)} />
-      )}
+      {open && <Reasons s={s} guide={guide} onFind={() => next?.find(it)} />}
     </li>
   );
 }
