@@ -21,6 +21,7 @@ import (
 	"mokren/api"
 	"mokren/core/calc"
 	"mokren/core/rights"
+	"mokren/core/visit"
 	"mokren/demo"
 	"mokren/store"
 	"mokren/store/storetest"
@@ -160,14 +161,14 @@ func TestD7EveryEventTypeByRoleOverHTTP(t *testing.T) {
 	student, desk := c.as(demo.Logins[2]), c.as(demo.Logins[3])
 	var me api.Me
 	student.call("GET", "/api/session", nil, &me)
-	for _, kind := range rights.Events() {
+	for kind := range visit.Types() {
 		assert.Equal(t, 404, stranger.send(path, event(kind, map[string]any{})).StatusCode, kind)
 		assert.Equal(t, 403, desk.send(path, event(kind, map[string]any{})).StatusCode, kind)
 		e := event(kind, map[string]any{})
 		e["author"] = me.ID
 		var a api.EventAnswer
 		require.Equal(t, 200, student.call("POST", path+"/events", map[string]any{"events": []any{e}}, &a).StatusCode)
-		if !rights.MayWrite(rights.Student, kind) {
+		if !visit.MayWrite(rights.Student, kind) {
 			assert.Equal(t, "aside", a.Receipts[0].Result, kind)
 		}
 	}

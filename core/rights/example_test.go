@@ -6,7 +6,7 @@ import (
 	"mokren/core/rights"
 )
 
-func ExampleMayWrite() {
-	fmt.Println(rights.MayWrite(rights.Student, "hold-started"), rights.MayWrite(rights.Student, "block-overridden"))
+func ExampleMayCall() {
+	fmt.Println(rights.MayCall(rights.Student, "open-visit"), rights.MayCall(rights.Student, "put-weight"))
 	// Output: true false
 }

@@ -40,49 +40,6 @@ var (
 	everyone = Roles
 )
 
-// events are the types of a visit's log.
-var events = map[string][]Role{
-	"visit-opened":       clinical,
-	"visit-closed":       clinical,
-	"note-written":       clinical,
-	"note-drafted":       clinical,
-	"note-signed":        clinical,
-	"note-countersigned": licensed,
-	"addendum-written":   clinical,
-	"incident-recorded":  clinical,
-	"interview-noted":    clinical,
-	"drawing-painted":    clinical,
-	"loads-declared":     clinical,
-	"screening-answered": clinical,
-	"screening-cleared":  licensed,
-	"consent-recorded":   clinical,
-	"block-overridden":   licensed,
-	"test-done":          clinical,
-	"sign-seen":          clinical,
-	"posture-read":       clinical,
-	"gauge-read":         clinical,
-	"range-measured":     clinical,
-	"point-charted":      clinical,
-	"point-corrected":    clinical,
-	"point-moved":        clinical,
-	"point-removed":      clinical,
-	"point-rechecked":    clinical,
-	"point-identified":   clinical,
-	"threshold-measured": clinical,
-	"judgement-made":     clinical,
-	"protocol-chosen":    clinical,
-	"muscle-searched":    clinical,
-	"plan-made":          clinical,
-	"reaction-noted":     clinical,
-	"next-noted":         clinical,
-	"asking-put-off":     clinical,
-	"hold-started":       clinical,
-	"hold-event":         clinical,
-	"hold-ended":         clinical,
-	"hold-countersigned": licensed,
-	"event-undone":       clinical,
-}
-
 // operations are those of the API, by operation id.
 var operations = map[string][]Role{
 	"sign-in":               everyone,
@@ -191,12 +148,8 @@ var operations = map[string][]Role{
 	"calc":       withCode,
 }
 
-// MayWrite reports whether a role may write an event of a type.
-func MayWrite(r Role, event string) bool { return slices.Contains(events[event], r) }
-
 // MayCall reports whether a role may call an operation of the API.
 func MayCall(r Role, operation string) bool { return slices.Contains(operations[operation], r) }
 
-// Events and Operations list what the tables have a row for, in order.
-func Events() []string     { return slices.Sorted(maps.Keys(events)) }
+// Operations lists what the table has a row for, in order.
 func Operations() []string { return slices.Sorted(maps.Keys(operations)) }

@@ -1,7 +1,5 @@
 package visit
 
-import "mokren/core/record"
-
 // A closed visit takes its note, signatures and addenda; what its own people's devices
 // had written before it closed and send now, with a remark; and what protects the client,
 // whenever it comes.
@@ -9,19 +7,17 @@ import "mokren/core/record"
 const closedWhy = "The visit is closed; write an addendum instead."
 
 // afterClosing tells why a closed visit does not take an event, or "".
-func (j *Judge) afterClosing(e Event, b any) string {
+func (j *Judge) afterClosing(e Event, b Body) string {
 	if j.closed == nil || protects(b) {
 		return ""
 	}
-	switch b := b.(type) {
-	case *NoteDrafted, *NoteSigned, *NoteCountersigned, *Addendum, *Countersigned, *Incident:
+	switch byName[e.Type].closed {
+	case takesAlways:
 		return ""
-	case *HoldStarted:
+	case takesNoHold:
 		return "The visit is closed; a hold belongs to an open one."
-	case *HoldHappened:
-		return j.ofItsDevice(e, b.Hold)
-	case *HoldEnded:
-		return j.ofItsDevice(e, b.Hold)
+	case takesOfItsDevice:
+		return j.ofItsDevice(e, b.(ofHold).hold())
 	}
 	c := *j.closed
 	before := e.Device == c.Device && e.Author == c.Author && e.Seq < c.Seq ||
@@ -32,25 +28,10 @@ func (j *Judge) afterClosing(e Event, b any) string {
 	return closedWhy
 }
 
-// protects reports whether a body can only add caution: a yes, a withdrawal, a reaction,
-// a sign. It enters the client's record whatever visit it hangs on.
-func protects(b any) bool {
-	switch b := b.(type) {
-	case *Screened:
-		for _, a := range b.Answers {
-			if a.Answer == "no" {
-				return false
-			}
-		}
-		return true
-	case *Consented:
-		return !b.Given
-	case *HoldHappened:
-		return record.IsSign(b.Event)
-	case *ReactionNoted:
-		return true
-	}
-	return false
+// protects reports whether a body can only add caution.
+func protects(b Body) bool {
+	p, ok := b.(protecting)
+	return ok && p.protects()
 }
 
 // ofItsDevice: a hold's own log may come late, from the device and by the person that
@@ -100,13 +81,12 @@ func (h *begun) tooLate(e Event, b *HoldHappened) string {
 }
 
 // late lists what came in after the visit had closed.
-func (r *reducer) late(e Event, b any) {
+func (r *reducer) late(e Event) {
 	c := r.judge.closed
 	if c == nil || e.ID == c.ID || c.Version == 0 || e.Version <= c.Version || e.Verdict != Accepted {
 		return
 	}
-	switch b.(type) {
-	case *NoteDrafted, *NoteSigned, *NoteCountersigned, *Addendum, *Countersigned, *Incident, *Undone:
+	if k := byName[e.Type]; k.closed == takesAlways || k.closed == takesEarlierUnlisted {
 		return
 	}
 	r.state.Late = append(r.state.Late, LateEntry{e.ID, e.Type, e.At(), e.ReceivedMS, e.Author})

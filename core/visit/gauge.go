@@ -1,51 +1,8 @@
 package visit
 
 import (
-	"slices"
-
 	"mokren/core/assess"
-	"mokren/core/ids"
 )
-
-type (
-	// GaugeRead is a toe-touch, lunge, straight-leg raise, or how the client
-	// breathes, before or after treatment.
-	GaugeRead struct {
-		assess.Gauge
-		Moment string `json:"moment" enum:"before,after"`
-	}
-	// GaugePair is one gauge on one side, before and after.
-	GaugePair struct {
-		Gauge     string   `json:"gauge"`
-		Side      ids.Side `json:"side"`
-		Before    *float64 `json:"before,omitempty"`
-		After     *float64 `json:"after,omitempty"`
-		Kind      string   `json:"kind,omitempty" doc:"of breathing, before"`
-		AfterKind string   `json:"after_kind,omitempty"`
-		// Flag tells why the reading before is flagged; empty when it is not.
-		Flag string `json:"flag,omitempty"`
-	}
-)
-
-func (r *reducer) readGauge(e Event, b *GaugeRead) {
-	r.sets(b.ID, "gauge:"+b.ID+":"+string(b.Side)+":"+b.Moment, e)
-	i := slices.IndexFunc(r.state.Gauges, func(g GaugePair) bool { return g.Gauge == b.ID && g.Side == b.Side })
-	if i < 0 {
-		i = len(r.state.Gauges)
-		r.state.Gauges = append(r.state.Gauges, GaugePair{Gauge: b.ID, Side: b.Side})
-	}
-	g := &r.state.Gauges[i]
-	if b.Moment == "after" {
-		g.After, g.AfterKind = b.Value, b.Kind
-		return
-	}
-	g.Before, g.Kind = b.Value, b.Kind
-}
-
-// before gives what was read before treatment, as the core judges it.
-func (g GaugePair) before() assess.Gauge {
-	return assess.Gauge{ID: g.Gauge, Side: g.Side, Value: g.Before, Kind: g.Kind}
-}
 
 func (r *reducer) flagGauges() {
 	list := make([]assess.Gauge, len(r.state.Gauges))

@@ -1,7 +1,6 @@
 package visit
 
 import (
-	"cmp"
 	"fmt"
 	"slices"
 
@@ -9,9 +8,7 @@ import (
 	"mokren/core/body"
 	"mokren/core/ids"
 	"mokren/core/record"
-	"mokren/core/rights"
 	"mokren/core/safety"
-	"mokren/core/strict"
 	"mokren/core/treat"
 )
 
@@ -53,72 +50,12 @@ func (j *Judge) shut() string {
 	return ""
 }
 
-// startHold decides whether a hold may begin: the last door for every screen,
-// import and outbox.
-func (j *Judge) startHold(e Event, b *HoldStarted) error {
-	if _, twice := j.holds[b.Hold]; twice {
-		return refuse("$.body.hold", string(b.Hold), "an id that no hold of this visit has")
-	}
-	p, ok := j.points[b.Point]
-	if !ok {
-		return noPoint(b.Point)
-	}
-	if b.Start.Muscle != p.Muscle || b.Start.Side != p.Side {
-		return because("The hold names another muscle or side than its point.")
-	}
-	at := p.spot(j.ctx.height(), j.law.Figure)
-	limits, where := j.law.Site(p.Muscle, at.Where)
-	if err := b.Start.Begins(j.law.Rules, limits, where, at.Where); err != nil {
-		return err.(*strict.Error).Under("$.body.start")
-	}
-	k := j.knownTo(e)
-	return words(cmp.Or(
-		j.shut(),
-		k.Refusal(at, string(b.Point)).Text,
-		withinScreening(k.Screening, b, at, limits),
-		k.Screening.Limits.TooHard(at.Where, b.Contact),
-		j.contactRefused(at, b.Contact),
-		j.supervision(e, b),
-	))
-}
-
 func (j *Judge) contactRefused(at Spot, c ids.Contact) string {
 	m, err := atlas.Get(at.Muscle)
 	if err != nil {
 		return err.Error()
 	}
 	return safety.ContactForbidden(at.Muscle, at.Where, m.Contacts, c)
-}
-
-// supervision: a student presses under a licensed person, who countersigns.
-func (j *Judge) supervision(e Event, b *HoldStarted) string {
-	if j.ctx.Roles[e.Author] == rights.Student && !j.ctx.licensed(string(b.Under)) {
-		return "A student's hold names the therapist who countersigns it."
-	}
-	return ""
-}
-
-// holdEvent reads one event of a hold. A log that is longer than the time since
-// the hold began is cut to it: nobody has pressed into the future.
-func (j *Judge) holdEvent(e *Event, b *HoldHappened) error {
-	h, ok := j.holds[b.Hold]
-	if !ok {
-		return noHold(b.Hold)
-	}
-	if _, err := treat.ParseEvent(b.AtMS, b.Event, b.Value, h.start.Start.Scale); err != nil {
-		if se, ok := err.(*strict.Error); ok {
-			return se.Under("$.body")
-		}
-		return err
-	}
-	if why := h.tooLate(*e, b); why != "" {
-		return because(why)
-	}
-	if since := e.ReceivedMS - h.event.At(); e.ReceivedMS > 0 && b.AtMS > since+clockTolerance {
-		since = max(0, since)
-		e.HoldAtMS, e.Clock = &since, ClockLong
-	}
-	return nil
 }
 
 // knownTo is what the client's record says to a hold that e starts.

@@ -1,7 +1,6 @@
 package visit
 
 import (
-	"cmp"
 	"fmt"
 	"slices"
 
@@ -44,7 +43,7 @@ type Judge struct {
 	law    Law
 	ctx    Context
 	byID   map[string]Event
-	bodies map[string]any      // read, by event
+	bodies map[string]Body     // read, by event
 	undos  map[string][]string // event → what took it back
 	points map[UUID]*Charted
 	holds  map[UUID]*begun
@@ -73,7 +72,7 @@ type begun struct {
 // Judge begins with an empty visit.
 func (l Law) Judge(ctx Context) *Judge {
 	return &Judge{
-		law: l, ctx: ctx, byID: map[string]Event{}, bodies: map[string]any{}, undos: map[string][]string{},
+		law: l, ctx: ctx, byID: map[string]Event{}, bodies: map[string]Body{}, undos: map[string][]string{},
 		points: map[UUID]*Charted{}, holds: map[UUID]*begun{}, record: record.New(ctx.Client, ctx.History),
 		said: map[string]any{}, signs: slices.Clone(ctx.Signs),
 	}
@@ -109,7 +108,7 @@ func (j *Judge) Keep(e Event) {
 
 // bodyOf gives the body of an event that was kept, read once; it is not to be
 // changed.
-func (j *Judge) bodyOf(e Event) (any, error) {
+func (j *Judge) bodyOf(e Event) (Body, error) {
 	if b, ok := j.bodies[e.ID]; ok {
 		return b, nil
 	}
@@ -128,100 +127,21 @@ func words(why string) error {
 	return because(why)
 }
 
-func (j *Judge) judge(e *Event, b any) error {
+func (j *Judge) judge(e *Event, b Body) error {
 	role := j.ctx.Roles[e.Author]
-	if !rights.MayWrite(role, e.Type) {
+	if !MayWrite(role, e.Type) {
 		return because(fmt.Sprintf("This role may not write it: %s by %s.", e.Type, roleWords(role)))
 	}
-	if why := cmp.Or(j.afterClosing(*e, b), j.aboutNote(b)); why != "" {
+	if why := j.afterClosing(*e, b); why != "" {
 		return because(why)
 	}
-	switch b := b.(type) {
-	case *Charted, *Moved, *Removed, *Painted:
-		return j.charting(*e, b)
-	case *HoldStarted:
-		return j.startHold(*e, b)
-	case *HoldHappened:
-		return j.holdEvent(e, b)
-	case *HoldEnded:
-		if _, ok := j.holds[b.Hold]; !ok {
-			return noHold(b.Hold)
-		}
-	case *Countersigned:
-		return j.countersign(*e, b)
-	case *Undone:
-		return j.undo(*e, b)
-	case *PlanMade:
-		return j.planned(b)
-	case *ScreeningCleared:
-		return j.clearable(*e, b)
-	case *BlockOverridden:
-		if !j.ctx.licensed(e.Author) {
-			return because("A licensed member of this practice overrides a block.")
+	if b, ok := b.(admitted); ok {
+		if err := b.admit(j, e); err != nil {
+			return err
 		}
 	}
-	return j.names(b)
-}
-
-// charting judges what is marked on the body.
-func (j *Judge) charting(e Event, b any) error {
-	switch b := b.(type) {
-	case *Charted:
-		return j.chart(e, b)
-	case *Moved:
-		p, ok := j.points[b.Point]
-		if !ok {
-			return noPoint(b.Point)
-		}
-		return j.placed(p.Muscle, p.Side, b.Figure, b.View, body.Point{X: b.X, Y: b.Y}, b.Place)
-	case *Removed:
-		if _, ok := j.points[b.Point]; !ok {
-			return noPoint(b.Point)
-		}
-		if j.pressed(b.Point) {
-			return refuse("$.body.point", string(b.Point),
-				"a point without holds; what was pressed stays in the record")
-		}
-	case *Painted:
-		if e := b.OnFigure(j.law.Figure); e != nil {
-			return e.Under("$.body")
-		}
-	}
-	return nil
-}
-
-// countersign: whoever stands for a student's hold is a licensed member now.
-func (j *Judge) countersign(e Event, b *Countersigned) error {
-	if h, ok := j.holds[b.Hold]; !ok || h.event.Verdict != Accepted {
-		return noHold(b.Hold)
-	}
-	if !j.ctx.licensed(e.Author) {
-		return because("A licensed member of this practice countersigns.")
-	}
-	return nil
-}
-
-// names refuses an event about a point that is not charted.
-func (j *Judge) names(b any) error {
-	id, about := pointOfWork(b)
-	switch b := b.(type) {
-	case *Rechecked:
-		id, about = b.Point, true
-	case *BlockOverridden:
-		id, about = b.Point, true
-	}
-	if about && j.points[id] == nil {
-		return noPoint(id)
-	}
-	return nil
-}
-
-// planned: a plan is of this visit's points.
-func (j *Judge) planned(b *PlanMade) error {
-	for _, id := range slices.Concat(b.Order, b.Must, b.Dropped) {
-		if j.points[id] == nil {
-			return noPoint(id)
-		}
+	if b, ok := b.(aboutPoint); ok && j.points[b.about()] == nil {
+		return noPoint(b.about())
 	}
 	return nil
 }
@@ -241,47 +161,6 @@ func noHold(id UUID) error { return refuse("$.body.hold", string(id), "a hold st
 
 func refuse(path, given, allowed string) error {
 	return &strict.Error{Path: path, Given: fmt.Sprintf("%q", given), Allowed: allowed}
-}
-
-// aboutNote: a note is signed once, when the visit is closed and no finding can
-// change under it; from then on only addenda are written.
-func (j *Judge) aboutNote(b any) string {
-	switch b.(type) {
-	case *NoteSigned, *NoteDrafted:
-		if j.signed != nil {
-			return "The note is signed; write an addendum instead."
-		}
-	}
-	switch b.(type) {
-	case *NoteSigned:
-		if j.closed == nil {
-			return "A note is signed when its visit is closed."
-		}
-	case *NoteCountersigned:
-		if j.signed == nil || j.ctx.Roles[j.signed.Author] != rights.Student || j.counter != nil {
-			return "A student's signed note is countersigned, once."
-		}
-	}
-	return ""
-}
-
-func (j *Judge) chart(e Event, b *Charted) error {
-	p, there := j.points[b.Point]
-	switch {
-	case e.Type == "point-charted" && there:
-		return refuse("$.body.point", string(b.Point), "an id that no point of this visit has")
-	case e.Type == "point-corrected" && !there:
-		return noPoint(b.Point)
-	case there && (b.Muscle != p.Muscle || b.Side != p.Side) && j.pressed(b.Point):
-		// The muscle decides the ceilings of a hold, so it cannot change under one.
-		return refuse("$.body.muscle", string(b.Muscle),
-			"the muscle and side that were pressed; chart a new point instead")
-	}
-	if there && b.Figure == p.Figure && b.View == p.View && b.X == p.X && b.Y == p.Y && b.Place == p.Place &&
-		b.Muscle == p.Muscle && b.Side == p.Side {
-		return nil // a correction of what was felt leaves an older figure's place be
-	}
-	return j.placed(b.Muscle, b.Side, b.Figure, b.View, body.Point{X: b.X, Y: b.Y}, b.Place)
 }
 
 // placed refuses a place that is not on its muscle, or of a figure that never
@@ -318,104 +197,23 @@ func (j *Judge) pressed(point UUID) bool {
 }
 
 // keep lets a judged event change what is known.
-func (j *Judge) keep(e Event, b any) {
+func (j *Judge) keep(e Event, b Body) {
 	j.byID[e.ID] = e
-	if b != nil {
-		j.bodies[e.ID] = b
-	}
-	if h, ok := b.(*HoldStarted); ok {
-		j.begin(e, h)
+	if b == nil {
 		return
 	}
-	if e.Verdict != Accepted {
+	j.bodies[e.ID] = b
+	if e.Verdict != Accepted && !byName[e.Type].rejectedToo {
 		return
 	}
-	if j.place(b) {
-		j.record.Add(record.Fact{Stamp: j.ctx.stamp(e), Placed: string(pointOf(b))})
+	if b, ok := b.(placing); ok && b.place(j) {
+		j.record.Add(record.Fact{Stamp: j.ctx.stamp(e), Placed: string(b.at())})
 	}
-	switch b := b.(type) {
-	case *HoldHappened:
-		j.happened(e, b)
-	case *HoldEnded:
-		if h, ok := j.holds[b.Hold]; ok && h.ended == nil {
-			h.ended = &e
-		}
-	case *Closed:
-		if j.closed == nil {
-			j.closed = &e
-		}
-	case *NoteSigned:
-		j.signed = &e
-	case *NoteCountersigned:
-		j.counter = &e
-	case *Undone:
-		j.takeBack(e, b)
-	case *Screened, *Consented:
-		j.said[e.ID] = b
+	if b, ok := b.(remembered); ok {
+		b.remember(j, e)
 	}
-	j.record.Add(j.ctx.Facts(e, b)...)
-}
-
-// place lets charting act, and reports whether a point lies elsewhere than before.
-func (j *Judge) place(b any) bool {
-	switch b := b.(type) {
-	case *Charted:
-		p, there := j.points[b.Point]
-		c := *b
-		j.points[b.Point] = &c
-		return there && (p.Muscle != c.Muscle || p.Side != c.Side || p.Place != c.Place)
-	case *Moved:
-		p, ok := j.points[b.Point]
-		if ok {
-			p.Figure, p.View, p.X, p.Y, p.Place = b.Figure, b.View, b.X, b.Y, b.Place
-		}
-		return ok
-	case *Removed:
-		delete(j.points, b.Point)
-		return true
-	}
-	return false
-}
-
-func (j *Judge) begin(e Event, b *HoldStarted) {
-	if _, twice := j.holds[b.Hold]; twice {
-		return
-	}
-	h := &begun{start: *b, event: e}
-	if p, ok := j.points[b.Point]; ok {
-		h.spot = p.spot(j.ctx.height(), j.law.Figure)
-	}
-	j.holds[b.Hold] = h
 	if e.Verdict == Accepted {
 		j.record.Add(j.ctx.Facts(e, b)...)
-	}
-}
-
-// happened counts a sign where the hand was, whatever the hold is worth. A
-// hold's own undo takes back a sign that closed nothing; what has closed stays.
-func (j *Judge) happened(e Event, b *HoldHappened) {
-	h, ok := j.holds[b.Hold]
-	if !ok {
-		return
-	}
-	at := b.AtMS
-	if e.HoldAtMS != nil {
-		at = *e.HoldAtMS
-	}
-	if ev, err := treat.ParseEvent(at, b.Event, b.Value, h.start.Start.Scale); err == nil {
-		ev.Source = sourceOf(e, b)
-		h.log, h.counted = append(h.log, ev), nil
-	}
-	switch {
-	case record.IsSign(b.Event):
-		j.signs = append(j.signs, Pressed{
-			Spot: h.spot, Sign: b.Event, AtMS: h.event.At() + at, Hold: string(b.Hold), From: j.ctx.stamp(e),
-		})
-		h.undoing = append(h.undoing, len(j.signs)-1)
-	case b.Event == string(treat.KindUndo):
-		j.undoSign(h)
-	case b.Event != string(treat.KindTick) && b.Event != string(treat.KindPressure):
-		h.undoing = append(h.undoing, -1)
 	}
 }
 
@@ -442,15 +240,12 @@ func (j *Judge) undoSign(h *begun) {
 
 // result is what a hold comes to, kept with its ending and with what came in
 // after it, for a program that cannot replay its rules any more.
-func (j *Judge) result(b any) *treat.Summary {
-	var id UUID
-	switch b := b.(type) {
-	case *HoldEnded:
-		id = b.Hold
-	case *HoldHappened:
-		id = b.Hold
+func (j *Judge) result(b Body) *treat.Summary {
+	of, ok := b.(ofHold)
+	if !ok {
+		return nil
 	}
-	h, ok := j.holds[id]
+	h, ok := j.holds[of.hold()]
 	if !ok || h.ended == nil {
 		return nil
 	}

@@ -79,7 +79,8 @@ func TestOnlyWhatNothingRestsOnIsUndoable(t *testing.T) {
 	l.agree("a")
 	consent := l.last().ID
 	chart := l.add("a", "point-charted", 0, charted(50, "soleus")).ID
-	search := l.add("a", "muscle-searched", 0, visit.MuscleSearched{Muscle: "iliacus", Side: "left", Result: "nothing"}).ID
+	search := l.add("a", "muscle-searched", 0,
+		visit.MuscleSearched{Muscle: "iliacus", Side: "left", Result: "nothing"}).ID
 	threshold := l.add("a", "threshold-measured", 0,
 		visit.ThresholdMeasured{Point: visit.UUID(uid(50)), Trials: []float64{200}, TipCM2: 1}).ID
 	all := []string{consent, chart, search, threshold}

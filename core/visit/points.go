@@ -11,22 +11,6 @@ import (
 	"mokren/core/strict"
 )
 
-// Charted is a point as found; Corrected sets the same fields again. What was
-// not said is absent, and stays unsaid in record, judgement and note.
-type Charted struct {
-	Point    UUID             `json:"point"`
-	Identity UUID             `json:"identity,omitempty" doc:"the point of an earlier visit that this is the same spot as"`
-	Muscle   ids.Muscle       `json:"muscle"`
-	Side     ids.Side         `json:"side"`
-	Site     string           `json:"site,omitempty" maxLength:"40"`
-	Figure   string           `json:"figure" maxLength:"40" doc:"figure version in which it was placed"`
-	View     body.View        `json:"view"`
-	X        float64          `json:"x" minimum:"0" maximum:"1000"`
-	Y        float64          `json:"y" minimum:"0" maximum:"1000"`
-	Place    atlas.FibrePlace `json:"place"`
-	Felt
-}
-
 // Felt is what was felt at a point, by the hand and by the client.
 type Felt struct {
 	Band   string   `json:"taut_band,omitempty" enum:"yes,no,unsure"`
@@ -125,43 +109,4 @@ func cellsOf(painted []string) body.CellSet {
 		}
 	}
 	return out
-}
-
-// Moved corrects the place of a point.
-type Moved struct {
-	Point  UUID             `json:"point"`
-	Figure string           `json:"figure" maxLength:"40"`
-	View   body.View        `json:"view"`
-	X      float64          `json:"x" minimum:"0" maximum:"1000"`
-	Y      float64          `json:"y" minimum:"0" maximum:"1000"`
-	Place  atlas.FibrePlace `json:"place"`
-}
-
-// Removed takes a point away; undo brings it back.
-type Removed struct {
-	Point UUID `json:"point"`
-}
-
-// Rechecked is the number (and grade) at a point after treatment.
-type Rechecked struct {
-	Point UUID    `json:"point"`
-	NPRS  float64 `json:"nprs" minimum:"0" maximum:"10" multipleOf:"0.5"`
-	Grade *int    `json:"grade,omitempty" minimum:"0" maximum:"4"`
-}
-
-// Check implements strict.Checker: fields that depend on one another.
-func (c Charted) Check() *strict.Error {
-	if c.Side == ids.Midline {
-		return &strict.Error{Path: "$.side", Given: `"midline"`, Allowed: "one of left, right"}
-	}
-	for i, id := range c.Painted {
-		if _, err := body.ParseCell(id); err != nil {
-			path := fmt.Sprintf("$.painted[%d]", i)
-			return &strict.Error{Path: path, Given: fmt.Sprintf("%q", id), Allowed: "a cell of the lattice"}
-		}
-	}
-	if c.NoReferral && (len(c.Referral) > 0 || len(c.Painted) > 0) {
-		return &strict.Error{Path: "$.no_referral", Given: "true", Allowed: "absent where it was felt"}
-	}
-	return c.number()
 }

@@ -9,7 +9,6 @@ import (
 	"mokren/core/ids"
 	"mokren/core/progress"
 	"mokren/core/record"
-	"mokren/core/rights"
 )
 
 // Reduce computes the state of a visit from its events under today's law: what
@@ -59,20 +58,17 @@ type reducer struct {
 func (l Law) replay(ctx Context, j *Judge, judged []Event) State {
 	r := reducer{ctx: ctx, law: l, judge: j, setBy: map[string]Event{}, state: empty()}
 	ordered := Order(judged)
-	bodies := make([]any, len(ordered))
+	bodies := make([]Body, len(ordered))
 	for i, e := range ordered {
 		r.state.Version = max(r.state.Version, e.Version)
 		if bodies[i] = r.read(e); bodies[i] != nil {
-			r.late(e, bodies[i])
+			r.late(e)
 		}
 	}
-	for _, pass := range []func(any) bool{isCharting, isOther, isHoldLog} {
+	for _, now := range []turn{first, then, last} {
 		for i, e := range ordered {
-			if bodies[i] == nil || !pass(bodies[i]) {
-				continue
-			}
-			if err := r.apply(e, bodies[i]); err != nil {
-				r.aside(e, err.Error())
+			if bodies[i] != nil && byName[e.Type].acts == now {
+				r.act(e, bodies[i])
 			}
 		}
 	}
@@ -90,19 +86,31 @@ func empty() State {
 	}
 }
 
+// act lets an event act, and notes what it has set.
+func (r *reducer) act(e Event, b Body) {
+	if err := b.apply(r, e); err != nil {
+		r.aside(e, err.Error())
+		return
+	}
+	if b, ok := b.(setting); ok {
+		for _, t := range b.sets(e) {
+			r.sets(t.what, t.key, e)
+		}
+	}
+}
+
 // read decodes an event that acts; what was set aside is shown, and what was
 // taken back is gone.
-func (r *reducer) read(e Event) any {
+func (r *reducer) read(e Event) Body {
 	if r.judge.gone(e.ID) {
 		return nil
 	}
 	b, err := r.judge.bodyOf(e)
-	_, begins := b.(*HoldStarted)
 	switch {
 	case err != nil && e.Verdict != Aside:
 		r.aside(e, err.Error())
 		return nil
-	case err != nil || e.Verdict == Aside && !begins:
+	case err != nil || e.Verdict == Aside && !byName[e.Type].rejectedToo:
 		r.aside(e, e.Why)
 		return nil
 	}
@@ -112,21 +120,6 @@ func (r *reducer) read(e Event) any {
 func (r *reducer) aside(e Event, why string) {
 	r.state.Aside = append(r.state.Aside, SetAsideEvent{e.ID, e.Type, why, e.Body})
 }
-
-func isCharting(b any) bool {
-	_, ok := b.(*Charted)
-	return ok
-}
-
-func isHoldLog(b any) bool {
-	switch b.(type) {
-	case *HoldHappened, *HoldEnded, *Countersigned:
-		return true
-	}
-	return false
-}
-
-func isOther(b any) bool { return !isCharting(b) && !isHoldLog(b) }
 
 func (r *reducer) point(id UUID) (*Point, error) {
 	for i := range r.state.Points {
@@ -144,160 +137,6 @@ func (r *reducer) hold(id UUID) (*Hold, error) {
 		}
 	}
 	return nil, noHold(id)
-}
-
-// apply lets an event act: on the points and what is pressed there, on what is
-// found, or on the visit as a whole.
-func (r *reducer) apply(e Event, b any) error {
-	switch b := b.(type) {
-	case *Charted:
-		own := *b // the judge has read the same body
-		return r.chart(e, &own)
-	case *Moved:
-		return r.move(e, b)
-	case *Removed:
-		r.state.Points = slices.DeleteFunc(r.state.Points, func(p Point) bool { return p.Point == b.Point })
-	case *Rechecked:
-		return r.recheck(e, b)
-	case *HoldStarted:
-		r.startHold(e, b)
-	case *HoldHappened:
-		return r.holdEvent(e, b)
-	case *HoldEnded:
-		return r.endHold(e, b)
-	case *Countersigned:
-		return r.countersign(e, b)
-	}
-	r.find(e, b)
-	r.record(e, b)
-	return r.work(e, b)
-}
-
-// find takes what was measured, tested, seen or painted.
-func (r *reducer) find(e Event, b any) {
-	switch b := b.(type) {
-	case *Measured:
-		r.measure(e, b)
-	case *Tested:
-		r.tested(e, b)
-	case *SignSeen:
-		r.sign(e, b)
-	case *GaugeRead:
-		r.readGauge(e, b)
-	case *PostureRead:
-		r.readPosture(e, b)
-	case *Painted:
-		r.paint(b)
-	}
-}
-
-// record takes what was asked, agreed and written.
-func (r *reducer) record(e Event, b any) {
-	s := &r.state
-	switch b := b.(type) {
-	case *Opened:
-		s.OpenedMS = cmp.Or(s.OpenedMS, e.At())
-		s.Reason = b.Reason
-	case *Closed:
-		s.ClosedMS, s.NotTreated = e.At(), b.Advised
-	case *Screened:
-		r.screened(e, b)
-	case *ScreeningCleared:
-		s.Cleared = append(s.Cleared, *b)
-	case *BlockOverridden:
-		s.Overrides = append(s.Overrides, *b)
-	case *Consented:
-		r.sets("consent for the "+string(b.Area), "consent:"+string(b.Area), e)
-	case *Interviewed:
-		r.sets("interview", "interview", e)
-		s.Interview = b
-	case *LoadsDeclared:
-		r.sets("loads", "loads", e)
-		s.Loads = b.Loads
-	case *Noted:
-		r.sets("note", "note", e)
-		s.Note = b.Text
-	case *NoteDrafted:
-		r.sets("text of the note", "note-text", e)
-		s.Drafts = append(s.Drafts, DatedNote{e.At(), e.Author, b.NoteText})
-	case *NoteSigned:
-		s.Signed = &SignedNote{
-			DatedNote: DatedNote{e.At(), e.Author, b.NoteText}, Name: b.Name,
-			ByStudent: r.ctx.Roles[e.Author] == rights.Student,
-		}
-	case *NoteCountersigned:
-		if s.Signed != nil { // a log from elsewhere may say anything
-			s.Signed.Counter = &CounterSigned{e.At(), e.Author, b.Name}
-		}
-	case *Incident:
-		s.Incidents = append(s.Incidents, DatedIncident{e.At(), e.Author, *b})
-	case *Addendum:
-		s.Addenda = append(s.Addenda, DatedText{e.At(), e.Author, b.Text})
-	}
-}
-
-func (r *reducer) move(e Event, b *Moved) error {
-	p, err := r.point(b.Point)
-	if err != nil {
-		return err
-	}
-	r.sets("place of a point", "point:"+string(b.Point)+":place", e)
-	p.Figure, p.View, p.X, p.Y, p.Place = b.Figure, b.View, b.X, b.Y, b.Place
-	p.carry(r.ctx.height(), r.law.Figure)
-	return nil
-}
-
-func (r *reducer) recheck(e Event, b *Rechecked) error {
-	p, err := r.point(b.Point)
-	if err != nil {
-		return err
-	}
-	r.sets("recheck of a point", "point:"+string(b.Point)+":recheck", e)
-	p.AfterNPRS, p.AfterGrade = &b.NPRS, b.Grade
-	return nil
-}
-
-// chart sets a point. The muscle of a pressed point is what was judged, so a
-// correction that came too late for it was set aside.
-func (r *reducer) chart(e Event, b *Charted) error {
-	p, err := r.point(b.Point)
-	if e.Type == "point-charted" {
-		if err == nil {
-			return refuse("$.body.point", string(b.Point), "an id that no point of this visit has")
-		}
-		if b.Identity == "" {
-			b.Identity = b.Point
-		}
-		b.carry(r.ctx.height(), r.law.Figure)
-		r.state.Points = append(r.state.Points, Point{FoundPoint: FoundPoint{Charted: *b, ChartedMS: e.At()}})
-		return nil
-	}
-	if err != nil {
-		return err
-	}
-	r.sets("chart of a point", "point:"+string(b.Point)+":chart", e)
-	if b.Identity == "" {
-		b.Identity = p.Identity
-	}
-	b.carry(r.ctx.height(), r.law.Figure)
-	p.Charted = *b
-	return nil
-}
-
-func (r *reducer) measure(e Event, b *Measured) {
-	r.sets("reading of "+string(b.Movement), "range:"+string(b.Movement)+":"+string(b.Side)+":"+b.Moment, e)
-	i := slices.IndexFunc(r.state.Ranges, func(x Range) bool { return x.Movement == b.Movement && x.Side == b.Side })
-	if i < 0 {
-		i = len(r.state.Ranges)
-		r.state.Ranges = append(r.state.Ranges, Range{Movement: b.Movement, Side: b.Side})
-	}
-	x := &r.state.Ranges[i]
-	if b.Moment == "after" {
-		x.After, x.AfterTrials, x.AfterPain = b.active(), b.Trials, b.Pain
-		return
-	}
-	x.Before, x.Trials, x.BeforePain, x.Passive = b.active(), b.Trials, b.Pain, b.Passive
-	x.Felt, x.FeltAt, x.EndFeel, x.Tool = b.Felt, b.FeltAt, b.EndFeel, b.Tool
 }
 
 // sets notes who set a thing last and finds conflicts.

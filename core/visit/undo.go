@@ -2,7 +2,6 @@ package visit
 
 import (
 	"slices"
-	"strings"
 
 	"mokren/core/record"
 )
@@ -21,25 +20,13 @@ func (j *Judge) undo(e Event, b *Undone) error {
 	if j.gone(target.ID) {
 		return refuse("$.body.event", string(b.Event), "an event that was not taken back already")
 	}
-	if why := stays(target.Type); why != "" {
+	if why := byName[target.Type].stays; why != "" {
 		return refuse("$.body.event", string(b.Event), why)
 	}
 	if why := j.outlives(target, e); why != "" {
 		return because(why)
 	}
 	return words(j.restsOn(target))
-}
-
-// stays tells what may be undone instead of an event of a type that never may; "" for one
-// that may.
-func stays(eventType string) string {
-	switch eventType {
-	case "hold-started", "hold-event", "hold-ended", "hold-countersigned":
-		return "an event outside a hold's log; what was pressed stays"
-	case "visit-opened", "visit-closed", "note-signed", "note-countersigned", "addendum-written", "incident-recorded":
-		return "an event that can be taken back; this one stays"
-	}
-	return ""
 }
 
 // outlives tells why an answer is not taken back any more, or "": what only a clearance
@@ -58,40 +45,9 @@ func (j *Judge) outlives(target, undo Event) string {
 
 // restsOn tells which hold an event carries, or "".
 func (j *Judge) restsOn(target Event) string {
-	switch target.Type {
-	case "screening-answered", "screening-cleared", "consent-recorded", "block-overridden":
-		if len(j.holds) > 0 {
-			return "A hold rests on it: answer again, or withdraw for what is to come."
-		}
-	case "event-undone":
-		// To bring something back is to take its undo back.
-		b, err := target.Decode()
-		if err != nil {
-			return ""
-		}
-		if first, ok := j.byID[string(b.(*Undone).Event)]; ok {
-			return j.restsOn(first)
-		}
-	case "point-charted", "point-corrected", "point-moved", "point-removed":
-		b, err := target.Decode()
-		if err != nil {
-			return ""
-		}
-		if j.pressed(pointOf(b)) {
-			return "A hold rests on this point: correct it instead."
-		}
-	}
-	return ""
-}
-
-func pointOf(b any) UUID {
-	switch b := b.(type) {
-	case *Charted:
-		return b.Point
-	case *Moved:
-		return b.Point
-	case *Removed:
-		return b.Point
+	b, err := j.bodyOf(target)
+	if c, ok := b.(carrying); ok && err == nil {
+		return c.carries(j)
 	}
 	return ""
 }
@@ -120,11 +76,15 @@ func (j *Judge) takeBack(e Event, b *Undone) {
 // placesAPoint reports whether taking an event back, or bringing it back,
 // changes the points.
 func (j *Judge) placesAPoint(e Event) bool {
-	if u, ok := j.byID[e.ID]; ok && u.Type == "event-undone" {
-		b, err := u.Decode()
-		return err == nil && j.placesAPoint(j.byID[string(b.(*Undone).Event)])
+	b, err := j.bodyOf(e)
+	if err != nil {
+		return false
 	}
-	return strings.HasPrefix(e.Type, "point-")
+	if u, ok := b.(*Undone); ok {
+		return j.placesAPoint(j.byID[string(u.Event)])
+	}
+	_, places := b.(placing)
+	return places
 }
 
 // replayPoints makes the points anew from the log without what was taken back.
@@ -137,11 +97,9 @@ func (j *Judge) replayPoints() {
 	}
 	j.points = map[UUID]*Charted{}
 	for _, e := range Arrived(all) {
-		switch e.Type {
-		case "point-charted", "point-corrected", "point-moved", "point-removed":
-			if b, err := e.Decode(); err == nil {
-				j.place(b)
-			}
+		b, err := j.bodyOf(e)
+		if p, ok := b.(placing); ok && err == nil {
+			p.place(j)
 		}
 	}
 }

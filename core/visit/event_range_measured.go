@@ -3,11 +3,19 @@ package visit
 import (
 	"fmt"
 	"math"
+	"slices"
 
 	"mokren/core/ids"
 	"mokren/core/progress"
+	"mokren/core/rights"
 	"mokren/core/strict"
 )
+
+var rangeMeasured = kind{
+	name: "range-measured",
+	body: func() Body { return new(Measured) },
+	by:   rights.Role.Clinical,
+}
 
 // Measured is one range of motion reading, before or after treatment.
 type Measured struct {
@@ -65,4 +73,29 @@ func (m Measured) active() *float64 {
 	}
 	mean := math.Round(10*sum/float64(len(m.Trials))) / 10
 	return &mean
+}
+
+func (m *Measured) sets(Event) []thing {
+	key := "range:" + string(m.Movement) + ":" + string(m.Side) + ":" + m.Moment
+	return []thing{{"reading of " + string(m.Movement), key}}
+}
+
+func (m *Measured) apply(r *reducer, _ Event) error {
+	i := slices.IndexFunc(r.state.Ranges, func(x Range) bool { return x.Movement == m.Movement && x.Side == m.Side })
+	if i < 0 {
+		i = len(r.state.Ranges)
+		r.state.Ranges = append(r.state.Ranges, Range{Movement: m.Movement, Side: m.Side})
+	}
+	x := &r.state.Ranges[i]
+	if m.Moment == "after" {
+		x.After, x.AfterTrials, x.AfterPain = m.active(), m.Trials, m.Pain
+		return nil
+	}
+	x.Before, x.Trials, x.BeforePain, x.Passive = m.active(), m.Trials, m.Pain, m.Passive
+	x.Felt, x.FeltAt, x.EndFeel, x.Tool = m.Felt, m.FeltAt, m.EndFeel, m.Tool
+	return nil
+}
+
+func (m *Measured) history() string {
+	return fmt.Sprintf("Range measured: %s, %s, %s", m.Movement, m.Side, m.Moment)
 }

@@ -1,9 +1,19 @@
 package visit
 
 import (
+	"fmt"
+
+	"mokren/core/record"
+	"mokren/core/rights"
 	"mokren/core/safety"
 	"mokren/core/strict"
 )
+
+var consentRecorded = kind{
+	name: "consent-recorded",
+	body: func() Body { return new(Consented) },
+	by:   rights.Role.Clinical,
+}
 
 // Consented records what the client, or a guardian, agreed to or withdrew. The
 // latest word on an area counts; a withdrawal stops every hold that would
@@ -26,4 +36,29 @@ func (c Consented) Check() *strict.Error {
 		}
 	}
 	return nil
+}
+
+func (c *Consented) remember(j *Judge, e Event) { j.said[e.ID] = c }
+
+func (c *Consented) facts(at record.Stamp) []record.Fact {
+	return []record.Fact{{Stamp: at, Consent: &record.Consent{Area: c.Area, Given: c.Given, By: c.By}}}
+}
+
+// protects: a withdrawal does.
+func (c *Consented) protects() bool { return !c.Given }
+
+func (c *Consented) carries(j *Judge) string { return j.underHolds() }
+
+func (c *Consented) sets(Event) []thing {
+	return []thing{{"consent for the " + string(c.Area), "consent:" + string(c.Area)}}
+}
+
+// apply does nothing: what is agreed is the client's record's to say.
+func (c *Consented) apply(*reducer, Event) error { return nil }
+
+func (c *Consented) history() string {
+	if !c.Given {
+		return fmt.Sprintf("Consent withdrawn: %s", c.Area)
+	}
+	return fmt.Sprintf("Consent: %s", c.Area)
 }

@@ -1,0 +1,23 @@
+package visit
+
+import "mokren/core/rights"
+
+var addendumWritten = kind{
+	name:   "addendum-written",
+	body:   func() Body { return new(Addendum) },
+	by:     rights.Role.Clinical,
+	stays:  staysWritten,
+	closed: takesAlways,
+}
+
+// Addendum is what is added to a visit after it was closed.
+type Addendum struct {
+	Text string `json:"text" maxLength:"20000"`
+}
+
+func (b *Addendum) apply(r *reducer, e Event) error {
+	r.state.Addenda = append(r.state.Addenda, DatedText{e.At(), e.Author, b.Text})
+	return nil
+}
+
+func (b *Addendum) history() string { return "Addendum: " + b.Text }

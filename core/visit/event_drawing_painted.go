@@ -1,0 +1,88 @@
+package visit
+
+import (
+	"cmp"
+	"fmt"
+
+	"mokren/core/atlas"
+	"mokren/core/body"
+	"mokren/core/rights"
+	"mokren/core/strict"
+)
+
+var drawingPainted = kind{
+	name: "drawing-painted",
+	body: func() Body { return new(Painted) },
+	by:   rights.Role.Clinical,
+}
+
+// Stroke is cells of a pain drawing of one kind and intensity. Intensity 0
+// erases.
+type Stroke struct {
+	Kind      string   `json:"kind" enum:"ache,sharp,burning,numb-tingling,headache"`
+	Intensity int      `json:"intensity" minimum:"0" maximum:"10"`
+	Cells     []string `json:"cells" maxItems:"20000"`
+}
+
+// Check implements strict.Checker: every cell has a name that a figure of ours
+// can have. Whether it is on today's is asked when it is judged.
+func (s Stroke) Check() *strict.Error {
+	for i, id := range s.Cells {
+		if _, err := body.ParseCell(id); err == nil {
+			continue
+		}
+		return &strict.Error{
+			Path: fmt.Sprintf("$.cells[%d]", i), Given: fmt.Sprintf("%q", id),
+			Allowed: "a cell on the figure, written view:q,r",
+		}
+	}
+	return nil
+}
+
+// Painted adds strokes to the visit's pain drawing.
+type Painted struct {
+	Figure  string   `json:"figure" maxLength:"40" doc:"figure version in which it was painted"`
+	Strokes []Stroke `json:"strokes" minItems:"1" maxItems:"400"`
+	// By tells who drew: the therapist, or the client on an own device.
+	By string `json:"by,omitempty" enum:"therapist,client"`
+}
+
+// OnFigure refuses a drawing of a figure that never was, or with a cell off
+// today's. Of an earlier figure a cell need only lie in its view: one that
+// today's has not is named nowhere.
+func (p Painted) OnFigure(version string) *strict.Error {
+	if p.Figure != version && p.Figure != atlas.Figure1 && p.Figure != atlas.Figure2 {
+		return &strict.Error{Path: "$.figure", Given: fmt.Sprintf("%q", p.Figure), Allowed: version}
+	}
+	for i, s := range p.Strokes {
+		for k, id := range s.Cells {
+			if c, err := body.ParseCell(id); err == nil {
+				_, on := body.RegionOf(c)
+				if on || p.Figure == atlas.Figure1 && c.InView() {
+					continue
+				}
+			}
+			return &strict.Error{
+				Path: fmt.Sprintf("$.strokes[%d].cells[%d]", i, k), Given: fmt.Sprintf("%q", id),
+				Allowed: "a cell on the figure, written view:q,r",
+			}
+		}
+	}
+	return nil
+}
+
+func (p *Painted) admit(j *Judge, _ *Event) error {
+	if e := p.OnFigure(j.law.Figure); e != nil {
+		return e.Under("$.body")
+	}
+	return nil
+}
+
+func (p *Painted) apply(r *reducer, _ Event) error {
+	r.paint(p)
+	return nil
+}
+
+func (p *Painted) history() string {
+	return "Pain drawing painted, by the " + cmp.Or(p.By, "therapist")
+}

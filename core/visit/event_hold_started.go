@@ -1,0 +1,113 @@
+package visit
+
+import (
+	"cmp"
+	"fmt"
+
+	"mokren/core/ids"
+	"mokren/core/record"
+	"mokren/core/rights"
+	"mokren/core/strict"
+	"mokren/core/treat"
+)
+
+var holdStarted = kind{
+	name:        "hold-started",
+	body:        func() Body { return new(HoldStarted) },
+	by:          rights.Role.Clinical,
+	stays:       staysPressed,
+	closed:      takesNoHold,
+	rejectedToo: true,
+}
+
+// HoldStarted carries the resolved limits and the rules version.
+type HoldStarted struct {
+	Hold      UUID         `json:"hold"`
+	Point     UUID         `json:"point"`
+	Start     treat.Start  `json:"start"`
+	Contact   ids.Contact  `json:"contact,omitempty"`
+	Position  ids.Position `json:"position,omitempty"`
+	MuscleSet string       `json:"muscle_set,omitempty" enum:"tension,slack"`
+	// Under is the licensed person who countersigns; a student names one.
+	Under UUID `json:"under,omitempty"`
+}
+
+// admit decides whether a hold may begin: the last door for every screen,
+// import and outbox.
+func (b *HoldStarted) admit(j *Judge, e *Event) error {
+	if _, twice := j.holds[b.Hold]; twice {
+		return refuse("$.body.hold", string(b.Hold), "an id that no hold of this visit has")
+	}
+	p, ok := j.points[b.Point]
+	if !ok {
+		return noPoint(b.Point)
+	}
+	if b.Start.Muscle != p.Muscle || b.Start.Side != p.Side {
+		return because("The hold names another muscle or side than its point.")
+	}
+	at := p.spot(j.ctx.height(), j.law.Figure)
+	limits, where := j.law.Site(p.Muscle, at.Where)
+	if err := b.Start.Begins(j.law.Rules, limits, where, at.Where); err != nil {
+		return err.(*strict.Error).Under("$.body.start")
+	}
+	k := j.knownTo(*e)
+	return words(cmp.Or(
+		j.shut(),
+		k.Refusal(at, string(b.Point)).Text,
+		withinScreening(k.Screening, b, at, limits),
+		k.Screening.Limits.TooHard(at.Where, b.Contact),
+		j.contactRefused(at, b.Contact),
+		j.supervision(*e, b),
+	))
+}
+
+// supervision: a student presses under a licensed person, who countersigns.
+func (j *Judge) supervision(e Event, b *HoldStarted) string {
+	if j.ctx.Roles[e.Author] == rights.Student && !j.ctx.licensed(string(b.Under)) {
+		return "A student's hold names the therapist who countersigns it."
+	}
+	return ""
+}
+
+// remember keeps a hold that was rejected too: its log is shown.
+func (b *HoldStarted) remember(j *Judge, e Event) {
+	if _, twice := j.holds[b.Hold]; twice {
+		return
+	}
+	h := &begun{start: *b, event: e}
+	if p, ok := j.points[b.Point]; ok {
+		h.spot = p.spot(j.ctx.height(), j.law.Figure)
+	}
+	j.holds[b.Hold] = h
+}
+
+func (b *HoldStarted) facts(at record.Stamp) []record.Fact {
+	return []record.Fact{{Stamp: at, Held: true}}
+}
+
+// apply shows a hold as it was judged.
+func (b *HoldStarted) apply(r *reducer, e Event) error {
+	if _, err := r.hold(b.Hold); err == nil {
+		r.aside(e, e.Why)
+		return nil
+	}
+	h := Hold{
+		ID: b.Hold, Point: b.Point, StartedMS: e.At(), DeviceMS: e.DeviceMS,
+		Start: b.Start, Contact: b.Contact, Position: b.Position,
+		MuscleSet: b.MuscleSet, Author: e.Author, Under: b.Under, Log: []HoldHappened{}, Remarks: []string{},
+		Status: Live, event: e,
+	}
+	if e.Verdict == Aside {
+		h.Status, h.Why = SetAside, e.Why
+	}
+	if began, ok := r.judge.holds[b.Hold]; ok {
+		h.Spot = began.spot
+	}
+	h.off(e)
+	r.state.Holds = append(r.state.Holds, h)
+	return nil
+}
+
+func (b *HoldStarted) history() string {
+	return fmt.Sprintf("Hold begun: %s, %s, %s", b.Start.Protocol, b.Start.Muscle, b.Start.Side)
+}

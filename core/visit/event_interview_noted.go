@@ -1,0 +1,63 @@
+package visit
+
+import (
+	"fmt"
+
+	"mokren/core/ids"
+	"mokren/core/rights"
+	"mokren/core/strict"
+)
+
+var interviewNoted = kind{
+	name: "interview-noted",
+	body: func() Body { return new(Interviewed) },
+	by:   rights.Role.Clinical,
+}
+
+// Interviewed is the client's story, in their words and numbers.
+type Interviewed struct {
+	Complaint  string     `json:"complaint,omitempty" maxLength:"2000"`
+	Now        *float64   `json:"now,omitempty" minimum:"0" maximum:"10" multipleOf:"0.5"`
+	Worst      *float64   `json:"worst,omitempty" minimum:"0" maximum:"10" multipleOf:"0.5"`
+	Best       *float64   `json:"best,omitempty" minimum:"0" maximum:"10" multipleOf:"0.5"`
+	Since      string     `json:"since,omitempty" maxLength:"300"`
+	Pattern    string     `json:"pattern,omitempty" maxLength:"500" doc:"over the day"`
+	Eases      string     `json:"eases,omitempty" maxLength:"500"`
+	Worsens    string     `json:"worsens,omitempty" maxLength:"500"`
+	Medication string     `json:"medication,omitempty" maxLength:"1000"`
+	Treatment  string     `json:"earlier_treatment,omitempty" maxLength:"1000" doc:"what was done about it before, and what it brought"`
+	Activities []Activity `json:"activities,omitempty" maxItems:"3"`
+}
+
+// Told is the story as the client tells it on an own device, with the loads.
+type Told struct {
+	Interviewed
+	Loads []ids.Load `json:"loads,omitempty" maxItems:"50"`
+}
+
+// Activity that the client wants back, 0 cannot to 10 as before (the
+// patient-specific functional scale, Stratford et al. 1995).
+type Activity struct {
+	Name  string `json:"name" maxLength:"200"`
+	Score int    `json:"score" minimum:"0" maximum:"10"`
+}
+
+// Check implements strict.Checker: best is not above worst.
+func (i Interviewed) Check() *strict.Error {
+	if i.Best != nil && i.Worst != nil && *i.Best > *i.Worst {
+		return &strict.Error{
+			Path: "$.best", Given: fmt.Sprint(*i.Best),
+			Allowed: fmt.Sprintf("at most the worst, %v", *i.Worst),
+		}
+	}
+	return nil
+}
+
+func (i *Interviewed) sets(Event) []thing { return []thing{{"interview", "interview"}} }
+
+func (i *Interviewed) apply(r *reducer, _ Event) error {
+	r.state.Interview = i
+	return nil
+}
+
+func (i *Interviewed) history() string { return "Story noted" }

@@ -1,0 +1,49 @@
+package visit
+
+import (
+	"fmt"
+	"slices"
+
+	"mokren/core/ids"
+	"mokren/core/rights"
+	"mokren/core/strict"
+)
+
+var muscleSearched = kind{
+	name: "muscle-searched",
+	body: func() Body { return new(MuscleSearched) },
+	by:   rights.Role.Clinical,
+}
+
+// MuscleSearched is a search that found no point; open takes it back.
+type MuscleSearched struct {
+	Muscle ids.Muscle `json:"muscle"`
+	Side   ids.Side   `json:"side"`
+	Result string     `json:"result" enum:"nothing,not-reachable,open"`
+}
+
+// Check implements strict.Checker: a side that a muscle has.
+func (b MuscleSearched) Check() *strict.Error {
+	if b.Side == ids.Midline {
+		return &strict.Error{Path: "$.side", Given: `"midline"`, Allowed: "one of left, right"}
+	}
+	return nil
+}
+
+func (b *MuscleSearched) sets(Event) []thing {
+	return []thing{{"search of a muscle", "search:" + string(b.Muscle) + ":" + string(b.Side)}}
+}
+
+func (b *MuscleSearched) apply(r *reducer, _ Event) error {
+	s := &r.state
+	s.Searched = slices.DeleteFunc(s.Searched,
+		func(x MuscleSearched) bool { return x.Muscle == b.Muscle && x.Side == b.Side })
+	if b.Result != "open" {
+		s.Searched = append(s.Searched, *b)
+	}
+	return nil
+}
+
+func (b *MuscleSearched) history() string {
+	return fmt.Sprintf("Searched: %s, %s: %s", b.Muscle, b.Side, b.Result)
+}

@@ -1,0 +1,40 @@
+package visit
+
+import (
+	"mokren/core/rights"
+	"mokren/core/strict"
+)
+
+var noteCountersigned = kind{
+	name:   "note-countersigned",
+	body:   func() Body { return new(NoteCountersigned) },
+	by:     rights.Role.Licensed,
+	stays:  staysWritten,
+	closed: takesAlways,
+}
+
+// NoteCountersigned is a licensed person's word on a student's signed note.
+type NoteCountersigned struct {
+	Name string `json:"name" maxLength:"200" doc:"as it stands under the note"`
+}
+
+// Check implements strict.Checker: somebody countersigns.
+func (b NoteCountersigned) Check() *strict.Error { return signs(b.Name) }
+
+func (b *NoteCountersigned) admit(j *Judge, _ *Event) error {
+	if j.signed == nil || j.ctx.Roles[j.signed.Author] != rights.Student || j.counter != nil {
+		return because("A student's signed note is countersigned, once.")
+	}
+	return nil
+}
+
+func (b *NoteCountersigned) remember(j *Judge, e Event) { j.counter = &e }
+
+func (b *NoteCountersigned) apply(r *reducer, e Event) error {
+	if r.state.Signed != nil { // a log from elsewhere may say anything
+		r.state.Signed.Counter = &CounterSigned{e.At(), e.Author, b.Name}
+	}
+	return nil
+}
+
+func (b *NoteCountersigned) history() string { return "Note countersigned" }

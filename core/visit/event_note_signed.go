@@ -1,0 +1,57 @@
+package visit
+
+import (
+	"strings"
+
+	"mokren/core/rights"
+	"mokren/core/strict"
+)
+
+var noteSigned = kind{
+	name:   "note-signed",
+	body:   func() Body { return new(NoteSigned) },
+	by:     rights.Role.Clinical,
+	stays:  staysWritten,
+	closed: takesAlways,
+}
+
+// NoteSigned is the note as it was signed, word for word: what the core would
+// write tomorrow does not change it.
+type NoteSigned struct {
+	NoteText
+	Name string `json:"name" maxLength:"200" doc:"as it stands under the note"`
+}
+
+// Check implements strict.Checker: somebody signs.
+func (b NoteSigned) Check() *strict.Error { return signs(b.Name) }
+
+func signs(name string) *strict.Error {
+	if strings.TrimSpace(name) == "" {
+		return &strict.Error{Path: "$.name", Given: `""`, Allowed: "the name of who signs"}
+	}
+	return nil
+}
+
+// admit: a note is signed once, when the visit is closed and no finding can change under
+// it.
+func (b *NoteSigned) admit(j *Judge, _ *Event) error {
+	if why := j.signedAlready(); why != "" {
+		return because(why)
+	}
+	if j.closed == nil {
+		return because("A note is signed when its visit is closed.")
+	}
+	return nil
+}
+
+func (b *NoteSigned) remember(j *Judge, e Event) { j.signed = &e }
+
+func (b *NoteSigned) apply(r *reducer, e Event) error {
+	r.state.Signed = &SignedNote{
+		DatedNote: DatedNote{e.At(), e.Author, b.NoteText}, Name: b.Name,
+		ByStudent: r.ctx.Roles[e.Author] == rights.Student,
+	}
+	return nil
+}
+
+func (b *NoteSigned) history() string { return "Note signed" }

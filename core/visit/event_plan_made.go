@@ -1,0 +1,48 @@
+package visit
+
+import (
+	"fmt"
+	"slices"
+
+	"mokren/core/plan"
+	"mokren/core/rights"
+)
+
+var planMade = kind{
+	name: "plan-made",
+	body: func() Body { return new(PlanMade) },
+	by:   rights.Role.Clinical,
+}
+
+// PlanMade is the session as the therapist has accepted it. Without an order
+// the best one is taken.
+type PlanMade struct {
+	Minutes float64      `json:"minutes" minimum:"5" maximum:"240"`
+	Blocks  *plan.Blocks `json:"blocks,omitempty"`
+	Order   []UUID       `json:"order,omitempty" maxItems:"60"`
+	Must    []UUID       `json:"must,omitempty" maxItems:"60"`
+	Dropped []UUID       `json:"dropped,omitempty" maxItems:"60"`
+}
+
+// admit: a plan is of this visit's points.
+func (b *PlanMade) admit(j *Judge, _ *Event) error {
+	for _, id := range slices.Concat(b.Order, b.Must, b.Dropped) {
+		if j.points[id] == nil {
+			return noPoint(id)
+		}
+	}
+	return nil
+}
+
+func (b *PlanMade) sets(Event) []thing { return []thing{{"plan", "plan"}} }
+
+func (b *PlanMade) apply(r *reducer, e Event) error {
+	s := &r.state
+	if s.Plan == nil || s.Plan.Minutes != b.Minutes {
+		s.PlanMS = e.At()
+	}
+	s.Plan = b
+	return nil
+}
+
+func (b *PlanMade) history() string { return fmt.Sprintf("Session planned: %v minutes", b.Minutes) }

@@ -1,0 +1,59 @@
+package visit
+
+import (
+	"mokren/core/atlas"
+	"mokren/core/body"
+	"mokren/core/rights"
+)
+
+var pointMoved = kind{
+	name: "point-moved",
+	body: func() Body { return new(Moved) },
+	by:   rights.Role.Clinical,
+}
+
+// Moved corrects the place of a point.
+type Moved struct {
+	Point  UUID             `json:"point"`
+	Figure string           `json:"figure" maxLength:"40"`
+	View   body.View        `json:"view"`
+	X      float64          `json:"x" minimum:"0" maximum:"1000"`
+	Y      float64          `json:"y" minimum:"0" maximum:"1000"`
+	Place  atlas.FibrePlace `json:"place"`
+}
+
+func (b *Moved) admit(j *Judge, _ *Event) error {
+	p, ok := j.points[b.Point]
+	if !ok {
+		return noPoint(b.Point)
+	}
+	return j.placed(p.Muscle, p.Side, b.Figure, b.View, body.Point{X: b.X, Y: b.Y}, b.Place)
+}
+
+func (b *Moved) place(j *Judge) (moved bool) {
+	p, ok := j.points[b.Point]
+	if ok {
+		p.Figure, p.View, p.X, p.Y, p.Place = b.Figure, b.View, b.X, b.Y, b.Place
+	}
+	return ok
+}
+
+func (b *Moved) at() UUID { return b.Point }
+
+func (b *Moved) carries(j *Judge) string { return j.underPressed(b.Point) }
+
+func (b *Moved) sets(Event) []thing {
+	return []thing{{"place of a point", "point:" + string(b.Point) + ":place"}}
+}
+
+func (b *Moved) apply(r *reducer, _ Event) error {
+	p, err := r.point(b.Point)
+	if err != nil {
+		return err
+	}
+	p.Figure, p.View, p.X, p.Y, p.Place = b.Figure, b.View, b.X, b.Y, b.Place
+	p.carry(r.ctx.height(), r.law.Figure)
+	return nil
+}
+
+func (b *Moved) history() string { return "Point moved" }

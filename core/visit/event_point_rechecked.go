@@ -1,0 +1,37 @@
+package visit
+
+import (
+	"fmt"
+
+	"mokren/core/rights"
+)
+
+var pointRechecked = kind{
+	name: "point-rechecked",
+	body: func() Body { return new(Rechecked) },
+	by:   rights.Role.Clinical,
+}
+
+// Rechecked is the number (and grade) at a point after treatment.
+type Rechecked struct {
+	Point UUID    `json:"point"`
+	NPRS  float64 `json:"nprs" minimum:"0" maximum:"10" multipleOf:"0.5"`
+	Grade *int    `json:"grade,omitempty" minimum:"0" maximum:"4"`
+}
+
+func (b *Rechecked) about() UUID { return b.Point }
+
+func (b *Rechecked) sets(Event) []thing {
+	return []thing{{"recheck of a point", "point:" + string(b.Point) + ":recheck"}}
+}
+
+func (b *Rechecked) apply(r *reducer, _ Event) error {
+	p, err := r.point(b.Point)
+	if err != nil {
+		return err
+	}
+	p.AfterNPRS, p.AfterGrade = &b.NPRS, b.Grade
+	return nil
+}
+
+func (b *Rechecked) history() string { return fmt.Sprintf("Point rechecked: %v of 10", b.NPRS) }

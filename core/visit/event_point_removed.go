@@ -1,0 +1,44 @@
+package visit
+
+import (
+	"slices"
+
+	"mokren/core/rights"
+)
+
+var pointRemoved = kind{
+	name: "point-removed",
+	body: func() Body { return new(Removed) },
+	by:   rights.Role.Clinical,
+}
+
+// Removed takes a point away; undo brings it back.
+type Removed struct {
+	Point UUID `json:"point"`
+}
+
+func (b *Removed) admit(j *Judge, _ *Event) error {
+	if _, ok := j.points[b.Point]; !ok {
+		return noPoint(b.Point)
+	}
+	if j.pressed(b.Point) {
+		return refuse("$.body.point", string(b.Point), "a point without holds; what was pressed stays in the record")
+	}
+	return nil
+}
+
+func (b *Removed) place(j *Judge) (moved bool) {
+	delete(j.points, b.Point)
+	return true
+}
+
+func (b *Removed) at() UUID { return b.Point }
+
+func (b *Removed) carries(j *Judge) string { return j.underPressed(b.Point) }
+
+func (b *Removed) apply(r *reducer, _ Event) error {
+	r.state.Points = slices.DeleteFunc(r.state.Points, func(p Point) bool { return p.Point == b.Point })
+	return nil
+}
+
+func (b *Removed) history() string { return "Point removed" }

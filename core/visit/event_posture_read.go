@@ -1,0 +1,31 @@
+package visit
+
+import (
+	"fmt"
+	"slices"
+
+	"mokren/core/assess"
+	"mokren/core/rights"
+)
+
+var postureRead = kind{
+	name: "posture-read",
+	body: func() Body { return new(PostureRead) },
+	by:   rights.Role.Clinical,
+}
+
+// PostureRead is a caliper-inclinometer reading.
+type PostureRead struct{ assess.Posture }
+
+func (b *PostureRead) sets(Event) []thing {
+	return []thing{{"posture reading", "posture:" + string(b.Measure) + ":" + string(b.Side)}}
+}
+
+func (b *PostureRead) apply(r *reducer, _ Event) error {
+	r.state.Posture = slices.DeleteFunc(r.state.Posture,
+		func(p assess.Posture) bool { return p.Measure == b.Measure && p.Side == b.Side })
+	r.state.Posture = append(r.state.Posture, b.Posture)
+	return nil
+}
+
+func (b *PostureRead) history() string { return fmt.Sprintf("Posture read: %s", b.Measure) }

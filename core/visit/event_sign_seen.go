@@ -1,0 +1,42 @@
+package visit
+
+import (
+	"fmt"
+	"slices"
+
+	"mokren/core/ids"
+	"mokren/core/rights"
+)
+
+var signSeen = kind{
+	name: "sign-seen",
+	body: func() Body { return new(SignSeen) },
+	by:   rights.Role.Clinical,
+}
+
+// SignSeen is a sign in the squat or toe-touch.
+type SignSeen struct {
+	Sign    ids.Sign `json:"sign"`
+	Side    ids.Side `json:"side"`
+	Present bool     `json:"present"`
+}
+
+func (b *SignSeen) sets(Event) []thing {
+	return []thing{{"sign", "sign:" + string(b.Sign) + ":" + string(b.Side)}}
+}
+
+func (b *SignSeen) apply(r *reducer, _ Event) error {
+	r.state.Signs = slices.DeleteFunc(r.state.Signs,
+		func(s SignSeen) bool { return s.Sign == b.Sign && s.Side == b.Side })
+	if b.Present {
+		r.state.Signs = append(r.state.Signs, *b)
+	}
+	return nil
+}
+
+func (b *SignSeen) history() string {
+	if !b.Present {
+		return fmt.Sprintf("Sign taken off: %s, %s", b.Sign, b.Side)
+	}
+	return fmt.Sprintf("Sign seen: %s, %s", b.Sign, b.Side)
+}

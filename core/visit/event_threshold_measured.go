@@ -1,0 +1,59 @@
+package visit
+
+import (
+	"mokren/core/device"
+	"mokren/core/rights"
+)
+
+var thresholdMeasured = kind{
+	name: "threshold-measured",
+	body: func() Body { return new(ThresholdMeasured) },
+	by:   rights.Role.Clinical,
+}
+
+// ThresholdMeasured is the pressure pain threshold at a point, or at the same
+// place of the other side.
+type ThresholdMeasured struct {
+	Point  UUID      `json:"point"`
+	Other  bool      `json:"other_side,omitempty"`
+	Trials []float64 `json:"trials_kpa" minItems:"1" maxItems:"3" minimum:"0" maximum:"5000"`
+	Ramp   []float64 `json:"ramp_kpa_per_s,omitempty" maxItems:"3" minimum:"-1000" maximum:"1000"`
+	TipCM2 float64   `json:"tip_area_cm2" minimum:"0.01" maximum:"20"`
+}
+
+func (b *ThresholdMeasured) about() UUID { return b.Point }
+
+func (b *ThresholdMeasured) sets(Event) []thing {
+	key := "point:" + string(b.Point)
+	if b.Other {
+		return []thing{{"threshold of the other side", key + ":threshold-other"}}
+	}
+	return []thing{{"threshold of a point", key + ":threshold"}}
+}
+
+func (b *ThresholdMeasured) apply(r *reducer, _ Event) error {
+	p, err := r.point(b.Point)
+	if err != nil {
+		return err
+	}
+	t := &PainThreshold{Trials: b.Trials, Ramp: b.Ramp}
+	t.KPa, t.CV = device.MeanCV(b.Trials)
+	t.Wide = t.CV > device.WideCV
+	if b.Other {
+		p.ThresholdOther = t
+	} else {
+		p.Threshold = t
+	}
+	return nil
+}
+
+func (b *ThresholdMeasured) history() string { return "Pressure pain threshold measured" }
+
+// PainThreshold is a pressure pain threshold with its spread.
+type PainThreshold struct {
+	KPa    float64   `json:"kpa" doc:"mean"`
+	Trials []float64 `json:"trials_kpa"`
+	CV     float64   `json:"cv_percent"`
+	Wide   bool      `json:"wide" doc:"the trials differ by more than 20 %"`
+	Ramp   []float64 `json:"ramp_kpa_per_s,omitempty"`
+}
