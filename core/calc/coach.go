@@ -26,10 +26,13 @@ const coachExample = `{"t":0,"event":"start","protocol":"graded-stages","muscle"
 {"t":59,"event":"release"}
 {"t":80,"event":"tick"}`
 
-// coach reads and writes JSON lines.
-var coach = Calc{
-	Name: "coach", Summary: "Run the log of one hold", Example: coachExample, Lines: true,
-	In: reflect.TypeFor[string](), Out: reflect.TypeFor[string](), run: coachLines,
+// coach reads and writes JSON lines. It is made when it is asked for, so that a page's core,
+// which never does, goes without it.
+func coach() Calc {
+	return Calc{
+		Name: "coach", Summary: "Run the log of one hold", Example: coachExample, Lines: true,
+		In: reflect.TypeFor[string](), Out: reflect.TypeFor[string](), run: coachLines,
+	}
 }
 
 // CoachStartLine is the first line of a hold's log.

@@ -64,7 +64,7 @@ func inBrowser() []Calc {
 // others are asked for by the command line and the API alone.
 func others() []Calc {
 	return []Calc{
-		coach,
+		coach(),
 		document("judge", "Points judged: certainty, activity, part beside the others",
 			judgeExample, Judge),
 		document("plan", "Which points, in which order and position, within the minutes",

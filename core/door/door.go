@@ -69,18 +69,20 @@ func (d *Door) Answer(name string, raw []byte) (any, error) {
 	return q.answer(d, raw)
 }
 
-// question makes one from a function with typed input and output. Input from the page is
+// question makes one from a function from one pointer to another. Pointers share their
+// code, so that a page loads it once and not for every question. Input from the page is
 // its own and was typed by generated types, so it is read without further checks; what it
 // contains is judged by the packages that are asked.
 func question[In, Out any](name, summary string, answer func(*Door, In) (Out, error)) Question {
+	of := reflect.TypeFor[In]().Elem()
 	return Question{
-		Name: name, Summary: summary, In: reflect.TypeFor[In](), Out: reflect.TypeFor[Out](),
+		Name: name, Summary: summary, In: of, Out: reflect.TypeFor[Out]().Elem(),
 		answer: func(d *Door, raw []byte) (any, error) {
-			in := new(In)
+			in := reflect.New(of).Interface()
 			if err := json.Unmarshal(raw, in); err != nil {
 				return nil, err
 			}
-			return answer(d, *in)
+			return answer(d, in.(In))
 		},
 	}
 }

@@ -110,9 +110,9 @@ type ProtocolNames struct {
 	Protocols []treat.Named `json:"protocols"`
 }
 
-func protocols(*Door, struct{}) (ProtocolNames, error) { return ProtocolNames{treat.Names()}, nil }
+func protocols(*Door, *struct{}) (*ProtocolNames, error) { return &ProtocolNames{treat.Names()}, nil }
 
-func (d *Door) holdStart(in HoldBegun) (HoldStart, error) {
+func (d *Door) holdStart(in *HoldBegun) (*HoldStart, error) {
 	r := in.Request
 	start, err := calc.Resolve(calc.CoachStartLine{
 		T: "0", Event: "start", Protocol: r.Protocol, Muscle: r.Muscle, Side: r.Side, Variant: r.Variant,
@@ -122,40 +122,40 @@ func (d *Door) holdStart(in HoldBegun) (HoldStart, error) {
 		start, err = start.Adapt(in.Limits, in.Where)
 	}
 	if err != nil {
-		return HoldStart{Why: err.Error()}, nil
+		return &HoldStart{Why: err.Error()}, nil
 	}
-	return HoldStart{Start: &start}, nil
+	return &HoldStart{Start: &start}, nil
 }
 
-func (d *Door) holdOpen(in HoldLog) (HoldView, error) {
+func (d *Door) holdOpen(in *HoldLog) (*HoldView, error) {
 	h := &liveHold{id: in.Hold, start: in.Start}
 	for _, b := range in.Log {
 		e, err := h.read(b)
 		if err != nil {
-			return HoldView{}, err
+			return nil, err
 		}
 		h.log = append(h.log, e)
 	}
 	if err := h.rebuild(); err != nil {
-		return HoldView{}, err
+		return nil, err
 	}
 	d.holds = keep(d.holds, h, maxHolds, func(o *liveHold) bool { return o.id == in.Hold })
 	return h.view(in.AtMS), nil
 }
 
-func (d *Door) holdAdd(in HoldAdded) (HoldView, error) {
+func (d *Door) holdAdd(in *HoldAdded) (*HoldView, error) {
 	h, err := d.hold(in.Hold)
 	if err != nil {
-		return HoldView{}, err
+		return nil, err
 	}
 	e, err := h.read(in.Event)
 	if err != nil {
-		return HoldView{}, err
+		return nil, err
 	}
 	h.log = append(h.log, e)
 	if e.At < h.lastMS { // what a pad says arrives late
 		if err := h.rebuild(); err != nil {
-			return HoldView{}, err
+			return nil, err
 		}
 	} else {
 		h.apply(e)
@@ -163,10 +163,10 @@ func (d *Door) holdAdd(in HoldAdded) (HoldView, error) {
 	return h.view(in.AtMS), nil
 }
 
-func (d *Door) holdLook(in HoldMoment) (HoldView, error) {
+func (d *Door) holdLook(in *HoldMoment) (*HoldView, error) {
 	h, err := d.hold(in.Hold)
 	if err != nil {
-		return HoldView{}, err
+		return nil, err
 	}
 	return h.view(in.AtMS), nil
 }
@@ -206,9 +206,9 @@ func (h *liveHold) apply(e treat.Event) {
 	}
 }
 
-func (h *liveHold) view(ms int64) HoldView {
+func (h *liveHold) view(ms int64) *HoldView {
 	line := h.coach.At(ms)
-	out := HoldView{
+	out := &HoldView{
 		Line: line, Summary: h.coach.Summary(), LastMS: h.lastMS, Events: len(h.log),
 		Over: line.Phase.Over(), HandOn: line.Phase.HandOn(), Pedal: line.Phase.Pedal(), Takes: h.start.Takes(line),
 	}

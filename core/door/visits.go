@@ -66,13 +66,13 @@ type EventKinds struct {
 	Kinds []visit.Kind `json:"kinds"`
 }
 
-func kinds(*Door, struct{}) (EventKinds, error) { return EventKinds{visit.Kinds()}, nil }
+func kinds(*Door, *struct{}) (*EventKinds, error) { return &EventKinds{visit.Kinds()}, nil }
 
-func (d *Door) visitState(in VisitLog) (VisitState, error) {
+func (d *Door) visitState(in *VisitLog) (*VisitState, error) {
 	d.revision++
-	v := &openVisit{log: in, revision: d.revision, state: visit.Reduce(in.Context, in.Events)}
+	v := &openVisit{log: *in, revision: d.revision, state: visit.Reduce(in.Context, in.Events)}
 	d.visits = keep(d.visits, v, maxVisits, func(o *openVisit) bool { return o.log.Visit == in.Visit })
-	return VisitState{v.revision, v.state}, nil
+	return &VisitState{v.revision, v.state}, nil
 }
 
 // keep puts one before a list in the place of the one it replaces, and drops the oldest
@@ -114,8 +114,8 @@ type Refusal struct {
 	Why string `json:"why"`
 }
 
-func (v *openVisit) preview(in Draft) (Refusal, error) {
-	return Refusal{visit.Preview(v.log.Context, v.log.Events, in.Event)}, nil
+func (v *openVisit) preview(in *Draft) (*Refusal, error) {
+	return &Refusal{visit.Preview(v.log.Context, v.log.Events, in.Event)}, nil
 }
 
 // Undoing asks which of some events may be undone at a moment.
@@ -130,8 +130,8 @@ type EventIDs struct {
 	Events []string `json:"events"`
 }
 
-func (v *openVisit) undoable(in Undoing) (EventIDs, error) {
-	return EventIDs{visit.Undoable(v.log.Context, v.log.Events, in.Events, in.NowMS)}, nil
+func (v *openVisit) undoable(in *Undoing) (*EventIDs, error) {
+	return &EventIDs{visit.Undoable(v.log.Context, v.log.Events, in.Events, in.NowMS)}, nil
 }
 
 // Weighing asks for the ranking under weights of the practice.
@@ -141,8 +141,8 @@ type Weighing struct {
 	StartsMS int64          `json:"starts_ms" doc:"when the visit was booked for, Unix ms"`
 }
 
-func (v *openVisit) ranking(in Weighing) (assess.Ranking, error) {
-	return assess.Rank(v.state.Findings(v.log.Context, v.log.Earlier, in.StartsMS), in.Weights), nil
+func (v *openVisit) ranking(in *Weighing) (*assess.Ranking, error) {
+	return new(assess.Rank(v.state.Findings(v.log.Context, v.log.Earlier, in.StartsMS), in.Weights)), nil
 }
 
 // WithSuspects asks beside the muscles that are suspected.
@@ -151,8 +151,8 @@ type WithSuspects struct {
 	Suspects []assess.Suspect `json:"suspects"`
 }
 
-func (v *openVisit) work(in WithSuspects) (visit.Working, error) {
-	return v.state.Work(v.log.Context, v.log.Earlier, in.Suspects), nil
+func (v *openVisit) work(in *WithSuspects) (*visit.Working, error) {
+	return new(v.state.Work(v.log.Context, v.log.Earlier, in.Suspects)), nil
 }
 
 // PointAsked asks about a point, beside the muscles that are suspected.
@@ -166,9 +166,9 @@ type Sources struct {
 	Points []points.Candidate `json:"points"`
 }
 
-func (v *openVisit) trace(in PointAsked) (Sources, error) {
+func (v *openVisit) trace(in *PointAsked) (*Sources, error) {
 	list, err := v.state.Trace(v.log.Context, v.log.Earlier, in.Suspects, in.Point)
-	return Sources{list}, err
+	return &Sources{list}, err
 }
 
 // Planning asks for the session; without a plan of the page's own the accepted one counts.
@@ -178,9 +178,10 @@ type Planning struct {
 	NowMS  int64           `json:"now_ms"`
 }
 
-func (v *openVisit) plan(in Planning) (visit.Planned, error) {
+func (v *openVisit) plan(in *Planning) (*visit.Planned, error) {
 	work := v.state.Work(v.log.Context, v.log.Earlier, nil)
-	return v.state.Planning(v.log.Context, v.log.Earlier, work, in.Wanted, in.NowMS)
+	out, err := v.state.Planning(v.log.Context, v.log.Earlier, work, in.Wanted, in.NowMS)
+	return &out, err
 }
 
 // NoteAsked asks for the note in the time of the practice.
@@ -189,14 +190,14 @@ type NoteAsked struct {
 	OffsetMin int `json:"offset_min" doc:"how far the practice's clock is ahead of UTC"`
 }
 
-func (v *openVisit) note(in NoteAsked) (visit.NoteText, error) {
-	return note.Write(note.Visit{
+func (v *openVisit) note(in *NoteAsked) (*visit.NoteText, error) {
+	return new(note.Write(note.Visit{
 		State: v.state, Context: v.log.Context, Earlier: v.log.Earlier, OffsetMin: in.OffsetMin,
-	}), nil
+	})), nil
 }
 
-func (v *openVisit) aftercare(Of) (visit.Aftercare, error) {
-	return v.state.Aftercare(v.log.Earlier), nil
+func (v *openVisit) aftercare(*Of) (*visit.Aftercare, error) {
+	return new(v.state.Aftercare(v.log.Earlier)), nil
 }
 
 // PlaceAsked is a place on a muscle's fibres.
@@ -212,8 +213,8 @@ type Spot struct {
 	Identity visit.UUID `json:"identity"`
 }
 
-func (v *openVisit) sameSpot(in PlaceAsked) (Spot, error) {
-	return Spot{visit.SameSpotAs(v.log.Earlier, in.Muscle, in.Side, in.Place, v.log.Context.Height())}, nil
+func (v *openVisit) sameSpot(in *PlaceAsked) (*Spot, error) {
+	return &Spot{visit.SameSpotAs(v.log.Earlier, in.Muscle, in.Side, in.Place, v.log.Context.Height())}, nil
 }
 
 // HoldAsked asks about a hold of a visit.
@@ -222,6 +223,6 @@ type HoldAsked struct {
 	Hold visit.UUID `json:"hold"`
 }
 
-func (v *openVisit) holdNext(in HoldAsked) (visit.NextAfter, error) {
-	return v.state.NextAfter(v.log.Context, v.log.Earlier, in.Hold), nil
+func (v *openVisit) holdNext(in *HoldAsked) (*visit.NextAfter, error) {
+	return new(v.state.NextAfter(v.log.Context, v.log.Earlier, in.Hold)), nil
 }

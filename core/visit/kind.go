@@ -36,8 +36,6 @@ type Body interface {
 	// apply changes the state of the visit. An error tells why it cannot; the event is
 	// shown with it, and nothing is lost.
 	apply(r *reducer, e Event) error
-	// history says in a few words what happened; empty leaves it out.
-	history() string
 }
 
 type (
@@ -66,6 +64,8 @@ type (
 	// protecting kinds may only add caution: a yes, a withdrawal, a reaction, a sign. Then
 	// they enter the client's record whatever visit they hang on.
 	protecting interface{ protects() bool }
+	// told kinds stand in the history of a visit, in a few words; "" leaves one out.
+	told interface{ history() string }
 	// ofHold kinds belong to the log of a hold.
 	ofHold interface{ hold() UUID }
 )
