@@ -108,7 +108,8 @@ api/webstepped/dist/index.html: api/web/dist/index.html
 bin/mokren-stepped: api/webstepped/dist/index.html $(GO_SOURCES)
 	go build $(GOFLAGS_BUILD) -tags stepped -o $@ ./cmd/mokren
 
-types: ## the front end's types from the Go structs
+types: ## the front end's types and docs/events.md from the Go structs
 	go run ./cmd/mokren openapi > ui/openapi.json
 	cd ui && npm run types --silent
 	go run ./cmd/doorgen > ui/src/core/questions.ts
+	go run ./cmd/eventdocs > docs/events.md

@@ -45,6 +45,7 @@ var below = map[string][]string{
 	"solid":    {"body", "ids"},
 	"safety":   {"body", "ids", "order", "solid", "strict"},
 	"atlas":    {"body", "ids", "order", "safety", "solid", "strict"},
+	"wording":  {"atlas", "ids"},
 	"device":   {"order", "strict"},
 	"progress": {"ids", "order", "strict"},
 	"assess":   {"atlas", "body", "ids", "order", "progress", "safety", "strict"},
@@ -55,9 +56,9 @@ var below = map[string][]string{
 	"record":   {"atlas", "body", "ids", "safety"},
 	"visit": {
 		"assess", "atlas", "body", "device", "ids", "order", "plan", "points", "progress", "record", "rights",
-		"safety", "strict", "treat",
+		"safety", "strict", "treat", "wording",
 	},
-	"note": {"assess", "atlas", "body", "ids", "order", "progress", "safety", "treat", "visit"},
+	"note": {"assess", "atlas", "body", "ids", "order", "progress", "safety", "treat", "visit", "wording"},
 	"calc": {
 		"assess", "atlas", "body", "device", "ids", "order", "picture", "plan", "points", "progress", "safety", "solid",
 		"strict", "treat", "visit",

@@ -54,6 +54,7 @@ func ofVisits() []Question {
 		aboutVisit("visit-work", "Every point judged, its protocol, and what to search", (*openVisit).work),
 		aboutVisit("visit-trace", "Where a point may come from", (*openVisit).trace),
 		aboutVisit("visit-plan", "The session as it stands at a moment", (*openVisit).plan),
+		aboutVisit("visit-timeline", "What happened in a visit, in order", (*openVisit).timeline),
 		aboutVisit("visit-note", "The text of the note", (*openVisit).note),
 		aboutVisit("visit-aftercare", "The aftercare sheet", (*openVisit).aftercare),
 		aboutVisit("visit-same-spot", "Which spot of earlier visits a place is", (*openVisit).sameSpot),
@@ -194,6 +195,15 @@ func (v *openVisit) note(in *NoteAsked) (*visit.NoteText, error) {
 	return new(note.Write(note.Visit{
 		State: v.state, Context: v.log.Context, Earlier: v.log.Earlier, OffsetMin: in.OffsetMin,
 	})), nil
+}
+
+// Timeline is what happened in a visit.
+type Timeline struct {
+	Entries []visit.TimelineEntry `json:"entries"`
+}
+
+func (v *openVisit) timeline(*Of) (*Timeline, error) {
+	return &Timeline{visit.Timeline(v.log.Context, v.log.Events)}, nil
 }
 
 func (v *openVisit) aftercare(*Of) (*visit.Aftercare, error) {

@@ -6,6 +6,7 @@ import (
 	"mokren/core/ids"
 	"mokren/core/progress"
 	"mokren/core/visit"
+	"mokren/core/wording"
 )
 
 // assessment is what the findings come to.
@@ -16,18 +17,19 @@ func (w *writer) assessment() string {
 	}
 	for _, r := range w.State.Ranges {
 		l.add(
-			changed("Range, "+onSide(Movement(r.Movement), r.Side), "rom."+ids.Measure(r.Movement), r.Before, r.After),
+			changed("Range, "+wording.OnSide(wording.Movement(r.Movement), r.Side),
+				"rom."+ids.Measure(r.Movement), r.Before, r.After),
 		)
 	}
 	for _, p := range w.State.Points {
-		l.add(changed("Number, "+Muscle(p.Muscle, p.Side, p.Site), "nprs", p.NPRS, p.AfterNPRS))
+		l.add(changed("Number, "+wording.Muscle(p.Muscle, p.Side, p.Site), "nprs", p.NPRS, p.AfterNPRS))
 	}
 	for _, r := range w.State.Screening.Rules {
-		l.labelled("Caution ("+plain(r.Outcome)+")", r.Text)
+		l.labelled("Caution ("+wording.Plain(r.Outcome)+")", r.Text)
 	}
 	for _, p := range w.State.Points {
 		if p.Closed != "" && w.State.ClosedMS == 0 {
-			l.labelled("Not again today, "+Muscle(p.Muscle, p.Side, p.Site), p.Closed)
+			l.labelled("Not again today, "+wording.Muscle(p.Muscle, p.Side, p.Site), p.Closed)
 		}
 	}
 	for _, o := range w.State.Overrides {
@@ -44,7 +46,7 @@ func (w *writer) judged(p visit.Point, work visit.PointWork) string {
 	} else {
 		activity += " "
 	}
-	out := fmt.Sprintf("%s: %s%s", Muscle(p.Muscle, p.Side, p.Site), activity, plain(work.Certainty))
+	out := fmt.Sprintf("%s: %s%s", wording.Muscle(p.Muscle, p.Side, p.Site), activity, wording.Plain(work.Certainty))
 	if work.Role != "" && work.Role != "primary" {
 		out += ", " + work.Role
 		if of := w.pointOf(work.Of); of != "" {
@@ -60,7 +62,7 @@ func (w *writer) judged(p visit.Point, work visit.PointWork) string {
 func (w *writer) pointOf(id visit.UUID) string {
 	for _, p := range w.State.Points {
 		if p.Point == id {
-			return Muscle(p.Muscle, p.Side, "")
+			return wording.Muscle(p.Muscle, p.Side, "")
 		}
 	}
 	return ""

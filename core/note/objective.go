@@ -6,6 +6,7 @@ import (
 	"mokren/core/assess"
 	"mokren/core/ids"
 	"mokren/core/visit"
+	"mokren/core/wording"
 )
 
 // objective is what was measured, found and done.
@@ -22,10 +23,10 @@ func (w *writer) objective() string {
 		l.add(posture(p, flagged))
 	}
 	for _, t := range w.State.Tests {
-		l.labelled("Test", fmt.Sprintf("%s %s", onSide(plain(t.Test), t.Side), t.Result))
+		l.labelled("Test", fmt.Sprintf("%s %s", wording.OnSide(wording.Plain(t.Test), t.Side), t.Result))
 	}
 	for _, s := range w.State.Signs {
-		l.labelled("Seen", onSide(plain(s.Sign), s.Side))
+		l.labelled("Seen", wording.OnSide(wording.Plain(s.Sign), s.Side))
 	}
 	if late := w.State.PutOff; late != nil {
 		l.labelled("Consent and screening",
@@ -36,7 +37,7 @@ func (w *writer) objective() string {
 	}
 	for _, s := range w.State.Searched {
 		result := map[string]string{"nothing": "no point found", "not-reachable": "not reachable"}[s.Result]
-		l.labelled("Searched", Muscle(s.Muscle, s.Side, "")+": "+result)
+		l.labelled("Searched", wording.Muscle(s.Muscle, s.Side, "")+": "+result)
 	}
 	for _, h := range w.State.Holds {
 		l.add(w.hold(h))
@@ -53,7 +54,7 @@ func reading(r visit.Range) string {
 	if r.Movement == "jaw.opening" {
 		unit = " mm"
 	}
-	out := fmt.Sprintf("Range, %s: %s", onSide(Movement(r.Movement), r.Side), orUnread(r.Before, unit))
+	out := fmt.Sprintf("Range, %s: %s", wording.OnSide(wording.Movement(r.Movement), r.Side), orUnread(r.Before, unit))
 	if len(r.Trials) > 1 {
 		out += " (mean of " + numbers(r.Trials) + ")"
 	}
@@ -66,7 +67,7 @@ func reading(r visit.Range) string {
 	if r.Felt != "" {
 		out += ", " + r.Felt
 		if r.FeltAt != "" {
-			out += " at " + plain(r.FeltAt)
+			out += " at " + wording.Plain(r.FeltAt)
 		}
 	}
 	if r.EndFeel != "" {
@@ -82,7 +83,7 @@ func reading(r visit.Range) string {
 }
 
 func gauge(g visit.GaugePair) string {
-	of := assess.GaugeInfo{Name: capital(plain(g.Gauge))}
+	of := assess.GaugeInfo{Name: capital(wording.Plain(g.Gauge))}
 	for _, known := range assess.Gauges() {
 		if known.ID == g.Gauge {
 			of = known
@@ -102,18 +103,18 @@ func gauge(g visit.GaugePair) string {
 	if before == "" && after == "" {
 		return ""
 	}
-	out := onSide(of.Name, g.Side)
+	out := wording.OnSide(of.Name, g.Side)
 	if before != "" {
-		out += ": " + plain(before)
+		out += ": " + wording.Plain(before)
 	}
 	if after != "" {
-		out += "; after treatment " + plain(after)
+		out += "; after treatment " + wording.Plain(after)
 	}
 	return out + "."
 }
 
 func posture(p assess.Posture, flagged bool) string {
-	out := "Posture, " + onSide(plain(p.Measure), p.Side) + ":"
+	out := "Posture, " + wording.OnSide(wording.Plain(p.Measure), p.Side) + ":"
 	if p.Degrees != nil {
 		out += " " + number(*p.Degrees) + "°"
 	}
@@ -135,7 +136,7 @@ func posture(p assess.Posture, flagged bool) string {
 // point is what was felt there, by the hand and by the client; what was not
 // asked is not said.
 func point(p visit.Point) string {
-	out := "Point, " + Muscle(p.Muscle, p.Side, p.Site) + ":"
+	out := "Point, " + wording.Muscle(p.Muscle, p.Side, p.Site) + ":"
 	if p.Grade != nil {
 		out += fmt.Sprintf(" tenderness %d of 4,", *p.Grade)
 	}
@@ -183,7 +184,7 @@ func rechecked(p visit.Point) string {
 	if p.AfterNPRS == nil {
 		return ""
 	}
-	out := fmt.Sprintf("Recheck, %s: number %s → %s", Muscle(p.Muscle, p.Side, p.Site), orUnread(p.NPRS, ""),
+	out := fmt.Sprintf("Recheck, %s: number %s → %s", wording.Muscle(p.Muscle, p.Side, p.Site), orUnread(p.NPRS, ""),
 		number(*p.AfterNPRS))
 	if p.AfterGrade != nil && p.Grade != nil {
 		out += fmt.Sprintf(", tenderness %d → %d", *p.Grade, *p.AfterGrade)

@@ -1,6 +1,10 @@
 package note
 
-import "fmt"
+import (
+	"fmt"
+
+	"mokren/core/wording"
+)
 
 // plan is what is meant to be done next.
 func (w *writer) plan() string {
@@ -10,7 +14,7 @@ func (w *writer) plan() string {
 		if p.LeftOut == "" {
 			continue
 		}
-		l.labelled("Left for next time", Muscle(p.Muscle, p.Side, p.Site)+": "+p.LeftOut)
+		l.labelled("Left for next time", wording.Muscle(p.Muscle, p.Side, p.Site)+": "+p.LeftOut)
 	}
 	care := w.State.Aftercare(w.Earlier)
 	for _, s := range care.Stretches {

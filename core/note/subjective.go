@@ -9,6 +9,7 @@ import (
 	"mokren/core/order"
 	"mokren/core/safety"
 	"mokren/core/visit"
+	"mokren/core/wording"
 )
 
 // subjective is what the client said.
@@ -26,7 +27,7 @@ func (w *writer) subjective() string {
 func words[T ~string](list []T) []string {
 	out := make([]string, len(list))
 	for i, v := range list {
-		out[i] = plain(v)
+		out[i] = wording.Plain(v)
 	}
 	return out
 }
@@ -107,7 +108,8 @@ func (w *writer) drawing(l *lines) {
 	})
 	out := make([]string, len(places))
 	for i, p := range places {
-		out[i] = fmt.Sprintf("%s %s %d", onSide(plain(p.Region), p.Side), plain(p.kind), worst[p])
+		out[i] = fmt.Sprintf("%s %s %d", wording.OnSide(wording.Plain(p.Region), p.Side),
+			wording.Plain(p.kind), worst[p])
 	}
 	l.labelled("Pain drawn (0–10)", joined(out))
 }
@@ -131,7 +133,7 @@ func (w *writer) screening(l *lines) {
 		if a.Answer != "yes" {
 			continue
 		}
-		said := onSide(plain(a.Question), a.Side)
+		said := wording.OnSide(wording.Plain(a.Question), a.Side)
 		if len(a.Regions) > 0 {
 			said += " (" + regions(a.Regions) + ")"
 		}
@@ -146,7 +148,7 @@ func (w *writer) screening(l *lines) {
 	}
 	l.labelled("Screening, not answered", joined(words(unasked(w.State.Screening.Missing))))
 	for _, c := range w.State.Cleared {
-		l.labelled("Cleared", fmt.Sprintf("%s by %s, %s%s", plain(c.Question), c.By, c.On, and(c.Note)))
+		l.labelled("Cleared", fmt.Sprintf("%s by %s, %s%s", wording.Plain(c.Question), c.By, c.On, and(c.Note)))
 	}
 	for _, c := range w.State.Consents {
 		l.labelled("Consent", consent(c))
@@ -164,7 +166,7 @@ func unasked(missing []ids.Question) []ids.Question {
 func consent(c visit.Consented) string {
 	out := "to the visit"
 	if c.Area != safety.WholeVisit {
-		out = "for the " + plain(c.Area)
+		out = "for the " + wording.Plain(c.Area)
 	}
 	if !c.Given {
 		out += " withdrawn"

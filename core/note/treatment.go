@@ -6,16 +6,18 @@ import (
 	"mokren/core/ids"
 	"mokren/core/treat"
 	"mokren/core/visit"
+	"mokren/core/wording"
 )
 
 // hold is one hold with its times, repeats and numbers as they were.
 func (w *writer) hold(h visit.Hold) string {
-	name := plain(h.Start.Protocol)
+	name := wording.Plain(h.Start.Protocol)
 	if h.Start.Plan != nil && h.Start.Plan.Name != "" {
 		name = h.Start.Plan.Name
 	}
-	out := fmt.Sprintf("Pressed at %s, %s: %s", w.clock(h.StartedMS), Muscle(h.Start.Muscle, h.Start.Side, ""), name)
-	for _, p := range []string{plain(h.Contact), lies(h.Position), h.MuscleSet} {
+	muscle := wording.Muscle(h.Start.Muscle, h.Start.Side, "")
+	out := fmt.Sprintf("Pressed at %s, %s: %s", w.clock(h.StartedMS), muscle, name)
+	for _, p := range []string{wording.Plain(h.Contact), lies(h.Position), h.MuscleSet} {
 		if p != "" {
 			out += ", " + p
 		}
@@ -57,7 +59,7 @@ func lies(p ids.Position) string {
 	case "side-lying-right":
 		return "lying on the right side"
 	}
-	return plain(p)
+	return wording.Plain(p)
 }
 
 // scores are the numbers in their order; of many the first, the highest and the

@@ -8,54 +8,13 @@ import (
 	"unicode"
 	"unicode/utf8"
 
-	"mokren/core/atlas"
 	"mokren/core/ids"
+	"mokren/core/wording"
 )
-
-// plain is an id in words.
-func plain[T ~string](id T) string { return strings.ReplaceAll(string(id), "-", " ") }
 
 func capital(s string) string {
 	r, n := utf8.DecodeRuneInString(s)
 	return string(unicode.ToUpper(r)) + s[n:]
-}
-
-var joints = map[string]string{
-	"cervical": "neck", "thoracic": "chest", "lumbar": "low back", "scapula": "shoulder blade",
-}
-
-// Movement is a movement as the trade says it: "neck side bend".
-func Movement(m ids.Movement) string {
-	joint, move, _ := strings.Cut(string(m), ".")
-	name, ok := joints[joint]
-	if !ok {
-		name = plain(joint)
-	}
-	return name + " " + plain(strings.ReplaceAll(move, "lateral-flexion", "side-bend"))
-}
-
-// Muscle is a muscle's name with its side and, where known, its site.
-func Muscle(id ids.Muscle, side ids.Side, site string) string {
-	name := plain(id)
-	m, err := atlas.Get(id)
-	if err == nil {
-		name = m.Name
-	}
-	name = onSide(name, side)
-	if err != nil || site == "" {
-		return name
-	}
-	if s, ok := m.Site(site); ok {
-		return name + " (" + s.Name + ")"
-	}
-	return name
-}
-
-func onSide(what string, side ids.Side) string {
-	if side == "" || side == ids.Midline {
-		return what
-	}
-	return what + ", " + string(side)
 }
 
 // number has no needless decimals.
@@ -93,7 +52,7 @@ func numbers(list []float64) string {
 func regions(list []ids.Region) string {
 	out := make([]string, len(list))
 	for i, r := range list {
-		out[i] = plain(r)
+		out[i] = wording.Plain(r)
 	}
 	return among(out)
 }

@@ -20,4 +20,4 @@ func (b *Addendum) apply(r *reducer, e Event) error {
 	return nil
 }
 
-func (b *Addendum) history() string { return "Addendum: " + b.Text }
+func (b *Addendum) timeline() string { return "Addendum: " + b.Text }

@@ -36,4 +36,4 @@ func (b *AskingPutOff) apply(r *reducer, e Event) error {
 	return nil
 }
 
-func (b *AskingPutOff) history() string { return "Screening and consent asked later: " + b.Reason }
+func (b *AskingPutOff) timeline() string { return "Screening and consent asked later: " + b.Reason }

@@ -57,4 +57,4 @@ func (b *BlockOverridden) apply(r *reducer, _ Event) error {
 	return nil
 }
 
-func (b *BlockOverridden) history() string { return "Block overridden: " + b.Reason }
+func (b *BlockOverridden) timeline() string { return "Block overridden: " + b.Reason }

@@ -56,7 +56,7 @@ func (c *Consented) sets(Event) []thing {
 // apply does nothing: what is agreed is the client's record's to say.
 func (c *Consented) apply(*reducer, Event) error { return nil }
 
-func (c *Consented) history() string {
+func (c *Consented) timeline() string {
 	if !c.Given {
 		return fmt.Sprintf("Consent withdrawn: %s", c.Area)
 	}

@@ -83,6 +83,6 @@ func (p *Painted) apply(r *reducer, _ Event) error {
 	return nil
 }
 
-func (p *Painted) history() string {
+func (p *Painted) timeline() string {
 	return "Pain drawing painted, by the " + cmp.Or(p.By, "therapist")
 }

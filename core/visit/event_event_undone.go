@@ -35,5 +35,3 @@ func (b *Undone) carries(j *Judge) string {
 	}
 	return ""
 }
-
-func (b *Undone) history() string { return "Undone" }

@@ -7,6 +7,7 @@ import (
 	"mokren/core/assess"
 	"mokren/core/ids"
 	"mokren/core/rights"
+	"mokren/core/wording"
 )
 
 var gaugeRead = kind{
@@ -53,7 +54,9 @@ func (b *GaugeRead) apply(r *reducer, _ Event) error {
 	return nil
 }
 
-func (b *GaugeRead) history() string { return fmt.Sprintf("Read: %s, %s", b.ID, b.Moment) }
+func (b *GaugeRead) timeline() string {
+	return fmt.Sprintf("Read: %s, %s", wording.Plain(b.ID), b.Moment)
+}
 
 // before gives what was read before treatment, as the core judges it.
 func (g GaugePair) before() assess.Gauge {

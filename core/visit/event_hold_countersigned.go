@@ -36,4 +36,4 @@ func (b *Countersigned) apply(r *reducer, e Event) error {
 	return nil
 }
 
-func (b *Countersigned) history() string { return "Hold countersigned" }
+func (b *Countersigned) timeline() string { return "Hold countersigned" }

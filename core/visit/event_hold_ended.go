@@ -61,4 +61,4 @@ func (b *HoldEnded) apply(r *reducer, e Event) error {
 	return nil
 }
 
-func (b *HoldEnded) history() string { return fmt.Sprintf("Hold ended: %s", b.Outcome) }
+func (b *HoldEnded) timeline() string { return fmt.Sprintf("Hold ended: %s", b.Outcome) }

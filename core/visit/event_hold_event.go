@@ -119,5 +119,5 @@ func (b *HoldHappened) apply(r *reducer, e Event) error {
 	return nil
 }
 
-// history leaves the words of a hold to the hold.
-func (b *HoldHappened) history() string { return "" }
+// timeline leaves the words of a hold to the hold.
+func (b *HoldHappened) timeline() string { return "" }

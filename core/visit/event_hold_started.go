@@ -9,6 +9,7 @@ import (
 	"mokren/core/rights"
 	"mokren/core/strict"
 	"mokren/core/treat"
+	"mokren/core/wording"
 )
 
 var holdStarted = kind{
@@ -108,6 +109,7 @@ func (b *HoldStarted) apply(r *reducer, e Event) error {
 	return nil
 }
 
-func (b *HoldStarted) history() string {
-	return fmt.Sprintf("Hold begun: %s, %s, %s", b.Start.Protocol, b.Start.Muscle, b.Start.Side)
+func (b *HoldStarted) timeline() string {
+	return fmt.Sprintf("Hold begun: %s, %s", wording.Plain(b.Start.Protocol),
+		wording.Muscle(b.Start.Muscle, b.Start.Side, ""))
 }

@@ -42,4 +42,4 @@ func (b *Incident) apply(r *reducer, e Event) error {
 	return nil
 }
 
-func (b *Incident) history() string { return "Incident recorded: " + b.Happened }
+func (b *Incident) timeline() string { return "Incident recorded: " + b.Happened }

@@ -60,4 +60,4 @@ func (i *Interviewed) apply(r *reducer, _ Event) error {
 	return nil
 }
 
-func (i *Interviewed) history() string { return "Story noted" }
+func (i *Interviewed) timeline() string { return "Story noted" }

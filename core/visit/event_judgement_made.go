@@ -48,4 +48,4 @@ func (b *JudgementMade) apply(r *reducer, _ Event) error {
 	return nil
 }
 
-func (b *JudgementMade) history() string { return "Point judged by hand: " + b.Reason }
+func (b *JudgementMade) timeline() string { return "Point judged by hand: " + b.Reason }

@@ -23,4 +23,4 @@ func (b *LoadsDeclared) apply(r *reducer, _ Event) error {
 	return nil
 }
 
-func (b *LoadsDeclared) history() string { return "Loads declared" }
+func (b *LoadsDeclared) timeline() string { return "Loads declared" }

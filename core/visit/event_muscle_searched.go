@@ -7,6 +7,7 @@ import (
 	"mokren/core/ids"
 	"mokren/core/rights"
 	"mokren/core/strict"
+	"mokren/core/wording"
 )
 
 var muscleSearched = kind{
@@ -44,6 +45,6 @@ func (b *MuscleSearched) apply(r *reducer, _ Event) error {
 	return nil
 }
 
-func (b *MuscleSearched) history() string {
-	return fmt.Sprintf("Searched: %s, %s: %s", b.Muscle, b.Side, b.Result)
+func (b *MuscleSearched) timeline() string {
+	return fmt.Sprintf("Searched: %s: %s", wording.Muscle(b.Muscle, b.Side, ""), wording.Plain(b.Result))
 }

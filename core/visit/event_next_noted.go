@@ -20,4 +20,4 @@ func (b *NextNoted) apply(r *reducer, _ Event) error {
 	return nil
 }
 
-func (b *NextNoted) history() string { return "Next time: " + b.Text }
+func (b *NextNoted) timeline() string { return "Next time: " + b.Text }

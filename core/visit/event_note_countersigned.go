@@ -37,4 +37,4 @@ func (b *NoteCountersigned) apply(r *reducer, e Event) error {
 	return nil
 }
 
-func (b *NoteCountersigned) history() string { return "Note countersigned" }
+func (b *NoteCountersigned) timeline() string { return "Note countersigned" }

@@ -29,7 +29,7 @@ func (b *NoteDrafted) apply(r *reducer, e Event) error {
 	return nil
 }
 
-func (b *NoteDrafted) history() string { return "Note edited" }
+func (b *NoteDrafted) timeline() string { return "Note edited" }
 
 // signedAlready tells why a note takes no other text, or "": from its signing on only
 // addenda are written.

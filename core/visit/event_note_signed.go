@@ -54,4 +54,4 @@ func (b *NoteSigned) apply(r *reducer, e Event) error {
 	return nil
 }
 
-func (b *NoteSigned) history() string { return "Note signed" }
+func (b *NoteSigned) timeline() string { return "Note signed" }

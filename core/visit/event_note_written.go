@@ -20,4 +20,4 @@ func (b *Noted) apply(r *reducer, _ Event) error {
 	return nil
 }
 
-func (b *Noted) history() string { return "Remarks written" }
+func (b *Noted) timeline() string { return "Remarks written" }

@@ -45,4 +45,4 @@ func (b *PlanMade) apply(r *reducer, e Event) error {
 	return nil
 }
 
-func (b *PlanMade) history() string { return fmt.Sprintf("Session planned: %v minutes", b.Minutes) }
+func (b *PlanMade) timeline() string { return fmt.Sprintf("Session planned: %v minutes", b.Minutes) }

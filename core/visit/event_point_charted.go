@@ -8,6 +8,7 @@ import (
 	"mokren/core/ids"
 	"mokren/core/rights"
 	"mokren/core/strict"
+	"mokren/core/wording"
 )
 
 var pointCharted = kind{
@@ -116,12 +117,12 @@ func (c *Charted) apply(r *reducer, e Event) error {
 	return nil
 }
 
-func (c *Charted) history() string {
+func (c *Charted) timeline() string {
 	said := ""
 	if c.NPRS != nil {
 		said = fmt.Sprintf(", %v of 10", *c.NPRS)
 	}
-	return fmt.Sprintf("Point charted: %s, %s%s", c.Muscle, c.Side, said)
+	return "Point charted: " + wording.Muscle(c.Muscle, c.Side, c.Site) + said
 }
 
 // underPressed tells that a hold was begun at a point, or "".

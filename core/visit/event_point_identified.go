@@ -34,4 +34,4 @@ func (b *Identified) apply(r *reducer, _ Event) error {
 	return nil
 }
 
-func (b *Identified) history() string { return "Point told from, or joined to, an earlier spot" }
+func (b *Identified) timeline() string { return "Point told from, or joined to, an earlier spot" }

@@ -56,4 +56,4 @@ func (b *Moved) apply(r *reducer, _ Event) error {
 	return nil
 }
 
-func (b *Moved) history() string { return "Point moved" }
+func (b *Moved) timeline() string { return "Point moved" }

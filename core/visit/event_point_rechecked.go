@@ -34,4 +34,4 @@ func (b *Rechecked) apply(r *reducer, _ Event) error {
 	return nil
 }
 
-func (b *Rechecked) history() string { return fmt.Sprintf("Point rechecked: %v of 10", b.NPRS) }
+func (b *Rechecked) timeline() string { return fmt.Sprintf("Point rechecked: %v of 10", b.NPRS) }

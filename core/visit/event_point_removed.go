@@ -41,4 +41,4 @@ func (b *Removed) apply(r *reducer, _ Event) error {
 	return nil
 }
 
-func (b *Removed) history() string { return "Point removed" }
+func (b *Removed) timeline() string { return "Point removed" }

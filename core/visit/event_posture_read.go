@@ -1,11 +1,11 @@
 package visit
 
 import (
-	"fmt"
 	"slices"
 
 	"mokren/core/assess"
 	"mokren/core/rights"
+	"mokren/core/wording"
 )
 
 var postureRead = kind{
@@ -28,4 +28,4 @@ func (b *PostureRead) apply(r *reducer, _ Event) error {
 	return nil
 }
 
-func (b *PostureRead) history() string { return fmt.Sprintf("Posture read: %s", b.Measure) }
+func (b *PostureRead) timeline() string { return "Posture read: " + wording.Plain(b.Measure) }

@@ -2,10 +2,10 @@ package visit
 
 import (
 	"cmp"
-	"fmt"
 
 	"mokren/core/ids"
 	"mokren/core/rights"
+	"mokren/core/wording"
 )
 
 var protocolChosen = kind{
@@ -35,6 +35,6 @@ func (b *ProtocolChosen) apply(r *reducer, _ Event) error {
 	return nil
 }
 
-func (b *ProtocolChosen) history() string {
-	return fmt.Sprintf("Protocol chosen: %s", cmp.Or(b.Protocol, "as suggested"))
+func (b *ProtocolChosen) timeline() string {
+	return "Protocol chosen: " + wording.Plain(cmp.Or(b.Protocol, "as suggested"))
 }

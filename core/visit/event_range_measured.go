@@ -9,6 +9,7 @@ import (
 	"mokren/core/progress"
 	"mokren/core/rights"
 	"mokren/core/strict"
+	"mokren/core/wording"
 )
 
 var rangeMeasured = kind{
@@ -96,6 +97,6 @@ func (m *Measured) apply(r *reducer, _ Event) error {
 	return nil
 }
 
-func (m *Measured) history() string {
-	return fmt.Sprintf("Range measured: %s, %s, %s", m.Movement, m.Side, m.Moment)
+func (m *Measured) timeline() string {
+	return fmt.Sprintf("Range measured: %s, %s", wording.OnSide(wording.Movement(m.Movement), m.Side), m.Moment)
 }

@@ -23,4 +23,4 @@ func (b *ReactionNoted) apply(r *reducer, _ Event) error {
 	return nil
 }
 
-func (b *ReactionNoted) history() string { return "Since the last visit: " + b.Since }
+func (b *ReactionNoted) timeline() string { return "Since the last visit: " + b.Since }

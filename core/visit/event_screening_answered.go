@@ -1,7 +1,6 @@
 package visit
 
 import (
-	"cmp"
 	"fmt"
 	"slices"
 
@@ -85,8 +84,12 @@ func (b *Screened) sets(Event) []thing {
 // apply does nothing: the answers that stand are the client's record's to say.
 func (b *Screened) apply(*reducer, Event) error { return nil }
 
-func (b *Screened) history() string {
-	return fmt.Sprintf("Screening: %d answered, %s", len(b.Answers), cmp.Or(b.By, "therapist"))
+func (b *Screened) timeline() string {
+	by := ""
+	if b.By == "client" {
+		by = ", by the client"
+	}
+	return fmt.Sprintf("Screening: %d questions answered%s", len(b.Answers), by)
 }
 
 // underHolds tells that a hold of this visit rests on what was asked and agreed, or "".

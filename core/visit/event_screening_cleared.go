@@ -9,6 +9,7 @@ import (
 	"mokren/core/rights"
 	"mokren/core/safety"
 	"mokren/core/strict"
+	"mokren/core/wording"
 )
 
 var screeningCleared = kind{
@@ -84,6 +85,6 @@ func (b *ScreeningCleared) apply(r *reducer, _ Event) error {
 	return nil
 }
 
-func (b *ScreeningCleared) history() string {
-	return fmt.Sprintf("Cleared: %s, by %s", b.Question, b.By)
+func (b *ScreeningCleared) timeline() string {
+	return fmt.Sprintf("Cleared: %s, by %s", wording.Plain(b.Question), b.By)
 }

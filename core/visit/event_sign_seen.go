@@ -1,11 +1,11 @@
 package visit
 
 import (
-	"fmt"
 	"slices"
 
 	"mokren/core/ids"
 	"mokren/core/rights"
+	"mokren/core/wording"
 )
 
 var signSeen = kind{
@@ -34,9 +34,9 @@ func (b *SignSeen) apply(r *reducer, _ Event) error {
 	return nil
 }
 
-func (b *SignSeen) history() string {
+func (b *SignSeen) timeline() string {
 	if !b.Present {
-		return fmt.Sprintf("Sign taken off: %s, %s", b.Sign, b.Side)
+		return "Sign taken off: " + wording.OnSide(wording.Plain(b.Sign), b.Side)
 	}
-	return fmt.Sprintf("Sign seen: %s, %s", b.Sign, b.Side)
+	return "Sign seen: " + wording.OnSide(wording.Plain(b.Sign), b.Side)
 }

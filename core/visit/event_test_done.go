@@ -7,6 +7,7 @@ import (
 	"mokren/core/ids"
 	"mokren/core/rights"
 	"mokren/core/strict"
+	"mokren/core/wording"
 )
 
 var testDone = kind{
@@ -41,4 +42,6 @@ func (t *Tested) apply(r *reducer, _ Event) error {
 	return nil
 }
 
-func (t *Tested) history() string { return fmt.Sprintf("Test: %s, %s: %s", t.Test, t.Side, t.Result) }
+func (t *Tested) timeline() string {
+	return fmt.Sprintf("Test: %s: %s", wording.OnSide(wording.Plain(t.Test), t.Side), t.Result)
+}

@@ -47,7 +47,7 @@ func (b *ThresholdMeasured) apply(r *reducer, _ Event) error {
 	return nil
 }
 
-func (b *ThresholdMeasured) history() string { return "Pressure pain threshold measured" }
+func (b *ThresholdMeasured) timeline() string { return "Pressure pain threshold measured" }
 
 // PainThreshold is a pressure pain threshold with its spread.
 type PainThreshold struct {

@@ -45,7 +45,7 @@ func (b *Closed) apply(r *reducer, e Event) error {
 	return nil
 }
 
-func (b *Closed) history() string {
+func (b *Closed) timeline() string {
 	if b.NotTreated {
 		return "Visit closed as not treated"
 	}

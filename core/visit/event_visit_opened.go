@@ -29,4 +29,4 @@ func (b *Opened) facts(at record.Stamp) []record.Fact {
 	return []record.Fact{{Stamp: at, Opened: true}}
 }
 
-func (b *Opened) history() string { return "Visit opened" }
+func (b *Opened) timeline() string { return "Visit opened" }

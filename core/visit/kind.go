@@ -64,8 +64,8 @@ type (
 	// protecting kinds may only add caution: a yes, a withdrawal, a reaction, a sign. Then
 	// they enter the client's record whatever visit they hang on.
 	protecting interface{ protects() bool }
-	// told kinds stand in the history of a visit, in a few words; "" leaves one out.
-	told interface{ history() string }
+	// told kinds stand in the timeline of a visit, in a few words; "" leaves one out.
+	told interface{ timeline() string }
 	// ofHold kinds belong to the log of a hold.
 	ofHold interface{ hold() UUID }
 )
@@ -144,6 +144,80 @@ func Types() map[string]any {
 func MayWrite(r rights.Role, eventType string) bool {
 	k, ok := byName[eventType]
 	return ok && k.by(r)
+}
+
+// TimelineEntry is something that happened in a visit, in words.
+type TimelineEntry struct {
+	AtMS   int64  `json:"at_ms" doc:"by the server's clock, Unix ms"`
+	Author string `json:"author"`
+	Type   string `json:"type"`
+	Text   string `json:"text"`
+	// Undone: it was undone later. Rejected is why it counts nowhere.
+	Undone   bool   `json:"undone,omitempty"`
+	Rejected string `json:"rejected,omitempty"`
+}
+
+// Timeline tells what happened in a visit, in order. The words of a hold are left to the
+// hold, and what was undone is told as undone instead of by its undo.
+func Timeline(ctx Context, log []Event) []TimelineEntry {
+	j, judged := Today().judged(ctx, log)
+	out := []TimelineEntry{}
+	for _, e := range Order(judged) {
+		b, err := j.bodyOf(e)
+		if err != nil {
+			continue // shown as what could not be read
+		}
+		t, ok := b.(told)
+		if !ok || t.timeline() == "" {
+			continue
+		}
+		l := TimelineEntry{AtMS: e.At(), Author: e.Author, Type: e.Type, Text: t.timeline(), Undone: j.gone(e.ID)}
+		if e.Verdict == Aside {
+			l.Rejected = e.Why
+		}
+		out = append(out, l)
+	}
+	return out
+}
+
+// KindInWords is a type of event for readers.
+type KindInWords struct {
+	Type  string
+	Body  any
+	Roles []rights.Role
+	// Undo and Closed say in words what may be undone, and what a closed visit takes.
+	Undo, Closed string
+}
+
+// KindsInWords lists the types of events for readers, in the order of their names.
+func KindsInWords() []KindInWords {
+	inClosed := map[closing]string{
+		takesEarlier:         "what was written before the end",
+		takesEarlierUnlisted: "what was written before the end",
+		takesAlways:          "always",
+		takesNoHold:          "never",
+		takesOfItsDevice:     "from the hold's own device",
+	}
+	var out []KindInWords
+	for _, k := range kinds {
+		w := KindInWords{Type: k.name, Body: k.body(), Undo: "its author", Closed: inClosed[k.closed]}
+		for _, r := range rights.Roles {
+			if k.by(r) {
+				w.Roles = append(w.Roles, r)
+			}
+		}
+		if k.stays != "" {
+			w.Undo = "never"
+		}
+		if _, ok := w.Body.(carrying); ok && k.stays == "" {
+			w.Undo = "its author, while no hold rests on it"
+		}
+		if _, ok := w.Body.(protecting); ok && w.Closed != "always" {
+			w.Closed += "; what adds caution always"
+		}
+		out = append(out, w)
+	}
+	return out
 }
 
 // Kind is a type of event as a page needs to know it.

@@ -1,6 +1,7 @@
 package visit_test
 
 import (
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -128,4 +129,36 @@ func TestKinds(t *testing.T) {
 	for _, may := range []string{"point-charted", "plan-made", "judgement-made", "threshold-measured"} {
 		assert.True(t, kinds[may], may)
 	}
+}
+
+// The timeline tells a visit in words: no id of ours, what was undone as undone, what was
+// rejected with its reason.
+func TestTheTimelineIsInWords(t *testing.T) {
+	ctx := asked()
+	var l log
+	l.agree("a")
+	l.add("a", "range-measured", 0, visit.Measured{
+		Movement: "ankle.dorsiflexion-knee-bent", Side: "left", Moment: "before", Active: new(12.0),
+	})
+	chart := l.add("a", "point-charted", 0, charted(50, "soleus")).ID
+	l.hold(70, 50, started(70, 50, "soleus"), "release")
+	search := l.add("a", "muscle-searched", 0,
+		visit.MuscleSearched{Muscle: "gluteus-minimus", Side: "left", Result: "not-reachable"}).ID
+	l.add("a", "event-undone", 0, visit.Undone{Event: visit.UUID(search)})
+	l.add("a", "event-undone", 0, visit.Undone{Event: visit.UUID(chart)}) // a hold rests on it
+	l.write("a", student, "screening-cleared", 0,
+		visit.ScreeningCleared{Question: "fever", By: "Dr Example", On: "today"})
+	var texts []string
+	for _, e := range visit.Timeline(ctx, l.events) {
+		texts = append(texts, e.Text)
+		assert.NotRegexp(t, `[a-z]-[a-z]|\.[a-z]|_`, strings.ReplaceAll(e.Text, "Dr Example", ""), e.Type)
+		assert.Equal(t, e.Type == "muscle-searched", e.Undone, e.Text)
+		assert.Equal(t, e.Type == "screening-cleared", e.Rejected != "", e.Text+": "+e.Rejected)
+	}
+	assert.Equal(t, []string{
+		"Consent: visit", "Range measured: ankle dorsiflexion knee bent, left, before",
+		"Point charted: Soleus, left, 6 of 10",
+		"Hold begun: graded stages, Soleus, left", "Hold ended: unchanged",
+		"Searched: Gluteus minimus, left: not reachable", "Cleared: fever, by Dr Example",
+	}, texts)
 }

@@ -27,14 +27,7 @@ func Preview(ctx Context, log []Event, e Event) string {
 // device's clock.
 func Undoable(ctx Context, log []Event, wanted []string, nowMS int64) []string {
 	out := []string{}
-	j := Today().Judge(ctx)
-	for _, e := range Arrived(preview(ctx, log)) {
-		if e.Verdict == "" {
-			j.Accept(e)
-		} else {
-			j.Keep(e)
-		}
-	}
+	j, _ := Today().judged(ctx, log)
 	for _, id := range wanted {
 		undo := Event{
 			Author: j.byID[id].Author, Type: "event-undone", DeviceMS: nowMS, HappenedMS: max(1, nowMS+ctx.ClockMS),

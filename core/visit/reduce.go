@@ -18,17 +18,24 @@ func Reduce(ctx Context, events []Event) State { return Today().Reduce(ctx, even
 
 // Reduce is the package's Reduce under a law of one's own.
 func (l Law) Reduce(ctx Context, events []Event) State {
+	j, judged := l.judged(ctx, events)
+	return l.replay(ctx, j, judged)
+}
+
+// judged takes in what was judged on arrival, and judges what was not sent yet; the events
+// come back with their verdicts, in the order of arrival.
+func (l Law) judged(ctx Context, events []Event) (*Judge, []Event) {
 	j := l.Judge(ctx)
-	judged := make([]Event, 0, len(events))
+	out := make([]Event, 0, len(events))
 	for _, e := range Arrived(preview(ctx, events)) {
 		if e.Verdict == "" {
 			e = j.Accept(e)
 		} else {
 			j.Keep(e)
 		}
-		judged = append(judged, e)
+		out = append(out, e)
 	}
-	return l.replay(ctx, j, judged)
+	return j, out
 }
 
 // preview puts what was not sent yet on the server's clock.

@@ -8,8 +8,8 @@ import (
 	"github.com/google/uuid"
 	"github.com/samply/golang-fhir-models/fhir-models/fhir"
 
-	"mokren/core/note"
 	"mokren/core/visit"
+	"mokren/core/wording"
 	"mokren/exchange"
 )
 
@@ -155,7 +155,7 @@ func (w *writer) observations(v exchange.ArchiveVisit, s visit.State) {
 		w.observe(v, "pain-now", code, "", "", quantity(*i.Now, "score", "{score}"))
 	}
 	for _, r := range s.Ranges {
-		code := concept(own+"movement", string(r.Movement), note.Movement(r.Movement))
+		code := concept(own+"movement", string(r.Movement), wording.Movement(r.Movement))
 		unit := [2]string{"degree", "deg"}
 		if r.Movement == "jaw.opening" {
 			unit = [2]string{"millimetre", "mm"}
@@ -168,7 +168,7 @@ func (w *writer) observations(v exchange.ArchiveVisit, s visit.State) {
 	for _, p := range s.Points {
 		at := "point:" + string(p.Point) + ":"
 		number := concept(own+"measure", "nprs-at-point", "Number at test pressure, 0-10")
-		number.Text = text(note.Muscle(p.Muscle, p.Side, p.Site))
+		number.Text = text(wording.Muscle(p.Muscle, p.Side, p.Site))
 		for _, m := range beforeAfter(p.NPRS, p.AfterNPRS) {
 			w.observe(v, at+m.name, number, string(p.Side), m.name, quantity(m.value, "score", "{score}"))
 		}
@@ -187,7 +187,7 @@ func (w *writer) conditions(v exchange.ArchiveVisit, s visit.State) {
 		id := named(v, "condition:"+string(p.Point))
 		active := concept(clinical, "active", "Active")
 		code := concept(own+"finding", "tender-point", "Tender point in muscle")
-		site := concept(own+"muscle", string(p.Muscle), note.Muscle(p.Muscle, p.Side, p.Site))
+		site := concept(own+"muscle", string(p.Muscle), wording.Muscle(p.Muscle, p.Side, p.Site))
 		w.put(id, fhir.Condition{
 			Id: &id, ClinicalStatus: &active, Code: &code, BodySite: []fhir.CodeableConcept{site},
 			Subject: reference(string(v.Client)), Encounter: refTo(string(v.ID)), RecordedDate: &at,
@@ -205,7 +205,7 @@ func (w *writer) procedures(v exchange.ArchiveVisit, s visit.State) {
 		code := concept(own+"protocol", string(h.Start.Protocol), "")
 		name := "Graded compression by hand"
 		code.Text = &name
-		site := concept(own+"muscle", string(h.Start.Muscle), note.Muscle(h.Start.Muscle, h.Start.Side, ""))
+		site := concept(own+"muscle", string(h.Start.Muscle), wording.Muscle(h.Start.Muscle, h.Start.Side, ""))
 		outcome := concept(own+"outcome", string(h.Summary.Outcome), "")
 		p := fhir.Procedure{
 			Id: &id, Status: fhir.EventStatusCompleted, Code: &code, Subject: reference(string(v.Client)),

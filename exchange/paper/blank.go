@@ -2,9 +2,9 @@ package paper
 
 import (
 	"mokren/core/body"
-	"mokren/core/note"
 	"mokren/core/progress"
 	"mokren/core/safety"
+	"mokren/core/wording"
 )
 
 // Blank sets an assessment sheet to write on by hand, for a day without power:
@@ -39,7 +39,7 @@ func ranges() [][]string {
 		if len(out) == 14 {
 			break
 		}
-		out = append(out, []string{note.Movement(m.Movement), numberOf(m.Reference)})
+		out = append(out, []string{wording.Movement(m.Movement), numberOf(m.Reference)})
 	}
 	return append(out, nil, nil)
 }

@@ -5,8 +5,8 @@ import (
 	"strings"
 
 	"mokren/core/body"
-	"mokren/core/note"
 	"mokren/core/visit"
+	"mokren/core/wording"
 )
 
 // ReportPage is a client's progress as it is printed.
@@ -72,7 +72,7 @@ func (s *sheet) courses(h visit.History) {
 		if r.Side != "midline" {
 			side = ", " + string(r.Side)
 		}
-		name := note.Movement(r.Movement)
+		name := wording.Movement(r.Movement)
 		c := chart{
 			title: strings.ToUpper(name[:1]) + name[1:] + side, min: 0, max: r.Reference * 1.15, unit: "°",
 			band: [2]float64{r.FlagBelow, r.Reference}, words: changeWords(r.Change),

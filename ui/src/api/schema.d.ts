@@ -209,6 +209,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/coach": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Run the log of one hold */
+        post: operations["calc-coach"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/drawing": {
         parameters: {
             query?: never;
@@ -271,6 +288,23 @@ export interface paths {
         put?: never;
         /** Muscles whose usual referral covers a place */
         post: operations["calc-hurts"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/judge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Points judged: certainty, activity, part beside the others */
+        post: operations["calc-judge"];
         delete?: never;
         options?: never;
         head?: never;
@@ -441,6 +475,23 @@ export interface paths {
         put?: never;
         /** Where a place on a muscle's fibres lies on the figure */
         post: operations["calc-place"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Which points, in which order and position, within the minutes */
+        post: operations["calc-plan"];
         delete?: never;
         options?: never;
         head?: never;
@@ -628,6 +679,23 @@ export interface paths {
         put?: never;
         /** A protocol for a point, with its limits and the reason */
         post: operations["calc-suggest"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/suspects": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Muscles ranked by the evidence, with the next best tests */
+        post: operations["calc-suspects"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2555,6 +2623,12 @@ export interface components {
             /** Format: uuid */
             visit: string;
         };
+        EarlierPoint: {
+            /** Format: double */
+            days_ago: number;
+            muscle: components["schemas"]["MuscleID"];
+            side: components["schemas"]["Side"];
+        };
         /** @enum {string} */
         Ended: "calm" | "softened" | "borne" | "done" | "cap" | "silence" | "eased" | "no-change" | "not-tender" | "moved-off" | "let-go" | "stopped";
         EndingLicence: {
@@ -2979,6 +3053,22 @@ export interface components {
             x: number;
             /** Format: double */
             y: number;
+        };
+        Gauge: {
+            /** @enum {string} */
+            gauge: "toe-touch" | "weight-bearing-lunge" | "straight-leg-raise" | "breathing";
+            /**
+             * @description of breathing
+             * @enum {string}
+             */
+            kind?: "apical" | "diaphragmatic";
+            /** @description midline for toe-touch and breathing */
+            side: components["schemas"]["Side"];
+            /**
+             * Format: double
+             * @description cm above the floor (below the soles is negative), or degrees
+             */
+            value?: number;
         };
         GaugeInfo: {
             how: string;
@@ -3454,6 +3544,14 @@ export interface components {
             text?: string;
             /** @enum {string} */
             toward?: "own" | "other";
+        };
+        JudgeIn: {
+            /** @description painful or restricted */
+            painful_actions?: components["schemas"]["PointAction"][];
+            points: components["schemas"]["PointPoint"][];
+        };
+        JudgeOut: {
+            points: components["schemas"]["PointJudged"][];
         };
         JudgementMade: {
             /** @enum {string} */
@@ -4279,6 +4377,14 @@ export interface components {
              */
             t: number;
         };
+        Pain: {
+            /** Format: double */
+            intensity: number;
+            /** @enum {string} */
+            kind?: "ache" | "sharp" | "burning" | "numb-tingling" | "headache";
+            region: components["schemas"]["RegionID"];
+            side: components["schemas"]["Side"];
+        };
         PainThreshold: {
             /** Format: double */
             cv_percent: number;
@@ -4402,6 +4508,22 @@ export interface components {
             /** Format: double */
             y: number;
         };
+        Plan: {
+            left_out: components["schemas"]["PlanLeftOut"][];
+            /**
+             * Format: double
+             * @description of all steps
+             */
+            minutes: number;
+            notes: string[];
+            /** Format: double */
+            over_min?: number;
+            steps: components["schemas"]["PlanStep"][];
+            /** Format: int64 */
+            turns: number;
+            /** Format: double */
+            worth: number;
+        };
         PlanBlocks: {
             /** Format: double */
             close?: number;
@@ -4411,6 +4533,13 @@ export interface components {
             recheck?: number;
             /** Format: double */
             warm_up?: number;
+        };
+        PlanDone: {
+            muscle: components["schemas"]["MuscleID"];
+            point: string;
+            /** Format: double */
+            pressure_s: number;
+            side: components["schemas"]["Side"];
         };
         PlanLeftOut: {
             never?: boolean;
@@ -4424,6 +4553,40 @@ export interface components {
             minutes: number;
             must?: string[];
             order?: string[];
+        };
+        PlanPoint: {
+            /** @enum {string} */
+            activity: "active" | "latent" | "none";
+            blocked_because?: string;
+            complaint_region?: boolean;
+            /** Format: double */
+            hours_since_treated?: number;
+            id: string;
+            muscle: components["schemas"]["MuscleID"];
+            protocol?: components["schemas"]["ProtocolID"];
+            /** @enum {string} */
+            role: "primary" | "satellite" | "functional";
+            satellite_of?: string;
+            side: components["schemas"]["Side"];
+            site?: string;
+            /** Format: int64 */
+            treated?: number;
+            where?: components["schemas"]["Place"][];
+        };
+        PlanRequest: {
+            blocks?: components["schemas"]["PlanBlocks"];
+            done?: components["schemas"]["PlanDone"][];
+            dropped?: string[];
+            first_visit?: boolean;
+            /** Format: double */
+            gone_min?: number;
+            /** Format: double */
+            minutes: number;
+            must?: string[];
+            order?: string[];
+            points: components["schemas"]["PlanPoint"][];
+            position?: components["schemas"]["PositionID"];
+            screening?: components["schemas"]["Answer"][];
         };
         PlanStep: {
             broken?: string[];
@@ -4918,6 +5081,21 @@ export interface components {
         QuestionsOut: {
             questions: components["schemas"]["Question"][];
         };
+        ROM: {
+            /** Format: double */
+            active_deg?: number;
+            /** @enum {string} */
+            end_feel?: "soft" | "firm" | "hard" | "empty" | "springy";
+            /** @enum {string} */
+            felt?: "pull" | "pinch" | "pain";
+            felt_region?: components["schemas"]["RegionID"];
+            movement: components["schemas"]["MovementID"];
+            /** Format: double */
+            pain_nprs?: number;
+            /** Format: double */
+            passive_deg?: number;
+            side: components["schemas"]["Side"];
+        };
         Range: {
             /** Format: double */
             after?: number;
@@ -5369,6 +5547,10 @@ export interface components {
             /** @description none where it was felt nowhere else */
             places: components["schemas"]["Place"][];
         };
+        SquatSign: {
+            side: components["schemas"]["Side"];
+            sign: components["schemas"]["SignID"];
+        };
         StageRecord: {
             /** Format: double */
             end_s: number;
@@ -5581,6 +5763,27 @@ export interface components {
             side: components["schemas"]["Side"];
             why: components["schemas"]["Why"][];
         };
+        SuspectsIn: {
+            /** Format: int64 */
+            age?: number;
+            earlier_points?: components["schemas"]["EarlierPoint"][];
+            gauges?: components["schemas"]["Gauge"][];
+            loads?: components["schemas"]["LoadID"][];
+            pain: components["schemas"]["Pain"][];
+            posture?: components["schemas"]["Posture"][];
+            rom?: components["schemas"]["ROM"][];
+            screening?: components["schemas"]["Answer"][];
+            signs?: components["schemas"]["SquatSign"][];
+            tests?: components["schemas"]["TestResult"][];
+            thresholds?: {
+                [key: string]: number;
+            };
+            /** Format: int64 */
+            top?: number;
+            weights?: {
+                [key: string]: components["schemas"]["Ratio"];
+            };
+        };
         Taken: {
             /** Format: double */
             deg: number;
@@ -5594,6 +5797,12 @@ export interface components {
         };
         /** @enum {string} */
         TestID: "thomas-type" | "thomas-type-knee" | "thomas-type-out" | "ober-type" | "straight-leg-raise" | "calf-length-knee-straight" | "calf-length-knee-bent" | "pectoral-length" | "levator-length" | "lift-off" | "painful-arc" | "coracoid-tender" | "hip-hike" | "foot-lift" | "first-rib-rise" | "resisted:cervical.flexion" | "resisted:cervical.extension" | "resisted:cervical.lateral-flexion" | "resisted:cervical.rotation" | "resisted:thoracic.rotation" | "resisted:lumbar.flexion" | "resisted:lumbar.extension" | "resisted:lumbar.lateral-flexion" | "resisted:jaw.opening" | "resisted:jaw.closing" | "resisted:shoulder.flexion" | "resisted:shoulder.extension" | "resisted:shoulder.abduction" | "resisted:shoulder.horizontal-adduction" | "resisted:shoulder.internal-rotation" | "resisted:shoulder.external-rotation" | "resisted:elbow.flexion" | "resisted:elbow.extension" | "resisted:forearm.pronation" | "resisted:forearm.supination" | "resisted:wrist.flexion" | "resisted:wrist.extension" | "resisted:wrist.radial-deviation" | "resisted:wrist.ulnar-deviation" | "resisted:hip.flexion" | "resisted:hip.extension" | "resisted:hip.abduction" | "resisted:hip.adduction" | "resisted:hip.internal-rotation" | "resisted:hip.external-rotation" | "resisted:knee.flexion" | "resisted:knee.extension" | "resisted:ankle.dorsiflexion-knee-straight" | "resisted:ankle.dorsiflexion-knee-bent" | "resisted:ankle.plantarflexion" | "resisted:ankle.inversion" | "resisted:ankle.eversion" | "resisted:great-toe.extension" | "resisted:scapula.elevation" | "resisted:scapula.depression" | "resisted:scapula.protraction" | "resisted:scapula.retraction" | "resisted:scapula.upward-rotation" | "resisted:scapula.downward-rotation" | "resisted:fingers.flexion" | "resisted:fingers.extension" | "resisted:fingers.abduction" | "resisted:thumb.flexion" | "resisted:thumb.extension" | "resisted:thumb.abduction" | "resisted:thumb.adduction" | "resisted:thumb.opposition" | "resisted:great-toe.flexion" | "resisted:great-toe.abduction" | "resisted:lesser-toes.flexion" | "resisted:lesser-toes.extension" | "resisted:lesser-toes.abduction" | "resisted:trunk.rotation" | "resisted:shoulder.adduction" | "resisted:shoulder.horizontal-abduction" | "resisted:fingers.adduction" | "resisted:breathing.in" | "resisted:breathing.out" | "resisted:pelvis.anterior-tilt" | "resisted:pelvis.posterior-tilt" | "resisted:pelvis.hike";
+        TestResult: {
+            /** @enum {string} */
+            result: "positive" | "negative" | "unclear";
+            side: components["schemas"]["Side"];
+            test: components["schemas"]["TestID"];
+        };
         TestToday: {
             /** @description to be said with it */
             cautions?: string[];
@@ -5637,6 +5846,21 @@ export interface components {
             kind: "join" | "reset" | "set-up";
             name?: string;
             practice?: string;
+        };
+        Timeline: {
+            entries: components["schemas"]["TimelineEntry"][];
+        };
+        TimelineEntry: {
+            /**
+             * Format: int64
+             * @description by the server's clock, Unix ms
+             */
+            at_ms: number;
+            author: string;
+            rejected?: string;
+            text: string;
+            type: string;
+            undone?: boolean;
         };
         Told: {
             activities?: components["schemas"]["Activity"][];
@@ -6746,6 +6970,67 @@ export interface operations {
             };
         };
     };
+    "calc-coach": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/jsonl": string;
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/jsonl": string;
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
     "calc-drawing": {
         parameters: {
             query?: never;
@@ -6950,6 +7235,67 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["HurtsOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "calc-judge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JudgeIn"];
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JudgeOut"];
                 };
             };
             /** @description Unauthorized */
@@ -7560,6 +7906,67 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlaceOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "calc-plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlanRequest"];
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Plan"];
                 };
             };
             /** @description Unauthorized */
@@ -8231,6 +8638,67 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PointSuggestion"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "calc-suspects": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SuspectsIn"];
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Ranking"];
                 };
             };
             /** @description Unauthorized */

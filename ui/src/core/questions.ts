@@ -83,6 +83,8 @@ export interface Questions {
   "visit-same-spot": { in: Schemas["PlaceAsked"]; out: Schemas["Spot"] };
   /** The state of a visit, kept for the questions about it. */
   "visit-state": { in: Schemas["VisitLog"]; out: Schemas["VisitState"] };
+  /** What happened in a visit, in order. */
+  "visit-timeline": { in: Schemas["Of"]; out: Schemas["Timeline"] };
   /** Where a point may come from. */
   "visit-trace": { in: Schemas["PointAsked"]; out: Schemas["Sources"] };
   /** Which events their author may undo now. */

@@ -10,6 +10,7 @@ import { Aftercare } from "./Aftercare";
 import { NextUp } from "./next/NextUp";
 import { Incident } from "./note/Incident";
 import { NoteCard } from "./note/NoteCard";
+import { Timeline } from "./Timeline";
 import { usePointWords } from "./pointWords";
 import type { StepProps } from "./StepProps";
 
@@ -60,6 +61,7 @@ export function CloseStep({ visit, me }: StepProps & { me: Schemas["Me"] }) {
       </Card>
       <NoteCard visit={visit} me={me} />
       <Incident visit={visit} />
+      <Timeline visit={visit} me={me} />
       {!empty && <Aftercare visit={visit} />}
     </>
   );

@@ -1,0 +1,51 @@
+// Package wording says ids of the core as the trade says them.
+package wording
+
+import (
+	"strings"
+
+	"mokren/core/atlas"
+	"mokren/core/ids"
+)
+
+// Plain is an id in words.
+func Plain[T ~string](id T) string { return strings.ReplaceAll(string(id), "-", " ") }
+
+var joints = map[string]string{
+	"cervical": "neck", "thoracic": "chest", "lumbar": "low back", "scapula": "shoulder blade",
+}
+
+// Movement is a movement as the trade says it: "neck side bend".
+func Movement(m ids.Movement) string {
+	joint, move, _ := strings.Cut(string(m), ".")
+	name, ok := joints[joint]
+	if !ok {
+		name = Plain(joint)
+	}
+	return name + " " + Plain(strings.ReplaceAll(move, "lateral-flexion", "side-bend"))
+}
+
+// Muscle is a muscle's name with its side and, where known, its site.
+func Muscle(id ids.Muscle, side ids.Side, site string) string {
+	name := Plain(id)
+	m, err := atlas.Get(id)
+	if err == nil {
+		name = m.Name
+	}
+	name = OnSide(name, side)
+	if err != nil || site == "" {
+		return name
+	}
+	if s, ok := m.Site(site); ok {
+		return name + " (" + s.Name + ")"
+	}
+	return name
+}
+
+// OnSide adds the side of what has one.
+func OnSide(what string, side ids.Side) string {
+	if side == "" || side == ids.Midline {
+		return what
+	}
+	return what + ", " + string(side)
+}
