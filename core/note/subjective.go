@@ -21,6 +21,9 @@ func (w *writer) subjective() string {
 	w.drawing(&l)
 	l.labelled("Loads", among(words(w.State.Loads)))
 	w.screening(&l)
+	for _, n := range w.State.ClientNotes {
+		l.labelled("Said during the visit", "“"+n.Text+"”")
+	}
 	return l.text("The client's story was not taken down.")
 }
 

@@ -568,9 +568,10 @@ func withBody(e visit.Event, kind string) visit.Event {
 	l := &log{}
 	c := charted(500, "soleus")
 	bodies := map[string]any{
-		"point-charted":   c,
-		"point-corrected": c,
-		"point-removed":   visit.Removed{Point: c.Point},
+		"point-charted":     c,
+		"client-note-added": visit.ClientNoteAdded{Text: "It pulls."},
+		"point-corrected":   c,
+		"point-removed":     visit.Removed{Point: c.Point},
 		"point-moved": visit.Moved{
 			Point:  c.Point,
 			Figure: c.Figure,
@@ -953,4 +954,31 @@ func TestAProtocolThatStretchesAsksTheAnswers(t *testing.T) {
 		assert.Equal(t, c.status, h.Status, c.protocol)
 		assert.Equal(t, c.why, h.Why, c.protocol)
 	}
+}
+
+// What the client says is kept word for word, in the order of saying; it can be undone, and
+// a closed visit takes it no more.
+func TestWhatTheClientSays(t *testing.T) {
+	ctx := asked()
+	var l log
+	first := l.add("a", "client-note-added", 0, visit.ClientNoteAdded{Text: "It pulls on stairs.", Step: "find"})
+	l.add("b", "client-note-added", 0, visit.ClientNoteAdded{Text: "Better already."})
+	s := visit.Reduce(ctx, l.events)
+	require.Len(t, s.ClientNotes, 2)
+	assert.Equal(t, "It pulls on stairs.", s.ClientNotes[0].Text)
+	assert.Equal(t, "find", s.ClientNotes[0].Step)
+	assert.Equal(t, therapist, s.ClientNotes[0].Author)
+	assert.Empty(t, s.Conflicts, "two notes stand side by side")
+	assert.Equal(t, "The client: “Better already.”", visit.Timeline(ctx, l.events)[1].Text)
+
+	l.add("a", "event-undone", 0, visit.Undone{Event: visit.UUID(first.ID)})
+	assert.Len(t, visit.Reduce(ctx, l.events).ClientNotes, 1)
+	l.add("a", "client-note-added", 0, visit.ClientNoteAdded{Text: " "})
+	l.add("a", "visit-closed", 0, visit.Closed{})
+	l.add("a", "client-note-added", 0, visit.ClientNoteAdded{Text: "Too late."})
+	s = visit.Reduce(ctx, l.events)
+	assert.Len(t, s.ClientNotes, 1)
+	require.Len(t, s.Aside, 2)
+	assert.Contains(t, s.Aside[0].Reason, "$.body.text")
+	assert.Contains(t, s.Aside[1].Reason, "closed")
 }

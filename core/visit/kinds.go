@@ -5,6 +5,7 @@ var kinds = []kind{
 	addendumWritten,
 	askingPutOff,
 	blockOverridden,
+	clientNoteAdded,
 	consentRecorded,
 	drawingPainted,
 	eventUndone,

@@ -51,14 +51,15 @@ type State struct {
 	Searched []MuscleSearched `json:"searched"`
 	Plan     *PlanMade        `json:"plan,omitempty"`
 	// PlanMS is since when the minutes of the plan run: when they were last said.
-	PlanMS    int64           `json:"plan_ms,omitempty"`
-	Reaction  *ReactionNoted  `json:"reaction,omitempty"`
-	Next      string          `json:"next,omitempty" doc:"what is to be done at the next visit"`
-	Conflicts []Conflict      `json:"conflicts"`
-	Aside     []SetAsideEvent `json:"aside"`
-	Late      []LateEntry     `json:"late,omitempty" doc:"what came in after the visit was closed"`
-	Incidents []DatedIncident `json:"incidents,omitempty"`
-	Addenda   []DatedText     `json:"addenda" doc:"written after the visit was closed"`
+	PlanMS      int64           `json:"plan_ms,omitempty"`
+	Reaction    *ReactionNoted  `json:"reaction,omitempty"`
+	Next        string          `json:"next,omitempty" doc:"what is to be done at the next visit"`
+	Conflicts   []Conflict      `json:"conflicts"`
+	Aside       []SetAsideEvent `json:"aside"`
+	Late        []LateEntry     `json:"late,omitempty" doc:"what came in after the visit was closed"`
+	ClientNotes []ClientNote    `json:"client_notes,omitempty" doc:"what the client said, as it was said"`
+	Incidents   []DatedIncident `json:"incidents,omitempty"`
+	Addenda     []DatedText     `json:"addenda" doc:"written after the visit was closed"`
 	// Drafts are the note as it was edited, the latest last; Signed is the one that
 	// stands.
 	Drafts  []DatedNote `json:"drafts"`

@@ -2339,6 +2339,19 @@ export interface components {
             readonly visits?: number;
             work?: string;
         };
+        ClientNote: {
+            /** Format: int64 */
+            at_ms: number;
+            author: string;
+            /** @enum {string} */
+            step?: "last" | "draw" | "screen" | "measure" | "suspect" | "find" | "plan" | "press" | "recheck" | "close";
+            text: string;
+        };
+        ClientNoteAdded: {
+            /** @enum {string} */
+            step?: "last" | "draw" | "screen" | "measure" | "suspect" | "find" | "plan" | "press" | "recheck" | "close";
+            text: string;
+        };
         Closed: {
             advised?: string;
             not_treated?: boolean;
@@ -2804,6 +2817,7 @@ export interface components {
             "addendum-written": components["schemas"]["Addendum"];
             "asking-put-off": components["schemas"]["AskingPutOff"];
             "block-overridden": components["schemas"]["BlockOverridden"];
+            "client-note-added": components["schemas"]["ClientNoteAdded"];
             "consent-recorded": components["schemas"]["Consented"];
             "drawing-painted": components["schemas"]["Painted"];
             "event-undone": components["schemas"]["Undone"];
@@ -5581,6 +5595,8 @@ export interface components {
             answers: components["schemas"]["Given"][];
             aside: components["schemas"]["SetAsideEvent"][];
             cleared: components["schemas"]["ScreeningCleared"][];
+            /** @description what the client said, as it was said */
+            client_notes?: components["schemas"]["ClientNote"][];
             /** Format: int64 */
             closed_ms?: number;
             conflicts: components["schemas"]["Conflict"][];

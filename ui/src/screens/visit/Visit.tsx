@@ -7,6 +7,7 @@ import { type LiveVisit, useVisit } from "../../core/useVisit";
 import { Failed, Waiting } from "../../parts/controls";
 import { BodyPane } from "./body/BodyPane";
 import { type Body, useBody } from "./body/useBody";
+import { ClientNote } from "./ClientNote";
 import { CloseStep } from "./CloseStep";
 import { DrawStep } from "./DrawStep";
 import { FindStep } from "./find/FindStep";
@@ -130,6 +131,7 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
         <div className="panel" ref={panel} data-hands={byHand.has(path.step)}>
           <Notices visit={visit} me={me} />
           <Panel visit={visit} me={me} path={path} body={body} ranking={ranking} work={work} />
+          <ClientNote key={path.step} visit={visit} step={path.step} />
         </div>
       </Room>
     </WhatNext>
