@@ -41,6 +41,7 @@ lint: build ## formats, limits of lines, functions and files, vet, React hooks, 
 	scripts/line-limit
 	go tool -modfile=tools/go.mod funlen -test=false ./...
 	scripts/inline-style
+	test -z "$$(go tool -modfile=tools/go.mod deadcode -test ./... | tee /dev/stderr)"
 	go vet ./...
 	cd ui && npm run --silent lint
 
@@ -89,7 +90,8 @@ NOT_HOT := cmp container/heap embed encoding encoding/base64 encoding/json error
 	progress record rights safety strict treat visit)
 
 $(WASM): $(GO_SOURCES) go.mod Makefile
-	GOOS=js GOARCH=wasm go build $(GOFLAGS_BUILD) -ldflags='-s -w' $(NOT_HOT:%=-gcflags=%=-l) -o $@ ./wasm
+	go run ./cmd/slim .mokren/slim
+	GOOS=js GOARCH=wasm go build $(GOFLAGS_BUILD) -overlay .mokren/slim/overlay.json -ldflags='-s -w' $(NOT_HOT:%=-gcflags=%=-l) -o $@ ./wasm
 
 $(EXEC): go.mod
 	cp "$$(go env GOROOT)/lib/wasm/wasm_exec.js" $@
@@ -109,7 +111,7 @@ bin/mokren-stepped: api/webstepped/dist/index.html $(GO_SOURCES)
 	go build $(GOFLAGS_BUILD) -tags stepped -o $@ ./cmd/mokren
 
 types: ## the front end's types and docs/events.md from the Go structs
-	go run ./cmd/mokren openapi > ui/openapi.json
+	go run ./cmd/mokren openapi --indent > ui/openapi.json
 	cd ui && npm run types --silent
 	go run ./cmd/doorgen > ui/src/core/questions.ts
 	go run ./cmd/eventdocs > docs/events.md

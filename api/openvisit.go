@@ -52,6 +52,8 @@ type Member struct {
 	ID   string      `json:"id" format:"uuid"`
 	Name string      `json:"name"`
 	Role rights.Role `json:"role" enum:"owner,therapist,student,front-desk"`
+	// Licensed: may countersign for a student.
+	Licensed bool `json:"licensed"`
 }
 
 // EarlierDrawing is the pain drawing of an earlier visit.
@@ -127,7 +129,7 @@ func team(ctx context.Context, tx *store.Tx) ([]Member, error) {
 	out := []Member{}
 	for _, p := range people {
 		if p.Role.Clinical() {
-			out = append(out, Member{p.ID.String(), p.Name, p.Role})
+			out = append(out, Member{p.ID.String(), p.Name, p.Role, p.Role.Licensed()})
 		}
 	}
 	return out, nil

@@ -28,6 +28,8 @@ type Colleague struct {
 	Supervisor   string `json:"supervisor,omitempty" format:"uuid"`
 	SecondFactor bool   `json:"second_factor,omitempty"`
 	LeftAt       string `json:"left_at,omitempty" format:"date-time"`
+	// Licensed: may supervise a student, and take over from who leaves.
+	Licensed bool `json:"licensed"`
 	// Waits is the kind of link that waits to be used.
 	Waits   string `json:"waits,omitempty" enum:"join,reset"`
 	WaitsTo string `json:"waits_to,omitempty" format:"date-time"`
@@ -92,7 +94,7 @@ func (s *server) people(ctx context.Context, _ *struct{}) (*listOut[Colleague], 
 	show := func(m store.Member) Colleague {
 		out := Colleague{
 			ID: m.ID.String(), Name: m.Name, Role: m.Role, Email: m.Email, Licence: m.Licence,
-			SecondFactor: m.TOTP, Waits: m.Waits.String,
+			SecondFactor: m.TOTP, Waits: m.Waits.String, Licensed: m.Role.Licensed() && !m.Left.Valid,
 		}
 		if m.LicenceUntil.Valid {
 			out.Until = m.LicenceUntil.Time.Format(time.DateOnly)

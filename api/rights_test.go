@@ -329,3 +329,24 @@ func TestD11EntriesAndCodesAreBounded(t *testing.T) {
 	require.Equal(t, 200, c.send(path, event("visit-closed", map[string]any{})).StatusCode)
 	assert.Equal(t, 404, phone.call("GET", "/api/pad/"+link.Code, nil, nil).StatusCode, "the visit is closed")
 }
+
+// A session brings what its role may do, as the tables of the core give it.
+func TestASessionBringsItsRights(t *testing.T) {
+	c := newCaller(t, api.Options{})
+	for i, role := range []rights.Role{rights.Owner, rights.Therapist, rights.Student, rights.FrontDesk} {
+		var me api.Me
+		require.Equal(t, 200, c.as(demo.Logins[i]).call("GET", "/api/session", nil, &me).StatusCode)
+		require.Equal(t, role, me.Role)
+		assert.Equal(t, role == rights.Student, me.Supervised)
+		has := map[string]bool{}
+		for _, r := range me.Rights {
+			has[string(r)] = true
+		}
+		for _, o := range rights.Operations() {
+			assert.Equal(t, rights.MayCall(role, o), has[o], "%s: %s", role, o)
+		}
+		for _, k := range visit.Kinds() {
+			assert.Equal(t, visit.MayWrite(role, k.Type), has[k.Type], "%s: %s", role, k.Type)
+		}
+	}
+}

@@ -7,6 +7,7 @@ import (
 	"encoding/json"
 	"errors"
 	"net/http"
+	"slices"
 	"strconv"
 	"time"
 
@@ -14,16 +15,21 @@ import (
 
 	"mokren/core/ids"
 	"mokren/core/rights"
+	"mokren/core/visit"
 	"mokren/store"
 )
 
 // Me is the person who is signed in.
 type Me struct {
-	ID       string      `json:"id" format:"uuid"`
-	Name     string      `json:"name"`
-	Role     rights.Role `json:"role" enum:"owner,therapist,student,front-desk"`
-	Practice string      `json:"practice"`
-	TimeZone string      `json:"time_zone" doc:"IANA name; dates are shown in it"`
+	ID   string      `json:"id" format:"uuid"`
+	Name string      `json:"name"`
+	Role rights.Role `json:"role" enum:"owner,therapist,student,front-desk"`
+	// Rights are what the role may do: operations of the API, and types of events.
+	Rights []Right `json:"rights"`
+	// Supervised: a hold names the licensed person who countersigns it.
+	Supervised bool   `json:"supervised"`
+	Practice   string `json:"practice"`
+	TimeZone   string `json:"time_zone" doc:"IANA name; dates are shown in it"`
 	// FingerCM is absent until the person was asked.
 	FingerCM *float64 `json:"finger_cm,omitempty" doc:"own finger-width in cm"`
 	// CopyHours is how long this device may keep copies of visits.
@@ -44,6 +50,29 @@ type Me struct {
 	OutboxKey string `json:"outbox_key" doc:"32 bytes, base64"`
 	// NowMS lets a device see how far its clock is off.
 	NowMS int64 `json:"now_ms" doc:"the server's clock, Unix ms"`
+}
+
+// Right is something that a role may do: an operation of the API, or an event that it may
+// write.
+type Right string
+
+// allRights are those of every role.
+func allRights() []Right {
+	var out []Right
+	for _, o := range rights.Operations() {
+		out = append(out, Right(o))
+	}
+	for _, k := range visit.Kinds() {
+		out = append(out, Right(k.Type))
+	}
+	return out
+}
+
+// rightsOf are those of a role, as the tables of the core give them.
+func rightsOf(r rights.Role) []Right {
+	return slices.DeleteFunc(allRights(), func(x Right) bool {
+		return !rights.MayCall(r, string(x)) && !visit.MayWrite(r, string(x))
+	})
 }
 
 // SignIn is who one says one is.
@@ -204,7 +233,8 @@ func (s *server) readMe(ctx context.Context, tx *store.Tx) (Me, error) {
 	}
 	out := Me{
 		OutboxKey: base64.StdEncoding.EncodeToString(key),
-		ID:        p.ID.String(), Name: p.Name, Role: p.Role, Practice: p.PracticeName, TimeZone: p.TimeZone,
+		ID:        p.ID.String(), Name: p.Name, Role: p.Role, Rights: rightsOf(p.Role),
+		Supervised: p.Role == rights.Student, Practice: p.PracticeName, TimeZone: p.TimeZone,
 		CopyHours: p.CopyHours, IdleMinutes: p.IdleMinutes, Protocol: ids.Protocol(p.Protocol),
 		Units: p.Units, ClockHours: p.ClockHours, WeekStarts: p.WeekStarts,
 		Rooms: append([]string{}, p.Rooms...), Emergency: p.Emergency, NowMS: s.visitClock(ctx).UnixMilli(),

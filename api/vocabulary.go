@@ -38,6 +38,7 @@ func describeVocabulary(r huma.Registry) {
 	union(r, treat.Outcomes())
 	union(r, treat.AllEnded())
 	union(r, progress.Signals())
+	union(r, allRights())
 	describeEvents(r)
 	r.Schema(reflect.TypeFor[visit.Felt](), true, "") // part of a point
 	for _, q := range door.List() {

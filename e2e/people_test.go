@@ -104,6 +104,7 @@ func TestSecondFactorAndDevices(t *testing.T) {
 	other.see("button", "Sign out")
 	p.MustReload()
 	p.see("[data-devices] button", "Sign it out").MustClick()
+	p.MustWait(`() => !document.querySelector("[data-devices]").innerText.includes("Sign it out")`)
 	other.MustReload()
 	other.see("button", "^Sign in$")
 }

@@ -1,13 +1,17 @@
 package e2e
 
 import (
+	"encoding/json"
 	"fmt"
+	"os"
 	"strings"
 	"testing"
 
 	"github.com/go-rod/rod/lib/input"
 	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 
+	"mokren/core/rights"
 	"mokren/demo"
 )
 
@@ -69,13 +73,45 @@ func TestNothingIsCutOffAtTheDoor(t *testing.T) {
 	p := openPage(t, startServer(t).addr, "/")
 	p.see("h1", "Mokren")
 	fits(p, "sign-in")
-	p.MustNavigate(p.base + "/draw")
-	p.see("h1,p,label", ".")
-	fits(p, "draw")
+	for _, path := range []string{"/draw", "/hand", "/after", "/join/none"} {
+		p.MustNavigate(p.base + path)
+		p.see("h1,p,label", ".")
+		fits(p, path)
+	}
 }
 
 // room is a page outside of a visit, and what tells that it is there.
 type room struct{ path, selector, text string }
+
+// looked are the pages of the table of routes whose widths are looked at, by the test that
+// does.
+var looked = map[string]string{
+	"/": "diary", "/week/:from?": "diary", "/clients": "diary", "/overview": "diary", "/practice": "diary",
+	"/practice/audit": "diary", "/practice/people": "diary", "/own": "account",
+	"/spine": "atlas", "/atlas/:muscle?": "atlas", "/guide/:muscle/:side": "atlas", "/clients/:id/:tab?": "atlas",
+	"/visits/:id/*": "visit", "/visits/:id/hold/:hold": "visit", "/visits/:id/show": "visit",
+	"/visits/:id/aftercare": "visit", "/visits/:id/photo/:photo": "by nobody: a photograph fits its room",
+	"/draw/:code?": "door", "/hand/:code?": "door", "/after/:code?": "door", "/join/:code": "door",
+}
+
+// A page that is added to the table of routes is looked at here too.
+func TestEveryRouteIsLookedAt(t *testing.T) {
+	raw, err := os.ReadFile("../ui/src/routes.json")
+	require.NoError(t, err)
+	var routes []struct {
+		Path  string `json:"path"`
+		Right string `json:"right"`
+		Frame string `json:"frame"`
+	}
+	require.NoError(t, json.Unmarshal(raw, &routes))
+	for _, r := range routes {
+		assert.NotEmpty(t, looked[r.Path], r.Path)
+		if r.Frame != "client" {
+			assert.Contains(t, rights.Operations(), r.Right, r.Path)
+		}
+	}
+	assert.Len(t, looked, len(routes))
+}
 
 func TestNothingIsCutOffInTheDiary(t *testing.T) {
 	t.Parallel()
@@ -86,6 +122,7 @@ func TestNothingIsCutOffInTheDiary(t *testing.T) {
 		room{"/overview", "[data-outcomes] h2", "What worked"},
 		room{"/practice", "h1", "Alder"},
 		room{"/practice/audit", "[data-audit] td", "."},
+		room{"/practice/people", "h1", "."},
 	)
 }
 
@@ -149,4 +186,7 @@ func TestNothingIsCutOffOnceAPointIsCharted(t *testing.T) {
 	p.MustNavigate(fmt.Sprint(visit, "/show"))
 	p.see("h1", "What we found")
 	fits(p, "show")
+	p.MustNavigate(fmt.Sprint(visit, "/aftercare"))
+	p.see("button", "Print")
+	fits(p, "aftercare")
 }

@@ -323,9 +323,6 @@ func WriteTable(name string, a Archive, states map[visit.UUID]visit.State) ([]by
 	return t.bytes()
 }
 
-// TableNames lists the tables of visits.
-func TableNames() []string { return []string{"visits", "points", "holds", "ranges"} }
-
 var tables = map[string]struct {
 	header []string
 	rows   func(*table, ArchiveVisit, visit.State)

@@ -73,16 +73,3 @@ func (p *practice) visitAt(t *testing.T, at time.Time) {
 		})
 	})
 }
-
-// state is what the visit's log comes to.
-func (p *practice) state(t *testing.T) (s visit.State) {
-	t.Helper()
-	p.as(t, func(tx *store.Tx) error {
-		vc, err := contextOf(tx, p.visit)
-		require.NoError(t, err)
-		log, err := tx.Events(ctx, p.visit)
-		s = visit.Reduce(vc, log)
-		return err
-	})
-	return s
-}

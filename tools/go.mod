@@ -5,6 +5,7 @@ go 1.26.0
 tool (
 	github.com/golangci/golines
 	github.com/ultraware/funlen/cmd/funlen
+	golang.org/x/tools/cmd/deadcode
 	mvdan.cc/gofumpt
 )
 
@@ -20,6 +21,7 @@ require (
 	golang.org/x/mod v0.42.0 // indirect
 	golang.org/x/sync v0.24.0 // indirect
 	golang.org/x/sys v0.49.0 // indirect
+	golang.org/x/telemetry v0.0.0-20261009151841-97e8ea77aa2a // indirect
 	golang.org/x/term v0.47.0 // indirect
 	golang.org/x/tools v0.52.0 // indirect
 	mvdan.cc/gofumpt v0.12.0 // indirect

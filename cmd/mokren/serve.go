@@ -1,6 +1,7 @@
 package main
 
 import (
+	"bytes"
 	"context"
 	"encoding/json"
 	"errors"
@@ -43,7 +44,9 @@ type serveCmd struct {
 
 type demoCmd struct{ serveCmd }
 
-type openapiCmd struct{}
+type openapiCmd struct {
+	Indent bool `help:"On many lines, so that a change can be read."`
+}
 
 type figureCmd struct {
 	View   body.View       `arg:"" help:"front, back, left, right, head-left, head-right, sole-left, sole-right, or section"`
@@ -92,6 +95,13 @@ func (c *openapiCmd) Run() error {
 	b, err := api.OpenAPI()
 	if err != nil {
 		return err
+	}
+	if c.Indent {
+		var out bytes.Buffer
+		if err := json.Indent(&out, b, "", " "); err != nil {
+			return err
+		}
+		b = out.Bytes()
 	}
 	fmt.Println(string(b))
 	return nil

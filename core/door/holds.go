@@ -98,11 +98,24 @@ type liveHold struct {
 func ofHolds() []Question {
 	return []Question{
 		question("protocols", "The protocols of pressing, in the order in which they are offered", protocols),
+		question("hand-spare", "Whether a hold would strain the hand too much today", (*Door).spare),
 		question("hold-start", "The plan and the limits of a hold at a place", (*Door).holdStart),
 		question("hold-open", "Opens a live hold, or opens it anew with another log", (*Door).holdOpen),
 		question("hold-add", "Adds an event to a live hold", (*Door).holdAdd),
 		question("hold-look", "A live hold at a moment", (*Door).holdLook),
 	}
+}
+
+// HandSpared asks what a hold that is about to begin would bring a hand to.
+type HandSpared struct {
+	Holds []treat.HandUse `json:"holds" doc:"what the hand has done, the week"`
+	Next  treat.HandUse   `json:"next"`
+	Suit  []ids.Contact   `json:"suit" doc:"contacts that may be used there"`
+}
+
+func (d *Door) spare(in *HandSpared) (*treat.Sparing, error) {
+	out, err := treat.Spare(in.Holds, in.Next, in.Suit)
+	return &out, err
 }
 
 // ProtocolNames are the protocols.

@@ -93,13 +93,39 @@ func LoadOf(holds []HandUse) (Load, error) {
 
 func minutes(s float64) float64 { return math.Round(s/60*1000) / 1000 }
 
-// Gentler gives, of the contacts that suit a site, those that strain the hand
+// gentler gives, of the contacts that suit a site, those that strain the hand
 // less than one does, the least first.
-func Gentler(than ids.Contact, suit []ids.Contact) []ids.Contact {
+func gentler(than ids.Contact, suit []ids.Contact) []ids.Contact {
 	out := slices.DeleteFunc(slices.Clone(suit), func(c ids.Contact) bool { return strain[c] >= strain[than] })
 	order.By(out, func(a, b ids.Contact) int { return cmp.Compare(strain[a], strain[b]) })
 	return out
 }
 
-// Strain is what a second of a contact costs a thumb.
-func Strain(c ids.Contact) float64 { return strain[c] }
+// Sparing is what a hold would bring a hand to on its day.
+type Sparing struct {
+	After float64 `json:"after_thumb_minutes"`
+	Limit float64 `json:"limit_minutes"`
+	Over  bool    `json:"over"`
+	// Instead is the contact that strains least of those that suit; empty where none
+	// strains less.
+	Instead ids.Contact `json:"instead,omitempty"`
+}
+
+// Spare tells whether a hold that is about to begin would pass the day's limit, and which
+// contact spares the thumb more. The error names a contact that is none.
+func Spare(holds []HandUse, next HandUse, suit []ids.Contact) (Sparing, error) {
+	load, err := LoadOf(append(slices.Clone(holds), next))
+	if err != nil {
+		return Sparing{}, err
+	}
+	out := Sparing{Limit: load.Limit}
+	for _, d := range load.Days {
+		if d.Day == next.Day {
+			out.After, out.Over = d.Minutes, d.Over
+		}
+	}
+	if g := gentler(next.Contact, suit); out.Over && len(g) > 0 {
+		out.Instead = g[0]
+	}
+	return out, nil
+}

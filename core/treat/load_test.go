@@ -31,6 +31,24 @@ func TestHandLoad(t *testing.T) {
 		_, err := treat.LoadOf([]treat.HandUse{{c, 1, 1}})
 		assert.NoError(t, err, "every contact has its strain: %s", c)
 	}
-	assert.Equal(t, []ids.Contact{"elbow", "knuckle"},
-		treat.Gentler("thumb-over-thumb", []ids.Contact{"thumb-pad", "knuckle", "elbow"}))
+}
+
+// A hold that would bring the hand over its day is told, with the contact that spares it
+// most; at the limit itself nothing is said.
+func TestAHoldThatStrainsTheHand(t *testing.T) {
+	done := []treat.HandUse{{"thumb-pad", 18 * 60, 10}, {"thumb-pad", 3600, 9}}
+	suit := []ids.Contact{"thumb-pad", "knuckle", "elbow"}
+	at, err := treat.Spare(done, treat.HandUse{Contact: "thumb-pad", Seconds: 120, Day: 10}, suit)
+	require.NoError(t, err)
+	assert.Equal(t, treat.Sparing{After: 20, Limit: 20}, at)
+	over, err := treat.Spare(done, treat.HandUse{Contact: "thumb-pad", Seconds: 121, Day: 10}, suit)
+	require.NoError(t, err)
+	assert.True(t, over.Over)
+	assert.Equal(t, ids.Contact("elbow"), over.Instead)
+	none, err := treat.Spare(done, treat.HandUse{Contact: "elbow", Seconds: 3600, Day: 10}, suit)
+	require.NoError(t, err)
+	assert.True(t, none.Over)
+	assert.Empty(t, none.Instead, "nothing spares it more")
+	_, err = treat.Spare(done, treat.HandUse{Contact: "thumb", Day: 10}, suit)
+	assert.ErrorContains(t, err, "contact")
 }

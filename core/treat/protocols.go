@@ -21,8 +21,6 @@ type Protocol struct {
 	Tunable []Bracket
 	// LeastCapMS is the shortest cap in which it can be done at all.
 	LeastCapMS int64
-	// ByNumber: the client's number decides when to deepen, ease and stop.
-	ByNumber bool
 }
 
 // limits in NPRS and seconds.
@@ -38,8 +36,8 @@ var protocols = []Protocol{
 	{
 		ID: "graded-stages", Name: "Graded stages",
 		What:   "Press to the number, hold still; when it has dropped, sink to it again on an out-breath.",
-		Limits: limits(6, 7, 8, 90), ByNumber: true,
-		Plan: Plan{Steering: "stages", Presses: true, Returns: true},
+		Limits: limits(6, 7, 8, 90),
+		Plan:   Plan{Steering: "stages", Presses: true, Returns: true},
 	},
 	{
 		ID: "hold-to-release", Name: "Hold to release",
@@ -50,8 +48,8 @@ var protocols = []Protocol{
 	},
 	{
 		ID: "short-repeats", Name: "Short repeats",
-		What:   "A few short holds, each a little deeper.",
-		Limits: limits(5, 6, 8, 48), ByNumber: true,
+		What:       "A few short holds, each a little deeper.",
+		Limits:     limits(5, 6, 8, 48),
 		LeastCapMS: 6 * second,
 		Plan: Plan{
 			Steering: "paced", Presses: true, Returns: true,
@@ -66,7 +64,7 @@ var protocols = []Protocol{
 	{
 		ID: "pulses", Name: "Pulses",
 		What:   "On and off, a little more each time while it stays calm.",
-		Limits: limits(5, 5, 6, 96), ByNumber: true, LeastCapMS: 3 * second,
+		Limits: limits(5, 5, 6, 96), LeastCapMS: 3 * second,
 		Plan: Plan{
 			Steering: "paced", Presses: true, Returns: true,
 			Reps: 10, PressMS: 5 * second, RestMS: 5 * second, FirstAim: 3, AimStep: 0.5,
@@ -80,14 +78,14 @@ var protocols = []Protocol{
 	{
 		ID: "slow-ramp", Name: "Slow ramp",
 		What:   "The force rises evenly while the number stays comfortable.",
-		Limits: limits(4, 5, 6, 120), ByNumber: true, LeastCapMS: 70 * second,
+		Limits: limits(4, 5, 6, 120), LeastCapMS: 70 * second,
 		Plan:    Plan{Steering: "ramped", Presses: true, Returns: true, RampMS: 90 * second},
 		Tunable: []Bracket{{"ramp_s", 60, 110, "The cap must leave 10 s beyond the ramp."}},
 	},
 	{
 		ID: "brief-holds", Name: "Brief holds",
 		What:   "Hold, ask until it is low, lift, flush, return from another angle.",
-		Limits: limits(7, 7, 8, 90), ByNumber: true,
+		Limits: limits(7, 7, 8, 90),
 		Plan: Plan{
 			Steering: "brief", Presses: true, Returns: true,
 			Reps: 4, PressMS: 30 * second, AskMS: 8 * second,
@@ -100,7 +98,7 @@ var protocols = []Protocol{
 	{
 		ID: "slack-hold", Name: "Slack hold",
 		What:   "Shorten the muscle until the tenderness is mostly gone; keep still.",
-		Limits: limits(3, 3, 5, 120), ByNumber: true, LeastCapMS: 60 * second,
+		Limits: limits(3, 3, 5, 120), LeastCapMS: 60 * second,
 		Plan:    Plan{Steering: "positional", Presses: true, Returns: true, StillMS: 90 * second, Tries: 3},
 		Tunable: []Bracket{{"still_s", 30, 90, "Most of the change comes in the first 90 s."}},
 	},
@@ -121,8 +119,8 @@ var protocols = []Protocol{
 	},
 	{
 		ID: "press-and-move", Name: "Press and move",
-		What:   "Keep the pressure while the client moves.",
-		Limits: limits(5, 6, 8, 90), ByNumber: true,
+		What:       "Keep the pressure while the client moves.",
+		Limits:     limits(5, 6, 8, 90),
 		LeastCapMS: 30 * second,
 		Plan: Plan{
 			Steering: "movements", Presses: true, Returns: true, Reps: 4, MoveMS: 8 * second, Baseline: true,
@@ -132,7 +130,7 @@ var protocols = []Protocol{
 	{
 		ID: "resisted-lengthening", Name: "Resisted lengthening",
 		What:   "The client resists while you slowly win.",
-		Limits: limits(3, 3, 5, 120), ByNumber: true,
+		Limits: limits(3, 3, 5, 120),
 		Plan: Plan{
 			Steering: "movements", Reps: 3, MoveMS: 7 * second, RestMS: 5 * second, TotalMS: 180 * second,
 			MinGainDeg: 5,
@@ -145,7 +143,7 @@ var protocols = []Protocol{
 	{
 		ID: "contract-relax", Name: "Contract relax",
 		What:   "Lengthen, push gently against the hand, breathe, lengthen again.",
-		Limits: limits(3, 3, 5, 120), ByNumber: true,
+		Limits: limits(3, 3, 5, 120),
 		Plan: Plan{
 			Steering: "rounds", Reps: 3, PushMS: 15 * second, RestMS: 3 * second, LengthenMS: 10 * second,
 			TotalMS: 180 * second, MinGainDeg: 5,
@@ -158,8 +156,8 @@ var protocols = []Protocol{
 	},
 	{
 		ID: "pin-and-stretch", Name: "Pin and stretch",
-		What:   "Pin at the barrier and lengthen with the breath.",
-		Limits: limits(5, 6, 7, 60), ByNumber: true,
+		What:       "Pin at the barrier and lengthen with the breath.",
+		Limits:     limits(5, 6, 7, 60),
 		LeastCapMS: 20 * second,
 		Plan: Plan{
 			Steering: "pinned", Presses: true, Returns: true, ByBreath: true, Breaths: 4, BreathMS: 5 * second,
@@ -169,8 +167,8 @@ var protocols = []Protocol{
 	},
 	{
 		ID: "attachment-strokes", Name: "Attachment strokes",
-		What:   "At bone depth along the attachment: strokes one way, then across.",
-		Limits: limits(4, 5, 7, 120), ByNumber: true,
+		What:       "At bone depth along the attachment: strokes one way, then across.",
+		Limits:     limits(4, 5, 7, 120),
 		LeastCapMS: 60 * second,
 		Plan: Plan{
 			Steering: "stations", Presses: true, Returns: true, Stations: 6, Strokes: 3,
@@ -181,7 +179,7 @@ var protocols = []Protocol{
 	{
 		ID: "broad-first", Name: "Broad first",
 		What:   "A wide contact with small movements, then narrow.",
-		Limits: limits(4, 5, 6, 90), ByNumber: true, LeastCapMS: 40 * second,
+		Limits: limits(4, 5, 6, 90), LeastCapMS: 40 * second,
 		Plan:    Plan{Steering: "broad", Presses: true, Returns: true, BroadMS: 45 * second},
 		Tunable: []Bracket{{"broad_s", 30, 60, "A place prone to cramp is asked gently first."}},
 	},
@@ -197,10 +195,4 @@ func Find(id ids.Protocol) (Protocol, bool) {
 		return Protocol{}, false
 	}
 	return protocols[i], true
-}
-
-// SteeredByNumber reports whether a protocol is steered by the client's number.
-func SteeredByNumber(id ids.Protocol) bool {
-	p, ok := Find(id)
-	return !ok || p.ByNumber // unknown: the cautious answer
 }

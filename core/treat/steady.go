@@ -21,14 +21,6 @@ func (h *steady) begin(s *state) {
 	}
 }
 
-// kind is what the part is called once a baseline stands.
-func (*steady) kind(s *state) Phase {
-	if s.part.kind == PhaseNarrow {
-		return PhaseNarrow
-	}
-	return PhaseStage
-}
-
 func (h *steady) number(s *state, v float64) {
 	switch {
 	case s.plan.Unsteered:

@@ -1,52 +1,47 @@
-import { Suspense } from "react";
+import { type ComponentType, Suspense } from "react";
 import { I18nProvider } from "react-aria-components";
 import { Route, Routes, useLocation } from "react-router";
 import type { Schemas } from "./api/client";
-import { Trouble, Waiting } from "./parts/controls";
+import { Failed, Trouble, Waiting } from "./parts/controls";
 import { Shell } from "./parts/Shell";
 import { WrittenContext } from "./parts/written";
 import { ClientPage } from "./screens/client/ClientPage";
 import { Clients } from "./screens/clients/Clients";
 import { Day } from "./screens/Day";
-import {
-  After,
-  Atlas,
-  Audit,
-  Diary,
-  Guide,
-  Hand,
-  Hold,
-  Join,
-  Overview,
-  Own,
-  Pad,
-  People,
-  PhotoRoom,
-  Practice,
-  Show,
-  Spine,
-  ToPrint,
-  Visit,
-} from "./screens/screens";
+import { ofClients, type PageRoute, routeOf, routes, routesOf } from "./routes";
+import * as later from "./screens/screens";
 import { SignIn } from "./screens/door/SignIn";
 import { useSession } from "./session";
 
+type Screen = ComponentType<{ me: Schemas["Me"] }>;
+
+/** The screens by their names in the table of routes: some are here at once, the others are
+ * fetched when they are needed. */
+const screens = { ClientPage, Clients, Day, ...later } as unknown as Record<string, Screen>;
+
+function element({ screen }: PageRoute, me: Schemas["Me"]) {
+  const Shown = screens[screen];
+  return Shown && <Shown me={me} />;
+}
+
+/** A client's own device needs no sign-in. */
+function OfClients() {
+  return (
+    <Routes>
+      {routes.filter(ofClients).map((r) => {
+        const Shown = screens[r.screen] as unknown as ComponentType;
+        return <Route key={r.path} path={r.path} element={<Shown />} />;
+      })}
+    </Routes>
+  );
+}
+
 export function App() {
-  // A client's own device needs no sign-in.
-  const own = /^\/(draw|hand|after|join)(\/|$)/.test(useLocation().pathname);
+  const here = routeOf(useLocation().pathname);
   return (
     <I18nProvider locale="en-GB">
       <Suspense fallback={<Waiting>Opening…</Waiting>}>
-        {own ? (
-          <Routes>
-            <Route path="/draw/:code?" element={<Pad />} />
-            <Route path="/hand/:code?" element={<Hand />} />
-            <Route path="/after/:code?" element={<After />} />
-            <Route path="/join/:code" element={<Join />} />
-          </Routes>
-        ) : (
-          <SignedIn />
-        )}
+        {here && ofClients(here) ? <OfClients /> : <SignedIn />}
       </Suspense>
     </I18nProvider>
   );
@@ -66,27 +61,27 @@ function SignedIn() {
 
 /** Table screens fill the whole display; desk screens stand in the shell. */
 function Screens({ me, onSignOut }: { me: Schemas["Me"]; onSignOut: () => void }) {
+  const all = routesOf(me);
+  const alone = all.filter((r) => r.frame === "none");
+  const framed = all.filter((r) => !r.frame);
   return (
     <Routes>
-      <Route path="/visits/:id/hold/:hold" element={<Hold me={me} />} />
-      <Route path="/visits/:id/aftercare" element={<ToPrint me={me} />} />
-      <Route path="/visits/:id/show" element={<Show me={me} />} />
-      <Route path="/guide/:muscle/:side" element={<Guide me={me} />} />
+      {alone.map((r) => (
+        <Route key={r.path} path={r.path} element={element(r, me)} />
+      ))}
       <Route element={<Shell me={me} onSignOut={onSignOut} />}>
-        <Route path="/visits/:id/photo/:photo" element={<PhotoRoom me={me} />} />
-        <Route path="/visits/:id/*" element={<Visit me={me} />} />
-        <Route path="/atlas/:muscle?" element={<Atlas />} />
-        <Route path="/spine" element={<Spine me={me} />} />
-        <Route path="/week/:from?" element={<Diary me={me} />} />
-        {me.role !== "front-desk" && <Route path="/overview" element={<Overview me={me} />} />}
-        <Route path="/clients" element={<Clients me={me} />} />
-        <Route path="/clients/:id/:tab?" element={<ClientPage me={me} />} />
-        <Route path="/own" element={<Own me={me} />} />
-        {me.role === "owner" && <Route path="/practice/people" element={<People me={me} />} />}
-        {me.role === "owner" && <Route path="/practice/audit" element={<Audit me={me} />} />}
-        {me.role === "owner" && <Route path="/practice" element={<Practice me={me} />} />}
-        <Route path="*" element={<Day me={me} />} />
+        {framed.map((r) => (
+          <Route key={r.path} path={r.path} element={element(r, me)} />
+        ))}
+        <Route path="*" element={<Elsewhere me={me} />} />
       </Route>
     </Routes>
   );
+}
+
+/** A page that there is, and that the role may not see, says so; any other address is the
+ * day. */
+function Elsewhere({ me }: { me: Schemas["Me"] }) {
+  const there = routeOf(useLocation().pathname);
+  return there ? <Failed error={new Error("Your role does not allow this.")} /> : <Day me={me} />;
 }

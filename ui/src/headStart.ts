@@ -5,15 +5,19 @@ import type { QueryClient } from "@tanstack/react-query";
 import { figureOf, pairs } from "./body/views";
 import { loadCore } from "./core/loadCore";
 import { fetchAhead } from "./core/openVisit";
-import { Hold, Visit } from "./screens/screens";
+import { matchPath } from "react-router";
+import { routeOf } from "./routes";
+import * as screens from "./screens/screens";
 
 export function headStart(path: string, queries: QueryClient) {
-  const visit = /^\/visits\/([0-9a-f-]{36})(\/hold\/)?/.exec(path);
-  if (visit?.[1]) {
-    fetchAhead(visit[1]);
-    (visit[2] ? Hold : Visit).ahead();
-    for (const view of pairs.Body ?? []) void queries.prefetchQuery(figureOf(view));
-  }
+  const route = routeOf(path);
+  if (!route) return;
+  const ahead = new Set(route.ahead);
+  const screen = (screens as Record<string, { ahead?: () => void }>)[route.screen];
+  screen?.ahead?.();
+  const { id } = (matchPath(route.path, path)?.params ?? {}) as { id?: string };
+  if (ahead.has("visit") && id) fetchAhead(id);
+  if (ahead.has("body")) for (const view of pairs.Body ?? []) void queries.prefetchQuery(figureOf(view));
   // Who needs it asks again, and says so when it fails.
-  if (visit || /^\/(atlas|guide|spine)\b/.test(path)) void loadCore().catch(() => undefined);
+  if (ahead.has("core")) void loadCore().catch(() => undefined);
 }

@@ -2371,6 +2371,7 @@ export interface components {
             licence_soon?: boolean;
             /** Format: date */
             licence_until?: string;
+            licensed: boolean;
             name: string;
             /** @enum {string} */
             role: "owner" | "therapist" | "student" | "front-desk";
@@ -3191,6 +3192,13 @@ export interface components {
             expires_at: string;
             practice: string;
         };
+        HandSpared: {
+            /** @description what the hand has done, the week */
+            holds: components["schemas"]["HandUse"][];
+            next: components["schemas"]["HandUse"];
+            /** @description contacts that may be used there */
+            suit: components["schemas"]["ContactID"][];
+        };
         HandUse: {
             contact: components["schemas"]["ContactID"];
             /** Format: int64 */
@@ -3915,9 +3923,11 @@ export interface components {
             outbox_key: string;
             practice: string;
             protocol: components["schemas"]["ProtocolID"];
+            rights: components["schemas"]["Right"][];
             /** @enum {string} */
             role: "owner" | "therapist" | "student" | "front-desk";
             rooms: string[];
+            supervised: boolean;
             /** @description IANA name; dates are shown in it */
             time_zone: string;
             /** @enum {string} */
@@ -3964,6 +3974,7 @@ export interface components {
         Member: {
             /** Format: uuid */
             id: string;
+            licensed: boolean;
             name: string;
             /** @enum {string} */
             role: "owner" | "therapist" | "student" | "front-desk";
@@ -5299,6 +5310,8 @@ export interface components {
         ResistanceIn: {
             samples: components["schemas"]["DepthForce"][];
         };
+        /** @enum {string} */
+        Right: "after" | "alike-clients" | "archive-client" | "audit" | "audit-file" | "book" | "book-visit" | "bring-entry-back" | "calc" | "cancel-series" | "client-course" | "client-photos" | "compare-visits" | "confirm-second-factor" | "day" | "diary" | "drop-school" | "drop-second-factor" | "end-device" | "end-hand-link" | "erase-client" | "erasures" | "export-client" | "export-practice" | "figure" | "figure-svg" | "hand" | "hold-by-law" | "import" | "imports" | "instruments" | "invite" | "lattice" | "leave" | "list-clients" | "mark-photo" | "me" | "new-after-link" | "new-hand-link" | "new-link" | "new-second-factor" | "next-visit" | "open-visit" | "outcomes" | "own-atlas" | "own-calendar" | "own-devices" | "pad" | "people" | "photo-image" | "photo-thumb" | "practice-view" | "print-blank" | "print-client" | "print-visit" | "put-calendar" | "put-client" | "put-finger" | "put-note" | "put-pad-answers" | "put-pad-drawing" | "put-pad-story" | "put-password" | "put-person" | "put-photo" | "put-practice-settings" | "put-school" | "put-site" | "put-threshold" | "put-waiting" | "put-weight" | "rebook" | "redeem" | "remove-photo" | "remove-site" | "reset-person" | "reset-threshold" | "reset-weight" | "restore-atlas" | "restore-client" | "restore-photo" | "schools" | "second-factor" | "send-events" | "set-up" | "sign-in" | "sign-out" | "take-entry" | "thresholds" | "ticket" | "undo-import" | "visit-entries" | "visit-note" | "weights" | "addendum-written" | "asking-put-off" | "block-overridden" | "client-note-added" | "consent-recorded" | "drawing-painted" | "event-undone" | "gauge-read" | "hold-countersigned" | "hold-ended" | "hold-event" | "hold-started" | "incident-recorded" | "interview-noted" | "judgement-made" | "loads-declared" | "muscle-searched" | "next-noted" | "note-countersigned" | "note-drafted" | "note-signed" | "note-written" | "plan-made" | "point-charted" | "point-corrected" | "point-identified" | "point-moved" | "point-rechecked" | "point-removed" | "posture-read" | "protocol-chosen" | "range-measured" | "reaction-noted" | "screening-answered" | "screening-cleared" | "sign-seen" | "test-done" | "threshold-measured" | "visit-closed" | "visit-opened";
         Said: {
             /** @enum {string} */
             answer: "yes" | "no" | "unknown";
@@ -5551,6 +5564,14 @@ export interface components {
         };
         Sources: {
             points: components["schemas"]["PointCandidate"][];
+        };
+        Sparing: {
+            /** Format: double */
+            after_thumb_minutes: number;
+            instead?: components["schemas"]["ContactID"];
+            /** Format: double */
+            limit_minutes: number;
+            over: boolean;
         };
         Spot: {
             identity: string;

@@ -14,7 +14,7 @@ export type Input<N extends Name> = Questions[N]["in"];
 export type Answer<N extends Name> = Questions[N]["out"];
 
 /** A refusal by the core; it names the field. */
-export class CoreError extends Error {
+class CoreError extends Error {
   constructor(
     readonly path: string,
     given: string,

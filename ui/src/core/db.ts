@@ -21,7 +21,7 @@ export interface Kept extends Pick<Entry, "id" | "visit" | "author" | "stuck"> {
 }
 
 /** A visit as the server gave it, sealed. */
-export interface Copy {
+interface Copy {
   owner: string;
   keptMS: number;
   iv: Uint8Array<ArrayBuffer>;

@@ -3,7 +3,7 @@
 import type { Schemas } from "../api/client";
 
 export type Bodies = Schemas["EventBodies"];
-export type EventType = keyof Bodies;
+type EventType = keyof Bodies;
 export type LogEvent = Schemas["Event"];
 
 /** Writes an event and gives its id. */

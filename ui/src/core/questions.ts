@@ -19,6 +19,8 @@ export interface Questions {
   evidence: { in: Record<string, never>; out: Schemas["EvidenceOut"] };
   /** Toe-touch, lunge, straight-leg raise and breathing: how they are taken. */
   gauges: { in: Record<string, never>; out: Schemas["GaugesOut"] };
+  /** Whether a hold would strain the hand too much today. */
+  "hand-spare": { in: Schemas["HandSpared"]; out: Schemas["Sparing"] };
   /** Adds an event to a live hold. */
   "hold-add": { in: Schemas["HoldAdded"]; out: Schemas["HoldView"] };
   /** A live hold at a moment. */

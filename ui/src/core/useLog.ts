@@ -51,7 +51,7 @@ export function useLog(visit: string, fetched: Fetched | undefined): Log {
 }
 
 /** What the record has stands over what was only written here. */
-export function merged(old: Map<string, LogEvent>, events: LogEvent[], refused: string[]) {
+function merged(old: Map<string, LogEvent>, events: LogEvent[], refused: string[]) {
   const next = new Map(old);
   for (const e of events) if (e.version || !next.get(e.id)?.version) next.set(e.id, e);
   for (const id of refused) if (!next.get(id)?.version) next.delete(id);

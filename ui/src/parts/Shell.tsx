@@ -8,6 +8,7 @@ import { Button } from "./controls";
 import { Mark } from "./Mark";
 import { Sent } from "./Sent";
 import { phone, upright } from "../theme";
+import { routesOf } from "../routes";
 
 const Bar = styled.header`
   display: flex;
@@ -117,15 +118,14 @@ export function Shell({ me, onSignOut }: Props) {
           <span className="word">Mokren</span>
         </NavLink>
         <nav aria-label="Main">
-          <NavLink to="/" end>
-            Day
-          </NavLink>
-          <NavLink to="/week">Week</NavLink>
-          <NavLink to="/clients">Clients</NavLink>
-          {me.role !== "front-desk" && <NavLink to="/overview">Overview</NavLink>}
-          {me.role !== "front-desk" && <NavLink to="/atlas">Atlas</NavLink>}
-          {me.role !== "front-desk" && <NavLink to="/spine">Spine</NavLink>}
-          {me.role === "owner" && <NavLink to="/practice">Practice</NavLink>}
+          {routesOf(me).map(
+            ({ path, title }) =>
+              title && (
+                <NavLink key={path} to={path.replace(/\/:.*/, "") || "/"} end={path === "/"}>
+                  {title}
+                </NavLink>
+              ),
+          )}
         </nav>
         <Sent />
         <NavLink className="me" to="/own" aria-label={`${me.name}: your account`}>

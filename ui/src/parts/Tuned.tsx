@@ -4,7 +4,7 @@ import { useState } from "react";
 import { Button, Disclosed, Num, Trouble } from "./controls";
 import { Ruled } from "./layout";
 
-export interface TunedField {
+interface TunedField {
   label: string;
   value: number;
   min: number;
@@ -12,7 +12,7 @@ export interface TunedField {
   step: number;
   onSet: (v: number) => Promise<unknown>;
 }
-export interface TunedRow {
+interface TunedRow {
   id: string;
   name: string;
   source: string;

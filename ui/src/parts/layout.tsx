@@ -3,7 +3,7 @@
 import { css, styled } from "styled-components";
 import { phone, upright } from "../theme";
 
-export type Space = 1 | 2 | 3 | 4 | 5;
+type Space = 1 | 2 | 3 | 4 | 5;
 interface Spaced {
   $gap?: Space;
 }

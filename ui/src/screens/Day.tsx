@@ -8,6 +8,7 @@ import { twoLines } from "../parts/layout";
 import { isoDay, longDay } from "../parts/words";
 import { timeWords } from "../parts/written";
 import { phone } from "../theme";
+import { may } from "../rights";
 
 const Room = styled.div`
   max-width: 980px;
@@ -100,7 +101,7 @@ const Row = styled.li<{ $now: boolean }>`
 const state = (v: Schemas["Visit"]) => (v.closed_at ? "done" : v.opened_at ? "open" : "booked");
 
 export function Day({ me }: { me: Schemas["Me"] }) {
-  const desk = me.role === "front-desk";
+  const desk = !may(me, "open-visit");
   const [shift, setShift] = useState(0);
   const day = new Date(Date.now() + shift * 86_400_000);
   const date = isoDay(day, me.time_zone);

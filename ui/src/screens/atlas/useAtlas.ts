@@ -17,7 +17,7 @@ export interface Spot {
 }
 
 /** The figure's own height: the atlas is of nobody in particular. */
-export const heightCM = 170;
+const heightCM = 170;
 
 export type AtlasView = ReturnType<typeof useAtlas>;
 

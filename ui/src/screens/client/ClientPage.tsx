@@ -16,6 +16,7 @@ import { Head } from "./Head";
 import { Record } from "./Record";
 import { useClient } from "./useClient";
 import { phone, upright } from "../../theme";
+import { may } from "../../rights";
 
 const Room = styled.div`
   height: 100%;
@@ -129,7 +130,7 @@ export function ClientPage({ me }: { me: Schemas["Me"] }) {
       onEdit={() => setEditing(!editing)}
       onBegin={() => client.begin(c)}
       onBringBack={() => client.archive(false)}
-      licensed={me.role === "owner" || me.role === "therapist"}
+      licensed={may(me, "archive-client")}
       onConfirmBorn={() => client.confirmBorn(c)}
     />
   );
@@ -172,7 +173,7 @@ export function ClientPage({ me }: { me: Schemas["Me"] }) {
           </Card>
         )}
         <Cards course={q.data} zone={me.time_zone} more={more} />
-        {me.role !== "front-desk" && <Record c={c} me={me} onChanged={() => void client.refresh()} />}
+        {may(me, "client-course") && <Record c={c} me={me} onChanged={() => void client.refresh()} />}
       </div>
     </Room>
   );

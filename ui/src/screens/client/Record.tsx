@@ -6,6 +6,7 @@ import { Button, Card, Disclosed, Text, Trouble } from "../../parts/controls";
 import { FileLink } from "../../parts/FileLink";
 import { Row, Said, Stack } from "../../parts/layout";
 import { useTry } from "../../parts/useTry";
+import { may } from "../../rights";
 
 const files: [string, string][] = [
   ["archive", "Archive (JSON)"],
@@ -35,7 +36,7 @@ export function Record({ c, me, onChanged }: Props) {
         ))}
         <FileLink href={`/api/clients/${c.id}/print/progress`}>Progress (PDF)</FileLink>
       </Row>
-      {me.role === "owner" && (
+      {may(me, "erase-client") && (
         <>
           <LawHold c={c} onChanged={onChanged} />
           {!c.legal_hold && (

@@ -9,6 +9,7 @@ import { Columns, Padded } from "../../parts/layout";
 import { ClientForm } from "./ClientForm";
 import { ClientTable } from "./ClientTable";
 import { phone, upright } from "../../theme";
+import { may } from "../../rights";
 
 const Room = styled.div`
   max-width: 1180px;
@@ -73,7 +74,7 @@ export function Clients({ me }: { me: Schemas["Me"] }) {
   const [archived, setArchived] = useState(false);
   const go = useNavigate();
   const queries = useQueryClient();
-  const desk = me.role === "front-desk";
+  const desk = !may(me, "open-visit");
   const [chosen, setChosen] = useState<Schemas["Client"]>();
   const list = useQuery({
     queryKey: ["clients", q, archived],

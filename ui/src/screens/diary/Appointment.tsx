@@ -6,6 +6,7 @@ import { Row, Said } from "../../parts/layout";
 import { Clashes } from "./Clashes";
 import { useRebooking } from "./useRebooking";
 import { When } from "./When";
+import { may } from "../../rights";
 
 interface Props {
   visit: Schemas["Visit"];
@@ -25,7 +26,7 @@ export function Appointment({ visit: v, diary, me, onClose }: Props) {
         {v.status === "cancelled" ? "Cancelled. " : v.status === "no-show" ? "Did not come. " : ""}
         {v.opened_at ? "Begun: it stays where it is. " : ""}With {v.therapist}.
       </Said>
-      {me.role !== "front-desk" && (
+      {may(me, "open-visit") && (
         <Row $gap={3}>
           <Link to={`/visits/${v.id}`}>{v.opened_at ? "Go to the visit" : "Open the visit"}</Link>
           <Link to={`/clients/${v.client}`}>Client</Link>

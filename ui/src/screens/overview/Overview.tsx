@@ -10,6 +10,7 @@ import { count, day, movementName, one } from "../../parts/words";
 import { upright } from "../../theme";
 import { longDate } from "../progress/time";
 import { Outcomes } from "./Outcomes";
+import { may } from "../../rights";
 
 const Room = styled.div`
   max-width: 1180px;
@@ -56,7 +57,7 @@ export default function Overview({ me }: { me: Schemas["Me"] }) {
           <Hands load={load} today={today} />
         </Stack>
       </div>
-      {(me.role === "owner" || me.role === "therapist") && <Outcomes />}
+      {may(me, "outcomes") && <Outcomes />}
     </Room>
   );
 }
@@ -144,7 +145,7 @@ function alike(spots: Schemas["WatchedSpot"][]) {
 }
 
 function Notes({ notes, me }: { notes: Schemas["UnsignedNote"][]; me: Schemas["Me"] }) {
-  const counters = me.role !== "student";
+  const counters = may(me, "note-countersigned");
   return (
     <Card data-unsigned>
       <h2>Notes to sign</h2>

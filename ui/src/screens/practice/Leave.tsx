@@ -4,7 +4,6 @@ import { api, must, type Schemas } from "../../api/client";
 import { Button, Pick, Trouble } from "../../parts/controls";
 import { Row } from "../../parts/layout";
 import { useTry } from "../../parts/useTry";
-import { licensed } from "./PersonForm";
 
 interface Props {
   p: Schemas["Colleague"];
@@ -13,7 +12,7 @@ interface Props {
 }
 
 export function Leave({ p, people, onLeft }: Props) {
-  const others = people.filter((x) => licensed(x) && x.id !== p.id && x.email);
+  const others = people.filter((x) => x.licensed && x.id !== p.id && x.email);
   const [to, setTo] = useState(others[0]?.id);
   const { error, busy, run } = useTry();
   const leave = async () => {

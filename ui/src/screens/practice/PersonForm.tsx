@@ -9,8 +9,6 @@ export type Given = Schemas["PersonGiven"] & { email?: string };
 export const nobody: Given = { name: "", role: "therapist", licence: "", licence_until: "" };
 
 const roles = ["owner", "therapist", "student", "front-desk"] as const;
-export const licensed = (p: { role: string; left_at?: string }) =>
-  (p.role === "owner" || p.role === "therapist") && !p.left_at;
 
 interface Props {
   given: Given;
@@ -26,7 +24,7 @@ interface Props {
 export function PersonForm({ given, withEmail, people, self, fields, busy, act, onKeep }: Props) {
   const [now, setNow] = useState(given);
   const set = (over: Partial<Given>) => setNow({ ...now, ...over });
-  const supervisors = people.filter((p) => licensed(p) && p.id !== self);
+  const supervisors = people.filter((p) => p.licensed && p.id !== self);
   return (
     <>
       <Columns $cols="repeat(auto-fit, minmax(min(240px, 100%), 1fr))" $gap={3}>

@@ -25,5 +25,5 @@ export function Worked({ list }: { list: Schemas["Worked"][] }) {
 }
 
 /** The interval of a share in words. */
-export const share = (s: Schemas["Share"]) =>
+const share = (s: Schemas["Share"]) =>
   `${Math.round(s.low * 100)} to ${Math.round(s.high * 100)} in 100 times`;

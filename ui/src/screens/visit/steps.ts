@@ -5,7 +5,7 @@ import { useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import type { LiveVisit } from "../../core/useVisit";
 
-export const steps = [
+const steps = [
   "last",
   "draw",
   "screen",

@@ -14,7 +14,7 @@ export interface Answer {
 /** What a touch on the body does to the answer. */
 export type Saying = "touch" | "paint";
 
-export const unsaid: Answer = { regions: [], painted: [], none: false };
+const unsaid: Answer = { regions: [], painted: [], none: false };
 export const isSaid = (a: Answer) => a.none || a.regions.length > 0 || a.painted.length > 0;
 
 /** What was answered at a point. */

@@ -12,6 +12,7 @@ import { Addenda } from "./Addenda";
 import { NoteBody } from "./NoteBody";
 import { type NoteText, noteParts, sameText, textOf } from "./parts";
 import { Versions } from "./Versions";
+import { may } from "../../../rights";
 
 interface Props extends StepProps {
   me: Schemas["Me"];
@@ -63,7 +64,7 @@ export function NoteCard({ visit, me }: Props) {
           )}
         </Row>
       )}
-      {state.signed?.by_student && !state.signed.countersigned && me.role !== "student" && (
+      {state.signed?.by_student && !state.signed.countersigned && may(me, "note-countersigned") && (
         <Row>
           <Button $kind="main" onPress={() => write("note-countersigned", { name: me.name })}>
             Countersign as {me.name}

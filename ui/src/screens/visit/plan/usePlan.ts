@@ -19,7 +19,7 @@ function useNow(): number {
   return ms;
 }
 
-export const usualMinutes = 45;
+const usualMinutes = 45;
 
 export function usePlan(visit: LiveVisit) {
   const { open, state, write } = visit;

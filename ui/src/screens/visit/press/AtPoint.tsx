@@ -20,9 +20,9 @@ import { SpareTheThumb } from "./Hands";
 import { Held } from "./Held";
 import { HoldChoices } from "./HoldChoices";
 import type { PressProps } from "./PressProps";
-import { licensed } from "./roles";
 import { type Begin, useBegin } from "./useBegin";
 import type { HandLoad } from "./useHandLoad";
+import { may } from "../../../rights";
 
 type Point = Schemas["Point"];
 
@@ -57,7 +57,7 @@ export function AtPoint({
 }: PressProps & { point: Point; load?: HandLoad }) {
   const work = all.work.find((w) => w.point === p.point);
   const { state, core } = visit;
-  const student = me.role === "student";
+  const student = me.supervised;
   const school = schoolOf(work);
   const chosen = useHoldChoice(state.holds, p, school?.protocol);
   const b = useBegin(visit, p, school?.protocol, chosen.chosen, student);
@@ -203,8 +203,8 @@ function AsSuggested({ point, school, chosen, choose }: SuggestedProps) {
 function InTheWay({ visit, me, p }: StepProps & { me: Schemas["Me"]; p: Point }) {
   if (p.needs_consent) return <AskConsent visit={visit} area={p.needs_consent} why={p.blocked ?? ""} />;
   if (!p.blocked) return null;
-  const may = licensed(me) && !visit.state.screening.no_treatment && p.blocked.startsWith("Blocked");
-  return <Block visit={visit} point={p} licensed={may} />;
+  const overrides = may(me, "block-overridden") && !!p.overridable?.length;
+  return <Block visit={visit} point={p} licensed={overrides} />;
 }
 
 /** How the muscle is set, and what to be careful of there. */

@@ -1,9 +1,10 @@
 import type { Schemas } from "../../../api/client";
+import { useAsk } from "../../../core/useAsk";
 import type { Core } from "../../../core/core";
 import { Button } from "../../../parts/controls";
 import { Row, Said } from "../../../parts/layout";
 import { one, plain } from "../../../parts/words";
-import { gentler, type HandLoad, useAdds } from "./useHandLoad";
+import type { HandLoad } from "./useHandLoad";
 
 /** What one's own hands have borne; shown to oneself only. */
 export function Hands({ load }: { load: HandLoad }) {
@@ -27,12 +28,11 @@ interface Props {
 /** A hold that would pass the day's limit is warned of before it begins, with a
  * contact that suits the site and spares the thumb. */
 export function SpareTheThumb({ core, load, point, contact, seconds, onChoose }: Props) {
-  const contacts = point.contacts.map((c) => c.id as Schemas["ContactID"]);
-  const adds = useAdds(core, contacts, seconds);
-  if (!contact || !adds) return null;
-  const after = load.today + (adds[contact]?.week_thumb_minutes ?? 0);
-  if (after <= load.limit) return null;
-  const [instead] = gentler(adds, contact, point.contacts);
+  const suit = point.contacts.filter((c) => !c.why).map((c) => c.id as Schemas["ContactID"]);
+  const next = contact && { contact, seconds, day: load.day };
+  const spare = useAsk(core, "hand-spare", next && { holds: load.holds, next, suit });
+  if (!spare?.over) return null;
+  const { after_thumb_minutes: after, instead } = spare;
   return (
     <Row data-spare>
       <Said $tone="warn" $small>

@@ -2,7 +2,7 @@ import type { Schemas } from "../../../api/client";
 import { Button } from "../../../parts/controls";
 import { clock, count, plain, positionName, sentence } from "../../../parts/words";
 import type { StepProps } from "../StepProps";
-import { licensed } from "./roles";
+import { may } from "../../../rights";
 
 /** The school, its repeats or stages, and how it ended. */
 function whatWasDone({ start, summary: s }: Schemas["Hold"]): string {
@@ -31,7 +31,7 @@ const ended: Partial<Record<Schemas["Ended"], string>> = {
 
 /** What a hold came to, and what is known beside it. */
 export function Held({ hold: h, visit, me }: StepProps & { hold: Schemas["Hold"]; me: Schemas["Me"] }) {
-  const toSign = licensed(me) && h.under && !h.countersigned;
+  const toSign = may(me, "hold-countersigned") && h.under && !h.countersigned;
   const how = [
     h.contact && plain(h.contact),
     h.position && positionName(h.position),

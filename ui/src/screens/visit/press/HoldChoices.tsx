@@ -4,7 +4,6 @@ import { Columns, Said } from "../../../parts/layout";
 import { plain, positionName } from "../../../parts/words";
 import type { StepProps } from "../StepProps";
 import type { HoldChoice } from "./choice";
-import { licensed } from "./roles";
 
 interface OptionsProps<T extends string> {
   label: string;
@@ -46,7 +45,7 @@ interface Props extends StepProps {
 export function HoldChoices({ visit, point, protocol, chosen, choose, student }: Props) {
   const own = Object.entries(visit.open.schools).filter(([, s]) => s.protocol === protocol);
   const ownName = (id: string) => visit.open.schools[id]?.name ?? "As shipped";
-  const team = visit.open.team.filter(licensed);
+  const team = visit.open.team.filter((m) => m.licensed);
   const name = (id: string) => team.find((m) => m.id === id)?.name ?? id;
   return (
     <Columns data-choices $cols="repeat(auto-fit, minmax(220px, 1fr))" $align="start">

@@ -2,11 +2,14 @@
 // another's.
 import { useMemo } from "react";
 import type { Schemas } from "../../../api/client";
-import { useAsk, useAskAll } from "../../../core/useAsk";
-import type { Core } from "../../../core/core";
+import { useAsk } from "../../../core/useAsk";
 import type { LiveVisit } from "../../../core/useVisit";
 
 export interface HandLoad {
+  /** What the hand has done this week. */
+  holds: Schemas["HandUse"][];
+  /** The day that today is. */
+  day: number;
   today: number;
   week: number;
   limit: number;
@@ -24,28 +27,11 @@ export function useHandLoad({ core, open, state }: LiveVisit, me: string): HandL
   const load = useAsk(core, "load", asked);
   if (!load) return undefined;
   const today = load.days.find((d) => d.day === open.today)?.thumb_minutes ?? 0;
-  return { today, week: load.week_thumb_minutes, limit: load.limit_minutes };
-}
-
-/** What a hold with each contact would add at the most, in thumb-minutes. */
-export const useAdds = (core: Core, contacts: Schemas["ContactID"][], seconds: number) =>
-  useAskAll(
-    core,
-    "load",
-    Object.fromEntries(contacts.map((contact) => [contact, { holds: [{ contact, seconds, day: 0 }] }])),
-  );
-
-/** Of the contacts that may be used at a point, those that spare the thumb more,
- * the gentlest first. */
-export function gentler(
-  adds: Record<string, Schemas["Load"]>,
-  than: Schemas["ContactID"],
-  list: Schemas["Choice"][],
-) {
-  const cost = (c: string) => adds[c]?.week_thumb_minutes ?? 0;
-  return list
-    .filter((c) => !c.why)
-    .map((c) => c.id as Schemas["ContactID"])
-    .filter((c) => cost(c) < cost(than))
-    .sort((a, b) => cost(a) - cost(b));
+  return {
+    holds: asked.holds,
+    day: open.today,
+    today,
+    week: load.week_thumb_minutes,
+    limit: load.limit_minutes,
+  };
 }

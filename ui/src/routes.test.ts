@@ -1,0 +1,34 @@
+import { describe, expect, it } from "vitest";
+import type { Schemas } from "./api/client";
+import { may } from "./rights";
+import { routeOf, routes, routesOf } from "./routes";
+import * as later from "./screens/screens";
+
+const desk = { rights: ["day", "diary", "list-clients", "me"] } as unknown as Schemas["Me"];
+
+describe("the table of routes", () => {
+  it("knows the page of an address", () => {
+    expect(routeOf("/visits/abc/hold/def")?.screen).toBe("Hold");
+    expect(routeOf("/visits/abc")?.screen).toBe("Visit");
+    expect(routeOf("/hand/1234")?.update).toBe("never");
+    expect(routeOf("/")?.screen).toBe("Day");
+    expect(routeOf("/nowhere")).toBeUndefined();
+  });
+  it("shows what somebody has the right to see, and no client's page", () => {
+    const titles = routesOf(desk).flatMap((r) => r.title ?? []);
+    expect(titles).toEqual(["Day", "Week", "Clients"]);
+    expect(routesOf(desk).some((r) => r.frame === "client")).toBe(false);
+  });
+  it("names screens that there are", () => {
+    const known = new Set([...Object.keys(later), "Day", "Clients", "ClientPage"]);
+    expect(routes.map((r) => r.screen).filter((s) => !known.has(s))).toEqual([]);
+  });
+});
+
+describe("rights", () => {
+  it("are those of the session; one of an older program has none", () => {
+    expect(may(desk, "diary")).toBe(true);
+    expect(may(desk, "open-visit")).toBe(false);
+    expect(may({} as never, "diary")).toBe(false);
+  });
+});
