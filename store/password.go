@@ -1,13 +1,13 @@
 package store
 
 import (
+	_ "embed"
 	"errors"
 	"strings"
 	"sync"
 	"unicode"
 
 	"github.com/alexedwards/argon2id"
-	"github.com/nbutton23/zxcvbn-go/frequency"
 
 	"mokren/store/internal/cost"
 )
@@ -40,10 +40,16 @@ var (
 	ErrPersonalPassword = errors.New("not your own name, e-mail or practice")
 )
 
+// commonPasswords are those that are tried first, one a line: the list of zxcvbn-go (MIT, Nathan
+// Button), which ranks passwords that were made public.
+//
+//go:embed passwords.txt
+var commonPasswords string
+
 var common = sync.OnceValue(func() map[string]bool {
 	out := map[string]bool{}
-	for _, word := range frequency.Lists["Passwords"].List {
-		out[word] = true
+	for word := range strings.Lines(commonPasswords) {
+		out[strings.TrimSuffix(word, "\n")] = true
 	}
 	return out
 })
