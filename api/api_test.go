@@ -334,7 +334,7 @@ func TestAWarmCalfStopsEverythingThroughTheAPI(t *testing.T) {
 	}}}
 	got := statuses(event("screening-answered", yes),
 		event("block-overridden", map[string]any{"point": point, "reason": "It is far away from the calf."}), begin())
-	assert.Equal(t, []visit.HoldStatus{visit.Live, visit.SetAside}, got, "the neck too, and no override lifts it")
+	assert.Equal(t, []visit.HoldStatus{visit.Live, visit.HoldRejected}, got, "the neck too, and no override lifts it")
 	assert.Contains(t, v.State.Holds[1].Why, "same-day medical care")
 	no := map[string]any{"answers": []any{map[string]any{
 		"question": "calf-warm-swollen", "answer": "no", "corrects": "Touched by mistake.",
@@ -394,7 +394,7 @@ func TestTwoDevicesInConflict(t *testing.T) {
 	var v struct{ State visit.State }
 	c.call("GET", path, nil, &v)
 	require.Len(t, v.State.Conflicts, 1)
-	assert.Len(t, v.State.Aside, 0)
+	assert.Len(t, v.State.Rejected, 0)
 	settled := event("range-measured", reading(66))
 	settled["seen"] = 2
 	require.Equal(t, 200, c.call("POST", path+"/events", map[string]any{"events": []any{settled}}, nil).StatusCode)

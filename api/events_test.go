@@ -68,7 +68,7 @@ func TestSafetyHoldsAtTheDoor(t *testing.T) {
 	var v struct{ State visit.State }
 	c.call("GET", path, nil, &v)
 	assert.Len(t, v.State.Holds, 2, "those that can be read are shown as holds")
-	assert.Len(t, v.State.Aside, 1, "kept and shown, not dropped")
+	assert.Len(t, v.State.Rejected, 1, "kept and shown, not dropped")
 }
 
 // D5, D9: each event is answered for itself, a bad one with its field, and holds

@@ -68,7 +68,7 @@ func TestAForgedPlanIsSetAside(t *testing.T) {
 	begin["start"] = start
 	c.send(path, event("hold-started", begin))
 	h := c.onlyHold(path)
-	assert.Equal(t, visit.SetAside, h.Status)
+	assert.Equal(t, visit.HoldRejected, h.Status)
 	assert.Contains(t, h.Why, "$.body.start.plan")
 }
 

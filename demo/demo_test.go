@@ -73,7 +73,7 @@ func TestTheDemoIsMadeByTheCore(t *testing.T) {
 				log, err := tx.Events(ctx, v.ID)
 				require.NoError(t, err)
 				s := visit.Reduce(visit.Context{}, log)
-				assert.Empty(t, s.Aside)
+				assert.Empty(t, s.Rejected)
 				assert.Empty(t, s.Conflicts)
 				for _, p := range s.Points {
 					assert.NoError(t, uuid.Validate(string(p.Identity)))

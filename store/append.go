@@ -80,18 +80,18 @@ func (t *Tx) Append(ctx context.Context, visitID uuid.UUID, b Batch) (Appended, 
 	if err != nil {
 		return out, err
 	}
-	judge := visit.Today().Judge(vc)
+	validator := visit.Today().Validator(vc)
 	for _, e := range log {
-		judge.Keep(e)
+		validator.Replay(e)
 	}
 	known := len(log)
 	for i, e := range received {
 		out.Version++
 		e.Version = out.Version
-		e = judge.Accept(e)
+		e = validator.Admit(e)
 		log = append(log, e)
 		r := Receipt{ID: e.ID, Result: Stored}
-		if e.Verdict == visit.Aside {
+		if e.Verdict == visit.Rejected {
 			r.Result, r.Reason = SetAside, e.Why
 		}
 		out.Receipts[places[i]] = r
@@ -149,7 +149,7 @@ func (t *Tx) sort(
 		switch {
 		case there && sameEvent(old, e):
 			receipts[i].Result = StoredBefore
-			if old.Verdict == visit.Aside {
+			if old.Verdict == visit.Rejected {
 				receipts[i].Reason = old.Why
 			}
 		case there && old.Visit != "" && old.Visit != v.ID.String():

@@ -54,7 +54,7 @@ func (t *Tx) Record(ctx context.Context, client uuid.UUID, visits []Visit, now t
 	return out, err
 }
 
-// treated are points with the sums of their holds. What was set aside counts
+// treated are points with the sums of their holds. What was rejected counts
 // nowhere; the last hold's outcome is the point's.
 func (t *Tx) treated(ctx context.Context, visits []uuid.UUID) (map[uuid.UUID][]visit.Treated, error) {
 	var rows []struct {

@@ -119,7 +119,7 @@ func (w Word) event(v Visit, holds []visit.Hold) (visit.Event, bool) {
 func holdAt(holds []visit.Hold, atMS int64) (visit.Hold, bool) {
 	for i := len(holds) - 1; i >= 0; i-- {
 		h := holds[i]
-		if h.StartedMS <= atMS && (h.EndedMS == 0 || atMS <= h.EndedMS) && h.Status != visit.SetAside {
+		if h.StartedMS <= atMS && (h.EndedMS == 0 || atMS <= h.EndedMS) && h.Status != visit.HoldRejected {
 			return h, true
 		}
 	}

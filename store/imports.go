@@ -67,7 +67,7 @@ type importer struct {
 	members map[string]bool
 }
 
-// Import takes a file in, all or nothing. Every event is judged anew by the law
+// Import takes a file in, all or nothing. Every event is judged anew by the rules
 // of this program: what an archive claims gets round no rule.
 func (t *Tx) Import(ctx context.Context, in Incoming) (uuid.UUID, ImportCounts, error) {
 	i := importer{Tx: t, in: in, id: uuid.Must(uuid.NewV7()), members: map[string]bool{}}
@@ -180,10 +180,10 @@ func (i *importer) log(ctx context.Context, v exchange.ArchiveVisit) error {
 	}
 	// The people of an archive were members where they acted. Here nothing new rests on them.
 	vc.Gone = nil
-	judge := lawOf(v).Judge(vc)
+	validator := rulesOf(v).Validator(vc)
 	log := make([]visit.Event, len(v.Events))
 	for k, e := range v.Events {
-		log[k] = i.judged(judge, e, int64(k+1))
+		log[k] = i.judged(validator, e, int64(k+1))
 	}
 	if err := i.insert(ctx, log); err != nil {
 		return err
@@ -192,25 +192,25 @@ func (i *importer) log(ctx context.Context, v exchange.ArchiveVisit) error {
 	return i.project(ctx, stored, int64(len(log)), visit.Reduce(vc, log), vc)
 }
 
-// lawOf is today's law; of a visit whose holds were begun under earlier rules
+// rulesOf is today's rules; of a visit whose holds were begun under earlier rules
 // that can still be replayed, those.
-func lawOf(v exchange.ArchiveVisit) visit.Law {
-	law := visit.Today()
+func rulesOf(v exchange.ArchiveVisit) visit.Rules {
+	rules := visit.Today()
 	for _, e := range v.Events {
 		b, err := e.Decode()
 		if h, ok := b.(*visit.HoldStarted); ok && err == nil {
 			if _, err := treat.Replayer(h.Start); err == nil {
-				law.Rules = h.Start.Rules
+				rules.Coach = h.Start.Rules
 			}
 			break
 		}
 	}
-	return law
+	return rules
 }
 
-// judged lets an event stand as it stood, unless the law of this program would
+// judged lets an event stand as it stood, unless the rules of this program would
 // not have let it.
-func (i *importer) judged(j *visit.Judge, e visit.Event, version int64) visit.Event {
+func (i *importer) judged(j *visit.Validator, e visit.Event, version int64) visit.Event {
 	e.Version = version
 	now := i.in.Now.UnixMilli()
 	if e.ReceivedMS == 0 {
@@ -219,20 +219,20 @@ func (i *importer) judged(j *visit.Judge, e visit.Event, version int64) visit.Ev
 	if e.HappenedMS == 0 {
 		e.HappenedMS = max(1, min(now, e.DeviceMS))
 	}
-	if e.Verdict == visit.Aside {
-		j.Keep(e)
+	if e.Verdict == visit.Rejected {
+		j.Replay(e)
 		return e
 	}
 	was := e
 	if i.members[e.Author] && e.Author != i.who.Person.String() && signs(e.Type) {
-		e.Verdict, e.Why = visit.Aside, "Not accepted when it was taken in: a member of this practice signs here."
+		e.Verdict, e.Why = visit.Rejected, "Not accepted when it was taken in: a member of this practice signs here."
 		i.counts.Aside++
-		j.Keep(e)
+		j.Replay(e)
 		return e
 	}
-	got := j.Accept(e)
+	got := j.Admit(e)
 	switch {
-	case got.Verdict == visit.Aside && was.Verdict == visit.Accepted:
+	case got.Verdict == visit.Rejected && was.Verdict == visit.Accepted:
 		i.counts.Aside++
 		got.Why = "Not accepted when it was taken in: " + got.Why
 	case was.Verdict == visit.Accepted:

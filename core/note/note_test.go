@@ -91,7 +91,7 @@ func TestAnEmptyVisitClaimsNothing(t *testing.T) {
 // A hold that was set aside is told, with its reason, and counts nowhere.
 func TestAHoldSetAsideIsToldAsSuch(t *testing.T) {
 	v := aVisit()
-	v.State.Holds[0].Status, v.State.Holds[0].Why = visit.SetAside, "No consent."
+	v.State.Holds[0].Status, v.State.Holds[0].Why = visit.HoldRejected, "No consent."
 	n := note.Write(v)
 	assert.Contains(t, n.Objective, "Set aside: No consent.")
 	assert.NotContains(t, n.Objective, "41.5 s")

@@ -22,7 +22,7 @@ func (w *writer) hold(h visit.Hold) string {
 			out += ", " + p
 		}
 	}
-	if h.Status == visit.SetAside {
+	if h.Status == visit.HoldRejected {
 		return out + ". Set aside: " + stop(h.Why)
 	}
 	s := h.Summary

@@ -99,7 +99,7 @@ func TestAClearanceCountsForWhatCameBeforeIt(t *testing.T) {
 	assert.True(t, visit.Reduce(asked(), l.events).Screening.NoTreatment, "said again after it")
 	cleared.By = "  "
 	l.add("a", "screening-cleared", 0, cleared)
-	assert.Contains(t, visit.Reduce(asked(), l.events).Aside[0].Reason, "$.body.by")
+	assert.Contains(t, visit.Reduce(asked(), l.events).Rejected[0].Reason, "$.body.by")
 }
 
 // D3: closed means closed, whatever follows, on every device, for every point
@@ -121,8 +121,8 @@ func TestD3ClosedMeansClosed(t *testing.T) {
 			l.add("b", "hold-started", 0, started(602, 501, "soleus"))
 			s := visit.Reduce(asked(), l.events)
 			assert.NotEmpty(t, s.Points[0].Closed)
-			assert.Equal(t, visit.SetAside, holdOf(s, 601).Status)
-			assert.Equal(t, visit.SetAside, holdOf(s, 602).Status, "a new point at the same place, another device")
+			assert.Equal(t, visit.HoldRejected, holdOf(s, 601).Status)
+			assert.Equal(t, visit.HoldRejected, holdOf(s, 602).Status, "a new point at the same place, another device")
 			assert.Equal(t, visit.Live, holdOf(s, 600).Status, "the hold itself stands")
 		})
 	}
@@ -247,7 +247,7 @@ func TestD4WhatWasDoneCannotBeUndone(t *testing.T) {
 			l.add("a", "hold-started", 0, started(600, 500, "soleus"))
 			l.add("a", "hold-event", 0, happened(600, 0, "contact", nil))
 			before := visit.Reduce(asked(), l.events)
-			require.Empty(t, before.Aside)
+			require.Empty(t, before.Rejected)
 			target := ""
 			for _, e := range l.events {
 				if e.Type == kind {
@@ -256,7 +256,7 @@ func TestD4WhatWasDoneCannotBeUndone(t *testing.T) {
 			}
 			l.add("a", "event-undone", 0, visit.Undone{Event: visit.UUID(target)})
 			s := visit.Reduce(asked(), l.events)
-			require.Len(t, s.Aside, 1, "refused, and shown")
+			require.Len(t, s.Rejected, 1, "refused, and shown")
 			assert.Equal(t, before.Holds, s.Holds)
 			assert.Equal(t, before.Points, s.Points)
 			assert.Equal(t, before.Consents, s.Consents)
@@ -272,7 +272,7 @@ func TestD4UndoIsOnesOwnAndClosedTakesAddenda(t *testing.T) {
 	l.write("b", colleague, "event-undone", 1, visit.Undone{Event: visit.UUID(e.ID)})
 	s := visit.Reduce(asked(), l.events)
 	assert.Equal(t, "mine", s.Note)
-	assert.Contains(t, s.Aside[0].Reason, "one's own")
+	assert.Contains(t, s.Rejected[0].Reason, "one's own")
 	l.add("a", "visit-closed", 1, visit.Closed{})
 	l.add("a", "note-written", 3, visit.Noted{Text: "changed"})
 	l.add("a", "event-undone", 3, visit.Undone{Event: visit.UUID(e.ID)})
@@ -283,8 +283,8 @@ func TestD4UndoIsOnesOwnAndClosedTakesAddenda(t *testing.T) {
 	assert.Empty(t, s.Points)
 	require.Len(t, s.Addenda, 1)
 	assert.Equal(t, "seen again", s.Addenda[0].Text)
-	assert.Len(t, s.Aside, 4)
-	assert.Contains(t, s.Aside[1].Reason, "addendum")
+	assert.Len(t, s.Rejected, 4)
+	assert.Contains(t, s.Rejected[1].Reason, "addendum")
 	// What its own person's other device wrote before it closed still belongs to it, with
 	// a remark; somebody else's, who was not there, does not.
 	for _, c := range []struct {
@@ -341,7 +341,7 @@ func TestAClosedVisitTakesWhatProtectsTheClient(t *testing.T) {
 		}
 		before := visit.Reduce(asked(), closed.events)
 		s := visit.Reduce(asked(), judged(visit.Today(), asked(), l.events))
-		assert.Equal(t, c.taken, len(s.Aside) == len(before.Aside), c.name)
+		assert.Equal(t, c.taken, len(s.Rejected) == len(before.Rejected), c.name)
 		assert.Equal(t, before.Holds[0].Summary.Outcome, s.Holds[0].Summary.Outcome, c.name)
 		assert.Equal(t, c.taken, len(s.Late) == 1, c.name)
 	}
@@ -375,7 +375,7 @@ func TestNumbersThatComeTooLateChangeNothing(t *testing.T) {
 		l.last().ReceivedMS = end + c.minutes*60_000
 		s := visit.Reduce(asked(), judged(visit.Today(), asked(), l.events))
 		assert.Equal(t, c.counts, s.Holds[0].Summary.Outcome == treat.Reduced, c.name)
-		assert.Equal(t, !c.counts, len(s.Aside) == 1, "%s: %v", c.name, s.Aside)
+		assert.Equal(t, !c.counts, len(s.Rejected) == 1, "%s: %v", c.name, s.Rejected)
 	}
 }
 
@@ -392,12 +392,12 @@ func TestD6NothingBecomesValidByADate(t *testing.T) {
 			l.add("a", "hold-started", 0, started(600, 500, "soleus"))
 			l.add("b", "consent-recorded", 0, consent)
 			l.last().DeviceMS = 1
-		}, visit.SetAside},
+		}, visit.HoldRejected},
 		{"consent of another device, arrived before but later by the clock", func(l *log) {
 			l.add("b", "consent-recorded", 0, consent)
 			l.last().DeviceMS = 1_000_000
 			l.add("a", "hold-started", 0, started(600, 500, "soleus"))
-		}, visit.SetAside},
+		}, visit.HoldRejected},
 		{"consent of another device, before by both", func(l *log) {
 			l.add("b", "consent-recorded", 0, consent)
 			l.add("a", "hold-started", 0, started(600, 500, "soleus"))
@@ -412,20 +412,20 @@ func TestD6NothingBecomesValidByADate(t *testing.T) {
 			l.add("b", "consent-recorded", 0, visit.Consented{Area: safety.WholeVisit})
 			l.last().DeviceMS = 9_000_000
 			l.add("a", "hold-started", 0, started(600, 500, "soleus"))
-		}, visit.SetAside},
+		}, visit.HoldRejected},
 		{"a yes of another device, arrived before but later by the clock", func(l *log) {
 			l.add("a", "consent-recorded", 0, consent)
 			l.add("b", "screening-answered", 0, yes("fever", ""))
 			l.last().DeviceMS = 9_000_000
 			l.add("a", "hold-started", 0, started(600, 500, "soleus"))
-		}, visit.SetAside},
+		}, visit.HoldRejected},
 		{"a clearance sent after the hold, dated before it", func(l *log) {
 			l.add("a", "consent-recorded", 0, consent)
 			l.add("a", "screening-answered", 0, yes("fever", ""))
 			l.add("a", "hold-started", 0, started(600, 500, "soleus"))
 			l.add("b", "screening-cleared", 0, visit.ScreeningCleared{Question: "fever", By: "Dr Example", On: "today"})
 			l.last().DeviceMS = 1
-		}, visit.SetAside},
+		}, visit.HoldRejected},
 	} {
 		t.Run(c.name, func(t *testing.T) {
 			l := &log{}
@@ -530,11 +530,11 @@ func TestD7AStudentsHold(t *testing.T) {
 	)
 	l.write("s", student, "hold-countersigned", 0, visit.Countersigned{Hold: visit.UUID(uid(601))})
 	s := visit.Reduce(asked(), l.events)
-	assert.Equal(t, visit.SetAside, holdOf(s, 600).Status)
-	assert.Equal(t, visit.SetAside, holdOf(s, 602).Status, "a student does not supervise")
+	assert.Equal(t, visit.HoldRejected, holdOf(s, 600).Status)
+	assert.Equal(t, visit.HoldRejected, holdOf(s, 602).Status, "a student does not supervise")
 	require.Equal(t, visit.Live, holdOf(s, 601).Status)
 	assert.Contains(t, holdOf(s, 601).Remarks[0], "Not countersigned")
-	assert.Len(t, s.Aside, 2)
+	assert.Len(t, s.Rejected, 2)
 	l.add("a", "hold-countersigned", 0, visit.Countersigned{Hold: visit.UUID(uid(601))})
 	h := holdOf(visit.Reduce(asked(), l.events), 601)
 	assert.Equal(t, therapist, h.Countersigned)
@@ -556,8 +556,8 @@ func TestD7EveryEventTypeByRole(t *testing.T) {
 		for role, author := range roles {
 			l := &log{}
 			l.write("a", author, kind, 0, map[string]any{})
-			e := visit.Today().Judge(asked()).Accept(withBody(l.events[0], kind))
-			refused := e.Verdict == visit.Aside && len(e.Why) > 4 && e.Why[:9] == "This role"
+			e := visit.Today().Validator(asked()).Admit(withBody(l.events[0], kind))
+			refused := e.Verdict == visit.Rejected && len(e.Why) > 4 && e.Why[:9] == "This role"
 			assert.Equal(t, !visit.MayWrite(role, kind), refused, "%s by %s: %s", kind, role, e.Why)
 		}
 	}
@@ -672,15 +672,15 @@ func TestD15CeilingsByPlaceAndPointsOnTheirMuscle(t *testing.T) {
 	l.add("a", "point-charted", 0, c)
 	s := visit.Reduce(asked(), l.events)
 	assert.Empty(t, s.Points)
-	assert.Contains(t, s.Aside[0].Reason, "$.body.place")
+	assert.Contains(t, s.Rejected[0].Reason, "$.body.place")
 	other := charted(501, "soleus")
 	other.Side = ids.Right
 	l.add("a", "point-charted", 0, other)
-	assert.Len(t, visit.Reduce(asked(), l.events).Aside, 2, "the other side")
+	assert.Len(t, visit.Reduce(asked(), l.events).Rejected, 2, "the other side")
 	wild := charted(502, "soleus")
 	wild.Place.Fibre = 9
 	l.add("a", "point-charted", 0, wild)
-	assert.Len(t, visit.Reduce(asked(), l.events).Aside, 3, "a fibre that is not there")
+	assert.Len(t, visit.Reduce(asked(), l.events).Rejected, 3, "a fibre that is not there")
 
 	// A muscle without ceilings of its own, pressed in the armpit.
 	latissimus := muscleOf("latissimus-dorsi")
@@ -757,7 +757,7 @@ func TestPositionsAndContactsThatAreForbidden(t *testing.T) {
 		{"blood thinner, palm on tension", thinner, "infraspinatus", "palm", "prone", "tension", ""},
 	} {
 		h := hold(c.ctx, c.muscle, c.contact, c.pos, c.set)
-		assert.Equal(t, c.why != "", h.Status == visit.SetAside, "%s: %s", c.name, h.Why)
+		assert.Equal(t, c.why != "", h.Status == visit.HoldRejected, "%s: %s", c.name, h.Why)
 		assert.Contains(t, h.Why, c.why, c.name)
 	}
 	// Both are shown where one chooses.
@@ -785,8 +785,8 @@ func TestANewLawLeavesOldHolds(t *testing.T) {
 	)
 	stored := judged(visit.Today(), asked(), l.events)
 	before := visit.Today().Reduce(asked(), stored)
-	law := visit.Law{
-		Rules:  "2099-01",
+	law := visit.Rules{
+		Coach:  "2099-01",
 		Figure: "figure-3",
 		Site: func(ids.Muscle, []safety.Place) (safety.Limits, string) {
 			return safety.Limits{Target: 1, Soft: 1, Hard: 1, CapMS: 10_000}, "everywhere"
@@ -800,11 +800,11 @@ func TestANewLawLeavesOldHolds(t *testing.T) {
 	assert.Equal(t, "figure-3", after.Points[0].Figure, "carried onto the new figure")
 	// A new hold is judged by the new law.
 	l.add("a", "hold-started", 0, started(601, 500, "soleus"))
-	again := law.Judge(asked())
+	again := law.Validator(asked())
 	for _, e := range stored {
-		again.Keep(e)
+		again.Replay(e)
 	}
-	assert.Equal(t, visit.Aside, again.Accept(*l.last()).Verdict)
+	assert.Equal(t, visit.Rejected, again.Admit(*l.last()).Verdict)
 }
 
 // Rules that no program knows any more leave what was stored, marked.
@@ -848,7 +848,7 @@ func TestPlacesOfTheFirstFigureAreCarriedByTheirFibres(t *testing.T) {
 	assert.Equal(t, body.Version, p.Figure)
 	// What is newly charted is placed on today's figure.
 	l.add("a", "point-charted", 0, chartedAs(501, "figure-0"))
-	assert.Contains(t, visit.Reduce(asked(), l.events).Aside[0].Reason, "$.body.figure")
+	assert.Contains(t, visit.Reduce(asked(), l.events).Rejected[0].Reason, "$.body.figure")
 }
 
 // What a tablet charted on figure version 1, and sends only now, is taken and
@@ -861,7 +861,7 @@ func TestAPlaceOfFigure1IsTakenAndCarried(t *testing.T) {
 	l.agree("a")
 	l.add("a", "point-charted", 0, old)
 	s := visit.Reduce(asked(), l.events)
-	require.Empty(t, s.Aside)
+	require.Empty(t, s.Rejected)
 	p := s.Points[0]
 	assert.Equal(t, body.Version, p.Figure)
 	assert.Equal(t, body.Back, p.View)
@@ -874,10 +874,10 @@ func TestAPlaceOfFigure1IsTakenAndCarried(t *testing.T) {
 		Where: muscleOf("soleus").PressedThrough(p.Place, p.Side, p.View, body.Point{X: p.X, Y: p.Y}),
 	})
 	l.add("a", "hold-started", 0, b)
-	assert.NotEqual(t, visit.SetAside, holdOf(visit.Reduce(asked(), l.events), 600).Status)
+	assert.NotEqual(t, visit.HoldRejected, holdOf(visit.Reduce(asked(), l.events), 600).Status)
 	old.Point, old.Place.Fibre = visit.UUID(uid(501)), 7
 	l.add("a", "point-charted", 0, old)
-	assert.Len(t, visit.Reduce(asked(), l.events).Aside, 1, "a fibre that figure 1 did not have")
+	assert.Len(t, visit.Reduce(asked(), l.events).Rejected, 1, "a fibre that figure 1 did not have")
 }
 
 func chartedAs(point int, figure string) visit.Charted {
@@ -887,11 +887,11 @@ func chartedAs(point int, figure string) visit.Charted {
 }
 
 // judged gives events the verdicts that they get in the order of arrival.
-func judged(law visit.Law, ctx visit.Context, events []visit.Event) []visit.Event {
-	j := law.Judge(ctx)
+func judged(law visit.Rules, ctx visit.Context, events []visit.Event) []visit.Event {
+	j := law.Validator(ctx)
 	out := make([]visit.Event, len(events))
 	for i, e := range events {
-		out[i] = j.Accept(e)
+		out[i] = j.Admit(e)
 	}
 	return out
 }
@@ -935,7 +935,7 @@ func TestAProtocolThatStretchesAsksTheAnswers(t *testing.T) {
 		status   visit.HoldStatus
 		why      string
 	}{
-		{"contract-relax", visit.SetAside, "No forced range of a shoulder in its painful stage."},
+		{"contract-relax", visit.HoldRejected, "No forced range of a shoulder in its painful stage."},
 		{"graded-stages", visit.Live, ""},
 	} {
 		l := &log{}
@@ -978,7 +978,7 @@ func TestWhatTheClientSays(t *testing.T) {
 	l.add("a", "client-note-added", 0, visit.ClientNoteAdded{Text: "Too late."})
 	s = visit.Reduce(ctx, l.events)
 	assert.Len(t, s.ClientNotes, 1)
-	require.Len(t, s.Aside, 2)
-	assert.Contains(t, s.Aside[0].Reason, "$.body.text")
-	assert.Contains(t, s.Aside[1].Reason, "closed")
+	require.Len(t, s.Rejected, 2)
+	assert.Contains(t, s.Rejected[0].Reason, "$.body.text")
+	assert.Contains(t, s.Rejected[1].Reason, "closed")
 }

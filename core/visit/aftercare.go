@@ -116,7 +116,7 @@ func (s State) Aftercare(earlier []FoundPoint) Aftercare {
 func (s State) pressed() []Point {
 	var out []Point
 	for _, p := range s.Points {
-		if slices.ContainsFunc(s.Holds, func(h Hold) bool { return h.Point == p.Point && h.Status != SetAside }) {
+		if slices.ContainsFunc(s.Holds, func(h Hold) bool { return h.Point == p.Point && h.Status != HoldRejected }) {
 			out = append(out, p)
 		}
 	}

@@ -120,7 +120,7 @@ func TestAMistakenAnswerIsCorrectedForFiveMinutes(t *testing.T) {
 	l.add("a", "event-undone", 0, visit.Undone{Event: visit.UUID(e.ID)})
 	s := visit.Reduce(asked(), l.events)
 	assert.True(t, s.Screening.NoTreatment)
-	assert.Contains(t, s.Aside[0].Reason, "record a clearance")
+	assert.Contains(t, s.Rejected[0].Reason, "record a clearance")
 }
 
 // A student's answer adds caution and takes none away.
@@ -171,7 +171,7 @@ func TestTheBasisOfAClearance(t *testing.T) {
 			s := visit.Reduce(asked(), l.events)
 			assert.Equal(t, c.refused != "", s.Screening.NoTreatment)
 			if c.refused != "" {
-				assert.Contains(t, s.Aside[0].Reason, c.refused)
+				assert.Contains(t, s.Rejected[0].Reason, c.refused)
 			}
 		})
 	}

@@ -2,7 +2,7 @@ package visit
 
 // A device's clock may be off. What it says is kept as it was said; beside it
 // goes when the event happened by the server's clock, from the difference seen
-// on arrival. No date makes anything valid: see Judge.
+// on arrival. No date makes anything valid: see Validator.
 
 // clockTolerance: differences below this are the network's (working value).
 const clockTolerance = 2000

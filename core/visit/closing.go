@@ -7,7 +7,7 @@ package visit
 const closedWhy = "The visit is closed; write an addendum instead."
 
 // afterClosing tells why a closed visit does not take an event, or "".
-func (j *Judge) afterClosing(e Event, b Body) string {
+func (j *Validator) afterClosing(e Event, b Body) string {
 	if j.closed == nil || protects(b) {
 		return ""
 	}
@@ -36,7 +36,7 @@ func protects(b Body) bool {
 
 // ofItsDevice: a hold's own log may come late, from the device and by the person that
 // wrote it.
-func (j *Judge) ofItsDevice(e Event, hold UUID) string {
+func (j *Validator) ofItsDevice(e Event, hold UUID) string {
 	if h, ok := j.holds[hold]; ok && h.event.Device == e.Device && h.event.Author == e.Author {
 		return ""
 	}
@@ -45,7 +45,7 @@ func (j *Judge) ofItsDevice(e Event, hold UUID) string {
 
 // wroteHere reports whether an author has written in this visit, on this device, before
 // it closed.
-func (j *Judge) wroteHere(e Event) bool {
+func (j *Validator) wroteHere(e Event) bool {
 	for _, o := range j.byID {
 		if o.Device == e.Device && o.Author == e.Author && (j.closed.Version == 0 || o.Version < j.closed.Version) {
 			return true
@@ -82,7 +82,7 @@ func (h *begun) tooLate(e Event, b *HoldHappened) string {
 
 // late lists what came in after the visit had closed.
 func (r *reducer) late(e Event) {
-	c := r.judge.closed
+	c := r.validator.closed
 	if c == nil || e.ID == c.ID || c.Version == 0 || e.Version <= c.Version || e.Verdict != Accepted {
 		return
 	}

@@ -77,10 +77,10 @@ func TestConsentRulesOverHolds(t *testing.T) {
 			st.Start = adapted(t, st.Start, visit.Reduce(c.ctx, l.events).Screening.Limits)
 			l.add("d", "hold-started", 0, st)
 			s := visit.Reduce(c.ctx, l.events)
-			require.Empty(t, s.Aside)
+			require.Empty(t, s.Rejected)
 			assert.Equal(t, c.needs, s.Points[0].NeedsConsent)
 			assert.Equal(t, c.needs != "", s.Points[0].Blocked != "")
-			assert.Equal(t, c.needs != "", s.Holds[0].Status == visit.SetAside, s.Holds[0].Why)
+			assert.Equal(t, c.needs != "", s.Holds[0].Status == visit.HoldRejected, s.Holds[0].Why)
 		})
 	}
 }
@@ -98,7 +98,7 @@ func TestAWithdrawalLooksForward(t *testing.T) {
 	l.add("d", "hold-started", 0, started(21, 10, "soleus"))
 	s := visit.Reduce(asked(), l.events)
 	assert.Equal(t, visit.Live, s.Holds[0].Status)
-	assert.Equal(t, visit.SetAside, s.Holds[1].Status)
+	assert.Equal(t, visit.HoldRejected, s.Holds[1].Status)
 	assert.Contains(t, s.Holds[1].Why, "No consent")
 }
 
@@ -201,8 +201,8 @@ func TestGaugesBeforeAndAfter(t *testing.T) {
 		Kind: "apical",
 	}, Moment: "before"})
 	s := visit.Reduce(asked(), l.events)
-	require.Len(t, s.Aside, 1, "a toe-touch has no side")
-	assert.Contains(t, s.Aside[0].Reason, "$.body.side")
+	require.Len(t, s.Rejected, 1, "a toe-touch has no side")
+	assert.Contains(t, s.Rejected[0].Reason, "$.body.side")
 	require.Len(t, s.Gauges, 4)
 	assert.Equal(t, "34.9°, flagged below 35°", s.Gauges[0].Flag)
 	assert.InDelta(t, 39, *s.Gauges[0].After, 0)

@@ -12,11 +12,11 @@
 //     does; kinds.go lists them, kind.go says what a kind may be asked.
 //   - Context: what is known beside the log (context.go): roles, earlier answers and consents
 //     as facts, the day's other holds and signs, the practice's thresholds, the height.
-//   - Judge: accepts or rejects each event once, when it arrives, by what was known then
-//     (judge.go). Its verdict is stored with the event.
-//   - Law: what new events are judged by: the version of the coach's rules, the figure, the
+//   - Validator: accepts or rejects each event once, when it arrives, by what was known then
+//     (validator.go). Its verdict is stored with the event.
+//   - Rules: what new events are judged by: the version of the coach's rules, the figure, the
 //     ceilings of a place.
-//   - Set aside: rejected, but kept and shown with the reason; it counts nowhere.
+//   - Rejected: kept and shown with the reason; it counts nowhere.
 //   - State: the visit as it stands (state.go): points, holds, ranges, answers, note, plan.
 //   - Spot: a place where a hand was, the same over visits where it is near enough
 //     (history.go).
@@ -25,16 +25,16 @@
 // # Data flow
 //
 // An event is written on a device, kept there, and sent. The server locks the client's
-// visits and lets a Judge accept it:
+// visits and lets a Validator admit it:
 //
-//	device ── event ──▶ outbox ──▶ store.Append ──▶ Judge.Accept ──▶ verdict, stored
+//	device ── event ──▶ outbox ──▶ store.Append ──▶ Validator.Admit ──▶ verdict, stored
 //	                                                     │
 //	            the client's safety record (core/record) ┘
 //
 // Reading a visit, here or there, is a replay. What was judged keeps its verdict; what this
 // device has not sent yet is judged as if it arrived now:
 //
-//	log ─▶ Arrived (order of arrival) ─▶ Keep or Accept ─▶ Order (order of happening)
+//	log ─▶ Arrived (order of arrival) ─▶ Replay or Admit ─▶ Order (order of happening)
 //	    ─▶ each kind's apply, points first, holds' logs last ─▶ finish ─▶ State
 //
 // From a State the other packages are asked: Work (points judged and given a protocol),
@@ -82,7 +82,7 @@
 // # Holds
 //
 // hold-started carries the plan and the limits as they were resolved, and the version of the
-// rules; hold-event is one word to the coach; hold-ended claims what it came to. The judge
+// rules; hold-event is one word to the coach; hold-ended claims what it came to. The validator
 // asks, in this order: does the point exist, are the limits those of the place and of
 // today's rules, does the client's record allow it (consent, screening, closed places, two
 // treatments a day), the contact, the position, supervision. The replay runs the log through

@@ -33,7 +33,7 @@ type Event struct {
 	Clock      string         `json:"clock,omitempty" enum:"ahead,behind,long" doc:"how the device's clock was off"`
 	HoldAtMS   *int64         `json:"hold_at_ms,omitempty" doc:"at_ms of a hold's event, where it could not be so late"`
 	Verdict    string         `json:"verdict,omitempty" enum:"accepted,aside" doc:"empty before it was received"`
-	Why        string         `json:"why,omitempty" doc:"why it was set aside"`
+	Why        string         `json:"why,omitempty" doc:"why it was rejected"`
 	Result     *treat.Summary `json:"result,omitempty" doc:"what an ended hold came to, as of this event"`
 }
 

@@ -37,7 +37,7 @@ func (b BlockOverridden) Check() *strict.Error {
 	return nil
 }
 
-func (b *BlockOverridden) admit(j *Judge, e *Event) error {
+func (b *BlockOverridden) admit(j *Validator, e *Event) error {
 	if !j.ctx.licensed(e.Author) {
 		return because("A licensed member of this practice overrides a block.")
 	}
@@ -50,7 +50,7 @@ func (b *BlockOverridden) facts(at record.Stamp) []record.Fact {
 	return []record.Fact{{Stamp: at, Override: &record.Override{Point: string(b.Point), Questions: b.Questions}}}
 }
 
-func (b *BlockOverridden) carries(j *Judge) string { return j.underHolds() }
+func (b *BlockOverridden) carries(j *Validator) string { return j.underHolds() }
 
 func (b *BlockOverridden) apply(r *reducer, _ Event) error {
 	r.state.Overrides = append(r.state.Overrides, *b)

@@ -38,7 +38,7 @@ func (c Consented) Check() *strict.Error {
 	return nil
 }
 
-func (c *Consented) remember(j *Judge, e Event) { j.said[e.ID] = c }
+func (c *Consented) remember(j *Validator, e Event) { j.said[e.ID] = c }
 
 func (c *Consented) facts(at record.Stamp) []record.Fact {
 	return []record.Fact{{Stamp: at, Consent: &record.Consent{Area: c.Area, Given: c.Given, By: c.By}}}
@@ -47,7 +47,7 @@ func (c *Consented) facts(at record.Stamp) []record.Fact {
 // protects: a withdrawal does.
 func (c *Consented) protects() bool { return !c.Given }
 
-func (c *Consented) carries(j *Judge) string { return j.underHolds() }
+func (c *Consented) carries(j *Validator) string { return j.underHolds() }
 
 func (c *Consented) sets(Event) []thing {
 	return []thing{{"consent for the " + string(c.Area), "consent:" + string(c.Area)}}

@@ -71,8 +71,8 @@ func (p Painted) OnFigure(version string) *strict.Error {
 	return nil
 }
 
-func (p *Painted) admit(j *Judge, _ *Event) error {
-	if e := p.OnFigure(j.law.Figure); e != nil {
+func (p *Painted) admit(j *Validator, _ *Event) error {
+	if e := p.OnFigure(j.rules.Figure); e != nil {
 		return e.Under("$.body")
 	}
 	return nil

@@ -17,9 +17,9 @@ type Undone struct {
 	Event UUID `json:"event"`
 }
 
-func (b *Undone) admit(j *Judge, e *Event) error { return j.undo(*e, b) }
+func (b *Undone) admit(j *Validator, e *Event) error { return j.undo(*e, b) }
 
-func (b *Undone) remember(j *Judge, e Event) { j.takeBack(e, b) }
+func (b *Undone) remember(j *Validator, e Event) { j.takeBack(e, b) }
 
 func (b *Undone) facts(at record.Stamp) []record.Fact {
 	return []record.Fact{{Stamp: at, Undo: string(b.Event)}}
@@ -29,7 +29,7 @@ func (b *Undone) facts(at record.Stamp) []record.Fact {
 func (b *Undone) apply(*reducer, Event) error { return nil }
 
 // carries: redo is an undo of the undo event, and rests on what that one undid.
-func (b *Undone) carries(j *Judge) string {
+func (b *Undone) carries(j *Validator) string {
 	if first, ok := j.byID[string(b.Event)]; ok {
 		return j.restsOn(first)
 	}

@@ -17,7 +17,7 @@ type Countersigned struct {
 }
 
 // admit: whoever stands for a student's hold is a licensed member now.
-func (b *Countersigned) admit(j *Judge, e *Event) error {
+func (b *Countersigned) admit(j *Validator, e *Event) error {
 	if h, ok := j.holds[b.Hold]; !ok || h.event.Verdict != Accepted {
 		return noHold(b.Hold)
 	}

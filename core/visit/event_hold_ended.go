@@ -30,14 +30,14 @@ type HoldEnded struct {
 	Stages *int `json:"stages,omitempty" minimum:"0"`
 }
 
-func (b *HoldEnded) admit(j *Judge, _ *Event) error {
+func (b *HoldEnded) admit(j *Validator, _ *Event) error {
 	if _, ok := j.holds[b.Hold]; !ok {
 		return noHold(b.Hold)
 	}
 	return nil
 }
 
-func (b *HoldEnded) remember(j *Judge, e Event) {
+func (b *HoldEnded) remember(j *Validator, e Event) {
 	if h, ok := j.holds[b.Hold]; ok && h.ended == nil {
 		h.ended = &e
 	}

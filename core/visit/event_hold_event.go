@@ -41,7 +41,7 @@ func sourceOf(e Event, b *HoldHappened) string {
 
 // admit reads one event of a hold. A log that is longer than the time since
 // the hold began is cut to it: nobody has pressed into the future.
-func (b *HoldHappened) admit(j *Judge, e *Event) error {
+func (b *HoldHappened) admit(j *Validator, e *Event) error {
 	h, ok := j.holds[b.Hold]
 	if !ok {
 		return noHold(b.Hold)
@@ -64,7 +64,7 @@ func (b *HoldHappened) admit(j *Judge, e *Event) error {
 
 // remember counts a sign where the hand was, whatever the hold is worth. A
 // hold's own undo takes back a sign that closed nothing; what has closed stays.
-func (b *HoldHappened) remember(j *Judge, e Event) {
+func (b *HoldHappened) remember(j *Validator, e Event) {
 	h, ok := j.holds[b.Hold]
 	if !ok {
 		return

@@ -35,7 +35,7 @@ type HoldStarted struct {
 
 // admit decides whether a hold may begin: the last door for every screen,
 // import and outbox.
-func (b *HoldStarted) admit(j *Judge, e *Event) error {
+func (b *HoldStarted) admit(j *Validator, e *Event) error {
 	if _, twice := j.holds[b.Hold]; twice {
 		return refuse("$.body.hold", string(b.Hold), "an id that no hold of this visit has")
 	}
@@ -46,9 +46,9 @@ func (b *HoldStarted) admit(j *Judge, e *Event) error {
 	if b.Start.Muscle != p.Muscle || b.Start.Side != p.Side {
 		return because("The hold names another muscle or side than its point.")
 	}
-	at := p.spot(j.ctx.height(), j.law.Figure)
-	limits, where := j.law.Site(p.Muscle, at.Where)
-	if err := b.Start.Begins(j.law.Rules, limits, where, at.Where); err != nil {
+	at := p.spot(j.ctx.height(), j.rules.Figure)
+	limits, where := j.rules.Site(p.Muscle, at.Where)
+	if err := b.Start.Begins(j.rules.Coach, limits, where, at.Where); err != nil {
 		return err.(*strict.Error).Under("$.body.start")
 	}
 	k := j.knownTo(*e)
@@ -63,7 +63,7 @@ func (b *HoldStarted) admit(j *Judge, e *Event) error {
 }
 
 // supervision: a student presses under a licensed person, who countersigns.
-func (j *Judge) supervision(e Event, b *HoldStarted) string {
+func (j *Validator) supervision(e Event, b *HoldStarted) string {
 	if j.ctx.Roles[e.Author] == rights.Student && !j.ctx.licensed(string(b.Under)) {
 		return "A student's hold names the therapist who countersigns it."
 	}
@@ -71,13 +71,13 @@ func (j *Judge) supervision(e Event, b *HoldStarted) string {
 }
 
 // remember keeps a hold that was rejected too: its log is shown.
-func (b *HoldStarted) remember(j *Judge, e Event) {
+func (b *HoldStarted) remember(j *Validator, e Event) {
 	if _, twice := j.holds[b.Hold]; twice {
 		return
 	}
 	h := &begun{start: *b, event: e}
 	if p, ok := j.points[b.Point]; ok {
-		h.spot = p.spot(j.ctx.height(), j.law.Figure)
+		h.spot = p.spot(j.ctx.height(), j.rules.Figure)
 	}
 	j.holds[b.Hold] = h
 }
@@ -89,7 +89,7 @@ func (b *HoldStarted) facts(at record.Stamp) []record.Fact {
 // apply shows a hold as it was judged.
 func (b *HoldStarted) apply(r *reducer, e Event) error {
 	if _, err := r.hold(b.Hold); err == nil {
-		r.aside(e, e.Why)
+		r.reject(e, e.Why)
 		return nil
 	}
 	h := Hold{
@@ -98,10 +98,10 @@ func (b *HoldStarted) apply(r *reducer, e Event) error {
 		MuscleSet: b.MuscleSet, Author: e.Author, Under: b.Under, Log: []HoldHappened{}, Remarks: []string{},
 		Status: Live, event: e,
 	}
-	if e.Verdict == Aside {
-		h.Status, h.Why = SetAside, e.Why
+	if e.Verdict == Rejected {
+		h.Status, h.Why = HoldRejected, e.Why
 	}
-	if began, ok := r.judge.holds[b.Hold]; ok {
+	if began, ok := r.validator.holds[b.Hold]; ok {
 		h.Spot = began.spot
 	}
 	h.off(e)

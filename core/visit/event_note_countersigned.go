@@ -21,14 +21,14 @@ type NoteCountersigned struct {
 // Check implements strict.Checker: somebody countersigns.
 func (b NoteCountersigned) Check() *strict.Error { return signs(b.Name) }
 
-func (b *NoteCountersigned) admit(j *Judge, _ *Event) error {
+func (b *NoteCountersigned) admit(j *Validator, _ *Event) error {
 	if j.signed == nil || j.ctx.Roles[j.signed.Author] != rights.Student || j.counter != nil {
 		return because("A student's signed note is countersigned, once.")
 	}
 	return nil
 }
 
-func (b *NoteCountersigned) remember(j *Judge, e Event) { j.counter = &e }
+func (b *NoteCountersigned) remember(j *Validator, e Event) { j.counter = &e }
 
 func (b *NoteCountersigned) apply(r *reducer, e Event) error {
 	if r.state.Signed != nil { // a log from elsewhere may say anything

@@ -20,7 +20,7 @@ type NoteText struct {
 // NoteDrafted is the note as the therapist has edited it.
 type NoteDrafted struct{ NoteText }
 
-func (b *NoteDrafted) admit(j *Judge, _ *Event) error { return words(j.signedAlready()) }
+func (b *NoteDrafted) admit(j *Validator, _ *Event) error { return words(j.signedAlready()) }
 
 func (b *NoteDrafted) sets(Event) []thing { return []thing{{"text of the note", "note-text"}} }
 
@@ -33,7 +33,7 @@ func (b *NoteDrafted) timeline() string { return "Note edited" }
 
 // signedAlready tells why a note takes no other text, or "": from its signing on only
 // addenda are written.
-func (j *Judge) signedAlready() string {
+func (j *Validator) signedAlready() string {
 	if j.signed != nil {
 		return "The note is signed; write an addendum instead."
 	}

@@ -34,7 +34,7 @@ func signs(name string) *strict.Error {
 
 // admit: a note is signed once, when the visit is closed and no finding can change under
 // it.
-func (b *NoteSigned) admit(j *Judge, _ *Event) error {
+func (b *NoteSigned) admit(j *Validator, _ *Event) error {
 	if why := j.signedAlready(); why != "" {
 		return because(why)
 	}
@@ -44,7 +44,7 @@ func (b *NoteSigned) admit(j *Judge, _ *Event) error {
 	return nil
 }
 
-func (b *NoteSigned) remember(j *Judge, e Event) { j.signed = &e }
+func (b *NoteSigned) remember(j *Validator, e Event) { j.signed = &e }
 
 func (b *NoteSigned) apply(r *reducer, e Event) error {
 	r.state.Signed = &SignedNote{

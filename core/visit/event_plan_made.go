@@ -25,7 +25,7 @@ type PlanMade struct {
 }
 
 // admit: a plan is of this visit's points.
-func (b *PlanMade) admit(j *Judge, _ *Event) error {
+func (b *PlanMade) admit(j *Validator, _ *Event) error {
 	for _, id := range slices.Concat(b.Order, b.Must, b.Dropped) {
 		if j.points[id] == nil {
 			return noPoint(id)

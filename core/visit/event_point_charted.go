@@ -52,7 +52,7 @@ func (c Charted) Check() *strict.Error {
 }
 
 // admit refuses another muscle under a pressed point, and a place that is not on its muscle.
-func (c *Charted) admit(j *Judge, e *Event) error {
+func (c *Charted) admit(j *Validator, e *Event) error {
 	p, there := j.points[c.Point]
 	switch {
 	case e.Type == "point-charted" && there:
@@ -71,7 +71,7 @@ func (c *Charted) admit(j *Judge, e *Event) error {
 	return j.placed(c.Muscle, c.Side, c.Figure, c.View, body.Point{X: c.X, Y: c.Y}, c.Place)
 }
 
-func (c *Charted) place(j *Judge) (moved bool) {
+func (c *Charted) place(j *Validator) (moved bool) {
 	p, there := j.points[c.Point]
 	own := *c
 	j.points[c.Point] = &own
@@ -80,7 +80,7 @@ func (c *Charted) place(j *Judge) (moved bool) {
 
 func (c *Charted) at() UUID { return c.Point }
 
-func (c *Charted) carries(j *Judge) string { return j.underPressed(c.Point) }
+func (c *Charted) carries(j *Validator) string { return j.underPressed(c.Point) }
 
 // sets: only a correction sets what another may have set too.
 func (c *Charted) sets(e Event) []thing {
@@ -91,9 +91,9 @@ func (c *Charted) sets(e Event) []thing {
 }
 
 // apply sets a point. The muscle of a pressed point is what was judged, so a
-// correction that came too late for it was set aside.
+// correction that came too late for it was rejected.
 func (c *Charted) apply(r *reducer, e Event) error {
-	b := *c // the judge has read the same body
+	b := *c // the validator has read the same body
 	p, err := r.point(b.Point)
 	if e.Type == pointCharted.name {
 		if err == nil {
@@ -102,7 +102,7 @@ func (c *Charted) apply(r *reducer, e Event) error {
 		if b.Identity == "" {
 			b.Identity = b.Point
 		}
-		b.carry(r.ctx.height(), r.law.Figure)
+		b.carry(r.ctx.height(), r.rules.Figure)
 		r.state.Points = append(r.state.Points, Point{FoundPoint: FoundPoint{Charted: b, ChartedMS: e.At()}})
 		return nil
 	}
@@ -112,7 +112,7 @@ func (c *Charted) apply(r *reducer, e Event) error {
 	if b.Identity == "" {
 		b.Identity = p.Identity
 	}
-	b.carry(r.ctx.height(), r.law.Figure)
+	b.carry(r.ctx.height(), r.rules.Figure)
 	p.Charted = b
 	return nil
 }
@@ -126,7 +126,7 @@ func (c *Charted) timeline() string {
 }
 
 // underPressed tells that a hold was begun at a point, or "".
-func (j *Judge) underPressed(point UUID) string {
+func (j *Validator) underPressed(point UUID) string {
 	if j.pressed(point) {
 		return "A hold rests on this point: correct it instead."
 	}

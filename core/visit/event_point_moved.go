@@ -22,7 +22,7 @@ type Moved struct {
 	Place  atlas.FibrePlace `json:"place"`
 }
 
-func (b *Moved) admit(j *Judge, _ *Event) error {
+func (b *Moved) admit(j *Validator, _ *Event) error {
 	p, ok := j.points[b.Point]
 	if !ok {
 		return noPoint(b.Point)
@@ -30,7 +30,7 @@ func (b *Moved) admit(j *Judge, _ *Event) error {
 	return j.placed(p.Muscle, p.Side, b.Figure, b.View, body.Point{X: b.X, Y: b.Y}, b.Place)
 }
 
-func (b *Moved) place(j *Judge) (moved bool) {
+func (b *Moved) place(j *Validator) (moved bool) {
 	p, ok := j.points[b.Point]
 	if ok {
 		p.Figure, p.View, p.X, p.Y, p.Place = b.Figure, b.View, b.X, b.Y, b.Place
@@ -40,7 +40,7 @@ func (b *Moved) place(j *Judge) (moved bool) {
 
 func (b *Moved) at() UUID { return b.Point }
 
-func (b *Moved) carries(j *Judge) string { return j.underPressed(b.Point) }
+func (b *Moved) carries(j *Validator) string { return j.underPressed(b.Point) }
 
 func (b *Moved) sets(Event) []thing {
 	return []thing{{"place of a point", "point:" + string(b.Point) + ":place"}}
@@ -52,7 +52,7 @@ func (b *Moved) apply(r *reducer, _ Event) error {
 		return err
 	}
 	p.Figure, p.View, p.X, p.Y, p.Place = b.Figure, b.View, b.X, b.Y, b.Place
-	p.carry(r.ctx.height(), r.law.Figure)
+	p.carry(r.ctx.height(), r.rules.Figure)
 	return nil
 }
 

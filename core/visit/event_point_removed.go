@@ -17,7 +17,7 @@ type Removed struct {
 	Point UUID `json:"point"`
 }
 
-func (b *Removed) admit(j *Judge, _ *Event) error {
+func (b *Removed) admit(j *Validator, _ *Event) error {
 	if _, ok := j.points[b.Point]; !ok {
 		return noPoint(b.Point)
 	}
@@ -27,14 +27,14 @@ func (b *Removed) admit(j *Judge, _ *Event) error {
 	return nil
 }
 
-func (b *Removed) place(j *Judge) (moved bool) {
+func (b *Removed) place(j *Validator) (moved bool) {
 	delete(j.points, b.Point)
 	return true
 }
 
 func (b *Removed) at() UUID { return b.Point }
 
-func (b *Removed) carries(j *Judge) string { return j.underPressed(b.Point) }
+func (b *Removed) carries(j *Validator) string { return j.underPressed(b.Point) }
 
 func (b *Removed) apply(r *reducer, _ Event) error {
 	r.state.Points = slices.DeleteFunc(r.state.Points, func(p Point) bool { return p.Point == b.Point })

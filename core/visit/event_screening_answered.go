@@ -51,7 +51,7 @@ func (a ScreenedAnswer) Check() *strict.Error {
 	return nil
 }
 
-func (b *Screened) remember(j *Judge, e Event) { j.said[e.ID] = b }
+func (b *Screened) remember(j *Validator, e Event) { j.said[e.ID] = b }
 
 func (b *Screened) facts(at record.Stamp) []record.Fact {
 	out := make([]record.Fact, len(b.Answers))
@@ -71,7 +71,7 @@ func (b *Screened) protects() bool {
 	return !slices.ContainsFunc(b.Answers, func(a ScreenedAnswer) bool { return a.Answer == "no" })
 }
 
-func (b *Screened) carries(j *Judge) string { return j.underHolds() }
+func (b *Screened) carries(j *Validator) string { return j.underHolds() }
 
 func (b *Screened) sets(Event) []thing {
 	out := make([]thing, len(b.Answers))
@@ -93,7 +93,7 @@ func (b *Screened) timeline() string {
 }
 
 // underHolds tells that a hold of this visit rests on what was asked and agreed, or "".
-func (j *Judge) underHolds() string {
+func (j *Validator) underHolds() string {
 	if len(j.holds) > 0 {
 		return "A hold rests on it: answer again, or withdraw for what is to come."
 	}

@@ -58,7 +58,7 @@ func (c ScreeningCleared) clearance() *record.Clearance {
 }
 
 // admit tells why a clearance on its basis does not lift what stands, or nil.
-func (b *ScreeningCleared) admit(j *Judge, e *Event) error {
+func (b *ScreeningCleared) admit(j *Validator, e *Event) error {
 	stands := j.record.At(record.Query{Stamp: j.ctx.stamp(*e), Now: true}).Clearable(*b.clearance())
 	if stands == nil {
 		return nil
@@ -78,7 +78,7 @@ func (b *ScreeningCleared) facts(at record.Stamp) []record.Fact {
 	return []record.Fact{{Stamp: at, Clearance: b.clearance()}}
 }
 
-func (b *ScreeningCleared) carries(j *Judge) string { return j.underHolds() }
+func (b *ScreeningCleared) carries(j *Validator) string { return j.underHolds() }
 
 func (b *ScreeningCleared) apply(r *reducer, _ Event) error {
 	r.state.Cleared = append(r.state.Cleared, *b)

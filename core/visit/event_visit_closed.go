@@ -34,7 +34,7 @@ func (b Closed) Check() *strict.Error {
 	return nil
 }
 
-func (b *Closed) remember(j *Judge, e Event) {
+func (b *Closed) remember(j *Validator, e Event) {
 	if j.closed == nil {
 		j.closed = &e
 	}

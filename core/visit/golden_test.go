@@ -44,7 +44,9 @@ func answer(t *testing.T, s visit.State) string {
 }
 
 // bumped is a law in which everything is otherwise than today.
-func bumped() visit.Law { return visit.Law{Rules: "2099-01", Figure: "figure-99", Site: lowCeilings} }
+func bumped() visit.Rules {
+	return visit.Rules{Coach: "2099-01", Figure: "figure-99", Site: lowCeilings}
+}
 
 func TestGoldenVisits(t *testing.T) {
 	versions, err := golden.ReadDir("testdata")
@@ -56,7 +58,7 @@ func TestGoldenVisits(t *testing.T) {
 		for _, f := range files {
 			raw, err := golden.ReadFile(path.Join("testdata", v.Name(), f.Name()))
 			require.NoError(t, err)
-			for name, law := range map[string]visit.Law{"today": visit.Today(), "bumped": bumped()} {
+			for name, law := range map[string]visit.Rules{"today": visit.Today(), "bumped": bumped()} {
 				t.Run(v.Name()+"/"+f.Name()+"/"+name, func(t *testing.T) {
 					var events []visit.Event
 					for i, l := range strings.Split(strings.TrimSpace(string(raw)), "\n") {
@@ -106,7 +108,7 @@ func TestWriteGoldenVisits(t *testing.T) {
 	refused.add("a", "hold-event", 0, happened(600, 0, "contact", nil))
 	for _, rules := range []string{"2026-11", treat.RulesVersion} {
 		law := visit.Today()
-		law.Rules = rules
+		law.Coach = rules
 		for name, l := range map[string]*log{
 			"late-pad": late, "learned-later": learned, "closed": closed,
 			"sudden": sudden, "refused": refused,
@@ -116,13 +118,13 @@ func TestWriteGoldenVisits(t *testing.T) {
 	}
 }
 
-func writeVisit(t *testing.T, law visit.Law, name string, events []visit.Event) {
-	file := path.Join(os.Getenv("MOKREN_GOLDEN"), law.Rules, name+".txt")
+func writeVisit(t *testing.T, law visit.Rules, name string, events []visit.Event) {
+	file := path.Join(os.Getenv("MOKREN_GOLDEN"), law.Coach, name+".txt")
 	if _, err := os.Stat(file); err == nil {
 		return
 	}
 	require.NoError(t, os.MkdirAll(path.Dir(file), 0o755))
-	j := law.Judge(asked())
+	j := law.Validator(asked())
 	var b strings.Builder
 	var stored []visit.Event
 	for _, e := range events {
@@ -130,11 +132,11 @@ func writeVisit(t *testing.T, law visit.Law, name string, events []visit.Event) 
 			body, err := e.Decode()
 			require.NoError(t, err)
 			h := body.(*visit.HoldStarted)
-			h.Start.Rules = law.Rules
+			h.Start.Rules = law.Coach
 			e.Body, err = json.Marshal(h)
 			require.NoError(t, err)
 		}
-		stored = append(stored, j.Accept(e))
+		stored = append(stored, j.Admit(e))
 		raw, err := json.Marshal(stored[len(stored)-1])
 		require.NoError(t, err)
 		b.WriteString("> " + string(raw) + "\n< " + answer(t, law.Reduce(asked(), stored)) + "\n")

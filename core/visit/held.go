@@ -45,10 +45,10 @@ func (r *reducer) weigh(h *Hold, k record.Judged, quiet bool) {
 	if h.late > 0 {
 		h.remark(fmt.Sprintf("%d entries came in after the end and were sorted in by their time.", h.late))
 	}
-	if r.ctx.Roles[h.Author] == rights.Student && h.Countersigned == "" && h.Status != SetAside {
+	if r.ctx.Roles[h.Author] == rights.Student && h.Countersigned == "" && h.Status != HoldRejected {
 		h.remark("Not countersigned yet.")
 	}
-	if h.Status != SetAside {
+	if h.Status != HoldRejected {
 		r.learnedLater(h, k, quiet)
 	}
 }
@@ -121,7 +121,7 @@ func (h *Hold) remarkClaim() {
 // quiet reports that nothing was ever said that could stand against any hold, so
 // that nothing can have been learned later: every answer a no, every consent
 // given, nothing taken back, no sign.
-func (j *Judge) quiet(k record.Judged) bool {
+func (j *Validator) quiet(k record.Judged) bool {
 	s := k.Screening
 	return len(j.signs) == 0 && !s.NoTreatment && len(s.Blocked) == 0 && len(s.Muscles) == 0 && j.record.Quiet()
 }
@@ -134,18 +134,18 @@ func (r *reducer) learnedLater(h *Hold, all record.Judged, quiet bool) {
 	if i < 0 {
 		return
 	}
-	at := r.state.Points[i].spot(r.ctx.height(), r.law.Figure)
+	at := r.state.Points[i].spot(r.ctx.height(), r.rules.Figure)
 	if quiet && all.ConsentMissing(at).Reason == "" {
 		return
 	}
 	q := record.Query{Stamp: r.ctx.stamp(h.event), Then: true}
 	var day record.Day
-	for _, s := range r.judge.signs {
+	for _, s := range r.validator.signs {
 		if s.From.Event == "" || s.Hold != string(h.ID) && q.Sees(s.From) && s.AtMS < h.StartedMS {
 			day.Signs = append(day.Signs, s)
 		}
 	}
-	k := r.judge.record.At(q).Judge(day)
+	k := r.validator.record.At(q).Judge(day)
 	why := k.Blocked(at, string(h.Point))
 	if why != "" {
 		why = "Blocked by the screening: " + why

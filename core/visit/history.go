@@ -12,7 +12,7 @@ import (
 	"mokren/core/treat"
 )
 
-// Treated is a point with what its holds came to. Holds set aside count nowhere.
+// Treated is a point with what its holds came to. Rejected holds count nowhere.
 type Treated struct {
 	FoundPoint
 	SecondsS float64       // pressure over all holds of the visit, s
@@ -33,7 +33,7 @@ func (s State) Treated() []Treated {
 	for i, p := range s.Points {
 		t := Treated{FoundPoint: p.FoundPoint, Activity: work.Points[i].Activity}
 		for _, h := range s.Holds {
-			if h.Point == p.Point && h.Status != SetAside {
+			if h.Point == p.Point && h.Status != HoldRejected {
 				t.Holds++
 				t.SecondsS += h.Summary.PressureS
 				t.Parts += h.Summary.Count()

@@ -40,7 +40,7 @@ func (c *Charted) carry(heightCM float64, figure string) {
 }
 
 // shut tells why no hold begins in this visit whatever the client's record says, or "".
-func (j *Judge) shut() string {
+func (j *Validator) shut() string {
 	switch {
 	case j.ctx.Cancelled:
 		return "The visit is cancelled; a hold belongs to one that takes place."
@@ -50,7 +50,7 @@ func (j *Judge) shut() string {
 	return ""
 }
 
-func (j *Judge) contactRefused(at Spot, c ids.Contact) string {
+func (j *Validator) contactRefused(at Spot, c ids.Contact) string {
 	m, err := atlas.Get(at.Muscle)
 	if err != nil {
 		return err.Error()
@@ -59,13 +59,13 @@ func (j *Judge) contactRefused(at Spot, c ids.Contact) string {
 }
 
 // knownTo is what the client's record says to a hold that e starts.
-func (j *Judge) knownTo(e Event) record.Judged {
+func (j *Validator) knownTo(e Event) record.Judged {
 	return j.record.At(record.Query{Stamp: j.ctx.stamp(e)}).Judge(j.day())
 }
 
 // standing is what the record says now, whoever would begin.
 // Of a closed visit it is what was known when it closed.
-func (j *Judge) standing() record.Judged {
+func (j *Validator) standing() record.Judged {
 	if j.closed != nil {
 		return j.record.At(record.Query{Stamp: j.ctx.stamp(*j.closed), Then: true}).Judge(j.day())
 	}
@@ -77,7 +77,7 @@ func (j *Judge) standing() record.Judged {
 }
 
 // visit is the id of the visit whose log this is.
-func (j *Judge) visit() string {
+func (j *Validator) visit() string {
 	for _, e := range j.byID {
 		return e.Visit
 	}

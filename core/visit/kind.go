@@ -42,10 +42,10 @@ type (
 	// admitted kinds are asked before they are accepted; an error names the field, or says
 	// why.
 	admitted interface {
-		admit(j *Judge, e *Event) error
+		admit(j *Validator, e *Event) error
 	}
 	// remembered kinds change what later events are judged by.
-	remembered interface{ remember(j *Judge, e Event) }
+	remembered interface{ remember(j *Validator, e Event) }
 	// factual kinds add to the client's safety record.
 	factual interface {
 		facts(at record.Stamp) []record.Fact
@@ -56,11 +56,11 @@ type (
 	aboutPoint interface{ about() UUID }
 	// placing kinds change where points lie.
 	placing interface {
-		place(j *Judge) (moved bool)
+		place(j *Validator) (moved bool)
 		at() UUID
 	}
 	// carrying kinds may carry a hold; carries tells which, or "".
-	carrying interface{ carries(j *Judge) string }
+	carrying interface{ carries(j *Validator) string }
 	// protecting kinds may only add caution: a yes, a withdrawal, a reaction, a sign. Then
 	// they enter the client's record whatever visit they hang on.
 	protecting interface{ protects() bool }
@@ -172,7 +172,7 @@ func Timeline(ctx Context, log []Event) []TimelineEntry {
 			continue
 		}
 		l := TimelineEntry{AtMS: e.At(), Author: e.Author, Type: e.Type, Text: t.timeline(), Undone: j.gone(e.ID)}
-		if e.Verdict == Aside {
+		if e.Verdict == Rejected {
 			l.Rejected = e.Why
 		}
 		out = append(out, l)

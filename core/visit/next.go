@@ -57,7 +57,7 @@ func (s State) NextAfter(ctx Context, earlier []FoundPoint, hold UUID) NextAfter
 
 // hasHold reports whether a hold at a point counts.
 func (s State) hasHold(p UUID) bool {
-	return slices.ContainsFunc(s.Holds, func(h Hold) bool { return h.Point == p && h.Status != SetAside })
+	return slices.ContainsFunc(s.Holds, func(h Hold) bool { return h.Point == p && h.Status != HoldRejected })
 }
 
 // firstPlanned gives the first points by the order of the plan; what is not in the plan

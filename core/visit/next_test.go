@@ -42,7 +42,7 @@ func TestWhatComesAfterAHold(t *testing.T) {
 	})
 	l.hold(70, 50, started(70, 50, "soleus"), "release")
 	s := visit.Reduce(ctx, l.events)
-	require.Empty(t, s.Aside)
+	require.Empty(t, s.Rejected)
 	next := s.NextAfter(ctx, nil, visit.UUID(uid(70)))
 	require.Len(t, next.Next, 3)
 	assert.Equal(t, visit.PointWhy{Point: visit.UUID(uid(50)), Why: "Another angle, once more here."}, next.Next[0])

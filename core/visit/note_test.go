@@ -20,7 +20,7 @@ func TestANoteIsSignedOnceAndThenOnlyAddedTo(t *testing.T) {
 	l.add("a", "note-signed", 0, sign)
 	s := visit.Reduce(asked(), l.events)
 	require.Nil(t, s.Signed, "an open visit can change under its note")
-	require.Len(t, s.Aside, 1)
+	require.Len(t, s.Rejected, 1)
 
 	l.add("a", "visit-closed", 0, visit.Closed{})
 	l.add("a", "note-drafted", 0, visit.NoteDrafted{NoteText: text("second")})
@@ -36,7 +36,7 @@ func TestANoteIsSignedOnceAndThenOnlyAddedTo(t *testing.T) {
 	assert.Equal(t, therapist, s.Signed.Author)
 	require.Len(t, s.Drafts, 2, "both versions are kept")
 	assert.Equal(t, "second", s.Drafts[1].Subjective)
-	assert.Len(t, s.Aside, 4)
+	assert.Len(t, s.Rejected, 4)
 	require.Len(t, s.Addenda, 1)
 }
 

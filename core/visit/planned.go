@@ -121,7 +121,7 @@ func (s State) goOn(r *plan.Request, nowMS int64) {
 	}
 	last := int64(0)
 	for _, h := range s.Holds {
-		if h.Status == SetAside || h.StartedMS < s.PlanMS {
+		if h.Status == HoldRejected || h.StartedMS < s.PlanMS {
 			continue
 		}
 		if h.StartedMS >= last && h.Position != "" {
@@ -225,7 +225,7 @@ func (s State) LeftOff() LeftOff {
 	for i, p := range s.Points {
 		l := LeftPoint{FoundPoint: p.FoundPoint, Activity: w.Points[i].Activity, Holds: []LeftHold{}}
 		for _, h := range s.Holds {
-			if h.Point == p.Point && h.Status != SetAside {
+			if h.Point == p.Point && h.Status != HoldRejected {
 				l.Holds = append(l.Holds, LeftHold{
 					string(h.Start.Protocol), string(h.Contact), h.Summary.PressureS, string(h.Summary.Outcome),
 				})
@@ -248,7 +248,7 @@ func (s State) LeftOff() LeftOff {
 // pressed last; both empty when nothing was.
 func (s State) LetGo(point UUID) (protocol string, atMS int64) {
 	for _, h := range s.Holds {
-		if h.Point != point || h.Status == SetAside {
+		if h.Point != point || h.Status == HoldRejected {
 			continue
 		}
 		atMS = max(atMS, h.StartedMS)

@@ -6,7 +6,7 @@ import "slices"
 // in the log; empty when it would not.
 func Preview(ctx Context, log []Event, e Event) string {
 	s := Reduce(ctx, append(slices.Clone(log), e))
-	for _, a := range s.Aside {
+	for _, a := range s.Rejected {
 		if a.Event == e.ID {
 			return a.Reason
 		}
@@ -15,7 +15,7 @@ func Preview(ctx Context, log []Event, e Event) string {
 	b, err := e.Decode()
 	if start, ok := b.(*HoldStarted); err == nil && ok {
 		for _, h := range s.Holds {
-			if h.ID == start.Hold && h.Status == SetAside {
+			if h.ID == start.Hold && h.Status == HoldRejected {
 				return h.Why
 			}
 		}
@@ -32,7 +32,7 @@ func Undoable(ctx Context, log []Event, wanted []string, nowMS int64) []string {
 		undo := Event{
 			Author: j.byID[id].Author, Type: "event-undone", DeviceMS: nowMS, HappenedMS: max(1, nowMS+ctx.ClockMS),
 		}
-		if j.judge(&undo, &Undone{Event: UUID(id)}) == nil {
+		if j.validate(&undo, &Undone{Event: UUID(id)}) == nil {
 			out = append(out, id)
 		}
 	}

@@ -17,7 +17,7 @@ import (
 
 // server is the record as it would be: it judges what arrives and keeps it.
 type server struct {
-	law    visit.Law
+	law    visit.Rules
 	ctx    visit.Context
 	now    int64
 	stored []visit.Event
@@ -25,13 +25,13 @@ type server struct {
 
 func (s *server) receive(batch ...visit.Event) {
 	a := visit.Arrival{NowMS: s.now}
-	j := s.law.Judge(s.ctx)
+	j := s.law.Validator(s.ctx)
 	for _, e := range s.stored {
-		j.Keep(e)
+		j.Replay(e)
 	}
 	for _, e := range a.Receive(s.stored, batch) {
 		e.Version = int64(len(s.stored) + 1)
-		s.stored = append(s.stored, j.Accept(e))
+		s.stored = append(s.stored, j.Admit(e))
 	}
 }
 
@@ -172,7 +172,7 @@ func (r *random) change() {
 	s := r.s
 	switch rapid.IntRange(0, 5).Draw(r.t, "change") {
 	case 0:
-		s.law.Rules = rapid.SampledFrom([]string{treat.RulesVersion, "2099-01"}).Draw(r.t, "rules")
+		s.law.Coach = rapid.SampledFrom([]string{treat.RulesVersion, "2099-01"}).Draw(r.t, "rules")
 	case 1:
 		s.law.Figure = rapid.SampledFrom([]string{"figure-1", "figure-2"}).Draw(r.t, "figure")
 	case 2:
@@ -253,16 +253,16 @@ func check(t *rapid.T, s *server, verdicts map[string]visit.HoldStatus) {
 		require.NoError(t, err)
 		h, there := shown[string(b.(*visit.HoldStarted).Hold)]
 		require.True(t, there, "a hold is gone: %s", e.Why)
-		require.Equal(t, e.Verdict == visit.Aside, h.Status == visit.SetAside, "%s: %s", e.ID, h.Why)
+		require.Equal(t, e.Verdict == visit.Rejected, h.Status == visit.HoldRejected, "%s: %s", e.ID, h.Why)
 		status := visit.Accepted
-		if h.Status == visit.SetAside {
-			status = visit.Aside
+		if h.Status == visit.HoldRejected {
+			status = visit.Rejected
 		}
 		if was, ok := verdicts[e.ID]; ok {
 			require.Equal(t, was, visit.HoldStatus(status), "a verdict changed")
 		}
 		verdicts[e.ID] = visit.HoldStatus(status)
-		if h.Status == visit.SetAside {
+		if h.Status == visit.HoldRejected {
 			continue
 		}
 		_, found := pointOf(state, h.Point)
@@ -317,7 +317,7 @@ func TestNoHoldAfterAClosingSign(t *testing.T) {
 		closed = closed || nerves >= 2 || pulses >= 3
 		l.add("a", "hold-started", 0, started(601, 500, "soleus"))
 		s := visit.Reduce(asked(), l.events)
-		require.Equal(t, closed, holdOf(s, 601).Status == visit.SetAside, holdOf(s, 601).Why)
+		require.Equal(t, closed, holdOf(s, 601).Status == visit.HoldRejected, holdOf(s, 601).Why)
 		require.Equal(t, closed, s.Points[0].Closed != "")
 	})
 }

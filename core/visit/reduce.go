@@ -11,27 +11,27 @@ import (
 	"mokren/core/record"
 )
 
-// Reduce computes the state of a visit from its events under today's law: what
+// Reduce computes the state of a visit from its events under today's rules: what
 // was judged on arrival is replayed as it was judged, and what this device has
 // not sent yet is judged as if it arrived now.
 func Reduce(ctx Context, events []Event) State { return Today().Reduce(ctx, events) }
 
-// Reduce is the package's Reduce under a law of one's own.
-func (l Law) Reduce(ctx Context, events []Event) State {
+// Reduce is the package's Reduce under rules of one's own.
+func (l Rules) Reduce(ctx Context, events []Event) State {
 	j, judged := l.judged(ctx, events)
 	return l.replay(ctx, j, judged)
 }
 
 // judged takes in what was judged on arrival, and judges what was not sent yet; the events
 // come back with their verdicts, in the order of arrival.
-func (l Law) judged(ctx Context, events []Event) (*Judge, []Event) {
-	j := l.Judge(ctx)
+func (l Rules) judged(ctx Context, events []Event) (*Validator, []Event) {
+	j := l.Validator(ctx)
 	out := make([]Event, 0, len(events))
 	for _, e := range Arrived(preview(ctx, events)) {
 		if e.Verdict == "" {
-			e = j.Accept(e)
+			e = j.Admit(e)
 		} else {
-			j.Keep(e)
+			j.Replay(e)
 		}
 		out = append(out, e)
 	}
@@ -50,11 +50,11 @@ func preview(ctx Context, events []Event) []Event {
 }
 
 type reducer struct {
-	ctx   Context
-	law   Law
-	judge *Judge
-	state State
-	setBy map[string]Event
+	ctx       Context
+	rules     Rules
+	validator *Validator
+	state     State
+	setBy     map[string]Event
 	// painted is the pain drawing, by cell.
 	painted map[string]paint
 }
@@ -62,8 +62,8 @@ type reducer struct {
 // replay computes the state from judged events. Points come before everything
 // that names them, and a hold before its log, so that two devices whose clocks
 // differ a little lose nothing.
-func (l Law) replay(ctx Context, j *Judge, judged []Event) State {
-	r := reducer{ctx: ctx, law: l, judge: j, setBy: map[string]Event{}, state: empty()}
+func (l Rules) replay(ctx Context, j *Validator, judged []Event) State {
+	r := reducer{ctx: ctx, rules: l, validator: j, setBy: map[string]Event{}, state: empty()}
 	ordered := Order(judged)
 	bodies := make([]Body, len(ordered))
 	for i, e := range ordered {
@@ -88,7 +88,7 @@ func empty() State {
 		Points: []Point{}, Holds: []Hold{}, Ranges: []Range{}, Answers: []Given{},
 		Cleared: []ScreeningCleared{}, Overrides: []BlockOverridden{}, Consents: []Consented{}, Tests: []Tested{},
 		Signs: []SignSeen{}, Loads: []ids.Load{}, Posture: []assess.Posture{}, Gauges: []GaugePair{},
-		Searched: []MuscleSearched{}, Conflicts: []Conflict{}, Aside: []SetAsideEvent{}, Addenda: []DatedText{},
+		Searched: []MuscleSearched{}, Conflicts: []Conflict{}, Rejected: []RejectedEvent{}, Addenda: []DatedText{},
 		Drafts: []DatedNote{},
 	}
 }
@@ -96,7 +96,7 @@ func empty() State {
 // act lets an event act, and notes what it has set.
 func (r *reducer) act(e Event, b Body) {
 	if err := b.apply(r, e); err != nil {
-		r.aside(e, err.Error())
+		r.reject(e, err.Error())
 		return
 	}
 	if b, ok := b.(setting); ok {
@@ -106,26 +106,26 @@ func (r *reducer) act(e Event, b Body) {
 	}
 }
 
-// read decodes an event that acts; what was set aside is shown, and what was
+// read decodes an event that acts; what was rejected is shown, and what was
 // taken back is gone.
 func (r *reducer) read(e Event) Body {
-	if r.judge.gone(e.ID) {
+	if r.validator.gone(e.ID) {
 		return nil
 	}
-	b, err := r.judge.bodyOf(e)
+	b, err := r.validator.bodyOf(e)
 	switch {
-	case err != nil && e.Verdict != Aside:
-		r.aside(e, err.Error())
+	case err != nil && e.Verdict != Rejected:
+		r.reject(e, err.Error())
 		return nil
-	case err != nil || e.Verdict == Aside && !byName[e.Type].rejectedToo:
-		r.aside(e, e.Why)
+	case err != nil || e.Verdict == Rejected && !byName[e.Type].rejectedToo:
+		r.reject(e, e.Why)
 		return nil
 	}
 	return b
 }
 
-func (r *reducer) aside(e Event, why string) {
-	r.state.Aside = append(r.state.Aside, SetAsideEvent{e.ID, e.Type, why, e.Body})
+func (r *reducer) reject(e Event, why string) {
+	r.state.Rejected = append(r.state.Rejected, RejectedEvent{e.ID, e.Type, why, e.Body})
 }
 
 func (r *reducer) point(id UUID) (*Point, error) {
@@ -161,20 +161,20 @@ func (r *reducer) sets(what, key string, e Event) {
 
 // finish computes what depends on the whole.
 func (r *reducer) finish() {
-	k := r.judge.standing()
-	r.state.Answers = r.judge.given(k)
-	r.state.Consents = r.judge.agreed(k)
+	k := r.validator.standing()
+	r.state.Answers = r.validator.given(k)
+	r.state.Consents = r.validator.agreed(k)
 	r.state.Drawing = strokes(r.painted)
 	r.state.Known = k.Given
 	r.state.Screening = k.Screening
 	r.state.ScreenAgain = k.Day.FeltUnwell() && len(r.state.Screening.Grave()) > 0
-	r.state.Pressed = r.judge.ownSigns()
+	r.state.Pressed = r.validator.ownSigns()
 	r.state.PostureFlags = assess.Flags(r.state.Posture, r.ctx.Thresholds)
 	r.flagGauges()
 	for i := range r.state.Points {
 		r.closePoint(k, &r.state.Points[i])
 	}
-	quiet := r.judge.quiet(k)
+	quiet := r.validator.quiet(k)
 	for i := range r.state.Holds {
 		r.weigh(&r.state.Holds[i], k, quiet)
 	}
@@ -191,12 +191,12 @@ func (r *reducer) finish() {
 // closePoint tells what stands against a hold at a point now, what may be used
 // there, and its highest limits.
 func (r *reducer) closePoint(k record.Judged, p *Point) {
-	at := p.spot(r.ctx.height(), r.law.Figure)
+	at := p.spot(r.ctx.height(), r.rules.Figure)
 	p.Where = at.Where
 	h := r.ctx.height()
 	p.Treated = k.Day.Times(at, h)
-	p.Closed = cmp.Or(r.judge.shut(), k.Day.Closed(at, h), k.Day.Enough(at, h))
-	if r.judge.closed != nil && p.Closed == "" {
+	p.Closed = cmp.Or(r.validator.shut(), k.Day.Closed(at, h), k.Day.Enough(at, h))
+	if r.validator.closed != nil && p.Closed == "" {
 		p.Closed = "The visit is closed."
 	}
 	if no := k.But(record.Closed, record.TwiceAlready).Refusal(at, string(p.Point)); no.Reason != "" {
@@ -211,7 +211,7 @@ func (r *reducer) closePoint(k record.Judged, p *Point) {
 	p.Contacts = []Choice{}
 	for _, c := range m.Contacts {
 		p.Contacts = append(p.Contacts, Choice{ID: string(c), Why: cmp.Or(
-			r.judge.contactRefused(at, c), r.state.Screening.Limits.TooHard(at.Where, c),
+			r.validator.contactRefused(at, c), r.state.Screening.Limits.TooHard(at.Where, c),
 		)})
 	}
 	p.Positions = []Choice{}

@@ -14,7 +14,7 @@ type Given struct {
 }
 
 // given are the answers of this visit that count, as they were written.
-func (j *Judge) given(k record.Judged) []Given {
+func (j *Validator) given(k record.Judged) []Given {
 	out := []Given{}
 	for _, a := range k.Standing() {
 		b, ok := j.said[a.Event].(*Screened)
@@ -32,7 +32,7 @@ func (j *Judge) given(k record.Judged) []Given {
 }
 
 // agreed are this visit's latest words on the visit and each area.
-func (j *Judge) agreed(k record.Judged) []Consented {
+func (j *Validator) agreed(k record.Judged) []Consented {
 	out := []Consented{}
 	for _, a := range k.Consents() {
 		if b, ok := j.said[a.Event].(*Consented); ok {

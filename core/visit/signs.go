@@ -10,13 +10,13 @@ type (
 )
 
 // day is what the hands have done and met: of this visit, and of the client's others.
-func (j *Judge) day() record.Day {
+func (j *Validator) day() record.Day {
 	return record.Day{Signs: j.signs, Treated: append(j.treated(nil), j.ctx.Treated...)}
 }
 
 // treated are this visit's treatments: accepted holds with pressure enough, the return
 // included, or with a push or a movement. but is left out.
-func (j *Judge) treated(but *begun) []record.Treated {
+func (j *Validator) treated(but *begun) []record.Treated {
 	var out []record.Treated
 	for id, h := range j.holds {
 		if h != but && h.event.Verdict == Accepted && h.counts() {
@@ -37,7 +37,7 @@ func (h *begun) counts() bool {
 }
 
 // ownSigns are the signs of this visit that count.
-func (j *Judge) ownSigns() []Pressed {
+func (j *Validator) ownSigns() []Pressed {
 	out := []Pressed{}
 	for _, s := range j.signs {
 		if s.From.Event != "" && s.Sign != "" {

@@ -55,7 +55,7 @@ type State struct {
 	Reaction    *ReactionNoted  `json:"reaction,omitempty"`
 	Next        string          `json:"next,omitempty" doc:"what is to be done at the next visit"`
 	Conflicts   []Conflict      `json:"conflicts"`
-	Aside       []SetAsideEvent `json:"aside"`
+	Rejected    []RejectedEvent `json:"aside"`
 	Late        []LateEntry     `json:"late,omitempty" doc:"what came in after the visit was closed"`
 	ClientNotes []ClientNote    `json:"client_notes,omitempty" doc:"what the client said, as it was said"`
 	Incidents   []DatedIncident `json:"incidents,omitempty"`
@@ -171,11 +171,11 @@ type CounterSigned struct {
 // HoldStatus tells what a hold's log is worth.
 type HoldStatus string
 
-// Live: no end yet. Kept: ended. SetAside: kept and shown, but counted nowhere.
+// Live: no end yet. Kept: ended. HoldRejected: kept and shown, but counted nowhere.
 const (
-	Live     HoldStatus = "live"
-	Kept     HoldStatus = "kept"
-	SetAside HoldStatus = "aside"
+	Live         HoldStatus = "live"
+	Kept         HoldStatus = "kept"
+	HoldRejected HoldStatus = "aside"
 )
 
 // Hold is one hold with its replayed result.
@@ -240,8 +240,8 @@ type Conflict struct {
 	Text  string `json:"text"`
 }
 
-// SetAsideEvent is an event that could not stand.
-type SetAsideEvent struct {
+// RejectedEvent is an event that could not stand.
+type RejectedEvent struct {
 	Event  string          `json:"event"`
 	Type   string          `json:"type"`
 	Reason string          `json:"reason"`

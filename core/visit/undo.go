@@ -9,7 +9,7 @@ import (
 // undo decides what may be taken back: one's own events of this visit, and
 // nothing that a hold rests on. Those are corrected, or withdrawn for the
 // future, by an event of their own.
-func (j *Judge) undo(e Event, b *Undone) error {
+func (j *Validator) undo(e Event, b *Undone) error {
 	target, ok := j.byID[string(b.Event)]
 	if !ok || target.Verdict != Accepted {
 		return refuse("$.body.event", string(b.Event), "an event of this visit")
@@ -31,7 +31,7 @@ func (j *Judge) undo(e Event, b *Undone) error {
 
 // outlives tells why an answer is not taken back any more, or "": what only a clearance
 // lifts may be corrected for a few minutes.
-func (j *Judge) outlives(target, undo Event) string {
+func (j *Validator) outlives(target, undo Event) string {
 	b, err := j.bodyOf(target)
 	s, answers := b.(*Screened)
 	if err != nil || !answers {
@@ -44,7 +44,7 @@ func (j *Judge) outlives(target, undo Event) string {
 }
 
 // restsOn tells which hold an event carries, or "".
-func (j *Judge) restsOn(target Event) string {
+func (j *Validator) restsOn(target Event) string {
 	b, err := j.bodyOf(target)
 	if c, ok := b.(carrying); ok && err == nil {
 		return c.carries(j)
@@ -53,12 +53,12 @@ func (j *Judge) restsOn(target Event) string {
 }
 
 // gone reports whether an event was taken back by an undo that was not.
-func (j *Judge) gone(event string) bool {
+func (j *Validator) gone(event string) bool {
 	return slices.ContainsFunc(j.undos[event], func(undo string) bool { return !j.gone(undo) })
 }
 
 // takeBack lets an accepted undo act on what is known.
-func (j *Judge) takeBack(e Event, b *Undone) {
+func (j *Validator) takeBack(e Event, b *Undone) {
 	target, ok := j.byID[string(b.Event)]
 	if !ok {
 		return
@@ -75,7 +75,7 @@ func (j *Judge) takeBack(e Event, b *Undone) {
 
 // placesAPoint reports whether taking an event back, or bringing it back,
 // changes the points.
-func (j *Judge) placesAPoint(e Event) bool {
+func (j *Validator) placesAPoint(e Event) bool {
 	b, err := j.bodyOf(e)
 	if err != nil {
 		return false
@@ -88,7 +88,7 @@ func (j *Judge) placesAPoint(e Event) bool {
 }
 
 // replayPoints makes the points anew from the log without what was taken back.
-func (j *Judge) replayPoints() {
+func (j *Validator) replayPoints() {
 	var all []Event
 	for _, e := range j.byID {
 		if e.Verdict == Accepted && !j.gone(e.ID) {

@@ -7,7 +7,7 @@ import (
 )
 
 // UUID is an id made on a device; Check refuses anything else, so that a bad
-// one is kept aside here and never reaches the tables.
+// one is kept here and never reaches the tables.
 type UUID string
 
 // shaped reports whether u is written 8-4-4-4-12 in lower-case hex. By hand:

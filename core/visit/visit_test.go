@@ -96,8 +96,8 @@ func TestWhatCannotStandIsKeptAside(t *testing.T) {
 			l.add("a", "point-charted", 0, charted(501, "suboccipitals"))
 			c.build(&l)
 			s := visit.Reduce(asked(), l.events)
-			require.Len(t, s.Aside, 1)
-			assert.Contains(t, s.Aside[0].Reason, c.field)
+			require.Len(t, s.Rejected, 1)
+			assert.Contains(t, s.Rejected[0].Reason, c.field)
 			assert.Len(t, s.Points, 2)
 		})
 	}
@@ -117,7 +117,7 @@ func TestWhatCannotStandIsKeptAside(t *testing.T) {
 		l.add("a", "hold-started", 0, c.start)
 		s := visit.Reduce(asked(), l.events)
 		require.Len(t, s.Holds, 1)
-		assert.Equal(t, visit.SetAside, s.Holds[0].Status)
+		assert.Equal(t, visit.HoldRejected, s.Holds[0].Status)
 		assert.Contains(t, s.Holds[0].Why, c.why)
 	}
 }
@@ -140,11 +140,11 @@ func TestASiteClosedTodayTakesNoMoreHolds(t *testing.T) {
 			}
 			l.add("a", "hold-started", 0, started(601, 500, "soleus"))
 			s := visit.Reduce(asked(), l.events)
-			assert.Empty(t, s.Aside, sign)
+			assert.Empty(t, s.Rejected, sign)
 			assert.Equal(t, want, s.Holds[0].Status, sign)
 			assert.Equal(t, treat.Outcome("stopped"), s.Holds[0].Summary.Outcome, sign)
 			assert.Equal(t, closed, s.Points[0].Closed != "", sign)
-			assert.Equal(t, closed, s.Holds[1].Status == visit.SetAside, sign)
+			assert.Equal(t, closed, s.Holds[1].Status == visit.HoldRejected, sign)
 		}
 	}
 }
@@ -157,7 +157,7 @@ func TestUndoAndItsUndo(t *testing.T) {
 	l.add("a", "event-undone", 0, visit.Undone{Event: visit.UUID(u.ID)})
 	s := visit.Reduce(asked(), l.events)
 	assert.Len(t, s.Points, 1)
-	assert.Empty(t, s.Aside)
+	assert.Empty(t, s.Rejected)
 }
 
 func TestConflicts(t *testing.T) {
@@ -248,7 +248,7 @@ func TestThePainDrawing(t *testing.T) {
 		Strokes: []visit.Stroke{{"ache", 5, []string{"back:-4,31"}}},
 	})
 	s = visit.Reduce(asked(), l.events)
-	assert.Len(t, s.Aside, 2, "off the figure, and of another figure: kept aside")
+	assert.Len(t, s.Rejected, 2, "off the figure, and of another figure: kept aside")
 }
 
 func yes(q ids.Question, side ids.Side, regions ...ids.Region) visit.Screened {
@@ -278,19 +278,19 @@ func TestTheScreeningRulesOverHolds(t *testing.T) {
 	assert.Equal(t, visit.Live, hold(asked(), "soleus").Status)
 
 	h := hold(visit.Context{Roles: asked().Roles}, "soleus")
-	assert.Equal(t, visit.SetAside, h.Status, "not asked is not clear")
+	assert.Equal(t, visit.HoldRejected, h.Status, "not asked is not clear")
 	assert.Contains(t, h.Why, "not complete")
 
 	h = hold(asked(), "soleus", say("screening-answered", yes("calf-warm-swollen", ids.Left)))
-	assert.Equal(t, visit.SetAside, h.Status, "a warm swollen calf stops everything")
+	assert.Equal(t, visit.HoldRejected, h.Status, "a warm swollen calf stops everything")
 	h = hold(asked(), "upper-trapezius", say("screening-answered", yes("calf-warm-swollen", ids.Left)))
-	assert.Equal(t, visit.SetAside, h.Status)
+	assert.Equal(t, visit.HoldRejected, h.Status)
 	h = hold(asked(), "soleus", say("screening-answered", yes("calf-warm-swollen", ids.Left)),
 		say("block-overridden", visit.BlockOverridden{
 			Point:  visit.UUID(uid(10)),
 			Reason: "I believe it is only a bruise.",
 		}))
-	assert.Equal(t, visit.SetAside, h.Status, "no override lifts refer-first")
+	assert.Equal(t, visit.HoldRejected, h.Status, "no override lifts refer-first")
 	h = hold(asked(), "soleus", say("screening-answered", yes("calf-warm-swollen", ids.Left)),
 		say("screening-cleared", visit.ScreeningCleared{
 			Question: "calf-warm-swollen", By: "Dr Example",
@@ -303,16 +303,16 @@ func TestTheScreeningRulesOverHolds(t *testing.T) {
 	})
 	h = hold(earlier, "soleus", say("screening-answered",
 		visit.Screened{Answers: []visit.ScreenedAnswer{{Question: "recent-clot", Answer: "no"}}}))
-	assert.Equal(t, visit.SetAside, h.Status, "it stays until cleared, on later visits too")
+	assert.Equal(t, visit.HoldRejected, h.Status, "it stays until cleared, on later visits too")
 
 	calf := []ids.Region{"lower-calf", "upper-calf", "achilles", "medial-leg", "lateral-leg"}
 	raw := say("screening-answered", yes("open-skin", ids.Left, calf...))
 	h = hold(asked(), "soleus", raw, say("block-overridden",
 		visit.BlockOverridden{Point: visit.UUID(uid(10)), Reason: "The graze is two hands away."}))
-	assert.Equal(t, visit.SetAside, h.Status, "nobody presses on open skin")
+	assert.Equal(t, visit.HoldRejected, h.Status, "nobody presses on open skin")
 	skin := say("screening-answered", yes("varicose-veins", ids.Left, calf...))
 	h = hold(asked(), "soleus", skin)
-	assert.Equal(t, visit.SetAside, h.Status)
+	assert.Equal(t, visit.HoldRejected, h.Status)
 	assert.Contains(t, h.Why, "Blocked")
 	h = hold(asked(), "soleus", skin, say("block-overridden",
 		visit.BlockOverridden{Point: visit.UUID(uid(10)), Reason: "The vein is two hands away."}))
@@ -321,13 +321,13 @@ func TestTheScreeningRulesOverHolds(t *testing.T) {
 	stranger.Roles = nil
 	h = hold(stranger, "soleus", skin, say("block-overridden",
 		visit.BlockOverridden{Point: visit.UUID(uid(10)), Reason: "The graze is two hands away."}))
-	assert.Equal(t, visit.SetAside, h.Status, "not licensed")
+	assert.Equal(t, visit.HoldRejected, h.Status, "not licensed")
 	h = hold(asked(), "soleus", skin, say("block-overridden",
 		visit.BlockOverridden{Point: visit.UUID(uid(10)), Reason: "ok"}))
-	assert.Equal(t, visit.SetAside, h.Status, "no reason")
+	assert.Equal(t, visit.HoldRejected, h.Status, "no reason")
 
 	h = hold(asked(), "soleus", say("screening-answered", yes("first-visit", "")))
-	assert.Equal(t, visit.SetAside, h.Status, "limits above what the screening allows")
+	assert.Equal(t, visit.HoldRejected, h.Status, "limits above what the screening allows")
 	h = hold(asked(), "soleus", say("screening-answered", yes("diabetes-sensory-loss", "")))
 	assert.Contains(t, h.Why, "cannot steer")
 	h = hold(asked(), "psoas-major", say("screening-answered", yes("anticoagulant", "")))
@@ -367,7 +367,7 @@ func TestWhatIsFoundReachesTheSuspects(t *testing.T) {
 	l.add("d", "interview-noted", 0, visit.Interviewed{Best: &best, Worst: &worst})
 	l.add("d", "test-done", 0, visit.Tested{Test: "lift-off", Side: ids.Midline, Result: "positive"})
 	s := visit.Reduce(asked(), l.events)
-	require.Len(t, s.Aside, 2, "a best above the worst, a test of no side: kept aside")
+	require.Len(t, s.Rejected, 2, "a best above the worst, a test of no side: kept aside")
 	require.Len(t, s.Tests, 1, "the later result counts")
 	assert.Equal(t, "positive", s.Tests[0].Result)
 	assert.True(t, s.PostureFlags[0].Flagged)

@@ -53,7 +53,7 @@ func TestANumberOfAnotherScaleIsKeptAsGiven(t *testing.T) {
 		l := &log{}
 		l.add("a", "point-charted", 0, found(500, "soleus", visit.Felt{Given: &c.given, Scale: c.scale, NPRS: &c.nprs}))
 		s := visit.Reduce(asked(), l.events)
-		assert.Len(t, s.Aside, map[bool]int{true: 1}[c.aside], "%v on %s", c.given, c.scale)
+		assert.Len(t, s.Rejected, map[bool]int{true: 1}[c.aside], "%v on %s", c.given, c.scale)
 	}
 }
 
@@ -108,7 +108,7 @@ func TestASpotIsMergedAndSplitByHandAndThatIsTakenBack(t *testing.T) {
 	l.add("a", "point-identified", 0, visit.Identified{Point: visit.UUID(uid(500))})
 	assert.Equal(t, visit.UUID(uid(500)), identity(), "split: a spot of its own")
 	l.add("a", "point-identified", 0, visit.Identified{Point: visit.UUID(uid(501))})
-	assert.Len(t, visit.Reduce(asked(), l.events).Aside, 1, "no such point")
+	assert.Len(t, visit.Reduce(asked(), l.events).Rejected, 1, "no such point")
 }
 
 func TestASpotJustBeyondTheToleranceIsOfferedNotMerged(t *testing.T) {
@@ -156,7 +156,7 @@ func TestTheTherapistsJudgementStandsBesideTheComputedOne(t *testing.T) {
 	assert.Equal(t, "latent", string(w.Activity))
 	assert.Equal(t, "active", string(w.Judged.Activity))
 	l.add("a", "judgement-made", 0, visit.JudgementMade{Point: id, Activity: "latent"})
-	assert.Len(t, visit.Reduce(asked(), l.events).Aside, 1, "without a reason it does not stand")
+	assert.Len(t, visit.Reduce(asked(), l.events).Rejected, 1, "without a reason it does not stand")
 	l.add("a", "judgement-made", 0, visit.JudgementMade{Point: id})
 	w = visit.Reduce(asked(), l.events).Work(asked(), nil, nil).Points[0]
 	assert.Equal(t, "active", string(w.Activity), "taken back")
@@ -237,7 +237,7 @@ func TestThePlanFlowsAgainFromTheRealTime(t *testing.T) {
 	by := planning(t, l, 0)
 	assert.Equal(t, []string{uid(502), uid(500)}, treatedIn(by))
 	l.add("a", "plan-made", 0, visit.PlanMade{Minutes: 32, Order: []visit.UUID{visit.UUID(uid(999))}})
-	assert.Len(t, visit.Reduce(asked(), l.events).Aside, 1, "a plan is of this visit's points")
+	assert.Len(t, visit.Reduce(asked(), l.events).Rejected, 1, "a plan is of this visit's points")
 	l.add("a", "point-removed", 0, visit.Removed{Point: visit.UUID(uid(502))})
 	assert.Equal(t, []string{uid(500)}, treatedIn(planning(t, l, 0)), "what was taken away leaves the plan")
 }

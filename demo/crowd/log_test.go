@@ -25,7 +25,7 @@ func TestEveryVisitOfACrowdIsTakenWhole(t *testing.T) {
 		events, err := crowd.Log(of, k, 4, spots)
 		require.NoError(t, err)
 		s := visit.Reduce(before, events)
-		require.Empty(t, s.Aside, "visit %d", k)
+		require.Empty(t, s.Rejected, "visit %d", k)
 		assert.NotZero(t, s.ClosedMS, "visit %d", k)
 		require.Len(t, s.Holds, 4)
 		for _, h := range s.Holds {

@@ -197,7 +197,7 @@ func (w *writer) conditions(v exchange.ArchiveVisit, s visit.State) {
 
 func (w *writer) procedures(v exchange.ArchiveVisit, s visit.State) {
 	for _, h := range s.Holds {
-		if h.Status == visit.SetAside {
+		if h.Status == visit.HoldRejected {
 			continue
 		}
 		id := string(h.ID)

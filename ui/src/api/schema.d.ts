@@ -2784,7 +2784,7 @@ export interface components {
              */
             version?: number;
             visit: string;
-            /** @description why it was set aside */
+            /** @description why it was rejected */
             why?: string;
         };
         EventAnswer: {
@@ -5295,6 +5295,12 @@ export interface components {
             /** @enum {string} */
             verdict: "none" | "less-than-said" | "more-than-said";
         };
+        RejectedEvent: {
+            body: unknown;
+            event: string;
+            reason: string;
+            type: string;
+        };
         Removed: {
             point: string;
         };
@@ -5446,12 +5452,6 @@ export interface components {
         };
         SecondFactor: {
             on: boolean;
-        };
-        SetAsideEvent: {
-            body: unknown;
-            event: string;
-            reason: string;
-            type: string;
         };
         SetUp: {
             /** Format: email */
@@ -5614,7 +5614,7 @@ export interface components {
             /** @description written after the visit was closed */
             addenda: components["schemas"]["DatedText"][];
             answers: components["schemas"]["Given"][];
-            aside: components["schemas"]["SetAsideEvent"][];
+            aside: components["schemas"]["RejectedEvent"][];
             cleared: components["schemas"]["ScreeningCleared"][];
             /** @description what the client said, as it was said */
             client_notes?: components["schemas"]["ClientNote"][];

@@ -25,7 +25,8 @@ const Dot = styled.span<{ $bad: boolean }>`
 `;
 
 function useStanding() {
-  const [s, set] = useState<Standing>({ waiting: 0, others: 0, stuck: [], online: true, signedOut: false });
+  // Before the outbox has said anything, nothing is claimed.
+  const [s, set] = useState<Standing>();
   useEffect(() => outbox.watch(set), []);
   return s;
 }
@@ -33,6 +34,7 @@ function useStanding() {
 /** In words: is everything in the record? */
 export function Sent() {
   const s = useStanding();
+  if (!s) return <Dot $bad={false} role="status" data-sent={false} />;
   const parts: string[] = [];
   if (s.waiting) parts.push(`${s.waiting} to send`);
   if (!s.online) parts.push(s.signedOut ? "signed out: sign in again to send" : "no connection");

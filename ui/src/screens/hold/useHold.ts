@@ -59,7 +59,8 @@ export function useHold({ core, write }: LiveVisit, hold: Hold): LiveHold | unde
       if (ended.current) return;
       ended.current = true;
       forgetAttended(hold.id);
-      const { summary: s } = await ask(lastMS());
+      // What it came to at its last event; what is on screen stays.
+      const { summary: s } = await core.ask("hold-look", { hold: hold.id, at_ms: lastMS() });
       write("hold-ended", {
         hold: hold.id,
         outcome: s.outcome,
@@ -68,7 +69,7 @@ export function useHold({ core, write }: LiveVisit, hold: Hold): LiveHold | unde
         ...(lastSign === undefined ? {} : { last_sign_ms: lastSign }),
       });
     },
-    [ask, hold.id, write, lastMS],
+    [core, hold.id, write, lastMS],
   );
   const end = useCallback(() => void endAt(), [endAt]);
 

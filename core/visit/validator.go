@@ -14,33 +14,33 @@ import (
 	"mokren/core/treat"
 )
 
-// Law is what new events are judged by, and the figure that old places are
+// Rules is what new events are judged by, and the figure that old places are
 // carried onto. A replay of judged events asks nothing else of it.
-type Law struct {
-	Rules  string // version of the coach's rules
+type Rules struct {
+	Coach  string // version of the coach's rules
 	Figure string // version of the figure
 	// Site gives the ceilings of a place on a muscle, and where they come from.
 	Site func(ids.Muscle, []safety.Place) (safety.Limits, string)
 }
 
-// Today is the law of this program.
-func Today() Law { return Law{treat.RulesVersion, body.Version, safety.Site} }
+// Today are the rules of this program.
+func Today() Rules { return Rules{treat.RulesVersion, body.Version, safety.Site} }
 
-// The verdicts. Aside: kept and shown, but counted nowhere.
+// The verdicts. Rejected: kept and shown, but counted nowhere.
 const (
 	Accepted = "accepted"
-	Aside    = "aside"
+	Rejected = "aside"
 )
 
-// Judge judges a visit's events, strictly and once, in the order in which they
+// Validator judges a visit's events, strictly and once, in the order in which they
 // arrive and by what was known then. What it has accepted stays accepted: what
 // is learned later is a remark beside it (docs/decisions/13).
 //
-//	j := law.Judge(ctx)
-//	for _, e := range stored { j.Keep(e) }      // with the verdicts they were given
-//	for _, e := range arriving { e = j.Accept(e) } // e.Verdict, e.Why
-type Judge struct {
-	law    Law
+//	j := rules.Validator(ctx)
+//	for _, e := range stored { j.Replay(e) }      // with the verdicts they were given
+//	for _, e := range arriving { e = j.Admit(e) } // e.Verdict, e.Why
+type Validator struct {
+	rules  Rules
 	ctx    Context
 	byID   map[string]Event
 	bodies map[string]Body     // read, by event
@@ -69,10 +69,10 @@ type begun struct {
 	counted *bool         // whether it was a treatment, of the log so far
 }
 
-// Judge begins with an empty visit.
-func (l Law) Judge(ctx Context) *Judge {
-	return &Judge{
-		law: l, ctx: ctx, byID: map[string]Event{}, bodies: map[string]Body{}, undos: map[string][]string{},
+// Validator begins with an empty visit.
+func (l Rules) Validator(ctx Context) *Validator {
+	return &Validator{
+		rules: l, ctx: ctx, byID: map[string]Event{}, bodies: map[string]Body{}, undos: map[string][]string{},
 		points: map[UUID]*Charted{}, holds: map[UUID]*begun{}, record: record.New(ctx.Client, ctx.History),
 		said: map[string]any{}, signs: slices.Clone(ctx.Signs),
 	}
@@ -81,16 +81,16 @@ func (l Law) Judge(ctx Context) *Judge {
 // Accept judges an event that arrives now, after all that were kept, and keeps
 // it with its verdict. An event without a version is one that has not been
 // sent: it is judged as if it arrived now, which is the browser's preview.
-func (j *Judge) Accept(e Event) Event {
+func (j *Validator) Admit(e Event) Event {
 	e.Verdict, e.Why, e.HoldAtMS, e.Result = Accepted, "", nil, nil
 	b, err := e.Decode()
 	if err == nil {
-		err = j.judge(&e, b)
+		err = j.validate(&e, b)
 	}
 	if err != nil {
-		e.Verdict, e.Why = Aside, err.Error()
+		e.Verdict, e.Why = Rejected, err.Error()
 	}
-	j.keep(e, b)
+	j.take(e, b)
 	if e.Verdict == Accepted {
 		e.Result = j.result(b)
 	}
@@ -98,17 +98,17 @@ func (j *Judge) Accept(e Event) Event {
 }
 
 // Keep takes in an event that was judged before.
-func (j *Judge) Keep(e Event) {
+func (j *Validator) Replay(e Event) {
 	b, err := e.Decode()
 	if err != nil {
 		b = nil
 	}
-	j.keep(e, b)
+	j.take(e, b)
 }
 
 // bodyOf gives the body of an event that was kept, read once; it is not to be
 // changed.
-func (j *Judge) bodyOf(e Event) (Body, error) {
+func (j *Validator) bodyOf(e Event) (Body, error) {
 	if b, ok := j.bodies[e.ID]; ok {
 		return b, nil
 	}
@@ -127,7 +127,7 @@ func words(why string) error {
 	return because(why)
 }
 
-func (j *Judge) judge(e *Event, b Body) error {
+func (j *Validator) validate(e *Event, b Body) error {
 	role := j.ctx.Roles[e.Author]
 	if !MayWrite(role, e.Type) {
 		return because(fmt.Sprintf("This role may not write it: %s by %s.", e.Type, roleWords(role)))
@@ -165,16 +165,16 @@ func refuse(path, given, allowed string) error {
 
 // placed refuses a place that is not on its muscle, or of a figure that never
 // was. What was charted on an earlier figure, and waited to be sent, is carried.
-func (j *Judge) placed(
+func (j *Validator) placed(
 	m ids.Muscle, side ids.Side, figure string, v body.View, p body.Point, f atlas.FibrePlace,
 ) error {
 	muscle, err := atlas.Get(m)
 	if err != nil {
 		return err
 	}
-	if figure != j.law.Figure {
+	if figure != j.rules.Figure {
 		if _, ok := muscle.Carry(figure, f, side, j.ctx.height()); !ok {
-			return refuse("$.body.figure", figure, j.law.Figure)
+			return refuse("$.body.figure", figure, j.rules.Figure)
 		}
 		return nil
 	}
@@ -187,7 +187,7 @@ func (j *Judge) placed(
 }
 
 // pressed reports whether a hold was ever begun at a point.
-func (j *Judge) pressed(point UUID) bool {
+func (j *Validator) pressed(point UUID) bool {
 	for _, h := range j.holds {
 		if h.start.Point == point {
 			return true
@@ -197,7 +197,7 @@ func (j *Judge) pressed(point UUID) bool {
 }
 
 // keep lets a judged event change what is known.
-func (j *Judge) keep(e Event, b Body) {
+func (j *Validator) take(e Event, b Body) {
 	j.byID[e.ID] = e
 	if b == nil {
 		return
@@ -217,7 +217,7 @@ func (j *Judge) keep(e Event, b Body) {
 	}
 }
 
-func (j *Judge) undoSign(h *begun) {
+func (j *Validator) undoSign(h *begun) {
 	last := len(h.undoing) - 1
 	if last < 0 {
 		return
@@ -240,7 +240,7 @@ func (j *Judge) undoSign(h *begun) {
 
 // result is what a hold comes to, kept with its ending and with what came in
 // after it, for a program that cannot replay its rules any more.
-func (j *Judge) result(b Body) *treat.Summary {
+func (j *Validator) result(b Body) *treat.Summary {
 	of, ok := b.(ofHold)
 	if !ok {
 		return nil
