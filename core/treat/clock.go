@@ -68,17 +68,17 @@ func (s *state) partDeadlines(consider func(int64, func(*state))) {
 		consider(silence, (*state).silence)
 	}
 	if s.part.halted < 0 {
-		if at := s.steer.alarm(s); at < never {
-			consider(at, func(s *state) { s.steer.rang(s) })
+		if at := s.strategy.alarm(s); at < never {
+			consider(at, func(s *state) { s.strategy.rang(s) })
 		}
 		if s.part.until < never {
-			consider(s.part.until, func(s *state) { s.steer.over(s) })
+			consider(s.part.until, func(s *state) { s.strategy.over(s) })
 		}
 	}
 	if s.askDue || s.plan.Unsteered {
 		return
 	}
-	first, again := s.steer.asks(s)
+	first, again := s.strategy.asks(s)
 	wait := again
 	if !s.answered {
 		wait = first
@@ -120,7 +120,7 @@ func (s *state) flow(to int64) {
 	}
 	if s.inPart() {
 		s.spent += dt
-		s.steer.flows(s, dt)
+		s.strategy.flows(s, dt)
 	}
 	s.now = to
 }

@@ -72,7 +72,7 @@ func (s *state) applyInPart(e Event) (ignored string) {
 		return s.trend(e.Word)
 	case KindSoftening:
 		s.answer()
-		return s.steer.softened(s)
+		return s.strategy.softened(s)
 	case KindOnSpot:
 		s.answer()
 		return s.onSpot()
@@ -131,7 +131,7 @@ func (s *state) pace(e Event) string {
 		s.startOver()
 		return ""
 	}
-	s.steer.over(s)
+	s.strategy.over(s)
 	return ""
 }
 
@@ -139,7 +139,7 @@ func (s *state) pace(e Event) string {
 func (s *state) measured(deg float64) string {
 	s.ranges = append(s.ranges, deg)
 	if s.inPart() {
-		return s.steer.measured(s)
+		return s.strategy.measured(s)
 	}
 	return "Range recorded."
 }
@@ -217,7 +217,7 @@ func (s *state) reachCap() {
 	if s.pend.isReturn() || s.pend == nextPress {
 		s.pend = nothing
 	}
-	s.steer.capped(s)
+	s.strategy.capped(s)
 }
 
 // atCap is what reaching the cap is in most protocols.
@@ -240,7 +240,7 @@ func (s *state) pressedLongEnough() {
 	switch {
 	case s.pend == traceBack:
 		after = traceBack
-	case s.course.rep < s.steer.reps(s) && !s.returned:
+	case s.course.rep < s.strategy.reps(s) && !s.returned:
 		after = nextPress
 	}
 	s.comeOff(0, "cap", after, EndedCap,
@@ -252,12 +252,12 @@ func (s *state) ease(rule int, text, reason string) {
 	s.breakStage("eased")
 	s.eased++
 	if s.part.kind == PhaseRest {
-		s.steer.lighter(s)
+		s.strategy.lighter(s)
 		s.say(rule, "The next press is lighter.", reason, Rest)
 		return
 	}
 	s.say(rule, text, reason, EaseOff)
-	s.steer.lighter(s)
+	s.strategy.lighter(s)
 }
 
 func (s *state) trend(word string) string {
@@ -265,9 +265,9 @@ func (s *state) trend(word string) string {
 		return "Recorded; come off first."
 	}
 	if word != "more" {
-		return s.steer.trend(s, word)
+		return s.strategy.trend(s, word)
 	}
-	if s.steer.takesMore(s) {
+	if s.strategy.takesMore(s) {
 		return ""
 	}
 	s.rises++
@@ -284,7 +284,7 @@ func (s *state) guard() {
 	s.guards++
 	if s.guards < 2 {
 		s.ease(8, "Ease off until the guarding stops.", "The muscle tenses against the hand.")
-		s.steer.guarded(s)
+		s.strategy.guarded(s)
 		return
 	}
 	after := nothing
@@ -308,7 +308,7 @@ func (s *state) onSpot() string {
 		return ""
 	case s.checking:
 		s.checking = false
-		s.steer.judged(s)
+		s.strategy.judged(s)
 		return ""
 	}
 	return "Still on it."
@@ -334,7 +334,7 @@ func (s *state) breakStage(by string) {
 	s.needBase = true
 	s.startOver()
 	if parts[s.part.kind].settles {
-		s.enter(PhaseSettle, s.steer.settles(s))
+		s.enter(PhaseSettle, s.strategy.settles(s))
 	}
 }
 

@@ -149,7 +149,7 @@ func TestNoLogBreaksARuleOfAnyProtocol(t *testing.T) {
 				}
 				deepened += w.deepened
 			}
-			if p.Plan.Presses && p.Plan.Steering != "ramped" {
+			if p.Plan.Presses && p.Plan.Strategy != "ramped" {
 				assert.Greater(t, deepened, logsEach/200, "the rule about deepening was hardly exercised")
 			}
 		})
@@ -162,13 +162,13 @@ type faulty struct{ stages }
 func (*faulty) lighter(s *state) { s.advice = append(s.advice, SinkSlightly) }
 
 func TestTheWatchCatchesAPlantedFault(t *testing.T) {
-	steerings["faulty"] = &faulty{}
-	defer delete(steerings, "faulty")
+	strategies["faulty"] = &faulty{}
+	defer delete(strategies, "faulty")
 	r := rand.New(rand.NewPCG(1, 27))
 	caught := 0
 	for range 200 {
 		st := aStart(t, protocols[0], r)
-		st.Plan.Steering = "faulty"
+		st.Plan.Strategy = "faulty"
 		if (&watch{}).run(st, drawn(r, st)) != "" {
 			caught++
 		}

@@ -43,7 +43,7 @@ func (s *state) contact(k Kind) string {
 	s.pend = nothing
 	s.say(0, fmt.Sprintf("Settle in, press to %v of 10.", s.limits.Target), "Contact: the pressure clock runs.",
 		SettleIn)
-	s.steer.begin(s)
+	s.strategy.begin(s)
 	return ""
 }
 
@@ -65,7 +65,7 @@ func (s *state) resume() {
 		SettleIn)
 	if s.part.kind == PhaseRest {
 		s.part.halted = -1
-		s.steer.over(s)
+		s.strategy.over(s)
 		return
 	}
 	s.goOn()
@@ -75,13 +75,13 @@ func (s *state) resume() {
 func (s *state) comeBack() {
 	slack := s.pend == returnInSlack
 	s.pend, s.returned, s.again = nothing, true, true
-	s.steer.lower(s)
+	s.strategy.lower(s)
 	text := fmt.Sprintf("Settle in lighter, to %v.", s.limits.Target)
 	if slack && !s.rules.noParts {
 		text = fmt.Sprintf("Settle in lighter, to %v, the muscle in slack.", s.limits.Target)
 	}
 	s.say(6, text, "The return is made two below the target.", SettleIn)
-	s.steer.begin(s)
+	s.strategy.begin(s)
 }
 
 // comeOff advises the release; what waits behind the flush is after.
@@ -160,7 +160,7 @@ func (s *state) flushed() {
 	case nextPress:
 		s.place = PhaseReady
 		s.say(0, "Press again, from another angle.",
-			fmt.Sprintf("Press %d of %d is next.", s.course.rep+1, s.steer.reps(s)), ChangeAngle, NextRep)
+			fmt.Sprintf("Press %d of %d is next.", s.course.rep+1, s.strategy.reps(s)), ChangeAngle, NextRep)
 	case traceBack:
 		s.place = PhaseDone
 		why := "It did not let go, nor on the return."

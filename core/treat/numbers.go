@@ -3,7 +3,7 @@ package treat
 import "fmt"
 
 // What a number means: the ceilings (rule 2), a rise (7), a sudden fall and calm
-// (5), a baseline (3). What a protocol makes of the rest is its steering's.
+// (5), a baseline (3). What a protocol makes of the rest is its strategy's.
 
 const (
 	suddenWithin = 5 * second
@@ -39,7 +39,7 @@ func (s *state) score(v float64) string {
 		return "Number recorded; come off first."
 	}
 	s.heard(v)
-	rise := s.running && s.pressesOrPushes() && s.steer.rises(s, v)
+	rise := s.running && s.pressesOrPushes() && s.strategy.rises(s, v)
 	if s.running {
 		s.last = v
 		s.open.EndScore = v
@@ -71,7 +71,7 @@ func (s *state) score(v float64) string {
 	return ""
 }
 
-// takeNumber asks about a sudden fall, else lets the steering judge.
+// takeNumber asks about a sudden fall, else lets the strategy judge.
 func (s *state) takeNumber(v float64) {
 	confirmed := s.checking && v <= s.calm() && !s.rules.checksAgain
 	sudden := s.running && parts[s.part.kind].compares && !confirmed && s.fellSuddenly(v)
@@ -87,10 +87,10 @@ func (s *state) takeNumber(v float64) {
 	}
 	if s.checking {
 		s.checking = false
-		s.steer.judged(s)
+		s.strategy.judged(s)
 		return
 	}
-	s.steer.number(s, v)
+	s.strategy.number(s, v)
 }
 
 // heard keeps a number with its part.

@@ -1,7 +1,7 @@
 package treat
 
-// A hold is in one part of its plan at a time; what may happen in a part is
-// written here, and nowhere else.
+// may is what may happen in a part of a plan. A hold is in one part at a time; this table
+// is the only place that says what a part takes.
 type may struct {
 	// presses: the hand presses, so the pressure clock runs.
 	presses bool
@@ -9,11 +9,11 @@ type may struct {
 	byRep, byBreath bool
 	// compares: numbers given in it are compared with each other (rules 5 and 7).
 	compares bool
-	// keeps: after an interruption it goes on where it stood.
+	// keeps: after an interruption it continues where it was.
 	keeps bool
-	// settles: after an interruption a new baseline is waited for.
+	// settles: after an interruption it waits for a new baseline.
 	settles bool
-	// tells: its end says more than the silence that falls due with it.
+	// tells: if its end and "no answer" fall due at the same time, the end wins.
 	tells bool
 	// softens: softening under the hand is asked for.
 	softens bool
@@ -112,7 +112,7 @@ func (s *state) goOn() {
 		if p.until < never {
 			p.until += stood
 		}
-		s.steer.lighter(s)
+		s.strategy.lighter(s)
 		return
 	}
 	p.from = s.now

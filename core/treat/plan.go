@@ -15,8 +15,8 @@ const second = int64(1000)
 // It is written into the start event, so that a hold replays the same whatever
 // a practice tunes later. Times are milliseconds; 0 is "not in this protocol".
 type Plan struct {
-	// Steering names the kind of steering; see steerings.
-	Steering string `json:"steering"`
+	// Strategy names the kind of strategy; see strategies.
+	Strategy string `json:"steering"`
 	// Name is the practice's own, where it tuned a copy.
 	Name string `json:"name,omitempty"`
 	// Presses: the pressure clock runs and the cap applies; without it TotalMS.
@@ -192,7 +192,7 @@ func (p *Plan) fit(capMS int64) error {
 			Path: "$.cap_seconds", Given: fmt.Sprint(seconds(capMS)), Allowed: why,
 		}
 	}
-	switch p.Steering {
+	switch p.Strategy {
 	case "ramped":
 		p.RampMS = min(p.RampMS, capMS-rampBeyond)
 	case "paced":

@@ -19,8 +19,8 @@ const (
 
 // check bounds a plan, so that no log is long to replay.
 func (p *Plan) check() error {
-	if _, ok := steerings[p.Steering]; !ok {
-		return &strict.Error{Path: "$.plan.steering", Given: `"` + p.Steering + `"`, Allowed: "a kind of steering"}
+	if _, ok := strategies[p.Strategy]; !ok {
+		return &strict.Error{Path: "$.plan.steering", Given: `"` + p.Strategy + `"`, Allowed: "a kind of steering"}
 	}
 	for name, number := range numbers {
 		var v, low, high int64
@@ -48,11 +48,11 @@ func (p *Plan) check() error {
 	return p.complete()
 }
 
-// complete refuses a plan whose steering lacks a number that it goes by.
+// complete refuses a plan whose strategy lacks a number that it goes by.
 func (p *Plan) complete() error {
 	proto := protocols[0]
 	for _, q := range protocols {
-		if q.Plan.Steering == p.Steering && q.Plan.Presses == p.Presses {
+		if q.Plan.Strategy == p.Strategy && q.Plan.Presses == p.Presses {
 			proto = q
 		}
 	}

@@ -7,7 +7,7 @@ import (
 	"mokren/core/safety"
 )
 
-// Protocol is one school's way of pressing: which kind of steering runs it, its
+// Protocol is one school's way of pressing: which kind of strategy runs it, its
 // limits and its numbers. Adding a school is adding a row here.
 type Protocol struct {
 	ID   ids.Protocol
@@ -37,13 +37,13 @@ var protocols = []Protocol{
 		ID: "graded-stages", Name: "Graded stages",
 		What:   "Press to the number, hold still; when it has dropped, sink to it again on an out-breath.",
 		Limits: limits(6, 7, 8, 90),
-		Plan:   Plan{Steering: "stages", Presses: true, Returns: true},
+		Plan:   Plan{Strategy: "stages", Presses: true, Returns: true},
 	},
 	{
 		ID: "hold-to-release", Name: "Hold to release",
 		What:    "Press to the first resistance only and hold until the tissue softens.",
 		Limits:  limits(4, 5, 7, 120),
-		Plan:    Plan{Steering: "steady", Presses: true, Returns: true, AngleMS: 60 * second},
+		Plan:    Plan{Strategy: "steady", Presses: true, Returns: true, AngleMS: 60 * second},
 		Tunable: []Bracket{{"angle_after_s", 30, 90, "When nothing has changed, another angle is tried."}},
 	},
 	{
@@ -52,7 +52,7 @@ var protocols = []Protocol{
 		Limits:     limits(5, 6, 8, 48),
 		LeastCapMS: 6 * second,
 		Plan: Plan{
-			Steering: "paced", Presses: true, Returns: true,
+			Strategy: "paced", Presses: true, Returns: true,
 			Reps: 4, PressMS: 7 * second, RestMS: 4 * second, CalmFromRep: 2,
 		},
 		Tunable: []Bracket{
@@ -66,7 +66,7 @@ var protocols = []Protocol{
 		What:   "On and off, a little more each time while it stays calm.",
 		Limits: limits(5, 5, 6, 96), LeastCapMS: 3 * second,
 		Plan: Plan{
-			Steering: "paced", Presses: true, Returns: true,
+			Strategy: "paced", Presses: true, Returns: true,
 			Reps: 10, PressMS: 5 * second, RestMS: 5 * second, FirstAim: 3, AimStep: 0.5,
 		},
 		Tunable: []Bracket{
@@ -79,7 +79,7 @@ var protocols = []Protocol{
 		ID: "slow-ramp", Name: "Slow ramp",
 		What:   "The force rises evenly while the number stays comfortable.",
 		Limits: limits(4, 5, 6, 120), LeastCapMS: 70 * second,
-		Plan:    Plan{Steering: "ramped", Presses: true, Returns: true, RampMS: 90 * second},
+		Plan:    Plan{Strategy: "ramped", Presses: true, Returns: true, RampMS: 90 * second},
 		Tunable: []Bracket{{"ramp_s", 60, 110, "The cap must leave 10 s beyond the ramp."}},
 	},
 	{
@@ -87,7 +87,7 @@ var protocols = []Protocol{
 		What:   "Hold, ask until it is low, lift, flush, return from another angle.",
 		Limits: limits(7, 7, 8, 90),
 		Plan: Plan{
-			Steering: "brief", Presses: true, Returns: true,
+			Strategy: "brief", Presses: true, Returns: true,
 			Reps: 4, PressMS: 30 * second, AskMS: 8 * second,
 		},
 		Tunable: []Bracket{
@@ -99,7 +99,7 @@ var protocols = []Protocol{
 		ID: "slack-hold", Name: "Slack hold",
 		What:   "Shorten the muscle until the tenderness is mostly gone; keep still.",
 		Limits: limits(3, 3, 5, 120), LeastCapMS: 60 * second,
-		Plan:    Plan{Steering: "positional", Presses: true, Returns: true, StillMS: 90 * second, Tries: 3},
+		Plan:    Plan{Strategy: "positional", Presses: true, Returns: true, StillMS: 90 * second, Tries: 3},
 		Tunable: []Bracket{{"still_s", 30, 90, "Most of the change comes in the first 90 s."}},
 	},
 	{
@@ -107,7 +107,7 @@ var protocols = []Protocol{
 		What:   "Deeper only on each out-breath; stop at depth and hold still.",
 		Limits: limits(4, 5, 6, 90), LeastCapMS: 30 * second,
 		Plan: Plan{
-			Steering: "breath", Presses: true, Returns: true,
+			Strategy: "breath", Presses: true, Returns: true,
 			Breaths: 6, BreathMS: 5 * second, StillMS: 10 * second, MoveMS: 8 * second, Places: 1,
 		},
 		Tunable: []Bracket{
@@ -123,7 +123,7 @@ var protocols = []Protocol{
 		Limits:     limits(5, 6, 8, 90),
 		LeastCapMS: 30 * second,
 		Plan: Plan{
-			Steering: "movements", Presses: true, Returns: true, Reps: 4, MoveMS: 8 * second, Baseline: true,
+			Strategy: "movements", Presses: true, Returns: true, Reps: 4, MoveMS: 8 * second, Baseline: true,
 		},
 		Tunable: []Bracket{{"reps", 3, 5, "Slowly, through the whole movement."}},
 	},
@@ -132,7 +132,7 @@ var protocols = []Protocol{
 		What:   "The client resists while you slowly win.",
 		Limits: limits(3, 3, 5, 120),
 		Plan: Plan{
-			Steering: "movements", Reps: 3, MoveMS: 7 * second, RestMS: 5 * second, TotalMS: 180 * second,
+			Strategy: "movements", Reps: 3, MoveMS: 7 * second, RestMS: 5 * second, TotalMS: 180 * second,
 			MinGainDeg: 5,
 		},
 		Tunable: []Bracket{
@@ -145,7 +145,7 @@ var protocols = []Protocol{
 		What:   "Lengthen, push gently against the hand, breathe, lengthen again.",
 		Limits: limits(3, 3, 5, 120),
 		Plan: Plan{
-			Steering: "rounds", Reps: 3, PushMS: 15 * second, RestMS: 3 * second, LengthenMS: 10 * second,
+			Strategy: "rounds", Reps: 3, PushMS: 15 * second, RestMS: 3 * second, LengthenMS: 10 * second,
 			TotalMS: 180 * second, MinGainDeg: 5,
 		},
 		Tunable: []Bracket{
@@ -160,7 +160,7 @@ var protocols = []Protocol{
 		Limits:     limits(5, 6, 7, 60),
 		LeastCapMS: 20 * second,
 		Plan: Plan{
-			Steering: "pinned", Presses: true, Returns: true, ByBreath: true, Breaths: 4, BreathMS: 5 * second,
+			Strategy: "pinned", Presses: true, Returns: true, ByBreath: true, Breaths: 4, BreathMS: 5 * second,
 			Baseline: true,
 		},
 		Tunable: []Bracket{{"breaths", 3, 5, "On the out-breath; the in-breath waits."}},
@@ -171,7 +171,7 @@ var protocols = []Protocol{
 		Limits:     limits(4, 5, 7, 120),
 		LeastCapMS: 60 * second,
 		Plan: Plan{
-			Steering: "stations", Presses: true, Returns: true, Stations: 6, Strokes: 3,
+			Strategy: "stations", Presses: true, Returns: true, Stations: 6, Strokes: 3,
 			StrokeMS: 2 * second, SinkMS: 8 * second, RestMS: 5 * second,
 		},
 		Tunable: []Bracket{{"strokes", 2, 4, "Each way, at bone depth, without sliding on the skin."}},
@@ -180,7 +180,7 @@ var protocols = []Protocol{
 		ID: "broad-first", Name: "Broad first",
 		What:   "A wide contact with small movements, then narrow.",
 		Limits: limits(4, 5, 6, 90), LeastCapMS: 40 * second,
-		Plan:    Plan{Steering: "broad", Presses: true, Returns: true, BroadMS: 45 * second},
+		Plan:    Plan{Strategy: "broad", Presses: true, Returns: true, BroadMS: 45 * second},
 		Tunable: []Bracket{{"broad_s", 30, 60, "A place prone to cramp is asked gently first."}},
 	},
 }

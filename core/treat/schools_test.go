@@ -180,7 +180,7 @@ func TestTuningStaysWithinTheBrackets(t *testing.T) {
 	for name, mend := range map[string]func(*treat.Plan){
 		"longer presses": func(p *treat.Plan) { p.PressMS = 60_000 },
 		"another climb":  func(p *treat.Plan) { p.AimStep = 3 },
-		"other steering": func(p *treat.Plan) { p.Steering = "stages" },
+		"other steering": func(p *treat.Plan) { p.Strategy = "stages" },
 		"no return":      func(p *treat.Plan) { p.Returns = false },
 		"no clock":       func(p *treat.Plan) { p.Presses = false },
 	} {

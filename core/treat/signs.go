@@ -38,7 +38,7 @@ func (s *state) keepOff(e Event) string {
 	}
 	s.place, s.closing, s.ended = PhaseMovedOff, false, EndedMovedOff
 	s.spotBase = nil
-	s.steer.newSpot(s)
+	s.strategy.newSpot(s)
 	s.say(9, "Off at once; move 1–2 cm and find it again.", what+".", MoveOff)
 	if s.capped {
 		s.place, s.closing, s.flushEnd = PhaseFlush, true, s.now+flushFor

@@ -14,7 +14,7 @@ const (
 )
 
 // firstPlan is what holds of the first rules were done by.
-var firstPlan = Plan{Steering: "stages", Presses: true, Returns: true}
+var firstPlan = Plan{Strategy: "stages", Presses: true, Returns: true}
 
 func (*stages) newSpot(s *state) { s.course, s.numberAt = course{}, -1 }
 

@@ -50,7 +50,7 @@ type Start struct {
 	Plan *Plan `json:"plan,omitempty"`
 }
 
-// variants of a protocol, and which steering knows them: the contraction goes
+// variants of a protocol, and which strategy knows them: the contraction goes
 // the other way; the movement is small, or only imagined, where a stiff shoulder
 // allows no more.
 var variants = map[string][]string{
@@ -146,7 +146,7 @@ func (r Request) plan(p Protocol) (Plan, error) {
 	refuse := func(path string, given any, allowed string) error {
 		return &strict.Error{Path: path, Given: fmt.Sprint(given), Allowed: allowed}
 	}
-	if slices.Contains(movedMuscles, r.Muscle) && plan.Steering == "breath" && r.Numbers["moves"] == 0 {
+	if slices.Contains(movedMuscles, r.Muscle) && plan.Strategy == "breath" && r.Numbers["moves"] == 0 {
 		plan.Moves = 2
 	}
 	counts := []struct {
@@ -154,7 +154,7 @@ func (r Request) plan(p Protocol) (Plan, error) {
 		given    *int
 		dst      *int
 		min, max int
-		steering string
+		strategy string
 	}{
 		{"$.stations", r.Stations, &plan.Stations, minStations, maxStations, "stations"},
 		{"$.places", r.Places, &plan.Places, 1, 2, "breath"},
@@ -165,7 +165,7 @@ func (r Request) plan(p Protocol) (Plan, error) {
 		case c.given == nil:
 		case *c.given < c.min || *c.given > c.max:
 			return plan, refuse(c.path, *c.given, fmt.Sprintf("a whole number from %d to %d", c.min, c.max))
-		case plan.Steering == c.steering:
+		case plan.Strategy == c.strategy:
 			*c.dst = *c.given
 		}
 	}
@@ -175,7 +175,7 @@ func (r Request) plan(p Protocol) (Plan, error) {
 		}
 		plan.MinGainDeg = *r.MinGainDeg
 	}
-	if r.Variant != "" && !slices.Contains(variants[r.Variant], plan.Steering) {
+	if r.Variant != "" && !slices.Contains(variants[r.Variant], plan.Strategy) {
 		return plan, refuse("$.variant", r.Variant, "reciprocal with contract-relax, small or imagined with movements")
 	}
 	plan.Variant = r.Variant
@@ -217,7 +217,7 @@ func (s *Start) place(where []safety.Place) error {
 		}
 		s.Limits.CapMS = min(s.Limits.CapMS, unsteeredCap)
 	}
-	if plan.Steering == "positional" && plan.TestSoft == 0 {
+	if plan.Strategy == "positional" && plan.TestSoft == 0 {
 		plan.TestSoft = s.Limits.Hard
 	}
 	plan.TestSoft = min(plan.TestSoft, s.Limits.Hard)

@@ -26,15 +26,15 @@ func (p pending) isReturn() bool { return p == returnLighter || p == returnInSla
 // are only appended to: a copy kept aside stays what it was, and going back to
 // it is going on from there (see clone for showing without keeping).
 type state struct {
-	start  Start
-	rules  rulebook
-	plan   Plan
-	steer  steering
-	limits safety.Limits // in force: lower on the return and in narrow
-	now    int64
-	place  Phase // ready, paused, moved-off, flush, return, done, stopped; empty in a part
-	part   part
-	parts  []PartRecord
+	start    Start
+	rules    rulebook
+	plan     Plan
+	strategy strategy
+	limits   safety.Limits // in force: lower on the return and in narrow
+	now      int64
+	place    Phase // ready, paused, moved-off, flush, return, done, stopped; empty in a part
+	part     part
+	parts    []PartRecord
 
 	pressed, overrun int64
 	unbroken         int64 // pressing without a pause, for the front of the neck
@@ -95,7 +95,7 @@ type state struct {
 	rule   int
 }
 
-// course is where the steering of a protocol stands; each kind uses its own few.
+// course is where the strategy of a protocol stands; each kind uses its own few.
 type course struct {
 	rep       int // presses, movements, rounds, breaths, tries
 	repAt     int64
@@ -139,8 +139,8 @@ func newState(st Start) state {
 		start: st, rules: rulebooks[st.Rules], plan: st.plan(), limits: st.Limits, place: PhaseReady,
 		numberAt: -1, part: part{halted: -1},
 	}
-	s.steer = steerings[s.plan.Steering]
-	s.steer.newSpot(&s)
+	s.strategy = strategies[s.plan.Strategy]
+	s.strategy.newSpot(&s)
 	s.say(0, "Find the spot, then make contact.", st.Lowered)
 	return s
 }
@@ -186,7 +186,7 @@ func (s *state) say(rule int, text, reason string, advice ...Advice) {
 }
 
 // askNow asks for a number.
-func (s *state) askNow() { s.askDue, s.askTrend = true, s.steer.trendFirst(s) }
+func (s *state) askNow() { s.askDue, s.askTrend = true, s.strategy.trendFirst(s) }
 
 const (
 	askNumber = "What is your number now?"
@@ -235,7 +235,7 @@ func (s *state) asking(l *Line) {
 }
 
 func (s *state) courseLine() *Course {
-	c := &Course{Rep: s.course.rep, Reps: s.steer.reps(s), Place: s.course.place, Aim: s.steer.aim(s)}
+	c := &Course{Rep: s.course.rep, Reps: s.strategy.reps(s), Place: s.course.place, Aim: s.strategy.aim(s)}
 	if s.part.kind == PhaseMove && s.course.moved > 0 {
 		c.Rep, c.Reps = s.course.moved, s.plan.Moves
 	}

@@ -39,8 +39,8 @@ type first struct {
 	sinksOn bool
 	// checksAgain: a second calm number did not confirm a sudden fall.
 	checksAgain bool
-	// tiesWait: what fell due at the moment of an event waited, for an answer or
-	// not.
+	// tiesWait: a deadline with the same timestamp as an event fired after it, whether or
+	// not the event was an answer.
 	tiesWait bool
 }
 

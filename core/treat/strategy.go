@@ -2,53 +2,66 @@ package treat
 
 import "fmt"
 
-// steering is how one kind of protocol goes through its parts. It keeps nothing
-// itself: where it stands is in state and course, so that undo and a look ahead
-// are copies. Embed plain and write what is different.
-type steering interface {
-	// newSpot: the next contact is at a new spot; repeats, aim, ramp and place
-	// begin again.
+// strategy is how one kind of protocol goes through its parts. Several protocols may share
+// one: pulses and short repeats are both paced. A strategy keeps nothing itself. Where it
+// stands is in state and course, so that undo and a look ahead are copies of a value.
+//
+// Embed plain and write what is different. Methods are called with the clock at s.now and
+// with all deadlines before it done; they answer through s.say and by entering the next part.
+type strategy interface {
+	// newSpot is called when the next contact will be at a new spot. Repetitions, aim, ramp
+	// and place begin again.
 	newSpot(s *state)
-	// begin enters the first part, or the next press, as the hand comes on.
+	// begin enters the first part, or the next press, when the hand comes on.
 	begin(s *state)
-	// number judges one that no rule of the envelope took.
+	// number judges a score that no rule of the envelope (ceilings, sudden fall, rise) took.
 	number(s *state, v float64)
-	// judged: a sudden fall was confirmed, or was none.
+	// judged is called when "still on it?" was answered: the sudden fall was confirmed, or
+	// there was none.
 	judged(s *state)
-	// over: the part's time is up.
+	// over is called when the time of the part is up.
 	over(s *state)
-	// alarm is a moment within a part at which rang is called; never for none.
+	// alarm returns the time at which rang fires within a part, ms from the start, or never.
 	alarm(s *state) int64
 	rang(s *state)
-	// asks are the waits for a number after contact and after an answer.
+	// asks returns how long after contact, and after an answer, a score is asked for, in ms.
 	asks(s *state) (first, again int64)
-	// trendFirst: less, same or more is asked before the number.
+	// trendFirst reports whether less, same or more is asked before the score.
 	trendFirst(s *state) bool
-	// lighter is one step back.
+	// lighter goes one step back, after a rise or a ceiling.
 	lighter(s *state)
+	// softened takes softening under the hand; ignored is why it changes nothing, or "".
 	softened(s *state) (ignored string)
+	// trend takes less, same or more; ignored as in softened.
 	trend(s *state, word string) (ignored string)
-	// takesMore: the client says more, and that is no rise here.
+	// takesMore reports whether "more" is expected in this protocol, so that it is not
+	// treated as a rise in pain.
 	takesMore(s *state) bool
+	// rises reports whether a score is a rise against the baseline.
 	rises(s *state, v float64) bool
+	// guarded is called when the client guards.
 	guarded(s *state)
+	// measured takes a range of motion reading; ignored as in softened.
 	measured(s *state) (ignored string)
+	// capped is called when the cap of pressing is reached.
 	capped(s *state)
 	// lower sets the limits of the one return.
 	lower(s *state)
-	// flows: time passes in a part.
+	// flows is called when ms of a part have passed without a deadline, as a ramp rises.
 	flows(s *state, ms int64)
-	// settles is how long a broken stage waits for a new baseline.
+	// settles returns how long a broken stage waits for a new baseline, in ms.
 	settles(s *state) int64
+	// reps returns how many repetitions there are; 0 where they are not counted.
 	reps(s *state) int
+	// aim returns the score that is pressed to now.
 	aim(s *state) float64
 }
 
-// steerings are the kinds there are, by the name that a plan gives.
-var steerings map[string]steering
+// strategies are the kinds there are, by the name that a plan gives.
+var strategies map[string]strategy
 
 func init() { // here, since the kinds refer to each other
-	steerings = map[string]steering{
+	strategies = map[string]strategy{
 		"stages":     &stages{},
 		"steady":     &steady{},
 		"paced":      &paced{},
@@ -115,7 +128,7 @@ func (*plain) lower(s *state) {
 	l.Soft = max(l.Target, l.Soft-returnLower)
 	l.Hard = max(l.Soft, l.Hard-returnLower)
 	s.limits = l
-	s.steer = &comeback{}
+	s.strategy = &comeback{}
 }
 
 const (
