@@ -36,7 +36,7 @@ type Judged struct {
 	Match     *float64  `json:"referral_match,omitempty" doc:"Dice overlap with the usual pattern, 0 to 1"`
 	// Text is the judgement in words, with its reasons.
 	Text string `json:"text"`
-	// Unsaid names what would still tell.
+	// Unsaid lists missing answers that could change the result.
 	Unsaid []string `json:"unsaid"`
 }
 

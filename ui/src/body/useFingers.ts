@@ -7,7 +7,7 @@ import { type Box, closer, moved, type Zoom } from "./zoom";
 interface Options {
   /** Whether one finger moves what is shown. */
   drags: boolean;
-  /** A second finger has come: what the first one began is not meant. */
+  /** Second touch: cancels the gesture of the first. */
   onSecondFinger?: () => void;
 }
 

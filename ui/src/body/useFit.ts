@@ -7,7 +7,7 @@ const movementMS = 320;
 
 const still = () => !!globalThis.matchMedia?.("(prefers-reduced-motion: reduce)").matches;
 
-/** Whether one is nearer already, with the part's middle in sight. */
+/** Already zoomed in this far, with the middle of the part in sight. */
 function nearer(from: Zoom, to: Zoom, part: Box): boolean {
   const [x, y] = [part.x + part.width / 2, part.y + part.height / 2];
   const half = 240 / from.k;

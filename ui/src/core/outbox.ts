@@ -32,9 +32,11 @@ class Outbox {
   private pause = 500;
   private bytes = usualBytes;
   private seen = new Map<string, number>();
-  /** How the last try went. Said when it shows, not when the counting of what
-   * waits began: that takes a moment, and a later word must not be undone. */
+  /** How the last try went. Read when the status is published, not when counting began:
+   * counting is asynchronous, and a later result must not be overwritten. */
   private went: Outcome = { online: true, signedOut: false };
+  /** Whether what waits was counted: before that nobody is told that nothing does. */
+  private counted = false;
   private standing: Standing = { waiting: 0, others: 0, stuck: [], online: true, signedOut: false };
   private listeners = new Set<(s: Standing) => void>();
   private receivers = new Set<Received>();
@@ -89,7 +91,7 @@ class Outbox {
 
   watch(f: (s: Standing) => void): () => void {
     this.listeners.add(f);
-    f(this.standing);
+    if (this.counted) f(this.standing);
     return () => this.listeners.delete(f);
   }
 
@@ -122,6 +124,7 @@ class Outbox {
 
   private show(s: Standing) {
     this.standing = s;
+    this.counted = true;
     for (const f of this.listeners) f(s);
   }
 

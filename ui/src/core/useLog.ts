@@ -50,7 +50,7 @@ export function useLog(visit: string, fetched: Fetched | undefined): Log {
   return useMemo(() => ({ ready, events, add, seen }), [ready, events, add, seen]);
 }
 
-/** What the record has stands over what was only written here. */
+/** Events confirmed by the server override local ones. */
 function merged(old: Map<string, LogEvent>, events: LogEvent[], refused: string[]) {
   const next = new Map(old);
   for (const e of events) if (e.version || !next.get(e.id)?.version) next.set(e.id, e);
