@@ -35,8 +35,7 @@ class Outbox {
   /** How the last try went. Read when the status is published, not when counting began:
    * counting is asynchronous, and a later result must not be overwritten. */
   private went: Outcome = { online: true, signedOut: false };
-  /** Whether what waits was counted: before that nobody is told that nothing does. */
-  private counted = false;
+  private counted = false; // before that nobody is told that nothing waits
   private standing: Standing = { waiting: 0, others: 0, stuck: [], online: true, signedOut: false };
   private listeners = new Set<(s: Standing) => void>();
   private receivers = new Set<Received>();
