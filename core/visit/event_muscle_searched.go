@@ -25,10 +25,7 @@ type MuscleSearched struct {
 
 // Check implements strict.Checker: a side that a muscle has.
 func (b MuscleSearched) Check() *strict.Error {
-	if b.Side == ids.Midline {
-		return &strict.Error{Path: "$.side", Given: `"midline"`, Allowed: "one of left, right"}
-	}
-	return nil
+	return leftOrRight(b.Side)
 }
 
 func (b *MuscleSearched) sets(Event) []thing {

@@ -36,8 +36,8 @@ type Charted struct {
 
 // Check implements strict.Checker: fields that depend on one another.
 func (c Charted) Check() *strict.Error {
-	if c.Side == ids.Midline {
-		return &strict.Error{Path: "$.side", Given: `"midline"`, Allowed: "one of left, right"}
+	if err := leftOrRight(c.Side); err != nil {
+		return err
 	}
 	for i, id := range c.Painted {
 		if _, err := body.ParseCell(id); err != nil {

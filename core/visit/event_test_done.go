@@ -25,10 +25,7 @@ type Tested struct {
 
 // Check implements strict.Checker: a side that a test can have.
 func (t Tested) Check() *strict.Error {
-	if t.Side == ids.Midline {
-		return &strict.Error{Path: "$.side", Given: `"midline"`, Allowed: "one of left, right"}
-	}
-	return nil
+	return leftOrRight(t.Side)
 }
 
 func (t *Tested) sets(Event) []thing {

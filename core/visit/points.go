@@ -11,6 +11,14 @@ import (
 	"mokren/core/strict"
 )
 
+// leftOrRight refuses the midline, where no muscle and no test lies.
+func leftOrRight(s ids.Side) *strict.Error {
+	if s == ids.Midline {
+		return &strict.Error{Path: "$.side", Given: `"midline"`, Allowed: "one of left, right"}
+	}
+	return nil
+}
+
 // Felt is what was felt at a point, by the hand and by the client.
 type Felt struct {
 	Band   string   `json:"taut_band,omitempty" enum:"yes,no,unsure"`
