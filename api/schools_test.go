@@ -78,7 +78,7 @@ func TestHandLoadIsOnesOwn(t *testing.T) {
 	path, event, begin := aHold(t, c, c.signIn(demo.Logins[0]))
 	c.send(path, event("hold-started", begin),
 		event("hold-event", map[string]any{"hold": begin["hold"], "at_ms": 0, "event": "contact"}),
-		event("hold-event", map[string]any{"hold": begin["hold"], "at_ms": 8000, "event": "release"}))
+		event("hold-event", map[string]any{"hold": begin["hold"], "at_ms": 2000, "event": "release"}))
 	read := func(c *caller, path string) api.OpenVisit {
 		var v api.OpenVisit
 		require.Equal(t, 200, c.call("GET", path, nil, &v).StatusCode)
@@ -96,8 +96,7 @@ func TestHandLoadIsOnesOwn(t *testing.T) {
 	elsewhere, _ := c.sendable(c.signIn(demo.Logins[0]))
 	before := today(here)
 	after := today(read(c, elsewhere))
-	assert.Positive(t, after, "seen from another visit")
-	assert.Greater(t, after, before, "a visit's own holds are the browser's to add")
+	assert.Greater(t, after, before+1.9, "seen from another visit; a visit's own holds are the browser's to add")
 	colleague := c.as(demo.Logins[1])
 	theirs, _ := colleague.sendable(colleague.signIn(demo.Logins[1]))
 	assert.NotEqual(t, after, today(read(colleague, theirs)))
