@@ -115,3 +115,4 @@ types: ## the front end's types and docs/events.md from the Go structs
 	cd ui && npm run types --silent
 	go run ./cmd/doorgen > ui/src/core/questions.ts
 	go run ./cmd/eventdocs > docs/events.md
+	MOKREN_GUIDE=1 go test -count=1 -run TestTheGuideShowsTheMachine ./core/treat

@@ -1,28 +1,23 @@
 package treat
 
-// attended remembers the state after an event: somebody is there.
-func (s *state) attended() {
+// attend remembers the state after an event: somebody is there.
+func (s *state) attend() {
 	if s.rules.runsAlone {
 		return
 	}
 	k := s.clone()
-	k.key = nil
-	s.key = &k
+	k.attended = nil
+	s.attended = &k
 }
 
 // alone takes the hold back to its last sign of life, where the clocks stop: what came
 // after it counts neither as pressed nor as over. The next contact is a new one.
 func (s *state) alone() {
-	key := s.key
-	*s = key.clone()
-	s.key = key
-	s.leftAlone()
-}
-
-// leftAlone interrupts the hold here and now.
-func (s *state) leftAlone() {
+	last := s.attended
+	*s = last.clone()
+	s.attended = last
 	s.interrupt("paused")
-	s.place = PhasePaused
+	s.phase = PhasePaused
 	s.say(0, "Nobody attends: the clock stands. Resume with contact.",
 		"The hold is interrupted at its last sign of life.", Rest)
 }

@@ -2,56 +2,64 @@ package treat
 
 import "fmt"
 
-// brief steers brief-holds: hold, ask again until it is low, lift, flush, and
+// brief is brief-holds: hold, ask again until it is low, lift, flush, and
 // return from another angle.
-type brief struct{ plain }
+type brief struct {
+	plain
+	rep     int
+	answers int // in this press
+}
 
 const mostAnswers = 3 // without a drop
 
-func (*brief) begin(s *state) {
-	s.course.rep++
-	s.course.answers = 0
+func (b *brief) clone() strategy { k := *b; return &k }
+
+func (*brief) atNewSpot(*state) strategy { return &brief{} }
+
+func (b *brief) begin(s *state) {
+	b.rep++
+	b.answers = 0
 	s.enter(PhasePress, s.plan.PressMS)
 	s.say(0, fmt.Sprintf("Press to %v of 10 and hold.", s.limits.Target),
-		fmt.Sprintf("Press %d of %d, at most %v s.", s.course.rep, s.plan.Reps, seconds(s.plan.PressMS)), SettleIn)
+		fmt.Sprintf("Press %d of %d, at most %v s.", b.rep, s.plan.Reps, seconds(s.plan.PressMS)), SettleIn)
 }
 
 func (b *brief) number(s *state, v float64) {
 	if !s.needBase {
-		s.course.answers++
+		b.answers++
 		b.judged(s)
 		return
 	}
-	if s.course.rep > 1 && v <= s.calm() && s.sinks >= 1 {
+	if b.rep > 1 && v <= s.calm() && s.sinks >= 1 {
 		s.comeOff(5, "calm", nothing, EndedDone, fmt.Sprintf("Still only %v here: done.", v))
 		return
 	}
 	if s.tooLittle(v, s.limits.Target-1) {
 		return
 	}
-	s.again = false
+	s.stages.again = false
 	s.beginStage(v)
-	s.course.answers = 1
+	b.answers = 1
 	s.say(0, "Hold still.", fmt.Sprintf("Begins at %v.", v), Hold)
 }
 
 func (b *brief) judged(s *state) {
 	s.goOn()
 	switch {
-	case s.last <= s.calm():
+	case s.compared.last <= s.calm():
 		s.believe()
-		b.lift(s, 5, "calm", EndedCalm, fmt.Sprintf("Down to %v: lift.", s.last))
-	case s.base-s.last < 1 && s.course.answers >= mostAnswers:
+		b.lift(s, 5, "calm", EndedCalm, fmt.Sprintf("Down to %v: lift.", s.compared.last))
+	case s.compared.base-s.compared.last < 1 && b.answers >= mostAnswers:
 		b.noDrop(s, "Three answers without a change.")
 	default:
-		s.say(0, "Hold still.", fmt.Sprintf("%v, from %v.", s.last, s.base), Hold)
+		s.holdFrom()
 	}
 }
 
 // lift comes off for the next press, or for good.
-func (*brief) lift(s *state, rule int, by string, ended Ended, why string) {
+func (b *brief) lift(s *state, rule int, by string, ended Ended, why string) {
 	after := nextPress
-	if s.course.rep >= s.plan.Reps {
+	if b.rep >= s.plan.Reps {
 		after = nothing
 	}
 	s.comeOff(rule, by, after, ended, why)
@@ -63,8 +71,8 @@ func (*brief) noDrop(s *state, why string) {
 
 // over: 30 s are the most of one press.
 func (b *brief) over(s *state) {
-	if s.running && s.base-s.last >= 1 {
-		b.lift(s, 6, "window", EndedDone, fmt.Sprintf("30 s, down to %v: lift.", s.last))
+	if s.compared.runs && s.compared.base-s.compared.last >= 1 {
+		b.lift(s, 6, "window", EndedDone, fmt.Sprintf("30 s, down to %v: lift.", s.compared.last))
 		return
 	}
 	b.noDrop(s, "30 s without a change.")
@@ -79,8 +87,12 @@ func (*brief) asks(s *state) (first, again int64) {
 
 // trend is asked first; the number that follows is the same answer.
 func (*brief) trend(s *state, word string) string {
-	s.askDue, s.askTrend = true, false
+	s.asked.due, s.asked.trend = true, false
 	return "Noted: " + word + ". And the number?"
 }
 
 func (*brief) trendFirst(s *state) bool { return !s.needBase }
+
+func (b *brief) progress(s *state) progress {
+	return progress{rep: b.rep, reps: s.plan.Reps, aim: s.limits.Target}
+}

@@ -2,17 +2,29 @@ package treat
 
 import "fmt"
 
-// broad steers broad-first: a wide contact with small movements where muscle is
+// broad is broad-first: a wide contact with small movements where muscle is
 // prone to cramp; what is borne is then narrowed, by hold-to-release.
-type broad struct{ steady }
+type broad struct {
+	steady
+	guardAt int64 // -1 while there was none
+	borne   bool
+}
 
 const (
 	crampAdds = 15 * second
 	guardFree = 15 * second // at the end of the broad part
 )
 
-func (*broad) begin(s *state) {
-	s.course = course{from: s.now, guardAt: -1}
+func (b *broad) clone() strategy { k := *b; return &k }
+
+// atNewSpot is broad again.
+func (*broad) atNewSpot(s *state) strategy {
+	s.limits.Target = s.start.Limits.Target
+	return &broad{}
+}
+
+func (b *broad) begin(s *state) {
+	*b = broad{guardAt: -1}
 	s.enter(PhaseBroad, s.plan.BroadMS)
 	s.say(0, "Broad contact, small movements.", fmt.Sprintf("%v s, then narrower.", seconds(s.plan.BroadMS)), SettleIn)
 }
@@ -35,12 +47,12 @@ func (b *broad) judged(s *state) {
 }
 
 func (b *broad) over(s *state) {
-	calmHand := s.course.guardAt < 0 || s.now-s.course.guardAt >= guardFree
+	calmHand := b.guardAt < 0 || s.now-b.guardAt >= guardFree
 	if s.numberAt < 0 || s.number > s.limits.Target || !calmHand {
 		s.comeOff(0, "done", nothing, EndedDone, "Not borne calmly: no narrow hold today.")
 		return
 	}
-	s.course.borne = true
+	b.borne = true
 	s.enter(PhaseNarrow, never)
 	s.limits.Target = max(0, s.limits.Target-1)
 	s.needBase, s.sinks = true, 0
@@ -55,8 +67,8 @@ func (b *broad) softened(s *state) string {
 }
 
 // guarded: a cramp adds time.
-func (*broad) guarded(s *state) {
-	s.course.guardAt = s.now
+func (b *broad) guarded(s *state) {
+	b.guardAt = s.now
 	if s.part.kind == PhaseBroad {
 		s.part.until += crampAdds
 	}
@@ -70,14 +82,11 @@ func (b *broad) alarm(s *state) int64 {
 }
 
 func (b *broad) capped(s *state) {
-	if s.part.kind == PhaseBroad || s.closing {
+	if s.part.kind == PhaseBroad || s.phase == PhaseRelease {
 		s.atCap(s.pend)
 		return
 	}
 	b.steady.capped(s)
 }
 
-func (b *broad) newSpot(s *state) {
-	b.steady.newSpot(s)
-	s.limits.Target = s.start.Limits.Target
-}
+func (b *broad) progress(s *state) progress { return progress{aim: s.limits.Target, borne: b.borne} }

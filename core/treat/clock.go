@@ -1,13 +1,9 @@
 package treat
 
+import "slices"
+
 // The clock: an event first moves it through every deadline that fell due at or
 // before it, each at its own time.
-
-// deadline is something that falls due by itself.
-type deadline struct {
-	at   int64
-	fire func(*state)
-}
 
 // Rule 1, and what follows a release.
 const (
@@ -20,72 +16,96 @@ const (
 	aloneAfter = 120 * second
 )
 
-// next finds the earliest deadline. The order of the list settles ties: the
-// caps come first, since nothing may be advised past them.
-func (s *state) next() deadline {
-	d := deadline{never, nil}
-	consider := func(at int64, fire func(*state)) {
-		at = max(at, s.now)
-		if at < d.at {
-			d = deadline{at, fire}
+// next finds the earliest deadline and its time, which is not before now; nil when nothing
+// is due any more.
+func (s *state) next() (*deadline, int64) {
+	var first *deadline
+	class, soonest := s.class(), int64(never)
+	for i := range deadlines {
+		d := &deadlines[i]
+		if !slices.Contains(d.from, class) {
+			continue
+		}
+		if at := d.at(s); at < never && max(at, s.now) < soonest {
+			first, soonest = d, max(at, s.now)
 		}
 	}
-	if s.place == PhaseFlush {
-		consider(s.flushEnd, (*state).flushed)
-	}
-	if s.place != "" {
-		return d
-	}
-	if s.pressing() {
-		if !s.capped {
-			consider(s.now+s.start.Limits.CapMS-s.pressed, (*state).reachCap)
-		}
-		if s.capped && s.key != nil {
-			consider(max(s.cappedAt, s.key.now)+aloneAfter, (*state).alone)
-		}
-		if s.plan.PressMaxMS > 0 && !s.closing {
-			consider(s.now+s.plan.PressMaxMS-s.unbroken, (*state).pressedLongEnough)
-		}
-	}
-	if s.closing {
-		return d
-	}
-	if s.plan.TotalMS > 0 {
-		consider(s.now+s.plan.TotalMS-s.spent, (*state).reachTotal)
-	}
-	s.partDeadlines(consider)
-	return d
+	return first, soonest
 }
 
-func (s *state) partDeadlines(consider func(int64, func(*state))) {
-	silence := s.answeredAt + silenceAfter
-	if s.plan.Unsteered {
-		silence = never
+func (s *state) flushEnds() int64 { return s.flushEnd }
+
+func (s *state) capAt() int64 {
+	if !s.pressing() || s.capped() {
+		return never
 	}
-	overFirst := s.part.until == silence && parts[s.part.kind].tells
-	if silence < never && !overFirst {
-		// Before the part's end: without an answer nobody knows what it did.
-		consider(silence, (*state).silence)
+	return s.now + s.start.Limits.CapMS - s.pressed
+}
+
+func (s *state) capped() bool { return s.cappedAt < never }
+
+func (s *state) aloneAt() int64 {
+	if !s.pressing() || !s.capped() || s.attended == nil {
+		return never
 	}
-	if s.part.halted < 0 {
-		if at := s.strategy.alarm(s); at < never {
-			consider(at, func(s *state) { s.strategy.rang(s) })
-		}
-		if s.part.until < never {
-			consider(s.part.until, func(s *state) { s.strategy.over(s) })
-		}
+	return max(s.cappedAt, s.attended.now) + aloneAfter
+}
+
+func (s *state) pressLimitAt() int64 {
+	if s.plan.PressMaxMS == 0 || !s.pressing() {
+		return never
 	}
-	if s.askDue || s.plan.Unsteered {
-		return
+	return s.now + s.plan.PressMaxMS - s.unbroken
+}
+
+func (s *state) totalAt() int64 {
+	if s.plan.TotalMS == 0 {
+		return never
 	}
-	first, again := s.strategy.asks(s)
-	wait := again
-	if !s.answered {
-		wait = first
+	return s.now + s.plan.TotalMS - s.spent
+}
+
+// silenceAt: at the part's end it comes before the end, for without an answer nobody knows
+// what the part did; but where the part tells that itself, it comes not at all.
+func (s *state) silenceAt() int64 {
+	at := s.asked.since + silenceAfter
+	if s.plan.Unsteered || s.part.until == at && parts[s.part.kind].tells {
+		return never
 	}
-	if wait < never {
-		consider(s.answeredAt+wait, (*state).askNow)
+	return at
+}
+
+func (s *state) alarmAt() int64 {
+	if a, ok := s.strategy.(rings); ok && s.part.halted < 0 {
+		return a.alarm(s)
 	}
+	return never
+}
+
+func (s *state) alarm() { s.strategy.(rings).rang(s) }
+
+// partEnds: the clock of a halted part stands.
+func (s *state) partEnds() int64 {
+	if s.part.halted >= 0 {
+		return never
+	}
+	return s.part.until
+}
+
+func (s *state) partOver() { s.strategy.over(s) }
+
+func (s *state) askAt() int64 {
+	if s.asked.due || s.plan.Unsteered {
+		return never
+	}
+	wait, again := s.strategy.asks(s)
+	if s.asked.answered {
+		wait = again
+	}
+	if wait == never {
+		return never
+	}
+	return s.asked.since + wait
 }
 
 // advance moves the clock to a time. A deadline that falls exactly on the time
@@ -93,11 +113,11 @@ func (s *state) partDeadlines(consider func(int64, func(*state))) {
 // it counts as due.
 func (s *state) advance(to int64, due bool) {
 	for {
-		d := s.next()
-		if d.fire == nil || d.at > to || d.at == to && !due {
+		d, at := s.next()
+		if d == nil || at > to || at == to && !due {
 			break
 		}
-		s.flow(d.at)
+		s.flow(at)
 		d.fire(s)
 	}
 	s.flow(to)
@@ -120,7 +140,9 @@ func (s *state) flow(to int64) {
 	}
 	if s.inPart() {
 		s.spent += dt
-		s.strategy.flows(s, dt)
+		if f, ok := s.strategy.(flows); ok {
+			f.flow(s, dt)
+		}
 	}
 	s.now = to
 }

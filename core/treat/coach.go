@@ -18,7 +18,9 @@ type Coach struct {
 
 // NewCoach begins a hold at time 0.
 func NewCoach(s Start) *Coach {
-	return &Coach{start: s, s: newState(s)}
+	c := &Coach{start: s}
+	c.s = newState(&c.start)
+	return c
 }
 
 // Apply records an event and gives the state after it. Events come in the
@@ -51,17 +53,18 @@ func (c *Coach) At(ms int64) Line {
 func (c *Coach) Due(ms int64) (at int64, ok bool) {
 	s := c.s.clone()
 	s.advance(ms, true)
-	d := s.next()
-	return d.at, d.fire != nil
+	d, at := s.next()
+	return at, d != nil
 }
 
 // record lets an event act and remembers the state before it.
 func (c *Coach) record(e Event) (ignored string) {
 	c.log = append(c.log, e)
 	c.before = append(c.before, c.s)
+	c.s.strategy = c.s.strategy.clone()
 	c.s.advance(e.At, !c.s.rules.tiesWait && !e.Kind.isAnswer())
 	ignored = c.s.apply(e)
-	c.s.attended()
+	c.s.attend()
 	return ignored
 }
 

@@ -1,4 +1,4 @@
-// Package treat times and steers treatment. Its heart is the coach: a pure state machine over
+// Package treat times treatment and says what to do next. Its heart is the coach: a pure state machine over
 // a log of time-stamped events, the same code in server, browser and command line.
 //
 //	start, err := treat.NewStart(treat.Request{Protocol: "graded-stages", Muscle: "soleus"})
@@ -24,9 +24,10 @@
 //     says what each may take). A part ends by its own time, by a word, or by a number.
 //   - Envelope: the rules that hold in every protocol: ceilings, rises, sudden fall, caps,
 //     signs, pause, slipping off (envelope.go, numbers.go, signs.go, hand.go).
-//   - Course: how far a strategy has come: repetitions, depth, place, aim.
+//   - Phase: where a hold stands: a part, or outside of it (transitions.go).
+//   - Transition: what an event does in a phase. Deadline: what falls due by itself (clock.go).
+//   - Progress: how far a strategy has come: repetitions, place, aim.
 //   - Line: what the coach shows after an event: phase, advice, words, reason, clocks.
-//   - Deadline: something that falls due by itself (clock.go).
 //   - Summary: what a hold leaves behind: outcome, times, stages or parts, signs, trace.
 //
 // # Data flow
@@ -41,33 +42,88 @@
 //
 // # Phases
 //
-// The phase on a Line is the part that runs, or where the hold stands outside of its parts:
+// The phase on a Line is the kind of the part that runs, or one of these:
 //
-//	ready      nothing is pressed yet            contact ─▶ the strategy's first part
-//	(parts)    settle stage press rest ramp test slacken still sink move push lengthen
-//	           stroke broad narrow
-//	check      a sudden fall: still on it?       on-spot ─▶ the part; off-spot ─▶ off-spot
-//	off-spot   the hand has slipped              on-spot ─▶ the part, a new baseline
-//	paused     the pressure clock stands         contact, resume ─▶ the part
-//	moved-off  another spot is wanted            contact ─▶ first part at the new spot
-//	release    coming off was advised            release ─▶ flush
-//	flush      20 s of blood flow                its end ─▶ return, the next press, or done
-//	return     lighter, once                     contact ─▶ a steady hold, two lower
-//	done       the end                           nothing
-//	stopped    the client, or a sign, ended it   nothing; no undo
+//	ready      nothing is pressed yet, or the next press is due
+//	check      in a part, after a sudden fall: still on it?
+//	off-spot   in a part, the hand has slipped; the pressure clock runs on
+//	paused     a part waits, the pressure clock stands
+//	moved-off  a nerve or a vessel was felt: another spot is wanted
+//	release    coming off was advised and is awaited; the pressure clock runs
+//	flush      15 or 20 s of blood flow
+//	return     lighter, once
+//	done       the end
+//	stopped    the client, or a sign, ended it: final, and no undo
 //
-// # Adding a protocol of an existing kind
+// A part is one of settle, stage, press, rest, ramp, test, slacken, still, sink, move, push,
+// lengthen, stroke, broad, narrow; part.go says what each takes.
 //
-// One row in protocols.go with its name, limits, plan and what a practice may tune, its id in
-// ids.Protocols, and lines in schools_test.txt. Golden logs of it are written by running the
-// tests with MOKREN_GOLDEN set to a folder; the list that pages offer, the suggestion's texts and the API's
-// description follow from the row.
+// # Transitions
+//
+// In a phase, an event ▸ leads there or stays: what it does. Other pairs change nothing.
+//
+//	ready, moved-off   contact ▸ part: begin the strategy
+//	return             contact ▸ part: begin the one return, two lighter
+//	flush              contact ▸ part, release: begin what waits; after a closed hold come off again
+//	paused             contact, resume ▸ part, release, flush: go on where it was broken off
+//	in a part          release ▸ flush: flush; in a rest nothing
+//	release, paused, moved-off  release ▸ flush: flush
+//	in a part          score ▸ part, check, release, flush: the envelope, then the strategy
+//	in a part          trend ▸ part, release, flush: more is a rise, by the strategy
+//	in a part          softening ▸ part, release: the strategy
+//	part               on-spot ▸ stays: an answer
+//	check              on-spot ▸ part, release: the fall is believed
+//	off-spot           on-spot ▸ part: a new baseline
+//	in a part          guard ▸ part, release, flush: one step lighter; the second time come off
+//	in a part          off-spot ▸ off-spot: the part waits
+//	in a part          angle-change ▸ part: a new baseline
+//	in a part          pause ▸ paused: the clocks stand
+//	anywhere           breath, rep ▸ part, release, flush: end the part or begin it again
+//	anywhere           range ▸ flush: keep it; the strategy
+//	anywhere           twitch ▸ stays: keep it
+//	anywhere           referral ▸ stays: keep it
+//	anywhere           nerve-sign, pulse ▸ moved-off, stopped, flush: off; another spot, or stop
+//	anywhere           unwell, skin-reaction, client-stop ▸ stopped: stop, for good
+//	anywhere           end ▸ closed: close the log
+//	afterwards         nerve-sign, pulse, unwell, skin-reaction, client-stop ▸ stays: count the sign
+//	afterwards         referral ▸ stays: keep it
+//	afterwards         end ▸ closed: close the log
+//
+// By itself, the first first where two fall due at once:
+//
+//	flush              flush ▸ return, ready, done: what waits behind it, or done
+//	under way          cap ▸ release: come off
+//	under way          alone ▸ paused: 120 s past the cap without a key: back to the last one
+//	in a part          press limit ▸ release: come off
+//	in a part          total ▸ flush: come off
+//	in a part          silence ▸ release, flush: 30 s without an answer: come off
+//	in a part          alarm ▸ part, release: the strategy
+//	in a part          part ▸ part, release, flush: the strategy: the next part, or come off
+//	in a part          question ▸ stays: ask for a number
+//
+//	anywhere           part, check, off-spot, release, ready, paused, moved-off, flush, return, done
+//	under way          release, part, check, off-spot
+//	in a part          part, check, off-spot
+//	hand off           ready, paused, moved-off, flush, return, done
+//	afterwards         stopped, closed
+//
+// # Adding a protocol
+//
+// One of an existing kind is one row in protocols.go with its name, limits, plan and what a
+// practice may tune, its id in ids.Protocols, and lines in schools_test.txt; a test asks for
+// the id. Golden logs of it are written by running the tests with MOKREN_GOLDEN set to a
+// folder. The list that pages offer, the suggestion's texts and the API's description follow
+// from the row.
+//
+// A new kind is a file with a type of its own (strategy.go says what it owes) and its line in
+// strategies. What a part of it takes is a row of parts.
 //
 // # Invariants
 //
 //   - A hold never advises to press deeper past a ceiling or a cap; caps settle ties.
 //   - What is counted as pressed never exceeds the cap; what is pressed past it is counted as
 //     overrun.
+//   - Nothing but transitions and deadlines changes the phase, and each leads where it says.
 //   - State is a value: a copy kept aside stays what it was, and undo is going back to one.
 //   - Undo takes back the last word of its own source, never a stop.
 //   - A log replays to the letter under the rules that it was begun with; what an older

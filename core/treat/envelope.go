@@ -15,96 +15,102 @@ import (
 //
 // Rules 4 and 6 are of graded stages; see stages.go. Numbers are in numbers.go.
 
-// apply lets one event act. It returns why the event changed nothing, or "".
-func (s *state) apply(e Event) (ignored string) {
-	if s.place == PhaseStopped || s.over {
-		return s.afterStop(e)
-	}
-	switch e.Kind {
-	case KindStart:
-		return "This hold has begun already; a start in the middle changes nothing."
-	case KindContact, KindResume:
-		return s.contact(e.Kind)
-	case KindRelease:
-		return s.release()
-	case KindNerveSign, KindPulse:
-		return s.keepOff(e)
-	case KindUnwell, KindSkinReaction, KindClientStop:
-		s.sign(e)
-		s.stop(e)
-		return ""
-	case KindReferral:
-		s.refer(e)
-		return ""
-	case KindPressure:
-		return "Pressure recorded."
-	case KindBreath, KindRep:
-		return s.pace(e)
-	case KindRange:
-		return s.measured(e.Degrees)
-	case KindTwitch:
-		s.twitch = true
-		if s.pressing() && !s.closing {
-			s.say(10, "Hold. Do not look for it again.", "A twitch was felt; chasing it irritates the spot.", Hold)
-			return ""
-		}
-		return "Twitch recorded."
-	case KindEnd:
-		s.end()
-		return ""
-	}
-	if s.place != "" {
-		if s.place == PhasePaused && e.Kind == KindScore {
-			s.heard(e.Score) // what hurts in a pause deepens nothing after it
-		}
-		return "Not pressing: recorded, nothing changes."
-	}
-	return s.applyInPart(e)
+// What a word is answered with where it changes nothing.
+
+func nothingPaused(*state, Event) string { return "Nothing is paused." }
+
+func isOver(*state, Event) string { return "This hold is over; begin a new one." }
+
+func notPressing(*state, Event) string { return "Not pressing: nothing to let go." }
+
+func nothingPressed(*state, Event) string { return "Not pressing: recorded, nothing changes." }
+
+func comeOffFirst(*state, Event) string { return "Recorded; come off first." }
+
+func pressureKept(*state, Event) string { return "Pressure recorded." }
+
+func begunAlready(*state, Event) string {
+	return "This hold has begun already; a start in the middle changes nothing."
 }
 
-// applyInPart lets an event act that means something while a part runs.
-func (s *state) applyInPart(e Event) (ignored string) {
-	switch e.Kind {
-	case KindScore:
-		return s.score(e.Score)
-	case KindTrend:
-		s.answer()
-		return s.trend(e.Word)
-	case KindSoftening:
-		s.answer()
-		return s.strategy.softened(s)
-	case KindOnSpot:
-		s.answer()
-		return s.onSpot()
+// answer: rule 1's clocks begin again.
+func (s *state) answer() {
+	s.asked.since, s.asked.answered, s.asked.due = s.now, true, false
+}
+
+func (s *state) answerTooLate(e Event) string {
+	s.answer()
+	return comeOffFirst(s, e)
+}
+
+func (s *state) scoreInPause(e Event) string {
+	s.heard(e.Score) // what hurts in a pause deepens nothing after it
+	return nothingPressed(s, e)
+}
+
+func (s *state) twitch(Event) string {
+	s.kept.twitch = true
+	if s.pressing() && s.phase != PhaseRelease {
+		s.say(10, "Hold. Do not look for it again.", "A twitch was felt; chasing it irritates the spot.", Hold)
+		return ""
 	}
-	if s.closing {
-		return "Recorded; come off first."
-	}
-	switch e.Kind {
-	case KindGuard:
-		s.guard()
-	case KindOffSpot:
-		if !s.pressing() {
-			return "Nothing is pressed: recorded."
-		}
-		s.interrupt("off-spot")
-		s.off, s.checking = true, false
-		s.say(10, "Find the spot again.", "Slipped off: the stage waits, the pressure clock runs on.", AskStillOn)
-		s.ask = "Still on it?"
-	case KindAngleChange:
-		s.newAngle()
-	case KindPause:
-		s.interrupt("paused")
-		s.place = PhasePaused
-		s.say(0, "Paused. Resume with contact.", "The pressure clock stands.", Rest)
+	return "Twitch recorded."
+}
+
+func (s *state) refer(e Event) string {
+	for _, r := range e.Regions {
+		s.kept.referral = ids.With(s.kept.referral, r)
 	}
 	return ""
 }
 
-func (s *state) newAngle() {
+// slip: the hand has slipped off the spot.
+func (s *state) slip(Event) string {
+	if !s.pressing() {
+		return "Nothing is pressed: recorded."
+	}
+	s.interrupt("off-spot")
+	s.phase = PhaseOffSpot
+	s.say(10, "Find the spot again.", "Slipped off: the stage waits, the pressure clock runs on.", AskStillOn)
+	s.said.ask = "Still on it?"
+	return ""
+}
+
+func (s *state) backOn(Event) string {
+	s.answer()
+	s.backInPart()
+	s.needBase = true
+	s.goOn()
+	s.say(10, "Back on it: ask for the number.", "After slipping off a new baseline is needed.", AskScore)
+	s.said.ask = askNumber
+	return ""
+}
+
+// fallConfirmed: still on it, so the sudden fall is real.
+func (s *state) fallConfirmed(Event) string {
+	s.answer()
+	s.backInPart()
+	s.strategy.judged(s)
+	return ""
+}
+
+func (s *state) stillOn(Event) string {
+	s.answer()
+	return "Still on it."
+}
+
+func (s *state) newAngle(Event) string {
 	s.breakStage("angle")
 	s.say(0, "New angle: ask for the number again.",
 		"Another angle is another pressure, so it needs its own baseline.", Hold)
+	return ""
+}
+
+func (s *state) pause(Event) string {
+	s.interrupt("paused")
+	s.phase = PhasePaused
+	s.say(0, "Paused. Resume with contact.", "The pressure clock stands.", Rest)
+	return ""
 }
 
 // pace is a rep or an out-breath of the therapist's own. In the first third of
@@ -116,14 +122,14 @@ func (s *state) pace(e Event) string {
 	if !acts || !s.inPart() || p.halted >= 0 || p.until == never {
 		return s.rules.recordOnly(e.Kind)
 	}
-	if s.course.repAt > 0 && s.now-s.course.repAt <= second {
+	if s.repAt > 0 && s.now-s.repAt <= second {
 		return "Within a second of the last one: recorded only."
 	}
 	early := 3*(s.now-p.from) < p.until-p.from
 	if early && p.again {
 		return "This part was begun again once: recorded only."
 	}
-	s.course.repAt = s.now
+	s.repAt = s.now
 	if early {
 		s.part.again = true
 		s.part.until += s.now - s.part.from
@@ -135,76 +141,28 @@ func (s *state) pace(e Event) string {
 	return ""
 }
 
-// measured is a range in degrees, by which a lengthening is judged.
-func (s *state) measured(deg float64) string {
-	s.ranges = append(s.ranges, deg)
-	if s.inPart() {
-		return s.strategy.measured(s)
+// measure is a range in degrees, by which a lengthening is judged.
+func (s *state) measure(e Event) string {
+	s.kept.ranges = append(s.kept.ranges, e.Degrees)
+	if m, ok := s.strategy.(measures); ok && s.inPart() {
+		return m.measured(s)
 	}
 	return "Range recorded."
 }
 
 // end closes the log.
-func (s *state) end() {
-	s.over = true
-	if s.place == "" || s.place == PhasePaused {
+func (s *state) end(Event) string {
+	s.closed = true
+	if s.underWay() || s.phase == PhasePaused {
 		s.endStage("let-go")
 		s.leave()
 	}
 	if s.ended == "" {
 		s.ended = EndedLetGo
 	}
-	s.place, s.pend = PhaseDone, nothing
+	s.phase, s.pend = PhaseDone, nothing
 	s.say(0, "Done.", "The log is closed.", Done)
-}
-
-func (s *state) refer(e Event) {
-	for _, r := range e.Regions {
-		s.referral = ids.With(s.referral, r)
-	}
-}
-
-func (s *state) afterStop(e Event) string {
-	switch e.Kind {
-	case KindRelease:
-		if s.over {
-			break
-		}
-		s.say(11, "Stopped. Flushing strokes are allowed.", s.reason, Flush)
-		return ""
-	case KindNerveSign, KindPulse, KindUnwell, KindSkinReaction, KindClientStop:
-		s.sign(e)
-		s.countAfterStop(e)
-	case KindReferral:
-		s.refer(e)
-	case KindEnd:
-		s.over = true
-	}
-	if s.place != PhaseStopped {
-		return "The log is closed: recorded, nothing goes on."
-	}
-	return "Stopped: recorded, nothing goes on. A new hold needs a fresh decision."
-}
-
-// countAfterStop: signs count after a stop too.
-func (s *state) countAfterStop(e Event) {
-	if s.rules.twoNervesClose {
-		return
-	}
-	switch e.Kind {
-	case KindNerveSign:
-		s.nerves++
-	case KindPulse:
-		s.pulses++
-	case KindUnwell, KindSkinReaction:
-		s.siteClosed = true
-	}
-	s.closeSite()
-}
-
-// answer: rule 1's clocks begin again.
-func (s *state) answer() {
-	s.answeredAt, s.answered, s.askDue = s.now, true, false
+	return ""
 }
 
 // silence is the second half of rule 1.
@@ -213,11 +171,15 @@ func (s *state) silence() {
 }
 
 func (s *state) reachCap() {
-	s.capped, s.cappedAt = true, s.now
+	s.cappedAt = s.now
 	if s.pend.isReturn() || s.pend == nextPress {
 		s.pend = nothing
 	}
-	s.strategy.capped(s)
+	if c, ok := s.strategy.(judgesCap); ok {
+		c.capped(s)
+		return
+	}
+	s.atCap(s.pend)
 }
 
 // atCap is what reaching the cap is in most protocols.
@@ -236,11 +198,12 @@ func (s *state) reachTotal() {
 
 // pressedLongEnough: nothing is pressed longer than this at a time here.
 func (s *state) pressedLongEnough() {
+	p := s.strategy.progress(s)
 	after := nothing
 	switch {
 	case s.pend == traceBack:
 		after = traceBack
-	case s.course.rep < s.strategy.reps(s) && !s.returned:
+	case p.rep < p.reps && !s.returned:
 		after = nextPress
 	}
 	s.comeOff(0, "cap", after, EndedCap,
@@ -250,24 +213,25 @@ func (s *state) pressedLongEnough() {
 // ease is one step lighter at once; the clock runs on.
 func (s *state) ease(rule int, text, reason string) {
 	s.breakStage("eased")
-	s.eased++
+	s.kept.eased++
 	if s.part.kind == PhaseRest {
-		s.strategy.lighter(s)
+		s.lighter()
 		s.say(rule, "The next press is lighter.", reason, Rest)
 		return
 	}
 	s.say(rule, text, reason, EaseOff)
-	s.strategy.lighter(s)
+	s.lighter()
 }
 
-func (s *state) trend(word string) string {
-	if s.closing {
-		return "Recorded; come off first."
+func (s *state) trend(e Event) string {
+	s.answer()
+	if e.Word != "more" {
+		if t, ok := s.strategy.(takesTrend); ok {
+			return t.trend(s, e.Word)
+		}
+		return "Noted: " + e.Word + "."
 	}
-	if word != "more" {
-		return s.strategy.trend(s, word)
-	}
-	if s.strategy.takesMore(s) {
+	if r, ok := s.strategy.(expectsMore); ok && r.takesMore(s) {
 		return ""
 	}
 	s.rises++
@@ -279,13 +243,24 @@ func (s *state) trend(word string) string {
 	return ""
 }
 
+// soften is softening under the hand.
+func (s *state) soften(Event) string {
+	s.answer()
+	if t, ok := s.strategy.(softens); ok {
+		return t.softened(s)
+	}
+	return "Softening noted; this protocol does not end by it."
+}
+
 // guard is rule 8.
-func (s *state) guard() {
+func (s *state) guard(Event) string {
 	s.guards++
 	if s.guards < 2 {
 		s.ease(8, "Ease off until the guarding stops.", "The muscle tenses against the hand.")
-		s.strategy.guarded(s)
-		return
+		if g, ok := s.strategy.(mindsGuarding); ok {
+			g.guarded(s)
+		}
+		return ""
 	}
 	after := nothing
 	reason := "Guarding again."
@@ -294,24 +269,7 @@ func (s *state) guard() {
 		reason = "Guarding again: flush, then return lighter with the muscle in slack."
 	}
 	s.comeOff(8, "guard", after, EndedEased, reason)
-}
-
-func (s *state) onSpot() string {
-	switch {
-	case s.closing:
-		return "Recorded; come off first."
-	case s.off:
-		s.off, s.needBase = false, true
-		s.goOn()
-		s.say(10, "Back on it: ask for the number.", "After slipping off a new baseline is needed.", AskScore)
-		s.ask = askNumber
-		return ""
-	case s.checking:
-		s.checking = false
-		s.strategy.judged(s)
-		return ""
-	}
-	return "Still on it."
+	return ""
 }
 
 // interrupt breaks what runs; the part's clock stands until the hand is back.
@@ -323,30 +281,38 @@ func (s *state) interrupt(by string) {
 // breakStage ends a comparison; the same stage begins again at the next
 // baseline.
 func (s *state) breakStage(by string) {
-	if s.running && s.open.counted {
+	if s.compared.runs && s.stages.open.counted {
 		s.endStage(by)
-		s.again = true
+		s.stages.again = true
 	}
-	if s.checking {
-		s.checking = false
+	if s.phase == PhaseCheck {
+		s.backInPart()
 		s.goOn()
 	}
 	s.needBase = true
 	s.startOver()
 	if parts[s.part.kind].settles {
-		s.enter(PhaseSettle, s.strategy.settles(s))
+		s.enter(PhaseSettle, s.settlesFor())
 	}
 }
 
+// settlesFor is how long a broken stage waits for a new baseline, in ms.
+func (s *state) settlesFor() int64 {
+	if w, ok := s.strategy.(waits); ok {
+		return w.settles(s)
+	}
+	return never
+}
+
 func (s *state) endStage(by string) {
-	if !s.running {
+	if !s.compared.runs {
 		return
 	}
-	s.running = false
-	if !s.open.counted {
+	s.compared.runs = false
+	if !s.stages.open.counted {
 		return
 	}
-	s.open.EndS, s.open.EndedBy = seconds(s.now), by
-	s.stages = append(s.stages, s.open.StageRecord)
-	s.open = openStage{}
+	s.stages.open.EndS, s.stages.open.EndedBy = seconds(s.now), by
+	s.stages.ended = append(s.stages.ended, s.stages.open.StageRecord)
+	s.stages.open = openStage{}
 }

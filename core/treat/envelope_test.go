@@ -157,9 +157,13 @@ func TestNoLogBreaksARuleOfAnyProtocol(t *testing.T) {
 }
 
 // faulty deepens whatever the number says: what the watch is for.
-type faulty struct{ stages }
+type faulty struct{ graded }
 
-func (*faulty) lighter(s *state) { s.advice = append(s.advice, SinkSlightly) }
+func (f *faulty) clone() strategy { k := *f; return &k }
+
+func (*faulty) atNewSpot(*state) strategy { return &faulty{} }
+
+func (*faulty) lighter(s *state) { s.said.advice = append(s.said.advice, SinkSlightly) }
 
 func TestTheWatchCatchesAPlantedFault(t *testing.T) {
 	strategies["faulty"] = &faulty{}

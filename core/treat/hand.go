@@ -4,35 +4,8 @@ import "fmt"
 
 // The hand: coming on, coming off, and the flush that follows.
 
-// contact puts the pressure clock on: at first, after a pause, at a new spot,
-// for the return or the next press.
-func (s *state) contact(k Kind) string {
-	switch s.place {
-	case "":
-		if s.part.kind == PhaseRest {
-			return "Recorded; the rest goes on by its own clock."
-		}
-		return "Already in contact."
-	case PhaseDone:
-		return "This hold is over; begin a new one."
-	case PhasePaused:
-		s.resume()
-		return ""
-	case PhaseFlush, PhaseReturn:
-		if k == KindResume {
-			return "Nothing is paused."
-		}
-		if s.place == PhaseFlush && s.closing && !s.pend.isReturn() && s.pend != nextPress {
-			// The hold is closing, yet someone presses: the clock must know.
-			s.place = ""
-			s.say(11, "Come off: this hold is closing.", "Only flushing belongs here now.", ReleaseSlowly)
-			return ""
-		}
-	default:
-		if k == KindResume {
-			return "Nothing is paused."
-		}
-	}
+// press begins: at first, at a new spot, for the next press or the return.
+func (s *state) press(Event) string {
 	back := s.pend.isReturn()
 	s.handOn()
 	s.closing, s.sinks = false, 0
@@ -41,41 +14,65 @@ func (s *state) contact(k Kind) string {
 		return ""
 	}
 	s.pend = nothing
-	s.say(0, fmt.Sprintf("Settle in, press to %v of 10.", s.limits.Target), "Contact: the pressure clock runs.",
-		SettleIn)
+	s.settleIn()
 	s.strategy.begin(s)
 	return ""
 }
 
+func (s *state) settleIn() {
+	s.say(0, fmt.Sprintf("Settle in, press to %v of 10.", s.limits.Target), "Contact: the pressure clock runs.",
+		SettleIn)
+}
+
+// pressInFlush is a press before the flush is over: what waits begins now.
+func (s *state) pressInFlush(e Event) string {
+	if s.closing && !s.pend.isReturn() && s.pend != nextPress {
+		// The hold is closing, yet someone presses: the clock must know.
+		s.phase = PhaseRelease
+		s.say(11, "Come off: this hold is closing.", "Only flushing belongs here now.", ReleaseSlowly)
+		return ""
+	}
+	return s.press(e)
+}
+
+func (s *state) contactAgain(Event) string {
+	if s.resting() {
+		return "Recorded; the rest goes on by its own clock."
+	}
+	return "Already in contact."
+}
+
+// handOn: a number is asked for anew, and what ran before goes on or begins.
 func (s *state) handOn() {
-	s.place = ""
-	s.answeredAt, s.answered, s.askDue, s.askAfter = s.now, false, false, false
-	s.needBase, s.off, s.checking = true, false, false
+	s.phase = s.part.kind
+	s.asked = asked{since: s.now, trend: s.asked.trend}
+	s.needBase = true
 }
 
 // resume presses again after a pause.
-func (s *state) resume() {
+func (s *state) resume(Event) string {
 	s.handOn()
 	if s.closing {
+		s.phase = PhaseRelease
 		s.say(11, "Come off slowly.", "Coming off was due before the pause.", ReleaseSlowly)
-		return
+		return ""
 	}
 	s.sinks = 0
-	s.say(0, fmt.Sprintf("Settle in, press to %v of 10.", s.limits.Target), "Contact: the pressure clock runs.",
-		SettleIn)
+	s.settleIn()
 	if s.part.kind == PhaseRest {
 		s.part.halted = -1
 		s.strategy.over(s)
-		return
+		return ""
 	}
 	s.goOn()
+	return ""
 }
 
 // comeBack is the one return: lighter, and steady whatever the protocol was.
 func (s *state) comeBack() {
 	slack := s.pend == returnInSlack
-	s.pend, s.returned, s.again = nothing, true, true
-	s.strategy.lower(s)
+	s.pend, s.returned, s.stages.again = nothing, true, true
+	s.lower()
 	text := fmt.Sprintf("Settle in lighter, to %v.", s.limits.Target)
 	if slack && !s.rules.noParts {
 		text = fmt.Sprintf("Settle in lighter, to %v, the muscle in slack.", s.limits.Target)
@@ -84,15 +81,30 @@ func (s *state) comeBack() {
 	s.strategy.begin(s)
 }
 
+// lower makes the return two lighter in everything, and steady; graded stages keep their
+// way at a lower target.
+func (s *state) lower() {
+	if l, ok := s.strategy.(lowers); ok {
+		l.lower(s)
+		return
+	}
+	l := s.start.Limits
+	l.Target = max(leastReturn, l.Target-returnLower)
+	l.Soft = max(l.Target, l.Soft-returnLower)
+	l.Hard = max(l.Soft, l.Hard-returnLower)
+	s.limits = l
+	s.strategy = &comeback{after: s.strategy.progress(s)}
+}
+
 // comeOff advises the release; what waits behind the flush is after.
 func (s *state) comeOff(rule int, by string, after pending, ended Ended, reason string) {
 	held := s.pressing()
 	s.endStage(by)
 	s.leave()
-	s.closing, s.checking, s.off, s.pend, s.ended = true, false, false, after, ended
-	s.askDue = s.askDue && s.askAfter
+	s.phase, s.closing, s.pend, s.ended = PhaseRelease, true, after, ended
+	s.asked.due = s.asked.due && s.asked.after
 	if after == traceBack {
-		s.traceBack = true
+		s.kept.traceBack = true
 	}
 	if !held {
 		s.say(rule, "", reason)
@@ -103,19 +115,14 @@ func (s *state) comeOff(rule int, by string, after pending, ended Ended, reason 
 }
 
 // release is rule 11: after every release comes a flush.
-func (s *state) release() string {
-	switch s.place {
-	case "", PhasePaused, PhaseMovedOff:
-	case PhaseFlush, PhaseReturn, PhaseDone, PhaseReady:
-		return "Not pressing: nothing to let go."
-	}
-	if s.place == "" && s.part.kind == PhaseRest {
+func (s *state) release(Event) string {
+	if s.resting() {
 		return "Recorded; the rest goes on by its own clock."
 	}
-	if s.running {
-		counted := s.open.counted
+	if s.compared.runs {
+		counted := s.stages.open.counted
 		s.endStage("let-go")
-		s.again = s.again || counted
+		s.stages.again = s.stages.again || counted
 	}
 	if !s.closing {
 		s.ended = EndedLetGo
@@ -128,7 +135,7 @@ func (s *state) release() string {
 // flush begins the flush; 15 s where the hand comes back, and on the front of
 // the neck.
 func (s *state) flush() {
-	s.place, s.checking, s.off = PhaseFlush, false, false
+	s.phase = PhaseFlush
 	s.flushEnd = s.now + flushFor
 	if s.plan.PressMaxMS > 0 {
 		s.flushEnd = s.now + flushBeforeBack
@@ -136,40 +143,41 @@ func (s *state) flush() {
 	switch s.pend {
 	case returnLighter, returnInSlack:
 		s.flushEnd = s.now + flushBeforeBack
-		s.say(11, "Flush 15 s, then return lighter.", s.reason, Flush)
+		s.say(11, "Flush 15 s, then return lighter.", s.said.reason, Flush)
 	case nextPress:
 		s.flushEnd = s.now + flushBeforeBack
-		s.say(11, "Flush 15 s, then press again.", s.reason, Flush)
+		s.say(11, "Flush 15 s, then press again.", s.said.reason, Flush)
 	case traceBack:
-		s.say(11, "Flush 20–30 s, then trace back.", s.reason, Flush)
+		s.say(11, "Flush 20–30 s, then trace back.", s.said.reason, Flush)
 	default:
-		s.say(11, "Flush 20–30 s with long strokes.", s.reason, Flush)
+		s.say(11, "Flush 20–30 s with long strokes.", s.said.reason, Flush)
 	}
 }
 
 // flushed is the end of a flush: done, or what was pending.
 func (s *state) flushed() {
-	s.askDue, s.askAfter = false, false
+	s.asked.due, s.asked.after = false, false
 	switch s.pend {
 	case returnLighter:
-		s.place = PhaseReturn
+		s.phase = PhaseReturn
 		s.say(6, "Return, two lighter.", "It did not let go at this pressure.", ReturnLighter)
 	case returnInSlack:
-		s.place = PhaseReturn
+		s.phase = PhaseReturn
 		s.say(8, "Return lighter, the muscle in slack.", "It guarded at this pressure.", ReturnLighter)
 	case nextPress:
-		s.place = PhaseReady
+		s.phase = PhaseReady
+		p := s.strategy.progress(s)
 		s.say(0, "Press again, from another angle.",
-			fmt.Sprintf("Press %d of %d is next.", s.course.rep+1, s.strategy.reps(s)), ChangeAngle, NextRep)
+			fmt.Sprintf("Press %d of %d is next.", p.rep+1, p.reps), ChangeAngle, NextRep)
 	case traceBack:
-		s.place = PhaseDone
+		s.phase = PhaseDone
 		why := "It did not let go, nor on the return."
 		if !s.returned {
 			why = "It did not let go."
 		}
 		s.say(6, "Trace back: where does it come from?", why, TraceBack)
 	default:
-		s.place = PhaseDone
-		s.say(11, "Done.", s.reason, Done)
+		s.phase = PhaseDone
+		s.say(11, "Done.", s.said.reason, Done)
 	}
 }

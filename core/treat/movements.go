@@ -2,11 +2,18 @@ package treat
 
 import "fmt"
 
-// movements steers press-and-move, where the client moves under a kept pressure,
+// movements is press-and-move, where the client moves under a kept pressure,
 // and resisted-lengthening, where nothing is pressed and a rest follows each.
-type movements struct{ plain }
+type movements struct {
+	plain
+	rep int
+}
 
 const calmFromMove = 3
+
+func (m *movements) clone() strategy { k := *m; return &k }
+
+func (*movements) atNewSpot(*state) strategy { return &movements{} }
 
 func (m *movements) begin(s *state) {
 	if !s.plan.Baseline {
@@ -24,13 +31,13 @@ func (m *movements) number(s *state, v float64) {
 		}
 		m.move(s)
 		s.beginStage(v)
-	case s.running:
-		s.say(0, s.text, fmt.Sprintf("%v, from %v.", v, s.base), s.advice...)
+	case s.compared.runs:
+		s.say(0, s.said.text, fmt.Sprintf("%v, from %v.", v, s.compared.base), s.said.advice...)
 	}
 }
 
 func (m *movements) move(s *state) {
-	s.course.rep++
+	m.rep++
 	s.enter(PhaseMove, s.plan.MoveMS)
 	text := "Slowly, through the whole movement."
 	if !s.plan.Presses {
@@ -42,7 +49,7 @@ func (m *movements) move(s *state) {
 	case "imagined":
 		text = "Imagine the movement; it need not be seen."
 	}
-	s.say(0, text, fmt.Sprintf("Movement %d of %d.", s.course.rep, s.plan.Reps), NextRep)
+	s.say(0, text, fmt.Sprintf("Movement %d of %d.", m.rep, s.plan.Reps), NextRep)
 }
 
 func (m *movements) over(s *state) {
@@ -50,19 +57,19 @@ func (m *movements) over(s *state) {
 		m.move(s)
 		return
 	}
-	calm := s.running && s.last <= s.calm()
+	calm := s.compared.runs && s.compared.last <= s.calm()
 	switch {
-	case calm && s.course.rep >= calmFromMove:
+	case calm && m.rep >= calmFromMove:
 		s.calmDown()
-	case s.course.rep >= s.plan.Reps:
-		if s.running {
+	case m.rep >= s.plan.Reps:
+		if s.compared.runs {
 			s.endStage("done")
 		}
-		s.askAfter, s.askDue = !s.plan.Presses, !s.plan.Presses
+		s.asked.after, s.asked.due = !s.plan.Presses, !s.plan.Presses
 		s.comeOff(0, "done", nothing, EndedDone, fmt.Sprintf("%d movements are done.", s.plan.Reps))
 	case s.plan.RestMS > 0:
 		s.enter(PhaseRest, s.plan.RestMS)
-		s.say(0, "Rest; breathe out.", fmt.Sprintf("Movement %d of %d is done.", s.course.rep, s.plan.Reps), Rest)
+		s.say(0, "Rest; breathe out.", fmt.Sprintf("Movement %d of %d is done.", m.rep, s.plan.Reps), Rest)
 		s.askNow()
 	default:
 		m.move(s)
@@ -74,5 +81,9 @@ func (*movements) asks(s *state) (first, again int64) {
 	if s.part.kind == PhaseSettle {
 		return firstAskAfter, askAfter
 	}
-	return never, never
+	return silent()
+}
+
+func (m *movements) progress(s *state) progress {
+	return progress{rep: m.rep, reps: s.plan.Reps, aim: s.limits.Target}
 }

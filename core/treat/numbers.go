@@ -30,19 +30,18 @@ func (s *state) calm() float64 {
 func (s *state) fresh() bool { return s.numberAt >= 0 && s.now-s.numberAt <= freshFor }
 
 // score: rules 2 to 7 in order of caution.
-func (s *state) score(v float64) string {
+func (s *state) score(e Event) string {
+	v := e.Score
 	s.answer()
-	s.trace = append(s.trace, TracePoint{seconds(s.now), v})
-	s.highest = max(s.highest, v)
-	s.lastScore = &v
-	if s.closing {
+	s.kept.trace = append(s.kept.trace, TracePoint{seconds(s.now), v})
+	if s.phase == PhaseRelease {
 		return "Number recorded; come off first."
 	}
 	s.heard(v)
-	rise := s.running && s.pressesOrPushes() && s.strategy.rises(s, v)
-	if s.running {
-		s.last = v
-		s.open.EndScore = v
+	rise := s.compared.runs && parts[s.part.kind].compares && s.rose(v)
+	if s.compared.runs {
+		s.compared.last = v
+		s.stages.open.EndScore = v
 	}
 	if rise {
 		s.rises++
@@ -53,7 +52,6 @@ func (s *state) score(v float64) string {
 	}
 	switch {
 	case v > hard && s.overHard >= 2:
-		s.gentler = "slow-ramp"
 		s.comeOff(2, "eased", nothing, EndedEased,
 			fmt.Sprintf("Above %v for the second time: change to a gentler protocol, slow ramp.", hard))
 	case rise && s.rises >= 2:
@@ -63,7 +61,7 @@ func (s *state) score(v float64) string {
 			fmt.Sprintf("%v is above the %s ceiling of %v.", v, ceilingName(v, hard), ceiling(v, soft, hard)))
 	case rise:
 		s.ease(7, "Ease off, it is rising.", fmt.Sprintf("Up to %v at the same pressure.", v))
-	case s.off:
+	case s.phase == PhaseOffSpot:
 		return "Number recorded; it counts again when you are back on the spot."
 	default:
 		s.takeNumber(v)
@@ -73,24 +71,24 @@ func (s *state) score(v float64) string {
 
 // takeNumber asks about a sudden fall, else lets the strategy judge.
 func (s *state) takeNumber(v float64) {
-	confirmed := s.checking && v <= s.calm() && !s.rules.checksAgain
-	sudden := s.running && parts[s.part.kind].compares && !confirmed && s.fellSuddenly(v)
-	if s.running {
-		s.since = append(s.since, given{s.now, v})
+	checking := s.phase == PhaseCheck
+	confirmed := checking && v <= s.calm() && !s.rules.checksAgain
+	sudden := s.compared.runs && parts[s.part.kind].compares && !confirmed && s.fellSuddenly(v)
+	if s.compared.runs {
+		s.compared.since = append(s.compared.since, given{s.now, v})
 	}
-	if sudden {
-		s.checking = true
+	switch {
+	case sudden:
+		s.phase = PhaseCheck
 		s.halt()
 		s.say(5, askSpot, "A fall of 4 or more within 5 s: ask before believing it.", AskStillOn)
-		s.ask = askSpot
-		return
-	}
-	if s.checking {
-		s.checking = false
+		s.said.ask = askSpot
+	case checking:
+		s.backInPart()
 		s.strategy.judged(s)
-		return
+	default:
+		s.strategy.number(s, v)
 	}
-	s.strategy.number(s, v)
 }
 
 // heard keeps a number with its part.
@@ -100,28 +98,55 @@ func (s *state) heard(v float64) {
 		s.part.first = &v
 	}
 	s.part.last = &v
-	if s.course.top == nil || v > *s.course.top {
-		s.course.top = &v
+	if l, ok := s.strategy.(listens); ok {
+		l.heard(v)
 	}
 }
 
-// pressesOrPushes: in a rest two numbers are about the same press.
-func (s *state) pressesOrPushes() bool { return parts[s.part.kind].compares }
+// given is a score with its time in ms.
+type given struct {
+	at    int64
+	score float64
+}
+
+// comparison is a stretch at one pressure: its numbers are compared with its first. Only
+// while it runs do the others count.
+type comparison struct {
+	runs       bool
+	from       int64
+	base, last float64
+	since      []given // since the baseline, by which a sudden fall is seen
+}
+
+// stageLog are the stretches that the record keeps, each with its own baseline.
+type stageLog struct {
+	number int  // of the stage that runs or ran last, from 1; 0 at a new spot
+	again  bool // the one that comes is the one that was broken off, not the next
+	open   openStage
+	ended  []StageRecord
+}
 
 // compare begins a comparison that is not a stage of its own: the first number
-// of a part or a step. It reports whether there was one to compare with.
-func (s *state) compare(v float64) bool {
-	if s.running {
-		return true
+// of a part or a step.
+func (s *state) compare(v float64) {
+	if s.compared.runs {
+		return
 	}
-	s.running, s.base, s.last = true, v, v
-	s.open = openStage{}
-	s.since = []given{{s.now, v}}
-	return false
+	s.compared.runs, s.compared.base, s.compared.last = true, v, v
+	s.stages.open = openStage{}
+	s.compared.since = []given{{s.now, v}}
+}
+
+// rose reports whether a number is a rise against the baseline.
+func (s *state) rose(v float64) bool {
+	if r, ok := s.strategy.(expectsMore); ok {
+		return r.rises(s, v)
+	}
+	return s.roseByOne(v)
 }
 
 // roseByOne is rule 7 as most parts have it.
-func (s *state) roseByOne(v float64) bool { return v >= s.last+1 }
+func (s *state) roseByOne(v float64) bool { return v >= s.compared.last+1 }
 
 // ceilings are the plan's in force; slack-hold's test alone has a soft one of
 // its own.
@@ -148,8 +173,8 @@ func ceiling(v, soft, hard float64) float64 {
 
 // fellSuddenly reports a fall of 4 or more within 5 s at the same pressure.
 func (s *state) fellSuddenly(v float64) bool {
-	for i := len(s.since) - 1; i >= 0; i-- {
-		p := s.since[i]
+	for i := len(s.compared.since) - 1; i >= 0; i-- {
+		p := s.compared.since[i]
 		within := s.now-p.at <= suddenWithin
 		if s.rules.suddenInFloats {
 			within = seconds(s.now)-seconds(p.at) <= seconds(suddenWithin)
@@ -172,8 +197,8 @@ func (s *state) tooLittle(v, least float64) bool {
 	switch {
 	case spent && v <= s.calm() && v < least || s.rules.calmIsTwo && spent && v <= s.calm():
 		s.comeOff(3, "", nothing, EndedNotTender, s.notTender())
-		if s.closing && s.place == "" {
-			s.advice = append(s.advice, Flush)
+		if s.phase == PhaseRelease {
+			s.said.advice = append(s.said.advice, Flush)
 		}
 		return true
 	case v < least && (!spent || s.rules.sinksOn):
@@ -198,16 +223,14 @@ func (s *state) belowLeast(v, least float64) string {
 // beginStage begins a stretch that is compared with its own baseline and kept in
 // the record.
 func (s *state) beginStage(v float64) {
-	if !s.again {
-		s.stage++
+	if !s.stages.again {
+		s.stages.number++
 	}
-	s.stage = max(s.stage, 1)
-	s.again, s.needBase, s.running, s.extended, s.sinks = false, false, true, false, 0
-	s.base, s.last = v, v
-	s.stageFrom, s.windowEnd = s.now, never
-	s.since = []given{{s.now, v}}
-	s.open = openStage{counted: true, StageRecord: StageRecord{
-		Stage: s.stage, StartS: seconds(s.now), EndS: seconds(s.now), StartScore: v, EndScore: v,
+	s.stages.number = max(s.stages.number, 1)
+	s.stages.again, s.needBase, s.sinks = false, false, 0
+	s.compared = comparison{runs: true, from: s.now, base: v, last: v, since: []given{{s.now, v}}}
+	s.stages.open = openStage{counted: true, StageRecord: StageRecord{
+		Stage: s.stages.number, StartS: seconds(s.now), EndS: seconds(s.now), StartScore: v, EndScore: v,
 	}}
 	if s.spotBase == nil {
 		s.spotBase = &v
@@ -216,10 +239,10 @@ func (s *state) beginStage(v float64) {
 
 // dropped reports whether any stretch of this hold went down by at least one.
 func (s *state) dropped() bool {
-	if s.running && s.open.counted && s.base-s.last >= 1 {
+	if s.compared.runs && s.stages.open.counted && s.compared.base-s.compared.last >= 1 {
 		return true
 	}
-	for _, g := range s.stages {
+	for _, g := range s.stages.ended {
 		if g.StartScore-g.EndScore >= 1 && g.EndedBy != "off-spot" {
 			return true
 		}
@@ -230,12 +253,17 @@ func (s *state) dropped() bool {
 // calmDown is rule 5: calm, so let go.
 func (s *state) calmDown() {
 	s.believe()
-	s.comeOff(5, "calm", nothing, EndedCalm, fmt.Sprintf("Down to %v: let go.", s.last))
+	s.comeOff(5, "calm", nothing, EndedCalm, fmt.Sprintf("Down to %v: let go.", s.compared.last))
 }
 
 // believe counts a calm number as released, where this spot was more by two.
 func (s *state) believe() {
-	if s.rules.calmIsTwo || s.spotBase != nil && *s.spotBase-s.last >= 2 {
+	if s.rules.calmIsTwo || s.spotBase != nil && *s.spotBase-s.compared.last >= 2 {
 		s.released = true
 	}
+}
+
+// holdFrom: nothing changes yet.
+func (s *state) holdFrom() {
+	s.say(0, "Hold still.", fmt.Sprintf("%v, from %v.", s.compared.last, s.compared.base), Hold)
 }

@@ -62,20 +62,24 @@ func (p part) record(end int64) PartRecord {
 	return PartRecord{p.kind, seconds(p.began), seconds(end), p.first, p.last}
 }
 
-// enter leaves the part that runs for another, over by itself after ms.
+// enter leaves the part that runs for another, over by itself after ms. What is asked in
+// check and off-spot stays asked.
 func (s *state) enter(kind Phase, ms int64) {
 	s.leave()
 	s.part = part{kind: kind, began: s.now, from: s.now, until: never, halted: -1}
 	if ms < never {
 		s.part.until = s.now + ms
 	}
+	if s.phase != PhaseCheck && s.phase != PhaseOffSpot {
+		s.phase = kind
+	}
 	s.startOver()
 }
 
-// leave closes the part that runs, if any.
+// leave closes the part that runs, if any. The caller says which phase comes then.
 func (s *state) leave() {
 	if s.part.kind != "" && !s.rules.noParts {
-		s.parts = append(s.parts, s.part.record(s.now))
+		s.kept.parts = append(s.kept.parts, s.part.record(s.now))
 	}
 	s.part = part{halted: -1}
 }
@@ -83,10 +87,10 @@ func (s *state) leave() {
 // startOver forgets what numbers are compared with: another part, or another
 // step of it.
 func (s *state) startOver() {
-	if s.running && !s.open.counted {
-		s.running = false
+	if s.compared.runs && !s.stages.open.counted {
+		s.compared.runs = false
 	}
-	s.since = nil
+	s.compared.since = nil
 }
 
 // halt lets the part's clock stand.
@@ -112,7 +116,7 @@ func (s *state) goOn() {
 		if p.until < never {
 			p.until += stood
 		}
-		s.strategy.lighter(s)
+		s.lighter()
 		return
 	}
 	p.from = s.now
@@ -121,13 +125,24 @@ func (s *state) goOn() {
 	}
 }
 
-// pressing reports whether the hand presses: the pressure clock runs.
-func (s *state) pressing() bool {
-	return s.place == "" && (s.closing || s.pressesIn(s.part.kind))
+// lighter goes one step back, where the strategy has steps.
+func (s *state) lighter() {
+	if l, ok := s.strategy.(lightens); ok {
+		l.lighter(s)
+	}
 }
 
-func (s *state) pressesIn(kind Phase) bool { return s.plan.Presses && parts[kind].presses }
+// pressing reports whether the hand presses: the pressure clock runs.
+func (s *state) pressing() bool {
+	return s.phase == PhaseRelease || s.inPart() && s.plan.Presses && parts[s.part.kind].presses
+}
 
-// inPart reports whether a part runs, pressing or not, that has not been told
-// to come off.
-func (s *state) inPart() bool { return s.place == "" && !s.closing }
+// resting: a rest between presses runs by its own clock.
+func (s *state) resting() bool { return s.inPart() && s.part.kind == PhaseRest }
+
+// answered ends check or off-spot: the part is what runs again.
+func (s *state) backInPart() {
+	if s.phase == PhaseCheck || s.phase == PhaseOffSpot {
+		s.phase = s.part.kind
+	}
+}

@@ -2,9 +2,18 @@ package treat
 
 import "fmt"
 
-// positional steers slack-hold: find the tenderness, shorten the muscle until
+// positional is slack-hold: find the tenderness, shorten the muscle until
 // most of it is gone, keep still, bring it back and test again.
-type positional struct{ plain }
+type positional struct {
+	plain
+	tries   int
+	tested  float64 // the number of the first test
+	stilled bool    // the still part is behind
+	more    bool    // more slack was tried at 45 s
+	soft    bool    // softening was felt before 30 s of stillness
+	softAt  int64   // when softening ended it; 0 while none has
+	reduced bool
+}
 
 const (
 	testFor     = 10 * second // at most, or until a number
@@ -19,8 +28,12 @@ const (
 	testLeast   = 2
 )
 
-func (*positional) begin(s *state) {
-	s.course = course{from: s.now}
+func (p *positional) clone() strategy { k := *p; return &k }
+
+func (*positional) atNewSpot(*state) strategy { return &positional{} }
+
+func (p *positional) begin(s *state) {
+	*p = positional{}
 	s.enter(PhaseTest, testFor)
 	s.say(0, "Press until it is tender, and ask.",
 		fmt.Sprintf("A number from %v to %v is the measure for what follows.", testLeast, s.limits.Hard), SettleIn)
@@ -32,19 +45,19 @@ func (p *positional) number(s *state, v float64) {
 		p.testNumber(s, v)
 	case PhaseSlacken:
 		s.compare(v)
-		if p.eases(s, v, easeFully) {
+		if p.eases(v, easeFully) {
 			p.still(s)
 			return
 		}
-		s.say(0, "More slack.", p.share(s, v), MoreSlack)
+		s.say(0, "More slack.", p.share(v), MoreSlack)
 	case PhaseStill:
 		s.compare(v)
-		s.say(0, "Keep still, lightly.", p.share(s, v), Hold)
+		s.say(0, "Keep still, lightly.", p.share(v), Hold)
 	}
 }
 
 func (p *positional) testNumber(s *state, v float64) {
-	if s.course.stilled {
+	if p.stilled {
 		if s.now >= s.part.from+bringBack {
 			p.compareEnd(s)
 		}
@@ -54,22 +67,22 @@ func (p *positional) testNumber(s *state, v float64) {
 		s.part.until = s.now + testFor
 		return
 	}
-	s.course.tested = v
+	p.tested = v
 	s.spotBase = &v
 	p.slacken(s)
 }
 
 // eases reports whether a number is at most a share of the tested one.
-func (*positional) eases(s *state, v, share float64) bool { return v <= share*s.course.tested }
+func (p *positional) eases(v, share float64) bool { return v <= share*p.tested }
 
-func (*positional) share(s *state, v float64) string {
-	return fmt.Sprintf("%v of the %v before.", v, s.course.tested)
+func (p *positional) share(v float64) string {
+	return fmt.Sprintf("%v of the %v before.", v, p.tested)
 }
 
-func (*positional) slacken(s *state) {
-	s.course.rep++
+func (p *positional) slacken(s *state) {
+	p.tries++
 	s.enter(PhaseSlacken, tryFor)
-	until := fmt.Sprintf("Try %d of %d, until %v or less.", s.course.rep, s.plan.Tries, easeFully*s.course.tested)
+	until := fmt.Sprintf("Try %d of %d, until %v or less.", p.tries, s.plan.Tries, easeFully*p.tested)
 	s.say(0, "Shorten the muscle: more slack.", until, MoreSlack)
 	s.askNow()
 }
@@ -77,7 +90,7 @@ func (*positional) slacken(s *state) {
 func (p *positional) over(s *state) {
 	switch s.part.kind {
 	case PhaseTest:
-		if s.course.stilled {
+		if p.stilled {
 			p.compareEnd(s)
 			return
 		}
@@ -93,11 +106,11 @@ func (p *positional) over(s *state) {
 func (p *positional) tried(s *state) {
 	said := s.part.last
 	switch {
-	case said != nil && p.eases(s, *said, easeFully):
+	case said != nil && p.eases(*said, easeFully):
 		p.still(s)
-	case s.course.rep < s.plan.Tries:
+	case p.tries < s.plan.Tries:
 		p.slacken(s)
-	case said != nil && p.eases(s, *said, easeEnough):
+	case said != nil && p.eases(*said, easeEnough):
 		p.still(s)
 	default:
 		s.comeOff(0, "no-drop", nothing, EndedNoChange, "No position of ease today.")
@@ -117,11 +130,11 @@ func (*positional) still(s *state) {
 
 // softened brings it back, from 30 s of stillness on.
 func (p *positional) softened(s *state) string {
-	if s.closing || s.part.kind != PhaseStill {
+	if s.part.kind != PhaseStill {
 		return "Softening noted; it ends the stillness only."
 	}
 	if s.now < s.part.from+leastStill {
-		s.course.soft = true
+		p.soft = true
 		s.say(0, "Keep still; it softens.", "Softening counts from 30 s on.", Hold)
 		return ""
 	}
@@ -130,27 +143,27 @@ func (p *positional) softened(s *state) string {
 }
 
 func (p *positional) soften(s *state) {
-	s.course.softAt = s.now
+	p.softAt = s.now
 	p.back(s, "It has softened.")
 }
 
 // back brings the muscle back with the finger on it, and tests again.
-func (*positional) back(s *state, why string) {
-	s.course.stilled = true
+func (p *positional) back(s *state, why string) {
+	p.stilled = true
 	s.enter(PhaseTest, bringBack+testFor)
 	s.say(0, "Bring it back slowly, the finger on it; then ask.", why+" 5 s, then the number again.", Hold)
 }
 
 // compareEnd is what it came to, by the number at the end.
-func (*positional) compareEnd(s *state) {
+func (p *positional) compareEnd(s *state) {
 	if s.part.last != nil {
-		s.last = *s.part.last
-		if s.last <= s.calm() {
+		s.compared.last = *s.part.last
+		if s.compared.last <= s.calm() {
 			s.believe()
 		}
-		s.course.reduced = s.course.tested-s.last >= 2
+		p.reduced = p.tested-s.compared.last >= 2
 	}
-	if s.course.softAt > 0 {
+	if p.softAt > 0 {
 		s.released = true
 		s.comeOff(0, "done", nothing, EndedSoftened, "It has softened.")
 		return
@@ -160,15 +173,15 @@ func (*positional) compareEnd(s *state) {
 
 // alarm: early softening acts at 30 s; more slack is tried once at 45 s; the end
 // number may have come while it was brought back.
-func (*positional) alarm(s *state) int64 {
+func (p *positional) alarm(s *state) int64 {
 	switch {
-	case s.part.kind == PhaseTest && s.course.stilled && s.part.last != nil:
+	case s.part.kind == PhaseTest && p.stilled && s.part.last != nil:
 		return s.part.from + bringBack
 	case s.part.kind != PhaseStill:
 		return never
-	case s.course.soft:
+	case p.soft:
 		return s.part.from + leastStill
-	case !s.course.more && s.part.until > s.part.from+moreAt:
+	case !p.more && s.part.until > s.part.from+moreAt:
 		return s.part.from + moreAt
 	}
 	return never
@@ -178,10 +191,10 @@ func (p *positional) rang(s *state) {
 	switch {
 	case s.part.kind == PhaseTest:
 		p.compareEnd(s)
-	case s.course.soft:
+	case p.soft:
 		p.soften(s)
 	default:
-		s.course.more = true
+		p.more = true
 		s.startOver()
 		s.say(0, "A little more slack, once.", "No softening in 45 s.", MoreSlack)
 		s.askNow()
@@ -191,10 +204,12 @@ func (p *positional) rang(s *state) {
 // asks: in the test after 5 s; in slacken by itself; in between as part 6 has it.
 func (*positional) asks(s *state) (first, again int64) {
 	if s.part.kind == PhaseTest {
-		at := s.part.from + testAsk - s.answeredAt
+		at := s.part.from + testAsk - s.asked.since
 		return at, at
 	}
 	return firstAskAfter, askAfter
 }
 
-func (*positional) reps(s *state) int { return s.plan.Tries }
+func (p *positional) progress(s *state) progress {
+	return progress{rep: p.tries, reps: s.plan.Tries, aim: s.limits.Target, reduced: p.reduced}
+}

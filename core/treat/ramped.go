@@ -2,9 +2,15 @@ package treat
 
 import "fmt"
 
-// ramped steers slow-ramp: the force rises evenly while the number stays
+// ramped is slow-ramp: the force rises evenly while the number stays
 // comfortable, and waits while it does not.
-type ramped struct{ plain }
+type ramped struct {
+	plain
+	from   int64 // contact
+	ramped int64 // of the ramp, ms: at most plan.RampMS
+	waits  bool  // until a number is within the target
+	borne  bool
+}
 
 const (
 	rampFree   = 15 * second // runs without a number
@@ -12,8 +18,12 @@ const (
 	rampRising = 2           // a rise of this much within 5 s counts while it runs
 )
 
-func (*ramped) begin(s *state) {
-	s.course.from = s.now
+func (r *ramped) clone() strategy { k := *r; return &k }
+
+func (*ramped) atNewSpot(*state) strategy { return &ramped{} }
+
+func (r *ramped) begin(s *state) {
+	r.from = s.now
 	s.enter(PhaseRamp, never)
 	s.say(0, "Begin clearly comfortable; press on evenly.",
 		fmt.Sprintf("The force rises over %v s; the client may stop it at any moment.", seconds(s.plan.RampMS)),
@@ -22,20 +32,19 @@ func (*ramped) begin(s *state) {
 
 // runs: on a number within the target that is not older than 20 s, or in the
 // first 15 s.
-func (*ramped) runs(s *state) bool {
-	c := &s.course
+func (r *ramped) runs(s *state) bool {
 	switch {
-	case s.part.halted >= 0 || c.waits || c.ramped >= s.plan.RampMS:
+	case s.part.halted >= 0 || r.waits || r.ramped >= s.plan.RampMS:
 		return false
 	case s.numberAt < 0:
-		return s.now < c.from+rampFree
+		return s.now < r.from+rampFree
 	}
 	return s.now < s.numberAt+freshFor
 }
 
-func (r *ramped) flows(s *state, ms int64) {
+func (r *ramped) flow(s *state, ms int64) {
 	if r.runs(s) {
-		s.course.ramped = min(s.plan.RampMS, s.course.ramped+ms)
+		r.ramped = min(s.plan.RampMS, r.ramped+ms)
 	}
 }
 
@@ -46,13 +55,13 @@ func (r *ramped) alarm(s *state) int64 {
 	}
 	stale := s.numberAt + freshFor
 	if s.numberAt < 0 {
-		stale = s.course.from + rampFree
+		stale = r.from + rampFree
 	}
-	return min(stale, s.now+s.plan.RampMS-s.course.ramped)
+	return min(stale, s.now+s.plan.RampMS-r.ramped)
 }
 
 func (r *ramped) rang(s *state) {
-	if s.course.ramped < s.plan.RampMS {
+	if r.ramped < s.plan.RampMS {
 		s.say(0, "Keep this force; wait.", "The ramp waits for a number.", Hold)
 		return
 	}
@@ -60,9 +69,9 @@ func (r *ramped) rang(s *state) {
 }
 
 // full: borne when the last number is within the target.
-func (*ramped) full(s *state) {
-	if s.numberAt >= 0 && s.number <= s.limits.Target && !s.course.waits {
-		s.course.borne = true
+func (r *ramped) full(s *state) {
+	if s.numberAt >= 0 && s.number <= s.limits.Target && !r.waits {
+		r.borne = true
 		s.comeOff(0, "borne", nothing, EndedBorne, "The whole ramp was borne.")
 		return
 	}
@@ -73,12 +82,12 @@ func (*ramped) full(s *state) {
 func (r *ramped) number(s *state, v float64) {
 	s.compare(v)
 	if v > s.limits.Target {
-		s.course.waits = true
+		r.waits = true
 		s.say(0, "Keep this force; wait.", fmt.Sprintf("%v is above the target of %v.", v, s.limits.Target), Hold)
 		return
 	}
-	s.course.waits = false
-	if s.course.ramped >= s.plan.RampMS {
+	r.waits = false
+	if r.ramped >= s.plan.RampMS {
 		r.full(s)
 		return
 	}
@@ -90,7 +99,7 @@ func (r *ramped) rises(s *state, v float64) bool {
 	if !r.runs(s) {
 		return s.roseByOne(v)
 	}
-	for _, g := range s.since {
+	for _, g := range s.compared.since {
 		if s.now-g.at <= suddenWithin && v-g.score >= rampRising {
 			return true
 		}
@@ -102,18 +111,20 @@ func (r *ramped) takesMore(s *state) bool {
 	if !r.runs(s) {
 		return false
 	}
-	s.course.waits = true
+	r.waits = true
 	s.startOver()
 	s.say(0, "Keep this force; wait.", "The client says more.", Hold)
 	return true
 }
 
 // lighter is ten points back, and then it waits.
-func (*ramped) lighter(s *state) {
-	s.course.ramped = max(0, s.course.ramped-s.plan.RampMS*rampBack/100)
-	s.course.waits = true
+func (r *ramped) lighter(s *state) {
+	r.ramped = max(0, r.ramped-s.plan.RampMS*rampBack/100)
+	r.waits = true
 }
 
 func (*ramped) asks(*state) (first, again int64) { return steadyAsk, steadyAsk }
 
-func (*ramped) reps(*state) int { return 0 }
+func (r *ramped) progress(s *state) progress {
+	return progress{aim: s.limits.Target, ramped: r.ramped, borne: r.borne}
+}

@@ -2,14 +2,23 @@ package treat
 
 import "fmt"
 
-// rounds steers contract-relax: lengthen to the first stretch; then push, let
+// rounds is contract-relax: lengthen to the first stretch; then push, let
 // go, and lengthen again.
-type rounds struct{ plain }
 
 const firstStretch = 5 * second
 
+type rounds struct {
+	plain
+	rep     int
+	reach   float64 // the range before this round, in degrees
+	reached bool    // reach was read
+}
+
+func (r *rounds) clone() strategy { k := *r; return &k }
+
+func (*rounds) atNewSpot(*state) strategy { return &rounds{} }
+
 func (*rounds) begin(s *state) {
-	s.course.from = s.now
 	s.enter(PhaseLengthen, firstStretch)
 	s.say(0, "Lengthen to the first stretch.", "No pain over "+fmt.Sprint(s.limits.Target)+".", SettleIn)
 	s.askNow()
@@ -19,54 +28,50 @@ func (*rounds) number(s *state, v float64) {
 	if parts[s.part.kind].compares {
 		s.compare(v)
 	}
-	s.say(0, s.text, fmt.Sprintf("%v now.", v), s.advice...)
+	s.say(0, s.said.text, fmt.Sprintf("%v now.", v), s.said.advice...)
 }
 
 func (r *rounds) over(s *state) {
-	c := &s.course
 	switch {
 	case s.part.kind == PhasePush:
 		s.enter(PhaseRest, s.plan.RestMS)
-		s.say(0, "Let go; breathe out.", fmt.Sprintf("Round %d of %d.", c.rep, s.plan.Reps), Rest)
+		s.say(0, "Let go; breathe out.", fmt.Sprintf("Round %d of %d.", r.rep, s.plan.Reps), Rest)
 	case s.part.kind == PhaseRest:
 		s.enter(PhaseLengthen, s.plan.LengthenMS)
 		if !s.fresh() {
 			s.say(0, "Keep this length; wait.", "Without a number nothing goes further.", Hold)
 		} else {
-			s.say(0, "Lengthen a little more.", fmt.Sprintf("Round %d of %d.", c.rep, s.plan.Reps), NextRep)
+			s.say(0, "Lengthen a little more.", fmt.Sprintf("Round %d of %d.", r.rep, s.plan.Reps), NextRep)
 		}
 		s.askNow()
-	case c.rep >= s.plan.Reps:
+	case r.rep >= s.plan.Reps:
 		s.comeOff(0, "done", nothing, EndedDone, fmt.Sprintf("%d rounds are done.", s.plan.Reps))
 	default:
 		r.push(s)
 	}
 }
 
-func (*rounds) push(s *state) {
-	c := &s.course
-	c.rep++
-	c.lastRange = len(s.ranges)
+func (r *rounds) push(s *state) {
+	r.rep++
 	s.enter(PhasePush, s.plan.PushMS)
 	text := "Push gently against my hand."
 	if s.plan.Variant == "reciprocal" {
 		text = "Push gently away from my hand."
 	}
-	s.say(0, text, fmt.Sprintf("Round %d of %d, %v s.", c.rep, s.plan.Reps, seconds(s.plan.PushMS)), NextRep)
+	s.say(0, text, fmt.Sprintf("Round %d of %d, %v s.", r.rep, s.plan.Reps, seconds(s.plan.PushMS)), NextRep)
 	s.askNow()
 }
 
 // measured: from the second round on a range that gained too little is the last.
 func (r *rounds) measured(s *state) string {
-	c := &s.course
-	now := s.ranges[len(s.ranges)-1]
-	if c.rep < 2 {
-		c.roundGain, c.hasGain = now, c.rep == 1
+	now := s.kept.ranges[len(s.kept.ranges)-1]
+	if r.rep < 2 {
+		r.reach, r.reached = now, r.rep == 1
 		return "Range recorded."
 	}
-	gained := now - c.roundGain
-	first := !c.hasGain
-	c.roundGain, c.hasGain = now, true
+	gained := now - r.reach
+	first := !r.reached
+	r.reach, r.reached = now, true
 	if first || gained >= s.plan.MinGainDeg {
 		return "Range recorded."
 	}
@@ -75,4 +80,8 @@ func (r *rounds) measured(s *state) string {
 	return ""
 }
 
-func (*rounds) asks(*state) (first, again int64) { return never, never }
+func (*rounds) asks(*state) (first, again int64) { return silent() }
+
+func (r *rounds) progress(s *state) progress {
+	return progress{rep: r.rep, reps: s.plan.Reps, aim: s.limits.Target}
+}

@@ -11,37 +11,37 @@ func (s *state) keepOff(e Event) string {
 		s.nerves++
 	}
 	s.closeSite()
-	if s.place == PhaseDone {
+	if s.phase == PhaseDone {
 		return "Recorded. The hold is over; keep off this place."
 	}
 	s.endStage("moved-off")
 	s.leave()
 	if s.nerves >= 2 {
-		s.place, s.ended = PhaseStopped, EndedStopped
+		s.phase, s.ended = PhaseStopped, EndedStopped
 		s.say(9, "Off now, and stop here for today.", "A nerve sign for the second time: this site is closed today.",
 			MoveOff, Stop)
 		return ""
 	}
 	if s.pulses >= 3 {
-		s.place, s.ended = PhaseStopped, EndedStopped
+		s.phase, s.ended = PhaseStopped, EndedStopped
 		s.say(9, "Off now, and stop here.", "A pulse for the third time.", Stop)
 		return ""
 	}
-	s.off, s.checking, s.needBase, s.again = false, false, true, false
-	s.stage, s.sinks = 0, 0
-	if s.place == PhaseFlush && !s.rules.signInFlushIgnored {
+	s.needBase, s.sinks = true, 0
+	s.stages.number, s.stages.again = 0, false
+	if s.phase == PhaseFlush && !s.rules.signInFlushIgnored {
 		return s.signInFlush(what)
 	}
 	s.pend = nothing
-	if s.place == PhaseFlush {
+	if s.phase == PhaseFlush {
 		return what + ": recorded; keep off it while flushing."
 	}
-	s.place, s.closing, s.ended = PhaseMovedOff, false, EndedMovedOff
+	s.phase, s.closing, s.ended = PhaseMovedOff, false, EndedMovedOff
 	s.spotBase = nil
-	s.strategy.newSpot(s)
+	s.newSpot()
 	s.say(9, "Off at once; move 1–2 cm and find it again.", what+".", MoveOff)
-	if s.capped {
-		s.place, s.closing, s.flushEnd = PhaseFlush, true, s.now+flushFor
+	if s.capped() {
+		s.phase, s.closing, s.flushEnd = PhaseFlush, true, s.now+flushFor
 		s.say(9, "Off at once; then flush.", what+", and the time for this hold is used.", MoveOff, Flush)
 	}
 	return ""
@@ -62,18 +62,19 @@ func (s *state) signInFlush(what string) string {
 // nerve sign, a third pulse, feeling unwell, a skin reaction).
 func (s *state) closeSite() {
 	if s.nerves >= 2 || s.pulses >= 3 && !s.rules.twoNervesClose {
-		s.siteClosed = true
+		s.kept.siteClosed = true
 	}
 }
 
 // stop is the second half of rule 9; it is final.
-func (s *state) stop(e Event) {
+func (s *state) stop(e Event) string {
+	s.sign(e)
 	if e.Kind != KindClientStop && !s.rules.twoNervesClose {
-		s.siteClosed = true
+		s.kept.siteClosed = true
 	}
 	s.endStage("stop")
 	s.leave()
-	s.place, s.pend, s.ended = PhaseStopped, nothing, EndedStopped
+	s.phase, s.pend, s.ended = PhaseStopped, nothing, EndedStopped
 	switch e.Kind {
 	case KindUnwell:
 		s.say(9, "Stop. Off now; let the client sit up slowly.",
@@ -83,6 +84,48 @@ func (s *state) stop(e Event) {
 	default:
 		s.say(9, "Stop. Off now.", "The client says stop.", Stop)
 	}
+	return ""
+}
+
+// Afterwards signs are counted and referral is kept; nothing else happens.
+
+func (s *state) recordOnly(Event) string {
+	if s.phase != PhaseStopped {
+		return "The log is closed: recorded, nothing goes on."
+	}
+	return "Stopped: recorded, nothing goes on. A new hold needs a fresh decision."
+}
+
+func (s *state) flushAfterStop(Event) string {
+	s.say(11, "Stopped. Flushing strokes are allowed.", s.said.reason, Flush)
+	return ""
+}
+
+func (s *state) referAfter(e Event) string {
+	s.refer(e)
+	return s.recordOnly(e)
+}
+
+func (s *state) endAfter(e Event) string {
+	s.closed = true
+	return s.recordOnly(e)
+}
+
+func (s *state) signAfter(e Event) string {
+	s.sign(e)
+	if s.rules.twoNervesClose {
+		return s.recordOnly(e)
+	}
+	switch e.Kind {
+	case KindNerveSign:
+		s.nerves++
+	case KindPulse:
+		s.pulses++
+	case KindUnwell, KindSkinReaction:
+		s.kept.siteClosed = true
+	}
+	s.closeSite()
+	return s.recordOnly(e)
 }
 
 func (s *state) sign(e Event) {
@@ -90,5 +133,5 @@ func (s *state) sign(e Event) {
 	if e.Word != "" {
 		name += ":" + e.Word
 	}
-	s.signs = append(s.signs, name)
+	s.kept.signs = append(s.kept.signs, name)
 }

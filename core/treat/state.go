@@ -8,6 +8,8 @@ import (
 	"mokren/core/safety"
 )
 
+const never = math.MaxInt64
+
 // pending is what waits behind a flush.
 type pending int
 
@@ -22,171 +24,161 @@ const (
 // isReturn: the hand comes back lighter.
 func (p pending) isReturn() bool { return p == returnLighter || p == returnInSlack }
 
-// state is a hold between two events. It is a value but for its slices, which
-// are only appended to: a copy kept aside stays what it was, and going back to
-// it is going on from there (see clone for showing without keeping).
+// state is a hold between two events. It is a value: a copy kept aside stays what it was,
+// and going back to it is going on from there. Slices are only appended to, and the
+// strategy is cloned before it changes (see Coach.record); clone makes a copy to play with.
+//
+// Times are milliseconds since the start, scores NPRS 0 to 10.
 type state struct {
-	start    Start
-	rules    rulebook
-	plan     Plan
+	start *Start    // as stored; never changes
+	plan  *Plan     // of start, or the first rules' only one; never changes
+	rules *rulebook // what start's version does otherwise; never changes
+	// strategy is the plan's; after the one return comeback, except in graded stages.
 	strategy strategy
-	limits   safety.Limits // in force: lower on the return and in narrow
-	now      int64
-	place    Phase // ready, paused, moved-off, flush, return, done, stopped; empty in a part
-	part     part
-	parts    []PartRecord
+	// limits in force: at most those of start, lower on the return and in narrow.
+	limits safety.Limits
 
+	// phase is where the hold stands: the kind of the part that runs, or one of the
+	// phases outside of it. It changes as transitions and deadlines say.
+	phase Phase
+	// part is the one that runs, or waits in check, off-spot and paused; its kind is empty
+	// in every other phase.
+	part part
+	// closing: coming off was advised, and no contact has begun anew since. Always so in
+	// release; in paused and flush it says whether the hold goes on.
+	closing bool
+	pend    pending
+	// flushEnd counts in flush only.
+	flushEnd int64
+	// closed: the log has ended. Signs are still written down, nothing goes on.
+	closed bool
+
+	now int64 // never goes back
+	// pressed is what the cap bounds: at most start's CapMS. What is pressed beyond it is
+	// overrun.
 	pressed, overrun int64
-	unbroken         int64 // pressing without a pause, for the front of the neck
-	spent            int64 // since contact, where nothing is pressed
-	flushEnd         int64
-	pend             pending
-	closing          bool // coming off was advised; nothing deepens any more
-	capped           bool
-	cappedAt         int64
-	// key is the state after the last event, a sign that somebody attends.
-	key  *state
-	over bool // the log was closed
+	// unbroken is the pressing without a pause, bounded by plan.PressMaxMS.
+	unbroken int64
+	// spent is the time in parts, pressed or not, bounded by plan.TotalMS.
+	spent int64
+	// cappedAt is when pressed reached the cap; never before it.
+	cappedAt int64
+	// attended is the state after the last event, a sign that somebody is there; its own
+	// is nil.
+	attended *state
 
-	answeredAt int64 // contact or the last answer
-	answered   bool  // since this contact
-	askDue     bool
-	askTrend   bool // the trend is asked first
-	askAfter   bool // the last press's number is asked after it
-	numberAt   int64
-	number     float64 // the last one under pressure
+	asked asked
+	// number is the last one said under pressure or in a pause, numberAt its time; -1 while
+	// this spot has none.
+	number   float64
+	numberAt int64
+	// needBase: the next number is a new baseline, compared with nothing.
+	needBase bool
+	compared comparison
+	stages   stageLog
+	// spotBase is this spot's first baseline, by which released is judged.
+	spotBase *float64
+	// repAt is when a rep or breath last counted; 0 while none has.
+	repAt int64
 
-	needBase bool // the next score is a new baseline
-	off      bool // slipped off the spot
-	checking bool // a sudden fall waits for "still on it?"
+	// Each counts up to what its rule allows, and never down but sinks, which begins again
+	// with each contact and baseline.
+	sinks, rises, guards, overHard, nerves, pulses int
 
-	running   bool // numbers are compared: a baseline stands
-	again     bool // the stage that comes is the interrupted one, not the next
-	stage     int
-	stageFrom int64
-	windowEnd int64
-	extended  bool
-	base      float64
-	last      float64
-	stages    []StageRecord // ended; the one that runs is open
-	open      openStage
-	since     []given // scores since the baseline, for the sudden fall
+	// released: a calm number was believed, or softening ended the hold. Outcome has the
+	// last word (mayBelieve).
+	released bool
+	// returned: the one return has been made, or is under way.
+	returned bool
+	// ended is why the last release was advised; empty before.
+	ended Ended
+	kept  kept
+	said  said
+}
 
-	spotBase *float64 // this spot's first baseline
-	eased    int
-	course   course
+// asked is what the client is asked, and when. Answers begin the clocks of rule 1 again.
+type asked struct {
+	since    int64 // contact, or the last answer
+	answered bool  // since this contact
+	due      bool  // a number is waited for
+	trend    bool  // less, same or more is asked before it
+	after    bool  // it is about the last press, and is asked behind it
+}
 
-	overHard, rises, guards, nerves, pulses, sinks    int
-	returned, released, twitch, siteClosed, traceBack bool
+// kept is what the summary tells and no rule reads.
+type kept struct {
+	parts      []PartRecord
+	trace      []TracePoint
+	signs      []string
+	referral   []ids.Region
+	ranges     []float64 // degrees; contract-relax reads the last
+	eased      int
+	twitch     bool
+	siteClosed bool // no more pressure here today
+	traceBack  bool
+}
 
-	highest   float64
-	lastScore *float64
-	referral  []ids.Region
-	signs     []string
-	gentler   ids.Protocol
-	trace     []TracePoint
-	ended     Ended
-	ranges    []float64
-
-	advice []Advice
-	ask    string
+// said is what to do now, and why.
+type said struct {
+	rule   int // of the envelope; 0 for none
 	text   string
 	reason string
-	rule   int
+	advice []Advice
+	ask    string
 }
 
-// course is where the strategy of a protocol stands; each kind uses its own few.
-type course struct {
-	rep       int // presses, movements, rounds, breaths, tries
-	repAt     int64
-	place     int
-	aim       float64 // pulses
-	depth     int     // steps deeper than the first press
-	lighter   bool    // the next press is one lighter
-	top       *float64
-	was       *float64 // the press before
-	ramped    int64    // of the ramp, ms
-	waits     bool     // the ramp waits
-	from      int64    // contact
-	soft      bool     // softening was felt
-	softAt    int64
-	angled    bool    // another angle was tried
-	tested    float64 // slack-hold's B
-	stilled   bool    // the still part is behind
-	more      bool    // more slack was tried at 45 s
-	answers   int
-	guardAt   int64
-	across    bool // strokes across, after those along
-	lastRange int  // how many ranges there were at the last judged round
-	roundGain float64
-	hasGain   bool
-	borne     bool
-	reduced   bool
-	moved     int  // movements under breath-sink's contact
-	sank      bool // one sink on the out-breath between two moves
-}
-
-// given is a score with its time in ms.
-type given struct {
-	at    int64
-	score float64
-}
-
-const never = math.MaxInt64
-
-func newState(st Start) state {
+func newState(st *Start) state {
+	rules := rulebooks[st.Rules]
 	s := state{
-		start: st, rules: rulebooks[st.Rules], plan: st.plan(), limits: st.Limits, place: PhaseReady,
-		numberAt: -1, part: part{halted: -1},
+		start: st, rules: &rules, plan: st.plan(), limits: st.Limits, phase: PhaseReady, cappedAt: never,
+		part: part{halted: -1},
 	}
 	s.strategy = strategies[s.plan.Strategy]
-	s.strategy.newSpot(&s)
+	s.newSpot()
 	s.say(0, "Find the spot, then make contact.", st.Lowered)
 	return s
 }
 
 // plan is what the start carries; the first rules knew graded stages only.
-func (s Start) plan() Plan {
+func (s *Start) plan() *Plan {
 	if s.Plan == nil {
-		return firstPlan
+		return &firstPlan
 	}
-	return *s.Plan
+	return s.Plan
 }
 
-// clone makes a copy whose appends do not reach the original.
+// newSpot: the next contact will be at a spot that nothing is known of.
+func (s *state) newSpot() {
+	s.numberAt, s.repAt = -1, 0
+	s.strategy = s.strategy.atNewSpot(s)
+}
+
+// clone makes a copy that shares nothing which either may change.
 func (s *state) clone() state {
 	c := *s
-	c.stages = slices.Clip(s.stages)
-	c.parts = slices.Clip(s.parts)
-	c.since = slices.Clip(s.since)
-	c.trace = slices.Clip(s.trace)
-	c.signs = slices.Clip(s.signs)
-	c.referral = slices.Clip(s.referral)
-	c.ranges = slices.Clip(s.ranges)
+	c.strategy = s.strategy.clone()
+	c.stages.ended = slices.Clip(s.stages.ended)
+	c.compared.since = slices.Clip(s.compared.since)
+	c.kept.parts = slices.Clip(s.kept.parts)
+	c.kept.trace = slices.Clip(s.kept.trace)
+	c.kept.signs = slices.Clip(s.kept.signs)
+	c.kept.referral = slices.Clip(s.kept.referral)
+	c.kept.ranges = slices.Clip(s.kept.ranges)
 	return c
-}
-
-func (s *state) phase() Phase {
-	switch {
-	case s.place != "":
-		return s.place
-	case s.closing:
-		return PhaseRelease
-	case s.off:
-		return PhaseOffSpot
-	case s.checking:
-		return PhaseCheck
-	}
-	return s.part.kind
 }
 
 // say is what to do now, and why; it replaces what was said before.
 func (s *state) say(rule int, text, reason string, advice ...Advice) {
-	s.rule, s.text, s.reason, s.advice, s.ask = rule, text, reason, advice, ""
+	s.said = said{rule: rule, text: text, reason: reason, advice: advice}
 }
 
 // askNow asks for a number.
-func (s *state) askNow() { s.askDue, s.askTrend = true, s.strategy.trendFirst(s) }
+func (s *state) askNow() {
+	s.asked.due, s.asked.trend = true, false
+	if t, ok := s.strategy.(takesTrend); ok {
+		s.asked.trend = t.trendFirst(s)
+	}
+}
 
 const (
 	askNumber = "What is your number now?"
@@ -196,16 +188,17 @@ const (
 
 func (s *state) line() Line {
 	l := Line{
-		T: seconds(s.now), Phase: s.phase(), Advice: append([]Advice{}, s.advice...), Ask: s.ask, Stage: s.stage,
-		PressureS: seconds(s.pressed), OverrunS: seconds(s.overrun), Text: s.text, Reason: s.reason, Rule: s.rule,
+		T: seconds(s.now), Phase: s.phase, Advice: append([]Advice{}, s.said.advice...), Ask: s.said.ask,
+		Stage: s.stages.number, PressureS: seconds(s.pressed), OverrunS: seconds(s.overrun),
+		Text: s.said.text, Reason: s.said.reason, Rule: s.said.rule,
 	}
-	if s.running && s.part.kind == PhaseStage && s.windowEnd < never && s.place == "" && !s.closing {
-		l.StageLeftS = seconds(max(0, s.windowEnd-s.now))
+	if s.compared.runs && s.part.kind == PhaseStage && s.part.until < never && s.inPart() {
+		l.StageLeftS = seconds(max(0, s.part.until-s.now))
 	}
-	if s.place == PhaseFlush {
+	if s.phase == PhaseFlush {
 		l.WaitLeftS = seconds(max(0, s.flushEnd-s.now))
 	}
-	if s.askDue && s.inPart() || s.askAfter && s.askDue {
+	if s.asked.due && (s.inPart() || s.asked.after) {
 		s.asking(&l)
 	}
 	if !s.rules.noParts {
@@ -218,9 +211,9 @@ func (s *state) asking(l *Line) {
 	ask := AskScore
 	l.Ask = askNumber
 	switch {
-	case s.off || s.checking:
+	case s.phase == PhaseOffSpot || s.phase == PhaseCheck:
 		ask, l.Ask = AskStillOn, askSpot
-	case s.askTrend:
+	case s.asked.trend:
 		ask, l.Ask = AskTrend, "Less, the same or more? And your number?"
 	}
 	if s.plan.AskArm {
@@ -235,9 +228,10 @@ func (s *state) asking(l *Line) {
 }
 
 func (s *state) courseLine() *Course {
-	c := &Course{Rep: s.course.rep, Reps: s.strategy.reps(s), Place: s.course.place, Aim: s.strategy.aim(s)}
-	if s.part.kind == PhaseMove && s.course.moved > 0 {
-		c.Rep, c.Reps = s.course.moved, s.plan.Moves
+	p := s.strategy.progress(s)
+	c := &Course{Rep: p.rep, Reps: p.reps, Place: p.place, Aim: p.aim}
+	if p.move > 0 && s.part.kind == PhaseMove {
+		c.Rep, c.Reps = p.move, s.plan.Moves
 	}
 	if s.inPart() && s.part.until < never {
 		now := s.now
@@ -248,7 +242,7 @@ func (s *state) courseLine() *Course {
 		c.PartLeftS = seconds(max(0, s.part.until-now))
 	}
 	if s.plan.RampMS > 0 {
-		c.RampPercent = float64(s.course.ramped) * 100 / float64(s.plan.RampMS)
+		c.RampPercent = float64(p.ramped) * 100 / float64(s.plan.RampMS)
 	}
 	return c
 }

@@ -2,9 +2,17 @@ package treat
 
 import "fmt"
 
-// stations steers attachment-strokes: at each station sink to bone depth, stroke
+// stations is attachment-strokes: at each station sink to bone depth, stroke
 // one way, walk round, stroke across.
-type stations struct{ plain }
+type stations struct {
+	plain
+	place  int
+	across bool // strokes across, after those along
+}
+
+func (t *stations) clone() strategy { k := *t; return &k }
+
+func (*stations) atNewSpot(*state) strategy { return &stations{} }
 
 func (t *stations) begin(s *state) {
 	t.station(s)
@@ -12,14 +20,13 @@ func (t *stations) begin(s *state) {
 		fmt.Sprintf("Station 1 of %d.", s.plan.Stations), SettleIn)
 }
 
-func (*stations) station(s *state) {
-	c := &s.course
-	c.place++
-	c.rep, c.across = c.place, false
+func (t *stations) station(s *state) {
+	t.place++
+	t.across = false
 	s.enter(PhaseSink, s.plan.SinkMS)
-	where := fmt.Sprintf("Station %d of %d.", c.place, s.plan.Stations)
+	where := fmt.Sprintf("Station %d of %d.", t.place, s.plan.Stations)
 	switch {
-	case c.place == 1:
+	case t.place == 1:
 	case s.fresh() && s.number <= s.limits.Target:
 		s.say(0, "Next station: sink slowly to bone depth.", where, NextRep, SinkSlightly)
 	default:
@@ -31,34 +38,35 @@ func (*stations) number(s *state, v float64) {
 	if parts[s.part.kind].compares {
 		s.compare(v)
 	}
-	s.say(0, s.text, fmt.Sprintf("%v now.", v), s.advice...)
+	s.say(0, s.said.text, fmt.Sprintf("%v now.", v), s.said.advice...)
 }
 
 func (t *stations) over(s *state) {
-	c := &s.course
 	stroke := int64(s.plan.Strokes) * s.plan.StrokeMS
 	switch {
 	case s.part.kind == PhaseSink:
 		s.enter(PhaseStroke, stroke)
 		s.say(0, fmt.Sprintf("%d strokes along, no sliding on the skin.", s.plan.Strokes),
-			fmt.Sprintf("Station %d of %d.", c.place, s.plan.Stations), Hold)
+			fmt.Sprintf("Station %d of %d.", t.place, s.plan.Stations), Hold)
 		s.askNow()
 	case s.part.kind == PhaseRest:
-		c.across = true
+		t.across = true
 		s.enter(PhaseStroke, stroke)
 		s.say(0, fmt.Sprintf("%d strokes across.", s.plan.Strokes),
-			fmt.Sprintf("Station %d of %d.", c.place, s.plan.Stations), Hold)
-	case !c.across:
+			fmt.Sprintf("Station %d of %d.", t.place, s.plan.Stations), Hold)
+	case !t.across:
 		s.enter(PhaseRest, s.plan.RestMS)
 		s.say(0, "Walk round the table.", "Then the strokes across.", Rest)
 		s.askNow()
-	case c.place >= s.plan.Stations:
+	case t.place >= s.plan.Stations:
 		s.comeOff(0, "done", nothing, EndedDone, fmt.Sprintf("%d stations are done.", s.plan.Stations))
 	default:
 		t.station(s)
 	}
 }
 
-func (*stations) asks(*state) (first, again int64) { return never, never }
+func (*stations) asks(*state) (first, again int64) { return silent() }
 
-func (*stations) reps(s *state) int { return s.plan.Stations }
+func (t *stations) progress(s *state) progress {
+	return progress{rep: t.place, reps: s.plan.Stations, place: t.place, aim: s.limits.Target}
+}

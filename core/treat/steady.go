@@ -2,9 +2,13 @@ package treat
 
 import "fmt"
 
-// steady steers hold-to-release: press to the first resistance and hold until
+// steady is hold-to-release: press to the first resistance and hold until
 // the tissue softens. It also runs broad-first's narrow part.
-type steady struct{ plain }
+type steady struct {
+	plain
+	soft   bool // softening was felt
+	angled bool // another angle was tried
+}
 
 const (
 	steadyAsk      = 15 * second
@@ -12,8 +16,12 @@ const (
 	unsteeredAfter = 5 * second  // the hold counts from here without a number
 )
 
+func (h *steady) clone() strategy { k := *h; return &k }
+
+func (*steady) atNewSpot(*state) strategy { return &steady{} }
+
 func (h *steady) begin(s *state) {
-	s.course = course{}
+	*h = steady{}
 	s.enter(PhaseSettle, never)
 	if s.plan.Unsteered {
 		s.enter(PhaseSettle, unsteeredAfter)
@@ -24,7 +32,7 @@ func (h *steady) begin(s *state) {
 func (h *steady) number(s *state, v float64) {
 	switch {
 	case s.plan.Unsteered:
-		s.say(0, s.text, "Number recorded; it does not steer today.", s.advice...)
+		s.say(0, s.said.text, "Number recorded; it does not steer today.", s.said.advice...)
 	case s.needBase:
 		if s.tooLittle(v, s.limits.Target-1) {
 			return
@@ -42,23 +50,23 @@ func (h *steady) number(s *state, v float64) {
 // judged: calm ends it, from 10 s after the baseline on.
 func (h *steady) judged(s *state) {
 	s.part.halted = -1
-	ripe := s.now >= s.stageFrom+softeningFrom
+	ripe := s.now >= s.compared.from+softeningFrom
 	switch {
-	case s.last <= s.calm() && ripe:
+	case s.compared.last <= s.calm() && ripe:
 		s.calmDown()
-	case s.last <= s.calm():
-		s.say(0, "Hold still.", fmt.Sprintf("Down to %v; hold at least 10 s.", s.last), Hold)
+	case s.compared.last <= s.calm():
+		s.say(0, "Hold still.", fmt.Sprintf("Down to %v; hold at least 10 s.", s.compared.last), Hold)
 	default:
-		s.say(0, "Hold still.", fmt.Sprintf("%v, from %v.", s.last, s.base), Hold)
+		s.holdFrom()
 	}
 }
 
 func (h *steady) softened(s *state) string {
-	if s.closing {
+	if s.phase == PhaseRelease {
 		return "Recorded; come off first."
 	}
-	s.course.soft = true
-	if s.running && s.now >= s.stageFrom+softeningFrom {
+	h.soft = true
+	if s.compared.runs && s.now >= s.compared.from+softeningFrom {
 		h.letGo(s)
 		return ""
 	}
@@ -74,8 +82,8 @@ func (*steady) letGo(s *state) {
 // alarm: what was felt early acts at 10 s; another angle is tried once.
 func (h *steady) alarm(s *state) int64 {
 	at := int64(never)
-	if s.running && (s.course.soft || h.calmNow(s)) {
-		at = s.stageFrom + softeningFrom
+	if s.compared.runs && (h.soft || h.calmNow(s)) {
+		at = s.compared.from + softeningFrom
 	}
 	if h.mayTurn(s) {
 		at = min(at, s.now+max(0, h.turnAt(s)-s.pressed))
@@ -83,24 +91,24 @@ func (h *steady) alarm(s *state) int64 {
 	return at
 }
 
-func (*steady) calmNow(s *state) bool { return !s.plan.Unsteered && s.last <= s.calm() }
+func (*steady) calmNow(s *state) bool { return !s.plan.Unsteered && s.compared.last <= s.calm() }
 
-func (*steady) mayTurn(s *state) bool {
-	return s.part.kind != PhaseNarrow && !s.plan.Unsteered && !s.course.angled
+func (h *steady) mayTurn(s *state) bool {
+	return s.part.kind != PhaseNarrow && !s.plan.Unsteered && !h.angled
 }
 
 // turnAt is after how much pressure another angle is tried.
 func (*steady) turnAt(s *state) int64 { return min(s.plan.AngleMS, s.start.Limits.CapMS/2) }
 
 func (h *steady) rang(s *state) {
-	ripe := s.running && s.now >= s.stageFrom+softeningFrom
+	ripe := s.compared.runs && s.now >= s.compared.from+softeningFrom
 	switch {
-	case ripe && s.course.soft:
+	case ripe && h.soft:
 		h.letGo(s)
 	case ripe && h.calmNow(s):
 		s.calmDown()
 	case h.mayTurn(s) && s.pressed >= h.turnAt(s):
-		s.course.angled = true
+		h.angled = true
 		if s.dropped() {
 			return
 		}
@@ -113,9 +121,8 @@ func (h *steady) rang(s *state) {
 // over: without a number the hold counts from 5 s after contact.
 func (*steady) over(s *state) {
 	s.enter(PhaseStage, never)
-	s.running, s.needBase, s.open = true, false, openStage{} // nobody said a number
-	s.base, s.last = s.limits.Hard, s.limits.Hard
-	s.stageFrom, s.windowEnd = s.now, never
+	s.needBase, s.stages.open = false, openStage{} // nobody said a number
+	s.compared = comparison{runs: true, from: s.now, base: s.limits.Hard, last: s.limits.Hard}
 	s.say(0, "Hold at the first resistance.", "Until it softens, 30 s at most.", Hold)
 }
 
@@ -123,14 +130,14 @@ func (*steady) asks(*state) (first, again int64) { return steadyAsk, steadyAsk }
 
 func (h *steady) capped(s *state) {
 	switch {
-	case s.pend == traceBack || s.closing || s.plan.Unsteered || s.dropped():
+	case s.pend == traceBack || s.phase == PhaseRelease || s.plan.Unsteered || s.dropped():
 		s.atCap(s.pend)
 	default:
 		s.comeOff(6, "cap", traceBack, EndedNoChange, "The time is used and nothing has changed: look for its source.")
 	}
 }
 
-func (*steady) reps(*state) int { return 0 }
+func (*steady) progress(s *state) progress { return progress{aim: s.limits.Target} }
 
 func (*steady) settles(s *state) int64 {
 	if s.plan.Unsteered {

@@ -1,182 +1,116 @@
 package treat
 
-import "fmt"
-
 // strategy is how one kind of protocol goes through its parts. Several protocols may share
-// one: pulses and short repeats are both paced. A strategy keeps nothing itself. Where it
-// stands is in state and course, so that undo and a look ahead are copies of a value.
+// one: pulses and short repeats are both paced. Where it stands it keeps itself, in a type
+// of its own; what every hold has is in state.
 //
-// Embed plain and write what is different. Methods are called with the clock at s.now and
-// with all deadlines before it done; they answer through s.say and by entering the next part.
+// Methods are called with the clock at s.now and with all deadlines before it done; they
+// answer through s.say and by entering the next part. What only some strategies mind is an
+// interface of its own below; the envelope asks which it has, and else does what is usual.
 type strategy interface {
-	// newSpot is called when the next contact will be at a new spot. Repetitions, aim, ramp
-	// and place begin again.
-	newSpot(s *state)
+	// clone gives a copy that shares nothing which either may change.
+	clone() strategy
+	// atNewSpot gives the strategy as it begins at a spot that nothing is known of.
+	atNewSpot(s *state) strategy
 	// begin enters the first part, or the next press, when the hand comes on.
 	begin(s *state)
 	// number judges a score that no rule of the envelope (ceilings, sudden fall, rise) took.
 	number(s *state, v float64)
 	// judged is called when "still on it?" was answered: the sudden fall was confirmed, or
-	// there was none.
+	// there was none. The part is halted until this goes on with it.
 	judged(s *state)
-	// over is called when the time of the part is up.
+	// over is called when the time of the part is up, or a rep or breath ends it.
 	over(s *state)
-	// alarm returns the time at which rang fires within a part, ms from the start, or never.
-	alarm(s *state) int64
-	rang(s *state)
 	// asks returns how long after contact, and after an answer, a score is asked for, in ms.
 	asks(s *state) (first, again int64)
-	// trendFirst reports whether less, same or more is asked before the score.
-	trendFirst(s *state) bool
-	// lighter goes one step back, after a rise or a ceiling.
-	lighter(s *state)
-	// softened takes softening under the hand; ignored is why it changes nothing, or "".
-	softened(s *state) (ignored string)
-	// trend takes less, same or more; ignored as in softened.
-	trend(s *state, word string) (ignored string)
-	// takesMore reports whether "more" is expected in this protocol, so that it is not
-	// treated as a rise in pain.
-	takesMore(s *state) bool
-	// rises reports whether a score is a rise against the baseline.
-	rises(s *state, v float64) bool
-	// guarded is called when the client guards.
-	guarded(s *state)
-	// measured takes a range of motion reading; ignored as in softened.
-	measured(s *state) (ignored string)
-	// capped is called when the cap of pressing is reached.
-	capped(s *state)
-	// lower sets the limits of the one return.
-	lower(s *state)
-	// flows is called when ms of a part have passed without a deadline, as a ramp rises.
-	flows(s *state, ms int64)
-	// settles returns how long a broken stage waits for a new baseline, in ms.
-	settles(s *state) int64
-	// reps returns how many repetitions there are; 0 where they are not counted.
-	reps(s *state) int
-	// aim returns the score that is pressed to now.
-	aim(s *state) float64
+	// progress tells how far it has come, for the line and the summary.
+	progress(s *state) progress
 }
 
-// strategies are the kinds there are, by the name that a plan gives.
-var strategies map[string]strategy
+// progress is how far a strategy has come at this spot.
+type progress struct {
+	rep, reps int // presses, movements, rounds, breaths, tries; reps 0 where none are counted
+	place     int // places or stations along the muscle
+	move      int // movements under a kept contact; 0 before the first
+	aim       float64
+	ramped    int64 // of the ramp, ms
+	reduced   bool  // numbers fell by two without a stage that shows it
+	borne     bool  // what was to be borne was borne
+}
 
-func init() { // here, since the kinds refer to each other
-	strategies = map[string]strategy{
-		"stages":     &stages{},
-		"steady":     &steady{},
-		"paced":      &paced{},
-		"ramped":     &ramped{},
-		"brief":      &brief{},
-		"positional": &positional{},
-		"breath":     &breath{},
-		"pinned":     &pinned{},
-		"movements":  &movements{},
-		"rounds":     &rounds{},
-		"stations":   &stations{},
-		"broad":      &broad{},
+// What only some strategies mind.
+type (
+	// rings: something falls due within a part. alarm returns its time, ms from the start,
+	// or never; rang acts.
+	rings interface {
+		alarm(s *state) int64
+		rang(s *state)
 	}
+	// lightens: it can go one step back, after a rise or a ceiling.
+	lightens interface{ lighter(s *state) }
+	// softens: softening under the hand means something. ignored is why it changes nothing,
+	// or "".
+	softens interface {
+		softened(s *state) (ignored string)
+	}
+	// takesTrend: less or same is asked before the score, when trendFirst says so.
+	takesTrend interface {
+		trendFirst(s *state) bool
+		trend(s *state, word string) (ignored string)
+	}
+	// expectsMore: the number may grow while the force does. takesMore deals with "more" and
+	// reports whether it did; rises reports whether a score is a rise all the same.
+	expectsMore interface {
+		takesMore(s *state) bool
+		rises(s *state, v float64) bool
+	}
+	// listens: it needs each number, whatever the envelope makes of it.
+	listens interface{ heard(v float64) }
+	// measures: a range in degrees, the last of s.kept.ranges, can end it.
+	measures interface {
+		measured(s *state) (ignored string)
+	}
+	// mindsGuarding: called when the client guards for the first time.
+	mindsGuarding interface{ guarded(s *state) }
+	// judgesCap: reaching the cap means more than coming off.
+	judgesCap interface{ capped(s *state) }
+	// lowers sets the limits of the one return and keeps the strategy for it.
+	lowers interface{ lower(s *state) }
+	// flows: called when ms of a part have passed without a deadline, as a ramp rises.
+	flows interface{ flow(s *state, ms int64) }
+	// waits: a broken stage waits so many ms for a new baseline, not for ever.
+	waits interface{ settles(s *state) int64 }
+)
+
+// strategies are the kinds there are, by the name that a plan gives, as they begin.
+var strategies = map[string]strategy{
+	"stages":     &graded{},
+	"steady":     &steady{},
+	"paced":      &paced{},
+	"ramped":     &ramped{},
+	"brief":      &brief{},
+	"positional": &positional{},
+	"breath":     &breath{},
+	"pinned":     &pinned{},
+	"movements":  &movements{},
+	"rounds":     &rounds{},
+	"stations":   &stations{},
+	"broad":      &broad{},
 }
 
-// plain is what most kinds have in common.
+// plain is what most strategies do alike. It keeps nothing.
 type plain struct{}
 
-func (*plain) newSpot(s *state) { s.course, s.numberAt = course{}, -1 }
-
-func (*plain) judged(s *state) {
+// judged takes the part up again.
+func (plain) judged(s *state) {
 	s.goOn()
 	s.say(0, "Hold still.", "Still on it.", Hold)
 }
 
 // over: the parts that come here are open, and end by a number or the cap.
-func (*plain) over(*state) {}
+func (plain) over(*state) {}
 
-func (*plain) alarm(*state) int64 { return never }
-func (*plain) rang(*state)        {}
+func (plain) asks(*state) (first, again int64) { return firstAskAfter, askAfter }
 
-func (*plain) asks(*state) (first, again int64) { return firstAskAfter, askAfter }
-
-func (*plain) trendFirst(*state) bool { return false }
-
-func (*plain) lighter(*state) {}
-
-func (*plain) softened(*state) string { return "Softening noted; this protocol does not end by it." }
-
-func (*plain) trend(_ *state, word string) string { return "Noted: " + word + "." }
-
-func (*plain) takesMore(*state) bool { return false }
-
-func (*plain) rises(s *state, v float64) bool { return s.roseByOne(v) }
-
-func (*plain) guarded(*state) {}
-
-func (*plain) measured(*state) string { return "Range recorded." }
-
-func (*plain) capped(s *state) { s.atCap(s.pend) }
-
-func (*plain) flows(*state, int64) {}
-
-func (*plain) settles(*state) int64 { return never }
-
-func (*plain) reps(s *state) int { return s.plan.Reps }
-
-func (*plain) aim(s *state) float64 { return s.limits.Target }
-
-// lower: two below in everything, and steady from now on.
-func (*plain) lower(s *state) {
-	l := s.start.Limits
-	l.Target = max(leastReturn, l.Target-returnLower)
-	l.Soft = max(l.Target, l.Soft-returnLower)
-	l.Hard = max(l.Soft, l.Hard-returnLower)
-	s.limits = l
-	s.strategy = &comeback{}
-}
-
-const (
-	returnLower = 2 // a return is made this much below the target
-	leastReturn = 2
-	returnFor   = 30 * second
-)
-
-// comeback is the one return of every protocol but graded stages: a steady hold,
-// 30 s from contact.
-type comeback struct{ plain }
-
-func (*comeback) begin(s *state) {
-	s.course.from = s.now
-	s.enter(PhaseSettle, returnFor)
-}
-
-func (c *comeback) settles(s *state) int64 { return max(0, s.course.from+returnFor-s.now) }
-
-func (c *comeback) number(s *state, v float64) {
-	if s.needBase {
-		if s.tooLittle(v, s.limits.Target-1) {
-			return
-		}
-		s.enter(PhaseStage, c.settles(s))
-		s.beginStage(v)
-		s.windowEnd = s.part.until
-		s.say(0, "Hold still.", fmt.Sprintf("Lighter, at %v.", v), Hold)
-		return
-	}
-	c.judged(s)
-}
-
-func (*comeback) judged(s *state) {
-	s.part.halted = -1
-	if s.last <= s.calm() {
-		s.calmDown()
-		return
-	}
-	s.say(0, "Hold still.", fmt.Sprintf("%v, from %v.", s.last, s.base), Hold)
-}
-
-func (*comeback) over(s *state) {
-	if s.dropped() && s.running && s.base-s.last >= 1 {
-		s.comeOff(6, "window", nothing, EndedDone, fmt.Sprintf("Down to %v on the return.", s.last))
-		return
-	}
-	s.comeOff(6, "no-drop", traceBack, EndedNoChange, "No change on the return either: look for where it comes from.")
-}
-
-func (*comeback) reps(*state) int { return 0 }
+// silent asks at no time by itself; the parts ask when they end.
+func silent() (first, again int64) { return never, never }

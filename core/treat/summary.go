@@ -114,15 +114,22 @@ type openStage struct {
 }
 
 func (s *state) summary(st Start) Summary {
+	k := s.kept
 	sum := Summary{
-		Outcome: s.outcome(), Stages: append([]StageRecord{}, s.stages...),
+		Outcome: s.outcome(), Stages: append([]StageRecord{}, s.stages.ended...),
 		PressureS: seconds(s.pressed), OverrunS: seconds(s.overrun),
-		Eased: s.eased, HighestScore: s.highest, LastScore: s.lastScore, Twitch: s.twitch, Referral: s.referral,
-		Returned: s.returned, TraceBack: s.traceBack, SiteClosed: s.siteClosed, Signs: s.signs, Gentler: s.gentler,
-		Trace: append([]TracePoint{}, s.trace...), Protocol: st.Protocol, Limits: st.Limits, Rules: st.Rules,
+		Eased: k.eased, Twitch: k.twitch, Referral: k.referral,
+		Returned: s.returned, TraceBack: k.traceBack, SiteClosed: k.siteClosed, Signs: k.signs,
+		Trace: append([]TracePoint{}, k.trace...), Protocol: st.Protocol, Limits: st.Limits, Rules: st.Rules,
 	}
-	if s.running && s.open.counted {
-		running := s.open.StageRecord
+	for _, p := range k.trace {
+		sum.HighestScore, sum.LastScore = max(sum.HighestScore, p.Score), &p.Score
+	}
+	if s.overHard >= 2 {
+		sum.Gentler = "slow-ramp"
+	}
+	if s.compared.runs && s.stages.open.counted {
+		running := s.stages.open.StageRecord
 		running.EndS = seconds(s.now)
 		sum.Stages = append(sum.Stages, running)
 	}
@@ -158,14 +165,14 @@ func (s Summary) LetGo() bool {
 
 func (s *state) outcome() Outcome {
 	switch {
-	case s.place == PhaseStopped:
+	case s.phase == PhaseStopped:
 		return Stopped
 	case s.released && (s.rules.noParts || s.mayBelieve()):
 		return Released
-	case s.course.reduced:
+	case s.strategy.progress(s).reduced:
 		return Reduced
 	}
-	for _, g := range s.stages {
+	for _, g := range s.stages.ended {
 		// A stretch broken by slipping off proves nothing about the tissue.
 		if g.EndedBy != "" && g.EndedBy != "off-spot" && g.StartScore-g.EndScore >= 2 {
 			return Reduced
@@ -179,8 +186,9 @@ func (s *state) mayBelieve() bool { return s.ended != EndedEased && s.ended != E
 
 // run is what the hold went through.
 func (s *state) run(o Outcome) *Run {
+	did := s.strategy.progress(s)
 	r := &Run{
-		Ended: s.ended, Parts: append([]PartRecord{}, s.parts...), Reps: s.course.rep, Places: s.course.place,
+		Ended: s.ended, Parts: append([]PartRecord{}, s.kept.parts...), Reps: did.rep, Places: did.place,
 	}
 	if s.part.kind != "" {
 		r.Parts = append(r.Parts, s.part.record(s.now))
@@ -191,15 +199,15 @@ func (s *state) run(o Outcome) *Run {
 		}
 	}
 	if s.plan.RampMS > 0 {
-		r.RampPercent = float64(s.course.ramped) * 100 / float64(s.plan.RampMS)
+		r.RampPercent = float64(did.ramped) * 100 / float64(s.plan.RampMS)
 	}
 	gained := false
-	if n := len(s.ranges); n > 1 {
-		gain := s.ranges[n-1] - s.ranges[0]
+	if n := len(s.kept.ranges); n > 1 {
+		gain := s.kept.ranges[n-1] - s.kept.ranges[0]
 		r.GainDeg = &gain
 		gained = s.plan.MinGainDeg > 0 && gain >= s.plan.MinGainDeg
 	}
-	r.Worked = o == Released || o == Reduced || s.course.borne && o != Stopped || gained && o != Stopped
+	r.Worked = o == Released || o == Reduced || did.borne && o != Stopped || gained && o != Stopped
 	return r
 }
 

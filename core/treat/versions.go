@@ -57,7 +57,7 @@ var rulebooks = map[string]rulebook{
 }
 
 // recordOnly is the word on what changes nothing.
-func (r rulebook) recordOnly(k Kind) string {
+func (r *rulebook) recordOnly(k Kind) string {
 	switch {
 	case k == KindBreath:
 		return "Breath recorded."

@@ -2,9 +2,12 @@ package treat
 
 import "fmt"
 
-// stages steers graded stages: press to the target, hold still, and when it has
+// graded is graded stages: press to the target, hold still, and when it has
 // dropped sink to the target again (rules 3 to 6, letter by letter).
-type stages struct{ plain }
+type graded struct {
+	plain
+	extended bool // the stage's window has been lengthened once
+}
 
 const (
 	maxStages   = 3
@@ -16,11 +19,13 @@ const (
 // firstPlan is what holds of the first rules were done by.
 var firstPlan = Plan{Strategy: "stages", Presses: true, Returns: true}
 
-func (*stages) newSpot(s *state) { s.course, s.numberAt = course{}, -1 }
+func (g *graded) clone() strategy { k := *g; return &k }
 
-func (*stages) begin(s *state) { s.enter(PhaseSettle, never) }
+func (*graded) atNewSpot(*state) strategy { return &graded{} }
 
-func (g *stages) number(s *state, v float64) {
+func (*graded) begin(s *state) { s.enter(PhaseSettle, never) }
+
+func (g *graded) number(s *state, v float64) {
 	if s.needBase {
 		g.baseline(s, v)
 		return
@@ -29,69 +34,69 @@ func (g *stages) number(s *state, v float64) {
 }
 
 // baseline begins a stage, or sinks when the number is too low (rule 3).
-func (*stages) baseline(s *state, v float64) {
+func (g *graded) baseline(s *state, v float64) {
 	if s.tooLittle(v, s.limits.Target-1) {
 		return
 	}
 	s.enter(PhaseStage, stageWindow)
 	s.beginStage(v)
-	s.windowEnd = s.part.until
-	s.say(0, "Hold still.", fmt.Sprintf("Stage %d begins at %v.", s.stage, v), Hold)
+	g.extended = false
+	s.say(0, "Hold still.", fmt.Sprintf("Stage %d begins at %v.", s.stages.number, v), Hold)
 }
 
 // judged decides what the last number of a stage means.
-func (g *stages) judged(s *state) {
+func (g *graded) judged(s *state) {
 	s.part.halted = -1
-	drop := s.base - s.last
+	drop := s.compared.base - s.compared.last
 	switch {
-	case s.last <= s.calm():
+	case s.compared.last <= s.calm():
 		s.calmDown()
-	case drop >= 2 && s.now-s.stageFrom >= stageMin:
-		g.stageDone(s, "drop", fmt.Sprintf("Down %v from %v.", drop, s.base))
-	case s.now >= s.windowEnd:
+	case drop >= 2 && s.now-s.compared.from >= stageMin:
+		g.stageDone(s, "drop", fmt.Sprintf("Down %v from %v.", drop, s.compared.base))
+	case s.now >= s.part.until:
 		g.over(s)
 	case drop >= 2:
-		s.say(4, "Hold still.", fmt.Sprintf("Down %v from %v; a stage lasts at least 20 s.", drop, s.base), Hold)
+		why := fmt.Sprintf("Down %v from %v; a stage lasts at least 20 s.", drop, s.compared.base)
+		s.say(4, "Hold still.", why, Hold)
 	default:
-		s.say(0, "Hold still.", fmt.Sprintf("%v, from %v.", s.last, s.base), Hold)
+		s.holdFrom()
 	}
 }
 
 // alarm: a drop of two counts from 20 s on.
-func (*stages) alarm(s *state) int64 {
-	if s.running && s.base-s.last >= 2 {
-		return s.stageFrom + stageMin
+func (*graded) alarm(s *state) int64 {
+	if s.compared.runs && s.compared.base-s.compared.last >= 2 {
+		return s.compared.from + stageMin
 	}
 	return never
 }
 
-func (g *stages) rang(s *state) { g.judged(s) }
+func (g *graded) rang(s *state) { g.judged(s) }
 
 // stageDone is rule 4: deepen while a stage is left, else come off.
-func (*stages) stageDone(s *state, by, why string) {
-	if s.stage < maxStages {
+func (*graded) stageDone(s *state, by, why string) {
+	if s.stages.number < maxStages {
 		s.endStage(by)
 		s.enter(PhaseSettle, never)
-		s.needBase, s.again = true, false
+		s.needBase, s.stages.again = true, false
 		s.say(4, "On the out-breath, sink to your number again.",
-			why+fmt.Sprintf(" Stage %d of %d is next.", s.stage+1, maxStages), Deepen)
+			why+fmt.Sprintf(" Stage %d of %d is next.", s.stages.number+1, maxStages), Deepen)
 		return
 	}
 	s.comeOff(4, by, nothing, EndedDone, why+" All stages are used.")
 }
 
 // over is rule 6: the window is.
-func (g *stages) over(s *state) {
-	drop := s.base - s.last
+func (g *graded) over(s *state) {
+	drop := s.compared.base - s.compared.last
 	switch {
-	case s.extended:
+	case g.extended:
 		g.stageDone(s, "window", fmt.Sprintf("45 s with a drop of %v.", drop))
 	case drop >= 2:
-		g.stageDone(s, "drop", fmt.Sprintf("Down %v from %v.", drop, s.base))
+		g.stageDone(s, "drop", fmt.Sprintf("Down %v from %v.", drop, s.compared.base))
 	case drop >= 1:
-		s.extended = true
+		g.extended = true
 		s.part.until += stageExtra
-		s.windowEnd = s.part.until
 		s.say(6, "Hold 15 s more.", fmt.Sprintf("Down only %v in 30 s.", drop), Hold)
 	case s.returned:
 		s.comeOff(6, "no-drop", traceBack, EndedNoChange,
@@ -101,12 +106,12 @@ func (g *stages) over(s *state) {
 	}
 }
 
-func (*stages) softened(s *state) string {
+func (*graded) softened(s *state) string {
 	return "Softening noted; graded stages end by the client's number."
 }
 
 // lower: the return is a stage of its own, at a lower target.
-func (*stages) lower(s *state) {
+func (*graded) lower(s *state) {
 	least := float64(leastReturn)
 	if s.rules.calmIsTwo {
 		least = 1
@@ -114,4 +119,4 @@ func (*stages) lower(s *state) {
 	s.limits.Target = max(least, s.start.Limits.Target-returnLower)
 }
 
-func (*stages) reps(*state) int { return maxStages }
+func (*graded) progress(s *state) progress { return progress{reps: maxStages, aim: s.limits.Target} }

@@ -1,0 +1,64 @@
+package treat
+
+import "fmt"
+
+const (
+	returnLower = 2 // a return is made this much below the target
+	leastReturn = 2
+	returnFor   = 30 * second
+)
+
+// comeback is the one return of every protocol but graded stages: a steady hold,
+// 30 s from contact.
+type comeback struct {
+	plain
+	after progress // how far the hold had come before it
+	from  int64    // contact
+}
+
+func (c *comeback) clone() strategy { k := *c; return &k }
+
+func (*comeback) atNewSpot(*state) strategy { return &comeback{} }
+
+func (c *comeback) begin(s *state) {
+	c.from = s.now
+	s.enter(PhaseSettle, returnFor)
+}
+
+func (c *comeback) settles(s *state) int64 { return max(0, c.from+returnFor-s.now) }
+
+func (c *comeback) number(s *state, v float64) {
+	if s.needBase {
+		if s.tooLittle(v, s.limits.Target-1) {
+			return
+		}
+		s.enter(PhaseStage, c.settles(s))
+		s.beginStage(v)
+		s.say(0, "Hold still.", fmt.Sprintf("Lighter, at %v.", v), Hold)
+		return
+	}
+	c.judged(s)
+}
+
+func (*comeback) judged(s *state) {
+	s.part.halted = -1
+	if s.compared.last <= s.calm() {
+		s.calmDown()
+		return
+	}
+	s.holdFrom()
+}
+
+func (*comeback) over(s *state) {
+	if s.dropped() && s.compared.runs && s.compared.base-s.compared.last >= 1 {
+		s.comeOff(6, "window", nothing, EndedDone, fmt.Sprintf("Down to %v on the return.", s.compared.last))
+		return
+	}
+	s.comeOff(6, "no-drop", traceBack, EndedNoChange, "No change on the return either: look for where it comes from.")
+}
+
+func (c *comeback) progress(s *state) progress {
+	p := c.after
+	p.reps, p.move, p.aim = 0, 0, s.limits.Target
+	return p
+}

@@ -1,0 +1,64 @@
+package treat
+
+import "fmt"
+
+// pinned is pin-and-stretch: pin at the barrier, lengthen with the breath.
+type pinned struct {
+	plain
+	breaths int
+}
+
+func (p *pinned) clone() strategy { k := *p; return &k }
+
+func (*pinned) atNewSpot(*state) strategy { return &pinned{} }
+
+func (*pinned) begin(s *state) {
+	s.enter(PhaseSettle, never)
+	s.say(0, fmt.Sprintf("Pin it at the barrier, to %v of 10.", s.limits.Target), "Then lengthen with the breath.",
+		SettleIn)
+}
+
+func (p *pinned) number(s *state, v float64) {
+	if s.part.kind != PhaseSettle {
+		s.say(0, "On the next out-breath, lengthen.", fmt.Sprintf("%v now.", v), Hold)
+		return
+	}
+	if s.tooLittle(v, s.limits.Target-1) {
+		return
+	}
+	p.lengthen(s)
+	s.beginStage(v)
+}
+
+func (p *pinned) over(s *state) {
+	if p.breaths >= s.plan.Breaths {
+		s.comeOff(0, "done", nothing, EndedDone, fmt.Sprintf("%d breaths are done.", s.plan.Breaths))
+		return
+	}
+	p.lengthen(s)
+}
+
+func (p *pinned) lengthen(s *state) {
+	p.breaths++
+	s.enter(PhaseLengthen, s.plan.BreathMS)
+	if p.breaths > 1 && !s.fresh() {
+		s.say(0, "Wait; keep the pin.", "Without a number nothing goes further.", Hold)
+	} else {
+		s.say(0, "Out-breath: lengthen. In-breath: wait.",
+			fmt.Sprintf("Breath %d of %d.", p.breaths, s.plan.Breaths), NextRep)
+	}
+	if p.breaths%2 == 0 {
+		s.askNow()
+	}
+}
+
+func (*pinned) asks(s *state) (first, again int64) {
+	if s.part.kind == PhaseSettle {
+		return firstAskAfter, askAfter
+	}
+	return silent()
+}
+
+func (p *pinned) progress(s *state) progress {
+	return progress{rep: p.breaths, reps: s.plan.Breaths, aim: s.limits.Target}
+}
