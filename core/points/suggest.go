@@ -184,7 +184,7 @@ func (r Request) neverHere() string {
 	if !r.frontOfNeck() {
 		return ""
 	}
-	switch why := r.Screening.Forbids("brief-holds", true); {
+	switch why := treat.Forbids("brief-holds", r.Screening, true); {
 	case r.Screening.Limits.NumberCannotSteer:
 		return "Nothing on the front of the neck when the client's number cannot steer."
 	case why != "":
@@ -197,10 +197,10 @@ func (r Request) neverHere() string {
 
 // unfit tells why a school that was chosen by hand is not done here.
 func (r Request) unfit(p ids.Protocol) string {
-	if why := r.Screening.Forbids(p, r.frontOfNeck()); why != "" {
+	if why := treat.Forbids(p, r.Screening, r.frontOfNeck()); why != "" {
 		return why
 	}
-	if r.frontOfNeck() && !treat.ShortEnough(p) {
+	if known, _ := treat.Find(p); r.frontOfNeck() && !known.ShortPresses {
 		return "Front of the neck: only brief holds, short repeats and pulses."
 	}
 	no, _ := r.moves(p)
@@ -212,11 +212,8 @@ func (r Request) moves(p ids.Protocol) (no string, say []string) {
 	return treat.Moves(p, r.Point.Muscle, r.Point.Side, r.Screening)
 }
 
-// inSlack are the schools that want the muscle short.
-var inSlack = ids.List[ids.Protocol]("slack-hold breath-sink attachment-strokes broad-first")
-
 func setOf(p ids.Protocol, a safety.Adaptation) string {
-	if a.SlackOrBroad || slices.Contains(inSlack, p) {
+	if known, _ := treat.Find(p); a.SlackOrBroad || known.InSlack {
 		return "slack"
 	}
 	return "tension"

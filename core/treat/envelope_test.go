@@ -122,7 +122,7 @@ func aStart(t *testing.T, p Protocol, r *rand.Rand) Start {
 	case 0:
 		req.Muscle = "scalenus-medius"
 	case 1:
-		if ShortEnough(p.ID) {
+		if p.ShortPresses {
 			req.Muscle = "sternocleidomastoid-sternal"
 		}
 	}

@@ -13,12 +13,13 @@ func Moves(p ids.Protocol, muscle ids.Muscle, side ids.Side, s safety.Screening)
 	if err != nil {
 		return "", nil
 	}
+	demands := demandsOf(p)
 	var asks []safety.Motion
-	switch p {
-	case "contract-relax", "resisted-lengthening":
-		asks = []safety.Motion{m.Worked(), m.Lengthened()}
-	case "pin-and-stretch":
-		asks = []safety.Motion{m.Lengthened()}
+	if demands.Works {
+		asks = append(asks, m.Worked())
+	}
+	if demands.Lengthens {
+		asks = append(asks, m.Lengthened())
 	}
 	for _, a := range asks {
 		no, cautions := s.Moves(a, muscle, m.Places(side))
@@ -30,4 +31,15 @@ func Moves(p ids.Protocol, muscle ids.Muscle, side ids.Side, s safety.Screening)
 		}
 	}
 	return "", say
+}
+
+// Forbids tells why a screening does not let a protocol be used, or "". frontOfNeck: the
+// place pressed lies there.
+func Forbids(p ids.Protocol, s safety.Screening, frontOfNeck bool) string {
+	return s.Forbids(demandsOf(p), frontOfNeck)
+}
+
+func demandsOf(p ids.Protocol) safety.Demands {
+	known, _ := Find(p)
+	return known.Demands
 }

@@ -168,12 +168,7 @@ var (
 	frontOfNeckMuscles = ids.List[ids.Muscle]("sternocleidomastoid-sternal sternocleidomastoid-clavicular")
 	armMuscles         = ids.List[ids.Muscle]("scalenus-anterior scalenus-medius scalenus-posterior")
 	movedMuscles       = ids.List[ids.Muscle]("psoas-major iliacus")
-	shortEnough        = ids.List[ids.Protocol]("brief-holds short-repeats pulses")
 )
-
-// ShortEnough reports whether a school's presses are short enough for the front
-// of the neck.
-func ShortEnough(p ids.Protocol) bool { return slices.Contains(shortEnough, p) }
 
 const (
 	neckPressMS = 10 * second // unbroken pressing on the front of the neck

@@ -7,14 +7,19 @@ import (
 	"mokren/core/safety"
 )
 
-// Protocol is one school's way of pressing: which kind of strategy runs it, its
-// limits and its numbers. Adding a school is adding a row here.
+// Protocol is one way of treating a spot: which kind of strategy runs it, its limits, its
+// numbers, and what it asks of the client. All that is known of a protocol is in its row.
 type Protocol struct {
 	ID   ids.Protocol
 	Name string
 	// What is done, in a line.
-	What   string
-	Limits safety.Limits
+	What    string
+	Limits  safety.Limits
+	Demands safety.Demands
+	// ShortPresses: short enough for the front of the neck.
+	ShortPresses bool
+	// InSlack: it wants the muscle short.
+	InSlack bool
 	// Plan holds the numbers that a practice has not tuned.
 	Plan Plan
 	// Tunable are the numbers that a practice's own copy may set, and how far.
@@ -41,6 +46,7 @@ var protocols = []Protocol{
 	},
 	{
 		ID: "hold-to-release", Name: "Hold to release",
+		Demands: safety.Demands{ScoreOptional: true},
 		What:    "Press to the first resistance only and hold until the tissue softens.",
 		Limits:  limits(4, 5, 7, 120),
 		Plan:    Plan{Strategy: "steady", Presses: true, Returns: true, AngleMS: 60 * second},
@@ -48,6 +54,7 @@ var protocols = []Protocol{
 	},
 	{
 		ID: "short-repeats", Name: "Short repeats",
+		ShortPresses: true,
 		What:       "A few short holds, each a little deeper.",
 		Limits:     limits(5, 6, 8, 48),
 		LeastCapMS: 6 * second,
@@ -63,6 +70,7 @@ var protocols = []Protocol{
 	},
 	{
 		ID: "pulses", Name: "Pulses",
+		ShortPresses: true,
 		What:   "On and off, a little more each time while it stays calm.",
 		Limits: limits(5, 5, 6, 96), LeastCapMS: 3 * second,
 		Plan: Plan{
@@ -84,6 +92,7 @@ var protocols = []Protocol{
 	},
 	{
 		ID: "brief-holds", Name: "Brief holds",
+		ShortPresses: true,
 		What:   "Hold, ask until it is low, lift, flush, return from another angle.",
 		Limits: limits(7, 7, 8, 90),
 		Plan: Plan{
@@ -97,6 +106,7 @@ var protocols = []Protocol{
 	},
 	{
 		ID: "slack-hold", Name: "Slack hold",
+		InSlack: true,
 		What:   "Shorten the muscle until the tenderness is mostly gone; keep still.",
 		Limits: limits(3, 3, 5, 120), LeastCapMS: 60 * second,
 		Plan:    Plan{Strategy: "positional", Presses: true, Returns: true, StillMS: 90 * second, Tries: 3},
@@ -104,6 +114,7 @@ var protocols = []Protocol{
 	},
 	{
 		ID: "breath-sink", Name: "Breath sink",
+		InSlack: true,
 		What:   "Deeper only on each out-breath; stop at depth and hold still.",
 		Limits: limits(4, 5, 6, 90), LeastCapMS: 30 * second,
 		Plan: Plan{
@@ -129,6 +140,7 @@ var protocols = []Protocol{
 	},
 	{
 		ID: "resisted-lengthening", Name: "Resisted lengthening",
+		Demands: safety.Demands{Works: true, Lengthens: true, Eccentric: true},
 		What:   "The client resists while you slowly win.",
 		Limits: limits(3, 3, 5, 120),
 		Plan: Plan{
@@ -142,6 +154,7 @@ var protocols = []Protocol{
 	},
 	{
 		ID: "contract-relax", Name: "Contract relax",
+		Demands: safety.Demands{Works: true, Lengthens: true},
 		What:   "Lengthen, push gently against the hand, breathe, lengthen again.",
 		Limits: limits(3, 3, 5, 120),
 		Plan: Plan{
@@ -156,6 +169,7 @@ var protocols = []Protocol{
 	},
 	{
 		ID: "pin-and-stretch", Name: "Pin and stretch",
+		Demands: safety.Demands{Lengthens: true},
 		What:       "Pin at the barrier and lengthen with the breath.",
 		Limits:     limits(5, 6, 7, 60),
 		LeastCapMS: 20 * second,
@@ -167,6 +181,7 @@ var protocols = []Protocol{
 	},
 	{
 		ID: "attachment-strokes", Name: "Attachment strokes",
+		InSlack: true,
 		What:       "At bone depth along the attachment: strokes one way, then across.",
 		Limits:     limits(4, 5, 7, 120),
 		LeastCapMS: 60 * second,
@@ -178,6 +193,7 @@ var protocols = []Protocol{
 	},
 	{
 		ID: "broad-first", Name: "Broad first",
+		InSlack: true,
 		What:   "A wide contact with small movements, then narrow.",
 		Limits: limits(4, 5, 6, 90), LeastCapMS: 40 * second,
 		Plan:    Plan{Strategy: "broad", Presses: true, Returns: true, BroadMS: 45 * second},
@@ -185,7 +201,7 @@ var protocols = []Protocol{
 	},
 }
 
-// Protocols lists every school.
+// Protocols lists them all, in the order in which they are offered.
 func Protocols() []Protocol { return slices.Clone(protocols) }
 
 // Find gives a protocol by its id.

@@ -111,7 +111,7 @@ func TestTheFrontOfTheNeck(t *testing.T) {
 	assert.Equal(t, []treat.Advice{treat.ChangeAngle, treat.NextRep}, lines[4].Advice)
 	for _, p := range treat.Protocols() {
 		_, err := treat.NewStart(treat.Request{Protocol: p.ID, Muscle: "sternocleidomastoid-sternal"})
-		assert.Equal(t, treat.ShortEnough(p.ID), err == nil, p.ID)
+		assert.Equal(t, p.ShortPresses, err == nil, p.ID)
 	}
 	front := []safety.Place{{Region: "anterior-neck", Side: "left"}}
 	assert.True(t, treat.OnFrontOfNeck("upper-trapezius", front))
@@ -193,4 +193,18 @@ func TestTuningStaysWithinTheBrackets(t *testing.T) {
 	neck := start(t, treat.Request{Protocol: "pulses", Muscle: "sternocleidomastoid-sternal"})
 	neck.Plan.PressMaxMS = 0
 	assert.Error(t, neck.Begins(treat.RulesVersion, safety.Open, "", nil), "the neck's bound is not left out")
+}
+
+// The ids that files and the API know are those of the table, and each row says what it is.
+func TestEveryProtocolIsARow(t *testing.T) {
+	var rows []ids.Protocol
+	for _, p := range treat.Protocols() {
+		rows = append(rows, p.ID)
+		assert.NotEmpty(t, p.Name, p.ID)
+		assert.NotEmpty(t, p.What, p.ID)
+		start, err := treat.NewStart(treat.Request{Protocol: p.ID})
+		require.NoError(t, err, p.ID)
+		assert.NotEmpty(t, start.Plan.Strategy, p.ID)
+	}
+	assert.Equal(t, ids.Protocols(), rows)
 }

@@ -197,8 +197,9 @@ func OnFrontOfNeck(m ids.Muscle, where []safety.Place) bool {
 func (s *Start) place(where []safety.Place) error {
 	plan := *s.Plan
 	s.Plan = &plan
+	protocol, _ := Find(s.Protocol)
 	if OnFrontOfNeck(s.Muscle, where) {
-		if !ShortEnough(s.Protocol) {
+		if !protocol.ShortPresses {
 			return &strict.Error{
 				Path: "$.protocol", Given: `"` + string(s.Protocol) + `"`,
 				Allowed: "brief-holds, short-repeats or pulses on the front of the neck",
@@ -209,7 +210,7 @@ func (s *Start) place(where []safety.Place) error {
 	}
 	plan.AskArm = plan.AskArm || slices.Contains(armMuscles, s.Muscle)
 	if plan.Unsteered {
-		if s.Protocol != "hold-to-release" {
+		if !protocol.Demands.ScoreOptional {
 			return &strict.Error{
 				Path: "$.protocol", Given: `"` + string(s.Protocol) + `"`,
 				Allowed: "hold-to-release where the client's number cannot steer",
@@ -221,10 +222,10 @@ func (s *Start) place(where []safety.Place) error {
 		plan.TestSoft = s.Limits.Hard
 	}
 	plan.TestSoft = min(plan.TestSoft, s.Limits.Hard)
-	if p, _ := Find(s.Protocol); s.Limits.CapMS < p.LeastCapMS {
+	if s.Limits.CapMS < protocol.LeastCapMS {
 		return &strict.Error{
 			Path: "$.cap_seconds", Given: fmt.Sprint(seconds(s.Limits.CapMS)),
-			Allowed: fmt.Sprintf("at least %v s: %s cannot be done in less", seconds(p.LeastCapMS), p.ID),
+			Allowed: fmt.Sprintf("at least %v s: %s cannot be done in less", seconds(protocol.LeastCapMS), protocol.ID),
 		}
 	}
 	return plan.fit(s.Limits.CapMS)

@@ -87,7 +87,7 @@ func (j *Validator) visit() string {
 // withinScreening tells why a hold's start does not respect the screening, or "".
 func withinScreening(s safety.Screening, b *HoldStarted, at Spot, site safety.Limits) string {
 	st := b.Start
-	if why := s.Forbids(st.Protocol, treat.OnFrontOfNeck(at.Muscle, at.Where)); why != "" {
+	if why := treat.Forbids(st.Protocol, s, treat.OnFrontOfNeck(at.Muscle, at.Where)); why != "" {
 		return why
 	}
 	if why, _ := treat.Moves(st.Protocol, at.Muscle, at.Side, s); why != "" {

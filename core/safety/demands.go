@@ -6,15 +6,25 @@ import (
 	"mokren/core/ids"
 )
 
-// Forbids tells why a screening lets a school of treatment not be used, or "".
-// frontOfNeck: the place pressed lies there.
-func (s Screening) Forbids(p ids.Protocol, frontOfNeck bool) string {
+// Demands is what a protocol asks of the client, beside bearing the pressure.
+type Demands struct {
+	// Works: the muscle contracts against resistance. Lengthens: it is brought to length.
+	Works, Lengthens bool
+	// Eccentric: it contracts while it is lengthened.
+	Eccentric bool
+	// ScoreOptional: it can be done where the client's score cannot steer.
+	ScoreOptional bool
+}
+
+// Forbids tells why a screening does not let a protocol be used, or "". frontOfNeck: the
+// place pressed lies there.
+func (s Screening) Forbids(d Demands, frontOfNeck bool) string {
 	switch {
-	case s.Limits.NumberCannotSteer && p != "hold-to-release":
+	case s.Limits.NumberCannotSteer && !d.ScoreOptional:
 		return "The client's number cannot steer today: only hold to release, broad, 30 s."
 	case frontOfNeck && s.has("anticoagulant"):
 		return "Nothing on the front of the neck with an anticoagulant or bleeding disorder."
-	case p != "resisted-lengthening":
+	case !d.Eccentric:
 		return ""
 	case s.has("hypermobility"), s.has("osteoporosis"):
 		return "Resisted lengthening: not with hypermobility or osteoporosis."
