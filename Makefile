@@ -87,7 +87,7 @@ ui/node_modules/.package-lock.json: ui/package.json ui/package-lock.json
 NOT_HOT := cmp container/heap embed encoding encoding/base64 encoding/json errors fmt internal/... io io/fs iter \
 	maps math os path reflect slices sort strconv strings sync syscall syscall/js time unicode unicode/utf16 \
 	unicode/utf8 mokren/wasm $(addprefix mokren/core/,assess atlas body calc device door ids note order picture plan points \
-	progress record rights safety strict treat visit)
+	progress record rights safety strict treat visit wording)
 
 $(WASM): $(GO_SOURCES) go.mod Makefile
 	go run ./cmd/slim .mokren/slim

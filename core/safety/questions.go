@@ -82,44 +82,44 @@ var (
 
 func number(v float64) *float64 { return &v }
 
-func emergency(id ids.Question, ask, text string) Question {
-	return Question{
+func emergency(id ids.Question, ask, text string) *Question {
+	return &Question{
 		ID: id, Ask: ask, Outcome: Emergency, Text: text + " No treatment: seek urgent medical care.",
 		Where: "nowhere",
 	}
 }
 
-func refer(id ids.Question, ask, text, where string) Question {
-	return Question{
+func refer(id ids.Question, ask, text, where string) *Question {
+	return &Question{
 		ID: id, Ask: ask, Outcome: ReferFirst,
 		Text: text + " No treatment until a clinician has cleared it.", Where: where,
 	}
 }
 
-func avoid(id ids.Question, ask, text string, regions ...ids.Region) Question {
-	q := Question{ID: id, Ask: ask, Outcome: AvoidHere, Text: text, Where: "regions", Regions: regions}
+func avoid(id ids.Question, ask, text string, regions ...ids.Region) *Question {
+	q := &Question{ID: id, Ask: ask, Outcome: AvoidHere, Text: text, Where: "regions", Regions: regions}
 	if len(regions) > 0 {
 		q.Where = "nowhere"
 	}
 	return q
 }
 
-func adapt(id ids.Question, ask, text string, l Adaptation) Question {
-	return Question{ID: id, Ask: ask, Outcome: Adapt, Text: text, Where: "nowhere", Limits: l}
+func adapt(id ids.Question, ask, text string, l *Adaptation) *Question {
+	return &Question{ID: id, Ask: ask, Outcome: Adapt, Text: text, Where: "nowhere", Limits: *l}
 }
 
-func (q Question) eachVisit() Question { q.EachVisit = true; return q }
+func (q *Question) eachVisit() *Question { q.EachVisit = true; return q }
 
-func (q Question) on(day string) Question { q.Day = day; return q }
+func (q *Question) on(day string) *Question { q.Day = day; return q }
 
-func (q Question) sided(regions ...ids.Region) Question {
+func (q *Question) sided(regions ...ids.Region) *Question {
 	q.Where, q.Regions = "side", regions
 	return q
 }
-func (q Question) blocking(muscles ...ids.Muscle) Question { q.Muscles = muscles; return q }
+func (q *Question) blocking(muscles ...ids.Muscle) *Question { q.Muscles = muscles; return q }
 
 // Questions of the screening, in the order in which they are asked.
-var questions = []Question{
+var questions = values([]*Question{
 	emergency("saddle-numbness", "Numbness between the legs, where a saddle touches?",
 		"Possible pressure on the nerves of bladder and bowel."),
 	emergency("bladder-bowel-change", "New trouble holding urine or stool?",
@@ -219,42 +219,51 @@ var questions = []Question{
 
 	adapt("anticoagulant", "Blood thinners, or a bleeding disorder?",
 		"At most 3 of 10, slack or broad contact only, no deep abdomen.",
-		Adaptation{Ceiling: number(3), SlackOrBroad: true}).blocking(deepBelly...),
+		&Adaptation{Ceiling: number(3), SlackOrBroad: true}).blocking(deepBelly...),
 	adapt("osteoporosis", "Osteoporosis, or cortisone for a long time?",
 		"Light over ribs and spine, without elbow, knuckle or tool: ceilings down by 1.",
-		Adaptation{Down: 1, SoftOverBones: true}),
+		&Adaptation{Down: 1, SoftOverBones: true}),
 	adapt("pregnancy", "Pregnant, or a birth in the last six weeks?",
 		"Not face-down after the first three months, not flat on the back for more than a few minutes after 20 "+
 			"weeks; no work on the belly, no deep inner thigh or calf.",
-		Adaptation{AvoidPositions: ids.List[ids.Position]("prone supine")}).
+		&Adaptation{AvoidPositions: ids.List[ids.Position]("prone supine")}).
 		blocking(slices.Concat(innerThighAndCalf, deepCalf, deepBelly, bellyWall)...).eachVisit().on("due"),
 	adapt("diabetes-sensory-loss", "Diabetes or another loss of feeling?",
-		"The number cannot steer: light, broad, by first resistance.", Adaptation{NumberCannotSteer: true}),
+		"The number cannot steer: light, broad, by first resistance.", &Adaptation{NumberCannotSteer: true}),
 	adapt("sedation-or-opioids", "Sedatives, opioids or alcohol today?",
-		"The number cannot steer: light, broad, by first resistance.", Adaptation{NumberCannotSteer: true}).eachVisit(),
+		"The number cannot steer: light, broad, by first resistance.", &Adaptation{NumberCannotSteer: true}).eachVisit(),
 	adapt("no-shared-language", "No language in common for the number?",
-		"The number cannot steer: light, broad, by first resistance.", Adaptation{NumberCannotSteer: true}),
+		"The number cannot steer: light, broad, by first resistance.", &Adaptation{NumberCannotSteer: true}),
 	adapt("fibromyalgia", "Fibromyalgia, or tender all over?", "Slack and gentle: at most 3 of 10.",
-		Adaptation{Ceiling: number(3)}),
+		&Adaptation{Ceiling: number(3)}),
 	adapt("hypermobility", "Joints that bend too far?", "No stretching to the end; ceilings down by 1.",
-		Adaptation{Down: 1}),
+		&Adaptation{Down: 1}),
 	adapt("hip-replacement", "A replaced hip that has not been released for all movements?",
-		"No bending over 90 degrees, no crossing of the midline, no turning to the end until cleared.", Adaptation{}),
+		"No bending over 90 degrees, no crossing of the midline, no turning to the end until cleared.", &Adaptation{}),
 	adapt("recent-whiplash", "Whiplash in the last weeks?", "Front of the neck: indirect work only.",
-		Adaptation{}).blocking(append(
+		&Adaptation{}).blocking(append(
 		ids.List[ids.Muscle]("sternocleidomastoid-sternal sternocleidomastoid-clavicular"), scalenes...,
 	)...),
 	adapt("thoracic-outlet", "Arm tingling from the collar-bone region (thoracic outlet)?",
 		"Scalenes light, ask about the arm at each stage: shorter holds.",
-		Adaptation{CapSeconds: number(60), AskArm: true}),
+		&Adaptation{CapSeconds: number(60), AskArm: true}),
 	adapt("high-blood-pressure", "High or unstable blood pressure?", "Shorter holds; sit up slowly.",
-		Adaptation{CapSeconds: number(60)}),
-	adapt("dizziness", "Dizziness that is explained?", "Neck gently; sit up slowly.", Adaptation{Down: 1}),
-	adapt("first-visit", "The first visit?", "Ceilings down by 1, at most four points.", Adaptation{Down: 1}),
-	adapt("minor", "Under age?", "A guardian consents and may be present; ceilings down by 1.", Adaptation{Down: 1}),
-	adapt("lubricant-allergy", "Allergic to an oil or lotion?", "Another lubricant, or none.", Adaptation{}),
+		&Adaptation{CapSeconds: number(60)}),
+	adapt("dizziness", "Dizziness that is explained?", "Neck gently; sit up slowly.", &Adaptation{Down: 1}),
+	adapt("first-visit", "The first visit?", "Ceilings down by 1, at most four points.", &Adaptation{Down: 1}),
+	adapt("minor", "Under age?", "A guardian consents and may be present; ceilings down by 1.", &Adaptation{Down: 1}),
+	adapt("lubricant-allergy", "Allergic to an oil or lotion?", "Another lubricant, or none.", &Adaptation{}),
 	adapt("sore-over-48h", "Sore for more than 48 h after the last visit?", "Ceilings down by 1.",
-		Adaptation{Down: 1}).eachVisit(),
-	adapt("bruising", "Bruised after the last visit?", "Ceilings down by 1.", Adaptation{Down: 1}).eachVisit(),
-	adapt("stiff-shoulder-painful", "A stiff shoulder in its painful stage?", "No forced range.", Adaptation{}),
+		&Adaptation{Down: 1}).eachVisit(),
+	adapt("bruising", "Bruised after the last visit?", "Ceilings down by 1.", &Adaptation{Down: 1}).eachVisit(),
+	adapt("stiff-shoulder-painful", "A stiff shoulder in its painful stage?", "No forced range.", &Adaptation{}),
+})
+
+// values: the rows are made as pointers, which makes less code for the browser to load.
+func values(rows []*Question) []Question {
+	out := make([]Question, len(rows))
+	for i, q := range rows {
+		out[i] = *q
+	}
+	return out
 }

@@ -24,7 +24,7 @@
 //     says what each may take). A part ends by its own time, by a word, or by a number.
 //   - Envelope: the rules that hold in every protocol: ceilings, rises, sudden fall, caps,
 //     signs, pause, slipping off (envelope.go, numbers.go, signs.go, hand.go).
-//   - Phase: where a hold stands: a part, or outside of it (transitions.go).
+//   - Phase: where a hold stands: a part, or outside of it (machine.go).
 //   - Transition: what an event does in a phase. Deadline: what falls due by itself (clock.go).
 //   - Progress: how far a strategy has come: repetitions, place, aim.
 //   - Line: what the coach shows after an event: phase, advice, words, reason, clocks.
@@ -63,13 +63,13 @@
 // In a phase, an event ▸ leads there or stays: what it does. Other pairs change nothing.
 //
 //	ready, moved-off   contact ▸ part: begin the strategy
-//	return             contact ▸ part: begin the one return, two lighter
-//	flush              contact ▸ part, release: begin what waits; after a closed hold come off again
+//	return             contact ▸ part: begin the return, two lighter
+//	flush              contact ▸ part, release: begin what waits
 //	paused             contact, resume ▸ part, release, flush: go on where it was broken off
 //	in a part          release ▸ flush: flush; in a rest nothing
 //	release, paused, moved-off  release ▸ flush: flush
 //	in a part          score ▸ part, check, release, flush: the envelope, then the strategy
-//	in a part          trend ▸ part, release, flush: more is a rise, by the strategy
+//	in a part          trend ▸ part, release, flush: more is a rise; else the strategy
 //	in a part          softening ▸ part, release: the strategy
 //	part               on-spot ▸ stays: an answer
 //	check              on-spot ▸ part, release: the fall is believed
@@ -85,7 +85,8 @@
 //	anywhere           nerve-sign, pulse ▸ moved-off, stopped, flush: off; another spot, or stop
 //	anywhere           unwell, skin-reaction, client-stop ▸ stopped: stop, for good
 //	anywhere           end ▸ closed: close the log
-//	afterwards         nerve-sign, pulse, unwell, skin-reaction, client-stop ▸ stays: count the sign
+//	afterwards         nerve-sign, pulse ▸ stays: count the sign
+//	afterwards         unwell, skin-reaction, client-stop ▸ stays: count the sign
 //	afterwards         referral ▸ stays: keep it
 //	afterwards         end ▸ closed: close the log
 //
@@ -93,10 +94,10 @@
 //
 //	flush              flush ▸ return, ready, done: what waits behind it, or done
 //	under way          cap ▸ release: come off
-//	under way          alone ▸ paused: 120 s past the cap without a key: back to the last one
+//	under way          alone ▸ paused: 120 s without a key: back to it
 //	in a part          press limit ▸ release: come off
 //	in a part          total ▸ flush: come off
-//	in a part          silence ▸ release, flush: 30 s without an answer: come off
+//	in a part          silence ▸ release, flush: 30 s: come off
 //	in a part          alarm ▸ part, release: the strategy
 //	in a part          part ▸ part, release, flush: the strategy: the next part, or come off
 //	in a part          question ▸ stays: ask for a number

@@ -28,11 +28,6 @@ type Protocol struct {
 	LeastCapMS int64
 }
 
-// limits in NPRS and seconds.
-func limits(target, soft, hard float64, capS int64) safety.Limits {
-	return safety.Limits{Target: target, Soft: soft, Hard: hard, CapMS: capS * second}
-}
-
 // The defaults are practitioners' working choices or from trials: 90 s at the
 // pain threshold or 30 s midway to tolerance (Hou et al. 2002). Where pressing
 // is not what is done (resisted-lengthening, contract-relax) the number is of
@@ -41,23 +36,23 @@ var protocols = []Protocol{
 	{
 		ID: "graded-stages", Name: "Graded stages",
 		What:   "Press to the number, hold still; when it has dropped, sink to it again on an out-breath.",
-		Limits: limits(6, 7, 8, 90),
+		Limits: safety.Limits{Target: 6, Soft: 7, Hard: 8, CapMS: 90 * second},
 		Plan:   Plan{Strategy: "stages", Presses: true, Returns: true},
 	},
 	{
 		ID: "hold-to-release", Name: "Hold to release",
 		Demands: safety.Demands{ScoreOptional: true},
 		What:    "Press to the first resistance only and hold until the tissue softens.",
-		Limits:  limits(4, 5, 7, 120),
+		Limits:  safety.Limits{Target: 4, Soft: 5, Hard: 7, CapMS: 120 * second},
 		Plan:    Plan{Strategy: "steady", Presses: true, Returns: true, AngleMS: 60 * second},
 		Tunable: []Bracket{{"angle_after_s", 30, 90, "When nothing has changed, another angle is tried."}},
 	},
 	{
 		ID: "short-repeats", Name: "Short repeats",
 		ShortPresses: true,
-		What:       "A few short holds, each a little deeper.",
-		Limits:     limits(5, 6, 8, 48),
-		LeastCapMS: 6 * second,
+		What:         "A few short holds, each a little deeper.",
+		Limits:       safety.Limits{Target: 5, Soft: 6, Hard: 8, CapMS: 48 * second},
+		LeastCapMS:   6 * second,
 		Plan: Plan{
 			Strategy: "paced", Presses: true, Returns: true,
 			Reps: 4, PressMS: 7 * second, RestMS: 4 * second, CalmFromRep: 2,
@@ -71,8 +66,8 @@ var protocols = []Protocol{
 	{
 		ID: "pulses", Name: "Pulses",
 		ShortPresses: true,
-		What:   "On and off, a little more each time while it stays calm.",
-		Limits: limits(5, 5, 6, 96), LeastCapMS: 3 * second,
+		What:         "On and off, a little more each time while it stays calm.",
+		Limits:       safety.Limits{Target: 5, Soft: 5, Hard: 6, CapMS: 96 * second}, LeastCapMS: 3 * second,
 		Plan: Plan{
 			Strategy: "paced", Presses: true, Returns: true,
 			Reps: 10, PressMS: 5 * second, RestMS: 5 * second, FirstAim: 3, AimStep: 0.5,
@@ -86,15 +81,15 @@ var protocols = []Protocol{
 	{
 		ID: "slow-ramp", Name: "Slow ramp",
 		What:   "The force rises evenly while the number stays comfortable.",
-		Limits: limits(4, 5, 6, 120), LeastCapMS: 70 * second,
+		Limits: safety.Limits{Target: 4, Soft: 5, Hard: 6, CapMS: 120 * second}, LeastCapMS: 70 * second,
 		Plan:    Plan{Strategy: "ramped", Presses: true, Returns: true, RampMS: 90 * second},
 		Tunable: []Bracket{{"ramp_s", 60, 110, "The cap must leave 10 s beyond the ramp."}},
 	},
 	{
 		ID: "brief-holds", Name: "Brief holds",
 		ShortPresses: true,
-		What:   "Hold, ask until it is low, lift, flush, return from another angle.",
-		Limits: limits(7, 7, 8, 90),
+		What:         "Hold, ask until it is low, lift, flush, return from another angle.",
+		Limits:       safety.Limits{Target: 7, Soft: 7, Hard: 8, CapMS: 90 * second},
 		Plan: Plan{
 			Strategy: "brief", Presses: true, Returns: true,
 			Reps: 4, PressMS: 30 * second, AskMS: 8 * second,
@@ -107,16 +102,16 @@ var protocols = []Protocol{
 	{
 		ID: "slack-hold", Name: "Slack hold",
 		InSlack: true,
-		What:   "Shorten the muscle until the tenderness is mostly gone; keep still.",
-		Limits: limits(3, 3, 5, 120), LeastCapMS: 60 * second,
+		What:    "Shorten the muscle until the tenderness is mostly gone; keep still.",
+		Limits:  safety.Limits{Target: 3, Soft: 3, Hard: 5, CapMS: 120 * second}, LeastCapMS: 60 * second,
 		Plan:    Plan{Strategy: "positional", Presses: true, Returns: true, StillMS: 90 * second, Tries: 3},
 		Tunable: []Bracket{{"still_s", 30, 90, "Most of the change comes in the first 90 s."}},
 	},
 	{
 		ID: "breath-sink", Name: "Breath sink",
 		InSlack: true,
-		What:   "Deeper only on each out-breath; stop at depth and hold still.",
-		Limits: limits(4, 5, 6, 90), LeastCapMS: 30 * second,
+		What:    "Deeper only on each out-breath; stop at depth and hold still.",
+		Limits:  safety.Limits{Target: 4, Soft: 5, Hard: 6, CapMS: 90 * second}, LeastCapMS: 30 * second,
 		Plan: Plan{
 			Strategy: "breath", Presses: true, Returns: true,
 			Breaths: 6, BreathMS: 5 * second, StillMS: 10 * second, MoveMS: 8 * second, Places: 1,
@@ -131,7 +126,7 @@ var protocols = []Protocol{
 	{
 		ID: "press-and-move", Name: "Press and move",
 		What:       "Keep the pressure while the client moves.",
-		Limits:     limits(5, 6, 8, 90),
+		Limits:     safety.Limits{Target: 5, Soft: 6, Hard: 8, CapMS: 90 * second},
 		LeastCapMS: 30 * second,
 		Plan: Plan{
 			Strategy: "movements", Presses: true, Returns: true, Reps: 4, MoveMS: 8 * second, Baseline: true,
@@ -141,8 +136,8 @@ var protocols = []Protocol{
 	{
 		ID: "resisted-lengthening", Name: "Resisted lengthening",
 		Demands: safety.Demands{Works: true, Lengthens: true, Eccentric: true},
-		What:   "The client resists while you slowly win.",
-		Limits: limits(3, 3, 5, 120),
+		What:    "The client resists while you slowly win.",
+		Limits:  safety.Limits{Target: 3, Soft: 3, Hard: 5, CapMS: 120 * second},
 		Plan: Plan{
 			Strategy: "movements", Reps: 3, MoveMS: 7 * second, RestMS: 5 * second, TotalMS: 180 * second,
 			MinGainDeg: 5,
@@ -155,8 +150,8 @@ var protocols = []Protocol{
 	{
 		ID: "contract-relax", Name: "Contract relax",
 		Demands: safety.Demands{Works: true, Lengthens: true},
-		What:   "Lengthen, push gently against the hand, breathe, lengthen again.",
-		Limits: limits(3, 3, 5, 120),
+		What:    "Lengthen, push gently against the hand, breathe, lengthen again.",
+		Limits:  safety.Limits{Target: 3, Soft: 3, Hard: 5, CapMS: 120 * second},
 		Plan: Plan{
 			Strategy: "rounds", Reps: 3, PushMS: 15 * second, RestMS: 3 * second, LengthenMS: 10 * second,
 			TotalMS: 180 * second, MinGainDeg: 5,
@@ -169,9 +164,9 @@ var protocols = []Protocol{
 	},
 	{
 		ID: "pin-and-stretch", Name: "Pin and stretch",
-		Demands: safety.Demands{Lengthens: true},
+		Demands:    safety.Demands{Lengthens: true},
 		What:       "Pin at the barrier and lengthen with the breath.",
-		Limits:     limits(5, 6, 7, 60),
+		Limits:     safety.Limits{Target: 5, Soft: 6, Hard: 7, CapMS: 60 * second},
 		LeastCapMS: 20 * second,
 		Plan: Plan{
 			Strategy: "pinned", Presses: true, Returns: true, ByBreath: true, Breaths: 4, BreathMS: 5 * second,
@@ -181,9 +176,9 @@ var protocols = []Protocol{
 	},
 	{
 		ID: "attachment-strokes", Name: "Attachment strokes",
-		InSlack: true,
+		InSlack:    true,
 		What:       "At bone depth along the attachment: strokes one way, then across.",
-		Limits:     limits(4, 5, 7, 120),
+		Limits:     safety.Limits{Target: 4, Soft: 5, Hard: 7, CapMS: 120 * second},
 		LeastCapMS: 60 * second,
 		Plan: Plan{
 			Strategy: "stations", Presses: true, Returns: true, Stations: 6, Strokes: 3,
@@ -194,8 +189,8 @@ var protocols = []Protocol{
 	{
 		ID: "broad-first", Name: "Broad first",
 		InSlack: true,
-		What:   "A wide contact with small movements, then narrow.",
-		Limits: limits(4, 5, 6, 90), LeastCapMS: 40 * second,
+		What:    "A wide contact with small movements, then narrow.",
+		Limits:  safety.Limits{Target: 4, Soft: 5, Hard: 6, CapMS: 90 * second}, LeastCapMS: 40 * second,
 		Plan:    Plan{Strategy: "broad", Presses: true, Returns: true, BroadMS: 45 * second},
 		Tunable: []Bracket{{"broad_s", 30, 60, "A place prone to cramp is asked gently first."}},
 	},
