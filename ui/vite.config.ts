@@ -12,7 +12,7 @@ export default defineConfig({
   plugins: [
     react(),
     VitePWA({
-      // src/keepUp.ts says when a new version is taken: never in the middle of a hold.
+      // src/serviceWorkerUpdate.ts says when a new version is taken: never in the middle of a hold.
       registerType: "prompt",
       injectRegister: false,
       manifest: {
@@ -28,7 +28,7 @@ export default defineConfig({
         globPatterns: ["**/*.{js,css,html,svg,woff2,wasm}"],
         maximumFileSizeToCacheInBytes: largest,
         navigateFallback: "/index.html",
-        navigateFallbackDenylist: [/^\/api\//],
+        navigateFallbackDenylist: [/^\/api\//, /^\/licences\.txt$/],
         clientsClaim: true,
         skipWaiting: false,
         runtimeCaching: [

@@ -1,4 +1,5 @@
-// One's own account: password, second factor, where one is signed in.
+// One's own account: password, second factor, where one is signed in; and what the
+// program is made of.
 import { styled } from "styled-components";
 import type { Schemas } from "../../api/client";
 import { phone } from "../../theme";
@@ -18,6 +19,11 @@ const Room = styled.div`
   }
 `;
 
+const Small = styled.p`
+  color: var(--ink-soft);
+  font-size: 0.875rem;
+`;
+
 export default function Own({ me }: { me: Schemas["Me"] }) {
   return (
     <Room>
@@ -25,6 +31,9 @@ export default function Own({ me }: { me: Schemas["Me"] }) {
       <Password />
       <Factor />
       <Devices zone={me.time_zone} />
+      <Small>
+        Mokren is made from the work of many. <a href="/licences.txt">Read their licences</a>.
+      </Small>
     </Room>
   );
 }
