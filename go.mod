@@ -8,7 +8,6 @@ require (
 	github.com/alecthomas/kong v1.17.0
 	github.com/alexedwards/argon2id v1.0.0
 	github.com/alexedwards/scs/v2 v2.9.0
-	github.com/andybalholm/brotli v1.2.8
 	github.com/arran4/golang-ical v0.3.4
 	github.com/coder/websocket v1.8.15
 	github.com/danielgtaylor/huma/v2 v2.37.2
