@@ -18,7 +18,7 @@ ASKING = ./e2e $$(go list ./api/... ./store/... ./demo/... ./cmd/...)
 PURE = $$(go list ./core/... ./exchange/... ./devices/...)
 GO_TEST = go test -json -timeout 20m -parallel 5
 
-.PHONY: demo test dev lint format bench bench-large fuzz screenshots build types
+.PHONY: deb licences demo test dev lint format bench bench-large fuzz screenshots build types
 build: bin/mokren bin/mokren-stepped
 
 demo: .mokren/has-postgresql bin/mokren ## the application with an invented practice
@@ -36,11 +36,13 @@ dev: .mokren/has-postgresql build ## Go server and Vite side by side
 
 GOFUMPT := go tool -modfile=tools/go.mod gofumpt -extra
 
-lint: build ## formats, limits of lines, functions and files, vet, React hooks, import circles, inline styles
+lint: build ## formats, limits of lines, functions and files, words, licences, vet, React hooks, import circles, inline styles
 	test -z "$$($(GOFUMPT) -l $$(git ls-files '*.go') | tee /dev/stderr)"
 	scripts/line-limit
 	go tool -modfile=tools/go.mod funlen -test=false ./...
 	scripts/inline-style
+	scripts/words
+	go run ./cmd/licences | cmp - ui/public/licences.txt
 	test -z "$$(go tool -modfile=tools/go.mod deadcode -test ./... | tee /dev/stderr)"
 	go vet ./...
 	cd ui && npm run --silent lint
@@ -58,10 +60,16 @@ bench-large: .mokren/has-postgresql ## a practice of 10,000 clients beside one o
 	GOGC=200 MOKREN_BENCH=1 go run ./cmd/withcluster go test -count=1 -timeout 30m -run TestBenchSize -v ./api | grep ratio
 
 # Each for a minute: package and target.
-FUZZ = core/strict:FuzzDecode core/visit:FuzzReduce core/calc:FuzzCoach core/calc:FuzzPlan core/calc:FuzzJudge \
+FUZZ = core/decode:FuzzDecode core/visit:FuzzReduce core/calc:FuzzCoach core/calc:FuzzPlan core/calc:FuzzJudge \
 	core/calc:FuzzSuspects exchange:FuzzArchive exchange:FuzzTables exchange:FuzzCards exchange:FuzzCalendar \
 	exchange:FuzzPhoto exchange/fhirr4:FuzzBundle
 FUZZ_FOR ?= 60s
+
+licences: ui/node_modules/.package-lock.json ## the licences of what ships, from modules and packages
+	go run ./cmd/licences > ui/public/licences.txt
+
+deb: bin/mokren ## a Debian package of the program, its units and its backup
+	packaging/deb
 
 fuzz: .mokren/has-postgresql .mokren/has-chromium build ## what make test tries shortly, for long; whatever a file or a log may hold
 	@set -e; for f in $(FUZZ); do \
@@ -87,7 +95,7 @@ ui/node_modules/.package-lock.json: ui/package.json ui/package-lock.json
 NOT_HOT := cmp container/heap embed encoding encoding/base64 encoding/json errors fmt internal/... io io/fs iter \
 	maps math os path reflect slices sort strconv strings sync syscall syscall/js time unicode unicode/utf16 \
 	unicode/utf8 mokren/wasm $(addprefix mokren/core/,assess atlas body calc device door ids note order picture plan points \
-	progress record rights safety strict treat visit wording)
+	progress record rights decode safety stable treat visit wording)
 
 $(WASM): $(GO_SOURCES) go.mod Makefile
 	go run ./cmd/slim .mokren/slim
@@ -98,7 +106,7 @@ $(EXEC): go.mod
 
 api/web/dist/index.html: $(WASM) $(EXEC) $(UI_SOURCES) ui/node_modules/.package-lock.json
 	cd ui && npm run build --silent
-	go run ./cmd/precompress api/web/dist/assets
+	node ui/precompress.mjs api/web/dist/assets
 
 bin/mokren: api/web/dist/index.html $(GO_SOURCES)
 	go build $(GOFLAGS_BUILD) -o $@ ./cmd/mokren
@@ -113,6 +121,6 @@ bin/mokren-stepped: api/webstepped/dist/index.html $(GO_SOURCES)
 types: ## the front end's types and docs/events.md from the Go structs
 	go run ./cmd/mokren openapi --indent > ui/openapi.json
 	cd ui && npm run types --silent
-	go run ./cmd/doorgen > ui/src/core/questions.ts
+	go run ./cmd/bridgegen > ui/src/core/questions.ts
 	go run ./cmd/eventdocs > docs/events.md
 	MOKREN_GUIDE=1 go test -count=1 -run TestTheGuideShowsTheMachine ./core/treat

@@ -97,7 +97,7 @@ func build(st *store.Store, o Options) (http.Handler, huma.API, error) {
 		go st.Listen(o.Listen, s.heardFrom)
 	}
 	r := chi.NewRouter()
-	r.Use(s.metrics.watch, middleware.Recoverer, paced(patience), wellFormed,
+	r.Use(formerNames, s.metrics.watch, middleware.Recoverer, paced(patience), wellFormed,
 		securityHeaders(o.SecureCookie, o.Inclinometer, o.Algometer, o.PressurePad),
 		http.NewCrossOriginProtection().Handler)
 	var a huma.API
@@ -133,7 +133,7 @@ func (s *server) register(a huma.API, signInsPerMinute int) {
 	s.registerPhotos(a)
 	ownWeights.register(s, a)
 	ownThresholds.register(s, a)
-	ownSchools.register(s, a)
+	ownProtocols.register(s, a)
 	s.registerInstruments(a)
 	s.registerExport(a)
 	s.registerImports(a)
@@ -175,7 +175,7 @@ func schemaName(t reflect.Type, hint string) string {
 	}
 	name := huma.DefaultSchemaNamer(t, hint)
 	switch t.PkgPath() {
-	case reflect.TypeFor[points.Judged]().PkgPath():
+	case reflect.TypeFor[points.Judgement]().PkgPath():
 		return "Point" + name
 	case reflect.TypeFor[plan.Plan]().PkgPath():
 		return "Plan" + strings.TrimPrefix(name, "Plan")

@@ -602,7 +602,7 @@ func TestFiguresAsFiles(t *testing.T) {
 	assert.Equal(t, 404, c.call("GET", "/api/figure/top/lattice", nil, nil).StatusCode)
 }
 
-func TestPhotographsAtTheDoor(t *testing.T) {
+func TestPhotographsThroughTheAPI(t *testing.T) {
 	c := newCaller(t, api.Options{})
 	c.signIn(demo.Logins[0])
 	visitID := aVisit(c)

@@ -48,7 +48,7 @@ func (l *life) visit(days int) (path, point string) {
 		"id": id, "client": l.client, "starts_at": time.Now().AddDate(0, 0, days).Format(time.RFC3339),
 	}, nil).StatusCode)
 	path, point = "/api/visits/"+id, uuid.NewString()
-	l.say(path, "visit-opened", visit.Opened{})
+	l.say(path, "visit-opened", visit.VisitOpened{})
 	l.say(path, "point-charted", charted(l.t, point, "soleus", ids.Left))
 	return path, point
 }
@@ -75,12 +75,12 @@ func (l *life) sayBy(by *caller, me api.Me, path, kind string, body any) api.Rec
 // ready answers everything no and gives every consent, a guardian's.
 func (l *life) ready(path string) {
 	l.t.Helper()
-	var all visit.Screened
+	var all visit.ScreeningAnswered
 	for _, q := range safety.Questions() {
 		all.Answers = append(all.Answers, visit.ScreenedAnswer{Question: q.ID, Answer: "no"})
 	}
 	require.Equal(l.t, "stored", l.say(path, "screening-answered", all).Result)
-	l.say(path, "consent-recorded", visit.Consented{Area: safety.WholeVisit, Given: true, By: "client"})
+	l.say(path, "consent-recorded", visit.ConsentRecorded{Area: safety.WholeVisit, Given: true, By: "client"})
 }
 
 // hold tries one, with limits low enough for a first visit.
@@ -96,7 +96,7 @@ func TestAttack1TheAppointmentDecidesNothing(t *testing.T) {
 		l := c.life(me)
 		first, _ := l.visit(days[0])
 		l.ready(first)
-		l.say(first, "screening-answered", visit.Screened{Answers: []visit.ScreenedAnswer{
+		l.say(first, "screening-answered", visit.ScreeningAnswered{Answers: []visit.ScreenedAnswer{
 			{Question: "clot-breathless", Answer: "yes"},
 		}})
 		second, point := l.visit(days[1])
@@ -107,7 +107,7 @@ func TestAttack1TheAppointmentDecidesNothing(t *testing.T) {
 		})
 		require.Equal(t, "stored", l.hold(second, point).Result, days)
 		// A newer yes is lifted by no older clearance, however its visit is dated.
-		l.say(second, "screening-answered", visit.Screened{Answers: []visit.ScreenedAnswer{
+		l.say(second, "screening-answered", visit.ScreeningAnswered{Answers: []visit.ScreenedAnswer{
 			{Question: "clot-breathless", Answer: "yes"},
 		}})
 		third, point := l.visit(days[0] - 5)
@@ -128,7 +128,7 @@ func TestAttack1TheAppointmentDecidesNothing(t *testing.T) {
 	before, _ := l.visit(-86)
 	l.ready(before)
 	path, point = l.visit(-85)
-	l.say(path, "consent-recorded", visit.Consented{Area: safety.WholeVisit, Given: true})
+	l.say(path, "consent-recorded", visit.ConsentRecorded{Area: safety.WholeVisit, Given: true})
 	assert.Contains(t, l.hold(path, point).Reason, "not complete")
 }
 
@@ -190,7 +190,7 @@ func TestAttack16AWithdrawalFromASlowTabletCounts(t *testing.T) {
 	e := map[string]any{
 		"id": uuid.NewString(), "client": l.client, "visit": strings.TrimPrefix(path, "/api/visits/"), "author": me.ID,
 		"device": uuid.NewString(), "seq": 1, "device_ms": late, "seen": 0, "schema": 1, "type": "consent-recorded",
-		"body": visit.Consented{Area: safety.WholeVisit},
+		"body": visit.ConsentRecorded{Area: safety.WholeVisit},
 	}
 	require.Equal(t, 200, c.send(path, e).StatusCode) // and does not say what its clock shows
 	assert.Contains(t, l.hold(path, point).Reason, "No consent")
@@ -208,7 +208,7 @@ func TestHoldsInCancelledVisitsAndOfArchivedClientsAreRefused(t *testing.T) {
 	assert.Equal(t, "stored", l.hold(path, point).Result)
 }
 
-func TestAttack6AStrangerClosesNobodysDoor(t *testing.T) {
+func TestAttack6AStrangerClosesNobodysSignIn(t *testing.T) {
 	c, login := ownPractice(t, api.Options{})
 	wrong := func(email string) (last int) {
 		for range 11 {
@@ -351,7 +351,7 @@ func TestAttack10AnArchiveSignsForNoColleague(t *testing.T) {
 			ID: visit.UUID(id), Client: visit.UUID(client), Therapist: visit.UUID(me.ID),
 			StartsAt: time.Now().UTC().Format(time.RFC3339), Minutes: 60,
 			Events: []visit.Event{
-				event(1, colleague.ID, "visit-closed", visit.Closed{}),
+				event(1, colleague.ID, "visit-closed", visit.VisitClosed{}),
 				event(2, colleague.ID, "note-signed", visit.NoteSigned{Name: "Tomas Vey"}),
 			},
 		}},
@@ -372,7 +372,7 @@ func TestAnIncidentIsRecordedAndPrinted(t *testing.T) {
 	l := c.life(me)
 	path, _ := l.visit(0)
 	assert.Equal(t, 404, c.call("GET", path+"/print/incident", nil, nil).StatusCode)
-	l.say(path, "visit-closed", visit.Closed{})
+	l.say(path, "visit-closed", visit.VisitClosed{})
 	fall := visit.Incident{Happened: "A fall from the table.", Done: "Looked after, ice.", Told: "The owner, at noon."}
 	require.Equal(t, "stored", l.say(path, "incident-recorded", fall).Result)
 	assert.Contains(t, l.say(path, "incident-recorded", visit.Incident{Happened: "x", Done: "y"}).Reason, "told")

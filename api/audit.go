@@ -25,8 +25,8 @@ type AuditLine struct {
 	Refused bool   `json:"refused,omitempty"`
 }
 
-// AuditAsked narrows the audit down.
-type AuditAsked struct {
+// AuditFilter narrows the audit down.
+type AuditFilter struct {
 	Person string `query:"person" format:"uuid"`
 	Client string `query:"client" format:"uuid"`
 	From   string `query:"from" pattern:"^([0-9]{4}-[0-9]{2}-[0-9]{2})?$"`
@@ -48,8 +48,8 @@ func (s *server) registerAudit(a huma.API) {
 }
 
 // wanted reads what is asked for, in the practice's days.
-func (in AuditAsked) wanted(zone *time.Location, limit int) (store.AuditWanted, error) {
-	w := store.AuditWanted{Before: in.Before, Limit: limit, To: time.Date(9999, 1, 1, 0, 0, 0, 0, time.UTC)}
+func (in AuditFilter) wanted(zone *time.Location, limit int) (store.AuditFilter, error) {
+	w := store.AuditFilter{Before: in.Before, Limit: limit, To: time.Date(9999, 1, 1, 0, 0, 0, 0, time.UTC)}
 	for id, into := range map[string]*uuid.NullUUID{in.Person: &w.Person, in.Client: &w.Client} {
 		if id != "" {
 			*into = uuid.NullUUID{UUID: uuid.MustParse(id), Valid: true}
@@ -72,7 +72,7 @@ func (in AuditAsked) wanted(zone *time.Location, limit int) (store.AuditWanted, 
 	return w, nil
 }
 
-func auditOut(a store.Audited) AuditLine {
+func auditOut(a store.AuditEntry) AuditLine {
 	out := AuditLine{
 		ID: a.ID, At: a.At.UTC().Format(time.RFC3339), Person: a.Person, Verb: a.Verb, Kind: a.Kind, Subject: a.Subject,
 		Name: a.Name, Refused: a.Outcome == "refused",
@@ -83,7 +83,7 @@ func auditOut(a store.Audited) AuditLine {
 	return out
 }
 
-func (s *server) audited(ctx context.Context, in *AuditAsked, limit int) ([]AuditLine, error) {
+func (s *server) audited(ctx context.Context, in *AuditFilter, limit int) ([]AuditLine, error) {
 	return signed(ctx, s, action("read", "audit", ""), func(tx *store.Tx) ([]AuditLine, error) {
 		zone, err := zoneOf(ctx, tx)
 		if err != nil {
@@ -102,12 +102,12 @@ func (s *server) audited(ctx context.Context, in *AuditAsked, limit int) ([]Audi
 	})
 }
 
-func (s *server) audit(ctx context.Context, in *AuditAsked) (*listOut[AuditLine], error) {
+func (s *server) audit(ctx context.Context, in *AuditFilter) (*listOut[AuditLine], error) {
 	list, err := s.audited(ctx, in, auditPage)
 	return &listOut[AuditLine]{Items[AuditLine]{list}}, err
 }
 
-func (s *server) auditFile(ctx context.Context, in *AuditAsked) (*fileOut, error) {
+func (s *server) auditFile(ctx context.Context, in *AuditFilter) (*fileOut, error) {
 	list, err := s.audited(ctx, in, auditFile)
 	if err != nil {
 		return nil, err

@@ -68,7 +68,7 @@ func (s *server) calendar(w http.ResponseWriter, r *http.Request) {
 		err = s.writeCalendar(w, r, sub)
 	}
 	if errors.Is(err, store.ErrNotFound) {
-		if err := s.store.Door(r.Context(), "code", addressOf(r.RemoteAddr)); err != nil {
+		if err := s.store.LogAttempt(r.Context(), "code", addressOf(r.RemoteAddr)); err != nil {
 			slog.Error("noting a wrong calendar link", "error", err)
 		}
 		w.Header().Set("Cache-Control", "no-store")

@@ -28,7 +28,7 @@ type Course struct {
 // DatedConsent is what was agreed to or withdrawn at a visit.
 type DatedConsent struct {
 	Date string `json:"date" doc:"the practice's local date, YYYY-MM-DD"`
-	visit.Consented
+	visit.ConsentRecorded
 }
 
 func (s *server) course(ctx context.Context, in *struct {
@@ -61,14 +61,14 @@ func (s *server) readCourse(
 		return out, err
 	}
 	out = Course{Client: s.clientFor(tx.Who(), c), Visits: []Visit{}, Consents: []DatedConsent{}}
-	var dated []visit.Dated
+	var dated []visit.VisitContribution
 	var last store.Visit
 	for _, v := range visits {
 		out.Visits = append(out.Visits, visitOut(v))
 		if !v.OpenedAt.Valid {
 			continue
 		}
-		d := visit.Dated{
+		d := visit.VisitContribution{
 			Visit: v.ID.String(), Day: float64(v.StartsAt.Unix()) / 86400,
 			Date:   v.StartsAt.In(zone).Format(time.DateOnly),
 			Points: record.Points[v.ID], Ranges: record.Ranges[v.ID],
@@ -118,9 +118,9 @@ func (s *server) compare(ctx context.Context, in *struct {
 	Earlier string `query:"earlier" required:"true" format:"uuid" doc:"a visit"`
 	Later   string `query:"later" required:"true" format:"uuid" doc:"a visit"`
 },
-) (*listOut[visit.Compared], error) {
-	same := func(c visit.Compared) visit.Compared { return c }
-	return list(ctx, s, clientAction("read", in.ByID), same, func(tx *store.Tx) ([]visit.Compared, error) {
+) (*listOut[visit.Comparison], error) {
+	same := func(c visit.Comparison) visit.Comparison { return c }
+	return list(ctx, s, clientAction("read", in.ByID), same, func(tx *store.Tx) ([]visit.Comparison, error) {
 		course, err := s.readCourse(ctx, tx, in.uuid(), true)
 		return course.History.Compare(in.Earlier, in.Later), err
 	})

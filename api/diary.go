@@ -37,8 +37,8 @@ type Clash struct {
 	Text string `json:"text"`
 }
 
-// Booked is what was booked, or what stands against it.
-type Booked struct {
+// BookingResult is what was booked, or what stands against it.
+type BookingResult struct {
 	Visits  []Visit `json:"visits" doc:"none while something stands against it"`
 	Clashes []Clash `json:"clashes"`
 }
@@ -83,8 +83,8 @@ type WaitingItem struct {
 	Done    bool   `json:"done,omitempty"`
 }
 
-// NextProposed is when a client is to come again.
-type NextProposed struct {
+// NextVisitProposal is when a client is to come again.
+type NextVisitProposal struct {
 	From string `json:"from,omitempty"`
 	To   string `json:"to,omitempty"`
 }
@@ -170,15 +170,15 @@ func worksHere(ctx context.Context, tx *store.Tx, therapist uuid.UUID) error {
 	return err
 }
 
-func (s *server) book(ctx context.Context, in *struct{ Body Booking }) (*oneOut[Booked], error) {
+func (s *server) book(ctx context.Context, in *struct{ Body Booking }) (*oneOut[BookingResult], error) {
 	what := action("write", "visit", in.Body.ID)
 	client, err := uuid.Parse(in.Body.Client)
 	if err != nil {
 		return nil, invalid("body.client", in.Body.Client, "a UUID")
 	}
 	what.Client = uuid.NullUUID{UUID: client, Valid: true}
-	return one(ctx, s, what, func(tx *store.Tx) (Booked, error) {
-		out := Booked{Visits: []Visit{}, Clashes: []Clash{}}
+	return one(ctx, s, what, func(tx *store.Tx) (BookingResult, error) {
+		out := BookingResult{Visits: []Visit{}, Clashes: []Clash{}}
 		zone, err := zoneOf(ctx, tx)
 		if err != nil {
 			return out, err
@@ -275,7 +275,7 @@ func (s *server) rebook(ctx context.Context, in *struct {
 	ByID
 	Body Rebooking
 },
-) (*oneOut[Booked], error) {
+) (*oneOut[BookingResult], error) {
 	at, err := startOf(in.Body.StartsAt)
 	if err != nil {
 		return nil, err
@@ -284,8 +284,8 @@ func (s *server) rebook(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, invalid("body.therapist", in.Body.Therapist, "a UUID")
 	}
-	return one(ctx, s, action("write", "visit", in.ID), func(tx *store.Tx) (Booked, error) {
-		out := Booked{Visits: []Visit{}, Clashes: []Clash{}}
+	return one(ctx, s, action("write", "visit", in.ID), func(tx *store.Tx) (BookingResult, error) {
+		out := BookingResult{Visits: []Visit{}, Clashes: []Clash{}}
 		v, err := tx.Visit(ctx, in.uuid())
 		if err != nil {
 			return out, err
@@ -326,19 +326,19 @@ func (s *server) rebook(ctx context.Context, in *struct {
 	})
 }
 
-// Cancelled is how many appointments were taken out of the diary.
-type Cancelled struct {
+// CancelResult is how many appointments were taken out of the diary.
+type CancelResult struct {
 	N int64 `json:"n"`
 }
 
-func (s *server) cancelSeries(ctx context.Context, in *ByID) (*oneOut[Cancelled], error) {
-	return one(ctx, s, action("write", "visit", in.ID), func(tx *store.Tx) (Cancelled, error) {
+func (s *server) cancelSeries(ctx context.Context, in *ByID) (*oneOut[CancelResult], error) {
+	return one(ctx, s, action("write", "visit", in.ID), func(tx *store.Tx) (CancelResult, error) {
 		v, err := tx.Visit(ctx, in.uuid())
 		if err != nil || !v.Series.Valid {
-			return Cancelled{}, err
+			return CancelResult{}, err
 		}
 		n, err := tx.CancelSeries(ctx, v.Series.UUID, v.StartsAt)
-		return Cancelled{n}, err
+		return CancelResult{n}, err
 	})
 }
 
@@ -360,15 +360,15 @@ func (s *server) putWaiting(ctx context.Context, in *struct {
 	})
 }
 
-func (s *server) nextVisit(ctx context.Context, in *ByID) (*oneOut[NextProposed], error) {
-	return one(ctx, s, clientAction("read", *in), func(tx *store.Tx) (NextProposed, error) {
+func (s *server) nextVisit(ctx context.Context, in *ByID) (*oneOut[NextVisitProposal], error) {
+	return one(ctx, s, clientAction("read", *in), func(tx *store.Tx) (NextVisitProposal, error) {
 		if _, err := tx.Client(ctx, in.uuid()); err != nil {
-			return NextProposed{}, err
+			return NextVisitProposal{}, err
 		}
 		p, err := tx.ProposedNext(ctx, in.uuid())
-		var out NextProposed
+		var out NextVisitProposal
 		if p.From != nil && p.To != nil {
-			out = NextProposed{p.From.Format(time.DateOnly), p.To.Format(time.DateOnly)}
+			out = NextVisitProposal{p.From.Format(time.DateOnly), p.To.Format(time.DateOnly)}
 		}
 		return out, err
 	})

@@ -16,12 +16,12 @@ import (
 // Entry is what a client entered and nobody has taken in yet; one of the three
 // contents is there, by kind.
 type Entry struct {
-	ID         string          `json:"id" format:"uuid"`
-	Kind       string          `json:"kind" enum:"drawing,story,answers"`
-	ReceivedAt string          `json:"received_at" format:"date-time"`
-	Drawing    *visit.Painted  `json:"drawing,omitempty"`
-	Story      *visit.Told     `json:"story,omitempty"`
-	Answers    *visit.Screened `json:"answers,omitempty"`
+	ID         string                   `json:"id" format:"uuid"`
+	Kind       string                   `json:"kind" enum:"drawing,story,answers"`
+	ReceivedAt string                   `json:"received_at" format:"date-time"`
+	Drawing    *visit.DrawingPainted    `json:"drawing,omitempty"`
+	Story      *visit.ClientStory       `json:"story,omitempty"`
+	Answers    *visit.ScreeningAnswered `json:"answers,omitempty"`
 }
 
 // read puts what was handed in where its kind belongs.

@@ -10,8 +10,8 @@ import (
 	"mokren/store"
 )
 
-// Erased is what stays of a record.
-type Erased struct {
+// ErasureResult is what stays of a record.
+type ErasureResult struct {
 	Client string `json:"client" format:"uuid"`
 	At     string `json:"at" format:"date-time"`
 	By     string `json:"by"`
@@ -20,8 +20,8 @@ type Erased struct {
 	Events int    `json:"events"`
 }
 
-// EraseGiven is an owner's word that a record shall go for good.
-type EraseGiven struct {
+// ErasureRequest is an owner's word that a record shall go for good.
+type ErasureRequest struct {
 	Reason string `json:"reason" minLength:"3" maxLength:"300" doc:"kept; without the client's name"`
 	// Name is typed again, so that nobody is erased by a slip of the hand.
 	Name string `json:"name" minLength:"1" maxLength:"220" doc:"the client's full name"`
@@ -52,7 +52,7 @@ func (s *server) holdByLaw(ctx context.Context, in *struct {
 
 func (s *server) erase(ctx context.Context, in *struct {
 	ByID
-	Body EraseGiven
+	Body ErasureRequest
 },
 ) (*struct{}, error) {
 	return done(ctx, s, clientAction("erase", in.ByID), func(tx *store.Tx) error {
@@ -71,9 +71,9 @@ func (s *server) erase(ctx context.Context, in *struct {
 	})
 }
 
-func (s *server) erasures(ctx context.Context, _ *struct{}) (*listOut[Erased], error) {
-	show := func(e store.Erasure) Erased {
-		return Erased{e.Client.String(), stampOf(e.At), e.By, e.Reason, e.Visits, e.Events}
+func (s *server) erasures(ctx context.Context, _ *struct{}) (*listOut[ErasureResult], error) {
+	show := func(e store.Erasure) ErasureResult {
+		return ErasureResult{e.Client.String(), stampOf(e.At), e.By, e.Reason, e.Visits, e.Events}
 	}
 	return list(ctx, s, action("list", "erasure", ""), show, func(tx *store.Tx) ([]store.Erasure, error) {
 		return tx.Erasures(ctx)

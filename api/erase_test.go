@@ -107,7 +107,7 @@ func TestAnErasedRecordIsGone(t *testing.T) {
 	}
 	assert.Empty(t, everywhere(t, strings.TrimSpace(all.Items[0].FamilyName)+".json"), "a file by the client's name")
 	assert.Equal(t, 404, there.call("GET", "/api/clients/"+of.ID, nil, nil).StatusCode)
-	var gone struct{ Items []api.Erased }
+	var gone struct{ Items []api.ErasureResult }
 	there.call("GET", "/api/erasures", nil, &gone)
 	require.Len(t, gone.Items, 1)
 	assert.Equal(t, "asked for it in writing", gone.Items[0].Reason)

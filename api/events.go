@@ -7,7 +7,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"mokren/core/strict"
+	"mokren/core/decode"
 	"mokren/core/visit"
 	"mokren/store"
 )
@@ -103,7 +103,7 @@ func (s *server) sendEvents(ctx context.Context, in *struct {
 // readBatch reads a batch's envelope.
 func readBatch(body []byte) (rawBatch, error) {
 	var raw rawBatch
-	if e := strict.Storable(body); e != nil && !json.Valid(body) {
+	if e := decode.Storable(body); e != nil && !json.Valid(body) {
 		return raw, refused(e)
 	}
 	if err := json.Unmarshal(body, &raw); err != nil {
@@ -125,9 +125,9 @@ func readEvent(raw []byte, visitID string, who store.Principal) (e visit.Event, 
 	}
 	json.Unmarshal(raw, &head) //nolint:errcheck // only to name the event in its receipt
 	e.ID = head.ID
-	refusal := strict.Storable(raw)
+	refusal := decode.Storable(raw)
 	if refusal == nil {
-		if err := strict.Decode(raw, &e); err != nil {
+		if err := decode.JSON(raw, &e); err != nil {
 			return visit.Event{ID: head.ID}, err.Error()
 		}
 	}

@@ -25,7 +25,7 @@ func (c *caller) send(path string, events ...any) *http.Response {
 }
 
 // charted is a point at a muscle's first site.
-func charted(t *testing.T, point string, muscle ids.Muscle, side ids.Side) visit.Charted {
+func charted(t *testing.T, point string, muscle ids.Muscle, side ids.Side) visit.PointCharted {
 	t.Helper()
 	m, err := atlas.Get(muscle)
 	require.NoError(t, err)
@@ -33,13 +33,13 @@ func charted(t *testing.T, point string, muscle ids.Muscle, side ids.Side) visit
 	place := site.Place(body.DefaultHeightCM)
 	view, at := m.OnFigure(place, side, body.DefaultHeightCM)
 	n := 6.0
-	return visit.Charted{
+	return visit.PointCharted{
 		Point: visit.UUID(point), Muscle: muscle, Side: side, Figure: body.Version, View: view, X: at.X, Y: at.Y,
-		Place: place, Felt: visit.Felt{Band: "yes", Grade: new(2), NPRS: &n, Familiar: "yes"},
+		Place: place, Palpation: visit.Palpation{Band: "yes", Grade: new(2), NPRS: &n, Familiar: "yes"},
 	}
 }
 
-func TestSafetyHoldsAtTheDoor(t *testing.T) {
+func TestSafetyHoldsInTheAPI(t *testing.T) {
 	c := newCaller(t, api.Options{})
 	me := c.signIn(demo.Logins[0])
 	path, event := c.sendable(me)

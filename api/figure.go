@@ -9,9 +9,9 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"mokren/core/body"
+	"mokren/core/decode"
 	"mokren/core/ids"
 	"mokren/core/picture"
-	"mokren/core/strict"
 )
 
 // FigureView is a view's drawing with its landmarks.
@@ -151,8 +151,8 @@ func svg(_ context.Context, in *struct {
 	if err != nil {
 		return nil, err
 	}
-	var w picture.Wanted
-	if err := strict.Decode(raw, &w); err != nil {
+	var w picture.LayerRequest
+	if err := decode.JSON(raw, &w); err != nil {
 		return nil, refused(err)
 	}
 	w.Side = ids.Side(in.Side)

@@ -14,7 +14,7 @@ import (
 	"github.com/danielgtaylor/huma/v2/adapters/humachi"
 	"github.com/go-chi/httprate"
 
-	"mokren/core/strict"
+	"mokren/core/decode"
 )
 
 // wellFormed refuses an address with NUL or bytes that are not UTF-8 in it.
@@ -120,7 +120,7 @@ func storable(a huma.API) func(huma.Context, func(huma.Context)) {
 			huma.WriteErr(a, ctx, status, why) //nolint:errcheck // the caller went away
 			return
 		}
-		if e := strict.Storable(raw); e != nil {
+		if e := decode.Storable(raw); e != nil {
 			refuseField(w, "body"+strings.TrimPrefix(e.Path, "$"), e.Allowed, e.Given)
 			return
 		}

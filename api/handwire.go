@@ -16,8 +16,8 @@ import (
 	"github.com/go-chi/chi/v5"
 	"github.com/google/uuid"
 
+	"mokren/core/decode"
 	"mokren/core/rights"
-	"mokren/core/strict"
 	"mokren/core/treat"
 	"mokren/store"
 )
@@ -165,7 +165,7 @@ func (s *server) readWord(code string, says padSays) (store.Word, string) {
 		return store.Word{}, "$.ago_ms: 0 to 12 hours"
 	}
 	if _, err := treat.ParseEvent(0, says.Kind, says.Value, 10); err != nil {
-		var bad *strict.Error
+		var bad *decode.Error
 		if errors.As(err, &bad) {
 			return store.Word{}, bad.Error()
 		}

@@ -73,7 +73,7 @@ type longCare struct {
 	h     http.Handler
 	who   store.Principal
 	seq   int64
-	spots []visit.Charted // where points are found again and again
+	spots []visit.PointCharted // where points are found again and again
 	// points of a visit, and holds at each.
 	points, holds int
 }
@@ -141,7 +141,7 @@ func (c *longCare) visit(client uuid.UUID, at time.Time, first bool, rnd *rand.R
 			Type: kind, Body: raw,
 		}
 	}
-	var asked visit.Screened
+	var asked visit.ScreeningAnswered
 	for _, q := range safety.Questions() {
 		if first || q.EachVisit || rnd.IntN(12) == 0 {
 			asked.Answers = append(asked.Answers, visit.ScreenedAnswer{Question: q.ID, Answer: "no"})
@@ -149,10 +149,10 @@ func (c *longCare) visit(client uuid.UUID, at time.Time, first bool, rnd *rand.R
 	}
 	bend := float64(20 + rnd.IntN(15))
 	events := []visit.Event{
-		event("visit-opened", visit.Opened{}),
+		event("visit-opened", visit.VisitOpened{}),
 		event("screening-answered", asked),
-		event("consent-recorded", visit.Consented{Area: "visit", Given: true}),
-		event("range-measured", visit.Measured{
+		event("consent-recorded", visit.ConsentRecorded{Area: "visit", Given: true}),
+		event("range-measured", visit.RangeMeasured{
 			Movement: "ankle.dorsiflexion-knee-bent", Side: "left", Moment: "before", Active: &bend,
 		}),
 	}
@@ -165,7 +165,7 @@ func (c *longCare) visit(client uuid.UUID, at time.Time, first bool, rnd *rand.R
 		for range c.holds {
 			events = append(events, c.press(event, p)...)
 		}
-		events = append(events, event("point-rechecked", visit.Rechecked{Point: p.Point, NPRS: n / 2}))
+		events = append(events, event("point-rechecked", visit.PointRechecked{Point: p.Point, NPRS: n / 2}))
 	}
 	c.as(func(tx *store.Tx) error {
 		require.NoError(c.t, tx.NewVisit(c.t.Context(), store.Visit{
@@ -177,7 +177,7 @@ func (c *longCare) visit(client uuid.UUID, at time.Time, first bool, rnd *rand.R
 	return id
 }
 
-func (c *longCare) press(event func(string, any) visit.Event, p visit.Charted) []visit.Event {
+func (c *longCare) press(event func(string, any) visit.Event, p visit.PointCharted) []visit.Event {
 	start, err := treat.NewStart(treat.Request{
 		Protocol: "graded-stages", Muscle: p.Muscle, Side: p.Side, Where: firstSite(c.t, p.Muscle),
 	})
@@ -262,7 +262,7 @@ func TestTheTablesSayWhatTheLogsSay(t *testing.T) {
 	require.NoError(t, json.Unmarshal(raw, &open))
 	zone, err := time.LoadLocation("Europe/Vienna")
 	require.NoError(t, err)
-	var dated []visit.Dated
+	var dated []visit.VisitContribution
 	seen := map[visit.UUID]visit.FoundPoint{}
 	c.as(func(tx *store.Tx) error {
 		visits, err := tx.VisitsOf(t.Context(), client)
@@ -274,7 +274,7 @@ func TestTheTablesSayWhatTheLogsSay(t *testing.T) {
 			require.NoError(t, err)
 			s := visit.Reduce(vc, log)
 			require.Len(t, s.Holds, 2)
-			dated = append(dated, visit.Dated{
+			dated = append(dated, visit.VisitContribution{
 				Visit: v.ID.String(), Day: float64(v.StartsAt.Unix()) / 86400,
 				Date: v.StartsAt.In(zone).Format(time.DateOnly), Points: s.Treated(), Ranges: s.Ranges,
 			})

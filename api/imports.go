@@ -120,7 +120,7 @@ func sentence(err error) string {
 // fill lets lists be lists.
 func (p *Preview) fill() {
 	p.Problems = append([]exchange.Problem{}, p.Problems...)
-	p.Left = append([]exchange.LeftOut{}, p.Left...)
+	p.Left = append([]exchange.OmittedCount{}, p.Left...)
 	p.Shown = append([]string{}, p.Shown...)
 }
 
@@ -242,7 +242,7 @@ func (s *server) readings(
 		)
 	}
 	for _, d := range order {
-		a.Visits = append(a.Visits, exchange.Told(exchange.OnDay(d.client, d.on, zone), me, told[d]))
+		a.Visits = append(a.Visits, exchange.ReadWords(exchange.OnDay(d.client, d.on, zone), me, told[d]))
 	}
 	r.Visits = len(a.Visits)
 	return a, r, nil
@@ -283,7 +283,7 @@ func (s *server) appointments(
 }
 
 func (s *server) imports(ctx context.Context, _ *struct{}) (*listOut[ImportOut], error) {
-	show := func(i store.Imported) ImportOut {
+	show := func(i store.ImportResult) ImportOut {
 		out := ImportOut{
 			ID: i.ID.String(), At: i.At.UTC().Format(time.RFC3339), By: i.By, Kind: i.Kind, File: i.File,
 			Undone: i.Undone != nil,
@@ -293,7 +293,7 @@ func (s *server) imports(ctx context.Context, _ *struct{}) (*listOut[ImportOut],
 		}
 		return out
 	}
-	return list(ctx, s, action("list", "import", ""), show, func(tx *store.Tx) ([]store.Imported, error) {
+	return list(ctx, s, action("list", "import", ""), show, func(tx *store.Tx) ([]store.ImportResult, error) {
 		return tx.Imports(ctx)
 	})
 }

@@ -48,7 +48,7 @@ func (s *server) link(
 	over := huma.Error404NotFound("This code is not known, or its time is over. Ask your therapist for a new one.")
 	l, err := s.store.FindLink(ctx, code, s.now())
 	if errors.Is(err, store.ErrNotFound) || err == nil && l.Purpose != purpose {
-		return errors.Join(over, s.store.Door(ctx, "code", from))
+		return errors.Join(over, s.store.LogAttempt(ctx, "code", from))
 	}
 	if err != nil {
 		return problem(err)

@@ -30,13 +30,15 @@ type OpenVisit struct {
 	// Entries came from the client's own device and wait to be taken in.
 	Entries []Entry `json:"entries"`
 	// Interview is the latest earlier one.
-	Interview *visit.Interviewed `json:"earlier_interview,omitempty"`
+	Interview *visit.InterviewNoted `json:"earlier_interview,omitempty"`
 	// Context is what the log is read against, here and in the browser.
 	Context visit.Context `json:"context"`
 	// Team are the people of the practice who do clinical work.
 	Team []Member `json:"team"`
-	// Schools are the practice's own copies of protocols, by id.
-	Schools map[string]treat.OwnSchool `json:"schools"`
+	// Protocols are the practice's own copies of protocols, by id.
+	OwnProtocols map[string]treat.OwnProtocol `json:"own_protocols"`
+	// Schools is the same under its name of version 0.10; it goes with the next version.
+	Schools map[string]treat.OwnProtocol `json:"schools" doc:"the old name of own_protocols"`
 	// HandUses are the reader's own holds of the week in other visits, Today the
 	// number of this day.
 	HandUses []treat.HandUse `json:"hand_uses"`
@@ -92,9 +94,10 @@ func (s *server) readVisit(
 	if out.Team, err = team(ctx, tx); err != nil {
 		return out, err
 	}
-	if out.Schools, err = tx.OwnSchools(ctx); err != nil {
+	if out.OwnProtocols, err = tx.OwnProtocols(ctx); err != nil {
 		return out, err
 	}
+	out.Schools = out.OwnProtocols
 	if out.HandUses, out.Today, err = tx.HandUses(ctx, now, v.ID); err != nil {
 		return out, err
 	}

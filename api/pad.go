@@ -10,8 +10,8 @@ import (
 	"github.com/google/uuid"
 
 	"mokren/core/body"
+	"mokren/core/decode"
 	"mokren/core/safety"
-	"mokren/core/strict"
 	"mokren/core/visit"
 	"mokren/store"
 )
@@ -33,21 +33,27 @@ func (s *server) registerPad(a huma.API) {
 	g := huma.NewGroup(a, "/api/pad/{code}")
 	g.UseMiddleware(s.atMost("pad", codesPerMinute)...)
 	huma.Register(g, op("pad", http.MethodGet, "", "What a client's own device may know", 404, 429), s.pad)
-	handIn[visit.Painted](s, g, "drawing", "drawings", "Hand in a pain drawing (again replaces it)",
-		func(p *visit.Painted) error {
+	handIn[visit.DrawingPainted](s, g, "drawing", "drawings", "Hand in a pain drawing (again replaces it)",
+		func(p *visit.DrawingPainted) error {
 			p.By = safety.Client
 			if e := p.OnFigure(body.Version); e != nil {
 				return e
 			}
 			return nil
 		})
-	handIn[visit.Told](s, g, "story", "stories", "Hand in the story (again replaces it)",
-		func(*visit.Told) error { return nil })
-	handIn[visit.Screened](s, g, "answers", "answers", "Hand in answers to the screening (again replaces them)",
-		func(a *visit.Screened) error {
+	handIn[visit.ClientStory](s, g, "story", "stories", "Hand in the story (again replaces it)",
+		func(*visit.ClientStory) error { return nil })
+	handIn[visit.ScreeningAnswered](
+		s,
+		g,
+		"answers",
+		"answers",
+		"Hand in answers to the screening (again replaces them)",
+		func(a *visit.ScreeningAnswered) error {
 			a.By = safety.Client
 			return nil
-		})
+		},
+	)
 }
 
 func (s *server) pad(ctx context.Context, in *ByCode) (*oneOut[Pad], error) {
@@ -97,7 +103,7 @@ func handIn[T any](s *server, g huma.API, kind, path, summary string, own func(*
 	},
 	) (*struct{}, error) {
 		var entry T
-		if err := strict.Decode(in.RawBody, &entry); err != nil {
+		if err := decode.JSON(in.RawBody, &entry); err != nil {
 			return nil, refused(err)
 		}
 		if err := own(&entry); err != nil {

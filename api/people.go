@@ -35,8 +35,8 @@ type Colleague struct {
 	WaitsTo string `json:"waits_to,omitempty" format:"date-time"`
 }
 
-// PersonGiven is what an owner says of a member.
-type PersonGiven struct {
+// PersonInput is what an owner says of a member.
+type PersonInput struct {
 	Name       string      `json:"name" minLength:"1" maxLength:"120" pattern:"\\S"`
 	Role       rights.Role `json:"role" enum:"owner,therapist,student,front-desk"`
 	Licence    string      `json:"licence,omitempty" maxLength:"120" doc:"as the authority calls it"`
@@ -46,7 +46,7 @@ type PersonGiven struct {
 
 // Invitation is a person who is asked to join.
 type Invitation struct {
-	PersonGiven
+	PersonInput
 	Email string `json:"email" minLength:"3" maxLength:"200" format:"email"`
 }
 
@@ -117,7 +117,7 @@ func (s *server) people(ctx context.Context, _ *struct{}) (*listOut[Colleague], 
 }
 
 // stored checks what is said of a member.
-func (p PersonGiven) stored(ctx context.Context, tx *store.Tx, id uuid.UUID) (store.Person, error) {
+func (p PersonInput) stored(ctx context.Context, tx *store.Tx, id uuid.UUID) (store.Person, error) {
 	out := store.Person{ID: id, Name: p.Name, Role: p.Role, Licence: p.Licence}
 	if p.Until != "" {
 		day, err := time.Parse(time.DateOnly, p.Until)
@@ -167,7 +167,7 @@ func (s *server) newTicket(
 
 func (s *server) putPerson(ctx context.Context, in *struct {
 	ByID
-	Body PersonGiven
+	Body PersonInput
 },
 ) (*struct{}, error) {
 	ends := endsWires[*struct{}](ctx, s)

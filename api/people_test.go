@@ -141,7 +141,7 @@ func TestWhoLeavesHandsOver(t *testing.T) {
 		"id": client, "given_name": "Ada", "family_name": "Quill", "revision": 0,
 	}, nil)
 	tomorrow := time.Now().AddDate(0, 0, 3)
-	var booked api.Booked
+	var booked api.BookingResult
 	res := guest.call("POST", "/api/bookings", map[string]any{
 		"id": uuid.NewString(), "client": client, "therapist": id, "date": tomorrow.Format(time.DateOnly),
 		"time": "10:00", "minutes": 60,

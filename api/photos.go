@@ -10,7 +10,7 @@ import (
 	"github.com/google/uuid"
 
 	"mokren/core/assess"
-	"mokren/core/strict"
+	"mokren/core/decode"
 	"mokren/exchange"
 	"mokren/store"
 )
@@ -132,7 +132,7 @@ func (s *server) markPhoto(ctx context.Context, in *struct {
 },
 ) (*oneOut[StoredPhoto], error) {
 	var m assess.Photo
-	if err := strict.Decode(in.RawBody, &m); err != nil {
+	if err := decode.JSON(in.RawBody, &m); err != nil {
 		return nil, refused(err)
 	}
 	if _, err := assess.MeasurePhoto(m); err != nil {

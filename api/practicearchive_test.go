@@ -16,12 +16,12 @@ import (
 // it gives puts all of that back.
 func ways(t *testing.T, c *caller, plus float64) (back func()) {
 	t.Helper()
-	site, school := uuid.NewString(), uuid.NewString()
+	site, protocol := uuid.NewString(), uuid.NewString()
 	place := map[string]any{"fibre": 0, "along_pct": 71.5, "across_mm": 12.25}
 	set := map[string]any{
 		"/api/evidence/referral":           map[string]any{"plus": plus, "minus": 0.6},
 		"/api/thresholds/scapula-distance": map[string]any{"value": 2.5},
-		"/api/schools/" + school: map[string]any{
+		"/api/protocols/" + protocol: map[string]any{
 			"protocol": "pulses", "name": "Short pulses", "numbers": map[string]any{},
 		},
 		"/api/atlas/temporalis/note":          map[string]any{"text": "Ask about the jaw.", "revision": 0},

@@ -10,7 +10,7 @@ import (
 
 	"github.com/danielgtaylor/huma/v2"
 
-	"mokren/core/strict"
+	"mokren/core/decode"
 	"mokren/store"
 	"mokren/store/seal"
 )
@@ -69,7 +69,7 @@ func storedOut(stored any) any {
 
 // refused turns a core refusal into a 422 that names the field.
 func refused(err error) error {
-	var e *strict.Error
+	var e *decode.Error
 	if errors.As(err, &e) {
 		return huma.Error422UnprocessableEntity("Please correct the field.",
 			&huma.ErrorDetail{Location: e.Path, Message: "allowed: " + e.Allowed, Value: e.Given})

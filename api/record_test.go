@@ -92,7 +92,10 @@ func (a *attempt) begin() {
 		}
 		b.add("screening-answered", graveNo())
 		for _, area := range []safety.Area{safety.WholeVisit, "buttock"} {
-			b.add("consent-recorded", visit.Consented{Area: area, Given: true, By: "guardian", Chaperone: "declined"})
+			b.add(
+				"consent-recorded",
+				visit.ConsentRecorded{Area: area, Given: true, By: "guardian", Chaperone: "declined"},
+			)
 		}
 		b.send()
 	}
@@ -175,10 +178,10 @@ func (b *batch) happened(e visit.Event, of *visit.HoldHappened) {
 	switch {
 	case e.Verdict != visit.Accepted:
 	case record.IsSign(of.Event):
-		b.model.Day.Signs = append(b.model.Day.Signs, record.Pressed{Spot: spot, Sign: of.Event, AtMS: began + at})
+		b.model.Day.Signs = append(b.model.Day.Signs, record.PressedPlace{Spot: spot, Sign: of.Event, AtMS: began + at})
 		delete(b.begun, of.Hold)
 	case of.Event == "release" && b.begun[of.Hold] && at >= record.LeastPressedS*1000:
-		b.model.Day.Treated = append(b.model.Day.Treated, record.Treated{Spot: spot, AtMS: began})
+		b.model.Day.Treated = append(b.model.Day.Treated, record.Treatment{Spot: spot, AtMS: began})
 	}
 }
 
@@ -236,7 +239,7 @@ func (a *attempt) turn() {
 }
 
 // graveNo answers no to everything that could stop a treatment.
-func graveNo() (all visit.Screened) {
+func graveNo() (all visit.ScreeningAnswered) {
 	for _, q := range safety.Questions() {
 		if q.Grave() {
 			all.Answers = append(all.Answers, visit.ScreenedAnswer{Question: q.ID, Answer: "no"})
@@ -248,12 +251,15 @@ func graveNo() (all visit.Screened) {
 func (b *batch) something() {
 	switch b.IntN(14) {
 	case 0:
-		b.add("screening-answered", visit.Screened{By: of(b.attempt, "", "client"), Answers: []visit.ScreenedAnswer{{
-			Question: of(b.attempt, questionsAsked...), Answer: of(b.attempt, "yes", "no", "no", "unknown"),
-			Corrects: of(b.attempt, "", "Touched by mistake."), Side: of[ids.Side](b.attempt, "", "left"),
-			Regions:    []ids.Region{"lower-calf"},
-			HappenedOn: of(b.attempt, "", time.Now().AddDate(0, 0, -60).Format(time.DateOnly)),
-		}}})
+		b.add(
+			"screening-answered",
+			visit.ScreeningAnswered{By: of(b.attempt, "", "client"), Answers: []visit.ScreenedAnswer{{
+				Question: of(b.attempt, questionsAsked...), Answer: of(b.attempt, "yes", "no", "no", "unknown"),
+				Corrects: of(b.attempt, "", "Touched by mistake."), Side: of[ids.Side](b.attempt, "", "left"),
+				Regions:    []ids.Region{"lower-calf"},
+				HappenedOn: of(b.attempt, "", time.Now().AddDate(0, 0, -60).Format(time.DateOnly)),
+			}}},
+		)
 	case 1, 2:
 		b.add("screening-answered", graveNo())
 	case 3, 4, 5:
@@ -262,7 +268,7 @@ func (b *batch) something() {
 			Basis: of[visit.Basis](b.attempt, "", "clinician", "resolved", "mistaken"),
 		})
 	case 6:
-		b.add("consent-recorded", visit.Consented{
+		b.add("consent-recorded", visit.ConsentRecorded{
 			Area: of(b.attempt, safety.WholeVisit, "buttock"), Given: b.IntN(4) > 0, By: of(b.attempt, "", "guardian"),
 			Chaperone: "declined",
 		})
@@ -272,7 +278,7 @@ func (b *batch) something() {
 		})
 	case 8:
 		if list := b.mine[b.people[b.who].id+b.visits[b.visit]]; len(list) > 0 {
-			b.add("event-undone", visit.Undone{Event: visit.UUID(list[b.IntN(len(list))])})
+			b.add("event-undone", visit.EventUndone{Event: visit.UUID(list[b.IntN(len(list))])})
 		}
 	default:
 		b.hold()
@@ -305,7 +311,7 @@ func (b *batch) hold() {
 }
 
 // Every admission at the door and its reason are those of the reference model.
-func TestAHundredLivesThroughTheDoor(t *testing.T) {
+func TestAHundredLivesThroughTheAPI(t *testing.T) {
 	people, known, starts, spots := world(t)
 	seen := map[record.Reason]int{}
 	for seed := range uint64(100) {

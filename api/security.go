@@ -32,13 +32,13 @@ type NewSecondFactor struct {
 	PNG    string `json:"png" doc:"the same as a picture, base64"`
 }
 
-// CodeGiven is the code that is shown now.
-type CodeGiven struct {
+// CodeInput is the code that is shown now.
+type CodeInput struct {
 	Code string `json:"code" minLength:"6" maxLength:"10"`
 }
 
-// PasswordGiven proves that it is the person.
-type PasswordGiven struct {
+// PasswordInput proves that it is the person.
+type PasswordInput struct {
 	Password string `json:"password" minLength:"1" maxLength:"200"`
 }
 
@@ -120,7 +120,7 @@ func (s *server) secondFactor(ctx context.Context, _ *struct{}) (*oneOut[SecondF
 const pixels = 240
 
 func (s *server) newSecondFactor(
-	ctx context.Context, in *struct{ Body PasswordGiven },
+	ctx context.Context, in *struct{ Body PasswordInput },
 ) (*oneOut[NewSecondFactor], error) {
 	if err := s.itIsMe(ctx, "body.password", in.Body.Password); err != nil {
 		return nil, err
@@ -142,7 +142,7 @@ func (s *server) newSecondFactor(
 	})
 }
 
-func (s *server) confirmSecondFactor(ctx context.Context, in *struct{ Body CodeGiven }) (*oneOut[SecondFactor], error) {
+func (s *server) confirmSecondFactor(ctx context.Context, in *struct{ Body CodeInput }) (*oneOut[SecondFactor], error) {
 	return one(ctx, s, s.onSelf(ctx, "confirm-second-factor"), func(tx *store.Tx) (SecondFactor, error) {
 		ok, err := tx.ConfirmSecondFactor(ctx, in.Body.Code, s.now())
 		if err == nil && !ok {
@@ -153,7 +153,7 @@ func (s *server) confirmSecondFactor(ctx context.Context, in *struct{ Body CodeG
 }
 
 func (s *server) dropSecondFactor(
-	ctx context.Context, in *struct{ Body PasswordGiven },
+	ctx context.Context, in *struct{ Body PasswordInput },
 ) (*oneOut[SecondFactor], error) {
 	if err := s.itIsMe(ctx, "body.password", in.Body.Password); err != nil {
 		return nil, err

@@ -36,7 +36,7 @@ type Me struct {
 	CopyHours int `json:"copy_hours" doc:"0: no copies"`
 	// IdleMinutes is how long this device may lie idle before it signs itself out.
 	IdleMinutes int `json:"idle_minutes" doc:"0: never"`
-	// Protocol is the practice's default school.
+	// Protocol is the practice's default protocol.
 	Protocol ids.Protocol `json:"protocol"`
 	// How things are written; the record stays metric.
 	Units      string   `json:"units" enum:"metric,imperial"`

@@ -28,7 +28,7 @@ import (
 
 // crowded is a caller in a practice of a size, on a database, with what its server
 // sends.
-func crowded(t *testing.T, url, adminURL string, size crowd.Size) (*caller, crowd.Made, *statements) {
+func crowded(t *testing.T, url, adminURL string, size crowd.Size) (*caller, crowd.Counts, *statements) {
 	t.Helper()
 	sent := &statements{}
 	cfg, err := pgx.ParseConfig(url)
@@ -134,7 +134,7 @@ func TestBenchSize(t *testing.T) {
 		t.Skip("make bench runs it")
 	}
 	sizes := []crowd.Size{{Clients: 100, Visits: 20}, {Clients: 10_000, Visits: 20}}
-	callers, made := make([]*caller, len(sizes)), make([]crowd.Made, len(sizes))
+	callers, made := make([]*caller, len(sizes)), make([]crowd.Counts, len(sizes))
 	for i, size := range sizes {
 		app, admin := ownDatabase(t)
 		began := time.Now()

@@ -73,12 +73,12 @@ func (s *server) registerTickets(a huma.API) {
 	}
 }
 
-// found looks a link up; a wrong one leaves a trace at the door.
+// found looks a link up; a wrong one leaves a trace at sign-in.
 func (s *server) foundTicket(ctx context.Context, in BySecret) (store.Ticket, error) {
 	k, err := s.store.FindTicket(ctx, in.Code)
 	if errors.Is(err, store.ErrNotFound) {
 		over := huma.Error404NotFound("This link was used already, or its time is over. Ask for a new one.")
-		return k, errors.Join(over, s.store.Door(ctx, "code", in.from))
+		return k, errors.Join(over, s.store.LogAttempt(ctx, "code", in.from))
 	}
 	return k, problem(err)
 }

@@ -77,16 +77,16 @@ type WatchedSpot struct {
 // Outcomes are the practice's, by muscle and protocol, with what the list of
 // suspects was worth.
 type Outcomes struct {
-	Protocols []progress.Worked  `json:"protocols"`
-	Muscles   []MuscleOutcome    `json:"muscles"`
-	List      assess.Calibration `json:"list"`
+	Protocols []progress.ProtocolOutcome `json:"protocols"`
+	Muscles   []MuscleOutcome            `json:"muscles"`
+	List      assess.Calibration         `json:"list"`
 }
 
 // MuscleOutcome is one muscle by each protocol.
 type MuscleOutcome struct {
-	Muscle ids.Muscle        `json:"muscle"`
-	Name   string            `json:"name"`
-	Worked []progress.Worked `json:"worked"`
+	Muscle ids.Muscle                 `json:"muscle"`
+	Name   string                     `json:"name"`
+	Worked []progress.ProtocolOutcome `json:"worked"`
 }
 
 func (s *server) registerView(a huma.API) {
@@ -180,7 +180,7 @@ func (s *server) outcomes(ctx context.Context, _ *struct{}) (*oneOut[Outcomes], 
 		if err != nil {
 			return out, err
 		}
-		var all []progress.Treated
+		var all []progress.TreatmentResult
 		for m, list := range treated {
 			all = append(all, list...)
 			out.Muscles = append(out.Muscles, MuscleOutcome{m, nameOf(m), progress.WhatWorked(list)})

@@ -7,7 +7,7 @@ import (
 	"github.com/danielgtaylor/huma/v2"
 
 	"mokren/core/body"
-	"mokren/core/door"
+	"mokren/core/bridge"
 	"mokren/core/ids"
 	"mokren/core/progress"
 	"mokren/core/treat"
@@ -36,12 +36,12 @@ func describeVocabulary(r huma.Registry) {
 	union(r, treat.Advices())
 	union(r, treat.Kinds())
 	union(r, treat.Outcomes())
-	union(r, treat.AllEnded())
+	union(r, treat.EndReasons())
 	union(r, progress.Signals())
 	union(r, allRights())
 	describeEvents(r)
-	r.Schema(reflect.TypeFor[visit.Felt](), true, "") // part of a point
-	for _, q := range door.List() {
+	r.Schema(reflect.TypeFor[visit.Palpation](), true, "") // part of a point
+	for _, q := range bridge.List() {
 		r.Schema(q.In, true, "")
 		r.Schema(q.Out, true, "")
 	}

@@ -154,10 +154,10 @@ type person struct {
 	height        float64
 	work          string
 	complaint     string
-	kind          string         // of pain; empty is an ache
-	yes           []ids.Question // of the screening
-	activity      string         // that the client wants back
-	told          visit.Told     // the rest of the story
+	kind          string            // of pain; empty is an ache
+	yes           []ids.Question    // of the screening
+	activity      string            // that the client wants back
+	told          visit.ClientStory // the rest of the story
 	phone         string
 	emergency     string
 	guardian      string // of a minor
@@ -242,7 +242,7 @@ func (p person) fill(ctx context.Context, tx *store.Tx, i int, now time.Time) er
 			return err
 		}
 		s := &scribe{visit: v.ID, client: cid, author: p.by, device: id(), now: at}
-		s.write("visit-opened", visit.Opened{Reason: p.reason})
+		s.write("visit-opened", visit.VisitOpened{Reason: p.reason})
 		p.tell(s, n)
 		limits := p.screen(s, n)
 		p.consent(s, n)
@@ -259,7 +259,7 @@ func (p person) fill(ctx context.Context, tx *store.Tx, i int, now time.Time) er
 		}
 		p.measure(s, n, "after")
 		s.wait(5 * time.Minute)
-		s.write("visit-closed", visit.Closed{})
+		s.write("visit-closed", visit.VisitClosed{})
 		done, err := tx.Append(ctx, v.ID, s.batch())
 		if err != nil {
 			return err
@@ -302,7 +302,7 @@ func (p person) tell(s *scribe, n int) {
 	}
 	worst := p.spots[0].numbers[n]
 	now, best := max(0, worst-2), max(0, worst-4)
-	i := p.told.Interviewed
+	i := p.told.InterviewNoted
 	i.Complaint, i.Now, i.Worst, i.Best = p.complaint, &now, &worst, &best
 	if p.activity != "" {
 		i.Activities = []visit.Activity{{Name: p.activity, Score: int(max(0, 10-worst))}}
@@ -317,7 +317,7 @@ func (p person) tell(s *scribe, n int) {
 // screen answers every question: no, but for what is known of this client. It
 // gives the limits that follow.
 func (p person) screen(s *scribe, n int) safety.Adaptation {
-	var b visit.Screened
+	var b visit.ScreeningAnswered
 	answers := []safety.Answer{}
 	for _, q := range safety.Questions() {
 		a := "no"
@@ -339,7 +339,7 @@ func (p person) consent(s *scribe, n int) {
 	if p.age < 18 {
 		by = "guardian"
 	}
-	s.write("consent-recorded", visit.Consented{Area: safety.WholeVisit, Given: true, By: by})
+	s.write("consent-recorded", visit.ConsentRecorded{Area: safety.WholeVisit, Given: true, By: by})
 	asked := map[safety.Area]bool{}
 	for _, sp := range p.spots {
 		if n >= len(sp.numbers) || sp.numbers[n] == 0 {
@@ -355,7 +355,7 @@ func (p person) consent(s *scribe, n int) {
 		for _, a := range safety.SensitiveAreas(sp.muscle, m.PressedThrough(place, sp.side, view, at)) {
 			if !asked[a] {
 				asked[a] = true
-				s.write("consent-recorded", visit.Consented{Area: a, Given: true, By: by, Chaperone: "declined"})
+				s.write("consent-recorded", visit.ConsentRecorded{Area: a, Given: true, By: by, Chaperone: "declined"})
 			}
 		}
 	}
@@ -378,7 +378,7 @@ func (p person) draw(s *scribe, n int) {
 	}
 	if len(strokes) > 0 {
 		s.wait(time.Minute)
-		s.write("drawing-painted", visit.Painted{Figure: body.Version, Strokes: strokes, By: "client"})
+		s.write("drawing-painted", visit.DrawingPainted{Figure: body.Version, Strokes: strokes, By: "client"})
 	}
 }
 
@@ -433,7 +433,7 @@ func (p person) measure(s *scribe, n int, moment string) {
 		if moment == "after" {
 			deg += m.gain
 		}
-		s.write("range-measured", visit.Measured{
+		s.write("range-measured", visit.RangeMeasured{
 			Movement: m.movement, Side: m.side, Moment: moment, Active: &deg,
 			Tool: "inclinometer",
 		})
@@ -455,21 +455,21 @@ func (sp spot) treat(s *scribe, rnd *rand.Rand, n int, identity *uuid.UUID, heig
 	if *identity == uuid.Nil {
 		*identity = pid
 	}
-	s.write("point-charted", visit.Charted{
+	s.write("point-charted", visit.PointCharted{
 		Point: visit.UUID(pid.String()), Identity: visit.UUID(identity.String()),
 		Muscle: sp.muscle, Side: sp.side, Site: sp.site,
-		Figure: body.Version, View: view, X: at.X, Y: at.Y, Place: place, Felt: sp.felt(number),
+		Figure: body.Version, View: view, X: at.X, Y: at.Y, Place: place, Palpation: sp.felt(number),
 	})
 	s.wait(30 * time.Second)
 	after := press(s, rnd, hand{pid, m, m.PressedThrough(place, sp.side, view, at)}, sp, n, number, limits)
 	s.wait(90 * time.Second)
-	s.write("point-rechecked", visit.Rechecked{Point: visit.UUID(pid.String()), NPRS: after})
+	s.write("point-rechecked", visit.PointRechecked{Point: visit.UUID(pid.String()), NPRS: after})
 	return nil
 }
 
 // felt is what hand and client say of a spot at a number.
-func (sp spot) felt(number float64) visit.Felt {
-	out := visit.Felt{
+func (sp spot) felt(number float64) visit.Palpation {
+	out := visit.Palpation{
 		Band: "yes", Grade: new(gradeFor(number)), NPRS: &number, Referral: sp.referral, Familiar: sp.familiar,
 		NoReferral: len(sp.referral) == 0, Asked: "openly", Note: sp.note,
 	}

@@ -68,7 +68,7 @@ func TestTheDemoIsMadeByTheCore(t *testing.T) {
 		for _, c := range list {
 			visits, err := tx.VisitsOf(ctx, c.ID)
 			require.NoError(t, err)
-			var dated []visit.Dated
+			var dated []visit.VisitContribution
 			for i, v := range visits {
 				log, err := tx.Events(ctx, v.ID)
 				require.NoError(t, err)
@@ -78,7 +78,10 @@ func TestTheDemoIsMadeByTheCore(t *testing.T) {
 				for _, p := range s.Points {
 					assert.NoError(t, uuid.Validate(string(p.Identity)))
 				}
-				dated = append(dated, visit.Dated{Visit: v.ID.String(), Day: float64(i * 7), Points: s.Treated()})
+				dated = append(
+					dated,
+					visit.VisitContribution{Visit: v.ID.String(), Day: float64(i * 7), Points: s.Treated()},
+				)
 			}
 			for _, p := range visit.Course(dated, 40).Points {
 				if p.Number != nil {

@@ -252,8 +252,8 @@ var people = []person{
 }
 
 // told is the story beside complaint, numbers and activity.
-func told(since, pattern, eases, worsens, medication string, loads ...ids.Load) visit.Told {
-	return visit.Told{Interviewed: visit.Interviewed{
+func told(since, pattern, eases, worsens, medication string, loads ...ids.Load) visit.ClientStory {
+	return visit.ClientStory{InterviewNoted: visit.InterviewNoted{
 		Since: since, Pattern: pattern, Eases: eases, Worsens: worsens,
 		Medication: medication,
 	}, Loads: loads}

@@ -13,7 +13,7 @@ import (
 
 	"mokren/core/atlas"
 	"mokren/core/body"
-	"mokren/core/door"
+	"mokren/core/bridge"
 	"mokren/core/ids"
 	"mokren/core/visit"
 	"mokren/demo"
@@ -68,9 +68,9 @@ func benchVisit(t *testing.T, p *page) {
 }
 
 // logOf is the log of a visit with so many points, on both sides.
-func logOf(t *testing.T, points int) door.VisitLog {
+func logOf(t *testing.T, points int) bridge.VisitLog {
 	t.Helper()
-	log := door.VisitLog{Visit: "0190b000-0000-7000-8000-000000000901"}
+	log := bridge.VisitLog{Visit: "0190b000-0000-7000-8000-000000000901"}
 	for i, id := range ids.Muscles()[10 : 10+points] {
 		m, err := atlas.Get(id)
 		require.NoError(t, err)
@@ -78,10 +78,10 @@ func logOf(t *testing.T, points int) door.VisitLog {
 		place := m.Sites[0].Place(body.DefaultHeightCM)
 		view, at := m.OnFigure(place, side, body.DefaultHeightCM)
 		nprs := 6.0
-		raw, err := json.Marshal(visit.Charted{
+		raw, err := json.Marshal(visit.PointCharted{
 			Point: visit.UUID(fmt.Sprintf("0190b000-0000-7000-8000-%012d", i)), Muscle: id, Side: side,
 			Figure: body.Version, View: view, X: at.X, Y: at.Y, Place: place,
-			Felt: visit.Felt{Band: "yes", Grade: new(2), NPRS: &nprs, Familiar: "yes"},
+			Palpation: visit.Palpation{Band: "yes", Grade: new(2), NPRS: &nprs, Familiar: "yes"},
 		})
 		require.NoError(t, err)
 		log.Events = append(log.Events, visit.Event{

@@ -24,7 +24,7 @@ type spot struct {
 var calf = spot{"gastrocnemius-medial", "left"}
 
 // charted is the spot as a point: 6 on the scale, with a band, the client's own pain.
-func (s spot) charted(p *page) visit.Charted {
+func (s spot) charted(p *page) visit.PointCharted {
 	p.t.Helper()
 	m, err := atlas.Get(s.muscle)
 	require.NoError(p.t, err)
@@ -32,10 +32,10 @@ func (s spot) charted(p *page) visit.Charted {
 	place := site.Place(body.DefaultHeightCM)
 	view, at := m.OnFigure(place, s.side, body.DefaultHeightCM)
 	point := visit.UUID(uuid.NewString())
-	return visit.Charted{
+	return visit.PointCharted{
 		Point: point, Identity: point, Muscle: m.ID, Side: s.side, Site: site.ID, Figure: body.Version,
 		View: view, X: at.X, Y: at.Y, Place: place,
-		Felt: visit.Felt{Band: "yes", Grade: &grade, NPRS: &number, Familiar: "yes"},
+		Palpation: visit.Palpation{Band: "yes", Grade: &grade, NPRS: &number, Familiar: "yes"},
 	}
 }
 
@@ -50,14 +50,14 @@ type said struct {
 func opened(p *page, family, step string, spots ...spot) (client string) {
 	p.t.Helper()
 	client = ownClient(p, family)
-	var asked visit.Screened
+	var asked visit.ScreeningAnswered
 	for _, q := range safety.Questions() {
 		asked.Answers = append(asked.Answers, visit.ScreenedAnswer{Question: q.ID, Answer: "no"})
 	}
 	log := []said{
-		{"visit-opened", visit.Opened{}},
+		{"visit-opened", visit.VisitOpened{}},
 		{"screening-answered", asked},
-		{"consent-recorded", visit.Consented{Area: safety.WholeVisit, Given: true}},
+		{"consent-recorded", visit.ConsentRecorded{Area: safety.WholeVisit, Given: true}},
 	}
 	for _, s := range spots {
 		log = append(log, said{"point-charted", s.charted(p)})

@@ -79,7 +79,7 @@ func TestFromSuspectsToAPlan(t *testing.T) {
 			p.MustSetViewport(d[0], d[1], 1, false)
 			client := ownClient(p, "Plan"+strconv.Itoa(d[0]))
 			record(p, client, booked(p, client, time.Now().AddDate(0, 0, -1)), // a first visit has its own limits
-				said{"visit-opened", visit.Opened{}})
+				said{"visit-opened", visit.VisitOpened{}})
 			newVisit(p, client)
 			planned(p, client)
 		})

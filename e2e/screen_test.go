@@ -164,9 +164,15 @@ func TestAGroupButtonAnswersNothingThatWasYes(t *testing.T) {
 	p := signedIn(t, startServer(t).addr, demo.Logins[0])
 	client := ownClient(p, "Expecting")
 	before := booked(p, client, time.Now().AddDate(0, 0, -3))
-	record(p, client, before, said{"visit-opened", visit.Opened{}}, said{"screening-answered", visit.Screened{
-		Answers: []visit.ScreenedAnswer{{Question: "pregnancy", Answer: "yes"}},
-	}})
+	record(
+		p,
+		client,
+		before,
+		said{"visit-opened", visit.VisitOpened{}},
+		said{"screening-answered", visit.ScreeningAnswered{
+			Answers: []visit.ScreenedAnswer{{Question: "pregnancy", Answer: "yes"}},
+		}},
+	)
 	p.MustNavigate(p.base + "/visits/" + booked(p, client, time.Now()) + "?step=screen")
 	p.see("[data-outcome=adapt]", "Pregnant, or a birth")
 	group := p.MustElement(`[data-group=adapt]`)
@@ -184,11 +190,17 @@ func TestACarriedAnswerIsPlacedFurther(t *testing.T) {
 	p := signedIn(t, startServer(t).addr, demo.Logins[0])
 	client := ownClient(p, "Carried")
 	before := booked(p, client, time.Now().AddDate(0, 0, -3))
-	record(p, client, before, said{"visit-opened", visit.Opened{}}, said{"screening-answered", visit.Screened{
-		Answers: []visit.ScreenedAnswer{{
-			Question: "open-skin", Answer: "yes", Side: "left", Regions: []ids.Region{"upper-calf"},
+	record(
+		p,
+		client,
+		before,
+		said{"visit-opened", visit.VisitOpened{}},
+		said{"screening-answered", visit.ScreeningAnswered{
+			Answers: []visit.ScreenedAnswer{{
+				Question: "open-skin", Answer: "yes", Side: "left", Regions: []ids.Region{"upper-calf"},
+			}},
 		}},
-	}})
+	)
 	newVisit(p, client)
 	stepTo(p, "Screen")
 	p.see("[data-outcome=avoid-here]", "Open skin, rash, infection or burn, left")

@@ -68,7 +68,7 @@ func fits(p *page, name string) {
 	p.MustSetViewport(1280, 800, 1, false)
 }
 
-func TestNothingIsCutOffAtTheDoor(t *testing.T) {
+func TestNothingIsCutOffBeforeSignIn(t *testing.T) {
 	t.Parallel()
 	p := openPage(t, startServer(t).addr, "/")
 	p.see("h1", "Mokren")

@@ -10,8 +10,8 @@ import (
 
 	"github.com/google/uuid"
 
+	"mokren/core/decode"
 	"mokren/core/rights"
-	"mokren/core/strict"
 	"mokren/core/visit"
 )
 
@@ -45,14 +45,14 @@ type ArchivePerson struct {
 	Role rights.Role `json:"role"`
 }
 
-// Check implements strict.Checker.
-func (p ArchivePerson) Check() *strict.Error {
+// Check implements decode.Checker.
+func (p ArchivePerson) Check() *decode.Error {
 	staff := []rights.Role{rights.Owner, rights.Therapist, rights.Student, rights.FrontDesk}
 	if !slices.Contains(staff, p.Role) {
-		return &strict.Error{Path: "$.role", Given: fmt.Sprintf("%q", p.Role), Allowed: fmt.Sprint(staff)}
+		return &decode.Error{Path: "$.role", Given: fmt.Sprintf("%q", p.Role), Allowed: fmt.Sprint(staff)}
 	}
 	if p.Name == "" {
-		return &strict.Error{Path: "$.name", Given: `""`, Allowed: "a name"}
+		return &decode.Error{Path: "$.name", Given: `""`, Allowed: "a name"}
 	}
 	return nil
 }
@@ -76,18 +76,18 @@ type ArchiveClient struct {
 	Revision   int64      `json:"revision" minimum:"1" maximum:"9007199254740991"`
 }
 
-// Check implements strict.Checker.
-func (c ArchiveClient) Check() *strict.Error {
+// Check implements decode.Checker.
+func (c ArchiveClient) Check() *decode.Error {
 	for _, f := range []struct{ name, value string }{{"given_name", c.GivenName}, {"family_name", c.FamilyName}} {
 		if blank(f.value) {
-			return &strict.Error{Path: "$." + f.name, Given: fmt.Sprintf("%q", f.value), Allowed: "a name"}
+			return &decode.Error{Path: "$." + f.name, Given: fmt.Sprintf("%q", f.value), Allowed: "a name"}
 		}
 	}
 	if c.BornOn == "" {
 		return nil
 	}
 	if t, err := time.Parse(time.DateOnly, c.BornOn); err != nil || t.Year() < 1900 {
-		return &strict.Error{
+		return &decode.Error{
 			Path: "$.born_on", Given: fmt.Sprintf("%q", c.BornOn),
 			Allowed: "a day of the calendar from 1900, YYYY-MM-DD",
 		}
@@ -114,24 +114,24 @@ func (v ArchiveVisit) Starts() time.Time {
 	return t
 }
 
-// Check implements strict.Checker: the visit's own events, in their order.
-func (v ArchiveVisit) Check() *strict.Error {
+// Check implements decode.Checker: the visit's own events, in their order.
+func (v ArchiveVisit) Check() *decode.Error {
 	if _, err := time.Parse(time.RFC3339Nano, v.StartsAt); err != nil {
-		return &strict.Error{Path: "$.starts_at", Given: fmt.Sprintf("%q", v.StartsAt), Allowed: "a time, RFC 3339"}
+		return &decode.Error{Path: "$.starts_at", Given: fmt.Sprintf("%q", v.StartsAt), Allowed: "a time, RFC 3339"}
 	}
 	for i, e := range v.Events {
 		at := fmt.Sprintf("$.events[%d]", i)
 		switch {
 		case e.Visit != string(v.ID) || e.Client != string(v.Client):
-			return &strict.Error{
+			return &decode.Error{
 				Path:    at + ".visit",
 				Given:   fmt.Sprintf("%q", e.Visit),
 				Allowed: "this visit and its client",
 			}
 		case e.Version != int64(i+1):
-			return &strict.Error{Path: at + ".version", Given: fmt.Sprint(e.Version), Allowed: fmt.Sprint(i + 1)}
+			return &decode.Error{Path: at + ".version", Given: fmt.Sprint(e.Version), Allowed: fmt.Sprint(i + 1)}
 		case e.Verdict == "":
-			return &strict.Error{Path: at + ".verdict", Given: "nothing", Allowed: "accepted or aside"}
+			return &decode.Error{Path: at + ".verdict", Given: "nothing", Allowed: "accepted or aside"}
 		}
 	}
 	return nil
@@ -190,7 +190,7 @@ func orNone[T any](list []T) []T {
 // ids that are there twice are refused, each with its path.
 func ReadArchive(raw []byte) (Archive, Report) {
 	var a Archive
-	if err := strict.Decode(raw, &a); err != nil {
+	if err := decode.JSON(raw, &a); err != nil {
 		return Archive{}, refused(err)
 	}
 	r := Report{Clients: len(a.Clients), Visits: len(a.Visits)}

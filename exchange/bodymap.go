@@ -16,7 +16,7 @@ import (
 // is; an active one is filled.
 func WriteBodyMap(a Archive, states map[visit.UUID]visit.State) ([]byte, error) {
 	a.Sort()
-	var spots []visit.Treated
+	var spots []visit.TreatedPoint
 	for _, v := range a.Visits {
 		if found := states[v.ID].Treated(); len(found) > 0 {
 			spots = found
@@ -51,7 +51,7 @@ func WriteBodyMap(a Archive, states map[visit.UUID]visit.State) ([]byte, error) 
 // mapGap keeps two views apart.
 const mapGap = 24
 
-func writeSpot(b *strings.Builder, p visit.Treated) {
+func writeSpot(b *strings.Builder, p visit.TreatedPoint) {
 	fill := "none"
 	if p.Activity == points.Active {
 		fill = "#3c3c3c"

@@ -146,7 +146,7 @@ func longest(cells []string) (n int) {
 func columns(header, wanted, known []string, r *Report) map[string]int {
 	at := map[string]int{}
 	for i, h := range header {
-		name, _, _ := strings.Cut(strings.ToLower(strings.TrimSpace(uncell(h))), " [") // units stand in brackets
+		name, _, _ := strings.Cut(strings.ToLower(strings.TrimSpace(uncell(h))), " [") // units stand in bounds
 		if _, twice := at[name]; twice {
 			r.problem("header", name, "The name of a column is there twice.")
 		}
@@ -289,7 +289,7 @@ func ReadReadingsCSV(ctx context.Context, raw []byte) ([]Reading, Report) {
 			if x.Side == "" {
 				x.Side = "midline"
 			}
-			body := visit.Measured{}
+			body := visit.RangeMeasured{}
 			if e := readInto(map[string]any{
 				"movement": move, "side": x.Side, "moment": x.Moment, "active_deg": x.Value,
 			}, &body); e != nil {

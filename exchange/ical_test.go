@@ -64,5 +64,5 @@ func TestCalendarsOfOtherPrograms(t *testing.T) {
 	assert.Equal(t, "2027-03-28T13:00:00Z", got[0].Start.UTC().Format(time.RFC3339))
 	assert.Equal(t, 45, got[0].Minutes)
 	assert.Equal(t, "2027-03-28T07:00:00Z", got[1].Start.UTC().Format(time.RFC3339), "summer time has begun")
-	assert.Equal(t, []exchange.LeftOut{{What: "repeating event", N: 1}, {What: "vtodo", N: 1}}, r.Left)
+	assert.Equal(t, []exchange.OmittedCount{{What: "repeating event", N: 1}, {What: "vtodo", N: 1}}, r.Left)
 }

@@ -7,8 +7,8 @@ import (
 
 	"mokren/core/assess"
 	"mokren/core/atlas"
+	"mokren/core/decode"
 	"mokren/core/ids"
-	"mokren/core/strict"
 	"mokren/core/treat"
 	"mokren/core/visit"
 )
@@ -33,12 +33,12 @@ type ArchiveWeight struct {
 	Ratio    assess.Ratio `json:"ratio"`
 }
 
-// Check implements strict.Checker.
-func (w ArchiveWeight) Check() *strict.Error {
+// Check implements decode.Checker.
+func (w ArchiveWeight) Check() *decode.Error {
 	if slices.ContainsFunc(assess.Defaults(), func(e assess.Evidence) bool { return e.ID == w.Evidence }) {
 		return nil
 	}
-	return &strict.Error{Path: "$.evidence", Given: fmt.Sprintf("%q", w.Evidence), Allowed: "a kind of finding"}
+	return &decode.Error{Path: "$.evidence", Given: fmt.Sprintf("%q", w.Evidence), Allowed: "a kind of finding"}
 }
 
 // ArchiveThreshold is from where on a posture reading is flagged.
@@ -47,13 +47,13 @@ type ArchiveThreshold struct {
 	Value     float64 `json:"value"`
 }
 
-// Check implements strict.Checker.
-func (t ArchiveThreshold) Check() *strict.Error { return assess.CheckThreshold(t.Threshold, t.Value) }
+// Check implements decode.Checker.
+func (t ArchiveThreshold) Check() *decode.Error { return assess.CheckThreshold(t.Threshold, t.Value) }
 
 // ArchiveProtocol is a practice's own copy of a protocol.
 type ArchiveProtocol struct {
-	ID  visit.UUID      `json:"id"`
-	Own treat.OwnSchool `json:"own"`
+	ID  visit.UUID        `json:"id"`
+	Own treat.OwnProtocol `json:"own"`
 }
 
 // ArchiveNote is what a practice wrote about a muscle.
@@ -72,17 +72,17 @@ type ArchiveSite struct {
 	Note   string           `json:"note,omitempty" maxLength:"2000"`
 }
 
-// Check implements strict.Checker.
-func (s ArchiveSite) Check() *strict.Error {
+// Check implements decode.Checker.
+func (s ArchiveSite) Check() *decode.Error {
 	if blank(s.Name) {
-		return &strict.Error{Path: "$.name", Given: fmt.Sprintf("%q", s.Name), Allowed: "a name"}
+		return &decode.Error{Path: "$.name", Given: fmt.Sprintf("%q", s.Name), Allowed: "a name"}
 	}
 	m, err := atlas.Get(s.Muscle)
 	if err != nil {
 		return s.Muscle.Check().Under("$.muscle")
 	}
 	if s.Figure != atlas.Figure1 && s.Place.Fibre >= len(m.Parts) {
-		return &strict.Error{
+		return &decode.Error{
 			Path: "$.place.fibre", Given: fmt.Sprint(s.Place.Fibre), Allowed: fmt.Sprintf("0 to %d", len(m.Parts)-1),
 		}
 	}

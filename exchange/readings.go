@@ -13,9 +13,9 @@ type Measure struct {
 	Value                  float64
 }
 
-// Told makes a visit of values from elsewhere: opened, measured and closed by
+// ReadWords makes a visit of values from elsewhere: opened, measured and closed by
 // whoever takes it in, so that every value stands in a log like any other.
-func Told(v ArchiveVisit, author visit.UUID, list []Measure) ArchiveVisit {
+func ReadWords(v ArchiveVisit, author visit.UUID, list []Measure) ArchiveVisit {
 	v.Therapist = author
 	v.Events = nil
 	device := newID()

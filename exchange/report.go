@@ -5,7 +5,7 @@ import (
 	"fmt"
 	"strings"
 
-	"mokren/core/strict"
+	"mokren/core/decode"
 	"mokren/core/visit"
 )
 
@@ -16,7 +16,7 @@ type Report struct {
 	Readings int       `json:"readings" doc:"single readings of a table"`
 	Problems []Problem `json:"problems" doc:"with any of them nothing is taken in"`
 	// Left is what the file has and Mokren does not understand.
-	Left []LeftOut `json:"left"`
+	Left []OmittedCount `json:"left"`
 	// Shown are the first few rows as they would be taken in.
 	Shown []string `json:"shown"`
 }
@@ -29,8 +29,8 @@ type Problem struct {
 	Text  string `json:"text"`
 }
 
-// LeftOut is so many things of a kind that are not understood.
-type LeftOut struct {
+// OmittedCount is so many things of a kind that are not understood.
+type OmittedCount struct {
 	What string `json:"what"`
 	N    int    `json:"n"`
 }
@@ -64,7 +64,7 @@ func (r *Report) leave(what string) {
 			return
 		}
 	}
-	r.Left = append(r.Left, LeftOut{what, 1})
+	r.Left = append(r.Left, OmittedCount{what, 1})
 }
 
 // mostShown rows are shown before an import.
@@ -81,7 +81,7 @@ func (r Report) Fine() bool { return len(r.Problems) == 0 }
 
 func refused(err error) Report {
 	var r Report
-	var se *strict.Error
+	var se *decode.Error
 	if errors.As(err, &se) {
 		r.problem(se.Path, se.Given, "allowed: "+se.Allowed)
 	} else {

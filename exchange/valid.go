@@ -5,24 +5,24 @@ import (
 	"errors"
 	"reflect"
 
-	"mokren/core/strict"
+	"mokren/core/decode"
 )
 
 // valid holds a value to the limits of its shape, as if it had come as JSON.
-func valid(v any) *strict.Error { return readInto(v, reflect.New(reflect.TypeOf(v)).Interface()) }
+func valid(v any) *decode.Error { return readInto(v, reflect.New(reflect.TypeOf(v)).Interface()) }
 
 // readInto reads a value strictly into a shape.
-func readInto(v, into any) *strict.Error {
+func readInto(v, into any) *decode.Error {
 	raw, err := json.Marshal(v)
 	if err == nil {
-		err = strict.Decode(raw, into)
+		err = decode.JSON(raw, into)
 	}
-	var e *strict.Error
+	var e *decode.Error
 	switch {
 	case err == nil:
 		return nil
 	case errors.As(err, &e):
 		return e
 	}
-	return &strict.Error{Path: "$", Given: "something else", Allowed: err.Error()}
+	return &decode.Error{Path: "$", Given: "something else", Allowed: err.Error()}
 }

@@ -42,12 +42,12 @@ type Result string
 const (
 	Stored       Result = "stored"
 	StoredBefore Result = "stored-before"
-	SetAside     Result = "aside"
+	KeptRejected Result = "aside"
 	Refused      Result = "refused"
 )
 
-// Appended is the answer to a batch.
-type Appended struct {
+// AppendResult is the answer to a batch.
+type AppendResult struct {
 	Version  int64
 	Receipts []Receipt
 	New      []visit.Event // after Batch.Since, in the order of arrival
@@ -56,16 +56,16 @@ type Appended struct {
 
 // Append judges a batch and stores it. Each event gets a receipt of its own: one
 // that is refused holds up no other, and sending twice is the same as once.
-func (t *Tx) Append(ctx context.Context, visitID uuid.UUID, b Batch) (Appended, error) {
+func (t *Tx) Append(ctx context.Context, visitID uuid.UUID, b Batch) (AppendResult, error) {
 	v, err := t.lockVisit(ctx, visitID)
 	if err != nil {
-		return Appended{}, err
+		return AppendResult{}, err
 	}
 	log, err := t.Events(ctx, visitID)
 	if err != nil {
-		return Appended{}, err
+		return AppendResult{}, err
 	}
-	out := Appended{Version: v.Version, Receipts: make([]Receipt, len(b.Events))}
+	out := AppendResult{Version: v.Version, Receipts: make([]Receipt, len(b.Events))}
 	arriving, places, err := t.sort(ctx, v, b.Events, out.Receipts)
 	if err != nil {
 		return out, err
@@ -92,7 +92,7 @@ func (t *Tx) Append(ctx context.Context, visitID uuid.UUID, b Batch) (Appended, 
 		log = append(log, e)
 		r := Receipt{ID: e.ID, Result: Stored}
 		if e.Verdict == visit.Rejected {
-			r.Result, r.Reason = SetAside, e.Why
+			r.Result, r.Reason = KeptRejected, e.Why
 		}
 		out.Receipts[places[i]] = r
 	}

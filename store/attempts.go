@@ -24,16 +24,16 @@ func nameHash(email string) []byte {
 	return h[:]
 }
 
-// door is one who knocks: by a name, from a place.
-type door struct {
+// signInAttempt is one who knocks: by a name, from a place.
+type signInAttempt struct {
 	name  []byte
 	place string
 	known bool
 }
 
 // knocking tells whether the device has signed in by this name before.
-func (s *Store) knocking(ctx context.Context, in SignIn) (door, error) {
-	d := door{name: nameHash(in.Email), place: "address " + in.From}
+func (s *Store) knocking(ctx context.Context, in SignIn) (signInAttempt, error) {
+	d := signInAttempt{name: nameHash(in.Email), place: "address " + in.From}
 	if in.Device == "" {
 		return d, nil
 	}
@@ -48,7 +48,7 @@ func (s *Store) knocking(ctx context.Context, in SignIn) (door, error) {
 
 // attempt counts one before the password is looked at, so that of many at once no more
 // are looked at than of as many one after another. ErrClosed when it is too many.
-func (s *Store) attempt(ctx context.Context, d door) error {
+func (s *Store) attempt(ctx context.Context, d signInAttempt) error {
 	var here, anywhere int
 	err := s.db.QueryRowContext(ctx, `with old as (
 			delete from attempt where at < now() - $4 * interval '1 second'),
@@ -69,14 +69,14 @@ func (s *Store) attempt(ctx context.Context, d door) error {
 }
 
 // uncounted takes an attempt off again that was no guess.
-func (s *Store) uncounted(ctx context.Context, d door) error {
+func (s *Store) uncounted(ctx context.Context, d signInAttempt) error {
 	_, err := s.db.ExecContext(ctx, `update attempt set wrong = greatest(wrong - 1, 0) where name = $1 and place = $2`,
 		d.name, d.place)
 	return found("taking an attempt off", err)
 }
 
 // passed forgets what was wrong here.
-func (s *Store) passed(ctx context.Context, d door) error {
+func (s *Store) passed(ctx context.Context, d signInAttempt) error {
 	_, err := s.db.ExecContext(ctx, `delete from attempt where name = $1 and place = $2`, d.name, d.place)
 	return found("forgetting attempts", err)
 }
@@ -85,7 +85,7 @@ func (s *Store) passed(ctx context.Context, d door) error {
 // before it is looked at, and tells whether it is right. ErrClosed when there were too
 // many wrong ones. It holds no transaction: it may have to wait.
 func (s *Store) Guess(ctx context.Context, l OwnLogin, password string) (bool, error) {
-	d := door{name: nameHash(l.email), place: "session", known: true}
+	d := signInAttempt{name: nameHash(l.email), place: "session", known: true}
 	if err := s.attempt(ctx, d); err != nil {
 		return false, err
 	}

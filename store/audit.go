@@ -7,8 +7,8 @@ import (
 	"github.com/google/uuid"
 )
 
-// Audited is one line of the audit: who did or was refused what, when, of whom.
-type Audited struct {
+// AuditEntry is one line of the audit: who did or was refused what, when, of whom.
+type AuditEntry struct {
 	ID      int64         `db:"id"`
 	At      time.Time     `db:"at"`
 	Person  string        `db:"person"`
@@ -20,8 +20,8 @@ type Audited struct {
 	Outcome string        `db:"outcome"`
 }
 
-// AuditWanted narrows the audit down; zero values ask for everything.
-type AuditWanted struct {
+// AuditFilter narrows the audit down; zero values ask for everything.
+type AuditFilter struct {
 	Person, Client uuid.NullUUID
 	From, To       time.Time
 	// Before is the line before which to go on; 0 begins with the latest.
@@ -30,8 +30,8 @@ type AuditWanted struct {
 }
 
 // Audit lists what happened, the latest first.
-func (t *Tx) Audit(ctx context.Context, w AuditWanted) ([]Audited, error) {
-	out := []Audited{}
+func (t *Tx) Audit(ctx context.Context, w AuditFilter) ([]AuditEntry, error) {
+	out := []AuditEntry{}
 	err := t.tx.SelectContext(ctx, &out, `select a.id, a.at, coalesce(p.name, 'a client, by a code') as person, a.verb,
 			a.kind, a.subject, a.client_id, coalesce(c.given_name || ' ' || c.family_name, '') as name, a.outcome
 		from audit a

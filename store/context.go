@@ -20,7 +20,9 @@ func (t *Tx) VisitContext(ctx context.Context, v Visit, now time.Time) (visit.Co
 	return t.contextFor(ctx, v, now, now)
 }
 
-// contextFor reads for holds that began at from or later: what arrived since is whole.
+// contextFor reads for holds that began at from or later: what arrived since is whole. Older facts
+// are reduced to those that still count, for a client's record grows over years and is read at
+// each event.
 func (t *Tx) contextFor(ctx context.Context, v Visit, from, now time.Time) (visit.Context, error) {
 	out := visit.Context{Visit: v.ID.String(), NowMS: now.UnixMilli(), Cancelled: v.Status == "cancelled"}
 	c, err := t.Client(ctx, v.ClientID)
@@ -64,7 +66,7 @@ func (t *Tx) contextFor(ctx context.Context, v Visit, from, now time.Time) (visi
 	return out, err
 }
 
-// ageOn counts whole years.
+// ageOn counts whole years. A birthday on 29 February is reached on 1 March in other years.
 func ageOn(born, day time.Time) int {
 	age := day.Year() - born.Year()
 	if born.AddDate(age, 0, 0).After(day) {
@@ -163,7 +165,7 @@ func (t *Tx) signsLately(ctx context.Context, v Visit, now time.Time) ([]visit.P
 }
 
 // treatedLately are the treatments of the client's other visits.
-func (t *Tx) treatedLately(ctx context.Context, v Visit, now time.Time) ([]record.Treated, error) {
+func (t *Tx) treatedLately(ctx context.Context, v Visit, now time.Time) ([]record.Treatment, error) {
 	var rows []struct {
 		ID   string    `db:"id"`
 		At   time.Time `db:"started_at"`
@@ -176,9 +178,9 @@ func (t *Tx) treatedLately(ctx context.Context, v Visit, now time.Time) ([]recor
 	if err != nil {
 		return nil, found("reading what was treated today", err)
 	}
-	out := []record.Treated{}
+	out := []record.Treatment{}
 	for _, r := range rows {
-		d := record.Treated{Hold: r.ID, AtMS: r.At.UnixMilli()}
+		d := record.Treatment{Hold: r.ID, AtMS: r.At.UnixMilli()}
 		if err := json.Unmarshal(r.Spot, &d.Spot); err != nil {
 			return nil, fmt.Errorf("reading where a hold was: %w", err)
 		}

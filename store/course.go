@@ -17,16 +17,16 @@ import (
 
 // Record is what a client's visits left behind, by visit.
 type Record struct {
-	Points   map[uuid.UUID][]visit.Treated
+	Points   map[uuid.UUID][]visit.TreatedPoint
 	Ranges   map[uuid.UUID][]visit.Range
-	Consents map[uuid.UUID][]visit.Consented
-	Told     map[uuid.UUID]Told
+	Consents map[uuid.UUID][]visit.ConsentRecorded
+	Told     map[uuid.UUID]ClientReport
 }
 
-// Told is what the client said and drew at a visit.
-type Told struct {
+// ClientReport is what the client said and drew at a visit.
+type ClientReport struct {
 	PainCM2 *float64
-	visit.Interviewed
+	visit.InterviewNoted
 }
 
 // Record reads the points of a client's visits with what their holds came to,
@@ -56,7 +56,7 @@ func (t *Tx) Record(ctx context.Context, client uuid.UUID, visits []Visit, now t
 
 // treated are points with the sums of their holds. What was rejected counts
 // nowhere; the last hold's outcome is the point's.
-func (t *Tx) treated(ctx context.Context, visits []uuid.UUID) (map[uuid.UUID][]visit.Treated, error) {
+func (t *Tx) treated(ctx context.Context, visits []uuid.UUID) (map[uuid.UUID][]visit.TreatedPoint, error) {
 	var rows []struct {
 		Visit      uuid.UUID       `db:"visit_id"`
 		ID         string          `db:"id"`
@@ -94,9 +94,9 @@ func (t *Tx) treated(ctx context.Context, visits []uuid.UUID) (map[uuid.UUID][]v
 	if err != nil {
 		return nil, found("reading a client's points", err)
 	}
-	out := map[uuid.UUID][]visit.Treated{}
+	out := map[uuid.UUID][]visit.TreatedPoint{}
 	for _, r := range rows {
-		p := visit.Treated{
+		p := visit.TreatedPoint{
 			SecondsS: float64(r.MS) / 1000, Holds: r.Holds, Parts: r.Parts, Outcome: treat.Outcome(r.Outcome),
 		}
 		p.Point, p.Identity = visit.UUID(r.ID), visit.UUID(r.Identity)
@@ -143,25 +143,25 @@ func (t *Tx) readings(ctx context.Context, visits []uuid.UUID) (map[uuid.UUID][]
 	return out, nil
 }
 
-func (t *Tx) consents(ctx context.Context, visits []uuid.UUID) (map[uuid.UUID][]visit.Consented, error) {
+func (t *Tx) consents(ctx context.Context, visits []uuid.UUID) (map[uuid.UUID][]visit.ConsentRecorded, error) {
 	var rows []struct {
 		Visit uuid.UUID `db:"visit_id"`
-		visit.Consented
+		visit.ConsentRecorded
 	}
 	err := t.tx.SelectContext(ctx, &rows, `select visit_id, area, given, given_by as by, chaperone, note from consent
 		where visit_id = any ($1) order by visit_id, place`, visits)
 	if err != nil {
 		return nil, found("reading a client's consents", err)
 	}
-	out := map[uuid.UUID][]visit.Consented{}
+	out := map[uuid.UUID][]visit.ConsentRecorded{}
 	for _, r := range rows {
-		out[r.Visit] = append(out[r.Visit], r.Consented)
+		out[r.Visit] = append(out[r.Visit], r.ConsentRecorded)
 	}
 	return out, nil
 }
 
 // told is what the client said and drew.
-func (t *Tx) told(ctx context.Context, visits []uuid.UUID) (map[uuid.UUID]Told, error) {
+func (t *Tx) told(ctx context.Context, visits []uuid.UUID) (map[uuid.UUID]ClientReport, error) {
 	var rows []struct {
 		Visit     uuid.UUID `db:"id"`
 		Interview []byte    `db:"interview"`
@@ -173,10 +173,10 @@ func (t *Tx) told(ctx context.Context, visits []uuid.UUID) (map[uuid.UUID]Told, 
 	if err != nil {
 		return nil, found("reading what a client said", err)
 	}
-	out := map[uuid.UUID]Told{}
+	out := map[uuid.UUID]ClientReport{}
 	for _, r := range rows {
-		said := Told{PainCM2: r.Area}
-		if err := readIf(r.Interview, &said.Interviewed); err != nil {
+		said := ClientReport{PainCM2: r.Area}
+		if err := readIf(r.Interview, &said.InterviewNoted); err != nil {
 			return nil, found("reading a story", err)
 		}
 		out[r.Visit] = said

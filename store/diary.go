@@ -204,19 +204,19 @@ func (t *Tx) PutWaiting(ctx context.Context, w Waiting, done bool) error {
 	return found("changing the waiting list", err)
 }
 
-// Proposed is when a client is to come again, by the latest closed visit.
-type Proposed struct {
+// NextVisitProposal is when a client is to come again, by the latest closed visit.
+type NextVisitProposal struct {
 	From *time.Time `db:"next_from"`
 	To   *time.Time `db:"next_to"`
 }
 
 // ProposedNext reads it; empty without a closed visit.
-func (t *Tx) ProposedNext(ctx context.Context, client uuid.UUID) (Proposed, error) {
-	var p []Proposed
+func (t *Tx) ProposedNext(ctx context.Context, client uuid.UUID) (NextVisitProposal, error) {
+	var p []NextVisitProposal
 	err := t.tx.SelectContext(ctx, &p, `select next_from, next_to from visit
 		where client_id = $1 and closed_at is not null order by starts_at desc, id desc limit 1`, client)
 	if err != nil || len(p) == 0 {
-		return Proposed{}, found("reading the proposed next visit", err)
+		return NextVisitProposal{}, found("reading the proposed next visit", err)
 	}
 	return p[0], nil
 }

@@ -87,14 +87,14 @@ func TestOtherContentUnderAnIDIsAConflict(t *testing.T) {
 	c = try(func(tx *store.Tx) error { return tx.PutPhoto(ctx, photo, []byte("b"), []byte("b")) })
 	assert.Equal(t, photo.ID, c.Stored.(store.Photo).ID)
 
-	e := p.event("note-written", visit.Noted{Text: "one"})
+	e := p.event("note-written", visit.NoteWritten{Text: "one"})
 	other := e
-	other.Body = p.event("note-written", visit.Noted{Text: "two"}).Body
-	var got store.Appended
+	other.Body = p.event("note-written", visit.NoteWritten{Text: "two"}).Body
+	var got store.AppendResult
 	p.as(t, func(tx *store.Tx) (err error) {
 		_, err = tx.Append(ctx, p.visit, batch(e))
 		require.NoError(t, err)
-		got, err = tx.Append(ctx, p.visit, batch(other, p.event("note-written", visit.Noted{Text: "three"})))
+		got, err = tx.Append(ctx, p.visit, batch(other, p.event("note-written", visit.NoteWritten{Text: "three"})))
 		return err
 	})
 	assert.Equal(t, store.Refused, got.Receipts[0].Result)
@@ -119,7 +119,7 @@ func TestD3SignsReachTheOtherVisitsOfTheDay(t *testing.T) {
 	})
 	p.visit = uuid.New()
 	again, second := uuid.NewString(), uuid.NewString()
-	var got store.Appended
+	var got store.AppendResult
 	p.as(t, func(tx *store.Tx) (err error) {
 		require.NoError(t, tx.NewVisit(ctx, store.Visit{
 			ID: p.visit, ClientID: p.client, Therapist: p.who.Person, StartsAt: time.Now().Add(time.Minute),
@@ -130,7 +130,7 @@ func TestD3SignsReachTheOtherVisitsOfTheDay(t *testing.T) {
 		))
 		return err
 	})
-	assert.Equal(t, store.SetAside, got.Receipts[3].Result)
+	assert.Equal(t, store.KeptRejected, got.Receipts[3].Result)
 	assert.Contains(t, got.Receipts[3].Reason, "the skin reacted here")
 }
 
@@ -140,7 +140,7 @@ func TestManyWritersOfOneVisit(t *testing.T) {
 	p := newPractice(t, "writers@x.example")
 	var events []visit.Event
 	for range 60 {
-		e := p.event("note-written", visit.Noted{Text: "x"})
+		e := p.event("note-written", visit.NoteWritten{Text: "x"})
 		e.Device = uuid.NewString()
 		events = append(events, e)
 	}

@@ -18,7 +18,7 @@ type Earlier struct {
 	// Ranges, Gauges and Interview are of the latest visit that has any.
 	Ranges    []visit.Range
 	Gauges    []visit.GaugePair
-	Interview *visit.Interviewed
+	Interview *visit.InterviewNoted
 	// Left is what the latest visit that left anything has left.
 	Left *visit.LeftOff
 	// Drawings are the latest few, the latest first.
@@ -100,7 +100,7 @@ func foundPoints(rows []pointRow) ([]visit.FoundPoint, error) {
 			return nil, found("reading what was answered", err)
 		}
 		out[i].Own = visit.OwnMap(out[i].Answers)
-		if err := json.Unmarshal(r.Charted, &out[i].Charted); err != nil {
+		if err := json.Unmarshal(r.Charted, &out[i].PointCharted); err != nil {
 			return nil, found("reading what was charted", err)
 		}
 	}
@@ -119,7 +119,7 @@ func (t *Tx) LastPoints(ctx context.Context, v Visit) ([]visit.FoundPoint, error
 }
 
 // EarlierInterview is the latest of the visits before v; nil without one.
-func (t *Tx) EarlierInterview(ctx context.Context, v Visit, now time.Time) (*visit.Interviewed, error) {
+func (t *Tx) EarlierInterview(ctx context.Context, v Visit, now time.Time) (*visit.InterviewNoted, error) {
 	var out Earlier
 	if err := t.refresh(ctx, v.ClientID, now); err != nil {
 		return nil, err

@@ -17,7 +17,11 @@ import (
 func TestTablesOfAnOlderProgramAreWrittenAnew(t *testing.T) {
 	p := newPractice(t, "older@x.example")
 	p.as(t, func(tx *store.Tx) error {
-		_, err := tx.Append(ctx, p.visit, batch(p.event("visit-opened", visit.Opened{}), p.point(uuid.NewString())))
+		_, err := tx.Append(
+			ctx,
+			p.visit,
+			batch(p.event("visit-opened", visit.VisitOpened{}), p.point(uuid.NewString())),
+		)
 		return err
 	})
 	first := p.visit
@@ -57,9 +61,9 @@ func TestOnlyWhatDiffersIsWritten(t *testing.T) {
 	point := uuid.NewString()
 	send(p.point(point))
 	before := written()
-	send(p.event("note-written", visit.Noted{Text: "Sleeps badly."}))
+	send(p.event("note-written", visit.NoteWritten{Text: "Sleeps badly."}))
 	assert.Equal(t, before, written())
-	send(p.event("point-rechecked", visit.Rechecked{Point: visit.UUID(point), NPRS: 3}))
+	send(p.event("point-rechecked", visit.PointRechecked{Point: visit.UUID(point), NPRS: 3}))
 	assert.NotEqual(t, before, written())
 }
 

@@ -31,11 +31,11 @@ func (t *Tx) exportPractice(ctx context.Context, of []uuid.UUID, a *exchange.Arc
 	for id, v := range thresholds {
 		p.Thresholds = append(p.Thresholds, exchange.ArchiveThreshold{Threshold: id, Value: v})
 	}
-	schools, err := t.OwnSchools(ctx)
+	protocols, err := t.OwnProtocols(ctx)
 	if err != nil {
 		return err
 	}
-	for id, own := range schools {
+	for id, own := range protocols {
 		p.Protocols = append(p.Protocols, exchange.ArchiveProtocol{ID: visit.UUID(id), Own: own})
 	}
 	notes, err := t.AtlasNotes(ctx)

@@ -72,7 +72,7 @@ func TestTheDatabaseHoldsNoSecondFactorThatCanBeRead(t *testing.T) {
 
 // What was kept before there was a key is sealed when its owner next signs in, and the
 // code of that moment stays used.
-func TestAnOlderSecondFactorIsSealedAtTheDoor(t *testing.T) {
+func TestAnOlderSecondFactorIsSealedAtSignIn(t *testing.T) {
 	const email = "older-factor@x.example"
 	p := newPractice(t, email)
 	secret := p.factor(t)

@@ -54,24 +54,24 @@ const wordsWait = 24 * time.Hour
 // TakeWords puts what a pad has said into the holds that it was said in, sorted
 // in by its time. It reports whether anything was taken; the answer has what is
 // newer than since.
-func (t *Tx) TakeWords(ctx context.Context, visitID uuid.UUID, since int64, now time.Time) (Appended, bool, error) {
+func (t *Tx) TakeWords(ctx context.Context, visitID uuid.UUID, since int64, now time.Time) (AppendResult, bool, error) {
 	v, err := t.lockVisit(ctx, visitID)
 	if err != nil {
-		return Appended{}, false, err
+		return AppendResult{}, false, err
 	}
 	var words []Word
 	err = t.tx.SelectContext(ctx, &words, `select id, at, kind, value, device, seq from pad_word
 		where visit_id = $1 and not taken and at > $2 order by device, seq`, visitID, now.Add(-wordsWait))
 	if err != nil || len(words) == 0 {
-		return Appended{}, false, found("reading a pad's words", err)
+		return AppendResult{}, false, found("reading a pad's words", err)
 	}
 	log, err := t.Events(ctx, visitID)
 	if err != nil {
-		return Appended{}, false, err
+		return AppendResult{}, false, err
 	}
 	vc, err := t.VisitContext(ctx, v, now)
 	if err != nil {
-		return Appended{}, false, err
+		return AppendResult{}, false, err
 	}
 	holds := visit.Reduce(vc, log).Holds
 	var events []visit.Event
@@ -85,12 +85,12 @@ func (t *Tx) TakeWords(ctx context.Context, visitID uuid.UUID, since int64, now 
 		events, taken = append(events, e), append(taken, w.ID.String())
 	}
 	if len(events) == 0 {
-		return Appended{}, false, nil
+		return AppendResult{}, false, nil
 	}
 	_, err = t.tx.ExecContext(ctx, `update pad_word set taken = true where visit_id = $1 and id = any ($2)`,
 		visitID, taken)
 	if err != nil {
-		return Appended{}, false, fmt.Errorf("taking a pad's words: %w", err)
+		return AppendResult{}, false, fmt.Errorf("taking a pad's words: %w", err)
 	}
 	out, err := t.Append(ctx, visitID, Batch{Events: events, Since: since, Now: now})
 	return out, true, err

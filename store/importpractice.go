@@ -81,7 +81,7 @@ func (i *importer) thresholds(ctx context.Context, in exchange.ArchivePractice) 
 // protocols are told apart by their names too: two of one name would be one to whoever
 // chooses.
 func (i *importer) protocols(ctx context.Context, in exchange.ArchivePractice) error {
-	here, err := i.OwnSchools(ctx)
+	here, err := i.OwnProtocols(ctx)
 	if err != nil {
 		return err
 	}
@@ -92,7 +92,7 @@ func (i *importer) protocols(ctx context.Context, in exchange.ArchivePractice) e
 	for _, p := range in.Protocols {
 		was, there := here[string(p.ID)]
 		same := was.Protocol == p.Own.Protocol && was.Name == p.Own.Name && maps.Equal(was.Numbers, p.Own.Numbers)
-		put := func() error { return i.PutSchool(ctx, string(p.ID), &p.Own) }
+		put := func() error { return i.PutProtocol(ctx, string(p.ID), &p.Own) }
 		if err := i.set(ctx, "protocol", string(p.ID), there || named[p.Own.Name], same, put); err != nil {
 			return err
 		}

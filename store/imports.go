@@ -24,8 +24,8 @@ type Incoming struct {
 	Now     time.Time
 }
 
-// Imported is what was taken in.
-type Imported struct {
+// ImportResult is what was taken in.
+type ImportResult struct {
 	ID     uuid.UUID  `db:"id"`
 	At     time.Time  `db:"at"`
 	By     string     `db:"name"`
@@ -308,8 +308,8 @@ func (i *importer) record(ctx context.Context) error {
 }
 
 // Imports lists what was taken in, the latest first.
-func (t *Tx) Imports(ctx context.Context) ([]Imported, error) {
-	out := []Imported{}
+func (t *Tx) Imports(ctx context.Context) ([]ImportResult, error) {
+	out := []ImportResult{}
 	err := t.tx.SelectContext(ctx, &out, `select i.id, i.at, p.name, i.kind, i.file, i.summary, i.undone_at
 		from import i join person p on p.practice_id = i.practice_id and p.id = i.person_id
 		order by i.at desc, i.id limit 100`)

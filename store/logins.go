@@ -36,7 +36,7 @@ type login struct {
 	TOTP     bool      `db:"totp_on"`
 }
 
-// SignIn is what someone says at the door.
+// SignIn is what someone says at sign-in.
 type SignIn struct {
 	Email, Password string
 	// Code of the second factor, where one is on.
@@ -65,7 +65,7 @@ func (s *Store) SignIn(ctx context.Context, in SignIn) (Principal, error) {
 	}
 	err = s.proven(ctx, l, d, email, in)
 	if nobodys && (err == nil || errors.Is(err, ErrSignIn) || errors.Is(err, ErrClosed)) {
-		return Principal{}, errors.Join(cmp.Or(err, ErrSignIn), s.Door(ctx, "sign-in", in.From))
+		return Principal{}, errors.Join(cmp.Or(err, ErrSignIn), s.LogAttempt(ctx, "sign-in", in.From))
 	}
 	if nobodys || errors.Is(err, ErrCode) && in.Code == "" || errors.Is(err, ErrBusy) {
 		return Principal{}, err // the second half of the way, or all of it, is still to come
@@ -84,7 +84,7 @@ func (s *Store) SignIn(ctx context.Context, in SignIn) (Principal, error) {
 }
 
 // proven checks password and second factor; the attempt is counted before.
-func (s *Store) proven(ctx context.Context, l login, d door, email string, in SignIn) error {
+func (s *Store) proven(ctx context.Context, l login, d signInAttempt, email string, in SignIn) error {
 	if err := s.attempt(ctx, d); err != nil {
 		return err
 	}

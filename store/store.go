@@ -272,12 +272,12 @@ func (t *Tx) audit(ctx context.Context, what Action, outcome string) error {
 	return nil
 }
 
-// Door leaves a trace of an unknown e-mail ("sign-in") or a wrong code ("code"),
+// LogAttempt leaves a trace of an unknown e-mail ("sign-in") or a wrong code ("code"),
 // which belong to no practice.
-func (s *Store) Door(ctx context.Context, what, address string) error {
+func (s *Store) LogAttempt(ctx context.Context, what, address string) error {
 	_, err := s.db.ExecContext(ctx, `select door_note($1, $2)`, what, address)
 	if err != nil {
-		return fmt.Errorf("noting what happened at the door: %w", err)
+		return fmt.Errorf("noting what happened at sign-in: %w", err)
 	}
 	return nil
 }

@@ -91,7 +91,7 @@ func admin(t *testing.T) *sqlx.DB {
 }
 
 func (p *practice) consent(area safety.Area) visit.Event {
-	return p.event("consent-recorded", visit.Consented{Area: area, Given: true, Chaperone: "declined"})
+	return p.event("consent-recorded", visit.ConsentRecorded{Area: area, Given: true, Chaperone: "declined"})
 }
 
 func (p *practice) hold(hold, point string) visit.Event {
@@ -112,7 +112,7 @@ func (p *practice) hold(hold, point string) visit.Event {
 // screened answers every question with no; what the record knows (a first
 // visit) is answered by the record.
 func (p *practice) screened() visit.Event {
-	var b visit.Screened
+	var b visit.ScreeningAnswered
 	for _, q := range safety.Questions() {
 		b.Answers = append(b.Answers, visit.ScreenedAnswer{Question: q.ID, Answer: "no"})
 	}
@@ -133,9 +133,9 @@ func onTheCalf() (m *atlas.Muscle, place atlas.FibrePlace, view body.View, at bo
 func (p *practice) point(id string) visit.Event {
 	n := 6.0
 	_, place, view, at := onTheCalf()
-	return p.event("point-charted", visit.Charted{
+	return p.event("point-charted", visit.PointCharted{
 		Point: visit.UUID(id), Muscle: "soleus", Side: "left", Figure: body.Version, View: view, X: at.X, Y: at.Y,
-		Place: place, Felt: visit.Felt{Band: "yes", Grade: new(2), NPRS: &n, Familiar: "yes"},
+		Place: place, Palpation: visit.Palpation{Band: "yes", Grade: new(2), NPRS: &n, Familiar: "yes"},
 	})
 }
 
@@ -143,7 +143,7 @@ func TestRowsOfAnotherPracticeAreOutOfReach(t *testing.T) {
 	a, b := newPractice(t, "a@rls.example"), newPractice(t, "b@rls.example")
 	a.as(t, func(tx *store.Tx) error {
 		_, err := tx.Append(ctx, a.visit, batch(
-			a.event("visit-opened", visit.Opened{}),
+			a.event("visit-opened", visit.VisitOpened{}),
 			a.point(uuid.NewString()),
 		))
 		return err
@@ -159,7 +159,7 @@ func TestRowsOfAnotherPracticeAreOutOfReach(t *testing.T) {
 		return nil
 	})
 	err := b.st.As(ctx, b.who, store.Action{Verb: "write", Kind: "visit"}, func(tx *store.Tx) error {
-		_, err := tx.Append(ctx, a.visit, batch(a.event("note-written", visit.Noted{Text: "x"})))
+		_, err := tx.Append(ctx, a.visit, batch(a.event("note-written", visit.NoteWritten{Text: "x"})))
 		return err
 	})
 	assert.ErrorIs(t, err, store.ErrNotFound)
@@ -243,8 +243,8 @@ func TestSignIn(t *testing.T) {
 func TestSendingTwiceStoresOnce(t *testing.T) {
 	p := newPractice(t, "twice@x.example")
 	id := uuid.NewString()
-	sent := batch(p.event("visit-opened", visit.Opened{}), p.point(id))
-	var first, second store.Appended
+	sent := batch(p.event("visit-opened", visit.VisitOpened{}), p.point(id))
+	var first, second store.AppendResult
 	p.as(t, func(tx *store.Tx) (err error) { first, err = tx.Append(ctx, p.visit, sent); return err })
 	p.as(t, func(tx *store.Tx) (err error) { second, err = tx.Append(ctx, p.visit, sent); return err })
 	assert.Equal(t, first.State, second.State)
@@ -431,12 +431,12 @@ func TestTheDrawingIsKeptBesideTheLog(t *testing.T) {
 	p := newPractice(t, "draw@x.example")
 	p.as(t, func(tx *store.Tx) error {
 		_, err := tx.Append(ctx, p.visit, batch(
-			p.event("visit-opened", visit.Opened{}),
-			p.event("drawing-painted", visit.Painted{
+			p.event("visit-opened", visit.VisitOpened{}),
+			p.event("drawing-painted", visit.DrawingPainted{
 				Figure:  body.Version,
 				Strokes: []visit.Stroke{{Kind: "ache", Intensity: 4, Cells: []string{"back:-4,31", "back:-4,32"}}},
 			}),
-			p.event("drawing-painted", visit.Painted{
+			p.event("drawing-painted", visit.DrawingPainted{
 				Figure:  body.Version,
 				Strokes: []visit.Stroke{{Kind: "ache", Intensity: 0, Cells: []string{"back:-4,32"}}},
 			}),
@@ -464,12 +464,12 @@ func TestScreeningIsCarriedToLaterVisits(t *testing.T) {
 	p := newPractice(t, "screen@x.example")
 	later := uuid.New()
 	p.as(t, func(tx *store.Tx) error {
-		yes := visit.Screened{Answers: []visit.ScreenedAnswer{{
+		yes := visit.ScreeningAnswered{Answers: []visit.ScreenedAnswer{{
 			Question: "calf-warm-swollen", Answer: "yes",
 			Side: "left", Regions: []ids.Region{"upper-calf"},
 		}}}
 		_, err := tx.Append(ctx, p.visit, batch(
-			p.event("visit-opened", visit.Opened{}), p.screened(),
+			p.event("visit-opened", visit.VisitOpened{}), p.screened(),
 			p.event("screening-answered", yes),
 		))
 		require.NoError(t, err)
@@ -490,7 +490,7 @@ func TestScreeningIsCarriedToLaterVisits(t *testing.T) {
 	first, second := see()
 	assert.Equal(t, map[string]rights.Role{p.who.Person.String(): rights.Therapist}, second.Roles)
 	firstVisit := func(c visit.Context) bool {
-		return slices.ContainsFunc(visit.Reduce(c, nil).Screening.Rules, func(r safety.Applied) bool {
+		return slices.ContainsFunc(visit.Reduce(c, nil).Screening.Rules, func(r safety.AppliedRule) bool {
 			return r.ID == "first-visit"
 		})
 	}
@@ -516,7 +516,7 @@ func TestLateEventsAreARemarkInLaterVisits(t *testing.T) {
 	p := newPractice(t, "late@x.example")
 	first := p.visit
 	p.as(t, func(tx *store.Tx) error {
-		_, err := tx.Append(ctx, first, batch(p.event("visit-opened", visit.Opened{}), p.screened()))
+		_, err := tx.Append(ctx, first, batch(p.event("visit-opened", visit.VisitOpened{}), p.screened()))
 		return err
 	})
 	p.visit = uuid.New()
@@ -526,12 +526,12 @@ func TestLateEventsAreARemarkInLaterVisits(t *testing.T) {
 			ID: p.visit, ClientID: p.client, Therapist: p.who.Person, StartsAt: time.Now().Add(time.Hour), Minutes: 60,
 		}))
 		_, err := tx.Append(ctx, p.visit, batch(
-			p.event("visit-opened", visit.Opened{}), p.screened(), p.consent("visit"),
-			p.event("consent-recorded", visit.Consented{
+			p.event("visit-opened", visit.VisitOpened{}), p.screened(), p.consent("visit"),
+			p.event("consent-recorded", visit.ConsentRecorded{
 				Area: "groin", Given: true, By: "guardian",
 				Chaperone: "present",
 			}),
-			p.event("consent-recorded", visit.Consented{Area: "groin"}),
+			p.event("consent-recorded", visit.ConsentRecorded{Area: "groin"}),
 			p.point(point), p.hold(hold, point),
 		))
 		return err
@@ -558,7 +558,7 @@ func TestLateEventsAreARemarkInLaterVisits(t *testing.T) {
 	assert.Empty(t, seen().Remarks)
 	p.visit = first
 	p.as(t, func(tx *store.Tx) error {
-		late := p.event("screening-answered", visit.Screened{
+		late := p.event("screening-answered", visit.ScreeningAnswered{
 			Answers: []visit.ScreenedAnswer{{Question: "weight-loss", Answer: "yes"}},
 		})
 		late.Device, late.DeviceMS = uuid.NewString(), late.DeviceMS-60_000

@@ -19,7 +19,7 @@ import (
 
 // tablesOf is the reading of the log that the tables hold; raised when rows
 // change, so that older ones are written anew when they are next read.
-const tablesOf = 10
+const projectionVersion = 10
 
 // row is one row of a table, by column.
 type row map[string]any
@@ -38,8 +38,9 @@ var tables = []table{
 	{"consent", consentRows},
 }
 
-// project writes the tables that are the log's present state: one statement for
-// each whose rows differ from what was written last, and one for the visit.
+// project writes the tables that are the log's present state: one statement for each whose rows
+// differ from what was written last, and one for the visit. A key in a hold changes one table
+// of seven, so most of them cost a checksum and nothing more.
 func (t *Tx) project(ctx context.Context, v Visit, version int64, s visit.State, vc visit.Context) error {
 	var written map[string]string
 	var kept []byte
@@ -84,6 +85,9 @@ func (t *Tx) owned(v Visit, rows []row) []row {
 // none is the checksum of a table in which a visit has no row.
 var none = checksum([]byte("[]"))
 
+// checksum tells whether rows differ from what was written last. It guards against needless work
+// only, so 64 bits without cryptography will do: a clash would leave a stale table until the
+// next change.
 func checksum(rows []byte) string {
 	h := fnv.New64a()
 	h.Write(rows) //nolint:errcheck // never fails
@@ -103,6 +107,8 @@ func (t *Tx) rewrite(ctx context.Context, table string, visitID uuid.UUID, rows 
 	return nil
 }
 
+// projectVisit writes what a visit's own row holds of its state: times, signature, what lists ask
+// for. What a visit does not have stays NULL, so that "the latest that has one" finds it.
 func (t *Tx) projectVisit(
 	ctx context.Context, v Visit, version int64, s visit.State, left visit.LeftOff, written map[string]string,
 ) error {
@@ -144,7 +150,7 @@ func (t *Tx) projectVisit(
 		tables_sum = $10, left_off = $11, signed_at = $12, signed_by = $13,
 		next_from = $14, next_to = $15, awaits_counter = $16 where id = $1`,
 		v.ID, version, moment(s.OpenedMS), moment(s.ClosedMS), s.Reason, latest["interview"], latest["ranges"],
-		latest["gauges"], tablesOf, sums, latest["left_off"], signedAt, signedBy,
+		latest["gauges"], projectionVersion, sums, latest["left_off"], signedAt, signedBy,
 		from, to, awaits)
 	return found("writing a visit's state", err)
 }
@@ -154,7 +160,7 @@ func (t *Tx) projectVisit(
 func (t *Tx) refresh(ctx context.Context, client uuid.UUID, now time.Time) error {
 	var old []uuid.UUID
 	err := t.tx.SelectContext(ctx, &old, `select id from visit
-		where client_id = $1 and version > 0 and tables_of < $2 order by starts_at`, client, tablesOf)
+		where client_id = $1 and version > 0 and tables_of < $2 order by starts_at`, client, projectionVersion)
 	if err != nil {
 		return found("looking for tables of an older program", err)
 	}
@@ -166,6 +172,7 @@ func (t *Tx) refresh(ctx context.Context, client uuid.UUID, now time.Time) error
 	return nil
 }
 
+// reproject computes a visit's tables anew from its log, under its lock.
 func (t *Tx) reproject(ctx context.Context, id uuid.UUID, now time.Time) error {
 	v, err := t.lockVisit(ctx, id)
 	if err != nil {
@@ -189,7 +196,7 @@ func pointRows(v Visit, s visit.State, left []visit.LeftPoint) []row {
 		rows[i] = row{
 			"id": p.Point, "identity": p.Identity, "muscle": p.Muscle, "side": p.Side, "site": p.Site,
 			"view": p.View, "x": p.X, "y": p.Y, "grade": p.Grade, "nprs": p.NPRS, "after_nprs": p.AfterNPRS,
-			"after_grade": p.AfterGrade, "charted_ms": p.ChartedMS, "charted": p.Charted,
+			"after_grade": p.AfterGrade, "charted_ms": p.ChartedMS, "charted": p.PointCharted,
 			"starts_at": v.StartsAt, "worked": worked, "treated_ms": treated, "answer": p.Answer(p.ChartedMS),
 			"activity": left[i].Activity,
 		}

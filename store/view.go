@@ -15,9 +15,9 @@ import (
 	"mokren/core/visit"
 )
 
-// Unsigned is a closed visit whose note nobody has signed, or a student's that nobody
+// UnsignedNote is a closed visit whose note nobody has signed, or a student's that nobody
 // has countersigned.
-type Unsigned struct {
+type UnsignedNote struct {
 	Visit     uuid.UUID `db:"id"`
 	Client    uuid.UUID `db:"client_id"`
 	Name      string    `db:"name"`
@@ -28,8 +28,8 @@ type Unsigned struct {
 }
 
 // UnsignedNotes lists them, the oldest first.
-func (t *Tx) UnsignedNotes(ctx context.Context) ([]Unsigned, error) {
-	out := []Unsigned{}
+func (t *Tx) UnsignedNotes(ctx context.Context) ([]UnsignedNote, error) {
+	out := []UnsignedNote{}
 	err := t.tx.SelectContext(ctx, &out, `select v.id, v.client_id, c.given_name || ' ' || c.family_name as name,
 			p.name as therapist, v.starts_at, v.awaits_counter
 		from visit v join client c on c.practice_id = v.practice_id and c.id = v.client_id
@@ -129,7 +129,7 @@ func (t *Tx) LivelySpots(ctx context.Context, now time.Time) ([]Spot, error) {
 
 // TreatedByMuscle gives what was found before and after by one protocol alone, over
 // all clients: alike rows are counted once, with how many.
-func (t *Tx) TreatedByMuscle(ctx context.Context) (map[ids.Muscle][]progress.Treated, error) {
+func (t *Tx) TreatedByMuscle(ctx context.Context) (map[ids.Muscle][]progress.TreatmentResult, error) {
 	var rows []struct {
 		Muscle   string  `db:"muscle"`
 		Protocol string  `db:"protocol"`
@@ -147,10 +147,10 @@ func (t *Tx) TreatedByMuscle(ctx context.Context) (map[ids.Muscle][]progress.Tre
 	if err != nil {
 		return nil, found("reading what worked", err)
 	}
-	out := map[ids.Muscle][]progress.Treated{}
+	out := map[ids.Muscle][]progress.TreatmentResult{}
 	for _, r := range rows {
 		m := ids.Muscle(r.Muscle)
-		out[m] = append(out[m], progress.Treated{
+		out[m] = append(out[m], progress.TreatmentResult{
 			Protocol: ids.Protocol(r.Protocol), Before: r.Before, After: r.After, PressedS: r.Seconds, N: r.N,
 		})
 	}
@@ -158,7 +158,7 @@ func (t *Tx) TreatedByMuscle(ctx context.Context) (map[ids.Muscle][]progress.Tre
 }
 
 // Suspicions gives what the list said and what was found, over all clients.
-func (t *Tx) Suspicions(ctx context.Context) ([]assess.Searched, error) {
+func (t *Tx) Suspicions(ctx context.Context) ([]assess.SearchTally, error) {
 	var rows []struct {
 		Region     string   `db:"region"`
 		Confidence float64  `db:"confidence"`
@@ -173,9 +173,9 @@ func (t *Tx) Suspicions(ctx context.Context) ([]assess.Searched, error) {
 	if err != nil {
 		return nil, found("reading what the list said", err)
 	}
-	out := make([]assess.Searched, len(rows))
+	out := make([]assess.SearchTally, len(rows))
 	for i, r := range rows {
-		out[i] = assess.Searched{
+		out[i] = assess.SearchTally{
 			Region: r.Region, Confidence: r.Confidence, Findings: r.Findings, Found: r.Found, InVain: r.InVain,
 		}
 	}
@@ -186,7 +186,7 @@ func (t *Tx) Suspicions(ctx context.Context) ([]assess.Searched, error) {
 func (t *Tx) RefreshAll(ctx context.Context, now time.Time) error {
 	var old []uuid.UUID
 	err := t.tx.SelectContext(ctx, &old, `select distinct client_id from visit
-		where version > 0 and tables_of < $1 limit 200`, tablesOf)
+		where version > 0 and tables_of < $1 limit 200`, projectionVersion)
 	if err != nil {
 		return found("looking for tables of an older program", err)
 	}

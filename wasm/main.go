@@ -2,7 +2,7 @@
 
 // Command wasm is the core for the browser. It puts one object on the page:
 //
-//	mokrenCore.ask(name, json) -> the answer to a question of core/door
+//	mokrenCore.ask(name, json) -> the answer to a question of core/bridge
 //	mokrenCore.rules           -> version of the coach's rules
 //
 // Everything goes in and out as JSON text: one crossing, no shared memory. An
@@ -15,8 +15,8 @@ import (
 	"runtime/debug"
 	"syscall/js"
 
-	"mokren/core/door"
-	"mokren/core/strict"
+	"mokren/core/bridge"
+	"mokren/core/decode"
 	"mokren/core/treat"
 )
 
@@ -26,7 +26,7 @@ const gcPercent = 400
 
 func main() {
 	debug.SetGCPercent(gcPercent)
-	d := door.New()
+	d := bridge.New()
 	js.Global().Set("mokrenCore", map[string]any{
 		"ask": js.FuncOf(func(_ js.Value, args []js.Value) any {
 			return answer(d.Answer(args[0].String(), []byte(args[1].String())))
@@ -43,12 +43,12 @@ func main() {
 func answer(v any, err error) string {
 	out := struct {
 		OK    any           `json:"ok,omitempty"`
-		Error *strict.Error `json:"error,omitempty"`
+		Error *decode.Error `json:"error,omitempty"`
 	}{OK: v}
 	if err != nil {
-		var e *strict.Error
+		var e *decode.Error
 		if !errors.As(err, &e) {
-			e = &strict.Error{Path: "$", Given: "", Allowed: err.Error()}
+			e = &decode.Error{Path: "$", Given: "", Allowed: err.Error()}
 		}
 		out.OK, out.Error = nil, e
 	}

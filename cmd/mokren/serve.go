@@ -19,9 +19,9 @@ import (
 
 	"mokren/api"
 	"mokren/core/body"
+	"mokren/core/decode"
 	"mokren/core/ids"
 	"mokren/core/picture"
-	"mokren/core/strict"
 	"mokren/demo"
 	"mokren/devices/algometer"
 	"mokren/devices/inclinometer"
@@ -31,15 +31,15 @@ import (
 
 type serveCmd struct {
 	database
-	Addr             string `env:"MOKREN_ADDR" default:"127.0.0.1:7470" help:"Address to listen on."`
-	SignInsPerMinute int    `env:"MOKREN_SIGN_INS" default:"10" help:"Sign-in attempts per minute from one address."`
-	Inclinometer     string `env:"MOKREN_INCLINOMETER" help:"WebSocket at which an inclinometer streams to the browser; empty: none."`
-	Algometer        string `env:"MOKREN_ALGOMETER" help:"WebSocket at which a pressure algometer streams to the browser; empty: none."`
-	PressurePad      string `env:"MOKREN_PRESSUREPAD" help:"WebSocket at which a pressure pad streams to the browser; empty: none."`
-	SecureCookie     bool   `env:"MOKREN_SECURE_COOKIE" help:"Set when a proxy serves this over TLS."`
-	TLSCert          string `env:"MOKREN_TLS_CERT" help:"Certificate file, PEM; with the key, it is served over TLS here."`
-	TLSKey           string `env:"MOKREN_TLS_KEY" help:"Key file of the certificate, PEM."`
-	MetricsAddr      string `env:"MOKREN_METRICS_ADDR" help:"Address of its own for Prometheus, within the house; empty: none."`
+	Addr             string `env:"MOKREN_ADDR"          default:"127.0.0.1:7470" help:"Address to listen on."`
+	SignInsPerMinute int    `env:"MOKREN_SIGN_INS"      default:"10"             help:"Sign-in attempts per minute from one address."`
+	Inclinometer     string `env:"MOKREN_INCLINOMETER"                           help:"WebSocket at which an inclinometer streams to the browser; empty: none."`
+	Algometer        string `env:"MOKREN_ALGOMETER"                              help:"WebSocket at which a pressure algometer streams to the browser; empty: none."`
+	PressurePad      string `env:"MOKREN_PRESSUREPAD"                            help:"WebSocket at which a pressure pad streams to the browser; empty: none."`
+	SecureCookie     bool   `env:"MOKREN_SECURE_COOKIE"                          help:"Set when a proxy serves this over TLS."`
+	TLSCert          string `env:"MOKREN_TLS_CERT"                               help:"Certificate file, PEM; with the key, it is served over TLS here."`
+	TLSKey           string `env:"MOKREN_TLS_KEY"                                help:"Key file of the certificate, PEM."`
+	MetricsAddr      string `env:"MOKREN_METRICS_ADDR"                           help:"Address of its own for Prometheus, within the house; empty: none."`
 }
 
 type demoCmd struct{ serveCmd }
@@ -50,10 +50,10 @@ type openapiCmd struct {
 
 type figureCmd struct {
 	View   body.View       `arg:"" help:"front, back, left, right, head-left, head-right, sole-left, sole-right, or section"`
-	At     string          `help:"Level of a section, percent of the height below the crown, such as 62%."`
-	Layers []picture.Layer `help:"bones, landmarks, muscles, structures, referral"`
-	Depth  int             `help:"muscles of this layer only, 1 superficial to 4 deep"`
-	Only   []ids.Muscle    `help:"these muscles only"`
+	At     string          `       help:"Level of a section, percent of the height below the crown, such as 62%."`
+	Layers []picture.Layer `       help:"bones, landmarks, muscles, structures, referral"`
+	Depth  int             `       help:"muscles of this layer only, 1 superficial to 4 deep"`
+	Only   []ids.Muscle    `       help:"these muscles only"`
 }
 
 // Run prints a view as SVG.
@@ -64,12 +64,17 @@ func (c *figureCmd) Run() error {
 	if c.At != "" {
 		return fmt.Errorf("--at: given %q; allowed: with section only", c.At)
 	}
-	w := picture.Wanted{View: c.View, Layers: append([]picture.Layer{}, c.Layers...), Depth: c.Depth, Only: c.Only}
+	w := picture.LayerRequest{
+		View:   c.View,
+		Layers: append([]picture.Layer{}, c.Layers...),
+		Depth:  c.Depth,
+		Only:   c.Only,
+	}
 	raw, err := json.Marshal(w)
 	if err != nil {
 		return err
 	}
-	if err := strict.Decode(raw, &w); err != nil { // the same check as everywhere
+	if err := decode.JSON(raw, &w); err != nil { // the same check as everywhere
 		return err
 	}
 	fmt.Println(picture.SVG(w))

@@ -5,13 +5,13 @@ import (
 	"math"
 	"strings"
 
-	"mokren/core/order"
 	"mokren/core/progress"
+	"mokren/core/stable"
 )
 
-// Searched is so many muscles that hands have searched, with what the list had
+// SearchTally is so many muscles that hands have searched, with what the list had
 // said of them.
-type Searched struct {
+type SearchTally struct {
 	Region     string
 	Confidence float64
 	Findings   []string // kinds of evidence that spoke for it
@@ -91,7 +91,7 @@ type tally struct {
 	found, inVain int
 }
 
-func (t *tally) add(s Searched) {
+func (t *tally) add(s SearchTally) {
 	t.said += s.Confidence * float64(s.Found+s.InVain)
 	t.found += s.Found
 	t.inVain += s.InVain
@@ -116,7 +116,7 @@ func (t tally) band(from, to float64) Band {
 }
 
 // Calibrate compares what the list said with what hands have found.
-func Calibrate(list []Searched, w Weights) Calibration {
+func Calibrate(list []SearchTally, w Weights) Calibration {
 	out := Calibration{Bands: []Band{}, Regions: []RegionWord{}, Proposals: []Proposal{}}
 	const n = 5
 	var bands [n]tally
@@ -139,7 +139,7 @@ func Calibrate(list []Searched, w Weights) Calibration {
 	for r, t := range regions {
 		out.Regions = append(out.Regions, RegionWord{r, t.band(bandsFrom, 1)})
 	}
-	order.By(out.Regions, func(a, b RegionWord) int { return cmp.Compare(a.Region, b.Region) })
+	stable.Sort(out.Regions, func(a, b RegionWord) int { return cmp.Compare(a.Region, b.Region) })
 	for _, e := range evidence {
 		if t := kinds[e.ID]; t != nil {
 			if p, ok := propose(e, w.of(e.ID), *t); ok {

@@ -12,7 +12,7 @@ import (
 // What was found is set against what was said, band by band; a band that says
 // too much or too little is named only where chance does not explain it.
 func TestTheListIsHeldToItsWord(t *testing.T) {
-	c := assess.Calibrate([]assess.Searched{
+	c := assess.Calibrate([]assess.SearchTally{
 		{Region: "leg-and-foot", Confidence: 0.95, Found: 19, InVain: 1},
 		{Region: "leg-and-foot", Confidence: 0.85, Found: 8, InVain: 12},
 		{Region: "trunk", Confidence: 0.55, Found: 18, InVain: 2},
@@ -39,7 +39,7 @@ func TestTheListIsHeldToItsWord(t *testing.T) {
 // leaves out what was said; at most by half or double, within a ratio's bounds.
 func TestAProposalHasItsCountsAndItsBounds(t *testing.T) {
 	at := func(found, inVain int, w assess.Weights) []assess.Proposal {
-		return assess.Calibrate([]assess.Searched{{
+		return assess.Calibrate([]assess.SearchTally{{
 			Region: "trunk", Confidence: 0.8, Findings: []string{"load"}, Found: found, InVain: inVain,
 		}}, w).Proposals
 	}

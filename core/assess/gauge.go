@@ -4,8 +4,8 @@ import (
 	"fmt"
 	"math"
 
+	"mokren/core/decode"
 	"mokren/core/ids"
-	"mokren/core/strict"
 )
 
 // Gauge is a measure of its own kind beside the ranges of motion: the toe-touch
@@ -73,21 +73,21 @@ func gaugeInfo(id string) GaugeInfo {
 	return GaugeInfo{}
 }
 
-// Check implements strict.Checker: the value fits the gauge and the side.
-func (g Gauge) Check() *strict.Error {
+// Check implements decode.Checker: the value fits the gauge and the side.
+func (g Gauge) Check() *decode.Error {
 	info := gaugeInfo(g.ID)
 	if info.ID == "" {
-		return &strict.Error{
+		return &decode.Error{
 			Path: "$.gauge", Given: fmt.Sprintf("%q", g.ID),
 			Allowed: "toe-touch, weight-bearing-lunge, straight-leg-raise, breathing",
 		}
 	}
 	if (g.Side == ids.Midline) != (len(info.Sides) == 1) {
-		return &strict.Error{Path: "$.side", Given: fmt.Sprintf("%q", g.Side), Allowed: fmt.Sprint(info.Sides)}
+		return &decode.Error{Path: "$.side", Given: fmt.Sprintf("%q", g.Side), Allowed: fmt.Sprint(info.Sides)}
 	}
 	if info.Unit == "" {
 		if g.Kind == "" || g.Value != nil {
-			return &strict.Error{
+			return &decode.Error{
 				Path: "$.kind", Given: fmt.Sprintf("%q", g.Kind),
 				Allowed: "apical or diaphragmatic, and no value",
 			}
@@ -95,10 +95,10 @@ func (g Gauge) Check() *strict.Error {
 		return nil
 	}
 	if g.Value == nil || g.Kind != "" {
-		return &strict.Error{Path: "$.value", Given: "nothing", Allowed: "a value in " + info.Unit + ", and no kind"}
+		return &decode.Error{Path: "$.value", Given: "nothing", Allowed: "a value in " + info.Unit + ", and no kind"}
 	}
 	if *g.Value < info.Min || *g.Value > info.Max {
-		return &strict.Error{
+		return &decode.Error{
 			Path: "$.value", Given: fmt.Sprint(*g.Value),
 			Allowed: fmt.Sprintf("%v to %v %s", info.Min, info.Max, info.Unit),
 		}

@@ -7,7 +7,7 @@ import (
 
 	"mokren/core/atlas"
 	"mokren/core/ids"
-	"mokren/core/order"
+	"mokren/core/stable"
 )
 
 // prior odds are low and equal.
@@ -43,7 +43,7 @@ func byWeight(a, b Why) int {
 // reasons damps each group and gives the sum of log-odds with every reason.
 func (h *hypothesis) reasons() (sum float64, why []Why) {
 	list := slices.Clone(h.list)
-	order.By(list, func(a, b grouped) int {
+	stable.Sort(list, func(a, b grouped) int {
 		return cmp.Or(cmp.Compare(a.group, b.group), cmp.Compare(sign(a.Effect), sign(b.Effect)),
 			byWeight(a.Why, b.Why))
 	})
@@ -58,7 +58,7 @@ func (h *hypothesis) reasons() (sum float64, why []Why) {
 		why[i] = w.Why
 		why[i].Effect *= weight
 	}
-	order.By(why, byWeight)
+	stable.Sort(why, byWeight)
 	for _, w := range why {
 		sum += w.Effect
 	}

@@ -3,7 +3,7 @@ package assess
 import (
 	"cmp"
 
-	"mokren/core/order"
+	"mokren/core/stable"
 )
 
 // Missing is a kind of finding that has not been taken yet.
@@ -40,7 +40,7 @@ func missing(f Findings, w Weights) []Missing {
 	})
 	offer(len(f.Posture) > 0, Missing{"posture", "Posture", "Heights and turns of shoulders and pelvis.", "measure"})
 	offer(len(f.Signs) > 0, Missing{"squat", "The squat", "Heels, knees, back and arms.", "measure"})
-	order.By(out, func(a, b Missing) int {
+	stable.Sort(out, func(a, b Missing) int {
 		return cmp.Compare(w.of(b.Evidence).Plus, w.of(a.Evidence).Plus)
 	})
 	return out[:min(mostTelling, len(out))]

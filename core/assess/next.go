@@ -7,7 +7,7 @@ import (
 	"slices"
 
 	"mokren/core/ids"
-	"mokren/core/order"
+	"mokren/core/stable"
 )
 
 // A next test is chosen for the leading hypotheses: at most so many, and none
@@ -31,7 +31,7 @@ func entropy(p float64) float64 {
 // positive when any of the test's muscles gives it.
 func (m *model) next(done []TestResult, today []TestToday) []NextTest {
 	lead := slices.Clone(m.all)
-	order.By(lead, func(a, b *hypothesis) int { // as the suspects are sorted
+	stable.Sort(lead, func(a, b *hypothesis) int { // as the suspects are sorted
 		return cmp.Or(cmp.Compare(b.conf, a.conf), cmp.Compare(a.muscle.ID, b.muscle.ID), cmp.Compare(a.side, b.side))
 	})
 	// Muscles that nothing speaks for are not compared.
@@ -65,7 +65,7 @@ func (m *model) next(done []TestResult, today []TestToday) []NextTest {
 			}
 		}
 	}
-	order.By(out, func(a, b NextTest) int {
+	stable.Sort(out, func(a, b NextTest) int {
 		return cmp.Or(cmp.Compare(b.GainBits, a.GainBits), cmp.Compare(a.Test, b.Test), cmp.Compare(a.Side, b.Side))
 	})
 	return out[:min(3, len(out))]

@@ -7,8 +7,8 @@ import (
 	"slices"
 	"strings"
 
+	"mokren/core/decode"
 	"mokren/core/ids"
-	"mokren/core/strict"
 )
 
 // photoLandmarks that can be dropped on a picture. In front and back views
@@ -80,7 +80,7 @@ func (p Photo) checkLandmarks() error {
 		base, side := pairedName(id)
 		paired, known := photoLandmarks[base]
 		if !known || (side != "") != (paired && p.flat()) {
-			return &strict.Error{
+			return &decode.Error{
 				Path:  "$.landmarks." + id,
 				Given: fmt.Sprintf("%q in a %s view", id, p.View),
 				Allowed: "tragus, C7, acromion, asis, psis, iliac-crest, greater-trochanter, knee, ankle, " +
@@ -109,7 +109,7 @@ func (p Photo) plumbLine() (plumbLine, error) {
 	dx, dy := low[0]-top[0], low[1]-top[1]
 	length := math.Hypot(dx, dy)
 	if length < 1e-9 || dy <= 0 {
-		return plumbLine{}, &strict.Error{
+		return plumbLine{}, &decode.Error{
 			Path: "$.plumb", Given: fmt.Sprint(p.Plumb),
 			Allowed: "an upper and a lower point, apart",
 		}

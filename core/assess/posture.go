@@ -5,8 +5,8 @@ import (
 	"fmt"
 	"math"
 
+	"mokren/core/decode"
 	"mokren/core/ids"
-	"mokren/core/strict"
 )
 
 // Slope is a caliper-inclinometer reading: the distance between two landmarks,
@@ -27,7 +27,7 @@ func Solve(distance, height, deg *float64) (Slope, error) {
 		}
 	}
 	if given != 2 {
-		return Slope{}, &strict.Error{
+		return Slope{}, &decode.Error{
 			Path:    "$",
 			Given:   fmt.Sprintf("%d of distance_cm, height_difference_cm, slope_deg", given),
 			Allowed: "any two of the three",
@@ -37,7 +37,7 @@ func Solve(distance, height, deg *float64) (Slope, error) {
 	switch {
 	case deg == nil:
 		if *distance <= 0 || math.Abs(*height) > *distance {
-			return Slope{}, &strict.Error{
+			return Slope{}, &decode.Error{
 				Path: "$.height_difference_cm", Given: fmt.Sprint(*height),
 				Allowed: fmt.Sprintf("at most the distance, %v cm, which is above 0", *distance),
 			}
@@ -48,7 +48,7 @@ func Solve(distance, height, deg *float64) (Slope, error) {
 	default:
 		sin := math.Sin(*deg * rad)
 		if sin == 0 || *height/sin <= 0 {
-			return Slope{}, &strict.Error{
+			return Slope{}, &decode.Error{
 				Path: "$.slope_deg", Given: fmt.Sprint(*deg),
 				Allowed: "a slope other than 0 with the sign of the height difference",
 			}

@@ -9,8 +9,8 @@ import (
 
 	"mokren/core/atlas"
 	"mokren/core/ids"
-	"mokren/core/order"
 	"mokren/core/safety"
+	"mokren/core/stable"
 )
 
 // Why is one reason with its weight, in natural log-odds.
@@ -150,7 +150,7 @@ func Rank(f Findings, w Weights) Ranking {
 		s.Ready = s.Confidence >= Threshold && !s.Blocked
 		out.Suspects = append(out.Suspects, s)
 	}
-	order.By(out.Suspects, func(a, b Suspect) int {
+	stable.Sort(out.Suspects, func(a, b Suspect) int {
 		return cmp.Or(cmp.Compare(b.Confidence, a.Confidence), cmp.Compare(a.Muscle, b.Muscle),
 			cmp.Compare(a.Side, b.Side))
 	})

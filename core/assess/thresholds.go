@@ -3,7 +3,7 @@ package assess
 import (
 	"fmt"
 
-	"mokren/core/strict"
+	"mokren/core/decode"
 )
 
 // FlagThreshold is where a posture flag begins. A practice may set its own within
@@ -59,24 +59,24 @@ func (t Thresholds) source(id string) string {
 }
 
 // CheckThreshold refuses an unknown id and a value out of bounds.
-func CheckThreshold(id string, v float64) *strict.Error {
+func CheckThreshold(id string, v float64) *decode.Error {
 	for _, d := range thresholds {
 		if d.ID != id {
 			continue
 		}
 		if v < d.Min || v > d.Max {
-			return &strict.Error{
+			return &decode.Error{
 				Path: "$.value", Given: fmt.Sprint(v),
 				Allowed: fmt.Sprintf("%v to %v %s", d.Min, d.Max, d.Unit),
 			}
 		}
 		return nil
 	}
-	return &strict.Error{Path: "$.threshold", Given: fmt.Sprintf("%q", id), Allowed: "an id of the list of thresholds"}
+	return &decode.Error{Path: "$.threshold", Given: fmt.Sprintf("%q", id), Allowed: "an id of the list of thresholds"}
 }
 
-// Check implements strict.Checker.
-func (t Thresholds) Check() *strict.Error {
+// Check implements decode.Checker.
+func (t Thresholds) Check() *decode.Error {
 	for id, v := range t {
 		if e := CheckThreshold(id, v); e != nil {
 			return e

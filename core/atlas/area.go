@@ -28,7 +28,8 @@ func (m *Muscle) Areas(v body.View, side ids.Side) []Area {
 	return out
 }
 
-// Fibres lie about this far apart in the drawing, and a part has a few at least.
+// Fibres lie about this far apart in the drawing, in cm of a body of 170 cm, and a part has
+// four at least and 21 at most: more would be a grey area.
 const (
 	fibreCM    = 0.55
 	mostFibres = 21
@@ -37,7 +38,8 @@ const (
 // half a tendinous band, as a share of the length.
 const halfBand = 0.012
 
-// area draws the sheet; a ligament or fascia is tendon all through.
+// area draws the sheet; a ligament or fascia (sinew) is tendon all through. The belly lies on the
+// sinew, so that tendons show where it ends.
 func (s *sheet) area(p Part, sinew bool) Area {
 	from, to := p.Tendon[0]/100, 1-p.Tendon[1]/100
 	a := Area{Bands: []string{}, Fibres: []string{}}

@@ -25,6 +25,8 @@ func (m *Muscle) Stations(side ids.Side, n int, heightCM float64) (body.View, []
 	return view, out
 }
 
+// longestAttachment compares the origin and the insertion of every part, in cm: a fan that is
+// narrow at one bone is worked at the other.
 func (m *Muscle) longestAttachment(side ids.Side, heightCM float64) (view body.View, along curve, cm float64) {
 	cm = -1
 	for i := range m.Parts {
@@ -39,8 +41,8 @@ func (m *Muscle) longestAttachment(side ids.Side, heightCM float64) (view body.V
 	return view, along, cm
 }
 
-// OfSpine reports whether the muscle moves the spine or the pelvis before any
-// limb.
+// OfSpine reports whether the muscle moves the spine or the pelvis before any limb: whether its
+// first action, which is its strongest, is of the trunk.
 func (m *Muscle) OfSpine() bool {
 	for _, a := range m.Actions {
 		joint, _, _ := strings.Cut(string(a.Movement), ".")

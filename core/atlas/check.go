@@ -6,15 +6,17 @@ import (
 	"strings"
 
 	"mokren/core/body"
+	"mokren/core/decode"
 	"mokren/core/ids"
-	"mokren/core/strict"
 )
 
+// refuse names the field of a file, what stands there, and what may.
 func refuse(path, given, allowed string) error {
-	return &strict.Error{Path: path, Given: given, Allowed: allowed}
+	return &decode.Error{Path: path, Given: given, Allowed: allowed}
 }
 
-// check holds what a single file can tell about itself.
+// check holds what a single file can tell about itself. It runs in the tests only: what ships
+// has passed it.
 func (m *Muscle) check() error {
 	if err := m.checkParts(); err != nil {
 		return err
@@ -52,7 +54,8 @@ func (m *Muscle) check() error {
 	return m.checkPositions()
 }
 
-// checkParts: every anchor lies on the figure, and the tendons leave a belly.
+// checkParts: every anchor lies on the figure, and the tendons leave a belly. The left side is
+// enough, for the right one is its mirror image.
 func (m *Muscle) checkParts() error {
 	for i, part := range m.Parts {
 		path := fmt.Sprintf("$.parts[%d]", i)
@@ -80,6 +83,8 @@ func (m *Muscle) checkParts() error {
 	return nil
 }
 
+// checkSites: every site lies in its part and on its own side of the figure, has an id of its
+// own, and a pattern where the file is a muscle's.
 func (m *Muscle) checkSites() error {
 	seen := map[string]bool{}
 	for i, s := range m.Sites {
@@ -114,8 +119,8 @@ func (m *Muscle) checkSites() error {
 	return nil
 }
 
-// checkMeasures: words have a slot for their measure, and its landmark is shown where
-// the site is.
+// checkMeasures: words have a slot for their measure, and its landmark is shown where the site
+// is; else the words could not be worked out.
 func (m *Muscle) checkMeasures() error {
 	check := func(path, text string, x *Measure, site string) error {
 		if (x != nil) != strings.Contains(text, slot) {
@@ -238,7 +243,8 @@ func together(all map[ids.Muscle]*Muscle) error {
 	return nil
 }
 
-// circle tells whether easing from leads back to to.
+// circle tells whether easing from leads back to to, over any number of muscles. seen keeps it
+// from running round a circle that is not this one.
 func circle(all map[ids.Muscle]*Muscle, from, to ids.Muscle, seen map[ids.Muscle]bool) bool {
 	if from == to {
 		return true

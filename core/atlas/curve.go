@@ -6,10 +6,11 @@ import (
 	"mokren/core/body"
 )
 
-// curve is a smooth line through points, walked by shares of its length.
+// curve is a smooth line through points, walked by shares of its length. Shares, not
+// parameters: half way is the middle to a hand, however the points are spaced.
 type curve struct {
 	points []body.Point
-	gone   []float64 // length up to each point
+	gone   []float64 // length up to each point, in view units; the last is the whole
 }
 
 func curveThrough(points []body.Point) curve {

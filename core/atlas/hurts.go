@@ -7,7 +7,7 @@ import (
 
 	"mokren/core/body"
 	"mokren/core/ids"
-	"mokren/core/order"
+	"mokren/core/stable"
 )
 
 // Match is a muscle whose usual referral covers a touched place. It is a
@@ -32,6 +32,8 @@ type pattern struct {
 	spillover []int
 }
 
+// regionIndex numbers the regions, so that patterns are compared by slices and not by maps: a
+// touch is matched against every site of the atlas within a frame.
 var regionIndex = sync.OnceValue(func() map[ids.Region]int {
 	out := map[ids.Region]int{}
 	for i, r := range ids.Regions() {
@@ -40,6 +42,7 @@ var regionIndex = sync.OnceValue(func() map[ids.Region]int {
 	return out
 })
 
+// patterns are all sites that have one, contacts have none.
 var patterns = sync.OnceValue(func() []pattern {
 	index := regionIndex()
 	var out []pattern
@@ -65,9 +68,11 @@ const (
 	spilloverShare = 0.5  // spill-over zones count half
 )
 
-// Hurts matches a touched place against every usual referral pattern of both
-// sides, the nearest match first; one entry a muscle and side, by its best
-// site. Empty off the figure.
+// Hurts matches a touched place against every usual referral pattern of both sides, the nearest
+// match first; one entry a muscle and side, by its best site. Empty off the figure.
+//
+// A score is the best nearness to a region of the pattern, halved for spillover, divided by the
+// square root of the pattern's size: a small pattern that is hit says more than a large one.
 func Hurts(v body.View, p body.Point, heightCM float64) []Match {
 	nearness, distance := around(v, p, heightCM)
 	if nearness == nil {
@@ -106,12 +111,13 @@ func Hurts(v body.View, p body.Point, heightCM float64) []Match {
 		m.Score = math.Round(m.Score*1000) / 1000
 		out = append(out, m)
 	}
-	order.By(out, func(a, b Match) int {
+	stable.Sort(out, func(a, b Match) int {
 		return cmp.Or(cmp.Compare(b.Score, a.Score), cmp.Compare(a.Muscle, b.Muscle), cmp.Compare(a.Side, b.Side))
 	})
 	return out
 }
 
+// strongest is the nearest of some regions, 0 where none is within reach.
 func strongest(near []float64, regions []int) (best float64, region int) {
 	for _, r := range regions {
 		if near[r] > best {

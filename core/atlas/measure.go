@@ -70,6 +70,7 @@ var numerals = [...]string{"no", "one", "two", "three", "four", "five", "six", "
 // next.
 const between = 0.35
 
+// inFingers rounds to a finger, or says "two to three" where it lies in between.
 func inFingers(n float64) string {
 	low := int(math.Floor(n + between))
 	if n-math.Floor(n) > between && n-math.Floor(n) < 1-between {
@@ -82,6 +83,7 @@ func inFingers(n float64) string {
 	return numeral(low) + " fingers"
 }
 
+// numeral is a number in words; beyond eight nobody counts fingers.
 func numeral(n int) string { return numerals[min(max(n, 0), len(numerals)-1)] }
 
 // inHands rounds to half a hand.

@@ -7,9 +7,9 @@ import (
 	"sync"
 
 	"mokren/core/body"
+	"mokren/core/decode"
 	"mokren/core/ids"
 	"mokren/core/safety"
-	"mokren/core/strict"
 )
 
 // Anchor is a place given from a landmark: units outward (toward the side,
@@ -136,7 +136,8 @@ type Attachment struct {
 	Text     string       `json:"text"`
 }
 
-// Corrections mend by hand what is computed from the actions.
+// Corrections mend by hand what is computed from the actions: a helper that acts over another
+// joint, or one that shares an action only on paper.
 type Corrections struct {
 	Synergists     []ids.Muscle `json:"synergists,omitempty"`
 	NotSynergists  []ids.Muscle `json:"not_synergists,omitempty"`
@@ -146,6 +147,10 @@ type Corrections struct {
 
 // Muscle is one data file. A contact is a ligament or fascia: a pressing
 // technique only, without trigger points, actions and referral.
+//
+// Actions stand with the strongest first, for relations weigh them by their place. Layer 1 is
+// next to the skin. Tension and Slack are joint positions that lengthen and shorten it, within
+// what the client's answers allow.
 type Muscle struct {
 	ID          ids.Muscle      `json:"id"`
 	Kind        string          `json:"kind" enum:"muscle,contact"`
@@ -185,6 +190,7 @@ var load = sync.OnceValues(func() (map[ids.Muscle]*Muscle, error) {
 	return read(files(), func(raw []byte, m *Muscle) error { return json.Unmarshal(raw, m) })
 })
 
+// files are the embedded ones by the muscle's id.
 func files() map[ids.Muscle][]byte {
 	out := make(map[ids.Muscle][]byte, len(embedded))
 	for _, f := range embedded {
@@ -197,7 +203,7 @@ func files() map[ids.Muscle][]byte {
 // together. An error names file and field.
 func Verify(files map[ids.Muscle][]byte) error {
 	all, err := read(files, func(raw []byte, m *Muscle) error {
-		if err := strict.Decode(raw, m); err != nil {
+		if err := decode.JSON(raw, m); err != nil {
 			return err
 		}
 		return m.check()
@@ -208,6 +214,7 @@ func Verify(files map[ids.Muscle][]byte) error {
 	return together(all)
 }
 
+// read decodes each file and writes its measures into its words. A file's name is its id.
 func read(files map[ids.Muscle][]byte, decode func([]byte, *Muscle) error) (map[ids.Muscle]*Muscle, error) {
 	all := map[ids.Muscle]*Muscle{}
 	for id, raw := range files {

@@ -10,8 +10,8 @@ import (
 
 	"mokren/core/body"
 	"mokren/core/ids"
-	"mokren/core/order"
 	"mokren/core/safety"
+	"mokren/core/stable"
 )
 
 // SitePlace is a site on the figure.
@@ -185,6 +185,8 @@ func (m *Muscle) steps(g *Guide, side ids.Side) {
 	}
 }
 
+// landmarkNear is a landmark in the view asked for or, where that does not show it, in the first
+// one that does.
 func landmarkNear(v body.View, id ids.Landmark, side ids.Side) (body.View, body.Point) {
 	if p, err := body.FindLandmark(v, id, side); err == nil {
 		return v, p
@@ -207,7 +209,7 @@ func (m *Muscle) near(sites []SitePlace, side ids.Side, heightCM, fingerCM float
 			m.addNear(&out, c, k.off, fingerCM)
 		}
 	}
-	order.By(out, func(a, b NearBy) int {
+	stable.Sort(out, func(a, b NearBy) int {
 		return cmp.Or(cmp.Compare(a.DistanceCM, b.DistanceCM), cmp.Compare(a.Structure, b.Structure))
 	})
 	return out
@@ -220,6 +222,7 @@ type keptNear struct {
 	off  func() string
 }
 
+// nearKey is what a site's surroundings depend on.
 type nearKey struct {
 	muscle   ids.Muscle
 	site     string
@@ -235,6 +238,8 @@ var nears = struct {
 
 const mostNears = 1000
 
+// kept works out what lies near a site, or gives what was worked out before. The way off costs
+// most and is asked for seldom, so it waits until it is.
 func (m *Muscle) kept(site string, side ids.Side, heightCM float64) keptNear {
 	key := nearKey{m.ID, site, side, heightCM}
 	nears.Lock()
@@ -294,6 +299,7 @@ func (m *Muscle) addNear(list *[]NearBy, c safety.Close, off func() string, fing
 	}
 }
 
+// lowerFirst makes a name fit into a sentence.
 func lowerFirst(s string) string {
 	if s == "" {
 		return s
@@ -312,6 +318,7 @@ func halfTurn(rad float64) float64 {
 	return d
 }
 
+// orEmpty keeps a list from being null in JSON.
 func orEmpty[T any](l []T) []T {
 	if l == nil {
 		return []T{}

@@ -9,15 +9,17 @@ import (
 
 	"mokren/core/body"
 	"mokren/core/ids"
-	"mokren/core/order"
 	"mokren/core/safety"
+	"mokren/core/stable"
 )
 
+// sideViews are the views of one side, by the name that a file gives them.
 var sideViews = map[string][2]body.View{
 	"side": {body.LeftSide, body.RightSide}, "head": {body.HeadLeft, body.HeadRight},
 	"sole": {body.SoleLeft, body.SoleRight},
 }
 
+// viewOf is the view that a part's name means on a side.
 func viewOf(name string, side ids.Side) body.View {
 	if pair, ok := sideViews[name]; ok {
 		if side == ids.Right {
@@ -28,6 +30,8 @@ func viewOf(name string, side ids.Side) body.View {
 	return body.View(name)
 }
 
+// point is where the anchor lies in a view, on a side; an error where the view does not show its
+// landmark.
 func (a Anchor) point(v body.View, side ids.Side) (body.Point, error) {
 	p, err := body.FindLandmark(v, a.Landmark, side)
 	if err != nil {
@@ -57,6 +61,7 @@ func (m *Muscle) OnFigure(f FibrePlace, side ids.Side, heightCM float64) (body.V
 	return m.part(f).onFigure(f, side, heightCM)
 }
 
+// onFigure is OnFigure of a place in this part, which may be one of an earlier figure.
 func (p *Part) onFigure(f FibrePlace, side ids.Side, heightCM float64) (body.View, body.Point) {
 	s := p.sheet(side)
 	return s.view, s.across(f.AlongPct/100, s.outward*f.AcrossMM/10/s.view.CMPerUnit(heightCM))
@@ -154,6 +159,8 @@ func (m *Muscle) PerhapsSameSpot(a, b FibrePlace, side ids.Side, heightCM float6
 	return !m.within(1, a, b, side, heightCM) && m.within(perhapsTimes, a, b, side, heightCM)
 }
 
+// within reports whether two places of one part lie within so many times the tolerance of a
+// point. mm along the fibres follow from the length of this client's muscle.
 func (m *Muscle) within(times float64, a, b FibrePlace, side ids.Side, heightCM float64) bool {
 	if a.Fibre != b.Fibre || a.Fibre < 0 || a.Fibre >= len(m.Parts) {
 		return false
@@ -266,7 +273,7 @@ func sortCandidates(c []Candidate) {
 		}
 		return 2
 	}
-	order.By(c, func(a, b Candidate) int {
+	stable.Sort(c, func(a, b Candidate) int {
 		if r := cmp.Compare(rank(a), rank(b)); r != 0 || rank(a) == 0 {
 			return cmp.Or(r, cmp.Compare(a.siteMM, b.siteMM))
 		}
@@ -283,6 +290,7 @@ func (m *Muscle) Places(side ids.Side) []safety.Place {
 	return places()[m.ID][0]
 }
 
+// places of every muscle, left and right, at a height of 170 cm: regions do not depend on it.
 var places = sync.OnceValue(func() map[ids.Muscle][2][]safety.Place {
 	out := map[ids.Muscle][2][]safety.Place{}
 	for _, m := range All() {
@@ -310,6 +318,7 @@ func (m *Muscle) At(r ids.Region) bool {
 // both sides.
 func MidlineRegion(r ids.Region) bool { return midline()[r] }
 
+// midline regions, as the lattices of all views have them.
 var midline = sync.OnceValue(func() map[ids.Region]bool {
 	out := map[ids.Region]bool{}
 	for _, v := range body.Views {

@@ -8,9 +8,11 @@ import (
 	"sync"
 
 	"mokren/core/ids"
-	"mokren/core/order"
+	"mokren/core/stable"
 )
 
+// opposites are pairs of movements that undo one another. Where a movement has two opposites
+// (the ankle's with the knee bent or straight) the first pair counts in that direction.
 var opposites = func() map[ids.Movement]ids.Movement {
 	out := map[ids.Movement]ids.Movement{}
 	for _, pair := range strings.Fields(`
@@ -121,6 +123,6 @@ func (m *Muscle) ranked(match func(a, b Motion) bool, add, drop []ids.Muscle) []
 			out = append(out, o.ID)
 		}
 	}
-	order.By(out, func(a, b ids.Muscle) int { return cmp.Compare(strength[b], strength[a]) })
+	stable.Sort(out, func(a, b ids.Muscle) int { return cmp.Compare(strength[b], strength[a]) })
 	return out
 }

@@ -7,7 +7,7 @@ import (
 	"unicode"
 
 	"mokren/core/ids"
-	"mokren/core/order"
+	"mokren/core/stable"
 )
 
 // Query narrows the list of muscles; empty fields do not narrow.
@@ -37,7 +37,7 @@ func Search(w Query) []*Muscle {
 			hits = append(hits, hit{m, cost})
 		}
 	}
-	order.By(hits, func(a, b hit) int { return cmp.Compare(a.cost, b.cost) })
+	stable.Sort(hits, func(a, b hit) int { return cmp.Compare(a.cost, b.cost) })
 	out := make([]*Muscle, len(hits))
 	for i, h := range hits {
 		out[i] = h.m

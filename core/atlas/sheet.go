@@ -56,6 +56,8 @@ func (p *Part) sheet(side ids.Side) *sheet {
 	return s.(*sheet)
 }
 
+// lay reads the part's anchors from the figure. Both borders and both edges become smooth curves
+// that meet at the corners.
 func (p *Part) lay(side ids.Side) *sheet {
 	v := viewOf(p.View, side)
 	at := func(list []Anchor) []body.Point {
@@ -84,6 +86,7 @@ func (p *Part) lay(side ids.Side) *sheet {
 	return s
 }
 
+// evenly samples the sheet for a first guess of the nearest place.
 func (s *sheet) evenly() *even {
 	e := &even{
 		low:  body.Point{X: math.Inf(1), Y: math.Inf(1)},
@@ -104,6 +107,8 @@ func (s *sheet) evenly() *even {
 // across", so that across them is up and down.
 const steepest = 0.26
 
+// senseOf is outward: the sign that makes mm across grow to the outside of the body, forward in
+// a side view, down where fibres run straight across.
 func (s *sheet) senseOf(side ids.Side) float64 {
 	a, b := s.at(0.5, 0.5), s.at(0.5, 0.51)
 	way := unit(a, b)

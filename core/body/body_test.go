@@ -10,8 +10,8 @@ import (
 	"github.com/stretchr/testify/require"
 	"pgregory.net/rapid"
 
+	"mokren/core/decode"
 	"mokren/core/ids"
-	"mokren/core/strict"
 )
 
 func TestLandmarksLieOnTheFigure(t *testing.T) {
@@ -371,7 +371,7 @@ func TestADrawingInWords(t *testing.T) {
 	}
 	words := heel.Regions()
 	require.Len(t, words, 1)
-	assert.Equal(t, Covered{"heel", ids.Left, 1}, words[0])
+	assert.Equal(t, RegionCover{"heel", ids.Left, 1}, words[0])
 	p, ok := heel.Centre(SoleLeft)
 	require.True(t, ok)
 	n, _ := RegionOf(CellAt(SoleLeft, p))
@@ -396,6 +396,6 @@ func TestTheDataFilesAreWellFormed(t *testing.T) {
 		"bones":          {bonesJSON, new(authored[lineData])},
 		"landmarks":      {landmarksJSON, new(authored[markData])},
 	} {
-		assert.NoError(t, strict.Decode(c.raw, c.into), name)
+		assert.NoError(t, decode.JSON(c.raw, c.into), name)
 	}
 }

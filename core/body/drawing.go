@@ -6,7 +6,7 @@ import (
 	"slices"
 
 	"mokren/core/ids"
-	"mokren/core/order"
+	"mokren/core/stable"
 )
 
 // Cells of a drawing: a set, in any order.
@@ -69,9 +69,9 @@ func (s CellSet) Centre(v View) (p Point, ok bool) {
 	return Point{math.Round(p.X/n*10) / 10, math.Round(p.Y/n*10) / 10}, true
 }
 
-// Covered is a region that a drawing touches, with the share of the region's
+// RegionCover is a region that a drawing touches, with the share of the region's
 // cells, in the view where it is most, that are painted.
-type Covered struct {
+type RegionCover struct {
 	Region ids.Region `json:"region"`
 	Side   ids.Side   `json:"side"`
 	Share  float64    `json:"share" doc:"0 to 1"`
@@ -79,7 +79,7 @@ type Covered struct {
 
 // Regions names what a drawing covers, the fullest first; a region of which
 // less than a twentieth is touched is left out unless nothing else is.
-func (s CellSet) Regions() []Covered {
+func (s CellSet) Regions() []RegionCover {
 	type key struct {
 		v View
 		r ids.Region
@@ -91,19 +91,19 @@ func (s CellSet) Regions() []Covered {
 			painted[key{c.View, n.Region, n.Side}]++
 		}
 	}
-	best := map[Covered]float64{}
+	best := map[RegionCover]float64{}
 	for k, n := range painted {
-		id := Covered{Region: k.r, Side: k.s}
+		id := RegionCover{Region: k.r, Side: k.s}
 		best[id] = max(best[id], float64(n)/float64(regionSize(k.v, k.r, k.s)))
 	}
-	var out []Covered
+	var out []RegionCover
 	for id, share := range best {
-		out = append(out, Covered{id.Region, id.Side, math.Round(share*100) / 100})
+		out = append(out, RegionCover{id.Region, id.Side, math.Round(share*100) / 100})
 	}
-	order.By(out, func(a, b Covered) int {
+	stable.Sort(out, func(a, b RegionCover) int {
 		return cmp.Or(cmp.Compare(b.Share, a.Share), cmp.Compare(a.Region, b.Region), cmp.Compare(a.Side, b.Side))
 	})
-	if i := slices.IndexFunc(out, func(c Covered) bool { return c.Share < 0.05 }); i > 0 {
+	if i := slices.IndexFunc(out, func(c RegionCover) bool { return c.Share < 0.05 }); i > 0 {
 		out = out[:i]
 	}
 	return out

@@ -82,8 +82,8 @@ func (v View) CM2(heightCM float64) float64 {
 	return math.Sqrt(3) / 2 * w * w
 }
 
-// Named is a cell with its region and side.
-type Named struct {
+// NamedCell is a cell with its region and side.
+type NamedCell struct {
 	Cell   Cell
 	Region ids.Region
 	Side   ids.Side
@@ -92,7 +92,7 @@ type Named struct {
 var lattices sync.Map // View → *lattice
 
 type lattice struct {
-	cells []Named
+	cells []NamedCell
 	index map[Cell]int
 }
 
@@ -113,7 +113,7 @@ func latticeOf(v View) *lattice {
 			if within(row, p.X) {
 				region, side := regionAt(v, p)
 				l.index[c] = len(l.cells)
-				l.cells = append(l.cells, Named{c, region, side})
+				l.cells = append(l.cells, NamedCell{c, region, side})
 			}
 		}
 	}
@@ -135,7 +135,7 @@ func within(row [][2]float64, x float64) bool {
 }
 
 // Cells lists a view's cells, row by row.
-func Cells(v View) []Named { return latticeOf(v).cells }
+func Cells(v View) []NamedCell { return latticeOf(v).cells }
 
 // row of cells in a view.
 type row struct {
@@ -159,23 +159,23 @@ func rowOf(c Cell, y float64) [][2]float64 {
 }
 
 // RegionOf names a cell; ok is false off the figure.
-func RegionOf(c Cell) (n Named, ok bool) {
+func RegionOf(c Cell) (n NamedCell, ok bool) {
 	if !c.View.Known() {
-		return Named{}, false
+		return NamedCell{}, false
 	}
 	l, made := lattices.Load(c.View)
 	if !made {
 		// One cell is asked for more often than all of them.
 		p := c.Center()
 		if !within(rowOf(c, p.Y), p.X) {
-			return Named{}, false
+			return NamedCell{}, false
 		}
 		region, side := regionAt(c.View, p)
-		return Named{c, region, side}, true
+		return NamedCell{c, region, side}, true
 	}
 	i, ok := l.(*lattice).index[c]
 	if !ok {
-		return Named{}, false
+		return NamedCell{}, false
 	}
 	return l.(*lattice).cells[i], true
 }

@@ -4,8 +4,8 @@ import (
 	"fmt"
 	"math"
 
+	"mokren/core/decode"
 	"mokren/core/ids"
-	"mokren/core/strict"
 )
 
 // spine lists the palpable levels from above down, by landmark.
@@ -72,7 +72,7 @@ func LevelAt(l ids.Landmark) (Level, error) {
 	if i := levelIndex(l); i >= 0 {
 		return Level{l, 1, "Count again from a second landmark; palpated levels are ± 1."}, nil
 	}
-	return Level{}, &strict.Error{
+	return Level{}, &decode.Error{
 		Path: "$.landmark", Given: fmt.Sprintf("%q", l),
 		Allowed: "a landmark that marks a vertebral level, such as iliac-crest, psis, scapula-inferior-angle, or " +
 			"a spinous level",
@@ -92,10 +92,10 @@ func levelIndex(l ids.Landmark) int {
 func Count(from ids.Landmark, down int) (Level, error) {
 	i := levelIndex(from)
 	if i < 0 {
-		return Level{}, &strict.Error{Path: "$.level", Given: fmt.Sprintf("%q", from), Allowed: "a level from C1 to S4"}
+		return Level{}, &decode.Error{Path: "$.level", Given: fmt.Sprintf("%q", from), Allowed: "a level from C1 to S4"}
 	}
 	if i+down < 0 || i+down >= len(spine) {
-		return Level{}, &strict.Error{
+		return Level{}, &decode.Error{
 			Path: "$.count_down", Given: fmt.Sprint(down),
 			Allowed: fmt.Sprintf("%d to %d from %s", -i, len(spine)-1-i, from),
 		}
@@ -132,7 +132,7 @@ func slant(level ids.Landmark) float64 {
 func FindBeside(level ids.Landmark, out, down, fingerCM float64) (Beside, error) {
 	i := levelIndex(level)
 	if i < 0 {
-		return Beside{}, &strict.Error{
+		return Beside{}, &decode.Error{
 			Path: "$.level", Given: fmt.Sprintf("%q", level),
 			Allowed: "a level from C1 to S4",
 		}
@@ -140,7 +140,7 @@ func FindBeside(level ids.Landmark, out, down, fingerCM float64) (Beside, error)
 	b := Beside{Level: level, PlusMinus: 1, OutCM: out * fingerCM, DownCM: down * fingerCM}
 	at, ok := onSpine(i, b.DownCM)
 	if !ok {
-		return Beside{}, &strict.Error{
+		return Beside{}, &decode.Error{
 			Path: "$.fingers_down", Given: fmt.Sprintf("%.1f cm from %s", b.DownCM, level),
 			Allowed: "a distance that stays between C1 and S4",
 		}

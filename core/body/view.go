@@ -6,8 +6,8 @@ import (
 	"strconv"
 	"strings"
 
+	"mokren/core/decode"
 	"mokren/core/ids"
-	"mokren/core/strict"
 )
 
 // Version names this drawing of the figure. Every stored place carries the
@@ -33,8 +33,8 @@ const (
 // Views lists the views in the order in which people look.
 var Views = []View{Front, Back, LeftSide, RightSide, HeadLeft, HeadRight, SoleLeft, SoleRight}
 
-// Check implements strict.Checker.
-func (v View) Check() *strict.Error {
+// Check implements decode.Checker.
+func (v View) Check() *decode.Error {
 	if v.Known() {
 		return nil
 	}
@@ -42,7 +42,7 @@ func (v View) Check() *strict.Error {
 	for i, k := range Views {
 		names[i] = string(k)
 	}
-	return &strict.Error{Path: "$", Given: strconv.Quote(string(v)), Allowed: "one of " + strings.Join(names, ", ")}
+	return &decode.Error{Path: "$", Given: strconv.Quote(string(v)), Allowed: "one of " + strings.Join(names, ", ")}
 }
 
 // footLength is the length of the foot as a share of the height (Drillis and

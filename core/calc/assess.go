@@ -126,13 +126,13 @@ type SteadyIn struct {
 
 // SteadyOut is what to hand in with the next samples, and the readings taken.
 type SteadyOut struct {
-	Watch device.Watch   `json:"watch"`
-	Taken []device.Taken `json:"taken"`
+	Watch device.Watch           `json:"watch"`
+	Taken []device.SteadyReading `json:"taken"`
 }
 
 // Steady follows a stream and takes its steady readings.
 func Steady(in SteadyIn) (SteadyOut, error) {
-	out := SteadyOut{Watch: in.Watch, Taken: []device.Taken{}}
+	out := SteadyOut{Watch: in.Watch, Taken: []device.SteadyReading{}}
 	for _, s := range in.Samples {
 		if t := out.Watch.Add(s); t != nil {
 			out.Taken = append(out.Taken, *t)

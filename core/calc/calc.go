@@ -6,8 +6,8 @@ import (
 	"reflect"
 	"strings"
 
-	"mokren/core/order"
-	"mokren/core/strict"
+	"mokren/core/decode"
+	"mokren/core/stable"
 )
 
 // Calc is one named computation.
@@ -19,14 +19,14 @@ type Calc struct {
 	// In and Out are what goes in and comes out, for the API's description;
 	// text where it is lines.
 	In, Out reflect.Type
-	run     func(gone Gone, raw []byte) ([]byte, error)
+	run     func(gone Cancelled, raw []byte) ([]byte, error)
 }
 
 // List gives the computations in the order of their names; it is the one list that the
 // API and the command line are made from.
 func List() []Calc {
 	list := append(inBrowser(), others()...)
-	order.By(list, func(a, b Calc) int { return strings.Compare(a.Name, b.Name) })
+	stable.Sort(list, func(a, b Calc) int { return strings.Compare(a.Name, b.Name) })
 	return list
 }
 
@@ -53,23 +53,23 @@ func stays() error { return nil }
 // Run computes. The output ends with a newline.
 func Run(name string, raw []byte) ([]byte, error) { return RunFor(stays, name, raw) }
 
-// Gone says why nobody waits for the answer any more; nil while somebody does. A
+// Cancelled says why nobody waits for the answer any more; nil while somebody does. A
 // context's Err is one. It is not the context itself, which brings the clock along.
-type Gone func() error
+type Cancelled func() error
 
 // RunFor computes for a caller who may leave: what takes long stops then.
-func RunFor(gone Gone, name string, raw []byte) ([]byte, error) {
+func RunFor(gone Cancelled, name string, raw []byte) ([]byte, error) {
 	return runOf(List(), gone, name, raw)
 }
 
-func runOf(list []Calc, gone Gone, name string, raw []byte) ([]byte, error) {
+func runOf(list []Calc, gone Cancelled, name string, raw []byte) ([]byte, error) {
 	c, ok := find(list, name)
 	if !ok {
 		names := make([]string, len(list))
 		for i := range list {
 			names[i] = list[i].Name
 		}
-		return nil, &strict.Error{
+		return nil, &decode.Error{
 			Path: "NAME", Given: fmt.Sprintf("%q", name),
 			Allowed: "one of " + strings.Join(names, ", "),
 		}
@@ -82,15 +82,15 @@ func runOf(list []Calc, gone Gone, name string, raw []byte) ([]byte, error) {
 func document[In, Out any](name, summary, example string, f func(In) (Out, error)) Calc {
 	return Calc{
 		Name: name, Summary: summary, Example: example, In: reflect.TypeFor[In](), Out: reflect.TypeFor[Out](),
-		run: func(gone Gone, raw []byte) ([]byte, error) {
+		run: func(gone Cancelled, raw []byte) ([]byte, error) {
 			return oneDocument(gone, raw, new(In), func(in any) (any, error) { return f(*in.(*In)) })
 		},
 	}
 }
 
 // oneDocument reads the input, computes and writes the answer.
-func oneDocument(gone Gone, raw []byte, in any, f func(in any) (any, error)) ([]byte, error) {
-	if err := strict.Decode(raw, in); err != nil {
+func oneDocument(gone Cancelled, raw []byte, in any, f func(in any) (any, error)) ([]byte, error) {
+	if err := decode.JSON(raw, in); err != nil {
 		return nil, err
 	}
 	if err := gone(); err != nil {

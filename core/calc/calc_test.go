@@ -16,8 +16,8 @@ import (
 
 	"mokren/core/atlas"
 	"mokren/core/calc"
+	"mokren/core/decode"
 	"mokren/core/ids"
-	"mokren/core/strict"
 )
 
 func TestEveryExampleRuns(t *testing.T) {
@@ -80,7 +80,7 @@ func TestBadInputNamesTheField(t *testing.T) {
 		{"nonsense", ``, "NAME"},
 	} {
 		out, err := calc.Run(c.name, []byte(c.in))
-		var e *strict.Error
+		var e *decode.Error
 		require.ErrorAs(t, err, &e, "%s %s", c.name, c.in)
 		assert.Empty(t, out)
 		assert.Equal(t, c.field, e.Path, "%s %s", c.name, c.in)
@@ -247,7 +247,7 @@ func TestIdsAreUniqueWithinTheirKind(t *testing.T) {
 	assert.Contains(t, m["tests"], "resisted:cervical.rotation")
 }
 
-func TestScreenOverTheDoor(t *testing.T) {
+func TestScreenByName(t *testing.T) {
 	s := answer(t, "screen", `{"answers":[{"question":"unexplained-chest-pain","answer":"yes"}]}`)
 	assert.Equal(t, "refer-first", s["outcome"])
 	assert.NotContains(t, s["missing"], "unexplained-chest-pain")
@@ -266,7 +266,7 @@ func TestScreenOverTheDoor(t *testing.T) {
 	}
 }
 
-func TestSuspectsOverTheDoor(t *testing.T) {
+func TestSuspectsByName(t *testing.T) {
 	s := answer(t, "suspects",
 		`{"pain":[{"region":"heel","side":"left","intensity":6}],"top":5,"screening":[{"question":"calf-warm-swollen","answer":"yes","side":"left"}]}`)
 	assert.Len(t, s["suspects"], 5)

@@ -3,9 +3,9 @@ package calc
 import (
 	"fmt"
 
+	"mokren/core/decode"
 	"mokren/core/ids"
 	"mokren/core/progress"
-	"mokren/core/strict"
 )
 
 // ChangeIn asks about a pair or a series.
@@ -20,7 +20,7 @@ type ChangeIn struct {
 func Change(in ChangeIn) (progress.Change, error) {
 	if in.Series != nil {
 		if in.Before != nil || in.After != nil {
-			return progress.Change{}, &strict.Error{
+			return progress.Change{}, &decode.Error{
 				Path: "$.series", Given: "a series and a pair",
 				Allowed: "before and after, or series",
 			}
@@ -32,7 +32,7 @@ func Change(in ChangeIn) (progress.Change, error) {
 		v    *float64
 	}{{"$.before", in.Before}, {"$.after", in.After}} {
 		if f.v == nil {
-			return progress.Change{}, &strict.Error{
+			return progress.Change{}, &decode.Error{
 				Path: f.path, Given: "nothing",
 				Allowed: "a number (or give series)",
 			}
@@ -52,7 +52,7 @@ type RangeIn struct {
 // Range flags a short reading, with the reference and the reason.
 func Range(in RangeIn) (progress.RangeFlag, error) {
 	if _, ok := progress.Reference(in.Movement, in.Age); !ok {
-		return progress.RangeFlag{}, &strict.Error{
+		return progress.RangeFlag{}, &decode.Error{
 			Path: "$.movement", Given: fmt.Sprintf("%q", in.Movement),
 			Allowed: "a movement with a reference range",
 		}

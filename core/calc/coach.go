@@ -10,9 +10,9 @@ import (
 	"strings"
 
 	"mokren/core/atlas"
+	"mokren/core/decode"
 	"mokren/core/ids"
 	"mokren/core/safety"
-	"mokren/core/strict"
 	"mokren/core/treat"
 )
 
@@ -54,7 +54,7 @@ type CoachStartLine struct {
 	Stations     *int               `json:"stations,omitempty"`
 	Places       *int               `json:"places,omitempty"`
 	Moves        *int               `json:"moves,omitempty"`
-	Numbers      map[string]float64 `json:"numbers,omitempty" doc:"a practice's own, by name, within their brackets"`
+	Numbers      map[string]float64 `json:"numbers,omitempty" doc:"a practice's own, by name, within their bounds"`
 	Name         string             `json:"name,omitempty" doc:"what the practice calls its copy"`
 	Source       string             `json:"source,omitempty"`
 }
@@ -71,7 +71,7 @@ type CoachLine struct {
 
 // milliseconds reads seconds with at most three decimals, exactly.
 func milliseconds(n json.Number, path string) (int64, error) {
-	refuse := &strict.Error{Path: path, Given: string(n), Allowed: "seconds from 0, at most 3 decimals"}
+	refuse := &decode.Error{Path: path, Given: string(n), Allowed: "seconds from 0, at most 3 decimals"}
 	whole, frac, _ := strings.Cut(string(n), ".")
 	if strings.ContainsAny(string(n), "eE-+") || len(frac) > 3 || len(whole) > 9 {
 		return 0, refuse
@@ -86,7 +86,7 @@ func milliseconds(n json.Number, path string) (int64, error) {
 // ParseStart reads and resolves the first line, for a place that lies there.
 func ParseStart(raw []byte, where []safety.Place) (treat.Start, error) {
 	var in CoachStartLine
-	if err := strict.Decode(raw, &in); err != nil {
+	if err := decode.JSON(raw, &in); err != nil {
 		return treat.Start{}, err
 	}
 	return Resolve(in, where)
@@ -95,7 +95,7 @@ func ParseStart(raw []byte, where []safety.Place) (treat.Start, error) {
 // Resolve resolves what a hold is asked for by, for a place that lies there.
 func Resolve(in CoachStartLine, where []safety.Place) (treat.Start, error) {
 	if ms, err := milliseconds(in.T, "$.t"); err != nil || ms != 0 {
-		return treat.Start{}, &strict.Error{Path: "$.t", Given: string(in.T), Allowed: "0 for the start"}
+		return treat.Start{}, &decode.Error{Path: "$.t", Given: string(in.T), Allowed: "0 for the start"}
 	}
 	r := holdRequest{treat.Request{
 		Protocol: in.Protocol, Target: in.Target, Soft: in.Soft, Hard: in.Hard, Muscle: in.Muscle, Where: where,
@@ -104,14 +104,14 @@ func Resolve(in CoachStartLine, where []safety.Place) (treat.Start, error) {
 	}}
 	if in.Scale != nil {
 		if *in.Scale != 10 && *in.Scale != 5 {
-			return treat.Start{}, &strict.Error{Path: "$.scale", Given: fmt.Sprint(*in.Scale), Allowed: "10 or 5"}
+			return treat.Start{}, &decode.Error{Path: "$.scale", Given: fmt.Sprint(*in.Scale), Allowed: "10 or 5"}
 		}
 		r.Scale = *in.Scale
 	}
 	if in.CapSeconds != nil {
 		ms, err := milliseconds(*in.CapSeconds, "$.cap_seconds")
 		if err != nil {
-			return treat.Start{}, &strict.Error{
+			return treat.Start{}, &decode.Error{
 				Path: "$.cap_seconds", Given: string(*in.CapSeconds),
 				Allowed: "a number from 10 to 120, at most 3 decimals",
 			}
@@ -156,11 +156,11 @@ func (r *holdRequest) fromAtlas() {
 // ParseEvent reads a later line on a scale.
 func ParseEvent(raw []byte, scale int) (treat.Event, error) {
 	var in CoachLine
-	if err := strict.Decode(raw, &in); err != nil {
+	if err := decode.JSON(raw, &in); err != nil {
 		// A start line in the middle is well-formed content in a place where
 		// it makes no sense: recorded and ignored, not refused.
 		var again CoachStartLine
-		if strict.Decode(raw, &again) != nil {
+		if decode.JSON(raw, &again) != nil {
 			return treat.Event{}, err
 		}
 		in = CoachLine{T: again.T, Event: again.Event}
@@ -179,7 +179,7 @@ func ParseEvent(raw []byte, scale int) (treat.Event, error) {
 const maxLines = 20_000
 
 // coachLines reads all lines before it answers any.
-func coachLines(gone Gone, raw []byte) ([]byte, error) {
+func coachLines(gone Cancelled, raw []byte) ([]byte, error) {
 	lines, err := splitLines(raw)
 	if err != nil {
 		return nil, err
@@ -207,11 +207,11 @@ type numbered struct {
 
 // refused puts the line's number into a refusal.
 func (l numbered) refused(err error) error {
-	e, ok := err.(*strict.Error)
+	e, ok := err.(*decode.Error)
 	if !ok {
 		return err
 	}
-	return &strict.Error{Path: fmt.Sprintf("line %d: %s", l.number, e.Path), Given: e.Given, Allowed: e.Allowed}
+	return &decode.Error{Path: fmt.Sprintf("line %d: %s", l.number, e.Path), Given: e.Given, Allowed: e.Allowed}
 }
 
 func splitLines(raw []byte) ([]numbered, error) {
@@ -223,9 +223,9 @@ func splitLines(raw []byte) ([]numbered, error) {
 	}
 	switch {
 	case len(lines) == 0:
-		return nil, &strict.Error{Path: "line 1", Given: "nothing", Allowed: "a start event"}
+		return nil, &decode.Error{Path: "line 1", Given: "nothing", Allowed: "a start event"}
 	case len(lines) > maxLines:
-		return nil, &strict.Error{
+		return nil, &decode.Error{
 			Path: "line " + fmt.Sprint(maxLines+1), Given: fmt.Sprint(len(lines)) + " lines",
 			Allowed: fmt.Sprintf("at most %d", maxLines),
 		}
@@ -240,7 +240,7 @@ func readLog(lines []numbered, scale int) ([]treat.Event, error) {
 	for _, l := range lines {
 		e, err := ParseEvent(l.text, scale)
 		if err == nil && e.At < last {
-			err = &strict.Error{
+			err = &decode.Error{
 				Path: "$.t", Given: fmt.Sprint(float64(e.At) / 1000),
 				Allowed: fmt.Sprintf("a time from %v, never going back", float64(last)/1000),
 			}
@@ -255,7 +255,7 @@ func readLog(lines []numbered, scale int) ([]treat.Event, error) {
 }
 
 // runLog answers every event, the last one with the summary.
-func runLog(gone Gone, start treat.Start, events []treat.Event) ([]treat.Line, error) {
+func runLog(gone Cancelled, start treat.Start, events []treat.Event) ([]treat.Line, error) {
 	c := treat.NewCoach(start)
 	out := []treat.Line{c.At(0)}
 	for i, e := range events {

@@ -30,13 +30,13 @@ func FirstResistance(in ResistanceIn) (device.Resistance, error) {
 	return device.FirstResistance(in.Samples)
 }
 
-// SchoolsOut are the protocols that ship.
-type SchoolsOut struct {
-	Schools []treat.School `json:"schools"`
+// ProtocolsOut are the protocols that ship.
+type ProtocolsOut struct {
+	Schools []treat.ProtocolNumbers `json:"schools"`
 }
 
-// Schools lists the protocols with what of them may be tuned.
-func Schools(struct{}) (SchoolsOut, error) { return SchoolsOut{treat.Schools()}, nil }
+// Protocols lists the protocols with what of them may be tuned.
+func Protocols(struct{}) (ProtocolsOut, error) { return ProtocolsOut{treat.AllNumbers()}, nil }
 
 // PadIn is a press under way; at_n is the force that the last number was given at.
 type PadIn struct {

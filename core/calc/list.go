@@ -79,7 +79,7 @@ func others() []Calc {
 		document("resistance", "Where tissue first resists: the knee of force against depth",
 			resistanceExample, FirstResistance),
 		document("schools", "The protocols, with what a practice may tune",
-			`{}`, Schools),
+			`{}`, Protocols),
 		document("screen", "Judge the answers of a screening",
 			`{"answers":[{"question":"anticoagulant","answer":"yes"},{"question":"fever","answer":"no"}]}`, Screen),
 		document("suggest", "A protocol for a point, with its limits and the reason",

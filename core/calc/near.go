@@ -6,10 +6,10 @@ import (
 
 	"mokren/core/atlas"
 	"mokren/core/body"
+	"mokren/core/decode"
 	"mokren/core/ids"
 	"mokren/core/safety"
 	"mokren/core/solid"
-	"mokren/core/strict"
 )
 
 // NearIn names a usual site of a muscle, or a touched place of a view.
@@ -24,30 +24,30 @@ type NearIn struct {
 	HeightCM *float64    `json:"height_cm,omitempty" minimum:"50" maximum:"250"`
 }
 
-// Check implements strict.Checker: one way to name the place, and all of it.
-func (in NearIn) Check() *strict.Error {
+// Check implements decode.Checker: one way to name the place, and all of it.
+func (in NearIn) Check() *decode.Error {
 	const allowed = "muscle and side, with a site or without, or view with x and y"
 	switch {
 	case (in.Muscle == "") == (in.View == ""):
-		return &strict.Error{Path: "$.muscle", Given: "both or neither of muscle and view", Allowed: allowed}
+		return &decode.Error{Path: "$.muscle", Given: "both or neither of muscle and view", Allowed: allowed}
 	case in.Muscle != "" && in.Side == "":
-		return &strict.Error{Path: "$.side", Given: "nothing", Allowed: "one of left, right"}
+		return &decode.Error{Path: "$.side", Given: "nothing", Allowed: "one of left, right"}
 	case in.Muscle != "" && (in.X != nil || in.Y != nil), in.View != "" && (in.Side != "" || in.Site != ""):
-		return &strict.Error{Path: "$.view", Given: "a mixture", Allowed: allowed}
+		return &decode.Error{Path: "$.view", Given: "a mixture", Allowed: allowed}
 	case in.View != "" && in.X == nil:
-		return &strict.Error{Path: "$.x", Given: "nothing", Allowed: "a number of view units"}
+		return &decode.Error{Path: "$.x", Given: "nothing", Allowed: "a number of view units"}
 	case in.View != "" && in.Y == nil:
-		return &strict.Error{Path: "$.y", Given: "nothing", Allowed: "a number of view units"}
+		return &decode.Error{Path: "$.y", Given: "nothing", Allowed: "a number of view units"}
 	}
 	return nil
 }
 
 // NearOut is what lies near, and what follows for the hand.
 type NearOut struct {
-	Near     []NearStructure `json:"near"`
-	Ceilings *NearCeilings   `json:"ceilings,omitempty"`
-	Refused  []ids.Contact   `json:"contacts_refused"`
-	Muscles  []atlas.Layered `json:"muscles"`
+	Near     []NearStructure     `json:"near"`
+	Ceilings *NearCeilings       `json:"ceilings,omitempty"`
+	Refused  []ids.Contact       `json:"contacts_refused"`
+	Muscles  []atlas.MuscleDepth `json:"muscles"`
 }
 
 // NearStructure is a structure near the line of pressure.
@@ -166,7 +166,7 @@ func (in NearIn) touched(h float64) (placed, error) {
 	s, ok := solid.Touch(v, at, v.SideAt(at))
 	n, on := body.RegionOf(body.CellAt(v, at))
 	if !ok || !on {
-		return placed{}, &strict.Error{
+		return placed{}, &decode.Error{
 			Path: "$.x", Given: fmt.Sprintf("%v, %v", at.X, at.Y), Allowed: "a place on the figure",
 		}
 	}

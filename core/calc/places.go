@@ -8,9 +8,9 @@ import (
 
 	"mokren/core/atlas"
 	"mokren/core/body"
+	"mokren/core/decode"
 	"mokren/core/ids"
 	"mokren/core/picture"
-	"mokren/core/strict"
 )
 
 // PalpateIn names a muscle on a side; without a site it means all of them.
@@ -25,7 +25,7 @@ type PalpateIn struct {
 // Palpate computes the palpation guide.
 func Palpate(in PalpateIn) (atlas.Guide, error) {
 	if in.Side == ids.Midline {
-		return atlas.Guide{}, &strict.Error{Path: "$.side", Given: `"midline"`, Allowed: "one of left, right"}
+		return atlas.Guide{}, &decode.Error{Path: "$.side", Given: `"midline"`, Allowed: "one of left, right"}
 	}
 	m, err := atlas.Get(in.Muscle)
 	if err != nil {
@@ -41,12 +41,12 @@ func Palpate(in PalpateIn) (atlas.Guide, error) {
 	return m.Palpate(in.Side, in.Site, height(in.HeightCM), finger)
 }
 
-func noSite(m *atlas.Muscle, given string) *strict.Error {
+func noSite(m *atlas.Muscle, given string) *decode.Error {
 	var sites []string
 	for _, s := range m.Sites {
 		sites = append(sites, s.ID)
 	}
-	return &strict.Error{
+	return &decode.Error{
 		Path: "$.site", Given: fmt.Sprintf("%q", given), Allowed: "one of " + strings.Join(sites, ", "),
 	}
 }
@@ -176,7 +176,7 @@ func Hurts(in TouchIn) (HurtsOut, error) {
 }
 
 // Layers draws the layers of a view.
-func Layers(in picture.Wanted) (picture.Drawn, error) { return picture.Draw(in), nil }
+func Layers(in picture.LayerRequest) (picture.ViewLayers, error) { return picture.Draw(in), nil }
 
 // PlaceIn is a place kept by a muscle itself.
 type PlaceIn struct {
@@ -196,14 +196,14 @@ type PlaceOut struct {
 // Place finds a fibre place on the figure.
 func Place(in PlaceIn) (PlaceOut, error) {
 	if in.Side == ids.Midline {
-		return PlaceOut{}, &strict.Error{Path: "$.side", Given: `"midline"`, Allowed: "one of left, right"}
+		return PlaceOut{}, &decode.Error{Path: "$.side", Given: `"midline"`, Allowed: "one of left, right"}
 	}
 	m, err := atlas.Get(in.Muscle)
 	if err != nil {
 		return PlaceOut{}, err
 	}
 	if in.Place.Fibre >= len(m.Parts) {
-		return PlaceOut{}, &strict.Error{
+		return PlaceOut{}, &decode.Error{
 			Path: "$.place.fibre", Given: strconv.Itoa(in.Place.Fibre),
 			Allowed: fmt.Sprintf("0 to %d", len(m.Parts)-1),
 		}
@@ -229,7 +229,7 @@ type StationsOut struct {
 // Stations lays the stations of attachment strokes on the figure.
 func Stations(in StationsIn) (StationsOut, error) {
 	if in.Side == ids.Midline {
-		return StationsOut{}, &strict.Error{Path: "$.side", Given: `"midline"`, Allowed: "one of left, right"}
+		return StationsOut{}, &decode.Error{Path: "$.side", Given: `"midline"`, Allowed: "one of left, right"}
 	}
 	m, err := atlas.Get(in.Muscle)
 	if err != nil {
@@ -262,7 +262,7 @@ type LevelOut struct {
 
 // Level finds a vertebral level or what lies beside it.
 func Level(in LevelIn) (LevelOut, error) {
-	either := &strict.Error{
+	either := &decode.Error{
 		Path: "$.landmark", Given: "both or neither of landmark and level",
 		Allowed: "a landmark, or a level with fingers_lateral and fingers_down, or a level with count_down",
 	}
@@ -284,7 +284,7 @@ func Level(in LevelIn) (LevelOut, error) {
 		v    *float64
 	}{{"$.fingers_lateral", in.FingersLateral}, {"$.fingers_down", in.FingersDown}} {
 		if f.v == nil {
-			return LevelOut{}, &strict.Error{Path: f.path, Given: "nothing", Allowed: "a number of finger-widths"}
+			return LevelOut{}, &decode.Error{Path: f.path, Given: "nothing", Allowed: "a number of finger-widths"}
 		}
 	}
 	finger := atlas.FingerWidthCM
@@ -308,16 +308,16 @@ type DrawingIn struct {
 // DrawingOut compares them. ChangePercent is absent when nothing was painted
 // before.
 type DrawingOut struct {
-	BeforeCM2     float64        `json:"before_cm2"`
-	AfterCM2      float64        `json:"after_cm2"`
-	Dice          float64        `json:"dice" doc:"overlap, 0 to 1"`
-	ChangePercent *float64       `json:"change_percent,omitempty"`
-	NewCM2        float64        `json:"new_cm2"`
-	GoneCM2       float64        `json:"gone_cm2"`
-	Before        []body.Covered `json:"before_regions"`
-	After         []body.Covered `json:"after_regions"`
-	New           []body.Covered `json:"new_regions"`
-	Gone          []body.Covered `json:"gone_regions"`
+	BeforeCM2     float64            `json:"before_cm2"`
+	AfterCM2      float64            `json:"after_cm2"`
+	Dice          float64            `json:"dice" doc:"overlap, 0 to 1"`
+	ChangePercent *float64           `json:"change_percent,omitempty"`
+	NewCM2        float64            `json:"new_cm2"`
+	GoneCM2       float64            `json:"gone_cm2"`
+	Before        []body.RegionCover `json:"before_regions"`
+	After         []body.RegionCover `json:"after_regions"`
+	New           []body.RegionCover `json:"new_regions"`
+	Gone          []body.RegionCover `json:"gone_regions"`
 }
 
 // Drawing compares two pain drawings.
@@ -331,7 +331,7 @@ func Drawing(in DrawingIn) (DrawingOut, error) {
 		return DrawingOut{}, err
 	}
 	fresh, gone := after.Without(before), before.Without(after)
-	list := func(s body.CellSet) []body.Covered { return append([]body.Covered{}, s.Regions()...) }
+	list := func(s body.CellSet) []body.RegionCover { return append([]body.RegionCover{}, s.Regions()...) }
 	out := DrawingOut{
 		BeforeCM2: before.AreaCM2(in.HeightCM), AfterCM2: after.AreaCM2(in.HeightCM), Dice: before.Dice(after),
 		NewCM2: fresh.AreaCM2(in.HeightCM), GoneCM2: gone.AreaCM2(in.HeightCM),
@@ -363,7 +363,7 @@ func (p CellsByView) cells(path string) (body.CellSet, error) {
 				}
 			}
 			if err != nil {
-				return nil, &strict.Error{
+				return nil, &decode.Error{
 					Path: at + "[" + strconv.Itoa(i) + "]", Given: strconv.Quote(id),
 					Allowed: "a cell of this view on the figure, written " + string(view) + ":q,r",
 				}

@@ -4,12 +4,12 @@ import (
 	"fmt"
 
 	"mokren/core/assess"
+	"mokren/core/decode"
 	"mokren/core/device"
 	"mokren/core/ids"
 	"mokren/core/plan"
 	"mokren/core/points"
 	"mokren/core/safety"
-	"mokren/core/strict"
 	"mokren/core/visit"
 )
 
@@ -21,17 +21,17 @@ type JudgeIn struct {
 
 // JudgeOut judges each, in the order given.
 type JudgeOut struct {
-	Points []points.Judged `json:"points"`
+	Points []points.Judgement `json:"points"`
 }
 
-// Check implements strict.Checker.
-func (in JudgeIn) Check() *strict.Error { return eachOnce(in.Points) }
+// Check implements decode.Checker.
+func (in JudgeIn) Check() *decode.Error { return eachOnce(in.Points) }
 
-func eachOnce(list []points.Point) *strict.Error {
+func eachOnce(list []points.Point) *decode.Error {
 	seen := map[string]bool{}
 	for i, p := range list {
 		if seen[p.ID] {
-			return &strict.Error{
+			return &decode.Error{
 				Path: fmt.Sprintf("$.points[%d].id", i), Given: fmt.Sprintf("%q", p.ID), Allowed: "each id once",
 			}
 		}
@@ -47,17 +47,17 @@ func Judge(in JudgeIn) (JudgeOut, error) {
 
 // TraceIn asks where a point may come from.
 type TraceIn struct {
-	Point     string            `json:"point" maxLength:"60" doc:"the id of one of the points"`
-	Points    []points.Point    `json:"points" maxItems:"200"`
-	Painful   []points.Action   `json:"painful_actions,omitempty" maxItems:"100"`
-	Suspects  []TraceSuspect    `json:"suspects,omitempty" maxItems:"400"`
-	Searched  []points.Searched `json:"searched,omitempty" maxItems:"400"`
-	Screening []safety.Answer   `json:"screening,omitempty" maxItems:"400"`
+	Point     string                  `json:"point" maxLength:"60" doc:"the id of one of the points"`
+	Points    []points.Point          `json:"points" maxItems:"200"`
+	Painful   []points.Action         `json:"painful_actions,omitempty" maxItems:"100"`
+	Suspects  []TraceSuspect          `json:"suspects,omitempty" maxItems:"400"`
+	Searched  []points.SearchedMuscle `json:"searched,omitempty" maxItems:"400"`
+	Screening []safety.Answer         `json:"screening,omitempty" maxItems:"400"`
 }
 
 // TraceSuspect is an entry of suspects as it came out; the confidence counts.
 type TraceSuspect struct {
-	points.Suspected
+	points.SuspectedMuscle
 	Name    string       `json:"name,omitempty"`
 	Region  string       `json:"region,omitempty"`
 	Ready   bool         `json:"ready,omitempty"`
@@ -72,8 +72,8 @@ type TraceOut struct {
 	Candidates []points.Candidate `json:"candidates"`
 }
 
-// Check implements strict.Checker.
-func (in TraceIn) Check() *strict.Error { return eachOnce(in.Points) }
+// Check implements decode.Checker.
+func (in TraceIn) Check() *decode.Error { return eachOnce(in.Points) }
 
 // Trace ranks where a point may come from.
 func Trace(in TraceIn) (TraceOut, error) {
@@ -82,11 +82,11 @@ func Trace(in TraceIn) (TraceOut, error) {
 		Screening: safety.Screen(in.Screening),
 	}
 	for _, x := range in.Suspects {
-		s.Suspects = append(s.Suspects, x.Suspected)
+		s.Suspects = append(s.Suspects, x.SuspectedMuscle)
 	}
 	out, ok := points.Trace(s)
 	if !ok {
-		return TraceOut{}, &strict.Error{
+		return TraceOut{}, &decode.Error{
 			Path: "$.point", Given: fmt.Sprintf("%q", in.Point), Allowed: "the id of one of the points",
 		}
 	}
@@ -131,7 +131,7 @@ type NumberOut struct {
 func Number(in NumberIn) (NumberOut, error) {
 	v, ok := visit.OnNPRS(in.Given, in.Scale)
 	if !ok {
-		return NumberOut{}, &strict.Error{
+		return NumberOut{}, &decode.Error{
 			Path: "$.given", Given: fmt.Sprint(in.Given), Allowed: "a number on the scale " + in.Scale,
 		}
 	}

@@ -5,7 +5,7 @@ import (
 	"math"
 	"slices"
 
-	"mokren/core/strict"
+	"mokren/core/decode"
 )
 
 // Force is one sample of an algometer: the force on its tip at a time.
@@ -83,7 +83,7 @@ func MeanCV(v []float64) (mean, cv float64) {
 func (t Trial) check(i int) error {
 	for k, s := range t.Samples[1:] {
 		if s.T <= t.Samples[k].T {
-			return &strict.Error{
+			return &decode.Error{
 				Path: fmt.Sprintf("$.trials[%d].samples[%d].t", i, k+1), Given: fmt.Sprint(s.T),
 				Allowed: fmt.Sprintf("more than the sample before, %v", t.Samples[k].T),
 			}
@@ -91,7 +91,7 @@ func (t Trial) check(i int) error {
 	}
 	first, last := t.Samples[0].T, t.Samples[len(t.Samples)-1].T
 	if t.StoppedT < first || t.StoppedT > last {
-		return &strict.Error{
+		return &decode.Error{
 			Path: fmt.Sprintf("$.trials[%d].stopped_at_t", i), Given: fmt.Sprint(t.StoppedT),
 			Allowed: fmt.Sprintf("within the samples, %v to %v", first, last),
 		}

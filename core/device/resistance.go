@@ -5,8 +5,8 @@ import (
 	"math"
 	"slices"
 
-	"mokren/core/order"
-	"mokren/core/strict"
+	"mokren/core/decode"
+	"mokren/core/stable"
 )
 
 // DepthForce is one sample of a pressure pad: how deep, and against what force.
@@ -49,13 +49,13 @@ const (
 // line does as well.
 func FirstResistance(samples []DepthForce) (Resistance, error) {
 	if len(samples) < LeastSamples {
-		return Resistance{}, &strict.Error{
+		return Resistance{}, &decode.Error{
 			Path: "$.samples", Given: fmt.Sprintf("%d samples", len(samples)),
 			Allowed: fmt.Sprintf("at least %d", LeastSamples),
 		}
 	}
 	s := slices.Clone(samples)
-	order.By(s, func(a, b DepthForce) int {
+	stable.Sort(s, func(a, b DepthForce) int {
 		switch {
 		case a.DepthMM < b.DepthMM:
 			return -1

@@ -4,7 +4,7 @@ import (
 	"math"
 	"slices"
 
-	"mokren/core/strict"
+	"mokren/core/decode"
 )
 
 // Mode of the caliper-inclinometer.
@@ -52,22 +52,22 @@ type Watch struct {
 	Share float64 `json:"share"`
 }
 
-// Taken is a reading: the medians of the steady stretch, to a tenth.
-type Taken struct {
+// SteadyReading is a reading: the medians of the steady stretch, to a tenth.
+type SteadyReading struct {
 	Deg        float64  `json:"deg"`
 	DistanceCM *float64 `json:"distance_cm,omitempty"`
 }
 
-// Check implements strict.Checker.
-func (w Watch) Check() *strict.Error {
+// Check implements decode.Checker.
+func (w Watch) Check() *decode.Error {
 	if w.Mode != Range && w.Mode != Posture {
-		return &strict.Error{Path: "$.mode", Given: string(w.Mode), Allowed: "range, posture"}
+		return &decode.Error{Path: "$.mode", Given: string(w.Mode), Allowed: "range, posture"}
 	}
 	return nil
 }
 
 // Add takes the next sample in; it gives a reading when one has become steady.
-func (w *Watch) Add(s Sample) *Taken {
+func (w *Watch) Add(s Sample) *SteadyReading {
 	if n := len(w.Recent); n > 0 {
 		switch gap := s.TMS - w.Recent[n-1].TMS; {
 		case gap >= 0 && gap < leastGapMS:
@@ -91,7 +91,7 @@ func (w *Watch) Add(s Sample) *Taken {
 		return nil
 	}
 	w.Waiting, w.Share = true, 0
-	t := Taken{Deg: median(w.Recent, func(s Sample) float64 { return s.Deg })}
+	t := SteadyReading{Deg: median(w.Recent, func(s Sample) float64 { return s.Deg })}
 	if last.DistanceCM != nil {
 		d := median(w.Recent, func(s Sample) float64 { return *s.DistanceCM })
 		t.DistanceCM = &d

@@ -15,7 +15,7 @@ import (
 type stream struct {
 	w     device.Watch
 	t     int64
-	taken []device.Taken
+	taken []device.SteadyReading
 }
 
 func (s *stream) feed(seconds, deg float64, distance *float64) {

@@ -4,7 +4,7 @@ import (
 	"slices"
 	"strings"
 
-	"mokren/core/strict"
+	"mokren/core/decode"
 )
 
 // Kinds of id. Side is "left", "right" or "midline".
@@ -43,7 +43,7 @@ func (s Side) Other() Side {
 	return s
 }
 
-func check(kind, id string, list []string) *strict.Error {
+func check(kind, id string, list []string) *decode.Error {
 	if slices.Contains(list, id) {
 		return nil
 	}
@@ -54,7 +54,7 @@ func check(kind, id string, list []string) *strict.Error {
 	if len(list) <= 6 {
 		allowed = "one of " + strings.Join(list, ", ")
 	}
-	return &strict.Error{Path: "$", Given: `"` + shorten(id) + `"`, Allowed: allowed}
+	return &decode.Error{Path: "$", Given: `"` + shorten(id) + `"`, Allowed: allowed}
 }
 
 func shorten(s string) string {
@@ -90,21 +90,21 @@ func nearest(id string, list []string) string {
 	return best
 }
 
-// Check implements strict.Checker for each kind.
-func (s Side) Check() *strict.Error      { return check("side", string(s), sides) }
-func (m Muscle) Check() *strict.Error    { return check("muscle", string(m), muscles) }
-func (r Region) Check() *strict.Error    { return check("region", string(r), regions) }
-func (m Movement) Check() *strict.Error  { return check("movement", string(m), movements) }
-func (l Landmark) Check() *strict.Error  { return check("landmark", string(l), landmarks) }
-func (s Structure) Check() *strict.Error { return check("structure", string(s), structures) }
-func (p Protocol) Check() *strict.Error  { return check("protocol", string(p), protocols) }
-func (c Contact) Check() *strict.Error   { return check("contact", string(c), contacts) }
-func (p Position) Check() *strict.Error  { return check("position", string(p), positions) }
-func (m Measure) Check() *strict.Error   { return check("measure", string(m), measures()) }
-func (q Question) Check() *strict.Error  { return check("question", string(q), questions) }
-func (s Sign) Check() *strict.Error      { return check("sign", string(s), signs) }
-func (t Test) Check() *strict.Error      { return check("test", string(t), tests()) }
-func (l Load) Check() *strict.Error      { return check("load", string(l), loads) }
+// Check implements decode.Checker for each kind.
+func (s Side) Check() *decode.Error      { return check("side", string(s), sides) }
+func (m Muscle) Check() *decode.Error    { return check("muscle", string(m), muscles) }
+func (r Region) Check() *decode.Error    { return check("region", string(r), regions) }
+func (m Movement) Check() *decode.Error  { return check("movement", string(m), movements) }
+func (l Landmark) Check() *decode.Error  { return check("landmark", string(l), landmarks) }
+func (s Structure) Check() *decode.Error { return check("structure", string(s), structures) }
+func (p Protocol) Check() *decode.Error  { return check("protocol", string(p), protocols) }
+func (c Contact) Check() *decode.Error   { return check("contact", string(c), contacts) }
+func (p Position) Check() *decode.Error  { return check("position", string(p), positions) }
+func (m Measure) Check() *decode.Error   { return check("measure", string(m), measures()) }
+func (q Question) Check() *decode.Error  { return check("question", string(q), questions) }
+func (s Sign) Check() *decode.Error      { return check("sign", string(s), signs) }
+func (t Test) Check() *decode.Error      { return check("test", string(t), tests()) }
+func (l Load) Check() *decode.Error      { return check("load", string(l), loads) }
 
 // Kind is one list of ids.
 type Kind struct {

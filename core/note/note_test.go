@@ -20,7 +20,7 @@ const left = ids.Left
 
 // aVisit has something of everything that a note tells.
 func aVisit() note.Visit {
-	found := visit.Charted{Point: "a", Identity: "a", Muscle: "soleus", Side: left, Felt: visit.Felt{
+	found := visit.PointCharted{Point: "a", Identity: "a", Muscle: "soleus", Side: left, Palpation: visit.Palpation{
 		Band: "yes", Grade: p(3), NPRS: p(7.0), Referral: []ids.Region{"heel"}, Familiar: "yes", Twitch: p(true),
 	}}
 	hold := visit.Hold{
@@ -35,15 +35,15 @@ func aVisit() note.Visit {
 	}
 	return note.Visit{OffsetMin: 60, State: visit.State{
 		Reason: "calf after running",
-		Interview: &visit.Interviewed{
+		Interview: &visit.InterviewNoted{
 			Now:        p(6.0),
 			Best:       p(0.0),
 			Activities: []visit.Activity{{Name: "stairs", Score: 4}},
 		},
-		Answers: []visit.Given{{ScreenedAnswer: visit.ScreenedAnswer{
+		Answers: []visit.GivenAnswer{{ScreenedAnswer: visit.ScreenedAnswer{
 			Question: "anticoagulant", Answer: "yes", Note: "since May",
 		}}},
-		Points: []visit.Point{{FoundPoint: visit.FoundPoint{Charted: found, AfterNPRS: p(3.0), AfterGrade: p(2)}}},
+		Points: []visit.Point{{FoundPoint: visit.FoundPoint{PointCharted: found, AfterNPRS: p(3.0), AfterGrade: p(2)}}},
 		Holds:  []visit.Hold{hold},
 		Ranges: []visit.Range{{
 			Movement: "ankle.dorsiflexion-knee-bent", Side: left, Before: p(9.0), After: p(14.0),

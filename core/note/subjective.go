@@ -6,8 +6,8 @@ import (
 
 	"mokren/core/body"
 	"mokren/core/ids"
-	"mokren/core/order"
 	"mokren/core/safety"
+	"mokren/core/stable"
 	"mokren/core/visit"
 	"mokren/core/wording"
 )
@@ -69,7 +69,7 @@ func (w *writer) interview(l *lines) {
 	}
 }
 
-func pain(i *visit.Interviewed) string {
+func pain(i *visit.InterviewNoted) string {
 	var out []string
 	for _, p := range []struct {
 		what string
@@ -86,7 +86,7 @@ func pain(i *visit.Interviewed) string {
 func (w *writer) drawing(l *lines) {
 	type place struct {
 		kind string
-		body.Covered
+		body.RegionCover
 	}
 	worst := map[place]int{}
 	for _, s := range w.State.Drawing {
@@ -96,7 +96,7 @@ func (w *writer) drawing(l *lines) {
 				continue // checked when it was painted
 			}
 			if r, ok := body.RegionOf(c); ok {
-				k := place{s.Kind, body.Covered{Region: r.Region, Side: r.Side}}
+				k := place{s.Kind, body.RegionCover{Region: r.Region, Side: r.Side}}
 				worst[k] = max(worst[k], s.Intensity)
 			}
 		}
@@ -105,7 +105,7 @@ func (w *writer) drawing(l *lines) {
 	for p := range worst {
 		places = append(places, p)
 	}
-	order.By(places, func(a, b place) int {
+	stable.Sort(places, func(a, b place) int {
 		return cmp.Or(cmp.Compare(worst[b], worst[a]), cmp.Compare(a.Region, b.Region),
 			cmp.Compare(a.Side, b.Side), cmp.Compare(a.kind, b.kind))
 	})
@@ -166,7 +166,7 @@ func unasked(missing []ids.Question) []ids.Question {
 	return missing
 }
 
-func consent(c visit.Consented) string {
+func consent(c visit.ConsentRecorded) string {
 	out := "to the visit"
 	if c.Area != safety.WholeVisit {
 		out = "for the " + wording.Plain(c.Area)

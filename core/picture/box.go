@@ -16,7 +16,7 @@ type Box struct {
 }
 
 // boxOf holds a muscle on a side, its usual sites and its usual referral.
-func boxOf(m *atlas.Muscle, side ids.Side, w Wanted, zones []Zone) (Box, bool) {
+func boxOf(m *atlas.Muscle, side ids.Side, w LayerRequest, zones []Zone) (Box, bool) {
 	low, high, ok := m.Extent(w.View, side)
 	if !ok {
 		return Box{}, false

@@ -8,7 +8,7 @@ import (
 )
 
 func ExampleDraw() {
-	drawn := picture.Draw(picture.Wanted{
+	drawn := picture.Draw(picture.LayerRequest{
 		View: "back", Layers: []picture.Layer{"muscles"}, Only: []ids.Muscle{"soleus"}, Side: "left",
 	})
 	for _, s := range drawn.Strands {

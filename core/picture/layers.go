@@ -7,10 +7,10 @@ import (
 
 	"mokren/core/atlas"
 	"mokren/core/body"
+	"mokren/core/decode"
 	"mokren/core/ids"
-	"mokren/core/order"
 	"mokren/core/safety"
-	"mokren/core/strict"
+	"mokren/core/stable"
 )
 
 // Layer names what can be laid on a figure.
@@ -27,18 +27,18 @@ const (
 
 var layers = []Layer{Bones, Landmarks, Muscles, Structures, Referral}
 
-// Check implements strict.Checker.
-func (l Layer) Check() *strict.Error {
+// Check implements decode.Checker.
+func (l Layer) Check() *decode.Error {
 	if slices.Contains(layers, l) {
 		return nil
 	}
-	return &strict.Error{Path: "$", Given: string(l), Allowed: "one of bones, landmarks, muscles, structures, referral"}
+	return &decode.Error{Path: "$", Given: string(l), Allowed: "one of bones, landmarks, muscles, structures, referral"}
 }
 
-// Wanted says which view and layers. Depth peels: muscles that lie above that
+// LayerRequest says which view and layers. Depth peels: muscles that lie above that
 // layer fade (1 superficial … 4 deep; 0 fades none); Only keeps these muscles;
 // Side keeps one side.
-type Wanted struct {
+type LayerRequest struct {
 	View     body.View    `json:"view"`
 	Layers   []Layer      `json:"layers" maxItems:"10"`
 	Depth    int          `json:"depth,omitempty" minimum:"0" maximum:"4"`
@@ -84,8 +84,8 @@ type Zone struct {
 	Spillover [][2]float64 `json:"spillover"`
 }
 
-// Drawn is the layers of one view. Layers that were not asked for are empty.
-type Drawn struct {
+// ViewLayers is the layers of one view. Layers that were not asked for are empty.
+type ViewLayers struct {
 	Bones      []body.Inner    `json:"bones"`
 	Landmarks  []body.Landmark `json:"landmarks"`
 	Strands    []Strand        `json:"strands"`
@@ -96,8 +96,8 @@ type Drawn struct {
 }
 
 // Draw lays the layers on a view.
-func Draw(w Wanted) Drawn {
-	d := Drawn{
+func Draw(w LayerRequest) ViewLayers {
+	d := ViewLayers{
 		Bones: []body.Inner{}, Landmarks: []body.Landmark{}, Strands: []Strand{}, Structures: []Keep{}, Zones: []Zone{},
 	}
 	if w.HeightCM == 0 {
@@ -115,14 +115,14 @@ func Draw(w Wanted) Drawn {
 		}
 	}
 	// The deepest first, so that superficial ones are drawn over them.
-	order.By(d.Strands, func(a, b Strand) int { return cmp.Compare(b.Layer, a.Layer) })
+	stable.Sort(d.Strands, func(a, b Strand) int { return cmp.Compare(b.Layer, a.Layer) })
 	return d
 }
 
-func (w Wanted) shows(s ids.Side) bool { return w.Side == "" || s == w.Side || s == ids.Midline }
+func (w LayerRequest) shows(s ids.Side) bool { return w.Side == "" || s == w.Side || s == ids.Midline }
 
 // guides lays what is no muscle: bones, landmarks, structures to keep off.
-func (d *Drawn) guides(w Wanted) {
+func (d *ViewLayers) guides(w LayerRequest) {
 	if w.has(Bones) {
 		d.Bones = append(d.Bones, body.Bones(w.View)...)
 	}
@@ -147,7 +147,7 @@ func (d *Drawn) guides(w Wanted) {
 
 // muscle lays a muscle of a side, and, where it was asked for by name, its
 // usual referral.
-func (d *Drawn) muscle(w Wanted, m *atlas.Muscle, side ids.Side) {
+func (d *ViewLayers) muscle(w LayerRequest, m *atlas.Muscle, side ids.Side) {
 	if w.has(Muscles) {
 		for _, a := range m.Areas(w.View, side) {
 			d.Strands = append(d.Strands, Strand{
@@ -170,7 +170,7 @@ func (d *Drawn) muscle(w Wanted, m *atlas.Muscle, side ids.Side) {
 	}
 }
 
-func (w Wanted) has(l Layer) bool { return slices.Contains(w.Layers, l) }
+func (w LayerRequest) has(l Layer) bool { return slices.Contains(w.Layers, l) }
 
 func zone(m *atlas.Muscle, side ids.Side, v body.View) (Zone, bool) {
 	z := Zone{m.ID, side, v.CellSize(), [][2]float64{}, [][2]float64{}}

@@ -15,7 +15,7 @@ import (
 
 func TestSVGIsWellFormedAndDrawsEverything(t *testing.T) {
 	for _, v := range body.Views {
-		w := Wanted{View: v, Layers: layers}
+		w := LayerRequest{View: v, Layers: layers}
 		svg, d := SVG(w), Draw(w)
 		dec := xml.NewDecoder(strings.NewReader(svg))
 		for {
@@ -43,7 +43,9 @@ func TestSVGIsWellFormedAndDrawsEverything(t *testing.T) {
 }
 
 func TestLayersKeepWhatIsAskedFor(t *testing.T) {
-	d := Draw(Wanted{View: body.Back, Layers: []Layer{Muscles, Referral}, Only: []ids.Muscle{"soleus"}, Side: ids.Left})
+	d := Draw(
+		LayerRequest{View: body.Back, Layers: []Layer{Muscles, Referral}, Only: []ids.Muscle{"soleus"}, Side: ids.Left},
+	)
 	require.Len(t, d.Strands, 1)
 	for _, s := range d.Strands {
 		assert.Equal(t, ids.Left, s.Side)
@@ -51,18 +53,18 @@ func TestLayersKeepWhatIsAskedFor(t *testing.T) {
 	require.Len(t, d.Zones, 1)
 	assert.NotEmpty(t, d.Zones[0].Essential)
 	assert.Empty(t, d.Landmarks)
-	assert.Empty(t, Draw(Wanted{View: body.Back, Layers: []Layer{Referral}}).Zones,
+	assert.Empty(t, Draw(LayerRequest{View: body.Back, Layers: []Layer{Referral}}).Zones,
 		"the patterns of all muscles at once say nothing")
 	require.NotNil(t, d.Box, "what was asked for has a box")
 	for _, c := range d.Zones[0].Essential {
 		assert.InDelta(t, d.Box.X+d.Box.Width/2, c[0], d.Box.Width/2+0.01, "the referral is in it")
 		assert.InDelta(t, d.Box.Y+d.Box.Height/2, c[1], d.Box.Height/2+0.01)
 	}
-	alone := Draw(Wanted{View: body.Back, Layers: []Layer{Muscles}, Only: []ids.Muscle{"soleus"}, Side: ids.Left})
+	alone := Draw(LayerRequest{View: body.Back, Layers: []Layer{Muscles}, Only: []ids.Muscle{"soleus"}, Side: ids.Left})
 	assert.Less(t, alone.Box.Height, d.Box.Height)
-	assert.Nil(t, Draw(Wanted{View: body.Back, Layers: []Layer{Muscles}}).Box)
-	peeled := Draw(Wanted{View: body.Front, Layers: []Layer{Muscles}, Depth: 3}).Strands
-	assert.Len(t, peeled, len(Draw(Wanted{View: body.Front, Layers: []Layer{Muscles}}).Strands))
+	assert.Nil(t, Draw(LayerRequest{View: body.Back, Layers: []Layer{Muscles}}).Box)
+	peeled := Draw(LayerRequest{View: body.Front, Layers: []Layer{Muscles}, Depth: 3}).Strands
+	assert.Len(t, peeled, len(Draw(LayerRequest{View: body.Front, Layers: []Layer{Muscles}}).Strands))
 	for i, s := range peeled {
 		assert.Equal(t, s.Layer < 3, s.Faded, "%s", s.Muscle)
 		if i > 0 {
@@ -74,7 +76,7 @@ func TestLayersKeepWhatIsAskedFor(t *testing.T) {
 func TestEveryStructureAndMuscleIsShownSomewhere(t *testing.T) {
 	muscles, structures := map[ids.Muscle]bool{}, map[ids.Structure]bool{}
 	for _, v := range body.Views {
-		d := Draw(Wanted{View: v, Layers: []Layer{Muscles, Structures}})
+		d := Draw(LayerRequest{View: v, Layers: []Layer{Muscles, Structures}})
 		f := body.Draw(v)
 		for _, s := range d.Strands {
 			muscles[s.Muscle] = true

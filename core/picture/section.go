@@ -7,9 +7,9 @@ import (
 	"strings"
 
 	"mokren/core/ids"
-	"mokren/core/order"
 	"mokren/core/safety"
 	"mokren/core/solid"
+	"mokren/core/stable"
 )
 
 // zoom is how many units of the drawing a thousandth of the height is.
@@ -29,7 +29,7 @@ func Section(y float64) string {
 		}
 	}
 	named := slices.DeleteFunc(slices.Clone(cross), func(c safety.Crossing) bool { return c.Side == ids.Right })
-	order.By(named, func(a, b safety.Crossing) int { return cmpZ(b.At, a.At) })
+	stable.Sort(named, func(a, b safety.Crossing) int { return cmpZ(b.At, a.At) })
 	height := max((high.Z-low.Z)*zoom, float64(len(named))*lineHeight)
 	s := slide{left: low.X*zoom - margin, top: -high.Z*zoom - margin, right: high.X * zoom}
 	fmt.Fprintf(&s.b, `<svg xmlns="http://www.w3.org/2000/svg" viewBox="%s %s %s %s" role="img" `+

@@ -10,7 +10,7 @@ import (
 // SVG writes a view with its layers as a drawing of its own, in the same order
 // and with the same shapes as the screen: figure, bones, muscles, referral,
 // structures, landmarks.
-func SVG(w Wanted) string {
+func SVG(w LayerRequest) string {
 	d := Draw(w)
 	f := body.Draw(w.View)
 	k := 1.0

@@ -6,8 +6,8 @@ import (
 	"slices"
 
 	"mokren/core/ids"
-	"mokren/core/order"
 	"mokren/core/safety"
+	"mokren/core/stable"
 )
 
 // Step of a session.
@@ -21,8 +21,8 @@ type Step struct {
 	Broken []string `json:"broken,omitempty"`
 }
 
-// LeftOut is a point that is not in the plan, and why.
-type LeftOut struct {
+// OmittedPoint is a point that is not in the plan, and why.
+type OmittedPoint struct {
 	Point  string `json:"point"`
 	Reason string `json:"reason"`
 	// Never: it cannot be put in by hand either.
@@ -31,11 +31,11 @@ type LeftOut struct {
 
 // Plan of a session.
 type Plan struct {
-	Steps   []Step    `json:"steps"`
-	LeftOut []LeftOut `json:"left_out"`
-	Worth   float64   `json:"worth"`
-	Turns   int       `json:"turns"`
-	Minutes float64   `json:"minutes" doc:"of all steps"`
+	Steps   []Step         `json:"steps"`
+	LeftOut []OmittedPoint `json:"left_out"`
+	Worth   float64        `json:"worth"`
+	Turns   int            `json:"turns"`
+	Minutes float64        `json:"minutes" doc:"of all steps"`
 	// OverMin is by how much an order by hand does not fit.
 	OverMin float64  `json:"over_min,omitempty"`
 	Notes   []string `json:"notes"`
@@ -53,13 +53,13 @@ func Make(r Request) (Plan, error) {
 	s := safety.Screen(r.Answers)
 	f := r.fix()
 	p := problem{r: r, fixed: f, room: r.left() - f.sum(), most: mostPoints}
-	if r.FirstVisit || slices.ContainsFunc(s.Rules, func(a safety.Applied) bool { return a.ID == "first-visit" }) {
+	if r.FirstVisit || slices.ContainsFunc(s.Rules, func(a safety.AppliedRule) bool { return a.ID == "first-visit" }) {
 		p.most = mostAtFirst
 	}
 	p.most -= len(r.Done)
 	p.all = r.candidates(s, f)
 	for _, c := range p.all {
-		if c.never == "" && !slices.ContainsFunc(r.Done, func(d Done) bool { return d.Point == c.ID }) {
+		if c.never == "" && !slices.ContainsFunc(r.Done, func(d TreatedPoint) bool { return d.Point == c.ID }) {
 			p.open = append(p.open, c)
 		}
 	}
@@ -83,7 +83,7 @@ func Make(r Request) (Plan, error) {
 
 // narrow keeps the points most worth, those that must be treated first.
 func (p *problem) narrow() {
-	order.By(p.open, func(a, b candidate) int {
+	stable.Sort(p.open, func(a, b candidate) int {
 		must := func(c candidate) int {
 			if slices.Contains(p.r.Must, c.ID) {
 				return 1
@@ -107,7 +107,7 @@ func (p *problem) narrow() {
 // lay puts a route between the fixed blocks.
 func (p *problem) lay(chosen route) Plan {
 	out := Plan{
-		Steps: []Step{}, LeftOut: []LeftOut{}, Worth: p.worthOf(chosen.set()), Turns: chosen.turns,
+		Steps: []Step{}, LeftOut: []OmittedPoint{}, Worth: p.worthOf(chosen.set()), Turns: chosen.turns,
 	}
 	at := p.r.GoneMin
 	add := func(s Step) {
@@ -144,23 +144,23 @@ func (p *problem) lay(chosen route) Plan {
 func (p *problem) leftOut(out *Plan, chosen route) {
 	set := chosen.set()
 	for _, c := range p.all {
-		if slices.ContainsFunc(p.r.Done, func(d Done) bool { return d.Point == c.ID }) {
+		if slices.ContainsFunc(p.r.Done, func(d TreatedPoint) bool { return d.Point == c.ID }) {
 			continue
 		}
 		if c.never != "" {
 			byHand := slices.Contains(p.r.Dropped, c.ID) || c.worth == 0
-			out.LeftOut = append(out.LeftOut, LeftOut{c.ID, c.never, !byHand})
+			out.LeftOut = append(out.LeftOut, OmittedPoint{c.ID, c.never, !byHand})
 			continue
 		}
 		k := slices.IndexFunc(p.open, func(o candidate) bool { return o.ID == c.ID })
 		switch {
 		case k < 0:
-			out.LeftOut = append(out.LeftOut, LeftOut{
+			out.LeftOut = append(out.LeftOut, OmittedPoint{
 				c.ID, "Worth less than the others that there were to weigh.", false,
 			})
 		case set&(1<<k) == 0:
 			why, never := p.why(k, chosen)
-			out.LeftOut = append(out.LeftOut, LeftOut{c.ID, why, never})
+			out.LeftOut = append(out.LeftOut, OmittedPoint{c.ID, why, never})
 		}
 	}
 }

@@ -296,7 +296,7 @@ func TestThePlanFlowsAgainFromTheRealTime(t *testing.T) {
 	require.Len(t, treated(full), 3)
 	left := make45(t, Request{
 		Points: all, GoneMin: 32, Position: "prone",
-		Done: []Done{{Point: "a", Muscle: "infraspinatus", Side: ids.Left, PressureS: 240}},
+		Done: []TreatedPoint{{Point: "a", Muscle: "infraspinatus", Side: ids.Left, PressureS: 240}},
 	})
 	assert.Equal(t, []string{"b"}, treated(left), "13 minutes left, of which 10 are to close")
 	assert.InDelta(t, 32, left.Steps[0].StartsMin, 1e-9)
@@ -341,9 +341,9 @@ func BenchmarkPlanOf14Points(b *testing.B) {
 
 func TestTheSearchTurnsTheClientAsLittleAsItMay(t *testing.T) {
 	rapid.Check(t, func(t *rapid.T) {
-		var list []Wanted
+		var list []SearchTarget
 		for i := range rapid.IntRange(1, 9).Draw(t, "n") {
-			list = append(list, Wanted{
+			list = append(list, SearchTarget{
 				rapid.SampledFrom(some).Draw(t, "muscle"),
 				rapid.SampledFrom([]ids.Side{ids.Left, ids.Right}).Draw(t, "side"),
 				float64(i) / 10, true,
@@ -366,7 +366,7 @@ func TestTheSearchTurnsTheClientAsLittleAsItMay(t *testing.T) {
 		assert.Equal(t, len(used)-1, turns, "no position is taken twice")
 		for _, p := range ids.Positions() {
 			for _, q := range ids.Positions() {
-				covers := !slices.ContainsFunc(list, func(w Wanted) bool {
+				covers := !slices.ContainsFunc(list, func(w SearchTarget) bool {
 					m, _ := atlas.Get(w.Muscle)
 					l := m.Lying(w.Side, nil)
 					return !slices.Contains(l, p) && !slices.Contains(l, q)
@@ -380,7 +380,7 @@ func TestTheSearchTurnsTheClientAsLittleAsItMay(t *testing.T) {
 }
 
 func TestTheSearchTakesThoseAboveTheLineFirst(t *testing.T) {
-	got := SearchOrder([]Wanted{
+	got := SearchOrder([]SearchTarget{
 		{"soleus", ids.Left, 0.3, false},
 		{"pectoralis-major", ids.Left, 0.85, true},
 		{"infraspinatus", ids.Left, 0.9, true},
@@ -388,6 +388,6 @@ func TestTheSearchTakesThoseAboveTheLineFirst(t *testing.T) {
 	require.Len(t, got, 3)
 	assert.True(t, got[0].Ready && got[1].Ready)
 	assert.Equal(t, ids.Muscle("soleus"), got[2].Muscle)
-	none := SearchOrder([]Wanted{{"soleus", ids.Left, 0.3, false}}, ids.Positions())
+	none := SearchOrder([]SearchTarget{{"soleus", ids.Left, 0.3, false}}, ids.Positions())
 	assert.Empty(t, none, "no position is allowed")
 }

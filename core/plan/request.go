@@ -4,9 +4,9 @@ import (
 	"fmt"
 	"slices"
 
+	"mokren/core/decode"
 	"mokren/core/ids"
 	"mokren/core/safety"
-	"mokren/core/strict"
 )
 
 // Point to be treated, as it was judged.
@@ -38,8 +38,8 @@ type Blocks struct {
 	Close    *float64 `json:"close,omitempty" minimum:"0" maximum:"60"`
 }
 
-// Done is a point that was treated in this session.
-type Done struct {
+// TreatedPoint is a point that was treated in this session.
+type TreatedPoint struct {
 	Point     string     `json:"point" maxLength:"60"`
 	Muscle    ids.Muscle `json:"muscle"`
 	Side      ids.Side   `json:"side"`
@@ -60,17 +60,17 @@ type Request struct {
 	Must    []string `json:"must,omitempty" maxItems:"60"`
 	Dropped []string `json:"dropped,omitempty" maxItems:"60"`
 	// What has passed of the session, how the client lies, what was done.
-	GoneMin  float64      `json:"gone_min,omitempty" minimum:"0" maximum:"600"`
-	Position ids.Position `json:"position,omitempty"`
-	Done     []Done       `json:"done,omitempty" maxItems:"60"`
+	GoneMin  float64        `json:"gone_min,omitempty" minimum:"0" maximum:"600"`
+	Position ids.Position   `json:"position,omitempty"`
+	Done     []TreatedPoint `json:"done,omitempty" maxItems:"60"`
 }
 
-// Check implements strict.Checker: each id once, and those named are there.
-func (r Request) Check() *strict.Error {
+// Check implements decode.Checker: each id once, and those named are there.
+func (r Request) Check() *decode.Error {
 	seen := map[string]bool{}
 	for i, p := range r.Points {
 		if seen[p.ID] {
-			return &strict.Error{
+			return &decode.Error{
 				Path: fmt.Sprintf("$.points[%d].id", i), Given: fmt.Sprintf("%q", p.ID), Allowed: "each id once",
 			}
 		}
@@ -82,7 +82,7 @@ func (r Request) Check() *strict.Error {
 	}{{"order", r.Order}, {"must", r.Must}, {"dropped", r.Dropped}} {
 		for i, id := range list.ids {
 			if !seen[id] || slices.Contains(list.ids[:i], id) {
-				return &strict.Error{
+				return &decode.Error{
 					Path: fmt.Sprintf("$.%s[%d]", list.path, i), Given: fmt.Sprintf("%q", id),
 					Allowed: "the id of a point, once",
 				}

@@ -6,11 +6,11 @@ import (
 
 	"mokren/core/atlas"
 	"mokren/core/ids"
-	"mokren/core/order"
+	"mokren/core/stable"
 )
 
-// Wanted is a muscle to be searched.
-type Wanted struct {
+// SearchTarget is a muscle to be searched.
+type SearchTarget struct {
 	Muscle     ids.Muscle `json:"muscle"`
 	Side       ids.Side   `json:"side"`
 	Confidence float64    `json:"confidence"`
@@ -18,9 +18,9 @@ type Wanted struct {
 	Ready bool `json:"ready"`
 }
 
-// Sought is a muscle in the order of the search, with how the client lies.
-type Sought struct {
-	Wanted
+// SearchStop is a muscle in the order of the search, with how the client lies.
+type SearchStop struct {
+	SearchTarget
 	Position ids.Position `json:"position"`
 	Turn     bool         `json:"turn" doc:"the client turns before it"`
 }
@@ -28,11 +28,11 @@ type Sought struct {
 // SearchOrder puts muscles in the order in which the client turns least: those
 // above the line first, in as few positions as will do; then the others,
 // beginning as the client lies. In one position the likelier comes first.
-func SearchOrder(list []Wanted, avoid []ids.Position) []Sought {
-	out := []Sought{}
+func SearchOrder(list []SearchTarget, avoid []ids.Position) []SearchStop {
+	out := []SearchStop{}
 	lying := ids.Position("")
 	for _, ready := range [2]bool{true, false} {
-		var part []Wanted
+		var part []SearchTarget
 		for _, w := range list {
 			if w.Ready == ready {
 				part = append(part, w)
@@ -49,7 +49,7 @@ func SearchOrder(list []Wanted, avoid []ids.Position) []Sought {
 
 // inPositions covers the muscles with the fewest positions, tried one by one;
 // of equals the ones that begin as the client lies, then the likeliest first.
-func inPositions(list []Wanted, avoid []ids.Position, lying ids.Position) []Sought {
+func inPositions(list []SearchTarget, avoid []ids.Position, lying ids.Position) []SearchStop {
 	may := make([]uint, len(list))
 	for i, w := range list {
 		m, err := atlas.Get(w.Muscle)
@@ -61,7 +61,7 @@ func inPositions(list []Wanted, avoid []ids.Position, lying ids.Position) []Soug
 		}
 	}
 	set := fewest(may, lying)
-	groups := map[ids.Position][]Wanted{}
+	groups := map[ids.Position][]SearchTarget{}
 	for i, w := range list {
 		if may[i]&set == 0 {
 			continue // it can be reached in no position that is allowed
@@ -74,9 +74,9 @@ func inPositions(list []Wanted, avoid []ids.Position, lying ids.Position) []Soug
 	}
 	turns := slices.DeleteFunc(slices.Clone(lyings), func(p ids.Position) bool { return len(groups[p]) == 0 })
 	for _, g := range groups {
-		order.By(g, func(a, b Wanted) int { return likelier(a, b) })
+		stable.Sort(g, func(a, b SearchTarget) int { return likelier(a, b) })
 	}
-	order.By(turns, func(a, b ids.Position) int {
+	stable.Sort(turns, func(a, b ids.Position) int {
 		if a == lying || b == lying {
 			if a == lying {
 				return -1
@@ -85,16 +85,16 @@ func inPositions(list []Wanted, avoid []ids.Position, lying ids.Position) []Soug
 		}
 		return likelier(groups[a][0], groups[b][0])
 	})
-	var out []Sought
+	var out []SearchStop
 	for _, p := range turns {
 		for _, w := range groups[p] {
-			out = append(out, Sought{Wanted: w, Position: p})
+			out = append(out, SearchStop{SearchTarget: w, Position: p})
 		}
 	}
 	return out
 }
 
-func likelier(a, b Wanted) int {
+func likelier(a, b SearchTarget) int {
 	switch {
 	case a.Confidence > b.Confidence:
 		return -1

@@ -26,8 +26,8 @@ const (
 	None   Activity = "none"
 )
 
-// Judged is what a point comes to, with its reasons.
-type Judged struct {
+// Judgement is what a point comes to, with its reasons.
+type Judgement struct {
 	ID        string    `json:"id"`
 	Certainty Certainty `json:"certainty" enum:"trigger-point,possible,tender-spot"`
 	Criteria  []string  `json:"criteria" doc:"those fulfilled: taut-band, hypersensitive, referred-pain"`
@@ -51,8 +51,8 @@ const (
 
 // Judge judges every point beside the others, in their order. painful are the
 // movements that hurt or are restricted.
-func Judge(points []Point, painful []Action) []Judged {
-	out := make([]Judged, len(points))
+func Judge(points []Point, painful []Action) []Judgement {
+	out := make([]Judgement, len(points))
 	all := make([]beside, len(points))
 	var active []*beside
 	for i := range points {
@@ -69,8 +69,8 @@ func Judge(points []Point, painful []Action) []Judged {
 }
 
 // judge says what one point is by itself.
-func (p *Point) judge() Judged {
-	j := Judged{ID: p.ID, Criteria: []string{}, Activity: None, Unsaid: p.unsaid()}
+func (p *Point) judge() Judgement {
+	j := Judgement{ID: p.ID, Criteria: []string{}, Activity: None, Unsaid: p.unsaid()}
 	if p.Band == "yes" {
 		j.Criteria = append(j.Criteria, "taut-band")
 	}
@@ -130,7 +130,7 @@ var criterionWords = map[string]string{
 	"taut-band": "a taut band", "hypersensitive": "a hypersensitive spot", "referred-pain": "referred pain",
 }
 
-func (p *Point) inWords(j Judged) string {
+func (p *Point) inWords(j Judgement) string {
 	named := make([]string, len(j.Criteria))
 	for i, c := range j.Criteria {
 		named[i] = criterionWords[c]

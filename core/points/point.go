@@ -4,9 +4,9 @@ import (
 	"slices"
 
 	"mokren/core/atlas"
+	"mokren/core/decode"
 	"mokren/core/ids"
 	"mokren/core/safety"
-	"mokren/core/strict"
 )
 
 // Point as it was charted. Absent is not said: no default stands for it.
@@ -37,8 +37,8 @@ type Point struct {
 	Where []safety.Place `json:"where,omitempty" maxItems:"20"`
 }
 
-// Check implements strict.Checker: a site that the muscle has.
-func (p Point) Check() *strict.Error {
+// Check implements decode.Checker: a site that the muscle has.
+func (p Point) Check() *decode.Error {
 	m, err := atlas.Get(p.Muscle)
 	if err != nil {
 		return nil // the id's own check says so
@@ -48,7 +48,7 @@ func (p Point) Check() *strict.Error {
 		for _, s := range m.Sites {
 			allowed += " " + s.ID
 		}
-		return &strict.Error{Path: "$.site", Given: `"` + p.Site + `"`, Allowed: allowed}
+		return &decode.Error{Path: "$.site", Given: `"` + p.Site + `"`, Allowed: allowed}
 	}
 	return nil
 }

@@ -17,7 +17,7 @@ import (
 
 func at(r ids.Region, s ids.Side) safety.Place { return safety.Place{Region: r, Side: s} }
 
-func one(p Point) Judged {
+func one(p Point) Judgement {
 	p.ID, p.Muscle, p.Side = "a", "infraspinatus", ids.Left
 	return Judge([]Point{p}, nil)[0]
 }
@@ -210,7 +210,7 @@ func TestJudgingDoesNotDependOnTheOrder(t *testing.T) {
 		want := Judge(list, painful)
 		mixed := rapid.Permutation(list).Draw(t, "mixed")
 		got := Judge(mixed, painful)
-		byID := func(a, b Judged) int { return cmp.Compare(a.ID, b.ID) }
+		byID := func(a, b Judgement) int { return cmp.Compare(a.ID, b.ID) }
 		slices.SortFunc(want, byID)
 		slices.SortFunc(got, byID)
 		assert.Equal(t, want, got)
@@ -261,11 +261,11 @@ func TestTracingFollowsWhatIsKnown(t *testing.T) {
 	plain, _ := Trace(s)
 	require.NotEmpty(t, plain)
 	first := plain[0]
-	s.Searched = []Searched{{first.Muscle, first.Side}}
+	s.Searched = []SearchedMuscle{{first.Muscle, first.Side}}
 	after, _ := Trace(s)
 	assert.NotEqual(t, first.Muscle, after[0].Muscle, "what was searched counts less")
 	s.Searched = nil
-	s.Suspects = []Suspected{{plain[3].Muscle, plain[3].Side, 0.95}}
+	s.Suspects = []SuspectedMuscle{{plain[3].Muscle, plain[3].Side, 0.95}}
 	after, _ = Trace(s)
 	assert.Equal(t, plain[3].Muscle, after[0].Muscle, "a strong suspect comes first")
 	s.Points = append(s.Points, Point{

@@ -5,8 +5,8 @@ import (
 
 	"mokren/core/atlas"
 	"mokren/core/ids"
-	"mokren/core/order"
 	"mokren/core/safety"
+	"mokren/core/stable"
 )
 
 // Role is the part that a point plays beside another.
@@ -64,7 +64,7 @@ func roles(p *beside, active []*beside, painful []Action) []Role {
 			out = append(out, r)
 		}
 	}
-	order.By(out, func(a, b Role) int {
+	stable.Sort(out, func(a, b Role) int {
 		return cmp.Or(cmp.Compare(b.strength, a.strength), cmp.Compare(a.Of, b.Of), cmp.Compare(a.Role, b.Role))
 	})
 	if len(out) == 0 {

@@ -176,10 +176,10 @@ func (r Request) gentle() string {
 }
 
 func (r Request) has(q ids.Question) bool {
-	return slices.ContainsFunc(r.Screening.Rules, func(a safety.Applied) bool { return a.ID == q })
+	return slices.ContainsFunc(r.Screening.Rules, func(a safety.AppliedRule) bool { return a.ID == q })
 }
 
-// neverHere names a point at which no school is left.
+// neverHere names a point at which no protocol is left.
 func (r Request) neverHere() string {
 	if !r.frontOfNeck() {
 		return ""
@@ -195,7 +195,7 @@ func (r Request) neverHere() string {
 	return ""
 }
 
-// unfit tells why a school that was chosen by hand is not done here.
+// unfit tells why a protocol that was chosen by hand is not done here.
 func (r Request) unfit(p ids.Protocol) string {
 	if why := treat.Forbids(p, r.Screening, r.frontOfNeck()); why != "" {
 		return why

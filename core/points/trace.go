@@ -8,19 +8,19 @@ import (
 
 	"mokren/core/atlas"
 	"mokren/core/ids"
-	"mokren/core/order"
 	"mokren/core/safety"
+	"mokren/core/stable"
 )
 
-// Suspected is a muscle's confidence from the assessment.
-type Suspected struct {
+// SuspectedMuscle is a muscle's confidence from the assessment.
+type SuspectedMuscle struct {
 	Muscle     ids.Muscle `json:"muscle"`
 	Side       ids.Side   `json:"side"`
 	Confidence float64    `json:"confidence" minimum:"0" maximum:"1"`
 }
 
-// Searched is a muscle that was searched.
-type Searched struct {
+// SearchedMuscle is a muscle that was searched.
+type SearchedMuscle struct {
 	Muscle ids.Muscle `json:"muscle"`
 	Side   ids.Side   `json:"side"`
 }
@@ -30,8 +30,8 @@ type Search struct {
 	Point     string
 	Points    []Point
 	Painful   []Action
-	Suspects  []Suspected
-	Searched  []Searched
+	Suspects  []SuspectedMuscle
+	Searched  []SearchedMuscle
 	Screening safety.Screening
 }
 
@@ -97,7 +97,7 @@ func Trace(s Search) (out []Candidate, ok bool) {
 			out = append(out, c)
 		}
 	}
-	order.By(out, func(a, b Candidate) int {
+	stable.Sort(out, func(a, b Candidate) int {
 		return cmp.Or(cmp.Compare(b.Score, a.Score), cmp.Compare(a.Muscle, b.Muscle), cmp.Compare(a.Side, b.Side))
 	})
 	return out[:min(mostCandidates, len(out))], true
@@ -155,7 +155,7 @@ func weighWork(c *Candidate, m, own *atlas.Muscle, helps, opposes []ids.Muscle) 
 
 // weighKnown multiplies by the assessment, by what is charted there, and by
 // whether it was searched.
-func (s Search) weighKnown(c *Candidate, judged []Judged) {
+func (s Search) weighKnown(c *Candidate, judged []Judgement) {
 	confidence := 0.0
 	for _, x := range s.Suspects {
 		if x.Muscle == c.Muscle && x.Side == c.Side {
@@ -170,7 +170,7 @@ func (s Search) weighKnown(c *Candidate, judged []Judged) {
 		c.Score *= factor
 		return
 	}
-	if slices.Contains(s.Searched, Searched{c.Muscle, c.Side}) {
+	if slices.Contains(s.Searched, SearchedMuscle{c.Muscle, c.Side}) {
 		c.Score *= wasSearched
 		c.Reasons = append(c.Reasons, "Searched already, nothing found.")
 	}
@@ -178,7 +178,7 @@ func (s Search) weighKnown(c *Candidate, judged []Judged) {
 
 // weighCharted is the factor of the strongest point charted in a muscle; 0 when
 // none is.
-func (s Search) weighCharted(c *Candidate, judged []Judged) (strongest float64) {
+func (s Search) weighCharted(c *Candidate, judged []Judgement) (strongest float64) {
 	why := ""
 	for i, o := range s.Points {
 		if o.Muscle != c.Muscle || o.Side != c.Side {

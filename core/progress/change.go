@@ -5,8 +5,8 @@ import (
 	"math"
 	"strings"
 
+	"mokren/core/decode"
 	"mokren/core/ids"
-	"mokren/core/strict"
 )
 
 // Threshold is the smallest change that counts: an absolute one in the
@@ -77,7 +77,7 @@ func ruleOf(m ids.Measure) (rule, error) {
 		}
 		return rule{5, 0, true, -90, 360, "°", "clinical goniometry texts"}, nil
 	}
-	return rule{}, &strict.Error{
+	return rule{}, &decode.Error{
 		Path: "$.measure", Given: `"` + string(m) + `"`,
 		Allowed: "nprs, rom.<movement>, ppt-kpa, tenderness-grade, psfs-mean, psfs-item or pain-area-cm2",
 	}
@@ -110,7 +110,7 @@ func (r rule) holds(v float64) bool { return v >= r.lo && v <= r.hi }
 
 func (r rule) check(path string, v float64) error {
 	if !r.holds(v) {
-		return &strict.Error{
+		return &decode.Error{
 			Path: path, Given: fmt.Sprint(v),
 			Allowed: fmt.Sprintf("a number from %v to %v %s", r.lo, r.hi, r.unit),
 		}
@@ -175,14 +175,14 @@ func Series(m ids.Measure, s []Reading) (Change, error) {
 		return Change{}, err
 	}
 	if len(s) == 0 {
-		return Change{}, &strict.Error{Path: "$.series", Given: "[]", Allowed: "at least one reading"}
+		return Change{}, &decode.Error{Path: "$.series", Given: "[]", Allowed: "at least one reading"}
 	}
 	for i, x := range s {
 		if !r.holds(x.Value) {
 			return Change{}, r.check(fmt.Sprintf("$.series[%d].value", i), x.Value)
 		}
 		if i > 0 && x.Day < s[i-1].Day {
-			return Change{}, &strict.Error{
+			return Change{}, &decode.Error{
 				Path: fmt.Sprintf("$.series[%d].day", i), Given: fmt.Sprint(x.Day),
 				Allowed: "days in order, never going back",
 			}

@@ -4,7 +4,7 @@ import (
 	"math"
 	"slices"
 
-	"mokren/core/order"
+	"mokren/core/stable"
 )
 
 // theilSen is the median of all slopes between pairs, per week: one odd visit
@@ -93,8 +93,8 @@ func (p *pairs) selectTwo(rank, next int) (low, high float64) {
 }
 
 // around closes in on a rank until the slopes left are few or all the same.
-func (p *pairs) around(rank int) bracket {
-	b := bracket{math.Inf(-1), math.Inf(1), 0, p.total}
+func (p *pairs) around(rank int) interval {
+	b := interval{math.Inf(-1), math.Inf(1), 0, p.total}
 	for b.upTo-b.below > listed*len(p.s) && !b.isOne() {
 		narrower := p.narrow(b, rank)
 		if narrower == b {
@@ -105,14 +105,14 @@ func (p *pairs) around(rank int) bracket {
 	return b
 }
 
-// bracket is a range of slopes: below lie under lo, upTo under hi.
-type bracket struct {
+// bounds is a range of slopes: below lie under lo, upTo under hi.
+type interval struct {
 	lo, hi      float64
 	below, upTo int
 }
 
 // isOne tells that the range holds one slope, as far as it matters.
-func (b bracket) isOne() bool {
+func (b interval) isOne() bool {
 	return !math.IsInf(b.lo, 0) && b.hi-b.lo <= 4*same(b.lo)
 }
 
@@ -120,7 +120,7 @@ func (b bracket) isOne() bool {
 func same(x float64) float64 { return 1e-10 * (1 + math.Abs(x)) }
 
 // narrow closes in on a rank.
-func (p *pairs) narrow(b bracket, rank int) bracket {
+func (p *pairs) narrow(b interval, rank int) interval {
 	if !math.IsInf(b.lo, 0) && !math.IsInf(b.hi, 0) {
 		// Near its middle a range is filled evenly, unless slopes repeat.
 		n := p.between(b, rank, p.evenly(b, rank))
@@ -133,7 +133,7 @@ func (p *pairs) narrow(b bracket, rank int) bracket {
 }
 
 // evenly guesses two slopes around a rank as if the range were filled evenly.
-func (p *pairs) evenly(b bracket, rank int) []float64 {
+func (p *pairs) evenly(b interval, rank int) []float64 {
 	inside := float64(b.upTo - b.below)
 	at, margin := float64(rank-b.below), float64(2*len(p.s))
 	perRank := (b.hi - b.lo) / inside
@@ -142,7 +142,7 @@ func (p *pairs) evenly(b bracket, rank int) []float64 {
 
 // sampled takes two slopes around a rank from those of random pairs, each with
 // a hair's breadth on either side: a slope that many pairs share lies between.
-func (p *pairs) sampled(b bracket, rank int) []float64 {
+func (p *pairs) sampled(b interval, rank int) []float64 {
 	sample := p.draw(b.lo, b.hi)
 	if len(sample) < 8 {
 		return nil
@@ -162,7 +162,7 @@ func (p *pairs) sampled(b bracket, rank int) []float64 {
 }
 
 // between counts at some slopes and keeps the range that holds the rank.
-func (p *pairs) between(b bracket, rank int, at []float64) bracket {
+func (p *pairs) between(b interval, rank int, at []float64) interval {
 	for _, x := range at {
 		if x <= b.lo || x >= b.hi {
 			continue
@@ -316,7 +316,7 @@ func (p *pairs) list(lo, hi float64) []float64 {
 	for i, k := range from {
 		sorted[i] = keyed{k, i}
 	}
-	order.By(sorted, keyed.compare)
+	stable.Sort(sorted, keyed.compare)
 	for i := range sorted {
 		sorted[i].key = to[sorted[i].index]
 	}

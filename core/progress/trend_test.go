@@ -69,14 +69,14 @@ func TestShares(t *testing.T) {
 
 // Seconds a point of drop are named from three on, and only where it fell.
 func TestWhatWorked(t *testing.T) {
-	fell := progress.Treated{Protocol: "pulses", Before: 7, After: 4, PressedS: 60}
-	stood := progress.Treated{Protocol: "slow-ramp", Before: 5, After: 5, PressedS: 60, N: 5}
-	got := progress.WhatWorked([]progress.Treated{fell, stood, fell})
+	fell := progress.TreatmentResult{Protocol: "pulses", Before: 7, After: 4, PressedS: 60}
+	stood := progress.TreatmentResult{Protocol: "slow-ramp", Before: 5, After: 5, PressedS: 60, N: 5}
+	got := progress.WhatWorked([]progress.TreatmentResult{fell, stood, fell})
 	require.Len(t, got, 2)
 	assert.Equal(t, "slow-ramp", string(got[0].Protocol), "the one with most behind it first")
 	assert.Nil(t, got[0].SecondsPerPoint)
 	assert.Nil(t, got[1].SecondsPerPoint, "two are too few")
-	got = progress.WhatWorked([]progress.Treated{fell, fell, fell})
+	got = progress.WhatWorked([]progress.TreatmentResult{fell, fell, fell})
 	require.NotNil(t, got[0].SecondsPerPoint)
 	assert.InDelta(t, 20, *got[0].SecondsPerPoint, 1e-9)
 	assert.Equal(t, 3, got[0].Clear.Yes)

@@ -4,12 +4,12 @@ import (
 	"cmp"
 
 	"mokren/core/ids"
-	"mokren/core/order"
+	"mokren/core/stable"
 )
 
-// Treated is a point of one visit that was pressed by one protocol alone, found
+// TreatmentResult is a point of one visit that was pressed by one protocol alone, found
 // and rechecked.
-type Treated struct {
+type TreatmentResult struct {
 	Protocol ids.Protocol
 	Before   float64 // NPRS when found
 	After    float64 // NPRS at the recheck
@@ -17,8 +17,8 @@ type Treated struct {
 	N        int     // so many alike; 0 is one
 }
 
-// Worked is what a protocol came to.
-type Worked struct {
+// ProtocolOutcome is what a protocol came to.
+type ProtocolOutcome struct {
 	Protocol ids.Protocol `json:"protocol"`
 	// Clear is how often the number fell clearly.
 	Clear Share `json:"clear"`
@@ -34,7 +34,7 @@ const fewTreated = 3
 
 // WhatWorked judges protocols by what was found before and after, those with
 // most behind them first.
-func WhatWorked(list []Treated) []Worked {
+func WhatWorked(list []TreatmentResult) []ProtocolOutcome {
 	type sum struct {
 		n, clear      int
 		drop, seconds float64
@@ -54,16 +54,16 @@ func WhatWorked(list []Treated) []Worked {
 			s.clear += n
 		}
 	}
-	out := []Worked{}
+	out := []ProtocolOutcome{}
 	for p, s := range sums {
-		w := Worked{Protocol: p, Clear: ShareOf(s.clear, s.n), Drop: clean(s.drop / float64(s.n))}
+		w := ProtocolOutcome{Protocol: p, Clear: ShareOf(s.clear, s.n), Drop: clean(s.drop / float64(s.n))}
 		if s.n >= fewTreated && s.drop > 0 && s.seconds > 0 {
 			each := clean(s.seconds / s.drop)
 			w.SecondsPerPoint = &each
 		}
 		out = append(out, w)
 	}
-	order.By(out, func(a, b Worked) int {
+	stable.Sort(out, func(a, b ProtocolOutcome) int {
 		return cmp.Or(cmp.Compare(b.Clear.Of, a.Clear.Of), cmp.Compare(a.Protocol, b.Protocol))
 	})
 	return out

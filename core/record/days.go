@@ -54,7 +54,7 @@ func (s *State) daysSince(on string, ms int64) *float64 {
 const termWeeks = 40
 
 // weeks is how far a pregnancy is; nil without a due day.
-func (s *State) weeks(k Known, ms int64) *float64 {
+func (s *State) weeks(k KnownAnswer, ms int64) *float64 {
 	left := s.daysSince(k.DueOn, ms)
 	if left == nil {
 		return nil

@@ -12,8 +12,8 @@ import (
 // hold rests on it.
 const correctedWithin = 5 * 60_000
 
-// Known is an answer that counts, with where it stands in the record.
-type Known struct {
+// KnownAnswer is an answer that counts, with where it stands in the record.
+type KnownAnswer struct {
 	*Stamp
 	*Said
 	Cleared bool
@@ -21,7 +21,7 @@ type Known struct {
 }
 
 // at is the answer as it stands at a time.
-func (s *State) at(k Known, ms int64) safety.Answer {
+func (s *State) at(k KnownAnswer, ms int64) safety.Answer {
 	a := k.Answer
 	a.Cleared = k.Cleared
 	a.DaysAgo = math.Max(0, float64(ms-k.SaidMS)/dayMS)
@@ -30,7 +30,7 @@ func (s *State) at(k Known, ms int64) safety.Answer {
 }
 
 // word ranks whose an answer is. A client's own and a student's add caution.
-func (k Known) word() int {
+func (k KnownAnswer) word() int {
 	switch {
 	case k.By == safety.Client:
 		return 0
@@ -44,12 +44,12 @@ const licensed = 2
 
 // answer lays an answer over those that count.
 func (s *State) answer(f *Fact, order int) {
-	fresh := Known{Stamp: &f.Stamp, Said: f.Answer, order: order}
-	s.answers = append(slices.DeleteFunc(s.answers, func(g Known) bool { return s.replaces(fresh, g) }), fresh)
+	fresh := KnownAnswer{Stamp: &f.Stamp, Said: f.Answer, order: order}
+	s.answers = append(slices.DeleteFunc(s.answers, func(g KnownAnswer) bool { return s.replaces(fresh, g) }), fresh)
 }
 
 // replaces reports whether a later answer takes the place of an earlier one.
-func (s *State) replaces(a, g Known) bool {
+func (s *State) replaces(a, g KnownAnswer) bool {
 	if a.Question != g.Question {
 		return false
 	}
@@ -77,7 +77,7 @@ func (s *State) replaces(a, g Known) bool {
 
 // saysAll reports whether a says what g does, and nothing less: the same answer, of its
 // side or of both, with every place that was named.
-func (k Known) saysAll(g Known) bool {
+func (k KnownAnswer) saysAll(g KnownAnswer) bool {
 	if k.Answer.Answer != g.Answer.Answer || k.Side != g.Side && k.Side != "" && k.Side != ids.Midline {
 		return false
 	}
@@ -86,13 +86,13 @@ func (k Known) saysAll(g Known) bool {
 }
 
 // saysWhere reports whether a says the same as g, and where, which g did not.
-func (k Known) saysWhere(g Known) bool {
+func (k KnownAnswer) saysWhere(g KnownAnswer) bool {
 	return k.Answer.Answer == g.Answer.Answer && k.word() >= g.word() && g.Side == "" && len(g.Regions) == 0 &&
 		(k.Side != "" || len(k.Regions) > 0)
 }
 
 // corrects reports whether whoever gave an answer may still take it back.
-func (s *State) corrects(by Stamp, whose string, g Known) bool {
+func (s *State) corrects(by Stamp, whose string, g KnownAnswer) bool {
 	since := by.SaidMS - g.SaidMS
 	return by.Author == g.Author && (whose == safety.Client) == (g.By == safety.Client) &&
 		since >= 0 && since <= correctedWithin && s.lastHold < g.order
@@ -108,17 +108,17 @@ func (s *State) clear(c Clearance) {
 // consent lays a word over the latest on its area. A withdrawal counts whatever visit it
 // hangs on, consent only in its own.
 func (s *State) consent(f *Fact) {
-	c := Agreed{f.Stamp, *f.Consent}
-	if c.Given && (f.Visit != s.q.Visit || slices.ContainsFunc(s.consents, func(w Agreed) bool {
+	c := AreaConsent{f.Stamp, *f.Consent}
+	if c.Given && (f.Visit != s.q.Visit || slices.ContainsFunc(s.consents, func(w AreaConsent) bool {
 		return w.Area == c.Area && !w.Given && !c.follows(w.Stamp)
 	})) {
 		return
 	}
-	s.consents = append(slices.DeleteFunc(s.consents, func(x Agreed) bool { return x.Area == c.Area }), c)
+	s.consents = append(slices.DeleteFunc(s.consents, func(x AreaConsent) bool { return x.Area == c.Area }), c)
 }
 
-// Agreed is the latest word on an area.
-type Agreed struct {
+// AreaConsent is the latest word on an area.
+type AreaConsent struct {
 	Stamp
 	Consent
 }

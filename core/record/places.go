@@ -18,10 +18,10 @@ type Spot struct {
 	Where  []safety.Place   `json:"where"`
 }
 
-// Pressed is a sign during a hold, with where the hand was. Signs close places
+// PressedPlace is a sign during a hold, with where the hand was. Signs close places
 // for the client and the day, on every device and in every visit of that day,
 // whatever follows.
-type Pressed struct {
+type PressedPlace struct {
 	Spot
 	Sign string `json:"sign" enum:"nerve-sign,pulse,unwell,skin-reaction"`
 	AtMS int64  `json:"at_ms"`
@@ -58,15 +58,15 @@ func ClosesAt(kind string, nth int) bool {
 
 // before reports whether an answer was given after the sign: by the device's own sequence,
 // else by when both were said.
-func (p Pressed) before(a Stamp) bool {
+func (p PressedPlace) before(a Stamp) bool {
 	if p.From.Event != "" && a.Device == p.From.Device {
 		return a.Seq > p.From.Seq
 	}
 	return a.SaidMS > p.AtMS
 }
 
-// Treated is a treatment: a hold with pressure enough to count.
-type Treated struct {
+// Treatment is a treatment: a hold with pressure enough to count.
+type Treatment struct {
 	Spot
 	Hold string `json:"hold"`
 	AtMS int64  `json:"at_ms"`
@@ -80,8 +80,8 @@ const (
 
 // Day is what the hands have done and met on the body, of all visits.
 type Day struct {
-	Signs   []Pressed
-	Treated []Treated
+	Signs   []PressedPlace
+	Treated []Treatment
 }
 
 // Same reports whether two spots are one site: the same muscle and side, within the
@@ -181,7 +181,7 @@ func (d Day) Enough(at Spot, heightCM float64) string {
 
 // FeltUnwell reports whether the client felt unwell on this day.
 func (d Day) FeltUnwell() bool {
-	return slices.ContainsFunc(d.Signs, func(p Pressed) bool { return p.Sign == unwell })
+	return slices.ContainsFunc(d.Signs, func(p PressedPlace) bool { return p.Sign == unwell })
 }
 
 func times(n int) string {

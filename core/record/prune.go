@@ -35,7 +35,7 @@ func Others(c Client, facts []Fact, visit string, horizonMS int64) []Fact {
 		case f.Clearance != nil, f.Undo != "":
 			keep = true
 		case f.Consent != nil:
-			keep = slices.ContainsFunc(standing.consents, func(a Agreed) bool { return a.Stamp == f.Stamp })
+			keep = slices.ContainsFunc(standing.consents, func(a AreaConsent) bool { return a.Stamp == f.Stamp })
 		case f.Held:
 			keep, since = since, false
 		case f.Opened && (earliest < 0 || f.SaidMS < earliest):

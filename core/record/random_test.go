@@ -149,7 +149,7 @@ func (h *history) step() {
 	case 11:
 		f.Opened = true
 	case 12:
-		h.Day.Signs = append(h.Day.Signs, record.Pressed{
+		h.Day.Signs = append(h.Day.Signs, record.PressedPlace{
 			Spot: pick(h, spots...), Sign: pick(h, "nerve-sign", "nerve-sign", "pulse", "unwell", "skin-reaction"),
 			AtMS: at.SaidMS,
 		})
@@ -183,7 +183,7 @@ func (h *history) try(t *testing.T, seed uint64) record.Reason {
 	if want == "" {
 		h.add(record.Fact{Stamp: at, Held: true})
 		for range 1 + h.IntN(2) { // or twice, in a visit that is not told of
-			h.Day.Treated = append(h.Day.Treated, record.Treated{Spot: spot, AtMS: at.SaidMS})
+			h.Day.Treated = append(h.Day.Treated, record.Treatment{Spot: spot, AtMS: at.SaidMS})
 		}
 	}
 	return want

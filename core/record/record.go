@@ -124,8 +124,8 @@ func (q Query) enabledBy(f Stamp) bool {
 type State struct {
 	q         Query
 	client    Client
-	answers   []Known
-	consents  []Agreed
+	answers   []KnownAnswer
+	consents  []AreaConsent
 	overrides []override
 	// lastHold is the place of the latest accepted hold; openedMS when the visit was.
 	lastHold int
@@ -141,7 +141,7 @@ func (r *Record) At(q Query) *State {
 	if s.first {
 		said = yes
 	}
-	s.answers = append(s.answers, Known{
+	s.answers = append(s.answers, KnownAnswer{
 		Stamp: &Stamp{Visit: q.Visit, Licensed: true, SaidMS: s.openedMS, Seq: -1},
 		Said:  &Said{Answer: safety.Answer{Question: firstVisit, Answer: said}}, order: -1,
 	})
@@ -183,7 +183,7 @@ func (r *Record) openings(s *State) {
 }
 
 // Answers are those that count, aged to the moment asked about.
-func (s *State) Answers(signs []Pressed) []safety.Answer {
+func (s *State) Answers(signs []PressedPlace) []safety.Answer {
 	out := make([]safety.Answer, 0, len(s.answers)+1)
 	for _, k := range s.answers {
 		a := s.at(k, s.q.SaidMS)
@@ -191,7 +191,7 @@ func (s *State) Answers(signs []Pressed) []safety.Answer {
 			fresh := s.thisVisit(k)
 			a.Fresh = &fresh
 		}
-		if slices.ContainsFunc(signs, func(p Pressed) bool { return p.Sign == unwell && !p.before(*k.Stamp) }) {
+		if slices.ContainsFunc(signs, func(p PressedPlace) bool { return p.Sign == unwell && !p.before(*k.Stamp) }) {
 			a.Fresh = new(bool) // after the client felt unwell everything is asked again
 		}
 		out = append(out, a)
@@ -208,6 +208,6 @@ func (s *State) Answers(signs []Pressed) []safety.Answer {
 
 // thisVisit reports whether an answer that every visit asks for was said since this one
 // was opened. What its client said on the day before, in the waiting room, counts.
-func (s *State) thisVisit(k Known) bool {
+func (s *State) thisVisit(k KnownAnswer) bool {
 	return k.SaidMS >= s.openedMS || k.Visit == s.q.Visit && s.openedMS-k.SaidMS <= dayMS
 }

@@ -30,8 +30,8 @@ type Refusal struct {
 	Area safety.Area
 }
 
-// Judged is a state with what the answers come to; it is judged once.
-type Judged struct {
+// Verdict is a state with what the answers come to; it is judged once.
+type Verdict struct {
 	*State
 	Day       Day
 	Given     []safety.Answer
@@ -40,25 +40,25 @@ type Judged struct {
 }
 
 // But leaves reasons out that are told of otherwise.
-func (j Judged) But(reasons ...Reason) Judged { j.but = reasons; return j }
+func (j Verdict) But(reasons ...Reason) Verdict { j.but = reasons; return j }
 
 // Judge screens the answers that count, with the signs and treatments of the day.
-func (s *State) Judge(d Day) Judged {
+func (s *State) Judge(d Day) Verdict {
 	d = s.client.Today(d, s.q.SaidMS)
 	given := s.Answers(d.Signs)
-	return Judged{State: s, Day: d, Given: given, Screening: safety.Screen(given)}
+	return Verdict{State: s, Day: d, Given: given, Screening: safety.Screen(given)}
 }
 
 // Standing lists the answers that count, with their stamps.
-func (s *State) Standing() []Known {
-	return slices.DeleteFunc(slices.Clone(s.answers), func(k Known) bool { return k.order < 0 })
+func (s *State) Standing() []KnownAnswer {
+	return slices.DeleteFunc(slices.Clone(s.answers), func(k KnownAnswer) bool { return k.order < 0 })
 }
 
 // Consents lists the latest word on each area.
-func (s *State) Consents() []Agreed { return s.consents }
+func (s *State) Consents() []AreaConsent { return s.consents }
 
 // Refusal gives the first reason why no hold may begin at a point that lies there.
-func (j Judged) Refusal(at Spot, point string) Refusal {
+func (j Verdict) Refusal(at Spot, point string) Refusal {
 	h := j.client.Height()
 	if why := j.Day.Closed(at, h); why != "" && !slices.Contains(j.but, Closed) {
 		return Refusal{Reason: Closed, Text: why}
@@ -86,7 +86,7 @@ func (j Judged) Refusal(at Spot, point string) Refusal {
 }
 
 // graveRule gives the rule that allows no treatment at all, the worst outcome first.
-func (j Judged) graveRule() (grave bool, why string) {
+func (j Verdict) graveRule() (grave bool, why string) {
 	for _, worst := range []safety.Outcome{safety.Emergency, safety.ReferFirst} {
 		for _, r := range j.Screening.Rules {
 			if r.Outcome == worst {
@@ -99,7 +99,7 @@ func (j Judged) graveRule() (grave bool, why string) {
 
 // Overridable lists the answers that block a place, where a licensed person may press
 // there all the same; none where one of them lets nobody.
-func (j Judged) Overridable(at Spot) []ids.Question {
+func (j Verdict) Overridable(at Spot) []ids.Question {
 	var out []ids.Question
 	for _, r := range j.Screening.Rules {
 		if !r.At(at.Muscle, at.Where) {
@@ -115,7 +115,7 @@ func (j Judged) Overridable(at Spot) []ids.Question {
 
 // Blocked tells what of the answers forbids pressing there, or "": an override of the
 // point lifts what it may.
-func (j Judged) Blocked(at Spot, point string) string {
+func (j Verdict) Blocked(at Spot, point string) string {
 	for _, r := range j.Screening.Rules {
 		if r.At(at.Muscle, at.Where) && !j.overridden(r, point) {
 			return r.Text
@@ -126,21 +126,24 @@ func (j Judged) Blocked(at Spot, point string) string {
 
 // overridden reports whether a licensed person's override lifts a rule at a point: one
 // that names it, or was made while it stood. A caution that came later ends it.
-func (j Judged) overridden(r safety.Applied, point string) bool {
+func (j Verdict) overridden(r safety.AppliedRule, point string) bool {
 	if !r.Overridable() {
 		return false
 	}
 	return slices.ContainsFunc(j.overrides, func(o override) bool {
 		return o.Point == point && (len(o.Questions) == 0 || slices.Contains(o.Questions, r.ID)) &&
-			!slices.ContainsFunc(j.answers, func(k Known) bool { return k.order > o.order && k.Answer.Answer != no })
+			!slices.ContainsFunc(
+				j.answers,
+				func(k KnownAnswer) bool { return k.order > o.order && k.Answer.Answer != no },
+			)
 	})
 }
 
 // ConsentMissing tells which consent a hold at a place still needs.
-func (j Judged) ConsentMissing(at Spot) Refusal {
-	minor := slices.ContainsFunc(j.Screening.Rules, func(a safety.Applied) bool { return a.ID == "minor" })
+func (j Verdict) ConsentMissing(at Spot) Refusal {
+	minor := slices.ContainsFunc(j.Screening.Rules, func(a safety.AppliedRule) bool { return a.ID == "minor" })
 	for _, a := range append([]safety.Area{safety.WholeVisit}, safety.SensitiveAreas(at.Muscle, at.Where)...) {
-		i := slices.IndexFunc(j.consents, func(c Agreed) bool { return c.Area == a && c.Given })
+		i := slices.IndexFunc(j.consents, func(c AreaConsent) bool { return c.Area == a && c.Given })
 		switch {
 		case i < 0 && a == safety.WholeVisit:
 			return Refusal{NoConsent, "No consent to today's treatment is recorded.", a}
@@ -155,7 +158,7 @@ func (j Judged) ConsentMissing(at Spot) Refusal {
 
 // Clearable tells which answer a clearance's basis does not lift, or nil; what it leaves
 // is shown.
-func (s *State) Clearable(c Clearance) *Known {
+func (s *State) Clearable(c Clearance) *KnownAnswer {
 	for _, k := range s.answers {
 		if k.Question != c.Question || !c.ofSide(k.Side) || !s.at(k, s.q.SaidMS).Lasts() || k.Cleared {
 			continue
@@ -169,7 +172,7 @@ func (s *State) Clearable(c Clearance) *Known {
 
 // nowNo reports whether a licensed person has answered a question no.
 func (s *State) nowNo(q ids.Question) bool {
-	return slices.ContainsFunc(s.answers, func(k Known) bool {
+	return slices.ContainsFunc(s.answers, func(k KnownAnswer) bool {
 		return k.Question == q && k.Answer.Answer == no && k.word() == licensed
 	})
 }

@@ -106,9 +106,9 @@ var operations = map[string][]Role{
 	"thresholds":      clinical,
 	"put-threshold":   licensed,
 	"reset-threshold": licensed,
-	"schools":         clinical,
-	"put-school":      licensed,
-	"drop-school":     licensed,
+	"protocols":       clinical,
+	"put-protocol":    licensed,
+	"drop-protocol":   licensed,
 
 	"pad":             byCode,
 	"put-pad-drawing": byCode,

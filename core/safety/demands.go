@@ -35,5 +35,5 @@ func (s Screening) Forbids(d Demands, frontOfNeck bool) string {
 }
 
 func (s Screening) has(q ids.Question) bool {
-	return slices.ContainsFunc(s.Rules, func(a Applied) bool { return a.ID == q })
+	return slices.ContainsFunc(s.Rules, func(a AppliedRule) bool { return a.ID == q })
 }

@@ -7,8 +7,8 @@ import (
 
 	"mokren/core/body"
 	"mokren/core/ids"
-	"mokren/core/order"
 	"mokren/core/solid"
+	"mokren/core/stable"
 )
 
 // reachMM is the radius of what a contact presses on (working values).
@@ -56,7 +56,7 @@ func Near(l solid.Pressure, heightCM, contactMM float64, named ...ids.Structure)
 	for i := range out {
 		out[i].onSkin(l.From, of, mm)
 	}
-	order.By(out, func(a, b Close) int { return cmp.Compare(a.AlongMM, b.AlongMM) })
+	stable.Sort(out, func(a, b Close) int { return cmp.Compare(a.AlongMM, b.AlongMM) })
 	return out
 }
 

@@ -231,7 +231,8 @@ var questions = values([]*Question{
 	adapt("diabetes-sensory-loss", "Diabetes or another loss of feeling?",
 		"The number cannot steer: light, broad, by first resistance.", &Adaptation{NumberCannotSteer: true}),
 	adapt("sedation-or-opioids", "Sedatives, opioids or alcohol today?",
-		"The number cannot steer: light, broad, by first resistance.", &Adaptation{NumberCannotSteer: true}).eachVisit(),
+		"The number cannot steer: light, broad, by first resistance.", &Adaptation{NumberCannotSteer: true}).
+		eachVisit(),
 	adapt("no-shared-language", "No language in common for the number?",
 		"The number cannot steer: light, broad, by first resistance.", &Adaptation{NumberCannotSteer: true}),
 	adapt("fibromyalgia", "Fibromyalgia, or tender all over?", "Slack and gentle: at most 3 of 10.",

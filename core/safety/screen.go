@@ -4,8 +4,8 @@ import (
 	"fmt"
 	"slices"
 
+	"mokren/core/decode"
 	"mokren/core/ids"
-	"mokren/core/strict"
 )
 
 // Answer to a question of the screening.
@@ -40,8 +40,8 @@ type Place struct {
 	Tier      Tier          `json:"tier,omitempty" enum:"danger,caution"`
 }
 
-// Applied is a rule that an answer set off, with its reason.
-type Applied struct {
+// AppliedRule is a rule that an answer set off, with its reason.
+type AppliedRule struct {
 	ID      ids.Question `json:"id"`
 	Outcome Outcome      `json:"outcome"`
 	Text    string       `json:"text"`
@@ -61,7 +61,7 @@ type Screening struct {
 	// Singly are those of them that had another answer than no: each is asked by itself,
 	// and no answer to a whole group is one to them.
 	Singly []ids.Question `json:"singly"`
-	Rules  []Applied      `json:"rules"`
+	Rules  []AppliedRule  `json:"rules"`
 	// Limits of all rules together, the strictest of each.
 	Limits Adaptation `json:"limits"`
 	// Everything is blocked: no treatment at all.
@@ -79,7 +79,7 @@ func Questions() []Question { return slices.Clone(questions) }
 // combine to the strictest.
 func Screen(answers []Answer) Screening {
 	s := Screening{
-		Outcome: Clear, Missing: []ids.Question{}, Singly: []ids.Question{}, Rules: []Applied{}, Blocked: []Place{},
+		Outcome: Clear, Missing: []ids.Question{}, Singly: []ids.Question{}, Rules: []AppliedRule{}, Blocked: []Place{},
 		Muscles: []ids.Muscle{},
 	}
 	fresh, said := map[ids.Question]bool{}, map[ids.Question]bool{}
@@ -166,7 +166,7 @@ func (a Answer) fresh(q Question) bool {
 }
 
 func (s *Screening) apply(q Question, a Answer) {
-	r := Applied{
+	r := AppliedRule{
 		ID: q.ID, Outcome: q.Outcome, Text: q.Text, Side: a.Side, Muscles: q.Muscles, EventDaysAgo: a.EventDaysAgo,
 	}
 	if a.Answer == "unknown" {
@@ -263,7 +263,7 @@ func (s Screening) Blocks(m ids.Muscle, where []Place) (why string, blocked bool
 }
 
 // At reports whether the rule lets nothing be pressed there.
-func (r Applied) At(m ids.Muscle, where []Place) bool {
+func (r AppliedRule) At(m ids.Muscle, where []Place) bool {
 	if r.Outcome == Emergency || r.Outcome == ReferFirst || r.Outcome == AvoidHere && len(r.Regions) == 0 ||
 		slices.Contains(r.Muscles, m) {
 		return true
@@ -277,7 +277,7 @@ func (r Applied) At(m ids.Muscle, where []Place) bool {
 // Overridable reports whether a licensed person may press there all the same: where the
 // rule names regions, and not on open skin, inflammation or nodes, with a diseased or
 // unstable neck, or over a tear of less than three days.
-func (r Applied) Overridable() bool {
+func (r AppliedRule) Overridable() bool {
 	switch r.ID {
 	case "open-skin", "hot-swollen-area", "enlarged-nodes", "carotid-disease", "unstable-neck":
 		return false
@@ -304,10 +304,10 @@ func (s Screening) Grave() []ids.Question {
 	return out
 }
 
-// Check implements strict.Checker.
-func (a Answer) Check() *strict.Error {
+// Check implements decode.Checker.
+func (a Answer) Check() *decode.Error {
 	if !slices.ContainsFunc(questions, func(q Question) bool { return q.ID == a.Question }) {
-		return &strict.Error{
+		return &decode.Error{
 			Path: "$.question", Given: fmt.Sprintf("%q", a.Question),
 			Allowed: "a question of the screening",
 		}

@@ -7,8 +7,8 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"mokren/core/body"
+	"mokren/core/decode"
 	"mokren/core/ids"
-	"mokren/core/strict"
 )
 
 func TestEveryStructureHasASignAndAnAct(t *testing.T) {
@@ -76,6 +76,6 @@ func TestAdaptationNeverRaises(t *testing.T) {
 
 func TestTheStructureFileIsWellFormed(t *testing.T) {
 	var read []entry
-	require.NoError(t, strict.Decode(structureFile, &read))
+	require.NoError(t, decode.JSON(structureFile, &read))
 	assert.Len(t, read, len(ids.Structures()), "each structure once")
 }

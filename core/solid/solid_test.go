@@ -8,8 +8,8 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"mokren/core/body"
+	"mokren/core/decode"
 	"mokren/core/ids"
-	"mokren/core/strict"
 )
 
 // onWrist: these cells of the side views lie where the drawn wrist overlaps forearm and
@@ -111,7 +111,7 @@ func TestALandmarkHasOneHeight(t *testing.T) {
 
 func TestTheBonesLieInTheBody(t *testing.T) {
 	var read []bone
-	require.NoError(t, strict.Decode(bonesFile, &read))
+	require.NoError(t, decode.JSON(bonesFile, &read))
 	for _, b := range read {
 		for _, raw := range b.Line {
 			assert.True(t, Inside(at3(raw)), "%s %v", b.ID, raw)

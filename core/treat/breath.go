@@ -2,8 +2,15 @@ package treat
 
 import "fmt"
 
-// breath is breath-sink: a little deeper on each out-breath, stop at depth,
-// hold still; the client may then move the limb under the contact.
+// breath is breath-sink: a little deeper on each out-breath, stop at depth, hold still; the
+// client may then move the limb under the contact.
+//
+// Parts: sink, one for each breath, by the coach's clock or by the therapist's own key; still,
+// when the target is reached within one, when it softens, or when the breaths are used; move,
+// for plan.Moves movements under the kept contact. With two places all of it happens again a
+// little higher, when 45 s of the cap are left.
+//
+// An out-breath deepens only with a score within the target that is not older than 20 s.
 
 const (
 	breathsOfTwo = 4           // at each of two places
@@ -12,8 +19,8 @@ const (
 
 type breath struct {
 	plain
-	breaths int // at this place
-	place   int
+	breaths int  // out-breaths at this place
+	place   int  // from 1
 	moved   int  // movements under the contact
 	sank    bool // one sink on the out-breath between two moves
 }

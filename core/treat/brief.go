@@ -2,12 +2,21 @@ package treat
 
 import "fmt"
 
-// brief is brief-holds: hold, ask again until it is low, lift, flush, and
-// return from another angle.
+// brief is brief-holds: hold, ask again until it is low, lift, flush, and return from another
+// angle.
+//
+// Parts: one press of at most plan.PressMS (30 s); plan.Reps of them, each behind a flush of
+// its own. The trend is asked before the score. A press ends
+//
+//   - calm: lift, the next press or the end;
+//   - after 30 s, down by one at least: lift;
+//   - after three answers without a drop, or 30 s without one: the lighter return.
+//
+// When a later press is calm even after sinking, there is nothing left to do here.
 type brief struct {
 	plain
-	rep     int
-	answers int // in this press
+	rep     int // the press that runs or ran last, from 1
+	answers int // scores of this press, the baseline among them
 }
 
 const mostAnswers = 3 // without a drop
@@ -57,7 +66,7 @@ func (b *brief) judged(s *state) {
 }
 
 // lift comes off for the next press, or for good.
-func (b *brief) lift(s *state, rule int, by string, ended Ended, why string) {
+func (b *brief) lift(s *state, rule int, by string, ended EndReason, why string) {
 	after := nextPress
 	if b.rep >= s.plan.Reps {
 		after = nothing

@@ -2,12 +2,16 @@ package treat
 
 import "fmt"
 
-// broad is broad-first: a wide contact with small movements where muscle is
-// prone to cramp; what is borne is then narrowed, by hold-to-release.
+// broad is broad-first: a wide contact with small movements where muscle is prone to cramp;
+// what is borne is then narrowed, by hold-to-release.
+//
+// Parts: broad for plan.BroadMS, 15 s longer for each cramp; then narrow, at a target one
+// lower, which steady runs. It narrows only when the last score lies within the target and
+// the muscle did not guard in the last 15 s; else it ends here.
 type broad struct {
 	steady
-	guardAt int64 // -1 while there was none
-	borne   bool
+	guardAt int64 // when the muscle last guarded; -1 while it has not
+	borne   bool  // the broad part was borne, so that narrow began
 }
 
 const (
@@ -17,7 +21,7 @@ const (
 
 func (b *broad) clone() strategy { k := *b; return &k }
 
-// atNewSpot is broad again.
+// atNewSpot is broad again, with the target that narrow may have lowered.
 func (*broad) atNewSpot(s *state) strategy {
 	s.limits.Target = s.start.Limits.Target
 	return &broad{}

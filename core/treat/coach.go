@@ -3,7 +3,7 @@ package treat
 import (
 	"slices"
 
-	"mokren/core/order"
+	"mokren/core/stable"
 )
 
 // Coach runs one hold. The zero value is not useful; see NewCoach.
@@ -119,6 +119,6 @@ func Replay(start Start, log []Event) []Line {
 // where their time says; events of the same time keep the order of arrival.
 func SortLate(log []Event) []Event {
 	out := slices.Clone(log)
-	order.By(out, func(a, b Event) int { return int(a.At - b.At) })
+	stable.Sort(out, func(a, b Event) int { return int(a.At - b.At) })
 	return out
 }

@@ -8,8 +8,12 @@ const (
 	returnFor   = 30 * second
 )
 
-// comeback is the one return of every protocol but graded stages: a steady hold,
-// 30 s from contact.
+// comeback is the one return of every protocol but graded stages: a steady hold, 30 s from
+// contact, two lighter in target and ceilings.
+//
+// It ends calm, or after 30 s: with a drop of one it has done something; without one the next
+// step is to trace the point back. The 30 s are counted from contact, also when the baseline
+// comes late or is taken again.
 type comeback struct {
 	plain
 	after progress // how far the hold had come before it

@@ -111,7 +111,7 @@
 // # Adding a protocol
 //
 // One of an existing kind is one row in protocols.go with its name, limits, plan and what a
-// practice may tune, its id in ids.Protocols, and lines in schools_test.txt; a test asks for
+// practice may tune, its id in ids.Protocols, and lines in protocols_test.txt; a test asks for
 // the id. Golden logs of it are written by running the tests with MOKREN_GOLDEN set to a
 // folder. The list that pages offer, the suggestion's texts and the API's description follow
 // from the row.

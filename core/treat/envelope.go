@@ -33,7 +33,8 @@ func begunAlready(*state, Event) string {
 	return "This hold has begun already; a start in the middle changes nothing."
 }
 
-// answer: rule 1's clocks begin again.
+// answer begins the clocks of rule 1 again: the next question, and the 30 s of silence. Any
+// answer does, also one that changes nothing else: somebody is there and speaks.
 func (s *state) answer() {
 	s.asked.since, s.asked.answered, s.asked.due = s.now, true, false
 }
@@ -165,11 +166,14 @@ func (s *state) end(Event) string {
 	return ""
 }
 
-// silence is the second half of rule 1.
+// silence is the second half of rule 1: after 30 s without an answer nobody knows how it is,
+// so the hold ends.
 func (s *state) silence() {
 	s.comeOff(1, "silence", nothing, EndedSilence, "30 s without an answer.")
 }
 
+// reachCap: the pressing that one hold allows is used up. No return and no further press come
+// after it.
 func (s *state) reachCap() {
 	s.cappedAt = s.now
 	if s.pend.isReturn() || s.pend == nextPress {
@@ -192,6 +196,7 @@ func (s *state) atCap(after pending) {
 		seconds(s.start.Limits.CapMS)))
 }
 
+// reachTotal: what is not bounded by a pressure clock is bounded by time.
 func (s *state) reachTotal() {
 	s.comeOff(0, "cap", nothing, EndedCap, fmt.Sprintf("%v s is the limit for this.", seconds(s.plan.TotalMS)))
 }
@@ -210,7 +215,9 @@ func (s *state) pressedLongEnough() {
 		fmt.Sprintf("%v s at a time are the limit here.", seconds(s.plan.PressMaxMS)))
 }
 
-// ease is one step lighter at once; the clock runs on.
+// ease is one step lighter at once, while the clock runs on. The stage is broken, for its
+// scores were of another pressure; it begins again at the next baseline. In a rest the next
+// press is what becomes lighter.
 func (s *state) ease(rule int, text, reason string) {
 	s.breakStage("eased")
 	s.kept.eased++
@@ -252,7 +259,8 @@ func (s *state) soften(Event) string {
 	return "Softening noted; this protocol does not end by it."
 }
 
-// guard is rule 8.
+// guard is rule 8: the muscle tenses against the hand. The first time it is eased; the second
+// time the hold ends, with one return in slack where the protocol has one.
 func (s *state) guard(Event) string {
 	s.guards++
 	if s.guards < 2 {
@@ -272,7 +280,8 @@ func (s *state) guard(Event) string {
 	return ""
 }
 
-// interrupt breaks what runs; the part's clock stands until the hand is back.
+// interrupt breaks what runs; the part's clock stands until the hand is back. The pressure
+// clock stands in a pause only: a hand that has slipped off still presses somewhere.
 func (s *state) interrupt(by string) {
 	s.breakStage(by)
 	s.halt()

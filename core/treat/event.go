@@ -6,8 +6,8 @@ import (
 	"slices"
 	"strings"
 
+	"mokren/core/decode"
 	"mokren/core/ids"
-	"mokren/core/strict"
 )
 
 // Kind names what happened.
@@ -76,7 +76,7 @@ var eventWords = map[Kind][]string{
 
 // ParseEvent reads one event as it stands in a log: at in ms, the kind, and
 // the raw JSON value (nil when absent). Scores are given on scale (10 or 5, in
-// half steps) and doubled when it is 5. Errors are *strict.Error below "$".
+// half steps) and doubled when it is 5. Errors are *decode.Error below "$".
 func ParseEvent(at int64, kind string, value json.RawMessage, scale int) (Event, error) {
 	e := Event{At: at, Kind: Kind(kind)}
 	if !slices.Contains(kinds, e.Kind) {
@@ -85,7 +85,7 @@ func ParseEvent(at int64, kind string, value json.RawMessage, scale int) (Event,
 			names[i] = string(k)
 		}
 		q, _ := json.Marshal(kind)
-		return e, &strict.Error{Path: "$.event", Given: string(q), Allowed: "one of " + strings.Join(names, ", ")}
+		return e, &decode.Error{Path: "$.event", Given: string(q), Allowed: "one of " + strings.Join(names, ", ")}
 	}
 	v := eventValue(value)
 	switch e.Kind {
@@ -126,12 +126,12 @@ func (v eventValue) refuse(allowed string) error {
 	if v == nil {
 		given = "nothing"
 	}
-	return &strict.Error{Path: "$.value", Given: given, Allowed: allowed}
+	return &decode.Error{Path: "$.value", Given: given, Allowed: allowed}
 }
 
 func (v eventValue) decode(dst any) error {
-	err := strict.Decode(v, dst)
-	if se, ok := err.(*strict.Error); ok {
+	err := decode.JSON(v, dst)
+	if se, ok := err.(*decode.Error); ok {
 		return se.Under("$.value")
 	}
 	return err

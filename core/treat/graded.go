@@ -2,13 +2,23 @@ package treat
 
 import "fmt"
 
-// graded is graded stages: press to the target, hold still, and when it has
-// dropped sink to the target again (rules 3 to 6, letter by letter).
+// graded is graded stages: press to the target, hold still, and when the score has dropped
+// sink to the target again (rules 3 to 6, letter by letter).
+//
+// Parts: settle until a baseline is given (rule 3 may sink first), then stage. A stage ends
+//
+//   - with a calm score: come off (rule 5);
+//   - with a drop of 2, but not before 20 s: the next stage, at most three (rule 4);
+//   - after 30 s with a drop of 1: 15 s more, once (rule 6);
+//   - after 30 s without a drop: come off, flush, and one lighter return (rule 6).
+//
+// The return is a stage of its own at a lower target. It has no second return.
 type graded struct {
 	plain
 	extended bool // the stage's window has been lengthened once
 }
 
+// Working values of the handbook, in stages and ms.
 const (
 	maxStages   = 3
 	stageMin    = 20 * second // no stage ends by a drop before this
@@ -33,7 +43,8 @@ func (g *graded) number(s *state, v float64) {
 	g.judged(s)
 }
 
-// baseline begins a stage, or sinks when the number is too low (rule 3).
+// baseline begins a stage, or sinks when the score is too low (rule 3): a stage that begins
+// too lightly would show a drop that means nothing.
 func (g *graded) baseline(s *state, v float64) {
 	if s.tooLittle(v, s.limits.Target-1) {
 		return
@@ -44,7 +55,8 @@ func (g *graded) baseline(s *state, v float64) {
 	s.say(0, "Hold still.", fmt.Sprintf("Stage %d begins at %v.", s.stages.number, v), Hold)
 }
 
-// judged decides what the last number of a stage means.
+// judged decides what the last score of a stage means. It is also called when 20 s are
+// reached (alarm), and when the window is over.
 func (g *graded) judged(s *state) {
 	s.part.halted = -1
 	drop := s.compared.base - s.compared.last
@@ -63,7 +75,7 @@ func (g *graded) judged(s *state) {
 	}
 }
 
-// alarm: a drop of two counts from 20 s on.
+// alarm: a drop of two that came early acts at 20 s, without another score.
 func (*graded) alarm(s *state) int64 {
 	if s.compared.runs && s.compared.base-s.compared.last >= 2 {
 		return s.compared.from + stageMin
@@ -110,7 +122,8 @@ func (*graded) softened(s *state) string {
 	return "Softening noted; graded stages end by the client's number."
 }
 
-// lower: the return is a stage of its own, at a lower target.
+// lower keeps this strategy for the return. The first rules let the target go down to 1;
+// since then it is 2 at least, for less than that nobody can feel a change.
 func (*graded) lower(s *state) {
 	least := float64(leastReturn)
 	if s.rules.calmIsTwo {

@@ -42,7 +42,8 @@ func (s *state) contactAgain(Event) string {
 	return "Already in contact."
 }
 
-// handOn: a number is asked for anew, and what ran before goes on or begins.
+// handOn: the hand is on again. A score is asked for anew, and the part that waited in a
+// pause runs again; outside of a part the caller begins one or says where the hold stands.
 func (s *state) handOn() {
 	s.phase = s.part.kind
 	s.asked = asked{since: s.now, trend: s.asked.trend}
@@ -96,8 +97,10 @@ func (s *state) lower() {
 	s.strategy = &comeback{after: s.strategy.progress(s)}
 }
 
-// comeOff advises the release; what waits behind the flush is after.
-func (s *state) comeOff(rule int, by string, after pending, ended Ended, reason string) {
+// comeOff advises the release and closes the part. by is how a stage that runs ended, ended
+// why the hold did, after what waits behind the flush. Where nothing is pressed (a rest, a
+// stretch) there is nothing to release, and the flush begins at once.
+func (s *state) comeOff(rule int, by string, after pending, ended EndReason, reason string) {
 	held := s.pressing()
 	s.endStage(by)
 	s.leave()
@@ -114,7 +117,8 @@ func (s *state) comeOff(rule int, by string, after pending, ended Ended, reason 
 	s.say(rule, "Come off slowly.", reason, ReleaseSlowly)
 }
 
-// release is rule 11: after every release comes a flush.
+// release is rule 11: after every release comes a flush. A release that nobody advised ends
+// the hold as let go; a stage that was running may be taken up again at the same number.
 func (s *state) release(Event) string {
 	if s.resting() {
 		return "Recorded; the rest goes on by its own clock."
@@ -132,8 +136,8 @@ func (s *state) release(Event) string {
 	return ""
 }
 
-// flush begins the flush; 15 s where the hand comes back, and on the front of
-// the neck.
+// flush begins the flush: 20 s, but 15 where the hand comes back, and on the front of the neck.
+// What waits behind it is s.pend; the words say so, for the therapist plans the next grip now.
 func (s *state) flush() {
 	s.phase = PhaseFlush
 	s.flushEnd = s.now + flushFor

@@ -6,9 +6,9 @@ import (
 	"math"
 	"slices"
 
+	"mokren/core/decode"
 	"mokren/core/ids"
-	"mokren/core/order"
-	"mokren/core/strict"
+	"mokren/core/stable"
 )
 
 // DayLimitMinutes is how many thumb-minutes a day a hand is taken to bear; a
@@ -70,7 +70,7 @@ func LoadOf(holds []HandUse) (Load, error) {
 			return Load{}, h.Contact.Check().Under(fmt.Sprintf("$.holds[%d].contact", i))
 		}
 		if h.Seconds < 0 {
-			return Load{}, &strict.Error{
+			return Load{}, &decode.Error{
 				Path: fmt.Sprintf("$.holds[%d].seconds", i), Given: fmt.Sprint(h.Seconds), Allowed: "a number from 0",
 			}
 		}
@@ -80,7 +80,7 @@ func LoadOf(holds []HandUse) (Load, error) {
 	for day, s := range seconds {
 		out.Days = append(out.Days, DayLoad{day, minutes(s), s > DayLimitMinutes*60})
 	}
-	order.By(out.Days, func(a, b DayLoad) int { return cmp.Compare(a.Day, b.Day) })
+	stable.Sort(out.Days, func(a, b DayLoad) int { return cmp.Compare(a.Day, b.Day) })
 	week := 0.0
 	for _, d := range out.Days {
 		if d.Day > out.Days[len(out.Days)-1].Day-weekDays {
@@ -97,7 +97,7 @@ func minutes(s float64) float64 { return math.Round(s/60*1000) / 1000 }
 // less than one does, the least first.
 func gentler(than ids.Contact, suit []ids.Contact) []ids.Contact {
 	out := slices.DeleteFunc(slices.Clone(suit), func(c ids.Contact) bool { return strain[c] >= strain[than] })
-	order.By(out, func(a, b ids.Contact) int { return cmp.Compare(strain[a], strain[b]) })
+	stable.Sort(out, func(a, b ids.Contact) int { return cmp.Compare(strain[a], strain[b]) })
 	return out
 }
 

@@ -171,7 +171,8 @@ const (
 // machine writes the tables as the guide shows them. What changes nothing is left out.
 func machine() string {
 	var b strings.Builder
-	b.WriteString(guideFrom + "//\n// In a phase, an event ▸ leads there or stays: what it does. Other pairs change nothing.\n//\n")
+	b.WriteString(guideFrom + "//\n")
+	b.WriteString("// In a phase, an event ▸ leads there or stays: what it does. Other pairs change nothing.\n//\n")
 	row := func(from, on string, to []Phase, what string) {
 		where := "stays"
 		if len(to) > 0 {

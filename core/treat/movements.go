@@ -4,6 +4,10 @@ import "fmt"
 
 // movements is press-and-move, where the client moves under a kept pressure,
 // and resisted-lengthening, where nothing is pressed and a rest follows each.
+//
+// Parts: settle for a baseline where plan.Baseline is set, then plan.Reps times move, with a
+// rest behind each where the plan has one. From the third movement on a calm score ends it.
+// Where nothing is pressed the pressure clock stands, and plan.TotalMS bounds the whole.
 type movements struct {
 	plain
 	rep int

@@ -14,7 +14,9 @@ const (
 	mostSinks    = 2
 )
 
-// calm is the number at which a hold has done its work.
+// calm is the score at which a hold has done its work: 2, or two below the target where the
+// target is low. It goes by the target that the hold was begun with, so that easing does not
+// move it; narrow has its own.
 func (s *state) calm() float64 {
 	if s.rules.calmIsTwo {
 		return calmScore
@@ -26,10 +28,12 @@ func (s *state) calm() float64 {
 	return max(0, min(calmScore, target-calmBelow))
 }
 
-// fresh reports whether a number of the last 20 s says how it is.
+// fresh reports whether a score of the last 20 s says how it is now. Nothing deepens without.
 func (s *state) fresh() bool { return s.numberAt >= 0 && s.now-s.numberAt <= freshFor }
 
-// score: rules 2 to 7 in order of caution.
+// score is a score under pressure: rules 2 to 7, in order of caution. The first that applies
+// answers, so a score above the hard ceiling is never read as a rise, and a rise never as a
+// baseline. Scores count for the ceilings also where they are compared with nothing.
 func (s *state) score(e Event) string {
 	v := e.Score
 	s.answer()
@@ -69,7 +73,9 @@ func (s *state) score(e Event) string {
 	return ""
 }
 
-// takeNumber asks about a sudden fall, else lets the strategy judge.
+// takeNumber asks about a sudden fall before it is believed: 4 or more within 5 s is more
+// often a finger that slipped off, or numbness, than tissue that let go. A second calm score
+// answers the question as well as words do.
 func (s *state) takeNumber(v float64) {
 	checking := s.phase == PhaseCheck
 	confirmed := checking && v <= s.calm() && !s.rules.checksAgain
@@ -256,7 +262,8 @@ func (s *state) calmDown() {
 	s.comeOff(5, "calm", nothing, EndedCalm, fmt.Sprintf("Down to %v: let go.", s.compared.last))
 }
 
-// believe counts a calm number as released, where this spot was more by two.
+// believe counts a calm score as released, where this spot began two or more above it. A spot
+// that was never more than a little tender has not let go of anything.
 func (s *state) believe() {
 	if s.rules.calmIsTwo || s.spotBase != nil && *s.spotBase-s.compared.last >= 2 {
 		s.released = true

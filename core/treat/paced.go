@@ -5,15 +5,26 @@ import "fmt"
 // paced is presses and rests by the coach's own clock: short-repeats, where
 // each press is deeper, the same or lighter; and pulses, which climb by the
 // number (Plan.FirstAim).
+//
+// Parts: press and rest in turn, plan.Reps times. A press is judged when the next one begins,
+// by its highest score, which may be given in the rest behind it:
+//
+//   - calm from press plan.CalmFromRep on: come off;
+//   - in pulses twice in a row within one of the target, without a rise: borne, come off;
+//   - above the target, or eased: the next one is lighter or the same;
+//   - within the target, and not older than 20 s: the next one is deeper.
+//
+// Without a score nothing goes deeper. After the last press its score is asked for while the
+// hand comes off.
 type paced struct {
 	plain
-	rep      int
-	aim      float64  // the score that is pressed to
-	depth    int      // steps deeper than the first press
-	isLess   bool     // the next press is one lighter
-	top, was *float64 // the highest number of this press, and of the one before
-	reduced  bool
-	borne    bool
+	rep      int      // the press that runs or ran last, from 1
+	aim      float64  // the score that is pressed to: at most the target
+	depth    int      // steps deeper than the first press; below 0 after easing
+	isLess   bool     // the next press is one lighter; cleared when it begins
+	top, was *float64 // the highest score of this press, and of the one before; nil for none
+	reduced  bool     // a press as deep as the first was 2 below the spot's baseline
+	borne    bool     // pulses: the target was borne twice
 }
 
 func (p *paced) clone() strategy { k := *p; return &k }
@@ -106,7 +117,8 @@ func (*paced) twiceBorne(s *state, was *float64, top float64) bool {
 	return near(*was) && near(top) && top <= *was
 }
 
-// setDepth says how deep the next press goes.
+// setDepth says how deep the next press goes. Of two reasons the more careful one wins, so
+// the order of the cases matters.
 func (p *paced) setDepth(s *state, top *float64) {
 	lighter := p.isLess
 	p.isLess = false

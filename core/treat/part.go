@@ -37,16 +37,16 @@ var parts = map[Phase]may{
 	PhaseNarrow:   {presses: true, compares: true, softens: true},
 }
 
-// part is the stretch that runs.
+// part is the stretch that runs. Times are ms since the start of the hold.
 type part struct {
 	kind  Phase
-	began int64 // when it was entered
+	began int64 // when it was entered; the record begins here, whatever the clock does
 	from  int64 // where its clock stands from: later after an interruption
 	until int64 // when it is over by itself; never for an open one
 	// again: a rep in its first third has begun it again; that happens once.
 	again       bool
-	halted      int64 // since when its clock stands; -1 while it runs
-	first, last *float64
+	halted      int64    // since when its clock stands; -1 while it runs
+	first, last *float64 // the first and the last score given in it; nil for none
 }
 
 // PartRecord is one part as it was.
@@ -140,7 +140,8 @@ func (s *state) pressing() bool {
 // resting: a rest between presses runs by its own clock.
 func (s *state) resting() bool { return s.inPart() && s.part.kind == PhaseRest }
 
-// answered ends check or off-spot: the part is what runs again.
+// backInPart ends check or off-spot: the part is the phase again. Its clock stays halted until
+// the caller goes on with it.
 func (s *state) backInPart() {
 	if s.phase == PhaseCheck || s.phase == PhaseOffSpot {
 		s.phase = s.part.kind

@@ -3,6 +3,10 @@ package treat
 import "fmt"
 
 // pinned is pin-and-stretch: pin at the barrier, lengthen with the breath.
+//
+// Parts: settle until a baseline is given, then one lengthen for each of plan.Breaths, which
+// ends by its clock or with an out-breath. The score is asked after every second; without a
+// fresh one the pin is kept and nothing goes further.
 type pinned struct {
 	plain
 	breaths int

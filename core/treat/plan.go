@@ -5,8 +5,8 @@ import (
 	"slices"
 	"strings"
 
+	"mokren/core/decode"
 	"mokren/core/ids"
-	"mokren/core/strict"
 )
 
 const second = int64(1000)
@@ -70,8 +70,8 @@ type Plan struct {
 	Unsteered bool `json:"unsteered,omitempty"`
 }
 
-// Bracket is how far a practice's own copy may set one number, and why.
-type Bracket struct {
+// Bounds is how far a practice's own copy may set one number, and why.
+type Bounds struct {
 	Number string  `json:"number"`
 	Min    float64 `json:"min"`
 	Max    float64 `json:"max"`
@@ -119,21 +119,21 @@ func (p *Plan) set(name string, v float64) {
 }
 
 // Tuned is a practice's own setting of a protocol: numbers by name, each within
-// its bracket. The error is a *strict.Error below "$.numbers".
+// its bounds. The error is a *decode.Error below "$.numbers".
 func (p Protocol) Tuned(tuned map[string]float64) (Plan, error) {
 	plan := p.Plan
 	for _, name := range sortedKeys(tuned) {
 		v := tuned[name]
-		i := slices.IndexFunc(p.Tunable, func(b Bracket) bool { return b.Number == name })
+		i := slices.IndexFunc(p.Tunable, func(b Bounds) bool { return b.Number == name })
 		if i < 0 {
-			return plan, &strict.Error{
+			return plan, &decode.Error{
 				Path: "$.numbers." + name, Given: fmt.Sprint(v), Allowed: "one of " + p.tunableNames(),
 			}
 		}
 		b := p.Tunable[i]
 		whole := strings.HasSuffix(name, "_s") || v == float64(int(v))
 		if v < b.Min || v > b.Max || !whole {
-			return plan, &strict.Error{
+			return plan, &decode.Error{
 				Path: "$.numbers." + name, Given: fmt.Sprint(v),
 				Allowed: fmt.Sprintf("a number from %v to %v: %s", b.Min, b.Max, b.Why),
 			}
@@ -183,7 +183,7 @@ const (
 // cannot be done.
 func (p *Plan) fit(capMS int64) error {
 	short := func(why string) error {
-		return &strict.Error{
+		return &decode.Error{
 			Path: "$.cap_seconds", Given: fmt.Sprint(seconds(capMS)), Allowed: why,
 		}
 	}

@@ -3,8 +3,8 @@ package treat
 import (
 	"fmt"
 
+	"mokren/core/decode"
 	"mokren/core/safety"
-	"mokren/core/strict"
 )
 
 // A plan comes from outside (a screen, an import, an outbox), so it is looked at
@@ -20,7 +20,7 @@ const (
 // check bounds a plan, so that no log is long to replay.
 func (p *Plan) check() error {
 	if _, ok := strategies[p.Strategy]; !ok {
-		return &strict.Error{Path: "$.plan.steering", Given: `"` + p.Strategy + `"`, Allowed: "a kind of steering"}
+		return &decode.Error{Path: "$.plan.steering", Given: `"` + p.Strategy + `"`, Allowed: "a kind of steering"}
 	}
 	for name, number := range numbers {
 		var v, low, high int64
@@ -31,7 +31,7 @@ func (p *Plan) check() error {
 			v, low, high = int64(*f), 1, mostOften
 		}
 		if v != 0 && (v < low || v > high) {
-			return &strict.Error{
+			return &decode.Error{
 				Path: "$.plan", Given: fmt.Sprintf("%s of %v", name, p.Number(name)),
 				Allowed: "parts of 1 to 180 s, at most 20 of them",
 			}
@@ -39,11 +39,11 @@ func (p *Plan) check() error {
 	}
 	for _, ms := range []int64{p.TotalMS, p.BreathMS, p.StrokeMS, p.SinkMS, p.PressMaxMS} {
 		if ms != 0 && (ms < leastPart || ms > longest) {
-			return &strict.Error{Path: "$.plan", Given: fmt.Sprint(ms), Allowed: "parts of 1000 to 180000 ms"}
+			return &decode.Error{Path: "$.plan", Given: fmt.Sprint(ms), Allowed: "parts of 1000 to 180000 ms"}
 		}
 	}
 	if p.Stations < 0 || p.Stations > maxStations || p.Tries < 0 || p.Tries > mostOften {
-		return &strict.Error{Path: "$.plan", Given: fmt.Sprint(p.Stations), Allowed: "at most 12 stations"}
+		return &decode.Error{Path: "$.plan", Given: fmt.Sprint(p.Stations), Allowed: "at most 12 stations"}
 	}
 	return p.complete()
 }
@@ -59,26 +59,26 @@ func (p *Plan) complete() error {
 	for name := range numbers {
 		optional := name == "moves"
 		if want := proto.Plan.Number(name); want > 0 && !optional && p.Number(name) == 0 {
-			return &strict.Error{Path: "$.plan", Given: "no " + name, Allowed: "every number of its steering"}
+			return &decode.Error{Path: "$.plan", Given: "no " + name, Allowed: "every number of its steering"}
 		}
 	}
 	return nil
 }
 
-// shortened are the numbers that a short cap brings below their bracket.
+// shortened are the numbers that a short cap brings below their bounds.
 var shortened = map[string]bool{"reps": true, "ramp_s": true, "breaths": true}
 
-// planned says whether today's protocol, within its brackets, comes to this plan
+// planned says whether today's protocol, within its bounds, comes to this plan
 // at this place.
 func (s Start) planned(p Protocol, where []safety.Place) error {
 	refuse := func(given, allowed string) error {
-		return &strict.Error{Path: "$.plan", Given: given, Allowed: allowed}
+		return &decode.Error{Path: "$.plan", Given: given, Allowed: allowed}
 	}
 	if s.Plan == nil {
 		return refuse("nothing", "the plan of the protocol")
 	}
 	if !s.Limits.Within(p.Limits) {
-		return &strict.Error{
+		return &decode.Error{
 			Path: "$.limits", Given: describe(s.Limits), Allowed: "at most " + describe(p.Limits) + ", the protocol's",
 		}
 	}
@@ -94,12 +94,12 @@ func (s Start) planned(p Protocol, where []safety.Place) error {
 	want.Name, want.Variant, want.MinGainDeg = have.Name, have.Variant, have.MinGainDeg
 	want.AskArm, want.Unsteered = have.AskArm, have.Unsteered
 	want.Stations, want.TestSoft = have.Stations, have.TestSoft
-	strict := Start{Protocol: s.Protocol, Limits: s.Limits, Muscle: s.Muscle, Plan: &want}
-	if err := strict.place(where); err != nil {
+	same := Start{Protocol: s.Protocol, Limits: s.Limits, Muscle: s.Muscle, Plan: &want}
+	if err := same.place(where); err != nil {
 		return err
 	}
-	if *strict.Plan != have || strict.Limits != s.Limits {
-		return refuse("another plan", "the protocol's numbers, within their brackets, at this place")
+	if *same.Plan != have || same.Limits != s.Limits {
+		return refuse("another plan", "the protocol's numbers, within their bounds, at this place")
 	}
 	return nil
 }

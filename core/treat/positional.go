@@ -2,17 +2,27 @@ package treat
 
 import "fmt"
 
-// positional is slack-hold: find the tenderness, shorten the muscle until
-// most of it is gone, keep still, bring it back and test again.
+// positional is slack-hold: find the tenderness, shorten the muscle until most of it is gone,
+// keep still, bring it back and test again.
+//
+// Parts:
+//
+//	test     until a score of 2 or more: the measure for all that follows
+//	slacken  up to plan.Tries searches of 10 s, until the score is at most 0.3 of it
+//	still    plan.StillMS, or what the cap leaves; 0.5 of it will do after the last search
+//	test     the muscle is brought back within 5 s, then the score once more
+//
+// In still, softening ends it from 30 s on, and more slack is tried once at 45 s. Less than
+// 30 s of stillness is not worth beginning.
 type positional struct {
 	plain
-	tries   int
-	tested  float64 // the number of the first test
+	tries   int     // searches for ease so far
+	tested  float64 // the score of the first test; never below 2 once it is set
 	stilled bool    // the still part is behind
 	more    bool    // more slack was tried at 45 s
 	soft    bool    // softening was felt before 30 s of stillness
 	softAt  int64   // when softening ended it; 0 while none has
-	reduced bool
+	reduced bool    // the last test was 2 or more below the first
 }
 
 const (

@@ -23,7 +23,7 @@ type Protocol struct {
 	// Plan holds the numbers that a practice has not tuned.
 	Plan Plan
 	// Tunable are the numbers that a practice's own copy may set, and how far.
-	Tunable []Bracket
+	Tunable []Bounds
 	// LeastCapMS is the shortest cap in which it can be done at all.
 	LeastCapMS int64
 }
@@ -45,7 +45,7 @@ var protocols = []Protocol{
 		What:    "Press to the first resistance only and hold until the tissue softens.",
 		Limits:  safety.Limits{Target: 4, Soft: 5, Hard: 7, CapMS: 120 * second},
 		Plan:    Plan{Strategy: "steady", Presses: true, Returns: true, AngleMS: 60 * second},
-		Tunable: []Bracket{{"angle_after_s", 30, 90, "When nothing has changed, another angle is tried."}},
+		Tunable: []Bounds{{"angle_after_s", 30, 90, "When nothing has changed, another angle is tried."}},
 	},
 	{
 		ID: "short-repeats", Name: "Short repeats",
@@ -57,8 +57,8 @@ var protocols = []Protocol{
 			Strategy: "paced", Presses: true, Returns: true,
 			Reps: 4, PressMS: 7 * second, RestMS: 4 * second, CalmFromRep: 2,
 		},
-		Tunable: []Bracket{
-			{"press_s", 6, 8, "Shorter does not reach the tissue, longer is another school."},
+		Tunable: []Bounds{
+			{"press_s", 6, 8, "Shorter does not reach the tissue, longer is another protocol."},
 			{"rest_s", 2, 6, "Blood returns in a few seconds; longer rests lose the pace."},
 			{"reps", 3, 6, "Fewer tell nothing, more only irritate."},
 		},
@@ -72,7 +72,7 @@ var protocols = []Protocol{
 			Strategy: "paced", Presses: true, Returns: true,
 			Reps: 10, PressMS: 5 * second, RestMS: 5 * second, FirstAim: 3, AimStep: 0.5,
 		},
-		Tunable: []Bracket{
+		Tunable: []Bounds{
 			{"press_s", 3, 8, "A pulse ends before a sensitised tissue answers it."},
 			{"rest_s", 3, 8, "As long off as on, or nearly."},
 			{"reps", 6, 12, "It is a beginning, not the treatment."},
@@ -83,7 +83,7 @@ var protocols = []Protocol{
 		What:   "The force rises evenly while the number stays comfortable.",
 		Limits: safety.Limits{Target: 4, Soft: 5, Hard: 6, CapMS: 120 * second}, LeastCapMS: 70 * second,
 		Plan:    Plan{Strategy: "ramped", Presses: true, Returns: true, RampMS: 90 * second},
-		Tunable: []Bracket{{"ramp_s", 60, 110, "The cap must leave 10 s beyond the ramp."}},
+		Tunable: []Bounds{{"ramp_s", 60, 110, "The cap must leave 10 s beyond the ramp."}},
 	},
 	{
 		ID: "brief-holds", Name: "Brief holds",
@@ -94,7 +94,7 @@ var protocols = []Protocol{
 			Strategy: "brief", Presses: true, Returns: true,
 			Reps: 4, PressMS: 30 * second, AskMS: 8 * second,
 		},
-		Tunable: []Bracket{
+		Tunable: []Bounds{
 			{"reps", 2, 5, "Each comes from another angle; there are not many."},
 			{"ask_s", 6, 10, "The client needs time to feel a change."},
 		},
@@ -105,7 +105,7 @@ var protocols = []Protocol{
 		What:    "Shorten the muscle until the tenderness is mostly gone; keep still.",
 		Limits:  safety.Limits{Target: 3, Soft: 3, Hard: 5, CapMS: 120 * second}, LeastCapMS: 60 * second,
 		Plan:    Plan{Strategy: "positional", Presses: true, Returns: true, StillMS: 90 * second, Tries: 3},
-		Tunable: []Bracket{{"still_s", 30, 90, "Most of the change comes in the first 90 s."}},
+		Tunable: []Bounds{{"still_s", 30, 90, "Most of the change comes in the first 90 s."}},
 	},
 	{
 		ID: "breath-sink", Name: "Breath sink",
@@ -116,7 +116,7 @@ var protocols = []Protocol{
 			Strategy: "breath", Presses: true, Returns: true,
 			Breaths: 6, BreathMS: 5 * second, StillMS: 10 * second, MoveMS: 8 * second, Places: 1,
 		},
-		Tunable: []Bracket{
+		Tunable: []Bounds{
 			{"breaths", 3, 6, "Depth is reached in a few breaths or not today."},
 			{"still_s", 8, 15, "Long enough to feel a change at depth."},
 			{"moves", 0, 3, "The client moves the limb under the contact."},
@@ -131,7 +131,7 @@ var protocols = []Protocol{
 		Plan: Plan{
 			Strategy: "movements", Presses: true, Returns: true, Reps: 4, MoveMS: 8 * second, Baseline: true,
 		},
-		Tunable: []Bracket{{"reps", 3, 5, "Slowly, through the whole movement."}},
+		Tunable: []Bounds{{"reps", 3, 5, "Slowly, through the whole movement."}},
 	},
 	{
 		ID: "resisted-lengthening", Name: "Resisted lengthening",
@@ -142,7 +142,7 @@ var protocols = []Protocol{
 			Strategy: "movements", Reps: 3, MoveMS: 7 * second, RestMS: 5 * second, TotalMS: 180 * second,
 			MinGainDeg: 5,
 		},
-		Tunable: []Bracket{
+		Tunable: []Bounds{
 			{"reps", 2, 5, "Contraction while lengthening makes sore in numbers."},
 			{"move_s", 5, 8, "Slowly, and never jerking."},
 		},
@@ -156,7 +156,7 @@ var protocols = []Protocol{
 			Strategy: "rounds", Reps: 3, PushMS: 15 * second, RestMS: 3 * second, LengthenMS: 10 * second,
 			TotalMS: 180 * second, MinGainDeg: 5,
 		},
-		Tunable: []Bracket{
+		Tunable: []Bounds{
 			{"reps", 2, 4, "After the third round little is gained."},
 			{"push_s", 10, 20, "Gently; strength is not what lets it go."},
 			{"lengthen_s", 6, 15, "Into what the breath has given."},
@@ -172,7 +172,7 @@ var protocols = []Protocol{
 			Strategy: "pinned", Presses: true, Returns: true, ByBreath: true, Breaths: 4, BreathMS: 5 * second,
 			Baseline: true,
 		},
-		Tunable: []Bracket{{"breaths", 3, 5, "On the out-breath; the in-breath waits."}},
+		Tunable: []Bounds{{"breaths", 3, 5, "On the out-breath; the in-breath waits."}},
 	},
 	{
 		ID: "attachment-strokes", Name: "Attachment strokes",
@@ -184,7 +184,7 @@ var protocols = []Protocol{
 			Strategy: "stations", Presses: true, Returns: true, Stations: 6, Strokes: 3,
 			StrokeMS: 2 * second, SinkMS: 8 * second, RestMS: 5 * second,
 		},
-		Tunable: []Bracket{{"strokes", 2, 4, "Each way, at bone depth, without sliding on the skin."}},
+		Tunable: []Bounds{{"strokes", 2, 4, "Each way, at bone depth, without sliding on the skin."}},
 	},
 	{
 		ID: "broad-first", Name: "Broad first",
@@ -192,7 +192,7 @@ var protocols = []Protocol{
 		What:    "A wide contact with small movements, then narrow.",
 		Limits:  safety.Limits{Target: 4, Soft: 5, Hard: 6, CapMS: 90 * second}, LeastCapMS: 40 * second,
 		Plan:    Plan{Strategy: "broad", Presses: true, Returns: true, BroadMS: 45 * second},
-		Tunable: []Bracket{{"broad_s", 30, 60, "A place prone to cramp is asked gently first."}},
+		Tunable: []Bounds{{"broad_s", 30, 60, "A place prone to cramp is asked gently first."}},
 	},
 }
 

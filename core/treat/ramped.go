@@ -2,8 +2,15 @@ package treat
 
 import "fmt"
 
-// ramped is slow-ramp: the force rises evenly while the number stays
-// comfortable, and waits while it does not.
+// ramped is slow-ramp: the force rises evenly while the score stays comfortable, and waits
+// while it does not.
+//
+// It has one open part, ramp. The ramp itself is a clock within it, from 0 to plan.RampMS,
+// which runs in the first 15 s without a score and then for 20 s after each score within the
+// target. "More", a score above the target, easing and an interruption let it wait; easing
+// also takes it back by a tenth. Full, with the last score within the target, it was borne.
+//
+// While the force grows the score may grow with it: only a leap of 2 within 5 s is a rise.
 type ramped struct {
 	plain
 	from   int64 // contact

@@ -7,9 +7,12 @@ import "fmt"
 
 const firstStretch = 5 * second
 
+// Parts: lengthen for 5 s to the first stretch, then plan.Reps times push, rest, lengthen. It
+// ends early when a range that was measured gained less than plan.MinGainDeg on the round
+// before, from the second round on. Nothing is pressed, so plan.TotalMS bounds the whole.
 type rounds struct {
 	plain
-	rep     int
+	rep     int     // rounds begun
 	reach   float64 // the range before this round, in degrees
 	reached bool    // reach was read
 }

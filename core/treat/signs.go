@@ -1,6 +1,9 @@
 package treat
 
-// keepOff is the first half of rule 9.
+// keepOff is the first half of rule 9: a sign of a nerve, or a pulse, under the finger. The
+// hand comes off at once and looks for the spot 1 to 2 cm further; all that is known of the
+// old spot is forgotten. The second nerve sign, or the third pulse, ends the hold and closes
+// the place for today.
 func (s *state) keepOff(e Event) string {
 	s.sign(e)
 	what := "A nerve is under the finger"
@@ -66,7 +69,9 @@ func (s *state) closeSite() {
 	}
 }
 
-// stop is the second half of rule 9; it is final.
+// stop is the second half of rule 9: the client says stop, feels unwell, or the skin reacts.
+// It is final: no undo takes it back, and a new hold needs a fresh decision. Feeling unwell
+// and a skin reaction close the place for today as well.
 func (s *state) stop(e Event) string {
 	s.sign(e)
 	if e.Kind != KindClientStop && !s.rules.twoNervesClose {
@@ -128,6 +133,7 @@ func (s *state) signAfter(e Event) string {
 	return s.recordOnly(e)
 }
 
+// sign keeps a sign for the summary, by which the client's record is closed or asked.
 func (s *state) sign(e Event) {
 	name := string(e.Kind)
 	if e.Word != "" {

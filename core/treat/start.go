@@ -5,9 +5,9 @@ import (
 	"slices"
 	"strings"
 
+	"mokren/core/decode"
 	"mokren/core/ids"
 	"mokren/core/safety"
-	"mokren/core/strict"
 )
 
 // Request asks for a hold; absent limits and numbers are the protocol's.
@@ -61,7 +61,7 @@ var variants = map[string][]string{
 
 // NewStart resolves the limits of a request: the protocol's or those asked
 // for, then the site's ceilings on top, the strictest of each; and the plan's
-// numbers. Errors are *strict.Error with paths named as in the command-line
+// numbers. Errors are *decode.Error with paths named as in the command-line
 // contract.
 func NewStart(r Request) (Start, error) {
 	p, ok := Find(r.Protocol)
@@ -81,13 +81,13 @@ func NewStart(r Request) (Start, error) {
 		s.Scale = 10
 	}
 	if l.Target > l.Soft {
-		return Start{}, &strict.Error{
+		return Start{}, &decode.Error{
 			Path: "$.target", Given: fmt.Sprint(l.Target),
 			Allowed: fmt.Sprintf("at most the soft ceiling, %v", l.Soft),
 		}
 	}
 	if l.Soft > l.Hard {
-		return Start{}, &strict.Error{
+		return Start{}, &decode.Error{
 			Path: "$.soft_ceiling", Given: fmt.Sprint(l.Soft),
 			Allowed: fmt.Sprintf("at most the hard ceiling, %v", l.Hard),
 		}
@@ -121,13 +121,13 @@ func (r Request) limits(p Protocol) (safety.Limits, error) {
 			continue
 		}
 		if *o.src < 0 || *o.src > 10 {
-			return l, &strict.Error{Path: o.path, Given: fmt.Sprint(*o.src), Allowed: "a number from 0 to 10"}
+			return l, &decode.Error{Path: o.path, Given: fmt.Sprint(*o.src), Allowed: "a number from 0 to 10"}
 		}
 		*o.dst = *o.src
 	}
 	if r.CapMS != nil {
 		if *r.CapMS < safety.MinCapMS || *r.CapMS > safety.MaxCapMS {
-			return l, &strict.Error{
+			return l, &decode.Error{
 				Path: "$.cap_seconds", Given: fmt.Sprint(seconds(*r.CapMS)), Allowed: "a number from 10 to 120",
 			}
 		}
@@ -144,7 +144,7 @@ func (r Request) plan(p Protocol) (Plan, error) {
 	}
 	plan.Name = r.Name
 	refuse := func(path string, given any, allowed string) error {
-		return &strict.Error{Path: path, Given: fmt.Sprint(given), Allowed: allowed}
+		return &decode.Error{Path: path, Given: fmt.Sprint(given), Allowed: allowed}
 	}
 	if slices.Contains(movedMuscles, r.Muscle) && plan.Strategy == "breath" && r.Numbers["moves"] == 0 {
 		plan.Moves = 2
@@ -200,7 +200,7 @@ func (s *Start) place(where []safety.Place) error {
 	protocol, _ := Find(s.Protocol)
 	if OnFrontOfNeck(s.Muscle, where) {
 		if !protocol.ShortPresses {
-			return &strict.Error{
+			return &decode.Error{
 				Path: "$.protocol", Given: `"` + string(s.Protocol) + `"`,
 				Allowed: "brief-holds, short-repeats or pulses on the front of the neck",
 			}
@@ -211,7 +211,7 @@ func (s *Start) place(where []safety.Place) error {
 	plan.AskArm = plan.AskArm || slices.Contains(armMuscles, s.Muscle)
 	if plan.Unsteered {
 		if !protocol.Demands.ScoreOptional {
-			return &strict.Error{
+			return &decode.Error{
 				Path: "$.protocol", Given: `"` + string(s.Protocol) + `"`,
 				Allowed: "hold-to-release where the client's number cannot steer",
 			}
@@ -223,7 +223,7 @@ func (s *Start) place(where []safety.Place) error {
 	}
 	plan.TestSoft = min(plan.TestSoft, s.Limits.Hard)
 	if s.Limits.CapMS < protocol.LeastCapMS {
-		return &strict.Error{
+		return &decode.Error{
 			Path: "$.cap_seconds", Given: fmt.Sprint(seconds(s.Limits.CapMS)),
 			Allowed: fmt.Sprintf("at least %v s: %s cannot be done in less", seconds(protocol.LeastCapMS), protocol.ID),
 		}
@@ -296,7 +296,7 @@ func coached(id ids.Protocol) (Protocol, error) {
 // check refuses a start that no version of the rules could have resolved.
 func (s Start) check() error {
 	bad := func(path string, given any, allowed string) error {
-		return &strict.Error{Path: path, Given: fmt.Sprint(given), Allowed: allowed}
+		return &decode.Error{Path: path, Given: fmt.Sprint(given), Allowed: allowed}
 	}
 	switch l := s.Limits; {
 	case s.Scale != 10 && s.Scale != 5:
@@ -313,26 +313,26 @@ func (s Start) check() error {
 }
 
 // Begins says whether a hold may be begun so today, at a place with these
-// ceilings; the error is a *strict.Error. A replay does not ask this.
+// ceilings; the error is a *decode.Error. A replay does not ask this.
 func (s Start) Begins(rules string, site safety.Limits, where string, places []safety.Place) error {
 	p, err := coached(s.Protocol)
 	if err != nil {
 		return err
 	}
 	if s.Rules != rules && !(rules == RulesVersion && s.Rules == lastRules) {
-		return &strict.Error{Path: "$.rules_version", Given: `"` + s.Rules + `"`, Allowed: `"` + rules + `"`}
+		return &decode.Error{Path: "$.rules_version", Given: `"` + s.Rules + `"`, Allowed: `"` + rules + `"`}
 	}
 	if !s.Limits.Within(site) {
-		return &strict.Error{
+		return &decode.Error{
 			Path: "$.limits", Given: describe(s.Limits), Allowed: "at most " + describe(site) + " at " + where,
 		}
 	}
 	return s.planned(p, places)
 }
 
-// Check implements strict.Checker: the shape of a start event, whatever the
+// Check implements decode.Checker: the shape of a start event, whatever the
 // version of its rules.
-func (s Start) Check() *strict.Error {
+func (s Start) Check() *decode.Error {
 	if e := s.Protocol.Check(); e != nil {
 		return e.Under("$.protocol")
 	}
@@ -347,7 +347,7 @@ func (s Start) Check() *strict.Error {
 		}
 	}
 	if err := s.check(); err != nil {
-		return err.(*strict.Error)
+		return err.(*decode.Error)
 	}
 	return nil
 }

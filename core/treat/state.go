@@ -91,7 +91,7 @@ type state struct {
 	// returned: the one return has been made, or is under way.
 	returned bool
 	// ended is why the last release was advised; empty before.
-	ended Ended
+	ended EndReason
 	kept  kept
 	said  said
 }

@@ -4,10 +4,13 @@ import "fmt"
 
 // stations is attachment-strokes: at each station sink to bone depth, stroke
 // one way, walk round, stroke across.
+//
+// Parts at each of plan.Stations: sink, stroke (along), rest (walk round the table), stroke
+// (across). The next station goes to bone depth only with a fresh score within the target.
 type stations struct {
 	plain
-	place  int
-	across bool // strokes across, after those along
+	place  int  // the station, from 1
+	across bool // of this station, the strokes across are under way or done
 }
 
 func (t *stations) clone() strategy { k := *t; return &k }

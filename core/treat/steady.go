@@ -2,12 +2,24 @@ package treat
 
 import "fmt"
 
-// steady is hold-to-release: press to the first resistance and hold until
-// the tissue softens. It also runs broad-first's narrow part.
+// steady is hold-to-release: press to the first resistance and hold until the tissue softens.
+// It also runs broad-first's narrow part.
+//
+// Parts: settle until a baseline is given, then stage (narrow in broad-first). It ends
+//
+//   - when softening is felt, or the score is calm: from 10 s after the baseline on; what
+//     came earlier acts then;
+//   - at the cap. Without any drop the next step is to trace it back.
+//
+// When nothing has changed after plan.AngleMS of pressure (half of the cap where that is
+// shorter), another angle is tried, once, with a new baseline.
+//
+// Where the client's score cannot steer (plan.Unsteered) nobody is asked: the hold counts
+// from 5 s after contact and lasts 30 s at most.
 type steady struct {
 	plain
-	soft   bool // softening was felt
-	angled bool // another angle was tried
+	soft   bool // softening was felt; it ends the hold from 10 s after the baseline on
+	angled bool // another angle was tried, which happens once
 }
 
 const (
@@ -97,7 +109,8 @@ func (h *steady) mayTurn(s *state) bool {
 	return s.part.kind != PhaseNarrow && !s.plan.Unsteered && !h.angled
 }
 
-// turnAt is after how much pressure another angle is tried.
+// turnAt is after how much pressure another angle is tried, in ms of s.pressed: time in a
+// pause or off the spot does not count.
 func (*steady) turnAt(s *state) int64 { return min(s.plan.AngleMS, s.start.Limits.CapMS/2) }
 
 func (h *steady) rang(s *state) {
@@ -118,7 +131,8 @@ func (h *steady) rang(s *state) {
 	}
 }
 
-// over: without a number the hold counts from 5 s after contact.
+// over is called at the end of an unsteered settle only. The baseline is the hard ceiling,
+// so that no comparison with it can look like a rise or a drop.
 func (*steady) over(s *state) {
 	s.enter(PhaseStage, never)
 	s.needBase, s.stages.open = false, openStage{} // nobody said a number

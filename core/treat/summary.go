@@ -63,28 +63,28 @@ type Summary struct {
 	*Run
 }
 
-// Ended is why the last release was advised.
-type Ended string
+// EndReason is why the last release was advised.
+type EndReason string
 
 // The reasons.
 const (
-	EndedCalm      Ended = "calm"
-	EndedSoftened  Ended = "softened"
-	EndedBorne     Ended = "borne"
-	EndedDone      Ended = "done"
-	EndedCap       Ended = "cap"
-	EndedSilence   Ended = "silence"
-	EndedEased     Ended = "eased"
-	EndedNoChange  Ended = "no-change"
-	EndedNotTender Ended = "not-tender"
-	EndedMovedOff  Ended = "moved-off"
-	EndedLetGo     Ended = "let-go"
-	EndedStopped   Ended = "stopped"
+	EndedCalm      EndReason = "calm"
+	EndedSoftened  EndReason = "softened"
+	EndedBorne     EndReason = "borne"
+	EndedDone      EndReason = "done"
+	EndedCap       EndReason = "cap"
+	EndedSilence   EndReason = "silence"
+	EndedEased     EndReason = "eased"
+	EndedNoChange  EndReason = "no-change"
+	EndedNotTender EndReason = "not-tender"
+	EndedMovedOff  EndReason = "moved-off"
+	EndedLetGo     EndReason = "let-go"
+	EndedStopped   EndReason = "stopped"
 )
 
-// AllEnded lists the reasons.
-func AllEnded() []Ended {
-	return []Ended{
+// EndReasons lists the reasons.
+func EndReasons() []EndReason {
+	return []EndReason{
 		EndedCalm, EndedSoftened, EndedBorne, EndedDone, EndedCap, EndedSilence, EndedEased, EndedNoChange,
 		EndedNotTender, EndedMovedOff, EndedLetGo, EndedStopped,
 	}
@@ -93,7 +93,7 @@ func AllEnded() []Ended {
 // Run is what a hold went through, part by part; holds of the first rules have
 // none.
 type Run struct {
-	Ended Ended `json:"ended"`
+	Ended EndReason `json:"ended"`
 	// Worked: released, reduced, borne or enough degrees gained; what worked here
 	// is offered again.
 	Worked bool         `json:"worked"`

@@ -1,6 +1,6 @@
 package treat
 
-import "mokren/core/strict"
+import "mokren/core/decode"
 
 // RulesVersion names the rules that a new hold is begun under. It goes into
 // every start event; it changes whenever the same log could give another
@@ -69,10 +69,10 @@ func (r *rulebook) recordOnly(k Kind) string {
 
 // Replayer gives the coach for a recorded hold, with the rules that its start
 // names. Of today it asks nothing but whether those rules are still known; the
-// error is a *strict.Error at "$.rules_version" or "$.protocol".
+// error is a *decode.Error at "$.rules_version" or "$.protocol".
 func Replayer(s Start) (*Coach, error) {
 	if _, ok := rulebooks[s.Rules]; !ok {
-		return nil, &strict.Error{
+		return nil, &decode.Error{
 			Path: "$.rules_version", Given: `"` + s.Rules + `"`, Allowed: "rules that this program can replay",
 		}
 	}
@@ -80,7 +80,7 @@ func Replayer(s Start) (*Coach, error) {
 		return nil, err
 	}
 	if s.Plan == nil && !rulebooks[s.Rules].noParts {
-		return nil, &strict.Error{Path: "$.plan", Given: "nothing", Allowed: "the resolved plan"}
+		return nil, &decode.Error{Path: "$.plan", Given: "nothing", Allowed: "the resolved plan"}
 	}
 	return NewCoach(s), nil
 }

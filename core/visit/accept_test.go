@@ -44,8 +44,8 @@ func holdOf(s visit.State, hold int) visit.Hold {
 // D1: facts of the record stand over every answer, and a client's own word adds
 // caution and lifts none.
 func TestD1FactsOfTheRecordWin(t *testing.T) {
-	answer := func(by, q, a string) visit.Screened {
-		return visit.Screened{By: by, Answers: []visit.ScreenedAnswer{{Question: ids.Question(q), Answer: a}}}
+	answer := func(by, q, a string) visit.ScreeningAnswered {
+		return visit.ScreeningAnswered{By: by, Answers: []visit.ScreenedAnswer{{Question: ids.Question(q), Answer: a}}}
 	}
 	minor := asked()
 	minor.Born = []string{"1960-01-01"}
@@ -53,7 +53,7 @@ func TestD1FactsOfTheRecordWin(t *testing.T) {
 	for _, c := range []struct {
 		name string
 		ctx  visit.Context
-		say  visit.Screened
+		say  visit.ScreeningAnswered
 		rule ids.Question
 		want bool
 	}{
@@ -166,7 +166,7 @@ func TestD3UnwellClosesTheNeckAndAsksAgain(t *testing.T) {
 	s := visit.Reduce(asked(), l.events)
 	assert.True(t, s.ScreenAgain)
 	assert.Contains(t, holdOf(s, 601).Why, "ask the screening again")
-	var again visit.Screened
+	var again visit.ScreeningAnswered
 	for _, q := range safety.Questions() {
 		again.Answers = append(again.Answers, visit.ScreenedAnswer{Question: q.ID, Answer: "no"})
 	}
@@ -216,12 +216,12 @@ func TestD4WhatWasDoneCannotBeUndone(t *testing.T) {
 	} {
 		t.Run(kind, func(t *testing.T) {
 			l := &log{}
-			l.add("a", "visit-opened", 0, visit.Opened{})
+			l.add("a", "visit-opened", 0, visit.VisitOpened{})
 			l.add(
 				"a",
 				"screening-answered",
 				0,
-				visit.Screened{Answers: []visit.ScreenedAnswer{{Question: "fever", Answer: "no"}}},
+				visit.ScreeningAnswered{Answers: []visit.ScreenedAnswer{{Question: "fever", Answer: "no"}}},
 			)
 			l.add(
 				"a",
@@ -236,7 +236,7 @@ func TestD4WhatWasDoneCannotBeUndone(t *testing.T) {
 				"a",
 				"point-moved",
 				0,
-				visit.Moved{Point: c.Point, Figure: c.Figure, View: c.View, X: c.X, Y: c.Y, Place: c.Place},
+				visit.PointMoved{Point: c.Point, Figure: c.Figure, View: c.View, X: c.X, Y: c.Y, Place: c.Place},
 			)
 			l.add(
 				"a",
@@ -254,7 +254,7 @@ func TestD4WhatWasDoneCannotBeUndone(t *testing.T) {
 					target = e.ID
 				}
 			}
-			l.add("a", "event-undone", 0, visit.Undone{Event: visit.UUID(target)})
+			l.add("a", "event-undone", 0, visit.EventUndone{Event: visit.UUID(target)})
 			s := visit.Reduce(asked(), l.events)
 			require.Len(t, s.Rejected, 1, "refused, and shown")
 			assert.Equal(t, before.Holds, s.Holds)
@@ -268,14 +268,14 @@ func TestD4WhatWasDoneCannotBeUndone(t *testing.T) {
 // addenda are written.
 func TestD4UndoIsOnesOwnAndClosedTakesAddenda(t *testing.T) {
 	l := &log{}
-	e := l.add("a", "note-written", 0, visit.Noted{Text: "mine"})
-	l.write("b", colleague, "event-undone", 1, visit.Undone{Event: visit.UUID(e.ID)})
+	e := l.add("a", "note-written", 0, visit.NoteWritten{Text: "mine"})
+	l.write("b", colleague, "event-undone", 1, visit.EventUndone{Event: visit.UUID(e.ID)})
 	s := visit.Reduce(asked(), l.events)
 	assert.Equal(t, "mine", s.Note)
 	assert.Contains(t, s.Rejected[0].Reason, "one's own")
-	l.add("a", "visit-closed", 1, visit.Closed{})
-	l.add("a", "note-written", 3, visit.Noted{Text: "changed"})
-	l.add("a", "event-undone", 3, visit.Undone{Event: visit.UUID(e.ID)})
+	l.add("a", "visit-closed", 1, visit.VisitClosed{})
+	l.add("a", "note-written", 3, visit.NoteWritten{Text: "changed"})
+	l.add("a", "event-undone", 3, visit.EventUndone{Event: visit.UUID(e.ID)})
 	l.write("b", colleague, "addendum-written", 3, visit.Addendum{Text: "seen again"})
 	l.add("a", "point-charted", 3, charted(500, "soleus"))
 	s = visit.Reduce(asked(), l.events)
@@ -292,7 +292,7 @@ func TestD4UndoIsOnesOwnAndClosedTakesAddenda(t *testing.T) {
 		kept int
 	}{{therapist, 1}, {colleague, 0}} {
 		m := &log{events: slices.Clone(l.events), seq: maps.Clone(l.seq), ms: l.ms}
-		late := m.write("c", c.by, "range-measured", 0, visit.Measured{
+		late := m.write("c", c.by, "range-measured", 0, visit.RangeMeasured{
 			Movement: "cervical.rotation", Side: ids.Left, Moment: "before", Active: new(float64),
 		})
 		m.last().DeviceMS = 500
@@ -312,7 +312,7 @@ func TestAClosedVisitTakesWhatProtectsTheClient(t *testing.T) {
 	closed.add("a", "hold-ended", 0, visit.HoldEnded{
 		Hold: visit.UUID(uid(600)), Outcome: "unchanged", PressureMS: 28_000,
 	})
-	closed.add("a", "visit-closed", 0, visit.Closed{})
+	closed.add("a", "visit-closed", 0, visit.VisitClosed{})
 	for _, c := range []struct {
 		name, device, by, kind string
 		body                   any
@@ -320,9 +320,11 @@ func TestAClosedVisitTakesWhatProtectsTheClient(t *testing.T) {
 	}{
 		{"a yes", "z", student, "screening-answered", answers("fever", "yes", ""), true},
 		{"a no", "z", student, "screening-answered", answers("fever", "no", ""), false},
-		{"a withdrawal", "z", student, "consent-recorded", visit.Consented{Area: safety.WholeVisit}, true},
+		{"a withdrawal", "z", student, "consent-recorded", visit.ConsentRecorded{Area: safety.WholeVisit}, true},
 		{
-			"a consent", "z", student, "consent-recorded", visit.Consented{Area: safety.WholeVisit, Given: true}, false,
+			"a consent", "z", student, "consent-recorded",
+			visit.ConsentRecorded{Area: safety.WholeVisit, Given: true},
+			false,
 		},
 		{"a reaction", "z", colleague, "reaction-noted", visit.ReactionNoted{Since: "worse"}, true},
 		{"a sign", "z", colleague, "hold-event", happened(600, 20_000, "nerve-sign", nil), true},
@@ -332,7 +334,7 @@ func TestAClosedVisitTakesWhatProtectsTheClient(t *testing.T) {
 			"a number of its own device, after the end", "a", therapist, "hold-event",
 			happened(600, 20_000, "score", 1), false,
 		},
-		{"a note that is dated back", "z", student, "note-written", visit.Noted{Text: "better"}, false},
+		{"a note that is dated back", "z", student, "note-written", visit.NoteWritten{Text: "better"}, false},
 	} {
 		l := &log{events: slices.Clone(closed.events), seq: maps.Clone(closed.seq), ms: closed.ms}
 		l.write(c.device, c.by, c.kind, 0, c.body)
@@ -382,7 +384,7 @@ func TestNumbersThatComeTooLateChangeNothing(t *testing.T) {
 // D6: what enables a hold counts only when it was there: no date makes
 // anything valid, and what forbids counts by either order.
 func TestD6NothingBecomesValidByADate(t *testing.T) {
-	consent := visit.Consented{Area: safety.WholeVisit, Given: true}
+	consent := visit.ConsentRecorded{Area: safety.WholeVisit, Given: true}
 	for _, c := range []struct {
 		name  string
 		build func(l *log)
@@ -409,7 +411,7 @@ func TestD6NothingBecomesValidByADate(t *testing.T) {
 		}, visit.Live},
 		{"a withdrawal of another device, arrived before but later by the clock", func(l *log) {
 			l.add("a", "consent-recorded", 0, consent)
-			l.add("b", "consent-recorded", 0, visit.Consented{Area: safety.WholeVisit})
+			l.add("b", "consent-recorded", 0, visit.ConsentRecorded{Area: safety.WholeVisit})
 			l.last().DeviceMS = 9_000_000
 			l.add("a", "hold-started", 0, started(600, 500, "soleus"))
 		}, visit.HoldRejected},
@@ -441,7 +443,7 @@ func TestD6NothingBecomesValidByADate(t *testing.T) {
 // away.
 func TestLearnedLaterIsARemark(t *testing.T) {
 	l := pressedAt("soleus", "release")
-	l.add("b", "consent-recorded", 0, visit.Consented{Area: safety.WholeVisit})
+	l.add("b", "consent-recorded", 0, visit.ConsentRecorded{Area: safety.WholeVisit})
 	l.last().DeviceMS = 1500
 	s := visit.Reduce(asked(), l.events)
 	h := holdOf(s, 600)
@@ -449,7 +451,7 @@ func TestLearnedLaterIsARemark(t *testing.T) {
 	require.Len(t, h.Remarks, 1)
 	assert.Contains(t, h.Remarks[0], "Learned after it began: No consent")
 	l = pressedAt("soleus", "release")
-	l.add("a", "consent-recorded", 0, visit.Consented{Area: safety.WholeVisit})
+	l.add("a", "consent-recorded", 0, visit.ConsentRecorded{Area: safety.WholeVisit})
 	assert.Empty(t, holdOf(visit.Reduce(asked(), l.events), 600).Remarks, "withdrawn for what is to come")
 }
 
@@ -528,14 +530,14 @@ func TestD7AStudentsHold(t *testing.T) {
 		0,
 		visit.ScreeningCleared{Question: "fever", By: "Dr Example", On: "today"},
 	)
-	l.write("s", student, "hold-countersigned", 0, visit.Countersigned{Hold: visit.UUID(uid(601))})
+	l.write("s", student, "hold-countersigned", 0, visit.HoldCountersigned{Hold: visit.UUID(uid(601))})
 	s := visit.Reduce(asked(), l.events)
 	assert.Equal(t, visit.HoldRejected, holdOf(s, 600).Status)
 	assert.Equal(t, visit.HoldRejected, holdOf(s, 602).Status, "a student does not supervise")
 	require.Equal(t, visit.Live, holdOf(s, 601).Status)
 	assert.Contains(t, holdOf(s, 601).Remarks[0], "Not countersigned")
 	assert.Len(t, s.Rejected, 2)
-	l.add("a", "hold-countersigned", 0, visit.Countersigned{Hold: visit.UUID(uid(601))})
+	l.add("a", "hold-countersigned", 0, visit.HoldCountersigned{Hold: visit.UUID(uid(601))})
 	h := holdOf(visit.Reduce(asked(), l.events), 601)
 	assert.Equal(t, therapist, h.Countersigned)
 	assert.Empty(t, h.Remarks)
@@ -571,8 +573,8 @@ func withBody(e visit.Event, kind string) visit.Event {
 		"point-charted":     c,
 		"client-note-added": visit.ClientNoteAdded{Text: "It pulls."},
 		"point-corrected":   c,
-		"point-removed":     visit.Removed{Point: c.Point},
-		"point-moved": visit.Moved{
+		"point-removed":     visit.PointRemoved{Point: c.Point},
+		"point-moved": visit.PointMoved{
 			Point:  c.Point,
 			Figure: c.Figure,
 			View:   c.View,
@@ -580,12 +582,12 @@ func withBody(e visit.Event, kind string) visit.Event {
 			Y:      c.Y,
 			Place:  c.Place,
 		},
-		"point-rechecked":    visit.Rechecked{Point: c.Point},
+		"point-rechecked":    visit.PointRechecked{Point: c.Point},
 		"hold-started":       started(600, 500, "soleus"),
 		"hold-event":         happened(600, 0, "contact", nil),
 		"hold-ended":         visit.HoldEnded{Hold: c.Point, Outcome: "released"},
-		"hold-countersigned": visit.Countersigned{Hold: c.Point},
-		"range-measured": visit.Measured{
+		"hold-countersigned": visit.HoldCountersigned{Hold: c.Point},
+		"range-measured": visit.RangeMeasured{
 			Movement: "cervical.rotation",
 			Side:     "left",
 			Moment:   "before",
@@ -594,12 +596,12 @@ func withBody(e visit.Event, kind string) visit.Event {
 		"screening-answered": yes("fever", ""),
 		"screening-cleared":  visit.ScreeningCleared{Question: "fever", By: "Dr Example", On: "today"},
 		"block-overridden":   visit.BlockOverridden{Point: c.Point, Reason: "A reason of ten letters and more."},
-		"consent-recorded":   visit.Consented{Area: "visit", Given: true},
-		"drawing-painted": visit.Painted{
+		"consent-recorded":   visit.ConsentRecorded{Area: "visit", Given: true},
+		"drawing-painted": visit.DrawingPainted{
 			Figure:  body.Version,
 			Strokes: []visit.Stroke{{Kind: "ache", Intensity: 3, Cells: heel()}},
 		},
-		"test-done":      visit.Tested{Test: "lift-off", Side: "left", Result: "positive"},
+		"test-done":      visit.TestDone{Test: "lift-off", Side: "left", Result: "positive"},
 		"sign-seen":      visit.SignSeen{Sign: "squat-knees-in", Side: "left"},
 		"loads-declared": visit.LoadsDeclared{Loads: []ids.Load{"running"}},
 		"posture-read": visit.PostureRead{
@@ -609,13 +611,13 @@ func withBody(e visit.Event, kind string) visit.Event {
 			Gauge:  assess.Gauge{ID: "toe-touch", Side: "midline", Value: new(float64)},
 			Moment: "before",
 		},
-		"note-written":       visit.Noted{Text: "x"},
+		"note-written":       visit.NoteWritten{Text: "x"},
 		"note-drafted":       visit.NoteDrafted{},
 		"note-signed":        visit.NoteSigned{Name: "T. Hart"},
 		"note-countersigned": visit.NoteCountersigned{Name: "T. Hart"},
 		"addendum-written":   visit.Addendum{Text: "x"},
-		"event-undone":       visit.Undone{Event: c.Point},
-		"point-identified":   visit.Identified{Point: c.Point},
+		"event-undone":       visit.EventUndone{Event: c.Point},
+		"point-identified":   visit.PointIdentified{Point: c.Point},
 		"threshold-measured": visit.ThresholdMeasured{
 			Point: c.Point, Trials: []float64{200}, TipCM2: 1,
 		},
@@ -880,7 +882,7 @@ func TestAPlaceOfFigure1IsTakenAndCarried(t *testing.T) {
 	assert.Len(t, visit.Reduce(asked(), l.events).Rejected, 1, "a fibre that figure 1 did not have")
 }
 
-func chartedAs(point int, figure string) visit.Charted {
+func chartedAs(point int, figure string) visit.PointCharted {
 	c := charted(point, "soleus")
 	c.Figure = figure
 	return c
@@ -904,7 +906,7 @@ func TestAgeLowersTheUsualRangeInTheRankingToo(t *testing.T) {
 		"a",
 		"range-measured",
 		0,
-		visit.Measured{Movement: "cervical.rotation", Side: ids.Left, Moment: "before", Active: &deg},
+		visit.RangeMeasured{Movement: "cervical.rotation", Side: ids.Left, Moment: "before", Active: &deg},
 	)
 	young, old := asked(), asked()
 	young.Age, old.Age = 40, 70
@@ -922,7 +924,7 @@ func TestAgeLowersTheUsualRangeInTheRankingToo(t *testing.T) {
 
 // A fibre that is not there is no spot, and no panic.
 func TestSameSpotWithAFibreThatIsNotThere(t *testing.T) {
-	p := visit.FoundPoint{Charted: charted(500, "soleus")}
+	p := visit.FoundPoint{PointCharted: charted(500, "soleus")}
 	p.Place.Fibre = 9
 	assert.Empty(t, visit.SameSpotAs([]visit.FoundPoint{p}, "soleus", ids.Left, p.Place, 170))
 }
@@ -971,10 +973,10 @@ func TestWhatTheClientSays(t *testing.T) {
 	assert.Empty(t, s.Conflicts, "two notes stand side by side")
 	assert.Equal(t, "The client: “Better already.”", visit.Timeline(ctx, l.events)[1].Text)
 
-	l.add("a", "event-undone", 0, visit.Undone{Event: visit.UUID(first.ID)})
+	l.add("a", "event-undone", 0, visit.EventUndone{Event: visit.UUID(first.ID)})
 	assert.Len(t, visit.Reduce(ctx, l.events).ClientNotes, 1)
 	l.add("a", "client-note-added", 0, visit.ClientNoteAdded{Text: " "})
-	l.add("a", "visit-closed", 0, visit.Closed{})
+	l.add("a", "visit-closed", 0, visit.VisitClosed{})
 	l.add("a", "client-note-added", 0, visit.ClientNoteAdded{Text: "Too late."})
 	s = visit.Reduce(ctx, l.events)
 	assert.Len(t, s.ClientNotes, 1)

@@ -58,7 +58,7 @@ func (s State) PainCM2(ctx Context) float64 {
 // less where only a part of the region is.
 func painOf(drawing []Stroke) []assess.Pain {
 	set := body.CellSet{}
-	sum, n := map[body.Covered]float64{}, map[body.Covered]float64{}
+	sum, n := map[body.RegionCover]float64{}, map[body.RegionCover]float64{}
 	for _, s := range drawing {
 		for _, id := range s.Cells {
 			c, err := body.ParseCell(id)
@@ -67,7 +67,7 @@ func painOf(drawing []Stroke) []assess.Pain {
 			}
 			set[c] = true
 			if named, ok := body.RegionOf(c); ok {
-				k := body.Covered{Region: named.Region, Side: named.Side}
+				k := body.RegionCover{Region: named.Region, Side: named.Side}
 				sum[k] += float64(s.Intensity)
 				n[k]++
 			}
@@ -75,7 +75,7 @@ func painOf(drawing []Stroke) []assess.Pain {
 	}
 	out := []assess.Pain{}
 	for _, c := range set.Regions() {
-		k := body.Covered{Region: c.Region, Side: c.Side}
+		k := body.RegionCover{Region: c.Region, Side: c.Side}
 		out = append(out, assess.Pain{Region: c.Region, Side: c.Side, Intensity: sum[k] / n[k] * max(0.2, c.Share)})
 	}
 	return out

@@ -12,12 +12,12 @@ import (
 	"mokren/core/visit"
 )
 
-func answers(q ids.Question, a string, side ids.Side) visit.Screened {
-	return visit.Screened{Answers: []visit.ScreenedAnswer{{Question: q, Answer: a, Side: side}}}
+func answers(q ids.Question, a string, side ids.Side) visit.ScreeningAnswered {
+	return visit.ScreeningAnswered{Answers: []visit.ScreenedAnswer{{Question: q, Answer: a, Side: side}}}
 }
 
 // corrected says no, and why the answer of a moment ago was a mistake.
-func corrected(q ids.Question) visit.Screened {
+func corrected(q ids.Question) visit.ScreeningAnswered {
 	s := answers(q, "no", "")
 	s.Answers[0].Corrects = "Touched by mistake."
 	return s
@@ -117,7 +117,7 @@ func TestAMistakenAnswerIsCorrectedForFiveMinutes(t *testing.T) {
 	l := &log{}
 	e := l.add("a", "screening-answered", 0, answers("fever", "yes", ""))
 	l.after(5)
-	l.add("a", "event-undone", 0, visit.Undone{Event: visit.UUID(e.ID)})
+	l.add("a", "event-undone", 0, visit.EventUndone{Event: visit.UUID(e.ID)})
 	s := visit.Reduce(asked(), l.events)
 	assert.True(t, s.Screening.NoTreatment)
 	assert.Contains(t, s.Rejected[0].Reason, "record a clearance")
@@ -235,7 +235,7 @@ func TestAnOverrideDoesNotTravel(t *testing.T) {
 			l.add("a", "point-corrected", 0, charted(500, "semimembranosus"))
 		}, false},
 		{"a later yes of another question", func(l *log) {
-			l.add("b", "screening-answered", 0, visit.Screened{Answers: []visit.ScreenedAnswer{{
+			l.add("b", "screening-answered", 0, visit.ScreeningAnswered{Answers: []visit.ScreenedAnswer{{
 				Question: "open-skin", Answer: "yes", Side: ids.Left, Regions: veins.Regions,
 			}}})
 		}, false},
@@ -248,7 +248,7 @@ func TestAnOverrideDoesNotTravel(t *testing.T) {
 			l := &log{}
 			l.agreeAll("a", "soleus")
 			l.agreeAll("a", "semimembranosus")
-			l.add("a", "screening-answered", 0, visit.Screened{Answers: []visit.ScreenedAnswer{veins}})
+			l.add("a", "screening-answered", 0, visit.ScreeningAnswered{Answers: []visit.ScreenedAnswer{veins}})
 			l.add("a", "point-charted", 0, felt)
 			require.NotEmpty(t, visit.Reduce(asked(), l.events).Points[0].Blocked)
 			l.add("a", "block-overridden", 0, override)

@@ -6,7 +6,9 @@ package visit
 
 const closedWhy = "The visit is closed; write an addendum instead."
 
-// afterClosing tells why a closed visit does not take an event, or "".
+// afterClosing tells why a closed visit does not take an event, or "". What only adds caution is
+// always taken. Otherwise the kind says what it may: always, never when it is a hold, only as
+// a hold's own late log, or only what was written before the closing was seen.
 func (j *Validator) afterClosing(e Event, b Body) string {
 	if j.closed == nil || protects(b) {
 		return ""
@@ -80,7 +82,8 @@ func (h *begun) tooLate(e Event, b *HoldHappened) string {
 	return ""
 }
 
-// late lists what came in after the visit had closed.
+// late lists what came in after the visit had closed, so that whoever signed the note can see
+// what the note did not know. What belongs to closing itself is not listed.
 func (r *reducer) late(e Event) {
 	c := r.validator.closed
 	if c == nil || e.ID == c.ID || c.Version == 0 || e.Version <= c.Version || e.Verdict != Accepted {

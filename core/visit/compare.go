@@ -5,9 +5,9 @@ import (
 	"mokren/core/progress"
 )
 
-// Compared is one thing that was read at both of two dates.
-type Compared struct {
-	Kind    string           `json:"kind" enum:"point,movement,score"`
+// Comparison is one thing that was read at both of two dates.
+type Comparison struct {
+	Kind    string           `json:"kind"               enum:"point,movement,score"`
 	ID      string           `json:"id"`
 	Name    string           `json:"name"`
 	Side    ids.Side         `json:"side,omitempty"`
@@ -15,15 +15,15 @@ type Compared struct {
 	Before  float64          `json:"before"`
 	After   float64          `json:"after"`
 	Change  *progress.Change `json:"change,omitempty"`
-	OnlyNow bool             `json:"only_now,omitempty" doc:"not read at the earlier date"`
-	Gone    bool             `json:"gone,omitempty" doc:"not read at the later date"`
+	OnlyNow bool             `json:"only_now,omitempty"                             doc:"not read at the earlier date"`
+	Gone    bool             `json:"gone,omitempty"                                 doc:"not read at the later date"`
 }
 
 // Compare sets what was read on one visit beside what was read on another: numbers
 // when found, ranges before treatment, the client's own scores.
-func (h History) Compare(earlier, later string) []Compared {
-	out := []Compared{}
-	add := func(c Compared, m ids.Measure, at map[string]*float64) {
+func (h History) Compare(earlier, later string) []Comparison {
+	out := []Comparison{}
+	add := func(c Comparison, m ids.Measure, at map[string]*float64) {
 		if c.judge(m, at[earlier], at[later]) {
 			out = append(out, c)
 		}
@@ -33,7 +33,7 @@ func (h History) Compare(earlier, later string) []Compared {
 		for _, v := range p.Visits {
 			at[v.Visit] = v.Before
 		}
-		add(Compared{Kind: "point", ID: string(p.Identity), Name: p.Name, Side: p.Side, Unit: "of 10"}, "nprs", at)
+		add(Comparison{Kind: "point", ID: string(p.Identity), Name: p.Name, Side: p.Side, Unit: "of 10"}, "nprs", at)
 	}
 	for _, r := range h.Ranges {
 		at := map[string]*float64{}
@@ -41,20 +41,21 @@ func (h History) Compare(earlier, later string) []Compared {
 			at[v.Visit] = v.Before
 		}
 		id := string(r.Movement)
-		add(Compared{Kind: "movement", ID: id, Name: id, Side: r.Side, Unit: "°"}, "rom."+ids.Measure(r.Movement), at)
+		movement := Comparison{Kind: "movement", ID: id, Name: id, Side: r.Side, Unit: "°"}
+		add(movement, "rom."+ids.Measure(r.Movement), at)
 	}
 	for _, s := range h.Scores {
 		at := map[string]*float64{}
 		for _, v := range s.Visits {
 			at[v.Visit] = &v.Value
 		}
-		add(Compared{Kind: "score", ID: s.Name, Name: s.Name, Unit: s.Unit}, s.Measure, at)
+		add(Comparison{Kind: "score", ID: s.Name, Name: s.Name, Unit: s.Unit}, s.Measure, at)
 	}
 	return out
 }
 
 // judge sets the values; it reports whether there is any.
-func (c *Compared) judge(m ids.Measure, a, b *float64) bool {
+func (c *Comparison) judge(m ids.Measure, a, b *float64) bool {
 	switch {
 	case a == nil && b == nil:
 		return false

@@ -11,22 +11,22 @@ import (
 
 // Of two dates what was read at both is judged; what was read at one is said.
 func TestTwoDatesCompared(t *testing.T) {
-	day := func(i int, numbers map[int]float64) visit.Dated {
-		d := visit.Dated{Visit: uid(i), Day: float64(i)}
+	day := func(i int, numbers map[int]float64) visit.VisitContribution {
+		d := visit.VisitContribution{Visit: uid(i), Day: float64(i)}
 		for p, n := range numbers {
 			c := charted(p, "soleus")
 			c.Identity, c.NPRS = c.Point, &n
-			d.Points = append(d.Points, visit.Treated{FoundPoint: visit.FoundPoint{Charted: c}})
+			d.Points = append(d.Points, visit.TreatedPoint{FoundPoint: visit.FoundPoint{PointCharted: c}})
 		}
 		return d
 	}
-	h := visit.Course([]visit.Dated{
+	h := visit.Course([]visit.VisitContribution{
 		day(
 			1,
 			map[int]float64{500: 7, 501: 5},
 		), day(2, map[int]float64{500: 6}), day(3, map[int]float64{500: 3, 502: 4}),
 	}, 40)
-	by := map[string]visit.Compared{}
+	by := map[string]visit.Comparison{}
 	for _, c := range h.Compare(uid(1), uid(3)) {
 		by[c.ID] = c
 	}

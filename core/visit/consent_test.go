@@ -15,55 +15,56 @@ import (
 // No hold begins without consent to the visit, and to a sensitive area where
 // it lies in one; what was agreed to can be withdrawn at any time.
 func TestConsentRulesOverHolds(t *testing.T) {
-	agreed := func(a safety.Area) visit.Consented {
-		c := visit.Consented{Area: a, Given: true}
+	agreed := func(a safety.Area) visit.ConsentRecorded {
+		c := visit.ConsentRecorded{Area: a, Given: true}
 		if a != safety.WholeVisit {
 			c.Chaperone = "declined"
 		}
 		return c
 	}
-	withdrawn := func(a safety.Area) visit.Consented { return visit.Consented{Area: a} }
+	agreedTo := func(a safety.Area) []visit.ConsentRecorded { return []visit.ConsentRecorded{agreed(a)} }
+	withdrawn := func(a safety.Area) visit.ConsentRecorded { return visit.ConsentRecorded{Area: a} }
 	underAge := asked()
 	underAge = carried(underAge, safety.Answer{Question: "minor", Answer: "yes"})
-	guardian := visit.Consented{Area: safety.WholeVisit, Given: true, By: "guardian"}
+	guardian := visit.ConsentRecorded{Area: safety.WholeVisit, Given: true, By: "guardian"}
 	for _, c := range []struct {
 		name   string
 		ctx    visit.Context
 		muscle ids.Muscle
-		log    []visit.Consented
+		log    []visit.ConsentRecorded
 		needs  safety.Area
 	}{
 		{"nothing recorded", asked(), "soleus", nil, "visit"},
-		{"agreed", asked(), "soleus", []visit.Consented{agreed("visit")}, ""},
-		{"withdrawn", asked(), "soleus", []visit.Consented{agreed("visit"), withdrawn("visit")}, "visit"},
+		{"agreed", asked(), "soleus", agreedTo("visit"), ""},
+		{"withdrawn", asked(), "soleus", []visit.ConsentRecorded{agreed("visit"), withdrawn("visit")}, "visit"},
 		{
 			"withdrawn and given again", asked(), "soleus",
-			[]visit.Consented{agreed("visit"), withdrawn("visit"), agreed("visit")},
+			[]visit.ConsentRecorded{agreed("visit"), withdrawn("visit"), agreed("visit")},
 			"",
 		},
-		{"a sensitive area needs its own", asked(), "subscapularis", []visit.Consented{agreed("visit")}, "axilla"},
+		{"a sensitive area needs its own", asked(), "subscapularis", agreedTo("visit"), "axilla"},
 		{
 			"another area's is not enough", asked(), "subscapularis",
-			[]visit.Consented{agreed("visit"), agreed("groin")},
+			[]visit.ConsentRecorded{agreed("visit"), agreed("groin")},
 			"axilla",
 		},
-		{"both given", asked(), "subscapularis", []visit.Consented{agreed("visit"), agreed("axilla")}, ""},
+		{"both given", asked(), "subscapularis", []visit.ConsentRecorded{agreed("visit"), agreed("axilla")}, ""},
 		{
 			"the area withdrawn", asked(), "subscapularis",
-			[]visit.Consented{agreed("visit"), agreed("axilla"), withdrawn("axilla")},
+			[]visit.ConsentRecorded{agreed("visit"), agreed("axilla"), withdrawn("axilla")},
 			"axilla",
 		},
-		{"the area's alone is not enough", asked(), "coccyx-region", []visit.Consented{agreed("coccyx")}, "visit"},
-		{"under age, and only the client agreed", underAge, "soleus", []visit.Consented{agreed("visit")}, "visit"},
-		{"under age, and a guardian agreed", underAge, "soleus", []visit.Consented{guardian}, ""},
+		{"the area's alone is not enough", asked(), "coccyx-region", agreedTo("coccyx"), "visit"},
+		{"under age, and only the client agreed", underAge, "soleus", agreedTo("visit"), "visit"},
+		{"under age, and a guardian agreed", underAge, "soleus", []visit.ConsentRecorded{guardian}, ""},
 		{
 			"under age, and a guardian agreed to the visit alone", underAge, "subscapularis",
-			[]visit.Consented{guardian, agreed("axilla")},
+			[]visit.ConsentRecorded{guardian, agreed("axilla")},
 			"axilla",
 		},
 		{
 			"under age, and a guardian agreed to both", underAge, "subscapularis",
-			[]visit.Consented{guardian, {Area: "axilla", Given: true, By: "guardian", Chaperone: "present"}},
+			[]visit.ConsentRecorded{guardian, {Area: "axilla", Given: true, By: "guardian", Chaperone: "present"}},
 			"",
 		},
 	} {
@@ -94,7 +95,7 @@ func TestAWithdrawalLooksForward(t *testing.T) {
 	l.add("d", "hold-started", 0, started(20, 10, "soleus"))
 	l.add("d", "hold-event", 0, happened(20, 0, "contact", nil))
 	l.add("d", "hold-event", 0, happened(20, 3000, "client-stop", nil))
-	l.add("d", "consent-recorded", 0, visit.Consented{Area: safety.WholeVisit})
+	l.add("d", "consent-recorded", 0, visit.ConsentRecorded{Area: safety.WholeVisit})
 	l.add("d", "hold-started", 0, started(21, 10, "soleus"))
 	s := visit.Reduce(asked(), l.events)
 	assert.Equal(t, visit.Live, s.Holds[0].Status)
@@ -103,11 +104,11 @@ func TestAWithdrawalLooksForward(t *testing.T) {
 }
 
 func TestAChaperoneIsOfferedForASensitiveArea(t *testing.T) {
-	e := visit.Consented{Area: "groin", Given: true}.Check()
+	e := visit.ConsentRecorded{Area: "groin", Given: true}.Check()
 	require.NotNil(t, e)
 	assert.Equal(t, "$.chaperone", e.Path)
-	assert.Nil(t, visit.Consented{Area: "groin"}.Check(), "a no needs no chaperone")
-	assert.Nil(t, visit.Consented{Area: safety.WholeVisit, Given: true}.Check())
+	assert.Nil(t, visit.ConsentRecorded{Area: "groin"}.Check(), "a no needs no chaperone")
+	assert.Nil(t, visit.ConsentRecorded{Area: safety.WholeVisit, Given: true}.Check())
 }
 
 // Where a point lies counts, not only its muscle.
@@ -133,8 +134,11 @@ func TestSensitiveAreas(t *testing.T) {
 // What the client ticked at home does not soften what the therapist noted, and
 // asks for more caution where the client knows more.
 func TestAClientsAnswerNeverSoftens(t *testing.T) {
-	say := func(by, answer string) visit.Screened {
-		return visit.Screened{By: by, Answers: []visit.ScreenedAnswer{{Question: "anticoagulant", Answer: answer}}}
+	say := func(by, answer string) visit.ScreeningAnswered {
+		return visit.ScreeningAnswered{
+			By:      by,
+			Answers: []visit.ScreenedAnswer{{Question: "anticoagulant", Answer: answer}},
+		}
 	}
 	for _, c := range []struct{ therapist, client, want string }{
 		{"yes", "no", "yes"},

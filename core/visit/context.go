@@ -24,8 +24,8 @@ type Context struct {
 	Gone []string `json:"gone,omitempty"`
 	// Signs are those of the client's other visits, Treated what was pressed there, of
 	// these days.
-	Signs   []Pressed        `json:"signs"`
-	Treated []record.Treated `json:"treated"`
+	Signs   []Pressed          `json:"signs"`
+	Treated []record.Treatment `json:"treated"`
 	// Visit is this one.
 	Visit string `json:"visit,omitempty"`
 	// NowMS is the server's clock when this was read.

@@ -7,15 +7,15 @@ import (
 
 	"mokren/core/atlas"
 	"mokren/core/ids"
-	"mokren/core/order"
 	"mokren/core/progress"
+	"mokren/core/stable"
 )
 
 // Course follows points and ranges across visits, oldest first. age in years
 // adapts the reference ranges; 0 is unknown.
-func Course(visits []Dated, age int) History {
+func Course(visits []VisitContribution, age int) History {
 	visits = slices.Clone(visits)
-	order.By(visits, func(a, b Dated) int { return cmp.Compare(a.Day, b.Day) })
+	stable.Sort(visits, func(a, b VisitContribution) int { return cmp.Compare(a.Day, b.Day) })
 	c := course{point: map[UUID]*pointCourse{}, movement: map[movementSide]*rangeCourse{}}
 	for _, v := range visits {
 		c.addDay(v)
@@ -29,15 +29,18 @@ func Course(visits []Dated, age int) History {
 	return c.history()
 }
 
-// course is a history in the making.
+// course is a history in the making. Lists keep the order in which things first appeared, and
+// maps find them again.
 type course struct {
 	points   []*pointCourse
-	point    map[UUID]*pointCourse
+	point    map[UUID]*pointCourse // by identity, which stays the same over visits
 	ranges   []*rangeCourse
 	movement map[movementSide]*rangeCourse
 	scores   []*scoreCourse
 	treated  []TreatedDay
-	worked   []progress.Treated
+	// worked are the points of all visits that tell what a protocol does: pressed by one
+	// protocol alone, with a score before and after.
+	worked []progress.TreatmentResult
 }
 
 type movementSide struct {
@@ -45,10 +48,11 @@ type movementSide struct {
 	side     ids.Side
 }
 
+// pointCourse is a point with its series: scores, grades 0 to 4, thresholds in kPa.
 type pointCourse struct {
 	PointHistory
 	numbers, grades, ppt []progress.Reading
-	worked               []progress.Treated
+	worked               []progress.TreatmentResult
 }
 
 type rangeCourse struct {
@@ -56,10 +60,11 @@ type rangeCourse struct {
 	readings []progress.Reading
 }
 
-func (c *course) addPoint(v Dated, p Treated) {
+// addPoint adds one visit to a point's history. It is drawn where it was found last.
+func (c *course) addPoint(v VisitContribution, p TreatedPoint) {
 	h, ok := c.point[p.Identity]
 	if !ok {
-		h = &pointCourse{PointHistory: named(p.Charted)}
+		h = &pointCourse{PointHistory: named(p.PointCharted)}
 		c.point[p.Identity], c.points = h, append(c.points, h)
 	}
 	x, y := drawn(p.X), drawn(p.Y)
@@ -74,7 +79,12 @@ func (c *course) addPoint(v Dated, p Treated) {
 		h.ppt = append(h.ppt, progress.Reading{Day: v.Day, Value: *p.PPT})
 	}
 	if p.NPRS != nil && p.AfterNPRS != nil && len(p.Protocols) == 1 {
-		t := progress.Treated{Protocol: p.Protocols[0], Before: *p.NPRS, After: *p.AfterNPRS, PressedS: p.SecondsS}
+		t := progress.TreatmentResult{
+			Protocol: p.Protocols[0],
+			Before:   *p.NPRS,
+			After:    *p.AfterNPRS,
+			PressedS: p.SecondsS,
+		}
 		h.worked, c.worked = append(h.worked, t), append(c.worked, t)
 	}
 	if p.NPRS != nil {
@@ -89,7 +99,7 @@ func (c *course) addPoint(v Dated, p Treated) {
 func drawn(at float64) float64 { return math.Round(at*100) / 100 }
 
 // named begins a point's history with the names of its muscle and site.
-func named(p Charted) PointHistory {
+func named(p PointCharted) PointHistory {
 	h := PointHistory{Identity: p.Identity, Muscle: p.Muscle, Name: string(p.Muscle), Side: p.Side}
 	m, err := atlas.Get(p.Muscle)
 	if err != nil {
@@ -102,7 +112,9 @@ func named(p Charted) PointHistory {
 	return h
 }
 
-func (c *course) addRange(v Dated, r Range, age int) {
+// addRange adds one visit to a movement's history. The reference range is of the client's age;
+// a visit without a reading before treatment is listed and not judged.
+func (c *course) addRange(v VisitContribution, r Range, age int) {
 	key := movementSide{r.Movement, r.Side}
 	h, ok := c.movement[key]
 	if !ok {
@@ -118,7 +130,9 @@ func (c *course) addRange(v Dated, r Range, age int) {
 	}
 }
 
-// history judges the change of every series.
+// history judges the change of every series: since the first visit, and since the one before
+// the last. The judgement weighs the least change that is more than measuring error
+// (core/progress).
 func (c *course) history() History {
 	out := History{
 		Points: []PointHistory{}, Ranges: []RangeHistory{}, Scores: c.scored(), Treated: orNone(c.treated),
@@ -141,7 +155,7 @@ func (c *course) history() History {
 		}
 		out.Ranges = append(out.Ranges, h.RangeHistory)
 	}
-	order.By(out.Ranges, func(a, b RangeHistory) int {
+	stable.Sort(out.Ranges, func(a, b RangeHistory) int {
 		return cmp.Or(cmp.Compare(a.Movement, b.Movement), cmp.Compare(a.Side, b.Side))
 	})
 	out.Summed = sumUp(out)

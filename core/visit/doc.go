@@ -20,7 +20,7 @@
 //   - State: the visit as it stands (state.go): points, holds, ranges, answers, note, plan.
 //   - Spot: a place where a hand was, the same over visits where it is near enough
 //     (history.go).
-//   - Revision, draft, preview: see core/door, which keeps a visit open for a page.
+//   - Revision, draft, preview: see core/bridge, which keeps a visit open for a page.
 //
 // # Data flow
 //

@@ -4,7 +4,7 @@ import (
 	"cmp"
 	"slices"
 
-	"mokren/core/order"
+	"mokren/core/stable"
 )
 
 type paint struct {
@@ -13,7 +13,7 @@ type paint struct {
 }
 
 // paint lays strokes over what is painted; the last one counts in each cell.
-func (r *reducer) paint(p *Painted) {
+func (r *reducer) paint(p *DrawingPainted) {
 	if r.painted == nil {
 		r.painted = map[string]paint{}
 	}
@@ -39,7 +39,7 @@ func strokes(painted map[string]paint) []Stroke {
 		slices.Sort(cells)
 		out = append(out, Stroke{p.kind, p.intensity, cells})
 	}
-	order.By(out, func(a, b Stroke) int {
+	stable.Sort(out, func(a, b Stroke) int {
 		return cmp.Or(cmp.Compare(a.Kind, b.Kind), cmp.Compare(a.Intensity, b.Intensity))
 	})
 	return out

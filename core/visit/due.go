@@ -5,8 +5,8 @@ import (
 
 	"mokren/core/atlas"
 	"mokren/core/ids"
-	"mokren/core/order"
 	"mokren/core/progress"
+	"mokren/core/stable"
 )
 
 // Recheck is one thing that was not as it should be when a visit ended, to be looked at
@@ -38,7 +38,7 @@ func DueAgain(points []FoundPoint, ranges []Range, age int) []Recheck {
 		}
 		out = append(out, r)
 	}
-	order.By(out, func(a, b Recheck) int { return cmp.Compare(b.Value, a.Value) })
+	stable.Sort(out, func(a, b Recheck) int { return cmp.Compare(b.Value, a.Value) })
 	for _, r := range ranges {
 		now := cmp.Or(r.After, r.Before)
 		if now == nil {

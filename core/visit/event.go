@@ -4,7 +4,7 @@ import (
 	"encoding/json"
 	"fmt"
 
-	"mokren/core/strict"
+	"mokren/core/decode"
 	"mokren/core/treat"
 )
 
@@ -37,13 +37,13 @@ type Event struct {
 	Result     *treat.Summary `json:"result,omitempty" doc:"what an ended hold came to, as of this event"`
 }
 
-// Check implements strict.Checker: the envelope's ids.
-func (e Event) Check() *strict.Error {
+// Check implements decode.Checker: the envelope's ids.
+func (e Event) Check() *decode.Error {
 	for _, f := range []struct{ name, id string }{
 		{"id", e.ID}, {"client", e.Client}, {"visit", e.Visit}, {"author", e.Author}, {"device", e.Device},
 	} {
 		if UUID(f.id).Check() != nil {
-			return &strict.Error{Path: "$." + f.name, Given: fmt.Sprintf("%q", f.id), Allowed: "a UUID in lower case"}
+			return &decode.Error{Path: "$." + f.name, Given: fmt.Sprintf("%q", f.id), Allowed: "a UUID in lower case"}
 		}
 	}
 	return nil

@@ -4,10 +4,10 @@ import (
 	"fmt"
 	"strings"
 
+	"mokren/core/decode"
 	"mokren/core/ids"
 	"mokren/core/record"
 	"mokren/core/rights"
-	"mokren/core/strict"
 )
 
 var blockOverridden = kind{
@@ -26,10 +26,10 @@ type BlockOverridden struct {
 	Reason    string         `json:"reason" maxLength:"2000"`
 }
 
-// Check implements strict.Checker.
-func (b BlockOverridden) Check() *strict.Error {
+// Check implements decode.Checker.
+func (b BlockOverridden) Check() *decode.Error {
 	if len(strings.TrimSpace(b.Reason)) < leastReason {
-		return &strict.Error{
+		return &decode.Error{
 			Path: "$.reason", Given: fmt.Sprintf("%q", b.Reason),
 			Allowed: "the clinical reason, at least ten letters",
 		}

@@ -3,8 +3,8 @@ package visit
 import (
 	"strings"
 
+	"mokren/core/decode"
 	"mokren/core/rights"
-	"mokren/core/strict"
 )
 
 var clientNoteAdded = kind{
@@ -20,10 +20,10 @@ type ClientNoteAdded struct {
 	Step string `json:"step,omitempty" enum:"last,draw,screen,measure,suspect,find,plan,press,recheck,close"`
 }
 
-// Check implements strict.Checker: something was said.
-func (b ClientNoteAdded) Check() *strict.Error {
+// Check implements decode.Checker: something was said.
+func (b ClientNoteAdded) Check() *decode.Error {
 	if strings.TrimSpace(b.Text) == "" {
-		return &strict.Error{Path: "$.text", Given: `""`, Allowed: "what the client said"}
+		return &decode.Error{Path: "$.text", Given: `""`, Allowed: "what the client said"}
 	}
 	return nil
 }

@@ -3,22 +3,22 @@ package visit
 import (
 	"fmt"
 
+	"mokren/core/decode"
 	"mokren/core/record"
 	"mokren/core/rights"
 	"mokren/core/safety"
-	"mokren/core/strict"
 )
 
 var consentRecorded = kind{
 	name: "consent-recorded",
-	body: func() Body { return new(Consented) },
+	body: func() Body { return new(ConsentRecorded) },
 	by:   rights.Role.Clinical,
 }
 
-// Consented records what the client, or a guardian, agreed to or withdrew. The
+// ConsentRecorded records what the client, or a guardian, agreed to or withdrew. The
 // latest word on an area counts; a withdrawal stops every hold that would
 // begin after it.
-type Consented struct {
+type ConsentRecorded struct {
 	Area      safety.Area `json:"area" enum:"visit,groin,buttock,chest,abdomen,axilla,coccyx"`
 	Given     bool        `json:"given"`
 	By        string      `json:"by,omitempty" enum:"client,guardian" doc:"the client when left out"`
@@ -26,11 +26,11 @@ type Consented struct {
 	Note      string      `json:"note,omitempty" maxLength:"500"`
 }
 
-// Check implements strict.Checker: a chaperone is offered for every sensitive
+// Check implements decode.Checker: a chaperone is offered for every sensitive
 // area.
-func (c Consented) Check() *strict.Error {
+func (c ConsentRecorded) Check() *decode.Error {
 	if c.Given && c.Area != safety.WholeVisit && c.Chaperone == "" {
-		return &strict.Error{
+		return &decode.Error{
 			Path: "$.chaperone", Given: "nothing",
 			Allowed: "declined or present: a chaperone is offered for this area",
 		}
@@ -38,25 +38,25 @@ func (c Consented) Check() *strict.Error {
 	return nil
 }
 
-func (c *Consented) remember(j *Validator, e Event) { j.said[e.ID] = c }
+func (c *ConsentRecorded) remember(j *Validator, e Event) { j.said[e.ID] = c }
 
-func (c *Consented) facts(at record.Stamp) []record.Fact {
+func (c *ConsentRecorded) facts(at record.Stamp) []record.Fact {
 	return []record.Fact{{Stamp: at, Consent: &record.Consent{Area: c.Area, Given: c.Given, By: c.By}}}
 }
 
 // protects: a withdrawal does.
-func (c *Consented) protects() bool { return !c.Given }
+func (c *ConsentRecorded) protects() bool { return !c.Given }
 
-func (c *Consented) carries(j *Validator) string { return j.underHolds() }
+func (c *ConsentRecorded) carries(j *Validator) string { return j.underHolds() }
 
-func (c *Consented) sets(Event) []thing {
+func (c *ConsentRecorded) sets(Event) []thing {
 	return []thing{{"consent for the " + string(c.Area), "consent:" + string(c.Area)}}
 }
 
 // apply does nothing: what is agreed is the client's record's to say.
-func (c *Consented) apply(*reducer, Event) error { return nil }
+func (c *ConsentRecorded) apply(*reducer, Event) error { return nil }
 
-func (c *Consented) timeline() string {
+func (c *ConsentRecorded) timeline() string {
 	if !c.Given {
 		return fmt.Sprintf("Consent withdrawn: %s", c.Area)
 	}

@@ -6,13 +6,13 @@ import (
 
 	"mokren/core/atlas"
 	"mokren/core/body"
+	"mokren/core/decode"
 	"mokren/core/rights"
-	"mokren/core/strict"
 )
 
 var drawingPainted = kind{
 	name: "drawing-painted",
-	body: func() Body { return new(Painted) },
+	body: func() Body { return new(DrawingPainted) },
 	by:   rights.Role.Clinical,
 }
 
@@ -24,14 +24,14 @@ type Stroke struct {
 	Cells     []string `json:"cells" maxItems:"20000"`
 }
 
-// Check implements strict.Checker: every cell has a name that a figure of ours
+// Check implements decode.Checker: every cell has a name that a figure of ours
 // can have. Whether it is on today's is asked when it is judged.
-func (s Stroke) Check() *strict.Error {
+func (s Stroke) Check() *decode.Error {
 	for i, id := range s.Cells {
 		if _, err := body.ParseCell(id); err == nil {
 			continue
 		}
-		return &strict.Error{
+		return &decode.Error{
 			Path: fmt.Sprintf("$.cells[%d]", i), Given: fmt.Sprintf("%q", id),
 			Allowed: "a cell on the figure, written view:q,r",
 		}
@@ -39,8 +39,8 @@ func (s Stroke) Check() *strict.Error {
 	return nil
 }
 
-// Painted adds strokes to the visit's pain drawing.
-type Painted struct {
+// DrawingPainted adds strokes to the visit's pain drawing.
+type DrawingPainted struct {
 	Figure  string   `json:"figure" maxLength:"40" doc:"figure version in which it was painted"`
 	Strokes []Stroke `json:"strokes" minItems:"1" maxItems:"400"`
 	// By tells who drew: the therapist, or the client on an own device.
@@ -50,9 +50,9 @@ type Painted struct {
 // OnFigure refuses a drawing of a figure that never was, or with a cell off
 // today's. Of an earlier figure a cell need only lie in its view: one that
 // today's has not is named nowhere.
-func (p Painted) OnFigure(version string) *strict.Error {
+func (p DrawingPainted) OnFigure(version string) *decode.Error {
 	if p.Figure != version && p.Figure != atlas.Figure1 && p.Figure != atlas.Figure2 {
-		return &strict.Error{Path: "$.figure", Given: fmt.Sprintf("%q", p.Figure), Allowed: version}
+		return &decode.Error{Path: "$.figure", Given: fmt.Sprintf("%q", p.Figure), Allowed: version}
 	}
 	for i, s := range p.Strokes {
 		for k, id := range s.Cells {
@@ -62,7 +62,7 @@ func (p Painted) OnFigure(version string) *strict.Error {
 					continue
 				}
 			}
-			return &strict.Error{
+			return &decode.Error{
 				Path: fmt.Sprintf("$.strokes[%d].cells[%d]", i, k), Given: fmt.Sprintf("%q", id),
 				Allowed: "a cell on the figure, written view:q,r",
 			}
@@ -71,18 +71,18 @@ func (p Painted) OnFigure(version string) *strict.Error {
 	return nil
 }
 
-func (p *Painted) admit(j *Validator, _ *Event) error {
+func (p *DrawingPainted) admit(j *Validator, _ *Event) error {
 	if e := p.OnFigure(j.rules.Figure); e != nil {
 		return e.Under("$.body")
 	}
 	return nil
 }
 
-func (p *Painted) apply(r *reducer, _ Event) error {
+func (p *DrawingPainted) apply(r *reducer, _ Event) error {
 	r.paint(p)
 	return nil
 }
 
-func (p *Painted) timeline() string {
+func (p *DrawingPainted) timeline() string {
 	return "Pain drawing painted, by the " + cmp.Or(p.By, "therapist")
 }

@@ -7,29 +7,29 @@ import (
 
 var eventUndone = kind{
 	name:   "event-undone",
-	body:   func() Body { return new(Undone) },
+	body:   func() Body { return new(EventUndone) },
 	by:     rights.Role.Clinical,
 	closed: takesEarlierUnlisted,
 }
 
-// Undone takes an earlier event of the visit back.
-type Undone struct {
+// EventUndone takes an earlier event of the visit back.
+type EventUndone struct {
 	Event UUID `json:"event"`
 }
 
-func (b *Undone) admit(j *Validator, e *Event) error { return j.undo(*e, b) }
+func (b *EventUndone) admit(j *Validator, e *Event) error { return j.undo(*e, b) }
 
-func (b *Undone) remember(j *Validator, e Event) { j.takeBack(e, b) }
+func (b *EventUndone) remember(j *Validator, e Event) { j.takeBack(e, b) }
 
-func (b *Undone) facts(at record.Stamp) []record.Fact {
+func (b *EventUndone) facts(at record.Stamp) []record.Fact {
 	return []record.Fact{{Stamp: at, Undo: string(b.Event)}}
 }
 
 // apply does nothing: what is undone does not act in the first place.
-func (b *Undone) apply(*reducer, Event) error { return nil }
+func (b *EventUndone) apply(*reducer, Event) error { return nil }
 
 // carries: redo is an undo of the undo event, and rests on what that one undid.
-func (b *Undone) carries(j *Validator) string {
+func (b *EventUndone) carries(j *Validator) string {
 	if first, ok := j.byID[string(b.Event)]; ok {
 		return j.restsOn(first)
 	}

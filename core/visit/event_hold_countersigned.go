@@ -4,20 +4,20 @@ import "mokren/core/rights"
 
 var holdCountersigned = kind{
 	name:   "hold-countersigned",
-	body:   func() Body { return new(Countersigned) },
+	body:   func() Body { return new(HoldCountersigned) },
 	by:     rights.Role.Licensed,
 	stays:  staysPressed,
 	closed: takesAlways,
 	acts:   last,
 }
 
-// Countersigned is a licensed person's word on a student's hold.
-type Countersigned struct {
+// HoldCountersigned is a licensed person's word on a student's hold.
+type HoldCountersigned struct {
 	Hold UUID `json:"hold"`
 }
 
 // admit: whoever stands for a student's hold is a licensed member now.
-func (b *Countersigned) admit(j *Validator, e *Event) error {
+func (b *HoldCountersigned) admit(j *Validator, e *Event) error {
 	if h, ok := j.holds[b.Hold]; !ok || h.event.Verdict != Accepted {
 		return noHold(b.Hold)
 	}
@@ -27,7 +27,7 @@ func (b *Countersigned) admit(j *Validator, e *Event) error {
 	return nil
 }
 
-func (b *Countersigned) apply(r *reducer, e Event) error {
+func (b *HoldCountersigned) apply(r *reducer, e Event) error {
 	h, err := r.hold(b.Hold)
 	if err != nil {
 		return err
@@ -36,4 +36,4 @@ func (b *Countersigned) apply(r *reducer, e Event) error {
 	return nil
 }
 
-func (b *Countersigned) timeline() string { return "Hold countersigned" }
+func (b *HoldCountersigned) timeline() string { return "Hold countersigned" }

@@ -3,9 +3,9 @@ package visit
 import (
 	"encoding/json"
 
+	"mokren/core/decode"
 	"mokren/core/record"
 	"mokren/core/rights"
-	"mokren/core/strict"
 	"mokren/core/treat"
 )
 
@@ -47,7 +47,7 @@ func (b *HoldHappened) admit(j *Validator, e *Event) error {
 		return noHold(b.Hold)
 	}
 	if _, err := treat.ParseEvent(b.AtMS, b.Event, b.Value, h.start.Start.Scale); err != nil {
-		if se, ok := err.(*strict.Error); ok {
+		if se, ok := err.(*decode.Error); ok {
 			return se.Under("$.body")
 		}
 		return err

@@ -4,10 +4,10 @@ import (
 	"cmp"
 	"fmt"
 
+	"mokren/core/decode"
 	"mokren/core/ids"
 	"mokren/core/record"
 	"mokren/core/rights"
-	"mokren/core/strict"
 	"mokren/core/treat"
 	"mokren/core/wording"
 )
@@ -49,7 +49,7 @@ func (b *HoldStarted) admit(j *Validator, e *Event) error {
 	at := p.spot(j.ctx.height(), j.rules.Figure)
 	limits, where := j.rules.Site(p.Muscle, at.Where)
 	if err := b.Start.Begins(j.rules.Coach, limits, where, at.Where); err != nil {
-		return err.(*strict.Error).Under("$.body.start")
+		return err.(*decode.Error).Under("$.body.start")
 	}
 	k := j.knownTo(*e)
 	return words(cmp.Or(

@@ -3,8 +3,8 @@ package visit
 import (
 	"strings"
 
+	"mokren/core/decode"
 	"mokren/core/rights"
-	"mokren/core/strict"
 )
 
 var incidentRecorded = kind{
@@ -23,15 +23,15 @@ type Incident struct {
 	Told     string `json:"told" maxLength:"1000" doc:"who was told, and when"`
 }
 
-// Check implements strict.Checker: every part is said.
-func (b Incident) Check() *strict.Error {
+// Check implements decode.Checker: every part is said.
+func (b Incident) Check() *decode.Error {
 	for _, f := range []struct{ path, v, what string }{
 		{"$.happened", b.Happened, "what happened"},
 		{"$.done", b.Done, "what was done"},
 		{"$.told", b.Told, "who was told; nobody, if so"},
 	} {
 		if strings.TrimSpace(f.v) == "" {
-			return &strict.Error{Path: f.path, Given: "nothing", Allowed: f.what}
+			return &decode.Error{Path: f.path, Given: "nothing", Allowed: f.what}
 		}
 	}
 	return nil

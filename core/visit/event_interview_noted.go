@@ -3,19 +3,19 @@ package visit
 import (
 	"fmt"
 
+	"mokren/core/decode"
 	"mokren/core/ids"
 	"mokren/core/rights"
-	"mokren/core/strict"
 )
 
 var interviewNoted = kind{
 	name: "interview-noted",
-	body: func() Body { return new(Interviewed) },
+	body: func() Body { return new(InterviewNoted) },
 	by:   rights.Role.Clinical,
 }
 
-// Interviewed is the client's story, in their words and numbers.
-type Interviewed struct {
+// InterviewNoted is the client's story, in their words and numbers.
+type InterviewNoted struct {
 	Complaint  string     `json:"complaint,omitempty" maxLength:"2000"`
 	Now        *float64   `json:"now,omitempty" minimum:"0" maximum:"10" multipleOf:"0.5"`
 	Worst      *float64   `json:"worst,omitempty" minimum:"0" maximum:"10" multipleOf:"0.5"`
@@ -29,9 +29,9 @@ type Interviewed struct {
 	Activities []Activity `json:"activities,omitempty" maxItems:"3"`
 }
 
-// Told is the story as the client tells it on an own device, with the loads.
-type Told struct {
-	Interviewed
+// ClientStory is the story as the client tells it on an own device, with the loads.
+type ClientStory struct {
+	InterviewNoted
 	Loads []ids.Load `json:"loads,omitempty" maxItems:"50"`
 }
 
@@ -42,10 +42,10 @@ type Activity struct {
 	Score int    `json:"score" minimum:"0" maximum:"10"`
 }
 
-// Check implements strict.Checker: best is not above worst.
-func (i Interviewed) Check() *strict.Error {
+// Check implements decode.Checker: best is not above worst.
+func (i InterviewNoted) Check() *decode.Error {
 	if i.Best != nil && i.Worst != nil && *i.Best > *i.Worst {
-		return &strict.Error{
+		return &decode.Error{
 			Path: "$.best", Given: fmt.Sprint(*i.Best),
 			Allowed: fmt.Sprintf("at most the worst, %v", *i.Worst),
 		}
@@ -53,11 +53,11 @@ func (i Interviewed) Check() *strict.Error {
 	return nil
 }
 
-func (i *Interviewed) sets(Event) []thing { return []thing{{"interview", "interview"}} }
+func (i *InterviewNoted) sets(Event) []thing { return []thing{{"interview", "interview"}} }
 
-func (i *Interviewed) apply(r *reducer, _ Event) error {
+func (i *InterviewNoted) apply(r *reducer, _ Event) error {
 	r.state.Interview = i
 	return nil
 }
 
-func (i *Interviewed) timeline() string { return "Story noted" }
+func (i *InterviewNoted) timeline() string { return "Story noted" }

@@ -1,8 +1,8 @@
 package visit
 
 import (
+	"mokren/core/decode"
 	"mokren/core/rights"
-	"mokren/core/strict"
 )
 
 var judgementMade = kind{
@@ -22,10 +22,10 @@ type JudgementMade struct {
 	Reason    string `json:"reason" maxLength:"500"`
 }
 
-// Check implements strict.Checker: a correction has a reason.
-func (b JudgementMade) Check() *strict.Error {
+// Check implements decode.Checker: a correction has a reason.
+func (b JudgementMade) Check() *decode.Error {
 	if b.Reason == "" && (b.Certainty != "" || b.Activity != "" || b.Role != "") {
-		return &strict.Error{Path: "$.reason", Given: `""`, Allowed: "why it is judged otherwise"}
+		return &decode.Error{Path: "$.reason", Given: `""`, Allowed: "why it is judged otherwise"}
 	}
 	return nil
 }

@@ -4,9 +4,9 @@ import (
 	"fmt"
 	"slices"
 
+	"mokren/core/decode"
 	"mokren/core/ids"
 	"mokren/core/rights"
-	"mokren/core/strict"
 	"mokren/core/wording"
 )
 
@@ -23,8 +23,8 @@ type MuscleSearched struct {
 	Result string     `json:"result" enum:"nothing,not-reachable,open"`
 }
 
-// Check implements strict.Checker: a side that a muscle has.
-func (b MuscleSearched) Check() *strict.Error {
+// Check implements decode.Checker: a side that a muscle has.
+func (b MuscleSearched) Check() *decode.Error {
 	return leftOrRight(b.Side)
 }
 

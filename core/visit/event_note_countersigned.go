@@ -1,8 +1,8 @@
 package visit
 
 import (
+	"mokren/core/decode"
 	"mokren/core/rights"
-	"mokren/core/strict"
 )
 
 var noteCountersigned = kind{
@@ -18,8 +18,8 @@ type NoteCountersigned struct {
 	Name string `json:"name" maxLength:"200" doc:"as it stands under the note"`
 }
 
-// Check implements strict.Checker: somebody countersigns.
-func (b NoteCountersigned) Check() *strict.Error { return signs(b.Name) }
+// Check implements decode.Checker: somebody countersigns.
+func (b NoteCountersigned) Check() *decode.Error { return signs(b.Name) }
 
 func (b *NoteCountersigned) admit(j *Validator, _ *Event) error {
 	if j.signed == nil || j.ctx.Roles[j.signed.Author] != rights.Student || j.counter != nil {
@@ -32,7 +32,7 @@ func (b *NoteCountersigned) remember(j *Validator, e Event) { j.counter = &e }
 
 func (b *NoteCountersigned) apply(r *reducer, e Event) error {
 	if r.state.Signed != nil { // a log from elsewhere may say anything
-		r.state.Signed.Counter = &CounterSigned{e.At(), e.Author, b.Name}
+		r.state.Signed.Counter = &Countersignature{e.At(), e.Author, b.Name}
 	}
 	return nil
 }

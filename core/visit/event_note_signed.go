@@ -3,8 +3,8 @@ package visit
 import (
 	"strings"
 
+	"mokren/core/decode"
 	"mokren/core/rights"
-	"mokren/core/strict"
 )
 
 var noteSigned = kind{
@@ -22,12 +22,12 @@ type NoteSigned struct {
 	Name string `json:"name" maxLength:"200" doc:"as it stands under the note"`
 }
 
-// Check implements strict.Checker: somebody signs.
-func (b NoteSigned) Check() *strict.Error { return signs(b.Name) }
+// Check implements decode.Checker: somebody signs.
+func (b NoteSigned) Check() *decode.Error { return signs(b.Name) }
 
-func signs(name string) *strict.Error {
+func signs(name string) *decode.Error {
 	if strings.TrimSpace(name) == "" {
-		return &strict.Error{Path: "$.name", Given: `""`, Allowed: "the name of who signs"}
+		return &decode.Error{Path: "$.name", Given: `""`, Allowed: "the name of who signs"}
 	}
 	return nil
 }

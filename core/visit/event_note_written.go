@@ -4,20 +4,20 @@ import "mokren/core/rights"
 
 var noteWritten = kind{
 	name: "note-written",
-	body: func() Body { return new(Noted) },
+	body: func() Body { return new(NoteWritten) },
 	by:   rights.Role.Clinical,
 }
 
-// Noted is the therapist's free note on the visit.
-type Noted struct {
+// NoteWritten is the therapist's free note on the visit.
+type NoteWritten struct {
 	Text string `json:"text" maxLength:"20000"`
 }
 
-func (b *Noted) sets(Event) []thing { return []thing{{"note", "note"}} }
+func (b *NoteWritten) sets(Event) []thing { return []thing{{"note", "note"}} }
 
-func (b *Noted) apply(r *reducer, _ Event) error {
+func (b *NoteWritten) apply(r *reducer, _ Event) error {
 	r.state.Note = b.Text
 	return nil
 }
 
-func (b *Noted) timeline() string { return "Remarks written" }
+func (b *NoteWritten) timeline() string { return "Remarks written" }

@@ -5,22 +5,22 @@ import (
 
 	"mokren/core/atlas"
 	"mokren/core/body"
+	"mokren/core/decode"
 	"mokren/core/ids"
 	"mokren/core/rights"
-	"mokren/core/strict"
 	"mokren/core/wording"
 )
 
 var pointCharted = kind{
 	name: "point-charted",
-	body: func() Body { return new(Charted) },
+	body: func() Body { return new(PointCharted) },
 	by:   rights.Role.Clinical,
 	acts: first,
 }
 
-// Charted is a point as found; Corrected sets the same fields again. What was
+// PointCharted is a point as found; Corrected sets the same fields again. What was
 // not said is absent, and stays unsaid in record, judgement and note.
-type Charted struct {
+type PointCharted struct {
 	Point    UUID             `json:"point"`
 	Identity UUID             `json:"identity,omitempty" doc:"the point of an earlier visit that this is the same spot as"`
 	Muscle   ids.Muscle       `json:"muscle"`
@@ -31,28 +31,28 @@ type Charted struct {
 	X        float64          `json:"x" minimum:"0" maximum:"1000"`
 	Y        float64          `json:"y" minimum:"0" maximum:"1000"`
 	Place    atlas.FibrePlace `json:"place"`
-	Felt
+	Palpation
 }
 
-// Check implements strict.Checker: fields that depend on one another.
-func (c Charted) Check() *strict.Error {
+// Check implements decode.Checker: fields that depend on one another.
+func (c PointCharted) Check() *decode.Error {
 	if err := leftOrRight(c.Side); err != nil {
 		return err
 	}
 	for i, id := range c.Painted {
 		if _, err := body.ParseCell(id); err != nil {
 			path := fmt.Sprintf("$.painted[%d]", i)
-			return &strict.Error{Path: path, Given: fmt.Sprintf("%q", id), Allowed: "a cell of the lattice"}
+			return &decode.Error{Path: path, Given: fmt.Sprintf("%q", id), Allowed: "a cell of the lattice"}
 		}
 	}
 	if c.NoReferral && (len(c.Referral) > 0 || len(c.Painted) > 0) {
-		return &strict.Error{Path: "$.no_referral", Given: "true", Allowed: "absent where it was felt"}
+		return &decode.Error{Path: "$.no_referral", Given: "true", Allowed: "absent where it was felt"}
 	}
 	return c.number()
 }
 
 // admit refuses another muscle under a pressed point, and a place that is not on its muscle.
-func (c *Charted) admit(j *Validator, e *Event) error {
+func (c *PointCharted) admit(j *Validator, e *Event) error {
 	p, there := j.points[c.Point]
 	switch {
 	case e.Type == "point-charted" && there:
@@ -71,19 +71,19 @@ func (c *Charted) admit(j *Validator, e *Event) error {
 	return j.placed(c.Muscle, c.Side, c.Figure, c.View, body.Point{X: c.X, Y: c.Y}, c.Place)
 }
 
-func (c *Charted) place(j *Validator) (moved bool) {
+func (c *PointCharted) place(j *Validator) (moved bool) {
 	p, there := j.points[c.Point]
 	own := *c
 	j.points[c.Point] = &own
 	return there && (p.Muscle != c.Muscle || p.Side != c.Side || p.Place != c.Place)
 }
 
-func (c *Charted) at() UUID { return c.Point }
+func (c *PointCharted) at() UUID { return c.Point }
 
-func (c *Charted) carries(j *Validator) string { return j.underPressed(c.Point) }
+func (c *PointCharted) carries(j *Validator) string { return j.underPressed(c.Point) }
 
 // sets: only a correction sets what another may have set too.
-func (c *Charted) sets(e Event) []thing {
+func (c *PointCharted) sets(e Event) []thing {
 	if e.Type == pointCharted.name {
 		return nil
 	}
@@ -92,7 +92,7 @@ func (c *Charted) sets(e Event) []thing {
 
 // apply sets a point. The muscle of a pressed point is what was judged, so a
 // correction that came too late for it was rejected.
-func (c *Charted) apply(r *reducer, e Event) error {
+func (c *PointCharted) apply(r *reducer, e Event) error {
 	b := *c // the validator has read the same body
 	p, err := r.point(b.Point)
 	if e.Type == pointCharted.name {
@@ -103,7 +103,7 @@ func (c *Charted) apply(r *reducer, e Event) error {
 			b.Identity = b.Point
 		}
 		b.carry(r.ctx.height(), r.rules.Figure)
-		r.state.Points = append(r.state.Points, Point{FoundPoint: FoundPoint{Charted: b, ChartedMS: e.At()}})
+		r.state.Points = append(r.state.Points, Point{FoundPoint: FoundPoint{PointCharted: b, ChartedMS: e.At()}})
 		return nil
 	}
 	if err != nil {
@@ -113,11 +113,11 @@ func (c *Charted) apply(r *reducer, e Event) error {
 		b.Identity = p.Identity
 	}
 	b.carry(r.ctx.height(), r.rules.Figure)
-	p.Charted = b
+	p.PointCharted = b
 	return nil
 }
 
-func (c *Charted) timeline() string {
+func (c *PointCharted) timeline() string {
 	said := ""
 	if c.NPRS != nil {
 		said = fmt.Sprintf(", %v of 10", *c.NPRS)

@@ -4,7 +4,7 @@ import "mokren/core/rights"
 
 var pointCorrected = kind{
 	name: "point-corrected",
-	body: func() Body { return new(Charted) },
+	body: func() Body { return new(PointCharted) },
 	by:   rights.Role.Clinical,
 	acts: first,
 }

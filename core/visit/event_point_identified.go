@@ -8,24 +8,24 @@ import (
 
 var pointIdentified = kind{
 	name: "point-identified",
-	body: func() Body { return new(Identified) },
+	body: func() Body { return new(PointIdentified) },
 	by:   rights.Role.Clinical,
 }
 
-// Identified says which spot of earlier visits a point is; without one it is a
+// PointIdentified says which spot of earlier visits a point is; without one it is a
 // spot of its own.
-type Identified struct {
+type PointIdentified struct {
 	Point    UUID `json:"point"`
 	Identity UUID `json:"identity,omitempty"`
 }
 
-func (b *Identified) about() UUID { return b.Point }
+func (b *PointIdentified) about() UUID { return b.Point }
 
-func (b *Identified) sets(Event) []thing {
+func (b *PointIdentified) sets(Event) []thing {
 	return []thing{{"identity of a point", "point:" + string(b.Point) + ":identity"}}
 }
 
-func (b *Identified) apply(r *reducer, _ Event) error {
+func (b *PointIdentified) apply(r *reducer, _ Event) error {
 	p, err := r.point(b.Point)
 	if err != nil {
 		return err
@@ -34,4 +34,4 @@ func (b *Identified) apply(r *reducer, _ Event) error {
 	return nil
 }
 
-func (b *Identified) timeline() string { return "Point told from, or joined to, an earlier spot" }
+func (b *PointIdentified) timeline() string { return "Point told from, or joined to, an earlier spot" }

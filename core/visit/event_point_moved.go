@@ -8,12 +8,12 @@ import (
 
 var pointMoved = kind{
 	name: "point-moved",
-	body: func() Body { return new(Moved) },
+	body: func() Body { return new(PointMoved) },
 	by:   rights.Role.Clinical,
 }
 
-// Moved corrects the place of a point.
-type Moved struct {
+// PointMoved corrects the place of a point.
+type PointMoved struct {
 	Point  UUID             `json:"point"`
 	Figure string           `json:"figure" maxLength:"40"`
 	View   body.View        `json:"view"`
@@ -22,7 +22,7 @@ type Moved struct {
 	Place  atlas.FibrePlace `json:"place"`
 }
 
-func (b *Moved) admit(j *Validator, _ *Event) error {
+func (b *PointMoved) admit(j *Validator, _ *Event) error {
 	p, ok := j.points[b.Point]
 	if !ok {
 		return noPoint(b.Point)
@@ -30,7 +30,7 @@ func (b *Moved) admit(j *Validator, _ *Event) error {
 	return j.placed(p.Muscle, p.Side, b.Figure, b.View, body.Point{X: b.X, Y: b.Y}, b.Place)
 }
 
-func (b *Moved) place(j *Validator) (moved bool) {
+func (b *PointMoved) place(j *Validator) (moved bool) {
 	p, ok := j.points[b.Point]
 	if ok {
 		p.Figure, p.View, p.X, p.Y, p.Place = b.Figure, b.View, b.X, b.Y, b.Place
@@ -38,15 +38,15 @@ func (b *Moved) place(j *Validator) (moved bool) {
 	return ok
 }
 
-func (b *Moved) at() UUID { return b.Point }
+func (b *PointMoved) at() UUID { return b.Point }
 
-func (b *Moved) carries(j *Validator) string { return j.underPressed(b.Point) }
+func (b *PointMoved) carries(j *Validator) string { return j.underPressed(b.Point) }
 
-func (b *Moved) sets(Event) []thing {
+func (b *PointMoved) sets(Event) []thing {
 	return []thing{{"place of a point", "point:" + string(b.Point) + ":place"}}
 }
 
-func (b *Moved) apply(r *reducer, _ Event) error {
+func (b *PointMoved) apply(r *reducer, _ Event) error {
 	p, err := r.point(b.Point)
 	if err != nil {
 		return err
@@ -56,4 +56,4 @@ func (b *Moved) apply(r *reducer, _ Event) error {
 	return nil
 }
 
-func (b *Moved) timeline() string { return "Point moved" }
+func (b *PointMoved) timeline() string { return "Point moved" }

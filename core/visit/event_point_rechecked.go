@@ -8,24 +8,24 @@ import (
 
 var pointRechecked = kind{
 	name: "point-rechecked",
-	body: func() Body { return new(Rechecked) },
+	body: func() Body { return new(PointRechecked) },
 	by:   rights.Role.Clinical,
 }
 
-// Rechecked is the number (and grade) at a point after treatment.
-type Rechecked struct {
+// PointRechecked is the number (and grade) at a point after treatment.
+type PointRechecked struct {
 	Point UUID    `json:"point"`
 	NPRS  float64 `json:"nprs" minimum:"0" maximum:"10" multipleOf:"0.5"`
 	Grade *int    `json:"grade,omitempty" minimum:"0" maximum:"4"`
 }
 
-func (b *Rechecked) about() UUID { return b.Point }
+func (b *PointRechecked) about() UUID { return b.Point }
 
-func (b *Rechecked) sets(Event) []thing {
+func (b *PointRechecked) sets(Event) []thing {
 	return []thing{{"recheck of a point", "point:" + string(b.Point) + ":recheck"}}
 }
 
-func (b *Rechecked) apply(r *reducer, _ Event) error {
+func (b *PointRechecked) apply(r *reducer, _ Event) error {
 	p, err := r.point(b.Point)
 	if err != nil {
 		return err
@@ -34,4 +34,4 @@ func (b *Rechecked) apply(r *reducer, _ Event) error {
 	return nil
 }
 
-func (b *Rechecked) timeline() string { return fmt.Sprintf("Point rechecked: %v of 10", b.NPRS) }
+func (b *PointRechecked) timeline() string { return fmt.Sprintf("Point rechecked: %v of 10", b.NPRS) }

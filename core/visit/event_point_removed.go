@@ -8,16 +8,16 @@ import (
 
 var pointRemoved = kind{
 	name: "point-removed",
-	body: func() Body { return new(Removed) },
+	body: func() Body { return new(PointRemoved) },
 	by:   rights.Role.Clinical,
 }
 
-// Removed takes a point away; undo brings it back.
-type Removed struct {
+// PointRemoved takes a point away; undo brings it back.
+type PointRemoved struct {
 	Point UUID `json:"point"`
 }
 
-func (b *Removed) admit(j *Validator, _ *Event) error {
+func (b *PointRemoved) admit(j *Validator, _ *Event) error {
 	if _, ok := j.points[b.Point]; !ok {
 		return noPoint(b.Point)
 	}
@@ -27,18 +27,18 @@ func (b *Removed) admit(j *Validator, _ *Event) error {
 	return nil
 }
 
-func (b *Removed) place(j *Validator) (moved bool) {
+func (b *PointRemoved) place(j *Validator) (moved bool) {
 	delete(j.points, b.Point)
 	return true
 }
 
-func (b *Removed) at() UUID { return b.Point }
+func (b *PointRemoved) at() UUID { return b.Point }
 
-func (b *Removed) carries(j *Validator) string { return j.underPressed(b.Point) }
+func (b *PointRemoved) carries(j *Validator) string { return j.underPressed(b.Point) }
 
-func (b *Removed) apply(r *reducer, _ Event) error {
+func (b *PointRemoved) apply(r *reducer, _ Event) error {
 	r.state.Points = slices.DeleteFunc(r.state.Points, func(p Point) bool { return p.Point == b.Point })
 	return nil
 }
 
-func (b *Removed) timeline() string { return "Point removed" }
+func (b *PointRemoved) timeline() string { return "Point removed" }

@@ -5,21 +5,21 @@ import (
 	"math"
 	"slices"
 
+	"mokren/core/decode"
 	"mokren/core/ids"
 	"mokren/core/progress"
 	"mokren/core/rights"
-	"mokren/core/strict"
 	"mokren/core/wording"
 )
 
 var rangeMeasured = kind{
 	name: "range-measured",
-	body: func() Body { return new(Measured) },
+	body: func() Body { return new(RangeMeasured) },
 	by:   rights.Role.Clinical,
 }
 
-// Measured is one range of motion reading, before or after treatment.
-type Measured struct {
+// RangeMeasured is one range of motion reading, before or after treatment.
+type RangeMeasured struct {
 	Movement ids.Movement `json:"movement"`
 	Side     ids.Side     `json:"side"`
 	Moment   string       `json:"moment" enum:"before,after"`
@@ -33,28 +33,28 @@ type Measured struct {
 	Tool     string       `json:"tool,omitempty" maxLength:"40"`
 }
 
-// Check implements strict.Checker: the reading fits the movement and side.
-func (m Measured) Check() *strict.Error {
+// Check implements decode.Checker: the reading fits the movement and side.
+func (m RangeMeasured) Check() *decode.Error {
 	if _, ok := progress.Reference(m.Movement, 0); !ok {
-		return &strict.Error{
+		return &decode.Error{
 			Path: "$.movement", Given: fmt.Sprintf("%q", m.Movement),
 			Allowed: "a movement with a reference range",
 		}
 	}
 	for i, t := range m.Trials {
 		if t < -90 || t > 360 {
-			return &strict.Error{Path: fmt.Sprintf("$.trials[%d]", i), Given: fmt.Sprint(t), Allowed: "-90 to 360"}
+			return &decode.Error{Path: fmt.Sprintf("$.trials[%d]", i), Given: fmt.Sprint(t), Allowed: "-90 to 360"}
 		}
 	}
 	active := m.active()
 	if active == nil && m.Passive == nil && m.Pain == nil && m.Felt == "" && m.EndFeel == "" {
-		return &strict.Error{
+		return &decode.Error{
 			Path: "$.active_deg", Given: "nothing",
 			Allowed: "a reading, a pain number, what was felt or the end feel",
 		}
 	}
 	if m.Active != nil && math.Abs(*m.Active-*active) > 0.05 {
-		return &strict.Error{
+		return &decode.Error{
 			Path: "$.active_deg", Given: fmt.Sprint(*m.Active),
 			Allowed: fmt.Sprintf("%.1f, the mean of the trials, or left out", *active),
 		}
@@ -64,7 +64,7 @@ func (m Measured) Check() *strict.Error {
 
 // active is the reading that counts: the mean of the trials where there are
 // any, to a tenth of a degree, which is finer than any tool reads.
-func (m Measured) active() *float64 {
+func (m RangeMeasured) active() *float64 {
 	if len(m.Trials) == 0 {
 		return m.Active
 	}
@@ -76,12 +76,12 @@ func (m Measured) active() *float64 {
 	return &mean
 }
 
-func (m *Measured) sets(Event) []thing {
+func (m *RangeMeasured) sets(Event) []thing {
 	key := "range:" + string(m.Movement) + ":" + string(m.Side) + ":" + m.Moment
 	return []thing{{"reading of " + string(m.Movement), key}}
 }
 
-func (m *Measured) apply(r *reducer, _ Event) error {
+func (m *RangeMeasured) apply(r *reducer, _ Event) error {
 	i := slices.IndexFunc(r.state.Ranges, func(x Range) bool { return x.Movement == m.Movement && x.Side == m.Side })
 	if i < 0 {
 		i = len(r.state.Ranges)
@@ -97,6 +97,6 @@ func (m *Measured) apply(r *reducer, _ Event) error {
 	return nil
 }
 
-func (m *Measured) timeline() string {
+func (m *RangeMeasured) timeline() string {
 	return fmt.Sprintf("Range measured: %s, %s", wording.OnSide(wording.Movement(m.Movement), m.Side), m.Moment)
 }

@@ -4,21 +4,21 @@ import (
 	"fmt"
 	"slices"
 
+	"mokren/core/decode"
 	"mokren/core/ids"
 	"mokren/core/record"
 	"mokren/core/rights"
 	"mokren/core/safety"
-	"mokren/core/strict"
 )
 
 var screeningAnswered = kind{
 	name: "screening-answered",
-	body: func() Body { return new(Screened) },
+	body: func() Body { return new(ScreeningAnswered) },
 	by:   rights.Role.Clinical,
 }
 
-// Screened answers questions of the screening; a later answer counts.
-type Screened struct {
+// ScreeningAnswered answers questions of the screening; a later answer counts.
+type ScreeningAnswered struct {
 	Answers []ScreenedAnswer `json:"answers" minItems:"1" maxItems:"200"`
 	// By tells who answered: the therapist, or the client on an own device.
 	By string `json:"by,omitempty" enum:"therapist,client"`
@@ -41,19 +41,19 @@ type ScreenedAnswer struct {
 	Corrects string `json:"corrects,omitempty" maxLength:"500"`
 }
 
-// Check implements strict.Checker: days of the calendar.
-func (a ScreenedAnswer) Check() *strict.Error {
+// Check implements decode.Checker: days of the calendar.
+func (a ScreenedAnswer) Check() *decode.Error {
 	for _, f := range []struct{ path, v string }{{"$.happened_on", a.HappenedOn}, {"$.due_on", a.DueOn}} {
 		if f.v != "" && !record.IsDate(f.v) {
-			return &strict.Error{Path: f.path, Given: fmt.Sprintf("%q", f.v), Allowed: "a day, YYYY-MM-DD"}
+			return &decode.Error{Path: f.path, Given: fmt.Sprintf("%q", f.v), Allowed: "a day, YYYY-MM-DD"}
 		}
 	}
 	return nil
 }
 
-func (b *Screened) remember(j *Validator, e Event) { j.said[e.ID] = b }
+func (b *ScreeningAnswered) remember(j *Validator, e Event) { j.said[e.ID] = b }
 
-func (b *Screened) facts(at record.Stamp) []record.Fact {
+func (b *ScreeningAnswered) facts(at record.Stamp) []record.Fact {
 	out := make([]record.Fact, len(b.Answers))
 	for i, a := range b.Answers {
 		out[i] = record.Fact{Stamp: at, Answer: &record.Said{
@@ -67,13 +67,13 @@ func (b *Screened) facts(at record.Stamp) []record.Fact {
 }
 
 // protects: a no can lift something, so it adds no caution.
-func (b *Screened) protects() bool {
+func (b *ScreeningAnswered) protects() bool {
 	return !slices.ContainsFunc(b.Answers, func(a ScreenedAnswer) bool { return a.Answer == "no" })
 }
 
-func (b *Screened) carries(j *Validator) string { return j.underHolds() }
+func (b *ScreeningAnswered) carries(j *Validator) string { return j.underHolds() }
 
-func (b *Screened) sets(Event) []thing {
+func (b *ScreeningAnswered) sets(Event) []thing {
 	out := make([]thing, len(b.Answers))
 	for i, a := range b.Answers {
 		out[i] = thing{"answer to " + string(a.Question), "screen:" + string(a.Question)}
@@ -82,9 +82,9 @@ func (b *Screened) sets(Event) []thing {
 }
 
 // apply does nothing: the answers that stand are the client's record's to say.
-func (b *Screened) apply(*reducer, Event) error { return nil }
+func (b *ScreeningAnswered) apply(*reducer, Event) error { return nil }
 
-func (b *Screened) timeline() string {
+func (b *ScreeningAnswered) timeline() string {
 	by := ""
 	if b.By == "client" {
 		by = ", by the client"

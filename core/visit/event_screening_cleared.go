@@ -4,11 +4,11 @@ import (
 	"fmt"
 	"strings"
 
+	"mokren/core/decode"
 	"mokren/core/ids"
 	"mokren/core/record"
 	"mokren/core/rights"
 	"mokren/core/safety"
-	"mokren/core/strict"
 	"mokren/core/wording"
 )
 
@@ -37,15 +37,15 @@ type Basis = record.Basis
 // leastReason is how many letters a reason has at least.
 const leastReason = 10
 
-// Check implements strict.Checker.
-func (c ScreeningCleared) Check() *strict.Error {
+// Check implements decode.Checker.
+func (c ScreeningCleared) Check() *decode.Error {
 	for _, f := range []struct{ path, v string }{{"$.by", c.By}, {"$.on", c.On}} {
 		if strings.TrimSpace(f.v) == "" {
-			return &strict.Error{Path: f.path, Given: "nothing", Allowed: "who cleared it, and when"}
+			return &decode.Error{Path: f.path, Given: "nothing", Allowed: "who cleared it, and when"}
 		}
 	}
 	if c.Basis == record.ByMistaken && len(strings.TrimSpace(c.Note)) < leastReason {
-		return &strict.Error{
+		return &decode.Error{
 			Path: "$.note", Given: fmt.Sprintf("%q", c.Note),
 			Allowed: "why the answer was wrong, at least ten letters",
 		}

@@ -94,7 +94,7 @@ func TestWriteGoldenVisits(t *testing.T) {
 	)
 	late.add("pad", "hold-event", 0, happened(600, 25_000, "score", 3))
 	learned := pressedAt("infraspinatus", "release")
-	learned.add("b", "consent-recorded", 0, visit.Consented{Area: safety.WholeVisit})
+	learned.add("b", "consent-recorded", 0, visit.ConsentRecorded{Area: safety.WholeVisit})
 	learned.last().DeviceMS = 1500
 	closed := pressedAt("soleus", "unwell", "client-stop")
 	closed.add("a", "hold-started", 0, started(601, 500, "soleus"))

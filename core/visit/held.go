@@ -29,7 +29,7 @@ func (h *Hold) off(e Event) {
 
 // weigh replays a hold by the rules it was begun under and says what is known
 // beside it. Nothing said here takes an accepted hold away.
-func (r *reducer) weigh(h *Hold, k record.Judged, quiet bool) {
+func (r *reducer) weigh(h *Hold, k record.Verdict, quiet bool) {
 	h.Summary = h.replay()
 	if h.claim != nil && h.Status == Kept {
 		h.remarkClaim()
@@ -121,7 +121,7 @@ func (h *Hold) remarkClaim() {
 // quiet reports that nothing was ever said that could stand against any hold, so
 // that nothing can have been learned later: every answer a no, every consent
 // given, nothing taken back, no sign.
-func (j *Validator) quiet(k record.Judged) bool {
+func (j *Validator) quiet(k record.Verdict) bool {
 	s := k.Screening
 	return len(j.signs) == 0 && !s.NoTreatment && len(s.Blocked) == 0 && len(s.Muscles) == 0 && j.record.Quiet()
 }
@@ -129,7 +129,7 @@ func (j *Validator) quiet(k record.Judged) bool {
 // learnedLater says what would have stood against the hold, had it been known:
 // a withdrawal, a yes or a closing sign that happened before it and arrived
 // after. Where all is quiet and consent covers the place, nothing would have.
-func (r *reducer) learnedLater(h *Hold, all record.Judged, quiet bool) {
+func (r *reducer) learnedLater(h *Hold, all record.Verdict, quiet bool) {
 	i := slices.IndexFunc(r.state.Points, func(p Point) bool { return p.Point == h.Point })
 	if i < 0 {
 		return

@@ -103,19 +103,19 @@ func (l *log) last() *visit.Event { return &l.events[len(l.events)-1] }
 
 // agree records the client's consent to today's visit.
 func (l *log) agree(device string) {
-	l.add(device, "consent-recorded", 0, visit.Consented{Area: safety.WholeVisit, Given: true})
+	l.add(device, "consent-recorded", 0, visit.ConsentRecorded{Area: safety.WholeVisit, Given: true})
 }
 
 // agreeAll records every consent that a muscle's first site needs.
 func (l *log) agreeAll(device string, muscle ids.Muscle) {
 	l.agree(device)
 	for _, a := range safety.SensitiveAreas(muscle, where(charted(1, muscle))) {
-		l.add(device, "consent-recorded", 0, visit.Consented{Area: a, Given: true, Chaperone: "declined"})
+		l.add(device, "consent-recorded", 0, visit.ConsentRecorded{Area: a, Given: true, Chaperone: "declined"})
 	}
 }
 
 // charted is a point at a muscle's first site, on the left.
-func charted(point int, muscle ids.Muscle) visit.Charted {
+func charted(point int, muscle ids.Muscle) visit.PointCharted {
 	m := muscleOf(muscle)
 	site := m.Sites[0]
 	return chartedAt(
@@ -125,13 +125,13 @@ func charted(point int, muscle ids.Muscle) visit.Charted {
 	)
 }
 
-func chartedAt(point int, muscle ids.Muscle, place atlas.FibrePlace) visit.Charted {
+func chartedAt(point int, muscle ids.Muscle, place atlas.FibrePlace) visit.PointCharted {
 	n := 6.0
 	view, at := muscleOf(muscle).OnFigure(place, ids.Left, body.DefaultHeightCM)
-	return visit.Charted{
+	return visit.PointCharted{
 		Point: visit.UUID(uid(point)), Muscle: muscle, Side: ids.Left, Figure: body.Version, View: view,
 		X: at.X, Y: at.Y, Place: place,
-		Felt: visit.Felt{Band: "yes", Grade: new(2), NPRS: &n, Familiar: "yes"},
+		Palpation: visit.Palpation{Band: "yes", Grade: new(2), NPRS: &n, Familiar: "yes"},
 	}
 }
 
@@ -143,7 +143,7 @@ func muscleOf(id ids.Muscle) *atlas.Muscle {
 	return m
 }
 
-func where(c visit.Charted) []safety.Place {
+func where(c visit.PointCharted) []safety.Place {
 	return muscleOf(c.Muscle).PressedThrough(c.Place, c.Side, c.View, body.Point{X: c.X, Y: c.Y})
 }
 

@@ -12,8 +12,8 @@ import (
 	"mokren/core/treat"
 )
 
-// Treated is a point with what its holds came to. Rejected holds count nowhere.
-type Treated struct {
+// TreatedPoint is a point with what its holds came to. Rejected holds count nowhere.
+type TreatedPoint struct {
 	FoundPoint
 	SecondsS float64       // pressure over all holds of the visit, s
 	Parts    int           // over all holds
@@ -27,11 +27,11 @@ type Treated struct {
 }
 
 // Treated gives a visit's points with what their holds came to.
-func (s State) Treated() []Treated {
-	out := make([]Treated, len(s.Points))
+func (s State) Treated() []TreatedPoint {
+	out := make([]TreatedPoint, len(s.Points))
 	work := s.Work(Context{}, nil, nil)
 	for i, p := range s.Points {
-		t := Treated{FoundPoint: p.FoundPoint, Activity: work.Points[i].Activity}
+		t := TreatedPoint{FoundPoint: p.FoundPoint, Activity: work.Points[i].Activity}
 		for _, h := range s.Holds {
 			if h.Point == p.Point && h.Status != HoldRejected {
 				t.Holds++
@@ -55,12 +55,12 @@ func (s State) Treated() []Treated {
 	return out
 }
 
-// Dated is what one visit adds to a client's course, with the day it belongs to.
-type Dated struct {
+// VisitContribution is what one visit adds to a client's course, with the day it belongs to.
+type VisitContribution struct {
 	Visit  string
 	Day    float64 // days from any fixed day
 	Date   string  // the practice's local date, YYYY-MM-DD
-	Points []Treated
+	Points []TreatedPoint
 	Ranges []Range
 	// PainCM2 is the area of the visit's pain drawing; nil where none was drawn.
 	PainCM2 *float64
@@ -109,7 +109,7 @@ type PointHistory struct {
 	Since    *progress.Change `json:"since_last,omitempty" doc:"NPRS when found, last visit against the one before"`
 	PPT      *progress.Change `json:"ppt,omitempty"`
 	// Worked is what each protocol came to here.
-	Worked []progress.Worked `json:"worked"`
+	Worked []progress.ProtocolOutcome `json:"worked"`
 }
 
 // RangeVisit is one movement at one visit.
@@ -142,8 +142,8 @@ type History struct {
 	// Treated are the visits at which something was pressed.
 	Treated []TreatedDay `json:"treated"`
 	// Worked is what each protocol came to over all points.
-	Worked []progress.Worked `json:"worked"`
-	Summed Summed            `json:"summed"`
+	Worked []progress.ProtocolOutcome `json:"worked"`
+	Summed CourseSummary              `json:"summed"`
 }
 
 // TreatedDay is a visit at which something was pressed.

@@ -13,7 +13,7 @@ import (
 )
 
 // spot is where a point lies on today's figure.
-func (c Charted) spot(heightCM float64, figure string) Spot {
+func (c PointCharted) spot(heightCM float64, figure string) Spot {
 	c.carry(heightCM, figure)
 	s := Spot{Muscle: c.Muscle, Side: c.Side, Place: c.Place, Where: []safety.Place{}}
 	if m, err := atlas.Get(c.Muscle); err == nil {
@@ -24,7 +24,7 @@ func (c Charted) spot(heightCM float64, figure string) Spot {
 
 // carry puts a place of an older figure on today's: the place on the muscle
 // rules. The event keeps what was written.
-func (c *Charted) carry(heightCM float64, figure string) {
+func (c *PointCharted) carry(heightCM float64, figure string) {
 	if c.Figure == figure {
 		return
 	}
@@ -50,6 +50,8 @@ func (j *Validator) shut() string {
 	return ""
 }
 
+// contactRefused tells why a contact may not press a place, or "": it is too hard there, or the
+// muscle takes its usual contacts only.
 func (j *Validator) contactRefused(at Spot, c ids.Contact) string {
 	m, err := atlas.Get(at.Muscle)
 	if err != nil {
@@ -59,13 +61,13 @@ func (j *Validator) contactRefused(at Spot, c ids.Contact) string {
 }
 
 // knownTo is what the client's record says to a hold that e starts.
-func (j *Validator) knownTo(e Event) record.Judged {
+func (j *Validator) knownTo(e Event) record.Verdict {
 	return j.record.At(record.Query{Stamp: j.ctx.stamp(e)}).Judge(j.day())
 }
 
 // standing is what the record says now, whoever would begin.
 // Of a closed visit it is what was known when it closed.
-func (j *Validator) standing() record.Judged {
+func (j *Validator) standing() record.Verdict {
 	if j.closed != nil {
 		return j.record.At(record.Query{Stamp: j.ctx.stamp(*j.closed), Then: true}).Judge(j.day())
 	}
@@ -84,7 +86,9 @@ func (j *Validator) visit() string {
 	return j.ctx.Visit
 }
 
-// withinScreening tells why a hold's start does not respect the screening, or "".
+// withinScreening tells why a hold's start does not respect the screening, or "". It asks, in
+// this order: the protocol, what the protocol asks of the joints, the limits, the position,
+// and slack or a broad contact. The first refusal is the answer.
 func withinScreening(s safety.Screening, b *HoldStarted, at Spot, site safety.Limits) string {
 	st := b.Start
 	if why := treat.Forbids(st.Protocol, s, treat.OnFrontOfNeck(at.Muscle, at.Where)); why != "" {

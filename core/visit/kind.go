@@ -5,9 +5,9 @@ import (
 	"maps"
 	"slices"
 
+	"mokren/core/decode"
 	"mokren/core/record"
 	"mokren/core/rights"
-	"mokren/core/strict"
 )
 
 // kind is one type of event. Each stands in a file of its own (event_*.go) with its body;
@@ -111,19 +111,19 @@ var byName = func() map[string]kind {
 	return out
 }()
 
-// Decode reads an event's body strictly; errors are *strict.Error.
+// Decode reads an event's body strictly; errors are *decode.Error.
 func (e Event) Decode() (Body, error) {
 	if e.Schema != SchemaVersion {
-		return nil, &strict.Error{Path: "$.schema", Given: fmt.Sprint(e.Schema), Allowed: fmt.Sprint(SchemaVersion)}
+		return nil, &decode.Error{Path: "$.schema", Given: fmt.Sprint(e.Schema), Allowed: fmt.Sprint(SchemaVersion)}
 	}
 	k, ok := byName[e.Type]
 	if !ok {
 		names := slices.Sorted(maps.Keys(byName))
-		return nil, &strict.Error{Path: "$.type", Given: fmt.Sprintf("%q", e.Type), Allowed: fmt.Sprint(names)}
+		return nil, &decode.Error{Path: "$.type", Given: fmt.Sprintf("%q", e.Type), Allowed: fmt.Sprint(names)}
 	}
 	b := k.body()
-	if err := strict.Decode(e.Body, b); err != nil {
-		if se, ok := err.(*strict.Error); ok {
+	if err := decode.JSON(e.Body, b); err != nil {
+		if se, ok := err.(*decode.Error); ok {
 			return nil, se.Under("$.body")
 		}
 		return nil, err

@@ -9,18 +9,18 @@ import (
 	"mokren/core/safety"
 )
 
-// Led leads through a stiff shoulder: how the arm lies, the muscles in their
+// Guidance leads through a stiff shoulder: how the arm lies, the muscles in their
 // order, and what is not done.
-type Led struct {
-	Side     ids.Side  `json:"side"`
-	Why      string    `json:"why"`
-	Arm      string    `json:"arm"`
-	Order    []LedStep `json:"order"`
-	Cautions []string  `json:"cautions"`
+type Guidance struct {
+	Side     ids.Side       `json:"side"`
+	Why      string         `json:"why"`
+	Arm      string         `json:"arm"`
+	Order    []GuidanceStep `json:"order"`
+	Cautions []string       `json:"cautions"`
 }
 
-// LedStep is one muscle of the order.
-type LedStep struct {
+// GuidanceStep is one muscle of the order.
+type GuidanceStep struct {
 	Muscle ids.Muscle `json:"muscle"`
 	Name   string     `json:"name"`
 	How    string     `json:"how"`
@@ -29,7 +29,7 @@ type LedStep struct {
 // shoulderOrder is the order of the handbook: front of the chest, small chest
 // muscle with the coracoid, biceps tendon, back of the shoulder, under the blade,
 // teres.
-var shoulderOrder = []LedStep{
+var shoulderOrder = []GuidanceStep{
 	{Muscle: "pectoralis-major", How: "Front of the chest: grasp the fold towards the arm."},
 	{Muscle: "pectoralis-minor", How: "Through the large one, to the tender coracoid."},
 	{Muscle: "biceps-brachii", How: "The tendon in its groove, lightly; the client turns the arm a little."},
@@ -51,13 +51,13 @@ var shoulderCautions = []string{
 }
 
 // leads gives the shoulders that are led: by the readings, or by the screening.
-func (s State) leads(ctx Context) []Led {
-	painful := slices.ContainsFunc(s.Screening.Rules, func(a safety.Applied) bool {
+func (s State) leads(ctx Context) []Guidance {
+	painful := slices.ContainsFunc(s.Screening.Rules, func(a safety.AppliedRule) bool {
 		return a.ID == "stiff-shoulder-painful"
 	})
-	out := []Led{}
+	out := []Guidance{}
 	for _, side := range assess.StiffShoulders(s.Findings(ctx, nil, 0).ROM, ctx.Age) {
-		l := Led{
+		l := Guidance{
 			Side: side, Why: "Active and passive range are equally short, in the order of a stiff shoulder.",
 			Arm: armAt90, Cautions: shoulderCautions, Order: slices.Clone(shoulderOrder),
 		}

@@ -25,7 +25,7 @@ func TestAStiffShoulderIsLed(t *testing.T) {
 		}
 		return l
 	}
-	led := func(l *log) []visit.Led { return visit.Reduce(asked(), l.events).Work(asked(), nil, nil).Led }
+	led := func(l *log) []visit.Guidance { return visit.Reduce(asked(), l.events).Work(asked(), nil, nil).Led }
 	l := read(30, 100, 60)
 	got := led(l)
 	require.Len(t, got, 1)

@@ -4,7 +4,7 @@ import (
 	"cmp"
 	"slices"
 
-	"mokren/core/order"
+	"mokren/core/stable"
 	"mokren/core/treat"
 )
 
@@ -73,7 +73,7 @@ func (s State) firstPlanned(list []PointWhy) []PointWhy {
 		}
 		return len(planned)
 	}
-	order.By(list, func(a, b PointWhy) int { return rank(a) - rank(b) })
+	stable.Sort(list, func(a, b PointWhy) int { return rank(a) - rank(b) })
 	list = list[:min(len(list), maxPlannedNext)]
 	for i := range list {
 		if slices.Contains(planned, list[i].Point) {

@@ -91,11 +91,11 @@ func TestOnlyWhatNothingRestsOnIsUndoable(t *testing.T) {
 	l.hold(70, 50, started(70, 50, "soleus"), "release")
 	assert.Equal(t, []string{search, threshold}, undoable(), "consent and chart carry a hold")
 
-	undone := l.add("a", "event-undone", 0, visit.Undone{Event: visit.UUID(search)}).ID
+	undone := l.add("a", "event-undone", 0, visit.EventUndone{Event: visit.UUID(search)}).ID
 	assert.Equal(t, []string{threshold}, undoable(), "once is enough")
 	assert.Equal(t, []string{undone}, visit.Undoable(ctx, l.events, []string{undone}, l.ms+1000), "redo")
 
-	l.add("a", "visit-closed", 0, visit.Closed{})
+	l.add("a", "visit-closed", 0, visit.VisitClosed{})
 	assert.Empty(t, undoable())
 	assert.Empty(t, visit.Undoable(ctx, l.events, []string{"none", ""}, l.ms))
 }
@@ -110,7 +110,7 @@ func TestAPreviewSaysWhyAndWritesNothing(t *testing.T) {
 	l.events = l.events[:before]
 	assert.Contains(t, visit.Preview(ctx, l.events, e), "No consent", "no consent yet")
 	l.seq["a"]--
-	l.add("a", "consent-recorded", 0, visit.Consented{Area: safety.WholeVisit, Given: true})
+	l.add("a", "consent-recorded", 0, visit.ConsentRecorded{Area: safety.WholeVisit, Given: true})
 	e.Seq = 9
 	assert.Empty(t, visit.Preview(ctx, l.events, e))
 	assert.Len(t, l.events, before+1)
@@ -137,15 +137,15 @@ func TestTheTimelineIsInWords(t *testing.T) {
 	ctx := asked()
 	var l log
 	l.agree("a")
-	l.add("a", "range-measured", 0, visit.Measured{
+	l.add("a", "range-measured", 0, visit.RangeMeasured{
 		Movement: "ankle.dorsiflexion-knee-bent", Side: "left", Moment: "before", Active: new(12.0),
 	})
 	chart := l.add("a", "point-charted", 0, charted(50, "soleus")).ID
 	l.hold(70, 50, started(70, 50, "soleus"), "release")
 	search := l.add("a", "muscle-searched", 0,
 		visit.MuscleSearched{Muscle: "gluteus-minimus", Side: "left", Result: "not-reachable"}).ID
-	l.add("a", "event-undone", 0, visit.Undone{Event: visit.UUID(search)})
-	l.add("a", "event-undone", 0, visit.Undone{Event: visit.UUID(chart)}) // a hold rests on it
+	l.add("a", "event-undone", 0, visit.EventUndone{Event: visit.UUID(search)})
+	l.add("a", "event-undone", 0, visit.EventUndone{Event: visit.UUID(chart)}) // a hold rests on it
 	l.write("a", student, "screening-cleared", 0,
 		visit.ScreeningCleared{Question: "fever", By: "Dr Example", On: "today"})
 	var texts []string

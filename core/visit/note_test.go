@@ -15,19 +15,19 @@ func TestANoteIsSignedOnceAndThenOnlyAddedTo(t *testing.T) {
 	text := func(s string) visit.NoteText { return visit.NoteText{Subjective: s} }
 	sign := visit.NoteSigned{NoteText: text("signed"), Name: "T. Hart"}
 	l := &log{}
-	l.add("a", "visit-opened", 0, visit.Opened{})
+	l.add("a", "visit-opened", 0, visit.VisitOpened{})
 	l.add("a", "note-drafted", 0, visit.NoteDrafted{NoteText: text("first")})
 	l.add("a", "note-signed", 0, sign)
 	s := visit.Reduce(asked(), l.events)
 	require.Nil(t, s.Signed, "an open visit can change under its note")
 	require.Len(t, s.Rejected, 1)
 
-	l.add("a", "visit-closed", 0, visit.Closed{})
+	l.add("a", "visit-closed", 0, visit.VisitClosed{})
 	l.add("a", "note-drafted", 0, visit.NoteDrafted{NoteText: text("second")})
 	signed := l.add("a", "note-signed", 0, sign)
 	l.add("a", "note-drafted", 0, visit.NoteDrafted{NoteText: text("too late")})
 	l.add("a", "note-signed", 0, visit.NoteSigned{NoteText: text("again"), Name: "B"})
-	l.add("a", "event-undone", 0, visit.Undone{Event: visit.UUID(signed.ID)})
+	l.add("a", "event-undone", 0, visit.EventUndone{Event: visit.UUID(signed.ID)})
 	l.add("a", "addendum-written", 0, visit.Addendum{Text: "added"})
 	s = visit.Reduce(asked(), l.events)
 	require.NotNil(t, s.Signed)
@@ -53,8 +53,8 @@ func TestAStudentsNoteIsCountersigned(t *testing.T) {
 		"one that is not signed, by therapist": {"", therapist, false},
 	} {
 		l := &log{}
-		l.add("a", "visit-opened", 0, visit.Opened{})
-		l.add("a", "visit-closed", 0, visit.Closed{})
+		l.add("a", "visit-opened", 0, visit.VisitOpened{})
+		l.add("a", "visit-closed", 0, visit.VisitClosed{})
 		if k.signs != "" {
 			l.write("a", k.signs, "note-signed", 0, visit.NoteSigned{Name: "S"})
 		}

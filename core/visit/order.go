@@ -4,7 +4,7 @@ import (
 	"cmp"
 	"container/heap"
 
-	"mokren/core/order"
+	"mokren/core/stable"
 )
 
 // At is when an event happened: by its device's clock, corrected on arrival.
@@ -39,7 +39,7 @@ func Order(events []Event) []Event {
 	}
 	h := make(heads, 0, len(byDevice))
 	for _, l := range byDevice {
-		order.By(l, bySeq)
+		stable.Sort(l, bySeq)
 		h = append(h, l)
 	}
 	heap.Init(&h)
@@ -86,6 +86,6 @@ func Arrived(events []Event) []Event {
 		}
 		seen[e.ID] = true
 	}
-	order.By(stored, func(a, b Event) int { return cmp.Compare(a.Version, b.Version) })
+	stable.Sort(stored, func(a, b Event) int { return cmp.Compare(a.Version, b.Version) })
 	return append(stored, Order(unsent)...)
 }

@@ -11,9 +11,9 @@ import (
 	"mokren/core/safety"
 )
 
-// Planned is the session as it stands: the plan from now on, and what the real
+// PlanState is the session as it stands: the plan from now on, and what the real
 // time has changed of it.
-type Planned struct {
+type PlanState struct {
 	plan.Plan
 	// Says what changed since the plan was made, in words; empty when nothing did.
 	Says string `json:"says,omitempty"`
@@ -26,11 +26,12 @@ type Planned struct {
 // usualMinutes a session has when nobody has said.
 const usualMinutes = 45
 
-// Planning plans what is left of the session at a moment; wanted is a plan that
-// is being tried and not yet accepted.
+// Planning plans what is left of the session at a moment; wanted is a plan that is being tried
+// and not yet accepted. The request is asked twice: as it was at the beginning, and with what
+// has happened since; the difference is what Says tells.
 func (s State) Planning(
 	ctx Context, earlier []FoundPoint, w Working, wanted *PlanMade, nowMS int64,
-) (Planned, error) {
+) (PlanState, error) {
 	made := wanted
 	if made == nil {
 		made = s.Plan
@@ -41,21 +42,22 @@ func (s State) Planning(
 	r := s.planRequest(ctx, earlier, w, made)
 	first, err := plan.Make(r)
 	if err != nil {
-		return Planned{}, err
+		return PlanState{}, err
 	}
 	s.goOn(&r, nowMS)
 	now, err := plan.Make(r)
 	if err != nil {
-		return Planned{}, err
+		return PlanState{}, err
 	}
-	out := Planned{Plan: now, GoneMin: r.GoneMin, Accepted: wanted == nil && s.Plan != nil}
+	out := PlanState{Plan: now, GoneMin: r.GoneMin, Accepted: wanted == nil && s.Plan != nil}
 	if out.Accepted && s.PlanMS > 0 && r.GoneMin > 0 {
 		out.Says = s.changed(r, first, now)
 	}
 	return out, nil
 }
 
-// planRequest is the plan's request at its beginning.
+// planRequest is the plan's request at its beginning. A point that only lacks a consent is
+// planned all the same: the question is asked when its turn comes.
 func (s State) planRequest(ctx Context, earlier []FoundPoint, w Working, made *PlanMade) plan.Request {
 	r := plan.Request{Minutes: made.Minutes, Answers: s.Known, Blocks: made.Blocks}
 	list := s.judging(earlier)
@@ -113,8 +115,9 @@ func (s State) sessionStart() int64 {
 	return start
 }
 
-// goOn puts into a request what has passed since the plan was accepted: the
-// time, what was pressed, and how the client lies.
+// goOn puts into a request what has passed since the plan was accepted: the time (in half
+// minutes, so that a plan does not change while one looks at it), what was pressed, and how
+// the client lies. Rejected holds, and those before the plan, count for nothing.
 func (s State) goOn(r *plan.Request, nowMS int64) {
 	if s.PlanMS > 0 && nowMS > s.PlanMS {
 		r.GoneMin = math.Floor(float64(nowMS-s.PlanMS)/60_000*2) / 2
@@ -127,31 +130,32 @@ func (s State) goOn(r *plan.Request, nowMS int64) {
 		if h.StartedMS >= last && h.Position != "" {
 			last, r.Position = h.StartedMS, h.Position
 		}
-		i := slices.IndexFunc(r.Done, func(d plan.Done) bool { return d.Point == string(h.Point) })
+		i := slices.IndexFunc(r.Done, func(d plan.TreatedPoint) bool { return d.Point == string(h.Point) })
 		if i >= 0 {
 			r.Done[i].PressureS += h.Summary.PressureS
 			continue
 		}
 		for _, p := range s.Points {
 			if p.Point == h.Point {
-				r.Done = append(r.Done, plan.Done{
+				r.Done = append(r.Done, plan.TreatedPoint{
 					Point: string(p.Point), Muscle: p.Muscle, Side: p.Side, PressureS: h.Summary.PressureS,
 				})
 			}
 		}
 	}
 	r.Order = slices.DeleteFunc(r.Order, func(id string) bool {
-		return slices.ContainsFunc(r.Done, func(d plan.Done) bool { return d.Point == id })
+		return slices.ContainsFunc(r.Done, func(d plan.TreatedPoint) bool { return d.Point == id })
 	})
 }
 
-// changed says what no longer fits.
+// changed says what no longer fits: points of the first plan that are neither done nor in the
+// plan from now on, or the last ones of an order by hand that runs over.
 func (s State) changed(r plan.Request, first, now plan.Plan) string {
 	left := max(0, r.Minutes-r.GoneMin)
 	var dropped []string
 	for _, x := range first.Steps {
 		if x.Kind != "treat" || treats(now, x.Point) ||
-			slices.ContainsFunc(r.Done, func(d plan.Done) bool { return d.Point == x.Point }) {
+			slices.ContainsFunc(r.Done, func(d plan.TreatedPoint) bool { return d.Point == x.Point }) {
 			continue
 		}
 		dropped = append(dropped, s.nameOf(x.Point))
@@ -203,30 +207,31 @@ type LeftOff struct {
 type LeftPoint struct {
 	FoundPoint
 	Activity points.Activity `json:"activity" enum:"active,latent,none"`
-	Holds    []LeftHold      `json:"holds"`
+	Holds    []HoldOutline   `json:"holds"`
 	// LeftOut tells why nothing was pressed there.
 	LeftOut string `json:"left_out,omitempty"`
 }
 
-// LeftHold is a hold in short.
-type LeftHold struct {
+// HoldOutline is a hold in short.
+type HoldOutline struct {
 	Protocol  string  `json:"protocol"`
 	Contact   string  `json:"contact,omitempty"`
 	PressureS float64 `json:"pressure_s"`
 	Outcome   string  `json:"outcome" enum:"released,reduced,unchanged,stopped"`
 }
 
-// LeftOff gives it.
+// LeftOff tells the next visit what was found, what was pressed with which result, and why a
+// point was not reached.
 func (s State) LeftOff() LeftOff {
 	var ctx Context
 	out := LeftOff{Points: []LeftPoint{}, Searched: s.Searched, Next: s.Next, AtMS: s.OpenedMS}
 	w := s.Work(ctx, nil, nil)
 	planned, err := s.Planning(ctx, nil, w, nil, 0)
 	for i, p := range s.Points {
-		l := LeftPoint{FoundPoint: p.FoundPoint, Activity: w.Points[i].Activity, Holds: []LeftHold{}}
+		l := LeftPoint{FoundPoint: p.FoundPoint, Activity: w.Points[i].Activity, Holds: []HoldOutline{}}
 		for _, h := range s.Holds {
 			if h.Point == p.Point && h.Status != HoldRejected {
-				l.Holds = append(l.Holds, LeftHold{
+				l.Holds = append(l.Holds, HoldOutline{
 					string(h.Start.Protocol), string(h.Contact), h.Summary.PressureS, string(h.Summary.Outcome),
 				})
 			}
@@ -260,7 +265,7 @@ func (s State) LetGo(point UUID) (protocol string, atMS int64) {
 }
 
 // Answer is what the client said of a point; nil when that was not said.
-func (p Charted) Answer(atMS int64) *SpotAnswer {
+func (p PointCharted) Answer(atMS int64) *SpotAnswer {
 	places, ok := p.answered()
 	if !ok {
 		return nil

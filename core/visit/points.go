@@ -6,21 +6,21 @@ import (
 
 	"mokren/core/atlas"
 	"mokren/core/body"
+	"mokren/core/decode"
 	"mokren/core/ids"
 	"mokren/core/safety"
-	"mokren/core/strict"
 )
 
 // leftOrRight refuses the midline, where no muscle and no test lies.
-func leftOrRight(s ids.Side) *strict.Error {
+func leftOrRight(s ids.Side) *decode.Error {
 	if s == ids.Midline {
-		return &strict.Error{Path: "$.side", Given: `"midline"`, Allowed: "one of left, right"}
+		return &decode.Error{Path: "$.side", Given: `"midline"`, Allowed: "one of left, right"}
 	}
 	return nil
 }
 
-// Felt is what was felt at a point, by the hand and by the client.
-type Felt struct {
+// Palpation is what was felt at a point, by the hand and by the client.
+type Palpation struct {
 	Band   string   `json:"taut_band,omitempty" enum:"yes,no,unsure"`
 	Nodule string   `json:"nodule,omitempty" enum:"none,grain,pea,larger"`
 	Grade  *int     `json:"grade,omitempty" minimum:"0" maximum:"4"`
@@ -69,19 +69,19 @@ func OnNPRS(given float64, scale string) (nprs float64, ok bool) {
 }
 
 // number checks a number of another scale against what it comes to.
-func (f Felt) number() *strict.Error {
+func (f Palpation) number() *decode.Error {
 	if f.Given == nil && f.Scale == "" {
 		return nil
 	}
 	if f.Given == nil {
-		return &strict.Error{Path: "$.given", Given: "none", Allowed: "a number on the scale " + f.Scale}
+		return &decode.Error{Path: "$.given", Given: "none", Allowed: "a number on the scale " + f.Scale}
 	}
 	want, ok := OnNPRS(*f.Given, f.Scale)
 	switch {
 	case !ok:
-		return &strict.Error{Path: "$.given", Given: fmt.Sprint(*f.Given), Allowed: "a number on a scale 0-5 or 1-10"}
+		return &decode.Error{Path: "$.given", Given: fmt.Sprint(*f.Given), Allowed: "a number on a scale 0-5 or 1-10"}
 	case f.NPRS == nil || *f.NPRS != want:
-		return &strict.Error{Path: "$.nprs", Given: fmt.Sprint(said(f.NPRS)), Allowed: fmt.Sprint(want)}
+		return &decode.Error{Path: "$.nprs", Given: fmt.Sprint(said(f.NPRS)), Allowed: fmt.Sprint(want)}
 	}
 	return nil
 }
@@ -95,7 +95,7 @@ func said(v *float64) any {
 
 // answered is where the client felt it, with sides; ok is false when that was
 // not asked, or not said.
-func (c Charted) answered() (places []safety.Place, ok bool) {
+func (c PointCharted) answered() (places []safety.Place, ok bool) {
 	for _, r := range c.Referral {
 		side := c.Side
 		if atlas.MidlineRegion(r) {

@@ -32,7 +32,7 @@ func Undoable(ctx Context, log []Event, wanted []string, nowMS int64) []string {
 		undo := Event{
 			Author: j.byID[id].Author, Type: "event-undone", DeviceMS: nowMS, HappenedMS: max(1, nowMS+ctx.ClockMS),
 		}
-		if j.validate(&undo, &Undone{Event: UUID(id)}) == nil {
+		if j.validate(&undo, &EventUndone{Event: UUID(id)}) == nil {
 			out = append(out, id)
 		}
 	}

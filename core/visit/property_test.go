@@ -125,10 +125,13 @@ func (r *random) body() (string, any) {
 			Stages:     new(1),
 		}
 	case 8:
-		return "consent-recorded", visit.Consented{Area: "visit", Given: rapid.IntRange(0, 4).Draw(t, "given") > 0}
+		return "consent-recorded", visit.ConsentRecorded{
+			Area:  "visit",
+			Given: rapid.IntRange(0, 4).Draw(t, "given") > 0,
+		}
 	case 9:
 		q := rapid.SampledFrom([]ids.Question{"fever", "open-skin", "anticoagulant"}).Draw(t, "question")
-		return "screening-answered", visit.Screened{
+		return "screening-answered", visit.ScreeningAnswered{
 			By: rapid.SampledFrom([]string{"", "client"}).Draw(t, "by"),
 			Answers: []visit.ScreenedAnswer{{
 				Question: q, Answer: rapid.SampledFrom([]string{"no", "no", "yes"}).Draw(t, "answer"),
@@ -139,13 +142,13 @@ func (r *random) body() (string, any) {
 		return "screening-cleared", visit.ScreeningCleared{Question: "fever", By: "Dr Example", On: "today"}
 	case 11:
 		if len(r.s.stored) == 0 {
-			return "note-written", visit.Noted{}
+			return "note-written", visit.NoteWritten{}
 		}
 		i := rapid.IntRange(0, len(r.s.stored)-1).Draw(t, "undo")
-		return "event-undone", visit.Undone{Event: visit.UUID(r.s.stored[i].ID)}
+		return "event-undone", visit.EventUndone{Event: visit.UUID(r.s.stored[i].ID)}
 	case 12:
 		c := charted(point(), muscle)
-		return "point-moved", visit.Moved{
+		return "point-moved", visit.PointMoved{
 			Point:  c.Point,
 			Figure: c.Figure,
 			View:   c.View,
@@ -155,9 +158,9 @@ func (r *random) body() (string, any) {
 		}
 	}
 	if rapid.IntRange(0, 9).Draw(t, "close") == 0 {
-		return "visit-closed", visit.Closed{}
+		return "visit-closed", visit.VisitClosed{}
 	}
-	return "note-written", visit.Noted{Text: fmt.Sprint(r.n)}
+	return "note-written", visit.NoteWritten{Text: fmt.Sprint(r.n)}
 }
 
 func anyOf(t *rapid.T, list []int) int {
@@ -199,7 +202,7 @@ func TestAcceptedStaysAccepted(t *testing.T) {
 		s := &server{law: visit.Today(), ctx: asked(), now: 1_800_000_000_000}
 		r := &random{t: t, s: s, seq: map[string]int64{}, of: map[int]ids.Muscle{20_000: "soleus"}}
 		// Begin where holds are possible, so that most of them are.
-		for _, b := range []any{visit.Consented{Area: "visit", Given: true}, charted(20_000, "soleus")} {
+		for _, b := range []any{visit.ConsentRecorded{Area: "visit", Given: true}, charted(20_000, "soleus")} {
 			raw, err := json.Marshal(b)
 			require.NoError(t, err)
 			kind := map[bool]string{true: "consent-recorded", false: "point-charted"}[r.n == 0]

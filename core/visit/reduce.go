@@ -23,7 +23,8 @@ func (l Rules) Reduce(ctx Context, events []Event) State {
 }
 
 // judged takes in what was judged on arrival, and judges what was not sent yet; the events
-// come back with their verdicts, in the order of arrival.
+// come back with their verdicts, in the order of arrival. A verdict that is there is never
+// asked again: rules change, and what was decided under the old ones stays decided.
 func (l Rules) judged(ctx Context, events []Event) (*Validator, []Event) {
 	j := l.Validator(ctx)
 	out := make([]Event, 0, len(events))
@@ -38,7 +39,9 @@ func (l Rules) judged(ctx Context, events []Event) (*Validator, []Event) {
 	return j, out
 }
 
-// preview puts what was not sent yet on the server's clock.
+// preview puts what was not sent yet on the server's clock, as far as this device knows it. The
+// server does the same with its own clock when the event arrives, so the order can change a
+// little then.
 func preview(ctx Context, events []Event) []Event {
 	out := slices.Clone(events)
 	for i := range out {
@@ -49,12 +52,15 @@ func preview(ctx Context, events []Event) []Event {
 	return out
 }
 
+// reducer is a replay on its way.
 type reducer struct {
-	ctx       Context
-	rules     Rules
+	ctx   Context
+	rules Rules
+	// validator has seen the whole log: it knows what was taken back and what was rejected.
 	validator *Validator
 	state     State
-	setBy     map[string]Event
+	// setBy is the event that set a thing last, by its key; conflicts are found by it.
+	setBy map[string]Event
 	// painted is the pain drawing, by cell.
 	painted map[string]paint
 }
@@ -83,10 +89,12 @@ func (l Rules) replay(ctx Context, j *Validator, judged []Event) State {
 	return r.state
 }
 
+// empty has every list, so that a page need not ask whether one is there.
 func empty() State {
 	return State{
-		Points: []Point{}, Holds: []Hold{}, Ranges: []Range{}, Answers: []Given{},
-		Cleared: []ScreeningCleared{}, Overrides: []BlockOverridden{}, Consents: []Consented{}, Tests: []Tested{},
+		Points: []Point{}, Holds: []Hold{}, Ranges: []Range{}, Answers: []GivenAnswer{},
+		Cleared: []ScreeningCleared{}, Overrides: []BlockOverridden{}, Consents: []ConsentRecorded{},
+		Tests: []TestDone{},
 		Signs: []SignSeen{}, Loads: []ids.Load{}, Posture: []assess.Posture{}, Gauges: []GaugePair{},
 		Searched: []MuscleSearched{}, Conflicts: []Conflict{}, Rejected: []RejectedEvent{}, Addenda: []DatedText{},
 		Drafts: []DatedNote{},
@@ -124,6 +132,7 @@ func (r *reducer) read(e Event) Body {
 	return b
 }
 
+// reject shows an event that cannot stand. Nothing of it acts.
 func (r *reducer) reject(e Event, why string) {
 	r.state.Rejected = append(r.state.Rejected, RejectedEvent{e.ID, e.Type, why, e.Body})
 }
@@ -146,7 +155,9 @@ func (r *reducer) hold(id UUID) (*Hold, error) {
 	return nil, noHold(id)
 }
 
-// sets notes who set a thing last and finds conflicts.
+// sets notes who set a thing last and finds conflicts: two devices that set the same thing, and
+// neither had seen the other's. The later one shows. Whoever sets it again after seeing both
+// ends the conflict; setting it twice on one device is none.
 func (r *reducer) sets(what, key string, e Event) {
 	last, before := r.setBy[key]
 	r.setBy[key] = e
@@ -159,7 +170,9 @@ func (r *reducer) sets(what, key string, e Event) {
 	r.state.Conflicts = slices.DeleteFunc(r.state.Conflicts, func(c Conflict) bool { return c.Key == key })
 }
 
-// finish computes what depends on the whole.
+// finish computes what depends on the whole, in this order: the client's record at the end of
+// the log, then points (which need it), then holds (which need the points' places), then
+// changes of ranges.
 func (r *reducer) finish() {
 	k := r.validator.standing()
 	r.state.Answers = r.validator.given(k)
@@ -188,9 +201,10 @@ func (r *reducer) finish() {
 	}
 }
 
-// closePoint tells what stands against a hold at a point now, what may be used
-// there, and its highest limits.
-func (r *reducer) closePoint(k record.Judged, p *Point) {
+// closePoint tells what stands against a hold at a point now, what may be used there, and its
+// highest limits. Closed is about the place and today; Blocked about the client's answers, and
+// some of those a licensed person may override; NeedsConsent is what one question lifts.
+func (r *reducer) closePoint(k record.Verdict, p *Point) {
 	at := p.spot(r.ctx.height(), r.rules.Figure)
 	p.Where = at.Where
 	h := r.ctx.height()

@@ -30,7 +30,7 @@ type scoreCourse struct {
 }
 
 // addDay takes what a visit says of the client as a whole.
-func (c *course) addDay(v Dated) {
+func (c *course) addDay(v VisitContribution) {
 	day := TreatedDay{Visit: v.Visit, Date: v.Date}
 	for _, p := range v.Points {
 		day.Holds += p.Holds
@@ -55,7 +55,7 @@ func (c *course) addDay(v Dated) {
 	}
 }
 
-func (c *course) score(v Dated, m ids.Measure, name, unit string, value float64) {
+func (c *course) score(v VisitContribution, m ids.Measure, name, unit string, value float64) {
 	var of *scoreCourse
 	for _, s := range c.scores {
 		if s.Measure == m && strings.EqualFold(strings.TrimSpace(s.Name), strings.TrimSpace(name)) {

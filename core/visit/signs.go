@@ -6,7 +6,7 @@ type (
 	// Spot is where a hand is: on a muscle, and on the body.
 	Spot = record.Spot
 	// Pressed is a sign during a hold, with where the hand was.
-	Pressed = record.Pressed
+	Pressed = record.PressedPlace
 )
 
 // day is what the hands have done and met: of this visit, and of the client's others.
@@ -16,11 +16,11 @@ func (j *Validator) day() record.Day {
 
 // treated are this visit's treatments: accepted holds with pressure enough, the return
 // included, or with a push or a movement. but is left out.
-func (j *Validator) treated(but *begun) []record.Treated {
-	var out []record.Treated
+func (j *Validator) treated(but *begun) []record.Treatment {
+	var out []record.Treatment
 	for id, h := range j.holds {
 		if h != but && h.event.Verdict == Accepted && h.counts() {
-			out = append(out, record.Treated{Spot: h.spot, Hold: string(id), AtMS: h.event.At()})
+			out = append(out, record.Treatment{Spot: h.spot, Hold: string(id), AtMS: h.event.At()})
 		}
 	}
 	return out

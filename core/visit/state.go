@@ -10,25 +10,37 @@ import (
 	"mokren/core/treat"
 )
 
-// State is a visit as it stands.
+// State is a visit as it stands: what Reduce makes of its log. Times are Unix ms by the
+// server's clock, scores NPRS 0 to 10, places on today's figure. Lists are in the order in
+// which things happened, but where a field says otherwise.
 type State struct {
-	Reason   string `json:"reason,omitempty"`
-	OpenedMS int64  `json:"opened_ms,omitempty"`
-	ClosedMS int64  `json:"closed_ms,omitempty"`
+	// Reason is why the client comes, as it was written when the visit was opened.
+	Reason string `json:"reason,omitempty"`
+	// OpenedMS is 0 while nobody has opened the visit; ClosedMS is 0 while it is open, and
+	// again after its closing was taken back.
+	OpenedMS int64 `json:"opened_ms,omitempty"`
+	ClosedMS int64 `json:"closed_ms,omitempty"`
 	// NotTreated is what was advised, of a visit that was closed without a treatment.
-	NotTreated string   `json:"not_treated,omitempty"`
-	Note       string   `json:"note,omitempty"`
-	Points     []Point  `json:"points"`
-	Holds      []Hold   `json:"holds"`
-	Ranges     []Range  `json:"ranges"`
-	Drawing    []Stroke `json:"drawing" doc:"the pain drawing, by kind and intensity"`
+	NotTreated string `json:"not_treated,omitempty"`
+	// Note is the free text beside the structured record; Drafts and Signed are the note that
+	// is written from it.
+	Note string `json:"note,omitempty"`
+	// Points are those that are charted now: a removed one is not among them.
+	Points []Point `json:"points"`
+	// Holds are all that were begun, rejected ones too: their status says what they are worth.
+	Holds []Hold `json:"holds"`
+	// Ranges has one entry for each movement and side that was measured.
+	Ranges  []Range  `json:"ranges"`
+	Drawing []Stroke `json:"drawing" doc:"the pain drawing, by kind and intensity"`
 	// Answers of this visit's screening, what was cleared, and what they come to
 	// with the answers of earlier visits.
-	Answers   []Given            `json:"answers"`
+	Answers   []GivenAnswer      `json:"answers"`
 	Cleared   []ScreeningCleared `json:"cleared"`
 	Overrides []BlockOverridden  `json:"overrides"`
 	Screening safety.Screening   `json:"screening"`
 	// Known are the answers that the screening judges: carried, given, of record.
+	// Each has its age at this visit; the latest one to a question counts, but for those that
+	// last until they are cleared.
 	Known []safety.Answer `json:"known_answers"`
 	// ScreenAgain: the client felt unwell; nothing is pressed before the screening
 	// was asked again.
@@ -37,24 +49,30 @@ type State struct {
 	Pressed []Pressed `json:"pressed_signs"`
 	// PutOff tells why hands were on before consent and screening were asked for.
 	PutOff *PutOff `json:"put_off,omitempty"`
-	// Consents are the latest word on the visit and on each sensitive area.
-	Consents []Consented      `json:"consents"`
-	Tests    []Tested         `json:"tests"`
-	Signs    []SignSeen       `json:"signs"`
-	Loads    []ids.Load       `json:"loads"`
-	Posture  []assess.Posture `json:"posture"`
+	// Consents are the latest word on the visit and on each sensitive area. A consent that was
+	// withdrawn stands here as not given.
+	Consents []ConsentRecorded `json:"consents"`
+	// Tests, Signs, Loads and Posture hold the latest result of each test, sign, load and
+	// measure, on each side that it has.
+	Tests   []TestDone       `json:"tests"`
+	Signs   []SignSeen       `json:"signs"`
+	Loads   []ids.Load       `json:"loads"`
+	Posture []assess.Posture `json:"posture"`
 	// PostureFlags judge the readings, in the same order.
 	PostureFlags []assess.PostureFlag `json:"posture_flags"`
 	Gauges       []GaugePair          `json:"gauges"`
-	Interview    *Interviewed         `json:"interview,omitempty"`
+	Interview    *InterviewNoted      `json:"interview,omitempty"`
 	// Searched are muscles in which no point was found.
 	Searched []MuscleSearched `json:"searched"`
-	Plan     *PlanMade        `json:"plan,omitempty"`
+	// Plan is the latest one that the therapist accepted; nil while none was.
+	Plan *PlanMade `json:"plan,omitempty"`
 	// PlanMS is since when the minutes of the plan run: when they were last said.
-	PlanMS      int64           `json:"plan_ms,omitempty"`
-	Reaction    *ReactionNoted  `json:"reaction,omitempty"`
-	Next        string          `json:"next,omitempty" doc:"what is to be done at the next visit"`
-	Conflicts   []Conflict      `json:"conflicts"`
+	PlanMS   int64          `json:"plan_ms,omitempty"`
+	Reaction *ReactionNoted `json:"reaction,omitempty"`
+	Next     string         `json:"next,omitempty" doc:"what is to be done at the next visit"`
+	// Conflicts are open: one goes when somebody who has seen both sets the thing again.
+	Conflicts []Conflict `json:"conflicts"`
+	// Rejected are shown with their reason and count nowhere.
 	Rejected    []RejectedEvent `json:"aside"`
 	Late        []LateEntry     `json:"late,omitempty" doc:"what came in after the visit was closed"`
 	ClientNotes []ClientNote    `json:"client_notes,omitempty" doc:"what the client said, as it was said"`
@@ -70,8 +88,9 @@ type State struct {
 // FoundPoint is a point as it was charted, and as it was found at the recheck:
 // what later visits know of it.
 type FoundPoint struct {
-	Charted
-	ChartedMS  int64    `json:"charted_ms"`
+	PointCharted
+	ChartedMS int64 `json:"charted_ms"`
+	// AfterNPRS and AfterGrade are of the recheck, at test pressure; nil where there was none.
 	AfterNPRS  *float64 `json:"after_nprs,omitempty"`
 	AfterGrade *int     `json:"after_grade,omitempty"`
 	// FirstMS is when the spot was first charted, of an earlier visit's.
@@ -107,11 +126,15 @@ type Point struct {
 	// Closed tells that no more pressure belongs here today, and why.
 	Closed string `json:"closed,omitempty"`
 	// Where it lies on the body; some regions have ceilings of their own.
-	Where          []safety.Place `json:"where"`
+	Where []safety.Place `json:"where"`
+	// Threshold is the pressure pain threshold in kPa; ThresholdOther that of the same place
+	// on the other side, beside which it is judged.
 	Threshold      *PainThreshold `json:"threshold,omitempty"`
 	ThresholdOther *PainThreshold `json:"threshold_other_side,omitempty"`
-	ByHand         *JudgementMade `json:"judged_by_hand,omitempty"`
-	Chosen         ids.Protocol   `json:"chosen_protocol,omitempty"`
+	// ByHand replaces what is computed, field by field; Chosen is the protocol in place of the
+	// suggested one. Both are the therapist's, and neither passes a safety rule.
+	ByHand *JudgementMade `json:"judged_by_hand,omitempty"`
+	Chosen ids.Protocol   `json:"chosen_protocol,omitempty"`
 	// Contacts and Positions are what one chooses from for a hold here.
 	Contacts  []Choice `json:"contacts"`
 	Positions []Choice `json:"positions"`
@@ -157,12 +180,12 @@ type SignedNote struct {
 	DatedNote
 	Name string `json:"name"`
 	// ByStudent: it asks for a countersignature.
-	ByStudent bool           `json:"by_student,omitempty"`
-	Counter   *CounterSigned `json:"countersigned,omitempty"`
+	ByStudent bool              `json:"by_student,omitempty"`
+	Counter   *Countersignature `json:"countersigned,omitempty"`
 }
 
-// CounterSigned is who stands for a student's note.
-type CounterSigned struct {
+// Countersignature is who stands for a student's note.
+type Countersignature struct {
 	AtMS   int64  `json:"at_ms"`
 	Author string `json:"author"`
 	Name   string `json:"name"`
@@ -178,22 +201,25 @@ const (
 	HoldRejected HoldStatus = "aside"
 )
 
-// Hold is one hold with its replayed result.
+// Hold is one hold with its replayed result. Its log is run through the coach under the rules
+// that it was begun with, so the summary is computed and never taken from a device.
 type Hold struct {
-	ID        UUID           `json:"id"`
-	Point     UUID           `json:"point"`
-	StartedMS int64          `json:"started_ms" doc:"by the server's clock, Unix ms"`
-	DeviceMS  int64          `json:"device_ms" doc:"by the clock of the device that began it"`
-	EndedMS   int64          `json:"ended_ms,omitempty" doc:"by the server's clock; absent while it is live"`
+	ID        UUID  `json:"id"`
+	Point     UUID  `json:"point"`
+	StartedMS int64 `json:"started_ms" doc:"by the server's clock, Unix ms"`
+	DeviceMS  int64 `json:"device_ms" doc:"by the clock of the device that began it"`
+	EndedMS   int64 `json:"ended_ms,omitempty" doc:"by the server's clock; absent while it is live"`
+	// Start has the resolved plan and limits; what the screening or the place lowered is in it.
 	Start     treat.Start    `json:"start"`
 	Contact   ids.Contact    `json:"contact,omitempty"`
 	Position  ids.Position   `json:"position,omitempty"`
 	MuscleSet string         `json:"muscle_set,omitempty"`
 	Log       []HoldHappened `json:"log"`
 	Status    HoldStatus     `json:"status"`
-	Why       string         `json:"why,omitempty"`
-	Summary   treat.Summary  `json:"summary"`
-	Author    string         `json:"author"`
+	// Why is the reason of a rejected hold; empty for the others.
+	Why     string        `json:"why,omitempty"`
+	Summary treat.Summary `json:"summary"`
+	Author  string        `json:"author"`
 	// Under is whom a student's hold names, Countersigned who has signed it.
 	Under         UUID   `json:"under,omitempty"`
 	Countersigned string `json:"countersigned,omitempty"`
@@ -203,17 +229,18 @@ type Hold struct {
 	// Spot is where the hand was.
 	Spot Spot `json:"-"`
 
-	event    Event
-	events   []treat.Event
-	ended    *Event
-	claim    *HoldEnded
-	late     int
-	clock    string
-	stored   *treat.Summary
-	storedAt int64
+	event    Event          // that began it
+	events   []treat.Event  // Log as the coach reads it, sorted by time before it is run
+	ended    *Event         // nil while it is live
+	claim    *HoldEnded     // what the device that ended it says it came to
+	late     int            // entries of other devices that came after the end
+	clock    string         // what was wrong with a device's clock, for a remark
+	stored   *treat.Summary // what the projection holds, to compare with
+	storedAt int64          // version of the visit at which it was stored
 }
 
-// Range is one movement on one side, before and after.
+// Range is one movement on one side, before and after treatment, in degrees (in cm where the
+// movement is measured so). Active where nothing else is said; nil was not measured.
 type Range struct {
 	Movement    ids.Movement     `json:"movement"`
 	Side        ids.Side         `json:"side"`

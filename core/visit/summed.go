@@ -7,8 +7,8 @@ import (
 	"mokren/core/progress"
 )
 
-// Summed is a client's course in counts and in words.
-type Summed struct {
+// CourseSummary is a client's course in counts and in words.
+type CourseSummary struct {
 	// First and Last count what changed since the first reading of each, and since
 	// the visit before the last one.
 	First Counts `json:"since_first"`
@@ -22,19 +22,19 @@ type Summed struct {
 
 // Counts of what changed by its threshold, of so many that were read twice.
 type Counts struct {
-	Points    Changed `json:"points"`
-	Movements Changed `json:"movements"`
-	Scores    Changed `json:"scores"`
+	Points    ChangeCounts `json:"points"`
+	Movements ChangeCounts `json:"movements"`
+	Scores    ChangeCounts `json:"scores"`
 }
 
-// Changed counts directions.
-type Changed struct {
+// ChangeCounts counts directions.
+type ChangeCounts struct {
 	Of     int `json:"of"`
 	Better int `json:"better"`
 	Worse  int `json:"worse"`
 }
 
-func (c *Changed) count(ch *progress.Change) {
+func (c *ChangeCounts) count(ch *progress.Change) {
 	if ch == nil {
 		return
 	}
@@ -47,8 +47,8 @@ func (c *Changed) count(ch *progress.Change) {
 	}
 }
 
-func sumUp(h History) Summed {
-	var s Summed
+func sumUp(h History) CourseSummary {
+	var s CourseSummary
 	for _, p := range h.Points {
 		s.First.Points.count(p.Number)
 		s.Last.Points.count(p.Since)
@@ -79,7 +79,7 @@ func (c Counts) words() string {
 	var out []string
 	for _, x := range []struct {
 		what string
-		c    Changed
+		c    ChangeCounts
 	}{{"point", c.Points}, {"movement", c.Movements}, {"own score", c.Scores}} {
 		if w := x.c.words(x.what); w != "" {
 			out = append(out, w)
@@ -89,7 +89,7 @@ func (c Counts) words() string {
 }
 
 // words: "3 of 5 points clearly better, 1 worse".
-func (c Changed) words(what string) string {
+func (c ChangeCounts) words(what string) string {
 	if c.Of == 0 {
 		return ""
 	}

@@ -17,12 +17,12 @@ import (
 
 // aCourse is a client's course with a number a point and a visit, drawn at
 // random; some points are missing at some visits.
-func aCourse(r *rand.Rand) []visit.Dated {
-	visits := make([]visit.Dated, 1+r.IntN(7))
+func aCourse(r *rand.Rand) []visit.VisitContribution {
+	visits := make([]visit.VisitContribution, 1+r.IntN(7))
 	points, movements := r.IntN(5), r.IntN(4)
 	moves := []ids.Movement{"cervical.rotation", "knee.flexion", "hip.abduction"}
 	for i := range visits {
-		visits[i] = visit.Dated{Visit: uid(i), Day: float64(7 * i), Date: fmt.Sprintf("2031-01-%02d", 1+i)}
+		visits[i] = visit.VisitContribution{Visit: uid(i), Day: float64(7 * i), Date: fmt.Sprintf("2031-01-%02d", 1+i)}
 		for p := range points {
 			if r.IntN(4) == 0 {
 				continue
@@ -30,7 +30,10 @@ func aCourse(r *rand.Rand) []visit.Dated {
 			n := float64(r.IntN(21)) / 2
 			c := charted(500+p, "soleus")
 			c.Identity, c.NPRS = c.Point, &n
-			visits[i].Points = append(visits[i].Points, visit.Treated{FoundPoint: visit.FoundPoint{Charted: c}})
+			visits[i].Points = append(
+				visits[i].Points,
+				visit.TreatedPoint{FoundPoint: visit.FoundPoint{PointCharted: c}},
+			)
 		}
 		for m := range movements {
 			deg := float64(r.IntN(60))
@@ -72,7 +75,9 @@ func clearly(kind string, before, after float64) string {
 	return "worse"
 }
 
-var counted = regexp.MustCompile(`(?:(\d+) of (\d+)|no clear gain in (\d+)) (point|movement|own score)s?(?: clearly better)?(?:, (\d+) worse)?`)
+var counted = regexp.MustCompile(
+	`(?:(\d+) of (\d+)|no clear gain in (\d+)) (point|movement|own score)s?(?: clearly better)?(?:, (\d+) worse)?`,
+)
 
 // readBack takes the counts out of a sentence: better, of, worse by kind.
 func readBack(text string) map[string][3]int {
@@ -148,14 +153,14 @@ func count(into map[string][3]int, kind, direction string) {
 
 // A client is resolved only when every point is and nothing hurts in movement.
 func TestAClientsSignal(t *testing.T) {
-	at := func(pain float64, numbers ...[]float64) visit.Summed {
-		var course []visit.Dated
+	at := func(pain float64, numbers ...[]float64) visit.CourseSummary {
+		var course []visit.VisitContribution
 		for i := range numbers[0] {
-			d := visit.Dated{Visit: uid(i), Day: float64(7 * i)}
+			d := visit.VisitContribution{Visit: uid(i), Day: float64(7 * i)}
 			for p, of := range numbers {
 				c := charted(500+p, "soleus")
 				c.Identity, c.NPRS = c.Point, &of[i]
-				d.Points = append(d.Points, visit.Treated{FoundPoint: visit.FoundPoint{Charted: c}})
+				d.Points = append(d.Points, visit.TreatedPoint{FoundPoint: visit.FoundPoint{PointCharted: c}})
 			}
 			deg := 60.0
 			d.Ranges = []visit.Range{{Movement: "knee.flexion", Side: ids.Left, Before: &deg, BeforePain: &pain}}
@@ -167,7 +172,7 @@ func TestAClientsSignal(t *testing.T) {
 	still, rising := []float64{6, 6, 5.5, 6}, []float64{4, 3, 5, 7}
 	for _, c := range []struct {
 		name string
-		got  visit.Summed
+		got  visit.CourseSummary
 		want string
 	}{
 		{"all low", at(0, low, low), "resolved"},

@@ -9,7 +9,7 @@ import (
 // undo decides what may be taken back: one's own events of this visit, and
 // nothing that a hold rests on. Those are corrected, or withdrawn for the
 // future, by an event of their own.
-func (j *Validator) undo(e Event, b *Undone) error {
+func (j *Validator) undo(e Event, b *EventUndone) error {
 	target, ok := j.byID[string(b.Event)]
 	if !ok || target.Verdict != Accepted {
 		return refuse("$.body.event", string(b.Event), "an event of this visit")
@@ -33,7 +33,7 @@ func (j *Validator) undo(e Event, b *Undone) error {
 // lifts may be corrected for a few minutes.
 func (j *Validator) outlives(target, undo Event) string {
 	b, err := j.bodyOf(target)
-	s, answers := b.(*Screened)
+	s, answers := b.(*ScreeningAnswered)
 	if err != nil || !answers {
 		return ""
 	}
@@ -58,7 +58,7 @@ func (j *Validator) gone(event string) bool {
 }
 
 // takeBack lets an accepted undo act on what is known.
-func (j *Validator) takeBack(e Event, b *Undone) {
+func (j *Validator) takeBack(e Event, b *EventUndone) {
 	target, ok := j.byID[string(b.Event)]
 	if !ok {
 		return
@@ -80,7 +80,7 @@ func (j *Validator) placesAPoint(e Event) bool {
 	if err != nil {
 		return false
 	}
-	if u, ok := b.(*Undone); ok {
+	if u, ok := b.(*EventUndone); ok {
 		return j.placesAPoint(j.byID[string(u.Event)])
 	}
 	_, places := b.(placing)
@@ -95,7 +95,7 @@ func (j *Validator) replayPoints() {
 			all = append(all, e)
 		}
 	}
-	j.points = map[UUID]*Charted{}
+	j.points = map[UUID]*PointCharted{}
 	for _, e := range Arrived(all) {
 		b, err := j.bodyOf(e)
 		if p, ok := b.(placing); ok && err == nil {

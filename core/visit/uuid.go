@@ -3,7 +3,7 @@ package visit
 import (
 	"fmt"
 
-	"mokren/core/strict"
+	"mokren/core/decode"
 )
 
 // UUID is an id made on a device; Check refuses anything else, so that a bad
@@ -25,10 +25,10 @@ func (u UUID) shaped() bool {
 	return true
 }
 
-// Check implements strict.Checker.
-func (u UUID) Check() *strict.Error {
+// Check implements decode.Checker.
+func (u UUID) Check() *decode.Error {
 	if !u.shaped() {
-		return &strict.Error{Path: "$", Given: fmt.Sprintf("%q", u), Allowed: "a UUID in lower case"}
+		return &decode.Error{Path: "$", Given: fmt.Sprintf("%q", u), Allowed: "a UUID in lower case"}
 	}
 	return nil
 }

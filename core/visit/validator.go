@@ -6,11 +6,11 @@ import (
 
 	"mokren/core/atlas"
 	"mokren/core/body"
+	"mokren/core/decode"
 	"mokren/core/ids"
 	"mokren/core/record"
 	"mokren/core/rights"
 	"mokren/core/safety"
-	"mokren/core/strict"
 	"mokren/core/treat"
 )
 
@@ -45,7 +45,7 @@ type Validator struct {
 	byID   map[string]Event
 	bodies map[string]Body     // read, by event
 	undos  map[string][]string // event → what took it back
-	points map[UUID]*Charted
+	points map[UUID]*PointCharted
 	holds  map[UUID]*begun
 	// record is the client's, with what this visit has added; said are the answers and
 	// agreements of this visit, by event, as they were written.
@@ -73,7 +73,7 @@ type begun struct {
 func (l Rules) Validator(ctx Context) *Validator {
 	return &Validator{
 		rules: l, ctx: ctx, byID: map[string]Event{}, bodies: map[string]Body{}, undos: map[string][]string{},
-		points: map[UUID]*Charted{}, holds: map[UUID]*begun{}, record: record.New(ctx.Client, ctx.History),
+		points: map[UUID]*PointCharted{}, holds: map[UUID]*begun{}, record: record.New(ctx.Client, ctx.History),
 		said: map[string]any{}, signs: slices.Clone(ctx.Signs),
 	}
 }
@@ -160,7 +160,7 @@ func noPoint(id UUID) error {
 func noHold(id UUID) error { return refuse("$.body.hold", string(id), "a hold started in this visit") }
 
 func refuse(path, given, allowed string) error {
-	return &strict.Error{Path: path, Given: fmt.Sprintf("%q", given), Allowed: allowed}
+	return &decode.Error{Path: path, Given: fmt.Sprintf("%q", given), Allowed: allowed}
 }
 
 // placed refuses a place that is not on its muscle, or of a figure that never
@@ -179,7 +179,7 @@ func (j *Validator) placed(
 		return nil
 	}
 	if why := muscle.Carries(v, p, f, side, j.ctx.height()); why != "" {
-		return &strict.Error{
+		return &decode.Error{
 			Path: "$.body.place", Given: fmt.Sprintf("%s %.0f, %.0f", v, p.X, p.Y), Allowed: why,
 		}
 	}

@@ -24,8 +24,8 @@ func TestOrderOfArrivalDoesNotMatter(t *testing.T) {
 		l.add("a", "hold-event", 0, happened(600, 0, "contact", nil))
 		l.add("b", "hold-event", 0, happened(600, 3000, "score", 6))
 		l.add("a", "hold-event", 0, happened(600, 9000, "score", 5))
-		l.add("a", "point-rechecked", 0, visit.Rechecked{Point: visit.UUID(uid(500)), NPRS: 3})
-		l.add("b", "note-written", 0, visit.Noted{Text: "x"})
+		l.add("a", "point-rechecked", 0, visit.PointRechecked{Point: visit.UUID(uid(500)), NPRS: 3})
+		l.add("b", "note-written", 0, visit.NoteWritten{Text: "x"})
 		want := visit.Reduce(asked(), l.events)
 		mixed := append([]visit.Event{}, l.events...)
 		mixed = append(mixed, l.events[2], l.events[0]) // sent twice
@@ -65,7 +65,7 @@ func TestWhatCannotStandIsKeptAside(t *testing.T) {
 		},
 		{"no such point", func(l *log) {
 			l.add("a", "point-rechecked", 0,
-				visit.Rechecked{Point: visit.UUID(uid(1)), NPRS: 3})
+				visit.PointRechecked{Point: visit.UUID(uid(1)), NPRS: 3})
 		}, "$.body.point"},
 		{"not an id", func(l *log) {
 			l.add("a", "point-rechecked", 0, map[string]any{"point": "'; drop table", "nprs": 3})
@@ -75,7 +75,7 @@ func TestWhatCannotStandIsKeptAside(t *testing.T) {
 		}, "$.body.nprs"},
 		{"removing a pressed point", func(l *log) {
 			l.add("a", "hold-started", 0, stop)
-			l.add("a", "point-removed", 0, visit.Removed{Point: visit.UUID(uid(500))})
+			l.add("a", "point-removed", 0, visit.PointRemoved{Point: visit.UUID(uid(500))})
 		}, "$.body.point"},
 		{"another muscle under a hold", func(l *log) {
 			l.add("a", "hold-started", 0, stop)
@@ -83,10 +83,10 @@ func TestWhatCannotStandIsKeptAside(t *testing.T) {
 		}, "$.body.muscle"},
 		{"undo inside a hold's log", func(l *log) {
 			e := l.add("a", "hold-started", 0, stop)
-			l.add("a", "event-undone", 0, visit.Undone{Event: visit.UUID(e.ID)})
+			l.add("a", "event-undone", 0, visit.EventUndone{Event: visit.UUID(e.ID)})
 		}, "$.body.event"},
 		{"schema of the future", func(l *log) {
-			l.add("a", "note-written", 0, visit.Noted{Text: "x"})
+			l.add("a", "note-written", 0, visit.NoteWritten{Text: "x"})
 			l.events[len(l.events)-1].Schema = 2
 		}, "$.schema"},
 	} {
@@ -152,17 +152,17 @@ func TestASiteClosedTodayTakesNoMoreHolds(t *testing.T) {
 func TestUndoAndItsUndo(t *testing.T) {
 	var l log
 	e := l.add("a", "point-charted", 0, charted(500, "soleus"))
-	u := l.add("a", "event-undone", 0, visit.Undone{Event: visit.UUID(e.ID)})
+	u := l.add("a", "event-undone", 0, visit.EventUndone{Event: visit.UUID(e.ID)})
 	assert.Empty(t, visit.Reduce(asked(), l.events).Points)
-	l.add("a", "event-undone", 0, visit.Undone{Event: visit.UUID(u.ID)})
+	l.add("a", "event-undone", 0, visit.EventUndone{Event: visit.UUID(u.ID)})
 	s := visit.Reduce(asked(), l.events)
 	assert.Len(t, s.Points, 1)
 	assert.Empty(t, s.Rejected)
 }
 
 func TestConflicts(t *testing.T) {
-	measure := func(v float64) visit.Measured {
-		return visit.Measured{Movement: "cervical.rotation", Side: ids.Left, Moment: "before", Active: &v}
+	measure := func(v float64) visit.RangeMeasured {
+		return visit.RangeMeasured{Movement: "cervical.rotation", Side: ids.Left, Moment: "before", Active: &v}
 	}
 	var l log
 	l.add("a", "range-measured", 0, measure(60)) // version 1
@@ -197,10 +197,10 @@ func TestCourseCountsNoHoldSetAside(t *testing.T) {
 		l.add("a", "hold-event", 0, happened(600, 0, "contact", nil))
 		l.add("a", "hold-event", 0, happened(600, 5000, "release", nil))
 		l.add("a", "hold-ended", 0, visit.HoldEnded{Hold: visit.UUID(uid(600)), Outcome: "unchanged", PressureMS: 5000})
-		l.add("a", "point-rechecked", 0, visit.Rechecked{Point: visit.UUID(uid(500)), NPRS: 4})
+		l.add("a", "point-rechecked", 0, visit.PointRechecked{Point: visit.UUID(uid(500)), NPRS: 4})
 		return visit.Reduce(asked(), l.events)
 	}
-	h := visit.Course([]visit.Dated{
+	h := visit.Course([]visit.VisitContribution{
 		{Visit: "2", Day: 7, Date: "2026-01-08", Points: make(false).Treated()},
 		{Visit: "1", Day: 0, Date: "2026-01-01", Points: make(true).Treated()},
 	}, 40)
@@ -218,32 +218,32 @@ func TestCourseCountsNoHoldSetAside(t *testing.T) {
 // and its own undo brings it again.
 func TestThePainDrawing(t *testing.T) {
 	l := &log{}
-	l.add(uid(1), "drawing-painted", 0, visit.Painted{
+	l.add(uid(1), "drawing-painted", 0, visit.DrawingPainted{
 		Figure:  body.Version,
 		Strokes: []visit.Stroke{{"ache", 4, []string{"back:-4,31", "back:-4,32"}}},
 	})
-	b := l.add(uid(1), "drawing-painted", 0, visit.Painted{
+	b := l.add(uid(1), "drawing-painted", 0, visit.DrawingPainted{
 		Figure:  body.Version,
 		Strokes: []visit.Stroke{{"sharp", 8, []string{"back:-4,32"}}}, By: "client",
 	})
 	s := visit.Reduce(asked(), l.events)
 	assert.Equal(t, []visit.Stroke{{"ache", 4, []string{"back:-4,31"}}, {"sharp", 8, []string{"back:-4,32"}}},
 		s.Drawing)
-	u := l.add(uid(1), "event-undone", 0, visit.Undone{Event: visit.UUID(b.ID)})
+	u := l.add(uid(1), "event-undone", 0, visit.EventUndone{Event: visit.UUID(b.ID)})
 	assert.Equal(t, []visit.Stroke{{"ache", 4, []string{"back:-4,31", "back:-4,32"}}},
 		visit.Reduce(asked(), l.events).Drawing)
-	l.add(uid(1), "event-undone", 0, visit.Undone{Event: visit.UUID(u.ID)})
+	l.add(uid(1), "event-undone", 0, visit.EventUndone{Event: visit.UUID(u.ID)})
 	assert.Len(t, visit.Reduce(asked(), l.events).Drawing, 2)
-	l.add(uid(1), "drawing-painted", 0, visit.Painted{
+	l.add(uid(1), "drawing-painted", 0, visit.DrawingPainted{
 		Figure:  body.Version,
 		Strokes: []visit.Stroke{{"ache", 0, []string{"back:-4,31", "back:-4,32"}}},
 	})
 	assert.Empty(t, visit.Reduce(asked(), l.events).Drawing)
-	l.add(uid(1), "drawing-painted", 0, visit.Painted{
+	l.add(uid(1), "drawing-painted", 0, visit.DrawingPainted{
 		Figure:  body.Version,
 		Strokes: []visit.Stroke{{"ache", 5, []string{"back:900,2"}}},
 	})
-	l.add(uid(1), "drawing-painted", 0, visit.Painted{
+	l.add(uid(1), "drawing-painted", 0, visit.DrawingPainted{
 		Figure:  "figure-0",
 		Strokes: []visit.Stroke{{"ache", 5, []string{"back:-4,31"}}},
 	})
@@ -251,8 +251,10 @@ func TestThePainDrawing(t *testing.T) {
 	assert.Len(t, s.Rejected, 2, "off the figure, and of another figure: kept aside")
 }
 
-func yes(q ids.Question, side ids.Side, regions ...ids.Region) visit.Screened {
-	return visit.Screened{Answers: []visit.ScreenedAnswer{{Question: q, Answer: "yes", Side: side, Regions: regions}}}
+func yes(q ids.Question, side ids.Side, regions ...ids.Region) visit.ScreeningAnswered {
+	return visit.ScreeningAnswered{
+		Answers: []visit.ScreenedAnswer{{Question: q, Answer: "yes", Side: side, Regions: regions}},
+	}
 }
 
 // The reducer refuses a hold that the screening does not allow, whatever
@@ -263,7 +265,7 @@ func TestTheScreeningRulesOverHolds(t *testing.T) {
 		l := &log{}
 		l.agree(dev)
 		for _, a := range safety.SensitiveAreas(muscle, nil) {
-			l.add(dev, "consent-recorded", 0, visit.Consented{Area: a, Given: true, Chaperone: "declined"})
+			l.add(dev, "consent-recorded", 0, visit.ConsentRecorded{Area: a, Given: true, Chaperone: "declined"})
 		}
 		l.add(dev, "point-charted", 0, charted(10, muscle))
 		for _, f := range before {
@@ -302,7 +304,7 @@ func TestTheScreeningRulesOverHolds(t *testing.T) {
 		Question: "recent-clot", Answer: "yes", Side: ids.Left, DaysAgo: 40,
 	})
 	h = hold(earlier, "soleus", say("screening-answered",
-		visit.Screened{Answers: []visit.ScreenedAnswer{{Question: "recent-clot", Answer: "no"}}}))
+		visit.ScreeningAnswered{Answers: []visit.ScreenedAnswer{{Question: "recent-clot", Answer: "no"}}}))
 	assert.Equal(t, visit.HoldRejected, h.Status, "it stays until cleared, on later visits too")
 
 	calf := []ids.Region{"lower-calf", "upper-calf", "achilles", "medial-leg", "lateral-leg"}
@@ -347,16 +349,16 @@ func TestTheScreeningRulesOverHolds(t *testing.T) {
 func TestWhatIsFoundReachesTheSuspects(t *testing.T) {
 	l := &log{}
 	deg := func(v float64) *float64 { return &v }
-	l.add("d", "drawing-painted", 0, visit.Painted{
+	l.add("d", "drawing-painted", 0, visit.DrawingPainted{
 		Figure:  body.Version,
 		Strokes: []visit.Stroke{{Kind: "ache", Intensity: 7, Cells: heel()}},
 	})
-	l.add("d", "range-measured", 0, visit.Measured{
+	l.add("d", "range-measured", 0, visit.RangeMeasured{
 		Movement: "ankle.dorsiflexion-knee-bent", Side: ids.Left,
 		Moment: "before", Active: deg(8), Passive: deg(9), Felt: "pull", FeltAt: "lower-calf",
 	})
-	l.add("d", "test-done", 0, visit.Tested{Test: "calf-length-knee-bent", Side: ids.Left, Result: "negative"})
-	l.add("d", "test-done", 0, visit.Tested{Test: "calf-length-knee-bent", Side: ids.Left, Result: "positive"})
+	l.add("d", "test-done", 0, visit.TestDone{Test: "calf-length-knee-bent", Side: ids.Left, Result: "negative"})
+	l.add("d", "test-done", 0, visit.TestDone{Test: "calf-length-knee-bent", Side: ids.Left, Result: "positive"})
 	l.add("d", "sign-seen", 0, visit.SignSeen{Sign: "squat-heels-lift", Side: ids.Midline, Present: true})
 	l.add("d", "loads-declared", 0, visit.LoadsDeclared{Loads: []ids.Load{"running"}})
 	l.add("d", "posture-read", 0, visit.PostureRead{Posture: assess.Posture{
@@ -364,8 +366,8 @@ func TestWhatIsFoundReachesTheSuspects(t *testing.T) {
 		HighSide: ids.Right, Degrees: deg(4),
 	}})
 	best, worst := 3.0, 2.0
-	l.add("d", "interview-noted", 0, visit.Interviewed{Best: &best, Worst: &worst})
-	l.add("d", "test-done", 0, visit.Tested{Test: "lift-off", Side: ids.Midline, Result: "positive"})
+	l.add("d", "interview-noted", 0, visit.InterviewNoted{Best: &best, Worst: &worst})
+	l.add("d", "test-done", 0, visit.TestDone{Test: "lift-off", Side: ids.Midline, Result: "positive"})
 	s := visit.Reduce(asked(), l.events)
 	require.Len(t, s.Rejected, 2, "a best above the worst, a test of no side: kept aside")
 	require.Len(t, s.Tests, 1, "the later result counts")
@@ -397,7 +399,12 @@ func heel() (cells []string) {
 func TestTheMeanOfTheTrialsCounts(t *testing.T) {
 	deg := func(v float64) *float64 { return &v }
 	l := &log{}
-	m := visit.Measured{Movement: "cervical.rotation", Side: ids.Left, Moment: "before", Trials: []float64{61, 62, 64}}
+	m := visit.RangeMeasured{
+		Movement: "cervical.rotation",
+		Side:     ids.Left,
+		Moment:   "before",
+		Trials:   []float64{61, 62, 64},
+	}
 	require.Nil(t, m.Check())
 	l.add("a", "range-measured", 0, m)
 	m.Moment, m.Trials = "after", []float64{70, 71}

@@ -8,8 +8,8 @@ import (
 	"mokren/core/points"
 )
 
-// Searched is a muscle that was looked for with what the list had said of it.
-type Searched struct {
+// SearchRecord is a muscle that was looked for with what the list had said of it.
+type SearchRecord struct {
 	Muscle     ids.Muscle
 	Side       ids.Side
 	Region     string
@@ -21,7 +21,7 @@ type Searched struct {
 // KeptWord tells of each muscle that the hands have searched what the list said
 // of it, and whether a trigger point was found. What could not be reached says
 // nothing either way.
-func (s State) KeptWord(ctx Context, earlier []FoundPoint, suspects []assess.Suspect) []Searched {
+func (s State) KeptWord(ctx Context, earlier []FoundPoint, suspects []assess.Suspect) []SearchRecord {
 	type spot struct {
 		muscle ids.Muscle
 		side   ids.Side
@@ -37,13 +37,13 @@ func (s State) KeptWord(ctx Context, earlier []FoundPoint, suspects []assess.Sus
 			seen[spot{x.Muscle, x.Side}] = true
 		}
 	}
-	out := []Searched{}
+	out := []SearchRecord{}
 	for _, x := range suspects {
 		at := spot{x.Muscle, x.Side}
 		if !seen[at] {
 			continue
 		}
-		f := Searched{
+		f := SearchRecord{
 			Muscle: x.Muscle, Side: x.Side, Region: x.Region, Confidence: x.Confidence, Found: found[at],
 			Findings: []string{},
 		}

@@ -13,15 +13,15 @@ import (
 )
 
 // found charts a point with what was felt.
-func found(point int, muscle ids.Muscle, felt visit.Felt) visit.Charted {
+func found(point int, muscle ids.Muscle, felt visit.Palpation) visit.PointCharted {
 	c := charted(point, muscle)
-	c.Felt = felt
+	c.Palpation = felt
 	return c
 }
 
 func TestWhatWasNotSaidStaysUnsaid(t *testing.T) {
 	l := &log{}
-	l.add("a", "point-charted", 0, found(500, "soleus", visit.Felt{}))
+	l.add("a", "point-charted", 0, found(500, "soleus", visit.Palpation{}))
 	s := visit.Reduce(asked(), l.events)
 	require.Len(t, s.Points, 1)
 	p := s.Points[0]
@@ -51,7 +51,12 @@ func TestANumberOfAnotherScaleIsKeptAsGiven(t *testing.T) {
 		{3, "0-5", 3, true}, // not what it comes to
 	} {
 		l := &log{}
-		l.add("a", "point-charted", 0, found(500, "soleus", visit.Felt{Given: &c.given, Scale: c.scale, NPRS: &c.nprs}))
+		l.add(
+			"a",
+			"point-charted",
+			0,
+			found(500, "soleus", visit.Palpation{Given: &c.given, Scale: c.scale, NPRS: &c.nprs}),
+		)
 		s := visit.Reduce(asked(), l.events)
 		assert.Len(t, s.Rejected, map[bool]int{true: 1}[c.aside], "%v on %s", c.given, c.scale)
 	}
@@ -98,16 +103,16 @@ func TestASpotIsMergedAndSplitByHandAndThatIsTakenBack(t *testing.T) {
 	l := &log{}
 	l.add("a", "point-charted", 0, charted(500, "soleus"))
 	earlier := visit.UUID(uid(300))
-	e := l.add("a", "point-identified", 0, visit.Identified{Point: visit.UUID(uid(500)), Identity: earlier})
+	e := l.add("a", "point-identified", 0, visit.PointIdentified{Point: visit.UUID(uid(500)), Identity: earlier})
 	identity := func() visit.UUID { return visit.Reduce(asked(), l.events).Points[0].Identity }
 	assert.Equal(t, earlier, identity())
-	undo := l.add("a", "event-undone", 0, visit.Undone{Event: visit.UUID(e.ID)})
+	undo := l.add("a", "event-undone", 0, visit.EventUndone{Event: visit.UUID(e.ID)})
 	assert.Equal(t, visit.UUID(uid(500)), identity())
-	l.add("a", "event-undone", 0, visit.Undone{Event: visit.UUID(undo.ID)})
+	l.add("a", "event-undone", 0, visit.EventUndone{Event: visit.UUID(undo.ID)})
 	assert.Equal(t, earlier, identity())
-	l.add("a", "point-identified", 0, visit.Identified{Point: visit.UUID(uid(500))})
+	l.add("a", "point-identified", 0, visit.PointIdentified{Point: visit.UUID(uid(500))})
 	assert.Equal(t, visit.UUID(uid(500)), identity(), "split: a spot of its own")
-	l.add("a", "point-identified", 0, visit.Identified{Point: visit.UUID(uid(501))})
+	l.add("a", "point-identified", 0, visit.PointIdentified{Point: visit.UUID(uid(501))})
 	assert.Len(t, visit.Reduce(asked(), l.events).Rejected, 1, "no such point")
 }
 
@@ -124,7 +129,7 @@ func TestASpotJustBeyondTheToleranceIsOfferedNotMerged(t *testing.T) {
 	l := &log{}
 	l.add("a", "point-charted", 0, here)
 	s := visit.Reduce(asked(), l.events)
-	w := s.Work(asked(), []visit.FoundPoint{{Charted: near}, {Charted: far}}, nil)
+	w := s.Work(asked(), []visit.FoundPoint{{PointCharted: near}, {PointCharted: far}}, nil)
 	require.Len(t, w.Points[0].Perhaps, 1)
 	assert.Equal(t, near.Identity, w.Points[0].Perhaps[0].Identity)
 	assert.Equal(t, visit.UUID(uid(500)), s.Points[0].Identity)
@@ -132,7 +137,7 @@ func TestASpotJustBeyondTheToleranceIsOfferedNotMerged(t *testing.T) {
 
 func TestAThresholdBelowTheOtherSideIsACriterion(t *testing.T) {
 	l := &log{}
-	l.add("a", "point-charted", 0, found(500, "soleus", visit.Felt{}))
+	l.add("a", "point-charted", 0, found(500, "soleus", visit.Palpation{}))
 	id := visit.UUID(uid(500))
 	l.add("a", "threshold-measured", 0, visit.ThresholdMeasured{Point: id, Trials: []float64{200, 210, 190}, TipCM2: 1})
 	l.add("a", "threshold-measured", 0, visit.ThresholdMeasured{
@@ -170,7 +175,7 @@ func TestThisClientsOwnMapCountsFromTheSecondTimeOn(t *testing.T) {
 	l.add("a", "point-charted", 0, c)
 	s := visit.Reduce(asked(), l.events)
 	own := func(answers ...visit.SpotAnswer) []safety.Place {
-		before := visit.FoundPoint{Charted: c, Answers: answers, Own: visit.OwnMap(answers)}
+		before := visit.FoundPoint{PointCharted: c, Answers: answers, Own: visit.OwnMap(answers)}
 		return s.Work(asked(), []visit.FoundPoint{before}, nil).Points[0].Own
 	}
 	once := visit.SpotAnswer{Places: []safety.Place{heel, temple}}
@@ -183,7 +188,7 @@ func TestWhatWorkedLastTimeIsSuggested(t *testing.T) {
 	c.Identity = visit.UUID(uid(300))
 	l := &log{}
 	l.add("a", "point-charted", 0, c)
-	before := visit.FoundPoint{Charted: c, Worked: "pulses"}
+	before := visit.FoundPoint{PointCharted: c, Worked: "pulses"}
 	w := visit.Reduce(asked(), l.events).Work(asked(), []visit.FoundPoint{before}, nil).Points[0]
 	assert.Equal(t, ids.Protocol("pulses"), w.Suggested.Protocol)
 	l.add("a", "protocol-chosen", 0, visit.ProtocolChosen{Point: c.Point, Protocol: "slack-hold"})
@@ -201,7 +206,7 @@ func threePoints(l *log) {
 	}
 }
 
-func planning(t *testing.T, l *log, minutesOn float64) visit.Planned {
+func planning(t *testing.T, l *log, minutesOn float64) visit.PlanState {
 	t.Helper()
 	s := visit.Reduce(asked(), l.events)
 	p, err := s.Planning(asked(), nil, s.Work(asked(), nil, nil), nil, s.PlanMS+int64(minutesOn*60_000))
@@ -209,7 +214,7 @@ func planning(t *testing.T, l *log, minutesOn float64) visit.Planned {
 	return p
 }
 
-func treatedIn(p visit.Planned) (out []string) {
+func treatedIn(p visit.PlanState) (out []string) {
 	for _, s := range p.Steps {
 		if s.Kind == "treat" {
 			out = append(out, s.Point)
@@ -238,7 +243,7 @@ func TestThePlanFlowsAgainFromTheRealTime(t *testing.T) {
 	assert.Equal(t, []string{uid(502), uid(500)}, treatedIn(by))
 	l.add("a", "plan-made", 0, visit.PlanMade{Minutes: 32, Order: []visit.UUID{visit.UUID(uid(999))}})
 	assert.Len(t, visit.Reduce(asked(), l.events).Rejected, 1, "a plan is of this visit's points")
-	l.add("a", "point-removed", 0, visit.Removed{Point: visit.UUID(uid(502))})
+	l.add("a", "point-removed", 0, visit.PointRemoved{Point: visit.UUID(uid(502))})
 	assert.Equal(t, []string{uid(500)}, treatedIn(planning(t, l, 0)), "what was taken away leaves the plan")
 }
 

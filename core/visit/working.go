@@ -19,13 +19,13 @@ import (
 type Working struct {
 	Points []PointWork  `json:"points" doc:"in the order of the state's points"`
 	Search []SearchItem `json:"search" doc:"in the order in which the client turns least"`
-	Led    []Led        `json:"led" doc:"stiff shoulders, each with its order"`
+	Led    []Guidance   `json:"led" doc:"stiff shoulders, each with its order"`
 }
 
 // PointWork is a point judged, with what may be done there.
 type PointWork struct {
-	Point  UUID          `json:"point"`
-	Judged points.Judged `json:"judged" doc:"as computed"`
+	Point  UUID             `json:"point"`
+	Judged points.Judgement `json:"judged" doc:"as computed"`
 	// Certainty, Activity and Role are those that count: by hand, else computed.
 	Certainty points.Certainty  `json:"certainty" enum:"trigger-point,possible,tender-spot"`
 	Activity  points.Activity   `json:"activity" enum:"active,latent,none"`
@@ -42,7 +42,7 @@ type PointWork struct {
 
 // SearchItem is a muscle of the search with what came of it.
 type SearchItem struct {
-	plan.Sought
+	plan.SearchStop
 	Name   string `json:"name"`
 	Result string `json:"result,omitempty" enum:"found,nothing,not-reachable"`
 }
@@ -51,12 +51,14 @@ type SearchItem struct {
 // likeliest next.
 const searchedAtMost = 12
 
-// Work reads a state. suspects are the ranking's.
+// Work reads a state: it judges each point beside the others, and asks for a protocol twice:
+// what the rules would suggest, and what they say to the one that the therapist has chosen.
+// earlier are the client's spots of other visits, suspects the ranking's.
 func (s State) Work(ctx Context, earlier []FoundPoint, suspects []assess.Suspect) Working {
 	list := s.judging(earlier)
 	judged := points.Judge(list, s.painful(ctx))
 	out := Working{Points: make([]PointWork, len(s.Points)), Search: s.search(suspects), Led: s.leads(ctx)}
-	first := slices.ContainsFunc(s.Screening.Rules, func(a safety.Applied) bool { return a.ID == "first-visit" })
+	first := slices.ContainsFunc(s.Screening.Rules, func(a safety.AppliedRule) bool { return a.ID == "first-visit" })
 	for i, p := range s.Points {
 		before := spotOf(earlier, p.Identity)
 		w := PointWork{
@@ -108,10 +110,10 @@ func (s State) Trace(
 	}
 	for _, x := range suspects {
 		search.Suspects = append(search.Suspects,
-			points.Suspected{Muscle: x.Muscle, Side: x.Side, Confidence: x.Confidence})
+			points.SuspectedMuscle{Muscle: x.Muscle, Side: x.Side, Confidence: x.Confidence})
 	}
 	for _, x := range s.Searched {
-		search.Searched = append(search.Searched, points.Searched{Muscle: x.Muscle, Side: x.Side})
+		search.Searched = append(search.Searched, points.SearchedMuscle{Muscle: x.Muscle, Side: x.Side})
 	}
 	out, ok := points.Trace(search)
 	if !ok {
@@ -120,7 +122,9 @@ func (s State) Trace(
 	return out, nil
 }
 
-// judging gives the visit's points as they are judged.
+// judging gives the visit's points as they are judged. A spot that was there before is as old
+// as its first charting, and new ones are as old as the visit's last: within one visit the
+// order of charting says nothing about which point came first.
 func (s State) judging(earlier []FoundPoint) []points.Point {
 	out := make([]points.Point, len(s.Points))
 	for i, p := range s.Points {
@@ -166,7 +170,8 @@ func lastCharted(s State, found float64) float64 {
 // onceIsChance: an answer counts as this client's own from the second time on.
 const onceIsChance = 2
 
-// OwnMap is where a client has felt a spot at two visits or more.
+// OwnMap is where a client has felt a spot at two visits or more. It counts before the usual
+// pattern, which is only what most people feel.
 func OwnMap(answers []SpotAnswer) []safety.Place {
 	times := map[safety.Place]int{}
 	var out []safety.Place
@@ -188,7 +193,8 @@ func spotOf(earlier []FoundPoint, identity UUID) *FoundPoint {
 	return &earlier[i]
 }
 
-// perhaps are the earlier spots that a new one may be, for the hand to say.
+// perhaps are the earlier spots that a new one may be, for the hand to say: those that lie just
+// beyond what counts as the same spot by itself.
 func perhaps(earlier []FoundPoint, p Point, heightCM float64) []FoundPoint {
 	out := []FoundPoint{}
 	m, err := atlas.Get(p.Muscle)
@@ -203,8 +209,9 @@ func perhaps(earlier []FoundPoint, p Point, heightCM float64) []FoundPoint {
 	return out
 }
 
-// painful are the movements that hurt or are short, and those that pressing a
-// point makes easier or harder.
+// painful are the movements that hurt or are short, and those that pressing a point makes
+// easier or harder. By them a muscle that works in such a movement becomes functional to
+// another.
 func (s State) painful(ctx Context) []points.Action {
 	var out []points.Action
 	for _, r := range s.Ranges {
@@ -222,6 +229,8 @@ func (s State) painful(ctx Context) []points.Action {
 	return out
 }
 
+// otherSide is the reading of the same movement on the other side, beside which a short one is
+// flagged; nil where there is none.
 func (s State) otherSide(r Range) *float64 {
 	for _, o := range s.Ranges {
 		if o.Movement == r.Movement && o.Side != r.Side && r.Side != ids.Midline && o.Side != ids.Midline {
@@ -231,18 +240,19 @@ func (s State) otherSide(r Range) *float64 {
 	return nil
 }
 
-// search lists the muscles to be searched, with what came of them.
+// search lists the muscles to be searched, with what came of them: all that are above the line,
+// and the likeliest others up to twelve. One in which a point is charted counts as found.
 func (s State) search(suspects []assess.Suspect) []SearchItem {
-	var wanted []plan.Wanted
+	var wanted []plan.SearchTarget
 	for _, x := range suspects {
 		if x.Raised && !x.Blocked && (x.Ready || len(wanted) < searchedAtMost) {
 			wanted = append(wanted,
-				plan.Wanted{Muscle: x.Muscle, Side: x.Side, Confidence: x.Confidence, Ready: x.Ready})
+				plan.SearchTarget{Muscle: x.Muscle, Side: x.Side, Confidence: x.Confidence, Ready: x.Ready})
 		}
 	}
 	out := []SearchItem{}
 	for _, x := range plan.SearchOrder(wanted, s.Screening.Limits.AvoidPositions) {
-		item := SearchItem{Sought: x, Result: s.searched(x.Muscle, x.Side)}
+		item := SearchItem{SearchStop: x, Result: s.searched(x.Muscle, x.Side)}
 		if m, err := atlas.Get(x.Muscle); err == nil {
 			item.Name = m.Name
 		}

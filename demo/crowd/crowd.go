@@ -26,8 +26,8 @@ type Size struct {
 	Holds int
 }
 
-// Made is what there is now.
-type Made struct {
+// Counts is what there is now.
+type Counts struct {
 	Who             store.Principal
 	Email, Password string
 	// First is a client, and the latest visit of theirs.
@@ -38,8 +38,8 @@ type Made struct {
 const password = "crowded-green-yard"
 
 // Fill makes a practice of a size. adminURL is a role that sees every row.
-func Fill(ctx context.Context, st *store.Store, adminURL string, size Size, now time.Time) (Made, error) {
-	m := Made{
+func Fill(ctx context.Context, st *store.Store, adminURL string, size Size, now time.Time) (Counts, error) {
+	m := Counts{
 		Who:   store.Principal{Practice: uuid.New(), Person: uuid.New(), Role: rights.Owner},
 		Email: uuid.NewString()[:8] + "@crowd.example", Password: password,
 	}

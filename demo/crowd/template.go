@@ -25,7 +25,7 @@ var muscles = []ids.Muscle{
 }
 
 // template makes the practice and its first client, with a visit of each kind.
-func template(ctx context.Context, st *store.Store, m Made, size Size, now time.Time) (made []uuid.UUID, err error) {
+func template(ctx context.Context, st *store.Store, m Counts, size Size, now time.Time) (made []uuid.UUID, err error) {
 	err = st.As(ctx, m.Who, store.Action{Verb: "write", Kind: "crowd"}, func(tx *store.Tx) error {
 		if err := tx.NewPractice(ctx, "The Crowded Yard", "Europe/Vienna"); err != nil {
 			return err
@@ -102,17 +102,17 @@ const askAgain = 12
 // client's points were found before.
 func Log(of Of, k, holds int, spots map[ids.Muscle]visit.UUID) ([]visit.Event, error) {
 	w := &writer{Of: of, device: uuid.New()}
-	w.say(0, "visit-opened", visit.Opened{Reason: "Ache"})
-	var asked visit.Screened
+	w.say(0, "visit-opened", visit.VisitOpened{Reason: "Ache"})
+	var asked visit.ScreeningAnswered
 	for _, q := range safety.Questions() {
 		if k%askAgain == 0 || q.EachVisit {
 			asked.Answers = append(asked.Answers, visit.ScreenedAnswer{Question: q.ID, Answer: "no"})
 		}
 	}
 	w.say(time.Minute, "screening-answered", asked)
-	w.say(time.Minute, "consent-recorded", visit.Consented{Area: safety.WholeVisit, Given: true})
+	w.say(time.Minute, "consent-recorded", visit.ConsentRecorded{Area: safety.WholeVisit, Given: true})
 	bend := float64(50 + k)
-	w.say(time.Minute, "range-measured", visit.Measured{
+	w.say(time.Minute, "range-measured", visit.RangeMeasured{
 		Movement: "cervical.rotation", Side: ids.Left, Moment: "before", Active: &bend,
 	})
 	for n := range holds {
@@ -124,7 +124,7 @@ func Log(of Of, k, holds int, spots map[ids.Muscle]visit.UUID) ([]visit.Event, e
 			return nil, err
 		}
 	}
-	w.say(time.Minute, "visit-closed", visit.Closed{})
+	w.say(time.Minute, "visit-closed", visit.VisitClosed{})
 	return w.events, nil
 }
 
@@ -133,10 +133,10 @@ func (w *writer) press(m *atlas.Muscle, k int, spots map[ids.Muscle]visit.UUID) 
 	site, number, grade := m.Sites[0], float64(max(0, 8-k/4)), max(1, 4-k/6)
 	place := site.Place(body.DefaultHeightCM)
 	view, at := m.OnFigure(place, ids.Left, body.DefaultHeightCM)
-	p := visit.Charted{
+	p := visit.PointCharted{
 		Point: visit.UUID(uuid.NewString()), Muscle: m.ID, Side: ids.Left, Site: site.ID, Figure: body.Version,
 		View: view, X: at.X, Y: at.Y, Place: place,
-		Felt: visit.Felt{Band: "yes", Grade: &grade, NPRS: &number, Familiar: "yes"},
+		Palpation: visit.Palpation{Band: "yes", Grade: &grade, NPRS: &number, Familiar: "yes"},
 	}
 	if spots[m.ID] == "" {
 		spots[m.ID] = p.Point
@@ -165,6 +165,6 @@ func (w *writer) press(m *atlas.Muscle, k int, spots map[ids.Muscle]visit.UUID) 
 	w.say(time.Second, "hold-ended", visit.HoldEnded{
 		Hold: hold, Outcome: "released", PressureMS: 16000, Stages: new(1),
 	})
-	w.say(time.Minute, "point-rechecked", visit.Rechecked{Point: p.Point, NPRS: number / 2})
+	w.say(time.Minute, "point-rechecked", visit.PointRechecked{Point: p.Point, NPRS: number / 2})
 	return nil
 }

@@ -40,8 +40,8 @@ type Options struct {
 	Speed float64
 }
 
-// Expected is what a measure usually comes to.
-type Expected struct {
+// UsualReading is what a measure usually comes to.
+type UsualReading struct {
 	Deg float64 `json:"expect_deg"`
 	CM  float64 `json:"expect_cm"`
 }
@@ -51,7 +51,7 @@ type Expected struct {
 var shares = []float64{0.78, 0.96, 0.8, 0.94, 0.77, 0.98}
 
 // end is where reading n ends.
-func (o Options) end(mode device.Mode, n int, e Expected) Slope {
+func (o Options) end(mode device.Mode, n int, e UsualReading) Slope {
 	share := shares[n%len(shares)]
 	switch {
 	case mode == device.Range && len(o.Ranges) > 0:
@@ -81,7 +81,7 @@ const Cycle = time.Duration((restS + goS + holdS + backS) * float64(time.Second)
 const tremorDeg = 0.2
 
 // At gives the sample at a time since the switch was turned on.
-func (o Options) At(mode device.Mode, since time.Duration, e Expected, rnd *rand.Rand) device.Sample {
+func (o Options) At(mode device.Mode, since time.Duration, e UsualReading, rnd *rand.Rand) device.Sample {
 	end := o.end(mode, int(since/Cycle), e)
 	t := (since % Cycle).Seconds()
 	tremor := tremorDeg * (2*rnd.Float64() - 1)
@@ -127,12 +127,12 @@ func Handler(o Options) http.Handler {
 		}
 		const every = time.Second / SamplesPerSecond
 		rnd := rand.New(rand.NewPCG(1, 2)) // the same hand every time
-		var expected atomic.Pointer[Expected]
-		expected.Store(&Expected{})
+		var expected atomic.Pointer[UsualReading]
+		expected.Store(&UsualReading{})
 		wire.Stream(w, r, wire.Options{Every: every, Speed: o.Speed}, func(n int) any {
 			return o.At(mode, time.Duration(n)*every, *expected.Load(), rnd)
 		}, func(b []byte) {
-			var e Expected
+			var e UsualReading
 			if json.Unmarshal(b, &e) == nil {
 				expected.Store(&e)
 			}

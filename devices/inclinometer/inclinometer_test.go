@@ -29,9 +29,9 @@ func TestEveryCycleGivesOneReading(t *testing.T) {
 	}{{device.Range, []float64{61, 44, 61, 44}}, {device.Posture, []float64{3.8, -2, 3.8, -2}}} {
 		w := device.Watch{Mode: c.mode}
 		rnd := rand.New(rand.NewPCG(1, 1))
-		var got []device.Taken
+		var got []device.SteadyReading
 		for at := time.Duration(0); at < 4*inclinometer.Cycle; at += time.Second / inclinometer.SamplesPerSecond {
-			if taken := w.Add(o.At(c.mode, at, inclinometer.Expected{}, rnd)); taken != nil {
+			if taken := w.Add(o.At(c.mode, at, inclinometer.UsualReading{}, rnd)); taken != nil {
 				got = append(got, *taken)
 			}
 		}

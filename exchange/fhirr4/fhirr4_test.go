@@ -41,13 +41,13 @@ func everything() (exchange.Archive, map[visit.UUID]visit.State) {
 			Events: []visit.Event{{}},
 		}},
 	}
-	charted := visit.Charted{Point: point, Identity: point, Muscle: "soleus", Side: ids.Left}
+	charted := visit.PointCharted{Point: point, Identity: point, Muscle: "soleus", Side: ids.Left}
 	charted.NPRS = p(7.0)
 	s := visit.State{
-		Interview: &visit.Interviewed{Now: p(6.0)}, Next: "the outer calf",
+		Interview: &visit.InterviewNoted{Now: p(6.0)}, Next: "the outer calf",
 		Ranges: []visit.Range{{Movement: "knee.flexion", Side: ids.Left, Before: p(120.0), After: p(126.0)}},
 		Points: []visit.Point{{
-			FoundPoint: visit.FoundPoint{Charted: charted, AfterNPRS: p(3.0)},
+			FoundPoint: visit.FoundPoint{PointCharted: charted, AfterNPRS: p(3.0)},
 			Threshold:  &visit.PainThreshold{KPa: 240},
 		}},
 		Holds: []visit.Hold{{
@@ -55,7 +55,7 @@ func everything() (exchange.Archive, map[visit.UUID]visit.State) {
 			Start:   treat.Start{Protocol: "pulses", Muscle: "soleus", Side: ids.Left},
 			Summary: treat.Summary{Outcome: treat.Released, PressureS: 40, Limits: safety.Limits{Target: 5}},
 		}},
-		Answers: []visit.Given{{ScreenedAnswer: visit.ScreenedAnswer{Question: "fever", Answer: "no"}}},
+		Answers: []visit.GivenAnswer{{ScreenedAnswer: visit.ScreenedAnswer{Question: "fever", Answer: "no"}}},
 	}
 	return a, map[visit.UUID]visit.State{first: s}
 }
@@ -192,7 +192,7 @@ func TestABundleComesBack(t *testing.T) {
 	slices.Sort(kinds)
 	assert.Equal(t, []string{"interview-noted", "range-measured", "range-measured", "visit-closed", "visit-opened"},
 		kinds)
-	assert.ElementsMatch(t, []exchange.LeftOut{
+	assert.ElementsMatch(t, []exchange.OmittedCount{
 		{What: "Observation of something else", N: 3},
 		{What: "Condition", N: 1},
 		{What: "Procedure", N: 1},
@@ -219,6 +219,6 @@ func TestABundleOfAnotherProgram(t *testing.T) {
 	require.Len(t, got.Visits, 1)
 	assert.Equal(t, got.Clients[0].ID, got.Visits[0].Client)
 	assert.Equal(t, 1, r.Readings)
-	assert.ElementsMatch(t, []exchange.LeftOut{{What: "birth date without day", N: 1}, {What: "Medication", N: 1}},
+	assert.ElementsMatch(t, []exchange.OmittedCount{{What: "birth date without day", N: 1}, {What: "Medication", N: 1}},
 		r.Left)
 }

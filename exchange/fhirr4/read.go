@@ -54,14 +54,14 @@ func Read(raw []byte, author visit.UUID) (exchange.Archive, exchange.Report) {
 	return r.archive(author), r.report
 }
 
-func leave(list []exchange.LeftOut, what string) []exchange.LeftOut {
+func leave(list []exchange.OmittedCount, what string) []exchange.OmittedCount {
 	for i := range list {
 		if list[i].What == what {
 			list[i].N++
 			return list
 		}
 	}
-	return append(list, exchange.LeftOut{What: what, N: 1})
+	return append(list, exchange.OmittedCount{What: what, N: 1})
 }
 
 func typeOf(raw json.RawMessage) string {
@@ -275,7 +275,7 @@ func (r *reader) reading(o *fhir.Observation, move string, v float64) {
 		if o.Method != nil {
 			m.Moment = codeOf(*o.Method, own+"moment")
 		}
-		body := visit.Measured{Movement: ids.Movement(move), Side: ids.Side(m.Side), Moment: m.Moment, Active: &v}
+		body := visit.RangeMeasured{Movement: ids.Movement(move), Side: ids.Side(m.Side), Moment: m.Moment, Active: &v}
 		if e := body.Check(); e != nil {
 			r.problem(strings.TrimPrefix(e.Path, "$."), e.Given, e.Allowed)
 			return
@@ -298,7 +298,7 @@ func (r *reader) archive(author visit.UUID) exchange.Archive {
 		}
 		v.Therapist = author
 		if len(r.told[ref]) > 0 {
-			*v = exchange.Told(*v, author, r.told[ref])
+			*v = exchange.ReadWords(*v, author, r.told[ref])
 		}
 		a.Visits = append(a.Visits, *v)
 	}

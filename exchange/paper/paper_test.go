@@ -26,7 +26,7 @@ var head = paper.Heading{
 func p[T any](v T) *T { return &v }
 
 func aHistory() visit.History {
-	h := visit.History{Summed: visit.Summed{Text: "Since the first visit: 1 of 1 point clearly better."}}
+	h := visit.History{Summed: visit.CourseSummary{Text: "Since the first visit: 1 of 1 point clearly better."}}
 	var visits []visit.PointVisit
 	for i, n := range []float64{7, 6, 4, 2.5} {
 		visits = append(visits, visit.PointVisit{
@@ -43,7 +43,7 @@ func aHistory() visit.History {
 		Movement: "cervical.rotation", Side: ids.Left, Reference: 80, FlagBelow: 68,
 		Visits: []visit.RangeVisit{{Date: "2031-01-04", Before: p(55.0)}},
 	}}
-	h.Worked = progress.WhatWorked([]progress.Treated{{Protocol: "pulses", Before: 7, After: 4, PressedS: 60}})
+	h.Worked = progress.WhatWorked([]progress.TreatmentResult{{Protocol: "pulses", Before: 7, After: 4, PressedS: 60}})
 	return h
 }
 

@@ -2,15 +2,15 @@ import { type ComponentType, Suspense } from "react";
 import { I18nProvider } from "react-aria-components";
 import { Route, Routes, useLocation } from "react-router";
 import type { Schemas } from "./api/client";
-import { Failed, Trouble, Waiting } from "./parts/controls";
+import { Failed, ErrorPanel, Waiting } from "./parts/controls";
 import { Shell } from "./parts/Shell";
-import { WrittenContext } from "./parts/written";
+import { UnitPreferencesContext } from "./parts/unitPreferences";
 import { ClientPage } from "./screens/client/ClientPage";
 import { Clients } from "./screens/clients/Clients";
 import { Day } from "./screens/Day";
 import { ofClients, type PageRoute, routeOf, routes, routesOf } from "./routes";
 import * as later from "./screens/screens";
-import { SignIn } from "./screens/door/SignIn";
+import { SignIn } from "./screens/signin/SignIn";
 import { useSession } from "./session";
 
 type Screen = ComponentType<{ me: Schemas["Me"] }>;
@@ -52,11 +52,11 @@ function SignedIn() {
   if (me.signedOut) return <SignIn onDone={signedIn} />;
   if (me.data)
     return (
-      <WrittenContext value={me.data}>
+      <UnitPreferencesContext value={me.data}>
         <Screens me={me.data} onSignOut={signOut} />
-      </WrittenContext>
+      </UnitPreferencesContext>
     );
-  return me.error ? <Trouble error={me.error} onRetry={me.retry} /> : <Waiting>Opening…</Waiting>;
+  return me.error ? <ErrorPanel error={me.error} onRetry={me.retry} /> : <Waiting>Opening…</Waiting>;
 }
 
 /** Table screens fill the whole display; desk screens stand in the shell. */

@@ -5,8 +5,8 @@ import { BrowserRouter } from "react-router";
 import { StyleSheetManager } from "styled-components";
 import { App } from "./App";
 import { newQueryClient } from "./api/asking";
-import { headStart } from "./headStart";
-import { keepUp } from "./keepUp";
+import { prefetch } from "./prefetch";
+import { updateServiceWorker } from "./serviceWorkerUpdate";
 import { Look } from "./theme";
 
 const queries = newQueryClient();
@@ -15,8 +15,8 @@ if (import.meta.env.MODE === "stepped") {
   const { stepClock } = await import("./testing/steppedClock");
   stepClock();
 }
-headStart(location.pathname, queries);
-keepUp();
+prefetch(location.pathname, queries);
+updateServiceWorker();
 
 // Styles stand in the page as text: media rules inserted one by one can miss the
 // turn of a tablet in Chromium.

@@ -33,7 +33,7 @@ type hold struct {
 	// that nothing has replaced.
 	counts, stands []bool
 	openedMS       int64
-	signs          []record.Pressed // of the day
+	signs          []record.PressedPlace // of the day
 }
 
 // Admission gives the first reason why a hold may not begin, or "".
@@ -272,7 +272,7 @@ func (h *hold) graveMissing() bool {
 // fresh: of the last 90 days, after every time the client felt unwell today, and where each
 // visit asks, since it was opened or on the day before by this visit's client.
 func (h *hold) fresh(q safety.Question, f *record.Fact) bool {
-	again := slices.ContainsFunc(h.signs, func(s record.Pressed) bool {
+	again := slices.ContainsFunc(h.signs, func(s record.PressedPlace) bool {
 		return s.Sign == "unwell" && f.SaidMS <= s.AtMS
 	})
 	if q.EachVisit {
@@ -350,8 +350,8 @@ func date(ms int64) string {
 // dayOf is the practice's day of a time.
 func (h *hold) dayOf(ms int64) int64 { return (ms + int64(h.Client.OffsetMin)*60_000) / day }
 
-func (h *hold) today() []record.Pressed {
-	other := func(s record.Pressed) bool { return h.dayOf(s.AtMS) != h.dayOf(h.SaidMS) }
+func (h *hold) today() []record.PressedPlace {
+	other := func(s record.PressedPlace) bool { return h.dayOf(s.AtMS) != h.dayOf(h.SaidMS) }
 	return slices.DeleteFunc(slices.Clone(h.Day.Signs), other)
 }
 

@@ -1628,7 +1628,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/schools": {
+    "/api/protocols": {
         parameters: {
             query?: never;
             header?: never;
@@ -1636,7 +1636,7 @@ export interface paths {
             cookie?: never;
         };
         /** The protocols, and the practice's own copies */
-        get: operations["schools"];
+        get: operations["protocols"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1645,7 +1645,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/schools/{id}": {
+    "/api/protocols/{id}": {
         parameters: {
             query?: never;
             header?: never;
@@ -1653,11 +1653,11 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Tune a copy of a protocol, within its brackets */
-        put: operations["put-school"];
+        /** Tune a copy of a protocol, within its bounds */
+        put: operations["put-protocol"];
         post?: never;
         /** Forget an own copy; holds keep the plan they were begun with */
-        delete: operations["drop-school"];
+        delete: operations["drop-protocol"];
         options?: never;
         head?: never;
         patch?: never;
@@ -2042,7 +2042,7 @@ export interface components {
             /** Format: double */
             weeks_pregnant?: number;
         };
-        Applied: {
+        AppliedRule: {
             /** Format: double */
             event_days_ago?: number;
             id: components["schemas"]["QuestionID"];
@@ -2105,11 +2105,6 @@ export interface components {
             questions?: components["schemas"]["QuestionID"][];
             reason: string;
         };
-        Booked: {
-            clashes: components["schemas"]["Clash"][];
-            /** @description none while something stands against it */
-            visits: components["schemas"]["Visit"][];
-        };
         Booking: {
             anyway?: boolean;
             /** Format: uuid */
@@ -2132,6 +2127,19 @@ export interface components {
             /** Format: int64 */
             times?: number;
         };
+        BookingResult: {
+            clashes: components["schemas"]["Clash"][];
+            /** @description none while something stands against it */
+            visits: components["schemas"]["Visit"][];
+        };
+        Bounds: {
+            /** Format: double */
+            max: number;
+            /** Format: double */
+            min: number;
+            number: string;
+            why: string;
+        };
         Box: {
             /** Format: double */
             height: number;
@@ -2141,14 +2149,6 @@ export interface components {
             x: number;
             /** Format: double */
             y: number;
-        };
-        Bracket: {
-            /** Format: double */
-            max: number;
-            /** Format: double */
-            min: number;
-            number: string;
-            why: string;
         };
         CalendarSettings: {
             /** Format: date-time */
@@ -2164,7 +2164,7 @@ export interface components {
             proposals: components["schemas"]["Proposal"][];
             regions: components["schemas"]["RegionWord"][];
         };
-        Cancelled: {
+        CancelResult: {
             /** Format: int64 */
             n: number;
         };
@@ -2208,15 +2208,7 @@ export interface components {
             trend?: components["schemas"]["Trend"];
             unit: string;
         };
-        ChangeIn: {
-            /** Format: double */
-            after?: number;
-            /** Format: double */
-            before?: number;
-            measure: string;
-            series?: components["schemas"]["Reading"][];
-        };
-        Changed: {
+        ChangeCounts: {
             /** Format: int64 */
             better: number;
             /** Format: int64 */
@@ -2224,64 +2216,13 @@ export interface components {
             /** Format: int64 */
             worse: number;
         };
-        Charted: {
-            /**
-             * @description how the client came to say it
-             * @enum {string}
-             */
-            asked?: "openly" | "volunteered";
-            contact?: components["schemas"]["ContactID"];
-            /** @enum {string} */
-            familiar?: "yes" | "partly" | "no" | "unknown";
-            /** @enum {string} */
-            feel?: "adhesed" | "hypertonic" | "ropey" | "normal";
-            /** @description fibre direction checked */
-            fibres_checked?: boolean;
-            /** @description figure version in which it was placed */
-            figure: string;
+        ChangeIn: {
             /** Format: double */
-            given?: number;
-            /** Format: int64 */
-            grade?: number;
-            /** @description the point of an earlier visit that this is the same spot as */
-            identity?: string;
-            /** @description the client jumps */
-            jump?: boolean;
-            moves?: components["schemas"]["Moves"];
-            muscle: components["schemas"]["MuscleID"];
-            /** @description asked, and felt nowhere else */
-            no_referral?: boolean;
-            /** @enum {string} */
-            nodule?: "none" | "grain" | "pea" | "larger";
-            note?: string;
+            after?: number;
             /** Format: double */
-            nprs?: number;
-            /** @description cells, view:q,r */
-            painted?: string[];
-            place: components["schemas"]["FibrePlace"];
-            point: string;
-            position?: components["schemas"]["PositionID"];
-            referral?: components["schemas"]["RegionID"][];
-            /**
-             * @description of given
-             * @enum {string}
-             */
-            scale?: "0-5" | "1-10";
-            side: components["schemas"]["Side"];
-            site?: string;
-            /**
-             * @description by the back of the hand, against the other side
-             * @enum {string}
-             */
-            skin?: "warmer" | "cooler" | "same";
-            /** @enum {string} */
-            taut_band?: "yes" | "no" | "unsure";
-            twitch?: boolean;
-            view: components["schemas"]["View"];
-            /** Format: double */
-            x: number;
-            /** Format: double */
-            y: number;
+            before?: number;
+            measure: string;
+            series?: components["schemas"]["Reading"][];
         };
         Choice: {
             id: string;
@@ -2352,11 +2293,26 @@ export interface components {
             step?: "last" | "draw" | "screen" | "measure" | "suspect" | "find" | "plan" | "press" | "recheck" | "close";
             text: string;
         };
-        Closed: {
-            advised?: string;
-            not_treated?: boolean;
+        ClientStory: {
+            activities?: components["schemas"]["Activity"][];
+            /** Format: double */
+            best?: number;
+            complaint?: string;
+            /** @description what was done about it before, and what it brought */
+            earlier_treatment?: string;
+            eases?: string;
+            loads?: components["schemas"]["LoadID"][];
+            medication?: string;
+            /** Format: double */
+            now?: number;
+            /** @description over the day */
+            pattern?: string;
+            since?: string;
+            worsens?: string;
+            /** Format: double */
+            worst?: number;
         };
-        CodeGiven: {
+        CodeInput: {
             code: string;
         };
         Colleague: {
@@ -2383,7 +2339,7 @@ export interface components {
             /** Format: date-time */
             waits_to?: string;
         };
-        Compared: {
+        Comparison: {
             /** Format: double */
             after: number;
             /** Format: double */
@@ -2417,7 +2373,7 @@ export interface components {
             by?: string;
             given: boolean;
         };
-        Consented: {
+        ConsentRecorded: {
             /** @enum {string} */
             area: "visit" | "groin" | "buttock" | "chest" | "abdomen" | "axilla" | "coccyx";
             /**
@@ -2455,26 +2411,23 @@ export interface components {
             roles: {
                 [key: string]: string;
             };
-            signs: components["schemas"]["Pressed"][];
+            signs: components["schemas"]["PressedPlace"][];
             thresholds: {
                 [key: string]: number;
             };
-            treated: components["schemas"]["Treated"][];
+            treated: components["schemas"]["Treatment"][];
             visit?: string;
         };
-        CounterSigned: {
+        Countersignature: {
             /** Format: int64 */
             at_ms: number;
             author: string;
             name: string;
         };
-        Countersigned: {
-            hold: string;
-        };
         Counts: {
-            movements: components["schemas"]["Changed"];
-            points: components["schemas"]["Changed"];
-            scores: components["schemas"]["Changed"];
+            movements: components["schemas"]["ChangeCounts"];
+            points: components["schemas"]["ChangeCounts"];
+            scores: components["schemas"]["ChangeCounts"];
         };
         Course: {
             client: components["schemas"]["Client"];
@@ -2488,14 +2441,12 @@ export interface components {
             older: number;
             visits: components["schemas"]["Visit"][];
         };
-        Covered: {
-            region: components["schemas"]["RegionID"];
-            /**
-             * Format: double
-             * @description 0 to 1
-             */
-            share: number;
-            side: components["schemas"]["Side"];
+        CourseSummary: {
+            next?: string;
+            signal: components["schemas"]["Signal"];
+            since_first: components["schemas"]["Counts"];
+            since_last: components["schemas"]["Counts"];
+            text: string;
         };
         DatedConsent: {
             /** @enum {string} */
@@ -2594,10 +2545,10 @@ export interface components {
         DrawingOut: {
             /** Format: double */
             after_cm2: number;
-            after_regions: components["schemas"]["Covered"][];
+            after_regions: components["schemas"]["RegionCover"][];
             /** Format: double */
             before_cm2: number;
-            before_regions: components["schemas"]["Covered"][];
+            before_regions: components["schemas"]["RegionCover"][];
             /** Format: double */
             change_percent?: number;
             /**
@@ -2607,18 +2558,17 @@ export interface components {
             dice: number;
             /** Format: double */
             gone_cm2: number;
-            gone_regions: components["schemas"]["Covered"][];
+            gone_regions: components["schemas"]["RegionCover"][];
             /** Format: double */
             new_cm2: number;
-            new_regions: components["schemas"]["Covered"][];
+            new_regions: components["schemas"]["RegionCover"][];
         };
-        Drawn: {
-            bones: components["schemas"]["Inner"][];
-            box?: components["schemas"]["Box"];
-            landmarks: components["schemas"]["Landmark"][];
-            strands: components["schemas"]["Strand"][];
-            structures: components["schemas"]["Keep"][];
-            zones: components["schemas"]["Zone"][];
+        DrawingPainted: {
+            /** @enum {string} */
+            by?: "therapist" | "client";
+            /** @description figure version in which it was painted */
+            figure: string;
+            strokes: components["schemas"]["Stroke"][];
         };
         DueClient: {
             /** Format: uuid */
@@ -2644,7 +2594,7 @@ export interface components {
             side: components["schemas"]["Side"];
         };
         /** @enum {string} */
-        Ended: "calm" | "softened" | "borne" | "done" | "cap" | "silence" | "eased" | "no-change" | "not-tender" | "moved-off" | "let-go" | "stopped";
+        EndReason: "calm" | "softened" | "borne" | "done" | "cap" | "silence" | "eased" | "no-change" | "not-tender" | "moved-off" | "let-go" | "stopped";
         EndingLicence: {
             expired: boolean;
             licence: string;
@@ -2656,23 +2606,23 @@ export interface components {
             until: string;
         };
         Entry: {
-            answers?: components["schemas"]["Screened"];
-            drawing?: components["schemas"]["Painted"];
+            answers?: components["schemas"]["ScreeningAnswered"];
+            drawing?: components["schemas"]["DrawingPainted"];
             /** Format: uuid */
             id: string;
             /** @enum {string} */
             kind: "drawing" | "story" | "answers";
             /** Format: date-time */
             received_at: string;
-            story?: components["schemas"]["Told"];
+            story?: components["schemas"]["ClientStory"];
         };
-        EraseGiven: {
+        ErasureRequest: {
             /** @description the client's full name */
             name: string;
             /** @description kept; without the client's name */
             reason: string;
         };
-        Erased: {
+        ErasureResult: {
             /** Format: date-time */
             at: string;
             by: string;
@@ -2819,16 +2769,16 @@ export interface components {
             "asking-put-off": components["schemas"]["AskingPutOff"];
             "block-overridden": components["schemas"]["BlockOverridden"];
             "client-note-added": components["schemas"]["ClientNoteAdded"];
-            "consent-recorded": components["schemas"]["Consented"];
-            "drawing-painted": components["schemas"]["Painted"];
-            "event-undone": components["schemas"]["Undone"];
+            "consent-recorded": components["schemas"]["ConsentRecorded"];
+            "drawing-painted": components["schemas"]["DrawingPainted"];
+            "event-undone": components["schemas"]["EventUndone"];
             "gauge-read": components["schemas"]["GaugeRead"];
-            "hold-countersigned": components["schemas"]["Countersigned"];
+            "hold-countersigned": components["schemas"]["HoldCountersigned"];
             "hold-ended": components["schemas"]["HoldEnded"];
             "hold-event": components["schemas"]["HoldHappened"];
             "hold-started": components["schemas"]["HoldStarted"];
             "incident-recorded": components["schemas"]["Incident"];
-            "interview-noted": components["schemas"]["Interviewed"];
+            "interview-noted": components["schemas"]["InterviewNoted"];
             "judgement-made": components["schemas"]["JudgementMade"];
             "loads-declared": components["schemas"]["LoadsDeclared"];
             "muscle-searched": components["schemas"]["MuscleSearched"];
@@ -2836,31 +2786,34 @@ export interface components {
             "note-countersigned": components["schemas"]["NoteCountersigned"];
             "note-drafted": components["schemas"]["NoteDrafted"];
             "note-signed": components["schemas"]["NoteSigned"];
-            "note-written": components["schemas"]["Noted"];
+            "note-written": components["schemas"]["NoteWritten"];
             "plan-made": components["schemas"]["PlanMade"];
-            "point-charted": components["schemas"]["Charted"];
-            "point-corrected": components["schemas"]["Charted"];
-            "point-identified": components["schemas"]["Identified"];
-            "point-moved": components["schemas"]["Moved"];
-            "point-rechecked": components["schemas"]["Rechecked"];
-            "point-removed": components["schemas"]["Removed"];
+            "point-charted": components["schemas"]["PointCharted"];
+            "point-corrected": components["schemas"]["PointCharted"];
+            "point-identified": components["schemas"]["PointIdentified"];
+            "point-moved": components["schemas"]["PointMoved"];
+            "point-rechecked": components["schemas"]["PointRechecked"];
+            "point-removed": components["schemas"]["PointRemoved"];
             "posture-read": components["schemas"]["PostureRead"];
             "protocol-chosen": components["schemas"]["ProtocolChosen"];
-            "range-measured": components["schemas"]["Measured"];
+            "range-measured": components["schemas"]["RangeMeasured"];
             "reaction-noted": components["schemas"]["ReactionNoted"];
-            "screening-answered": components["schemas"]["Screened"];
+            "screening-answered": components["schemas"]["ScreeningAnswered"];
             "screening-cleared": components["schemas"]["ScreeningCleared"];
             "sign-seen": components["schemas"]["SignSeen"];
-            "test-done": components["schemas"]["Tested"];
+            "test-done": components["schemas"]["TestDone"];
             "threshold-measured": components["schemas"]["ThresholdMeasured"];
-            "visit-closed": components["schemas"]["Closed"];
-            "visit-opened": components["schemas"]["Opened"];
+            "visit-closed": components["schemas"]["VisitClosed"];
+            "visit-opened": components["schemas"]["VisitOpened"];
         };
         EventIDs: {
             events: string[];
         };
         EventKinds: {
             kinds: components["schemas"]["Kind"][];
+        };
+        EventUndone: {
+            event: string;
         };
         Evidence: {
             id: string;
@@ -2894,51 +2847,6 @@ export interface components {
             /** Format: int64 */
             version?: number;
             visit: string;
-        };
-        Felt: {
-            /**
-             * @description how the client came to say it
-             * @enum {string}
-             */
-            asked?: "openly" | "volunteered";
-            contact?: components["schemas"]["ContactID"];
-            /** @enum {string} */
-            familiar?: "yes" | "partly" | "no" | "unknown";
-            /** @enum {string} */
-            feel?: "adhesed" | "hypertonic" | "ropey" | "normal";
-            /** @description fibre direction checked */
-            fibres_checked?: boolean;
-            /** Format: double */
-            given?: number;
-            /** Format: int64 */
-            grade?: number;
-            /** @description the client jumps */
-            jump?: boolean;
-            moves?: components["schemas"]["Moves"];
-            /** @description asked, and felt nowhere else */
-            no_referral?: boolean;
-            /** @enum {string} */
-            nodule?: "none" | "grain" | "pea" | "larger";
-            note?: string;
-            /** Format: double */
-            nprs?: number;
-            /** @description cells, view:q,r */
-            painted?: string[];
-            position?: components["schemas"]["PositionID"];
-            referral?: components["schemas"]["RegionID"][];
-            /**
-             * @description of given
-             * @enum {string}
-             */
-            scale?: "0-5" | "1-10";
-            /**
-             * @description by the back of the hand, against the other side
-             * @enum {string}
-             */
-            skin?: "warmer" | "cooler" | "same";
-            /** @enum {string} */
-            taut_band?: "yes" | "no" | "unsure";
-            twitch?: boolean;
         };
         FibrePlace: {
             /** Format: double */
@@ -3131,7 +3039,7 @@ export interface components {
         GaugesOut: {
             gauges: components["schemas"]["GaugeInfo"][];
         };
-        Given: {
+        GivenAnswer: {
             /** @enum {string} */
             answer: "yes" | "no" | "unknown";
             /** @enum {string} */
@@ -3147,6 +3055,18 @@ export interface components {
             regions?: components["schemas"]["RegionID"][];
             side?: components["schemas"]["Side"];
             since?: string;
+        };
+        Guidance: {
+            arm: string;
+            cautions: string[];
+            order: components["schemas"]["GuidanceStep"][];
+            side: components["schemas"]["Side"];
+            why: string;
+        };
+        GuidanceStep: {
+            how: string;
+            muscle: components["schemas"]["MuscleID"];
+            name: string;
         };
         Guide: {
             actions: components["schemas"]["Motion"][];
@@ -3192,7 +3112,7 @@ export interface components {
             expires_at: string;
             practice: string;
         };
-        HandSpared: {
+        HandQuestion: {
             /** @description what the hand has done, the week */
             holds: components["schemas"]["HandUse"][];
             next: components["schemas"]["HandUse"];
@@ -3221,9 +3141,9 @@ export interface components {
             points: components["schemas"]["PointHistory"][];
             ranges: components["schemas"]["RangeHistory"][];
             scores: components["schemas"]["ScoreHistory"][];
-            summed: components["schemas"]["Summed"];
+            summed: components["schemas"]["CourseSummary"];
             treated: components["schemas"]["TreatedDay"][];
-            worked: components["schemas"]["Worked"][];
+            worked: components["schemas"]["ProtocolOutcome"][];
         };
         Hold: {
             author: string;
@@ -3256,22 +3176,19 @@ export interface components {
             under?: string;
             why?: string;
         };
-        HoldAdded: {
+        HoldAddition: {
             /** Format: int64 */
             at_ms: number;
             event: components["schemas"]["HoldHappened"];
             hold: string;
         };
-        HoldAsked: {
-            hold: string;
-            /** Format: int64 */
-            revision: number;
-            visit: string;
-        };
         HoldBegun: {
             limits: components["schemas"]["Adaptation"];
             request: components["schemas"]["HoldRequest"];
             where: components["schemas"]["Place"][];
+        };
+        HoldCountersigned: {
+            hold: string;
         };
         HoldEnded: {
             hold: string;
@@ -3316,6 +3233,14 @@ export interface components {
             /** Format: int64 */
             at_ms: number;
             hold: string;
+        };
+        HoldOutline: {
+            contact?: string;
+            /** @enum {string} */
+            outcome: "released" | "reduced" | "unchanged" | "stopped";
+            /** Format: double */
+            pressure_s: number;
+            protocol: string;
         };
         HoldPlan: {
             /** Format: double */
@@ -3382,6 +3307,12 @@ export interface components {
             unsteered?: boolean;
             variant?: string;
         };
+        HoldQuestion: {
+            hold: string;
+            /** Format: int64 */
+            revision: number;
+            visit: string;
+        };
         HoldRequest: {
             /** Format: int64 */
             moves?: number;
@@ -3443,10 +3374,6 @@ export interface components {
             region?: components["schemas"]["RegionID"];
             side: components["schemas"]["Side"];
         };
-        Identified: {
-            identity?: string;
-            point: string;
-        };
         ImportCounts: {
             /** Format: int64 */
             aside: number;
@@ -3496,7 +3423,7 @@ export interface components {
             /** @description WebSocket that sends one JSON sample a message: t in s, force_n, depth_mm */
             pressure_pad: string;
         };
-        Interviewed: {
+        InterviewNoted: {
             activities?: components["schemas"]["Activity"][];
             /** Format: double */
             best?: number;
@@ -3538,14 +3465,14 @@ export interface components {
         ItemsColleague: {
             items: components["schemas"]["Colleague"][];
         };
-        ItemsCompared: {
-            items: components["schemas"]["Compared"][];
+        ItemsComparison: {
+            items: components["schemas"]["Comparison"][];
         };
         ItemsEntry: {
             items: components["schemas"]["Entry"][];
         };
-        ItemsErased: {
-            items: components["schemas"]["Erased"][];
+        ItemsErasureResult: {
+            items: components["schemas"]["ErasureResult"][];
         };
         ItemsImportOut: {
             items: components["schemas"]["ImportOut"][];
@@ -3573,7 +3500,7 @@ export interface components {
             points: components["schemas"]["PointPoint"][];
         };
         JudgeOut: {
-            points: components["schemas"]["PointJudged"][];
+            points: components["schemas"]["PointJudgement"][];
         };
         JudgementMade: {
             /** @enum {string} */
@@ -3665,33 +3592,18 @@ export interface components {
             /** @description empty: it need not any more */
             reason: string;
         };
-        Layered: {
+        LayerRequest: {
+            /** Format: int64 */
+            depth?: number;
             /**
              * Format: double
-             * @description below the skin; from the order of layers, a working value
+             * @description 0 or absent is 170
              */
-            depth_cm: number;
-            muscle: components["schemas"]["MuscleID"];
-        };
-        Led: {
-            arm: string;
-            cautions: string[];
-            order: components["schemas"]["LedStep"][];
-            side: components["schemas"]["Side"];
-            why: string;
-        };
-        LedStep: {
-            how: string;
-            muscle: components["schemas"]["MuscleID"];
-            name: string;
-        };
-        LeftHold: {
-            contact?: string;
-            /** @enum {string} */
-            outcome: "released" | "reduced" | "unchanged" | "stopped";
-            /** Format: double */
-            pressure_s: number;
-            protocol: string;
+            height_cm?: number;
+            layers: string[];
+            only?: components["schemas"]["MuscleID"][];
+            side?: components["schemas"]["Side"];
+            view: components["schemas"]["View"];
         };
         LeftOff: {
             /**
@@ -3703,11 +3615,6 @@ export interface components {
             next?: string;
             points: components["schemas"]["LeftPoint"][];
             searched: components["schemas"]["MuscleSearched"][];
-        };
-        LeftOut: {
-            /** Format: int64 */
-            n: number;
-            what: string;
         };
         LeftPoint: {
             /** @enum {string} */
@@ -3739,7 +3646,7 @@ export interface components {
             given?: number;
             /** Format: int64 */
             grade?: number;
-            holds: components["schemas"]["LeftHold"][];
+            holds: components["schemas"]["HoldOutline"][];
             /** @description the point of an earlier visit that this is the same spot as */
             identity?: string;
             /** @description the client jumps */
@@ -3947,30 +3854,6 @@ export interface components {
             reference: number;
             sides: components["schemas"]["Side"][];
         };
-        Measured: {
-            /**
-             * Format: double
-             * @description left out where trials are given: their mean counts
-             */
-            active_deg?: number;
-            /** @enum {string} */
-            end_feel?: "soft" | "firm" | "hard" | "empty" | "springy";
-            /** @enum {string} */
-            felt?: "pull" | "pinch" | "pain";
-            /** @description where it is felt or hurts */
-            felt_region?: components["schemas"]["RegionID"];
-            /** @enum {string} */
-            moment: "before" | "after";
-            movement: components["schemas"]["MovementID"];
-            /** Format: double */
-            pain_nprs?: number;
-            /** Format: double */
-            passive_deg?: number;
-            side: components["schemas"]["Side"];
-            tool?: string;
-            /** @description active readings, degrees */
-            trials?: number[];
-        };
         Member: {
             /** Format: uuid */
             id: string;
@@ -3992,16 +3875,6 @@ export interface components {
             /** @enum {string} */
             toward?: "own" | "other";
         };
-        Moved: {
-            figure: string;
-            place: components["schemas"]["FibrePlace"];
-            point: string;
-            view: components["schemas"]["View"];
-            /** Format: double */
-            x: number;
-            /** Format: double */
-            y: number;
-        };
         /** @enum {string} */
         MovementID: "cervical.flexion" | "cervical.extension" | "cervical.lateral-flexion" | "cervical.rotation" | "thoracic.rotation" | "lumbar.flexion" | "lumbar.extension" | "lumbar.lateral-flexion" | "jaw.opening" | "jaw.closing" | "shoulder.flexion" | "shoulder.extension" | "shoulder.abduction" | "shoulder.horizontal-adduction" | "shoulder.internal-rotation" | "shoulder.external-rotation" | "elbow.flexion" | "elbow.extension" | "forearm.pronation" | "forearm.supination" | "wrist.flexion" | "wrist.extension" | "wrist.radial-deviation" | "wrist.ulnar-deviation" | "hip.flexion" | "hip.extension" | "hip.abduction" | "hip.adduction" | "hip.internal-rotation" | "hip.external-rotation" | "knee.flexion" | "knee.extension" | "ankle.dorsiflexion-knee-straight" | "ankle.dorsiflexion-knee-bent" | "ankle.plantarflexion" | "ankle.inversion" | "ankle.eversion" | "great-toe.extension" | "scapula.elevation" | "scapula.depression" | "scapula.protraction" | "scapula.retraction" | "scapula.upward-rotation" | "scapula.downward-rotation" | "fingers.flexion" | "fingers.extension" | "fingers.abduction" | "thumb.flexion" | "thumb.extension" | "thumb.abduction" | "thumb.adduction" | "thumb.opposition" | "great-toe.flexion" | "great-toe.abduction" | "lesser-toes.flexion" | "lesser-toes.extension" | "lesser-toes.abduction" | "trunk.rotation" | "shoulder.adduction" | "shoulder.horizontal-abduction" | "fingers.adduction" | "breathing.in" | "breathing.out" | "pelvis.anterior-tilt" | "pelvis.posterior-tilt" | "pelvis.hike";
         MovementToday: {
@@ -4021,22 +3894,26 @@ export interface components {
             movement: components["schemas"]["MovementID"];
             side: components["schemas"]["Side"];
         };
+        MuscleDepth: {
+            /**
+             * Format: double
+             * @description below the skin; from the order of layers, a working value
+             */
+            depth_cm: number;
+            muscle: components["schemas"]["MuscleID"];
+        };
         /** @enum {string} */
         MuscleID: "temporalis" | "masseter" | "sternocleidomastoid-sternal" | "sternocleidomastoid-clavicular" | "scalenus-anterior" | "scalenus-medius" | "scalenus-posterior" | "suboccipitals" | "splenius-capitis" | "splenius-cervicis" | "semispinalis-capitis" | "cervical-multifidus" | "levator-scapulae" | "upper-trapezius" | "middle-trapezius" | "lower-trapezius" | "rhomboids" | "serratus-anterior" | "pectoralis-major" | "pectoralis-minor" | "subclavius" | "supraspinatus" | "infraspinatus" | "teres-minor" | "teres-major" | "subscapularis" | "latissimus-dorsi" | "deltoid-anterior" | "deltoid-middle" | "deltoid-posterior" | "biceps-brachii" | "brachialis" | "coracobrachialis" | "triceps-brachii" | "anconeus" | "brachioradialis" | "extensor-carpi-radialis" | "extensor-digitorum" | "extensor-carpi-ulnaris" | "supinator" | "pronator-teres" | "flexor-carpi-radialis" | "flexor-carpi-ulnaris" | "flexor-digitorum" | "adductor-pollicis" | "opponens-pollicis" | "first-dorsal-interosseous" | "thoracic-erector-spinae" | "lumbar-erector-spinae" | "lumbar-multifidus" | "serratus-posterior-inferior" | "quadratus-lumborum" | "rectus-abdominis" | "external-oblique" | "diaphragm" | "psoas-major" | "iliacus" | "gluteus-maximus" | "gluteus-medius" | "gluteus-minimus" | "tensor-fasciae-latae" | "piriformis" | "deep-hip-rotators" | "sartorius" | "rectus-femoris" | "vastus-medialis" | "vastus-lateralis" | "vastus-intermedius" | "adductor-longus" | "adductor-magnus" | "pectineus" | "gracilis" | "biceps-femoris" | "semitendinosus" | "semimembranosus" | "popliteus" | "gastrocnemius-medial" | "gastrocnemius-lateral" | "soleus" | "tibialis-posterior" | "flexor-digitorum-longus" | "flexor-hallucis-longus" | "tibialis-anterior" | "extensor-digitorum-longus" | "fibularis-longus" | "fibularis-brevis" | "flexor-digitorum-brevis" | "quadratus-plantae" | "abductor-hallucis" | "abductor-digiti-minimi-foot" | "flexor-hallucis-brevis" | "adductor-hallucis" | "internal-oblique" | "extensor-digitorum-brevis" | "digastric" | "lateral-pterygoid" | "medial-pterygoid" | "longissimus-capitis" | "plantar-fascia" | "achilles-tendon" | "sacroiliac-region" | "coccyx-region";
         MuscleOutcome: {
             muscle: components["schemas"]["MuscleID"];
             name: string;
-            worked: components["schemas"]["Worked"][];
+            worked: components["schemas"]["ProtocolOutcome"][];
         };
         MuscleSearched: {
             muscle: components["schemas"]["MuscleID"];
             /** @enum {string} */
             result: "nothing" | "not-reachable" | "open";
             side: components["schemas"]["Side"];
-        };
-        Named: {
-            name: string;
-            protocol: components["schemas"]["ProtocolID"];
         };
         NearBy: {
             /**
@@ -4096,7 +3973,7 @@ export interface components {
         NearOut: {
             ceilings?: components["schemas"]["NearCeilings"];
             contacts_refused: components["schemas"]["ContactID"][];
-            muscles: components["schemas"]["Layered"][];
+            muscles: components["schemas"]["MuscleDepth"][];
             near: components["schemas"]["NearStructure"][];
         };
         NearStructure: {
@@ -4158,10 +4035,6 @@ export interface components {
         NextNoted: {
             text: string;
         };
-        NextProposed: {
-            from?: string;
-            to?: string;
-        };
         NextTest: {
             /** @description of the client's answers, to be said with it */
             cautions?: string[];
@@ -4180,15 +4053,9 @@ export interface components {
             to_days: number;
             why: string;
         };
-        NoteAsked: {
-            /**
-             * Format: int64
-             * @description how far the practice's clock is ahead of UTC
-             */
-            offset_min: number;
-            /** Format: int64 */
-            revision: number;
-            visit: string;
+        NextVisitProposal: {
+            from?: string;
+            to?: string;
         };
         NoteCountersigned: {
             /** @description as it stands under the note */
@@ -4207,6 +4074,16 @@ export interface components {
             signed: boolean;
             subjective: string;
         };
+        NoteQuestion: {
+            /**
+             * Format: int64
+             * @description how far the practice's clock is ahead of UTC
+             */
+            offset_min: number;
+            /** Format: int64 */
+            revision: number;
+            visit: string;
+        };
         NoteSigned: {
             assessment: string;
             /** @description as it stands under the note */
@@ -4221,7 +4098,7 @@ export interface components {
             plan: string;
             subjective: string;
         };
-        Noted: {
+        NoteWritten: {
             text: string;
         };
         Nothing: Record<string, never>;
@@ -4240,6 +4117,11 @@ export interface components {
             revision: number;
             visit: string;
         };
+        OmittedCount: {
+            /** Format: int64 */
+            n: number;
+            what: string;
+        };
         OneTimeLink: {
             /** @description of this server; opens once */
             path: string;
@@ -4255,7 +4137,7 @@ export interface components {
             earlier_drawings: components["schemas"]["EarlierDrawing"][];
             /** @description the latest earlier ones */
             earlier_gauges: components["schemas"]["GaugePair"][];
-            earlier_interview?: components["schemas"]["Interviewed"];
+            earlier_interview?: components["schemas"]["InterviewNoted"];
             /** @description the latest earlier visit's readings */
             earlier_ranges: components["schemas"]["Range"][];
             entries: components["schemas"]["Entry"][];
@@ -4269,8 +4151,12 @@ export interface components {
             now_ms: number;
             /** Format: int64 */
             offset_min: number;
+            own_protocols: {
+                [key: string]: components["schemas"]["OwnProtocol"];
+            };
+            /** @description the old name of own_protocols */
             schools: {
-                [key: string]: components["schemas"]["OwnSchool"];
+                [key: string]: components["schemas"]["OwnProtocol"];
             };
             /** @description the server's reduction of the events */
             state: components["schemas"]["State"];
@@ -4279,15 +4165,12 @@ export interface components {
             today: number;
             visit: components["schemas"]["Visit"];
         };
-        Opened: {
-            reason?: string;
-        };
         /** @enum {string} */
         Outcome: "released" | "reduced" | "unchanged" | "stopped";
         Outcomes: {
             list: components["schemas"]["Calibration"];
             muscles: components["schemas"]["MuscleOutcome"][];
-            protocols: components["schemas"]["Worked"][];
+            protocols: components["schemas"]["ProtocolOutcome"][];
         };
         Override: {
             point: string;
@@ -4323,7 +4206,7 @@ export interface components {
             revision: number;
             text: string;
         };
-        OwnSchool: {
+        OwnProtocol: {
             name: string;
             numbers: {
                 [key: string]: number;
@@ -4423,13 +4306,6 @@ export interface components {
             /** @description the trials differ by more than 20 % */
             wide: boolean;
         };
-        Painted: {
-            /** @enum {string} */
-            by?: "therapist" | "client";
-            /** @description figure version in which it was painted */
-            figure: string;
-            strokes: components["schemas"]["Stroke"][];
-        };
         PalpateIn: {
             /**
              * Format: double
@@ -4441,6 +4317,51 @@ export interface components {
             muscle: components["schemas"]["MuscleID"];
             side: components["schemas"]["Side"];
             site?: string;
+        };
+        Palpation: {
+            /**
+             * @description how the client came to say it
+             * @enum {string}
+             */
+            asked?: "openly" | "volunteered";
+            contact?: components["schemas"]["ContactID"];
+            /** @enum {string} */
+            familiar?: "yes" | "partly" | "no" | "unknown";
+            /** @enum {string} */
+            feel?: "adhesed" | "hypertonic" | "ropey" | "normal";
+            /** @description fibre direction checked */
+            fibres_checked?: boolean;
+            /** Format: double */
+            given?: number;
+            /** Format: int64 */
+            grade?: number;
+            /** @description the client jumps */
+            jump?: boolean;
+            moves?: components["schemas"]["Moves"];
+            /** @description asked, and felt nowhere else */
+            no_referral?: boolean;
+            /** @enum {string} */
+            nodule?: "none" | "grain" | "pea" | "larger";
+            note?: string;
+            /** Format: double */
+            nprs?: number;
+            /** @description cells, view:q,r */
+            painted?: string[];
+            position?: components["schemas"]["PositionID"];
+            referral?: components["schemas"]["RegionID"][];
+            /**
+             * @description of given
+             * @enum {string}
+             */
+            scale?: "0-5" | "1-10";
+            /**
+             * @description by the back of the hand, against the other side
+             * @enum {string}
+             */
+            skin?: "warmer" | "cooler" | "same";
+            /** @enum {string} */
+            taut_band?: "yes" | "no" | "unsure";
+            twitch?: boolean;
         };
         PartRecord: {
             /** Format: double */
@@ -4457,10 +4378,10 @@ export interface components {
             new: string;
             now: string;
         };
-        PasswordGiven: {
+        PasswordInput: {
             password: string;
         };
-        PersonGiven: {
+        PersonInput: {
             /** @description as the authority calls it */
             licence?: string;
             licence_until?: string;
@@ -4511,14 +4432,6 @@ export interface components {
             /** @enum {string} */
             tier?: "danger" | "caution";
         };
-        PlaceAsked: {
-            muscle: components["schemas"]["MuscleID"];
-            place: components["schemas"]["FibrePlace"];
-            /** Format: int64 */
-            revision: number;
-            side: components["schemas"]["Side"];
-            visit: string;
-        };
         PlaceIn: {
             /** Format: double */
             height_cm?: number;
@@ -4533,8 +4446,16 @@ export interface components {
             /** Format: double */
             y: number;
         };
+        PlaceQuestion: {
+            muscle: components["schemas"]["MuscleID"];
+            place: components["schemas"]["FibrePlace"];
+            /** Format: int64 */
+            revision: number;
+            side: components["schemas"]["Side"];
+            visit: string;
+        };
         Plan: {
-            left_out: components["schemas"]["PlanLeftOut"][];
+            left_out: components["schemas"]["PlanOmittedPoint"][];
             /**
              * Format: double
              * @description of all steps
@@ -4559,18 +4480,6 @@ export interface components {
             /** Format: double */
             warm_up?: number;
         };
-        PlanDone: {
-            muscle: components["schemas"]["MuscleID"];
-            point: string;
-            /** Format: double */
-            pressure_s: number;
-            side: components["schemas"]["Side"];
-        };
-        PlanLeftOut: {
-            never?: boolean;
-            point: string;
-            reason: string;
-        };
         PlanMade: {
             blocks?: components["schemas"]["PlanBlocks"];
             dropped?: string[];
@@ -4578,6 +4487,11 @@ export interface components {
             minutes: number;
             must?: string[];
             order?: string[];
+        };
+        PlanOmittedPoint: {
+            never?: boolean;
+            point: string;
+            reason: string;
         };
         PlanPoint: {
             /** @enum {string} */
@@ -4600,7 +4514,7 @@ export interface components {
         };
         PlanRequest: {
             blocks?: components["schemas"]["PlanBlocks"];
-            done?: components["schemas"]["PlanDone"][];
+            done?: components["schemas"]["PlanTreatedPoint"][];
             dropped?: string[];
             first_visit?: boolean;
             /** Format: double */
@@ -4612,6 +4526,26 @@ export interface components {
             points: components["schemas"]["PlanPoint"][];
             position?: components["schemas"]["PositionID"];
             screening?: components["schemas"]["Answer"][];
+        };
+        PlanState: {
+            accepted: boolean;
+            /** Format: double */
+            gone_min: number;
+            left_out: components["schemas"]["PlanOmittedPoint"][];
+            /**
+             * Format: double
+             * @description of all steps
+             */
+            minutes: number;
+            notes: string[];
+            /** Format: double */
+            over_min?: number;
+            says?: string;
+            steps: components["schemas"]["PlanStep"][];
+            /** Format: int64 */
+            turns: number;
+            /** Format: double */
+            worth: number;
         };
         PlanStep: {
             broken?: string[];
@@ -4627,25 +4561,12 @@ export interface components {
              */
             starts_min: number;
         };
-        Planned: {
-            accepted: boolean;
+        PlanTreatedPoint: {
+            muscle: components["schemas"]["MuscleID"];
+            point: string;
             /** Format: double */
-            gone_min: number;
-            left_out: components["schemas"]["PlanLeftOut"][];
-            /**
-             * Format: double
-             * @description of all steps
-             */
-            minutes: number;
-            notes: string[];
-            /** Format: double */
-            over_min?: number;
-            says?: string;
-            steps: components["schemas"]["PlanStep"][];
-            /** Format: int64 */
-            turns: number;
-            /** Format: double */
-            worth: number;
+            pressure_s: number;
+            side: components["schemas"]["Side"];
         };
         Planning: {
             /** Format: int64 */
@@ -4746,13 +4667,6 @@ export interface components {
             movement: components["schemas"]["MovementID"];
             side: components["schemas"]["Side"];
         };
-        PointAsked: {
-            point: string;
-            /** Format: int64 */
-            revision: number;
-            suspects: components["schemas"]["Suspect"][];
-            visit: string;
-        };
         PointCandidate: {
             blocked: boolean;
             blocked_because?: string;
@@ -4770,6 +4684,65 @@ export interface components {
             /** @description where to press next */
             site?: string;
         };
+        PointCharted: {
+            /**
+             * @description how the client came to say it
+             * @enum {string}
+             */
+            asked?: "openly" | "volunteered";
+            contact?: components["schemas"]["ContactID"];
+            /** @enum {string} */
+            familiar?: "yes" | "partly" | "no" | "unknown";
+            /** @enum {string} */
+            feel?: "adhesed" | "hypertonic" | "ropey" | "normal";
+            /** @description fibre direction checked */
+            fibres_checked?: boolean;
+            /** @description figure version in which it was placed */
+            figure: string;
+            /** Format: double */
+            given?: number;
+            /** Format: int64 */
+            grade?: number;
+            /** @description the point of an earlier visit that this is the same spot as */
+            identity?: string;
+            /** @description the client jumps */
+            jump?: boolean;
+            moves?: components["schemas"]["Moves"];
+            muscle: components["schemas"]["MuscleID"];
+            /** @description asked, and felt nowhere else */
+            no_referral?: boolean;
+            /** @enum {string} */
+            nodule?: "none" | "grain" | "pea" | "larger";
+            note?: string;
+            /** Format: double */
+            nprs?: number;
+            /** @description cells, view:q,r */
+            painted?: string[];
+            place: components["schemas"]["FibrePlace"];
+            point: string;
+            position?: components["schemas"]["PositionID"];
+            referral?: components["schemas"]["RegionID"][];
+            /**
+             * @description of given
+             * @enum {string}
+             */
+            scale?: "0-5" | "1-10";
+            side: components["schemas"]["Side"];
+            site?: string;
+            /**
+             * @description by the back of the hand, against the other side
+             * @enum {string}
+             */
+            skin?: "warmer" | "cooler" | "same";
+            /** @enum {string} */
+            taut_band?: "yes" | "no" | "unsure";
+            twitch?: boolean;
+            view: components["schemas"]["View"];
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+        };
         PointHistory: {
             grade_change?: components["schemas"]["Change"];
             identity: string;
@@ -4784,13 +4757,17 @@ export interface components {
             site?: string;
             view: components["schemas"]["View"];
             visits: components["schemas"]["PointVisit"][];
-            worked: components["schemas"]["Worked"][];
+            worked: components["schemas"]["ProtocolOutcome"][];
             /** Format: double */
             x: number;
             /** Format: double */
             y: number;
         };
-        PointJudged: {
+        PointIdentified: {
+            identity?: string;
+            point: string;
+        };
+        PointJudgement: {
             /** @enum {string} */
             activity: "active" | "latent" | "none";
             /** @enum {string} */
@@ -4807,6 +4784,16 @@ export interface components {
             roles: components["schemas"]["PointRole"][];
             text: string;
             unsaid: string[];
+        };
+        PointMoved: {
+            figure: string;
+            place: components["schemas"]["FibrePlace"];
+            point: string;
+            view: components["schemas"]["View"];
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
         };
         PointPoint: {
             /** @enum {string} */
@@ -4842,6 +4829,23 @@ export interface components {
             twitch?: boolean;
             where?: components["schemas"]["Place"][];
         };
+        PointQuestion: {
+            point: string;
+            /** Format: int64 */
+            revision: number;
+            suspects: components["schemas"]["Suspect"][];
+            visit: string;
+        };
+        PointRechecked: {
+            /** Format: int64 */
+            grade?: number;
+            /** Format: double */
+            nprs: number;
+            point: string;
+        };
+        PointRemoved: {
+            point: string;
+        };
         PointRole: {
             /** @description the point that it depends on */
             of?: string;
@@ -4849,7 +4853,7 @@ export interface components {
             role: "primary" | "satellite" | "functional";
             text: string;
         };
-        PointSearched: {
+        PointSearchedMuscle: {
             muscle: components["schemas"]["MuscleID"];
             side: components["schemas"]["Side"];
         };
@@ -4924,7 +4928,7 @@ export interface components {
             /** @enum {string} */
             certainty: "trigger-point" | "possible" | "tender-spot";
             /** @description as computed */
-            judged: components["schemas"]["PointJudged"];
+            judged: components["schemas"]["PointJudgement"];
             of?: string;
             own_referral: components["schemas"]["Place"][];
             perhaps: components["schemas"]["FoundPoint"][];
@@ -5008,7 +5012,7 @@ export interface components {
             unsigned: components["schemas"]["UnsignedNote"][];
             watched: components["schemas"]["WatchedSpot"][];
         };
-        Pressed: {
+        PressedPlace: {
             /** Format: int64 */
             at_ms: number;
             hold: string;
@@ -5025,7 +5029,7 @@ export interface components {
             counts: components["schemas"]["ImportCounts"];
             /** Format: uuid */
             import?: string;
-            left: components["schemas"]["LeftOut"][];
+            left: components["schemas"]["OmittedCount"][];
             /** @description with any of them nothing is taken in */
             problems: components["schemas"]["Problem"][];
             /**
@@ -5064,8 +5068,39 @@ export interface components {
         };
         /** @enum {string} */
         ProtocolID: "graded-stages" | "hold-to-release" | "short-repeats" | "pulses" | "slow-ramp" | "brief-holds" | "slack-hold" | "breath-sink" | "press-and-move" | "resisted-lengthening" | "contract-relax" | "pin-and-stretch" | "attachment-strokes" | "broad-first";
+        ProtocolName: {
+            name: string;
+            protocol: components["schemas"]["ProtocolID"];
+        };
         ProtocolNames: {
-            protocols: components["schemas"]["Named"][];
+            protocols: components["schemas"]["ProtocolName"][];
+        };
+        ProtocolNumbers: {
+            limits: components["schemas"]["Limits"];
+            name: string;
+            numbers: {
+                [key: string]: number;
+            };
+            protocol: components["schemas"]["ProtocolID"];
+            tunable: components["schemas"]["Bounds"][];
+            what: string;
+        };
+        ProtocolOutcome: {
+            clear: components["schemas"]["Share"];
+            /** Format: double */
+            drop: number;
+            protocol: components["schemas"]["ProtocolID"];
+            /** Format: double */
+            seconds_per_point?: number;
+        };
+        Protocols: {
+            own: {
+                [key: string]: components["schemas"]["OwnProtocol"];
+            };
+            shipped: components["schemas"]["ProtocolNumbers"][];
+        };
+        ProtocolsOut: {
+            schools: components["schemas"]["ProtocolNumbers"][];
         };
         PutOff: {
             areas?: string[];
@@ -5184,6 +5219,30 @@ export interface components {
             /** Format: double */
             other_side_deg?: number;
         };
+        RangeMeasured: {
+            /**
+             * Format: double
+             * @description left out where trials are given: their mean counts
+             */
+            active_deg?: number;
+            /** @enum {string} */
+            end_feel?: "soft" | "firm" | "hard" | "empty" | "springy";
+            /** @enum {string} */
+            felt?: "pull" | "pinch" | "pain";
+            /** @description where it is felt or hurts */
+            felt_region?: components["schemas"]["RegionID"];
+            /** @enum {string} */
+            moment: "before" | "after";
+            movement: components["schemas"]["MovementID"];
+            /** Format: double */
+            pain_nprs?: number;
+            /** Format: double */
+            passive_deg?: number;
+            side: components["schemas"]["Side"];
+            tool?: string;
+            /** @description active readings, degrees */
+            trials?: number[];
+        };
         RangeVisit: {
             /** Format: double */
             after?: number;
@@ -5263,19 +5322,21 @@ export interface components {
              */
             value: number;
         };
-        Rechecked: {
-            /** Format: int64 */
-            grade?: number;
-            /** Format: double */
-            nprs: number;
-            point: string;
-        };
         Referral: {
             essential: components["schemas"]["RegionID"][];
             spillover: components["schemas"]["RegionID"][];
         };
         Refusal: {
             why: string;
+        };
+        RegionCover: {
+            region: components["schemas"]["RegionID"];
+            /**
+             * Format: double
+             * @description 0 to 1
+             */
+            share: number;
+            side: components["schemas"]["Side"];
         };
         /** @enum {string} */
         RegionID: "vertex" | "forehead" | "temple" | "orbit" | "cheek" | "jaw" | "ear" | "mastoid" | "occiput" | "suboccipital" | "anterior-neck" | "lateral-neck" | "posterior-neck" | "neck-angle" | "top-of-shoulder" | "anterior-shoulder" | "lateral-shoulder" | "posterior-shoulder" | "axilla" | "anterior-upper-arm" | "lateral-upper-arm" | "posterior-upper-arm" | "medial-upper-arm" | "antecubital" | "olecranon" | "lateral-elbow" | "medial-elbow" | "volar-forearm" | "dorsal-forearm" | "radial-forearm" | "ulnar-forearm" | "volar-wrist" | "dorsal-wrist" | "palm" | "dorsal-hand" | "thumb" | "index-finger" | "middle-finger" | "ring-finger" | "little-finger" | "upper-chest" | "mid-chest" | "sternum" | "lateral-chest" | "costal-margin" | "epigastrium" | "umbilical" | "lower-abdomen" | "groin" | "pubic" | "suprascapular" | "scapula" | "medial-scapular-border" | "inferior-scapular-angle" | "upper-thoracic-spine" | "mid-thoracic-spine" | "lower-thoracic-spine" | "posterior-lower-ribs" | "flank" | "lumbar-spine" | "iliac-crest" | "sacroiliac" | "sacrum" | "coccyx" | "upper-buttock" | "lower-buttock" | "lateral-hip" | "anterior-hip" | "anterior-thigh" | "lateral-thigh" | "medial-thigh" | "posterior-thigh" | "anterior-knee" | "lateral-knee" | "medial-knee" | "popliteal" | "shin" | "lateral-leg" | "medial-leg" | "upper-calf" | "lower-calf" | "achilles" | "lateral-ankle" | "medial-ankle" | "anterior-ankle" | "heel" | "medial-arch" | "lateral-sole" | "mid-sole" | "metatarsal-heads" | "great-toe" | "lesser-toes" | "dorsal-foot";
@@ -5301,9 +5362,6 @@ export interface components {
             reason: string;
             type: string;
         };
-        Removed: {
-            point: string;
-        };
         Resistance: {
             /** Format: double */
             depth_mm?: number;
@@ -5317,7 +5375,7 @@ export interface components {
             samples: components["schemas"]["DepthForce"][];
         };
         /** @enum {string} */
-        Right: "after" | "alike-clients" | "archive-client" | "audit" | "audit-file" | "book" | "book-visit" | "bring-entry-back" | "calc" | "cancel-series" | "client-course" | "client-photos" | "compare-visits" | "confirm-second-factor" | "day" | "diary" | "drop-school" | "drop-second-factor" | "end-device" | "end-hand-link" | "erase-client" | "erasures" | "export-client" | "export-practice" | "figure" | "figure-svg" | "hand" | "hold-by-law" | "import" | "imports" | "instruments" | "invite" | "lattice" | "leave" | "list-clients" | "mark-photo" | "me" | "new-after-link" | "new-hand-link" | "new-link" | "new-second-factor" | "next-visit" | "open-visit" | "outcomes" | "own-atlas" | "own-calendar" | "own-devices" | "pad" | "people" | "photo-image" | "photo-thumb" | "practice-view" | "print-blank" | "print-client" | "print-visit" | "put-calendar" | "put-client" | "put-finger" | "put-note" | "put-pad-answers" | "put-pad-drawing" | "put-pad-story" | "put-password" | "put-person" | "put-photo" | "put-practice-settings" | "put-school" | "put-site" | "put-threshold" | "put-waiting" | "put-weight" | "rebook" | "redeem" | "remove-photo" | "remove-site" | "reset-person" | "reset-threshold" | "reset-weight" | "restore-atlas" | "restore-client" | "restore-photo" | "schools" | "second-factor" | "send-events" | "set-up" | "sign-in" | "sign-out" | "take-entry" | "thresholds" | "ticket" | "undo-import" | "visit-entries" | "visit-note" | "weights" | "addendum-written" | "asking-put-off" | "block-overridden" | "client-note-added" | "consent-recorded" | "drawing-painted" | "event-undone" | "gauge-read" | "hold-countersigned" | "hold-ended" | "hold-event" | "hold-started" | "incident-recorded" | "interview-noted" | "judgement-made" | "loads-declared" | "muscle-searched" | "next-noted" | "note-countersigned" | "note-drafted" | "note-signed" | "note-written" | "plan-made" | "point-charted" | "point-corrected" | "point-identified" | "point-moved" | "point-rechecked" | "point-removed" | "posture-read" | "protocol-chosen" | "range-measured" | "reaction-noted" | "screening-answered" | "screening-cleared" | "sign-seen" | "test-done" | "threshold-measured" | "visit-closed" | "visit-opened";
+        Right: "after" | "alike-clients" | "archive-client" | "audit" | "audit-file" | "book" | "book-visit" | "bring-entry-back" | "calc" | "cancel-series" | "client-course" | "client-photos" | "compare-visits" | "confirm-second-factor" | "day" | "diary" | "drop-protocol" | "drop-second-factor" | "end-device" | "end-hand-link" | "erase-client" | "erasures" | "export-client" | "export-practice" | "figure" | "figure-svg" | "hand" | "hold-by-law" | "import" | "imports" | "instruments" | "invite" | "lattice" | "leave" | "list-clients" | "mark-photo" | "me" | "new-after-link" | "new-hand-link" | "new-link" | "new-second-factor" | "next-visit" | "open-visit" | "outcomes" | "own-atlas" | "own-calendar" | "own-devices" | "pad" | "people" | "photo-image" | "photo-thumb" | "practice-view" | "print-blank" | "print-client" | "print-visit" | "protocols" | "put-calendar" | "put-client" | "put-finger" | "put-note" | "put-pad-answers" | "put-pad-drawing" | "put-pad-story" | "put-password" | "put-person" | "put-photo" | "put-practice-settings" | "put-protocol" | "put-site" | "put-threshold" | "put-waiting" | "put-weight" | "rebook" | "redeem" | "remove-photo" | "remove-site" | "reset-person" | "reset-threshold" | "reset-weight" | "restore-atlas" | "restore-client" | "restore-photo" | "second-factor" | "send-events" | "set-up" | "sign-in" | "sign-out" | "take-entry" | "thresholds" | "ticket" | "undo-import" | "visit-entries" | "visit-note" | "weights" | "addendum-written" | "asking-put-off" | "block-overridden" | "client-note-added" | "consent-recorded" | "drawing-painted" | "event-undone" | "gauge-read" | "hold-countersigned" | "hold-ended" | "hold-event" | "hold-started" | "incident-recorded" | "interview-noted" | "judgement-made" | "loads-declared" | "muscle-searched" | "next-noted" | "note-countersigned" | "note-drafted" | "note-signed" | "note-written" | "plan-made" | "point-charted" | "point-corrected" | "point-identified" | "point-moved" | "point-rechecked" | "point-removed" | "posture-read" | "protocol-chosen" | "range-measured" | "reaction-noted" | "screening-answered" | "screening-cleared" | "sign-seen" | "test-done" | "threshold-measured" | "visit-closed" | "visit-opened";
         Said: {
             /** @enum {string} */
             answer: "yes" | "no" | "unknown";
@@ -5353,25 +5411,6 @@ export interface components {
              */
             t_ms: number;
         };
-        School: {
-            limits: components["schemas"]["Limits"];
-            name: string;
-            numbers: {
-                [key: string]: number;
-            };
-            protocol: components["schemas"]["ProtocolID"];
-            tunable: components["schemas"]["Bracket"][];
-            what: string;
-        };
-        Schools: {
-            own: {
-                [key: string]: components["schemas"]["OwnSchool"];
-            };
-            shipped: components["schemas"]["School"][];
-        };
-        SchoolsOut: {
-            schools: components["schemas"]["School"][];
-        };
         ScoreHistory: {
             /** @description first visit against last */
             change?: components["schemas"]["Change"];
@@ -5390,11 +5429,6 @@ export interface components {
         };
         ScreenIn: {
             answers: components["schemas"]["Answer"][];
-        };
-        Screened: {
-            answers: components["schemas"]["ScreenedAnswer"][];
-            /** @enum {string} */
-            by?: "therapist" | "client";
         };
         ScreenedAnswer: {
             /** @enum {string} */
@@ -5419,8 +5453,13 @@ export interface components {
             no_treatment: boolean;
             /** @description the worst of the answers given */
             outcome: string;
-            rules: components["schemas"]["Applied"][];
+            rules: components["schemas"]["AppliedRule"][];
             singly: components["schemas"]["QuestionID"][];
+        };
+        ScreeningAnswered: {
+            answers: components["schemas"]["ScreenedAnswer"][];
+            /** @enum {string} */
+            by?: "therapist" | "client";
         };
         ScreeningCleared: {
             /**
@@ -5523,7 +5562,7 @@ export interface components {
             at_ms: number;
             author: string;
             by_student?: boolean;
-            countersigned?: components["schemas"]["CounterSigned"];
+            countersigned?: components["schemas"]["Countersignature"];
             name: string;
             objective: string;
             plan: string;
@@ -5613,7 +5652,7 @@ export interface components {
         State: {
             /** @description written after the visit was closed */
             addenda: components["schemas"]["DatedText"][];
-            answers: components["schemas"]["Given"][];
+            answers: components["schemas"]["GivenAnswer"][];
             aside: components["schemas"]["RejectedEvent"][];
             cleared: components["schemas"]["ScreeningCleared"][];
             /** @description what the client said, as it was said */
@@ -5621,14 +5660,14 @@ export interface components {
             /** Format: int64 */
             closed_ms?: number;
             conflicts: components["schemas"]["Conflict"][];
-            consents: components["schemas"]["Consented"][];
+            consents: components["schemas"]["ConsentRecorded"][];
             drafts: components["schemas"]["DatedNote"][];
             /** @description the pain drawing, by kind and intensity */
             drawing: components["schemas"]["Stroke"][];
             gauges: components["schemas"]["GaugePair"][];
             holds: components["schemas"]["Hold"][];
             incidents?: components["schemas"]["DatedIncident"][];
-            interview?: components["schemas"]["Interviewed"];
+            interview?: components["schemas"]["InterviewNoted"];
             known_answers: components["schemas"]["Answer"][];
             /** @description what came in after the visit was closed */
             late?: components["schemas"]["LateEntry"][];
@@ -5646,7 +5685,7 @@ export interface components {
             points: components["schemas"]["Point"][];
             posture: components["schemas"]["Posture"][];
             posture_flags: components["schemas"]["PostureFlag"][];
-            pressed_signs: components["schemas"]["Pressed"][];
+            pressed_signs: components["schemas"]["PressedPlace"][];
             put_off?: components["schemas"]["PutOff"];
             ranges: components["schemas"]["Range"][];
             reaction?: components["schemas"]["ReactionNoted"];
@@ -5656,7 +5695,7 @@ export interface components {
             searched: components["schemas"]["MuscleSearched"][];
             signed?: components["schemas"]["SignedNote"];
             signs: components["schemas"]["SignSeen"][];
-            tests: components["schemas"]["Tested"][];
+            tests: components["schemas"]["TestDone"][];
             /**
              * Format: int64
              * @description highest version among the events
@@ -5680,8 +5719,14 @@ export interface components {
             watch: components["schemas"]["Watch"];
         };
         SteadyOut: {
-            taken: components["schemas"]["Taken"][];
+            taken: components["schemas"]["SteadyReading"][];
             watch: components["schemas"]["Watch"];
+        };
+        SteadyReading: {
+            /** Format: double */
+            deg: number;
+            /** Format: double */
+            distance_cm?: number;
         };
         StoredPhoto: {
             /** Format: int64 */
@@ -5745,7 +5790,7 @@ export interface components {
         Summary: {
             /** Format: int64 */
             eased: number;
-            ended: components["schemas"]["Ended"];
+            ended: components["schemas"]["EndReason"];
             /** Format: double */
             gain_deg?: number;
             gentler_protocol?: components["schemas"]["ProtocolID"];
@@ -5779,13 +5824,6 @@ export interface components {
             trace_back: boolean;
             twitch: boolean;
             worked: boolean;
-        };
-        Summed: {
-            next?: string;
-            signal: components["schemas"]["Signal"];
-            since_first: components["schemas"]["Counts"];
-            since_last: components["schemas"]["Counts"];
-            text: string;
         };
         Suspect: {
             blocked: boolean;
@@ -5821,11 +5859,11 @@ export interface components {
                 [key: string]: components["schemas"]["Ratio"];
             };
         };
-        Taken: {
-            /** Format: double */
-            deg: number;
-            /** Format: double */
-            distance_cm?: number;
+        TestDone: {
+            /** @enum {string} */
+            result: "positive" | "negative" | "unclear";
+            side: components["schemas"]["Side"];
+            test: components["schemas"]["TestID"];
         };
         TestEntry: {
             how: string;
@@ -5844,12 +5882,6 @@ export interface components {
             /** @description to be said with it */
             cautions?: string[];
             forbidden?: string;
-            side: components["schemas"]["Side"];
-            test: components["schemas"]["TestID"];
-        };
-        Tested: {
-            /** @enum {string} */
-            result: "positive" | "negative" | "unclear";
             side: components["schemas"]["Side"];
             test: components["schemas"]["TestID"];
         };
@@ -5899,25 +5931,6 @@ export interface components {
             type: string;
             undone?: boolean;
         };
-        Told: {
-            activities?: components["schemas"]["Activity"][];
-            /** Format: double */
-            best?: number;
-            complaint?: string;
-            /** @description what was done about it before, and what it brought */
-            earlier_treatment?: string;
-            eases?: string;
-            loads?: components["schemas"]["LoadID"][];
-            medication?: string;
-            /** Format: double */
-            now?: number;
-            /** @description over the day */
-            pattern?: string;
-            since?: string;
-            worsens?: string;
-            /** Format: double */
-            worst?: number;
-        };
         TouchIn: {
             /** Format: double */
             height_cm?: number;
@@ -5933,7 +5946,7 @@ export interface components {
             point: string;
             points: components["schemas"]["PointPoint"][];
             screening?: components["schemas"]["Answer"][];
-            searched?: components["schemas"]["PointSearched"][];
+            searched?: components["schemas"]["PointSearchedMuscle"][];
             suspects?: components["schemas"]["TraceSuspect"][];
         };
         TraceOut: {
@@ -5958,15 +5971,6 @@ export interface components {
             side: components["schemas"]["Side"];
             why?: components["schemas"]["Why"][];
         };
-        Treated: {
-            /** Format: int64 */
-            at_ms: number;
-            hold: string;
-            muscle: components["schemas"]["MuscleID"];
-            place: components["schemas"]["FibrePlace"];
-            side: components["schemas"]["Side"];
-            where: components["schemas"]["Place"][];
-        };
         TreatedDay: {
             date: string;
             /** Format: int64 */
@@ -5974,6 +5978,15 @@ export interface components {
             /** Format: double */
             seconds: number;
             visit: string;
+        };
+        Treatment: {
+            /** Format: int64 */
+            at_ms: number;
+            hold: string;
+            muscle: components["schemas"]["MuscleID"];
+            place: components["schemas"]["FibrePlace"];
+            side: components["schemas"]["Side"];
+            where: components["schemas"]["Place"][];
         };
         Trend: {
             /** Format: double */
@@ -6014,9 +6027,6 @@ export interface components {
             revision: number;
             visit: string;
         };
-        Undone: {
-            event: string;
-        };
         UnsignedNote: {
             /** @description a student's, signed: a licensed person countersigns it */
             awaits_counter: boolean;
@@ -6035,6 +6045,14 @@ export interface components {
         };
         /** @enum {string} */
         View: "front" | "back" | "left" | "right" | "head-left" | "head-right" | "sole-left" | "sole-right";
+        ViewLayers: {
+            bones: components["schemas"]["Inner"][];
+            box?: components["schemas"]["Box"];
+            landmarks: components["schemas"]["Landmark"][];
+            strands: components["schemas"]["Strand"][];
+            structures: components["schemas"]["Keep"][];
+            zones: components["schemas"]["Zone"][];
+        };
         Visit: {
             /** Format: uuid */
             client: string;
@@ -6065,6 +6083,10 @@ export interface components {
             /** Format: int64 */
             readonly version?: number;
         };
+        VisitClosed: {
+            advised?: string;
+            not_treated?: boolean;
+        };
         VisitLog: {
             context: components["schemas"]["Context"];
             /** @description points of earlier visits */
@@ -6072,6 +6094,9 @@ export interface components {
             /** @description stored and unsent, in any order */
             events: components["schemas"]["Event"][];
             visit: string;
+        };
+        VisitOpened: {
+            reason?: string;
         };
         VisitState: {
             /** Format: int64 */
@@ -6090,19 +6115,6 @@ export interface components {
             note?: string;
             /** Format: date-time */
             readonly since?: string;
-        };
-        Wanted: {
-            /** Format: int64 */
-            depth?: number;
-            /**
-             * Format: double
-             * @description 0 or absent is 170
-             */
-            height_cm?: number;
-            layers: string[];
-            only?: components["schemas"]["MuscleID"][];
-            side?: components["schemas"]["Side"];
-            view: components["schemas"]["View"];
         };
         Watch: {
             /** @enum {string} */
@@ -6157,17 +6169,9 @@ export interface components {
             suspects: components["schemas"]["Suspect"][];
             visit: string;
         };
-        Worked: {
-            clear: components["schemas"]["Share"];
-            /** Format: double */
-            drop: number;
-            protocol: components["schemas"]["ProtocolID"];
-            /** Format: double */
-            seconds_per_point?: number;
-        };
         Working: {
             /** @description stiff shoulders, each with its order */
-            led: components["schemas"]["Led"][];
+            led: components["schemas"]["Guidance"][];
             /** @description in the order of the state's points */
             points: components["schemas"]["PointWork"][];
             /** @description in the order in which the client turns least */
@@ -6722,7 +6726,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Booked"];
+                    "application/json": components["schemas"]["BookingResult"];
                 };
             };
             /** @description Unauthorized */
@@ -7382,7 +7386,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Wanted"];
+                "application/json": components["schemas"]["LayerRequest"];
                 "application/octet-stream": string;
             };
         };
@@ -7393,7 +7397,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Drawn"];
+                    "application/json": components["schemas"]["ViewLayers"];
                 };
             };
             /** @description Unauthorized */
@@ -8308,7 +8312,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SchoolsOut"];
+                    "application/json": components["schemas"]["ProtocolsOut"];
                 };
             };
             /** @description Unauthorized */
@@ -9423,7 +9427,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ItemsCompared"];
+                    "application/json": components["schemas"]["ItemsComparison"];
                 };
             };
             /** @description Unauthorized */
@@ -9475,7 +9479,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["EraseGiven"];
+                "application/json": components["schemas"]["ErasureRequest"];
             };
         };
         responses: {
@@ -9689,7 +9693,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["NextProposed"];
+                    "application/json": components["schemas"]["NextVisitProposal"];
                 };
             };
             /** @description Unauthorized */
@@ -10019,7 +10023,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ItemsErased"];
+                    "application/json": components["schemas"]["ItemsErasureResult"];
                 };
             };
             /** @description Unauthorized */
@@ -11057,7 +11061,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["CodeGiven"];
+                "application/json": components["schemas"]["CodeInput"];
             };
         };
         responses: {
@@ -11108,7 +11112,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PasswordGiven"];
+                "application/json": components["schemas"]["PasswordInput"];
             };
         };
         responses: {
@@ -11177,7 +11181,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PasswordGiven"];
+                "application/json": components["schemas"]["PasswordInput"];
             };
         };
         responses: {
@@ -11298,7 +11302,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Screened"];
+                "application/json": components["schemas"]["ScreeningAnswered"];
                 "application/octet-stream": string;
             };
         };
@@ -11369,7 +11373,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Painted"];
+                "application/json": components["schemas"]["DrawingPainted"];
                 "application/octet-stream": string;
             };
         };
@@ -11440,7 +11444,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Told"];
+                "application/json": components["schemas"]["ClientStory"];
                 "application/octet-stream": string;
             };
         };
@@ -11626,7 +11630,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PersonGiven"];
+                "application/json": components["schemas"]["PersonInput"];
             };
         };
         responses: {
@@ -12377,7 +12381,7 @@ export interface operations {
             };
         };
     };
-    schools: {
+    protocols: {
         parameters: {
             query?: never;
             header?: never;
@@ -12392,7 +12396,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Schools"];
+                    "application/json": components["schemas"]["Protocols"];
                 };
             };
             /** @description Unauthorized */
@@ -12415,7 +12419,7 @@ export interface operations {
             };
         };
     };
-    "put-school": {
+    "put-protocol": {
         parameters: {
             query?: never;
             header?: never;
@@ -12426,7 +12430,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["OwnSchool"];
+                "application/json": components["schemas"]["OwnProtocol"];
             };
         };
         responses: {
@@ -12436,7 +12440,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Schools"];
+                    "application/json": components["schemas"]["Protocols"];
                 };
             };
             /** @description Unauthorized */
@@ -12477,7 +12481,7 @@ export interface operations {
             };
         };
     };
-    "drop-school": {
+    "drop-protocol": {
         parameters: {
             query?: never;
             header?: never;
@@ -12494,7 +12498,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Schools"];
+                    "application/json": components["schemas"]["Protocols"];
                 };
             };
             /** @description Unauthorized */
@@ -13096,7 +13100,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Booked"];
+                    "application/json": components["schemas"]["BookingResult"];
                 };
             };
             /** @description Unauthorized */
@@ -13163,7 +13167,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Cancelled"];
+                    "application/json": components["schemas"]["CancelResult"];
                 };
             };
             /** @description Unauthorized */

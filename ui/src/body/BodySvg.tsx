@@ -9,7 +9,7 @@ import { scaleOf, useFigure, type View } from "./views";
 export interface BodyProps extends Omit<SVGProps<SVGSVGElement>, "ref" | "viewBox"> {
   view: View;
   svg?: React.Ref<SVGSVGElement>;
-  drawn?: Schemas["Drawn"];
+  drawn?: Schemas["ViewLayers"];
   /** A muscle, structure or landmark to bring out. */
   bright?: string;
   /** Part of the view, in view units: x, y, width, height. */

@@ -28,7 +28,7 @@ interface Props {
   view: View;
   marks?: Mark[];
   zones?: Zone[];
-  drawn?: Schemas["Drawn"];
+  drawn?: Schemas["ViewLayers"];
   bright?: string;
   selected?: string;
   cursor?: Place;

@@ -6,7 +6,7 @@ import type { Schemas } from "../api/client";
 import { useScale } from "./zoom";
 import type { View } from "./views";
 
-type Drawn = Schemas["Drawn"];
+type Drawn = Schemas["ViewLayers"];
 
 interface Props {
   drawn: Drawn;

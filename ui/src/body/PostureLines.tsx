@@ -2,7 +2,7 @@
 // lines, distances, angles, the way something turns or bulges. Angles are drawn
 // as they are.
 import type { Schemas } from "../api/client";
-import { lengthWords, useWritten } from "../parts/written";
+import { lengthWords, useUnitPreferences } from "../parts/unitPreferences";
 import { shapes } from "./postureShapes";
 import { useFigure, type View } from "./views";
 import { useScale } from "./zoom";
@@ -16,7 +16,7 @@ interface Props {
 export function PostureLines({ view, posture, flags }: Props) {
   const { data: figure } = useFigure(view);
   const k = useScale(view);
-  const written = useWritten();
+  const written = useUnitPreferences();
   if (!figure || posture.length === 0) return null;
   const mark = (id: string, side: string) =>
     figure.landmarks.find((l) => l.id === id && (l.side === side || l.side === "midline"));

@@ -33,7 +33,7 @@ export interface Lists {
   signs: Schemas["SignSpot"][];
   gauges: Schemas["GaugeInfo"][];
   thresholds: Schemas["FlagThreshold"][];
-  protocols: Schemas["Named"][];
+  protocols: Schemas["ProtocolName"][];
   kinds: Schemas["Kind"][];
 }
 

@@ -69,14 +69,14 @@ interface Seen {
   stuck: string[];
   online: boolean;
 }
-const standing = () =>
+const status = () =>
   new Promise<Seen>((done) => {
     outbox.watch(done)();
   });
 
-/** Waits until the standing is as wanted. */
+/** Waits until the status is as wanted. */
 const until = (want: (s: Seen) => boolean) =>
-  vi.waitUntil(async () => want(await standing()), { timeout: 5000 });
+  vi.waitUntil(async () => want(await status()), { timeout: 5000 });
 
 describe("outbox", () => {
   beforeEach(async () => {
@@ -122,7 +122,7 @@ describe("outbox", () => {
     outbox.signedIn("ines");
     server.up = false;
     await outbox.add(event("ines"));
-    await vi.waitFor(async () => expect((await standing()).online).toBe(false));
+    await vi.waitFor(async () => expect((await status()).online).toBe(false));
     // Counting what waits takes longer each time, so that words overtake.
     const d = await tables();
     const real = d.getAll.bind(d);
@@ -136,12 +136,12 @@ describe("outbox", () => {
     const chatter = setInterval(() => other.postMessage({ kind: "changed" }), 2);
     server.up = true;
     outbox.kick();
-    await vi.waitFor(async () => expect((await standing()).waiting).toBe(0), 3000);
+    await vi.waitFor(async () => expect((await status()).waiting).toBe(0), 3000);
     clearInterval(chatter);
     other.close();
     await new Promise((done) => setTimeout(done, 5 * calls + 50));
     slow.mockRestore();
-    expect(await standing()).toMatchObject({ waiting: 0, online: true });
+    expect(await status()).toMatchObject({ waiting: 0, online: true });
   });
 
   it("lets a refused event hold up no other, and never calls it an outage", async () => {
@@ -155,13 +155,13 @@ describe("outbox", () => {
     outbox.kick();
     await until((s) => s.waiting === 0 && s.online);
     expect(server.got).toEqual([list[0]?.id, list[2]?.id]);
-    const s = await standing();
+    const s = await status();
     expect(s.stuck).toHaveLength(1);
     expect(s.stuck[0]).toContain("$.seq");
     expect(await outbox.unsent("v")).toEqual([]);
     expect((await outbox.refused()).map((r) => r.event)).toEqual([list[1]]);
     await outbox.dismiss();
-    expect((await standing()).stuck).toEqual([]);
+    expect((await status()).stuck).toEqual([]);
     expect(await outbox.refused()).toEqual([]);
   });
 
@@ -201,7 +201,7 @@ describe("outbox", () => {
     await outbox.add(ok);
     await until((s) => s.waiting === 0);
     expect(server.got).toEqual([ok.id]);
-    expect((await standing()).stuck).toHaveLength(1);
+    expect((await status()).stuck).toHaveLength(1);
   });
 });
 

@@ -6,7 +6,7 @@ import { Problem, type Schemas } from "../api/client";
 import { batchOf, inOrder, send, usualBytes, verdictOn } from "./batch";
 import type { Entry } from "./db";
 import { uuidv7 } from "./ids";
-import type { Standing } from "./standing";
+import type { SyncStatus } from "./syncStatus";
 import { sealFor } from "./sealing";
 import { addRow, allRows, changeRows, sealRows } from "./waiting";
 
@@ -36,8 +36,8 @@ class Outbox {
    * counting is asynchronous, and a later result must not be overwritten. */
   private went: Outcome = { online: true, signedOut: false };
   private counted = false; // before that nobody is told that nothing waits
-  private standing: Standing = { waiting: 0, others: 0, stuck: [], online: true, signedOut: false };
-  private listeners = new Set<(s: Standing) => void>();
+  private status: SyncStatus = { waiting: 0, others: 0, stuck: [], online: true, signedOut: false };
+  private listeners = new Set<(s: SyncStatus) => void>();
   private receivers = new Set<Received>();
   private tabs = globalThis.BroadcastChannel ? new BroadcastChannel("mokren-outbox") : undefined;
 
@@ -57,7 +57,7 @@ class Outbox {
 
   async add(event: Event) {
     // Said before it is stored: "all in the record" must never be ahead.
-    this.show({ ...this.standing, waiting: this.standing.waiting + 1 });
+    this.show({ ...this.status, waiting: this.status.waiting + 1 });
     await addRow({ id: event.id, visit: event.visit, author: event.author, event });
     this.tell({ kind: "added", visit: event.visit, events: [event], refused: [] });
     await this.report();
@@ -88,9 +88,9 @@ class Outbox {
     this.tell({ kind: "changed" });
   }
 
-  watch(f: (s: Standing) => void): () => void {
+  watch(f: (s: SyncStatus) => void): () => void {
     this.listeners.add(f);
-    if (this.counted) f(this.standing);
+    if (this.counted) f(this.status);
     return () => this.listeners.delete(f);
   }
 
@@ -121,8 +121,8 @@ class Outbox {
     void this.report();
   }
 
-  private show(s: Standing) {
-    this.standing = s;
+  private show(s: SyncStatus) {
+    this.status = s;
     this.counted = true;
     for (const f of this.listeners) f(s);
   }
@@ -172,7 +172,7 @@ class Outbox {
     if (!mine) {
       // Another tab is at it; when it is closed in the middle, this one goes on.
       this.timer = setTimeout(() => void this.flush(), 1000) as unknown as number;
-      if (this.standing.waiting === 0) clearTimeout(this.timer);
+      if (this.status.waiting === 0) clearTimeout(this.timer);
       return;
     }
     if (this.again) return this.flush();

@@ -20,13 +20,13 @@ export interface Questions {
   /** Toe-touch, lunge, straight-leg raise and breathing: how they are taken. */
   gauges: { in: Record<string, never>; out: Schemas["GaugesOut"] };
   /** Whether a hold would strain the hand too much today. */
-  "hand-spare": { in: Schemas["HandSpared"]; out: Schemas["Sparing"] };
+  "hand-spare": { in: Schemas["HandQuestion"]; out: Schemas["Sparing"] };
   /** Adds an event to a live hold. */
-  "hold-add": { in: Schemas["HoldAdded"]; out: Schemas["HoldView"] };
+  "hold-add": { in: Schemas["HoldAddition"]; out: Schemas["HoldView"] };
   /** A live hold at a moment. */
   "hold-look": { in: Schemas["HoldMoment"]; out: Schemas["HoldView"] };
   /** What may come after a hold. */
-  "hold-next": { in: Schemas["HoldAsked"]; out: Schemas["NextAfter"] };
+  "hold-next": { in: Schemas["HoldQuestion"]; out: Schemas["NextAfter"] };
   /** Opens a live hold, or opens it anew with another log. */
   "hold-open": { in: Schemas["HoldLog"]; out: Schemas["HoldView"] };
   /** The plan and the limits of a hold at a place. */
@@ -34,7 +34,7 @@ export interface Questions {
   /** Muscles whose usual referral covers a place. */
   hurts: { in: Schemas["TouchIn"]; out: Schemas["HurtsOut"] };
   /** Everything that can be laid on a view. */
-  layers: { in: Schemas["Wanted"]; out: Schemas["Drawn"] };
+  layers: { in: Schemas["LayerRequest"]; out: Schemas["ViewLayers"] };
   /** Vertebral level at a landmark, or what lies beside one. */
   level: { in: Schemas["LevelIn"]; out: Schemas["LevelOut"] };
   /** What a hand bore, by day and over the week. */
@@ -74,21 +74,21 @@ export interface Questions {
   /** The aftercare sheet. */
   "visit-aftercare": { in: Schemas["Of"]; out: Schemas["Aftercare"] };
   /** The text of the note. */
-  "visit-note": { in: Schemas["NoteAsked"]; out: Schemas["NoteText"] };
+  "visit-note": { in: Schemas["NoteQuestion"]; out: Schemas["NoteText"] };
   /** The session as it stands at a moment. */
-  "visit-plan": { in: Schemas["Planning"]; out: Schemas["Planned"] };
+  "visit-plan": { in: Schemas["Planning"]; out: Schemas["PlanState"] };
   /** Why an event would be rejected if it were written now. */
   "visit-preview": { in: Schemas["Draft"]; out: Schemas["Refusal"] };
   /** Muscles ranked by all findings of a visit. */
   "visit-ranking": { in: Schemas["Weighing"]; out: Schemas["Ranking"] };
   /** Which spot of earlier visits a place is. */
-  "visit-same-spot": { in: Schemas["PlaceAsked"]; out: Schemas["Spot"] };
+  "visit-same-spot": { in: Schemas["PlaceQuestion"]; out: Schemas["Spot"] };
   /** The state of a visit, kept for the questions about it. */
   "visit-state": { in: Schemas["VisitLog"]; out: Schemas["VisitState"] };
   /** What happened in a visit, in order. */
   "visit-timeline": { in: Schemas["Of"]; out: Schemas["Timeline"] };
   /** Where a point may come from. */
-  "visit-trace": { in: Schemas["PointAsked"]; out: Schemas["Sources"] };
+  "visit-trace": { in: Schemas["PointQuestion"]; out: Schemas["Sources"] };
   /** Which events their author may undo now. */
   "visit-undoable": { in: Schemas["Undoing"]; out: Schemas["EventIDs"] };
   /** Every point judged, its protocol, and what to search. */

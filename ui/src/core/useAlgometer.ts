@@ -16,7 +16,7 @@ export interface Algometer {
   /** Rise in kPa/s while it is pressed. */
   rise?: number;
   pressing: boolean;
-  trouble?: string;
+  error?: string;
 }
 
 /** Where each instrument streams, as far as this installation has it. */
@@ -62,7 +62,7 @@ export function useAlgometer(address: string | undefined, by: Presser) {
       e.code !== 1000 &&
       setLive({
         pressing: false,
-        trouble: `The ${name} does not answer. Switch it on and try again, or type the readings.`,
+        error: `The ${name} does not answer. Switch it on and try again, or type the readings.`,
       });
     return () => {
       socket.onclose = null;

@@ -11,7 +11,7 @@ export interface Inclinometer {
   distance_cm?: number;
   /** Share of the steady time that has passed, 0–1. */
   share: number;
-  trouble?: string;
+  error?: string;
 }
 
 /** Whether this installation has an instrument, and where it streams. */
@@ -29,7 +29,7 @@ export function useInclinometer(
   address: string | undefined,
   mode: Schemas["Watch"]["mode"],
   usual: { deg: number; cm?: number },
-  onTaken: (t: Schemas["Taken"]) => void,
+  onTaken: (t: Schemas["SteadyReading"]) => void,
 ): Inclinometer {
   const [live, setLive] = useState<Inclinometer>({ share: 0 });
   const taken = useRef(onTaken);
@@ -66,7 +66,7 @@ export function useInclinometer(
           if (ended) return;
           setLive({
             share: 0,
-            trouble: "The inclinometer sends something that cannot be read. Type the reading instead.",
+            error: "The inclinometer sends something that cannot be read. Type the reading instead.",
           });
         });
     };
@@ -74,7 +74,7 @@ export function useInclinometer(
       e.code !== 1000 &&
       setLive({
         share: 0,
-        trouble: "The inclinometer does not answer. Switch it on and try again, or type the reading.",
+        error: "The inclinometer does not answer. Switch it on and try again, or type the reading.",
       });
     return () => {
       ended = true;

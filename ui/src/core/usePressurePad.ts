@@ -30,7 +30,7 @@ export const usePressurePadAddress = () =>
 
 export interface PressurePad {
   on: boolean;
-  trouble?: string;
+  error?: string;
   reading?: Schemas["PadReading"];
 }
 
@@ -95,7 +95,7 @@ export function usePressurePad(
     };
     socket.onclose = (e) =>
       e.code !== 1000 &&
-      setPad({ on: false, trouble: "The pressure pad does not answer. Go on without it, by hand." });
+      setPad({ on: false, error: "The pressure pad does not answer. Go on without it, by hand." });
     return () => {
       socket.onclose = null;
       socket.close(1000);

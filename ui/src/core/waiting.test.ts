@@ -30,7 +30,7 @@ it("has a row before the database has answered, for this page and the next", asy
   expect(ids((await next.allRows()).rows)).toEqual(["a"]);
 });
 
-it("jots nothing down for longer than it takes", async () => {
+it("keeps nothing ahead for longer than it takes", async () => {
   await addRow(row("a"));
   expect(localStorage).toHaveLength(0);
   expect(ids((await allRows()).rows)).toEqual(["a"]);
@@ -60,7 +60,7 @@ it("holds a row where nothing can be written down", async () => {
   await changeRows(["a"]);
 });
 
-it("says a row once that is stored and still jotted, as the database has it", async () => {
+it("says a row once that is stored and still written ahead, as the database has it", async () => {
   await addRow(row("a"));
   localStorage.setItem("mokren-jotted:a", JSON.stringify(row("a")));
   localStorage.setItem("mokren-jotted:b", '{"id":"b","visit":');
@@ -78,7 +78,7 @@ describe("sealed rows", () => {
   const atRest = async () => JSON.stringify([await (await tables()).getAll("outbox"), { ...localStorage }]);
   afterEach(() => sealFor(""));
 
-  it("are of no use to whoever reads the storage, jotted or stored", async () => {
+  it("are of no use to whoever reads the storage, written ahead or stored", async () => {
     sealFor("ines", keyOf(1));
     const d = await tables();
     vi.spyOn(d, "put").mockReturnValueOnce(new Promise(() => undefined));

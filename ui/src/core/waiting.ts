@@ -1,25 +1,25 @@
-// The rows of the outbox: in the browser's database, and jotted down until they
+// The rows of the outbox: in the browser's database, and written ahead until they
 // are there. Both keep them sealed.
 import { type Entry, type Kept, tables } from "./db";
-import { jot, jotted, unjot } from "./jotted";
+import { forgetAhead, writeAhead, writtenAhead } from "./writeAhead";
 import { opened, sealed } from "./sealing";
 
-/** Jots a row down before it returns; the promise ends when it is stored. Where
- * the database has no room the row stays jotted, and is sent from there. */
+/** Writes a row ahead before it returns; the promise ends when it is stored. Where
+ * the database has no room the row stays there, and is sent from there. */
 export async function addRow(e: Entry) {
   const k = sealed(e);
-  jot(k);
+  writeAhead(k);
   try {
     await (await tables()).put("outbox", k);
   } catch {
     return;
   }
-  unjot([e.id]);
+  forgetAhead([e.id]);
 }
 
-/** All rows as they are kept. What is jotted is read first: it may be stored in between. */
+/** All rows as they are kept. What is written ahead is read first: it may be stored in between. */
 async function keptRows(): Promise<Kept[]> {
-  const onTheWay = jotted();
+  const onTheWay = writtenAhead();
   const stored = await (await tables()).getAll("outbox");
   const ids = new Set(stored.map((r) => r.id));
   return [...stored, ...onTheWay.filter((r) => !ids.has(r.id))];
@@ -56,5 +56,5 @@ export async function changeRows(gone: string[], refused: Entry[] = []) {
     ...refused.map((r) => tx.store.put(sealed(r))),
     tx.done,
   ]);
-  unjot([...gone, ...refused.map((r) => r.id)]);
+  forgetAhead([...gone, ...refused.map((r) => r.id)]);
 }

@@ -1,7 +1,7 @@
 // A length, typed in the practice's unit and handed on in cm. What is not touched
 // stays as it was: a length is never rounded by looking at it.
 import { Num } from "./fields";
-import { cmOf, lengthIn, lengthUnit, useWritten } from "./written";
+import { cmOf, lengthIn, lengthUnit, useUnitPreferences } from "./unitPreferences";
 
 interface Props {
   label: string;
@@ -16,7 +16,7 @@ interface Props {
 }
 
 export function Length({ label, value, min, max, step = 1, onCommit, error }: Props) {
-  const w = useWritten();
+  const w = useUnitPreferences();
   const shown = value === undefined ? undefined : lengthIn(value, w);
   return (
     <Num

@@ -2,17 +2,17 @@
 import { cleanup, render, screen, waitFor } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
-import type { Standing } from "../core/standing";
+import type { SyncStatus } from "../core/syncStatus";
 import { Sent } from "./Sent";
 
 const box = vi.hoisted(() => ({
-  standing: {} as Standing,
+  status: {} as SyncStatus,
   dismissed: 0,
 }));
 vi.mock("../core/outbox", () => ({
   outbox: {
-    watch: (f: (s: Standing) => void) => {
-      f(box.standing);
+    watch: (f: (s: SyncStatus) => void) => {
+      f(box.status);
       return () => undefined;
     },
     refused: async () => [
@@ -26,7 +26,7 @@ vi.mock("../core/outbox", () => ({
   },
 }));
 
-const standing = (more: Partial<Standing>): Standing => ({
+const statusOf = (more: Partial<SyncStatus>): SyncStatus => ({
   waiting: 0,
   others: 0,
   stuck: [],
@@ -46,14 +46,14 @@ describe("what is in the record", () => {
   });
 
   it("is said in words: all of it, or what waits and why", () => {
-    const words: [Partial<Standing>, string][] = [
+    const words: [Partial<SyncStatus>, string][] = [
       [{}, "All in the record"],
       [{ waiting: 3, online: false }, "3 to send · no connection"],
       [{ online: false, signedOut: true }, "signed out: sign in again to send"],
       [{ others: 2 }, "2 of a colleague wait for their sign-in"],
     ];
     for (const [more, text] of words) {
-      box.standing = standing(more);
+      box.status = statusOf(more);
       render(<Sent />);
       expect(said()).toBe(text);
       cleanup();
@@ -66,7 +66,7 @@ describe("what is in the record", () => {
       [{ waiting: 1 }, "false"],
       [{ online: false }, "false"],
     ] as const) {
-      box.standing = standing(more);
+      box.status = statusOf(more);
       render(<Sent />);
       expect(screen.getByRole("status").dataset.sent).toBe(sent);
       cleanup();
@@ -74,7 +74,7 @@ describe("what is in the record", () => {
   });
 
   it("tells why something was refused, keeps it as a file, and lets it go only when told", async () => {
-    box.standing = standing({ stuck: ["hold ended: $.seq: allowed: more"] });
+    box.status = statusOf({ stuck: ["hold ended: $.seq: allowed: more"] });
     let kept: Blob | undefined;
     let name = "";
     vi.spyOn(URL, "createObjectURL").mockImplementation((b) => {

@@ -3,7 +3,7 @@ import { useEffect, useState } from "react";
 import { Dialog, DialogTrigger, Popover } from "react-aria-components";
 import { styled } from "styled-components";
 import { outbox } from "../core/outbox";
-import type { Standing } from "../core/standing";
+import type { SyncStatus } from "../core/syncStatus";
 import { Button } from "./controls";
 import { keepFile } from "./keepFile";
 import { Row } from "./layout";
@@ -24,16 +24,16 @@ const Dot = styled.span<{ $bad: boolean }>`
   }
 `;
 
-function useStanding() {
+function useSyncStatus() {
   // Before the outbox has said anything, nothing is claimed.
-  const [s, set] = useState<Standing>();
+  const [s, set] = useState<SyncStatus>();
   useEffect(() => outbox.watch(set), []);
   return s;
 }
 
 /** In words: is everything in the record? */
 export function Sent() {
-  const s = useStanding();
+  const s = useSyncStatus();
   if (!s) return <Dot $bad={false} role="status" data-sent={false} />;
   const parts: string[] = [];
   if (s.waiting) parts.push(`${s.waiting} to send`);

@@ -1,7 +1,7 @@
 // A practice's own values over the shipped ones: each with its source, bounds
 // and the way back.
 import { useState } from "react";
-import { Button, Disclosed, Num, Trouble } from "./controls";
+import { Button, Disclosed, Num, ErrorPanel } from "./controls";
 import { Ruled } from "./layout";
 
 interface TunedField {
@@ -34,7 +34,7 @@ export function Tuned({ summary, note, rows, name }: Props) {
   return (
     <Disclosed data-tuned={name} summary={summary}>
       <p className="quiet">{note}</p>
-      {error && <Trouble error={error} />}
+      {error && <ErrorPanel error={error} />}
       {rows.map((r) => (
         <Tunable key={r.id} r={r} run={run} />
       ))}

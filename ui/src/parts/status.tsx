@@ -13,7 +13,7 @@ const Note = styled.div`
   border-radius: var(--r1);
   padding: 10px 14px;
 `;
-export function Trouble({ error, onRetry }: { error: Error; onRetry?: () => void }) {
+export function ErrorPanel({ error, onRetry }: { error: Error; onRetry?: () => void }) {
   return (
     <Note role="alert">
       <span>{error.message}</span>
@@ -31,6 +31,6 @@ export const Waiting = ({ children }: { children: ReactNode }) => (
 /** A screen that cannot be shown, with the way to try again. */
 export const Failed = ({ error, onRetry }: { error: Error; onRetry?: () => void }) => (
   <Padded>
-    <Trouble error={error} onRetry={onRetry} />
+    <ErrorPanel error={error} onRetry={onRetry} />
   </Padded>
 );

@@ -3,10 +3,10 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { styled } from "styled-components";
 import { api, must, type Schemas } from "../api/client";
-import { Button, Trouble, Waiting } from "../parts/controls";
+import { Button, ErrorPanel, Waiting } from "../parts/controls";
 import { twoLines } from "../parts/layout";
 import { isoDay, longDay } from "../parts/words";
-import { timeWords } from "../parts/written";
+import { timeWords } from "../parts/unitPreferences";
 import { phone } from "../theme";
 import { may } from "../rights";
 
@@ -124,7 +124,7 @@ export function Day({ me }: { me: Schemas["Me"] }) {
           ›
         </Button>
       </header>
-      {q.error && <Trouble error={q.error} onRetry={() => q.refetch()} />}
+      {q.error && <ErrorPanel error={q.error} onRetry={() => q.refetch()} />}
       {q.isPending && <Waiting>Looking up the day…</Waiting>}
       {q.data?.items.length === 0 && (
         <p className="quiet">Nobody is booked. A visit can be begun from a client's page.</p>

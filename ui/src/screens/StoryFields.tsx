@@ -5,7 +5,7 @@ import type { Schemas } from "../api/client";
 import { Button, Choice, Choices, Text } from "../parts/controls";
 import { one, plain } from "../parts/words";
 import { Row, Said, Stack } from "../parts/layout";
-import { loads as loadIDs, scores, type Story, storyTrouble } from "./story";
+import { loads as loadIDs, scores, type Story, storyError } from "./story";
 
 const numbers = [0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10];
 const texts = [
@@ -54,9 +54,9 @@ export function StoryFields({ story: v, onStory, loads: own, onLoads, ask, last,
           onChoose={(n) => set({ [k]: n })}
         />
       ))}
-      {storyTrouble(v) && (
+      {storyError(v) && (
         <Said role="alert" $tone="stop">
-          {storyTrouble(v)}
+          {storyError(v)}
         </Said>
       )}
       <Pair>

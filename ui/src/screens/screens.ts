@@ -19,4 +19,4 @@ export const Diary = lazily(() => import("./diary/Diary"));
 export const Audit = lazily(() => import("./practice/Audit"));
 export const People = lazily(() => import("./practice/People"));
 export const Own = lazily(() => import("./own/Own"));
-export const Join = lazily(() => import("./door/Join"));
+export const Join = lazily(() => import("./signin/Join"));

@@ -1,10 +1,10 @@
 import { expect, it } from "vitest";
-import { mergeStory, rebase, storyTrouble, tidy } from "./story";
+import { mergeStory, rebase, storyError, tidy } from "./story";
 
 it("a best above the worst is pointed out, nothing else", () => {
-  expect(storyTrouble({ best: 6, worst: 4 })).toContain("above the worst");
-  expect(storyTrouble({ best: 4, worst: 4 })).toBe("");
-  expect(storyTrouble({ best: 6 })).toBe("");
+  expect(storyError({ best: 6, worst: 4 })).toContain("above the worst");
+  expect(storyError({ best: 4, worst: 4 })).toBe("");
+  expect(storyError({ best: 6 })).toBe("");
 });
 
 it("activities without a name are not kept", () => {
@@ -46,5 +46,5 @@ it("a told story wipes out nothing that was noted, and cannot put a best above a
   const told = mergeStory(noted, { worst: 3 });
   expect(told.best).toBeUndefined();
   expect(told.worst).toBe(3);
-  expect(storyTrouble(told)).toBe("");
+  expect(storyError(told)).toBe("");
 });

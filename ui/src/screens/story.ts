@@ -1,7 +1,7 @@
 // The interview: what is kept of it, and two tellings put together.
 import type { Schemas } from "../api/client";
 
-export type Story = Schemas["Interviewed"];
+export type Story = Schemas["InterviewNoted"];
 
 export const loads: Schemas["LoadID"][] = [
   "long-sitting",
@@ -24,7 +24,7 @@ export const scores = [
 ] as const;
 
 /** Why a story cannot be kept, or "". */
-export const storyTrouble = (s: Story) =>
+export const storyError = (s: Story) =>
   s.best !== undefined && s.worst !== undefined && s.best > s.worst
     ? "The best number is above the worst."
     : "";

@@ -22,7 +22,7 @@ export function openVisit(): Schemas["OpenVisit"] {
     events: [],
     earlier: [],
     entries: [],
-    schools: {},
+    own_protocols: {},
     hand_uses: [],
     today: 20000,
     team: [],

@@ -2,7 +2,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { useParams } from "react-router";
 import { api, must } from "../../api/client";
-import { Trouble, Waiting } from "../../parts/controls";
+import { ErrorPanel, Waiting } from "../../parts/controls";
 import { longDay } from "../../parts/words";
 import { Enter } from "../pad/Enter";
 import { Page } from "../pad/Page";
@@ -22,7 +22,7 @@ function ByCode({ code }: { code: string }) {
   if (sheet.error)
     return (
       <Page>
-        <Trouble error={sheet.error} />
+        <ErrorPanel error={sheet.error} />
       </Page>
     );
   if (!sheet.data) return <Waiting>Opening the sheet…</Waiting>;

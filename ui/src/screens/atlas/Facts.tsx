@@ -6,7 +6,7 @@ import type { Schemas } from "../../api/client";
 import { Button, Choice, Search, WordButton } from "../../parts/controls";
 import { Columns, Fill, Row, Said } from "../../parts/layout";
 import { HowFar } from "../../parts/HowFar";
-import { nearWords } from "../../parts/written";
+import { nearWords } from "../../parts/unitPreferences";
 import { plain, sentence } from "../../parts/words";
 import { motion } from "./motion";
 import { Own } from "./Own";

@@ -5,7 +5,7 @@ import { styled } from "styled-components";
 import type { Schemas } from "../../api/client";
 import type { Core } from "../../core/core";
 import { useCore } from "../../core/useCore";
-import { Key, Trouble, Waiting } from "../../parts/controls";
+import { Key, ErrorPanel, Waiting } from "../../parts/controls";
 import { TableRoom } from "../../parts/layout";
 import { plain } from "../../parts/words";
 import { useTableMode } from "../hold/useRoom";
@@ -113,11 +113,11 @@ export default function Guide({ me }: { me: Schemas["Me"] }) {
   const { muscle = "", side = "left" } = useParams();
   const { core, error, retry } = useCore();
   useTableMode();
-  if (error) return <Trouble error={error} onRetry={retry} />;
+  if (error) return <ErrorPanel error={error} onRetry={retry} />;
   if (!core) return <Waiting>Opening the guide…</Waiting>;
   const known = core.lists.muscles.find((m) => m.id === muscle)?.id;
   if (!known || (side !== "left" && side !== "right"))
-    return <Trouble error={new Error("The atlas has no such muscle or side.")} />;
+    return <ErrorPanel error={new Error("The atlas has no such muscle or side.")} />;
   return <Steps core={core} muscle={known} side={side} finger={me.finger_cm} />;
 }
 

@@ -1,7 +1,7 @@
 // The practice's own note and sites; what is shipped stays as it is.
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
-import { Button, Text, Trouble, WordButton } from "../../parts/controls";
+import { Button, Text, ErrorPanel, WordButton } from "../../parts/controls";
 import { Fill, Row } from "../../parts/layout";
 import { count, one } from "../../parts/words";
 import { NewSite } from "./NewSite";
@@ -24,7 +24,7 @@ export function Own({ muscle, own }: Props) {
   return (
     <Sheet>
       <h3>Of this practice</h3>
-      {edits.error && <Trouble error={edits.error} />}
+      {edits.error && <ErrorPanel error={edits.error} />}
       <Note key={`${note?.revision} ${restored}`} note={note} keep={edits.keepNote} />
       <Sites sites={sites} edits={edits} />
       {adding ? (

@@ -6,7 +6,7 @@ import type { View } from "../../body/views";
 import { useAsk, useAskAll } from "../../core/useAsk";
 import type { AtlasView } from "./useAtlas";
 
-type LayerNames = Schemas["Wanted"]["layers"];
+type LayerNames = Schemas["LayerRequest"]["layers"];
 
 /** The layers that were chosen, as the core names them. */
 const chosenLayers = (a: AtlasView) =>
@@ -14,7 +14,10 @@ const chosenLayers = (a: AtlasView) =>
 
 /** What is drawn on a view, and what of it is to be seen: the muscle and its usual
  * referral. */
-export function useDrawnOn(a: AtlasView, view: View): { drawn?: Schemas["Drawn"]; fit?: Schemas["Box"] } {
+export function useDrawnOn(
+  a: AtlasView,
+  view: View,
+): { drawn?: Schemas["ViewLayers"]; fit?: Schemas["Box"] } {
   const chosen = chosenLayers(a);
   const layers: LayerNames =
     a.mode === "Keep off" ? [...new Set([...chosen, "structures" as const])] : chosen;
@@ -33,7 +36,7 @@ export const muscleOn = (
   view: View,
   muscle: Schemas["MuscleID"],
   side: Schemas["Side"],
-): Schemas["Wanted"] => ({ view, layers: ["muscles", "referral"], only: [muscle], side });
+): Schemas["LayerRequest"] => ({ view, layers: ["muscles", "referral"], only: [muscle], side });
 
 /** Where the same view is to be had as a file. */
 export function svgOf({ guide, second, side, depth, ...a }: AtlasView, view: View): string {
@@ -77,7 +80,10 @@ export function useMarksOn({ core, guide, side }: AtlasView, own: Schemas["OwnSi
 
 /** The structures to keep off in the views that are shown, by name. */
 export function useStructures({ core, views }: AtlasView): Schemas["Keep"][] {
-  const asked = views.map((view): [string, Schemas["Wanted"]] => [view, { view, layers: ["structures"] }]);
+  const asked = views.map((view): [string, Schemas["LayerRequest"]] => [
+    view,
+    { view, layers: ["structures"] },
+  ]);
   const drawn = useAskAll(core, "layers", Object.fromEntries(asked)) ?? {};
   const list = Object.values(drawn).flatMap((d) => d.structures);
   const once = [...new Map(list.map((s) => [s.structure, s])).values()];

@@ -7,7 +7,7 @@ import { useCourse } from "../../api/queries";
 import { Figure } from "../../body/Figure";
 import { toMark } from "../../body/marks";
 import type { View } from "../../body/views";
-import { Button, Card, Failed, Trouble, Waiting } from "../../parts/controls";
+import { Button, Card, Failed, ErrorPanel, Waiting } from "../../parts/controls";
 import { Row, Stack } from "../../parts/layout";
 import { ClientForm } from "../clients/ClientForm";
 import { Progress } from "../screens";
@@ -147,7 +147,7 @@ export function ClientPage({ me }: { me: Schemas["Me"] }) {
       <Bodies points={q.data.last_points} />
       <div className="side">
         {head}
-        {client.error && <Trouble error={client.error} />}
+        {client.error && <ErrorPanel error={client.error} />}
         {editing && (
           <Card>
             <ClientForm

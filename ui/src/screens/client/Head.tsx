@@ -4,7 +4,7 @@ import { styled } from "styled-components";
 import type { Schemas } from "../../api/client";
 import { Button, Card } from "../../parts/controls";
 import { Fill, Row } from "../../parts/layout";
-import { lengthWords, useWritten } from "../../parts/written";
+import { lengthWords, useUnitPreferences } from "../../parts/unitPreferences";
 
 const Tabs = styled.nav`
   margin-left: calc(-1 * var(--s3));
@@ -60,7 +60,7 @@ export function Head({
 }: Props) {
   const go = useNavigate();
   const booked = visits.find((v) => !v.closed_at && Math.abs(Date.parse(v.starts_at) - Date.now()) < nearMS);
-  const written = useWritten();
+  const written = useUnitPreferences();
   const facts = [
     c.age !== undefined && `${c.age} years`,
     c.height_cm && lengthWords(c.height_cm, written),

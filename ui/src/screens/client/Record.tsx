@@ -2,7 +2,7 @@
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import { api, must, type Schemas } from "../../api/client";
-import { Button, Card, Disclosed, Text, Trouble } from "../../parts/controls";
+import { Button, Card, Disclosed, Text, ErrorPanel } from "../../parts/controls";
 import { FileLink } from "../../parts/FileLink";
 import { Row, Said, Stack } from "../../parts/layout";
 import { useTry } from "../../parts/useTry";
@@ -69,7 +69,7 @@ function LawHold({ c, onChanged }: Omit<Props, "me">) {
         <Button isDisabled={busy} onPress={() => hold("")}>
           It need not be kept any more
         </Button>
-        {error && <Trouble error={error} />}
+        {error && <ErrorPanel error={error} />}
       </Row>
     );
   return (
@@ -80,7 +80,7 @@ function LawHold({ c, onChanged }: Omit<Props, "me">) {
           Keep it
         </Button>
       </Row>
-      {error && <Trouble error={error} />}
+      {error && <ErrorPanel error={error} />}
     </Disclosed>
   );
 }
@@ -106,7 +106,7 @@ function Erase({ c }: { c: Schemas["Client"] }) {
       </p>
       <Text label="Why (without the name)" value={reason} onChange={setReason} error={fields.reason} />
       <Text label={`Type the name: ${whole}`} value={name} onChange={setName} error={fields.name} />
-      {error?.message && Object.keys(fields).length === 0 && <Trouble error={error} />}
+      {error?.message && Object.keys(fields).length === 0 && <ErrorPanel error={error} />}
       <Row>
         <Button $kind="stop" isDisabled={busy || name !== whole || reason.trim().length < 3} onPress={erase}>
           Erase it for good

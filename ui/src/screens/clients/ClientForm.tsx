@@ -1,6 +1,6 @@
 // Register or change a client.
 import type { Schemas } from "../../api/client";
-import { Button, Choice, Day, Disclosed, Text, Trouble } from "../../parts/controls";
+import { Button, Choice, Day, Disclosed, Text, ErrorPanel } from "../../parts/controls";
 import { Columns, Stack } from "../../parts/layout";
 import { Length } from "../../parts/Length";
 import { underAge } from "./age";
@@ -57,7 +57,7 @@ export function ClientForm({ client, contactsOnly, onSaved }: Props) {
           born={v.born_on.trim()}
         />
       )}
-      {error && <Trouble error={error} />}
+      {error && <ErrorPanel error={error} />}
       {stored && (
         <Both
           mine={v}

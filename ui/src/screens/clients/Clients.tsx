@@ -4,7 +4,7 @@ import { useState } from "react";
 import { useNavigate } from "react-router";
 import { styled } from "styled-components";
 import { api, must, type Schemas } from "../../api/client";
-import { Button, Card, Choice, Text, Trouble, Waiting, bare } from "../../parts/controls";
+import { Button, Card, Choice, Text, ErrorPanel, Waiting, bare } from "../../parts/controls";
 import { Columns, Padded } from "../../parts/layout";
 import { ClientForm } from "./ClientForm";
 import { ClientTable } from "./ClientTable";
@@ -95,7 +95,7 @@ export function Clients({ me }: { me: Schemas["Me"] }) {
             onChoose={(v) => setArchived(v === "archived")}
           />
         </Columns>
-        {list.error && <Trouble error={list.error} onRetry={() => list.refetch()} />}
+        {list.error && <ErrorPanel error={list.error} onRetry={() => list.refetch()} />}
         {list.isPending && <Waiting>Looking…</Waiting>}
         {list.data?.items.length === 0 && (
           <Padded as="p" className="quiet">

@@ -1,7 +1,7 @@
 // One appointment: moved, cancelled, missed, or begun.
 import { Link } from "react-router";
 import type { Schemas } from "../../api/client";
-import { Button, Card, Trouble } from "../../parts/controls";
+import { Button, Card, ErrorPanel } from "../../parts/controls";
 import { Row, Said } from "../../parts/layout";
 import { Clashes } from "./Clashes";
 import { useRebooking } from "./useRebooking";
@@ -44,7 +44,7 @@ function Change({ visit: v, diary, me }: Omit<Props, "onClose">) {
     <>
       <When slot={slot} diary={diary} set={set} />
       <Clashes list={clashes} />
-      {error && <Trouble error={error} />}
+      {error && <ErrorPanel error={error} />}
       <Row $wrap>
         <Button $kind="main" onPress={() => void rebook("booked")}>
           {clashes.length > 0 ? "Move it anyway" : move}

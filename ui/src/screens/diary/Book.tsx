@@ -2,7 +2,7 @@
 // booked.
 import { useQuery } from "@tanstack/react-query";
 import { api, must, type Schemas } from "../../api/client";
-import { Button, Card, Choice, Num, Search, Trouble } from "../../parts/controls";
+import { Button, Card, Choice, Num, Search, ErrorPanel } from "../../parts/controls";
 import { Row, Said } from "../../parts/layout";
 import { count } from "../../parts/words";
 import { longDate } from "../progress/time";
@@ -59,7 +59,7 @@ export function Book({ begun, diary, me, onBooked }: Props) {
         />
       )}
       <Clashes list={form.clashes} />
-      {form.error && <Trouble error={form.error} />}
+      {form.error && <ErrorPanel error={form.error} />}
       {form.done > 0 && (
         <Said role="status" $tone="good">
           Booked: {count(form.done, "appointment")}.

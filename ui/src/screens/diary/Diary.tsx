@@ -4,7 +4,7 @@ import { useState, useSyncExternalStore } from "react";
 import { useNavigate, useParams } from "react-router";
 import { styled } from "styled-components";
 import { api, must, type Schemas } from "../../api/client";
-import { Button, Choice, Trouble, Waiting } from "../../parts/controls";
+import { Button, Choice, ErrorPanel, Waiting } from "../../parts/controls";
 import { Row } from "../../parts/layout";
 import { isoDay } from "../../parts/words";
 import { upright } from "../../theme";
@@ -74,7 +74,7 @@ export default function Diary({ me }: { me: Schemas["Me"] }) {
   return (
     <Room>
       <Head start={start} days={days} today={today} onDays={setDays} />
-      {q.error && <Trouble error={q.error} onRetry={() => q.refetch()} />}
+      {q.error && <ErrorPanel error={q.error} onRetry={() => q.refetch()} />}
       {q.isPending && <Waiting>Looking up the days…</Waiting>}
       {q.data && <Days diary={q.data} me={me} start={start} today={today} />}
     </Room>

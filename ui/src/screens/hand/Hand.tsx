@@ -6,7 +6,7 @@ import { useParams } from "react-router";
 import { styled } from "styled-components";
 import { api, must } from "../../api/client";
 import { HandPad, type PadState } from "../../core/handPad";
-import { Trouble, Waiting } from "../../parts/controls";
+import { ErrorPanel, Waiting } from "../../parts/controls";
 import { Enter } from "../pad/Enter";
 import { Page } from "../pad/Page";
 import { UprightScale } from "./UprightScale";
@@ -86,7 +86,7 @@ function Paired({ code }: { code: string }) {
   if (told.error || state.over)
     return (
       <Page>
-        <Trouble error={told.error ?? new Error("This code is over. Ask your therapist for a new one.")} />
+        <ErrorPanel error={told.error ?? new Error("This code is over. Ask your therapist for a new one.")} />
       </Page>
     );
   if (!told.data) return <Waiting>Connecting…</Waiting>;

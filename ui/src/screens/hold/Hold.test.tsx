@@ -26,9 +26,9 @@ vi.mock("../../core/useVisitWire", () => ({ useVisitWire: () => "never" }));
 vi.mock("../../parts/Sent", () => ({ Sent: () => null }));
 const { default: Hold } = await import("./Hold");
 
-type Written = [type: string, body: Record<string, unknown>];
+type WrittenEvent = [type: string, body: Record<string, unknown>];
 let core: Core;
-let written: Written[];
+let written: WrittenEvent[];
 
 /** A hold on the left soleus, as it stands right after it began. */
 async function begin(protocol: Schemas["ProtocolID"] = "graded-stages") {

@@ -6,7 +6,7 @@ import { useNavigate, useParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { type LiveVisit, useVisit } from "../../core/useVisit";
 import { type PadSeen, useVisitWire } from "../../core/useVisitWire";
-import { Key, Trouble, Waiting } from "../../parts/controls";
+import { Key, ErrorPanel, Waiting } from "../../parts/controls";
 import { Sent } from "../../parts/Sent";
 import { clock, plain, sentence } from "../../parts/words";
 import { Alone, endsAt } from "./Alone";
@@ -33,10 +33,10 @@ export default function Hold({ me }: { me: Schemas["Me"] }) {
   const { id = "", hold = "" } = useParams();
   const { visit, error, retry } = useVisit(id, me);
   useTableMode();
-  if (error && !visit) return <Trouble error={error} onRetry={retry} />;
+  if (error && !visit) return <ErrorPanel error={error} onRetry={retry} />;
   if (!visit) return <Waiting>Opening the hold…</Waiting>;
   const h = visit.state.holds.find((x) => x.id === hold);
-  if (!h) return <Trouble error={new Error("There is no such hold in this visit.")} />;
+  if (!h) return <ErrorPanel error={new Error("There is no such hold in this visit.")} />;
   return <Opened me={me} visit={visit} hold={h} />;
 }
 
@@ -134,7 +134,7 @@ interface HeadProps {
   onBack: () => void;
 }
 
-/** What is pressed, by which school, within which limits. */
+/** What is pressed, by which protocol, within which limits. */
 function Head({ hold, prefs, seen, pad, onOpen, onBack }: HeadProps) {
   const { start } = hold;
   const { limits } = start;
@@ -144,7 +144,7 @@ function Head({ hold, prefs, seen, pad, onOpen, onBack }: HeadProps) {
         <h1>
           {sentence(plain(start.muscle ?? ""))}, {start.side}
         </h1>
-        <div className="school">
+        <div className="protocol">
           {start.plan?.name ?? sentence(plain(start.protocol))} · target {limits.target} · ceilings{" "}
           {limits.soft_ceiling} / {limits.hard_ceiling}
         </div>
@@ -204,7 +204,7 @@ function Said({ me, visit, hold, live, pad }: SaidProps) {
         {line.text}
       </div>
       <div className="ask" aria-live="polite">
-        {ended ? cameTo(summary) : (line.ask ?? pad.trouble ?? "")}
+        {ended ? cameTo(summary) : (line.ask ?? pad.error ?? "")}
       </div>
       {!ended && (
         <div className="pace">

@@ -32,7 +32,7 @@ export const HoldRoom = styled(TableRoom)`
     font-family: var(--serif);
     font-size: 23px;
   }
-  .school {
+  .protocol {
     font-size: 17px;
   }
   .say {

@@ -3,7 +3,7 @@
 import { useState } from "react";
 import { api, must, type Schemas } from "../../api/client";
 import type { PadSeen } from "../../core/useVisitWire";
-import { Key, Trouble } from "../../parts/controls";
+import { Key, ErrorPanel } from "../../parts/controls";
 import { Panel } from "./Panel";
 
 export const padWords: Record<PadSeen, string> = {
@@ -50,7 +50,7 @@ export function PadPanel({ visit, seen, onClose }: Props) {
             ? "The pad is lost. Ask, and enter the numbers yourself; what it still says is sorted in later."
             : "No pad is connected."}
       </p>
-      {error && <Trouble error={error} />}
+      {error && <ErrorPanel error={error} />}
       <Key onPress={() => attempt(async () => setLink(await must(api.POST("/api/visits/{id}/hand", path))))}>
         {link ? "Another code" : "Make a code"}
       </Key>

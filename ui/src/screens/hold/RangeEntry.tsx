@@ -26,7 +26,7 @@ const Box = styled.div`
 /** About as far as a stand-in's arm goes. */
 const usualDeg = 60;
 
-/** Schools that lengthen, and press nothing. */
+/** Protocols that lengthen, and press nothing. */
 export const lengthens = (plan?: Schemas["HoldPlan"]) =>
   plan?.steering === "rounds" || (plan?.steering === "movements" && !plan.presses);
 

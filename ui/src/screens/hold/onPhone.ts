@@ -26,7 +26,7 @@ export const onPhone = css`
     order: 2;
     font-size: 12px;
   }
-  .head > .what > .school {
+  .head > .what > .protocol {
     order: 1;
     flex-basis: 100%;
     font-size: 16px;

@@ -68,7 +68,7 @@ export function Outcomes() {
   );
 }
 
-function Rows({ list }: { list: { name: string; w: Schemas["Worked"] }[] }) {
+function Rows({ list }: { list: { name: string; w: Schemas["ProtocolOutcome"] }[] }) {
   return (
     <Table>
       <thead>

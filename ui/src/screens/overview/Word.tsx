@@ -4,7 +4,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { styled } from "styled-components";
 import { api, must, type Schemas } from "../../api/client";
-import { Button, Card, Disclosed, Trouble } from "../../parts/controls";
+import { Button, Card, Disclosed, ErrorPanel } from "../../parts/controls";
 import { Notice, Row, Said } from "../../parts/layout";
 import { plain, sentence } from "../../parts/words";
 import { Interval } from "./Interval";
@@ -93,7 +93,7 @@ function ProposalOf({ p }: { p: Schemas["Proposal"] }) {
           Let it weigh {p.proposed.plus} instead of {p.now.plus}
         </Button>
       </Row>
-      {error && <Trouble error={error} />}
+      {error && <ErrorPanel error={error} />}
     </Notice>
   );
 }

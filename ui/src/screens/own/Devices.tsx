@@ -1,7 +1,7 @@
 // Where one is signed in, and the way to end that from afar.
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { api, must, type Schemas } from "../../api/client";
-import { Button, Card, Failed, Trouble, Waiting } from "../../parts/controls";
+import { Button, Card, Failed, ErrorPanel, Waiting } from "../../parts/controls";
 import { Fill, Plain, Row } from "../../parts/layout";
 import { useTry } from "../../parts/useTry";
 import { agentWords } from "./agent";
@@ -36,7 +36,7 @@ export function Devices({ zone }: { zone: string }) {
           </Row>
         ))}
       </Plain>
-      {error && <Trouble error={error} />}
+      {error && <ErrorPanel error={error} />}
     </Card>
   );
 }

@@ -1,9 +1,9 @@
 import { useState } from "react";
 import { api, must } from "../../api/client";
-import { Button, Card, Text, Trouble } from "../../parts/controls";
+import { Button, Card, Text, ErrorPanel } from "../../parts/controls";
 import { Row, Said } from "../../parts/layout";
 import { useTry } from "../../parts/useTry";
-import { missingOf, NewPassword, nothingChosen } from "../door/NewPassword";
+import { missingOf, NewPassword, nothingChosen } from "../signin/NewPassword";
 
 export function Password() {
   const [now, setNow] = useState("");
@@ -38,7 +38,7 @@ export function Password() {
         onChange={setChosen}
         fields={fields}
       />
-      {error?.message && Object.keys(fields).length === 0 && <Trouble error={error} />}
+      {error?.message && Object.keys(fields).length === 0 && <ErrorPanel error={error} />}
       <Row $gap={3}>
         <Button isDisabled={busy} onPress={change}>
           Change it

@@ -3,7 +3,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { styled } from "styled-components";
 import { api, must } from "../../api/client";
-import { Button, Card, Choice, Trouble, Waiting } from "../../parts/controls";
+import { Button, Card, Choice, ErrorPanel, Waiting } from "../../parts/controls";
 import { Plain } from "../../parts/layout";
 import type { Answers } from "./kept";
 
@@ -36,7 +36,7 @@ export function Health({
     staleTime: Number.POSITIVE_INFINITY,
     queryFn: () => must(api.POST("/api/calc/questions", { body: {}, headers: { "Mokren-Code": code } })),
   });
-  if (q.error) return <Trouble error={q.error} onRetry={() => q.refetch()} />;
+  if (q.error) return <ErrorPanel error={q.error} onRetry={() => q.refetch()} />;
   if (!q.data) return <Waiting>Opening…</Waiting>;
   const asked = q.data.questions.filter((x) => !notAsked.has(x.id));
   const groups = Array.from({ length: Math.ceil(asked.length / atATime) }, (_, i) =>

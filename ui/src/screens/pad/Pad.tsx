@@ -5,9 +5,9 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useParams } from "react-router";
 import { api, must, Problem, type Schemas } from "../../api/client";
-import { Button, Trouble, Waiting } from "../../parts/controls";
+import { Button, ErrorPanel, Waiting } from "../../parts/controls";
 import { Columns } from "../../parts/layout";
-import { type Story, storyTrouble } from "../story";
+import { type Story, storyError } from "../story";
 import { StoryFields } from "../StoryFields";
 import { Enter } from "./Enter";
 import { Health } from "./Health";
@@ -33,7 +33,7 @@ function Opening({ code }: { code: string }) {
   return (
     <Page>
       {pad.error ? (
-        <Trouble error={pad.error} onRetry={over ? undefined : () => void pad.refetch()} />
+        <ErrorPanel error={pad.error} onRetry={over ? undefined : () => void pad.refetch()} />
       ) : (
         <Waiting>Opening…</Waiting>
       )}
@@ -46,7 +46,7 @@ function Parts({ code, pad }: { code: string; pad: Schemas["Pad"] }) {
   const { all, change, send, sent, error } = useHandIn(code);
   const story: Story = all.story ?? { activities: pad.activities.map((name) => ({ name, score: 5 })) };
   const after = parts[parts.indexOf(part) + 1];
-  const trouble = all.unsent.includes("story") && storyTrouble(story);
+  const storyProblem = all.unsent.includes("story") && storyError(story);
   const goTo = (p: Part) => {
     setPart(p);
     scrollTo(0, 0);
@@ -72,14 +72,14 @@ function Parts({ code, pad }: { code: string; pad: Schemas["Pad"] }) {
       {part === "answers" && (
         <Health code={code} answers={all.answers} onAnswers={(answers) => change("answers", { answers })} />
       )}
-      {error && <Trouble error={error} />}
+      {error && <ErrorPanel error={error} />}
       <Columns $cols={after ? "1fr 1fr" : "1fr"}>
         {after && (
           <Button $large onPress={() => goTo(after)}>
             Next: {titles[after]}
           </Button>
         )}
-        <Button $kind="main" $large isDisabled={all.unsent.length === 0 || !!trouble} onPress={send}>
+        <Button $kind="main" $large isDisabled={all.unsent.length === 0 || !!storyProblem} onPress={send}>
           {sent ? "Handed in. Thank you." : "Hand it in"}
         </Button>
       </Columns>

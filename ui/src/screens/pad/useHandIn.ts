@@ -58,7 +58,7 @@ async function put(code: string, what: Part, all: Kept, figure: string): Promise
 function putAs(code: string, what: Part, all: Kept, figure: string, id: string): Promise<unknown> {
   const params = { path: { code, id } };
   if (what === "drawing") {
-    const body: Schemas["Painted"] = { figure, strokes: all.strokes, by: "client" };
+    const body: Schemas["DrawingPainted"] = { figure, strokes: all.strokes, by: "client" };
     return must(api.PUT("/api/pad/{code}/drawings/{id}", { params, body }));
   }
   if (what === "story") {

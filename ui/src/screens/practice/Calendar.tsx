@@ -2,7 +2,7 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, must, type Schemas } from "../../api/client";
-import { Button, Card, Choice, Trouble } from "../../parts/controls";
+import { Button, Card, Choice, ErrorPanel } from "../../parts/controls";
 import { Row, Said } from "../../parts/layout";
 
 export function Calendar() {
@@ -45,7 +45,7 @@ export function Calendar() {
         </Button>
         {q.data?.on && <Button onPress={() => void put(false)}>Take the link back</Button>}
       </Row>
-      {error && <Trouble error={error} />}
+      {error && <ErrorPanel error={error} />}
     </Card>
   );
 }

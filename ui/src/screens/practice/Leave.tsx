@@ -1,7 +1,7 @@
 // Someone leaves: who takes over.
 import { useState } from "react";
 import { api, must, type Schemas } from "../../api/client";
-import { Button, Pick, Trouble } from "../../parts/controls";
+import { Button, Pick, ErrorPanel } from "../../parts/controls";
 import { Row } from "../../parts/layout";
 import { useTry } from "../../parts/useTry";
 
@@ -39,7 +39,7 @@ export function Leave({ p, people, onLeft }: Props) {
           {p.name} leaves
         </Button>
       </Row>
-      {error && <Trouble error={error} />}
+      {error && <ErrorPanel error={error} />}
     </>
   );
 }

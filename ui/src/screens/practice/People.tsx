@@ -3,7 +3,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { styled } from "styled-components";
 import { api, must, type Schemas } from "../../api/client";
-import { Button, Card, Failed, Trouble, Waiting } from "../../parts/controls";
+import { Button, Card, Failed, ErrorPanel, Waiting } from "../../parts/controls";
 import { Columns, Fill, Row, Said, Stack } from "../../parts/layout";
 import { useTry } from "../../parts/useTry";
 import { plain, sentence } from "../../parts/words";
@@ -132,7 +132,7 @@ function Invite({
         act="Make a link"
         onKeep={ask}
       />
-      {error?.message && Object.keys(fields).length === 0 && <Trouble error={error} />}
+      {error?.message && Object.keys(fields).length === 0 && <ErrorPanel error={error} />}
     </Card>
   );
 }
@@ -176,7 +176,7 @@ function Person({ p, me, people, onChanged, onLink }: PersonProps) {
           </Row>
         )}
       </Columns>
-      {error?.message && Object.keys(fields).length === 0 && <Trouble error={error} />}
+      {error?.message && Object.keys(fields).length === 0 && <ErrorPanel error={error} />}
       {open === "edit" && (
         <PersonForm
           given={givenOf(p)}

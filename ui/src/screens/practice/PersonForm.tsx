@@ -5,7 +5,7 @@ import { Button, Choice, Day, Pick, Text } from "../../parts/controls";
 import { Columns, Row } from "../../parts/layout";
 import { plain, sentence } from "../../parts/words";
 
-export type Given = Schemas["PersonGiven"] & { email?: string };
+export type Given = Schemas["PersonInput"] & { email?: string };
 export const nobody: Given = { name: "", role: "therapist", licence: "", licence_until: "" };
 
 const roles = ["owner", "therapist", "student", "front-desk"] as const;

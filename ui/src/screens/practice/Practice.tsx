@@ -4,13 +4,13 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { styled } from "styled-components";
 import { api, must, type Schemas } from "../../api/client";
-import { Card, Choice, Trouble } from "../../parts/controls";
+import { Card, Choice, ErrorPanel } from "../../parts/controls";
 import { Fill, Row } from "../../parts/layout";
 import { Calendar } from "./Calendar";
 import { Records } from "./Records";
 import { Emergency } from "./Emergency";
 import { Rooms } from "./Rooms";
-import { Schools } from "./Schools";
+import { Protocols } from "./Protocols";
 
 const Room = styled.div`
   max-width: 760px;
@@ -66,8 +66,8 @@ export default function Practice({ me }: { me: Schemas["Me"] }) {
         <Link to="/practice/people">People</Link>
         <Link to="/practice/audit">Who did what (audit)</Link>
       </Row>
-      {error && <Trouble error={error} />}
-      <Written me={me} keep={keep} />
+      {error && <ErrorPanel error={error} />}
+      <UnitsAndFormats me={me} keep={keep} />
       <Emergency number={me.emergency_number} onKeep={(n) => void keep({ emergency_number: n })} />
       <Rooms rooms={me.rooms} onKeep={(rooms) => void keep({ rooms })} />
       <Calendar />
@@ -100,13 +100,13 @@ export default function Practice({ me }: { me: Schemas["Me"] }) {
           onChoose={(idle_minutes) => void keep({ idle_minutes })}
         />
       </Card>
-      <Schools standard={me.protocol} onStandard={(protocol) => void keep({ protocol })} />
+      <Protocols standard={me.protocol} onStandard={(protocol) => void keep({ protocol })} />
     </Room>
   );
 }
 
 /** How lengths, times and weeks are written; what is kept does not change. */
-function Written({ me, keep }: { me: Schemas["Me"]; keep: (own: Partial<Settings>) => void }) {
+function UnitsAndFormats({ me, keep }: { me: Schemas["Me"]; keep: (own: Partial<Settings>) => void }) {
   return (
     <Card $gap={3}>
       <h2>How things are written</h2>

@@ -4,7 +4,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { FileTrigger } from "react-aria-components";
 import { useState } from "react";
 import { api, must, type Schemas } from "../../api/client";
-import { Button, Card, Choice, Trouble } from "../../parts/controls";
+import { Button, Card, Choice, ErrorPanel } from "../../parts/controls";
 import { FileLink } from "../../parts/FileLink";
 import { Fill, Row, Ruled, Said, Stack } from "../../parts/layout";
 import { count, day } from "../../parts/words";
@@ -93,7 +93,7 @@ export function Records({ me }: { me: Schemas["Me"] }) {
         </FileTrigger>
         {busy && <Said role="status">Reading it…</Said>}
       </Row>
-      {error && <Trouble error={error} />}
+      {error && <ErrorPanel error={error} />}
       {seen && (
         <PreviewOf
           seen={seen}
@@ -129,7 +129,7 @@ function Taken({ zone }: { zone: string }) {
   return (
     <Stack $gap={2}>
       <h3>Taken in before</h3>
-      {error && <Trouble error={error} />}
+      {error && <ErrorPanel error={error} />}
       {q.data.items.map((i) => (
         <Ruled key={i.id} $cols="minmax(0, 1fr) auto" $align="center">
           <Fill>

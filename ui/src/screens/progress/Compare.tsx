@@ -3,7 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { memo, useMemo, useState } from "react";
 import { styled } from "styled-components";
 import { api, must, type Schemas } from "../../api/client";
-import { Card, Pick, Trouble } from "../../parts/controls";
+import { Card, Pick, ErrorPanel } from "../../parts/controls";
 import { Columns } from "../../parts/layout";
 import { movementName, one } from "../../parts/words";
 import { longDate, type Moment } from "./time";
@@ -75,13 +75,13 @@ export const Compare = memo(function Compare({ client, moments }: Props) {
         />
         <Pick label="Later" value={later} options={options} describe={name} none="Choose" onPick={setLater} />
       </Columns>
-      {q.error && <Trouble error={q.error} onRetry={() => q.refetch()} />}
+      {q.error && <ErrorPanel error={q.error} onRetry={() => q.refetch()} />}
       {q.data && <Both rows={q.data.items} />}
     </Card>
   );
 });
 
-function Both({ rows }: { rows: Schemas["Compared"][] }) {
+function Both({ rows }: { rows: Schemas["Comparison"][] }) {
   if (rows.length === 0) return <p className="quiet">Nothing was read at either of them.</p>;
   return (
     <Table>

@@ -1,7 +1,7 @@
 // The course of an own score, or of the painted area in the practice's unit.
 import type { Schemas } from "../../api/client";
 import { type Reading, type TimeAxis, TimeRow } from "../../charts/TimeRow";
-import { areaIn, areaUnit, useWritten } from "../../parts/written";
+import { areaIn, areaUnit, useUnitPreferences } from "../../parts/unitPreferences";
 import { Changed } from "./RowWords";
 
 interface Props extends TimeAxis {
@@ -10,7 +10,7 @@ interface Props extends TimeAxis {
 }
 
 export function ScoreRow({ s, treated, ...shared }: Props) {
-  const written = useWritten();
+  const written = useUnitPreferences();
   const isArea = s.unit === "cm²";
   const by = isArea ? areaIn(1, written) : 1;
   const readings: Reading[] = s.visits.map((v) => ({ date: v.date, before: v.value * by }));

@@ -4,7 +4,7 @@ import { Card } from "../../parts/controls";
 import { Bullets } from "../../parts/layout";
 import { one, plain, sentence } from "../../parts/words";
 
-export function Worked({ list }: { list: Schemas["Worked"][] }) {
+export function Worked({ list }: { list: Schemas["ProtocolOutcome"][] }) {
   if (list.length === 0) return null;
   return (
     <Card data-worked>

@@ -2,9 +2,9 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { styled } from "styled-components";
 import { api, must, type Schemas } from "../../api/client";
-import { Button, Card, Choice, Num, Trouble } from "../../parts/controls";
+import { Button, Card, Choice, Num, ErrorPanel } from "../../parts/controls";
 import { Row } from "../../parts/layout";
-import { fingerCM, fingerIn, lengthUnit, useWritten } from "../../parts/written";
+import { fingerCM, fingerIn, lengthUnit, useUnitPreferences } from "../../parts/unitPreferences";
 import { usualFingerCM } from "./levels";
 
 const Narrow = styled.div`
@@ -17,7 +17,7 @@ const howToMeasure = "Asked once: lay the index finger on a ruler, at its middle
 export function Finger({ me }: { me: Schemas["Me"] }) {
   const queries = useQueryClient();
   const [cm, setCM] = useState<number | undefined>(me.finger_cm ?? usualFingerCM);
-  const w = useWritten();
+  const w = useUnitPreferences();
   const shown = (width: number) => fingerIn(width, w);
   const [error, setError] = useState<Error>();
   const keep = async () => {
@@ -39,7 +39,7 @@ export function Finger({ me }: { me: Schemas["Me"] }) {
           ? "Used for every distance that Mokren gives you."
           : `${howToMeasure} Until then ${shown(usualFingerCM)} ${lengthUnit(w)}.`}
       </p>
-      {error && <Trouble error={error} />}
+      {error && <ErrorPanel error={error} />}
       <Row $wrap $align="end">
         <Choice
           label={lengthUnit(w)}

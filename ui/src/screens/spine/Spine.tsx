@@ -7,7 +7,7 @@ import { useCore } from "../../core/useCore";
 import { Button, Card, Failed, Waiting } from "../../parts/controls";
 import { BodyAndSide, Row, Said } from "../../parts/layout";
 import { plain, sentence } from "../../parts/words";
-import { lengthWords, useWritten } from "../../parts/written";
+import { lengthWords, useUnitPreferences } from "../../parts/unitPreferences";
 import { Finger } from "./Finger";
 import { type Beside, landmarks, usualFingerCM } from "./levels";
 import { SpineBody } from "./SpineBody";
@@ -136,7 +136,7 @@ function Level({ spine: { level, found, from, steps, count } }: { spine: Chosen 
 }
 
 function BesideTable({ level, beside }: { level: string; beside: Beside[] }) {
-  const w = useWritten();
+  const w = useUnitPreferences();
   return (
     <Card>
       <h2>Beside {level}</h2>

@@ -5,7 +5,7 @@ import { Link } from "react-router";
 import { styled } from "styled-components";
 import { api, must, type Schemas } from "../../api/client";
 import { useAskVisit } from "../../core/useAsk";
-import { Button, Card, Trouble } from "../../parts/controls";
+import { Button, Card, ErrorPanel } from "../../parts/controls";
 import { FileLink } from "../../parts/FileLink";
 import { Bullets, Row, Said } from "../../parts/layout";
 import type { StepProps } from "./StepProps";
@@ -58,7 +58,7 @@ export function Aftercare({ visit }: StepProps) {
       <p>
         <b>Next visit: {inDays.toLowerCase()}</b> {why}
       </p>
-      {error && <Trouble error={error} />}
+      {error && <ErrorPanel error={error} />}
       <Row $wrap>
         <Link to={`/visits/${id}/aftercare`}>The sheet, to print</Link>
         <FileLink href={`/api/visits/${id}/print/aftercare`}>The same as a PDF</FileLink>

@@ -5,7 +5,7 @@ import type { Schemas } from "../../api/client";
 import { Button, Card, Text } from "../../parts/controls";
 import { beforeAfter, clock, deg, listed, movementName, one, plain } from "../../parts/words";
 import { Bullets, Notice, Row, Said, Stack } from "../../parts/layout";
-import { readingWords, useWritten } from "../../parts/written";
+import { readingWords, useUnitPreferences } from "../../parts/unitPreferences";
 import { Aftercare } from "./Aftercare";
 import { NextUp } from "./next/NextUp";
 import { Incident } from "./note/Incident";
@@ -131,7 +131,7 @@ const heldWords = ({ summary, start }: Schemas["Hold"]) =>
 
 /** Points, ranges and gauges, before and after. */
 function Done({ visit }: StepProps) {
-  const w = useWritten();
+  const w = useUnitPreferences();
   const { state, core } = visit;
   const names = usePointWords(visit);
   const gauges = core.lists.gauges;

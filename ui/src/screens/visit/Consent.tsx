@@ -9,7 +9,7 @@ import { Fill, Row, Said, Stack } from "../../parts/layout";
 import { areaName } from "./consentWords";
 import type { StepProps } from "./StepProps";
 
-type Consent = Schemas["Consented"];
+type Consent = Schemas["ConsentRecorded"];
 type Area = Consent["area"];
 const areas: Area[] = ["groin", "buttock", "chest", "abdomen", "axilla", "coccyx"];
 const answers = ["declined", "present", "no"] as const;

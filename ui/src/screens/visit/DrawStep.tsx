@@ -8,7 +8,7 @@ import { PainTools } from "../../body/PainTools";
 import { useAsk } from "../../core/useAsk";
 import { Card, Choice } from "../../parts/controls";
 import { day, plain, sentence } from "../../parts/words";
-import { areaWords, useWritten } from "../../parts/written";
+import { areaWords, useUnitPreferences } from "../../parts/unitPreferences";
 import { OwnDevice, Waiting } from "./OwnDevice";
 import { Story } from "./Story";
 import type { Body } from "./body/useBody";
@@ -20,7 +20,7 @@ interface Props extends StepProps {
 }
 
 /** "Neck angle, left" for a list of regions. */
-const inWords = (list: Schemas["Covered"][]) =>
+const inWords = (list: Schemas["RegionCover"][]) =>
   list.length
     ? list
         .slice(0, 6)
@@ -31,7 +31,7 @@ const signed = (v: number) => `${v > 0 ? "+" : v < 0 ? "−" : ""}${Math.abs(Mat
 
 export function DrawStep({ visit, me, body }: Props) {
   const { height } = body;
-  const written = useWritten();
+  const written = useUnitPreferences();
   const area = (cm2: number) => areaWords(cm2, written);
   const { drawing, tool, setTool, compare, setCompare } = body.painting;
   const figure = useFigure("front").data?.version ?? "";

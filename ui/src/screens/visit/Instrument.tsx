@@ -3,7 +3,7 @@
 import { styled } from "styled-components";
 import type { Inclinometer } from "../../core/useInclinometer";
 import { Said } from "../../parts/layout";
-import { lengthWords, useWritten } from "../../parts/written";
+import { lengthWords, useUnitPreferences } from "../../parts/unitPreferences";
 
 const Box = styled.div`
   display: grid;
@@ -39,11 +39,11 @@ const Box = styled.div`
 `;
 
 export function Readout({ live, next }: { live: Inclinometer; next: string }) {
-  const w = useWritten();
-  if (live.trouble)
+  const w = useUnitPreferences();
+  if (live.error)
     return (
       <Said role="alert" $tone="stop">
-        {live.trouble}
+        {live.error}
       </Said>
     );
   return (

@@ -7,10 +7,10 @@ import { byView, fromStrokes } from "../../body/drawing";
 import { heightOf } from "../../core/height";
 import type { LiveVisit } from "../../core/useVisit";
 import { useAskAll } from "../../core/useAsk";
-import { Button, Card, Trouble } from "../../parts/controls";
+import { Button, Card, ErrorPanel } from "../../parts/controls";
 import { Fill, Row } from "../../parts/layout";
 import { count, one } from "../../parts/words";
-import { areaWords, useWritten } from "../../parts/written";
+import { areaWords, useUnitPreferences } from "../../parts/unitPreferences";
 import type { StepProps } from "./StepProps";
 import { type Entry, useEntries } from "./useEntries";
 
@@ -25,7 +25,7 @@ export function Waiting({ visit, only }: StepProps & { only?: Entry["kind"] }) {
   const words = useWords(visit, items.concat(left));
   return (
     <>
-      {error && <Trouble error={error} />}
+      {error && <ErrorPanel error={error} />}
       {items
         .filter((e) => !only || e.kind === only)
         .map((e) => (
@@ -49,7 +49,7 @@ export function Waiting({ visit, only }: StepProps & { only?: Entry["kind"] }) {
 
 /** An entry in a sentence. */
 function useWords({ core, open }: LiveVisit, entries: Entry[]) {
-  const written = useWritten();
+  const written = useUnitPreferences();
   const questions = useMemo(() => new Map(core.lists.questions.map((q) => [q.id, q.ask])), [core]);
   const drawn = entries.flatMap((e) => {
     if (!e.drawing) return [];
@@ -97,7 +97,7 @@ export function OwnDevice({ visit }: StepProps) {
         Drawing, story and health questions, beforehand or in the waiting room. Nothing counts before you take
         it in.
       </p>
-      {error && <Trouble error={error} />}
+      {error && <ErrorPanel error={error} />}
       {link ? (
         <p>
           Open <b>{location.host}/draw</b> there and enter

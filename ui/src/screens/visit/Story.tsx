@@ -4,7 +4,7 @@ import { useEffect, useRef, useState } from "react";
 import { useAskAll } from "../../core/useAsk";
 import { Button, Card } from "../../parts/controls";
 import { Row } from "../../parts/layout";
-import { rebase, storyTrouble, type Story as Told, tidy } from "../story";
+import { rebase, storyError, type Story as Told, tidy } from "../story";
 import { StoryFields } from "../StoryFields";
 import type { StepProps } from "./StepProps";
 
@@ -46,7 +46,7 @@ export function Story({ visit }: StepProps) {
   const v = draft ? rebase(draft.base, draft.typed, kept) : kept;
   const changes = useAskAll(core, "change", changesOf(last?.activities ?? [], v.activities ?? []));
   const keep = () => {
-    if (!draft || storyTrouble(v)) return;
+    if (!draft || storyError(v)) return;
     write("interview-noted", tidy(v));
     setDraft(undefined);
   };
@@ -64,7 +64,7 @@ export function Story({ visit }: StepProps) {
         compare={(a, b) => changes?.[`${a} ${b}`]?.text ?? ""}
       />
       <Row>
-        <Button $kind="main" isDisabled={!draft || !!storyTrouble(v)} onPress={keep}>
+        <Button $kind="main" isDisabled={!draft || !!storyError(v)} onPress={keep}>
           {draft ? "Keep the story" : state.interview ? "Kept" : "Nothing new to keep"}
         </Button>
       </Row>

@@ -1,7 +1,7 @@
 import type { Schemas } from "../../api/client";
 import { sentence } from "../../parts/words";
 
-type Consent = Schemas["Consented"];
+type Consent = Schemas["ConsentRecorded"];
 
 /** An agreement in words: "agreed, chaperone declined, by the guardian". */
 export const consentWords = (c: Consent) =>

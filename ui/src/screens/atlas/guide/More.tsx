@@ -1,7 +1,7 @@
 // What belongs to a step besides its sentence.
 import type { Schemas } from "../../../api/client";
 import { HowFar } from "../../../parts/HowFar";
-import { nearWords } from "../../../parts/written";
+import { nearWords } from "../../../parts/unitPreferences";
 import { plain } from "../../../parts/words";
 import type { Core } from "../../../core/core";
 import { muscleName } from "../../visit/pointWords";

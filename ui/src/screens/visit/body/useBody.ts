@@ -11,7 +11,7 @@ import { type MuscleSide, useAiming } from "./useAiming";
 import { usePainting } from "./usePainting";
 import { usePlacing } from "./usePlacing";
 import { useDrawn } from "./useDrawn";
-import { marksOn, tiesOn, useEarlier } from "./useShown";
+import { marksOn, tiesOn, useEarlier } from "./useBodyLayers";
 import { useAnswer } from "./useAnswer";
 import { useTouch } from "./useTouch";
 

@@ -7,7 +7,7 @@ import type { Path } from "../steps";
 import type { useAiming } from "./useAiming";
 import { answerOf, isSaid, type useAnswer, usualToo } from "./useAnswer";
 import type { usePlacing } from "./usePlacing";
-import { useAsked, useFits, useLaid, usePointsFits, useZones } from "./useShown";
+import { useAnswerFit, useMuscleFit, useMuscleShape, usePointsFit, useZones } from "./useBodyLayers";
 
 /** Steps that are about all points of the visit, and about one that is selected. */
 const ofAll: ReadonlySet<string> = new Set(["plan", "press", "recheck", "close"]);
@@ -43,16 +43,16 @@ export function useDrawn({ core, state }: LiveVisit, { step }: Path, on: On) {
   const all = ofAll.has(step);
   // Beneath a point that is charted, planned or pressed lies its muscle.
   const beneath = all ? shown : sought;
-  const suspected = useLaid(core, views, suspecting ? (chosen ?? likely) : beneath, suspecting);
+  const suspected = useMuscleShape(core, views, suspecting ? (chosen ?? likely) : beneath, suspecting);
 
   // While somebody says where it is felt, the whole body is there to be touched.
   const whole = step === "measure" || answering.saying;
   const looked = all ? shown : (shown ?? chosen);
   const near = whole ? undefined : aim ? aim.candidate : looked;
   const felt = charting ? answering.answer.regions : [];
-  const muscleFits = useFits(core, views, near, step === "suspect", felt);
-  const askedFits = useAsked(core, views, placing.asked);
-  const pointsFits = usePointsFits(views, state.points);
+  const muscleFits = useMuscleFit(core, views, near, step === "suspect", felt);
+  const askedFits = useAnswerFit(core, views, placing.asked);
+  const pointsFits = usePointsFit(views, state.points);
   return {
     subject,
     said: !!said && isSaid(said),

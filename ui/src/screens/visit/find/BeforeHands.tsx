@@ -10,7 +10,7 @@ import { groups } from "../screening/outcomes";
 import { useAnswers } from "../screening/useAnswers";
 import type { StepProps } from "../StepProps";
 
-type Area = Schemas["Consented"]["area"];
+type Area = Schemas["ConsentRecorded"]["area"];
 
 /** Why it may wait; what is written is the reason itself. */
 const reasons = ["Cannot answer just now", "Asked on paper", "Looking again at a known point"];

@@ -79,10 +79,10 @@ function Trials({ rules, core, address, by, done, ramps, onTrial }: Props & { ru
     onTrial([...done, got.kpa], [...ramps.slice(0, done.length), ...got.ramp_kpa_per_s]);
   };
   useAnyKey(stopped, live.pressing);
-  if (live.trouble)
+  if (live.error)
     return (
       <Said role="alert" $tone="stop">
-        {live.trouble}
+        {live.error}
       </Said>
     );
   if (done.length >= most) return <p role="status">Three trials are kept. Undo takes the last one back.</p>;

@@ -3,7 +3,7 @@ import type { Schemas } from "../../../api/client";
 import { Disclosed } from "../../../parts/controls";
 import { Bullets } from "../../../parts/layout";
 import { HowFar } from "../../../parts/HowFar";
-import { nearWords } from "../../../parts/written";
+import { nearWords } from "../../../parts/unitPreferences";
 
 /** How to find and confirm a muscle, and what lies near. */
 export function HowTo({ guide, height }: { guide: Schemas["Guide"]; height: number }) {

@@ -2,7 +2,7 @@
 import type { Schemas } from "../../../api/client";
 import { type Answer, isSaid } from "../body/useAnswer";
 
-export type Felt = Schemas["Felt"];
+export type Felt = Schemas["Palpation"];
 export type Scale = "0-10" | "0-5" | "1-10";
 
 /** What the hand and the client say, without where it is felt. */

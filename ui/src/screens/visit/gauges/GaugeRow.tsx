@@ -4,7 +4,7 @@ import { Choice, Num } from "../../../parts/controls";
 import { Length } from "../../../parts/Length";
 import { Columns, Said } from "../../../parts/layout";
 import { sentence } from "../../../parts/words";
-import { readingWords, useWritten } from "../../../parts/written";
+import { readingWords, useUnitPreferences } from "../../../parts/unitPreferences";
 import type { StepProps } from "../StepProps";
 
 interface Props extends StepProps {
@@ -20,7 +20,7 @@ const withSide = (side: string, text: string) => (side === "midline" ? text : `$
 
 export function GaugeRow({ g, visit, moment }: Props) {
   const { state, open } = visit;
-  const w = useWritten();
+  const w = useUnitPreferences();
   const read: Read = (side) => state.gauges.find((x) => x.gauge === g.id && x.side === side);
   const last = open.earlier_gauges
     .filter((x) => x.gauge === g.id && x.before !== undefined)
@@ -87,7 +87,7 @@ function Kind({ g, visit, moment, read }: Props & { read: Read }) {
 
 /** What is flagged before, and what changed after. */
 function Says({ g, moment, read }: Pick<Props, "g" | "moment"> & { read: Read }) {
-  const w = useWritten();
+  const w = useUnitPreferences();
   if (moment === "before") {
     const flags = g.sides.flatMap((s) => {
       const flag = read(s)?.flag;

@@ -125,7 +125,7 @@ function List({ visit, points }: StepProps & { points: Left[] }) {
 const resultWords: Record<string, string> = { nothing: "nothing found", "not-reachable": "not reachable" };
 
 /** "Graded stages, 1:12 with thumb pad, released". */
-const held = (h: Schemas["LeftHold"]) =>
+const held = (h: Schemas["HoldOutline"]) =>
   listed(
     sentence(plain(h.protocol)),
     clock(h.pressure_s) + (h.contact ? ` with ${plain(h.contact)}` : ""),

@@ -15,11 +15,11 @@ export interface Placing {
 }
 
 type Known = MovementSide & Partial<Schemas["Range"]>;
-type Over = Partial<Schemas["Measured"]>;
+type Over = Partial<Schemas["RangeMeasured"]>;
 
 /** A reading before treatment with some of its values set anew; what it kept
  * stays. */
-export function measured(old: Known, over: Over): Schemas["Measured"] {
+export function measured(old: Known, over: Over): Schemas["RangeMeasured"] {
   return {
     movement: old.movement,
     side: old.side,
@@ -49,6 +49,6 @@ export function saysNothing({
   moment: _t,
   tool: _o,
   ...values
-}: Schemas["Measured"]) {
+}: Schemas["RangeMeasured"]) {
   return Object.values(values).every((v) => v === undefined);
 }

@@ -15,7 +15,7 @@ export interface Readings {
   moment: Moment;
   of: (m: MovementSide) => Schemas["Range"] | undefined;
   trials: (m: MovementSide) => number[];
-  set: (m: MovementSide, over: Partial<Schemas["Measured"]>) => void;
+  set: (m: MovementSide, over: Partial<Schemas["RangeMeasured"]>) => void;
   setTrial: (m: MovementSide, i: number, v: number | undefined) => void;
   /** What is missing when each side is read so many times. */
   missing: (shown: Schemas["Measurable"][], times: number) => Slot[];
@@ -35,7 +35,7 @@ export function useReadings({ state, write }: LiveVisit, moment: Moment, tool: s
     const active = before ? old?.before : old?.after;
     if (over.active_deg !== undefined && over.active_deg === active) return;
     const values = { ...over, ...activeOf(over) };
-    const reading: Schemas["Measured"] = before
+    const reading: Schemas["RangeMeasured"] = before
       ? measured(old ?? { movement, side }, { tool, ...values })
       : { movement, side, moment, tool: old?.tool ?? tool, ...values };
     if (!saysNothing(reading)) write("range-measured", reading);

@@ -7,7 +7,7 @@ import { Row, Stack } from "../../../parts/layout";
 import { day } from "../../../parts/words";
 import type { StepProps } from "../StepProps";
 
-const Written = styled.p`
+const Line = styled.p`
   white-space: pre-wrap;
 `;
 
@@ -18,12 +18,12 @@ export function Addenda({ visit, me }: StepProps & { me: Schemas["Me"] }) {
   return (
     <Stack data-addenda>
       {state.addenda.map((a) => (
-        <Written key={a.at_ms + a.text}>
+        <Line key={a.at_ms + a.text}>
           <span className="quiet">
             Added by {name(a.author)}, {day(new Date(a.at_ms).toISOString(), me.time_zone)}:
           </span>{" "}
           {a.text}
-        </Written>
+        </Line>
       ))}
       <Text label="Addendum" long value={text} onChange={setText} />
       <Row>

@@ -1,6 +1,6 @@
 // What is done with a photograph: landmarks dropped, a grid, another beside it.
 import { styled } from "styled-components";
-import { Card, Choice, Pick, Search, Slide, Trouble } from "../../../parts/controls";
+import { Card, Choice, Pick, Search, Slide, ErrorPanel } from "../../../parts/controls";
 import { day, plain, sentence } from "../../../parts/words";
 import { dropped, type Marks, missing } from "./marks";
 import type { Beside } from "./beside";
@@ -33,7 +33,7 @@ export function Controls({ photo, others, marks, onMarks, beside, onBeside, erro
         Drag a mark, or nudge it with the arrow keys (Shift for ten). The two ends of the plumb go onto the
         line that hangs.
       </p>
-      {error && <Trouble error={error} />}
+      {error && <ErrorPanel error={error} />}
       <Search
         key={left.length}
         label="Drop a landmark"

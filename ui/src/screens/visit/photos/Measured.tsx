@@ -3,7 +3,7 @@ import { styled } from "styled-components";
 import type { Schemas } from "../../../api/client";
 import { Card, Disclosed } from "../../../parts/controls";
 import { day, one, plain, sentence } from "../../../parts/words";
-import { lengthWords, useWritten, type Written } from "../../../parts/written";
+import { lengthWords, useUnitPreferences, type UnitPreferences } from "../../../parts/unitPreferences";
 import { flat } from "./marks";
 import type { Photo } from "./take";
 
@@ -28,7 +28,7 @@ interface Props {
 }
 
 export function Measured({ photo, second, zone }: Props) {
-  const w = useWritten();
+  const w = useUnitPreferences();
   const fact = (p: Photo) => (r: string) => angle(photo, p.measured?.angles[r]);
   const rows = namesOf(photo.measured?.angles, second?.measured?.angles);
   const offsets = namesOf(photo.measured?.offsets, second?.measured?.offsets);
@@ -91,7 +91,7 @@ function angle(p: Photo, v: number | undefined) {
   return `${one(Math.abs(v))}°${high}`;
 }
 
-function offset(p: Photo, m: Schemas["PhotoAngles"] | undefined, landmark: string, w: Written) {
+function offset(p: Photo, m: Schemas["PhotoAngles"] | undefined, landmark: string, w: UnitPreferences) {
   const v = m?.offsets[landmark];
   if (v === undefined) return "–";
   const cm = m?.unit === "cm";

@@ -5,7 +5,7 @@ import { Button as AriaButton, FileTrigger } from "react-aria-components";
 import { Link } from "react-router";
 import { styled } from "styled-components";
 import { usePhotos } from "../../../api/queries";
-import { Card, Trouble } from "../../../parts/controls";
+import { Card, ErrorPanel } from "../../../parts/controls";
 import { sentence } from "../../../parts/words";
 import type { StepProps } from "../StepProps";
 import { type Photo, takeIn, views } from "./take";
@@ -68,7 +68,7 @@ export function PhotosCard({ visit }: StepProps) {
         Feet hip-width apart; march on the spot, eyes shut, arms hanging, one breath out. Where a picture was
         taken is not kept.
       </p>
-      {error && <Trouble error={error} />}
+      {error && <ErrorPanel error={error} />}
       <Slots>
         {views.map((v) => (
           <Slot

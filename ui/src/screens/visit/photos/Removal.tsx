@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import { api, must } from "../../../api/client";
-import { Button, Trouble } from "../../../parts/controls";
+import { Button, ErrorPanel } from "../../../parts/controls";
 import { Row } from "../../../parts/layout";
 
 /** The way back, and taking the picture away or bringing it back. */
@@ -25,7 +25,7 @@ export function Removal({ photo, visit }: { photo: string; visit: string }) {
   };
   return (
     <>
-      {error && <Trouble error={error} />}
+      {error && <ErrorPanel error={error} />}
       <Row $wrap>
         <Button onPress={() => go(`/visits/${visit}?step=measure`)}>Back to the visit</Button>
         {gone ? (

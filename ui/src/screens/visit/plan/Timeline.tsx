@@ -68,7 +68,7 @@ const Bar = styled.div`
 `;
 
 interface Props extends StepProps {
-  plan: Schemas["Planned"];
+  plan: Schemas["PlanState"];
   minutes: number;
   selected?: string;
   onSelect: (point: string) => void;
@@ -118,7 +118,7 @@ export function Timeline({ plan, minutes, selected, onSelect }: Props) {
   );
 }
 
-const numberOf = (plan: Schemas["Planned"], s: Schemas["PlanStep"]) =>
+const numberOf = (plan: Schemas["PlanState"], s: Schemas["PlanStep"]) =>
   plan.steps.filter((x) => x.point).indexOf(s) + 1;
 
 interface PartProps extends Pick<Props, "selected" | "onSelect"> {
@@ -164,7 +164,7 @@ interface Lying {
 }
 
 /** The stretches of one position, and those of none. */
-function positions({ steps, gone_min }: Schemas["Planned"]): Lying[] {
+function positions({ steps, gone_min }: Schemas["PlanState"]): Lying[] {
   const out: Lying[] = [{ from: 0, minutes: gone_min }];
   for (const s of steps) {
     const last = out.at(-1);

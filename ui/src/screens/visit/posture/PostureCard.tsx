@@ -6,7 +6,7 @@ import type { Schemas } from "../../../api/client";
 import { Card, Pick } from "../../../parts/controls";
 import { Bullets } from "../../../parts/layout";
 import { plain, sentence } from "../../../parts/words";
-import { useWritten } from "../../../parts/written";
+import { useUnitPreferences } from "../../../parts/unitPreferences";
 import type { StepProps } from "../StepProps";
 import { judged, measures, valueOf } from "./measures";
 import { Reading } from "./Reading";
@@ -45,7 +45,7 @@ export function PostureCard({ visit }: StepProps) {
 }
 
 function Read({ p, flag }: { p: Schemas["Posture"]; flag?: Schemas["PostureFlag"] }) {
-  const written = useWritten();
+  const written = useUnitPreferences();
   return (
     <Flagged $flagged={flag?.flagged}>
       {measures[p.measure]?.name ?? sentence(plain(p.measure))}

@@ -64,7 +64,7 @@ function Steady({
   const address = useInclinometerAddress();
   const [on, setOn] = useState(false);
   const [read, setRead] = useState<(string | undefined)[]>([]);
-  const taken = (t: Schemas["Taken"]) => {
+  const taken = (t: Schemas["SteadyReading"]) => {
     play("taken");
     // Its right end up reads positive: on the client's back that is the right side.
     if (m.how === "cm-side") keep({ cm: t.distance_cm }, side);

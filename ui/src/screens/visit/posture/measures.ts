@@ -1,7 +1,7 @@
 // What is read of a posture, and how.
 import type { Schemas } from "../../../api/client";
 import { listed, one } from "../../../parts/words";
-import { lengthWords, type Written } from "../../../parts/written";
+import { lengthWords, type UnitPreferences } from "../../../parts/unitPreferences";
 
 export interface Measure {
   name: string;
@@ -35,12 +35,12 @@ export const measures: Record<string, Measure> = {
 };
 
 /** A reading in words, with the side that is high, forward or convex. */
-export function valueOf(p: Schemas["Posture"], w: Written) {
+export function valueOf(p: Schemas["Posture"], w: UnitPreferences) {
   const side = p.high_side && `${p.high_side} ${whatOfSide(p.measure)}`;
   return listed(readOf(p, w), side) || "none";
 }
 
-function readOf(p: Schemas["Posture"], w: Written) {
+function readOf(p: Schemas["Posture"], w: UnitPreferences) {
   if (p.degrees !== undefined) return `${one(p.degrees)}°`;
   return p.cm === undefined ? p.kind : lengthWords(p.cm, w);
 }

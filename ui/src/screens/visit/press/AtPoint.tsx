@@ -7,7 +7,7 @@ import type { Schemas } from "../../../api/client";
 import { Button, Card, bare } from "../../../parts/controls";
 import { Cautions, Row, Said } from "../../../parts/layout";
 import { HowFar } from "../../../parts/HowFar";
-import { nearWords } from "../../../parts/written";
+import { nearWords } from "../../../parts/unitPreferences";
 import { listed, one, plain, positionName } from "../../../parts/words";
 import { useGuide } from "../../../core/useGuide";
 import { pointName } from "../pointWords";
@@ -58,9 +58,9 @@ export function AtPoint({
   const work = all.work.find((w) => w.point === p.point);
   const { state, core } = visit;
   const student = me.supervised;
-  const school = schoolOf(work);
-  const chosen = useHoldChoice(state.holds, p, school?.protocol);
-  const b = useBegin(visit, p, school?.protocol, chosen.chosen, student);
+  const suggestion = suggestionOf(work);
+  const chosen = useHoldChoice(state.holds, p, suggestion?.protocol);
+  const b = useBegin(visit, p, suggestion?.protocol, chosen.chosen, student);
   const { start, begin, refused, lacks } = b;
   const guide = useGuide(core, p, height);
   const holds = state.holds.filter((h) => h.point === p.point && h.status !== "aside");
@@ -105,7 +105,15 @@ export function AtPoint({
       {!p.closed && <InTheWay visit={visit} me={me} p={p} />}
       {work && !p.closed && <ProtocolPick visit={visit} point={p} work={work} />}
       {free && (
-        <Ways visit={visit} p={p} begin={b} school={school} load={all.load} student={student} {...chosen} />
+        <Ways
+          visit={visit}
+          p={p}
+          begin={b}
+          suggestion={suggestion}
+          load={all.load}
+          student={student}
+          {...chosen}
+        />
       )}
       {holds.map((h) => (
         <Held key={h.id} hold={h} visit={visit} me={me} />
@@ -118,22 +126,22 @@ export function AtPoint({
 interface WaysProps extends StepProps, ReturnType<typeof useHoldChoice> {
   p: Point;
   begin: Begin;
-  school: Schemas["PointSuggestion"] | undefined;
+  suggestion: Schemas["PointSuggestion"] | undefined;
   load: HandLoad | undefined;
   student: boolean;
 }
 
 /** How it is pressed: what is chosen, why not otherwise, and what it costs the hand. */
-function Ways({ visit, p, begin: { start, why }, school, load, student, chosen, choose }: WaysProps) {
+function Ways({ visit, p, begin: { start, why }, suggestion, load, student, chosen, choose }: WaysProps) {
   return (
     <>
       {why && <Said $tone="warn">{why}</Said>}
       {start?.lowered && <p className="quiet">{start.lowered}</p>}
-      {school && <AsSuggested point={p} school={school} chosen={chosen} choose={choose} />}
+      {suggestion && <AsSuggested point={p} suggestion={suggestion} chosen={chosen} choose={choose} />}
       <HoldChoices
         visit={visit}
         point={p}
-        protocol={school?.protocol}
+        protocol={suggestion?.protocol}
         chosen={chosen}
         choose={choose}
         student={student}
@@ -154,7 +162,7 @@ function Ways({ visit, p, begin: { start, why }, school, load, student, chosen, 
 
 /** The protocol that stands: the one taken, else the one suggested; none where
  * nothing is pressed. */
-function schoolOf(work: Schemas["PointWork"] | undefined): Schemas["PointSuggestion"] | undefined {
+function suggestionOf(work: Schemas["PointWork"] | undefined): Schemas["PointSuggestion"] | undefined {
   if (!work || work.suggested.blocked) return undefined;
   return work.taken && !work.taken.blocked ? work.taken : work.suggested;
 }
@@ -172,14 +180,14 @@ function inWords({ protocol, limits, plan }: Schemas["Start"]) {
 
 interface SuggestedProps {
   point: Point;
-  school: Schemas["PointSuggestion"];
+  suggestion: Schemas["PointSuggestion"];
   chosen: HoldChoice;
   choose: (c: HoldChoice) => void;
 }
 
 /** Contact, position and how the muscle is set, taken over by one touch. */
-function AsSuggested({ point, school, chosen, choose }: SuggestedProps) {
-  const s = suggested(point, school);
+function AsSuggested({ point, suggestion, chosen, choose }: SuggestedProps) {
+  const s = suggested(point, suggestion);
   if (chosen.contact && chosen.position && chosen.muscle_set) return null;
   const words = [s.contact && plain(s.contact), s.position && positionName(s.position)].filter(Boolean);
   return (

@@ -4,7 +4,7 @@ import { clock, count, plain, positionName, sentence } from "../../../parts/word
 import type { StepProps } from "../StepProps";
 import { may } from "../../../rights";
 
-/** The school, its repeats or stages, and how it ended. */
+/** The protocol, its repeats or stages, and how it ended. */
 function whatWasDone({ start, summary: s }: Schemas["Hold"]): string {
   const name = start.plan?.name ?? plain(start.protocol);
   const stages = s.stages.map((x) => `${x.start_score}→${x.end_score}`).join(", ");
@@ -18,7 +18,7 @@ function whatWasDone({ start, summary: s }: Schemas["Hold"]): string {
     .join(" · ");
 }
 
-const ended: Partial<Record<Schemas["Ended"], string>> = {
+const ended: Partial<Record<Schemas["EndReason"], string>> = {
   borne: "borne",
   softened: "it softened",
   cap: "time used",

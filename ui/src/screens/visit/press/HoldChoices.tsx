@@ -43,8 +43,10 @@ interface Props extends StepProps {
 }
 
 export function HoldChoices({ visit, point, protocol, chosen, choose, student }: Props) {
-  const own = Object.entries(visit.open.schools).filter(([, s]) => s.protocol === protocol);
-  const ownName = (id: string) => visit.open.schools[id]?.name ?? "As shipped";
+  // A copy that an earlier version kept on this device has none.
+  const list = visit.open.own_protocols ?? {};
+  const own = Object.entries(list).filter(([, s]) => s.protocol === protocol);
+  const ownName = (id: string) => list[id]?.name ?? "As shipped";
   const team = visit.open.team.filter((m) => m.licensed);
   const name = (id: string) => team.find((m) => m.id === id)?.name ?? id;
   return (

@@ -8,5 +8,5 @@ export interface PressProps extends StepProps {
   setSelected: (id: string) => void;
   height: number;
   work: Schemas["PointWork"][];
-  led: Schemas["Led"][];
+  led: Schemas["Guidance"][];
 }

@@ -27,7 +27,7 @@ const Order = styled.ol`
 `;
 
 interface Props {
-  led: Schemas["Led"];
+  led: Schemas["Guidance"];
   points: Schemas["Point"][];
   holds: Schemas["Hold"][];
 }

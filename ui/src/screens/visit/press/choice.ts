@@ -24,7 +24,7 @@ function before(holds: Schemas["Hold"][], p: Point, protocol?: Schemas["Protocol
   return {
     contact: may(p.contacts, here?.contact),
     position: may(p.positions, here?.position ?? latest?.position),
-    // Another school may want the muscle set otherwise.
+    // Another protocol may want the muscle set otherwise.
     muscle_set: (here?.start.protocol === protocol
       ? here?.muscle_set
       : undefined) as HoldChoice["muscle_set"],

@@ -30,7 +30,7 @@ export function useBegin(
   const { core, state, write, preview, open } = visit;
   const go = useNavigate();
   const [refused, setRefused] = useState("");
-  const own = chosen.own ? open.schools[chosen.own] : undefined;
+  const own = chosen.own ? open.own_protocols?.[chosen.own] : undefined;
   const tuned = own && own.protocol === protocol ? { name: own.name, numbers: own.numbers } : {};
   const asked = protocol && {
     request: { protocol, muscle: p.muscle, side: p.side, ...tuned },

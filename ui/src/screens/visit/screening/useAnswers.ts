@@ -8,9 +8,9 @@ export type QuestionID = Schemas["QuestionID"];
 
 export interface Answers {
   /** Given in this visit. */
-  own: (q: QuestionID) => Schemas["Given"] | undefined;
+  own: (q: QuestionID) => Schemas["GivenAnswer"] | undefined;
   /** What holds: given, or of an earlier visit. */
-  base: (q: QuestionID) => Schemas["Given"] | Schemas["Answer"] | undefined;
+  base: (q: QuestionID) => Schemas["GivenAnswer"] | Schemas["Answer"] | undefined;
   missing: (q: QuestionID) => boolean;
   /** To be asked by itself: it had another answer than no. */
   singly: (q: QuestionID) => boolean;

@@ -11,7 +11,7 @@ import { pairs, type View } from "../../../body/views";
 import { Arc } from "../../../charts/Arc";
 import { useAsk } from "../../../core/useAsk";
 import { type LiveVisit, useVisit } from "../../../core/useVisit";
-import { Button, Trouble, Waiting } from "../../../parts/controls";
+import { Button, ErrorPanel, Waiting } from "../../../parts/controls";
 import { deg, plainMovement, sentence } from "../../../parts/words";
 import { seenSigns, stanceOf } from "./inWords";
 import { phone, upright } from "../../../theme";
@@ -88,7 +88,7 @@ const Sheet = styled.main`
 export default function Show({ me }: { me: Schemas["Me"] }) {
   const { id = "" } = useParams();
   const { visit, error, retry } = useVisit(id, me);
-  if (error && !visit) return <Trouble error={error} onRetry={retry} />;
+  if (error && !visit) return <ErrorPanel error={error} onRetry={retry} />;
   if (!visit) return <Waiting>Opening…</Waiting>;
   return (
     <Sheet>

@@ -6,7 +6,7 @@ import { Bullets, Ruled, Said } from "../../../parts/layout";
 import { sentence } from "../../../parts/words";
 import type { StepProps } from "../StepProps";
 
-type Result = Schemas["Tested"]["result"];
+type Result = Schemas["TestDone"]["result"];
 
 interface Props extends StepProps {
   next: Schemas["NextTest"][];

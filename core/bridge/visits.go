@@ -1,0 +1,238 @@
+package bridge
+
+import (
+	"fmt"
+
+	"mokren/core/assess"
+	"mokren/core/atlas"
+	"mokren/core/decode"
+	"mokren/core/ids"
+	"mokren/core/note"
+	"mokren/core/points"
+	"mokren/core/visit"
+)
+
+// maxVisits are kept open: the one on screen, and the one that was left a moment ago.
+const maxVisits = 2
+
+// VisitLog is a visit as the page has it.
+type VisitLog struct {
+	Visit   visit.UUID         `json:"visit"`
+	Context visit.Context      `json:"context"`
+	Earlier []visit.FoundPoint `json:"earlier" doc:"points of earlier visits"`
+	Events  []visit.Event      `json:"events" doc:"stored and unsent, in any order"`
+}
+
+// VisitState is the state of a visit and the revision by which it is asked about.
+type VisitState struct {
+	Revision int64       `json:"revision"`
+	State    visit.State `json:"state"`
+}
+
+// Of names the visit and the state that a question is about.
+type Of struct {
+	Visit    visit.UUID `json:"visit"`
+	Revision int64      `json:"revision"`
+}
+
+func (o Of) about() Of { return o }
+
+// openVisit is a visit that was opened; state is what log reduces to.
+type openVisit struct {
+	log      VisitLog
+	revision int64
+	state    visit.State
+}
+
+func ofVisits() []Question {
+	return []Question{
+		question("event-kinds", "The types of events of a visit", kinds),
+		question("visit-state", "The state of a visit, kept for the questions about it", (*Bridge).visitState),
+		aboutVisit("visit-preview", "Why an event would be rejected if it were written now", (*openVisit).preview),
+		aboutVisit("visit-undoable", "Which events their author may undo now", (*openVisit).undoable),
+		aboutVisit("visit-ranking", "Muscles ranked by all findings of a visit", (*openVisit).ranking),
+		aboutVisit("visit-work", "Every point judged, its protocol, and what to search", (*openVisit).work),
+		aboutVisit("visit-trace", "Where a point may come from", (*openVisit).trace),
+		aboutVisit("visit-plan", "The session as it stands at a moment", (*openVisit).plan),
+		aboutVisit("visit-timeline", "What happened in a visit, in order", (*openVisit).timeline),
+		aboutVisit("visit-note", "The text of the note", (*openVisit).note),
+		aboutVisit("visit-aftercare", "The aftercare sheet", (*openVisit).aftercare),
+		aboutVisit("visit-same-spot", "Which spot of earlier visits a place is", (*openVisit).sameSpot),
+		aboutVisit("hold-next", "What may come after a hold", (*openVisit).holdNext),
+	}
+}
+
+// EventKinds are the types of events.
+type EventKinds struct {
+	Kinds []visit.Kind `json:"kinds"`
+}
+
+func kinds(*Bridge, *struct{}) (*EventKinds, error) { return &EventKinds{visit.Kinds()}, nil }
+
+func (d *Bridge) visitState(in *VisitLog) (*VisitState, error) {
+	d.revision++
+	v := &openVisit{log: *in, revision: d.revision, state: visit.Reduce(in.Context, in.Events)}
+	d.visits = keep(d.visits, v, maxVisits, func(o *openVisit) bool { return o.log.Visit == in.Visit })
+	return &VisitState{v.revision, v.state}, nil
+}
+
+// keep puts one before a list in the place of the one it replaces, and drops the oldest
+// beyond a number.
+func keep[T any](list []T, one T, most int, same func(T) bool) []T {
+	out := []T{one}
+	for _, o := range list {
+		if !same(o) && len(out) < most {
+			out = append(out, o)
+		}
+	}
+	return out
+}
+
+// at gives an open visit at the revision that is asked about.
+func (d *Bridge) at(of Of) (*openVisit, error) {
+	for _, v := range d.visits {
+		if v.log.Visit != of.Visit {
+			continue
+		}
+		if v.revision == of.Revision {
+			return v, nil
+		}
+		return nil, &decode.Error{
+			Path: "$.revision", Given: fmt.Sprint(of.Revision), Allowed: fmt.Sprint(v.revision),
+		}
+	}
+	return nil, &decode.Error{Path: "$.visit", Given: fmt.Sprintf("%q", of.Visit), Allowed: "an open visit"}
+}
+
+// Draft is an event that is not written yet.
+type Draft struct {
+	Of
+	Event visit.Event `json:"event"`
+}
+
+// Refusal is why an event would be rejected; empty when it would not.
+type Refusal struct {
+	Why string `json:"why"`
+}
+
+func (v *openVisit) preview(in *Draft) (*Refusal, error) {
+	return &Refusal{visit.Preview(v.log.Context, v.log.Events, in.Event)}, nil
+}
+
+// Undoing asks which of some events may be undone at a moment.
+type Undoing struct {
+	Of
+	Events []string `json:"events"`
+	NowMS  int64    `json:"now_ms"`
+}
+
+// EventIDs are events by id.
+type EventIDs struct {
+	Events []string `json:"events"`
+}
+
+func (v *openVisit) undoable(in *Undoing) (*EventIDs, error) {
+	return &EventIDs{visit.Undoable(v.log.Context, v.log.Events, in.Events, in.NowMS)}, nil
+}
+
+// Weighing asks for the ranking under weights of the practice.
+type Weighing struct {
+	Of
+	Weights  assess.Weights `json:"weights"`
+	StartsMS int64          `json:"starts_ms" doc:"when the visit was booked for, Unix ms"`
+}
+
+func (v *openVisit) ranking(in *Weighing) (*assess.Ranking, error) {
+	return new(assess.Rank(v.state.Findings(v.log.Context, v.log.Earlier, in.StartsMS), in.Weights)), nil
+}
+
+// WithSuspects asks beside the muscles that are suspected.
+type WithSuspects struct {
+	Of
+	Suspects []assess.Suspect `json:"suspects"`
+}
+
+func (v *openVisit) work(in *WithSuspects) (*visit.Working, error) {
+	return new(v.state.Work(v.log.Context, v.log.Earlier, in.Suspects)), nil
+}
+
+// PointQuestion asks about a point, beside the muscles that are suspected.
+type PointQuestion struct {
+	WithSuspects
+	Point visit.UUID `json:"point"`
+}
+
+// Sources are the points that a point may come from, the likeliest first.
+type Sources struct {
+	Points []points.Candidate `json:"points"`
+}
+
+func (v *openVisit) trace(in *PointQuestion) (*Sources, error) {
+	list, err := v.state.Trace(v.log.Context, v.log.Earlier, in.Suspects, in.Point)
+	return &Sources{list}, err
+}
+
+// Planning asks for the session; without a plan of the page's own the accepted one counts.
+type Planning struct {
+	Of
+	Wanted *visit.PlanMade `json:"wanted,omitempty" doc:"a plan that is tried and not accepted yet"`
+	NowMS  int64           `json:"now_ms"`
+}
+
+func (v *openVisit) plan(in *Planning) (*visit.PlanState, error) {
+	work := v.state.Work(v.log.Context, v.log.Earlier, nil)
+	out, err := v.state.Planning(v.log.Context, v.log.Earlier, work, in.Wanted, in.NowMS)
+	return &out, err
+}
+
+// NoteQuestion asks for the note in the time of the practice.
+type NoteQuestion struct {
+	Of
+	OffsetMin int `json:"offset_min" doc:"how far the practice's clock is ahead of UTC"`
+}
+
+func (v *openVisit) note(in *NoteQuestion) (*visit.NoteText, error) {
+	return new(note.Write(note.Visit{
+		State: v.state, Context: v.log.Context, Earlier: v.log.Earlier, OffsetMin: in.OffsetMin,
+	})), nil
+}
+
+// Timeline is what happened in a visit.
+type Timeline struct {
+	Entries []visit.TimelineEntry `json:"entries"`
+}
+
+func (v *openVisit) timeline(*Of) (*Timeline, error) {
+	return &Timeline{visit.Timeline(v.log.Context, v.log.Events)}, nil
+}
+
+func (v *openVisit) aftercare(*Of) (*visit.Aftercare, error) {
+	return new(v.state.Aftercare(v.log.Earlier)), nil
+}
+
+// PlaceQuestion is a place on a muscle's fibres.
+type PlaceQuestion struct {
+	Of
+	Muscle ids.Muscle       `json:"muscle"`
+	Side   ids.Side         `json:"side"`
+	Place  atlas.FibrePlace `json:"place"`
+}
+
+// Spot is a spot of earlier visits; empty where there is none.
+type Spot struct {
+	Identity visit.UUID `json:"identity"`
+}
+
+func (v *openVisit) sameSpot(in *PlaceQuestion) (*Spot, error) {
+	return &Spot{visit.SameSpotAs(v.log.Earlier, in.Muscle, in.Side, in.Place, v.log.Context.Height())}, nil
+}
+
+// HoldQuestion asks about a hold of a visit.
+type HoldQuestion struct {
+	Of
+	Hold visit.UUID `json:"hold"`
+}
+
+func (v *openVisit) holdNext(in *HoldQuestion) (*visit.NextAfter, error) {
+	return new(v.state.NextAfter(v.log.Context, v.log.Earlier, in.Hold)), nil
+}

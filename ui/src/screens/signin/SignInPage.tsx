@@ -1,0 +1,86 @@
+// What stands at the door: the body on one side, a card with a form on the other.
+import type { FormEvent, ReactNode } from "react";
+import { styled } from "styled-components";
+import { BodyFrame } from "../../body/BodyFrame";
+import { BodySvg } from "../../body/BodySvg";
+import { viewName } from "../../body/views";
+import { Card } from "../../parts/controls";
+import { Mark } from "../../parts/Mark";
+import { Said } from "../../parts/layout";
+
+const Room = styled.main`
+  height: 100%;
+  overflow: auto;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(360px, 440px);
+  align-items: center;
+  gap: 32px;
+  padding: 24px clamp(24px, 7vw, 110px);
+  .figure {
+    height: min(92vh, 900px);
+    display: flex;
+    gap: 0;
+    justify-content: center;
+  }
+  form {
+    display: grid;
+    gap: 16px;
+    margin-top: 20px;
+  }
+  h1 {
+    display: flex;
+    gap: 12px;
+    align-items: center;
+    font-size: 34px;
+    color: var(--accent);
+    margin-bottom: 8px;
+  }
+  @media (max-width: 860px) {
+    grid-template-columns: minmax(0, 1fr);
+    padding: 16px;
+    .figure {
+      display: none;
+    }
+  }
+`;
+
+interface Props {
+  said: ReactNode;
+  onSubmit?: () => void;
+  children?: ReactNode;
+}
+
+export function SignInPage({ said, onSubmit, children }: Props) {
+  const submit = (e: FormEvent) => {
+    e.preventDefault();
+    onSubmit?.();
+  };
+  return (
+    <Room>
+      <div className="figure" aria-hidden>
+        {(["front", "back"] as const).map((v) => (
+          <BodyFrame key={v}>
+            <BodySvg view={v} />
+            <figcaption>{viewName[v]}</figcaption>
+          </BodyFrame>
+        ))}
+      </div>
+      <Card>
+        <h1>
+          <Mark />
+          Mokren
+        </h1>
+        <p className="quiet">{said}</p>
+        {onSubmit && (
+          <form onSubmit={submit} noValidate>
+            {children}
+          </form>
+        )}
+        <Said className="quiet" $small>
+          Mokren supports licensed practice and does not diagnose. Local law and your scope of practice come
+          first.
+        </Said>
+      </Card>
+    </Room>
+  );
+}
