@@ -69,7 +69,7 @@ type HandedOver struct {
 
 func (s *server) registerPeople(a huma.API) {
 	huma.Register(a, op("people", http.MethodGet, "/api/people", "Who works here", 401, 403), s.people)
-	huma.Register(a, op("invite", http.MethodPost, "/api/people", "Ask someone to join: a one-time link",
+	huma.Register(a, op("invite", http.MethodPost, "/api/people", "Invite: a one-time link",
 		401, 403, 409, 422), s.invite)
 	huma.Register(a, op("put-person", http.MethodPut, "/api/people/{id}", "Change name, role, licence, supervisor",
 		401, 403, 404, 409, 422), s.putPerson)

@@ -23,7 +23,7 @@ var ownProtocols = own[treat.OwnProtocol, Protocols]{
 	kind:  "protocol",
 	noun:  "protocol of the practice",
 	list:  [2]string{"protocols", "The protocols, and the practice's own copies"},
-	put:   [2]string{"put-protocol", "Tune a copy of a protocol, within its bounds"},
+	put:   [2]string{"put-protocol", "Create your own version of a protocol, within its bounds"},
 	reset: [2]string{"drop-protocol", "Forget an own copy; holds keep the plan they were begun with"},
 	known: func(id string) bool { _, err := uuid.Parse(id); return err == nil },
 	check: func(_ string, o treat.OwnProtocol) error {

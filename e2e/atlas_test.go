@@ -182,7 +182,7 @@ func TestTheClientDrawsOnAnOwnDevice(t *testing.T) {
 	t.Parallel()
 	p, _ := visiting(t, "Own-Device")
 	stepTo(p, "Pain")
-	p.click("button", "Make a code")
+	p.click("button", "Create code")
 	code := p.MustElement("[data-code]").MustText()
 
 	phone := openPage(t, strings.TrimPrefix(p.base, "http://"), "/draw")

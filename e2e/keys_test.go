@@ -89,7 +89,7 @@ func TestANewClientByKeyboardAlone(t *testing.T) {
 	p.see("button", "Undo")
 
 	p.on(step("Pain"), input.Enter)
-	p.on(button("Make a code"), input.Enter)
+	p.on(button("Create code"), input.Enter)
 	code := p.MustElement("[data-code]").MustText()
 	phone := openPage(t, strings.TrimPrefix(p.base, "http://"), "/draw")
 	phone.MustSetViewport(390, 844, 1, true)
@@ -115,7 +115,7 @@ func TestANewClientByKeyboardAlone(t *testing.T) {
 	phone.on(button("Next: Health"), input.Enter)
 	phone.see("h1", "anything we must know")
 	for i := range phone.MustElements("[data-health]") {
-		phone.on(`//*[@data-health="`+strconv.Itoa(i)+`"]//button[text()="None of these"]`, input.Space)
+		phone.on(`//*[@data-health="`+strconv.Itoa(i)+`"]//button[text()="No to the rest"]`, input.Space)
 	}
 	phone.see("p", "All answered")
 	phone.on(button("Hand it in"), input.Enter)
@@ -128,7 +128,7 @@ func TestANewClientByKeyboardAlone(t *testing.T) {
 	p.see("button", "^Kept$")
 	p.see("textarea", "Heel in the morning")
 	p.chip("At its worst", "5")
-	p.on(button("Keep the story"), input.Enter)
+	p.on(button("Save history"), input.Enter)
 	p.see("button", "^Kept$")
 
 	p.on(step("Screen"), input.Enter)
@@ -155,7 +155,7 @@ func TestANewClientByKeyboardAlone(t *testing.T) {
 		p.typed("Any other test", test)
 		p.chip("Left", "positive")
 	}
-	p.see("h2", "ready for hands")
+	p.see("h2", "over 80 %")
 	p.MustElement(`[data-suspect="soleus:left"]`)
 	p.sent()
 }

@@ -29,7 +29,7 @@ func TestTheInclinometerTakesWhenSteady(t *testing.T) {
 	stepTo(p, "Measure")
 	p.MustElementX(`//*[@role="radiogroup"][@aria-label="Joint"]//button[text()="Neck"]`).MustClick()
 	p.MustElement(`[data-movement="cervical.lateral-flexion"]`)
-	p.click("[data-by-instrument] button", "Take when steady")
+	p.click("[data-by-instrument] button", "Auto-record when steady")
 	p.see("[data-instrument]", "°")
 	// Every movement of the neck that is shown, in the order of the screen.
 	p.see("[data-by-instrument] [role=status]", "Everything shown has been read")
@@ -41,9 +41,9 @@ func TestTheInclinometerTakesWhenSteady(t *testing.T) {
 
 	part(p, "Posture")
 	p.pick("Measure", "Shoulder height, acromion to acromion")
-	p.click("button", "Take when steady")
+	p.click("button", "Auto-record when steady")
 	p.see("[data-posture] li", "right high")
-	p.see("button", "Take when steady") // one reading is enough
+	p.see("button", "Auto-record when steady") // one reading is enough
 
 	s := &server{t: t, addr: "127.0.0.1:0", inclinometer: "ws://127.0.0.1:1/", database: databaseOf(t)}
 	s.start()
@@ -51,7 +51,7 @@ func TestTheInclinometerTakesWhenSteady(t *testing.T) {
 	p = signedIn(t, s.addr, demo.Logins[0])
 	newVisit(p, ownClient(p, "Switched-Off"))
 	stepTo(p, "Measure")
-	p.click("button", "Take when steady")
+	p.click("button", "Auto-record when steady")
 	p.see("[role=alert]", "does not answer")
 }
 
@@ -150,7 +150,7 @@ func TestAskedBeforeHandsAreOn(t *testing.T) {
 	p.click("[data-ask=visit] button", "^The client agrees$")
 	p.click("[data-ask=buttock] button", "no chaperone wanted")
 	for _, g := range []string{"emergency", "refer-first"} {
-		p.MustElementX(`//*[@data-group="` + g + `"]//button[text()="None of these"]`).MustClick()
+		p.MustElementX(`//*[@data-group="` + g + `"]//button[text()="No to the rest"]`).MustClick()
 	}
 	p.see("h2", "Gluteus")
 	p.see("button", "Chart this point")
@@ -164,7 +164,7 @@ func TestConsentBeforeAHold(t *testing.T) {
 	p, client := visiting(t, "Consent")
 	stepTo(p, "Screen")
 	for _, g := range []string{"emergency", "refer-first", "avoid-here", "adapt"} {
-		p.MustElementX(`//*[@data-group="` + g + `"]//button[text()="None of these"]`).MustClick()
+		p.MustElementX(`//*[@data-group="` + g + `"]//button[text()="No to the rest"]`).MustClick()
 	}
 	p.see("p", "Asked and answered for today")
 	stepTo(p, "Find")

@@ -24,7 +24,7 @@ func pressing(t *testing.T, s *server, family string) *page {
 func paired(p *page) (code string) {
 	p.t.Helper()
 	p.click("button", "Client's pad")
-	p.click("button", "Make a code")
+	p.click("button", "Create code")
 	code = strings.ReplaceAll(p.MustElement("[data-code]").MustText(), " ", "")
 	p.click("button", "Done")
 	return code

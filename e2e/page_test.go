@@ -194,7 +194,7 @@ func beginBy(p *page, protocol string) {
 		p.MustElementX(`(//*[@data-choices]//*[@role="radiogroup"][@aria-label="` + label + `"]//button)[1]`).
 			MustClick()
 	}
-	p.click("button", "Begin the hold|Another hold")
+	p.click("button", "Begin the hold|Repeat")
 }
 
 // sent waits until the outbox is empty.

@@ -108,8 +108,8 @@ func screened(p *page) {
 	stepTo(p, "Screen")
 	for _, g := range []string{"emergency", "refer-first", "avoid-here", "adapt"} {
 		if p.MustElement(`[data-group="` + g + `"]`); p.MustHasX(`//*[@data-group="` + g +
-			`"]//button[text()="None of these"]`) {
-			p.MustElementX(`//*[@data-group="` + g + `"]//button[text()="None of these"]`).MustClick()
+			`"]//button[text()="No to the rest"]`) {
+			p.MustElementX(`//*[@data-group="` + g + `"]//button[text()="No to the rest"]`).MustClick()
 		}
 	}
 	p.see("p", "Asked and answered for today")
@@ -218,8 +218,8 @@ func TestProgressInWords(t *testing.T) {
 	p := signedIn(t, s.addr, demo.Logins[0])
 	// A client whom no other test touches.
 	p.MustNavigate(p.base + "/clients/" + demoClient(3) + "/progress")
-	p.see(`[data-point="quadratus-lumborum"] .change`, `^Number −6: clear change for the better`)
-	p.see(`[data-movement="lumbar.flexion"] .change`, `^Change \+16°: clear change for the better`)
+	p.see(`[data-point="quadratus-lumborum"] .change`, `^Number −6: clearly better`)
+	p.see(`[data-movement="lumbar.flexion"] .change`, `^Change \+16°: clearly better`)
 	p.see(`[data-movement="lumbar.lateral-flexion"] .change`, `^Left \+5°: no clear change`)
 	p.see("[data-summary]", `^Since the first visit: 2 of 2 points clearly better`)
 	// The body follows the visits: play goes from the first to the last.
@@ -230,5 +230,5 @@ func TestProgressInWords(t *testing.T) {
 	// A point that is chosen shows where it was felt.
 	p.click(`[data-point="quadratus-lumborum"] button`, ".")
 	p.see(`[data-point="quadratus-lumborum"][data-selected="true"]`, ".")
-	p.see("[data-compare] tbody td", "clear change for the better")
+	p.see("[data-compare] tbody td", "clearly better")
 }

@@ -50,7 +50,7 @@ func TestFirstStartAndASecondPerson(t *testing.T) {
 	again := openPage(t, s.addr, s.link)
 	again.see("p", "used already")
 
-	owner.click("button", "Ask someone to join")
+	owner.click("button", "Invite")
 	owner.MustElement("input[name=name]").MustInput("Pia Lind")
 	owner.MustElement("input[name=email]").MustInput("pia@quiet-yard.example")
 	owner.chip("Role", "Student")

@@ -46,7 +46,7 @@ func TestASessionOfFourProtocols(t *testing.T) {
 	p.inRealTime = true // as the pads are
 	spots := []spot{calf, {"soleus", "left"}, {"gastrocnemius-medial", "right"}, {"soleus", "right"}}
 	opened(p, "Session", "Plan", spots...)
-	p.click("[data-plan] button", "Take this plan")
+	p.click("[data-plan] button", "Use this plan")
 	p.MustElement("[data-accepted=true]")
 	p.click("[data-plan] button", "Begin pressing")
 

@@ -116,7 +116,7 @@ func TestWhatIsChosenComesNear(t *testing.T) {
 		p.MustWait(`() => { const m = document.querySelector("svg[data-view] [data-muscle]");
 			const b = m.getBoundingClientRect(), s = m.closest("svg[data-view]").getBoundingClientRect();
 			return b.top >= s.top && b.bottom <= s.bottom && b.left >= s.left && b.right <= s.right }`)
-		p.click("button", "Take the muscle off the body")
+		p.click("button", "Hide muscle")
 		p.MustWait(`() => [...document.querySelectorAll("svg[data-view]")].every((s) => +s.dataset.zoom === 1)`)
 	}
 }

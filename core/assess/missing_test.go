@@ -43,7 +43,7 @@ func TestOnlyWhatIsRaisedIsCompared(t *testing.T) {
 	}
 	require.NotEmpty(t, r.Next)
 	for _, n := range r.Next {
-		if _, other, found := strings.Cut(n.Text, "would separate "); found {
+		if _, other, found := strings.Cut(n.Text, "helps tell "); found {
 			for _, name := range strings.Split(other, " from ") {
 				assert.True(t, raised[name], "%s: nothing speaks for %s", n.Text, name)
 			}

@@ -119,7 +119,7 @@ func say(t ids.Test, side ids.Side, targets []target, lead []*hypothesis) string
 	text := fmt.Sprintf("%s, %s, would speak for or against %s", TestName(t), side, best.muscle.Name)
 	for _, h := range lead {
 		if !slices.ContainsFunc(targets, func(x target) bool { return x.h.muscle == h.muscle }) {
-			return fmt.Sprintf("%s, %s, would separate %s from %s", TestName(t), side, best.muscle.Name, h.muscle.Name)
+			return fmt.Sprintf("%s, %s, helps tell %s from %s", TestName(t), side, best.muscle.Name, h.muscle.Name)
 		}
 	}
 	return text

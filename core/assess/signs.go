@@ -35,8 +35,8 @@ var signPlaces = []struct {
 	{"squat-feet-flatten", "", "Foot flattens", body.Back, "calcaneus", -14, -56},
 	{"squat-weight-shift", "", "Weight shifts here", body.Back, "greater-trochanter", -6, 0},
 	{"squat-back-arches", "", "Low back arches", body.Back, "L4", 0, 0},
-	{"", "side-curve", "Bulges on this side", body.Back, "scapula-inferior-angle", 0, 20},
-	{"", "lumbar-curve", "Hinges at one level", body.Back, "L1", 0, -6},
+	{"", "side-curve", "Curves out to this side", body.Back, "scapula-inferior-angle", 0, 20},
+	{"", "lumbar-curve", "Bends mostly at one level", body.Back, "L1", 0, -6},
 }
 
 // SignSpots lists the places on the figure, on each side where the sign has one.

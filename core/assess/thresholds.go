@@ -25,7 +25,7 @@ var thresholds = []FlagThreshold{
 	{"pelvic-tilt", "Pelvic tilt, further from the usual than", 4, "°", 1, 15, workingDefault},
 	{"pelvic-tilt-sides", "Pelvic tilt, sides differ by", 4, "°", 1, 15, workingDefault},
 	{"scapula-distance", "Blade's border to spine, sides differ by", 1.5, "cm", 0.5, 5, workingDefault},
-	{"scapular-upward-rotation", "Upward turn of the blade, sides differ by", 5, "°", 1, 20, workingDefault},
+	{"scapular-upward-rotation", "Scapular upward rotation, sides differ by", 5, "°", 1, 20, workingDefault},
 	{"craniovertebral-angle", "Forward head, angle below", 50, "°", 40, 60, workingDefault},
 	{"acromion-to-table", "Acromion to table, sides differ by", 1.5, "cm", 0.5, 5, workingDefault},
 }

@@ -16,7 +16,7 @@ func inBrowser() []Calc {
 			`{"measure":"nprs","before":7,"after":4}`, Change),
 		document("drawing", "Two pain drawings compared",
 			`{"before":{"back":["back:-4,31","back:-4,32"]},"after":{"back":["back:-4,31"]},"height_cm":170}`, Drawing),
-		document("evidence", "What each finding weighs, with its source",
+		document("evidence", "How findings are weighted, with its source",
 			`{}`, Evidence),
 		document("gauges", "Toe-touch, lunge, straight-leg raise and breathing: how they are taken",
 			`{}`, Gauges),

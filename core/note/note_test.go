@@ -62,7 +62,7 @@ func TestANoteIsCompleteAndExact(t *testing.T) {
 	assert.Equal(t, strings.TrimSpace(`
 Reason for the visit: calf after running.
 Pain, 0–10: now 6, best 0.
-Function (0 cannot, 10 as before): stairs 4.
+Function (0 unable, 10 as before the problem): stairs 4.
 Screening, answered yes: anticoagulant; since May.`), n.Subjective)
 	assert.Equal(t, strings.TrimSpace(`
 Range, ankle dorsiflexion knee bent, left: 9° (mean of 8, 10); after treatment 14°; by inclinometer.
@@ -73,8 +73,8 @@ Pressed at 14:05, Soleus, left: graded stages, thumb pad, lying on the left side
 Recheck, Soleus, left: number 7 → 3, tenderness 3 → 2.`), n.Objective)
 	assert.Contains(t, n.Assessment, "Soleus, left: active trigger point.")
 	assert.Contains(t, n.Assessment,
-		"Range, ankle dorsiflexion knee bent, left: 9 → 14, clear change for the better.")
-	assert.Contains(t, n.Assessment, "Number, Soleus, left: 7 → 3, clear change for the better.")
+		"Range, ankle dorsiflexion knee bent, left: 9 → 14, clearly better.")
+	assert.Contains(t, n.Assessment, "Number, Soleus, left: 7 → 3, clearly better.")
 	assert.Contains(t, n.Plan, "Next time: start with the outer calf.")
 	assert.Contains(t, n.Plan, "Stretch at home: Soleus, left:")
 	assert.Contains(t, n.Plan, "Next visit: in 3 to 7 days.")

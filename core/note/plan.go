@@ -14,7 +14,7 @@ func (w *writer) plan() string {
 		if p.LeftOut == "" {
 			continue
 		}
-		l.labelled("Left for next time", wording.Muscle(p.Muscle, p.Side, p.Site)+": "+p.LeftOut)
+		l.labelled("Not treated today", wording.Muscle(p.Muscle, p.Side, p.Site)+": "+p.LeftOut)
 	}
 	care := w.State.Aftercare(w.Earlier)
 	for _, s := range care.Stretches {

@@ -59,13 +59,13 @@ func (w *writer) interview(l *lines) {
 	l.labelled("Complaint", i.Complaint)
 	l.labelled("Pain, 0–10", pain(i))
 	l.labelled("Since", i.Since)
-	l.labelled("Over the day", i.Pattern)
+	l.labelled("Pattern over the day", i.Pattern)
 	l.labelled("Eased by", i.Eases)
 	l.labelled("Made worse by", i.Worsens)
 	l.labelled("Medication", i.Medication)
 	l.labelled("Earlier treatment", i.Treatment)
 	for _, a := range i.Activities {
-		l.labelled("Function (0 cannot, 10 as before)", fmt.Sprintf("%s %d", a.Name, a.Score))
+		l.labelled("Function (0 unable, 10 as before the problem)", fmt.Sprintf("%s %d", a.Name, a.Score))
 	}
 }
 

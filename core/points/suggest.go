@@ -64,7 +64,7 @@ func Suggest(r Request) Suggestion {
 	c := r.choose(where)
 	limits := r.Screening.Limits.Strictest(c.limits)
 	if r.Instead != "" && r.Instead != c.protocol {
-		why := "Chosen by hand instead of " + protocolName(c.protocol) + "."
+		why := "You chose this instead of " + protocolName(c.protocol) + "."
 		c = choice{protocol: r.Instead, why: why, broad: c.broad}
 		if why := r.unfit(r.Instead); why != "" {
 			return Suggestion{Blocked: true, Contacts: []ids.Contact{}, Text: why}

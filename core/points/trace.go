@@ -164,7 +164,7 @@ func (s Search) weighKnown(c *Candidate, judged []Judgement) {
 	}
 	c.Score *= floor + (1-floor)*confidence
 	if confidence >= 0.2 {
-		c.Reasons = append(c.Reasons, fmt.Sprintf("The findings speak for it by %.0f %%.", confidence*100))
+		c.Reasons = append(c.Reasons, fmt.Sprintf("Confidence %.0f %% from the findings.", confidence*100))
 	}
 	if factor := s.weighCharted(c, judged); factor > 0 {
 		c.Score *= factor

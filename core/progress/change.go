@@ -141,7 +141,7 @@ func (r rule) judge(before, after float64) Change {
 	if c.Meaningful {
 		c.Direction, c.Text = Worse, "clearly worse"
 		if (after > before) == r.moreIsBetter {
-			c.Direction, c.Text = Better, "clear change for the better"
+			c.Direction, c.Text = Better, "clearly better"
 		}
 	}
 	return c

@@ -9,5 +9,5 @@ import (
 func ExamplePair() {
 	c, err := progress.Pair("nprs", 7, 4)
 	fmt.Println(c.Text, err)
-	// Output: clear change for the better <nil>
+	// Output: clearly better <nil>
 }

@@ -93,7 +93,7 @@ func Flag(m ids.Movement, deg float64, other *float64, age int) RangeFlag {
 		f.Flagged = deg <= limit+tolerance
 	}
 	if f.Flagged {
-		f.Reason = fmt.Sprintf("%v° against a usual %v°", clean(deg), clean(ref))
+		f.Reason = fmt.Sprintf("%v° (usual %v°)", clean(deg), clean(ref))
 	}
 	if other != nil && references[m] != 0 && *other-deg >= sides-tolerance {
 		f.Flagged = true

@@ -141,7 +141,7 @@ func TestCoachRules(t *testing.T) {
 			name: "3: two after sinking twice", log: "0 contact,2 score 1,4 score 2,6 score 2", phase: "release",
 			want: []treat.Advice{"release-slowly", "flush"}, rule: 3, outcome: treat.Unchanged,
 			check: func(t *testing.T, l treat.Line, _ treat.Summary) {
-				assert.Contains(t, l.Reason, "Not tender enough today")
+				assert.Contains(t, l.Reason, "Too little tenderness to treat")
 			},
 		},
 		{
@@ -675,7 +675,7 @@ func ExampleCoach() {
 	c.Apply(treat.Event{At: 3_000, Kind: treat.KindScore, Score: 6})
 	l := c.Apply(treat.Event{At: 24_000, Kind: treat.KindScore, Score: 4})
 	fmt.Println(l.Text)
-	// Output: On the out-breath, sink to your number again.
+	// Output: On the out-breath, sink back to 6.
 }
 
 // Due is when the line changes by itself: until then it says the same, and waiting for one

@@ -23,7 +23,7 @@ func isOver(*state, Event) string { return "This hold is over; begin a new one."
 
 func notPressing(*state, Event) string { return "Not pressing: nothing to let go." }
 
-func nothingPressed(*state, Event) string { return "Not pressing: recorded, nothing changes." }
+func nothingPressed(*state, Event) string { return "Noted." }
 
 func comeOffFirst(*state, Event) string { return "Recorded; come off first." }
 

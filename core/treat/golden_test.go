@@ -20,7 +20,7 @@ import (
 // Golden logs, a folder for each version of the rules: "start" and the resolved
 // start event, then for each event a line "> event" and the line "< answer",
 // last "= summary". They are only ever added to: what a hold came to once, it
-// comes to for ever, natively and in WebAssembly (make test runs both).
+// comes to for ever, natively and in WebAssembly (make test runs both). Words are not compared.
 //
 //go:embed testdata
 var golden embed.FS
@@ -37,6 +37,18 @@ func compact(t *testing.T, v any) string {
 	b, err := json.Marshal(v)
 	require.NoError(t, err)
 	return string(b)
+}
+
+// withoutWords leaves out what is said in words, which may be put better; everything else in a
+// golden log is for ever.
+func withoutWords(t *testing.T, line string) string {
+	t.Helper()
+	var fields map[string]any
+	require.NoError(t, json.Unmarshal([]byte(line), &fields))
+	for _, words := range []string{"text", "reason", "why"} {
+		delete(fields, words)
+	}
+	return compact(t, fields)
 }
 
 func TestGoldenLogs(t *testing.T) {
@@ -74,7 +86,7 @@ func replayGolden(t *testing.T, version, name string) {
 			require.NoError(t, err)
 			last = coach.Apply(parsed)
 		case "<":
-			require.Equal(t, text, compact(t, last), "line %d", i+1)
+			require.Equal(t, withoutWords(t, text), withoutWords(t, compact(t, last)), "line %d", i+1)
 		case "=":
 			assert.Equal(t, text, compact(t, coach.Summary()))
 		default:

@@ -91,7 +91,7 @@ func (*graded) stageDone(s *state, by, why string) {
 		s.endStage(by)
 		s.enter(PhaseSettle, never)
 		s.needBase, s.stages.again = true, false
-		s.say(4, "On the out-breath, sink to your number again.",
+		s.say(4, fmt.Sprintf("On the out-breath, sink back to %v.", s.limits.Target),
 			why+fmt.Sprintf(" Stage %d of %d is next.", s.stages.number+1, maxStages), Deepen)
 		return
 	}

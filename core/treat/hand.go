@@ -20,7 +20,7 @@ func (s *state) press(Event) string {
 }
 
 func (s *state) settleIn() {
-	s.say(0, fmt.Sprintf("Settle in, press to %v of 10.", s.limits.Target), "Contact: the pressure clock runs.",
+	s.say(0, fmt.Sprintf("Press slowly to %v.", s.limits.Target), "Contact: the pressure clock runs.",
 		SettleIn)
 }
 
@@ -74,9 +74,9 @@ func (s *state) comeBack() {
 	slack := s.pend == returnInSlack
 	s.pend, s.returned, s.stages.again = nothing, true, true
 	s.lower()
-	text := fmt.Sprintf("Settle in lighter, to %v.", s.limits.Target)
+	text := fmt.Sprintf("Press slowly, lighter, to %v.", s.limits.Target)
 	if slack && !s.rules.noParts {
-		text = fmt.Sprintf("Settle in lighter, to %v, the muscle in slack.", s.limits.Target)
+		text = fmt.Sprintf("Press slowly, lighter, to %v, the muscle in slack.", s.limits.Target)
 	}
 	s.say(6, text, "The return is made two below the target.", SettleIn)
 	s.strategy.begin(s)

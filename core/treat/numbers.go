@@ -217,13 +217,13 @@ func (s *state) tooLittle(v, least float64) bool {
 
 func (s *state) notTender() string {
 	if s.calm() == calmScore {
-		return "Not tender enough today: still 2 or less after sinking twice."
+		return "Too little tenderness to treat: still 2 or less after sinking twice."
 	}
-	return fmt.Sprintf("Not tender enough today: still %v or less after sinking twice.", s.calm())
+	return fmt.Sprintf("Too little tenderness to treat: still %v or less after sinking twice.", s.calm())
 }
 
 func (s *state) belowLeast(v, least float64) string {
-	return fmt.Sprintf("%v is below %v; the stage begins at %v.", v, least, least)
+	return fmt.Sprintf("Only %v: press a little deeper, to %v.", v, least)
 }
 
 // beginStage begins a stretch that is compared with its own baseline and kept in

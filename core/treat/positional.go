@@ -1,6 +1,9 @@
 package treat
 
-import "fmt"
+import (
+	"fmt"
+	"math"
+)
 
 // positional is slack-hold: find the tenderness, shorten the muscle until most of it is gone,
 // keep still, bring it back and test again.
@@ -46,7 +49,7 @@ func (p *positional) begin(s *state) {
 	*p = positional{}
 	s.enter(PhaseTest, testFor)
 	s.say(0, "Press until it is tender, and ask.",
-		fmt.Sprintf("A number from %v to %v is the measure for what follows.", testLeast, s.limits.Hard), SettleIn)
+		fmt.Sprintf("Press until the score is %v to %v; that is the comparison.", testLeast, s.limits.Hard), SettleIn)
 }
 
 func (p *positional) number(s *state, v float64) {
@@ -86,13 +89,13 @@ func (p *positional) testNumber(s *state, v float64) {
 func (p *positional) eases(v, share float64) bool { return v <= share*p.tested }
 
 func (p *positional) share(v float64) string {
-	return fmt.Sprintf("%v of the %v before.", v, p.tested)
+	return fmt.Sprintf("%v now, %v at the start.", v, p.tested)
 }
 
 func (p *positional) slacken(s *state) {
 	p.tries++
 	s.enter(PhaseSlacken, tryFor)
-	until := fmt.Sprintf("Try %d of %d, until %v or less.", p.tries, s.plan.Tries, easeFully*p.tested)
+	until := fmt.Sprintf("Try %d of %d: until %v or less.", p.tries, s.plan.Tries, math.Floor(easeFully*p.tested))
 	s.say(0, "Shorten the muscle: more slack.", until, MoreSlack)
 	s.askNow()
 }
@@ -135,7 +138,7 @@ func (*positional) still(s *state) {
 		return
 	}
 	s.enter(PhaseStill, length)
-	s.say(0, "Here; keep still, lightly.", fmt.Sprintf("%v s in the position of ease.", seconds(length)), Hold)
+	s.say(0, "Here; keep still, lightly.", fmt.Sprintf("%.0f s in the position of ease.", seconds(length)), Hold)
 }
 
 // softened brings it back, from 30 s of stillness on.

@@ -79,7 +79,7 @@ func (r *rounds) measured(s *state) string {
 		return "Range recorded."
 	}
 	s.comeOff(0, "done", nothing, EndedDone,
-		fmt.Sprintf("Only %.3g° more in this round: that is enough.", gained))
+		fmt.Sprintf("Less than %v° gained: stop.", s.plan.MinGainDeg))
 	return ""
 }
 

@@ -125,7 +125,7 @@ func (s State) pressed() []Point {
 
 // How long until the next visit (handbook: across visits).
 var (
-	whileActive  = NextVisit{3, 7, "Points are still active: 3 to 7 days, and nothing deep here before 48 hours."}
+	whileActive  = NextVisit{3, 7, "Points are still active: 3 to 7 days, and no firm massage here for two days."}
 	improving    = NextVisit{7, 14, "The numbers are clearly lower than last time: 7 to 14 days."}
 	holding      = NextVisit{21, 28, "The numbers hold at 2 or less: 21 to 28 days."}
 	nothingDone  = NextVisit{7, 14, "Nothing was pressed today."}

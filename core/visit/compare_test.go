@@ -31,7 +31,7 @@ func TestTwoDatesCompared(t *testing.T) {
 		by[c.ID] = c
 	}
 	require.Len(t, by, 3)
-	assert.Equal(t, "clear change for the better", by[uid(500)].Change.Text)
+	assert.Equal(t, "clearly better", by[uid(500)].Change.Text)
 	assert.InDelta(t, -4, by[uid(500)].Change.Delta, 0)
 	assert.True(t, by[uid(501)].Gone)
 	assert.True(t, by[uid(502)].OnlyNow)

@@ -43,7 +43,7 @@ func (s State) NextAfter(ctx Context, earlier []FoundPoint, hold UUID) NextAfter
 			out.Closed = append(out.Closed, PointWhy{p.Point, why})
 		case p.Point == h.Point:
 			if h.Summary.Outcome != treat.Stopped {
-				out.Next = append([]PointWhy{{p.Point, "Another angle, once more here."}}, out.Next...)
+				out.Next = append([]PointWhy{{p.Point, "Repeat from another angle"}}, out.Next...)
 			}
 		case work[k].Role == "satellite" && work[k].Of == h.Point:
 			out.Next = append(out.Next, PointWhy{p.Point, "A satellite, inside the referral of this point."})

@@ -45,7 +45,7 @@ func TestWhatComesAfterAHold(t *testing.T) {
 	require.Empty(t, s.Rejected)
 	next := s.NextAfter(ctx, nil, visit.UUID(uid(70)))
 	require.Len(t, next.Next, 3)
-	assert.Equal(t, visit.PointWhy{Point: visit.UUID(uid(50)), Why: "Another angle, once more here."}, next.Next[0])
+	assert.Equal(t, visit.PointWhy{Point: visit.UUID(uid(50)), Why: "Repeat from another angle"}, next.Next[0])
 	assert.Equal(t, visit.PointWhy{Point: visit.UUID(uid(53)), Why: "Next in the plan."}, next.Next[1], "as planned")
 	assert.Equal(t, visit.UUID(uid(51)), next.Next[2].Point, "two of the plan at most")
 	assert.Empty(t, next.Closed)

@@ -37,7 +37,7 @@ func aHistory() visit.History {
 	h.Points = []visit.PointHistory{{
 		Name: "Gastrocnemius, inner head with a long name", Side: ids.Left, View: "back", X: 190, Y: 780,
 		Visits: visits,
-		Number: &progress.Change{Delta: -4.5, Text: "clear change for the better"},
+		Number: &progress.Change{Delta: -4.5, Text: "clearly better"},
 	}}
 	h.Ranges = []visit.RangeHistory{{
 		Movement: "cervical.rotation", Side: ids.Left, Reference: 80, FlagBelow: 68,

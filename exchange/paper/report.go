@@ -85,7 +85,7 @@ func (s *sheet) courses(h visit.History) {
 	if len(charts) > 0 {
 		s.heading("Course")
 		s.text("", small, inkSoft)
-		s.MultiCell(0, 4, "Hollow: when found. Full: at the recheck. Grey band: usual range.", "", "L", false)
+		s.MultiCell(0, 4, "Hollow: before. Full: after. Grey band: usual range.", "", "L", false)
 	}
 	s.grid(charts)
 }

@@ -252,7 +252,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What each finding weighs, with its source */
+        /** How findings are weighted, with its source */
         post: operations["calc-evidence"];
         delete?: never;
         options?: never;
@@ -1399,7 +1399,7 @@ export interface paths {
         /** Who works here */
         get: operations["people"];
         put?: never;
-        /** Ask someone to join: a one-time link */
+        /** Invite: a one-time link */
         post: operations["invite"];
         delete?: never;
         options?: never;
@@ -1653,7 +1653,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Tune a copy of a protocol, within its bounds */
+        /** Create your own version of a protocol, within its bounds */
         put: operations["put-protocol"];
         post?: never;
         /** Forget an own copy; holds keep the plan they were begun with */

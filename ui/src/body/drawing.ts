@@ -8,7 +8,7 @@ export const kindName: Record<Kind, string> = {
   ache: "Ache",
   sharp: "Sharp",
   burning: "Burning",
-  "numb-tingling": "Numb, tingling",
+  "numb-tingling": "Numbness / tingling",
   headache: "Headache",
 };
 

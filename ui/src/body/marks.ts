@@ -3,7 +3,7 @@ import type { Schemas } from "../api/client";
 import { listed, plain, sentence } from "../parts/words";
 import type { Mark } from "./Figure";
 
-const scales = ["not tender", "tender", "tender, winces", "pulls away", "not to be touched"];
+const scales = ["not tender", "tender", "tender, winces", "pulls away", "can't bear touch"];
 export const gradeWord = (g: number | undefined) => (g === undefined ? "" : (scales[g] ?? ""));
 
 /** The size of a mark whose tenderness nobody said. */

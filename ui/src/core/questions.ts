@@ -15,7 +15,7 @@ export interface Questions {
   drawing: { in: Schemas["DrawingIn"]; out: Schemas["DrawingOut"] };
   /** The types of events of a visit. */
   "event-kinds": { in: Record<string, never>; out: Schemas["EventKinds"] };
-  /** What each finding weighs, with its source. */
+  /** How findings are weighted, with its source. */
   evidence: { in: Record<string, never>; out: Schemas["EvidenceOut"] };
   /** Toe-touch, lunge, straight-leg raise and breathing: how they are taken. */
   gauges: { in: Record<string, never>; out: Schemas["GaugesOut"] };

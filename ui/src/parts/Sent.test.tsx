@@ -47,10 +47,10 @@ describe("what is in the record", () => {
 
   it("is said in words: all of it, or what waits and why", () => {
     const words: [Partial<SyncStatus>, string][] = [
-      [{}, "All in the record"],
-      [{ waiting: 3, online: false }, "3 to send · no connection"],
-      [{ online: false, signedOut: true }, "signed out: sign in again to send"],
-      [{ others: 2 }, "2 of a colleague wait for their sign-in"],
+      [{}, "Saved"],
+      [{ waiting: 3, online: false }, "Offline: 3 entries waiting"],
+      [{ online: false, signedOut: true }, "Signed out: sign in again to send"],
+      [{ others: 2 }, "2 of a colleague waiting for their sign-in"],
     ];
     for (const [more, text] of words) {
       box.status = statusOf(more);

@@ -36,15 +36,17 @@ export function Sent() {
   const s = useSyncStatus();
   if (!s) return <Dot $bad={false} role="status" data-sent={false} />;
   const parts: string[] = [];
-  if (s.waiting) parts.push(`${s.waiting} to send`);
-  if (!s.online) parts.push(s.signedOut ? "signed out: sign in again to send" : "no connection");
+  const entries = s.waiting === 1 ? "1 entry" : `${s.waiting} entries`;
+  if (s.online && s.waiting) parts.push(`Saving ${entries}…`);
+  if (!s.online && !s.signedOut) parts.push(s.waiting ? `Offline: ${entries} waiting` : "Offline");
+  if (s.signedOut) parts.push("Signed out: sign in again to send");
   if (s.stuck.length) parts.push(`${s.stuck.length} refused`);
-  if (s.others) parts.push(`${s.others} of a colleague wait for their sign-in`);
+  if (s.others) parts.push(`${s.others} of a colleague waiting for their sign-in`);
   const bad = !s.online || s.stuck.length > 0;
   return (
     <>
       <Dot $bad={bad} role="status" data-sent={s.waiting === 0 && s.online}>
-        {parts.length ? parts.join(" · ") : "All in the record"}
+        {parts.length ? parts.join(" · ") : "Saved"}
       </Dot>
       {s.stuck.length > 0 && <Refused reasons={s.stuck} />}
     </>

@@ -34,7 +34,7 @@ describe("words", () => {
   it("says what was taken before and after, and what was taken once", () => {
     expect(beforeAfter(7, 5, one)).toBe("7 → 5");
     expect(beforeAfter(0, 0, deg)).toBe("0° → 0°");
-    expect(beforeAfter(7, undefined, one)).toBe("7, not taken again");
+    expect(beforeAfter(7, undefined, one)).toBe("7, not rechecked");
     expect(beforeAfter(undefined, 5, one)).toBe("5 afterwards");
     expect(beforeAfter(undefined, undefined, one)).toBe("not taken");
   });

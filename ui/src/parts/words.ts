@@ -66,7 +66,7 @@ export function beforeAfter(
   write: (v: number) => string,
 ) {
   if (before === undefined) return after === undefined ? "not taken" : `${write(after)} afterwards`;
-  return after === undefined ? `${write(before)}, not taken again` : `${write(before)} → ${write(after)}`;
+  return after === undefined ? `${write(before)}, not rechecked` : `${write(before)} → ${write(after)}`;
 }
 export const clock = (s: number) => `${Math.floor(s / 60)}:${String(Math.floor(s % 60)).padStart(2, "0")}`;
 

@@ -155,7 +155,7 @@ export function Day({ me }: { me: Schemas["Me"] }) {
                 className={`go ${state(v) === "done" || v.id !== next ? "plain" : ""}`}
                 to={`/visits/${v.id}`}
               >
-                {{ done: "Look back", open: "Go on", booked: "Open visit" }[state(v)]}
+                {{ done: "View", open: "Continue", booked: "Start" }[state(v)]}
               </Link>
             )}
           </Row>

@@ -10,7 +10,7 @@ import { loads as loadIDs, scores, type Story, storyError } from "./story";
 const numbers = [0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10];
 const texts = [
   ["since", "Since when"],
-  ["pattern", "Over the day"],
+  ["pattern", "Pattern over the day"],
   ["eases", "What eases it"],
   ["worsens", "What worsens it"],
   ["medication", "Medication"],
@@ -104,13 +104,13 @@ function Activities({ list, onList, last, compare }: ActivityProps) {
       {list.map((a, i) => (
         <Stack key={i} data-activity $gap={1}>
           <Text
-            label={`Activity wanted back ${i + 1}`}
+            label={`Activity they want to return to ${i + 1}`}
             value={a.name}
             onChange={(name) => put(i, { name })}
           />
           <Choice
             scale
-            label={`0 cannot, 10 as before${lastTime(a)}`}
+            label={`0 unable, 10 as before the problem${lastTime(a)}`}
             value={a.score}
             options={numbers}
             onChoose={(score) => put(i, { score })}

@@ -55,7 +55,7 @@ export function NewSite({ onKeep, onLeave }: Props) {
         <Button type="submit" $kind="main">
           Keep the site
         </Button>
-        <Button onPress={onLeave}>Leave</Button>
+        <Button onPress={onLeave}>Cancel</Button>
       </Row>
     </Stack>
   );

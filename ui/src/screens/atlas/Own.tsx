@@ -55,7 +55,7 @@ export function Own({ muscle, own }: Props) {
             >
               Restore
             </Button>
-            <Button onPress={() => setAsking(false)}>Keep ours</Button>
+            <Button onPress={() => setAsking(false)}>Keep this version</Button>
           </Row>
         </div>
       )}

@@ -35,9 +35,7 @@ export function Cards({ course, zone, more }: Props) {
               <span className="quiet">
                 {v.reason} · {v.therapist}
               </span>
-              <Link to={`/visits/${v.id}`}>
-                {v.closed_at ? "Look back" : v.opened_at ? "Open" : "Booked"}
-              </Link>
+              <Link to={`/visits/${v.id}`}>{v.closed_at ? "View" : v.opened_at ? "Continue" : "Booked"}</Link>
             </li>
           ))}
         </ul>

@@ -73,7 +73,7 @@ function LawHold({ c, onChanged }: Omit<Props, "me">) {
       </Row>
     );
   return (
-    <Disclosed summary="Keep it by law" data-law>
+    <Disclosed summary="Legal hold" data-law>
       <Row $gap={3} $align="end" $wrap>
         <Text label="Why it must be kept" value={reason} onChange={setReason} />
         <Button isDisabled={busy || reason.trim().length < 3} onPress={() => hold(reason.trim())}>

@@ -23,8 +23,8 @@ export function Appointment({ visit: v, diary, me, onClose }: Props) {
         <Button onPress={onClose}>Close</Button>
       </Row>
       <Said className="quiet">
-        {v.status === "cancelled" ? "Cancelled. " : v.status === "no-show" ? "Did not come. " : ""}
-        {v.opened_at ? "Begun: it stays where it is. " : ""}With {v.therapist}.
+        {v.status === "cancelled" ? "Cancelled. " : v.status === "no-show" ? "No-show. " : ""}
+        {v.opened_at ? "Already started – can't be moved " : ""}With {v.therapist}.
       </Said>
       {may(me, "open-visit") && (
         <Row $gap={3}>
@@ -52,7 +52,7 @@ function Change({ visit: v, diary, me }: Omit<Props, "onClose">) {
         {v.status === "booked" && (
           <>
             <Button onPress={() => void rebook("cancelled")}>Cancel it</Button>
-            <Button onPress={() => void rebook("no-show")}>Did not come</Button>
+            <Button onPress={() => void rebook("no-show")}>No-show</Button>
             {v.series && <Button onPress={() => void cancelSeries()}>Cancel this and the later ones</Button>}
           </>
         )}

@@ -43,10 +43,10 @@ export function Book({ begun, diary, me, onBooked }: Props) {
       {b.client && <Proposed client={b.client} onDay={(date) => set({ date })} />}
       <When slot={b} diary={diary} set={set} />
       <Choice
-        label="Again every"
+        label="Repeat"
         value={b.every_weeks ?? 0}
         options={weeks}
-        describe={(n) => (n === 0 ? "no" : n === 1 ? "week" : `${n} weeks`)}
+        describe={(n) => (n === 0 ? "never" : n === 1 ? "weekly" : `every ${n} weeks`)}
         onChoose={(every_weeks) => set({ every_weeks })}
       />
       {!!b.every_weeks && (

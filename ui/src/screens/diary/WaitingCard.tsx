@@ -19,7 +19,7 @@ export function WaitingCard({ list, onBook }: Props) {
   return (
     <Card data-waiting>
       <h2>Waiting list</h2>
-      {list.length === 0 && <p className="quiet">Nobody waits.</p>}
+      {list.length === 0 && <p className="quiet">Waiting list is empty</p>}
       <Plain>
         {list.map((w) => (
           <Ruled as="li" key={w.id} $cols="minmax(0, 1fr)" $gap={1}>
@@ -28,7 +28,7 @@ export function WaitingCard({ list, onBook }: Props) {
             </span>
             <Row>
               <Button onPress={() => onBook(w)}>Book</Button>
-              <Button onPress={() => void off(w)}>Take off</Button>
+              <Button onPress={() => void off(w)}>Remove</Button>
             </Row>
           </Ruled>
         ))}

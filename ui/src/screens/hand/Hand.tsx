@@ -113,7 +113,7 @@ function Paired({ code }: { code: string }) {
           stop();
         }}
       >
-        {stopped ? "Stop is said" : "Stop"}
+        {stopped ? "Your therapist has been told to stop" : "Stop"}
       </button>
     </Room>
   );

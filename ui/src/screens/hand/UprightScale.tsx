@@ -46,7 +46,7 @@ const words: Record<number, string> = {
   0: "nothing",
   2: "I feel it",
   4: "clear, easy to bear",
-  6: "strong, I can let go into it",
+  6: "strong, but I can relax",
   8: "too much",
   10: "the worst there is",
 };

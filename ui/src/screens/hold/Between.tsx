@@ -86,13 +86,13 @@ export function Between({ visit, hold, me }: Props) {
         </Key>
       ))}
       <Key className="to" onPress={() => go(`/visits/${id}?step=recheck`)}>
-        Lengthen and recheck
+        Stretch and recheck
         <span>
           {next.length
             ? "End with broad strokes, never on a point."
             : hold.summary.outcome === "stopped"
               ? "Only if the client wants it; broad strokes, never on a point."
-              : "All is pressed; end with broad strokes."}
+              : "All points done: stretch, broad strokes, recheck."}
         </span>
       </Key>
       {after?.closed.map((a) => (

@@ -11,7 +11,7 @@ const ofPart: Partial<Record<Schemas["Phase"], string>> = {
   slacken: "s of this try left",
   still: "s of stillness left",
   sink: "s to the out-breath",
-  move: "s of moving left",
+  move: "s left in this movement",
   push: "s of pushing left",
   lengthen: "s of lengthening left",
   stroke: "s of strokes left",
@@ -68,7 +68,7 @@ export function Clocks({ line, capS, steering, presses }: Props) {
         <br />
         <b data-far>{howFar(line, steering)}</b>
         <br />
-        {presses ? `${clock(line.pressure_s)} of ${clock(capS)} pressed` : "no pressing here"}
+        {presses ? `${clock(line.pressure_s)} of ${clock(capS)} pressed` : "no pressure in this protocol"}
         {line.overrun_s > 0 && <b className="over"> · {Math.floor(line.overrun_s)} s over</b>}
       </span>
     </div>

@@ -75,7 +75,7 @@ export function Force({ reading }: { reading: Schemas["PadReading"] }) {
       </svg>
       <div>
         <b data-in={!out}>{force_n.toFixed(1)} N</b>
-        {banded ? `band ${low_n.toFixed(0)}–${high_n.toFixed(0)} N` : "no band yet"}
+        {banded ? `band ${low_n.toFixed(0)}–${high_n.toFixed(0)} N` : "no target range yet"}
         <br />
         {resistance?.found
           ? `resists at ${resistance.depth_mm?.toFixed(0)} mm`
@@ -83,7 +83,7 @@ export function Force({ reading }: { reading: Schemas["PadReading"] }) {
             ? "no first resistance"
             : ""}
         <br />
-        {cv_percent > 0 ? `steady within ${cv_percent.toFixed(0)} %` : ""}
+        {cv_percent > 0 ? `pressure varies by ${cv_percent.toFixed(0)} %` : ""}
       </div>
     </Box>
   );

@@ -8,7 +8,7 @@ import { Panel } from "./Panel";
 
 export const padWords: Record<PadSeen, string> = {
   never: "Client's pad",
-  there: "Pad is there",
+  there: "Client's pad connected",
   lost: "Pad is lost",
 };
 
@@ -52,7 +52,7 @@ export function PadPanel({ visit, seen, onClose }: Props) {
       </p>
       {error && <ErrorPanel error={error} />}
       <Key onPress={() => attempt(async () => setLink(await must(api.POST("/api/visits/{id}/hand", path))))}>
-        {link ? "Another code" : "Make a code"}
+        {link ? "Another code" : "Create code"}
       </Key>
       <Key
         onPress={() =>
@@ -62,7 +62,7 @@ export function PadPanel({ visit, seen, onClose }: Props) {
           })
         }
       >
-        Take the code back
+        Cancel code
       </Key>
       <Key $tone="go" onPress={onClose}>
         Done

@@ -8,7 +8,7 @@ import { play } from "./tones";
 import { canSpeak } from "./useRoom";
 
 const louder: Record<Loudness, Loudness> = { off: "soft", soft: "loud", loud: "off" };
-const inWords: Record<Loudness, string> = { off: "Tones off", soft: "Tones soft", loud: "Tones on" };
+const inWords: Record<Loudness, string> = { off: "Tones: off", soft: "Tones: soft", loud: "Tones: on" };
 
 interface Props {
   prefs: RoomPrefs;
@@ -42,15 +42,15 @@ export function RoomSettings({ prefs, keep, onClose }: Props) {
       </Key>
       {canSpeak() && (
         <Key onPress={() => keep({ spoken: !prefs.spoken })}>
-          {prefs.spoken ? "What to do is spoken" : "Nothing is spoken"}
+          {prefs.spoken ? "Voice prompts: on" : "Voice prompts: off"}
         </Key>
       )}
       <p>
         The pedal sends {new Intl.ListFormat("en", { type: "disjunction" }).format(prefs.pedal.map(keyName))}.
       </p>
       <div className="keys">
-        <Key onPress={() => setLearning(true)}>{learning ? "Tread on it now…" : "Teach it a pedal"}</Key>
-        <Key onPress={() => keep({ pedal: [" ", "PageDown", "Enter"] })}>As shipped</Key>
+        <Key onPress={() => setLearning(true)}>{learning ? "Tread on it now…" : "Set up a pedal"}</Key>
+        <Key onPress={() => keep({ pedal: [" ", "PageDown", "Enter"] })}>Default</Key>
       </div>
       <Key $tone="go" onPress={onClose}>
         Done

@@ -38,9 +38,9 @@ export const trendKeys: SignKey[] = [
   { event: "trend", value: "more", name: "More", key: "/" },
 ];
 
-const softens: SignKey = { event: "softening", name: "Softens", key: "f" };
+const softens: SignKey = { event: "softening", name: "Softening", key: "f" };
 const outBreath: SignKey = { event: "breath", value: "out", name: "Out-breath", key: "b" };
-const next: SignKey = { event: "rep", name: "Next now", key: "j" };
+const next: SignKey = { event: "rep", name: "Skip to next", key: "j" };
 
 /** The two keys that a part may have of its own, always in the same place. */
 export function partKeys(takes: Kind[]): [SignKey, boolean][] {
@@ -49,13 +49,13 @@ export function partKeys(takes: Kind[]): [SignKey, boolean][] {
 }
 
 export const signKeys: SignKey[] = [
-  { event: "off-spot", name: "Slipped off", key: "o" },
+  { event: "off-spot", name: "Off the spot", key: "o" },
   { event: "twitch", name: "Twitch", key: "t" },
   { event: "guard", name: "Guarding", key: "g", tone: "warn" },
   { event: "nerve-sign", name: "Nerve sign", key: "n", tone: "warn" },
   { event: "pulse", name: "Pulse", key: "p", tone: "warn" },
   { event: "unwell", name: "Unwell", key: "u", tone: "stop" },
-  { event: "skin-reaction", name: "Skin welts", key: "k", tone: "stop" },
+  { event: "skin-reaction", name: "Welts or spreading redness", key: "k", tone: "stop" },
 ];
 
 /** What a key says, besides what the pedal does. */

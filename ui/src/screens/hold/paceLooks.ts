@@ -38,7 +38,7 @@ function breathing({ part_s, part_left_s }: Line): number {
 }
 
 const looks: Partial<Record<Phase, (l: Line) => Partial<Look>>> = {
-  settle: () => ({ wide: 0.65, high: 0.65, words: "Settle in" }),
+  settle: () => ({ wide: 0.65, high: 0.65, words: "Press slowly" }),
   stage: () => ({}),
   narrow: () => ({ wide: 0.5, high: 0.5, words: "Hold, narrow" }),
   broad: () => ({ wide: 0.98, high: 0.72, way: arrows.both, words: "Broad, small movements" }),
@@ -53,7 +53,7 @@ const looks: Partial<Record<Phase, (l: Line) => Partial<Look>>> = {
   push: () => ({ wide: 0.6, high: 0.9, way: arrows.inward, words: "Push" }),
   lengthen: () => ({ wide: 0.98, high: 0.55, way: arrows.outward, words: "Lengthen" }),
   check: () => ({ kind: "off", words: "Still on it?" }),
-  "off-spot": () => ({ kind: "off", words: "Slipped off" }),
+  "off-spot": () => ({ kind: "off", words: "Off the spot" }),
   release: () => ({ kind: "ease", wide: 0.5, high: 0.5, words: "Come off slowly" }),
 };
 

@@ -34,7 +34,7 @@ const Room = styled.div`
 
 const signalWord: Record<string, string> = {
   worse: "worse at two visits",
-  plateau: "stands still",
+  plateau: "Plateau",
   resolved: "let go for good",
 };
 
@@ -45,7 +45,7 @@ export default function Overview({ me }: { me: Schemas["Me"] }) {
   const { unsigned, licences, due, watched, load, today } = q.data;
   return (
     <Room>
-      <h1>What waits</h1>
+      <h1>To do</h1>
       <div className="cards">
         <Stack $gap={4}>
           <Due due={due} />
@@ -65,7 +65,7 @@ export default function Overview({ me }: { me: Schemas["Me"] }) {
 function Due({ due }: { due: Schemas["DueClient"][] }) {
   return (
     <Card data-due>
-      <h2>Due again, not booked</h2>
+      <h2>Due, not booked</h2>
       {due.length === 0 && <p className="quiet">Everyone who is due has an appointment.</p>}
       <Plain>
         {due.map((d) => (
@@ -105,8 +105,8 @@ function againWords(list: Schemas["Recheck"][]) {
 function Watched({ spots }: { spots: Schemas["WatchedSpot"][] }) {
   return (
     <Card data-watched>
-      <h2>Spots that ask for something</h2>
-      {spots.length === 0 && <p className="quiet">No spot stands still or grows worse.</p>}
+      <h2>Points that need a decision</h2>
+      {spots.length === 0 && <p className="quiet">No spot Plateau or grows worse.</p>}
       <Plain>
         {alike(spots).map((list) => (
           <Ruled as="li" key={`${list[0]?.client}${list[0]?.next}`} $cols="minmax(0, 1fr)" $gap={1}>

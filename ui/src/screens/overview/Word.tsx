@@ -32,7 +32,7 @@ const percent = (v: number) => `${Math.round(v * 100)} %`;
 export function Word({ list }: { list: Schemas["Calibration"] }) {
   return (
     <Card $gap={3} data-word>
-      <h2>Does the list keep its word?</h2>
+      <h2>How accurate were the suspects?</h2>
       <Said className="quiet" $small>
         Of the muscles that the list named and hands have searched: how many had a trigger point. The small
         triangle is what the list said, the line where the true share lies.
@@ -90,7 +90,7 @@ function ProposalOf({ p }: { p: Schemas["Proposal"] }) {
       </span>
       <Row $gap={3} $wrap>
         <Button onPress={() => void take()}>
-          Let it weigh {p.proposed.plus} instead of {p.now.plus}
+          Raise weight from {p.now.plus} to {p.proposed.plus}
         </Button>
       </Row>
       {error && <ErrorPanel error={error} />}

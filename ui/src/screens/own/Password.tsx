@@ -24,7 +24,7 @@ export function Password() {
     <Card $gap={3} data-password>
       <h2>Password</h2>
       <Text
-        label="As it is"
+        label="Current password"
         type="password"
         name="now"
         autoComplete="current-password"

@@ -76,7 +76,7 @@ export function Health({
                   onAnswers({ ...answers, ...Object.fromEntries(open.map((x) => [x.id, "no" as const])) })
                 }
               >
-                {open.length === g.length ? "None of these" : "No to the rest of these"}
+                {open.length === g.length ? "No to the rest" : "No to the rest of these"}
               </Button>
             )}
           </Card>

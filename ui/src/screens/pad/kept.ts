@@ -7,7 +7,7 @@ import type { Story } from "../story";
  * before, until the therapist has taken it. */
 export const parts = ["drawing", "story", "answers"] as const;
 export type Part = (typeof parts)[number];
-export const titles: Record<Part, string> = { drawing: "Pain", story: "Story", answers: "Health" };
+export const titles: Record<Part, string> = { drawing: "Pain", story: "History", answers: "Health" };
 
 export type Answers = Partial<Record<Schemas["QuestionID"], Schemas["ScreenedAnswer"]["answer"]>>;
 

@@ -25,13 +25,13 @@ export function Calendar() {
       <h2>Your appointments in another calendar</h2>
       <p className="quiet">
         A link that a calendar program asks now and then. Whoever has it sees your appointments; it can be
-        taken back at any time.
+        revoked at any time.
       </p>
       <Choice
-        label="It says"
+        label="Show"
         value={names ? "names" : "none"}
         options={["none", "names"] as const}
-        describe={(v) => (v === "names" ? "who comes" : "only that there is one")}
+        describe={(v) => (v === "names" ? "client's name" : "busy only")}
         onChoose={(v) => setNames(v === "names")}
       />
       {made?.path && (
@@ -43,7 +43,7 @@ export function Calendar() {
         <Button $kind="main" onPress={() => void put(true)}>
           {q.data?.on ? "Make a new link" : "Make a link"}
         </Button>
-        {q.data?.on && <Button onPress={() => void put(false)}>Take the link back</Button>}
+        {q.data?.on && <Button onPress={() => void put(false)}>Revoke link</Button>}
       </Row>
       {error && <ErrorPanel error={error} />}
     </Card>

@@ -48,7 +48,7 @@ export default function People({ me }: { me: Schemas["Me"] }) {
           <h1>People</h1>
         </Fill>
         <Button $kind="main" onPress={() => setAsking(!asking)}>
-          {asking ? "Close" : "Ask someone to join"}
+          {asking ? "Close" : "Invite"}
         </Button>
       </Row>
       {asking && (
@@ -122,7 +122,7 @@ function Invite({
     );
   return (
     <Card $gap={3}>
-      <h2>Ask someone to join</h2>
+      <h2>Invite</h2>
       <PersonForm
         given={nobody}
         withEmail
@@ -172,7 +172,7 @@ function Person({ p, me, people, onChanged, onLink }: PersonProps) {
             <Button isDisabled={busy} onPress={reset}>
               {p.email ? "New password" : "New link"}
             </Button>
-            {p.id !== me.id && <Button onPress={() => toggle("leave")}>Leaves</Button>}
+            {p.id !== me.id && <Button onPress={() => toggle("leave")}>Deactivate</Button>}
           </Row>
         )}
       </Columns>

@@ -87,7 +87,7 @@ export default function Practice({ me }: { me: Schemas["Me"] }) {
         />
       </Card>
       <Card $gap={3}>
-        <h2>Left alone</h2>
+        <h2>Automatic sign-out</h2>
         <p className="quiet">
           A device that nobody touches signs itself out, but never while a hold runs. What was not sent yet is
           kept, and whoever signs in again is where they were.
@@ -109,7 +109,7 @@ export default function Practice({ me }: { me: Schemas["Me"] }) {
 function UnitsAndFormats({ me, keep }: { me: Schemas["Me"]; keep: (own: Partial<Settings>) => void }) {
   return (
     <Card $gap={3}>
-      <h2>How things are written</h2>
+      <h2>Units and formats</h2>
       <Choice
         label="Lengths and weights"
         value={me.units}

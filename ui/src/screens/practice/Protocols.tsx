@@ -81,7 +81,7 @@ export function Protocols({ standard, onStandard }: Props) {
         />
       ) : (
         <Pick
-          label="Tune a copy of"
+          label="Create your own version of"
           none="Choose a protocol"
           value={undefined}
           options={shipped.filter((s) => s.tunable.length > 0).map((s) => s.protocol)}

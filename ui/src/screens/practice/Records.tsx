@@ -71,7 +71,7 @@ export function Records({ me }: { me: Schemas["Me"] }) {
   };
   return (
     <Card $gap={3} data-records>
-      <h2>Records out and in</h2>
+      <h2>Export and import</h2>
       <Row $wrap>
         {out.map(([format, name]) => (
           <FileLink key={format} href={`/api/practice/export/${format}`}>

@@ -12,7 +12,7 @@ export function Rooms({ rooms, onKeep }: { rooms: string[]; onKeep: (r: string[]
       {rooms.map((r) => (
         <Row key={r} $gap={3}>
           <span>{r}</span>
-          <Button onPress={() => onKeep(rooms.filter((x) => x !== r))}>Take {r} off</Button>
+          <Button onPress={() => onKeep(rooms.filter((x) => x !== r))}>Remove {r}</Button>
         </Row>
       ))}
       <Row $align="end" $gap={3}>

@@ -93,8 +93,7 @@ export default function Progress({ client, history, visits, more }: Props) {
         {moments.length > 0 && (
           <Card>
             <Said className="quiet" $small>
-              Hollow: when found. Full: at the recheck. Ticks: treated. The dashed line is the visit on the
-              body.
+              ○ before, ● after, | treated. The dashed line is the visit on the body.
             </Said>
             <LookedAt value={moments[at]?.date ?? ""}>
               <Rows history={history} moments={moments} selected={selected} onSelect={select} />

@@ -12,10 +12,10 @@ export function Worked({ list }: { list: Schemas["ProtocolOutcome"][] }) {
       <Bullets>
         {list.map((w) => (
           <li key={w.protocol}>
-            <b>{sentence(plain(w.protocol))}</b>: clearly lower {w.clear.yes} of {w.clear.of} times
+            <b>{sentence(plain(w.protocol))}</b>: lower after {w.clear.yes} of {w.clear.of} holds
             {w.clear.few ? ", too few to say more" : ` (${share(w.clear)})`}
             {w.seconds_per_point !== undefined &&
-              `; ${Math.round(w.seconds_per_point)} s of pressure for each point`}
+              `; ${Math.round(w.seconds_per_point)} s per point of pain reduced`}
             {w.drop <= 0 && `; the number did not fall (${one(-w.drop)})`}.
           </li>
         ))}

@@ -7,7 +7,7 @@ import { shortDate } from "./time";
 const change = (trend: Schemas["Trend"]): Schemas["Change"] => ({
   direction: "better",
   meaningful: true,
-  text: "clear change for the better",
+  text: "clearly better",
   unit: "",
   delta: -2,
   threshold: { absolute: 2 },
@@ -33,7 +33,7 @@ describe("a change in words", () => {
       <Changed c={{ ...change({ per_week: -1, low: -1, high: -1, n: 8 }), ...over }} what={what} />,
     );
   it("has its unit where one is written, and says what a real change is", () => {
-    expect(said({ delta: -75.46, unit: "cm²" }, "Area")).toContain("Area −75.5 cm²: clear change");
+    expect(said({ delta: -75.46, unit: "cm²" }, "Area")).toContain("Area −75.5 cm²: clearly");
     expect(said({ delta: 120, unit: "kPa", threshold: { absolute: 100 } }, "Threshold")).toContain(
       "Threshold +120 kPa",
     );

@@ -38,7 +38,7 @@ export function NewPassword({
         error={fields.password ?? fields.new}
       />
       <Text
-        label="The same again"
+        label="Repeat"
         type="password"
         name="again"
         autoComplete="new-password"

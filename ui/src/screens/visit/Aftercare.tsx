@@ -60,11 +60,11 @@ export function Aftercare({ visit }: StepProps) {
       </p>
       {error && <ErrorPanel error={error} />}
       <Row $wrap>
-        <Link to={`/visits/${id}/aftercare`}>The sheet, to print</Link>
-        <FileLink href={`/api/visits/${id}/print/aftercare`}>The same as a PDF</FileLink>
+        <Link to={`/visits/${id}/aftercare`}>Print</Link>
+        <FileLink href={`/api/visits/${id}/print/aftercare`}>PDF</FileLink>
         <Button onPress={() => void ask()}>{link ? "Another code" : "To the client's phone"}</Button>
         {!state.next && !state.closed_ms && (
-          <Button onPress={() => write("next-noted", { text: inDays })}>Note the next visit</Button>
+          <Button onPress={() => write("next-noted", { text: inDays })}>Save return interval</Button>
         )}
       </Row>
       {link && (
@@ -73,7 +73,7 @@ export function Aftercare({ visit }: StepProps) {
           <Code data-code>
             {link.code.slice(0, 4)} {link.code.slice(4)}
           </Code>
-          . Good for 30 days; it names nobody.
+          . Good for 30 days; no names shown.
         </Said>
       )}
     </Card>

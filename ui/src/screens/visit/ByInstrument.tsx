@@ -66,7 +66,7 @@ export function ByInstrument({ core, slots, ask, tool, onTool, onTaken }: Props)
               setSkipped([]);
             }}
           >
-            {on ? "Stop reading" : "Take when steady"}
+            {on ? "Stop measuring" : "Auto-record when steady"}
           </Button>
         )}
         {on && ask && (
@@ -83,9 +83,9 @@ export function ByInstrument({ core, slots, ask, tool, onTool, onTaken }: Props)
       </Row>
       {on &&
         (next ? (
-          <Readout live={live} next={`${nameOf(next)}: taken when steady.`} />
+          <Readout live={live} next={`Ready for ${nameOf(next)}: hold still at the end.`} />
         ) : (
-          <p role="status">Everything shown has been read.</p>
+          <p role="status">All readings taken.</p>
         ))}
     </Card>
   );

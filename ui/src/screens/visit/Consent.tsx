@@ -15,7 +15,7 @@ const areas: Area[] = ["groin", "buttock", "chest", "abdomen", "axilla", "coccyx
 const answers = ["declined", "present", "no"] as const;
 type Answer = (typeof answers)[number];
 const said: Record<Answer, string> = {
-  declined: "Yes, chaperone declined",
+  declined: "Agrees, no chaperone wanted",
   present: "Yes, chaperone here",
   no: "No",
 };
@@ -77,7 +77,7 @@ export function ConsentCard({ visit }: StepProps) {
         </Said>
         {known.length < areas.length && (
           <Button aria-expanded={all} onPress={() => setAll(!all)}>
-            {all ? "Only those asked about" : "Sensitive areas"}
+            {all ? "Hide areas not asked" : "Sensitive areas"}
           </Button>
         )}
       </Row>

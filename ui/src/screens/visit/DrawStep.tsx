@@ -53,7 +53,7 @@ export function DrawStep({ visit, me, body }: Props) {
       <Waiting visit={visit} />
       <Card>
         <h2>Where does it hurt?</h2>
-        <p className="quiet">Paint on the body, or let the client paint. Ask openly; do not suggest.</p>
+        <p className="quiet">Paint on the body, or let the client paint. Don't lead the client.</p>
         <PainTools
           tool={tool}
           onTool={setTool}

@@ -112,7 +112,7 @@ export function OwnDevice({ visit }: StepProps) {
         </p>
       ) : (
         <Row>
-          <Button onPress={ask}>Make a code</Button>
+          <Button onPress={ask}>Create code</Button>
         </Row>
       )}
     </Card>

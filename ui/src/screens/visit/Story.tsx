@@ -53,7 +53,7 @@ export function Story({ visit }: StepProps) {
   useKeptOnLeaving(keep);
   return (
     <Card $gap={3} data-story>
-      <h2>The story</h2>
+      <h2>History</h2>
       <StoryFields
         story={v}
         onStory={(typed) => setDraft({ base: kept, typed })}
@@ -65,7 +65,7 @@ export function Story({ visit }: StepProps) {
       />
       <Row>
         <Button $kind="main" isDisabled={!draft || !!storyError(v)} onPress={keep}>
-          {draft ? "Keep the story" : state.interview ? "Kept" : "Nothing new to keep"}
+          {draft ? "Save history" : state.interview ? "Kept" : "No changes"}
         </Button>
       </Row>
     </Card>

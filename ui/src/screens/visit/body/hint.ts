@@ -10,11 +10,11 @@ export function hint(state: Schemas["State"], { step, part }: Path, b: Body, pla
       if (b.painting.before) return "Dashed: gone. Full: new. Pale: both.";
       return place || "Paint by finger or mouse; arrow keys and Space work too.";
     case "screen":
-      return b.placing.question ? "Touch the body where it is." : "Hatched: no pressure here.";
+      return b.placing.question ? "Touch the body where it is." : "Hatched: do not press";
     case "suspect":
       return "The pain drawing, and the chosen suspect with its usual pattern.";
     case "find":
-      if (b.answering.saying === "touch") return "Touch where the client feels it.";
+      if (b.answering.saying === "touch") return "Tap where the client feels it.";
       if (b.answering.saying === "paint") return place || "Paint where the client feels it.";
       if (b.said) return "Dots: usual here, a guide. Strokes: what this client says.";
       return b.chosen && !b.aim

@@ -97,7 +97,7 @@ function Trials({ rules, core, address, by, done, ramps, onTrial }: Props & { ru
       <Rise rules={rules} rise={live.pressing ? live.rise : undefined} />
       <b role="status">{guide(rules, live.pressing, live.rise, left)}</b>
       <Key $tone="stop" isDisabled={!live.pressing || left > 0} onPress={stopped}>
-        It turns to pain: stop
+        Stop – it's painful now
         <kbd>any key, by the client</kbd>
       </Key>
     </Box>
@@ -111,7 +111,9 @@ function guide(rules: Rules, pressing: boolean, rise: number | undefined, left: 
   if (!pressing) return "Set the tip on the spot, upright, and press evenly.";
   if (rise === undefined) return "Press evenly.";
   if (rise < rules.slow_kpa_per_s) return "Too slow: a little faster.";
-  return rise > rules.fast_kpa_per_s ? "Too fast: slower." : "Even: go on until the client stops it.";
+  return rise > rules.fast_kpa_per_s
+    ? "Too fast: slower."
+    : "Good speed – continue until the client stops you.";
 }
 
 /** How fast the force rises; the band in which it should lies in the middle. */

@@ -101,9 +101,9 @@ function Charting({
         </Said>
         <Reach>
           <Button type="submit" $kind="main">
-            {point ? "Save the correction" : "Chart this point"}
+            {point ? "Save changes" : "Chart this point"}
           </Button>
-          <Button onPress={body.leave}>Leave</Button>
+          <Button onPress={body.leave}>Cancel</Button>
           {point && <Remove visit={visit} body={body} point={point} />}
         </Reach>
       </Stack>

@@ -19,7 +19,7 @@ export function Deciding({ c, set }: Props) {
     <>
       <Row $gap={4} $wrap $align="start">
         <Perhaps
-          label={`Tenderness${word ? `: ${word}` : ", 0 none to 4 not to be touched"}`}
+          label={`Tenderness${word ? `: ${word}` : ", 0 none – 4 can't bear touch"}`}
           value={c.grade}
           options={[0, 1, 2, 3, 4]}
           onChoose={(grade) => set({ grade })}
@@ -32,7 +32,7 @@ export function Deciding({ c, set }: Props) {
         />
       </Row>
       <Perhaps
-        label="Is this the pain you came with?"
+        label="Is this the pain you came in with?"
         value={c.familiar}
         options={["yes", "partly", "no", "unknown"] as const}
         onChoose={(familiar) => set({ familiar })}

@@ -9,7 +9,7 @@ import { type Chart, numbersOf, type Scale } from "./chart";
 
 const kept = "mokren.scale";
 const scales: Scale[] = ["0-10", "0-5", "1-10"];
-const names: Record<Scale, string> = { "0-10": "0 to 10", "0-5": "comfort, 0 to 5", "1-10": "1 to 10" };
+const names: Record<Scale, string> = { "0-10": "0 to 10", "0-5": "comfort scale 0–5", "1-10": "1 to 10" };
 
 export function useScale(c: Chart) {
   const [scale, setScale] = useState<Scale>(

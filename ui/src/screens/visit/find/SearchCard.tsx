@@ -98,14 +98,14 @@ export function SearchCard({ visit, body, search, finger }: Props) {
         <Card data-search>
           <h2>The search</h2>
           <p className="quiet">
-            {found} of {search.length} searched; those above the line first, turning as little as may be.
+            {found} of {search.length} searched; those over 80 % first, with the fewest position changes.
           </p>
           <Listed>
             {search.map((i, n) => (
               <li key={i.muscle + i.side} data-search-item={`${i.muscle}:${i.side}`}>
                 {(n === 0 || i.turn) && (
                   <span className="turn">
-                    {n > 0 ? "Turn: " : ""}
+                    {n > 0 ? "Turn to " : ""}
                     {n > 0 ? positionName(i.position) : sentence(positionName(i.position))}
                   </span>
                 )}
@@ -182,11 +182,11 @@ function Sought({ visit, body, finger, chosen, item, onNext, onBack }: SoughtPro
           <Button onPress={() => say("open")}>Search it again</Button>
         ) : (
           <>
-            <Button onPress={() => say("nothing")}>Searched, nothing</Button>
+            <Button onPress={() => say("nothing")}>Nothing found</Button>
             <Button onPress={() => say("not-reachable")}>Not reachable</Button>
           </>
         )}
-        <Link to={`/guide/${muscle}/${side}?height=${body.height}`}>On the whole screen</Link>
+        <Link to={`/guide/${muscle}/${side}?height=${body.height}`}>Full screen</Link>
       </Row>
       <Said className="quiet" $small>
         Pedal or Page Down: next step, then next muscle. c chart it, m nothing, r not reachable.

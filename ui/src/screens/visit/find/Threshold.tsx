@@ -45,7 +45,7 @@ export function Threshold({ visit, point }: Props) {
             .filter((p) => instruments?.[p] && (!by || by === p))
             .map((p) => (
               <Button key={p} $kind={by ? "main" : "plain"} onPress={() => setBy(by ? undefined : p)}>
-                {by ? "Put it away" : `With the ${pressers[p].name}`}
+                {by ? "Close algometer" : `With the ${pressers[p].name}`}
               </Button>
             ))}
         </Row>

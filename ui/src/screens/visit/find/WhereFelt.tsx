@@ -42,7 +42,7 @@ export function WhereFelt({ c, set, body, usual, own }: Props) {
       aria-pressed={saying === m}
       onPress={() => setSaying(saying === m ? undefined : m)}
     >
-      {m === "touch" ? "Touch where" : "Paint it"}
+      {m === "touch" ? "Tap where" : "Draw it"}
     </Button>
   );
   return (
@@ -54,11 +54,11 @@ export function WhereFelt({ c, set, body, usual, own }: Props) {
           aria-pressed={answer.none}
           onPress={() => say({ regions: [], painted: [], none: !answer.none })}
         >
-          Nowhere else
+          Stays local
         </Button>
         {mode("touch")}
         {mode("paint")}
-        <Button onPress={() => say({ regions: usual })}>As usual</Button>
+        <Button onPress={() => say({ regions: usual })}>Usual pattern</Button>
         {own.length > 0 && <Button onPress={() => say({ regions: own })}>As before</Button>}
       </Row>
       {said && (
@@ -81,7 +81,7 @@ export function WhereFelt({ c, set, body, usual, own }: Props) {
             label="How it was said"
             value={c.asked ?? "openly"}
             options={["openly", "volunteered"] as const}
-            describe={(v) => (v === "openly" ? "asked openly" : "volunteered")}
+            describe={(v) => (v === "openly" ? "said when asked" : "said unprompted")}
             onChoose={(asked) => set({ asked })}
           />
         </>

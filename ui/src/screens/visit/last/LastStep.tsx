@@ -113,7 +113,7 @@ function List({ visit, points }: StepProps & { points: Left[] }) {
             {today(p) ? (
               <Said $tone="good">charted today</Said>
             ) : (
-              again && <Button onPress={() => next?.again(again)}>Take up again</Button>
+              again && <Button onPress={() => next?.again(again)}>Treat again</Button>
             )}
           </li>
         );

@@ -70,7 +70,7 @@ export function MovementCard({ m, visit, past, readings, placing, cautions }: Pr
 }
 
 function more(moment: Readings["moment"], most: number) {
-  if (moment === "before") return "More readings, passive, pain, end feel";
+  if (moment === "before") return "Passive, pain, end feel, repeats";
   return most > 1 ? `The mean of ${most} readings, as before` : "More readings";
 }
 

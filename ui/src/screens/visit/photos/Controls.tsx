@@ -36,7 +36,7 @@ export function Controls({ photo, others, marks, onMarks, beside, onBeside, erro
       {error && <ErrorPanel error={error} />}
       <Search
         key={left.length}
-        label="Drop a landmark"
+        label="Add a landmark"
         none="choose one"
         value={undefined}
         options={left}

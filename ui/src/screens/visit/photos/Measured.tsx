@@ -36,11 +36,13 @@ export function Measured({ photo, second, zone }: Props) {
     <Card data-angles>
       <h2>Measured</h2>
       <p className="quiet">
-        Camera roll {one(photo.measured?.roll_deg).replace("-", "−")}°, taken out of everything below.
+        Camera tilt {one(photo.measured?.roll_deg).replace("-", "−")}°, corrected below.
       </p>
       {rows.length === 0 ? (
         <p className="quiet">
-          {flat(photo) ? "Drop both acromia or both crests." : "Drop tragus and C7, or ASIS and PSIS."}
+          {flat(photo)
+            ? "Mark both acromions or both iliac crests."
+            : "Drop tragus and C7, or ASIS and PSIS."}
         </p>
       ) : (
         <Facts>

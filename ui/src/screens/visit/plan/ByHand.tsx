@@ -19,7 +19,7 @@ export function ByHand({ visit, point, work }: Props) {
   const set = (over: Partial<Made>) => setMade({ ...made, ...over });
   const something = made.certainty || made.activity || made.role;
   return (
-    <Disclosed summary={kept ? "Judged by hand" : "Judge it otherwise"}>
+    <Disclosed summary={kept ? "Judged by hand" : "Change this"}>
       <Stack $gap={3}>
         {kept && (
           <p>

@@ -39,9 +39,9 @@ interface Props extends StepProps {
 export function Relations({ visit, body, work, ranking, open, setOpen }: Props) {
   return (
     <Card data-relations>
-      <h2>How the points hang together</h2>
+      <h2>How the points relate</h2>
       <p className="quiet">
-        Computed from what was said; a guide. Lines on the body run from a point to what depends on it.
+        Calculated from your findings; a guide only. Lines on the body run from a point to what depends on it.
       </p>
       <Plain>
         {visit.state.points.map((p) => {

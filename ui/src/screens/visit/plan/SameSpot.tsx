@@ -20,7 +20,7 @@ export function SameSpot({ visit, point, work }: Props) {
         <span>
           The same spot as before: {one(before.nprs)} of 10, then {one(before.after_nprs)}.
         </span>
-        <Button onPress={() => join()}>It is another spot</Button>
+        <Button onPress={() => join()}>Different point</Button>
       </Row>
     );
   const others = visit.open.earlier.filter(

@@ -39,7 +39,7 @@ function Planned({ p, visit, body, work, go }: Props & { p: SessionPlan }) {
       <Head $wrap $gap={3} $align="end">
         <div className="minutes">
           <Num
-            label="Minutes from now"
+            label="Time left (min)"
             value={p.minutes}
             min={5}
             max={240}
@@ -49,7 +49,7 @@ function Planned({ p, visit, body, work, go }: Props & { p: SessionPlan }) {
         </div>
         {!plan.accepted && (
           <Button $kind="main" $large onPress={p.accept}>
-            Take this plan
+            Use this plan
           </Button>
         )}
         {plan.accepted && (

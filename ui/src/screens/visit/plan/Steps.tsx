@@ -106,7 +106,7 @@ function Step({ visit, body, p, s, i, last, turned, work }: StepRow) {
   };
   return (
     <li data-step={id} data-on={body.selected === id} onKeyDown={keys}>
-      {turned && <span className="turn">Turn: {positionName(s.position ?? "")}</span>}
+      {turned && <span className="turn">Turn to {positionName(s.position ?? "")}</span>}
       <span className="n">{i + 1}</span>
       <Button aria-label={`${name}: show it`} onPress={() => body.open(id)}>
         {name}
@@ -118,10 +118,10 @@ function Step({ visit, body, p, s, i, last, turned, work }: StepRow) {
         <Button aria-label={`${name} later`} isDisabled={last} onPress={() => p.move(id, 1)}>
           <ArrowDown size={18} aria-hidden />
         </Button>
-        <Button aria-label={`${name}: keep it in`} aria-pressed={locked} onPress={() => p.lock(id)}>
+        <Button aria-label={`${name}: include`} aria-pressed={locked} onPress={() => p.lock(id)}>
           {locked ? <Lock size={17} aria-hidden /> : <LockOpen size={17} aria-hidden />}
         </Button>
-        <Button aria-label={`${name}: leave it out`} onPress={() => p.drop(id)}>
+        <Button aria-label={`${name}: skip`} onPress={() => p.drop(id)}>
           <X size={18} aria-hidden />
         </Button>
       </span>

@@ -16,7 +16,7 @@ interface Props extends StepProps {
 
 export function TraceBack(props: Props) {
   return (
-    <Disclosed summary="Where may it come from?">
+    <Disclosed summary="Possible source?">
       <Candidates {...props} />
     </Disclosed>
   );

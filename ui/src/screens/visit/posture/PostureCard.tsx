@@ -25,7 +25,7 @@ export function PostureCard({ visit }: StepProps) {
       <h2>Posture</h2>
       <Pick
         label="Measure"
-        none="choose what to read"
+        none="Choose a measurement"
         value={measure}
         options={Object.keys(measures)}
         describe={(id) => measures[id]?.name ?? id}

@@ -87,7 +87,7 @@ function Steady({
   const next =
     ofSides(m) && !side
       ? "Choose the side to read first."
-      : `${m.name}${ofSides(m) ? `, ${side}` : ""}: taken when steady.`;
+      : `${m.name}${ofSides(m) ? `, ${side}` : ""}: ready; hold still at the end.`;
   return (
     <>
       {on && can && <Readout live={live} next={next} />}
@@ -103,7 +103,7 @@ function Steady({
               setOn(!on);
             }}
           >
-            {on ? "Stop the inclinometer" : "Take when steady"}
+            {on ? "Stop the inclinometer" : "Auto-record when steady"}
           </Button>
         )}
       </Row>

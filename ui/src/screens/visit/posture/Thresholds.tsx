@@ -47,7 +47,7 @@ export function Thresholds({ visit }: StepProps) {
   return (
     <Tuned
       name="thresholds"
-      summary="Where each flag begins"
+      summary="When is it flagged?"
       note="Working defaults; below them a difference is noted, not hidden. The practice may set its own within bounds."
       rows={rows}
     />

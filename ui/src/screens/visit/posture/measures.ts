@@ -22,16 +22,20 @@ export const measures: Record<string, Measure> = {
   "pelvic-tilt": { name: "Pelvic tilt, PSIS to ASIS", how: "slope-side", usual: { deg: 12, cm: 15 } },
   "scapula-distance": { name: "Blade's border to spine", how: "cm-side", usual: { deg: 1, cm: 8 } },
   "scapular-upward-rotation": {
-    name: "Upward turn of the blade",
+    name: "Scapular upward rotation",
     how: "slope-side",
     usual: { deg: 6, cm: 12 },
   },
   "craniovertebral-angle": { name: "Forward head, tragus to C7", how: "deg", usual: { deg: 50, cm: 14 } },
-  "shoulder-girdle-rotation": { name: "Shoulder girdle turned", how: "which" },
+  "shoulder-girdle-rotation": { name: "Shoulder girdle rotation", how: "which" },
   "pelvis-rotation": { name: "Pelvis turned", how: "which" },
   "side-curve": { name: "Sideways curve", how: "which" },
   "lumbar-curve": { name: "Curve of the low back", how: "curve" },
-  "acromion-to-table": { name: "Acromion to table, face-up", how: "cm-side", usual: { deg: 1, cm: 6 } },
+  "acromion-to-table": {
+    name: "Acromion-to-table distance, supine",
+    how: "cm-side",
+    usual: { deg: 1, cm: 6 },
+  },
 };
 
 /** A reading in words, with the side that is high, forward or convex. */

@@ -88,7 +88,7 @@ export function AtPoint({
         {p.closed && <b className="closed">{p.closed}</b>}
         {free && (
           <Button $kind="main" $large isDisabled={!!lacks || !start} onPress={begin}>
-            {holds.length ? "Another hold" : "Begin the hold"}
+            {holds.length ? "Repeat" : "Begin the hold"}
           </Button>
         )}
       </div>

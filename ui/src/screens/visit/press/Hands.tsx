@@ -11,7 +11,7 @@ export function Hands({ load }: { load: HandLoad }) {
   const over = load.today > load.limit;
   return (
     <Said className={over ? undefined : "quiet"} $tone={over ? "warn" : undefined} $small data-hands>
-      Your hands today: {one(load.today)} of {load.limit} thumb-minutes · {one(load.week)} this week.
+      Thumb load today: {one(load.today)} of {load.limit} min · {one(load.week)} this week.
     </Said>
   );
 }

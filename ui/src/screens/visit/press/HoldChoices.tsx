@@ -46,7 +46,7 @@ export function HoldChoices({ visit, point, protocol, chosen, choose, student }:
   // A copy that an earlier version kept on this device has none.
   const list = visit.open.own_protocols ?? {};
   const own = Object.entries(list).filter(([, s]) => s.protocol === protocol);
-  const ownName = (id: string) => list[id]?.name ?? "As shipped";
+  const ownName = (id: string) => list[id]?.name ?? "Default";
   const team = visit.open.team.filter((m) => m.licensed);
   const name = (id: string) => team.find((m) => m.id === id)?.name ?? id;
   return (

@@ -53,7 +53,7 @@ export function Group({ name, outcome, questions, answers, placing, setPlacing }
           <Button
             onPress={() => answers.give(together.map((q) => ({ question: q.id, answer: "no" as const })))}
           >
-            {together.length < open.length ? "No to the others" : "None of these"}
+            {together.length < open.length ? "No to the others" : "No to the rest"}
           </Button>
         )}
       </Head>

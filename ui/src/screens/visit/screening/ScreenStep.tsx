@@ -40,7 +40,7 @@ export function ScreenStep({ visit, placing, setPlacing }: Props) {
         <p className="quiet">
           {missing.length ? (
             <>
-              Ask, then touch. What is not known counts as yes. A hold cannot begin before the first two
+              Ask, then touch. What is not known counts as yes. You can't start treatment until the first two
               groups are asked.
             </>
           ) : (

@@ -33,7 +33,7 @@ export function SignsCard({ visit }: StepProps) {
   return (
     <Card>
       <h2>Seen in squat and toe-touch</h2>
-      <p className="quiet">Touch the lozenge on the body where you see it, or choose here.</p>
+      <p className="quiet">Tap the diamond where you see it, or choose here.</p>
       <Part title="Squat" visit={visit} signs={signs.filter((r) => r.of[0]?.sign)} />
       <Part title="Toe-touch" visit={visit} signs={signs.filter((r) => !r.of[0]?.sign)} />
     </Card>

@@ -25,7 +25,7 @@ export function SuspectStep({ visit, ranking, chosen, setChosen, height }: Props
         <Weights visit={visit} />
         {chosen && (
           <Row>
-            <Button onPress={() => setChosen(undefined)}>Take the muscle off the body</Button>
+            <Button onPress={() => setChosen(undefined)}>Hide muscle</Button>
           </Row>
         )}
       </Card>

@@ -89,8 +89,8 @@ const List = styled.ol`
 `;
 
 function headline(ready: number, raised: number): string {
-  if (ready) return `${ready} ready for hands`;
-  return raised ? "None above the line yet: test first" : "Nothing found that speaks for a muscle yet";
+  if (ready) return `${ready} ${ready === 1 ? "muscle" : "muscles"} over 80 %`;
+  return raised ? "No muscle above 80 % yet. Test further." : "Nothing found that speaks for a muscle yet";
 }
 
 /** How many suspects are shown at first: more is not read. */
@@ -227,7 +227,7 @@ function Reasons({
           ))}
         </Cautions>
       )}
-      <Button onPress={onFind}>Find it on the body</Button>
+      <Button onPress={onFind}>Go to palpation</Button>
     </>
   );
 }

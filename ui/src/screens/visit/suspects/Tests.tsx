@@ -37,7 +37,7 @@ export function Tests({ visit, next, today }: Props) {
           data-next={`${n.test}:${n.side}`}
         >
           <span>
-            <b>{n.text}.</b> <span className="quiet num">{n.gain_bits.toFixed(2)} bits</span>
+            <b>{n.text}.</b>
             <br />
             <span className="quiet small">{n.how}</span>
             <Care cautions={n.cautions} />

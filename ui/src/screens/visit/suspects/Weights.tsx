@@ -45,7 +45,7 @@ export function Weights({ visit }: StepProps) {
   return (
     <Tuned
       name="weights"
-      summary="What each finding weighs"
+      summary="How findings are weighted"
       note="Likelihood ratios: how many times likelier when present, and when looked for and absent. Bounds 1–50 and 0.05–1."
       rows={rows}
     />
