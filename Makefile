@@ -18,7 +18,7 @@ ASKING = ./e2e $$(go list ./api/... ./store/... ./demo/... ./cmd/...)
 PURE = $$(go list ./core/... ./exchange/... ./devices/...)
 GO_TEST = go test -json -timeout 20m -parallel 5
 
-.PHONY: deb licences demo test dev lint format bench bench-large fuzz screenshots build types
+.PHONY: audit deb licences demo test dev lint format bench bench-large fuzz screenshots build types
 build: bin/mokren bin/mokren-stepped
 
 demo: .mokren/has-postgresql bin/mokren ## the application with an invented practice
@@ -68,6 +68,10 @@ FUZZ_FOR ?= 60s
 licences: ui/node_modules/.package-lock.json ## the licences of what ships, from modules and packages
 	go run ./cmd/licences > ui/public/licences.txt
 
+audit: ui/node_modules/.package-lock.json ## known weaknesses in modules and packages; says when a database cannot be reached
+	go run golang.org/x/vuln/cmd/govulncheck@latest ./... || echo "govulncheck: see above"
+	cd ui && npm audit --omit=dev || echo "npm audit: see above"
+
 deb: bin/mokren ## a Debian package of the program, its units and its backup
 	packaging/deb
 
@@ -94,7 +98,7 @@ ui/node_modules/.package-lock.json: ui/package.json ui/package-lock.json
 # What is not hot is not inlined: 75 kB less to load on a tablet.
 NOT_HOT := cmp container/heap embed encoding encoding/base64 encoding/json errors fmt internal/... io io/fs iter \
 	maps math os path reflect slices sort strconv strings sync syscall syscall/js time unicode unicode/utf16 \
-	unicode/utf8 mokren/wasm $(addprefix mokren/core/,assess atlas body calc device door ids note order picture plan points \
+	unicode/utf8 mokren/wasm $(addprefix mokren/core/,assess atlas body bridge calc device ids note picture plan points \
 	progress record rights decode safety stable treat visit wording)
 
 $(WASM): $(GO_SOURCES) go.mod Makefile

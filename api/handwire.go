@@ -267,12 +267,13 @@ func (s *server) listener(r *http.Request) (store.Principal, error) {
 	return who, nil
 }
 
+// writeStatus answers an upgrade that is refused. Nobody reads an answer to a caller who has
+// left, and there is no status for that.
 func writeStatus(w http.ResponseWriter, err error) {
 	var status huma.StatusError
-	if !errors.As(err, &status) {
-		status = problem(err).(huma.StatusError)
+	if errors.As(problem(err), &status) {
+		http.Error(w, status.Error(), status.GetStatus())
 	}
-	http.Error(w, status.Error(), status.GetStatus())
 }
 
 // accept opens a wire to a page of this very origin: the scheme counts too, which the

@@ -66,7 +66,7 @@ func TestFromTheStoryToASuspect(t *testing.T) {
 	p.see("[data-posture] li", "3.8°, left high")
 
 	stepTo(p, "Suspect")
-	p.see("h2", "None above the line yet")
+	p.see("h2", "No muscle above 80 % yet")
 	p.pick("Any other test", "Calf length, knee bent")
 	choose("Left", "positive")
 	p.pick("Any other test", "Resisted ankle plantarflexion")
@@ -118,7 +118,7 @@ func TestPhotographs(t *testing.T) {
 	p.MustElement(`[data-view=front] input[type=file]`).MustSetFiles(good)
 	p.MustElement(`[data-photos] img`).MustClick()
 	p.see("h1", "Front")
-	p.see("[data-angles]", "Drop both acromia")
+	p.see("[data-angles]", "Mark both acromions")
 	p.pick("Add a landmark", "Acromion left")
 	p.pick("Add a landmark", "Acromion right")
 	p.see("[data-angles] dt", "Shoulder height")
@@ -154,7 +154,7 @@ func TestTheMeanOfThreeReadings(t *testing.T) {
 		mean   string
 		inText string
 	}{
-		{"Measure", []string{"60", "64", "65"}, "63", "More readings"},
+		{"Measure", []string{"60", "64", "65"}, "63", "Passive, pain"},
 		{"Recheck", []string{"70", "71", "73"}, "71.3", "The mean of 3 readings"},
 	} {
 		stepTo(p, at.step)

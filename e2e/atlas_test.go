@@ -216,7 +216,7 @@ func TestTheClientDrawsOnAnOwnDevice(t *testing.T) {
 
 	// Handed in again after it was taken: a new one, left out and brought back.
 	paint(phone, "back", [][2]float64{{180, 500}, {190, 520}})
-	phone.click("button", "Next: Story")
+	phone.click("button", "Next: History")
 	phone.MustElement("textarea").MustInput("Since the move")
 	phone.click("button", "Hand it in")
 	phone.see("[role=status]", "Your therapist has it")

@@ -108,7 +108,7 @@ func TestANewClientByKeyboardAlone(t *testing.T) {
 		phone.press(input.ArrowLeft, input.ArrowLeft, input.ArrowUp, input.ArrowRight, input.ArrowRight,
 			input.ArrowRight, input.ArrowUp)
 	}
-	phone.on(button("Next: Story"), input.Enter)
+	phone.on(button("Next: History"), input.Enter)
 	phone.write("What brings you here, in your own words?", "Heel in the morning")
 	phone.chip("At its worst", "7")
 	phone.on(`//*[@aria-label="Work and sport"]//button[text()="running"]`, input.Space)

@@ -32,7 +32,7 @@ func TestTheInclinometerTakesWhenSteady(t *testing.T) {
 	p.click("[data-by-instrument] button", "Auto-record when steady")
 	p.see("[data-instrument]", "°")
 	// Every movement of the neck that is shown, in the order of the screen.
-	p.see("[data-by-instrument] [role=status]", "Everything shown has been read")
+	p.see("[data-by-instrument] [role=status]", "All readings taken")
 	var n int
 	p.sent()
 	require.NoError(t, db(t).Get(&n,

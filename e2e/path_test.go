@@ -172,7 +172,7 @@ func TestWholePath(t *testing.T) {
 	p.MustElementX(`//section[@data-recheck="gastrocnemius-medial"]//button[text()="2"]`).MustClick()
 	in = p.MustElement(`[data-movement="ankle.dorsiflexion-knee-straight"] input`)
 	in.MustSelectAllText().MustInput("11").MustBlur()
-	p.see("p", `\+7° clear change`)
+	p.see("p", `\+7° clearly`)
 	stepTo(p, "Close")
 	p.click("button", "Close the visit")
 	p.see("b", "closed")

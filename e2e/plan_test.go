@@ -198,7 +198,7 @@ func TestEverythingOfASessionWorksWithTheServerGone(t *testing.T) {
 	stepTo(p, "Plan")
 	p.MustElement("[data-judged=soleus] button").MustClick()
 	p.see("[data-judged=soleus]", "Trigger point: a taut band, a hypersensitive spot and referred pain")
-	p.MustElementX(`//button[contains(., "Where may it come from")]`).MustClick()
+	p.MustElementX(`//button[contains(., "Possible source")]`).MustClick()
 	assert.NotEmpty(t, p.MustElements("[data-candidate]"))
 	p.MustElementX(`//button[contains(., "Change this")]`).MustClick()
 	p.MustElementX(`//*[@role="radiogroup"][@aria-label="Activity"]//button[text()="latent"]`).MustClick()

@@ -25,7 +25,7 @@ func TestAnExaminedUnknownIsClearedAtOnce(t *testing.T) {
 	p.click("button", "Record a clearance")
 	p.MustElementX(`//*[@aria-label="On what basis"]//button[text()="I examined it today: resolved"]`).MustClick()
 	p.click("button", "Record it")
-	p.see("[data-outcome=adapt]", "The first visit")
+	p.see("[data-outcome=adapt]", "First visit")
 	assert.False(t, p.MustHas("[data-outcome=refer-first]"))
 
 	// The next step opens at its top, where its cautions stand.
@@ -55,7 +55,7 @@ func TestTheScreeningRulesOverHolds(t *testing.T) {
 		p.MustElementX(`//*[@data-question="` + question + `"]//button[text()="` + value + `"]`).MustClick()
 	}
 	screened(p)
-	p.see("[data-outcome=adapt]", "The first visit") // the record knows
+	p.see("[data-outcome=adapt]", "First visit") // the record knows
 	p.MustElementX(`//*[@data-group="refer-first"]//button[@aria-expanded="false"]`).MustClick()
 	answer("calf-warm-swollen", "yes")
 	p.see("[data-outcome=refer-first]", "same-day medical care")

@@ -106,7 +106,7 @@ function Watched({ spots }: { spots: Schemas["WatchedSpot"][] }) {
   return (
     <Card data-watched>
       <h2>Points that need a decision</h2>
-      {spots.length === 0 && <p className="quiet">No spot Plateau or grows worse.</p>}
+      {spots.length === 0 && <p className="quiet">No point has plateaued or got worse.</p>}
       <Plain>
         {alike(spots).map((list) => (
           <Ruled as="li" key={`${list[0]?.client}${list[0]?.next}`} $cols="minmax(0, 1fr)" $gap={1}>
