@@ -127,7 +127,7 @@ func TestAHoldThatWouldBeSetAsideDoesNotBegin(t *testing.T) {
 	p.see("[data-outcome]", "slack or broad")
 	stepTo(p, "Press")
 	p.see("[role=status]", "tension or slack")
-	p.MustElementX(`//*[@aria-label="Muscle on"]//button[text()="tension"]`).MustClick()
+	p.MustElementX(`//*[@aria-label="Muscle on"]//button[text()="stretch"]`).MustClick()
 	beginHold(p)
 	p.see("[role=alert]", "Only with the muscle in slack or with a broad contact")
 	p.MustElementX(`//*[@aria-label="Muscle on"]//button[text()="slack"]`).MustClick()

@@ -275,7 +275,9 @@ func (s Start) Adapt(a safety.Adaptation, where []safety.Place) (Start, error) {
 	if !s.Limits.Within(allowed) {
 		s.Limits = s.Limits.Strictest(allowed)
 		plan.TestSoft = min(plan.TestSoft, s.Limits.Soft)
-		s.Lowered = strings.TrimSpace(s.Lowered + fmt.Sprintf(" Lowered to %s by the screening.", describe(s.Limits)))
+		lowered := fmt.Sprintf(" Limits lowered by the screening: target %v, at most %v, %v s.",
+			s.Limits.Target, s.Limits.Hard, seconds(s.Limits.CapMS))
+		s.Lowered = strings.TrimSpace(s.Lowered + lowered)
 	}
 	plan.Unsteered = plan.Unsteered || a.NumberCannotSteer
 	plan.AskArm = plan.AskArm || a.AskArm

@@ -89,3 +89,6 @@ export const count = (n: number, one: string, many = `${one}s`) => `${n} ${n ===
 /** How the client lies or sits: "on the left side", "prone". */
 export const positionName = (id: string) =>
   id.startsWith("side-lying-") ? `on the ${id.slice("side-lying-".length)} side` : plain(id);
+
+/** How a muscle is set, as one says it: on stretch, on slack. */
+export const setName = (set = "") => (set === "tension" ? "stretch" : set);

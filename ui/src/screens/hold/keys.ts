@@ -55,7 +55,7 @@ export const signKeys: SignKey[] = [
   { event: "nerve-sign", name: "Nerve sign", key: "n", tone: "warn" },
   { event: "pulse", name: "Pulse", key: "p", tone: "warn" },
   { event: "unwell", name: "Unwell", key: "u", tone: "stop" },
-  { event: "skin-reaction", name: "Welts or spreading redness", key: "k", tone: "stop" },
+  { event: "skin-reaction", name: "Welts, redness", key: "k", tone: "stop" },
 ];
 
 /** What a key says, besides what the pedal does. */

@@ -34,7 +34,7 @@ const Room = styled.div`
 
 const signalWord: Record<string, string> = {
   worse: "worse at two visits",
-  plateau: "Plateau",
+  plateau: "plateau",
   resolved: "let go for good",
 };
 

@@ -3,7 +3,7 @@
 import type { Schemas } from "../../../api/client";
 import { Pick } from "../../../parts/controls";
 import { Said } from "../../../parts/layout";
-import { listed } from "../../../parts/words";
+import { listed, setName } from "../../../parts/words";
 import type { StepProps } from "../StepProps";
 
 /** What a hold by a protocol is kept within. */
@@ -12,7 +12,7 @@ const limitsOf = (p: Schemas["PointSuggestion"]) =>
     `Target ${p.target}`,
     `ceilings ${p.soft_ceiling} / ${p.hard_ceiling}`,
     `at most ${p.cap_seconds} s`,
-    `on ${p.muscle_set}`,
+    `on ${setName(p.muscle_set)}`,
   )}.`;
 
 interface Props extends StepProps {

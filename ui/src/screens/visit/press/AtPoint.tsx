@@ -8,7 +8,7 @@ import { Button, Card, bare } from "../../../parts/controls";
 import { Cautions, Row, Said } from "../../../parts/layout";
 import { HowFar } from "../../../parts/HowFar";
 import { nearWords } from "../../../parts/unitPreferences";
-import { listed, one, plain, positionName } from "../../../parts/words";
+import { listed, one, plain, positionName, setName } from "../../../parts/words";
 import { useGuide } from "../../../core/useGuide";
 import { pointName } from "../pointWords";
 import { AskConsent } from "../Consent";
@@ -201,7 +201,7 @@ function AsSuggested({ point, suggestion, chosen, choose }: SuggestedProps) {
           })
         }
       >
-        As suggested: {words.join(", ")}, on {s.muscle_set}
+        As suggested: {words.join(", ")}, on {setName(s.muscle_set)}
       </Button>
     </Row>
   );

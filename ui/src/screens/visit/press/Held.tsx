@@ -1,6 +1,6 @@
 import type { Schemas } from "../../../api/client";
 import { Button } from "../../../parts/controls";
-import { clock, count, plain, positionName, sentence } from "../../../parts/words";
+import { clock, count, plain, positionName, sentence, setName } from "../../../parts/words";
 import type { StepProps } from "../StepProps";
 import { may } from "../../../rights";
 
@@ -35,7 +35,7 @@ export function Held({ hold: h, visit, me }: StepProps & { hold: Schemas["Hold"]
   const how = [
     h.contact && plain(h.contact),
     h.position && positionName(h.position),
-    h.muscle_set && `on ${h.muscle_set}`,
+    h.muscle_set && `on ${setName(h.muscle_set)}`,
   ].filter(Boolean);
   return (
     <div data-hold={h.status}>

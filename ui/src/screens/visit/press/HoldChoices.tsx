@@ -1,7 +1,7 @@
 import type { Schemas } from "../../../api/client";
 import { Choice } from "../../../parts/controls";
 import { Columns, Said } from "../../../parts/layout";
-import { plain, positionName } from "../../../parts/words";
+import { plain, positionName, setName } from "../../../parts/words";
 import type { StepProps } from "../StepProps";
 import type { HoldChoice } from "./choice";
 
@@ -69,6 +69,7 @@ export function HoldChoices({ visit, point, protocol, chosen, choose, student }:
         label="Muscle on"
         value={chosen.muscle_set}
         options={["tension", "slack"] as const}
+        describe={setName}
         onChoose={(muscle_set) => choose({ muscle_set })}
       />
       {own.length > 0 && (

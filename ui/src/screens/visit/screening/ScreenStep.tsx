@@ -41,7 +41,7 @@ export function ScreenStep({ visit, placing, setPlacing }: Props) {
           {missing.length ? (
             <>
               Ask, then touch. What is not known counts as yes. You can't start treatment until the first two
-              groups are asked.
+              groups are answered.
             </>
           ) : (
             "Asked and answered for today."
