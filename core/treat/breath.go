@@ -29,6 +29,8 @@ func (b *breath) clone() strategy { k := *b; return &k }
 
 func (*breath) atNewSpot(*state) strategy { return &breath{} }
 
+// begin starts the first place, or the next press at a new one. Breaths are counted for each
+// place, places for the whole hold.
 func (b *breath) begin(s *state) {
 	b.place++
 	b.breaths = 0
@@ -39,6 +41,8 @@ func (b *breath) begin(s *state) {
 
 func (*breath) sink(s *state) { s.enter(PhaseSink, s.plan.BreathMS) }
 
+// number ends the sinking when the score reaches the target within one. Above the target the
+// hand stays where it is; below it nothing moves before the next out-breath.
 func (b *breath) number(s *state, v float64) {
 	s.compare(v)
 	t := s.limits.Target
@@ -54,6 +58,8 @@ func (b *breath) number(s *state, v float64) {
 	}
 }
 
+// over is the end of a breath by the coach's clock or by the therapist's key, of the
+// stillness, or of a movement.
 func (b *breath) over(s *state) {
 	switch s.part.kind {
 	case PhaseSink:
@@ -87,6 +93,8 @@ func (b *breath) outBreath(s *state) {
 	}
 }
 
+// still begins the stillness at depth. It keeps its clock over an interruption, since the
+// depth was reached already.
 func (*breath) still(s *state, why string) {
 	s.enter(PhaseStill, s.plan.StillMS)
 	s.say(0, "Stop here; hold still.", why, Hold)
@@ -122,6 +130,7 @@ func (b *breath) move(s *state) {
 	}
 }
 
+// softened is as good as the target: tissue that gives way has shown how deep is deep enough.
 func (b *breath) softened(s *state) string {
 	if s.part.kind != PhaseSink {
 		return "Softening noted."
@@ -130,6 +139,8 @@ func (b *breath) softened(s *state) string {
 	return ""
 }
 
+// asks only outside of the sinking: while breaths are counted, every second one asks by
+// itself.
 func (*breath) asks(s *state) (first, again int64) {
 	if s.part.kind == PhaseSink {
 		return silent()
@@ -137,6 +148,7 @@ func (*breath) asks(s *state) (first, again int64) {
 	return askAfter, askAfter
 }
 
+// progress counts breaths at this place; movements show in their own part only.
 func (b *breath) progress(s *state) progress {
 	return progress{rep: b.breaths, reps: s.plan.Breaths, place: b.place, move: b.moved, aim: s.limits.Target}
 }

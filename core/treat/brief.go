@@ -25,6 +25,8 @@ func (b *brief) clone() strategy { k := *b; return &k }
 
 func (*brief) atNewSpot(*state) strategy { return &brief{} }
 
+// begin is one press. Answers are counted anew, since three without a drop are judged within a
+// press.
 func (b *brief) begin(s *state) {
 	b.rep++
 	b.answers = 0
@@ -33,6 +35,8 @@ func (b *brief) begin(s *state) {
 		fmt.Sprintf("Press %d of %d, at most %v s.", b.rep, s.plan.Reps, seconds(s.plan.PressMS)), SettleIn)
 }
 
+// number is a baseline first. A later press that is calm even after sinking once shows that
+// the place needs no more.
 func (b *brief) number(s *state, v float64) {
 	if !s.needBase {
 		b.answers++
@@ -52,6 +56,8 @@ func (b *brief) number(s *state, v float64) {
 	s.say(0, "Hold still.", fmt.Sprintf("Begins at %v.", v), Hold)
 }
 
+// judged ends a press early when it is calm, or when three answers showed no drop of one;
+// otherwise the hold goes on to its 30 s.
 func (b *brief) judged(s *state) {
 	s.goOn()
 	switch {
@@ -74,6 +80,8 @@ func (b *brief) lift(s *state, rule int, by string, ended EndReason, why string)
 	s.comeOff(rule, by, after, ended, why)
 }
 
+// noDrop ends the press with the one lighter return: more of the same pressure would only
+// irritate.
 func (*brief) noDrop(s *state, why string) {
 	s.comeOff(6, "no-drop", returnLighter, EndedNoChange, why+" Flush, then return lighter.")
 }
@@ -87,6 +95,8 @@ func (b *brief) over(s *state) {
 	b.noDrop(s, "30 s without a change.")
 }
 
+// asks at the plan's pace. On the front of the neck the first question comes after 5 s,
+// because a press lasts 10 at most.
 func (*brief) asks(s *state) (first, again int64) {
 	if s.plan.PressMaxMS > 0 {
 		return neckAskMS, s.plan.AskMS
@@ -102,6 +112,7 @@ func (*brief) trend(s *state, word string) string {
 
 func (*brief) trendFirst(s *state) bool { return !s.needBase }
 
+// progress counts presses.
 func (b *brief) progress(s *state) progress {
 	return progress{rep: b.rep, reps: s.plan.Reps, aim: s.limits.Target}
 }

@@ -27,12 +27,16 @@ func (*broad) atNewSpot(s *state) strategy {
 	return &broad{}
 }
 
+// begin is the broad part. What an earlier contact at this spot knew (guarding, borne) no
+// longer counts.
 func (b *broad) begin(s *state) {
 	*b = broad{guardAt: -1}
 	s.enter(PhaseBroad, s.plan.BroadMS)
 	s.say(0, "Broad contact, small movements.", fmt.Sprintf("%v s, then narrower.", seconds(s.plan.BroadMS)), SettleIn)
 }
 
+// number only goes on in the broad part, which ends by its time; in the narrow part it is a
+// hold to release.
 func (b *broad) number(s *state, v float64) {
 	if s.part.kind == PhaseBroad {
 		s.compare(v)
@@ -42,6 +46,7 @@ func (b *broad) number(s *state, v float64) {
 	b.steady.number(s, v)
 }
 
+// judged takes the part up that the question had halted.
 func (b *broad) judged(s *state) {
 	if s.part.kind == PhaseBroad {
 		b.plain.judged(s)
@@ -50,6 +55,8 @@ func (b *broad) judged(s *state) {
 	b.steady.judged(s)
 }
 
+// over decides whether to narrow. Without a score, above the target, or after a cramp in the
+// last 15 s there is no narrow hold today.
 func (b *broad) over(s *state) {
 	calmHand := b.guardAt < 0 || s.now-b.guardAt >= guardFree
 	if s.numberAt < 0 || s.number > s.limits.Target || !calmHand {
@@ -63,6 +70,7 @@ func (b *broad) over(s *state) {
 	s.say(0, fmt.Sprintf("Narrow the contact, to %v.", s.limits.Target), "The broad part was borne.", NextRep)
 }
 
+// softened ends the narrow part only: the broad one is there to ask gently, not to release.
 func (b *broad) softened(s *state) string {
 	if s.part.kind == PhaseBroad {
 		return "Softening noted; the broad part goes by its time."
@@ -78,6 +86,7 @@ func (b *broad) guarded(s *state) {
 	}
 }
 
+// alarm is the narrow part's; the broad one has no moment of its own.
 func (b *broad) alarm(s *state) int64 {
 	if s.part.kind == PhaseBroad {
 		return never
@@ -85,6 +94,7 @@ func (b *broad) alarm(s *state) int64 {
 	return b.steady.alarm(s)
 }
 
+// capped in the broad part means nothing about the tissue, so nothing is traced back.
 func (b *broad) capped(s *state) {
 	if s.part.kind == PhaseBroad || s.phase == PhaseRelease {
 		s.atCap(s.pend)

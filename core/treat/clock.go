@@ -35,6 +35,8 @@ func (s *state) next() (*deadline, int64) {
 
 func (s *state) flushEnds() int64 { return s.flushEnd }
 
+// capAt is when the pressing that is left is used up, if the hand presses on from now. It is
+// reached once.
 func (s *state) capAt() int64 {
 	if !s.pressing() || s.capped() {
 		return never
@@ -44,6 +46,8 @@ func (s *state) capAt() int64 {
 
 func (s *state) capped() bool { return s.cappedAt < never }
 
+// aloneAt counts from the cap or from the last key, whichever came later: a key shows that
+// somebody is there.
 func (s *state) aloneAt() int64 {
 	if !s.pressing() || !s.capped() || s.attended == nil {
 		return never
@@ -51,6 +55,8 @@ func (s *state) aloneAt() int64 {
 	return max(s.cappedAt, s.attended.now) + aloneAfter
 }
 
+// pressLimitAt bounds pressing without a pause, on the front of the neck. It comes before the
+// questions in the list of deadlines.
 func (s *state) pressLimitAt() int64 {
 	if s.plan.PressMaxMS == 0 || !s.pressing() {
 		return never
@@ -58,6 +64,8 @@ func (s *state) pressLimitAt() int64 {
 	return s.now + s.plan.PressMaxMS - s.unbroken
 }
 
+// totalAt bounds protocols that press nothing: their pressure clock stands, so the cap would
+// never come.
 func (s *state) totalAt() int64 {
 	if s.plan.TotalMS == 0 {
 		return never
@@ -75,6 +83,7 @@ func (s *state) silenceAt() int64 {
 	return at
 }
 
+// alarmAt is a moment within a part that only the strategy knows. A halted part has none.
 func (s *state) alarmAt() int64 {
 	if a, ok := s.strategy.(rings); ok && s.part.halted < 0 {
 		return a.alarm(s)
@@ -94,6 +103,8 @@ func (s *state) partEnds() int64 {
 
 func (s *state) partOver() { s.strategy.over(s) }
 
+// askAt is when a score is asked for by itself: not while one is waited for, and never where
+// scores cannot steer.
 func (s *state) askAt() int64 {
 	if s.asked.due || s.plan.Unsteered {
 		return never

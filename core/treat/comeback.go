@@ -24,6 +24,7 @@ func (c *comeback) clone() strategy { k := *c; return &k }
 
 func (*comeback) atNewSpot(*state) strategy { return &comeback{} }
 
+// begin counts the 30 s from contact, whenever the baseline comes.
 func (c *comeback) begin(s *state) {
 	c.from = s.now
 	s.enter(PhaseSettle, returnFor)
@@ -31,6 +32,8 @@ func (c *comeback) begin(s *state) {
 
 func (c *comeback) settles(s *state) int64 { return max(0, c.from+returnFor-s.now) }
 
+// number is a baseline first, and a sink where it is too low; then each score is judged at
+// once.
 func (c *comeback) number(s *state, v float64) {
 	if s.needBase {
 		if s.tooLittle(v, s.limits.Target-1) {
@@ -44,6 +47,8 @@ func (c *comeback) number(s *state, v float64) {
 	c.judged(s)
 }
 
+// judged ends it when it is calm. A drop alone does not end it early: the time is short as it
+// is.
 func (*comeback) judged(s *state) {
 	s.part.halted = -1
 	if s.compared.last <= s.calm() {
@@ -53,6 +58,8 @@ func (*comeback) judged(s *state) {
 	s.holdFrom()
 }
 
+// over is the end of the 30 s. Only a drop within the return counts; what came before is in
+// the record.
 func (*comeback) over(s *state) {
 	if s.dropped() && s.compared.runs && s.compared.base-s.compared.last >= 1 {
 		s.comeOff(6, "window", nothing, EndedDone, fmt.Sprintf("Down to %v on the return.", s.compared.last))
@@ -61,6 +68,7 @@ func (*comeback) over(s *state) {
 	s.comeOff(6, "no-drop", traceBack, EndedNoChange, "No change on the return either: look for where it comes from.")
 }
 
+// progress is what the hold had done before; the return itself counts no repetitions.
 func (c *comeback) progress(s *state) progress {
 	p := c.after
 	p.reps, p.move, p.aim = 0, 0, s.limits.Target

@@ -29,6 +29,8 @@ func comeOffFirst(*state, Event) string { return "Recorded; come off first." }
 
 func pressureKept(*state, Event) string { return "Pressure recorded." }
 
+// begunAlready: a log has one start, which carries plan and limits. A second one could change
+// them.
 func begunAlready(*state, Event) string {
 	return "This hold has begun already; a start in the middle changes nothing."
 }
@@ -39,16 +41,22 @@ func (s *state) answer() {
 	s.asked.since, s.asked.answered, s.asked.due = s.now, true, false
 }
 
+// answerTooLate is a word while coming off. It shows that somebody is there, and changes
+// nothing else.
 func (s *state) answerTooLate(e Event) string {
 	s.answer()
 	return comeOffFirst(s, e)
 }
 
+// scoreInPause keeps a score that is said without pressure, so that the next deepening knows
+// of it.
 func (s *state) scoreInPause(e Event) string {
 	s.heard(e.Score) // what hurts in a pause deepens nothing after it
 	return nothingPressed(s, e)
 }
 
+// twitch is kept for the record. Under pressure the advice is not to look for it again:
+// chasing it irritates the spot.
 func (s *state) twitch(Event) string {
 	s.kept.twitch = true
 	if s.pressing() && s.phase != PhaseRelease {
@@ -58,6 +66,8 @@ func (s *state) twitch(Event) string {
 	return "Twitch recorded."
 }
 
+// refer keeps the regions where pressing is felt, each once. It never changes how the hold
+// goes.
 func (s *state) refer(e Event) string {
 	for _, r := range e.Regions {
 		s.kept.referral = ids.With(s.kept.referral, r)
@@ -77,6 +87,8 @@ func (s *state) slip(Event) string {
 	return ""
 }
 
+// backOn takes the part up again after slipping off. The place may be another by some
+// millimetres, so the next score is a new baseline.
 func (s *state) backOn(Event) string {
 	s.answer()
 	s.backInPart()
@@ -95,11 +107,13 @@ func (s *state) fallConfirmed(Event) string {
 	return ""
 }
 
+// stillOn is an answer that nobody asked for; it counts as one.
 func (s *state) stillOn(Event) string {
 	s.answer()
 	return "Still on it."
 }
 
+// newAngle breaks the comparison: pressure from another side is another pressure.
 func (s *state) newAngle(Event) string {
 	s.breakStage("angle")
 	s.say(0, "New angle: ask for the number again.",
@@ -107,6 +121,8 @@ func (s *state) newAngle(Event) string {
 	return ""
 }
 
+// pause lets all clocks stand. Nothing else does: a question, a slip and a rest have clocks
+// that run on.
 func (s *state) pause(Event) string {
 	s.interrupt("paused")
 	s.phase = PhasePaused
@@ -230,6 +246,8 @@ func (s *state) ease(rule int, text, reason string) {
 	s.lighter()
 }
 
+// trend takes less, same or more. More at the same pressure is a rise, unless the force itself
+// grows; the second rise ends the hold.
 func (s *state) trend(e Event) string {
 	s.answer()
 	if e.Word != "more" {
@@ -313,6 +331,8 @@ func (s *state) settlesFor() int64 {
 	return never
 }
 
+// endStage closes the stretch that is compared. One that is counted goes into the record with
+// how it ended.
 func (s *state) endStage(by string) {
 	if !s.compared.runs {
 		return

@@ -121,6 +121,7 @@ func ParseEvent(at int64, kind string, value json.RawMessage, scale int) (Event,
 // eventValue is the raw value of an event; nil when it has none.
 type eventValue json.RawMessage
 
+// refuse names what was given, also when that was nothing.
 func (v eventValue) refuse(allowed string) error {
 	given := string(v)
 	if v == nil {
@@ -129,6 +130,7 @@ func (v eventValue) refuse(allowed string) error {
 	return &decode.Error{Path: "$.value", Given: given, Allowed: allowed}
 }
 
+// decode reads the value with the validating decoder and names it by its place in the event.
 func (v eventValue) decode(dst any) error {
 	err := decode.JSON(v, dst)
 	if se, ok := err.(*decode.Error); ok {

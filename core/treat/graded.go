@@ -35,6 +35,8 @@ func (*graded) atNewSpot(*state) strategy { return &graded{} }
 
 func (*graded) begin(s *state) { s.enter(PhaseSettle, never) }
 
+// number is a baseline after each contact and each deepening, else it is judged against the
+// one that stands.
 func (g *graded) number(s *state, v float64) {
 	if s.needBase {
 		g.baseline(s, v)
@@ -118,6 +120,8 @@ func (g *graded) over(s *state) {
 	}
 }
 
+// softened is recorded only. Graded stages end by the client's score, so that two therapists
+// end them alike.
 func (*graded) softened(s *state) string {
 	return "Softening noted; graded stages end by the client's number."
 }

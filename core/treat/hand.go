@@ -19,6 +19,8 @@ func (s *state) press(Event) string {
 	return ""
 }
 
+// settleIn is what every first press begins with; a strategy may say something of its own
+// after it.
 func (s *state) settleIn() {
 	s.say(0, fmt.Sprintf("Press slowly to %v.", s.limits.Target), "Contact: the pressure clock runs.",
 		SettleIn)
@@ -35,6 +37,8 @@ func (s *state) pressInFlush(e Event) string {
 	return s.press(e)
 }
 
+// contactAgain is a contact while the hand is on already, or in a rest whose end the clock
+// decides.
 func (s *state) contactAgain(Event) string {
 	if s.resting() {
 		return "Recorded; the rest goes on by its own clock."

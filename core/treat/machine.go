@@ -142,6 +142,8 @@ var afterFlush = phases{PhaseReturn, PhaseReady, PhaseDone}
 // table finds the transition of a class and a kind; there is one of each pair.
 var table = map[Phase]map[Kind]*transition{}
 
+// init turns the rows into a table, so that finding what an event does takes two look-ups and
+// not a search.
 func init() {
 	for i := range transitions {
 		t := &transitions[i]

@@ -19,6 +19,8 @@ func (m *movements) clone() strategy { k := *m; return &k }
 
 func (*movements) atNewSpot(*state) strategy { return &movements{} }
 
+// begin asks for a baseline first where the movement happens under pressure; against
+// resistance the movement itself is the load.
 func (m *movements) begin(s *state) {
 	if !s.plan.Baseline {
 		m.move(s)
@@ -27,6 +29,8 @@ func (m *movements) begin(s *state) {
 	s.enter(PhaseSettle, never)
 }
 
+// number is the baseline, or a score that is shown beside it. Movements end by their count and
+// by calm, not by a score alone.
 func (m *movements) number(s *state, v float64) {
 	switch {
 	case s.part.kind == PhaseSettle:
@@ -40,6 +44,7 @@ func (m *movements) number(s *state, v float64) {
 	}
 }
 
+// move begins one movement. A stiff shoulder moves a little, or only in thought.
 func (m *movements) move(s *state) {
 	m.rep++
 	s.enter(PhaseMove, s.plan.MoveMS)
@@ -56,6 +61,8 @@ func (m *movements) move(s *state) {
 	s.say(0, text, fmt.Sprintf("Movement %d of %d.", m.rep, s.plan.Reps), NextRep)
 }
 
+// over ends a movement or a rest. From the third movement on a calm score is enough; where
+// nothing is pressed, the last score is asked for after the end.
 func (m *movements) over(s *state) {
 	if s.part.kind == PhaseRest {
 		m.move(s)
@@ -81,6 +88,7 @@ func (m *movements) over(s *state) {
 	}
 }
 
+// asks while the baseline is waited for; after that each movement asks at its end.
 func (*movements) asks(s *state) (first, again int64) {
 	if s.part.kind == PhaseSettle {
 		return firstAskAfter, askAfter
@@ -88,6 +96,7 @@ func (*movements) asks(s *state) (first, again int64) {
 	return silent()
 }
 
+// progress counts movements.
 func (m *movements) progress(s *state) progress {
 	return progress{rep: m.rep, reps: s.plan.Reps, aim: s.limits.Target}
 }

@@ -39,6 +39,7 @@ func Forbids(p ids.Protocol, s safety.Screening, frontOfNeck bool) string {
 	return s.Forbids(demandsOf(p), frontOfNeck)
 }
 
+// demandsOf gives the demands of a protocol's row; an id that is not known asks for nothing.
 func demandsOf(p ids.Protocol) safety.Demands {
 	known, _ := Find(p)
 	return known.Demands

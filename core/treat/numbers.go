@@ -163,6 +163,7 @@ func (s *state) ceilings() (soft, hard float64) {
 	return s.limits.Soft, s.limits.Hard
 }
 
+// ceilingName says which ceiling a score has passed, for the reason.
 func ceilingName(v, hard float64) string {
 	if v > hard {
 		return "hard"
@@ -170,6 +171,7 @@ func ceilingName(v, hard float64) string {
 	return "soft"
 }
 
+// ceiling is the value of the one that was passed.
 func ceiling(v, soft, hard float64) float64 {
 	if v > hard {
 		return hard
@@ -215,6 +217,7 @@ func (s *state) tooLittle(v, least float64) bool {
 	return false
 }
 
+// notTender names the score that was not exceeded, which is lower where the target is low.
 func (s *state) notTender() string {
 	if s.calm() == calmScore {
 		return "Too little tenderness to treat: still 2 or less after sinking twice."
@@ -222,6 +225,7 @@ func (s *state) notTender() string {
 	return fmt.Sprintf("Too little tenderness to treat: still %v or less after sinking twice.", s.calm())
 }
 
+// belowLeast is said when a stage would begin too lightly to mean anything.
 func (s *state) belowLeast(v, least float64) string {
 	return fmt.Sprintf("Only %v: press a little deeper, to %v.", v, least)
 }

@@ -36,6 +36,8 @@ func (*paced) atNewSpot(s *state) strategy {
 	return &paced{aim: s.limits.Target}
 }
 
+// begin is the first press, or the next one after a flush. Later presses say themselves how
+// deep they go.
 func (p *paced) begin(s *state) {
 	p.press(s)
 	if p.rep == 1 {
@@ -44,6 +46,7 @@ func (p *paced) begin(s *state) {
 	}
 }
 
+// press starts its clock. A question about the press before is over, answered or not.
 func (p *paced) press(s *state) {
 	p.rep++
 	p.top = nil
@@ -59,6 +62,8 @@ func (p *paced) number(s *state, v float64) {
 	s.said.reason = fmt.Sprintf("%v so far in this press.", *p.top)
 }
 
+// over ends a press or a rest. After the last press its score is asked for while the hand
+// comes off.
 func (p *paced) over(s *state) {
 	switch {
 	case s.part.kind == PhaseRest:
@@ -151,6 +156,8 @@ func (*paced) aimed(s *state) bool { return s.plan.AimStep > 0 }
 // lighter is for the next press: this one is eased by the hand at once.
 func (p *paced) lighter(*state) { p.isLess = true }
 
+// asks only on the front of the neck, 5 s into each press; elsewhere the rest behind a press
+// asks.
 func (*paced) asks(s *state) (first, again int64) {
 	if s.plan.PressMaxMS > 0 && s.part.kind == PhasePress {
 		return s.part.from + neckAskMS - s.asked.since, s.part.from + neckAskMS - s.asked.since
@@ -165,6 +172,7 @@ func (p *paced) heard(v float64) {
 	}
 }
 
+// progress counts presses and shows the score that is pressed to.
 func (p *paced) progress(s *state) progress {
 	return progress{rep: p.rep, reps: s.plan.Reps, aim: p.aim, reduced: p.reduced, borne: p.borne}
 }

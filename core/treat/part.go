@@ -58,6 +58,7 @@ type PartRecord struct {
 	LastNumber  *float64 `json:"last_number,omitempty"`
 }
 
+// record is the part as the summary keeps it, from when it was entered to its end.
 func (p part) record(end int64) PartRecord {
 	return PartRecord{p.kind, seconds(p.began), seconds(end), p.first, p.last}
 }

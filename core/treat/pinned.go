@@ -16,12 +16,15 @@ func (p *pinned) clone() strategy { k := *p; return &k }
 
 func (*pinned) atNewSpot(*state) strategy { return &pinned{} }
 
+// begin waits for a baseline: nothing is lengthened before the pin is known to be bearable.
 func (*pinned) begin(s *state) {
 	s.enter(PhaseSettle, never)
 	s.say(0, fmt.Sprintf("Pin it at the barrier, to %v of 10.", s.limits.Target), "Then lengthen with the breath.",
 		SettleIn)
 }
 
+// number lets the first lengthening begin. Later ones follow the breath and only show the
+// score.
 func (p *pinned) number(s *state, v float64) {
 	if s.part.kind != PhaseSettle {
 		s.say(0, "On the next out-breath, lengthen.", fmt.Sprintf("%v now.", v), Hold)
@@ -34,6 +37,7 @@ func (p *pinned) number(s *state, v float64) {
 	s.beginStage(v)
 }
 
+// over is the end of a breath, by its clock or by the therapist's key.
 func (p *pinned) over(s *state) {
 	if p.breaths >= s.plan.Breaths {
 		s.comeOff(0, "done", nothing, EndedDone, fmt.Sprintf("%d breaths are done.", s.plan.Breaths))
@@ -42,6 +46,7 @@ func (p *pinned) over(s *state) {
 	p.lengthen(s)
 }
 
+// lengthen is one out-breath. From the second on it needs a score of the last 20 s.
 func (p *pinned) lengthen(s *state) {
 	p.breaths++
 	s.enter(PhaseLengthen, s.plan.BreathMS)
@@ -56,6 +61,7 @@ func (p *pinned) lengthen(s *state) {
 	}
 }
 
+// asks while the baseline is waited for; after that every second breath asks.
 func (*pinned) asks(s *state) (first, again int64) {
 	if s.part.kind == PhaseSettle {
 		return firstAskAfter, askAfter
@@ -63,6 +69,7 @@ func (*pinned) asks(s *state) (first, again int64) {
 	return silent()
 }
 
+// progress counts breaths.
 func (p *pinned) progress(s *state) progress {
 	return progress{rep: p.breaths, reps: s.plan.Breaths, aim: s.limits.Target}
 }

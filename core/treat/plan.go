@@ -109,6 +109,8 @@ func (p *Plan) Number(name string) float64 {
 	return 0
 }
 
+// set writes a number in the unit that a practice knows it by: seconds, rounded to ms, or a
+// count.
 func (p *Plan) set(name string, v float64) {
 	switch f := numbers[name](p).(type) {
 	case *int64:
@@ -143,6 +145,7 @@ func (p Protocol) Tuned(tuned map[string]float64) (Plan, error) {
 	return plan, nil
 }
 
+// sortedKeys makes the first error of several the same each time.
 func sortedKeys(m map[string]float64) []string {
 	out := make([]string, 0, len(m))
 	for k := range m {
@@ -152,6 +155,7 @@ func sortedKeys(m map[string]float64) []string {
 	return out
 }
 
+// tunableNames lists what may be tuned, for the refusal of what may not.
 func (p Protocol) tunableNames() string {
 	var names []string
 	for _, b := range p.Tunable {

@@ -45,6 +45,7 @@ func (p *positional) clone() strategy { k := *p; return &k }
 
 func (*positional) atNewSpot(*state) strategy { return &positional{} }
 
+// begin starts over: a new contact needs a new test, for nothing is compared across contacts.
 func (p *positional) begin(s *state) {
 	*p = positional{}
 	s.enter(PhaseTest, testFor)
@@ -52,6 +53,8 @@ func (p *positional) begin(s *state) {
 		fmt.Sprintf("Press until the score is %v to %v; that is the comparison.", testLeast, s.limits.Hard), SettleIn)
 }
 
+// number is the measure in the test, the way to ease in the search, and a report in the
+// stillness.
 func (p *positional) number(s *state, v float64) {
 	switch s.part.kind {
 	case PhaseTest:
@@ -69,6 +72,8 @@ func (p *positional) number(s *state, v float64) {
 	}
 }
 
+// testNumber is the first score, which must be tender enough to compare with, or the last one,
+// which counts from 5 s after the muscle is brought back.
 func (p *positional) testNumber(s *state, v float64) {
 	if p.stilled {
 		if s.now >= s.part.from+bringBack {
@@ -88,10 +93,13 @@ func (p *positional) testNumber(s *state, v float64) {
 // eases reports whether a number is at most a share of the tested one.
 func (p *positional) eases(v, share float64) bool { return v <= share*p.tested }
 
+// share puts a score beside that of the first test.
 func (p *positional) share(v float64) string {
 	return fmt.Sprintf("%v now, %v at the start.", v, p.tested)
 }
 
+// slacken is one search for ease. The words round down to whole scores; the rule takes the
+// exact share.
 func (p *positional) slacken(s *state) {
 	p.tries++
 	s.enter(PhaseSlacken, tryFor)
@@ -100,6 +108,7 @@ func (p *positional) slacken(s *state) {
 	s.askNow()
 }
 
+// over is the end of a test without a score, of a search, or of the stillness.
 func (p *positional) over(s *state) {
 	switch s.part.kind {
 	case PhaseTest:
@@ -130,6 +139,7 @@ func (p *positional) tried(s *state) {
 	}
 }
 
+// still keeps 15 s of the cap for bringing the muscle back and testing again.
 func (*positional) still(s *state) {
 	left := s.start.Limits.CapMS - s.pressed - stillBefore
 	length := min(s.plan.StillMS, left)
@@ -155,6 +165,7 @@ func (p *positional) softened(s *state) string {
 	return ""
 }
 
+// soften ends the stillness; when it was is kept, for it decides how the hold ended.
 func (p *positional) soften(s *state) {
 	p.softAt = s.now
 	p.back(s, "It has softened.")
@@ -200,6 +211,8 @@ func (p *positional) alarm(s *state) int64 {
 	return never
 }
 
+// rang acts on what alarm found: the score that came while the muscle was brought back, early
+// softening, or the one more slack.
 func (p *positional) rang(s *state) {
 	switch {
 	case s.part.kind == PhaseTest:
@@ -223,6 +236,7 @@ func (*positional) asks(s *state) (first, again int64) {
 	return firstAskAfter, askAfter
 }
 
+// progress counts searches for ease.
 func (p *positional) progress(s *state) progress {
 	return progress{rep: p.tries, reps: s.plan.Tries, aim: s.limits.Target, reduced: p.reduced}
 }

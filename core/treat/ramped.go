@@ -29,6 +29,7 @@ func (r *ramped) clone() strategy { k := *r; return &k }
 
 func (*ramped) atNewSpot(*state) strategy { return &ramped{} }
 
+// begin starts the ramp at nothing. Its clock is this part's own, so the part is open.
 func (r *ramped) begin(s *state) {
 	r.from = s.now
 	s.enter(PhaseRamp, never)
@@ -49,6 +50,7 @@ func (r *ramped) runs(s *state) bool {
 	return s.now < s.numberAt+freshFor
 }
 
+// flow lets the force rise by the time that has passed while it may.
 func (r *ramped) flow(s *state, ms int64) {
 	if r.runs(s) {
 		r.ramped = min(s.plan.RampMS, r.ramped+ms)
@@ -67,6 +69,7 @@ func (r *ramped) alarm(s *state) int64 {
 	return min(stale, s.now+s.plan.RampMS-r.ramped)
 }
 
+// rang is the end of the free time, of a score's 20 s, or of the whole ramp.
 func (r *ramped) rang(s *state) {
 	if r.ramped < s.plan.RampMS {
 		s.say(0, "Keep this force; wait.", "The ramp waits for a number.", Hold)
@@ -86,6 +89,7 @@ func (r *ramped) full(s *state) {
 	s.askNow()
 }
 
+// number above the target holds the force where it is; within it the ramp runs on for 20 s.
 func (r *ramped) number(s *state, v float64) {
 	s.compare(v)
 	if v > s.limits.Target {
@@ -114,6 +118,7 @@ func (r *ramped) rises(s *state, v float64) bool {
 	return false
 }
 
+// takesMore holds the ramp: while the force grows, more is what one expects to hear.
 func (r *ramped) takesMore(s *state) bool {
 	if !r.runs(s) {
 		return false
@@ -132,6 +137,7 @@ func (r *ramped) lighter(s *state) {
 
 func (*ramped) asks(*state) (first, again int64) { return steadyAsk, steadyAsk }
 
+// progress is how far the ramp has come; it counts no repetitions.
 func (r *ramped) progress(s *state) progress {
 	return progress{aim: s.limits.Target, ramped: r.ramped, borne: r.borne}
 }

@@ -21,12 +21,16 @@ func (r *rounds) clone() strategy { k := *r; return &k }
 
 func (*rounds) atNewSpot(*state) strategy { return &rounds{} }
 
+// begin takes up the slack of the joint, so that the first push is against a length that can
+// be felt.
 func (*rounds) begin(s *state) {
 	s.enter(PhaseLengthen, firstStretch)
 	s.say(0, "Lengthen to the first stretch.", "No pain over "+fmt.Sprint(s.limits.Target)+".", SettleIn)
 	s.askNow()
 }
 
+// number is shown and, where a part compares, watched for a rise. It ends nothing: rounds end
+// by count or by range.
 func (*rounds) number(s *state, v float64) {
 	if parts[s.part.kind].compares {
 		s.compare(v)
@@ -34,6 +38,8 @@ func (*rounds) number(s *state, v float64) {
 	s.say(0, s.said.text, fmt.Sprintf("%v now.", v), s.said.advice...)
 }
 
+// over goes from push to rest to lengthening, and on to the next round. Lengthening further
+// needs a fresh score.
 func (r *rounds) over(s *state) {
 	switch {
 	case s.part.kind == PhasePush:
@@ -54,6 +60,8 @@ func (r *rounds) over(s *state) {
 	}
 }
 
+// push is one contraction, of the muscle itself or, in the reciprocal variant, of its
+// opponent.
 func (r *rounds) push(s *state) {
 	r.rep++
 	s.enter(PhasePush, s.plan.PushMS)
@@ -85,6 +93,7 @@ func (r *rounds) measured(s *state) string {
 
 func (*rounds) asks(*state) (first, again int64) { return silent() }
 
+// progress counts rounds.
 func (r *rounds) progress(s *state) progress {
 	return progress{rep: r.rep, reps: s.plan.Reps, aim: s.limits.Target}
 }

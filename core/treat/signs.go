@@ -94,6 +94,7 @@ func (s *state) stop(e Event) string {
 
 // Afterwards signs are counted and referral is kept; nothing else happens.
 
+// recordOnly says why nothing goes on: the hold was stopped, or its log is closed.
 func (s *state) recordOnly(Event) string {
 	if s.phase != PhaseStopped {
 		return "The log is closed: recorded, nothing goes on."
@@ -101,21 +102,25 @@ func (s *state) recordOnly(Event) string {
 	return "Stopped: recorded, nothing goes on. A new hold needs a fresh decision."
 }
 
+// flushAfterStop answers a release after a stop: strokes that bring blood back do no harm.
 func (s *state) flushAfterStop(Event) string {
 	s.say(11, "Stopped. Flushing strokes are allowed.", s.said.reason, Flush)
 	return ""
 }
 
+// referAfter keeps where it was felt, also when that is said late.
 func (s *state) referAfter(e Event) string {
 	s.refer(e)
 	return s.recordOnly(e)
 }
 
+// endAfter closes the log of a stopped hold; it stays stopped.
 func (s *state) endAfter(e Event) string {
 	s.closed = true
 	return s.recordOnly(e)
 }
 
+// signAfter counts a sign that is said late. It can close the place, and never opens it.
 func (s *state) signAfter(e Event) string {
 	s.sign(e)
 	if s.rules.twoNervesClose {

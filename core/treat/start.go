@@ -284,10 +284,12 @@ func (s Start) Adapt(a safety.Adaptation, where []safety.Place) (Start, error) {
 	return s, s.place(where)
 }
 
+// describe writes limits as target, soft ceiling, hard ceiling and cap.
 func describe(l safety.Limits) string {
 	return fmt.Sprintf("%v / %v / %v, %v s", l.Target, l.Soft, l.Hard, float64(l.CapMS)/1000)
 }
 
+// coached finds a protocol, or says which ids there are.
 func coached(id ids.Protocol) (Protocol, error) {
 	if p, ok := Find(id); ok {
 		return p, nil

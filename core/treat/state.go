@@ -127,6 +127,7 @@ type said struct {
 	ask    string
 }
 
+// newState is a hold before the first contact. What lowered its limits is said at once.
 func newState(st *Start) state {
 	rules := rulebooks[st.Rules]
 	s := state{
@@ -186,6 +187,7 @@ const (
 	askArm    = " Anything in the arm?"
 )
 
+// line is what is shown now. It is made anew each time and changes nothing.
 func (s *state) line() Line {
 	l := Line{
 		T: seconds(s.now), Phase: s.phase, Advice: append([]Advice{}, s.said.advice...), Ask: s.said.ask,
@@ -207,6 +209,8 @@ func (s *state) line() Line {
 	return l
 }
 
+// asking adds the question that is due: still on it, the trend and then the score, or the
+// score alone; on the scalenes also the arm.
 func (s *state) asking(l *Line) {
 	ask := AskScore
 	l.Ask = askNumber
@@ -227,6 +231,8 @@ func (s *state) asking(l *Line) {
 	}
 }
 
+// courseLine is how far the protocol has come. A halted part shows the time at which its clock
+// stands.
 func (s *state) courseLine() *Course {
 	p := s.strategy.progress(s)
 	c := &Course{Rep: p.rep, Reps: p.reps, Place: p.place, Aim: p.aim}

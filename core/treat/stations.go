@@ -17,12 +17,15 @@ func (t *stations) clone() strategy { k := *t; return &k }
 
 func (*stations) atNewSpot(*state) strategy { return &stations{} }
 
+// begin is the first station; the muscle's longest attachment is divided evenly among them.
 func (t *stations) begin(s *state) {
 	t.station(s)
 	s.say(0, "Sink slowly to bone depth; do not press hard.",
 		fmt.Sprintf("Station 1 of %d.", s.plan.Stations), SettleIn)
 }
 
+// station goes to bone depth only with a fresh score within the target; without one it stays
+// light.
 func (t *stations) station(s *state) {
 	t.place++
 	t.across = false
@@ -37,6 +40,7 @@ func (t *stations) station(s *state) {
 	}
 }
 
+// number is shown and, where a part compares, watched for a rise.
 func (*stations) number(s *state, v float64) {
 	if parts[s.part.kind].compares {
 		s.compare(v)
@@ -44,6 +48,8 @@ func (*stations) number(s *state, v float64) {
 	s.say(0, s.said.text, fmt.Sprintf("%v now.", v), s.said.advice...)
 }
 
+// over goes from sinking to strokes along, round the table, and strokes across, then to the
+// next station.
 func (t *stations) over(s *state) {
 	stroke := int64(s.plan.Strokes) * s.plan.StrokeMS
 	switch {
@@ -70,6 +76,7 @@ func (t *stations) over(s *state) {
 
 func (*stations) asks(*state) (first, again int64) { return silent() }
 
+// progress counts stations, as repetitions and as places along the muscle.
 func (t *stations) progress(s *state) progress {
 	return progress{rep: t.place, reps: s.plan.Stations, place: t.place, aim: s.limits.Target}
 }

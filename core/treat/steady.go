@@ -32,6 +32,7 @@ func (h *steady) clone() strategy { k := *h; return &k }
 
 func (*steady) atNewSpot(*state) strategy { return &steady{} }
 
+// begin waits for a baseline. Where no score can steer, the hold begins by itself after 5 s.
 func (h *steady) begin(s *state) {
 	*h = steady{}
 	s.enter(PhaseSettle, never)
@@ -41,6 +42,7 @@ func (h *steady) begin(s *state) {
 	}
 }
 
+// number is a baseline first, then it is judged. Where it cannot steer it is recorded only.
 func (h *steady) number(s *state, v float64) {
 	switch {
 	case s.plan.Unsteered:
@@ -73,6 +75,7 @@ func (h *steady) judged(s *state) {
 	}
 }
 
+// softened ends the hold from 10 s after the baseline on; what is felt earlier acts then.
 func (h *steady) softened(s *state) string {
 	if s.phase == PhaseRelease {
 		return "Recorded; come off first."
@@ -86,6 +89,7 @@ func (h *steady) softened(s *state) string {
 	return ""
 }
 
+// letGo counts as released without a calm score: the tissue itself has shown it.
 func (*steady) letGo(s *state) {
 	s.released = true
 	s.comeOff(5, "softened", nothing, EndedSoftened, "It has softened: let go.")
@@ -105,6 +109,7 @@ func (h *steady) alarm(s *state) int64 {
 
 func (*steady) calmNow(s *state) bool { return !s.plan.Unsteered && s.compared.last <= s.calm() }
 
+// mayTurn: another angle is tried once, and not in a narrow hold that has just been found.
 func (h *steady) mayTurn(s *state) bool {
 	return s.part.kind != PhaseNarrow && !s.plan.Unsteered && !h.angled
 }
@@ -113,6 +118,8 @@ func (h *steady) mayTurn(s *state) bool {
 // pause or off the spot does not count.
 func (*steady) turnAt(s *state) int64 { return min(s.plan.AngleMS, s.start.Limits.CapMS/2) }
 
+// rang acts on what was felt early, or turns the hand. A hold that has dropped already is left
+// as it is.
 func (h *steady) rang(s *state) {
 	ripe := s.compared.runs && s.now >= s.compared.from+softeningFrom
 	switch {
@@ -142,6 +149,7 @@ func (*steady) over(s *state) {
 
 func (*steady) asks(*state) (first, again int64) { return steadyAsk, steadyAsk }
 
+// capped without any drop means that the source lies elsewhere, so it is traced back.
 func (h *steady) capped(s *state) {
 	switch {
 	case s.pend == traceBack || s.phase == PhaseRelease || s.plan.Unsteered || s.dropped():
@@ -153,6 +161,7 @@ func (h *steady) capped(s *state) {
 
 func (*steady) progress(s *state) progress { return progress{aim: s.limits.Target} }
 
+// settles is endless with a score to wait for, and 5 s where there is none.
 func (*steady) settles(s *state) int64 {
 	if s.plan.Unsteered {
 		return unsteeredAfter

@@ -113,6 +113,8 @@ type openStage struct {
 	counted bool
 }
 
+// summary is made from the state as it stands; a stage and a part that still run are in it
+// with the present time.
 func (s *state) summary(st Start) Summary {
 	k := s.kept
 	sum := Summary{
@@ -163,6 +165,8 @@ func (s Summary) LetGo() bool {
 	return s.Worked
 }
 
+// outcome takes the strongest that is true: a stop before all, then released, then reduced by
+// a stage or by the strategy.
 func (s *state) outcome() Outcome {
 	switch {
 	case s.phase == PhaseStopped:
