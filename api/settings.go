@@ -14,7 +14,7 @@ import (
 type PracticeSettings struct {
 	CopyHours   int `json:"copy_hours" minimum:"0" maximum:"168" doc:"how long a device may keep copies of visits; 0: none"`
 	IdleMinutes int `json:"idle_minutes" minimum:"0" maximum:"240" doc:"a device left so long signs itself out; 0: never"`
-	// Protocol is the protocol that a point gets where nothing speaks for another.
+	// Protocol is what a point is treated by where nothing speaks for another.
 	Protocol ids.Protocol `json:"protocol"`
 	// How things are written; the record stays metric.
 	Units      string   `json:"units" enum:"metric,imperial"`

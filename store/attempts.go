@@ -19,6 +19,8 @@ const (
 	attemptForgets = 24 * time.Hour
 )
 
+// nameHash counts attempts by name without keeping who was tried: an unknown e-mail may be
+// anybody's.
 func nameHash(email string) []byte {
 	h := sha256.Sum256([]byte(strings.ToLower(strings.TrimSpace(email))))
 	return h[:]

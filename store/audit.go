@@ -9,15 +9,18 @@ import (
 
 // AuditEntry is one line of the audit: who did or was refused what, when, of whom.
 type AuditEntry struct {
-	ID      int64         `db:"id"`
-	At      time.Time     `db:"at"`
-	Person  string        `db:"person"`
+	ID int64     `db:"id"`
+	At time.Time `db:"at"`
+	// Person who did it, by name; a person who has left keeps theirs.
+	Person string `db:"person"`
+	// Verb, Kind and Subject say what was done to what.
 	Verb    string        `db:"verb"`
 	Kind    string        `db:"kind"`
 	Subject string        `db:"subject"`
 	Client  uuid.NullUUID `db:"client_id"`
 	Name    string        `db:"name"` // the client's; empty where nobody's record was touched
-	Outcome string        `db:"outcome"`
+	// Outcome is done or refused; a refusal leaves its row too.
+	Outcome string `db:"outcome"`
 }
 
 // AuditFilter narrows the audit down; zero values ask for everything.

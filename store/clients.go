@@ -14,30 +14,38 @@ import (
 
 // Client is a person who is treated.
 type Client struct {
-	ID         uuid.UUID    `db:"id"`
-	GivenName  string       `db:"given_name"`
-	FamilyName string       `db:"family_name"`
-	BornOn     sql.NullTime `db:"born_on"`
+	// ID is made on the device that registers, so that it can be done offline.
+	ID         uuid.UUID `db:"id"`
+	GivenName  string    `db:"given_name"`
+	FamilyName string    `db:"family_name"`
+	// BornOn decides what age asks of the screening.
+	BornOn sql.NullTime `db:"born_on"`
 	// BornWas is the birth date before a change that no licensed person has confirmed.
-	BornWas   sql.NullTime    `db:"born_was"`
+	BornWas sql.NullTime `db:"born_was"`
+	// HeightCM turns the figure's units into cm; without it 170 is taken.
 	HeightCM  sql.NullFloat64 `db:"height_cm"`
 	Work      string          `db:"work"`
 	Complaint string          `db:"complaint"`
-	Cautions  textList        `db:"cautions"`
+	// Cautions are the practice's own words, shown at every visit.
+	Cautions textList `db:"cautions"`
 	// Hand is the dominant one: left, right, both, or empty.
-	Hand      string       `db:"dominant_hand"`
-	Phone     string       `db:"phone"`
-	Email     string       `db:"email"`
-	Emergency string       `db:"emergency_contact"`
-	Guardian  string       `db:"guardian"`
-	Archived  sql.NullTime `db:"archived_at"`
+	Hand  string `db:"dominant_hand"`
+	Phone string `db:"phone"`
+	Email string `db:"email"`
+	// Emergency is whom to call; Guardian who consents for somebody under age.
+	Emergency string `db:"emergency_contact"`
+	Guardian  string `db:"guardian"`
+	// Archived clients are kept and not treated.
+	Archived sql.NullTime `db:"archived_at"`
 	// LegalHold is why the record may not be erased.
 	LegalHold string `db:"legal_hold"`
 	// BornConfirmed: whoever writes says that the birth date is right.
-	BornConfirmed bool         `db:"-"`
-	Revision      int64        `db:"revision"`
-	LastVisit     sql.NullTime `db:"last_visit"`
-	Visits        int          `db:"visits"`
+	BornConfirmed bool `db:"-"`
+	// Revision that the writer has seen; another one is a conflict.
+	Revision int64 `db:"revision"`
+	// LastVisit and Visits are read for lists only.
+	LastVisit sql.NullTime `db:"last_visit"`
+	Visits    int          `db:"visits"`
 }
 
 // textList reads a text[] that the query gives as JSON; database/sql has no
@@ -160,6 +168,8 @@ func (t *Tx) PutClient(ctx context.Context, c Client) error {
 	return &Conflict{stored}
 }
 
+// newClient adds one, but not under the id of a record that was erased: its links would come
+// alive again.
 func (t *Tx) newClient(ctx context.Context, c Client, cautions []string) error {
 	if err := t.notErased(ctx, c.ID.String()); err != nil {
 		return err
@@ -201,13 +211,17 @@ func (c Client) WithClinical(o Client) Client {
 
 // Visit is one appointment and what became of it.
 type Visit struct {
-	ID         uuid.UUID    `db:"id"`
-	ClientID   uuid.UUID    `db:"client_id"`
-	Therapist  uuid.UUID    `db:"therapist_id"`
-	StartsAt   time.Time    `db:"starts_at"`
-	Minutes    int          `db:"minutes"`
-	Reason     string       `db:"reason"`
-	Version    int64        `db:"version"`
+	ID       uuid.UUID `db:"id"`
+	ClientID uuid.UUID `db:"client_id"`
+	// Therapist that it is booked with; whoever opens it may be another.
+	Therapist uuid.UUID `db:"therapist_id"`
+	// StartsAt is an instant; what day it is the practice's time zone decides.
+	StartsAt time.Time `db:"starts_at"`
+	Minutes  int       `db:"minutes"`
+	Reason   string    `db:"reason"`
+	// Version counts the events of its log.
+	Version int64 `db:"version"`
+	// OpenedAt and ClosedAt are of the log, not of the appointment.
 	OpenedAt   sql.NullTime `db:"opened_at"`
 	ClosedAt   sql.NullTime `db:"closed_at"`
 	GivenName  string       `db:"given_name"`
@@ -215,10 +229,12 @@ type Visit struct {
 	By         string       `db:"therapist_name"`
 	Room       string       `db:"room"`
 	// Status is booked, cancelled or no-show.
-	Status   string        `db:"status"`
-	Series   uuid.NullUUID `db:"series"`
-	SignedAt sql.NullTime  `db:"signed_at"`
-	Revision int64         `db:"revision"`
+	Status string `db:"status"`
+	// Series joins appointments that were booked together.
+	Series uuid.NullUUID `db:"series"`
+	// SignedAt is when its note was signed.
+	SignedAt sql.NullTime `db:"signed_at"`
+	Revision int64        `db:"revision"`
 }
 
 const visitColumns = `v.id, v.client_id, v.therapist_id, v.starts_at, v.minutes, v.reason, v.version, v.opened_at,

@@ -17,6 +17,7 @@ import (
 
 // Record is what a client's visits left behind, by visit.
 type Record struct {
+	// Points of each visit; the other maps go by visit in the same way.
 	Points   map[uuid.UUID][]visit.TreatedPoint
 	Ranges   map[uuid.UUID][]visit.Range
 	Consents map[uuid.UUID][]visit.ConsentRecorded
@@ -118,6 +119,7 @@ func (t *Tx) treated(ctx context.Context, visits []uuid.UUID) (map[uuid.UUID][]v
 	return out, nil
 }
 
+// readings are the ranges of some visits, read at once.
 func (t *Tx) readings(ctx context.Context, visits []uuid.UUID) (map[uuid.UUID][]visit.Range, error) {
 	var rows []struct {
 		Visit    uuid.UUID       `db:"visit_id"`
@@ -143,6 +145,7 @@ func (t *Tx) readings(ctx context.Context, visits []uuid.UUID) (map[uuid.UUID][]
 	return out, nil
 }
 
+// consents are those of some visits, read at once, in the order in which they were recorded.
 func (t *Tx) consents(ctx context.Context, visits []uuid.UUID) (map[uuid.UUID][]visit.ConsentRecorded, error) {
 	var rows []struct {
 		Visit uuid.UUID `db:"visit_id"`
@@ -184,6 +187,7 @@ func (t *Tx) told(ctx context.Context, visits []uuid.UUID) (map[uuid.UUID]Client
 	return out, nil
 }
 
+// number is a value that may be NULL.
 func number(n sql.NullFloat64) *float64 {
 	if !n.Valid {
 		return nil

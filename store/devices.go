@@ -11,9 +11,11 @@ import (
 type Device struct {
 	ID      uuid.UUID `db:"id"`
 	Session []byte    `db:"session"` // the hash that the session is kept by
+	// Agent is what the browser says it is, in a line.
 	Agent   string    `db:"agent"`
 	Address string    `db:"address"`
 	At      time.Time `db:"at"`
+	// Expires is when its session ends by itself.
 	Expires time.Time `db:"expiry"`
 }
 

@@ -15,10 +15,13 @@ type Booking struct {
 	Client    uuid.UUID
 	Therapist uuid.UUID
 	StartsAt  time.Time
-	Minutes   int
-	Reason    string
-	Room      string
-	Series    uuid.NullUUID
+	// Minutes that it takes, by which clashes are found.
+	Minutes int
+	Reason  string
+	// Room is one of the practice's; empty where none is taken.
+	Room string
+	// Series is what a repeated appointment belongs to.
+	Series uuid.NullUUID
 }
 
 func (b Booking) ends() time.Time { return b.StartsAt.Add(time.Duration(b.Minutes) * time.Minute) }
@@ -84,6 +87,7 @@ func (t *Tx) Clashes(ctx context.Context, list []Booking) ([]Clash, error) {
 	return out, nil
 }
 
+// clashWords says who or what is taken, for whoever books.
 func clashWords(kind, name, room string) string {
 	switch kind {
 	case "client":
@@ -176,12 +180,14 @@ func (t *Tx) CancelSeries(ctx context.Context, series uuid.UUID, from time.Time)
 
 // Waiting is a client who waits for an appointment.
 type Waiting struct {
-	ID      uuid.UUID `db:"id"`
-	Client  uuid.UUID `db:"client_id"`
-	Name    string    `db:"name"`
-	Minutes int       `db:"minutes"`
-	Note    string    `db:"note"`
-	Since   time.Time `db:"since"`
+	ID     uuid.UUID `db:"id"`
+	Client uuid.UUID `db:"client_id"`
+	Name   string    `db:"name"`
+	// Minutes that an appointment would take.
+	Minutes int    `db:"minutes"`
+	Note    string `db:"note"`
+	// Since when; the list is in that order.
+	Since time.Time `db:"since"`
 }
 
 // WaitingList lists who waits, the longest first.

@@ -57,6 +57,8 @@ func (t *Tx) Earlier(ctx context.Context, v Visit, now time.Time) (Earlier, erro
 	return out, nil
 }
 
+// earlierPoints gives each spot once, as it was found last, with when it was first found, what
+// helped, and what the client has said of it.
 func (t *Tx) earlierPoints(ctx context.Context, v Visit, out *Earlier) error {
 	var rows []pointRow
 	err := t.tx.SelectContext(ctx, &rows, `with spot as (select identity, min(charted_ms) as first_ms,
@@ -79,16 +81,20 @@ func (t *Tx) earlierPoints(ctx context.Context, v Visit, out *Earlier) error {
 
 // pointRow is a point with all that was charted.
 type pointRow struct {
+	// Charted is the event's body, as it was written.
 	Charted    []byte   `db:"charted"`
 	ChartedMS  int64    `db:"charted_ms"`
 	AfterNPRS  *float64 `db:"after_nprs"`
 	AfterGrade *int     `db:"after_grade"`
-	FirstMS    int64    `db:"first_ms"`
-	TreatedMS  int64    `db:"treated_ms"`
-	Worked     string   `db:"worked"`
-	Answers    []byte   `db:"answers"`
+	// FirstMS is when the spot was first found, TreatedMS when it was pressed last.
+	FirstMS   int64  `db:"first_ms"`
+	TreatedMS int64  `db:"treated_ms"`
+	Worked    string `db:"worked"`
+	// Answers are what the client has said of it over visits.
+	Answers []byte `db:"answers"`
 }
 
+// foundPoints reads rows into the shape that the core knows.
 func foundPoints(rows []pointRow) ([]visit.FoundPoint, error) {
 	out := make([]visit.FoundPoint, len(rows))
 	for i, r := range rows {
@@ -162,6 +168,7 @@ func readIf(raw []byte, dst any) error {
 	return json.Unmarshal(raw, dst)
 }
 
+// earlierDrawings are the latest pain drawings, to lay beside today's.
 func (t *Tx) earlierDrawings(ctx context.Context, v Visit, out *Earlier) error {
 	var rows []struct {
 		Visit    string    `db:"visit_id"`

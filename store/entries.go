@@ -37,6 +37,7 @@ const letters = "23456789BCDFGHJKMNPQRSTVWXZ"
 // the short life let anyone try.
 const codeLength = 8
 
+// newCode draws evenly: a byte that would favour some letters is thrown away.
 func newCode() string {
 	b := make([]byte, 0, codeLength)
 	for len(b) < codeLength {
@@ -49,6 +50,7 @@ func newCode() string {
 	return string(b)
 }
 
+// codeHash forgives case, blanks and hyphens, as people type them.
 func codeHash(code string) []byte {
 	clean := strings.ToUpper(strings.Map(func(r rune) rune {
 		if r == ' ' || r == '-' {

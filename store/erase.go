@@ -38,6 +38,7 @@ func (t *Tx) Erase(ctx context.Context, client uuid.UUID, reason string) error {
 // ErrErased: the record of this id was erased, and it does not come back.
 var ErrErased = errors.New("this record was erased")
 
+// notErased keeps an erased id from being used again.
 func (t *Tx) notErased(ctx context.Context, client string) error {
 	var gone bool
 	err := t.tx.GetContext(ctx, &gone, `select exists (select from erasure where client_id = $1::uuid)`, client)

@@ -37,6 +37,7 @@ type eventRow struct {
 const eventColumns = `id, client_id, visit_id, author_id, device_id, seq, device_ms, received_at, seen, version,
 	schema, type, body, happened_ms, clock, hold_at_ms, verdict, why, result from visit_event`
 
+// event reads a row, with its verdict and, of a hold's end, what it came to.
 func (r eventRow) event() (visit.Event, error) {
 	e := visit.Event{
 		ID: r.ID.String(), Client: r.Client.String(), Visit: r.Visit.String(),
@@ -60,6 +61,7 @@ func (t *Tx) Events(ctx context.Context, visitID uuid.UUID) ([]visit.Event, erro
 	return t.events(ctx, `where visit_id = $1 order by version`, visitID)
 }
 
+// events reads a log by a condition on its rows.
 func (t *Tx) events(ctx context.Context, condition string, args ...any) ([]visit.Event, error) {
 	var rows []eventRow
 	if err := t.tx.SelectContext(ctx, &rows, `select `+eventColumns+` `+condition, args...); err != nil {

@@ -41,6 +41,8 @@ func among(column string, of []uuid.UUID) (where string, args []any) {
 	return ` where ` + column + ` = any ($1)`, []any{of}
 }
 
+// exportClients reads the clients of an archive. One that is not in this practice is an error:
+// an archive that lacks somebody silently would be taken for whole.
 func (t *Tx) exportClients(ctx context.Context, of []uuid.UUID, a *exchange.Archive) error {
 	var rows []Client
 	where, args := among("c.id", of)
@@ -68,6 +70,7 @@ func (t *Tx) exportClients(ctx context.Context, of []uuid.UUID, a *exchange.Arch
 	return nil
 }
 
+// exportVisits reads visits with their logs, which are the record.
 func (t *Tx) exportVisits(ctx context.Context, of []uuid.UUID, a *exchange.Archive) error {
 	var rows []Visit
 	where, args := among("c.id", of)
@@ -98,6 +101,7 @@ func (t *Tx) exportVisits(ctx context.Context, of []uuid.UUID, a *exchange.Archi
 	return nil
 }
 
+// exportPhotos reads photographs with what was measured on them; removed ones stay out.
 func (t *Tx) exportPhotos(ctx context.Context, of []uuid.UUID, a *exchange.Archive) error {
 	var rows []struct {
 		ID       uuid.UUID `db:"id"`

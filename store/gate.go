@@ -26,6 +26,8 @@ type gate struct {
 	patience     time.Duration
 }
 
+// newGate lets so many in at once and so many wait. One place is kept for those whose device
+// is known.
 func newGate(atOnce, waiting int, patience time.Duration) *gate {
 	return &gate{
 		make(chan struct{}, atOnce), make(chan struct{}, max(1, atOnce-1)),

@@ -48,6 +48,7 @@ func (i *importer) set(ctx context.Context, kind, key string, there, same bool, 
 	return nil
 }
 
+// weights takes the practice's own weights, and counts those that differ from what is here.
 func (i *importer) weights(ctx context.Context, in exchange.ArchivePractice) error {
 	here, err := i.Weights(ctx)
 	if err != nil {
@@ -63,6 +64,7 @@ func (i *importer) weights(ctx context.Context, in exchange.ArchivePractice) err
 	return nil
 }
 
+// thresholds takes the practice's own thresholds in the same way.
 func (i *importer) thresholds(ctx context.Context, in exchange.ArchivePractice) error {
 	here, err := i.Thresholds(ctx)
 	if err != nil {
@@ -100,6 +102,7 @@ func (i *importer) protocols(ctx context.Context, in exchange.ArchivePractice) e
 	return nil
 }
 
+// notes takes the practice's words beside the atlas; a text that is here already stays.
 func (i *importer) notes(ctx context.Context, in exchange.ArchivePractice) error {
 	list, err := i.AtlasNotes(ctx)
 	if err != nil {

@@ -59,10 +59,12 @@ var ErrUnfit = errors.New("it cannot be kept")
 // importer takes one file in, within one transaction.
 type importer struct {
 	*Tx
-	in     Incoming
-	id     uuid.UUID
+	in Incoming
+	id uuid.UUID
+	// counts are what is told of the import when it is done.
 	counts ImportCounts
-	marks  []row
+	// marks name each row that it brought, so that it can be taken out again.
+	marks []row
 	// members work here: they sign for themselves.
 	members map[string]bool
 }
@@ -87,6 +89,7 @@ func (t *Tx) Import(ctx context.Context, in Incoming) (uuid.UUID, ImportCounts, 
 	return i.id, i.counts, nil
 }
 
+// mark notes what this import has brought, so that it can be taken out again as a whole.
 func (i *importer) mark(kind string, id visit.UUID, version int64) {
 	i.marks = append(i.marks, row{
 		"practice_id": i.who.Practice, "import_id": i.id, "kind": kind, "id": id, "version": version,
@@ -109,6 +112,8 @@ func (i *importer) people(ctx context.Context) error {
 	return nil
 }
 
+// clients adds those who are not here yet. One who is here keeps what the practice has written
+// since.
 func (i *importer) clients(ctx context.Context) error {
 	for _, c := range i.in.Archive.Clients {
 		if err := i.notErased(ctx, string(c.ID)); err != nil {
@@ -166,6 +171,8 @@ func (i *importer) visits(ctx context.Context) error {
 	return nil
 }
 
+// log judges a visit's events anew, for whoever can write a file could write a verdict into
+// it.
 func (i *importer) log(ctx context.Context, v exchange.ArchiveVisit) error {
 	if len(v.Events) == 0 {
 		return nil
@@ -252,6 +259,7 @@ func signs(kind string) bool {
 	return false
 }
 
+// photos decodes each picture whole, so that nothing else than a picture is ever stored.
 func (i *importer) photos(ctx context.Context) error {
 	for k, p := range i.in.Archive.Photos {
 		raw, err := base64.StdEncoding.DecodeString(p.JPEG)
@@ -286,6 +294,7 @@ func (i *importer) photos(ctx context.Context) error {
 	return nil
 }
 
+// record keeps what was imported, from which file, by whom, with a checksum of the file.
 func (i *importer) record(ctx context.Context) error {
 	counts, err := json.Marshal(i.counts)
 	if err != nil {

@@ -13,7 +13,7 @@ type Settings struct {
 	// IdleMinutes is how long a device may lie idle before it signs itself out; 0 is
 	// never.
 	IdleMinutes int `db:"idle_minutes"`
-	// Protocol is the protocol that a point gets where nothing speaks for another.
+	// Protocol is what a point is treated by where nothing speaks for another.
 	Protocol ids.Protocol `db:"protocol"`
 	// Units (metric, imperial), ClockHours (12, 24) and WeekStarts (0 Sunday, 1 Monday,
 	// 6 Saturday) are how things are written; the record stays metric.

@@ -53,6 +53,7 @@ func (s *Store) Listen(ctx context.Context, heard func(Signal)) {
 	}
 }
 
+// listen holds one connection of its own until it breaks; the caller makes a new one.
 func (s *Store) listen(ctx context.Context, heard func(Signal)) error {
 	conn, err := pgx.Connect(ctx, s.url)
 	if err != nil {

@@ -255,6 +255,8 @@ func (s *Store) begin(ctx context.Context, who Principal) (*Tx, error) {
 	return &Tx{tx: tx, who: who, key: s.key}, nil
 }
 
+// named is the client that an action is about: as it was said, or as the transaction has read
+// it.
 func (t *Tx) named(what Action) uuid.NullUUID {
 	if what.Client.Valid {
 		return what.Client
@@ -262,6 +264,7 @@ func (t *Tx) named(what Action) uuid.NullUUID {
 	return t.client
 }
 
+// audit writes the row within the transaction, so that there is no access without its trace.
 func (t *Tx) audit(ctx context.Context, what Action, outcome string) error {
 	_, err := t.tx.ExecContext(ctx, `insert into audit (practice_id, person_id, verb, kind, subject, client_id, outcome)
 		values ($1, $2, $3, $4, $5, $6, $7)`,

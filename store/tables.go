@@ -189,6 +189,8 @@ func (t *Tx) reproject(ctx context.Context, id uuid.UUID, now time.Time) error {
 	return t.project(ctx, v, v.Version, visit.Reduce(vc, log), vc)
 }
 
+// pointRows are the points as later visits ask for them: what was found, what let go, what the
+// client said.
 func pointRows(v Visit, s visit.State, left []visit.LeftPoint) []row {
 	rows := make([]row, len(s.Points))
 	for i, p := range s.Points {
@@ -207,6 +209,7 @@ func pointRows(v Visit, s visit.State, left []visit.LeftPoint) []row {
 	return rows
 }
 
+// holdRows are what lists and the hand's load ask for; the log of a hold stays in the events.
 func holdRows(_ Visit, s visit.State) []row {
 	rows := make([]row, len(s.Holds))
 	for i, h := range s.Holds {
@@ -221,6 +224,8 @@ func holdRows(_ Visit, s visit.State) []row {
 	return rows
 }
 
+// rangeRows are the ranges before and after; pain is that of the later reading where it has
+// one.
 func rangeRows(_ Visit, s visit.State) []row {
 	rows := make([]row, len(s.Ranges))
 	for i, r := range s.Ranges {
@@ -232,6 +237,7 @@ func rangeRows(_ Visit, s visit.State) []row {
 	return rows
 }
 
+// signRows are signs with where the hand was, for the day's other visits.
 func signRows(_ Visit, s visit.State) []row {
 	rows := make([]row, len(s.Pressed))
 	for i, p := range s.Pressed {
@@ -240,6 +246,7 @@ func signRows(_ Visit, s visit.State) []row {
 	return rows
 }
 
+// consentRows are the latest words on each area.
 func consentRows(_ Visit, s visit.State) []row {
 	rows := make([]row, len(s.Consents))
 	for i, c := range s.Consents {
@@ -251,6 +258,7 @@ func consentRows(_ Visit, s visit.State) []row {
 	return rows
 }
 
+// drawingRows is one row, or none where nothing was painted.
 func drawingRows(s visit.State, vc visit.Context) []row {
 	if len(s.Drawing) == 0 {
 		return []row{}
@@ -258,6 +266,7 @@ func drawingRows(s visit.State, vc visit.Context) []row {
 	return []row{{"strokes": s.Drawing, "area_cm2": s.PainCM2(vc)}}
 }
 
+// moment is NULL for a time that has not come.
 func moment(ms int64) sql.NullTime {
 	return sql.NullTime{Time: time.UnixMilli(ms), Valid: ms > 0}
 }

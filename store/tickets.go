@@ -32,11 +32,13 @@ type Ticket struct {
 	Email    string        `db:"email"`
 }
 
+// ticketHash is what is stored of a link, so that the database opens none.
 func ticketHash(secret string) []byte {
 	h := sha256.Sum256([]byte(secret))
 	return h[:]
 }
 
+// newSecret is 192 random bits, beyond guessing, in letters that an address may have.
 func newSecret() string {
 	b := make([]byte, 24)
 	rand.Read(b) //nolint:errcheck // never fails

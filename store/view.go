@@ -84,10 +84,11 @@ func (t *Tx) DueClients(ctx context.Context, now time.Time) ([]Due, error) {
 
 // Spot is the numbers of one spot of a client over visits.
 type Spot struct {
-	Client  uuid.UUID
-	Name    string
-	Muscle  ids.Muscle
-	Side    ids.Side
+	Client uuid.UUID
+	Name   string
+	Muscle ids.Muscle
+	Side   ids.Side
+	// Numbers are the scores at test pressure, over visits.
 	Numbers []progress.Reading
 }
 

@@ -91,6 +91,8 @@ type tally struct {
 	found, inVain int
 }
 
+// add weighs a confidence by how many muscles it was said of, so that a band's mean is of
+// muscles and not of visits.
 func (t *tally) add(s SearchTally) {
 	t.said += s.Confidence * float64(s.Found+s.InVain)
 	t.found += s.Found
@@ -99,6 +101,8 @@ func (t *tally) add(s SearchTally) {
 
 func (t tally) of() int { return t.found + t.inVain }
 
+// band compares what was said with what was found. The list is held to be wrong only where the
+// interval of the share leaves no doubt.
 func (t tally) band(from, to float64) Band {
 	b := Band{From: from, To: to, Found: progress.ShareOf(t.found, t.of()), Verdict: "none"}
 	if t.of() == 0 {
@@ -150,6 +154,7 @@ func Calibrate(list []SearchTally, w Weights) Calibration {
 	return out
 }
 
+// sum is the tally of a key, made when it is first asked for.
 func sum(m map[string]*tally, key string) *tally {
 	if m[key] == nil {
 		m[key] = &tally{}

@@ -49,6 +49,8 @@ func Defaults() []Evidence { return append([]Evidence{}, evidence...) }
 // Weights are a practice's own ratios by evidence id, over the defaults.
 type Weights map[string]Ratio
 
+// of is the practice's own ratio, else the one that ships. A kind that is not known weighs
+// nothing.
 func (w Weights) of(id string) Ratio {
 	if r, ok := w[id]; ok {
 		return r
@@ -61,6 +63,7 @@ func (w Weights) of(id string) Ratio {
 	return Ratio{1, 1}
 }
 
+// list reads muscles from a table, where they stand by blanks.
 func list(s string) []ids.Muscle {
 	var out []ids.Muscle
 	for w := range strings.FieldsSeq(s) {

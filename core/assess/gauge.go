@@ -64,6 +64,7 @@ var gauges = []GaugeInfo{
 // Gauges lists them in the order in which they are taken.
 func Gauges() []GaugeInfo { return append([]GaugeInfo{}, gauges...) }
 
+// gaugeInfo finds a gauge by id; one that is not known has no bounds and no flag.
 func gaugeInfo(id string) GaugeInfo {
 	for _, g := range gauges {
 		if g.ID == id {

@@ -19,8 +19,11 @@ const prior = 0.08
 type hypothesis struct {
 	muscle *atlas.Muscle
 	side   ids.Side
-	list   []grouped
-	conf   float64
+	// list are its reasons in the order in which they were found, damped when they are added
+	// up.
+	list []grouped
+	// conf is the confidence once it was worked out; tests are weighed by it.
+	conf float64
 }
 
 type grouped struct {
@@ -28,6 +31,7 @@ type grouped struct {
 	Why
 }
 
+// add keeps a reason as natural log-odds. A ratio of one is no reason and is not listed.
 func (h *hypothesis) add(group, finding string, ratio float64, text string) {
 	if ratio != 1 {
 		h.list = append(h.list, grouped{group, Why{finding, math.Log(ratio), text}})
@@ -65,6 +69,7 @@ func (h *hypothesis) reasons() (sum float64, why []Why) {
 	return sum, why
 }
 
+// sign keeps reasons for and against apart when a group is damped.
 func sign(v float64) int {
 	if v < 0 {
 		return -1
@@ -74,6 +79,8 @@ func sign(v float64) int {
 
 var priorLog = math.Log(prior / (1 - prior))
 
+// confidence turns the sum of log-odds into a share between 0 and 1, neither of which it
+// reaches.
 func (h *hypothesis) confidence() float64 {
 	sum, _ := h.reasons()
 	return 1 / (1 + math.Exp(-(priorLog + sum)))

@@ -104,6 +104,8 @@ type plumbLine struct {
 // offPlumb is a place from the upper end of the plumb line, in pixels.
 type offPlumb struct{ right, up float64 }
 
+// plumbLine is the true vertical of a photograph. Its two ends must lie apart, the upper one
+// above, or no angle can be trusted.
 func (p Photo) plumbLine() (plumbLine, error) {
 	top, low := p.Plumb[0], p.Plumb[1]
 	dx, dy := low[0]-top[0], low[1]-top[1]
@@ -124,6 +126,8 @@ func (p Photo) plumbLine() (plumbLine, error) {
 	return l, nil
 }
 
+// at gives a landmark's distance from the plumb line and its height along it, in the
+// photograph's pixels.
 func (l plumbLine) at(id string) (offPlumb, bool) {
 	q, ok := l.landmarks[id]
 	x, y := q[0]-l.top[0], q[1]-l.top[1]
@@ -157,6 +161,7 @@ func (l plumbLine) slope(angles map[ids.Measure]float64, m ids.Measure, front, r
 	angles[m] = deg(math.Atan2(up, (f.right-r.right)*l.sign))
 }
 
+// pairedName splits a landmark's side from its name; one in the middle has none.
 func pairedName(id string) (base, side string) {
 	for _, s := range []string{"left", "right"} {
 		if b, ok := strings.CutSuffix(id, "-"+s); ok {

@@ -130,6 +130,7 @@ func flag(p, o Posture, own Thresholds) PostureFlag {
 	return f
 }
 
+// because adds a reason to those that are there: a reading may be flagged for two.
 func (f *PostureFlag) because(reason string) {
 	if f.Reason != "" && reason != "" {
 		f.Reason += "; "

@@ -21,6 +21,7 @@ type readings struct {
 	age  int
 }
 
+// find is the reading of a movement on a side, or nil where it was not taken.
 func (l readings) find(mv ids.Movement, side ids.Side) *ROM {
 	for i := range l.list {
 		if l.list[i].Movement == mv && l.list[i].Side == side {

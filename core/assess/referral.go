@@ -9,6 +9,8 @@ import (
 	"mokren/core/ids"
 )
 
+// referral weighs how much of the painted pain lies in each muscle's usual pattern. Intensity
+// counts, so that a light stroke over a large area does not outweigh the main pain.
 func (m *model) referral(pain []Pain) {
 	total := 0.0
 	for _, p := range pain {

@@ -8,6 +8,8 @@ import (
 	"mokren/core/ids"
 )
 
+// test adds a positive or a negative result. Unclear says nothing, and is not the same as
+// negative.
 func (m *model) test(t TestResult) {
 	if t.Result == "unclear" {
 		return
@@ -27,6 +29,8 @@ type target struct {
 	group string
 }
 
+// ratioOf: a resisted action weighs as a painful contraction, every other test as a length
+// test.
 func (m *model) ratioOf(t ids.Test) Ratio {
 	if strings.HasPrefix(string(t), "resisted:") {
 		return m.w.of("contraction")

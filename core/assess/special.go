@@ -10,10 +10,15 @@ import (
 
 // asked is what a test asks of joints, how the client lies, and where it presses.
 type asked struct {
-	way       safety.Way
+	// way is what is done to the joints: moved, stretched, or worked against a hand.
+	way safety.Way
+	// movements by blanks, on the side that is tested.
 	movements string
-	lies      ids.Position
-	presses   string
+	// lies is the position that the test needs; empty where any will do.
+	lies ids.Position
+	// presses is where the test presses, as the screening names places; empty where it does
+	// not.
+	presses string
 	// bothSides: the other side moves as well.
 	bothSides bool
 }
@@ -140,6 +145,7 @@ var testMuscles = sync.OnceValue(func() map[ids.Test][]ids.Muscle {
 	return out
 })
 
+// findSpecial is a special test by id, or an empty one.
 func findSpecial(t ids.Test) special {
 	for _, s := range specials {
 		if s.id == t {
@@ -165,6 +171,7 @@ func TestName(t ids.Test) string {
 	return findSpecial(t).name
 }
 
+// asksOf is what a test does to the joints, by which the client's answers may forbid it.
 func asksOf(t ids.Test) asked {
 	if mv, ok := strings.CutPrefix(string(t), "resisted:"); ok {
 		return asked{way: safety.Resisted, movements: mv}
@@ -172,6 +179,7 @@ func asksOf(t ids.Test) asked {
 	return findSpecial(t).asked
 }
 
+// motion puts it into the words of the safety rules.
 func (a asked) motion() safety.Motion {
 	return safety.Motion{Way: a.way, Movements: ids.List[ids.Movement](a.movements)}
 }

@@ -7,6 +7,8 @@ import (
 	"mokren/core/ids"
 )
 
+// posture adds what flagged readings say. A reading within its bounds says nothing against a
+// muscle: posture is a weak sign.
 func (m *model) posture(list []Posture, own Thresholds) {
 	flags := Flags(list, own)
 	for i, p := range list {
@@ -45,6 +47,7 @@ func (p Posture) inWords() string {
 	return name
 }
 
+// larger is the side of a pair with the greater reading.
 func larger(p Posture, list []Posture) ids.Side {
 	val := func(p Posture) float64 {
 		switch {

@@ -22,16 +22,19 @@ type Why struct {
 
 // Suspect is a muscle on a side with its confidence.
 type Suspect struct {
-	Muscle     ids.Muscle `json:"muscle"`
-	Name       string     `json:"name"`
-	Side       ids.Side   `json:"side"`
-	Region     string     `json:"region"`
-	Confidence float64    `json:"confidence"`
+	Muscle ids.Muscle `json:"muscle"`
+	Name   string     `json:"name"`
+	Side   ids.Side   `json:"side"`
+	Region string     `json:"region"`
+	// Confidence is between 0 and 1 and reaches neither.
+	Confidence float64 `json:"confidence"`
 	// Ready: at or above the line, and not blocked.
-	Ready   bool   `json:"ready"`
+	Ready bool `json:"ready"`
+	// Blocked: the screening lets nothing be pressed there.
 	Blocked bool   `json:"blocked"`
 	Because string `json:"blocked_because,omitempty"`
-	Why     []Why  `json:"why"`
+	// Why lists the reasons as they count, the strongest first.
+	Why []Why `json:"why"`
 	// Raised: some finding speaks for it.
 	Raised bool `json:"raised"`
 }
@@ -39,24 +42,29 @@ type Suspect struct {
 // NextTest is a test worth doing, with the drop of total entropy that it is
 // expected to bring.
 type NextTest struct {
-	Test     ids.Test `json:"test"`
-	Side     ids.Side `json:"side"`
-	GainBits float64  `json:"gain_bits"`
-	Text     string   `json:"text"`
-	Name     string   `json:"name"`
+	Test ids.Test `json:"test"`
+	Side ids.Side `json:"side"`
+	// GainBits orders them; it is not shown.
+	GainBits float64 `json:"gain_bits"`
+	Text     string  `json:"text"`
+	Name     string  `json:"name"`
+	// How the test is done, in words.
 	How      string   `json:"how"`
 	Cautions []string `json:"cautions,omitempty" doc:"of the client's answers, to be said with it"`
 }
 
 // Ranking is the suspects, highest first.
 type Ranking struct {
-	Suspects []Suspect  `json:"suspects"`
-	Next     []NextTest `json:"next_tests"`
+	// Suspects are all muscles on both sides, so that one can ask for any.
+	Suspects []Suspect `json:"suspects"`
+	// Next are tests worth doing, the most useful first.
+	Next []NextTest `json:"next_tests"`
 	// Today is what the client's answers say of tests; of the others they say nothing.
-	Today     []TestToday `json:"tests_today"`
-	Threshold float64     `json:"threshold"`
-	Notes     []string    `json:"notes"`
-	Missing   []Missing   `json:"missing" doc:"kinds of finding not yet taken, the most telling first; at most three"`
+	Today []TestToday `json:"tests_today"`
+	// Threshold is the line above which hands search.
+	Threshold float64   `json:"threshold"`
+	Notes     []string  `json:"notes"`
+	Missing   []Missing `json:"missing" doc:"kinds of finding not yet taken, the most telling first; at most three"`
 }
 
 // Threshold is the line above which a suspect is ready for hands.
@@ -71,6 +79,8 @@ type model struct {
 
 var bothSides = [2]ids.Side{ids.Left, ids.Right}
 
+// newModel makes a hypothesis of every muscle on each side. Ligaments and fasciae have no
+// trigger points and are left out.
 func newModel(w Weights) *model {
 	m := &model{index: map[ids.Muscle][2]*hypothesis{}, w: w}
 	for _, mu := range atlas.All() {

@@ -49,6 +49,8 @@ func (t Thresholds) Of(id string) float64 {
 	return 0
 }
 
+// source says whether the practice has set it, under any of the names that a measure's
+// thresholds have.
 func (t Thresholds) source(id string) string {
 	for _, k := range []string{id, id + "-usual", id + "-sides"} {
 		if _, own := t[k]; own {

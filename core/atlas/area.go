@@ -11,8 +11,10 @@ import (
 // order of drawing. Sinew is the whole sheet, of which the belly covers all but
 // the tendons; either may be empty.
 type Area struct {
-	Sinew  string
-	Belly  string
+	// Sinew is drawn first; the belly covers all of it but the tendons.
+	Sinew string
+	Belly string
+	// Bands are tendinous lines across the belly, as of rectus abdominis.
 	Bands  []string
 	Fibres []string
 }
@@ -70,6 +72,8 @@ func (s *sheet) area(p Part, sinew bool) Area {
 // sign of the way to it.
 func flat(t float64) func(u float64) float64 { return func(float64) float64 { return t } }
 
+// bulging bends the end of a belly into its tendon, deepest in the middle of the width and not
+// at all at its edges.
 func bulging(t, room float64) func(u float64) float64 {
 	e := math.Copysign(min(0.05, math.Abs(room)*0.6), room)
 	return func(u float64) float64 { return t + e*(1-2*(2*u-1)*(2*u-1)) }

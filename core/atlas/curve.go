@@ -13,6 +13,8 @@ type curve struct {
 	gone   []float64 // length up to each point, in view units; the last is the whole
 }
 
+// curveThrough samples the smooth line once, with its length up to each sample, so that shares
+// of it are found by a search.
 func curveThrough(points []body.Point) curve {
 	c := curve{points: body.Smooth(points)}
 	c.gone = make([]float64, len(c.points))

@@ -38,6 +38,7 @@ func (m *Muscle) fillMeasures() {
 	}
 }
 
+// filled puts the words of a measure into a text, with a capital where they begin it.
 func filled(text, words string) string {
 	if strings.HasPrefix(text, slot) {
 		words = sentenceCase(words)

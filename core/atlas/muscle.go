@@ -25,7 +25,9 @@ type Anchor struct {
 // with the two edges as curves. The views "side", "head" and "sole" mean those
 // of the muscle's side.
 type Part struct {
-	View      string   `json:"view" enum:"front,back,side,head,sole"`
+	// View in which the sheet is seen.
+	View string `json:"view" enum:"front,back,side,head,sole"`
+	// Origin and Insertion run from the first edge to the last, at least one point each.
 	Origin    []Anchor `json:"origin" minItems:"1"`
 	Insertion []Anchor `json:"insertion" minItems:"1"`
 	// First and Last are what the edges pass on their way, where they are not
@@ -44,13 +46,16 @@ type Part struct {
 // referral pattern, which is the lattice's cells of these regions on the
 // muscle's side. A contact's site has no pattern.
 type Site struct {
-	ID        string       `json:"id"`
-	Name      string       `json:"name" doc:"{measure} stands for the words of the measure"`
-	Measure   *Measure     `json:"measure,omitempty"`
-	Fibre     int          `json:"fibre" minimum:"0" doc:"index of the part"`
-	AlongPct  float64      `json:"along_pct" minimum:"0" maximum:"100" doc:"percent of the way from origin to insertion"`
-	AcrossMM  float64      `json:"across_mm,omitempty" doc:"mm from the middle fibre in a body of 170 cm, outward or forward positive"`
-	Reach     string       `json:"reach" enum:"easy,moderate,hard,not on large bodies"`
+	// ID is the site's own within the muscle; records name it, so it never changes.
+	ID       string   `json:"id"`
+	Name     string   `json:"name" doc:"{measure} stands for the words of the measure"`
+	Measure  *Measure `json:"measure,omitempty"`
+	Fibre    int      `json:"fibre" minimum:"0" doc:"index of the part"`
+	AlongPct float64  `json:"along_pct" minimum:"0" maximum:"100" doc:"percent of the way from origin to insertion"`
+	AcrossMM float64  `json:"across_mm,omitempty" doc:"mm from the middle fibre in a body of 170 cm, outward or forward positive"`
+	// Reach is how hard the place is to get at, in words of the trade.
+	Reach string `json:"reach" enum:"easy,moderate,hard,not on large bodies"`
+	// Essential regions are usually felt, Spillover less often.
 	Essential []ids.Region `json:"essential,omitempty"`
 	Spillover []ids.Region `json:"spillover,omitempty"`
 	Note      string       `json:"note,omitempty"`
@@ -152,35 +157,54 @@ type Corrections struct {
 // next to the skin. Tension and Slack are joint positions that lengthen and shorten it, within
 // what the client's answers allow.
 type Muscle struct {
-	ID          ids.Muscle      `json:"id"`
-	Kind        string          `json:"kind" enum:"muscle,contact"`
-	Name        string          `json:"name"`
-	Latin       string          `json:"latin"`
-	Region      string          `json:"region" enum:"head-and-neck,shoulder-girdle,arm-and-hand,trunk,hip-and-thigh,leg-and-foot"`
-	Layer       int             `json:"layer" minimum:"1" maximum:"4"`
-	Attachments []Attachment    `json:"attachments" minItems:"2"`
-	Parts       []Part          `json:"parts" minItems:"1"`
-	Actions     []Motion        `json:"actions"`
-	Restricts   []Motion        `json:"restricts" doc:"movements that it limits when short"`
-	Innervation string          `json:"innervation"`
-	Corrections *Corrections    `json:"corrections,omitempty"`
-	Sites       []Site          `json:"sites" minItems:"1"`
-	Find        []Step          `json:"find" minItems:"3"`
-	Strum       string          `json:"strum"`
-	Trace       string          `json:"trace"`
-	MistakenFor []Neighbour     `json:"mistaken_for" minItems:"1"`
-	Confirm     Confirm         `json:"confirm"`
-	Tension     []JointPosition `json:"tension" minItems:"1"`
-	Slack       []JointPosition `json:"slack" minItems:"1"`
-	Positions   []ids.Position  `json:"positions" minItems:"1"`
-	Contacts    []ids.Contact   `json:"contacts" minItems:"1"`
-	Draping     string          `json:"draping"`
-	Near        []Near          `json:"near"`
-	EaseFirst   []ids.Muscle    `json:"ease_first"`
-	Cautions    []string        `json:"cautions" minItems:"1"`
-	Usual       Usual           `json:"usual_protocol"`
-	Stretch     Stretch         `json:"home_stretch"`
-	Sources     []string        `json:"sources" minItems:"1"`
+	// ID is the file's name.
+	ID ids.Muscle `json:"id"`
+	// Kind is muscle, or contact for a ligament or fascia.
+	Kind  string `json:"kind" enum:"muscle,contact"`
+	Name  string `json:"name"`
+	Latin string `json:"latin"`
+	// Region is where the list of muscles has it, not where it is pressed.
+	Region string `json:"region" enum:"head-and-neck,shoulder-girdle,arm-and-hand,trunk,hip-and-thigh,leg-and-foot"`
+	Layer  int    `json:"layer" minimum:"1" maximum:"4"`
+	// Attachments begin with the origin.
+	Attachments []Attachment `json:"attachments" minItems:"2"`
+	// Parts are the sheets that views show; places are kept by their index, so they are only
+	// added to.
+	Parts []Part `json:"parts" minItems:"1"`
+	// Actions stand with the strongest first.
+	Actions   []Motion `json:"actions"`
+	Restricts []Motion `json:"restricts" doc:"movements that it limits when short"`
+	// Innervation with segments, as textbooks write it.
+	Innervation string       `json:"innervation"`
+	Corrections *Corrections `json:"corrections,omitempty"`
+	// Sites are usual ones, the most usual first.
+	Sites []Site `json:"sites" minItems:"1"`
+	// Find are the steps of palpation, from a landmark to the place.
+	Find []Step `json:"find" minItems:"3"`
+	// Strum is how fibres are felt across, Trace how the band is followed along them.
+	Strum string `json:"strum"`
+	Trace string `json:"trace"`
+	// MistakenFor are neighbours, each with what tells them apart.
+	MistakenFor []Neighbour `json:"mistaken_for" minItems:"1"`
+	Confirm     Confirm     `json:"confirm"`
+	// Tension lengthens the muscle and Slack shortens it, without pain.
+	Tension []JointPosition `json:"tension" minItems:"1"`
+	Slack   []JointPosition `json:"slack" minItems:"1"`
+	// Positions in which a client can be worked on here.
+	Positions []ids.Position `json:"positions" minItems:"1"`
+	// Contacts that suit it, the usual one first.
+	Contacts []ids.Contact `json:"contacts" minItems:"1"`
+	Draping  string        `json:"draping"`
+	// Near are words about structures; where they run is in core/safety.
+	Near []Near `json:"near"`
+	// EaseFirst are muscles that are worked before this one.
+	EaseFirst []ids.Muscle `json:"ease_first"`
+	// Cautions are shown wherever the muscle is pressed.
+	Cautions []string `json:"cautions" minItems:"1"`
+	Usual    Usual    `json:"usual_protocol"`
+	Stretch  Stretch  `json:"home_stretch"`
+	// Sources are those of the whole file.
+	Sources []string `json:"sources" minItems:"1"`
 }
 
 //go:generate ../../scripts/atlas-files

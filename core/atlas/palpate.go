@@ -16,13 +16,15 @@ import (
 
 // SitePlace is a site on the figure.
 type SitePlace struct {
-	Site  string    `json:"site"`
-	Name  string    `json:"name"`
-	View  body.View `json:"view"`
-	X     float64   `json:"x"`
-	Y     float64   `json:"y"`
-	Reach string    `json:"reach"`
-	Note  string    `json:"note,omitempty"`
+	Site string    `json:"site"`
+	Name string    `json:"name"`
+	View body.View `json:"view"`
+	// X and Y are in units of the view, to a tenth.
+	X float64 `json:"x"`
+	Y float64 `json:"y"`
+	// Reach says how hard it is to get at.
+	Reach string `json:"reach"`
+	Note  string `json:"note,omitempty"`
 }
 
 // LandmarkPlace is a landmark of the guide, on the figure where it is shown.
@@ -57,36 +59,44 @@ type Referral struct {
 
 // Guide is the palpation guide for one muscle and side.
 type Guide struct {
-	Muscle      ids.Muscle      `json:"muscle"`
-	Name        string          `json:"name"`
-	Side        ids.Side        `json:"side"`
-	Sites       []SitePlace     `json:"sites"`
-	Landmarks   []LandmarkPlace `json:"landmarks"`
-	Steps       []string        `json:"steps"`
-	Draw        []DrawStep      `json:"draw" doc:"what to draw on the figure, step by step"`
-	StrumDeg    float64         `json:"strum_deg" doc:"direction across the fibres in the view, 0 to 180 degrees from the picture's right, clockwise"`
-	TraceDeg    float64         `json:"trace_deg"`
-	Confirm     Confirm         `json:"confirm"`
-	Tension     []JointPosition `json:"tension"`
-	Slack       []JointPosition `json:"slack"`
-	Near        []NearBy        `json:"near"`
-	EaseFirst   []ids.Muscle    `json:"ease_first"`
-	MistakenFor []Neighbour     `json:"mistaken_for"`
-	Referral    Referral        `json:"referral"`
-	Positions   []ids.Position  `json:"positions"`
-	Contacts    []ids.Contact   `json:"contacts"`
-	Draping     string          `json:"draping"`
-	Cautions    []string        `json:"cautions"`
-	Protocol    Usual           `json:"usual_protocol"`
-	Stretch     Stretch         `json:"home_stretch"`
-	Synergists  []ids.Muscle    `json:"synergists"`
-	Antagonists []ids.Muscle    `json:"antagonists"`
-	Latin       string          `json:"latin"`
-	Layer       int             `json:"layer"`
-	Innervation string          `json:"innervation"`
-	Attachments []Attachment    `json:"attachments"`
-	Actions     []Motion        `json:"actions"`
-	Sources     []string        `json:"sources"`
+	Muscle ids.Muscle `json:"muscle"`
+	Name   string     `json:"name"`
+	Side   ids.Side   `json:"side"`
+	// Sites are those asked for, in the order of the file.
+	Sites []SitePlace `json:"sites"`
+	// Landmarks of the steps, in the view of the first site where it shows them.
+	Landmarks []LandmarkPlace `json:"landmarks"`
+	// Steps are the words, Draw the same with what to draw.
+	Steps    []string   `json:"steps"`
+	Draw     []DrawStep `json:"draw" doc:"what to draw on the figure, step by step"`
+	StrumDeg float64    `json:"strum_deg" doc:"direction across the fibres in the view, 0 to 180 degrees from the picture's right, clockwise"`
+	// TraceDeg is the direction along the fibres, measured in the same way.
+	TraceDeg float64         `json:"trace_deg"`
+	Confirm  Confirm         `json:"confirm"`
+	Tension  []JointPosition `json:"tension"`
+	Slack    []JointPosition `json:"slack"`
+	// Near are structures within reach of a site, the nearest first.
+	Near        []NearBy     `json:"near"`
+	EaseFirst   []ids.Muscle `json:"ease_first"`
+	MistakenFor []Neighbour  `json:"mistaken_for"`
+	// Referral is of all sites asked for together.
+	Referral  Referral       `json:"referral"`
+	Positions []ids.Position `json:"positions"`
+	Contacts  []ids.Contact  `json:"contacts"`
+	Draping   string         `json:"draping"`
+	Cautions  []string       `json:"cautions"`
+	// Protocol is the usual one of the muscle; what suits a point is in core/points.
+	Protocol Usual   `json:"usual_protocol"`
+	Stretch  Stretch `json:"home_stretch"`
+	// Synergists and Antagonists have the strongest first.
+	Synergists  []ids.Muscle `json:"synergists"`
+	Antagonists []ids.Muscle `json:"antagonists"`
+	Latin       string       `json:"latin"`
+	Layer       int          `json:"layer"`
+	Innervation string       `json:"innervation"`
+	Attachments []Attachment `json:"attachments"`
+	Actions     []Motion     `json:"actions"`
+	Sources     []string     `json:"sources"`
 }
 
 // DrawStep is one step of the construction: a landmark that is found, joined

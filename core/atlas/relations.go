@@ -61,6 +61,7 @@ func opposed(a, b Motion) bool {
 	return opposites[a.Movement] == b.Movement || opposites[b.Movement] == a.Movement
 }
 
+// motions leaves degrees and words out: relations are of movements alone.
 func motions(list []JointPosition) []Motion {
 	out := make([]Motion, len(list))
 	for i, p := range list {
@@ -87,6 +88,7 @@ func (m *Muscle) Relations() (synergists, antagonists []ids.Muscle) {
 // related keeps what was worked out; the data never changes.
 var related sync.Map
 
+// relate works both lists out, with what the file corrects by hand.
 func (m *Muscle) relate() (synergists, antagonists []ids.Muscle) {
 	c := m.Corrections
 	if c == nil {

@@ -252,6 +252,7 @@ func (s *sheet) border(from, to func(u float64) float64) []body.Point {
 	return out
 }
 
+// unit is the way from a to b with length one; of two equal points it is nothing.
 func unit(a, b body.Point) body.Point {
 	d := math.Max(a.Distance(b), 1e-12)
 	return body.Point{X: (b.X - a.X) / d, Y: (b.Y - a.Y) / d}

@@ -14,6 +14,7 @@ func (d frontBackData) bodyHalf(v View) []Point {
 	return slices.Concat(c.NeckToWrist, c.WristToArmpit, c.ArmpitToHip, c.HipToAnkle, foot, c.AnkleToCrotch).points()
 }
 
+// drawFrontOrBack mirrors one half. Ears come first, so that the head lies before them.
 func (f *Figure) drawFrontOrBack(v View) {
 	d := frontBackFile()
 	f.add(v, "body", Trunk, d.bodyHalf(v), false)
@@ -37,6 +38,7 @@ func (f *Figure) hand(v View, p pose, lines []lineData, both bool) {
 	f.line(v, laid, both)
 }
 
+// drawSole lays each toe as a capsule on the outline of the foot.
 func (f *Figure) drawSole(v View) {
 	d := soleFile()
 	f.add(v, "sole", Foot, d.Outline.points(), true)

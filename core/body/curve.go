@@ -33,6 +33,8 @@ func open(p []Point) string {
 // tension 1/6 is the uniform Catmull-Rom spline.
 const tension = 1.0 / 6
 
+// segment is the Bézier piece from b to c; a and d are their neighbours, which give it its
+// direction.
 func segment(a, b, c, d Point) string {
 	c1 := Point{b.X + (c.X-a.X)*tension, b.Y + (c.Y-a.Y)*tension}
 	c2 := Point{c.X - (d.X-b.X)*tension, c.Y - (d.Y-b.Y)*tension}

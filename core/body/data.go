@@ -46,6 +46,7 @@ func (p placed) point() Point { return Point{p[0], p[1]} }
 
 type course []placed
 
+// points are the places of a line as the files write them.
 func (o course) points() []Point {
 	out := make([]Point, len(o))
 	for i, p := range o {
@@ -173,6 +174,7 @@ type lineData struct {
 	Line   course  `json:"line" minItems:"2"`
 }
 
+// innerLines reads lines and shades of the drawing.
 func innerLines(list []lineData) []innerLine {
 	out := make([]innerLine, len(list))
 	for i, l := range list {

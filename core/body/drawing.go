@@ -109,6 +109,7 @@ func (s CellSet) Regions() []RegionCover {
 	return out
 }
 
+// regionSize is how many cells a region has in a view, by which a painted share is judged.
 func regionSize(v View, r ids.Region, s ids.Side) int {
 	n := 0
 	for _, c := range Cells(v) {

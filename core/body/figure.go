@@ -91,6 +91,8 @@ func contoursOf(v View) Figure {
 // them.
 func Contours(v View) []Shape { return contoursOf(v).Shapes }
 
+// draw makes the drawing of a view. Bare, it has only the outlines that tell inside from
+// outside, which is what a touch needs.
 func draw(v View, bare bool) Figure {
 	f := Figure{bare: bare, View: v, Version: Version, Width: v.Width(), Height: 1000, Share: v.share()}
 	switch {
@@ -130,6 +132,8 @@ func (f *Figure) add(v View, id string, part Part, half []Point, whole bool) {
 	f.shape(v, id, part, ids.Midline, full)
 }
 
+// shape adds an outline on one side. The path is for people, the polygon for the question of
+// what lies inside.
 func (f *Figure) shape(v View, id string, part Part, side ids.Side, half []Point) {
 	pts := make([]Point, len(half))
 	for i, p := range half {
@@ -143,12 +147,15 @@ func (f *Figure) shape(v View, id string, part Part, side ids.Side, half []Point
 }
 
 type innerLine struct {
-	id     string
+	id string
+	// weight is 1 for a firm line and 0 for a hint.
 	weight float64
-	soft   float64
-	pts    []Point
+	// soft is the width of a shade along the line, in authored units; 0 is a line.
+	soft float64
+	pts  []Point
 }
 
+// line adds light lines on one side or on both; one that runs in the middle is drawn once.
 func (f *Figure) line(v View, lines []innerLine, both bool) {
 	if f.bare {
 		return
@@ -179,6 +186,7 @@ func (f *Figure) line(v View, lines []innerLine, both bool) {
 // steps of a shade, each narrower and shorter than the one before.
 const shadeSteps = 5
 
+// shade lays thin lenses over each other, so that a shadow has no edge.
 func (f *Figure) shade(line []Point, width float64) {
 	for i := range shadeSteps {
 		share := 1 - float64(i)/shadeSteps
@@ -230,11 +238,13 @@ type pose struct {
 
 var hanging = pose{Point{171.5, 520}, 7.5 * math.Pi / 180}
 
+// at turns a point about the wrist and puts it at the end of the forearm.
 func (h pose) at(p Point) Point {
 	s, c := math.Sin(h.turn), math.Cos(h.turn)
 	return Point{h.wrist.X + p.X*c + p.Y*s, h.wrist.Y - p.X*s + p.Y*c}
 }
 
+// all lays a whole outline on the pose.
 func (h pose) all(pts []Point) []Point {
 	out := make([]Point, len(pts))
 	for i, p := range pts {
@@ -250,6 +260,7 @@ func (h pose) inverse(p Point) Point {
 	return Point{dx*c - dy*s, dx*s + dy*c}
 }
 
+// poseIn is how the hand hangs in a view.
 func poseIn(v View) pose {
 	if v.profile() {
 		return sideHand

@@ -25,6 +25,7 @@ func LandmarksOf(v View) []Landmark {
 	return l.([]Landmark)
 }
 
+// placeLandmarks puts every landmark of the authored views on each side that this view shows.
 func placeLandmarks(v View) []Landmark {
 	var out []Landmark
 	for _, authored := range Views {

@@ -130,6 +130,8 @@ func onFigure(v View, y float64) [][2]float64 {
 	return row
 }
 
+// within: the left end of a span belongs to it and the right one does not, so that two spans
+// share no cell.
 func within(row [][2]float64, x float64) bool {
 	return slices.ContainsFunc(row, func(s [2]float64) bool { return s[0] <= x && x < s[1] })
 }
@@ -146,6 +148,8 @@ type row struct {
 // rows that were asked for one cell by one: from where to where they lie on the figure.
 var rows sync.Map
 
+// rowOf is where a row of cells lies on the figure. It is kept, because the next touch is
+// often in the same row.
 func rowOf(c Cell, y float64) [][2]float64 {
 	k := row{c.View, c.R}
 	if known, ok := rows.Load(k); ok {

@@ -79,6 +79,7 @@ func LevelAt(l ids.Landmark) (Level, error) {
 	}
 }
 
+// levelIndex is a level's place from above down, or −1.
 func levelIndex(l ids.Landmark) int {
 	for i, s := range spine {
 		if s == l {
@@ -106,12 +107,14 @@ func Count(from ids.Landmark, down int) (Level, error) {
 
 // Beside is what lies under a finger beside the spine.
 type Beside struct {
-	Structure string       `json:"structure" doc:"spinous-process, facet-joint, transverse-process, rib-joint, rib-angle, lamina, sacral-foramen, sacroiliac-joint, psis, soft-tissue"`
+	Structure string `json:"structure" doc:"spinous-process, facet-joint, transverse-process, rib-joint, rib-angle, lamina, sacral-foramen, sacroiliac-joint, psis, soft-tissue"`
+	// Level that the place belongs to.
 	Level     ids.Landmark `json:"level" doc:"the vertebra it belongs to"`
 	PlusMinus int          `json:"plus_minus"`
-	OutCM     float64      `json:"out_cm"`
-	DownCM    float64      `json:"down_cm"`
-	Text      string       `json:"text"`
+	// OutCM and DownCM are what the finger-widths come to.
+	OutCM  float64 `json:"out_cm"`
+	DownCM float64 `json:"down_cm"`
+	Text   string  `json:"text"`
 }
 
 // slant is how far a spinous tip lies below its own transverse processes, in
@@ -206,6 +209,7 @@ func onSpine(from int, downCM float64) (at float64, ok bool) {
 	return min(max(float64(i)+(goal-tipCM(i))/gapCM(i), 0), float64(last)), true
 }
 
+// named is the answer with what lies there.
 func (b Beside) named(structure, text string) Beside {
 	b.Structure, b.Text = structure, text
 	return b
@@ -213,6 +217,8 @@ func (b Beside) named(structure, text string) Beside {
 
 const noBone = "No bony landmark at this distance."
 
+// neck goes by the spacing of the neck: joints and tips lie closer to the middle than in the
+// low back. Distances are in finger-widths.
 func (b Beside) neck(out float64) Beside {
 	switch {
 	case out < 1.25:
@@ -224,6 +230,8 @@ func (b Beside) neck(out float64) Beside {
 	return b.named("soft-tissue", noBone)
 }
 
+// lowBack goes by distance outward and by how far below the tip the finger is, in finger-
+// widths.
 func (b Beside) lowBack(out, down float64) Beside {
 	switch {
 	case out < 1.5 && down >= 0.5:
@@ -238,6 +246,7 @@ func (b Beside) lowBack(out, down float64) Beside {
 	return b.named("soft-tissue", noBone)
 }
 
+// sacrum goes by distance outward. The iliac spine is named only at its own level.
 func (b Beside) sacrum(out float64) Beside {
 	switch {
 	case out < 1.75:

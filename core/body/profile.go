@@ -21,6 +21,8 @@ func (d sideData) ear(weight float64) innerLine {
 // sideHand is how the hand hangs in a side view.
 var sideHand = pose{Point{74, 514}, 15 * math.Pi / 180}
 
+// drawProfile draws the body first and the arm as a layer of its own, so that the flank behind
+// it can be seen.
 func (f *Figure) drawProfile(v View) {
 	d := sideFile()
 	f.add(v, "body", Trunk, d.trunkAndLeg(), true)

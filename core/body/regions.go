@@ -16,7 +16,8 @@ type seed struct {
 	region ids.Region
 	part   Part
 	middle bool
-	line   []Point
+	// line is one point or several; a cell's distance is to the nearest piece of it.
+	line []Point
 }
 
 // partAt says which part of the figure a half-figure point belongs to, so
@@ -85,6 +86,7 @@ var seeds = sync.OnceValue(func() map[View][]seed {
 	}
 })
 
+// seedsFrom reads the seeds of one drawing.
 func seedsFrom(list []seedData) []seed {
 	out := make([]seed, len(list))
 	for i, d := range list {

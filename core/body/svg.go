@@ -28,6 +28,7 @@ func WriteSVG(b *strings.Builder, f Figure) {
 	}
 }
 
+// writeShapes writes one layer's outlines; strokes and fills are set by the group around them.
 func (f Figure) writeShapes(b *strings.Builder, layer int) {
 	for _, s := range f.Shapes {
 		if s.Layer == layer {
@@ -36,6 +37,7 @@ func (f Figure) writeShapes(b *strings.Builder, layer int) {
 	}
 }
 
+// writeShades writes one layer's shadows, each over the one before.
 func (f Figure) writeShades(b *strings.Builder, layer int) {
 	for _, s := range f.Shades {
 		if s.Layer == layer {
@@ -44,6 +46,7 @@ func (f Figure) writeShades(b *strings.Builder, layer int) {
 	}
 }
 
+// writeLines writes light lines, thicker and darker with their weight.
 func (f Figure) writeLines(b *strings.Builder, layer int) {
 	for _, l := range f.Inner {
 		if l.Layer == layer {

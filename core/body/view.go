@@ -68,6 +68,7 @@ func (p Point) Distance(q Point) float64 { return math.Hypot(p.X-q.X, p.Y-q.Y) }
 // Width of a view in units.
 func (v View) Width() float64 { return 2 * v.middle() }
 
+// middle is where the view's axis lies, in its units; half the width.
 func (v View) middle() float64 {
 	switch {
 	case v.sole():

@@ -15,6 +15,8 @@ import (
 type Question struct {
 	Name    string
 	Summary string
+	// In and Out are the types of the question and of its answer; the page's are made from
+	// them.
 	In, Out reflect.Type
 	// Pure: the answer depends on the input alone.
 	Pure   bool
@@ -48,6 +50,7 @@ func List() []Question {
 	return list
 }
 
+// questions are those about visits and holds, and the computations that pages ask for by name.
 func questions() []Question {
 	list := append(ofVisits(), ofHolds()...)
 	for _, c := range calc.ForPages() {

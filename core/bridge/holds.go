@@ -95,6 +95,7 @@ type liveHold struct {
 	lastMS int64
 }
 
+// ofHolds are the questions of a hold, from what may be chosen to what is shown at a moment.
 func ofHolds() []Question {
 	return []Question{
 		question("protocols", "The protocols of pressing, in the order in which they are offered", protocols),
@@ -113,6 +114,7 @@ type HandQuestion struct {
 	Suit  []ids.Contact   `json:"suit" doc:"contacts that may be used there"`
 }
 
+// spare is asked before a hold begins, while another contact can still be taken.
 func (d *Bridge) spare(in *HandQuestion) (*treat.Sparing, error) {
 	out, err := treat.Spare(in.Holds, in.Next, in.Suit)
 	return &out, err
@@ -125,6 +127,8 @@ type ProtocolNames struct {
 
 func protocols(*Bridge, *struct{}) (*ProtocolNames, error) { return &ProtocolNames{treat.Names()}, nil }
 
+// holdStart resolves plan and limits as the server would, and lowers them as the screening
+// asks.
 func (d *Bridge) holdStart(in *HoldBegun) (*HoldStart, error) {
 	r := in.Request
 	start, err := calc.Resolve(calc.CoachStartLine{
@@ -140,6 +144,8 @@ func (d *Bridge) holdStart(in *HoldBegun) (*HoldStart, error) {
 	return &HoldStart{Start: &start}, nil
 }
 
+// holdOpen replays a log. A late event or an undo opens the hold anew, so that it is always
+// what a replay gives.
 func (d *Bridge) holdOpen(in *HoldLog) (*HoldView, error) {
 	h := &liveHold{id: in.Hold, start: in.Start}
 	for _, b := range in.Log {
@@ -156,6 +162,7 @@ func (d *Bridge) holdOpen(in *HoldLog) (*HoldView, error) {
 	return h.view(in.AtMS), nil
 }
 
+// holdAdd lets one event act on the live coach, at the cost of one step and not of a replay.
 func (d *Bridge) holdAdd(in *HoldAddition) (*HoldView, error) {
 	h, err := d.hold(in.Hold)
 	if err != nil {
@@ -176,6 +183,7 @@ func (d *Bridge) holdAdd(in *HoldAddition) (*HoldView, error) {
 	return h.view(in.AtMS), nil
 }
 
+// holdLook shows the hold at a moment and keeps nothing.
 func (d *Bridge) holdLook(in *HoldMoment) (*HoldView, error) {
 	h, err := d.hold(in.Hold)
 	if err != nil {
@@ -184,6 +192,7 @@ func (d *Bridge) holdLook(in *HoldMoment) (*HoldView, error) {
 	return h.view(in.AtMS), nil
 }
 
+// hold finds one that is open. A page that asks about another was closed, and opens it again.
 func (d *Bridge) hold(id visit.UUID) (*liveHold, error) {
 	i := slices.IndexFunc(d.holds, func(h *liveHold) bool { return h.id == id })
 	if i < 0 {
@@ -192,6 +201,7 @@ func (d *Bridge) hold(id visit.UUID) (*liveHold, error) {
 	return d.holds[i], nil
 }
 
+// read takes an event as the log has it, on the scale that the hold was begun with.
 func (h *liveHold) read(b visit.HoldHappened) (treat.Event, error) {
 	e, err := treat.ParseEvent(b.AtMS, b.Event, b.Value, h.start.Scale)
 	e.Source = b.Source
@@ -211,6 +221,8 @@ func (h *liveHold) rebuild() error {
 	return nil
 }
 
+// apply keeps the last line that a person caused: what an instrument says comes many times a
+// second.
 func (h *liveHold) apply(e treat.Event) {
 	l := h.coach.Apply(e)
 	h.lastMS = max(h.lastMS, e.At)
@@ -219,6 +231,7 @@ func (h *liveHold) apply(e treat.Event) {
 	}
 }
 
+// view is the line at a moment, with what may be said now.
 func (h *liveHold) view(ms int64) *HoldView {
 	line := h.coach.At(ms)
 	out := &HoldView{

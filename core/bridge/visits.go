@@ -44,6 +44,7 @@ type openVisit struct {
 	state    visit.State
 }
 
+// ofVisits are the questions about an open visit; each names the revision that it is about.
 func ofVisits() []Question {
 	return []Question{
 		question("event-kinds", "The types of events of a visit", kinds),
@@ -69,6 +70,8 @@ type EventKinds struct {
 
 func kinds(*Bridge, *struct{}) (*EventKinds, error) { return &EventKinds{visit.Kinds()}, nil }
 
+// visitState opens a visit, or opens it anew after a change. Every answer about an older
+// revision is refused from then on.
 func (d *Bridge) visitState(in *VisitLog) (*VisitState, error) {
 	d.revision++
 	v := &openVisit{log: *in, revision: d.revision, state: visit.Reduce(in.Context, in.Events)}
@@ -115,6 +118,7 @@ type Refusal struct {
 	Why string `json:"why"`
 }
 
+// preview asks what the server would say, before anything is written.
 func (v *openVisit) preview(in *Draft) (*Refusal, error) {
 	return &Refusal{visit.Preview(v.log.Context, v.log.Events, in.Event)}, nil
 }
@@ -131,6 +135,7 @@ type EventIDs struct {
 	Events []string `json:"events"`
 }
 
+// undoable judges the log once for all events asked about.
 func (v *openVisit) undoable(in *Undoing) (*EventIDs, error) {
 	return &EventIDs{visit.Undoable(v.log.Context, v.log.Events, in.Events, in.NowMS)}, nil
 }
@@ -142,6 +147,7 @@ type Weighing struct {
 	StartsMS int64          `json:"starts_ms" doc:"when the visit was booked for, Unix ms"`
 }
 
+// ranking weighs all findings of the visit with the practice's weights.
 func (v *openVisit) ranking(in *Weighing) (*assess.Ranking, error) {
 	return new(assess.Rank(v.state.Findings(v.log.Context, v.log.Earlier, in.StartsMS), in.Weights)), nil
 }
@@ -152,6 +158,7 @@ type WithSuspects struct {
 	Suspects []assess.Suspect `json:"suspects"`
 }
 
+// work judges every point beside the others.
 func (v *openVisit) work(in *WithSuspects) (*visit.Working, error) {
 	return new(v.state.Work(v.log.Context, v.log.Earlier, in.Suspects)), nil
 }
@@ -167,6 +174,7 @@ type Sources struct {
 	Points []points.Candidate `json:"points"`
 }
 
+// trace ranks where a stubborn point may come from.
 func (v *openVisit) trace(in *PointQuestion) (*Sources, error) {
 	list, err := v.state.Trace(v.log.Context, v.log.Earlier, in.Suspects, in.Point)
 	return &Sources{list}, err
@@ -179,6 +187,7 @@ type Planning struct {
 	NowMS  int64           `json:"now_ms"`
 }
 
+// plan is the session from a moment on, for a plan that is accepted or one that is tried.
 func (v *openVisit) plan(in *Planning) (*visit.PlanState, error) {
 	work := v.state.Work(v.log.Context, v.log.Earlier, nil)
 	out, err := v.state.Planning(v.log.Context, v.log.Earlier, work, in.Wanted, in.NowMS)
@@ -191,6 +200,7 @@ type NoteQuestion struct {
 	OffsetMin int `json:"offset_min" doc:"how far the practice's clock is ahead of UTC"`
 }
 
+// note writes the note in the time of the practice.
 func (v *openVisit) note(in *NoteQuestion) (*visit.NoteText, error) {
 	return new(note.Write(note.Visit{
 		State: v.state, Context: v.log.Context, Earlier: v.log.Earlier, OffsetMin: in.OffsetMin,
@@ -202,10 +212,12 @@ type Timeline struct {
 	Entries []visit.TimelineEntry `json:"entries"`
 }
 
+// timeline tells the log in words, taken back or not.
 func (v *openVisit) timeline(*Of) (*Timeline, error) {
 	return &Timeline{visit.Timeline(v.log.Context, v.log.Events)}, nil
 }
 
+// aftercare is made from the visit and from what earlier ones know of its spots.
 func (v *openVisit) aftercare(*Of) (*visit.Aftercare, error) {
 	return new(v.state.Aftercare(v.log.Earlier)), nil
 }
@@ -223,6 +235,7 @@ type Spot struct {
 	Identity visit.UUID `json:"identity"`
 }
 
+// sameSpot says which earlier spot a place is, before it is charted.
 func (v *openVisit) sameSpot(in *PlaceQuestion) (*Spot, error) {
 	return &Spot{visit.SameSpotAs(v.log.Earlier, in.Muscle, in.Side, in.Place, v.log.Context.Height())}, nil
 }
@@ -233,6 +246,7 @@ type HoldQuestion struct {
 	Hold visit.UUID `json:"hold"`
 }
 
+// holdNext is what may come after a hold that has ended.
 func (v *openVisit) holdNext(in *HoldQuestion) (*visit.NextAfter, error) {
 	return new(v.state.NextAfter(v.log.Context, v.log.Earlier, in.Hold)), nil
 }

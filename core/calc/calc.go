@@ -33,6 +33,7 @@ func List() []Calc {
 // Find looks a computation up.
 func Find(name string) (Calc, bool) { return find(List(), name) }
 
+// find goes through the list: it has some forty rows and is asked once for a computation.
 func find(list []Calc, name string) (Calc, bool) {
 	for _, c := range list {
 		if c.Name == name {
@@ -62,6 +63,7 @@ func RunFor(gone Cancelled, name string, raw []byte) ([]byte, error) {
 	return runOf(List(), gone, name, raw)
 }
 
+// runOf runs a computation by its name, or says which names there are.
 func runOf(list []Calc, gone Cancelled, name string, raw []byte) ([]byte, error) {
 	c, ok := find(list, name)
 	if !ok {

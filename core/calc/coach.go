@@ -214,6 +214,7 @@ func (l numbered) refused(err error) error {
 	return &decode.Error{Path: fmt.Sprintf("line %d: %s", l.number, e.Path), Given: e.Given, Allowed: e.Allowed}
 }
 
+// splitLines keeps the numbers of the lines that hold something, because errors name them.
 func splitLines(raw []byte) ([]numbered, error) {
 	var lines []numbered
 	for i, l := range bytes.Split(raw, []byte("\n")) {
@@ -271,6 +272,7 @@ func runLog(gone Cancelled, start treat.Start, events []treat.Event) ([]treat.Li
 	return out, nil
 }
 
+// writeLines writes one document a line, so that the reader can show each as it comes.
 func writeLines(lines []treat.Line) ([]byte, error) {
 	var b bytes.Buffer
 	enc := json.NewEncoder(&b)

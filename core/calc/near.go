@@ -74,13 +74,16 @@ type NearCeilings struct {
 
 // placed is a place to be pressed, however it was named.
 type placed struct {
-	view   body.View
-	at     body.Point
-	line   solid.Pressure
+	view body.View
+	at   body.Point
+	// line is the line of pressure at the place.
+	line solid.Pressure
+	// where are the regions that it goes through, and the structures that it comes too near.
 	where  []safety.Place
 	muscle ids.Muscle
-	usual  []ids.Contact
-	top    float64 // cm below the skin at which what is pressed begins
+	// usual are the contacts that the muscle takes; empty where no muscle is named.
+	usual []ids.Contact
+	top   float64 // cm below the skin at which what is pressed begins
 }
 
 // Near tells what lies near a line of pressure.
@@ -122,6 +125,8 @@ func Near(in NearIn) (NearOut, error) {
 	return out, nil
 }
 
+// structure says how a structure lies to the line of pressure: above the muscle, beneath it,
+// within it, or beside the line.
 func (p placed) structure(c safety.Close, reachMM float64) NearStructure {
 	n := NearStructure{
 		Structure: c.Structure.ID, Name: c.Structure.Name, Side: c.Side, Tier: c.Tier, AlongCM: tenth(c.AlongMM / 10),
@@ -161,6 +166,8 @@ func (in NearIn) place(h float64) (placed, error) {
 	return placed{v, at, l, m.PressedThrough(f, in.Side, v, at), m.ID, m.Contacts, 0}, nil
 }
 
+// touched reads a place by its view and coordinates. It must lie on the figure, or there is no
+// skin to press.
 func (in NearIn) touched(h float64) (placed, error) {
 	v, at := in.View, body.Point{X: *in.X, Y: *in.Y}
 	s, ok := solid.Touch(v, at, v.SideAt(at))

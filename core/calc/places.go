@@ -41,6 +41,7 @@ func Palpate(in PalpateIn) (atlas.Guide, error) {
 	return m.Palpate(in.Side, in.Site, height(in.HeightCM), finger)
 }
 
+// noSite names the sites that the muscle has.
 func noSite(m *atlas.Muscle, given string) *decode.Error {
 	var sites []string
 	for _, s := range m.Sites {
@@ -51,6 +52,7 @@ func noSite(m *atlas.Muscle, given string) *decode.Error {
 	}
 }
 
+// height is the client's, or the default where it is not known; in cm.
 func height(h *float64) float64 {
 	if h == nil {
 		return body.DefaultHeightCM

@@ -27,6 +27,7 @@ type JudgeOut struct {
 // Check implements decode.Checker.
 func (in JudgeIn) Check() *decode.Error { return eachOnce(in.Points) }
 
+// eachOnce refuses a list in which two points have one id: roles refer to points by their ids.
 func eachOnce(list []points.Point) *decode.Error {
 	seen := map[string]bool{}
 	for i, p := range list {

@@ -19,6 +19,8 @@ type Error struct {
 	Allowed string // what would have been accepted
 }
 
+// Error says everything that a caller needs to mend it: where, what was given, what is
+// allowed.
 func (e *Error) Error() string {
 	return fmt.Sprintf("%s: given %s; allowed: %s", e.Path, e.Given, e.Allowed)
 }
@@ -52,6 +54,8 @@ func JSON(raw []byte, dst any) error {
 
 var checkerType = reflect.TypeFor[Checker]()
 
+// assign fills a value from what was read. Null is refused, for absent and null must not mean
+// two things.
 func assign(v any, dst reflect.Value, at *path, lim *limits) error {
 	if v == nil && dst.Type() != rawType {
 		return &Error{at.String(), "null", "leave the field out, or " + wanted(dst.Type(), lim.tag)}
@@ -91,12 +95,17 @@ func fieldAt(v reflect.Value, index []int) reflect.Value {
 }
 
 type field struct {
-	name     string
-	index    []int
-	limits   *limits
+	name string
+	// index leads to the field through embedded structs.
+	index  []int
+	limits *limits
+	// required: it may not be left out, because it has neither omitempty nor a pointer.
 	required bool
 }
 
+// assignStruct fills fields by their JSON names, and refuses names that are unknown, repeated
+// or missing. Keys mostly come in the order of the fields, so the search begins after the last
+// one found.
 func assignStruct(o object, dst reflect.Value, at *path) error {
 	shape := fieldsOf(dst.Type())
 	at.enter()
@@ -136,6 +145,7 @@ func (s shape) find(name string, from int) int {
 	return -1
 }
 
+// names lists a struct's fields for the refusal of one that it does not have.
 func (s shape) names() string {
 	list := make([]string, len(s))
 	for i, f := range s {
@@ -147,6 +157,7 @@ func (s shape) names() string {
 // shapes are looked at once: reflect.Type → shape.
 var shapes sync.Map
 
+// fieldsOf is the shape of a struct, worked out once for each type.
 func fieldsOf(t reflect.Type) shape {
 	if s, ok := shapes.Load(t); ok {
 		return s.(shape)
@@ -168,19 +179,24 @@ func fieldsOf(t reflect.Type) shape {
 
 // limits are what a field's tag allows, read once.
 type limits struct {
-	tag        reflect.StructTag
+	// tag is kept for the words of a refusal.
+	tag reflect.StructTag
+	// min and max are infinite where there is no bound.
 	min, max   float64
 	multipleOf float64
 	// Lengths of text and of lists; the longest is -1 where there is none.
 	shortest, longest int
 	fewest, most      int
-	enum              []string
-	items             *limits
+	// enum are the values that a text may have; nil for any.
+	enum []string
+	// items are the bounds of a list's items, or of a map's values.
+	items *limits
 }
 
 // noLimits are those of a document as a whole.
 var noLimits = limitsOf("")
 
+// limitsOf reads the bounds from a field's tag, once for each type.
 func limitsOf(tag reflect.StructTag) *limits {
 	l := &limits{
 		tag: tag, min: math.Inf(-1), max: math.Inf(1),
@@ -224,6 +240,8 @@ func itemTag(tag reflect.StructTag) reflect.StructTag {
 	return reflect.StructTag(keep)
 }
 
+// holds reports whether a number lies within its bounds and on its step, with room for binary
+// fractions.
 func (l *limits) holds(f float64) bool {
 	if f < l.min || f > l.max {
 		return false
@@ -244,6 +262,7 @@ func length(tag reflect.StructTag, of string, otherwise int) int {
 	return int(number(v))
 }
 
+// allowText counts characters and not bytes, as a person would.
 func (l *limits) allowText(s string) bool {
 	if l.longest >= 0 || l.shortest > 0 {
 		if n := utf8.RuneCountInString(s); n < l.shortest || l.longest >= 0 && n > l.longest {
@@ -264,6 +283,7 @@ func number(s string) float64 {
 	return f
 }
 
+// wanted says in words what a field takes, from its type and its tag.
 func wanted(t reflect.Type, tag reflect.StructTag) string {
 	for t.Kind() == reflect.Pointer {
 		t = t.Elem()

@@ -48,10 +48,12 @@ func assignKind(v any, dst reflect.Value, at *path, lim *limits) error {
 	return nil
 }
 
+// refusal names what was given beside what would do.
 func refusal(v any, dst reflect.Value, at *path, lim *limits) error {
 	return &Error{at.String(), show(v), wanted(dst.Type(), lim.tag)}
 }
 
+// assignRaw keeps a part as JSON, for whoever knows its shape.
 func assignRaw(v any, dst reflect.Value) bool {
 	b, err := json.Marshal(plain(v))
 	if err == nil {
@@ -75,6 +77,7 @@ func assignFloat(v any, dst reflect.Value, lim *limits) bool {
 	return true
 }
 
+// assignInt takes whole numbers only: 1.0 is not one here, and neither is 1e3.
 func assignInt(v any, dst reflect.Value, lim *limits) bool {
 	n, ok := v.(json.Number)
 	if !ok {
@@ -113,6 +116,7 @@ func assignMany(v any, dst reflect.Value, at *path, lim *limits) error {
 	return fmt.Errorf("strict: %s: type %s cannot be decoded", at, dst.Type())
 }
 
+// fitsLength: an array has a length, a list has bounds.
 func fitsLength(n int, dst reflect.Value, lim *limits) bool {
 	if dst.Kind() == reflect.Array {
 		return n == dst.Len()
@@ -120,6 +124,7 @@ func fitsLength(n int, dst reflect.Value, lim *limits) bool {
 	return lim.allowItems(n)
 }
 
+// assignList fills a list or an array; bounds of the tag apply to its items.
 func assignList(list []any, dst reflect.Value, at *path, items *limits) error {
 	into := dst
 	if dst.Kind() == reflect.Slice {
@@ -139,6 +144,7 @@ func assignList(list []any, dst reflect.Value, at *path, items *limits) error {
 	return nil
 }
 
+// assignMap fills a map by its keys, each of which appears once.
 func assignMap(o object, dst reflect.Value, at *path, items *limits) error {
 	m := reflect.MakeMapWithSize(dst.Type(), len(o.keys))
 	at.enter()

@@ -29,6 +29,7 @@ func (p *path) leave()           { p.steps = p.steps[:len(p.steps)-1] }
 func (p *path) field(key string) { p.steps[len(p.steps)-1].key = key }
 func (p *path) item(i int)       { p.steps[len(p.steps)-1].index = i }
 
+// String writes the path as $.field[2], the form that errors are read in.
 func (p *path) String() string {
 	var b strings.Builder
 	b.WriteString("$")
@@ -56,7 +57,8 @@ const fewKeys = 16
 type reader struct {
 	raw  []byte
 	text string // raw once more: what is read is cut from it, not copied
-	at   int
+	// at is the byte that comes next.
+	at int
 	// Fields of the objects that are open, and room for those that are closed:
 	// one slice for many small objects.
 	open   []member
@@ -99,6 +101,8 @@ func (r *reader) peek() byte {
 	}
 }
 
+// value reads whatever comes next. Nesting is bounded, so that no document can exhaust the
+// stack.
 func (r *reader) value(at *path, depth int) (any, error) {
 	if depth > maxDepth {
 		return nil, &Error{at.String(), "nesting deeper than 64", "flatter JSON"}
@@ -146,6 +150,8 @@ func (r *reader) string() (string, error) {
 	return s, err
 }
 
+// object reads keys and values in their order, and refuses a key that comes twice: readers
+// differ on which one counts.
 func (r *reader) object(at *path, depth int) (any, error) {
 	r.at++
 	mark := len(r.open)
@@ -198,6 +204,7 @@ func (r *reader) twice(key string, mark int, seen map[string]bool) bool {
 	return false
 }
 
+// array reads items, each with its index in the path.
 func (r *reader) array(at *path, depth int) (any, error) {
 	r.at++
 	a := []any{}

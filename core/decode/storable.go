@@ -131,6 +131,7 @@ func text(raw []byte) (length int, refused *Error) {
 	return len(raw), nil
 }
 
+// half is the refusal of text that no database can keep.
 func half() *Error {
 	return &Error{"$", "half of a surrogate pair", "well-formed Unicode text"}
 }
@@ -144,6 +145,8 @@ func escaped(raw []byte) (unit uint64, ok bool) {
 	return unit, err == nil
 }
 
+// numberLength is how far a number reaches, so that one too long is refused before it is
+// parsed.
 func numberLength(raw []byte) int {
 	n := 0
 	for n < len(raw) {
@@ -183,6 +186,7 @@ func holds(number string) bool {
 	return true
 }
 
+// shortNumber cuts a number for an error: one of a million digits is not quoted whole.
 func shortNumber(b []byte) string {
 	if len(b) > 20 {
 		return string(b[:20]) + "…"

@@ -80,6 +80,8 @@ func MeanCV(v []float64) (mean, cv float64) {
 	return round3(mean), round3(math.Sqrt(sum/float64(len(v)-1)) / mean * 100)
 }
 
+// check asks that time goes on from sample to sample: a rate of pressing is worked out from
+// it.
 func (t Trial) check(i int) error {
 	for k, s := range t.Samples[1:] {
 		if s.T <= t.Samples[k].T {

@@ -90,6 +90,7 @@ type bent struct {
 
 func (b bent) force(x float64) float64 { return b.n + b.slope*x + b.bend*max(0, x-b.at) }
 
+// evenly is the first guess: every sample weighs the same.
 func evenly(s []DepthForce) []float64 {
 	w := make([]float64, len(s))
 	for i := range w {
@@ -98,6 +99,8 @@ func evenly(s []DepthForce) []float64 {
 	return w
 }
 
+// byForce weighs by how exact a sample is: a sensor is out by a share of the force, and by a
+// least amount near nothing.
 func byForce(s []DepthForce, fit bent) []float64 {
 	w := make([]float64, len(s))
 	for i, p := range s {
@@ -115,6 +118,7 @@ func bestHinge(s []DepthForce, w []float64) bent {
 	return tried(s, w, max(low, best.at-coarseMM), min(high, best.at+coarseMM), fineMM)
 }
 
+// tried is the best bend among evenly spaced ones; a finer search follows around it.
 func tried(s []DepthForce, w []float64, low, high, step float64) bent {
 	best := bent{rest: math.Inf(1)}
 	for x := low; x <= high; x += step {
@@ -150,6 +154,7 @@ func hinge(s []DepthForce, w []float64, x float64) bent {
 	return b
 }
 
+// line is the force at a depth: one straight line where no bend was found, else the bent one.
 func (b bent) line(x float64) float64 {
 	if math.IsInf(b.at, 1) {
 		return b.n + b.slope*x

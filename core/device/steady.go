@@ -151,6 +151,7 @@ func (w *Watch) steadyFrom() int {
 	return 0
 }
 
+// median does not mind a single sample that leaps, as a sensor's may.
 func median(list []Sample, of func(Sample) float64) float64 {
 	v := make([]float64, len(list))
 	for i, s := range list {

@@ -43,6 +43,8 @@ func (s Side) Other() Side {
 	return s
 }
 
+// check refuses an id that is not of its kind, and names the nearest one: most wrong ids are
+// typing errors.
 func check(kind, id string, list []string) *decode.Error {
 	if slices.Contains(list, id) {
 		return nil
@@ -57,6 +59,7 @@ func check(kind, id string, list []string) *decode.Error {
 	return &decode.Error{Path: "$", Given: `"` + shorten(id) + `"`, Allowed: allowed}
 }
 
+// shorten keeps an error to a line, whatever somebody sent as an id.
 func shorten(s string) string {
 	if r := []rune(s); len(r) > 60 {
 		return strings.Map(oneLine, string(r[:57])) + "…"
@@ -64,6 +67,7 @@ func shorten(s string) string {
 	return strings.Map(oneLine, s)
 }
 
+// oneLine takes control characters out of what is quoted in an error.
 func oneLine(r rune) rune {
 	if r < ' ' {
 		return ' '
@@ -157,6 +161,7 @@ func With[T comparable](list []T, x T) []T {
 	return append(list, x)
 }
 
+// typed gives a list in the type of its kind.
 func typed[T ~string](list []string) []T {
 	out := make([]T, len(list))
 	for i, s := range list {

@@ -39,6 +39,7 @@ func (w *writer) assessment() string {
 	return l.text("Nothing was found that would be judged.")
 }
 
+// judged says what a point comes to, by hand where the therapist has said otherwise.
 func (w *writer) judged(p visit.Point, work visit.PointWork) string {
 	activity := string(work.Activity)
 	if activity == "none" {
@@ -59,6 +60,7 @@ func (w *writer) judged(p visit.Point, work visit.PointWork) string {
 	return stop(out)
 }
 
+// pointOf names the point that another depends on.
 func (w *writer) pointOf(id visit.UUID) string {
 	for _, p := range w.State.Points {
 		if p.Point == id {

@@ -5,4 +5,11 @@
 //
 //	text := note.Write(note.Visit{State: state, Context: ctx, Earlier: earlier})
 //	fmt.Println(text.Objective)
+//
+// The note has four parts: what the client says, what was found, what it is taken for, and
+// what was done and is to be done next. A line that has nothing to say is left out; what was
+// not read is called so, because an empty place could be taken for zero.
+//
+// Words come from core/wording, so that note, print and timeline call a thing by one name. An
+// id or a raw number in a note is a defect.
 package note

@@ -46,6 +46,7 @@ func (w *writer) clock(ms int64) string {
 // lines gathers a section.
 type lines struct{ list []string }
 
+// add leaves out what has nothing to say.
 func (l *lines) add(line string) {
 	if line != "" {
 		l.list = append(l.list, line)
@@ -59,6 +60,7 @@ func (l *lines) labelled(label, what string) {
 	}
 }
 
+// text is the lines, or what is said where there are none.
 func (l *lines) text(empty string) string {
 	if len(l.list) == 0 {
 		return empty

@@ -82,6 +82,7 @@ func reading(r visit.Range) string {
 	return out + "."
 }
 
+// gauge writes a measure with its unit, before and after.
 func gauge(g visit.GaugePair) string {
 	of := assess.GaugeInfo{Name: capital(wording.Plain(g.Gauge))}
 	for _, known := range assess.Gauges() {
@@ -113,6 +114,7 @@ func gauge(g visit.GaugePair) string {
 	return out + "."
 }
 
+// posture writes a reading with its side, and whether it lies beyond its bounds.
 func posture(p assess.Posture, flagged bool) string {
 	out := "Posture, " + wording.OnSide(wording.Plain(p.Measure), p.Side) + ":"
 	if p.Degrees != nil {
@@ -180,6 +182,8 @@ func point(p visit.Point) string {
 	return out[:len(out)-1] + "."
 }
 
+// rechecked writes score and grade before and after; what was not taken again is not
+// mentioned.
 func rechecked(p visit.Point) string {
 	if p.AfterNPRS == nil {
 		return ""

@@ -27,6 +27,7 @@ func (w *writer) subjective() string {
 	return l.text("The client's story was not taken down.")
 }
 
+// words writes ids as words.
 func words[T ~string](list []T) []string {
 	out := make([]string, len(list))
 	for i, v := range list {
@@ -35,6 +36,7 @@ func words[T ~string](list []T) []string {
 	return out
 }
 
+// reaction is how the client was after the last visit, where that was asked.
 func (w *writer) reaction(l *lines) {
 	r := w.State.Reaction
 	if r == nil {
@@ -44,6 +46,7 @@ func (w *writer) reaction(l *lines) {
 	l.labelled("Since the last visit", since+and(r.Note))
 }
 
+// and joins a remark to what it belongs to.
 func and(note string) string {
 	if note == "" {
 		return ""
@@ -51,6 +54,7 @@ func and(note string) string {
 	return "; " + note
 }
 
+// interview writes the story in the order in which it is asked.
 func (w *writer) interview(l *lines) {
 	i := w.State.Interview
 	if i == nil {
@@ -69,6 +73,7 @@ func (w *writer) interview(l *lines) {
 	}
 }
 
+// pain writes the scores that were given: now, at worst, at best.
 func pain(i *visit.InterviewNoted) string {
 	var out []string
 	for _, p := range []struct {
@@ -166,6 +171,7 @@ func unasked(missing []ids.Question) []ids.Question {
 	return missing
 }
 
+// consent writes what was agreed to or withdrawn, for the visit or for an area.
 func consent(c visit.ConsentRecorded) string {
 	out := "to the visit"
 	if c.Area != safety.WholeVisit {

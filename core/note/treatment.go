@@ -52,6 +52,7 @@ func (w *writer) hold(h visit.Hold) string {
 	return out + "; " + string(s.Outcome) + "."
 }
 
+// lies is how the client lay, as a sentence has it.
 func lies(p ids.Position) string {
 	switch p {
 	case "side-lying-left":
@@ -75,6 +76,7 @@ func scores(trace []treat.TracePoint) string {
 	return out
 }
 
+// times counts in words.
 func times(n int) string {
 	if n == 1 {
 		return "once"

@@ -12,6 +12,7 @@ import (
 	"mokren/core/wording"
 )
 
+// capital begins a sentence.
 func capital(s string) string {
 	r, n := utf8.DecodeRuneInString(s)
 	return string(unicode.ToUpper(r)) + s[n:]
@@ -22,6 +23,7 @@ func number(v float64) string {
 	return strconv.FormatFloat(math.Round(v*10)/10, 'f', -1, 64)
 }
 
+// orUnread says when a value was not read: an empty place could be taken for zero.
 func orUnread(v *float64, unit string) string {
 	if v == nil {
 		return "not read"
@@ -32,6 +34,7 @@ func orUnread(v *float64, unit string) string {
 // seconds as they were held: to a tenth, since times appear exactly.
 func seconds(s float64) string { return number(s) + " s" }
 
+// count adds the plural.
 func count(n int, what string) string {
 	if n == 1 {
 		return "1 " + what
@@ -41,6 +44,7 @@ func count(n int, what string) string {
 
 func among(list []string) string { return strings.Join(list, ", ") }
 
+// numbers lists values as a sentence does.
 func numbers(list []float64) string {
 	out := make([]string, len(list))
 	for i, v := range list {
@@ -49,6 +53,7 @@ func numbers(list []float64) string {
 	return among(out)
 }
 
+// regions lists places as a sentence does.
 func regions(list []ids.Region) string {
 	out := make([]string, len(list))
 	for i, r := range list {

@@ -86,6 +86,7 @@ type Zone struct {
 
 // ViewLayers is the layers of one view. Layers that were not asked for are empty.
 type ViewLayers struct {
+	// Bones, Landmarks, Muscles and Structures are there only when they were asked for.
 	Bones      []body.Inner    `json:"bones"`
 	Landmarks  []body.Landmark `json:"landmarks"`
 	Strands    []Strand        `json:"strands"`
@@ -172,6 +173,8 @@ func (d *ViewLayers) muscle(w LayerRequest, m *atlas.Muscle, side ids.Side) {
 
 func (w LayerRequest) has(l Layer) bool { return slices.Contains(w.Layers, l) }
 
+// zone lists the cells of a muscle's usual referral in a view, essential ones apart from
+// spillover.
 func zone(m *atlas.Muscle, side ids.Side, v body.View) (Zone, bool) {
 	z := Zone{m.ID, side, v.CellSize(), [][2]float64{}, [][2]float64{}}
 	ess, spill := map[ids.Region]bool{}, map[ids.Region]bool{}

@@ -43,6 +43,7 @@ func Section(y float64) string {
 	return s.b.String()
 }
 
+// cmpZ orders by depth from behind forward.
 func cmpZ(a, b solid.Point) int {
 	if a.Z < b.Z {
 		return -1
@@ -65,6 +66,7 @@ type slide struct {
 	left, top, right float64
 }
 
+// skin draws the outlines of all parts at this level; forward is up in the picture.
 func (s *slide) skin(rings []solid.Ring) {
 	s.b.WriteString(`<g id="skin" fill="#f3e4d6" stroke="#8a6f5b" stroke-width="1.6">`)
 	for _, r := range rings {
@@ -77,6 +79,7 @@ func (s *slide) skin(rings []solid.Ring) {
 	s.b.WriteString(`</g>`)
 }
 
+// bones draws each bone as the circle that its axis and radius give.
 func (s *slide) bones(cuts []solid.Cut) {
 	s.b.WriteString(`<g id="bones" fill="#fdfaf5" stroke="#8d8377" stroke-width="1.2">`)
 	for _, c := range cuts {

@@ -92,6 +92,7 @@ func (s Strand) write(b *strings.Builder, k float64) {
 
 var num = body.Coordinate
 
+// points writes corners as SVG does.
 func points(l []body.Point) string {
 	out := make([]string, len(l))
 	for i, p := range l {

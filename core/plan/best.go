@@ -28,6 +28,8 @@ type tail struct {
 	known bool
 }
 
+// last numbers what was pressed by muscle pair and side, nothing being 0, so that the search
+// can tell a clash by arithmetic.
 func last(c candidate) int {
 	k := pair(c.Muscle)
 	if k == 0 {
@@ -45,15 +47,22 @@ func clashes(a, b int) bool { return a != 0 && b != 0 && a != b && (a+1)/2 == (b
 // solver is a problem with what is asked at every step worked out once.
 type solver struct {
 	*problem
+	// n points are open; width is how many ends a set can have: positions by what was pressed
+	// last.
 	n, width int
-	first    []uint
-	places   [][]int // positions of each point, as indices
-	last     []int
-	tails    []tail
-	follow   []following // room for those that come next
-	heavy    []float64   // how intense each point is
+	// first says of each point which others must come before it, as a set.
+	first  []uint
+	places [][]int // positions of each point, as indices
+	last   []int
+	// tails holds the best end of every set, by set, position and last; 2 to the n times width
+	// of them.
+	tails  []tail
+	follow []following // room for those that come next
+	heavy  []float64   // how intense each point is
 }
 
+// best fills the table of all sets from the smallest to the largest and takes the best of
+// those that fit.
 func (p *problem) best() route {
 	s := solver{problem: p, n: len(p.open), width: len(lyings) * lasts, first: p.first()}
 	for _, c := range p.open {
@@ -87,6 +96,7 @@ func (s *solver) open() []bool {
 	return out
 }
 
+// minutesOf adds up the points of a set; their order does not matter to it.
 func (s *solver) minutesOf(set uint) float64 {
 	sum := 0.0
 	for ; set != 0; set &= set - 1 {
@@ -171,6 +181,7 @@ func (s *solver) late(k, nth int) float32 {
 	return float32(cost + 0.01*float64(nth)*s.heavy[k])
 }
 
+// better keeps the tail with fewer turns and, among those, with the complaint earlier.
 func (s *solver) better(set uint, lying, k int, t tail) {
 	old := &s.tails[int(set)*s.width+lying*lasts+s.last[k]]
 	if !old.known || t.turns < old.turns || t.turns == old.turns && t.late < old.late {
@@ -211,6 +222,7 @@ func (s *solver) pick(open []bool) route {
 	return s.unwind(at)
 }
 
+// must is the set of points that have to be in the plan.
 func (s *solver) must() uint {
 	var out uint
 	for k, c := range s.problem.open {
@@ -226,9 +238,12 @@ type value struct {
 	worth   float64
 	turns   int
 	minutes float64
-	late    float32
+	// late is how late the complaint comes, the last thing by which plans differ.
+	late float32
 }
 
+// better compares plans by worth, then turns, then minutes. Values that differ by rounding
+// alone are equal.
 func (v value) better(o value) bool {
 	const near = 1e-9
 	switch {

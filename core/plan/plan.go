@@ -12,8 +12,9 @@ import (
 
 // Step of a session.
 type Step struct {
-	Kind      string       `json:"kind" enum:"recheck,warm-up,turn,treat,lengthen,close"`
-	Point     string       `json:"point,omitempty"`
+	Kind  string `json:"kind" enum:"recheck,warm-up,turn,treat,lengthen,close"`
+	Point string `json:"point,omitempty"`
+	// Position in which it is done; empty for what needs none.
 	Position  ids.Position `json:"position,omitempty"`
 	StartsMin float64      `json:"starts_min" doc:"from the session's beginning"`
 	Minutes   float64      `json:"minutes"`
@@ -31,14 +32,18 @@ type OmittedPoint struct {
 
 // Plan of a session.
 type Plan struct {
+	// Steps in the order of the session, blocks and turns among them.
 	Steps   []Step         `json:"steps"`
 	LeftOut []OmittedPoint `json:"left_out"`
-	Worth   float64        `json:"worth"`
-	Turns   int            `json:"turns"`
-	Minutes float64        `json:"minutes" doc:"of all steps"`
+	// Worth of all points in it; comparable within one request.
+	Worth float64 `json:"worth"`
+	// Turns of the client, not counting how they lie at first.
+	Turns   int     `json:"turns"`
+	Minutes float64 `json:"minutes" doc:"of all steps"`
 	// OverMin is by how much an order by hand does not fit.
-	OverMin float64  `json:"over_min,omitempty"`
-	Notes   []string `json:"notes"`
+	OverMin float64 `json:"over_min,omitempty"`
+	// Notes say what did not fit, and why the order is as it is.
+	Notes []string `json:"notes"`
 }
 
 // exactUpTo so many points the plan is the best there is; of more, those most

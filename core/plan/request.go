@@ -11,15 +11,19 @@ import (
 
 // Point to be treated, as it was judged.
 type Point struct {
-	ID        string       `json:"id" maxLength:"60"`
-	Muscle    ids.Muscle   `json:"muscle"`
-	Side      ids.Side     `json:"side"`
-	Activity  string       `json:"activity" enum:"active,latent,none"`
-	Role      string       `json:"role" enum:"primary,satellite,functional"`
-	Of        string       `json:"satellite_of,omitempty" maxLength:"60"`
-	Complaint bool         `json:"complaint_region,omitempty"`
-	HoursAgo  *float64     `json:"hours_since_treated,omitempty" minimum:"0"`
-	Protocol  ids.Protocol `json:"protocol,omitempty"`
+	ID     string     `json:"id" maxLength:"60"`
+	Muscle ids.Muscle `json:"muscle"`
+	Side   ids.Side   `json:"side"`
+	// Activity and Role decide what it is worth.
+	Activity string `json:"activity" enum:"active,latent,none"`
+	Role     string `json:"role" enum:"primary,satellite,functional"`
+	Of       string `json:"satellite_of,omitempty" maxLength:"60"`
+	// Complaint: its zone lies where the client hurts.
+	Complaint bool `json:"complaint_region,omitempty"`
+	// HoursAgo since it was treated last; sore tissue waits.
+	HoursAgo *float64 `json:"hours_since_treated,omitempty" minimum:"0"`
+	// Protocol by which it is done; the minutes follow from it.
+	Protocol ids.Protocol `json:"protocol,omitempty"`
 	// Site tells which points are one site; absent is a site of its own.
 	Site string `json:"site,omitempty" maxLength:"60"`
 	// Treated is how often the site was treated in this session already.
@@ -49,11 +53,15 @@ type TreatedPoint struct {
 // Request asks for a plan. Minutes are of the whole session; GoneMin of them
 // have passed.
 type Request struct {
-	Minutes    float64         `json:"minutes" minimum:"0" maximum:"600"`
-	FirstVisit bool            `json:"first_visit,omitempty"`
-	Points     []Point         `json:"points" maxItems:"60"`
-	Answers    []safety.Answer `json:"screening,omitempty" maxItems:"400"`
-	Blocks     *Blocks         `json:"blocks,omitempty"`
+	Minutes float64 `json:"minutes" minimum:"0" maximum:"600"`
+	// FirstVisit allows four points at most.
+	FirstVisit bool `json:"first_visit,omitempty"`
+	// Points in any order; the plan does not depend on it.
+	Points []Point `json:"points" maxItems:"60"`
+	// Answers of the screening, judged anew here.
+	Answers []safety.Answer `json:"screening,omitempty" maxItems:"400"`
+	// Blocks in minutes; nil takes the usual ones.
+	Blocks *Blocks `json:"blocks,omitempty"`
 	// Order is the therapist's own; points that it does not name are left out.
 	Order []string `json:"order,omitempty" maxItems:"60"`
 	// Must be treated, and Dropped must not.

@@ -9,12 +9,14 @@ import (
 
 // problem is what is to be solved: which of the open points, in which order.
 type problem struct {
-	r     Request
+	r Request
+	// fixed are the minutes of recheck, warm-up, lengthening and closing.
 	fixed fixed
 	room  float64 // minutes for points and turns
 	most  int     // points
-	all   []candidate
-	open  []candidate
+	// all are the points of the request; open are those that may be planned.
+	all  []candidate
+	open []candidate
 	// Worked out once for the open points: which lie in one region, which on one
 	// site, the pressure that each region has had, and which is the primary.
 	sameRegion, sameSite, primary []uint
@@ -58,6 +60,7 @@ type route struct {
 	minutes float64 // of points and turns
 }
 
+// set is the points of a route without their order.
 func (r route) set() uint {
 	var out uint
 	for _, k := range r.order {

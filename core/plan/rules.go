@@ -80,13 +80,17 @@ func clash(a, b Point) bool {
 // candidate is a point with all that its place in a plan depends on.
 type candidate struct {
 	Point
-	where     []safety.Place
+	where []safety.Place
+	// positions in which it can be worked today, on its side.
 	positions []ids.Position
-	minutes   float64
+	// minutes that it takes, with asking and flushing; a working value for each protocol.
+	minutes float64
+	// pressureS is the pressure that it adds to its region, in seconds.
 	pressureS float64
 	region    string
-	worth     float64
-	never     string // why it can be in no plan
+	// worth is how much it matters today; sets are compared by their sum.
+	worth float64
+	never string // why it can be in no plan
 }
 
 // candidates weighs every point by itself.

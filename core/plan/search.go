@@ -94,6 +94,7 @@ func inPositions(list []SearchTarget, avoid []ids.Position, lying ids.Position) 
 	return out
 }
 
+// likelier orders by confidence, the highest first.
 func likelier(a, b SearchTarget) int {
 	switch {
 	case a.Confidence > b.Confidence:

@@ -103,12 +103,14 @@ func (p *Point) judge() Judgement {
 	return j
 }
 
+// hypersensitive: any of the three tells it, for not every practice has an algometer.
 func (p *Point) hypersensitive() bool {
 	return p.Grade != nil && *p.Grade >= tenderGrade ||
 		p.NPRS != nil && *p.NPRS >= tenderNumber ||
 		p.PPT != nil && p.Other != nil && *p.Other-*p.PPT >= thresholdDrop
 }
 
+// unsaid lists what would still change the result, so that the page can ask for it.
 func (p *Point) unsaid() []string {
 	out := []string{}
 	if p.Band == "" || p.Band == "unsure" {
@@ -130,6 +132,7 @@ var criterionWords = map[string]string{
 	"taut-band": "a taut band", "hypersensitive": "a hypersensitive spot", "referred-pain": "referred pain",
 }
 
+// inWords names the criteria that are fulfilled, and how many are needed.
 func (p *Point) inWords(j Judgement) string {
 	named := make([]string, len(j.Criteria))
 	for i, c := range j.Criteria {
@@ -165,6 +168,8 @@ func (p *Point) inWords(j Judgement) string {
 // Below this the answer is said to differ; patterns do vary.
 const likeUsual = 0.4
 
+// matchInWords compares the answer with the usual pattern and, where it differs, with what
+// this client has said before.
 func (p *Point) matchInWords(dice float64) string {
 	if dice >= likeUsual {
 		return fmt.Sprintf(" Referral as usual here (overlap %.0f %%).", dice*100)
@@ -176,6 +181,7 @@ func (p *Point) matchInWords(dice float64) string {
 		dice*100)
 }
 
+// listed joins words as a sentence does.
 func listed(words []string) string {
 	out := ""
 	for i, w := range words {

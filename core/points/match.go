@@ -22,6 +22,7 @@ var regionNumber = sync.OnceValue(func() map[ids.Region]int {
 	return out
 })
 
+// sideNumber is a side as an index: left, right, and the midline, which belongs to both.
 func sideNumber(s ids.Side) int {
 	switch s {
 	case ids.Left:
@@ -48,6 +49,7 @@ var areas = sync.OnceValue(func() map[body.View][]float64 {
 // wholeArea of every spot over all views.
 var wholeArea = sync.OnceValue(func() []float64 { return sumOf(body.Views) })
 
+// sumOf adds up how large each region is over some views.
 func sumOf(views []body.View) []float64 {
 	out := make([]float64, len(ids.Regions())*sidesOfRegion)
 	for _, v := range views {
@@ -81,6 +83,8 @@ func (p *Point) match() (dice float64, ok bool) {
 // patterns keeps what was worked out; the atlas never changes.
 var patterns sync.Map
 
+// usualSpots are the regions of a site's pattern as indices, worked out once for each muscle,
+// side and site.
 func (p *Point) usualSpots(spill bool) []int {
 	type key struct {
 		muscle ids.Muscle

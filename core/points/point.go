@@ -14,12 +14,15 @@ type Point struct {
 	ID     string     `json:"id" maxLength:"60"`
 	Muscle ids.Muscle `json:"muscle"`
 	Side   ids.Side   `json:"side"`
-	Site   string     `json:"site,omitempty" maxLength:"40" doc:"a usual site of the muscle; absent is its own place"`
-	Band   string     `json:"taut_band,omitempty" enum:"yes,no,unsure"`
-	Grade  *int       `json:"grade,omitempty" minimum:"0" maximum:"4" doc:"tenderness"`
-	NPRS   *float64   `json:"nprs,omitempty" minimum:"0" maximum:"10" doc:"at test pressure"`
-	PPT    *float64   `json:"ppt_kpa,omitempty" minimum:"0" maximum:"5000"`
-	Other  *float64   `json:"ppt_other_side_kpa,omitempty" minimum:"0" maximum:"5000"`
+	// Site without an id has no usual pattern.
+	Site string `json:"site,omitempty" maxLength:"40" doc:"a usual site of the muscle; absent is its own place"`
+	Band string `json:"taut_band,omitempty" enum:"yes,no,unsure"`
+	// Grade is tenderness at the same pressure, NPRS the client's score for it.
+	Grade *int     `json:"grade,omitempty" minimum:"0" maximum:"4" doc:"tenderness"`
+	NPRS  *float64 `json:"nprs,omitempty" minimum:"0" maximum:"10" doc:"at test pressure"`
+	// PPT is the pressure pain threshold, Other that of the other side, by which it is judged.
+	PPT   *float64 `json:"ppt_kpa,omitempty" minimum:"0" maximum:"5000"`
+	Other *float64 `json:"ppt_other_side_kpa,omitempty" minimum:"0" maximum:"5000"`
 	// Referral is where pressing it was felt elsewhere, as the client answered.
 	Referral []safety.Place `json:"referral,omitempty" maxItems:"200"`
 	// Painted are the lattice's cells of that answer, when it was painted.
@@ -28,9 +31,11 @@ type Point struct {
 	NoReferral bool `json:"no_referral,omitempty"`
 	// Own is where this client has answered at this point before, from the second
 	// time on; it counts before the usual pattern.
-	Own      []safety.Place `json:"own_referral,omitempty" maxItems:"200"`
-	Familiar string         `json:"familiar,omitempty" enum:"yes,partly,no,unknown"`
-	Twitch   *bool          `json:"twitch,omitempty"`
+	Own []safety.Place `json:"own_referral,omitempty" maxItems:"200"`
+	// Familiar: is it the pain that the client came with?
+	Familiar string `json:"familiar,omitempty" enum:"yes,partly,no,unknown"`
+	// Twitch is a local response; absent was not looked for.
+	Twitch *bool `json:"twitch,omitempty"`
 	// FoundAt orders the visits at which points were first charted.
 	FoundAt *float64 `json:"found_at,omitempty"`
 	// Where the point lies; absent is where its site lies.

@@ -22,9 +22,11 @@ type Role struct {
 type beside struct {
 	*Point
 	muscle *atlas.Muscle
-	where  []safety.Place
+	// where it lies, by region and side.
+	where []safety.Place
 	// does tells of every painful action what the muscle's part in it is.
-	does   []part
+	does []part
+	// active: only such a point can have satellites.
 	active bool
 	// Of an active point: where its pain is felt, and whose word that is.
 	felt  []safety.Place
@@ -32,6 +34,7 @@ type beside struct {
 	name  string
 }
 
+// newBeside looks everything up once that is asked of a point for each of the others.
 func newBeside(p *Point, active bool, painful []Action) beside {
 	out := beside{Point: p, where: p.where(), active: active}
 	if active {

@@ -13,9 +13,11 @@ import (
 
 // Request asks which protocol suits a point.
 type Request struct {
-	Point      Point
+	Point Point
+	// FirstVisit lowers the ceilings by one: nobody knows yet how this client reacts.
 	FirstVisit bool
-	Screening  safety.Screening
+	// Screening is judged already; what it forbids is refused before any protocol is named.
+	Screening safety.Screening
 	// Overridden: a licensed person has given a reason to press all the same.
 	Overridden bool
 	// BellyTouchable: false when the muscle's belly is too sore to touch.
@@ -29,25 +31,32 @@ type Request struct {
 
 // Suggestion is a protocol with its limits, or why there is none.
 type Suggestion struct {
-	Blocked  bool          `json:"blocked,omitempty"`
-	Protocol ids.Protocol  `json:"protocol,omitempty"`
-	Name     string        `json:"name,omitempty"`
-	Target   float64       `json:"target"`
-	Soft     float64       `json:"soft_ceiling"`
-	Hard     float64       `json:"hard_ceiling"`
-	CapS     float64       `json:"cap_seconds"`
+	Blocked bool `json:"blocked,omitempty"`
+	// Protocol is empty where nothing may be pressed.
+	Protocol ids.Protocol `json:"protocol,omitempty"`
+	Name     string       `json:"name,omitempty"`
+	// Target, Soft, Hard and CapS are what a hold may begin with here and today.
+	Target float64 `json:"target"`
+	Soft   float64 `json:"soft_ceiling"`
+	Hard   float64 `json:"hard_ceiling"`
+	CapS   float64 `json:"cap_seconds"`
+	// Set is how the muscle lies: on stretch or in slack.
 	Set      string        `json:"muscle_set,omitempty" enum:"tension,slack"`
 	Contacts []ids.Contact `json:"contact"`
-	Text     string        `json:"text"`
-	Cautions []string      `json:"cautions,omitempty" doc:"of the answers, on what it asks of the joints"`
+	// Text says why, and what was lowered by what.
+	Text     string   `json:"text"`
+	Cautions []string `json:"cautions,omitempty" doc:"of the answers, on what it asks of the joints"`
 }
 
 // choice is what a rule names, and why.
 type choice struct {
 	protocol ids.Protocol
-	why      string
-	broad    bool
-	limits   safety.Adaptation
+	// why is said with the protocol.
+	why string
+	// broad: only a broad contact suits.
+	broad bool
+	// limits are lowered beyond those of place and screening.
+	limits safety.Adaptation
 }
 
 // Suggest applies the rules in their order; the first that matches names the
@@ -175,6 +184,7 @@ func (r Request) gentle() string {
 	return ""
 }
 
+// has reports whether an answer has set off a rule.
 func (r Request) has(q ids.Question) bool {
 	return slices.ContainsFunc(r.Screening.Rules, func(a safety.AppliedRule) bool { return a.ID == q })
 }
@@ -212,6 +222,8 @@ func (r Request) moves(p ids.Protocol) (no string, say []string) {
 	return treat.Moves(p, r.Point.Muscle, r.Point.Side, r.Screening)
 }
 
+// setOf is how the muscle lies: in slack where the protocol or the screening wants it, else on
+// stretch.
 func setOf(p ids.Protocol, a safety.Adaptation) string {
 	if known, _ := treat.Find(p); a.SlackOrBroad || known.InSlack {
 		return "slack"
@@ -243,6 +255,7 @@ func (r Request) contacts(where []safety.Place, broad bool) []ids.Contact {
 	return out
 }
 
+// protocolName is a protocol in words, or its id where it is not known.
 func protocolName(id ids.Protocol) string {
 	p, _ := treat.Find(id)
 	return cmp.Or(p.Name, string(id))

@@ -27,10 +27,14 @@ type SearchedMuscle struct {
 
 // Search asks where a point may come from.
 type Search struct {
-	Point     string
-	Points    []Point
-	Painful   []Action
-	Suspects  []SuspectedMuscle
+	// Point is the id of the one that is traced.
+	Point  string
+	Points []Point
+	// Painful are movements that hurt or are short; muscles that work in them count more.
+	Painful []Action
+	// Suspects bring what the findings say of each muscle.
+	Suspects []SuspectedMuscle
+	// Searched are muscles in which nothing was found: they count less.
 	Searched  []SearchedMuscle
 	Screening safety.Screening
 }
@@ -134,6 +138,8 @@ func (s Search) weighReferral(c *Candidate, m *atlas.Muscle, p Point) {
 	c.Score += best
 }
 
+// weighWork adds for muscles that work with or against the point's own, the more the stronger
+// their part.
 func weighWork(c *Candidate, m, own *atlas.Muscle, helps, opposes []ids.Muscle) {
 	// The lists have the strongest first.
 	rank := func(list []ids.Muscle) float64 {

@@ -7,6 +7,7 @@ import (
 	"mokren/core/ids"
 )
 
+// muscleName is a muscle in words, or its id where it is not known.
 func muscleName(m ids.Muscle) string {
 	if d, err := atlas.Get(m); err == nil {
 		return d.Name

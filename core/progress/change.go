@@ -91,14 +91,18 @@ type Reading struct {
 
 // Change is the judgement of a pair or a series.
 type Change struct {
-	Delta        float64   `json:"delta"`
-	Threshold    Threshold `json:"threshold"`
-	Meaningful   bool      `json:"meaningful"`
-	Direction    Direction `json:"direction"`
-	Source       string    `json:"source"`
-	Unit         string    `json:"unit"`
-	Text         string    `json:"text"`
-	SlopePerWeek *float64  `json:"slope_per_week,omitempty"`
+	// Delta is after minus before, in the measure's unit.
+	Delta     float64   `json:"delta"`
+	Threshold Threshold `json:"threshold"`
+	// Meaningful: at least the least change that is more than error.
+	Meaningful bool `json:"meaningful"`
+	// Direction is for better or worse, which depends on the measure.
+	Direction Direction `json:"direction"`
+	// Source of the threshold.
+	Source       string   `json:"source"`
+	Unit         string   `json:"unit"`
+	Text         string   `json:"text"`
+	SlopePerWeek *float64 `json:"slope_per_week,omitempty"`
 	// Trend is there once there are readings of four visits.
 	Trend  *Trend `json:"trend,omitempty"`
 	Signal Signal `json:"signal,omitempty"`
@@ -108,6 +112,7 @@ type Change struct {
 
 func (r rule) holds(v float64) bool { return v >= r.lo && v <= r.hi }
 
+// check refuses a value that the measure cannot have.
 func (r rule) check(path string, v float64) error {
 	if !r.holds(v) {
 		return &decode.Error{
@@ -121,6 +126,8 @@ func (r rule) check(path string, v float64) error {
 // tolerance keeps 7 → 4.9 at exactly 30 % in spite of binary fractions.
 const tolerance = 1e-9
 
+// judge compares two values: by the least change that counts, in the measure's unit, in
+// percent, or by either.
 func (r rule) judge(before, after float64) Change {
 	c := Change{Delta: clean(after - before), Direction: None, Source: r.source, Unit: r.unit}
 	size := math.Abs(after - before)

@@ -42,9 +42,12 @@ func slopesOfPairs(s []Reading) []float64 {
 // fixed, so that the same readings always take the same way; the answer does
 // not depend on it.
 type pairs struct {
-	s     []Reading // by day
+	s []Reading // by day
+	// total is how many pairs of different days there are.
 	total int
-	seed  uint64
+	// seed makes the choice of pairs the same in each run: a result must not change by itself.
+	seed uint64
+	// keys and spare are room for sorting, used again for every slope.
 	keys  []float64
 	spare []float64
 }
@@ -280,6 +283,7 @@ func falls(keys, spare []float64) int {
 // shortRun is sorted by insertion, which is faster for so few.
 const shortRun = 12
 
+// fallsOfFew counts by insertion: for a handful of values it is faster than merging.
 func fallsOfFew(keys []float64) int {
 	count := 0
 	for j := 1; j < len(keys); j++ {
@@ -294,6 +298,7 @@ func fallsOfFew(keys []float64) int {
 	return count
 }
 
+// merge joins two sorted halves; of equal values the left one comes first.
 func merge(a, b, out []float64) {
 	i, j := 0, 0
 	for k := range out {
@@ -392,6 +397,7 @@ func (c *changed) collect(order, spare []keyed) {
 	copy(order, spare)
 }
 
+// add keeps the slope of a pair. Two readings of one day have none.
 func (c *changed) add(i, j int) {
 	a, b := c.s[min(i, j)], c.s[max(i, j)]
 	if b.Day != a.Day {

@@ -22,6 +22,8 @@ type spread struct {
 	there              bool
 }
 
+// trend needs some visits before it says anything; with fewer a line can be drawn through
+// chance.
 func (x spread) trend(n int) *Trend {
 	if !x.there || n < trendVisits {
 		return nil

@@ -9,4 +9,23 @@
 //	r.Add(facts...)                 // this visit's, as they arrive
 //	s := r.At(record.Query{...})    // what counts for a hold
 //	s.Refusal(spot, point)          // why none may begin, the first by precedence
+//
+// # Vocabulary
+//
+//   - Fact: an answer, a clearance, a consent, an override, an undo, the opening of a visit or
+//     the beginning of a hold, each with its stamp.
+//   - Stamp: who wrote it, on which device, when, in which visit, and when it arrived.
+//   - Query: the moment that is asked about: what its writer could know then.
+//   - Standing: the answers that count at that moment.
+//   - Verdict: a state judged by the screening; from it Refusal gives the first reason against
+//     a hold at a place.
+//
+// # Invariants
+//
+//   - Order is of arrival. The date of an appointment decides nothing.
+//   - A fact is never changed. What lifts one is another fact that arrived later.
+//   - More caution always counts; less needs a clearance, a correction within minutes, or a
+//     licensed word where the question allows one.
+//   - recordtest holds a second, slower model of the same rules; random histories give both
+//     the same answers.
 package record

@@ -16,8 +16,10 @@ const correctedWithin = 5 * 60_000
 type KnownAnswer struct {
 	*Stamp
 	*Said
+	// Cleared: a clearance has lifted it; it is kept to be shown.
 	Cleared bool
-	order   int
+	// order is its place among all facts, by arrival.
+	order int
 }
 
 // at is the answer as it stands at a time.

@@ -184,6 +184,7 @@ func (d Day) FeltUnwell() bool {
 	return slices.ContainsFunc(d.Signs, func(p PressedPlace) bool { return p.Sign == unwell })
 }
 
+// times counts treatments in words.
 func times(n int) string {
 	if n == 2 {
 		return "twice"

@@ -46,6 +46,8 @@ func (r *Record) Add(facts ...Fact) {
 	}
 }
 
+// arrivedBefore orders by arrival: within a visit by its versions, between visits by the time
+// of arrival. What was not sent yet has not arrived.
 func (s Stamp) arrivedBefore(o Fact) bool {
 	switch {
 	case s.Version == 0:
@@ -122,15 +124,21 @@ func (q Query) enabledBy(f Stamp) bool {
 
 // State is what the record comes to at a moment.
 type State struct {
-	q         Query
-	client    Client
-	answers   []KnownAnswer
-	consents  []AreaConsent
+	// q is the moment that the state is of: who asks, in which visit, knowing what.
+	q      Query
+	client Client
+	// answers that count, the latest to each question, but for those that last until they are
+	// cleared.
+	answers []KnownAnswer
+	// consents are the latest words on each area, of this visit.
+	consents []AreaConsent
+	// overrides that no later answer and no move of the point has ended.
 	overrides []override
 	// lastHold is the place of the latest accepted hold; openedMS when the visit was.
 	lastHold int
 	openedMS int64
-	first    bool
+	// first: no earlier visit of this client is known.
+	first bool
 }
 
 // At asks the record.

@@ -33,10 +33,13 @@ type Refusal struct {
 // Verdict is a state with what the answers come to; it is judged once.
 type Verdict struct {
 	*State
-	Day       Day
+	// Day is what other visits of today have met on the body.
+	Day Day
+	// Given are the answers that count, in the form that the screening judges.
 	Given     []safety.Answer
 	Screening safety.Screening
-	but       []Reason
+	// but are reasons that are not asked about this time.
+	but []Reason
 }
 
 // But leaves reasons out that are told of otherwise.

@@ -34,6 +34,7 @@ func (s Screening) Forbids(d Demands, frontOfNeck bool) string {
 	return ""
 }
 
+// has reports whether an answer has set off a rule.
 func (s Screening) has(q ids.Question) bool {
 	return slices.ContainsFunc(s.Rules, func(a AppliedRule) bool { return a.ID == q })
 }

@@ -32,10 +32,13 @@ type Motion struct {
 // is every one.
 type motionRule struct {
 	question ids.Question
-	ways     Way
-	on       string
-	forbids  bool
-	text     string
+	// ways of moving that the rule is about, as a set.
+	ways Way
+	// on are joints or movements by blanks; empty is any.
+	on string
+	// forbids, or else it is a caution that is said.
+	forbids bool
+	text    string
 }
 
 const (
@@ -87,6 +90,8 @@ var motionRules = []motionRule{
 var injuries = ids.List[ids.Question]("acute-muscle-tear recent-surgery healing-fracture joint-replacement " +
 	"recent-injection hot-swollen-area")
 
+// speaksOf reports whether a rule is about a way of moving and, where it names joints or
+// movements, about one of these.
 func (r motionRule) speaksOf(m Motion) bool {
 	if r.ways&m.Way == 0 || r.on == "" {
 		return r.ways&m.Way != 0

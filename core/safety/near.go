@@ -29,13 +29,16 @@ type Close struct {
 	Structure Structure
 	Side      ids.Side
 	Tier      Tier
+	// KeepOffMM is the radius around the course that no pressure may enter, at this client's
+	// height.
 	KeepOffMM float64
 	// GapMM is from the line to the course, FloorMM what of it has to be kept.
 	GapMM, FloorMM float64
 	// AlongMM is along the skin to the place over the course, DepthMM how deep it runs
 	// there, LineMM how deep the line comes nearest to it.
 	AlongMM, DepthMM, LineMM float64
-	at                       solid.Point
+	// at is the place of the course that is nearest to the line.
+	at solid.Point
 }
 
 // Inside reports whether the course comes within its keep-off radius.
@@ -81,6 +84,8 @@ func (c *Close) onSkin(hand solid.Skin, of []*piece, mm float64) {
 	}
 }
 
+// over keeps the nearest place of a course, along the skin from the hand, with how deep it
+// runs there.
 func (c *Close) over(p solid.Point, hand solid.Skin, mm float64) {
 	over := solid.Over(p, hand)
 	if along := solid.Skinwise(hand, over) * mm; along < c.AlongMM {

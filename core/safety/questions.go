@@ -82,6 +82,7 @@ var (
 
 func number(v float64) *float64 { return &v }
 
+// emergency is a question whose yes ends the visit: the client needs urgent medical care.
 func emergency(id ids.Question, ask, text string) *Question {
 	return &Question{
 		ID: id, Ask: ask, Outcome: Emergency, Text: text + " No treatment: seek urgent medical care.",
@@ -89,6 +90,7 @@ func emergency(id ids.Question, ask, text string) *Question {
 	}
 }
 
+// refer is a question whose yes waits for a clinician.
 func refer(id ids.Question, ask, text, where string) *Question {
 	return &Question{
 		ID: id, Ask: ask, Outcome: ReferFirst,
@@ -96,6 +98,7 @@ func refer(id ids.Question, ask, text, where string) *Question {
 	}
 }
 
+// avoid is a question whose yes closes places: fixed ones, or those that the client shows.
 func avoid(id ids.Question, ask, text string, regions ...ids.Region) *Question {
 	q := &Question{ID: id, Ask: ask, Outcome: AvoidHere, Text: text, Where: "regions", Regions: regions}
 	if len(regions) > 0 {
@@ -104,6 +107,7 @@ func avoid(id ids.Question, ask, text string, regions ...ids.Region) *Question {
 	return q
 }
 
+// adapt is a question whose yes makes the work gentler.
 func adapt(id ids.Question, ask, text string, l *Adaptation) *Question {
 	return &Question{ID: id, Ask: ask, Outcome: Adapt, Text: text, Where: "nowhere", Limits: *l}
 }
@@ -112,6 +116,7 @@ func (q *Question) eachVisit() *Question { q.EachVisit = true; return q }
 
 func (q *Question) on(day string) *Question { q.Day = day; return q }
 
+// sided closes these regions on the side that was answered.
 func (q *Question) sided(regions ...ids.Region) *Question {
 	q.Where, q.Regions = "side", regions
 	return q

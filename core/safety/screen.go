@@ -12,9 +12,11 @@ import (
 type Answer struct {
 	Question ids.Question `json:"question"`
 	Answer   string       `json:"answer" enum:"yes,no,unknown"`
-	Side     ids.Side     `json:"side,omitempty" doc:"left, right; absent or midline is both"`
-	Regions  []ids.Region `json:"regions,omitempty" maxItems:"100"`
-	DaysAgo  float64      `json:"days_ago,omitempty" minimum:"0"`
+	// Side of a yes, where the question asks for it.
+	Side ids.Side `json:"side,omitempty" doc:"left, right; absent or midline is both"`
+	// Regions that the client has shown.
+	Regions []ids.Region `json:"regions,omitempty" maxItems:"100"`
+	DaysAgo float64      `json:"days_ago,omitempty" minimum:"0"`
 	// Fresh tells whether the question counts as asked; by the days when left out.
 	Fresh *bool `json:"fresh,omitempty"`
 	// Cleared tells that a clinician has cleared it since.
@@ -42,13 +44,16 @@ type Place struct {
 
 // AppliedRule is a rule that an answer set off, with its reason.
 type AppliedRule struct {
-	ID      ids.Question `json:"id"`
-	Outcome Outcome      `json:"outcome"`
-	Text    string       `json:"text"`
-	Side    ids.Side     `json:"side,omitempty"`
+	ID ids.Question `json:"id"`
+	// Outcome of the rule, which can be milder or stricter than the question's.
+	Outcome Outcome  `json:"outcome"`
+	Text    string   `json:"text"`
+	Side    ids.Side `json:"side,omitempty"`
+	// Regions that it closes; with none and no muscles it is about the whole visit.
 	Regions []ids.Region `json:"regions,omitempty"`
 	Muscles []ids.Muscle `json:"muscles,omitempty"`
-	Limits  *Adaptation  `json:"limits,omitempty"`
+	// Limits that it asks for; nil where it asks for none.
+	Limits *Adaptation `json:"limits,omitempty"`
 	// EventDaysAgo is since what happened, where that was said.
 	EventDaysAgo *float64 `json:"event_days_ago,omitempty"`
 }
@@ -165,6 +170,8 @@ func (a Answer) fresh(q Question) bool {
 	return a.DaysAgo <= staleDays && !(q.EachVisit && a.DaysAgo >= 1)
 }
 
+// apply lets one answer act. What is not known counts as yes; of an emergency that means that
+// a clinician has to look first.
 func (s *Screening) apply(q Question, a Answer) {
 	r := AppliedRule{
 		ID: q.ID, Outcome: q.Outcome, Text: q.Text, Side: a.Side, Muscles: q.Muscles, EventDaysAgo: a.EventDaysAgo,
@@ -208,6 +215,7 @@ func (s *Screening) apply(q Question, a Answer) {
 	}
 }
 
+// asks reports whether a rule asks for anything, so that an empty one is not shown.
 func (a Adaptation) asks() bool {
 	return a.Ceiling != nil || a.Down > 0 || a.CapSeconds != nil || len(a.AvoidPositions) > 0 ||
 		a.NumberCannotSteer || a.SlackOrBroad || a.SoftOverBones || a.AskArm

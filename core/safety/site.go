@@ -102,6 +102,7 @@ var byRegion = []ceiling{
 	{"coccyx", coccyx, "the coccyx"},
 }
 
+// ceilingOf finds the row of a muscle or region.
 func ceilingOf(table []ceiling, of string) (ceiling, bool) {
 	for _, c := range table {
 		if c.of == of {

@@ -87,13 +87,17 @@ func FindStructure(id ids.Structure) (Structure, bool) {
 
 // piece is a straight piece of a structure, on a side of the body.
 type piece struct {
+	// of is the structure that it is a part of.
 	of       *entry
 	side     ids.Side
 	from, to solid.Point
-	tier     Tier
-	first    bool // of a path
-	middle   solid.Point
-	half     float64 // of its length
+	// tier of this stretch: a nerve is dangerous where it lies bare and a caution where muscle
+	// covers it.
+	tier  Tier
+	first bool // of a path
+	// middle and half are of a ball around it, by which far pieces are passed over quickly.
+	middle solid.Point
+	half   float64 // of its length
 }
 
 // sides of the body that the structure lies on.
@@ -153,6 +157,7 @@ func (e *entry) paths(side ids.Side) [][]bend {
 // smoothSteps divide the way between two places of a path, which is a smooth curve.
 const smoothSteps = 3
 
+// pieces are the straight parts of a course on a side, short enough for distances to be exact.
 func (e *entry) pieces(side ids.Side) []piece {
 	var out []piece
 	for _, path := range e.paths(side) {
@@ -203,6 +208,7 @@ var allShapes = sync.OnceValue(func() map[body.View][]Shape {
 	return out
 })
 
+// project draws every course in a view, cut where it passes from the near side to the far one.
 func project(v body.View) []Shape {
 	var out []Shape
 	open := false // the last shape may go on
@@ -237,9 +243,11 @@ type Crossing struct {
 	Structure Structure
 	Side      ids.Side
 	Tier      Tier
+	// At is where its course goes through the level.
 	At        solid.Point
 	KeepOffMM float64
-	RadiusMM  float64
+	// RadiusMM is its own, KeepOffMM what has to be kept around it.
+	RadiusMM float64
 }
 
 // CrossingsAt lists the structures that a level cuts.

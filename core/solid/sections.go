@@ -30,6 +30,7 @@ func (p Point) Along(d Point, k float64) Point { return p.plus(d, k) }
 // Mirrored is the same place on the other side.
 func (p Point) Mirrored() Point { return Point{-p.X, p.Y, p.Z} }
 
+// unit is the direction of a vector; of none it is none.
 func (p Point) unit() Point {
 	l := math.Sqrt(p.dot(p))
 	if l == 0 {
@@ -168,6 +169,7 @@ func hull(poly []body.Point, y float64) [2]float64 {
 	return [2]float64{s[0][0], s[len(s)-1][1]}
 }
 
+// last is the outermost span of a row, which is the limb's.
 func last(s [][2]float64) [2]float64 {
 	if len(s) == 0 {
 		return [2]float64{}
@@ -210,6 +212,8 @@ const (
 // forearmDepth is how deep a wrist is for its width.
 const forearmDepth = 0.66
 
+// armAt is a slice of the arm. Above the armpit it has no inner edge of its own, and below the
+// elbow the forearm turns, so that width and depth change places.
 func armAt(front, side []body.Point, y float64) section {
 	w := last(body.Spans(front, y))
 	if y < 268 { // above the armpit there is no edge
@@ -227,6 +231,7 @@ func armAt(front, side []body.Point, y float64) section {
 // at the finger tips.
 var handThick = [3]float64{10, 9, 4}
 
+// handStack slices the hand along its own axis, because it hangs at an angle.
 func handStack() stack {
 	out := stack{-12, 3, nil, false}
 	var poly []body.Point
@@ -281,6 +286,8 @@ func fromSole(x, z float64) body.Point {
 	return body.Point{X: (x - soleX - soleTurn*(soleHeel-y)/590) / soleUnit(), Y: y}
 }
 
+// footStack slices the foot along its length; width comes from the sole, height from the side
+// view.
 func footStack(side []body.Point) stack {
 	out := stack{-44, 3, nil, false}
 	for z := -44.0; z <= 107; z += 3 {

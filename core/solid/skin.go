@@ -82,6 +82,7 @@ func left(p Point) (q Point, mirrored bool) {
 	return p, false
 }
 
+// skin is a place on the skin with the way in, against the steepest rise of the level.
 func skin(k part, p Point, mirrored bool) Skin {
 	in := k.steepness(p).unit()
 	s := Skin{p, Point{-in.X, -in.Y, -in.Z}, k}
@@ -145,6 +146,8 @@ func TouchBehind(v body.View, p body.Point, side ids.Side) (s Skin, ok bool) {
 	return touch(v, p, side, false)
 }
 
+// touch finds the skin that a view shows at a point. A touch just over the midline is taken
+// for the side that was meant.
 func touch(v body.View, p body.Point, side ids.Side, arms bool) (s Skin, ok bool) {
 	a := v.Authored(p)
 	if !v.OneSided() && side != ids.Midline && v.SideAt(p) != side {
@@ -222,6 +225,7 @@ func overFoot(a body.Point, toward float64) (q Point, k part, ok bool) {
 	return q, k, false
 }
 
+// fromBelow is the skin of a sole, which lies flat on the ground.
 func fromBelow(a body.Point) (Point, part, bool) {
 	x, z := onSole(a)
 	row := stacks()[foot].at(z)
@@ -272,6 +276,7 @@ func fromBeside(a body.Point, arms bool) (q Point, k part, ok bool) {
 	return Point{x, min(y, ground), z}, foot, true
 }
 
+// armBeside is the skin of the arm that hangs in a side view, where the forearm has turned.
 func armBeside(a body.Point) (Point, part, bool) {
 	s := &stacks()[arm]
 	if a.Y >= s.from-3 && a.Y <= wrist {
@@ -410,6 +415,7 @@ func (p Point) wayOut(way Point, enough float64) float64 {
 	return to
 }
 
+// sole presses straight up.
 func sole(p Point, mirrored bool) Skin {
 	if mirrored {
 		p = p.Mirrored()

@@ -42,7 +42,8 @@ const hipEnds = 520
 
 // Cut is where a bone's axis crosses a level.
 type Cut struct {
-	Bone   string
+	Bone string
+	// At is where it crosses, Radius how thick the bone is there.
 	At     Point
 	Radius float64
 }

@@ -55,12 +55,15 @@ func Kinds() []Kind { return slices.Clone(kinds) }
 
 // Event is one thing that happened, At milliseconds after the start.
 type Event struct {
+	// At is ms after the start of the hold; events of one time keep their order.
 	At      int64
 	Kind    Kind
 	Score   float64 // score: NPRS 0–10, a 0–5 scale already doubled
 	Word    string  // trend, breath: the value; nerve-sign, unwell: its kind, may be empty
 	Regions []ids.Region
-	KPa     float64
+	// KPa is what a pressure pad reads; it is recorded and steers nothing.
+	KPa float64
+	// Degrees of a range of motion, of whatever movement the protocol lengthens.
 	Degrees float64
 	// Source is the device that it came from; undo takes back only its own.
 	Source string

@@ -99,18 +99,24 @@ type Course struct {
 
 // Line is what the coach shows after an event. Times are seconds.
 type Line struct {
-	T          float64  `json:"t"`
-	Phase      Phase    `json:"phase"`
-	Advice     []Advice `json:"advice"`
-	Ask        string   `json:"ask,omitempty"`
-	Stage      int      `json:"stage"`
-	StageLeftS float64  `json:"stage_left_s"`
-	PressureS  float64  `json:"pressure_s"`
-	OverrunS   float64  `json:"overrun_s"`
+	// T is the time since the start.
+	T     float64 `json:"t"`
+	Phase Phase   `json:"phase"`
+	// Advice are ids, the first the most important; empty never.
+	Advice []Advice `json:"advice"`
+	// Ask is the question that waits for an answer; empty while none does.
+	Ask string `json:"ask,omitempty"`
+	// Stage counts from 1; 0 before the first and at a new spot.
+	Stage      int     `json:"stage"`
+	StageLeftS float64 `json:"stage_left_s"`
+	// PressureS is bounded by the cap; OverrunS is what was pressed beyond it.
+	PressureS float64 `json:"pressure_s"`
+	OverrunS  float64 `json:"overrun_s"`
 	// WaitLeftS is what is left of a flush, in seconds.
 	WaitLeftS float64 `json:"wait_left_s"`
-	Text      string  `json:"text"`
-	Reason    string  `json:"reason"`
+	// Text says what to do, Reason why.
+	Text   string `json:"text"`
+	Reason string `json:"reason"`
 	// Rule is the number of the coach rule behind the advice, 0 for none.
 	Rule int `json:"rule"`
 	*Course

@@ -44,10 +44,13 @@ type (
 // transition is what some events do in some phases, and to which classes they may lead
 // beside the one that the hold is in. One without words changes nothing but the record.
 type transition struct {
+	// from and on name every pair that the row is for; no other row may name it.
 	from phases
 	on   on
 	act  effect
-	to   phases
+	// to is empty for what never changes the phase.
+	to phases
+	// what it does, for the guide.
 	what string
 }
 
@@ -117,6 +120,7 @@ var (
 // deadline is something that falls due by itself, at a time or never. Of two at one time the
 // first in the list comes first: caps lead, since nothing may be advised past them.
 type deadline struct {
+	// name is how the guide and the tests call it.
 	name string
 	from phases
 	at   func(*state) int64

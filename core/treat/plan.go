@@ -20,7 +20,8 @@ type Plan struct {
 	// Name is the practice's own, where it tuned a copy.
 	Name string `json:"name,omitempty"`
 	// Presses: the pressure clock runs and the cap applies; without it TotalMS.
-	Presses bool  `json:"presses,omitempty"`
+	Presses bool `json:"presses,omitempty"`
+	// TotalMS bounds a protocol that presses nothing, from contact on.
 	TotalMS int64 `json:"total_ms,omitempty"`
 	// Returns: the one lighter return of rules 6 and 8 belongs to it.
 	Returns bool `json:"returns,omitempty"`
@@ -29,26 +30,40 @@ type Plan struct {
 	// ByBreath: an out-breath ends its lengthening.
 	ByBreath bool `json:"by_breath,omitempty"`
 
-	Reps       int   `json:"reps,omitempty"`
-	PressMS    int64 `json:"press_ms,omitempty"`
-	RestMS     int64 `json:"rest_ms,omitempty"`
-	AskMS      int64 `json:"ask_ms,omitempty"`
-	AngleMS    int64 `json:"angle_after_ms,omitempty"`
-	RampMS     int64 `json:"ramp_ms,omitempty"`
-	StillMS    int64 `json:"still_ms,omitempty"`
-	Tries      int   `json:"tries,omitempty"`
-	Breaths    int   `json:"breaths,omitempty"`
-	BreathMS   int64 `json:"breath_ms,omitempty"`
-	Moves      int   `json:"moves,omitempty"`
-	MoveMS     int64 `json:"move_ms,omitempty"`
-	Places     int   `json:"places,omitempty"`
+	// Reps counts presses, movements or rounds.
+	Reps int `json:"reps,omitempty"`
+	// PressMS is one press, RestMS the rest behind it or between two movements.
+	PressMS int64 `json:"press_ms,omitempty"`
+	RestMS  int64 `json:"rest_ms,omitempty"`
+	// AskMS is how long after contact and after an answer the score is asked for.
+	AskMS int64 `json:"ask_ms,omitempty"`
+	// AngleMS is the pressure after which another angle is tried, once.
+	AngleMS int64 `json:"angle_after_ms,omitempty"`
+	// RampMS is how long the force rises, while it may.
+	RampMS int64 `json:"ramp_ms,omitempty"`
+	// StillMS is the stillness at depth or in the position of ease.
+	StillMS int64 `json:"still_ms,omitempty"`
+	// Tries are searches for a position of ease.
+	Tries int `json:"tries,omitempty"`
+	// Breaths are out-breaths, of BreathMS each where the coach's clock counts them.
+	Breaths  int   `json:"breaths,omitempty"`
+	BreathMS int64 `json:"breath_ms,omitempty"`
+	// Moves are movements under a kept contact, of MoveMS each.
+	Moves  int   `json:"moves,omitempty"`
+	MoveMS int64 `json:"move_ms,omitempty"`
+	// Places along the muscle at which the same is done.
+	Places int `json:"places,omitempty"`
+	// PushMS is one contraction against the hand, LengthenMS the stretch after it.
 	PushMS     int64 `json:"push_ms,omitempty"`
 	LengthenMS int64 `json:"lengthen_ms,omitempty"`
-	Stations   int   `json:"stations,omitempty"`
-	Strokes    int   `json:"strokes,omitempty"`
-	StrokeMS   int64 `json:"stroke_ms,omitempty"`
-	SinkMS     int64 `json:"sink_ms,omitempty"`
-	BroadMS    int64 `json:"broad_ms,omitempty"`
+	// Stations along an attachment, each with Strokes along and across.
+	Stations int `json:"stations,omitempty"`
+	Strokes  int `json:"strokes,omitempty"`
+	// StrokeMS is one stroke; SinkMS is the way down to bone depth before.
+	StrokeMS int64 `json:"stroke_ms,omitempty"`
+	SinkMS   int64 `json:"sink_ms,omitempty"`
+	// BroadMS is the wide contact before it is narrowed.
+	BroadMS int64 `json:"broad_ms,omitempty"`
 
 	// FirstAim and AimStep (NPRS): presses that climb by the number; without
 	// them a press is deeper, the same or lighter than the one before.
@@ -58,7 +73,8 @@ type Plan struct {
 	CalmFromRep int `json:"calm_from_rep,omitempty"`
 	// MinGainDeg: a round that gains less than this is the last.
 	MinGainDeg float64 `json:"min_gain_deg,omitempty"`
-	Variant    string  `json:"variant,omitempty"`
+	// Variant is how the same strategy is done otherwise: reciprocal, small, imagined.
+	Variant string `json:"variant,omitempty"`
 
 	// TestSoft is the soft ceiling of slack-hold's test alone.
 	TestSoft float64 `json:"test_soft,omitempty"`

@@ -13,8 +13,10 @@ type Protocol struct {
 	ID   ids.Protocol
 	Name string
 	// What is done, in a line.
-	What    string
-	Limits  safety.Limits
+	What string
+	// Limits are the highest; a place and a screening lower them.
+	Limits safety.Limits
+	// Demands are what it asks of joints and client, by which the screening can forbid it.
 	Demands safety.Demands
 	// ShortPresses: short enough for the front of the neck.
 	ShortPresses bool

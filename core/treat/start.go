@@ -13,13 +13,14 @@ import (
 // Request asks for a hold; absent limits and numbers are the protocol's.
 type Request struct {
 	Protocol ids.Protocol
-	Target   *float64
-	Soft     *float64
-	Hard     *float64
-	CapMS    *int64
-	Scale    int // 10 (also for zero) or 5
-	Muscle   ids.Muscle
-	Side     ids.Side
+	// Target, Soft, Hard (scores) and CapMS are the practice's own; nil takes the protocol's.
+	Target *float64
+	Soft   *float64
+	Hard   *float64
+	CapMS  *int64
+	Scale  int // 10 (also for zero) or 5
+	Muscle ids.Muscle
+	Side   ids.Side
 	// Where the place pressed lies: some regions have ceilings of their own.
 	Where []safety.Place
 
@@ -29,11 +30,15 @@ type Request struct {
 	Name    string
 	// NumberSteers: false where the client's number cannot steer.
 	NumberSteers *bool
-	MinGainDeg   *float64
-	Variant      string
-	Stations     *int
-	Places       *int
-	Moves        *int
+	// MinGainDeg ends a lengthening that gains less in a round; nil takes the protocol's.
+	MinGainDeg *float64
+	// Variant is one of those that the strategy knows; see variants.
+	Variant string
+	// Stations, Places and Moves are counts of the strategies that have them; nil takes the
+	// plan's.
+	Stations *int
+	Places   *int
+	Moves    *int
 }
 
 // Start is a hold's start event: everything that a replay needs, resolved.

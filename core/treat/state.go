@@ -107,24 +107,32 @@ type asked struct {
 
 // kept is what the summary tells and no rule reads.
 type kept struct {
-	parts      []PartRecord
-	trace      []TracePoint
-	signs      []string
-	referral   []ids.Region
-	ranges     []float64 // degrees; contract-relax reads the last
+	// parts are closed ones; the one that runs is in state.
+	parts []PartRecord
+	// trace is every score under pressure, also those while coming off.
+	trace []TracePoint
+	// signs in the order in which they were felt, with their kind.
+	signs    []string
+	referral []ids.Region
+	ranges   []float64 // degrees; contract-relax reads the last
+	// eased counts steps lighter, whatever the reason was.
 	eased      int
 	twitch     bool
 	siteClosed bool // no more pressure here today
-	traceBack  bool
+	// traceBack: the point's source should be looked for elsewhere; set once, for good.
+	traceBack bool
 }
 
 // said is what to do now, and why.
 type said struct {
-	rule   int // of the envelope; 0 for none
+	rule int // of the envelope; 0 for none
+	// text is what to do, in large letters; reason is why, below it.
 	text   string
 	reason string
+	// advice are the ids of what is said, for tones and pictures.
 	advice []Advice
-	ask    string
+	// ask is a question that goes with it; what rule 1 asks is added by line.
+	ask string
 }
 
 // newState is a hold before the first contact. What lowered its limits is said at once.

@@ -42,24 +42,34 @@ type TracePoint struct {
 
 // Summary is what a hold leaves behind. Scores are 0–10, times seconds.
 type Summary struct {
-	Outcome      Outcome       `json:"outcome"`
-	Stages       []StageRecord `json:"stages"`
-	PressureS    float64       `json:"pressure_s"`
-	OverrunS     float64       `json:"overrun_s"`
-	Eased        int           `json:"eased"`
-	HighestScore float64       `json:"highest_score"`
-	LastScore    *float64      `json:"last_score,omitempty"`
-	Twitch       bool          `json:"twitch"`
-	Referral     []ids.Region  `json:"referral,omitempty"`
-	Returned     bool          `json:"returned"`
-	TraceBack    bool          `json:"trace_back"`
-	SiteClosed   bool          `json:"site_closed"`
-	Signs        []string      `json:"signs,omitempty"`
-	Gentler      ids.Protocol  `json:"gentler_protocol,omitempty"`
-	Trace        []TracePoint  `json:"trace"`
-	Protocol     ids.Protocol  `json:"protocol"`
-	Limits       safety.Limits `json:"limits"`
-	Rules        string        `json:"rules_version"`
+	Outcome Outcome `json:"outcome"`
+	// Stages are compared stretches, each with its own baseline.
+	Stages    []StageRecord `json:"stages"`
+	PressureS float64       `json:"pressure_s"`
+	OverrunS  float64       `json:"overrun_s"`
+	// Eased is how often it was made lighter.
+	Eased int `json:"eased"`
+	// HighestScore and LastScore are of scores under pressure.
+	HighestScore float64  `json:"highest_score"`
+	LastScore    *float64 `json:"last_score,omitempty"`
+	Twitch       bool     `json:"twitch"`
+	// Referral are the regions where it was felt elsewhere.
+	Referral []ids.Region `json:"referral,omitempty"`
+	// Returned: the one lighter return was made.
+	Returned bool `json:"returned"`
+	// TraceBack: it did not let go, so its source should be looked for.
+	TraceBack bool `json:"trace_back"`
+	// SiteClosed: no more pressure belongs here today.
+	SiteClosed bool     `json:"site_closed"`
+	Signs      []string `json:"signs,omitempty"`
+	// Gentler is what to change to after two scores above the hard ceiling.
+	Gentler ids.Protocol `json:"gentler_protocol,omitempty"`
+	// Trace is every score with its time, for the picture.
+	Trace    []TracePoint `json:"trace"`
+	Protocol ids.Protocol `json:"protocol"`
+	// Limits as they were in force at the beginning.
+	Limits safety.Limits `json:"limits"`
+	Rules  string        `json:"rules_version"`
 	*Run
 }
 

@@ -7,13 +7,16 @@ import (
 
 // Comparison is one thing that was read at both of two dates.
 type Comparison struct {
-	Kind    string           `json:"kind"               enum:"point,movement,score"`
-	ID      string           `json:"id"`
-	Name    string           `json:"name"`
-	Side    ids.Side         `json:"side,omitempty"`
-	Unit    string           `json:"unit"`
-	Before  float64          `json:"before"`
-	After   float64          `json:"after"`
+	Kind string `json:"kind"               enum:"point,movement,score"`
+	// ID is a point's identity, a movement, or a measure with its name.
+	ID   string   `json:"id"`
+	Name string   `json:"name"`
+	Side ids.Side `json:"side,omitempty"`
+	Unit string   `json:"unit"`
+	// Before and After are the values at the two dates, in Unit.
+	Before float64 `json:"before"`
+	After  float64 `json:"after"`
+	// Change is nil where the thing was read at one of the dates only.
 	Change  *progress.Change `json:"change,omitempty"`
 	OnlyNow bool             `json:"only_now,omitempty"                             doc:"not read at the earlier date"`
 	Gone    bool             `json:"gone,omitempty"                                 doc:"not read at the later date"`

@@ -32,12 +32,14 @@ func Course(visits []VisitContribution, age int) History {
 // course is a history in the making. Lists keep the order in which things first appeared, and
 // maps find them again.
 type course struct {
-	points   []*pointCourse
-	point    map[UUID]*pointCourse // by identity, which stays the same over visits
+	points []*pointCourse
+	point  map[UUID]*pointCourse // by identity, which stays the same over visits
+	// ranges of each movement and side, found again by movement.
 	ranges   []*rangeCourse
 	movement map[movementSide]*rangeCourse
-	scores   []*scoreCourse
-	treated  []TreatedDay
+	// scores are measures of the client's own, such as an activity.
+	scores  []*scoreCourse
+	treated []TreatedDay
 	// worked are the points of all visits that tell what a protocol does: pressed by one
 	// protocol alone, with a score before and after.
 	worked []progress.TreatmentResult
@@ -162,6 +164,7 @@ func (c *course) history() History {
 	return out
 }
 
+// orNone keeps a list of the API from being null.
 func orNone[T any](list []T) []T {
 	if list == nil {
 		return []T{}

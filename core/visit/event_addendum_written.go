@@ -15,6 +15,7 @@ type Addendum struct {
 	Text string `json:"text" maxLength:"20000"`
 }
 
+// apply adds it to what was written before: an addendum is never changed or taken back.
 func (b *Addendum) apply(r *reducer, e Event) error {
 	r.state.Addenda = append(r.state.Addenda, DatedText{e.At(), e.Author, b.Text})
 	return nil

@@ -37,6 +37,7 @@ func (b BlockOverridden) Check() *decode.Error {
 	return nil
 }
 
+// admit asks for a licence: an override presses where the client's answers say not to.
 func (b *BlockOverridden) admit(j *Validator, e *Event) error {
 	if !j.ctx.licensed(e.Author) {
 		return because("A licensed member of this practice overrides a block.")
@@ -46,12 +47,14 @@ func (b *BlockOverridden) admit(j *Validator, e *Event) error {
 
 func (b *BlockOverridden) about() UUID { return b.Point }
 
+// facts: the override is of this point and of the answers it names, so a later answer ends it.
 func (b *BlockOverridden) facts(at record.Stamp) []record.Fact {
 	return []record.Fact{{Stamp: at, Override: &record.Override{Point: string(b.Point), Questions: b.Questions}}}
 }
 
 func (b *BlockOverridden) carries(j *Validator) string { return j.underHolds() }
 
+// apply lists it; whether it still lifts anything the client's record decides.
 func (b *BlockOverridden) apply(r *reducer, _ Event) error {
 	r.state.Overrides = append(r.state.Overrides, *b)
 	return nil

@@ -40,6 +40,7 @@ func (c ConsentRecorded) Check() *decode.Error {
 
 func (c *ConsentRecorded) remember(j *Validator, e Event) { j.said[e.ID] = c }
 
+// facts: what was agreed to counts for this visit, and a withdrawal from then on.
 func (c *ConsentRecorded) facts(at record.Stamp) []record.Fact {
 	return []record.Fact{{Stamp: at, Consent: &record.Consent{Area: c.Area, Given: c.Given, By: c.By}}}
 }
@@ -49,6 +50,7 @@ func (c *ConsentRecorded) protects() bool { return !c.Given }
 
 func (c *ConsentRecorded) carries(j *Validator) string { return j.underHolds() }
 
+// sets: two devices that record different words on one area are a conflict.
 func (c *ConsentRecorded) sets(Event) []thing {
 	return []thing{{"consent for the " + string(c.Area), "consent:" + string(c.Area)}}
 }
@@ -56,6 +58,7 @@ func (c *ConsentRecorded) sets(Event) []thing {
 // apply does nothing: what is agreed is the client's record's to say.
 func (c *ConsentRecorded) apply(*reducer, Event) error { return nil }
 
+// timeline tells a withdrawal apart from an agreement, since it stops the work.
 func (c *ConsentRecorded) timeline() string {
 	if !c.Given {
 		return fmt.Sprintf("Consent withdrawn: %s", c.Area)

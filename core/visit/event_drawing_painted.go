@@ -71,6 +71,7 @@ func (p DrawingPainted) OnFigure(version string) *decode.Error {
 	return nil
 }
 
+// admit asks that every cell lies on the figure of today: areas are counted in cells.
 func (p *DrawingPainted) admit(j *Validator, _ *Event) error {
 	if e := p.OnFigure(j.rules.Figure); e != nil {
 		return e.Under("$.body")
@@ -78,11 +79,13 @@ func (p *DrawingPainted) admit(j *Validator, _ *Event) error {
 	return nil
 }
 
+// apply lays the strokes over what was painted before; a later stroke covers an earlier one.
 func (p *DrawingPainted) apply(r *reducer, _ Event) error {
 	r.paint(p)
 	return nil
 }
 
+// timeline says whose hand it was, for a client paints on a device of their own.
 func (p *DrawingPainted) timeline() string {
 	return "Pain drawing painted, by the " + cmp.Or(p.By, "therapist")
 }

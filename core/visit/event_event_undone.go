@@ -21,6 +21,7 @@ func (b *EventUndone) admit(j *Validator, e *Event) error { return j.undo(*e, b)
 
 func (b *EventUndone) remember(j *Validator, e Event) { j.takeBack(e, b) }
 
+// facts: what an answer or a consent had set is no longer set; what was decided by it stays.
 func (b *EventUndone) facts(at record.Stamp) []record.Fact {
 	return []record.Fact{{Stamp: at, Undo: string(b.Event)}}
 }

@@ -35,10 +35,12 @@ type GaugePair struct {
 	Flag string `json:"flag,omitempty"`
 }
 
+// sets: before and after are two things, so that reading one does not replace the other.
 func (b *GaugeRead) sets(Event) []thing {
 	return []thing{{b.ID, "gauge:" + b.ID + ":" + string(b.Side) + ":" + b.Moment}}
 }
 
+// apply pairs the reading with that of the other moment; the latest of each counts.
 func (b *GaugeRead) apply(r *reducer, _ Event) error {
 	i := slices.IndexFunc(r.state.Gauges, func(g GaugePair) bool { return g.Gauge == b.ID && g.Side == b.Side })
 	if i < 0 {
@@ -54,6 +56,7 @@ func (b *GaugeRead) apply(r *reducer, _ Event) error {
 	return nil
 }
 
+// timeline names the measure and the moment; the value stands in the step itself.
 func (b *GaugeRead) timeline() string {
 	return fmt.Sprintf("Read: %s, %s", wording.Plain(b.ID), b.Moment)
 }

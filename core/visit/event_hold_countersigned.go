@@ -27,6 +27,7 @@ func (b *HoldCountersigned) admit(j *Validator, e *Event) error {
 	return nil
 }
 
+// apply notes who stands for a student's hold. Whether they may is asked on admission.
 func (b *HoldCountersigned) apply(r *reducer, e Event) error {
 	h, err := r.hold(b.Hold)
 	if err != nil {

@@ -30,6 +30,8 @@ type HoldEnded struct {
 	Stages *int `json:"stages,omitempty" minimum:"0"`
 }
 
+// admit needs the hold to have begun in this visit. What it claims is compared later and never
+// believed.
 func (b *HoldEnded) admit(j *Validator, _ *Event) error {
 	if _, ok := j.holds[b.Hold]; !ok {
 		return noHold(b.Hold)
@@ -37,6 +39,7 @@ func (b *HoldEnded) admit(j *Validator, _ *Event) error {
 	return nil
 }
 
+// remember keeps the first end: a second device may end the same hold a moment later.
 func (b *HoldEnded) remember(j *Validator, e Event) {
 	if h, ok := j.holds[b.Hold]; ok && h.ended == nil {
 		h.ended = &e

@@ -32,6 +32,7 @@ type HoldHappened struct {
 // back what a person said.
 const instrument = "pressure-pad"
 
+// sourceOf keeps an undo on the device from taking back what the instrument beside it said.
 func sourceOf(e Event, b *HoldHappened) string {
 	if b.Event == string(treat.KindPressure) {
 		return instrument
@@ -95,6 +96,7 @@ func (b *HoldHappened) protects() bool { return record.IsSign(b.Event) }
 
 func (b *HoldHappened) hold() UUID { return b.Hold }
 
+// apply adds the event to the hold's log at the time that the validator allowed.
 func (b *HoldHappened) apply(r *reducer, e Event) error {
 	h, err := r.hold(b.Hold)
 	if err != nil {

@@ -23,10 +23,15 @@ var holdStarted = kind{
 
 // HoldStarted carries the resolved limits and the rules version.
 type HoldStarted struct {
-	Hold      UUID         `json:"hold"`
-	Point     UUID         `json:"point"`
-	Start     treat.Start  `json:"start"`
-	Contact   ids.Contact  `json:"contact,omitempty"`
+	Hold UUID `json:"hold"`
+	// Point must be charted, and not removed, when the hold begins.
+	Point UUID `json:"point"`
+	// Start is resolved on the device. The validator compares it with what today's rules give
+	// at this place.
+	Start treat.Start `json:"start"`
+	// Contact with which it is pressed; some are refused over thin tissue.
+	Contact ids.Contact `json:"contact,omitempty"`
+	// Position of the client, which the screening may forbid.
 	Position  ids.Position `json:"position,omitempty"`
 	MuscleSet string       `json:"muscle_set,omitempty" enum:"tension,slack"`
 	// Under is the licensed person who countersigns; a student names one.
@@ -82,6 +87,7 @@ func (b *HoldStarted) remember(j *Validator, e Event) {
 	j.holds[b.Hold] = h
 }
 
+// facts: that a hold began at this moment is what lets older answers be forgotten safely.
 func (b *HoldStarted) facts(at record.Stamp) []record.Fact {
 	return []record.Fact{{Stamp: at, Held: true}}
 }
@@ -109,6 +115,7 @@ func (b *HoldStarted) apply(r *reducer, e Event) error {
 	return nil
 }
 
+// timeline names protocol and muscle; what came of it is told by its end.
 func (b *HoldStarted) timeline() string {
 	return fmt.Sprintf("Hold begun: %s, %s", wording.Plain(b.Start.Protocol),
 		wording.Muscle(b.Start.Muscle, b.Start.Side, ""))

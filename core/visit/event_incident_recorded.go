@@ -37,6 +37,7 @@ func (b Incident) Check() *decode.Error {
 	return nil
 }
 
+// apply adds it to the visit, closed or not: an incident is recorded whenever it is known.
 func (b *Incident) apply(r *reducer, e Event) error {
 	r.state.Incidents = append(r.state.Incidents, DatedIncident{e.At(), e.Author, *b})
 	return nil

@@ -18,6 +18,7 @@ type LoadsDeclared struct {
 
 func (b *LoadsDeclared) sets(Event) []thing { return []thing{{"loads", "loads"}} }
 
+// apply replaces the list, which the page always sends whole.
 func (b *LoadsDeclared) apply(r *reducer, _ Event) error {
 	r.state.Loads = b.Loads
 	return nil

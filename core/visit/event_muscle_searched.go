@@ -28,10 +28,12 @@ func (b MuscleSearched) Check() *decode.Error {
 	return leftOrRight(b.Side)
 }
 
+// sets: the result of a search is of one muscle on one side.
 func (b *MuscleSearched) sets(Event) []thing {
 	return []thing{{"search of a muscle", "search:" + string(b.Muscle) + ":" + string(b.Side)}}
 }
 
+// apply replaces the earlier result; open means that the search has not happened after all.
 func (b *MuscleSearched) apply(r *reducer, _ Event) error {
 	s := &r.state
 	s.Searched = slices.DeleteFunc(s.Searched,
@@ -42,6 +44,8 @@ func (b *MuscleSearched) apply(r *reducer, _ Event) error {
 	return nil
 }
 
+// timeline tells what was searched and with which result, since nothing else in the record
+// does.
 func (b *MuscleSearched) timeline() string {
 	return fmt.Sprintf("Searched: %s: %s", wording.Muscle(b.Muscle, b.Side, ""), wording.Plain(b.Result))
 }

@@ -15,6 +15,7 @@ type NextNoted struct {
 
 func (b *NextNoted) sets(Event) []thing { return []thing{{"what is to be done next", "next"}} }
 
+// apply replaces what was meant before; the next visit shows it first.
 func (b *NextNoted) apply(r *reducer, _ Event) error {
 	r.state.Next = b.Text
 	return nil

@@ -21,6 +21,7 @@ type NoteCountersigned struct {
 // Check implements decode.Checker: somebody countersigns.
 func (b NoteCountersigned) Check() *decode.Error { return signs(b.Name) }
 
+// admit: a countersignature stands for a student's text, and for one version of it.
 func (b *NoteCountersigned) admit(j *Validator, _ *Event) error {
 	if j.signed == nil || j.ctx.Roles[j.signed.Author] != rights.Student || j.counter != nil {
 		return because("A student's signed note is countersigned, once.")
@@ -30,6 +31,7 @@ func (b *NoteCountersigned) admit(j *Validator, _ *Event) error {
 
 func (b *NoteCountersigned) remember(j *Validator, e Event) { j.counter = &e }
 
+// apply puts the name beside the signature it stands for.
 func (b *NoteCountersigned) apply(r *reducer, e Event) error {
 	if r.state.Signed != nil { // a log from elsewhere may say anything
 		r.state.Signed.Counter = &Countersignature{e.At(), e.Author, b.Name}

@@ -24,6 +24,7 @@ func (b *NoteDrafted) admit(j *Validator, _ *Event) error { return words(j.signe
 
 func (b *NoteDrafted) sets(Event) []thing { return []thing{{"text of the note", "note-text"}} }
 
+// apply keeps every draft: a text that somebody has edited is never lost to another's.
 func (b *NoteDrafted) apply(r *reducer, e Event) error {
 	r.state.Drafts = append(r.state.Drafts, DatedNote{e.At(), e.Author, b.NoteText})
 	return nil

@@ -25,6 +25,7 @@ type NoteSigned struct {
 // Check implements decode.Checker: somebody signs.
 func (b NoteSigned) Check() *decode.Error { return signs(b.Name) }
 
+// signs refuses a signature without a name: the printed note shows it beside the date.
 func signs(name string) *decode.Error {
 	if strings.TrimSpace(name) == "" {
 		return &decode.Error{Path: "$.name", Given: `""`, Allowed: "the name of who signs"}
@@ -46,6 +47,7 @@ func (b *NoteSigned) admit(j *Validator, _ *Event) error {
 
 func (b *NoteSigned) remember(j *Validator, e Event) { j.signed = &e }
 
+// apply keeps the text as it was signed. What the record learns later does not change it.
 func (b *NoteSigned) apply(r *reducer, e Event) error {
 	r.state.Signed = &SignedNote{
 		DatedNote: DatedNote{e.At(), e.Author, b.NoteText}, Name: b.Name,

@@ -15,6 +15,7 @@ type NoteWritten struct {
 
 func (b *NoteWritten) sets(Event) []thing { return []thing{{"note", "note"}} }
 
+// apply replaces the free text; two who wrote it unseen are a conflict.
 func (b *NoteWritten) apply(r *reducer, _ Event) error {
 	r.state.Note = b.Text
 	return nil

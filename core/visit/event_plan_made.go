@@ -17,11 +17,14 @@ var planMade = kind{
 // PlanMade is the session as the therapist has accepted it. Without an order
 // the best one is taken.
 type PlanMade struct {
+	// Minutes of the whole session, counted from when they were said.
 	Minutes float64      `json:"minutes" minimum:"5" maximum:"240"`
 	Blocks  *plan.Blocks `json:"blocks,omitempty"`
-	Order   []UUID       `json:"order,omitempty" maxItems:"60"`
-	Must    []UUID       `json:"must,omitempty" maxItems:"60"`
-	Dropped []UUID       `json:"dropped,omitempty" maxItems:"60"`
+	// Order is the therapist's own; empty lets the core choose.
+	Order []UUID `json:"order,omitempty" maxItems:"60"`
+	// Must be treated, Dropped must not: wishes within what safety allows.
+	Must    []UUID `json:"must,omitempty" maxItems:"60"`
+	Dropped []UUID `json:"dropped,omitempty" maxItems:"60"`
 }
 
 // admit: a plan is of this visit's points.
@@ -36,6 +39,8 @@ func (b *PlanMade) admit(j *Validator, _ *Event) error {
 
 func (b *PlanMade) sets(Event) []thing { return []thing{{"plan", "plan"}} }
 
+// apply keeps what the therapist wants. Its minutes begin to run anew only when they were
+// changed.
 func (b *PlanMade) apply(r *reducer, e Event) error {
 	s := &r.state
 	if s.Plan == nil || s.Plan.Minutes != b.Minutes {

@@ -21,16 +21,20 @@ var pointCharted = kind{
 // PointCharted is a point as found; Corrected sets the same fields again. What was
 // not said is absent, and stays unsaid in record, judgement and note.
 type PointCharted struct {
-	Point    UUID             `json:"point"`
-	Identity UUID             `json:"identity,omitempty" doc:"the point of an earlier visit that this is the same spot as"`
-	Muscle   ids.Muscle       `json:"muscle"`
-	Side     ids.Side         `json:"side"`
-	Site     string           `json:"site,omitempty" maxLength:"40"`
-	Figure   string           `json:"figure" maxLength:"40" doc:"figure version in which it was placed"`
-	View     body.View        `json:"view"`
-	X        float64          `json:"x" minimum:"0" maximum:"1000"`
-	Y        float64          `json:"y" minimum:"0" maximum:"1000"`
-	Place    atlas.FibrePlace `json:"place"`
+	// Point is made on the device and stays the same over corrections.
+	Point    UUID       `json:"point"`
+	Identity UUID       `json:"identity,omitempty" doc:"the point of an earlier visit that this is the same spot as"`
+	Muscle   ids.Muscle `json:"muscle"`
+	Side     ids.Side   `json:"side"`
+	// Site is a usual one of the muscle, or one of the practice's own; empty is neither.
+	Site   string `json:"site,omitempty" maxLength:"40"`
+	Figure string `json:"figure" maxLength:"40" doc:"figure version in which it was placed"`
+	// View, X and Y are where it was touched, Place where that lies on the muscle; Place
+	// rules.
+	View  body.View        `json:"view"`
+	X     float64          `json:"x" minimum:"0" maximum:"1000"`
+	Y     float64          `json:"y" minimum:"0" maximum:"1000"`
+	Place atlas.FibrePlace `json:"place"`
 	Palpation
 }
 
@@ -71,6 +75,8 @@ func (c *PointCharted) admit(j *Validator, e *Event) error {
 	return j.placed(c.Muscle, c.Side, c.Figure, c.View, body.Point{X: c.X, Y: c.Y}, c.Place)
 }
 
+// place tells whether a point that was charted again lies elsewhere: what rested on its place
+// then has to be asked again.
 func (c *PointCharted) place(j *Validator) (moved bool) {
 	p, there := j.points[c.Point]
 	own := *c
@@ -117,6 +123,7 @@ func (c *PointCharted) apply(r *reducer, e Event) error {
 	return nil
 }
 
+// timeline gives muscle, site and the score at test pressure, where one was said.
 func (c *PointCharted) timeline() string {
 	said := ""
 	if c.NPRS != nil {

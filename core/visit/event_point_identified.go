@@ -21,10 +21,12 @@ type PointIdentified struct {
 
 func (b *PointIdentified) about() UUID { return b.Point }
 
+// sets: which spot of earlier visits a point is, is one thing.
 func (b *PointIdentified) sets(Event) []thing {
 	return []thing{{"identity of a point", "point:" + string(b.Point) + ":identity"}}
 }
 
+// apply joins the point to an earlier spot, or, without one, makes it a spot of its own.
 func (b *PointIdentified) apply(r *reducer, _ Event) error {
 	p, err := r.point(b.Point)
 	if err != nil {

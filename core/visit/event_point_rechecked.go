@@ -21,10 +21,12 @@ type PointRechecked struct {
 
 func (b *PointRechecked) about() UUID { return b.Point }
 
+// sets: the recheck is a thing of its own, beside what was found before treatment.
 func (b *PointRechecked) sets(Event) []thing {
 	return []thing{{"recheck of a point", "point:" + string(b.Point) + ":recheck"}}
 }
 
+// apply keeps the latest recheck; a grade is given only where it was taken again.
 func (b *PointRechecked) apply(r *reducer, _ Event) error {
 	p, err := r.point(b.Point)
 	if err != nil {

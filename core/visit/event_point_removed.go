@@ -17,6 +17,7 @@ type PointRemoved struct {
 	Point UUID `json:"point"`
 }
 
+// admit: a place that was pressed stays, for the hold's record would lie nowhere without it.
 func (b *PointRemoved) admit(j *Validator, _ *Event) error {
 	if _, ok := j.points[b.Point]; !ok {
 		return noPoint(b.Point)
@@ -27,6 +28,7 @@ func (b *PointRemoved) admit(j *Validator, _ *Event) error {
 	return nil
 }
 
+// place takes it out of what later events may name.
 func (b *PointRemoved) place(j *Validator) (moved bool) {
 	delete(j.points, b.Point)
 	return true
@@ -36,6 +38,7 @@ func (b *PointRemoved) at() UUID { return b.Point }
 
 func (b *PointRemoved) carries(j *Validator) string { return j.underPressed(b.Point) }
 
+// apply takes it out of the state; the events that charted it stay in the log.
 func (b *PointRemoved) apply(r *reducer, _ Event) error {
 	r.state.Points = slices.DeleteFunc(r.state.Points, func(p Point) bool { return p.Point == b.Point })
 	return nil

@@ -17,10 +17,12 @@ var postureRead = kind{
 // PostureRead is a caliper-inclinometer reading.
 type PostureRead struct{ assess.Posture }
 
+// sets: a reading is of one measure on one side.
 func (b *PostureRead) sets(Event) []thing {
 	return []thing{{"posture reading", "posture:" + string(b.Measure) + ":" + string(b.Side)}}
 }
 
+// apply keeps the latest reading of each measure and side.
 func (b *PostureRead) apply(r *reducer, _ Event) error {
 	r.state.Posture = slices.DeleteFunc(r.state.Posture,
 		func(p assess.Posture) bool { return p.Measure == b.Measure && p.Side == b.Side })

@@ -22,10 +22,12 @@ type ProtocolChosen struct {
 
 func (b *ProtocolChosen) about() UUID { return b.Point }
 
+// sets: the protocol of a point is one thing, however it was chosen.
 func (b *ProtocolChosen) sets(Event) []thing {
 	return []thing{{"protocol of a point", "point:" + string(b.Point) + ":protocol"}}
 }
 
+// apply keeps the choice; whether it may be done there is asked when a hold begins.
 func (b *ProtocolChosen) apply(r *reducer, _ Event) error {
 	p, err := r.point(b.Point)
 	if err != nil {
@@ -35,6 +37,7 @@ func (b *ProtocolChosen) apply(r *reducer, _ Event) error {
 	return nil
 }
 
+// timeline names it; without one the point is back to what is suggested.
 func (b *ProtocolChosen) timeline() string {
 	return "Protocol chosen: " + wording.Plain(cmp.Or(b.Protocol, "as suggested"))
 }

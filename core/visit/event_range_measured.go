@@ -22,15 +22,21 @@ var rangeMeasured = kind{
 type RangeMeasured struct {
 	Movement ids.Movement `json:"movement"`
 	Side     ids.Side     `json:"side"`
-	Moment   string       `json:"moment" enum:"before,after"`
-	Active   *float64     `json:"active_deg,omitempty" minimum:"-90" maximum:"360" doc:"left out where trials are given: their mean counts"`
-	Passive  *float64     `json:"passive_deg,omitempty" minimum:"-90" maximum:"360"`
-	Trials   []float64    `json:"trials,omitempty" maxItems:"3" doc:"active readings, degrees"`
-	Felt     string       `json:"felt,omitempty" enum:"pull,pinch,pain"`
-	FeltAt   ids.Region   `json:"felt_region,omitempty" doc:"where it is felt or hurts"`
-	EndFeel  string       `json:"end_feel,omitempty" enum:"soft,firm,hard,empty,springy"`
-	Pain     *float64     `json:"pain_nprs,omitempty" minimum:"0" maximum:"10" multipleOf:"0.5"`
-	Tool     string       `json:"tool,omitempty" maxLength:"40"`
+	// Moment is before or after treatment; a visit compares the two.
+	Moment string   `json:"moment" enum:"before,after"`
+	Active *float64 `json:"active_deg,omitempty" minimum:"-90" maximum:"360" doc:"left out where trials are given: their mean counts"`
+	// Passive is what the hand reaches beyond the client's own movement.
+	Passive *float64  `json:"passive_deg,omitempty" minimum:"-90" maximum:"360"`
+	Trials  []float64 `json:"trials,omitempty" maxItems:"3" doc:"active readings, degrees"`
+	// Felt at the end of the movement: a pull on the long side, a pinch on the short one, or
+	// pain.
+	Felt   string     `json:"felt,omitempty" enum:"pull,pinch,pain"`
+	FeltAt ids.Region `json:"felt_region,omitempty" doc:"where it is felt or hurts"`
+	// EndFeel is what stops a passive movement, under the hand.
+	EndFeel string   `json:"end_feel,omitempty" enum:"soft,firm,hard,empty,springy"`
+	Pain    *float64 `json:"pain_nprs,omitempty" minimum:"0" maximum:"10" multipleOf:"0.5"`
+	// Tool that measured it; readings of two tools are not compared without saying so.
+	Tool string `json:"tool,omitempty" maxLength:"40"`
 }
 
 // Check implements decode.Checker: the reading fits the movement and side.
@@ -76,11 +82,13 @@ func (m RangeMeasured) active() *float64 {
 	return &mean
 }
 
+// sets: before and after treatment are two things.
 func (m *RangeMeasured) sets(Event) []thing {
 	key := "range:" + string(m.Movement) + ":" + string(m.Side) + ":" + m.Moment
 	return []thing{{"reading of " + string(m.Movement), key}}
 }
 
+// apply pairs the reading with that of the other moment; the mean of its trials is the value.
 func (m *RangeMeasured) apply(r *reducer, _ Event) error {
 	i := slices.IndexFunc(r.state.Ranges, func(x Range) bool { return x.Movement == m.Movement && x.Side == m.Side })
 	if i < 0 {
@@ -97,6 +105,7 @@ func (m *RangeMeasured) apply(r *reducer, _ Event) error {
 	return nil
 }
 
+// timeline names movement, side and moment; degrees stand in the step itself.
 func (m *RangeMeasured) timeline() string {
 	return fmt.Sprintf("Range measured: %s, %s", wording.OnSide(wording.Movement(m.Movement), m.Side), m.Moment)
 }

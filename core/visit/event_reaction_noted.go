@@ -18,6 +18,7 @@ func (b *ReactionNoted) protects() bool { return true }
 
 func (b *ReactionNoted) sets(Event) []thing { return []thing{{"reaction", "reaction"}} }
 
+// apply replaces it: how the client was after the last visit is asked once.
 func (b *ReactionNoted) apply(r *reducer, _ Event) error {
 	r.state.Reaction = b
 	return nil

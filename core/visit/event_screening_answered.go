@@ -27,15 +27,18 @@ type ScreeningAnswered struct {
 // ScreenedAnswer is one answer with where and since when.
 type ScreenedAnswer struct {
 	Question ids.Question `json:"question"`
-	Answer   string       `json:"answer" enum:"yes,no,unknown"`
-	Side     ids.Side     `json:"side,omitempty"`
-	Regions  []ids.Region `json:"regions,omitempty" maxItems:"100"`
-	Since    string       `json:"since,omitempty" maxLength:"100"`
+	// Answer unknown counts as yes where a yes stops the treatment.
+	Answer string `json:"answer" enum:"yes,no,unknown"`
+	// Side and Regions are asked for where the rule closes places.
+	Side    ids.Side     `json:"side,omitempty"`
+	Regions []ids.Region `json:"regions,omitempty" maxItems:"100"`
+	Since   string       `json:"since,omitempty" maxLength:"100"`
 	// HappenedOn is the day of an injury, an operation, an injection or a clot; DueOn
 	// that of a birth. Absent means the strictest.
 	HappenedOn string `json:"happened_on,omitempty" format:"date" maxLength:"10"`
 	DueOn      string `json:"due_on,omitempty" format:"date" maxLength:"10"`
-	Note       string `json:"note,omitempty" maxLength:"2000"`
+	// Note in the client's or the therapist's words; it decides nothing.
+	Note string `json:"note,omitempty" maxLength:"2000"`
 	// Corrects is why an answer given within the last five minutes, by the same person,
 	// was a mistake. Without it a no lifts nothing that stays until it is cleared.
 	Corrects string `json:"corrects,omitempty" maxLength:"500"`
@@ -53,6 +56,7 @@ func (a ScreenedAnswer) Check() *decode.Error {
 
 func (b *ScreeningAnswered) remember(j *Validator, e Event) { j.said[e.ID] = b }
 
+// facts: one for each answer, so that each ages and is cleared by itself.
 func (b *ScreeningAnswered) facts(at record.Stamp) []record.Fact {
 	out := make([]record.Fact, len(b.Answers))
 	for i, a := range b.Answers {
@@ -73,6 +77,8 @@ func (b *ScreeningAnswered) protects() bool {
 
 func (b *ScreeningAnswered) carries(j *Validator) string { return j.underHolds() }
 
+// sets: each question is a thing of its own, so that two devices conflict only where they
+// answer the same one.
 func (b *ScreeningAnswered) sets(Event) []thing {
 	out := make([]thing, len(b.Answers))
 	for i, a := range b.Answers {
@@ -84,6 +90,7 @@ func (b *ScreeningAnswered) sets(Event) []thing {
 // apply does nothing: the answers that stand are the client's record's to say.
 func (b *ScreeningAnswered) apply(*reducer, Event) error { return nil }
 
+// timeline counts the questions and says whose word it was.
 func (b *ScreeningAnswered) timeline() string {
 	by := ""
 	if b.By == "client" {

@@ -53,6 +53,7 @@ func (c ScreeningCleared) Check() *decode.Error {
 	return nil
 }
 
+// clearance is the part of it that the safety record needs: question, side and basis.
 func (c ScreeningCleared) clearance() *record.Clearance {
 	return &record.Clearance{Question: c.Question, Side: c.Side, Basis: c.Basis}
 }
@@ -74,17 +75,20 @@ func (b *ScreeningCleared) admit(j *Validator, e *Event) error {
 		"A clinician clears this one; or say why the answer was a mistake.")
 }
 
+// facts: it lifts what arrived before it, and nothing that comes later.
 func (b *ScreeningCleared) facts(at record.Stamp) []record.Fact {
 	return []record.Fact{{Stamp: at, Clearance: b.clearance()}}
 }
 
 func (b *ScreeningCleared) carries(j *Validator) string { return j.underHolds() }
 
+// apply lists it with its basis; it stays to be seen also when a new answer has ended it.
 func (b *ScreeningCleared) apply(r *reducer, _ Event) error {
 	r.state.Cleared = append(r.state.Cleared, *b)
 	return nil
 }
 
+// timeline names the question and who cleared it.
 func (b *ScreeningCleared) timeline() string {
 	return fmt.Sprintf("Cleared: %s, by %s", wording.Plain(b.Question), b.By)
 }

@@ -21,10 +21,12 @@ type SignSeen struct {
 	Present bool     `json:"present"`
 }
 
+// sets: a sign is of one place on one side.
 func (b *SignSeen) sets(Event) []thing {
 	return []thing{{"sign", "sign:" + string(b.Sign) + ":" + string(b.Side)}}
 }
 
+// apply keeps signs that are present; one that was looked for and is absent says nothing here.
 func (b *SignSeen) apply(r *reducer, _ Event) error {
 	r.state.Signs = slices.DeleteFunc(r.state.Signs,
 		func(s SignSeen) bool { return s.Sign == b.Sign && s.Side == b.Side })
@@ -34,6 +36,7 @@ func (b *SignSeen) apply(r *reducer, _ Event) error {
 	return nil
 }
 
+// timeline tells also when a sign was taken off again.
 func (b *SignSeen) timeline() string {
 	if !b.Present {
 		return "Sign taken off: " + wording.OnSide(wording.Plain(b.Sign), b.Side)

@@ -14,15 +14,20 @@ var thresholdMeasured = kind{
 // ThresholdMeasured is the pressure pain threshold at a point, or at the same
 // place of the other side.
 type ThresholdMeasured struct {
-	Point  UUID      `json:"point"`
-	Other  bool      `json:"other_side,omitempty"`
+	Point UUID `json:"point"`
+	// Other is the same place of the other side, beside which a threshold is judged.
+	Other bool `json:"other_side,omitempty"`
+	// Trials in kPa, three at most, of which the mean counts.
 	Trials []float64 `json:"trials_kpa" minItems:"1" maxItems:"3" minimum:"0" maximum:"5000"`
-	Ramp   []float64 `json:"ramp_kpa_per_s,omitempty" maxItems:"3" minimum:"-1000" maximum:"1000"`
-	TipCM2 float64   `json:"tip_area_cm2" minimum:"0.01" maximum:"20"`
+	// Ramp is how fast the pressure rose in each; too fast reads too high.
+	Ramp []float64 `json:"ramp_kpa_per_s,omitempty" maxItems:"3" minimum:"-1000" maximum:"1000"`
+	// TipCM2 is the area of the tip, by which force becomes pressure.
+	TipCM2 float64 `json:"tip_area_cm2" minimum:"0.01" maximum:"20"`
 }
 
 func (b *ThresholdMeasured) about() UUID { return b.Point }
 
+// sets: a point's own threshold and that of the other side are two things.
 func (b *ThresholdMeasured) sets(Event) []thing {
 	key := "point:" + string(b.Point)
 	if b.Other {
@@ -31,6 +36,8 @@ func (b *ThresholdMeasured) sets(Event) []thing {
 	return []thing{{"threshold of a point", key + ":threshold"}}
 }
 
+// apply takes the mean of the trials in kPa, with their spread; a wide spread is flagged and
+// kept.
 func (b *ThresholdMeasured) apply(r *reducer, _ Event) error {
 	p, err := r.point(b.Point)
 	if err != nil {

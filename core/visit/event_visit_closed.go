@@ -34,17 +34,20 @@ func (b VisitClosed) Check() *decode.Error {
 	return nil
 }
 
+// remember keeps the first closing: what comes after it is judged as late.
 func (b *VisitClosed) remember(j *Validator, e Event) {
 	if j.closed == nil {
 		j.closed = &e
 	}
 }
 
+// apply ends the visit, with what was advised where nothing was treated.
 func (b *VisitClosed) apply(r *reducer, e Event) error {
 	r.state.ClosedMS, r.state.NotTreated = e.At(), b.Advised
 	return nil
 }
 
+// timeline tells whether anything was treated.
 func (b *VisitClosed) timeline() string {
 	if b.NotTreated {
 		return "Visit closed as not treated"

@@ -4,6 +4,7 @@ import (
 	"mokren/core/assess"
 )
 
+// flagGauges judges the readings before treatment, each beside its other side.
 func (r *reducer) flagGauges() {
 	list := make([]assess.Gauge, len(r.state.Gauges))
 	for i, g := range r.state.Gauges {

@@ -101,6 +101,8 @@ func (h *Hold) asStored() treat.Summary {
 	return s
 }
 
+// remarkClaim says where a device's claim differs from what its log comes to. The log counts;
+// the difference shows that a program or a clock was wrong.
 func (h *Hold) remarkClaim() {
 	s := h.Summary
 	ms := int64(s.PressureS*1000 + 0.5)

@@ -57,57 +57,68 @@ func (s State) Treated() []TreatedPoint {
 
 // VisitContribution is what one visit adds to a client's course, with the day it belongs to.
 type VisitContribution struct {
-	Visit  string
-	Day    float64 // days from any fixed day
-	Date   string  // the practice's local date, YYYY-MM-DD
+	Visit string
+	Day   float64 // days from any fixed day
+	Date  string  // the practice's local date, YYYY-MM-DD
+	// Points with what their holds came to, rejected ones left out.
 	Points []TreatedPoint
 	Ranges []Range
 	// PainCM2 is the area of the visit's pain drawing; nil where none was drawn.
 	PainCM2 *float64
 	// PainNow is the number that the client named at the beginning.
-	PainNow    *float64
+	PainNow *float64
+	// Activities that the client named, each with its score.
 	Activities []Activity
 }
 
 // PointVisit is one point at one visit.
 type PointVisit struct {
-	Visit      string        `json:"visit"`
-	Date       string        `json:"date"`
-	Before     *float64      `json:"before,omitempty" doc:"NPRS when found"`
-	After      *float64      `json:"after,omitempty" doc:"NPRS at the recheck"`
-	Grade      *int          `json:"grade,omitempty"`
-	AfterGrade *int          `json:"after_grade,omitempty"`
-	SecondsS   float64       `json:"seconds" doc:"pressure over all holds of the visit, s"`
-	Parts      int           `json:"parts" doc:"over all holds"`
-	Holds      int           `json:"holds"`
-	Outcome    treat.Outcome `json:"outcome,omitempty"`
+	// Visit that it was found at, on its local date.
+	Visit  string   `json:"visit"`
+	Date   string   `json:"date"`
+	Before *float64 `json:"before,omitempty" doc:"NPRS when found"`
+	After  *float64 `json:"after,omitempty" doc:"NPRS at the recheck"`
+	// Grade of tenderness when found and at the recheck, 0 to 4.
+	Grade      *int    `json:"grade,omitempty"`
+	AfterGrade *int    `json:"after_grade,omitempty"`
+	SecondsS   float64 `json:"seconds" doc:"pressure over all holds of the visit, s"`
+	Parts      int     `json:"parts" doc:"over all holds"`
+	Holds      int     `json:"holds"`
+	// Outcome of its last hold of the visit; empty where it was not pressed.
+	Outcome treat.Outcome `json:"outcome,omitempty"`
 	// Protocols that it was pressed by, each once.
 	Protocols []ids.Protocol `json:"protocols"`
-	PPT       *float64       `json:"ppt_kpa,omitempty"`
+	// PPT is the pressure pain threshold, in kPa.
+	PPT *float64 `json:"ppt_kpa,omitempty"`
 	// Activity as judged within the visit.
 	Activity points.Activity `json:"activity,omitempty" enum:"active,latent,none"`
 	// Referral is where it was felt.
 	Referral []safety.Place `json:"referral"`
-	View     body.View      `json:"view"`
-	X        float64        `json:"x"`
-	Y        float64        `json:"y"`
+	// View and place at which it lay then: a point may move.
+	View body.View `json:"view"`
+	X    float64   `json:"x"`
+	Y    float64   `json:"y"`
 }
 
 // PointHistory follows one point identity over visits.
 type PointHistory struct {
-	Identity UUID             `json:"identity"`
-	Muscle   ids.Muscle       `json:"muscle"`
-	Name     string           `json:"name"`
-	Site     string           `json:"site,omitempty"`
-	Side     ids.Side         `json:"side"`
-	View     body.View        `json:"view"`
-	X        float64          `json:"x"`
-	Y        float64          `json:"y"`
-	Visits   []PointVisit     `json:"visits"`
-	Number   *progress.Change `json:"number,omitempty" doc:"NPRS when found, first visit against last, with the signal"`
-	Grade    *progress.Change `json:"grade_change,omitempty"`
-	Since    *progress.Change `json:"since_last,omitempty" doc:"NPRS when found, last visit against the one before"`
-	PPT      *progress.Change `json:"ppt,omitempty"`
+	// Identity joins points of several visits to one spot.
+	Identity UUID       `json:"identity"`
+	Muscle   ids.Muscle `json:"muscle"`
+	Name     string     `json:"name"`
+	Site     string     `json:"site,omitempty"`
+	Side     ids.Side   `json:"side"`
+	// View and place at which it was found last.
+	View body.View `json:"view"`
+	X    float64   `json:"x"`
+	Y    float64   `json:"y"`
+	// Visits at which it was charted, oldest first.
+	Visits []PointVisit     `json:"visits"`
+	Number *progress.Change `json:"number,omitempty" doc:"NPRS when found, first visit against last, with the signal"`
+	// Grade and PPT compare the first reading with the last.
+	Grade *progress.Change `json:"grade_change,omitempty"`
+	Since *progress.Change `json:"since_last,omitempty" doc:"NPRS when found, last visit against the one before"`
+	PPT   *progress.Change `json:"ppt,omitempty"`
 	// Worked is what each protocol came to here.
 	Worked []progress.ProtocolOutcome `json:"worked"`
 }
@@ -123,12 +134,15 @@ type RangeVisit struct {
 
 // RangeHistory follows one movement on one side over visits.
 type RangeHistory struct {
-	Movement  ids.Movement     `json:"movement"`
-	Side      ids.Side         `json:"side"`
-	Reference float64          `json:"reference"`
-	FlagBelow float64          `json:"flag_below"`
-	Visits    []RangeVisit     `json:"visits"`
-	Change    *progress.Change `json:"change,omitempty" doc:"before-value, first visit against last"`
+	Movement ids.Movement `json:"movement"`
+	Side     ids.Side     `json:"side"`
+	// Reference is the usual range at the client's age; FlagBelow is where a reading is noted
+	// as short.
+	Reference float64 `json:"reference"`
+	FlagBelow float64 `json:"flag_below"`
+	// Visits at which it was read, oldest first.
+	Visits []RangeVisit     `json:"visits"`
+	Change *progress.Change `json:"change,omitempty" doc:"before-value, first visit against last"`
 	// Since is the last visit against the one before.
 	Since *progress.Change `json:"since_last,omitempty"`
 }

@@ -12,9 +12,12 @@ import (
 // Guidance leads through a stiff shoulder: how the arm lies, the muscles in their
 // order, and what is not done.
 type Guidance struct {
-	Side     ids.Side       `json:"side"`
-	Why      string         `json:"why"`
-	Arm      string         `json:"arm"`
+	// Side of the shoulder that is stiff.
+	Side ids.Side `json:"side"`
+	Why  string   `json:"why"`
+	// Arm says how it lies, so that nothing pulls on the capsule.
+	Arm string `json:"arm"`
+	// Order of the muscles, from the easiest to reach.
 	Order    []GuidanceStep `json:"order"`
 	Cautions []string       `json:"cautions"`
 }

@@ -181,10 +181,12 @@ func (s State) lastOf(p plan.Plan, over float64) []string {
 	return out
 }
 
+// treats reports whether a plan has a step at a point.
 func treats(p plan.Plan, id string) bool {
 	return slices.ContainsFunc(p.Steps, func(x plan.Step) bool { return x.Kind == "treat" && x.Point == id })
 }
 
+// nameOf is a point in words, or its id where it is no longer charted.
 func (s State) nameOf(id string) string {
 	for _, p := range s.Points {
 		if string(p.Point) == id {

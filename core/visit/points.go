@@ -21,10 +21,12 @@ func leftOrRight(s ids.Side) *decode.Error {
 
 // Palpation is what was felt at a point, by the hand and by the client.
 type Palpation struct {
-	Band   string   `json:"taut_band,omitempty" enum:"yes,no,unsure"`
-	Nodule string   `json:"nodule,omitempty" enum:"none,grain,pea,larger"`
-	Grade  *int     `json:"grade,omitempty" minimum:"0" maximum:"4"`
-	NPRS   *float64 `json:"nprs,omitempty" minimum:"0" maximum:"10" multipleOf:"0.5"`
+	// Band: a taut band under the finger; unsure is not counted.
+	Band   string `json:"taut_band,omitempty" enum:"yes,no,unsure"`
+	Nodule string `json:"nodule,omitempty" enum:"none,grain,pea,larger"`
+	// Grade of tenderness and NPRS of the client are at one test pressure.
+	Grade *int     `json:"grade,omitempty" minimum:"0" maximum:"4"`
+	NPRS  *float64 `json:"nprs,omitempty" minimum:"0" maximum:"10" multipleOf:"0.5"`
 	// Given is the client's number on another scale, as it was given; NPRS is
 	// what it comes to.
 	Given *float64 `json:"given,omitempty" minimum:"0" maximum:"10" multipleOf:"0.5"`
@@ -35,14 +37,17 @@ type Palpation struct {
 	Painted    []string     `json:"painted,omitempty" maxItems:"6000" doc:"cells, view:q,r"`
 	NoReferral bool         `json:"no_referral,omitempty" doc:"asked, and felt nowhere else"`
 	Asked      string       `json:"asked,omitempty" enum:"openly,volunteered" doc:"how the client came to say it"`
-	Familiar   string       `json:"familiar,omitempty" enum:"yes,partly,no,unknown"`
-	Twitch     *bool        `json:"twitch,omitempty"`
-	Jump       *bool        `json:"jump,omitempty" doc:"the client jumps"`
-	Feel       string       `json:"feel,omitempty" enum:"adhesed,hypertonic,ropey,normal"`
-	Skin       string       `json:"skin,omitempty" enum:"warmer,cooler,same" doc:"by the back of the hand, against the other side"`
-	Fibres     *bool        `json:"fibres_checked,omitempty" doc:"fibre direction checked"`
-	Contact    ids.Contact  `json:"contact,omitempty"`
-	Position   ids.Position `json:"position,omitempty"`
+	// Familiar: it is the pain that the client came with, which makes a point active.
+	Familiar string `json:"familiar,omitempty" enum:"yes,partly,no,unknown"`
+	// Twitch is a local response to strumming.
+	Twitch *bool `json:"twitch,omitempty"`
+	Jump   *bool `json:"jump,omitempty" doc:"the client jumps"`
+	// Feel of the tissue in the therapist's words.
+	Feel     string       `json:"feel,omitempty" enum:"adhesed,hypertonic,ropey,normal"`
+	Skin     string       `json:"skin,omitempty" enum:"warmer,cooler,same" doc:"by the back of the hand, against the other side"`
+	Fibres   *bool        `json:"fibres_checked,omitempty" doc:"fibre direction checked"`
+	Contact  ids.Contact  `json:"contact,omitempty"`
+	Position ids.Position `json:"position,omitempty"`
 	// Moves tells what pressing does to a painful movement.
 	Moves *Moves `json:"moves,omitempty"`
 	Note  string `json:"note,omitempty" maxLength:"2000"`
@@ -86,6 +91,7 @@ func (f Palpation) number() *decode.Error {
 	return nil
 }
 
+// said writes a value that may be absent.
 func said(v *float64) any {
 	if v == nil {
 		return "none"
@@ -109,6 +115,8 @@ func (c PointCharted) answered() (places []safety.Place, ok bool) {
 	return places, len(places) > 0 || c.NoReferral
 }
 
+// cellsOf reads painted cells. Ids of an older figure that name no cell are left out: they
+// have no area.
 func cellsOf(painted []string) body.CellSet {
 	out := body.CellSet{}
 	for _, id := range painted {

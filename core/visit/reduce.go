@@ -137,6 +137,7 @@ func (r *reducer) reject(e Event, why string) {
 	r.state.Rejected = append(r.state.Rejected, RejectedEvent{e.ID, e.Type, why, e.Body})
 }
 
+// point finds a charted point. An event that names another one is rejected with its field.
 func (r *reducer) point(id UUID) (*Point, error) {
 	for i := range r.state.Points {
 		if r.state.Points[i].Point == id {
@@ -146,6 +147,7 @@ func (r *reducer) point(id UUID) (*Point, error) {
 	return nil, noPoint(id)
 }
 
+// hold finds a hold of this visit.
 func (r *reducer) hold(id UUID) (*Hold, error) {
 	for i := range r.state.Holds {
 		if r.state.Holds[i].ID == id {

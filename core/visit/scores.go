@@ -55,6 +55,8 @@ func (c *course) addDay(v VisitContribution) {
 	}
 }
 
+// score adds a reading to the course of a measure, by its name where the client's own words
+// name it.
 func (c *course) score(v VisitContribution, m ids.Measure, name, unit string, value float64) {
 	var of *scoreCourse
 	for _, s := range c.scores {
@@ -70,6 +72,7 @@ func (c *course) score(v VisitContribution, m ids.Measure, name, unit string, va
 	of.readings = append(of.readings, progress.Reading{Day: v.Day, Value: value})
 }
 
+// scored judges each measure since its first reading and since the one before the last.
 func (c *course) scored() []ScoreHistory {
 	out := make([]ScoreHistory, len(c.scores))
 	for i, s := range c.scores {

@@ -242,20 +242,27 @@ type Hold struct {
 // Range is one movement on one side, before and after treatment, in degrees (in cm where the
 // movement is measured so). Active where nothing else is said; nil was not measured.
 type Range struct {
-	Movement    ids.Movement     `json:"movement"`
-	Side        ids.Side         `json:"side"`
-	Before      *float64         `json:"before,omitempty"`
-	After       *float64         `json:"after,omitempty"`
-	Trials      []float64        `json:"trials,omitempty" doc:"active readings before treatment; before is their mean"`
-	AfterTrials []float64        `json:"after_trials,omitempty"`
-	BeforePain  *float64         `json:"before_pain,omitempty"`
-	AfterPain   *float64         `json:"after_pain,omitempty"`
-	Passive     *float64         `json:"passive,omitempty" doc:"before treatment"`
-	Felt        string           `json:"felt,omitempty" enum:"pull,pinch,pain"`
-	FeltAt      ids.Region       `json:"felt_region,omitempty"`
-	EndFeel     string           `json:"end_feel,omitempty" enum:"soft,firm,hard,empty,springy"`
-	Tool        string           `json:"tool,omitempty" doc:"used before treatment; the close-out uses the same"`
-	Change      *progress.Change `json:"change,omitempty"`
+	Movement ids.Movement `json:"movement"`
+	Side     ids.Side     `json:"side"`
+	// Before and After are active readings; their difference is what a visit has changed.
+	Before      *float64  `json:"before,omitempty"`
+	After       *float64  `json:"after,omitempty"`
+	Trials      []float64 `json:"trials,omitempty" doc:"active readings before treatment; before is their mean"`
+	AfterTrials []float64 `json:"after_trials,omitempty"`
+	// BeforePain and AfterPain are scores at the end of the movement.
+	BeforePain *float64 `json:"before_pain,omitempty"`
+	AfterPain  *float64 `json:"after_pain,omitempty"`
+	// Passive is what the therapist's hand reaches.
+	Passive *float64 `json:"passive,omitempty" doc:"before treatment"`
+	// Felt tells a pull on the long side from a pinch on the short one, which speaks for the
+	// joint.
+	Felt   string     `json:"felt,omitempty" enum:"pull,pinch,pain"`
+	FeltAt ids.Region `json:"felt_region,omitempty"`
+	// EndFeel is what the hand feels at the end of a passive movement.
+	EndFeel string `json:"end_feel,omitempty" enum:"soft,firm,hard,empty,springy"`
+	Tool    string `json:"tool,omitempty" doc:"used before treatment; the close-out uses the same"`
+	// Change compares before with after, where both were read.
+	Change *progress.Change `json:"change,omitempty"`
 }
 
 // Conflict is two events that set the same thing without having seen each

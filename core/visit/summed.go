@@ -34,6 +34,7 @@ type ChangeCounts struct {
 	Worse  int `json:"worse"`
 }
 
+// count adds one judged change; what has too few readings is not counted at all.
 func (c *ChangeCounts) count(ch *progress.Change) {
 	if ch == nil {
 		return
@@ -47,6 +48,8 @@ func (c *ChangeCounts) count(ch *progress.Change) {
 	}
 }
 
+// sumUp counts directions over points, movements and scores, and chooses the client's signal:
+// worse comes before all else.
 func sumUp(h History) CourseSummary {
 	var s CourseSummary
 	for _, p := range h.Points {
@@ -75,6 +78,7 @@ func sumUp(h History) CourseSummary {
 	return s
 }
 
+// words names only what has changed, so that a sentence on top stays short.
 func (c Counts) words() string {
 	var out []string
 	for _, x := range []struct {

@@ -40,17 +40,22 @@ const (
 //	for _, e := range stored { j.Replay(e) }      // with the verdicts they were given
 //	for _, e := range arriving { e = j.Admit(e) } // e.Verdict, e.Why
 type Validator struct {
-	rules  Rules
-	ctx    Context
+	// rules are today's; nothing that was judged before is judged by them.
+	rules Rules
+	ctx   Context
+	// byID are the events seen so far, of which an id counts once.
 	byID   map[string]Event
 	bodies map[string]Body     // read, by event
 	undos  map[string][]string // event → what took it back
+	// points as they lie after the events seen so far; a removed one is not among them.
 	points map[UUID]*PointCharted
-	holds  map[UUID]*begun
+	// holds begun in this visit, with the log as far as it was seen.
+	holds map[UUID]*begun
 	// record is the client's, with what this visit has added; said are the answers and
 	// agreements of this visit, by event, as they were written.
 	record *record.Record
 	said   map[string]any
+	// signs of this visit's holds, with where the hand was.
 	signs  []Pressed
 	closed *Event // the first visit-closed
 	signed *Event // the note-signed
@@ -120,6 +125,7 @@ type because string
 
 func (b because) Error() string { return string(b) }
 
+// words makes a reason an error, and no reason none.
 func words(why string) error {
 	if why == "" {
 		return nil
@@ -127,6 +133,8 @@ func words(why string) error {
 	return because(why)
 }
 
+// validate asks in a fixed order: the role, the closing, and what the kind itself asks. The
+// first refusal is the reason that is stored.
 func (j *Validator) validate(e *Event, b Body) error {
 	role := j.ctx.Roles[e.Author]
 	if !MayWrite(role, e.Type) {
@@ -146,6 +154,7 @@ func (j *Validator) validate(e *Event, b Body) error {
 	return nil
 }
 
+// roleWords names a role; who has none never was of the practice.
 func roleWords(r rights.Role) string {
 	if r == "" {
 		return "someone who is not of the practice"
@@ -153,12 +162,14 @@ func roleWords(r rights.Role) string {
 	return string(r)
 }
 
+// noPoint names the field, for a page that sends an id of another visit.
 func noPoint(id UUID) error {
 	return refuse("$.body.point", string(id), "a point charted in this visit")
 }
 
 func noHold(id UUID) error { return refuse("$.body.hold", string(id), "a hold started in this visit") }
 
+// refuse is a validation error of a body, with what was given in quotes.
 func refuse(path, given, allowed string) error {
 	return &decode.Error{Path: path, Given: fmt.Sprintf("%q", given), Allowed: allowed}
 }
@@ -217,6 +228,8 @@ func (j *Validator) take(e Event, b Body) {
 	}
 }
 
+// undoSign takes back the last sign of a hold, but for one that has closed the place: that
+// stays closed.
 func (j *Validator) undoSign(h *begun) {
 	last := len(h.undoing) - 1
 	if last < 0 {

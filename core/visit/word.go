@@ -10,9 +10,11 @@ import (
 
 // SearchRecord is a muscle that was looked for with what the list had said of it.
 type SearchRecord struct {
-	Muscle     ids.Muscle
-	Side       ids.Side
-	Region     string
+	Muscle ids.Muscle
+	Side   ids.Side
+	Region string
+	// Confidence is what the list said when the visit was closed; computed later it would be
+	// another.
 	Confidence float64
 	Found      bool     // a trigger point is there; else it was searched in vain
 	Findings   []string // kinds of evidence that spoke for it

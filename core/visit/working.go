@@ -27,10 +27,12 @@ type PointWork struct {
 	Point  UUID             `json:"point"`
 	Judged points.Judgement `json:"judged" doc:"as computed"`
 	// Certainty, Activity and Role are those that count: by hand, else computed.
-	Certainty points.Certainty  `json:"certainty" enum:"trigger-point,possible,tender-spot"`
-	Activity  points.Activity   `json:"activity" enum:"active,latent,none"`
-	Role      string            `json:"role" enum:"primary,satellite,functional"`
-	Of        UUID              `json:"of,omitempty"`
+	Certainty points.Certainty `json:"certainty" enum:"trigger-point,possible,tender-spot"`
+	Activity  points.Activity  `json:"activity" enum:"active,latent,none"`
+	Role      string           `json:"role" enum:"primary,satellite,functional"`
+	// Of is the point that a satellite or functional point depends on.
+	Of UUID `json:"of,omitempty"`
+	// Suggested is by the rules alone, also where something else was chosen.
 	Suggested points.Suggestion `json:"suggested"`
 	// Taken is the protocol chosen by hand with what the safety rules say to it.
 	Taken *points.Suggestion `json:"taken,omitempty"`
@@ -185,6 +187,7 @@ func OwnMap(answers []SpotAnswer) []safety.Place {
 	return out
 }
 
+// spotOf finds the spot of earlier visits that a point is, or nil.
 func spotOf(earlier []FoundPoint, identity UUID) *FoundPoint {
 	i := slices.IndexFunc(earlier, func(p FoundPoint) bool { return p.Identity == identity })
 	if i < 0 {
@@ -261,6 +264,7 @@ func (s State) search(suspects []assess.Suspect) []SearchItem {
 	return out
 }
 
+// searched is what came of a search. A charted point answers it, whatever was said before.
 func (s State) searched(m ids.Muscle, side ids.Side) string {
 	if slices.ContainsFunc(s.Points, func(p Point) bool { return p.Muscle == m && p.Side == side }) {
 		return "found"

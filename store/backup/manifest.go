@@ -77,6 +77,7 @@ func (m Manifest) differs(now Manifest) error {
 	return nil
 }
 
+// write puts the manifest before the sealed part, with the format on a line of its own.
 func (m Manifest) write(w io.Writer) error {
 	raw, err := json.Marshal(m)
 	if err != nil {

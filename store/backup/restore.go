@@ -134,6 +134,7 @@ type watched struct {
 	err error
 }
 
+// Read remembers why reading failed: pg_restore would say only that its input ended.
 func (w *watched) Read(p []byte) (int, error) {
 	n, err := w.r.Read(p)
 	if err != nil && !errors.Is(err, io.EOF) {

@@ -83,6 +83,7 @@ func Write(ctx context.Context, from Server, folder, passphrase string, at time.
 	return path, syncFolder(folder)
 }
 
+// syncFolder makes the file's name as durable as its content.
 func syncFolder(folder string) error {
 	d, err := os.Open(folder)
 	if err != nil {
@@ -91,6 +92,8 @@ func syncFolder(folder string) error {
 	return errors.Join(d.Sync(), d.Close())
 }
 
+// writeTo streams the database through compression into the seal, so that no plain copy ever
+// lies on a disk.
 func writeTo(ctx context.Context, w io.Writer, from Server, passphrase string, at time.Time) error {
 	to, err := age.NewScryptRecipient(passphrase)
 	if err != nil {
@@ -143,6 +146,7 @@ func writeTo(ctx context.Context, w io.Writer, from Server, passphrase string, a
 // lastWords keeps the end of what a program complained of.
 type lastWords struct{ text []byte }
 
+// Write keeps the end of what a program says, where its error stands.
 func (l *lastWords) Write(p []byte) (int, error) {
 	l.text = append(l.text, p...)
 	if len(l.text) > 2000 {

@@ -35,17 +35,22 @@ const (
 
 // Cluster is a running PostgreSQL that this process looks after.
 type Cluster struct {
-	dir     string // holds data/, a secret for each role, lock, server.log
+	dir string // holds data/, a secret for each role, lock, server.log
+	// bin is the folder of PostgreSQL's programs.
 	bin     string
 	cred    *syscall.Credential // nil: run as ourselves
 	secrets map[string]string   // by role: who has one has not the others
-	port    int
-	lock    *os.File
+	// port on loopback, another one at each start.
+	port int
+	// lock keeps two programs from running one folder.
+	lock *os.File
 
+	// mu guards what follows: a server that ends by itself is noticed by another goroutine.
 	mu       sync.Mutex
 	pid      int
 	stopping bool
-	done     chan struct{}
+	// done is closed when the server has ended.
+	done chan struct{}
 }
 
 // Open finds, makes, starts or adopts the cluster in dir. When root's folder
@@ -74,6 +79,8 @@ func Open(ctx context.Context, dir string) (*Cluster, error) {
 	return c, nil
 }
 
+// begin makes the folder a cluster, or checks that the programs of this machine can read the
+// one that is there.
 func (c *Cluster) begin(ctx context.Context) error {
 	made, err := os.ReadFile(filepath.Join(c.data(), "PG_VERSION"))
 	if err == nil {
@@ -203,6 +210,7 @@ func (c *Cluster) readSecrets() (map[string]string, error) {
 	return out, nil
 }
 
+// writeSecret keeps a role's password in a file that nobody else reads.
 func (c *Cluster) writeSecret(role, secret string) error {
 	file := c.secretFile(role)
 	if err := os.WriteFile(file, []byte(secret+"\n"), 0o600); err != nil {
@@ -214,6 +222,7 @@ func (c *Cluster) writeSecret(role, secret string) error {
 	return os.Chown(file, int(c.cred.Uid), int(c.cred.Gid)) // initdb reads it
 }
 
+// command runs one of PostgreSQL's programs as the user that owns the folder.
 func (c *Cluster) command(name string, args ...string) *exec.Cmd {
 	cmd := exec.Command(filepath.Join(c.bin, name), args...)
 	// A group of its own, so that Ctrl-C reaches us first and we stop it in order.
@@ -222,6 +231,7 @@ func (c *Cluster) command(name string, args ...string) *exec.Cmd {
 	return cmd
 }
 
+// initdb makes a cluster with passwords for everybody, also from this machine.
 func (c *Cluster) initdb(ctx context.Context) error {
 	slog.Info("making a PostgreSQL cluster", "folder", c.dir)
 	if err := c.writeSecret(adminRole, rand.Text()); err != nil {
@@ -253,6 +263,8 @@ func (c *Cluster) running() (pid, port int, ok bool) {
 	return pid, port, err == nil && port > 0 && bytes.Contains(cmdline, []byte(c.data()))
 }
 
+// freePort asks the system for one. Somebody else could take it before the server does; then
+// the start says so.
 func freePort() (int, error) {
 	l, err := net.Listen("tcp", "127.0.0.1:0")
 	if err != nil {
@@ -271,6 +283,8 @@ var silent = []string{
 	"-c", "log_parameter_max_length_on_error=0",
 }
 
+// start runs the server on loopback, with errors and statements kept out of its log: they
+// could hold health data.
 func (c *Cluster) start() error {
 	logFile, err := os.OpenFile(filepath.Join(c.dir, "server.log"), os.O_CREATE|os.O_APPEND|os.O_WRONLY, 0o600)
 	if err != nil {
@@ -289,6 +303,7 @@ func (c *Cluster) start() error {
 	return nil
 }
 
+// url is how a role connects.
 func (c *Cluster) url(role, db string) string {
 	u := url.URL{
 		Scheme: "postgres", User: url.UserPassword(role, c.secrets[role]),
@@ -305,6 +320,8 @@ func (c *Cluster) AdminURL(db string) string { return c.url(adminRole, db) }
 func (c *Cluster) OwnerURL(db string) string { return c.url(ownerRole, db) }
 func (c *Cluster) AppURL(db string) string   { return c.url(appRole, db) }
 
+// waitReady waits for the server's first answer, a minute at most: after a crash it first
+// reads its log.
 func (c *Cluster) waitReady(ctx context.Context) error {
 	db, err := sql.Open("pgx", c.AdminURL("postgres"))
 	if err != nil {
@@ -326,6 +343,7 @@ func (c *Cluster) waitReady(ctx context.Context) error {
 	}
 }
 
+// roles makes owner and app role, and sets their passwords anew at each start.
 func (c *Cluster) roles(ctx context.Context) error {
 	db, err := sql.Open("pgx", c.AdminURL("postgres"))
 	if err != nil {

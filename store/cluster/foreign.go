@@ -32,6 +32,7 @@ func (c *Cluster) binariesFor(version string) error {
 	return nil
 }
 
+// major is the first part of a version, by which PostgreSQL's folders differ.
 func major(version string) string {
 	m, _, _ := strings.Cut(version, ".")
 	return m

@@ -46,6 +46,7 @@ var current struct {
 //	func TestMain(m *testing.M) { storetest.Main(m) }
 func Main(m *testing.M) { os.Exit(run(m)) }
 
+// run takes the cluster that the tests were started beside, or makes one for a single package.
 func run(m *testing.M) int {
 	CheapPasswords()
 	ctx := context.Background()

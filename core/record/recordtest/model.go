@@ -85,10 +85,13 @@ func (h *hold) isThere(i int) bool {
 	return !gone || !permits && !h.inTime(by.Stamp)
 }
 
+// says reports whether a fact is this answer to its question.
 func says(f *record.Fact, answer string) bool {
 	return f.Answer != nil && f.Answer.Answer.Answer == answer
 }
 
+// inTime reports whether the hold could know of the fact: its own device had written it, it
+// had arrived, or the writer had seen it.
 func (h *hold) inTime(f record.Stamp) bool {
 	return f.Device == h.Device && f.Seq < h.Seq || f.ArrivedMS <= h.SaidMS || f.Visit == h.Visit && f.Version <= h.Seen
 }
@@ -140,6 +143,8 @@ func (h *hold) replaced(g int) bool {
 	})
 }
 
+// replaces reports whether a later answer takes an earlier one's place. Less caution needs a
+// correction, a clearance or a licensed word; more caution needs nothing.
 func (h *hold) replaces(a, g int) bool {
 	x, y := &h.Facts[a], &h.Facts[g]
 	was, is := y.Answer.Answer.Answer, x.Answer.Answer.Answer
@@ -186,6 +191,7 @@ func (h *hold) stays(g, at int) bool {
 	return question(&h.Facts[g]).UntilCleared() && !h.lifted(g, at, h.Facts[at].SaidMS)
 }
 
+// question is the screening's question that the fact answers.
 func question(f *record.Fact) *safety.Question {
 	q, _ := safety.FindQuestion(f.Answer.Question)
 	return &q
@@ -242,6 +248,8 @@ func (h *hold) clots(i int, f *record.Fact) bool {
 
 var never = ids.List[ids.Question]("open-skin hot-swollen-area enlarged-nodes carotid-disease unstable-neck")
 
+// overridden reports whether a licensed person may press in spite of the answer, at this place
+// and in this visit.
 func (h *hold) overridden(q *safety.Question, i int, places bool) bool {
 	f := &h.Facts[i]
 	no := slices.Contains(never, q.ID) ||
@@ -350,6 +358,7 @@ func date(ms int64) string {
 // dayOf is the practice's day of a time.
 func (h *hold) dayOf(ms int64) int64 { return (ms + int64(h.Client.OffsetMin)*60_000) / day }
 
+// today are the signs of this day, by the practice's clock.
 func (h *hold) today() []record.PressedPlace {
 	other := func(s record.PressedPlace) bool { return h.dayOf(s.AtMS) != h.dayOf(h.SaidMS) }
 	return slices.DeleteFunc(slices.Clone(h.Day.Signs), other)
@@ -357,6 +366,8 @@ func (h *hold) today() []record.PressedPlace {
 
 func (h *hold) same(s record.Spot) bool { return s.Same(h.at, h.Client.Height()) }
 
+// closedToday applies the rules of signs to the place: unwell, a skin reaction, two nerve
+// signs, three pulses.
 func (h *hold) closedToday() bool {
 	count := map[string]int{}
 	for _, s := range h.signs {
@@ -372,6 +383,7 @@ func (h *hold) closedToday() bool {
 	return count["nerve-sign"] >= 2 || count["pulse"] >= 3
 }
 
+// treatedTwice counts the day's treatments of this place over all visits.
 func (h *hold) treatedTwice() bool {
 	n := 0
 	for _, t := range h.Day.Treated {
