@@ -476,7 +476,7 @@ func TestAClientsOwnDevice(t *testing.T) {
 	for range 2 {
 		require.Equal(t, 204, phone.call("PUT", path, good, nil).StatusCode)
 	}
-	var waiting struct{ Items []api.Entry }
+	var waiting struct{ Items []api.Submission }
 	require.Equal(t, 200, c.call("GET", "/api/visits/"+visitID+"/entries", nil, &waiting).StatusCode)
 	require.Len(t, waiting.Items, 1)
 	assert.Len(t, waiting.Items[0].Drawing.Strokes[0].Cells, 2)

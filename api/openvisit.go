@@ -28,7 +28,7 @@ type OpenVisit struct {
 	// Drawings are the latest few pain drawings of earlier visits, the latest first.
 	Drawings []EarlierDrawing `json:"earlier_drawings"`
 	// Entries came from the client's own device and wait to be taken in.
-	Entries []Entry `json:"entries"`
+	Entries []Submission `json:"entries"`
 	// Interview is the latest earlier one.
 	Interview *visit.InterviewNoted `json:"earlier_interview,omitempty"`
 	// Context is what the log is read against, here and in the browser.
@@ -101,7 +101,7 @@ func (s *server) readVisit(
 	if out.HandUses, out.Today, err = tx.HandUses(ctx, now, v.ID); err != nil {
 		return out, err
 	}
-	if out.Entries, err = entriesOf(ctx, tx, v.ID); err != nil {
+	if out.Entries, err = submissionsOf(ctx, tx, v.ID); err != nil {
 		return out, err
 	}
 	zone, err := zoneOf(ctx, tx)

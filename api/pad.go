@@ -16,9 +16,9 @@ import (
 	"mokren/store"
 )
 
-// Pad is what a client's own device is told: no name, and nothing of the
+// ClientPage is what a client's own device is told: no name, and nothing of the
 // record but the client's own words for the activities to score.
-type Pad struct {
+type ClientPage struct {
 	Practice string  `json:"practice"`
 	HeightCM float64 `json:"height_cm"`
 	// Activities are those that the client wants back, to be scored again.
@@ -56,8 +56,8 @@ func (s *server) registerPad(a huma.API) {
 	)
 }
 
-func (s *server) pad(ctx context.Context, in *ByCode) (*oneOut[Pad], error) {
-	out := &oneOut[Pad]{}
+func (s *server) pad(ctx context.Context, in *ByCode) (*oneOut[ClientPage], error) {
+	out := &oneOut[ClientPage]{}
 	err := s.link(ctx, in.Code, forIntake, "open", in.from, func(tx *store.Tx, l store.Link) (err error) {
 		out.Body, err = s.readPad(ctx, tx, l)
 		return err
@@ -65,24 +65,24 @@ func (s *server) pad(ctx context.Context, in *ByCode) (*oneOut[Pad], error) {
 	return out, err
 }
 
-func (s *server) readPad(ctx context.Context, tx *store.Tx, l store.Link) (Pad, error) {
+func (s *server) readPad(ctx context.Context, tx *store.Tx, l store.Link) (ClientPage, error) {
 	c, err := tx.Client(ctx, l.Client)
 	if err != nil {
-		return Pad{}, err
+		return ClientPage{}, err
 	}
 	p, err := tx.Person(ctx, l.Person)
 	if err != nil {
-		return Pad{}, err
+		return ClientPage{}, err
 	}
 	v, err := tx.Visit(ctx, l.Visit)
 	if err != nil {
-		return Pad{}, err
+		return ClientPage{}, err
 	}
 	story, err := tx.EarlierInterview(ctx, v, s.now())
 	if err != nil {
-		return Pad{}, err
+		return ClientPage{}, err
 	}
-	out := Pad{p.PracticeName, c.HeightCM.Float64, []string{}, l.Expires.UTC().Format(time.RFC3339)}
+	out := ClientPage{p.PracticeName, c.HeightCM.Float64, []string{}, l.Expires.UTC().Format(time.RFC3339)}
 	if story != nil {
 		for _, a := range story.Activities {
 			out.Activities = append(out.Activities, a.Name)
@@ -114,7 +114,7 @@ func handIn[T any](s *server, g huma.API, kind, path, summary string, own func(*
 			return nil, err
 		}
 		return nil, s.link(ctx, in.Code, forIntake, "write", in.from, func(tx *store.Tx, l store.Link) error {
-			return tx.PutEntry(ctx, store.Entry{
+			return tx.PutSubmission(ctx, store.Submission{
 				ID: uuid.MustParse(in.ID), Client: l.Client, Visit: l.Visit, Kind: kind, Body: kept,
 			}, in.Code)
 		})

@@ -323,7 +323,7 @@ func TestD11EntriesAndCodesAreBounded(t *testing.T) {
 		require.Equal(t, 204, put())
 	}
 	assert.Equal(t, 429, put())
-	var waiting struct{ Items []api.Entry }
+	var waiting struct{ Items []api.Submission }
 	require.Equal(t, 200, c.call("GET", path+"/entries", nil, &waiting).StatusCode)
 	assert.Equal(t, "client", waiting.Items[0].Answers.By, "a client does not speak as the therapist")
 	require.Equal(t, 200, c.send(path, event("visit-closed", map[string]any{})).StatusCode)

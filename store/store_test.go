@@ -367,25 +367,25 @@ func TestALinkOpensOneVisitForAWhile(t *testing.T) {
 
 func TestAnEntryWaitsUntilItIsTaken(t *testing.T) {
 	p := newPractice(t, "entry@x.example")
-	e := store.Entry{
+	e := store.Submission{
 		ID: uuid.New(), Client: p.client, Visit: p.visit, Kind: "drawing",
 		Body: []byte(`{"figure":"figure-1","strokes":[]}`),
 	}
-	waiting := func() (out []store.Entry) {
+	waiting := func() (out []store.Submission) {
 		p.as(t, func(tx *store.Tx) (err error) {
-			out, err = tx.Entries(ctx, p.visit)
+			out, err = tx.Submissions(ctx, p.visit)
 			return err
 		})
 		return out
 	}
 	for range 2 { // handed in twice is once
-		p.as(t, func(tx *store.Tx) error { return tx.PutEntry(ctx, e, "BCDFGHJK") })
+		p.as(t, func(tx *store.Tx) error { return tx.PutSubmission(ctx, e, "BCDFGHJK") })
 	}
 	require.Len(t, waiting(), 1)
-	p.as(t, func(tx *store.Tx) error { return tx.TakeEntry(ctx, p.visit, e.ID) })
+	p.as(t, func(tx *store.Tx) error { return tx.TakeSubmission(ctx, p.visit, e.ID) })
 	assert.Empty(t, waiting())
 	err := p.st.As(ctx, p.who, store.Action{Verb: "write", Kind: "test"},
-		func(tx *store.Tx) error { return tx.PutEntry(ctx, e, "BCDFGHJK") })
+		func(tx *store.Tx) error { return tx.PutSubmission(ctx, e, "BCDFGHJK") })
 	assert.ErrorIs(t, err, store.ErrStale, "what was taken in is not changed behind the therapist's back")
 }
 

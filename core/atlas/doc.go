@@ -87,6 +87,9 @@
 // action is in both. A muscle may stand in both lists: levator scapulae lifts the shoulder
 // blade with the upper trapezius and turns it against it.
 //
+// A correction adds or takes out by hand what the actions alone get wrong; each is in the file
+// of the muscle that it is about.
+//
 // # Adding a muscle
 //
 // One file in data/, its id in core/ids/lists.go, and go generate ./core/atlas, which writes

@@ -83,6 +83,15 @@
 // thoracic spinous tip lies up to a level below its own transverse processes. It refuses what
 // would lie beyond C1 or S4. Every palpated level is plus or minus one, and says so.
 //
+// # Example: a painted area
+//
+//	set := body.CellSet{}                      // the cells of a drawing
+//	set[body.CellAt(body.Back, p)] = true      // one touch of the brush
+//	cm2 := set.AreaCM2(172)                    // at the client's height
+//
+// The regions of a drawing are those with enough of their cells painted, in the view where it
+// is most; a stroke that only brushes the edge of a region does not name it.
+//
 // # Versions
 //
 // Version names the drawing. It changes when a landmark moves or a contour changes so much
@@ -104,6 +113,8 @@
 //   - CellAt and Cell.Center are inverse: the centre of a cell lies in it.
 //   - Loops over views run in the order of Views: sums of floats depend on it, and a result
 //     must be the same natively and in the browser.
+//   - What is worked out from the files (lattices, landmarks, outlines) is kept for ever, for
+//     they never change while the program runs.
 //   - The files are embedded one by one. Embedding a folder would bring a file system, and with
 //     it the clock, into the browser's core.
 package body

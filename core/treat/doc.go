@@ -126,6 +126,7 @@
 //     overrun.
 //   - Nothing but transitions and deadlines changes the phase, and each leads where it says.
 //   - State is a value: a copy kept aside stays what it was, and undo is going back to one.
+//   - A stop is final: nothing that comes later changes it.
 //   - Undo takes back the last word of its own source, never a stop.
 //   - A log replays to the letter under the rules that it was begun with; what an older
 //     version did otherwise is a flag in versions.go, and testdata holds logs of each.

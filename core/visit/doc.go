@@ -89,6 +89,14 @@
 // core/treat under the rules that it was begun with; what that gives counts, and a claim that
 // differs is a remark.
 //
+// # Example: two tablets
+//
+// Tablet A charts a point offline at 10:00 and sends at 10:20. Tablet B charts another at 10:05
+// and sends at once. B's event is judged first, for it arrived first; A's is judged by what was
+// known at 10:20. In the state A's point comes first, because it happened first. Had both set
+// the place of the same point without seeing each other, B's would show (it happened later) and
+// a Conflict would stay until somebody who has seen both sets it again.
+//
 // # Undo
 //
 // An undo is an event that names another; doing it again is an undo of the undo. One undoes
@@ -106,4 +114,7 @@
 //   - Every id in a State is of this log or of the context; places are on today's figure.
 //   - A list in a State is empty, not absent, unless its field says omitempty.
 //   - No clock: times come from events and from Context.NowMS.
+//   - The same log under the same context gives the same state, to the byte of its JSON: lists
+//     have an order that does not depend on maps, and the projection in the store compares
+//     checksums of it.
 package visit

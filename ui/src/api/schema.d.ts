@@ -2293,6 +2293,14 @@ export interface components {
             step?: "last" | "draw" | "screen" | "measure" | "suspect" | "find" | "plan" | "press" | "recheck" | "close";
             text: string;
         };
+        ClientPage: {
+            activities: string[];
+            /** Format: date-time */
+            expires_at: string;
+            /** Format: double */
+            height_cm: number;
+            practice: string;
+        };
         ClientStory: {
             activities?: components["schemas"]["Activity"][];
             /** Format: double */
@@ -2604,17 +2612,6 @@ export interface components {
              * @description the last day
              */
             until: string;
-        };
-        Entry: {
-            answers?: components["schemas"]["ScreeningAnswered"];
-            drawing?: components["schemas"]["DrawingPainted"];
-            /** Format: uuid */
-            id: string;
-            /** @enum {string} */
-            kind: "drawing" | "story" | "answers";
-            /** Format: date-time */
-            received_at: string;
-            story?: components["schemas"]["ClientStory"];
         };
         ErasureRequest: {
             /** @description the client's full name */
@@ -3107,11 +3104,6 @@ export interface components {
             trace_deg: number;
             usual_protocol: components["schemas"]["Usual"];
         };
-        Hand: {
-            /** Format: date-time */
-            expires_at: string;
-            practice: string;
-        };
         HandQuestion: {
             /** @description what the hand has done, the week */
             holds: components["schemas"]["HandUse"][];
@@ -3468,9 +3460,6 @@ export interface components {
         ItemsComparison: {
             items: components["schemas"]["Comparison"][];
         };
-        ItemsEntry: {
-            items: components["schemas"]["Entry"][];
-        };
         ItemsErasureResult: {
             items: components["schemas"]["ErasureResult"][];
         };
@@ -3482,6 +3471,9 @@ export interface components {
         };
         ItemsStoredPhoto: {
             items: components["schemas"]["StoredPhoto"][];
+        };
+        ItemsSubmission: {
+            items: components["schemas"]["Submission"][];
         };
         ItemsVisit: {
             items: components["schemas"]["Visit"][];
@@ -4140,7 +4132,7 @@ export interface components {
             earlier_interview?: components["schemas"]["InterviewNoted"];
             /** @description the latest earlier visit's readings */
             earlier_ranges: components["schemas"]["Range"][];
-            entries: components["schemas"]["Entry"][];
+            entries: components["schemas"]["Submission"][];
             events: components["schemas"]["Event"][];
             hand_uses: components["schemas"]["HandUse"][];
             left_off?: components["schemas"]["LeftOff"];
@@ -4244,14 +4236,6 @@ export interface components {
             /** Format: double */
             tip_area_cm2: number;
             trials: components["schemas"]["Trial"][];
-        };
-        Pad: {
-            activities: string[];
-            /** Format: date-time */
-            expires_at: string;
-            /** Format: double */
-            height_cm: number;
-            practice: string;
         };
         PadIn: {
             /** Format: double */
@@ -5374,6 +5358,11 @@ export interface components {
         ResistanceIn: {
             samples: components["schemas"]["DepthForce"][];
         };
+        ResponsePad: {
+            /** Format: date-time */
+            expires_at: string;
+            practice: string;
+        };
         /** @enum {string} */
         Right: "after" | "alike-clients" | "archive-client" | "audit" | "audit-file" | "book" | "book-visit" | "bring-entry-back" | "calc" | "cancel-series" | "client-course" | "client-photos" | "compare-visits" | "confirm-second-factor" | "day" | "diary" | "drop-protocol" | "drop-second-factor" | "end-device" | "end-hand-link" | "erase-client" | "erasures" | "export-client" | "export-practice" | "figure" | "figure-svg" | "hand" | "hold-by-law" | "import" | "imports" | "instruments" | "invite" | "lattice" | "leave" | "list-clients" | "mark-photo" | "me" | "new-after-link" | "new-hand-link" | "new-link" | "new-second-factor" | "next-visit" | "open-visit" | "outcomes" | "own-atlas" | "own-calendar" | "own-devices" | "pad" | "people" | "photo-image" | "photo-thumb" | "practice-view" | "print-blank" | "print-client" | "print-visit" | "protocols" | "put-calendar" | "put-client" | "put-finger" | "put-note" | "put-pad-answers" | "put-pad-drawing" | "put-pad-story" | "put-password" | "put-person" | "put-photo" | "put-practice-settings" | "put-protocol" | "put-site" | "put-threshold" | "put-waiting" | "put-weight" | "rebook" | "redeem" | "remove-photo" | "remove-site" | "reset-person" | "reset-threshold" | "reset-weight" | "restore-atlas" | "restore-client" | "restore-photo" | "second-factor" | "send-events" | "set-up" | "sign-in" | "sign-out" | "take-entry" | "thresholds" | "ticket" | "undo-import" | "visit-entries" | "visit-note" | "weights" | "addendum-written" | "asking-put-off" | "block-overridden" | "client-note-added" | "consent-recorded" | "drawing-painted" | "event-undone" | "gauge-read" | "hold-countersigned" | "hold-ended" | "hold-event" | "hold-started" | "incident-recorded" | "interview-noted" | "judgement-made" | "loads-declared" | "muscle-searched" | "next-noted" | "note-countersigned" | "note-drafted" | "note-signed" | "note-written" | "plan-made" | "point-charted" | "point-corrected" | "point-identified" | "point-moved" | "point-rechecked" | "point-removed" | "posture-read" | "protocol-chosen" | "range-measured" | "reaction-noted" | "screening-answered" | "screening-cleared" | "sign-seen" | "test-done" | "threshold-measured" | "visit-closed" | "visit-opened";
         Said: {
@@ -5774,6 +5763,17 @@ export interface components {
             intensity: number;
             /** @enum {string} */
             kind: "ache" | "sharp" | "burning" | "numb-tingling" | "headache";
+        };
+        Submission: {
+            answers?: components["schemas"]["ScreeningAnswered"];
+            drawing?: components["schemas"]["DrawingPainted"];
+            /** Format: uuid */
+            id: string;
+            /** @enum {string} */
+            kind: "drawing" | "story" | "answers";
+            /** Format: date-time */
+            received_at: string;
+            story?: components["schemas"]["ClientStory"];
         };
         SuggestIn: {
             /** @description true when left out */
@@ -10394,7 +10394,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Hand"];
+                    "application/json": components["schemas"]["ResponsePad"];
                 };
             };
             /** @description Not Found */
@@ -11249,7 +11249,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Pad"];
+                    "application/json": components["schemas"]["ClientPage"];
                 };
             };
             /** @description Not Found */
@@ -13225,7 +13225,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ItemsEntry"];
+                    "application/json": components["schemas"]["ItemsSubmission"];
                 };
             };
             /** @description Unauthorized */

@@ -41,7 +41,7 @@ function Opening({ code }: { code: string }) {
   );
 }
 
-function Parts({ code, pad }: { code: string; pad: Schemas["Pad"] }) {
+function Parts({ code, pad }: { code: string; pad: Schemas["ClientPage"] }) {
   const [part, setPart] = useState<Part>("drawing");
   const { all, change, send, sent, error } = useHandIn(code);
   const story: Story = all.story ?? { activities: pad.activities.map((name) => ({ name, score: 5 })) };

@@ -7,7 +7,7 @@ import { useFigure } from "../../body/views";
 import type { LiveVisit } from "../../core/useVisit";
 import { mergeStory } from "../story";
 
-export type Entry = Schemas["Entry"];
+export type Entry = Schemas["Submission"];
 
 export function useEntries(visit: LiveVisit) {
   const queries = useQueryClient();

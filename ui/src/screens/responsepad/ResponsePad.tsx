@@ -5,7 +5,7 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import { useParams } from "react-router";
 import { styled } from "styled-components";
 import { api, must } from "../../api/client";
-import { HandPad, type PadState } from "../../core/handPad";
+import { PadConnection, type PadState } from "../../core/responsePad";
 import { ErrorPanel, Waiting } from "../../parts/controls";
 import { Enter } from "../pad/Enter";
 import { Page } from "../pad/Page";
@@ -48,7 +48,7 @@ const Room = styled.main`
   }
 `;
 
-export default function Hand() {
+export default function ResponsePad() {
   const { code } = useParams();
   if (!code) return <Enter at="/hand" />;
   return <Paired code={code} />;
@@ -56,10 +56,10 @@ export default function Hand() {
 
 function usePad(code: string, on: boolean) {
   const [state, setState] = useState<PadState>({ there: false, over: false, waiting: 0 });
-  const pad = useRef<HandPad>(undefined);
+  const pad = useRef<PadConnection>(undefined);
   useEffect(() => {
     if (!on) return;
-    const p = new HandPad(code, setState);
+    const p = new PadConnection(code, setState);
     pad.current = p;
     return () => p.close();
   }, [code, on]);

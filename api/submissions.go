@@ -13,9 +13,9 @@ import (
 	"mokren/store"
 )
 
-// Entry is what a client entered and nobody has taken in yet; one of the three
+// Submission is what a client entered and nobody has taken in yet; one of the three
 // contents is there, by kind.
-type Entry struct {
+type Submission struct {
 	ID         string                   `json:"id" format:"uuid"`
 	Kind       string                   `json:"kind" enum:"drawing,story,answers"`
 	ReceivedAt string                   `json:"received_at" format:"date-time"`
@@ -25,7 +25,7 @@ type Entry struct {
 }
 
 // read puts what was handed in where its kind belongs.
-func (e *Entry) read(raw []byte) error {
+func (e *Submission) read(raw []byte) error {
 	switch e.Kind {
 	case "story":
 		return json.Unmarshal(raw, &e.Story)
@@ -35,11 +35,11 @@ func (e *Entry) read(raw []byte) error {
 	return json.Unmarshal(raw, &e.Drawing)
 }
 
-func entriesOf(ctx context.Context, tx *store.Tx, id uuid.UUID) ([]Entry, error) {
-	list, err := tx.Entries(ctx, id)
-	out := []Entry{}
+func submissionsOf(ctx context.Context, tx *store.Tx, id uuid.UUID) ([]Submission, error) {
+	list, err := tx.Submissions(ctx, id)
+	out := []Submission{}
 	for _, row := range list {
-		e := Entry{ID: row.ID.String(), Kind: row.Kind, ReceivedAt: row.Received.UTC().Format(time.RFC3339)}
+		e := Submission{ID: row.ID.String(), Kind: row.Kind, ReceivedAt: row.Received.UTC().Format(time.RFC3339)}
 		if err := e.read(row.Body); err != nil {
 			return nil, err
 		}
@@ -48,42 +48,42 @@ func entriesOf(ctx context.Context, tx *store.Tx, id uuid.UUID) ([]Entry, error)
 	return out, err
 }
 
-// ByEntry is an entry of a visit in the address.
-type ByEntry struct {
+// BySubmission is an entry of a visit in the address.
+type BySubmission struct {
 	ByID
 	Entry string `path:"entry" format:"uuid"`
 }
 
-func (s *server) registerEntries(a huma.API) {
+func (s *server) registerSubmissions(a huma.API) {
 	huma.Register(a, op("new-link", http.MethodPost, "/api/visits/{id}/link",
 		"A short-lived code for the client's own device", 401, 404), s.newLink)
 	huma.Register(a, op("visit-entries", http.MethodGet, "/api/visits/{id}/entries",
-		"What the client entered on an own device", 401, 404), s.visitEntries)
+		"What the client entered on an own device", 401, 404), s.visitSubmissions)
 	huma.Register(a, silent(op("take-entry", http.MethodPost, "/api/visits/{id}/entries/{entry}/taken",
-		"Say that an entry was taken in or left out", 401, 404)), s.takeEntry)
+		"Say that an entry was taken in or left out", 401, 404)), s.takeSubmission)
 	huma.Register(a, silent(op("bring-entry-back", http.MethodDelete, "/api/visits/{id}/entries/{entry}/taken",
-		"Let an entry wait again", 401, 404)), s.restoreEntry)
+		"Let an entry wait again", 401, 404)), s.restoreSubmission)
 }
 
-func (s *server) visitEntries(ctx context.Context, in *ByID) (*listOut[Entry], error) {
-	items, err := signed(ctx, s, action("read", "client-entry", in.ID), func(tx *store.Tx) ([]Entry, error) {
+func (s *server) visitSubmissions(ctx context.Context, in *ByID) (*listOut[Submission], error) {
+	items, err := signed(ctx, s, action("read", "client-entry", in.ID), func(tx *store.Tx) ([]Submission, error) {
 		v, err := tx.Visit(ctx, in.uuid())
 		if err != nil {
 			return nil, err
 		}
-		return entriesOf(ctx, tx, v.ID)
+		return submissionsOf(ctx, tx, v.ID)
 	})
-	return &listOut[Entry]{Items[Entry]{items}}, err
+	return &listOut[Submission]{Items[Submission]{items}}, err
 }
 
-func (s *server) takeEntry(ctx context.Context, in *ByEntry) (*struct{}, error) {
+func (s *server) takeSubmission(ctx context.Context, in *BySubmission) (*struct{}, error) {
 	return done(ctx, s, action("take", "client-entry", in.Entry), func(tx *store.Tx) error {
-		return tx.TakeEntry(ctx, in.uuid(), uuid.MustParse(in.Entry))
+		return tx.TakeSubmission(ctx, in.uuid(), uuid.MustParse(in.Entry))
 	})
 }
 
-func (s *server) restoreEntry(ctx context.Context, in *ByEntry) (*struct{}, error) {
+func (s *server) restoreSubmission(ctx context.Context, in *BySubmission) (*struct{}, error) {
 	return done(ctx, s, action("restore", "client-entry", in.Entry), func(tx *store.Tx) error {
-		return tx.RestoreEntry(ctx, in.uuid(), uuid.MustParse(in.Entry))
+		return tx.RestoreSubmission(ctx, in.uuid(), uuid.MustParse(in.Entry))
 	})
 }

@@ -78,7 +78,7 @@ func TestTheClientsPad(t *testing.T) {
 	}))
 	var link api.NewLink
 	require.Equal(t, 200, c.call("POST", path+"/hand", nil, &link).StatusCode)
-	var told api.Hand
+	var told api.ResponsePad
 	require.Equal(t, 200, c.call("GET", "/api/hand/"+link.Code, nil, &told).StatusCode)
 	assert.NotEmpty(t, told.Practice)
 

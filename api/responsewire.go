@@ -26,8 +26,8 @@ import (
 // once. Both may break at any time: the pad keeps what was not confirmed and says
 // it again, the screen fetches what it has missed.
 
-// padSays is one message of a pad; without an id it only says that it is there.
-type padSays struct {
+// padMessage is one message of a pad; without an id it only says that it is there.
+type padMessage struct {
 	ID string `json:"id,omitempty"`
 	// AgoMS is how long ago it was said, by the pad's own clock.
 	AgoMS int64           `json:"ago_ms,omitempty"`
@@ -35,8 +35,8 @@ type padSays struct {
 	Value json.RawMessage `json:"value,omitempty"`
 }
 
-// padHears confirms a word, or says why it is not kept.
-type padHears struct {
+// padReply confirms a word, or says why it is not kept.
+type padReply struct {
 	ID      string `json:"id,omitempty"`
 	Refused string `json:"refused,omitempty"`
 	// Over: the code is not good any more.
@@ -50,8 +50,8 @@ const (
 	screenPing = 20 * time.Second
 )
 
-// handWire listens to a pad.
-func (s *server) handWire(w http.ResponseWriter, r *http.Request) {
+// responseWire listens to a pad.
+func (s *server) responseWire(w http.ResponseWriter, r *http.Request) {
 	code, from := chi.URLParam(r, "code"), addressOf(r.RemoteAddr)
 	var visitID, practice uuid.UUID
 	err := s.link(r.Context(), code, forHand, "connect", from, func(tx *store.Tx, l store.Link) error {
@@ -85,20 +85,20 @@ func (s *server) handWire(w http.ResponseWriter, r *http.Request) {
 }
 
 // hear waits for the next message, not for ever.
-func hear(ctx context.Context, c *websocket.Conn) (says padSays, err error) {
+func hear(ctx context.Context, c *websocket.Conn) (says padMessage, err error) {
 	ctx, cancel := context.WithTimeout(ctx, padQuiet)
 	defer cancel()
 	return says, wsjson.Read(ctx, c, &says)
 }
 
 // takeWord keeps a word and puts it into its hold, where that is known already.
-func (s *server) takeWord(ctx context.Context, code, from string, says padSays) padHears {
+func (s *server) takeWord(ctx context.Context, code, from string, says padMessage) padReply {
 	word, why := s.readWord(code, says)
 	if why != "" {
-		return padHears{ID: says.ID, Refused: why}
+		return padReply{ID: says.ID, Refused: why}
 	}
 	if !s.roomFor(code) {
-		return padHears{} // not confirmed: it is said again
+		return padReply{} // not confirmed: it is said again
 	}
 	var heard Heard
 	var of, practice uuid.UUID
@@ -122,15 +122,15 @@ func (s *server) takeWord(ctx context.Context, code, from string, says padSays) 
 	var status huma.StatusError
 	switch {
 	case errors.As(err, &status) && status.GetStatus() == http.StatusNotFound:
-		return padHears{ID: says.ID, Over: true}
+		return padReply{ID: says.ID, Over: true}
 	case err != nil:
 		slog.Error("keeping a pad's word", "error", err)
-		return padHears{} // not confirmed: it is said again
+		return padReply{} // not confirmed: it is said again
 	}
 	if len(heard.Events) > 0 {
 		s.tell(ctx, practice, of, heard, since)
 	}
-	return padHears{ID: says.ID}
+	return padReply{ID: says.ID}
 }
 
 // wordsASecond a pad may say: a client who taps as fast as they can says fewer.
@@ -151,7 +151,7 @@ func (s *server) roomFor(code string) bool {
 }
 
 // readWord reads a message as an event of a hold.
-func (s *server) readWord(code string, says padSays) (store.Word, string) {
+func (s *server) readWord(code string, says padMessage) (store.Word, string) {
 	id, err := uuid.Parse(says.ID)
 	if err != nil {
 		return store.Word{}, "$.id: a UUID"

@@ -31,7 +31,7 @@ const beatMS = 1000;
 const againMS = 700;
 
 /** One pad's wire. Close it when it is done. */
-export class HandPad {
+export class PadConnection {
   private socket: WebSocket | undefined;
   private words: PadWord[];
   private beat: number | undefined;

@@ -80,8 +80,8 @@ func (s *Store) FindLink(ctx context.Context, code string, now time.Time) (Link,
 	return l, found("looking up a link", err)
 }
 
-// Entry is what a client entered.
-type Entry struct {
+// Submission is what a client entered.
+type Submission struct {
 	ID       uuid.UUID `db:"id"`
 	Client   uuid.UUID `db:"client_id"`
 	Visit    uuid.UUID `db:"visit_id"`
@@ -97,9 +97,9 @@ const entriesPerCode = 30
 // ErrTooMany: a code has brought as much as it may.
 var ErrTooMany = errors.New("too many entries with one code")
 
-// PutEntry keeps a client's entry; the same one again replaces it until it has
+// PutSubmission keeps a client's entry; the same one again replaces it until it has
 // been taken in. ErrTooMany when the code has brought its share.
-func (t *Tx) PutEntry(ctx context.Context, e Entry, code string) error {
+func (t *Tx) PutSubmission(ctx context.Context, e Submission, code string) error {
 	t.touch(e.Client)
 	hash := codeHash(code)
 	var others int
@@ -127,17 +127,17 @@ func (t *Tx) PutEntry(ctx context.Context, e Entry, code string) error {
 	return nil
 }
 
-// Entries lists what waits to be taken into a visit, oldest first.
-func (t *Tx) Entries(ctx context.Context, visit uuid.UUID) ([]Entry, error) {
-	out := []Entry{}
+// Submissions lists what waits to be taken into a visit, oldest first.
+func (t *Tx) Submissions(ctx context.Context, visit uuid.UUID) ([]Submission, error) {
+	out := []Submission{}
 	err := t.tx.SelectContext(ctx, &out,
 		`select id, client_id, visit_id, kind, body, received_at from client_entry where visit_id = $1
 			and taken_at is null order by received_at, id`, visit)
 	return out, found("listing a client's entries", err)
 }
 
-// TakeEntry marks an entry as taken in (or set aside); twice is the same as once.
-func (t *Tx) TakeEntry(ctx context.Context, visit, id uuid.UUID) error {
+// TakeSubmission marks an entry as taken in (or set aside); twice is the same as once.
+func (t *Tx) TakeSubmission(ctx context.Context, visit, id uuid.UUID) error {
 	if _, err := t.Visit(ctx, visit); err != nil {
 		return err
 	}
@@ -147,8 +147,8 @@ func (t *Tx) TakeEntry(ctx context.Context, visit, id uuid.UUID) error {
 	return found("taking an entry", err)
 }
 
-// RestoreEntry lets an entry that was left out wait again.
-func (t *Tx) RestoreEntry(ctx context.Context, visit, id uuid.UUID) error {
+// RestoreSubmission lets an entry that was left out wait again.
+func (t *Tx) RestoreSubmission(ctx context.Context, visit, id uuid.UUID) error {
 	if _, err := t.Visit(ctx, visit); err != nil {
 		return err
 	}
