@@ -119,6 +119,22 @@
 // A new kind is a file with a type of its own (strategy.go says what it owes) and its line in
 // strategies. What a part of it takes is a row of parts.
 //
+// # Example: one graded stage
+//
+// This is what a log comes to, with the limits 6 / 7 / 8 and 90 s:
+//
+//	 0 s  contact     settle   "Press slowly to 6."
+//	 3 s  score 6     stage    "Hold still."                stage 1 begins at 6
+//	24 s  score 4     settle   "On the out-breath, sink…"   down 2, and 20 s have passed
+//	27 s  score 6     stage    "Hold still."                stage 2
+//	48 s  score 2     release  "Come off slowly."           calm: 2 or less
+//	51 s  release     flush    "Flush 20–30 s…"             20 s, by the coach's clock
+//	71 s              done     "Done."                      released: 4 below the baseline
+//
+// ExampleCoach runs its beginning as a test. Without the release at 51 s the pressure clock
+// would run on to the cap at 90 s and then count overrun; 120 s later without any key the hold
+// would be taken back to its last one.
+//
 // # Invariants
 //
 //   - A hold never advises to press deeper past a ceiling or a cap; caps settle ties.
