@@ -104,6 +104,7 @@ NOT_HOT := cmp container/heap embed encoding encoding/base64 encoding/json error
 $(WASM): $(GO_SOURCES) go.mod Makefile
 	go run ./cmd/slim .mokren/slim
 	GOOS=js GOARCH=wasm go build $(GOFLAGS_BUILD) -overlay .mokren/slim/overlay.json -ldflags='-s -w' $(NOT_HOT:%=-gcflags=%=-l) -o $@ ./wasm
+	go run ./cmd/slim -join $@ || { rm -f $@; exit 1; }
 
 $(EXEC): go.mod
 	cp "$$(go env GOROOT)/lib/wasm/wasm_exec.js" $@

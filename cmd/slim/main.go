@@ -1,8 +1,10 @@
 // Command slim writes the core's files without what only readers need, and an overlay by
 // which the compiler takes them for the browser's core: the data without white space, and
-// fields without the words of the API's description.
+// fields without the words of the API's description. Of the module that is built it joins the
+// segments of data, of which the linker makes a hundred thousand.
 //
-//	go run ./cmd/slim .mokren/slim && go build -overlay .mokren/slim/overlay.json ./wasm
+//	go run ./cmd/slim .mokren/slim && go build -overlay .mokren/slim/overlay.json -o core.wasm ./wasm
+//	go run ./cmd/slim -join core.wasm
 package main
 
 import (
@@ -20,10 +22,27 @@ import (
 var described = regexp.MustCompile("(`[^`\n]*?) doc:\"[^\"\n]*\"([^`\n]*`)")
 
 func main() {
-	if err := slim(os.Args[1]); err != nil {
+	run, name := slim, os.Args[1]
+	if name == "-join" {
+		run, name = joinFile, os.Args[2]
+	}
+	if err := run(name); err != nil {
 		fmt.Fprintln(os.Stderr, "slim:", err)
 		os.Exit(1)
 	}
+}
+
+// joinFile joins the data segments of a module in its place.
+func joinFile(name string) error {
+	module, err := os.ReadFile(name)
+	if err != nil {
+		return err
+	}
+	small, err := join(module)
+	if err != nil {
+		return fmt.Errorf("%s: %w", name, err)
+	}
+	return os.WriteFile(name, small, 0o755)
 }
 
 // slim writes the files and the overlay into a folder.
