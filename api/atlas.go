@@ -141,6 +141,9 @@ func (s *server) putSite(ctx context.Context, in *struct {
 	if err != nil {
 		return nil, err
 	}
+	if e := atlas.Pressable(m.ID, "path.muscle"); e != nil {
+		return nil, invalid(e.Path, string(m.ID), e.Allowed)
+	}
 	p := in.Body.Place
 	if p.Fibre >= len(m.Parts) {
 		return nil, invalid("body.place.fibre", fmt.Sprint(p.Fibre), fmt.Sprintf("0 to %d", len(m.Parts)-1))

@@ -81,6 +81,9 @@ func (s ArchiveSite) Check() *decode.Error {
 	if err != nil {
 		return s.Muscle.Check().Under("$.muscle")
 	}
+	if e := atlas.Pressable(s.Muscle, "$.muscle"); e != nil {
+		return e
+	}
 	if s.Figure != atlas.Figure1 && s.Place.Fibre >= len(m.Parts) {
 		return &decode.Error{
 			Path: "$.place.fibre", Given: fmt.Sprint(s.Place.Fibre), Allowed: fmt.Sprintf("0 to %d", len(m.Parts)-1),

@@ -71,10 +71,13 @@ type actor struct {
 	motion atlas.Motion
 }
 
-// actors lists who does a movement.
+// actors lists which muscles that may be pressed do a movement.
 var actors = sync.OnceValue(func() map[ids.Movement][]actor {
 	out := map[ids.Movement][]actor{}
 	for _, mu := range atlas.All() {
+		if !mu.IsPressed() {
+			continue
+		}
 		for _, a := range mu.Actions {
 			out[a.Movement] = append(out[a.Movement], actor{mu.ID, a})
 		}

@@ -69,8 +69,7 @@ func TestEveryGuideIsComplete(t *testing.T) {
 				}
 			}
 			for text, list := range map[string][]string{
-				"draping": {m.Draping}, "strum": {m.Strum},
-				"trace": {m.Trace}, "innervation": {m.Innervation}, "caution": m.Cautions, "source": m.Sources,
+				"innervation": {m.Innervation}, "caution": m.Cautions, "source": m.Sources,
 			} {
 				for _, x := range list {
 					assert.NotEmpty(t, strings.TrimSpace(x), text)

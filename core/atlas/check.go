@@ -27,7 +27,10 @@ func (m *Muscle) check() error {
 	if err := m.checkMeasures(); err != nil {
 		return err
 	}
-	if m.Kind == "muscle" {
+	if err := m.checkPressing(); err != nil {
+		return err
+	}
+	if m.Kind != "contact" {
 		if len(m.Actions) == 0 {
 			return refuse("$.actions", "none", "at least one action of a muscle")
 		}
@@ -52,6 +55,32 @@ func (m *Muscle) check() error {
 		}
 	}
 	return m.checkPositions()
+}
+
+// checkPressing: what is pressed says where and with what, what is not says neither.
+func (m *Muscle) checkPressing() error {
+	pressed := m.IsPressed()
+	for _, l := range []struct {
+		path string
+		is   bool
+	}{
+		{"$.sites", len(m.Sites) > 0},
+		{"$.mistaken_for", len(m.MistakenFor) > 0},
+		{"$.contacts", len(m.Contacts) > 0},
+		{"$.near", len(m.Near) > 0 || pressed},
+		{"$.strum", m.Strum != ""},
+		{"$.trace", m.Trace != ""},
+		{"$.draping", m.Draping != ""},
+		{"$.usual_protocol", m.Usual != nil},
+	} {
+		switch {
+		case pressed && !l.is:
+			return refuse(l.path, "nothing", "at least one of what is pressed")
+		case !pressed && l.is:
+			return refuse(l.path, "something", "nothing of a muscle that is never pressed")
+		}
+	}
+	return nil
 }
 
 // checkParts: every anchor lies on the figure, and the tendons leave a belly. The left side is

@@ -109,6 +109,8 @@ var (
 	levatorScapulaeFile []byte
 	//go:embed data/longissimus-capitis.json
 	longissimusCapitisFile []byte
+	//go:embed data/longus-colli.json
+	longusColliFile []byte
 	//go:embed data/lower-trapezius.json
 	lowerTrapeziusFile []byte
 	//go:embed data/lumbar-erector-spinae.json
@@ -270,6 +272,7 @@ var embedded = []struct {
 	{"latissimus-dorsi", &latissimusDorsiFile},
 	{"levator-scapulae", &levatorScapulaeFile},
 	{"longissimus-capitis", &longissimusCapitisFile},
+	{"longus-colli", &longusColliFile},
 	{"lower-trapezius", &lowerTrapeziusFile},
 	{"lumbar-erector-spinae", &lumbarErectorSpinaeFile},
 	{"lumbar-multifidus", &lumbarMultifidusFile},

@@ -151,7 +151,9 @@ type Corrections struct {
 }
 
 // Muscle is one data file. A contact is a ligament or fascia: a pressing
-// technique only, without trigger points, actions and referral.
+// technique only, without trigger points, actions and referral. Anatomy is what no finger can
+// reach without harm: it has no site, no contact and no protocol, and stands here for what it
+// does, for its neighbours and for why it is left alone.
 //
 // Actions stand with the strongest first, for relations weigh them by their place. Layer 1 is
 // next to the skin. Tension and Slack are joint positions that lengthen and shorten it, within
@@ -159,8 +161,9 @@ type Corrections struct {
 type Muscle struct {
 	// ID is the file's name.
 	ID ids.Muscle `json:"id"`
-	// Kind is muscle, or contact for a ligament or fascia.
-	Kind  string `json:"kind" enum:"muscle,contact"`
+	// Kind is muscle, contact for a ligament or fascia, or anatomy for a muscle that is never
+	// pressed.
+	Kind  string `json:"kind" enum:"muscle,contact,anatomy"`
 	Name  string `json:"name"`
 	Latin string `json:"latin"`
 	// Region is where the list of muscles has it, not where it is pressed.
@@ -177,23 +180,23 @@ type Muscle struct {
 	// Innervation with segments, as textbooks write it.
 	Innervation string       `json:"innervation"`
 	Corrections *Corrections `json:"corrections,omitempty"`
-	// Sites are usual ones, the most usual first.
-	Sites []Site `json:"sites" minItems:"1"`
+	// Sites are usual ones, the most usual first; anatomy has none.
+	Sites []Site `json:"sites"`
 	// Find are the steps of palpation, from a landmark to the place.
 	Find []Step `json:"find" minItems:"3"`
 	// Strum is how fibres are felt across, Trace how the band is followed along them.
 	Strum string `json:"strum"`
 	Trace string `json:"trace"`
 	// MistakenFor are neighbours, each with what tells them apart.
-	MistakenFor []Neighbour `json:"mistaken_for" minItems:"1"`
+	MistakenFor []Neighbour `json:"mistaken_for"`
 	Confirm     Confirm     `json:"confirm"`
 	// Tension lengthens the muscle and Slack shortens it, without pain.
 	Tension []JointPosition `json:"tension" minItems:"1"`
 	Slack   []JointPosition `json:"slack" minItems:"1"`
 	// Positions in which a client can be worked on here.
 	Positions []ids.Position `json:"positions" minItems:"1"`
-	// Contacts that suit it, the usual one first.
-	Contacts []ids.Contact `json:"contacts" minItems:"1"`
+	// Contacts that suit it, the usual one first; anatomy has none.
+	Contacts []ids.Contact `json:"contacts"`
 	Draping  string        `json:"draping"`
 	// Near are words about structures; where they run is in core/safety.
 	Near []Near `json:"near"`
@@ -201,7 +204,7 @@ type Muscle struct {
 	EaseFirst []ids.Muscle `json:"ease_first"`
 	// Cautions are shown wherever the muscle is pressed.
 	Cautions []string `json:"cautions" minItems:"1"`
-	Usual    Usual    `json:"usual_protocol"`
+	Usual    *Usual   `json:"usual_protocol,omitempty" doc:"anatomy has none"`
 	Stretch  Stretch  `json:"home_stretch"`
 	// Sources are those of the whole file.
 	Sources []string `json:"sources" minItems:"1"`
@@ -288,6 +291,17 @@ func All() []*Muscle {
 // of a body of the default height.
 func (s Site) Place(heightCM float64) FibrePlace {
 	return FibrePlace{s.Fibre, s.AlongPct, s.AcrossMM * heightCM / body.DefaultHeightCM}
+}
+
+// IsPressed reports whether there is a way to it that harms nothing.
+func (m *Muscle) IsPressed() bool { return m.Kind != "anatomy" }
+
+// Pressable is the error of a muscle that is never pressed where one is to be pressed, or nil.
+func Pressable(id ids.Muscle, path string) *decode.Error {
+	if m, err := Get(id); err != nil || m.IsPressed() {
+		return nil // an id that is not known is refused by its own check
+	}
+	return &decode.Error{Path: path, Given: fmt.Sprintf("%q", id), Allowed: "a muscle that may be pressed"}
 }
 
 // Site finds a site by id; the empty id is the first site.

@@ -62,7 +62,7 @@ type Guide struct {
 	Muscle ids.Muscle `json:"muscle"`
 	Name   string     `json:"name"`
 	Side   ids.Side   `json:"side"`
-	// Sites are those asked for, in the order of the file.
+	// Sites are those asked for, in the order of the file; of what is never pressed, none.
 	Sites []SitePlace `json:"sites"`
 	// Landmarks of the steps, in the view of the first site where it shows them.
 	Landmarks []LandmarkPlace `json:"landmarks"`
@@ -86,7 +86,7 @@ type Guide struct {
 	Draping   string         `json:"draping"`
 	Cautions  []string       `json:"cautions"`
 	// Protocol is the usual one of the muscle; what suits a point is in core/points.
-	Protocol Usual   `json:"usual_protocol"`
+	Protocol *Usual  `json:"usual_protocol,omitempty"`
 	Stretch  Stretch `json:"home_stretch"`
 	// Synergists and Antagonists have the strongest first.
 	Synergists  []ids.Muscle `json:"synergists"`
@@ -131,7 +131,14 @@ func (m *Muscle) Palpate(side ids.Side, site string, heightCM, fingerCM float64)
 		Sources: m.Sources,
 		Stretch: m.Stretch, Synergists: orEmpty(syn), Antagonists: orEmpty(ant), Latin: m.Latin, Layer: m.Layer,
 		Innervation: m.Innervation, Attachments: m.Attachments, Actions: orEmpty(m.Actions),
-		Referral: Referral{[]ids.Region{}, []ids.Region{}}, Landmarks: []LandmarkPlace{},
+		Referral: Referral{[]ids.Region{}, []ids.Region{}}, Landmarks: []LandmarkPlace{}, Sites: []SitePlace{},
+	}
+	if !m.IsPressed() {
+		g.Draw, g.Near = []DrawStep{}, []NearBy{}
+		for _, st := range m.Find {
+			g.Steps = append(g.Steps, st.Text)
+		}
+		return g, nil
 	}
 	for _, s := range m.Sites {
 		if site != "" && s.ID != site {

@@ -233,7 +233,7 @@ func Under(v body.View, p body.Point, heightCM float64) []Candidate {
 	places := map[ids.Region][]safety.Place{}
 	for _, m := range All() {
 		f, off, ok := m.OnFibre(v, p, side, heightCM)
-		if !ok || off > touchMM {
+		if !ok || off > touchMM || !m.IsPressed() {
 			continue
 		}
 		behind := m.part(f).Behind

@@ -109,6 +109,10 @@ func TestGuideDrawsWhatItSays(t *testing.T) {
 	for _, m := range All() {
 		g, err := m.Palpate(ids.Right, "", 180, 2)
 		require.NoError(t, err)
+		if !m.IsPressed() {
+			assert.Empty(t, g.Draw, m.ID)
+			continue
+		}
 		kinds := map[string]int{}
 		for _, d := range g.Draw {
 			kinds[d.Kind]++

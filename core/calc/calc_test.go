@@ -243,7 +243,7 @@ func TestIdsAreUniqueWithinTheirKind(t *testing.T) {
 	require.NoError(t, err)
 	var m map[string][]string
 	require.NoError(t, json.Unmarshal(b, &m))
-	assert.Len(t, m["muscles"], 102)
+	assert.Len(t, m["muscles"], 103)
 	assert.Contains(t, m["tests"], "resisted:cervical.rotation")
 }
 

@@ -31,7 +31,7 @@ func Palpate(in PalpateIn) (atlas.Guide, error) {
 	if err != nil {
 		return atlas.Guide{}, err // every id of the vocabulary has data; a test says so
 	}
-	if _, ok := m.Site(in.Site); !ok {
+	if _, ok := m.Site(in.Site); !ok && (m.IsPressed() || in.Site != "") {
 		return atlas.Guide{}, noSite(m, in.Site)
 	}
 	finger := 0.0
@@ -43,6 +43,9 @@ func Palpate(in PalpateIn) (atlas.Guide, error) {
 
 // noSite names the sites that the muscle has.
 func noSite(m *atlas.Muscle, given string) *decode.Error {
+	if e := atlas.Pressable(m.ID, "$.muscle"); e != nil {
+		return e
+	}
 	var sites []string
 	for _, s := range m.Sites {
 		sites = append(sites, s.ID)
@@ -146,7 +149,7 @@ func Atlas(in atlas.Query) (AtlasOut, error) {
 	for _, m := range atlas.Search(in) {
 		e := AtlasEntry{
 			ID: m.ID, Name: m.Name, Latin: m.Latin, Kind: m.Kind, Region: m.Region, Layer: m.Layer,
-			Actions: []ids.Movement{},
+			Actions: []ids.Movement{}, Sites: []string{},
 		}
 		for _, a := range m.Actions {
 			e.Actions = append(e.Actions, a.Movement)

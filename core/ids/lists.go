@@ -23,7 +23,8 @@ var muscles = words(`
 	flexor-digitorum-longus flexor-hallucis-longus tibialis-anterior extensor-digitorum-longus fibularis-longus
 	fibularis-brevis flexor-digitorum-brevis quadratus-plantae abductor-hallucis abductor-digiti-minimi-foot
 	flexor-hallucis-brevis adductor-hallucis internal-oblique extensor-digitorum-brevis digastric
-	lateral-pterygoid medial-pterygoid longissimus-capitis plantar-fascia achilles-tendon sacroiliac-region coccyx-region
+	lateral-pterygoid medial-pterygoid longissimus-capitis longus-colli
+	plantar-fascia achilles-tendon sacroiliac-region coccyx-region
 `)
 
 var regions = words(`

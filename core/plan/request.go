@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"slices"
 
+	"mokren/core/atlas"
 	"mokren/core/decode"
 	"mokren/core/ids"
 	"mokren/core/safety"
@@ -83,6 +84,9 @@ func (r Request) Check() *decode.Error {
 			}
 		}
 		seen[p.ID] = true
+		if e := atlas.Pressable(p.Muscle, fmt.Sprintf("$.points[%d].muscle", i)); e != nil {
+			return e
+		}
 	}
 	for _, list := range []struct {
 		path string

@@ -42,8 +42,11 @@ type Point struct {
 	Where []safety.Place `json:"where,omitempty" maxItems:"20"`
 }
 
-// Check implements decode.Checker: a site that the muscle has.
+// Check implements decode.Checker: a muscle that may be pressed, and a site that it has.
 func (p Point) Check() *decode.Error {
+	if e := atlas.Pressable(p.Muscle, "$.muscle"); e != nil {
+		return e
+	}
 	m, err := atlas.Get(p.Muscle)
 	if err != nil {
 		return nil // the id's own check says so

@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 
+	"mokren/core/atlas"
 	"mokren/core/decode"
 	"mokren/core/ids"
 	"mokren/core/safety"
@@ -72,6 +73,9 @@ func NewStart(r Request) (Start, error) {
 	p, ok := Find(r.Protocol)
 	if !ok {
 		return Start{}, r.Protocol.Check().Under("$.protocol")
+	}
+	if e := atlas.Pressable(r.Muscle, "$.muscle"); e != nil {
+		return Start{}, e
 	}
 	l, err := r.limits(p)
 	if err != nil {

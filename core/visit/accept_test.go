@@ -882,6 +882,27 @@ func TestAPlaceOfFigure1IsTakenAndCarried(t *testing.T) {
 	assert.Len(t, visit.Reduce(asked(), l.events).Rejected, 1, "a fibre that figure 1 did not have")
 }
 
+// A muscle that is never pressed is neither charted, on any figure, nor searched, nor held.
+func TestWhatIsNeverPressedIsNotTaken(t *testing.T) {
+	const deep = ids.Muscle("longus-colli")
+	c := chartedAt(500, deep, atlas.FibrePlace{AlongPct: 50})
+	earlier := c
+	earlier.Figure = "figure-2"
+	l := &log{}
+	l.agree("a")
+	l.add("a", "point-charted", 0, c)
+	l.add("a", "point-charted", 0, earlier)
+	l.add("a", "muscle-searched", 0, visit.MuscleSearched{Muscle: deep, Side: ids.Left, Result: "nothing"})
+	s := visit.Reduce(asked(), l.events)
+	require.Len(t, s.Rejected, 3)
+	for _, r := range s.Rejected {
+		assert.Contains(t, r.Reason, "muscle")
+		assert.Contains(t, r.Reason, "may be pressed")
+	}
+	_, err := treat.NewStart(treat.Request{Protocol: "graded-stages", Muscle: deep, Side: ids.Left})
+	assert.ErrorContains(t, err, "may be pressed")
+}
+
 func chartedAs(point int, figure string) visit.PointCharted {
 	c := charted(point, "soleus")
 	c.Figure = figure

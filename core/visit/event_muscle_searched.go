@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"slices"
 
+	"mokren/core/atlas"
 	"mokren/core/decode"
 	"mokren/core/ids"
 	"mokren/core/rights"
@@ -23,8 +24,11 @@ type MuscleSearched struct {
 	Result string     `json:"result" enum:"nothing,not-reachable,open"`
 }
 
-// Check implements decode.Checker: a side that a muscle has.
+// Check implements decode.Checker: a muscle that can be searched, and a side that it has.
 func (b MuscleSearched) Check() *decode.Error {
+	if e := atlas.Pressable(b.Muscle, "$.muscle"); e != nil {
+		return e
+	}
 	return leftOrRight(b.Side)
 }
 

@@ -183,6 +183,9 @@ func (j *Validator) placed(
 	if err != nil {
 		return err
 	}
+	if e := atlas.Pressable(m, "$.body.muscle"); e != nil {
+		return e
+	}
 	if figure != j.rules.Figure {
 		if _, ok := muscle.Carry(figure, f, side, j.ctx.height()); !ok {
 			return refuse("$.body.figure", figure, j.rules.Figure)

@@ -8,6 +8,9 @@ import { areas, positions } from "./modes";
 import { useAsk } from "../../core/useAsk";
 import type { AtlasView } from "./useAtlas";
 
+const kindWords = (m: Schemas["AtlasEntry"]) =>
+  ({ contact: "contact", anatomy: "never pressed" })[m.kind] ?? `layer ${m.layer}`;
+
 /** Muscles by name, region, action, or how the client lies. */
 export function ByName({ atlas: { core, all, guide, choose } }: { atlas: AtlasView }) {
   const [query, setQuery] = useState<Schemas["Query"]>({});
@@ -53,7 +56,7 @@ export function ByName({ atlas: { core, all, guide, choose } }: { atlas: AtlasVi
           <li key={m.id}>
             <AriaButton aria-current={m.id === guide?.muscle} onPress={() => choose(m.id)}>
               <span>{m.name}</span>
-              <small>{m.kind === "contact" ? "contact" : `layer ${m.layer}`}</small>
+              <small>{kindWords(m)}</small>
             </AriaButton>
           </li>
         ))}

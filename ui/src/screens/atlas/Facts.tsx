@@ -26,7 +26,7 @@ export function Facts({ atlas, guide, own }: Props) {
     <>
       <Compared atlas={atlas} g={guide} />
       {!atlas.second && <HowTo atlas={atlas} g={guide} />}
-      <Own key={guide.muscle} muscle={guide.muscle} own={own} />
+      <Own key={guide.muscle} muscle={guide.muscle} own={own} pressed={pressed(guide)} />
     </>
   );
 }
@@ -63,9 +63,11 @@ function Compared({ atlas: { all, second, side, setSide, setOther }, g }: { atla
           describe={name}
           onPick={setOther}
         />
-        <AsButton to={`/guide/${g.muscle}/${side}`}>
-          <Button $kind="main">Find it, at the table</Button>
-        </AsButton>
+        {pressed(g) && (
+          <AsButton to={`/guide/${g.muscle}/${side}`}>
+            <Button $kind="main">Find it, at the table</Button>
+          </AsButton>
+        )}
       </Columns>
       {second && (
         <p>
@@ -83,17 +85,24 @@ function Compared({ atlas: { all, second, side, setSide, setOther }, g }: { atla
 
 type Say = (x: Guide) => string;
 
+/** What is never pressed has a usual protocol no more than a place or a contact. */
+const pressed = (x: Guide) => !!x.usual_protocol;
+
+const sends = (x: Guide) =>
+  x.referral.essential.map(plain).join(", ") ||
+  (pressed(x) ? "no pattern: pressing technique only" : "no pattern");
+
 const rowsOf = (name: (id: string) => string): [string, Say][] => [
-  ["Sends to", (x) => x.referral.essential.map(plain).join(", ") || "no pattern: pressing technique only"],
+  ["Sends to", sends],
   ["At times", (x) => x.referral.spillover.map(plain).join(", ") || "–"],
   ["Does", (x) => x.actions.map((a) => motion(a)).join("; ") || "–"],
   ["Tension", (x) => x.tension.map(motion).join("; ")],
   ["Slack", (x) => x.slack.map(motion).join("; ")],
   ["Lies", (x) => x.positions.map(plain).join(", ")],
-  ["Contact", (x) => x.contacts.map(plain).join(", ")],
-  ["Drape", (x) => x.draping],
+  ["Contact", (x) => x.contacts.map(plain).join(", ") || "none: never pressed"],
+  ["Drape", (x) => x.draping || "–"],
   ["Ease first", (x) => x.ease_first.map(name).join(", ") || "nothing"],
-  ["Protocol", (x) => `${plain(x.usual_protocol.protocol)}. ${x.usual_protocol.why}`],
+  ["Protocol", ({ usual_protocol: p }) => (p ? `${plain(p.protocol)}. ${p.why}` : "none: never pressed")],
   ["Nerve", (x) => x.innervation],
 ];
 
@@ -129,7 +138,7 @@ function HowTo({ atlas: { all, choose }, g }: { atlas: AtlasView; g: Guide }) {
   const name = nameOf(all);
   return (
     <Sheet>
-      <h3>Find it</h3>
+      <h3>{pressed(g) ? "Find it" : "Where it lies"}</h3>
       <ol>
         {g.steps.map((s) => (
           <li key={s}>{s}</li>
@@ -148,7 +157,7 @@ function HowTo({ atlas: { all, choose }, g }: { atlas: AtlasView; g: Guide }) {
           ))}
         </ul>
       )}
-      <h3>Mistaken for</h3>
+      {g.mistaken_for.length > 0 && <h3>Mistaken for</h3>}
       <ul>
         {g.mistaken_for.map((n) => (
           <li key={n.muscle}>

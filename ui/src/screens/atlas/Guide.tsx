@@ -115,9 +115,9 @@ export default function Guide({ me }: { me: Schemas["Me"] }) {
   useTableMode();
   if (error) return <ErrorPanel error={error} onRetry={retry} />;
   if (!core) return <Waiting>Opening the guide…</Waiting>;
-  const known = core.lists.muscles.find((m) => m.id === muscle)?.id;
+  const known = core.lists.muscles.find((m) => m.id === muscle && m.kind !== "anatomy")?.id;
   if (!known || (side !== "left" && side !== "right"))
-    return <ErrorPanel error={new Error("The atlas has no such muscle or side.")} />;
+    return <ErrorPanel error={new Error("The atlas has no such muscle or side to press.")} />;
   return <Steps core={core} muscle={known} side={side} finger={me.finger_cm} />;
 }
 

@@ -11,9 +11,11 @@ import { type OwnEdits, useOwn } from "./useOwn";
 interface Props {
   muscle: Schemas["MuscleID"];
   own: Schemas["OwnAtlas"];
+  /** Own sites are added to what is pressed. */
+  pressed: boolean;
 }
 
-export function Own({ muscle, own }: Props) {
+export function Own({ muscle, own, pressed }: Props) {
   const edits = useOwn(muscle);
   const [adding, setAdding] = useState(false);
   const [asking, setAsking] = useState(false);
@@ -34,7 +36,7 @@ export function Own({ muscle, own }: Props) {
         />
       ) : (
         <Row $wrap>
-          <Button onPress={() => setAdding(true)}>Add an own site</Button>
+          {pressed && <Button onPress={() => setAdding(true)}>Add an own site</Button>}
           {(note || sites.length > 0) && !asking && (
             <Button onPress={() => setAsking(true)}>Restore what was shipped</Button>
           )}
