@@ -48,15 +48,15 @@ type CoachStartLine struct {
 	Muscle     ids.Muscle   `json:"muscle,omitempty"`
 	Side       ids.Side     `json:"side,omitempty"`
 
-	NumberSteers *bool              `json:"number_steers,omitempty"`
-	MinGainDeg   *float64           `json:"min_gain_deg,omitempty" minimum:"0" maximum:"90"`
-	Variant      string             `json:"variant,omitempty" enum:"reciprocal,small,imagined"`
-	Stations     *int               `json:"stations,omitempty"`
-	Places       *int               `json:"places,omitempty"`
-	Moves        *int               `json:"moves,omitempty"`
-	Numbers      map[string]float64 `json:"numbers,omitempty" doc:"a practice's own, by name, within their bounds"`
-	Name         string             `json:"name,omitempty" doc:"what the practice calls its copy"`
-	Source       string             `json:"source,omitempty"`
+	ScoreSteers *bool              `json:"number_steers,omitempty"`
+	MinGainDeg  *float64           `json:"min_gain_deg,omitempty" minimum:"0" maximum:"90"`
+	Variant     string             `json:"variant,omitempty" enum:"reciprocal,small,imagined"`
+	Stations    *int               `json:"stations,omitempty"`
+	Places      *int               `json:"places,omitempty"`
+	Moves       *int               `json:"moves,omitempty"`
+	Numbers     map[string]float64 `json:"numbers,omitempty" doc:"a practice's own, by name, within their bounds"`
+	Name        string             `json:"name,omitempty" doc:"what the practice calls its copy"`
+	Source      string             `json:"source,omitempty"`
 }
 
 // CoachLine is one later line; value holds the score, the trend, the kind of
@@ -99,7 +99,7 @@ func Resolve(in CoachStartLine, where []safety.Place) (treat.Start, error) {
 	}
 	r := holdRequest{treat.Request{
 		Protocol: in.Protocol, Target: in.Target, Soft: in.Soft, Hard: in.Hard, Muscle: in.Muscle, Where: where,
-		Side: in.Side, NumberSteers: in.NumberSteers, MinGainDeg: in.MinGainDeg, Variant: in.Variant,
+		Side: in.Side, ScoreSteers: in.ScoreSteers, MinGainDeg: in.MinGainDeg, Variant: in.Variant,
 		Stations: in.Stations, Places: in.Places, Moves: in.Moves, Numbers: in.Numbers, Name: in.Name,
 	}}
 	if in.Scale != nil {

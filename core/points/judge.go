@@ -45,7 +45,7 @@ type Judgement struct {
 // (Fischer 1987).
 const (
 	tenderGrade   = 2
-	tenderNumber  = 4.0
+	tenderScore   = 4.0
 	thresholdDrop = 196.0 // kPa
 )
 
@@ -106,7 +106,7 @@ func (p *Point) judge() Judgement {
 // hypersensitive: any of the three tells it, for not every practice has an algometer.
 func (p *Point) hypersensitive() bool {
 	return p.Grade != nil && *p.Grade >= tenderGrade ||
-		p.NPRS != nil && *p.NPRS >= tenderNumber ||
+		p.NPRS != nil && *p.NPRS >= tenderScore ||
 		p.PPT != nil && p.Other != nil && *p.Other-*p.PPT >= thresholdDrop
 }
 

@@ -383,7 +383,7 @@ func TestASuggestionNeverPassesACeiling(t *testing.T) {
 		for _, c := range s.Contacts {
 			assert.Empty(t, safety.ContactForbidden(p.Muscle, p.where(), m.Contacts, c))
 		}
-		if r.Screening.Limits.NumberCannotSteer {
+		if r.Screening.Limits.ScoreCannotSteer {
 			assert.Equal(t, ids.Protocol("hold-to-release"), s.Protocol)
 		}
 	})

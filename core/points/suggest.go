@@ -114,7 +114,7 @@ func (r Request) choose(where []safety.Place) choice {
 		return slices.ContainsFunc(where, func(p safety.Place) bool { return slices.Contains(regions, p.Region) })
 	}
 	switch {
-	case r.Screening.Limits.NumberCannotSteer:
+	case r.Screening.Limits.ScoreCannotSteer:
 		return choice{
 			"hold-to-release",
 			"The client's number cannot steer today: to the first resistance only, broad, 30 s.", true, steersNot,
@@ -195,7 +195,7 @@ func (r Request) neverHere() string {
 		return ""
 	}
 	switch why := treat.Forbids("brief-holds", r.Screening, true); {
-	case r.Screening.Limits.NumberCannotSteer:
+	case r.Screening.Limits.ScoreCannotSteer:
 		return "Nothing on the front of the neck when the client's number cannot steer."
 	case why != "":
 		return why

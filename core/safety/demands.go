@@ -20,7 +20,7 @@ type Demands struct {
 // place pressed lies there.
 func (s Screening) Forbids(d Demands, frontOfNeck bool) string {
 	switch {
-	case s.Limits.NumberCannotSteer && !d.ScoreOptional:
+	case s.Limits.ScoreCannotSteer && !d.ScoreOptional:
 		return "The client's number cannot steer today: only hold to release, broad, 30 s."
 	case frontOfNeck && s.has("anticoagulant"):
 		return "Nothing on the front of the neck with an anticoagulant or bleeding disorder."

@@ -50,8 +50,8 @@ type Adaptation struct {
 	Down           float64        `json:"ceilings_down,omitempty"`
 	CapSeconds     *float64       `json:"cap_seconds,omitempty"`
 	AvoidPositions []ids.Position `json:"avoid_positions,omitempty"`
-	// NumberCannotSteer: only protocols that are not steered by the score.
-	NumberCannotSteer bool `json:"number_cannot_steer,omitempty"`
+	// ScoreCannotSteer: only protocols that are not steered by the score.
+	ScoreCannotSteer bool `json:"number_cannot_steer,omitempty"`
 	// SlackOrBroad: only with the muscle in slack, or with a broad contact.
 	SlackOrBroad bool `json:"slack_or_broad,omitempty"`
 	// SoftOverBones: no hard contact over ribs and spine.
@@ -234,12 +234,12 @@ var questions = values([]*Question{
 		&Adaptation{AvoidPositions: ids.List[ids.Position]("prone supine")}).
 		blocking(slices.Concat(innerThighAndCalf, deepCalf, deepBelly, bellyWall)...).eachVisit().on("due"),
 	adapt("diabetes-sensory-loss", "Diabetes or another loss of feeling?",
-		"The number cannot steer: light, broad, by first resistance.", &Adaptation{NumberCannotSteer: true}),
+		"The number cannot steer: light, broad, by first resistance.", &Adaptation{ScoreCannotSteer: true}),
 	adapt("sedation-or-opioids", "Sedatives, opioids or alcohol today?",
-		"The number cannot steer: light, broad, by first resistance.", &Adaptation{NumberCannotSteer: true}).
+		"The number cannot steer: light, broad, by first resistance.", &Adaptation{ScoreCannotSteer: true}).
 		eachVisit(),
 	adapt("no-shared-language", "Can't give a pain score (language)?",
-		"The number cannot steer: light, broad, by first resistance.", &Adaptation{NumberCannotSteer: true}),
+		"The number cannot steer: light, broad, by first resistance.", &Adaptation{ScoreCannotSteer: true}),
 	adapt("fibromyalgia", "Fibromyalgia, or tender all over?", "Slack and gentle: at most 3 of 10.",
 		&Adaptation{Ceiling: number(3)}),
 	adapt("hypermobility", "Hypermobile joints?", "No stretching to the end; ceilings down by 1.",

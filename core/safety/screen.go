@@ -218,7 +218,7 @@ func (s *Screening) apply(q Question, a Answer) {
 // asks reports whether a rule asks for anything, so that an empty one is not shown.
 func (a Adaptation) asks() bool {
 	return a.Ceiling != nil || a.Down > 0 || a.CapSeconds != nil || len(a.AvoidPositions) > 0 ||
-		a.NumberCannotSteer || a.SlackOrBroad || a.SoftOverBones || a.AskArm
+		a.ScoreCannotSteer || a.SlackOrBroad || a.SoftOverBones || a.AskArm
 }
 
 // Strictest combines what two rules ask: the lower of each, everything that
@@ -232,7 +232,7 @@ func (a Adaptation) Strictest(b Adaptation) Adaptation {
 	}
 	out := Adaptation{
 		lower(a.Ceiling, b.Ceiling), max(a.Down, b.Down), lower(a.CapSeconds, b.CapSeconds),
-		slices.Clone(a.AvoidPositions), a.NumberCannotSteer || b.NumberCannotSteer,
+		slices.Clone(a.AvoidPositions), a.ScoreCannotSteer || b.ScoreCannotSteer,
 		a.SlackOrBroad || b.SlackOrBroad, a.SoftOverBones || b.SoftOverBones, a.AskArm || b.AskArm,
 	}
 	for _, p := range b.AvoidPositions {

@@ -41,9 +41,9 @@ func (b *breath) begin(s *state) {
 
 func (*breath) sink(s *state) { s.enter(PhaseSink, s.plan.BreathMS) }
 
-// number ends the sinking when the score reaches the target within one. Above the target the
+// score ends the sinking when the score reaches the target within one. Above the target the
 // hand stays where it is; below it nothing moves before the next out-breath.
-func (b *breath) number(s *state, v float64) {
+func (b *breath) score(s *state, v float64) {
 	s.compare(v)
 	t := s.limits.Target
 	switch {
@@ -69,17 +69,17 @@ func (b *breath) over(s *state) {
 	}
 }
 
-// outBreath sinks while the number allows.
+// outBreath sinks while the score allows.
 func (b *breath) outBreath(s *state) {
 	b.breaths++
 	n := b.breaths
 	last := n >= s.plan.Breaths
 	b.sink(s)
 	switch {
-	case s.fresh() && s.number <= s.limits.Target:
+	case s.fresh() && s.score <= s.limits.Target:
 		s.say(0, "Out-breath: sink slightly.", fmt.Sprintf("Breath %d of %d.", n, s.plan.Breaths), SinkSlightly)
 	case s.fresh():
-		above := fmt.Sprintf("%v is above the target of %v.", s.number, s.limits.Target)
+		above := fmt.Sprintf("%v is above the target of %v.", s.score, s.limits.Target)
 		s.say(0, "Out-breath: stay here.", above, Hold)
 	default:
 		s.say(0, "Out-breath: stay here.", "Without a number nothing goes deeper.", Hold)
@@ -105,7 +105,7 @@ func (b *breath) next(s *state) {
 	lastPlace := b.place >= s.plan.Places || s.start.Limits.CapMS-s.pressed < secondPlace
 	switch {
 	case !lastPlace:
-		s.numberAt, s.spotBase = -1, nil
+		s.scoreAt, s.spotBase = -1, nil
 		b.begin(s)
 		s.say(0, "Slightly higher: lift, set down, sink again.", fmt.Sprintf("Place %d of %d.", b.place,
 			s.plan.Places), NextRep)
@@ -123,7 +123,7 @@ func (b *breath) move(s *state) {
 	s.enter(PhaseMove, s.plan.MoveMS)
 	s.say(0, "Let the client move the limb slowly.",
 		fmt.Sprintf("Movement %d of %d, the contact stays.", b.moved, s.plan.Moves), NextRep)
-	if b.moved > 1 && !b.sank && s.fresh() && s.number <= s.limits.Target {
+	if b.moved > 1 && !b.sank && s.fresh() && s.score <= s.limits.Target {
 		b.sank = true
 		s.said.advice = append(s.said.advice, SinkSlightly)
 		s.said.reason = "Once on the out-breath, a little deeper."

@@ -35,9 +35,9 @@ func (b *brief) begin(s *state) {
 		fmt.Sprintf("Press %d of %d, at most %v s.", b.rep, s.plan.Reps, seconds(s.plan.PressMS)), SettleIn)
 }
 
-// number is a baseline first. A later press that is calm even after sinking once shows that
+// score is a baseline first. A later press that is calm even after sinking once shows that
 // the place needs no more.
-func (b *brief) number(s *state, v float64) {
+func (b *brief) score(s *state, v float64) {
 	if !s.needBase {
 		b.answers++
 		b.judged(s)
@@ -104,7 +104,7 @@ func (*brief) asks(s *state) (first, again int64) {
 	return s.plan.AskMS, s.plan.AskMS
 }
 
-// trend is asked first; the number that follows is the same answer.
+// trend is asked first; the score that follows is the same answer.
 func (*brief) trend(s *state, word string) string {
 	s.asked.due, s.asked.trend = true, false
 	return "Noted: " + word + ". And the number?"

@@ -35,15 +35,15 @@ func (b *broad) begin(s *state) {
 	s.say(0, "Broad contact, small movements.", fmt.Sprintf("%v s, then narrower.", seconds(s.plan.BroadMS)), SettleIn)
 }
 
-// number only goes on in the broad part, which ends by its time; in the narrow part it is a
+// score only goes on in the broad part, which ends by its time; in the narrow part it is a
 // hold to release.
-func (b *broad) number(s *state, v float64) {
+func (b *broad) score(s *state, v float64) {
 	if s.part.kind == PhaseBroad {
 		s.compare(v)
 		s.say(0, "Go on, broad and small.", fmt.Sprintf("%v now.", v), Hold)
 		return
 	}
-	b.steady.number(s, v)
+	b.steady.score(s, v)
 }
 
 // judged takes the part up that the question had halted.
@@ -59,7 +59,7 @@ func (b *broad) judged(s *state) {
 // last 15 s there is no narrow hold today.
 func (b *broad) over(s *state) {
 	calmHand := b.guardAt < 0 || s.now-b.guardAt >= guardFree
-	if s.numberAt < 0 || s.number > s.limits.Target || !calmHand {
+	if s.scoreAt < 0 || s.score > s.limits.Target || !calmHand {
 		s.comeOff(0, "done", nothing, EndedDone, "Not borne calmly: no narrow hold today.")
 		return
 	}

@@ -32,9 +32,9 @@ func (c *comeback) begin(s *state) {
 
 func (c *comeback) settles(s *state) int64 { return max(0, c.from+returnFor-s.now) }
 
-// number is a baseline first, and a sink where it is too low; then each score is judged at
+// score is a baseline first, and a sink where it is too low; then each score is judged at
 // once.
-func (c *comeback) number(s *state, v float64) {
+func (c *comeback) score(s *state, v float64) {
 	if s.needBase {
 		if s.tooLittle(v, s.limits.Target-1) {
 			return

@@ -21,9 +21,9 @@
 //   - Limits: target, soft and hard ceiling in scores, and the cap of pressing in ms.
 //   - Start: protocol, plan, limits, muscle, side and rules version of one hold (start.go).
 //   - Part: a stretch of a hold with one purpose: settle, press, rest, ramp, push (part.go
-//     says what each may take). A part ends by its own time, by a word, or by a number.
+//     says what each may take). A part ends by its own time, by a word, or by a score.
 //   - Envelope: the rules that hold in every protocol: ceilings, rises, sudden fall, caps,
-//     signs, pause, slipping off (envelope.go, numbers.go, signs.go, hand.go).
+//     signs, pause, slipping off (envelope.go, scores.go, signs.go, hand.go).
 //   - Phase: where a hold stands: a part, or outside of it (machine.go).
 //   - Transition: what an event does in a phase. Deadline: what falls due by itself (clock.go).
 //   - Progress: how far a strategy has come: repetitions, place, aim.
@@ -100,7 +100,7 @@
 //	in a part          silence ▸ release, flush: 30 s: come off
 //	in a part          alarm ▸ part, release: the strategy
 //	in a part          part ▸ part, release, flush: the strategy: the next part, or come off
-//	in a part          question ▸ stays: ask for a number
+//	in a part          question ▸ stays: ask for a score
 //
 //	anywhere           part, check, off-spot, release, ready, paused, moved-off, flush, return, done
 //	under way          release, part, check, off-spot

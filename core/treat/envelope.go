@@ -9,11 +9,11 @@ import (
 // The envelope: what holds in every protocol. The number that a rule gives to
 // say is the number under which people and tests know it:
 //
-//	1 asking          4 drop: deepen      7 rising number     10 slipped, twitch
+//	1 asking          4 drop: deepen      7 rising score     10 slipped, twitch
 //	2 ceilings        5 calm: come off    8 guarding          11 flush, then what waited
 //	3 too little      6 window over       9 nerve, pulse, stop
 //
-// Rules 4 and 6 are of graded stages; see stages.go. Numbers are in numbers.go.
+// Rules 4 and 6 are of graded stages; see stages.go. Scores are in scores.go.
 
 // What a word is answered with where it changes nothing.
 
@@ -95,7 +95,7 @@ func (s *state) backOn(Event) string {
 	s.needBase = true
 	s.goOn()
 	s.say(10, "Back on it: ask for the number.", "After slipping off a new baseline is needed.", AskScore)
-	s.said.ask = askNumber
+	s.said.ask = askScore
 	return ""
 }
 

@@ -35,9 +35,9 @@ func (*graded) atNewSpot(*state) strategy { return &graded{} }
 
 func (*graded) begin(s *state) { s.enter(PhaseSettle, never) }
 
-// number is a baseline after each contact and each deepening, else it is judged against the
+// score is a baseline after each contact and each deepening, else it is judged against the
 // one that stands.
-func (g *graded) number(s *state, v float64) {
+func (g *graded) score(s *state, v float64) {
 	if s.needBase {
 		g.baseline(s, v)
 		return

@@ -93,7 +93,7 @@ type Course struct {
 	RampPercent float64 `json:"ramp_percent"`
 	// Place counts the places or stations along the muscle.
 	Place int `json:"place"`
-	// Aim is the number that is pressed to now.
+	// Aim is the score that is pressed to now.
 	Aim float64 `json:"aim"`
 }
 

@@ -68,8 +68,8 @@ var transitions = []transition{
 	{phases{PhaseRelease, PhasePaused, PhaseMovedOff}, on{KindRelease}, (*state).release, phases{PhaseFlush}, "flush"},
 	{phases{PhaseReady, PhaseFlush, PhaseReturn, PhaseDone}, on{KindRelease}, notPressing, nil, ""},
 
-	{inPart, on{KindScore}, (*state).score, afterScore, "the envelope, then the strategy"},
-	{phases{PhaseRelease}, on{KindScore}, (*state).score, nil, ""},
+	{inPart, on{KindScore}, (*state).scored, afterScore, "the envelope, then the strategy"},
+	{phases{PhaseRelease}, on{KindScore}, (*state).scored, nil, ""},
 	{phases{PhasePaused}, on{KindScore}, (*state).scoreInPause, nil, ""},
 	{notPressed, on{KindScore}, nothingPressed, nil, ""},
 	{inPart, on{KindTrend}, (*state).trend, underOrFlush, "more is a rise; else the strategy"},
@@ -138,7 +138,7 @@ var deadlines = []deadline{
 	{"silence", inPart, (*state).silenceAt, (*state).silence, phases{PhaseRelease, PhaseFlush}, "30 s: come off"},
 	{"alarm", inPart, (*state).alarmAt, (*state).alarm, phases{aPart, PhaseRelease}, "the strategy"},
 	{"part", inPart, (*state).partEnds, (*state).partOver, underOrFlush, "the strategy: the next part, or come off"},
-	{"question", inPart, (*state).askAt, (*state).askNow, nil, "ask for a number"},
+	{"question", inPart, (*state).askAt, (*state).askNow, nil, "ask for a score"},
 }
 
 var afterFlush = phases{PhaseReturn, PhaseReady, PhaseDone}

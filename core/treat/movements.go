@@ -29,9 +29,9 @@ func (m *movements) begin(s *state) {
 	s.enter(PhaseSettle, never)
 }
 
-// number is the baseline, or a score that is shown beside it. Movements end by their count and
+// score is the baseline, or a score that is shown beside it. Movements end by their count and
 // by calm, not by a score alone.
-func (m *movements) number(s *state, v float64) {
+func (m *movements) score(s *state, v float64) {
 	switch {
 	case s.part.kind == PhaseSettle:
 		if s.tooLittle(v, s.limits.Target-1) {

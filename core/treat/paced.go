@@ -4,7 +4,7 @@ import "fmt"
 
 // paced is presses and rests by the coach's own clock: short-repeats, where
 // each press is deeper, the same or lighter; and pulses, which climb by the
-// number (Plan.FirstAim).
+// score (Plan.FirstAim).
 //
 // Parts: press and rest in turn, plan.Reps times. A press is judged when the next one begins,
 // by its highest score, which may be given in the rest behind it:
@@ -54,8 +54,8 @@ func (p *paced) press(s *state) {
 	s.enter(PhasePress, s.plan.PressMS)
 }
 
-// number: rule 2 has had its say; the press is judged when the next begins.
-func (p *paced) number(s *state, v float64) {
+// score: rule 2 has had its say; the press is judged when the next begins.
+func (p *paced) score(s *state, v float64) {
 	if s.part.kind == PhasePress {
 		s.compare(v)
 	}
@@ -78,7 +78,7 @@ func (p *paced) over(s *state) {
 	}
 }
 
-// nextPress judges the press before, by its highest number.
+// nextPress judges the press before, by its highest score.
 func (p *paced) nextPress(s *state) {
 	top, was := p.top, p.was
 	p.was = top
@@ -113,7 +113,7 @@ func (p *paced) judge(s *state, top float64) {
 	}
 }
 
-// twiceBorne: two numbers in a row about the target, no rise between.
+// twiceBorne: two scores in a row about the target, no rise between.
 func (*paced) twiceBorne(s *state, was *float64, top float64) bool {
 	if s.plan.FirstAim == 0 || was == nil {
 		return false
@@ -165,7 +165,7 @@ func (*paced) asks(s *state) (first, again int64) {
 	return silent()
 }
 
-// heard keeps the highest number of a press; it may be given in the rest behind it.
+// heard keeps the highest score of a press; it may be given in the rest behind it.
 func (p *paced) heard(v float64) {
 	if p.top == nil || v > *p.top {
 		p.top = &v

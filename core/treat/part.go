@@ -7,7 +7,7 @@ type may struct {
 	presses bool
 	// byRep, byBreath: a rep, an out-breath ends the part or begins it again.
 	byRep, byBreath bool
-	// compares: numbers given in it are compared with each other (rules 5 and 7).
+	// compares: scores given in it are compared with each other (rules 5 and 7).
 	compares bool
 	// keeps: after an interruption it continues where it was.
 	keeps bool
@@ -51,11 +51,11 @@ type part struct {
 
 // PartRecord is one part as it was.
 type PartRecord struct {
-	Kind        Phase    `json:"kind"`
-	StartS      float64  `json:"start_s"`
-	EndS        float64  `json:"end_s"`
-	FirstNumber *float64 `json:"first_number,omitempty"`
-	LastNumber  *float64 `json:"last_number,omitempty"`
+	Kind       Phase    `json:"kind"`
+	StartS     float64  `json:"start_s"`
+	EndS       float64  `json:"end_s"`
+	FirstScore *float64 `json:"first_number,omitempty"`
+	LastScore  *float64 `json:"last_number,omitempty"`
 }
 
 // record is the part as the summary keeps it, from when it was entered to its end.
@@ -85,7 +85,7 @@ func (s *state) leave() {
 	s.part = part{halted: -1}
 }
 
-// startOver forgets what numbers are compared with: another part, or another
+// startOver forgets what scores are compared with: another part, or another
 // step of it.
 func (s *state) startOver() {
 	if s.compared.runs && !s.stages.open.counted {

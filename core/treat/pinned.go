@@ -23,9 +23,9 @@ func (*pinned) begin(s *state) {
 		SettleIn)
 }
 
-// number lets the first lengthening begin. Later ones follow the breath and only show the
+// score lets the first lengthening begin. Later ones follow the breath and only show the
 // score.
-func (p *pinned) number(s *state, v float64) {
+func (p *pinned) score(s *state, v float64) {
 	if s.part.kind != PhaseSettle {
 		s.say(0, "On the next out-breath, lengthen.", fmt.Sprintf("%v now.", v), Hold)
 		return

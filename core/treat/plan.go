@@ -25,7 +25,7 @@ type Plan struct {
 	TotalMS int64 `json:"total_ms,omitempty"`
 	// Returns: the one lighter return of rules 6 and 8 belongs to it.
 	Returns bool `json:"returns,omitempty"`
-	// Baseline: nothing begins before a number that rule 3 accepts.
+	// Baseline: nothing begins before a score that rule 3 accepts.
 	Baseline bool `json:"baseline,omitempty"`
 	// ByBreath: an out-breath ends its lengthening.
 	ByBreath bool `json:"by_breath,omitempty"`
@@ -65,11 +65,11 @@ type Plan struct {
 	// BroadMS is the wide contact before it is narrowed.
 	BroadMS int64 `json:"broad_ms,omitempty"`
 
-	// FirstAim and AimStep (NPRS): presses that climb by the number; without
+	// FirstAim and AimStep (NPRS): presses that climb by the score; without
 	// them a press is deeper, the same or lighter than the one before.
 	FirstAim float64 `json:"first_aim,omitempty"`
 	AimStep  float64 `json:"aim_step,omitempty"`
-	// CalmFromRep: from this press on a calm number ends it.
+	// CalmFromRep: from this press on a calm score ends it.
 	CalmFromRep int `json:"calm_from_rep,omitempty"`
 	// MinGainDeg: a round that gains less than this is the last.
 	MinGainDeg float64 `json:"min_gain_deg,omitempty"`
@@ -82,7 +82,7 @@ type Plan struct {
 	PressMaxMS int64 `json:"press_max_ms,omitempty"`
 	// AskArm: each asking also asks for the arm.
 	AskArm bool `json:"ask_arm,omitempty"`
-	// Unsteered: the client's number cannot steer.
+	// Unsteered: the client's score cannot steer.
 	Unsteered bool `json:"unsteered,omitempty"`
 }
 

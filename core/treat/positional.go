@@ -29,10 +29,10 @@ type positional struct {
 }
 
 const (
-	testFor     = 10 * second // at most, or until a number
+	testFor     = 10 * second // at most, or until a score
 	testAsk     = 5 * second
 	tryFor      = 10 * second
-	easeFully   = 0.3 // of the tested number
+	easeFully   = 0.3 // of the tested score
 	easeEnough  = 0.5 // will do after the last try
 	stillBefore = 15 * second
 	leastStill  = 30 * second
@@ -53,9 +53,9 @@ func (p *positional) begin(s *state) {
 		fmt.Sprintf("Press until the score is %v to %v; that is the comparison.", testLeast, s.limits.Hard), SettleIn)
 }
 
-// number is the measure in the test, the way to ease in the search, and a report in the
+// score is the measure in the test, the way to ease in the search, and a report in the
 // stillness.
-func (p *positional) number(s *state, v float64) {
+func (p *positional) score(s *state, v float64) {
 	switch s.part.kind {
 	case PhaseTest:
 		p.testNumber(s, v)
@@ -90,7 +90,7 @@ func (p *positional) testNumber(s *state, v float64) {
 	p.slacken(s)
 }
 
-// eases reports whether a number is at most a share of the tested one.
+// eases reports whether a score is at most a share of the tested one.
 func (p *positional) eases(v, share float64) bool { return v <= share*p.tested }
 
 // share puts a score beside that of the first test.
@@ -178,7 +178,7 @@ func (p *positional) back(s *state, why string) {
 	s.say(0, "Bring it back slowly, the finger on it; then ask.", why+" 5 s, then the number again.", Hold)
 }
 
-// compareEnd is what it came to, by the number at the end.
+// compareEnd is what it came to, by the score at the end.
 func (p *positional) compareEnd(s *state) {
 	if s.part.last != nil {
 		s.compared.last = *s.part.last
@@ -196,7 +196,7 @@ func (p *positional) compareEnd(s *state) {
 }
 
 // alarm: early softening acts at 30 s; more slack is tried once at 45 s; the end
-// number may have come while it was brought back.
+// score may have come while it was brought back.
 func (p *positional) alarm(s *state) int64 {
 	switch {
 	case s.part.kind == PhaseTest && p.stilled && s.part.last != nil:

@@ -32,7 +32,7 @@ type Protocol struct {
 
 // The defaults are practitioners' working choices or from trials: 90 s at the
 // pain threshold or 30 s midway to tolerance (Hou et al. 2002). Where pressing
-// is not what is done (resisted-lengthening, contract-relax) the number is of
+// is not what is done (resisted-lengthening, contract-relax) the score is of
 // the stretch, the pressure clock stands, and the whole lasts 180 s at most.
 var protocols = []Protocol{
 	{

@@ -77,7 +77,7 @@ func TestProtocols(t *testing.T) {
 // asking, no silence, softening from 10 s after the fifth, 30 s at most.
 func TestWithoutANumberToSteer(t *testing.T) {
 	no := false
-	req := treat.Request{Protocol: "hold-to-release", NumberSteers: &no}
+	req := treat.Request{Protocol: "hold-to-release", ScoreSteers: &no}
 	lines, _ := run(t, req, "0 contact,14 softening,14.999 tick,15 tick")
 	assert.Equal(t, treat.PhaseStage, lines[2].Phase)
 	assert.Equal(t, treat.PhaseRelease, lines[3].Phase)
@@ -87,7 +87,7 @@ func TestWithoutANumberToSteer(t *testing.T) {
 	assert.Equal(t, treat.EndedCap, sum.Ended)
 	assert.False(t, sum.TraceBack)
 	assert.InDelta(t, 3, sum.OverrunS, 1e-9)
-	_, err := treat.NewStart(treat.Request{Protocol: "pulses", NumberSteers: &no})
+	_, err := treat.NewStart(treat.Request{Protocol: "pulses", ScoreSteers: &no})
 	assert.ErrorContains(t, err, "$.protocol")
 }
 

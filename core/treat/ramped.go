@@ -15,12 +15,12 @@ type ramped struct {
 	plain
 	from   int64 // contact
 	ramped int64 // of the ramp, ms: at most plan.RampMS
-	waits  bool  // until a number is within the target
+	waits  bool  // until a score is within the target
 	borne  bool
 }
 
 const (
-	rampFree   = 15 * second // runs without a number
+	rampFree   = 15 * second // runs without a score
 	rampBack   = 10          // percent, one step
 	rampRising = 2           // a rise of this much within 5 s counts while it runs
 )
@@ -38,16 +38,16 @@ func (r *ramped) begin(s *state) {
 		SettleIn)
 }
 
-// runs: on a number within the target that is not older than 20 s, or in the
+// runs: on a score within the target that is not older than 20 s, or in the
 // first 15 s.
 func (r *ramped) runs(s *state) bool {
 	switch {
 	case s.part.halted >= 0 || r.waits || r.ramped >= s.plan.RampMS:
 		return false
-	case s.numberAt < 0:
+	case s.scoreAt < 0:
 		return s.now < r.from+rampFree
 	}
-	return s.now < s.numberAt+freshFor
+	return s.now < s.scoreAt+freshFor
 }
 
 // flow lets the force rise by the time that has passed while it may.
@@ -57,13 +57,13 @@ func (r *ramped) flow(s *state, ms int64) {
 	}
 }
 
-// alarm: the free time or the number's is over, or the ramp is full.
+// alarm: the free time or the score's is over, or the ramp is full.
 func (r *ramped) alarm(s *state) int64 {
 	if !r.runs(s) {
 		return never
 	}
-	stale := s.numberAt + freshFor
-	if s.numberAt < 0 {
+	stale := s.scoreAt + freshFor
+	if s.scoreAt < 0 {
 		stale = r.from + rampFree
 	}
 	return min(stale, s.now+s.plan.RampMS-r.ramped)
@@ -78,9 +78,9 @@ func (r *ramped) rang(s *state) {
 	r.full(s)
 }
 
-// full: borne when the last number is within the target.
+// full: borne when the last score is within the target.
 func (r *ramped) full(s *state) {
-	if s.numberAt >= 0 && s.number <= s.limits.Target && !r.waits {
+	if s.scoreAt >= 0 && s.score <= s.limits.Target && !r.waits {
 		r.borne = true
 		s.comeOff(0, "borne", nothing, EndedBorne, "The whole ramp was borne.")
 		return
@@ -89,8 +89,8 @@ func (r *ramped) full(s *state) {
 	s.askNow()
 }
 
-// number above the target holds the force where it is; within it the ramp runs on for 20 s.
-func (r *ramped) number(s *state, v float64) {
+// score above the target holds the force where it is; within it the ramp runs on for 20 s.
+func (r *ramped) score(s *state, v float64) {
 	s.compare(v)
 	if v > s.limits.Target {
 		r.waits = true
@@ -105,7 +105,7 @@ func (r *ramped) number(s *state, v float64) {
 	s.say(0, "Go on, evenly.", fmt.Sprintf("%v is within the target of %v.", v, s.limits.Target), Hold)
 }
 
-// rises: while the force grows the number may, unless it leaps.
+// rises: while the force grows the score may, unless it leaps.
 func (r *ramped) rises(s *state, v float64) bool {
 	if !r.runs(s) {
 		return s.roseByOne(v)

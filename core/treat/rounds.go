@@ -29,9 +29,9 @@ func (*rounds) begin(s *state) {
 	s.askNow()
 }
 
-// number is shown and, where a part compares, watched for a rise. It ends nothing: rounds end
+// score is shown and, where a part compares, watched for a rise. It ends nothing: rounds end
 // by count or by range.
-func (*rounds) number(s *state, v float64) {
+func (*rounds) score(s *state, v float64) {
 	if parts[s.part.kind].compares {
 		s.compare(v)
 	}

@@ -29,8 +29,8 @@ type Request struct {
 	// what it calls its copy.
 	Numbers map[string]float64
 	Name    string
-	// NumberSteers: false where the client's number cannot steer.
-	NumberSteers *bool
+	// ScoreSteers: false where the client's score cannot steer.
+	ScoreSteers *bool
 	// MinGainDeg ends a lengthening that gains less in a round; nil takes the protocol's.
 	MinGainDeg *float64
 	// Variant is one of those that the strategy knows; see variants.
@@ -188,7 +188,7 @@ func (r Request) plan(p Protocol) (Plan, error) {
 		return plan, refuse("$.variant", r.Variant, "reciprocal with contract-relax, small or imagined with movements")
 	}
 	plan.Variant = r.Variant
-	plan.Unsteered = r.NumberSteers != nil && !*r.NumberSteers
+	plan.Unsteered = r.ScoreSteers != nil && !*r.ScoreSteers
 	return plan, nil
 }
 
@@ -265,7 +265,7 @@ func (s Start) Respects(site safety.Limits, a safety.Adaptation) bool {
 	p, _ := Find(s.Protocol)
 	lowered := !p.Limits.Strictest(site).Within(allowed)
 	switch {
-	case a.NumberCannotSteer && !s.Plan.Unsteered, a.AskArm && !s.Plan.AskArm:
+	case a.ScoreCannotSteer && !s.Plan.Unsteered, a.AskArm && !s.Plan.AskArm:
 		return false
 	}
 	return !lowered || s.Plan.TestSoft <= s.Limits.Soft
@@ -288,7 +288,7 @@ func (s Start) Adapt(a safety.Adaptation, where []safety.Place) (Start, error) {
 			s.Limits.Target, s.Limits.Hard, seconds(s.Limits.CapMS))
 		s.Lowered = strings.TrimSpace(s.Lowered + lowered)
 	}
-	plan.Unsteered = plan.Unsteered || a.NumberCannotSteer
+	plan.Unsteered = plan.Unsteered || a.ScoreCannotSteer
 	plan.AskArm = plan.AskArm || a.AskArm
 	return s, s.place(where)
 }

@@ -68,11 +68,11 @@ type state struct {
 	attended *state
 
 	asked asked
-	// number is the last one said under pressure or in a pause, numberAt its time; -1 while
+	// score is the last one said under pressure or in a pause, scoreAt its time; -1 while
 	// this spot has none.
-	number   float64
-	numberAt int64
-	// needBase: the next number is a new baseline, compared with nothing.
+	score   float64
+	scoreAt int64
+	// needBase: the next score is a new baseline, compared with nothing.
 	needBase bool
 	compared comparison
 	stages   stageLog
@@ -85,7 +85,7 @@ type state struct {
 	// with each contact and baseline.
 	sinks, rises, guards, overHard, nerves, pulses int
 
-	// released: a calm number was believed, or softening ended the hold. Outcome has the
+	// released: a calm score was believed, or softening ended the hold. Outcome has the
 	// last word (mayBelieve).
 	released bool
 	// returned: the one return has been made, or is under way.
@@ -100,7 +100,7 @@ type state struct {
 type asked struct {
 	since    int64 // contact, or the last answer
 	answered bool  // since this contact
-	due      bool  // a number is waited for
+	due      bool  // a score is waited for
 	trend    bool  // less, same or more is asked before it
 	after    bool  // it is about the last press, and is asked behind it
 }
@@ -158,7 +158,7 @@ func (s *Start) plan() *Plan {
 
 // newSpot: the next contact will be at a spot that nothing is known of.
 func (s *state) newSpot() {
-	s.numberAt, s.repAt = -1, 0
+	s.scoreAt, s.repAt = -1, 0
 	s.strategy = s.strategy.atNewSpot(s)
 }
 
@@ -181,7 +181,7 @@ func (s *state) say(rule int, text, reason string, advice ...Advice) {
 	s.said = said{rule: rule, text: text, reason: reason, advice: advice}
 }
 
-// askNow asks for a number.
+// askNow asks for a score.
 func (s *state) askNow() {
 	s.asked.due, s.asked.trend = true, false
 	if t, ok := s.strategy.(takesTrend); ok {
@@ -190,9 +190,9 @@ func (s *state) askNow() {
 }
 
 const (
-	askNumber = "What is your number now?"
-	askSpot   = "Still on it? Any numbness?"
-	askArm    = " Anything in the arm?"
+	askScore = "What is your number now?"
+	askSpot  = "Still on it? Any numbness?"
+	askArm   = " Anything in the arm?"
 )
 
 // line is what is shown now. It is made anew each time and changes nothing.
@@ -221,7 +221,7 @@ func (s *state) line() Line {
 // score alone; on the scalenes also the arm.
 func (s *state) asking(l *Line) {
 	ask := AskScore
-	l.Ask = askNumber
+	l.Ask = askScore
 	switch {
 	case s.phase == PhaseOffSpot || s.phase == PhaseCheck:
 		ask, l.Ask = AskStillOn, askSpot

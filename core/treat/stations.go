@@ -33,15 +33,15 @@ func (t *stations) station(s *state) {
 	where := fmt.Sprintf("Station %d of %d.", t.place, s.plan.Stations)
 	switch {
 	case t.place == 1:
-	case s.fresh() && s.number <= s.limits.Target:
+	case s.fresh() && s.score <= s.limits.Target:
 		s.say(0, "Next station: sink slowly to bone depth.", where, NextRep, SinkSlightly)
 	default:
 		s.say(0, "Next station: stay light.", where+" Without a number within the target nothing goes deeper.", NextRep)
 	}
 }
 
-// number is shown and, where a part compares, watched for a rise.
-func (*stations) number(s *state, v float64) {
+// score is shown and, where a part compares, watched for a rise.
+func (*stations) score(s *state, v float64) {
 	if parts[s.part.kind].compares {
 		s.compare(v)
 	}

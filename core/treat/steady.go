@@ -25,7 +25,7 @@ type steady struct {
 const (
 	steadyAsk      = 15 * second
 	softeningFrom  = 10 * second // after the baseline; earlier softening acts then
-	unsteeredAfter = 5 * second  // the hold counts from here without a number
+	unsteeredAfter = 5 * second  // the hold counts from here without a score
 )
 
 func (h *steady) clone() strategy { k := *h; return &k }
@@ -42,8 +42,8 @@ func (h *steady) begin(s *state) {
 	}
 }
 
-// number is a baseline first, then it is judged. Where it cannot steer it is recorded only.
-func (h *steady) number(s *state, v float64) {
+// score is a baseline first, then it is judged. Where it cannot steer it is recorded only.
+func (h *steady) score(s *state, v float64) {
 	switch {
 	case s.plan.Unsteered:
 		s.say(0, s.said.text, "Number recorded; it does not steer today.", s.said.advice...)
@@ -142,7 +142,7 @@ func (h *steady) rang(s *state) {
 // so that no comparison with it can look like a rise or a drop.
 func (*steady) over(s *state) {
 	s.enter(PhaseStage, never)
-	s.needBase, s.stages.open = false, openStage{} // nobody said a number
+	s.needBase, s.stages.open = false, openStage{} // nobody said a score
 	s.compared = comparison{runs: true, from: s.now, base: s.limits.Hard, last: s.limits.Hard}
 	s.say(0, "Hold at the first resistance.", "Until it softens, 30 s at most.", Hold)
 }

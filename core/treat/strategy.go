@@ -14,8 +14,8 @@ type strategy interface {
 	atNewSpot(s *state) strategy
 	// begin enters the first part, or the next press, when the hand comes on.
 	begin(s *state)
-	// number judges a score that no rule of the envelope (ceilings, sudden fall, rise) took.
-	number(s *state, v float64)
+	// score judges a score that no rule of the envelope (ceilings, sudden fall, rise) took.
+	score(s *state, v float64)
 	// judged is called when "still on it?" was answered: the sudden fall was confirmed, or
 	// there was none. The part is halted until this goes on with it.
 	judged(s *state)
@@ -34,7 +34,7 @@ type progress struct {
 	move      int // movements under a kept contact; 0 before the first
 	aim       float64
 	ramped    int64 // of the ramp, ms
-	reduced   bool  // numbers fell by two without a stage that shows it
+	reduced   bool  // scores fell by two without a stage that shows it
 	borne     bool  // what was to be borne was borne
 }
 
@@ -58,13 +58,13 @@ type (
 		trendFirst(s *state) bool
 		trend(s *state, word string) (ignored string)
 	}
-	// expectsMore: the number may grow while the force does. takesMore deals with "more" and
+	// expectsMore: the score may grow while the force does. takesMore deals with "more" and
 	// reports whether it did; rises reports whether a score is a rise all the same.
 	expectsMore interface {
 		takesMore(s *state) bool
 		rises(s *state, v float64) bool
 	}
-	// listens: it needs each number, whatever the envelope makes of it.
+	// listens: it needs each score, whatever the envelope makes of it.
 	listens interface{ heard(v float64) }
 	// measures: a range in degrees, the last of s.kept.ranges, can end it.
 	measures interface {
@@ -107,7 +107,7 @@ func (plain) judged(s *state) {
 	s.say(0, "Hold still.", "Still on it.", Hold)
 }
 
-// over: the parts that come here are open, and end by a number or the cap.
+// over: the parts that come here are open, and end by a score or the cap.
 func (plain) over(*state) {}
 
 func (plain) asks(*state) (first, again int64) { return firstAskAfter, askAfter }

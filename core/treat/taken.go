@@ -33,7 +33,7 @@ func (p Phase) Pedal() Kind {
 }
 
 // Takes lists what may be said at a moment of a hold, beyond the pedal and the signs: a
-// number, softening, an out-breath, the next repetition.
+// score, softening, an out-breath, the next repetition.
 func (s Start) Takes(l Line) []Kind {
 	out := []Kind{}
 	p := l.Phase

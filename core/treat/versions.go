@@ -35,9 +35,9 @@ type first struct {
 	noParts bool
 	// calmIsTwo: calm was 2 at every target, and released whatever came before.
 	calmIsTwo bool
-	// sinksOn: rule 3 sank without end above a calm number.
+	// sinksOn: rule 3 sank without end above a calm score.
 	sinksOn bool
-	// checksAgain: a second calm number did not confirm a sudden fall.
+	// checksAgain: a second calm score did not confirm a sudden fall.
 	checksAgain bool
 	// tiesWait: a deadline with the same timestamp as an event fired after it, whether or
 	// not the event was an answer.

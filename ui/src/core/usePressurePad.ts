@@ -42,21 +42,21 @@ interface Handlers {
 }
 
 /** Follows the pad while an address is given. said is passed on, for a stand-in
- * whose hand follows the coach; at is the time of the last number. */
+ * whose hand follows the coach; at is the time of the last score. */
 export function usePressurePad(
   core: Core,
   address: string | undefined,
   said: { phase: string; advice: string[] },
-  lastNumber: number | undefined,
+  lastScore: number | undefined,
   handlers: Handlers,
 ): PressurePad {
   const [pad, setPad] = useState<PressurePad>({ on: false });
   const wire = useRef<WebSocket>(undefined);
   const press = useRef<Sample[]>([]);
-  const numberAt = useRef(0);
+  const scoreAt = useRef(0);
   const act = useRef(handlers);
   act.current = handlers;
-  // The band lies about the force at which the last number was given; in a rest
+  // The band lies about the force at which the last score was given; in a rest
   // that is the force of the press before.
   const force = useRef(0);
   const pressed = useRef(0);
@@ -64,11 +64,11 @@ export function usePressurePad(
   const offNow = useRef(off);
   offNow.current = off;
   useEffect(() => {
-    if (lastNumber !== undefined) numberAt.current = offNow.current ? pressed.current : force.current;
-  }, [lastNumber]);
+    if (lastScore !== undefined) scoreAt.current = offNow.current ? pressed.current : force.current;
+  }, [lastScore]);
   const anew = ["ready", "return", "moved-off"].includes(said.phase);
   useEffect(() => {
-    if (anew) numberAt.current = 0;
+    if (anew) scoreAt.current = 0;
   }, [anew]);
 
   useEffect(() => {
@@ -79,7 +79,7 @@ export function usePressurePad(
     const read = async () => {
       asked += 1;
       const mine = asked;
-      const reading = await core.ask("pad", { samples: press.current, at_n: numberAt.current });
+      const reading = await core.ask("pad", { samples: press.current, at_n: scoreAt.current });
       if (mine === asked && socket.readyState === WebSocket.OPEN) setPad({ on: true, reading });
     };
     socket.onopen = () => setPad({ on: true });

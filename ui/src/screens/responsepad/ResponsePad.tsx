@@ -75,7 +75,7 @@ function Paired({ code }: { code: string }) {
     queryFn: () => must(api.GET("/api/hand/{code}", { params: { path: { code } } })),
   });
   const { state, say, stop } = usePad(code, !!told.data);
-  const [number, setNumber] = useState<number>();
+  const [score, setScore] = useState<number>();
   const [stopped, setStopped] = useState(false);
   useEffect(() => {
     document.documentElement.dataset.mode = "table";
@@ -99,9 +99,9 @@ function Paired({ code }: { code: string }) {
         </span>
       </div>
       <UprightScale
-        value={number}
+        value={score}
         onSay={(n) => {
-          setNumber(n);
+          setScore(n);
           setStopped(false);
           say(n);
         }}

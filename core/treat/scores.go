@@ -2,7 +2,7 @@ package treat
 
 import "fmt"
 
-// What a number means: the ceilings (rule 2), a rise (7), a sudden fall and calm
+// What a score means: the ceilings (rule 2), a rise (7), a sudden fall and calm
 // (5), a baseline (3). What a protocol makes of the rest is its strategy's.
 
 const (
@@ -10,7 +10,7 @@ const (
 	suddenFall   = 4
 	calmScore    = 2
 	calmBelow    = 2           // calm is at least this much below the target
-	freshFor     = 20 * second // an older number lets nothing deepen
+	freshFor     = 20 * second // an older score lets nothing deepen
 	mostSinks    = 2
 )
 
@@ -29,12 +29,12 @@ func (s *state) calm() float64 {
 }
 
 // fresh reports whether a score of the last 20 s says how it is now. Nothing deepens without.
-func (s *state) fresh() bool { return s.numberAt >= 0 && s.now-s.numberAt <= freshFor }
+func (s *state) fresh() bool { return s.scoreAt >= 0 && s.now-s.scoreAt <= freshFor }
 
 // score is a score under pressure: rules 2 to 7, in order of caution. The first that applies
 // answers, so a score above the hard ceiling is never read as a rise, and a rise never as a
 // baseline. Scores count for the ceilings also where they are compared with nothing.
-func (s *state) score(e Event) string {
+func (s *state) scored(e Event) string {
 	v := e.Score
 	s.answer()
 	s.kept.trace = append(s.kept.trace, TracePoint{seconds(s.now), v})
@@ -68,15 +68,15 @@ func (s *state) score(e Event) string {
 	case s.phase == PhaseOffSpot:
 		return "Number recorded; it counts again when you are back on the spot."
 	default:
-		s.takeNumber(v)
+		s.takeScore(v)
 	}
 	return ""
 }
 
-// takeNumber asks about a sudden fall before it is believed: 4 or more within 5 s is more
+// takeScore asks about a sudden fall before it is believed: 4 or more within 5 s is more
 // often a finger that slipped off, or numbness, than tissue that let go. A second calm score
 // answers the question as well as words do.
-func (s *state) takeNumber(v float64) {
+func (s *state) takeScore(v float64) {
 	checking := s.phase == PhaseCheck
 	confirmed := checking && v <= s.calm() && !s.rules.checksAgain
 	sudden := s.compared.runs && parts[s.part.kind].compares && !confirmed && s.fellSuddenly(v)
@@ -93,13 +93,13 @@ func (s *state) takeNumber(v float64) {
 		s.backInPart()
 		s.strategy.judged(s)
 	default:
-		s.strategy.number(s, v)
+		s.strategy.score(s, v)
 	}
 }
 
-// heard keeps a number with its part.
+// heard keeps a score with its part.
 func (s *state) heard(v float64) {
-	s.number, s.numberAt = v, s.now
+	s.score, s.scoreAt = v, s.now
 	if s.part.first == nil {
 		s.part.first = &v
 	}
@@ -115,7 +115,7 @@ type given struct {
 	score float64
 }
 
-// comparison is a stretch at one pressure: its numbers are compared with its first. Only
+// comparison is a stretch at one pressure: its scores are compared with its first. Only
 // while it runs do the others count.
 type comparison struct {
 	runs       bool
@@ -132,7 +132,7 @@ type stageLog struct {
 	ended  []StageRecord
 }
 
-// compare begins a comparison that is not a stage of its own: the first number
+// compare begins a comparison that is not a stage of its own: the first score
 // of a part or a step.
 func (s *state) compare(v float64) {
 	if s.compared.runs {
@@ -143,7 +143,7 @@ func (s *state) compare(v float64) {
 	s.compared.since = []given{{s.now, v}}
 }
 
-// rose reports whether a number is a rise against the baseline.
+// rose reports whether a score is a rise against the baseline.
 func (s *state) rose(v float64) bool {
 	if r, ok := s.strategy.(expectsMore); ok {
 		return r.rises(s, v)
@@ -198,8 +198,8 @@ func (s *state) fellSuddenly(v float64) bool {
 }
 
 // tooLittle is rule 3: below its least a baseline asks to sink a little, twice at
-// most; a calm number after that is not tender enough today. It reports whether
-// the number was dealt with.
+// most; a calm score after that is not tender enough today. It reports whether
+// the score was dealt with.
 func (s *state) tooLittle(v, least float64) bool {
 	spent := s.sinks >= mostSinks
 	switch {
