@@ -15,11 +15,13 @@ import (
 const afterLife = 30 * 24 * time.Hour
 
 // AfterSheet is an aftercare sheet as the client's own device shows it: the
-// practice's name and the day, and nobody's.
+// practice, how it is reached, and the day; it names no client.
 type AfterSheet struct {
-	Practice string          `json:"practice"`
+	Practice Letterhead      `json:"practice"`
 	Day      string          `json:"day" format:"date"`
 	Sheet    visit.Aftercare `json:"sheet"`
+	// Emergency is the number that is called for urgent medical care.
+	Emergency string `json:"emergency_number"`
 }
 
 func (s *server) registerAfter(a huma.API) {
@@ -64,7 +66,11 @@ func (s *server) after(ctx context.Context, in *ByCode) (*oneOut[AfterSheet], er
 		}
 		sheet := v.State.Aftercare(v.Earlier)
 		sheet.LeftOut = nil // the therapist's to know
-		out.Body = AfterSheet{p.PracticeName, day, sheet}
+		letterhead, err := tx.Letterhead(ctx)
+		if err != nil {
+			return err
+		}
+		out.Body = AfterSheet{Letterhead(letterhead), day, sheet, p.Emergency}
 		return nil
 	})
 	return out, err

@@ -37,8 +37,12 @@ func (s *server) heading(ctx context.Context, tx *store.Tx, title string) (paper
 	if err != nil {
 		return paper.Heading{}, nil, err
 	}
+	l, err := tx.Letterhead(ctx)
+	if err != nil {
+		return paper.Heading{}, nil, err
+	}
 	return paper.Heading{
-		Title: title, Practice: me.PracticeName, Letter: me.Units == "imperial", Made: s.now().In(zone),
+		Title: title, Practice: paper.Practice(l), Letter: me.Units == "imperial", Made: s.now().In(zone),
 	}, zone, nil
 }
 
@@ -178,14 +182,20 @@ func noteOf(ctx context.Context, tx *store.Tx, open OpenVisit) (visit.NoteText, 
 }
 
 func (s *server) printAftercare(ctx context.Context, tx *store.Tx, open OpenVisit) ([]byte, error) {
-	h, zone, err := s.heading(ctx, tx, "After your visit")
+	h, zone, err := s.heading(ctx, tx, "After your treatment")
 	if err != nil {
 		return nil, err
 	}
 	if starts, err := time.Parse(time.RFC3339, open.Visit.StartsAt); err == nil {
 		h.About = starts.In(zone).Format("2 January 2006")
 	}
-	return paper.Aftercare(paper.AftercarePage{Heading: h, Care: open.State.Aftercare(open.Earlier)})
+	me, err := tx.Person(ctx, tx.Who().Person)
+	if err != nil {
+		return nil, err
+	}
+	return paper.Aftercare(paper.AftercarePage{
+		Heading: h, Care: open.State.Aftercare(open.Earlier), Emergency: me.Emergency,
+	})
 }
 
 func (s *server) printClient(ctx context.Context, in *ByID) (*fileOut, error) {

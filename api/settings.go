@@ -24,9 +24,44 @@ type PracticeSettings struct {
 	Emergency  string   `json:"emergency_number,omitempty" maxLength:"30" doc:"called for urgent medical care"`
 }
 
+// Letterhead is how the practice is named and reached: on aftercare sheets, prints and letters.
+type Letterhead struct {
+	Name      string `json:"name" minLength:"1" maxLength:"120" pattern:"\\S"`
+	Address   string `json:"address,omitempty" maxLength:"400" doc:"on lines of its own"`
+	Telephone string `json:"telephone,omitempty" maxLength:"40"`
+	Hours     string `json:"opening_hours,omitempty" maxLength:"200"`
+	Logo      string `json:"logo_text,omitempty" maxLength:"60" doc:"printed large; absent is the name"`
+}
+
 func (s *server) registerSettings(a huma.API) {
+	huma.Register(a, op("letterhead", http.MethodGet, "/api/practice/letterhead",
+		"How the practice is named and reached", 401), s.getLetterhead)
+	huma.Register(a, op("put-letterhead", http.MethodPut, "/api/practice/letterhead",
+		"Keep how the practice is named and reached", 401, 403, 422), s.putLetterhead)
 	huma.Register(a, op("put-practice-settings", http.MethodPut, "/api/practice", "Keep the practice's settings",
 		401, 403, 422), s.putSettings)
+}
+
+func (s *server) getLetterhead(ctx context.Context, _ *struct{}) (*oneOut[Letterhead], error) {
+	return one(ctx, s, action("read", "practice", ""), func(tx *store.Tx) (Letterhead, error) {
+		l, err := tx.Letterhead(ctx)
+		return Letterhead(l), err
+	})
+}
+
+func (s *server) putLetterhead(ctx context.Context, in *struct{ Body Letterhead }) (*oneOut[Letterhead], error) {
+	who, err := s.principal(ctx)
+	if err != nil {
+		return nil, err
+	}
+	what := action("write", "practice", who.Practice.String())
+	return one(ctx, s, what, func(tx *store.Tx) (Letterhead, error) {
+		if err := tx.PutLetterhead(ctx, store.Letterhead(in.Body)); err != nil {
+			return Letterhead{}, err
+		}
+		l, err := tx.Letterhead(ctx)
+		return Letterhead(l), err
+	})
 }
 
 func (s *server) putSettings(

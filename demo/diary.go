@@ -39,6 +39,12 @@ func ahead(ctx context.Context, tx *store.Tx, now time.Time) error {
 		return err
 	}
 	settings.Rooms = rooms
+	if err := tx.PutLetterhead(ctx, store.Letterhead{
+		Name: "The Alder Room", Address: "3 Mill Lane\nHollin 4410", Telephone: "0155 0100 10",
+		Hours: "Monday to Friday, 8 to 18", Logo: "The Alder Room",
+	}); err != nil {
+		return err
+	}
 	if err := tx.PutSettings(ctx, settings); err != nil {
 		return err
 	}

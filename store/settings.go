@@ -6,6 +6,29 @@ import (
 	"mokren/core/ids"
 )
 
+// Letterhead is how a practice is named and reached, on everything that leaves it.
+type Letterhead struct {
+	Name      string `db:"name"`
+	Address   string `db:"address"` // on lines of its own
+	Telephone string `db:"telephone"`
+	Hours     string `db:"opening_hours"`
+	Logo      string `db:"logo_text"` // printed large; empty is the name
+}
+
+// Letterhead gives the practice's.
+func (t *Tx) Letterhead(ctx context.Context) (Letterhead, error) {
+	var l Letterhead
+	err := t.tx.GetContext(ctx, &l, `select name, address, telephone, opening_hours, logo_text from practice`)
+	return l, found("reading how the practice is reached", err)
+}
+
+// PutLetterhead keeps the practice's.
+func (t *Tx) PutLetterhead(ctx context.Context, l Letterhead) error {
+	_, err := t.tx.ExecContext(ctx, `update practice set name = $1, address = $2, telephone = $3, opening_hours = $4,
+		logo_text = $5`, l.Name, l.Address, l.Telephone, l.Hours, l.Logo)
+	return found("keeping how the practice is reached", err)
+}
+
 // Settings of a practice.
 type Settings struct {
 	// CopyHours is how long a tablet may keep a copy of a visit; 0 is not at all.

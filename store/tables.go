@@ -19,7 +19,7 @@ import (
 
 // tablesOf is the reading of the log that the tables hold; raised when rows
 // change, so that older ones are written anew when they are next read.
-const projectionVersion = 10
+const projectionVersion = 11
 
 // row is one row of a table, by column.
 type row map[string]any
@@ -215,7 +215,7 @@ func holdRows(_ Visit, s visit.State) []row {
 	for i, h := range s.Holds {
 		rows[i] = row{
 			"id": h.ID, "point_id": h.Point, "started_at": time.UnixMilli(h.StartedMS), "status": h.Status,
-			"outcome": h.Summary.Outcome, "pressure_ms": int64(h.Summary.PressureS*1000 + 0.5),
+			"outcome": h.Summary.Outcome, "result": h.Result, "pressure_ms": int64(h.Summary.PressureS*1000 + 0.5),
 			"parts": h.Summary.Count(), "contact": h.Contact, "protocol": h.Start.Protocol, "author_id": h.Author,
 			"hand_ms": int64((h.Summary.PressureS+h.Summary.OverrunS)*1000 + 0.5),
 			"spot":    h.Spot, "treats": h.Summary.Treats(record.LeastPressedS),

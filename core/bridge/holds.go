@@ -67,6 +67,7 @@ type HoldAddition struct {
 type HoldView struct {
 	Line    treat.Line    `json:"line"`
 	Summary treat.Summary `json:"summary"`
+	Result  string        `json:"result" doc:"what it comes to, in words"`
 	// DueMS is when the line changes next by itself; absent when it does not.
 	DueMS *int64 `json:"due_ms,omitempty"`
 	// LastMS is the time of the latest event, 0 without one.
@@ -234,8 +235,9 @@ func (h *liveHold) apply(e treat.Event) {
 // view is the line at a moment, with what may be said now.
 func (h *liveHold) view(ms int64) *HoldView {
 	line := h.coach.At(ms)
+	sum := h.coach.Summary()
 	out := &HoldView{
-		Line: line, Summary: h.coach.Summary(), LastMS: h.lastMS, Events: len(h.log),
+		Line: line, Summary: sum, Result: sum.Result(), LastMS: h.lastMS, Events: len(h.log),
 		Over: line.Phase.Over(), HandOn: line.Phase.HandOn(), Pedal: line.Phase.Pedal(), Takes: h.start.Takes(line),
 	}
 	// What the last event answered (an ignored one, say) stays visible.

@@ -59,6 +59,7 @@ func ofVisits() []Question {
 		aboutVisit("visit-note", "The text of the note", (*openVisit).note),
 		aboutVisit("visit-aftercare", "The aftercare sheet", (*openVisit).aftercare),
 		aboutVisit("visit-same-spot", "Which spot of earlier visits a place is", (*openVisit).sameSpot),
+		aboutVisit("hold-offers", "What a hold at each point would begin with, in order", (*openVisit).holdOffers),
 		aboutVisit("hold-next", "What may come after a hold", (*openVisit).holdNext),
 	}
 }
@@ -249,4 +250,21 @@ type HoldQuestion struct {
 // holdNext is what may come after a hold that has ended.
 func (v *openVisit) holdNext(in *HoldQuestion) (*visit.NextAfter, error) {
 	return new(v.state.NextAfter(v.log.Context, v.log.Earlier, in.Hold)), nil
+}
+
+// Moment asks about the visit at a time.
+type Moment struct {
+	Of
+	NowMS int64 `json:"now_ms"`
+}
+
+// Offers are the points in the order in which they are pressed.
+type Offers struct {
+	Offers []visit.Offer `json:"offers"`
+}
+
+// holdOffers is what a hold at each point would begin with.
+func (v *openVisit) holdOffers(in *Moment) (*Offers, error) {
+	list, err := v.state.Offers(v.log.Context, v.log.Earlier, in.NowMS)
+	return &Offers{list}, err
 }

@@ -5,6 +5,7 @@ import (
 
 	"mokren/core/ids"
 	"mokren/core/progress"
+	"mokren/core/safety"
 	"mokren/core/visit"
 	"mokren/core/wording"
 )
@@ -22,10 +23,10 @@ func (w *writer) assessment() string {
 		)
 	}
 	for _, p := range w.State.Points {
-		l.add(changed("Number, "+wording.Muscle(p.Muscle, p.Side, p.Site), "nprs", p.NPRS, p.AfterNPRS))
+		l.add(changed("Score, "+wording.Muscle(p.Muscle, p.Side, p.Site), "nprs", p.NPRS, p.AfterNPRS))
 	}
 	for _, r := range w.State.Screening.Rules {
-		l.labelled("Caution ("+wording.Plain(r.Outcome)+")", r.Text)
+		l.labelled(ruleName[r.Outcome], r.Text)
 	}
 	for _, p := range w.State.Points {
 		if p.Closed != "" && w.State.ClosedMS == 0 {
@@ -37,6 +38,12 @@ func (w *writer) assessment() string {
 	}
 	l.add(w.State.Note)
 	return l.text("Nothing was found that would be judged.")
+}
+
+// ruleName is what a rule of the screening asks for, in the words of its group on screen.
+var ruleName = map[safety.Outcome]string{
+	safety.Emergency: "Emergency signs", safety.ReferFirst: "Refer before treating",
+	safety.AvoidHere: "Avoid these areas", safety.Adapt: "Adapt treatment",
 }
 
 // judged says what a point comes to, by hand where the therapist has said otherwise.

@@ -66,15 +66,15 @@ Function (0 unable, 10 as before the problem): stairs 4.
 Screening, answered yes: anticoagulant; since May.`), n.Subjective)
 	assert.Equal(t, strings.TrimSpace(`
 Range, ankle dorsiflexion knee bent, left: 9° (mean of 8, 10); after treatment 14°; by inclinometer.
-Point, Soleus, left: tenderness 3 of 4, number 7 of 10, taut band, local twitch, felt in heel, the client's own pain: yes.
+Point, Soleus, left: tenderness 3 of 4, score 7 of 10, taut band, local twitch, felt in heel, the client's own pain: yes.
 Searched: Popliteus, left: no point found.
 Pressed at 14:05, Soleus, left: graded stages, thumb pad, lying on the left side, slack; target 5, ceilings 7 and 9; `+
-		`41.5 s pressed in 2 parts, 2 s beyond the limit; numbers 6 → 3.5; eased once; pulse; released.
-Recheck, Soleus, left: number 7 → 3, tenderness 3 → 2.`), n.Objective)
+		`41.5 s pressed in 2 parts, 2 s beyond the limit; eased once; pulse; released, 6 → 3.5.
+Recheck, Soleus, left: score 7 → 3, tenderness 3 → 2.`), n.Objective)
 	assert.Contains(t, n.Assessment, "Soleus, left: active trigger point.")
 	assert.Contains(t, n.Assessment,
 		"Range, ankle dorsiflexion knee bent, left: 9 → 14, clearly better.")
-	assert.Contains(t, n.Assessment, "Number, Soleus, left: 7 → 3, clearly better.")
+	assert.Contains(t, n.Assessment, "Score, Soleus, left: 7 → 3, clearly better.")
 	assert.Contains(t, n.Plan, "Next time: start with the outer calf.")
 	assert.Contains(t, n.Plan, "Stretch at home: Soleus, left:")
 	assert.Contains(t, n.Plan, "Next visit: in 3 to 7 days.")

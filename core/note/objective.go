@@ -5,6 +5,7 @@ import (
 
 	"mokren/core/assess"
 	"mokren/core/ids"
+	"mokren/core/safety"
 	"mokren/core/visit"
 	"mokren/core/wording"
 )
@@ -23,7 +24,7 @@ func (w *writer) objective() string {
 		l.add(posture(p, flagged))
 	}
 	for _, t := range w.State.Tests {
-		l.labelled("Test", fmt.Sprintf("%s %s", wording.OnSide(wording.Plain(t.Test), t.Side), t.Result))
+		l.labelled("Test", fmt.Sprintf("%s %s", wording.OnSide(wording.Test(t.Test), t.Side), t.Result))
 	}
 	for _, s := range w.State.Signs {
 		l.labelled("Seen", wording.OnSide(wording.Plain(s.Sign), s.Side))
@@ -45,6 +46,7 @@ func (w *writer) objective() string {
 	for _, p := range w.State.Points {
 		l.add(rechecked(p))
 	}
+	w.again(&l)
 	return l.text("Nothing was measured, charted or pressed.")
 }
 
@@ -143,7 +145,7 @@ func point(p visit.Point) string {
 		out += fmt.Sprintf(" tenderness %d of 4,", *p.Grade)
 	}
 	if p.NPRS != nil {
-		out += " number " + number(*p.NPRS) + " of 10,"
+		out += " score " + number(*p.NPRS) + " of 10,"
 	}
 	switch p.Band {
 	case "yes":
@@ -159,9 +161,9 @@ func point(p visit.Point) string {
 	if p.Twitch != nil && *p.Twitch {
 		out += " local twitch,"
 	}
-	switch {
-	case len(p.Referral) > 0:
-		out += " felt in " + regions(p.Referral) + ","
+	switch felt := p.Answer(p.ChartedMS); {
+	case felt != nil && len(felt.Places) > 0:
+		out += " felt in " + places(felt.Places, p.Side) + ","
 	case p.NoReferral:
 		out += " felt nowhere else,"
 	}
@@ -182,16 +184,69 @@ func point(p visit.Point) string {
 	return out[:len(out)-1] + "."
 }
 
+// places lists where something is felt, with the side where that is not the point's own.
+func places(list []safety.Place, own ids.Side) string {
+	var out []string
+	for _, p := range list {
+		words := wording.Plain(p.Region)
+		if p.Side != own {
+			words = wording.OnSide(words, p.Side)
+		}
+		out = ids.With(out, words)
+	}
+	return among(out)
+}
+
 // rechecked writes score and grade before and after; what was not taken again is not
 // mentioned.
 func rechecked(p visit.Point) string {
 	if p.AfterNPRS == nil {
 		return ""
 	}
-	out := fmt.Sprintf("Recheck, %s: number %s → %s", wording.Muscle(p.Muscle, p.Side, p.Site), orUnread(p.NPRS, ""),
+	out := fmt.Sprintf("Recheck, %s: score %s → %s", wording.Muscle(p.Muscle, p.Side, p.Site), orUnread(p.NPRS, ""),
 		number(*p.AfterNPRS))
 	if p.AfterGrade != nil && p.Grade != nil {
 		out += fmt.Sprintf(", tenderness %d → %d", *p.Grade, *p.AfterGrade)
 	}
+	if p.ThresholdAfter != nil && p.Threshold != nil {
+		out += fmt.Sprintf(", pressure threshold %s → %s kPa", number(p.Threshold.KPa), number(p.ThresholdAfter.KPa))
+	}
 	return out + "."
+}
+
+// again is what else was looked at after treatment: posture, signs, the client's activities,
+// and how the client stands and walks.
+func (w *writer) again(l *lines) {
+	for _, p := range w.State.PostureAfter {
+		l.labelled("Recheck", posture(p, false))
+	}
+	for _, s := range w.State.SignsAfter {
+		seen := map[bool]string{true: "still seen", false: "gone"}[s.Present]
+		l.labelled("Recheck", wording.OnSide(wording.Plain(s.Sign), s.Side)+": "+seen)
+	}
+	a := w.State.After
+	if a == nil {
+		return
+	}
+	for _, x := range a.Activities {
+		l.labelled("Recheck", fmt.Sprintf("%s: %s of 10", x.Name, activityCourse(w.State.Interview, x)))
+	}
+	if a.Walk != "" {
+		l.labelled("Recheck", "standing and walking "+a.Walk)
+	}
+	if a.Note != "" {
+		l.labelled("Recheck", a.Note)
+	}
+}
+
+// activityCourse is an activity's score, with the one before where it was asked.
+func activityCourse(before *visit.InterviewNoted, now visit.Activity) string {
+	if before != nil {
+		for _, b := range before.Activities {
+			if b.Name == now.Name {
+				return fmt.Sprintf("%d → %d", b.Score, now.Score)
+			}
+		}
+	}
+	return fmt.Sprint(now.Score)
 }

@@ -2,6 +2,7 @@ package note
 
 import (
 	"fmt"
+	"slices"
 
 	"mokren/core/ids"
 	"mokren/core/treat"
@@ -16,7 +17,7 @@ func (w *writer) hold(h visit.Hold) string {
 		name = h.Start.Plan.Name
 	}
 	muscle := wording.Muscle(h.Start.Muscle, h.Start.Side, "")
-	out := fmt.Sprintf("Pressed at %s, %s: %s", w.clock(h.StartedMS), muscle, name)
+	out := fmt.Sprintf("%s at %s, %s: %s", deed(h), w.clock(h.StartedMS), muscle, name)
 	for _, p := range []string{wording.Plain(h.Contact), lies(h.Position), h.MuscleSet} {
 		if p != "" {
 			out += ", " + p
@@ -26,13 +27,13 @@ func (w *writer) hold(h visit.Hold) string {
 		return out + ". Set aside: " + stop(h.Why)
 	}
 	s := h.Summary
-	out += fmt.Sprintf("; target %s, ceilings %s and %s; %s pressed in %s", number(s.Limits.Target),
-		number(s.Limits.Soft), number(s.Limits.Hard), seconds(s.PressureS), count(s.Count(), "part"))
+	out += fmt.Sprintf("; target %s, ceilings %s and %s; %s", number(s.Limits.Target),
+		number(s.Limits.Soft), number(s.Limits.Hard), done(h))
 	if s.OverrunS > 0 {
 		out += ", " + seconds(s.OverrunS) + " beyond the limit"
 	}
-	if course := scores(s.Trace); course != "" {
-		out += "; numbers " + course
+	if said := counting(s); len(said) != 0 && len(said) != 2 { // the result says two
+		out += "; scores " + scores(said)
 	}
 	if s.Eased > 0 {
 		out += "; eased " + times(s.Eased)
@@ -49,7 +50,41 @@ func (w *writer) hold(h visit.Hold) string {
 	if h.Status == visit.Live {
 		return out + "; not ended."
 	}
-	return out + "; " + string(s.Outcome) + "."
+	return out + "; " + s.Result() + "."
+}
+
+// presses reports whether a hold is of a protocol that presses; the first rules knew no other.
+func presses(h visit.Hold) bool { return h.Start.Plan == nil || h.Start.Plan.Presses }
+
+// deed is what was done, in a word.
+func deed(h visit.Hold) string {
+	if presses(h) {
+		return "Pressed"
+	}
+	return "Lengthened"
+}
+
+// done is how long it was pressed, or how often it was lengthened, in how many parts.
+func done(h visit.Hold) string {
+	s := h.Summary
+	switch {
+	case presses(h):
+		return fmt.Sprintf("%s pressed in %s", seconds(s.PressureS), count(s.Count(), "part"))
+	case s.Run != nil && s.Rounds > 0:
+		return count(s.Rounds, "round")
+	case s.Run != nil && s.Reps > 0:
+		return count(s.Reps, "repeat")
+	}
+	return count(s.Count(), "part")
+}
+
+// counting are the scores that count: those said before the hand came off.
+func counting(s treat.Summary) []treat.TracePoint {
+	if s.Run == nil || len(s.Parts) == 0 {
+		return s.Trace
+	}
+	off := s.Parts[len(s.Parts)-1].EndS
+	return slices.DeleteFunc(slices.Clone(s.Trace), func(p treat.TracePoint) bool { return p.T > off })
 }
 
 // lies is how the client lay, as a sentence has it.

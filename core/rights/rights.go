@@ -69,6 +69,8 @@ var operations = map[string][]Role{
 
 	"instruments":           clinical,
 	"put-practice-settings": owner,
+	"letterhead":            staff,
+	"put-letterhead":        owner,
 
 	"day":            staff,
 	"list-clients":   staff,

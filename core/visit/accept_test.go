@@ -630,6 +630,7 @@ func withBody(e visit.Event, kind string) visit.Event {
 			Reason: "Found by chance while draping.", Areas: []safety.Area{"groin"},
 		},
 		"reaction-noted": visit.ReactionNoted{Since: "better"},
+		"recheck-noted":  visit.RecheckNoted{Walk: "easier"},
 		"incident-recorded": visit.Incident{
 			Happened: "A fall from the table.", Done: "Looked after.", Told: "The owner.",
 		},

@@ -40,6 +40,19 @@ type NextVisit struct {
 	FromDays int    `json:"from_days"`
 	ToDays   int    `json:"to_days"`
 	Why      string `json:"why"`
+	// Offer are days of it to book: the same weekday where there is one.
+	Offer []int `json:"offer_days"`
+}
+
+// offers are the first day, the same weekdays, and the last day.
+func (n NextVisit) offers() []int {
+	out := []int{n.FromDays}
+	for d := n.FromDays + 1; d < n.ToDays; d++ {
+		if d%7 == 0 {
+			out = append(out, d)
+		}
+	}
+	return append(out, n.ToDays)
 }
 
 // What is usual after pressing, and what is not (handbook: closing, signs).
@@ -82,6 +95,7 @@ func (s State) Aftercare(earlier []FoundPoint) Aftercare {
 		Worked: []string{}, Stretches: []HomeStretch{}, Usual: s.usualAfter(), NotUsual: notUsualAfter,
 		Next: s.proposeNext(earlier),
 	}
+	out.Next.Offer = out.Next.offers()
 	at := map[ids.Muscle]int{}
 	for _, p := range s.pressed() {
 		m, err := atlas.Get(p.Muscle)
@@ -112,6 +126,20 @@ func (s State) Aftercare(earlier []FoundPoint) Aftercare {
 	return out
 }
 
+// secondSide are points that were charted on the other side of a muscle that was pressed, and
+// were not pressed though nothing stood against it.
+func (s State) secondSide() []UUID {
+	var out []UUID
+	done := s.pressed()
+	for _, p := range s.Points {
+		other := func(o Point) bool { return o.Muscle == p.Muscle && o.Side == p.Side.Other() }
+		if p.Closed == "" && p.Blocked == "" && !s.hasHold(p.Point) && slices.ContainsFunc(done, other) {
+			out = append(out, p.Point)
+		}
+	}
+	return out
+}
+
 // pressed are the points at which a hold counts.
 func (s State) pressed() []Point {
 	var out []Point
@@ -125,10 +153,22 @@ func (s State) pressed() []Point {
 
 // How long until the next visit (handbook: across visits).
 var (
-	whileActive  = NextVisit{3, 7, "Points are still active: 3 to 7 days, and no firm massage here for two days."}
-	improving    = NextVisit{7, 14, "The numbers are clearly lower than last time: 7 to 14 days."}
-	holding      = NextVisit{21, 28, "The numbers hold at 2 or less: 21 to 28 days."}
-	nothingDone  = NextVisit{7, 14, "Nothing was pressed today."}
+	whileActive = NextVisit{
+		FromDays: 3, ToDays: 7,
+		Why: "Some places still hurt when pressed: come again in 3 to 7 days; no firm massage there for two days.",
+	}
+	improving = NextVisit{
+		FromDays: 7, ToDays: 14,
+		Why: "It hurts clearly less than last time: 7 to 14 days are enough.",
+	}
+	holding = NextVisit{
+		FromDays: 21, ToDays: 28,
+		Why: "It has stayed at 2 of 10 or less: 21 to 28 days are enough.",
+	}
+	nothingDone = NextVisit{
+		FromDays: 7, ToDays: 14,
+		Why: "Nothing was pressed today.",
+	}
 	resolvedNPRS = 2.0
 )
 

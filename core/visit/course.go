@@ -73,7 +73,7 @@ func (c *course) addPoint(v VisitContribution, p TreatedPoint) {
 	h.View, h.X, h.Y = p.View, x, y
 	h.Visits = append(h.Visits, PointVisit{
 		Visit: v.Visit, Date: v.Date, Before: p.NPRS, After: p.AfterNPRS, Grade: p.Grade, AfterGrade: p.AfterGrade,
-		SecondsS: p.SecondsS, Parts: p.Parts, Holds: p.Holds, Outcome: p.Outcome,
+		SecondsS: p.SecondsS, Parts: p.Parts, Holds: p.Holds, Outcome: p.Outcome, Result: p.Result,
 		Protocols: orNone(p.Protocols), PPT: p.PPT, Referral: orNone(p.Referral), Activity: p.Activity,
 		View: p.View, X: x, Y: y,
 	})

@@ -23,6 +23,7 @@ type ThresholdMeasured struct {
 	Ramp []float64 `json:"ramp_kpa_per_s,omitempty" maxItems:"3" minimum:"-1000" maximum:"1000"`
 	// TipCM2 is the area of the tip, by which force becomes pressure.
 	TipCM2 float64 `json:"tip_area_cm2" minimum:"0.01" maximum:"20"`
+	Moment string  `json:"moment,omitempty" enum:"before,after"`
 }
 
 func (b *ThresholdMeasured) about() UUID { return b.Point }
@@ -31,9 +32,9 @@ func (b *ThresholdMeasured) about() UUID { return b.Point }
 func (b *ThresholdMeasured) sets(Event) []thing {
 	key := "point:" + string(b.Point)
 	if b.Other {
-		return []thing{{"threshold of the other side", key + ":threshold-other"}}
+		return []thing{{"threshold of the other side", again(key+":threshold-other", b.Moment)}}
 	}
-	return []thing{{"threshold of a point", key + ":threshold"}}
+	return []thing{{"threshold of a point", again(key+":threshold", b.Moment)}}
 }
 
 // apply takes the mean of the trials in kPa, with their spread; a wide spread is flagged and
@@ -46,9 +47,13 @@ func (b *ThresholdMeasured) apply(r *reducer, _ Event) error {
 	t := &PainThreshold{Trials: b.Trials, Ramp: b.Ramp}
 	t.KPa, t.CV = device.MeanCV(b.Trials)
 	t.Wide = t.CV > device.WideCV
-	if b.Other {
+	switch {
+	case b.Moment == after && b.Other: // the other side was not pressed: it is not compared again
+	case b.Moment == after:
+		p.ThresholdAfter = t
+	case b.Other:
 		p.ThresholdOther = t
-	} else {
+	default:
 		p.Threshold = t
 	}
 	return nil

@@ -31,6 +31,7 @@ func (h *Hold) off(e Event) {
 // beside it. Nothing said here takes an accepted hold away.
 func (r *reducer) weigh(h *Hold, k record.Verdict, quiet bool) {
 	h.Summary = h.replay()
+	h.Result = h.Summary.Result()
 	if h.claim != nil && h.Status == Kept {
 		h.remarkClaim()
 	}

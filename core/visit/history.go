@@ -19,6 +19,7 @@ type TreatedPoint struct {
 	Parts    int           // over all holds
 	Holds    int           // that count
 	Outcome  treat.Outcome // of the last one; empty without any
+	Result   string        // of the last one, in words
 	// Protocols of the holds that count, each once.
 	Protocols []ids.Protocol
 	PPT       *float64 // kPa, before treatment
@@ -37,7 +38,7 @@ func (s State) Treated() []TreatedPoint {
 				t.Holds++
 				t.SecondsS += h.Summary.PressureS
 				t.Parts += h.Summary.Count()
-				t.Outcome = h.Summary.Outcome
+				t.Outcome, t.Result = h.Summary.Outcome, h.Result
 				if !slices.Contains(t.Protocols, h.Start.Protocol) {
 					t.Protocols = append(t.Protocols, h.Start.Protocol)
 				}
@@ -86,6 +87,7 @@ type PointVisit struct {
 	Holds      int     `json:"holds"`
 	// Outcome of its last hold of the visit; empty where it was not pressed.
 	Outcome treat.Outcome `json:"outcome,omitempty"`
+	Result  string        `json:"result,omitempty" doc:"of its last hold, in words"`
 	// Protocols that it was pressed by, each once.
 	Protocols []ids.Protocol `json:"protocols"`
 	// PPT is the pressure pain threshold, in kPa.

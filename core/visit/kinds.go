@@ -35,6 +35,7 @@ var kinds = []kind{
 	protocolChosen,
 	rangeMeasured,
 	reactionNoted,
+	recheckNoted,
 	screeningAnswered,
 	screeningCleared,
 	signSeen,

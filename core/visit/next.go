@@ -51,7 +51,7 @@ func (s State) NextAfter(ctx Context, earlier []FoundPoint, hold UUID) NextAfter
 			planned = append(planned, PointWhy{p.Point, "Charted, not pressed yet."})
 		}
 	}
-	out.Next = append(out.Next, s.firstPlanned(planned)...)
+	out.Next = append(out.Next, s.firstPlanned(ctx, earlier, planned, max(h.EndedMS, h.StartedMS))...)
 	return out
 }
 
@@ -60,23 +60,20 @@ func (s State) hasHold(p UUID) bool {
 	return slices.ContainsFunc(s.Holds, func(h Hold) bool { return h.Point == p && h.Status != HoldRejected })
 }
 
-// firstPlanned gives the first points by the order of the plan; what is not in the plan
-// comes after it, as charted.
-func (s State) firstPlanned(list []PointWhy) []PointWhy {
-	var planned []UUID
-	if s.Plan != nil {
-		planned = s.Plan.Order
+// firstPlanned gives the first points in the order in which they are pressed, as it is at the
+// end of the hold.
+func (s State) firstPlanned(ctx Context, earlier []FoundPoint, list []PointWhy, atMS int64) []PointWhy {
+	order, err := s.Offers(ctx, earlier, atMS)
+	if err != nil {
+		order = nil // as charted
 	}
 	rank := func(p PointWhy) int {
-		if i := slices.Index(planned, p.Point); i >= 0 {
-			return i
-		}
-		return len(planned)
+		return slices.IndexFunc(order, func(o Offer) bool { return o.Point == p.Point })
 	}
 	stable.Sort(list, func(a, b PointWhy) int { return rank(a) - rank(b) })
 	list = list[:min(len(list), maxPlannedNext)]
 	for i := range list {
-		if slices.Contains(planned, list[i].Point) {
+		if k := rank(list[i]); s.Plan != nil && k >= 0 && order[k].Planned {
 			list[i].Why = "Next in the plan."
 		}
 	}

@@ -220,6 +220,7 @@ type HoldOutline struct {
 	Contact   string  `json:"contact,omitempty"`
 	PressureS float64 `json:"pressure_s"`
 	Outcome   string  `json:"outcome" enum:"released,reduced,unchanged,stopped"`
+	Result    string  `json:"result,omitempty" doc:"what it came to, in words"`
 }
 
 // LeftOff tells the next visit what was found, what was pressed with which result, and why a
@@ -235,6 +236,7 @@ func (s State) LeftOff() LeftOff {
 			if h.Point == p.Point && h.Status != HoldRejected {
 				l.Holds = append(l.Holds, HoldOutline{
 					string(h.Start.Protocol), string(h.Contact), h.Summary.PressureS, string(h.Summary.Outcome),
+					h.Result,
 				})
 			}
 		}

@@ -97,7 +97,7 @@ func empty() State {
 		Tests: []TestDone{},
 		Signs: []SignSeen{}, Loads: []ids.Load{}, Posture: []assess.Posture{}, Gauges: []GaugePair{},
 		Searched: []MuscleSearched{}, Conflicts: []Conflict{}, Rejected: []RejectedEvent{}, Addenda: []DatedText{},
-		Drafts: []DatedNote{},
+		Drafts: []DatedNote{}, Recheck: []ToRecheck{},
 	}
 }
 
@@ -174,7 +174,7 @@ func (r *reducer) sets(what, key string, e Event) {
 
 // finish computes what depends on the whole, in this order: the client's record at the end of
 // the log, then points (which need it), then holds (which need the points' places), then
-// changes of ranges.
+// changes of ranges, then what is to be looked at again.
 func (r *reducer) finish() {
 	k := r.validator.standing()
 	r.state.Answers = r.validator.given(k)
@@ -201,6 +201,8 @@ func (r *reducer) finish() {
 			}
 		}
 	}
+	r.state.Recheck = r.toRecheck()
+	r.state.SecondSide = r.state.secondSide()
 }
 
 // closePoint tells what stands against a hold at a point now, what may be used there, and its

@@ -62,6 +62,14 @@ type State struct {
 	PostureFlags []assess.PostureFlag `json:"posture_flags"`
 	Gauges       []GaugePair          `json:"gauges"`
 	Interview    *InterviewNoted      `json:"interview,omitempty"`
+	// Recheck is what is looked at again before the client goes; PostureAfter, SignsAfter and
+	// After are what was found then, beside the ranges, gauges and points themselves.
+	Recheck []ToRecheck `json:"recheck"`
+	// SecondSide are points on the other side of what was pressed that wait to be.
+	SecondSide   []UUID           `json:"second_side,omitempty"`
+	PostureAfter []assess.Posture `json:"posture_after,omitempty"`
+	SignsAfter   []SignSeen       `json:"signs_after,omitempty"`
+	After        *RecheckNoted    `json:"after,omitempty"`
 	// Searched are muscles in which no point was found.
 	Searched []MuscleSearched `json:"searched"`
 	// Plan is the latest one that the therapist accepted; nil while none was.
@@ -131,6 +139,8 @@ type Point struct {
 	// on the other side, beside which it is judged.
 	Threshold      *PainThreshold `json:"threshold,omitempty"`
 	ThresholdOther *PainThreshold `json:"threshold_other_side,omitempty"`
+	// ThresholdAfter is that of the point after treatment.
+	ThresholdAfter *PainThreshold `json:"threshold_after,omitempty"`
 	// ByHand replaces what is computed, field by field; Chosen is the protocol in place of the
 	// suggested one. Both are the therapist's, and neither passes a safety rule.
 	ByHand *JudgementMade `json:"judged_by_hand,omitempty"`
@@ -219,7 +229,9 @@ type Hold struct {
 	// Why is the reason of a rejected hold; empty for the others.
 	Why     string        `json:"why,omitempty"`
 	Summary treat.Summary `json:"summary"`
-	Author  string        `json:"author"`
+	// Result is what it came to, in words.
+	Result string `json:"result"`
+	Author string `json:"author"`
 	// Under is whom a student's hold names, Countersigned who has signed it.
 	Under         UUID   `json:"under,omitempty"`
 	Countersigned string `json:"countersigned,omitempty"`

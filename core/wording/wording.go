@@ -25,6 +25,15 @@ func Movement(m ids.Movement) string {
 	return name + " " + Plain(strings.ReplaceAll(move, "lateral-flexion", "side-bend"))
 }
 
+// Test is a test as the trade says it: "resisted neck rotation", "straight leg raise".
+func Test(t ids.Test) string {
+	how, movement, of := strings.Cut(string(t), ":")
+	if !of {
+		return Plain(t)
+	}
+	return how + " " + Movement(ids.Movement(movement))
+}
+
 // Muscle is a muscle's name with its side and, where known, its site.
 func Muscle(id ids.Muscle, side ids.Side, site string) string {
 	name := Plain(id)

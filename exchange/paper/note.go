@@ -86,10 +86,20 @@ func Incident(p IncidentPage) ([]byte, error) {
 	return s.bytes()
 }
 
+// callUs heads what is not usual, with the number where the practice has one.
+func callUs(telephone string) string {
+	if telephone == "" {
+		return "Not usual: call us"
+	}
+	return "Not usual: call us, " + telephone
+}
+
 // AftercarePage is the sheet that a client takes home.
 type AftercarePage struct {
 	Heading
 	Care visit.Aftercare
+	// Emergency is the number that is called for urgent medical care.
+	Emergency string
 }
 
 // Aftercare sets it; it names nobody.
@@ -106,16 +116,17 @@ func Aftercare(a AftercarePage) ([]byte, error) {
 			sides[i] = string(side)
 		}
 		s.item(
-			fmt.Sprintf("%s, %s: %s %d times, hold %d s each.", x.Name, strings.Join(sides, " and "), x.Text, x.Repeats,
-				x.HoldS),
+			fmt.Sprintf("%s, %s: %s %d times, hold %d s each, without pain; compare the other side.", x.Name,
+				strings.Join(sides, " and "), x.Text, x.Repeats, x.HoldS),
 		)
 	}
 	s.heading("Usual after this")
 	for _, u := range a.Care.Usual {
 		s.item(u)
 	}
-	s.heading("Not usual: call, or get medical care")
+	s.heading(callUs(a.Practice.Telephone))
 	s.caution(strings.Join(a.Care.NotUsual, "\n"))
+	s.paragraph("Urgent medical care: " + a.Emergency + ".")
 	s.heading("Next visit")
 	s.paragraph(fmt.Sprintf("In %d to %d days. %s", a.Care.Next.FromDays, a.Care.Next.ToDays, a.Care.Next.Why))
 	return s.bytes()

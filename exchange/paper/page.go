@@ -2,7 +2,10 @@ package paper
 
 import (
 	"bytes"
+	"cmp"
 	"fmt"
+	"slices"
+	"strings"
 	"time"
 
 	"codeberg.org/go-pdf/fpdf"
@@ -11,10 +14,27 @@ import (
 	"golang.org/x/image/font/gofont/goregular"
 )
 
+// Practice is how the practice is named and reached.
+type Practice struct {
+	Name      string
+	Address   string // on lines of its own
+	Telephone string
+	Hours     string
+	Logo      string // printed large; empty is the name
+}
+
+// reached is address, telephone and hours on one line.
+func (p Practice) reached() string {
+	return strings.Join(slices.DeleteFunc([]string{
+		strings.Join(strings.FieldsFunc(p.Address, func(r rune) bool { return r == '\n' || r == '\r' }), ", "),
+		p.Telephone, p.Hours,
+	}, func(s string) bool { return strings.TrimSpace(s) == "" }), " · ")
+}
+
 // Heading is what stands on every page.
 type Heading struct {
 	Title    string
-	Practice string
+	Practice Practice
 	Client   string // empty on a sheet that names nobody
 	About    string // what day, by whom
 	// Letter is the paper of a practice that measures in inches; else A4.
@@ -83,8 +103,17 @@ func (s *sheet) header() {
 		s.Ln(2)
 		return
 	}
+	s.text("B", normal, ink)
+	s.CellFormat(0, line, cmp.Or(s.head.Practice.Logo, s.head.Practice.Name), "", 1, "L", false, 0, "")
 	s.text("", small, inkSoft)
-	s.CellFormat(0, line, s.head.Practice, "", 1, "L", false, 0, "")
+	named := ""
+	if s.head.Practice.Logo != "" {
+		named = s.head.Practice.Name
+	}
+	if words := strings.Trim(named+dot(s.head.Practice.reached()), " ·"); words != "" {
+		s.MultiCell(0, line-0.8, words, "", "L", false)
+	}
+	s.Ln(1.5)
 	s.text("B", large, ink)
 	s.MultiCell(0, 8, s.head.Title, "", "L", false)
 	s.text("", normal, inkSoft)

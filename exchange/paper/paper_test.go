@@ -19,7 +19,9 @@ import (
 )
 
 var head = paper.Heading{
-	Title: "Progress", Practice: "Alder Room", Client: "Ødegård Ångström-Żółć", About: "born 1990-02-03",
+	Title: "Progress", Practice: paper.Practice{
+		Name: "Alder Room", Address: "3 Mill Lane\nHollin", Telephone: "0155 0100 10", Hours: "Monday to Friday",
+	}, Client: "Ødegård Ångström-Żółć", About: "born 1990-02-03",
 	Made: time.Date(2031, 3, 4, 10, 20, 0, 0, time.UTC),
 }
 

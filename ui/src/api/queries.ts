@@ -16,3 +16,9 @@ export const usePhotos = (client: string) =>
     enabled: !!client,
     queryFn: () => must(api.GET("/api/clients/{id}/photos", { params: { path: { id: client } } })),
   });
+
+export const letterheadKey = ["letterhead"];
+
+/** How the practice is named and reached. */
+export const useLetterhead = () =>
+  useQuery({ queryKey: letterheadKey, queryFn: () => must(api.GET("/api/practice/letterhead")) });

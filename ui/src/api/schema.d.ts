@@ -1577,6 +1577,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/practice/letterhead": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How the practice is named and reached */
+        get: operations["letterhead"];
+        /** Keep how the practice is named and reached */
+        put: operations["put-letterhead"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/practice/outcomes": {
         parameters: {
             query?: never;
@@ -1988,7 +2006,8 @@ export interface components {
         AfterSheet: {
             /** Format: date */
             day: string;
-            practice: string;
+            emergency_number: string;
+            practice: components["schemas"]["Letterhead"];
             sheet: components["schemas"]["Aftercare"];
         };
         Aftercare: {
@@ -2795,6 +2814,7 @@ export interface components {
             "protocol-chosen": components["schemas"]["ProtocolChosen"];
             "range-measured": components["schemas"]["RangeMeasured"];
             "reaction-noted": components["schemas"]["ReactionNoted"];
+            "recheck-noted": components["schemas"]["RecheckNoted"];
             "screening-answered": components["schemas"]["ScreeningAnswered"];
             "screening-cleared": components["schemas"]["ScreeningCleared"];
             "sign-seen": components["schemas"]["SignSeen"];
@@ -3157,6 +3177,7 @@ export interface components {
             point: string;
             position?: components["schemas"]["PositionID"];
             remarks: string[];
+            result: string;
             start: components["schemas"]["Start"];
             /**
              * Format: int64
@@ -3233,6 +3254,8 @@ export interface components {
             /** Format: double */
             pressure_s: number;
             protocol: string;
+            /** @description what it came to, in words */
+            result?: string;
         };
         HoldPlan: {
             /** Format: double */
@@ -3347,6 +3370,8 @@ export interface components {
             line: components["schemas"]["Line"];
             over?: boolean;
             pedal?: components["schemas"]["HoldEventKind"];
+            /** @description what it comes to, in words */
+            result: string;
             summary: components["schemas"]["Summary"];
             takes: components["schemas"]["HoldEventKind"][];
             unattended?: boolean;
@@ -3684,6 +3709,15 @@ export interface components {
             /** Format: double */
             y: number;
         };
+        Letterhead: {
+            /** @description on lines of its own */
+            address?: string;
+            /** @description printed large; absent is the name */
+            logo_text?: string;
+            name: string;
+            opening_hours?: string;
+            telephone?: string;
+        };
         LevelIn: {
             /**
              * Format: int64
@@ -3861,6 +3895,13 @@ export interface components {
             step: "draw" | "measure" | "suspect";
             /** @description what to do */
             text: string;
+        };
+        Moment: {
+            /** Format: int64 */
+            now_ms: number;
+            /** Format: int64 */
+            revision: number;
+            visit: string;
         };
         Motion: {
             movement: components["schemas"]["MovementID"];
@@ -4041,6 +4082,7 @@ export interface components {
         NextVisit: {
             /** Format: int64 */
             from_days: number;
+            offer_days: number[];
             /** Format: int64 */
             to_days: number;
             why: string;
@@ -4108,6 +4150,20 @@ export interface components {
             /** Format: int64 */
             revision: number;
             visit: string;
+        };
+        Offer: {
+            contact?: components["schemas"]["ContactID"];
+            /** @enum {string} */
+            muscle_set?: "tension" | "slack";
+            planned: boolean;
+            point: string;
+            position?: components["schemas"]["PositionID"];
+            /** @description absent where nothing is pressed */
+            protocol?: components["schemas"]["ProtocolID"];
+            ready: boolean;
+        };
+        Offers: {
+            offers: components["schemas"]["Offer"][];
         };
         OmittedCount: {
             /** Format: int64 */
@@ -4633,6 +4689,7 @@ export interface components {
             /** @enum {string} */
             taut_band?: "yes" | "no" | "unsure";
             threshold?: components["schemas"]["PainThreshold"];
+            threshold_after?: components["schemas"]["PainThreshold"];
             threshold_other_side?: components["schemas"]["PainThreshold"];
             /** Format: int64 */
             treated?: number;
@@ -4890,6 +4947,8 @@ export interface components {
             ppt_kpa?: number;
             protocols: components["schemas"]["ProtocolID"][];
             referral: components["schemas"]["Place"][];
+            /** @description of its last hold, in words */
+            result?: string;
             /**
              * Format: double
              * @description pressure over all holds of the visit, s
@@ -4954,6 +5013,8 @@ export interface components {
             /** @enum {string} */
             kind?: "flat" | "usual" | "deep" | "even" | "hinge";
             measure: string;
+            /** @enum {string} */
+            moment?: "before" | "after";
             /** @description of a reading taken on each side */
             side?: components["schemas"]["Side"];
         };
@@ -5306,6 +5367,12 @@ export interface components {
              */
             value: number;
         };
+        RecheckNoted: {
+            activities?: components["schemas"]["Activity"][];
+            note?: string;
+            /** @enum {string} */
+            walk?: "easier" | "the same" | "stiff" | "painful" | "unsteady";
+        };
         Referral: {
             essential: components["schemas"]["RegionID"][];
             spillover: components["schemas"]["RegionID"][];
@@ -5364,7 +5431,7 @@ export interface components {
             practice: string;
         };
         /** @enum {string} */
-        Right: "after" | "alike-clients" | "archive-client" | "audit" | "audit-file" | "book" | "book-visit" | "bring-entry-back" | "calc" | "cancel-series" | "client-course" | "client-photos" | "compare-visits" | "confirm-second-factor" | "day" | "diary" | "drop-protocol" | "drop-second-factor" | "end-device" | "end-hand-link" | "erase-client" | "erasures" | "export-client" | "export-practice" | "figure" | "figure-svg" | "hand" | "hold-by-law" | "import" | "imports" | "instruments" | "invite" | "lattice" | "leave" | "list-clients" | "mark-photo" | "me" | "new-after-link" | "new-hand-link" | "new-link" | "new-second-factor" | "next-visit" | "open-visit" | "outcomes" | "own-atlas" | "own-calendar" | "own-devices" | "pad" | "people" | "photo-image" | "photo-thumb" | "practice-view" | "print-blank" | "print-client" | "print-visit" | "protocols" | "put-calendar" | "put-client" | "put-finger" | "put-note" | "put-pad-answers" | "put-pad-drawing" | "put-pad-story" | "put-password" | "put-person" | "put-photo" | "put-practice-settings" | "put-protocol" | "put-site" | "put-threshold" | "put-waiting" | "put-weight" | "rebook" | "redeem" | "remove-photo" | "remove-site" | "reset-person" | "reset-threshold" | "reset-weight" | "restore-atlas" | "restore-client" | "restore-photo" | "second-factor" | "send-events" | "set-up" | "sign-in" | "sign-out" | "take-entry" | "thresholds" | "ticket" | "undo-import" | "visit-entries" | "visit-note" | "weights" | "addendum-written" | "asking-put-off" | "block-overridden" | "client-note-added" | "consent-recorded" | "drawing-painted" | "event-undone" | "gauge-read" | "hold-countersigned" | "hold-ended" | "hold-event" | "hold-started" | "incident-recorded" | "interview-noted" | "judgement-made" | "loads-declared" | "muscle-searched" | "next-noted" | "note-countersigned" | "note-drafted" | "note-signed" | "note-written" | "plan-made" | "point-charted" | "point-corrected" | "point-identified" | "point-moved" | "point-rechecked" | "point-removed" | "posture-read" | "protocol-chosen" | "range-measured" | "reaction-noted" | "screening-answered" | "screening-cleared" | "sign-seen" | "test-done" | "threshold-measured" | "visit-closed" | "visit-opened";
+        Right: "after" | "alike-clients" | "archive-client" | "audit" | "audit-file" | "book" | "book-visit" | "bring-entry-back" | "calc" | "cancel-series" | "client-course" | "client-photos" | "compare-visits" | "confirm-second-factor" | "day" | "diary" | "drop-protocol" | "drop-second-factor" | "end-device" | "end-hand-link" | "erase-client" | "erasures" | "export-client" | "export-practice" | "figure" | "figure-svg" | "hand" | "hold-by-law" | "import" | "imports" | "instruments" | "invite" | "lattice" | "leave" | "letterhead" | "list-clients" | "mark-photo" | "me" | "new-after-link" | "new-hand-link" | "new-link" | "new-second-factor" | "next-visit" | "open-visit" | "outcomes" | "own-atlas" | "own-calendar" | "own-devices" | "pad" | "people" | "photo-image" | "photo-thumb" | "practice-view" | "print-blank" | "print-client" | "print-visit" | "protocols" | "put-calendar" | "put-client" | "put-finger" | "put-letterhead" | "put-note" | "put-pad-answers" | "put-pad-drawing" | "put-pad-story" | "put-password" | "put-person" | "put-photo" | "put-practice-settings" | "put-protocol" | "put-site" | "put-threshold" | "put-waiting" | "put-weight" | "rebook" | "redeem" | "remove-photo" | "remove-site" | "reset-person" | "reset-threshold" | "reset-weight" | "restore-atlas" | "restore-client" | "restore-photo" | "second-factor" | "send-events" | "set-up" | "sign-in" | "sign-out" | "take-entry" | "thresholds" | "ticket" | "undo-import" | "visit-entries" | "visit-note" | "weights" | "addendum-written" | "asking-put-off" | "block-overridden" | "client-note-added" | "consent-recorded" | "drawing-painted" | "event-undone" | "gauge-read" | "hold-countersigned" | "hold-ended" | "hold-event" | "hold-started" | "incident-recorded" | "interview-noted" | "judgement-made" | "loads-declared" | "muscle-searched" | "next-noted" | "note-countersigned" | "note-drafted" | "note-signed" | "note-written" | "plan-made" | "point-charted" | "point-corrected" | "point-identified" | "point-moved" | "point-rechecked" | "point-removed" | "posture-read" | "protocol-chosen" | "range-measured" | "reaction-noted" | "recheck-noted" | "screening-answered" | "screening-cleared" | "sign-seen" | "test-done" | "threshold-measured" | "visit-closed" | "visit-opened";
         Said: {
             /** @enum {string} */
             answer: "yes" | "no" | "unknown";
@@ -5527,6 +5594,8 @@ export interface components {
             password: string;
         };
         SignSeen: {
+            /** @enum {string} */
+            moment?: "before" | "after";
             present: boolean;
             side: components["schemas"]["Side"];
             sign: components["schemas"]["SignID"];
@@ -5641,6 +5710,7 @@ export interface components {
         State: {
             /** @description written after the visit was closed */
             addenda: components["schemas"]["DatedText"][];
+            after?: components["schemas"]["RecheckNoted"];
             answers: components["schemas"]["GivenAnswer"][];
             aside: components["schemas"]["RejectedEvent"][];
             cleared: components["schemas"]["ScreeningCleared"][];
@@ -5673,17 +5743,21 @@ export interface components {
             plan_ms?: number;
             points: components["schemas"]["Point"][];
             posture: components["schemas"]["Posture"][];
+            posture_after?: components["schemas"]["Posture"][];
             posture_flags: components["schemas"]["PostureFlag"][];
             pressed_signs: components["schemas"]["PressedPlace"][];
             put_off?: components["schemas"]["PutOff"];
             ranges: components["schemas"]["Range"][];
             reaction?: components["schemas"]["ReactionNoted"];
             reason?: string;
+            recheck: components["schemas"]["ToRecheck"][];
             screen_again?: boolean;
             screening: components["schemas"]["Screening"];
             searched: components["schemas"]["MuscleSearched"][];
+            second_side?: string[];
             signed?: components["schemas"]["SignedNote"];
             signs: components["schemas"]["SignSeen"][];
+            signs_after?: components["schemas"]["SignSeen"][];
             tests: components["schemas"]["TestDone"][];
             /**
              * Format: int64
@@ -5895,6 +5969,8 @@ export interface components {
             percent?: number;
         };
         ThresholdMeasured: {
+            /** @enum {string} */
+            moment?: "before" | "after";
             other_side?: boolean;
             point: string;
             ramp_kpa_per_s?: number[];
@@ -5930,6 +6006,23 @@ export interface components {
             text: string;
             type: string;
             undone?: boolean;
+        };
+        ToRecheck: {
+            /** @description in the client's words */
+            activity?: string;
+            done: boolean;
+            gauge?: string;
+            /** @enum {string} */
+            kind: "point" | "threshold" | "range" | "gauge" | "posture" | "sign" | "activity" | "walk";
+            /** @description of a posture reading */
+            measure?: string;
+            /** @description of a range */
+            movement?: components["schemas"]["MovementID"];
+            /** @description of a point or a threshold */
+            point?: string;
+            side?: components["schemas"]["Side"];
+            sign?: components["schemas"]["SignID"];
+            why: string;
         };
         TouchIn: {
             /** Format: double */
@@ -12238,6 +12331,104 @@ export interface operations {
             };
             /** @description Unauthorized */
             401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    letterhead: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Letterhead"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-letterhead": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Letterhead"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Letterhead"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -27,6 +27,8 @@ export interface Questions {
   "hold-look": { in: Schemas["HoldMoment"]; out: Schemas["HoldView"] };
   /** What may come after a hold. */
   "hold-next": { in: Schemas["HoldQuestion"]; out: Schemas["NextAfter"] };
+  /** What a hold at each point would begin with, in order. */
+  "hold-offers": { in: Schemas["Moment"]; out: Schemas["Offers"] };
   /** Opens a live hold, or opens it anew with another log. */
   "hold-open": { in: Schemas["HoldLog"]; out: Schemas["HoldView"] };
   /** The plan and the limits of a hold at a place. */

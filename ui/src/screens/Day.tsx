@@ -9,6 +9,8 @@ import { isoDay, longDay } from "../parts/words";
 import { timeWords } from "../parts/unitPreferences";
 import { phone } from "../theme";
 import { may } from "../rights";
+import { Clashes } from "./diary/Clashes";
+import { useRebooking } from "./diary/useRebooking";
 
 const Room = styled.div`
   max-width: 980px;
@@ -82,6 +84,12 @@ const Row = styled.li<{ $now: boolean }>`
     background: var(--accent);
     color: var(--accent-ink);
   }
+  .kept {
+    display: grid;
+    gap: 6px;
+    justify-items: end;
+    color: var(--warn);
+  }
   .go.plain {
     background: transparent;
     color: var(--accent);
@@ -98,7 +106,34 @@ const Row = styled.li<{ $now: boolean }>`
   }
 `;
 
-const state = (v: Schemas["Visit"]) => (v.closed_at ? "done" : v.opened_at ? "open" : "booked");
+type State = "done" | "open" | "booked" | "cancelled" | "no-show";
+
+const state = (v: Schemas["Visit"]): State =>
+  v.closed_at ? "done" : v.opened_at ? "open" : (v.status ?? "booked");
+
+const said: Record<State, string> = {
+  done: "done",
+  open: "under way",
+  booked: "booked",
+  cancelled: "Cancelled",
+  "no-show": "No-show",
+};
+const still = new Set<State>(["open", "booked"]);
+
+/** What became of an appointment that is not kept; it can be taken back. */
+function NotKept({ v, me }: { v: Schemas["Visit"]; me: Schemas["Me"] }) {
+  const { rebook, clashes, error } = useRebooking(v, me);
+  return (
+    <span className="kept">
+      <b>{said[state(v)]}</b>
+      <Button onPress={() => void rebook("booked")}>
+        {clashes.length > 0 ? "Book it anyway" : "Take it back"}
+      </Button>
+      <Clashes list={clashes} />
+      {error && <ErrorPanel error={error} />}
+    </span>
+  );
+}
 
 export function Day({ me }: { me: Schemas["Me"] }) {
   const desk = !may(me, "open-visit");
@@ -109,7 +144,7 @@ export function Day({ me }: { me: Schemas["Me"] }) {
     queryKey: ["day", date],
     queryFn: () => must(api.GET("/api/day", { params: { query: { date } } })),
   });
-  const next = q.data?.items.find((v) => state(v) !== "done")?.id;
+  const next = q.data?.items.find((v) => still.has(state(v)))?.id;
   return (
     <Room>
       <header>
@@ -131,7 +166,7 @@ export function Day({ me }: { me: Schemas["Me"] }) {
       )}
       <List>
         {q.data?.items.map((v) => (
-          <Row key={v.id} $now={v.id === next && shift === 0}>
+          <Row key={v.id} data-day-visit={state(v)} $now={v.id === next && shift === 0}>
             <span className="at">{timeWords(v.starts_at, me.time_zone, me)}</span>
             <span className="about">
               {desk ? (
@@ -148,14 +183,16 @@ export function Day({ me }: { me: Schemas["Me"] }) {
               <br />
               {v.minutes} min
             </span>
-            {desk ? (
-              <span className="quiet">{{ done: "done", open: "under way", booked: "booked" }[state(v)]}</span>
+            {state(v) === "cancelled" || state(v) === "no-show" ? (
+              <NotKept v={v} me={me} />
+            ) : desk ? (
+              <span className="quiet">{said[state(v)]}</span>
             ) : (
               <Link
                 className={`go ${state(v) === "done" || v.id !== next ? "plain" : ""}`}
                 to={`/visits/${v.id}`}
               >
-                {{ done: "View", open: "Continue", booked: "Start" }[state(v)]}
+                {state(v) === "done" ? "View" : state(v) === "open" ? "Continue" : "Start"}
               </Link>
             )}
           </Row>

@@ -27,9 +27,10 @@ function ByCode({ code }: { code: string }) {
     );
   if (!sheet.data) return <Waiting>Opening the sheet…</Waiting>;
   return (
-    <Page name={sheet.data.practice}>
+    <Page name={sheet.data.practice.name}>
       <Sheet
         practice={sheet.data.practice}
+        emergency={sheet.data.emergency_number}
         day={longDay(new Date(sheet.data.day), "UTC")}
         sheet={sheet.data.sheet}
       />

@@ -38,6 +38,14 @@ const Paper = styled.article`
   li b {
     font-weight: 620;
   }
+  footer {
+    border-top: 1px solid var(--line-soft);
+    padding-top: 12px;
+    p {
+      margin: 0;
+      white-space: pre-line;
+    }
+  }
   @media print {
     padding: 0;
     max-width: none;
@@ -50,7 +58,8 @@ const Paper = styled.article`
 `;
 
 interface Props {
-  practice: string;
+  practice: Schemas["Letterhead"];
+  emergency: string;
   /** As it is read: 26 November 2026. */
   day: string;
   sheet: Schemas["Aftercare"];
@@ -58,13 +67,13 @@ interface Props {
 
 const sidesInWords = (sides: string[]) => (sides.length > 1 ? "both sides" : (sides[0] ?? ""));
 
-export function Sheet({ practice, day, sheet }: Props) {
+export function Sheet({ practice, emergency, day, sheet }: Props) {
   return (
     <Paper data-aftercare>
       <header>
         <h1>After your treatment</h1>
         <p className="quiet">
-          {practice} · {day}
+          {practice.name} · {day}
         </p>
       </header>
       {sheet.worked.length > 0 && (
@@ -97,12 +106,15 @@ export function Sheet({ practice, day, sheet }: Props) {
         </section>
       )}
       <section className="call">
-        <h2>Not usual: call us</h2>
+        <h2>Not usual: call us{practice.telephone && `, ${practice.telephone}`}</h2>
         <ul>
           {sheet.not_usual.map((u) => (
             <li key={u}>{u}</li>
           ))}
         </ul>
+        <p>
+          <b>Urgent medical care: {emergency}.</b>
+        </p>
       </section>
       <section>
         <h2>Next time</h2>
@@ -111,7 +123,13 @@ export function Sheet({ practice, day, sheet }: Props) {
           <span className="quiet">{sheet.next.why}</span>
         </p>
       </section>
-      <p className="quiet">This sheet does not replace a doctor's advice.</p>
+      <footer className="quiet" data-letterhead>
+        <b>{practice.logo_text || practice.name}</b>
+        {[practice.address, practice.telephone, practice.opening_hours].filter(Boolean).map((x) => (
+          <p key={x}>{x}</p>
+        ))}
+        <p>This sheet does not replace a doctor's advice.</p>
+      </footer>
     </Paper>
   );
 }

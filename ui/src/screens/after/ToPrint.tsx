@@ -6,6 +6,7 @@ import { useAskVisit } from "../../core/useAsk";
 import { type LiveVisit, useVisit } from "../../core/useVisit";
 import { Button, Failed, Waiting } from "../../parts/controls";
 import { longDay } from "../../parts/words";
+import { useLetterhead } from "../../api/queries";
 import { Sheet } from "./Sheet";
 
 const Room = styled.main`
@@ -38,6 +39,7 @@ export default function ToPrint({ me }: { me: Schemas["Me"] }) {
 function OfVisit({ me, visit }: { me: Schemas["Me"]; visit: LiveVisit }) {
   const { open } = visit;
   const sheet = useAskVisit(visit, "visit-aftercare", {});
+  const letterhead = useLetterhead().data ?? { name: me.practice };
   if (!sheet) return <Waiting>Writing the sheet…</Waiting>;
   return (
     <Room>
@@ -48,7 +50,8 @@ function OfVisit({ me, visit }: { me: Schemas["Me"]; visit: LiveVisit }) {
         </Button>
       </div>
       <Sheet
-        practice={me.practice}
+        practice={letterhead}
+        emergency={me.emergency_number}
         day={longDay(new Date(open.visit.starts_at), me.time_zone)}
         sheet={sheet}
       />

@@ -188,6 +188,7 @@ function One({ p, from, me, selected, onSelect }: OneProps) {
       <b>{v.name}</b>
       {hourOf(minute, me.clock_hours)}
       {v.room && `, ${v.room}`}
+      {v.status && v.status !== "booked" && `, ${v.status}`}
     </Block>
   );
 }

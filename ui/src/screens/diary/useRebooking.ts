@@ -23,6 +23,7 @@ export function useRebooking(v: Schemas["Visit"], me: Schemas["Me"]) {
     try {
       await act();
       await queries.invalidateQueries({ queryKey: ["diary"] });
+      await queries.invalidateQueries({ queryKey: ["day"] });
     } catch (e) {
       setError(e as Error);
     }

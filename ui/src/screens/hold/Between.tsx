@@ -1,11 +1,16 @@
 // Between two holds: where to go now, by name and with the reason.
+import { useState } from "react";
 import { useNavigate } from "react-router";
 import { styled } from "styled-components";
 import type { Schemas } from "../../api/client";
 import { useAskVisit } from "../../core/useAsk";
 import type { LiveVisit } from "../../core/useVisit";
-import { pointName } from "../visit/pointWords";
+import { usePointWords } from "../visit/pointWords";
+import { choiceOf, missing } from "../visit/press/choice";
+import { beginHold } from "../visit/press/useBegin";
+import { useOffers } from "../visit/press/useOffers";
 import { Key } from "../../parts/controls";
+import { listed, plain, positionName } from "../../parts/words";
 import { phone } from "../../theme";
 
 const List = styled.div`
@@ -59,11 +64,10 @@ export function Between({ visit, hold, me }: Props) {
   const go = useNavigate();
   const after = useAskVisit(visit, "hold-next", { hold: hold.id });
   const next = after?.next ?? [];
-  const name = (point: string) => {
-    const p = visit.state.points.find((x) => x.point === point);
-    return p ? pointName(visit.core, p) : "";
-  };
+  const names = usePointWords(visit);
+  const name = (point: string) => names.get(point) ?? "";
   const id = visit.open.visit.id;
+  const { begin, refused, withWhat } = useNextHold(visit, me);
   return (
     <List data-between>
       {visit.state.screen_again && (
@@ -80,11 +84,22 @@ export function Between({ visit, hold, me }: Props) {
         </>
       )}
       {next.map((a) => (
-        <Key key={a.point} className="to" onPress={() => go(`/visits/${id}?step=press&point=${a.point}`)}>
+        <Key key={a.point} className="to" data-next={a.point} onPress={() => begin(a.point)}>
           {name(a.point)}
-          <span>{a.why}</span>
+          <span>{listed(a.why, withWhat(a.point))}</span>
         </Key>
       ))}
+      {refused && (
+        <p role="alert">
+          <b>{refused}</b>
+        </p>
+      )}
+      {next.length > 0 && (
+        <Key className="to" onPress={() => go(`/visits/${id}?step=press`)}>
+          Choose otherwise
+          <span>Another point, contact, position or protocol</span>
+        </Key>
+      )}
       <Key className="to" onPress={() => go(`/visits/${id}?step=recheck`)}>
         Stretch and recheck
         <span>
@@ -102,4 +117,35 @@ export function Between({ visit, hold, me }: Props) {
       ))}
     </List>
   );
+}
+
+/** Begins the next hold by one touch, where all that it needs is settled; else the point is
+ * opened at Press, where it is chosen. */
+function useNextHold(visit: LiveVisit, me: Schemas["Me"]) {
+  const go = useNavigate();
+  const [refused, setRefused] = useState("");
+  const offers = useOffers(visit);
+  const { state, open } = visit;
+  const offered = (id: string) => {
+    const p = state.points.find((x) => x.point === id);
+    const o = offers.find((x) => x.point === id);
+    if (!p || !o?.ready || !o.protocol) return undefined;
+    const choice = choiceOf(state.holds, p, o.protocol, o);
+    const lacks = missing(choice, me.supervised, !!state.screening.limits.slack_or_broad);
+    return lacks ? undefined : { p, protocol: o.protocol, choice };
+  };
+  const begin = async (id: string) => {
+    const next = offered(id);
+    if (!next) return go(`/visits/${open.visit.id}?step=press&point=${id}`);
+    const begun = await beginHold(visit, next.p, next.protocol, next.choice, me.supervised);
+    if ("aside" in begun) return setRefused(begun.aside);
+    return go(`/visits/${open.visit.id}/hold/${begun.hold}`);
+  };
+  const withWhat = (id: string) => {
+    const next = offered(id);
+    if (!next) return "to be chosen";
+    const { contact, position } = next.choice;
+    return listed(plain(next.protocol), contact && plain(contact), position && positionName(position));
+  };
+  return { begin, refused, withWhat };
 }

@@ -175,11 +175,8 @@ function Head({ hold, prefs, seen, pad, onOpen, onBack }: HeadProps) {
 }
 
 /** What the hold came to, in a few words. */
-function cameTo({ outcome, pressure_s, trace }: Schemas["Summary"]) {
-  const numbers = trace.map((x) => x.score);
-  const course = numbers.length > 1 ? `, ${numbers[0]} → ${numbers.at(-1)}` : "";
-  return `${sentence(outcome)}${course} · ${clock(pressure_s)} pressed`;
-}
+const cameTo = ({ result, summary }: Schemas["HoldView"]) =>
+  `${sentence(result)} · ${clock(summary.pressure_s)} pressed`;
 
 interface SaidProps {
   me: Schemas["Me"];
@@ -204,7 +201,7 @@ function Said({ me, visit, hold, live, pad }: SaidProps) {
         {line.text}
       </div>
       <div className="ask" aria-live="polite">
-        {ended ? cameTo(summary) : (line.ask ?? pad.error ?? "")}
+        {ended ? cameTo(live.view) : (line.ask ?? pad.error ?? "")}
       </div>
       {!ended && (
         <div className="pace">

@@ -9,6 +9,7 @@ import { Fill, Row } from "../../parts/layout";
 import { Calendar } from "./Calendar";
 import { Records } from "./Records";
 import { Emergency } from "./Emergency";
+import { Letterhead } from "./Letterhead";
 import { Rooms } from "./Rooms";
 import { Protocols } from "./Protocols";
 
@@ -67,6 +68,7 @@ export default function Practice({ me }: { me: Schemas["Me"] }) {
         <Link to="/practice/audit">Who did what (audit)</Link>
       </Row>
       {error && <ErrorPanel error={error} />}
+      <Letterhead />
       <UnitsAndFormats me={me} keep={keep} />
       <Emergency number={me.emergency_number} onKeep={(n) => void keep({ emergency_number: n })} />
       <Rooms rooms={me.rooms} onKeep={(rooms) => void keep({ rooms })} />

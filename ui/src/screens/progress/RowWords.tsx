@@ -47,7 +47,7 @@ export function Visited({ v }: { v?: Schemas["PointVisit"] }) {
     v.grade !== undefined && `tenderness ${v.grade}`,
     v.ppt_kpa !== undefined && `${Math.round(v.ppt_kpa)} kPa`,
     v.holds > 0 ? held : "not pressed",
-    v.outcome,
+    v.result || v.outcome,
   );
   return (
     <Said className="quiet" $small data-visited>

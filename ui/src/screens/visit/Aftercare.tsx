@@ -8,6 +8,8 @@ import { useAskVisit } from "../../core/useAsk";
 import { Button, Card, ErrorPanel } from "../../parts/controls";
 import { FileLink } from "../../parts/FileLink";
 import { Bullets, Row, Said } from "../../parts/layout";
+import { may } from "../../rights";
+import { BookNext } from "./BookNext";
 import type { StepProps } from "./StepProps";
 
 const Code = styled.b`
@@ -15,7 +17,7 @@ const Code = styled.b`
   font-size: 20px;
 `;
 
-export function Aftercare({ visit }: StepProps) {
+export function Aftercare({ visit, me }: StepProps & { me: Schemas["Me"] }) {
   const { state, open, write } = visit;
   const sheet = useAskVisit(visit, "visit-aftercare", {});
   const [link, setLink] = useState<Schemas["NewLink"]>();
@@ -58,6 +60,7 @@ export function Aftercare({ visit }: StepProps) {
       <p>
         <b>Next visit: {inDays.toLowerCase()}</b> {why}
       </p>
+      {may(me, "book") && <BookNext visit={visit} next={sheet.next} me={me} />}
       {error && <ErrorPanel error={error} />}
       <Row $wrap>
         <Link to={`/visits/${id}/aftercare`}>Print</Link>

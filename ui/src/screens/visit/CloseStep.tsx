@@ -32,6 +32,7 @@ export function CloseStep({ visit, me }: StepProps & { me: Schemas["Me"] }) {
       <Card>
         <h2>What was done</h2>
         <Done visit={visit} />
+        {!state.closed_ms && <SecondSide visit={visit} />}
         <Stack $gap={3}>
           {!state.closed_ms && (
             <Text
@@ -62,8 +63,20 @@ export function CloseStep({ visit, me }: StepProps & { me: Schemas["Me"] }) {
       <NoteCard visit={visit} me={me} />
       <Incident visit={visit} />
       <Timeline visit={visit} me={me} />
-      {!empty && <Aftercare visit={visit} />}
+      {!empty && <Aftercare visit={visit} me={me} />}
     </>
+  );
+}
+
+/** What was charted on the other side of what was pressed, and still waits. */
+function SecondSide({ visit }: StepProps) {
+  const names = usePointWords(visit);
+  const waiting = visit.state.second_side ?? [];
+  if (waiting.length === 0) return null;
+  return (
+    <Notice data-second-side>
+      <b>The second side was not done:</b> {waiting.map((id) => names.get(id)).join("; ")}.
+    </Notice>
   );
 }
 
@@ -126,8 +139,8 @@ function NextTime({ visit }: StepProps) {
 }
 
 /** "1:12 pressed, graded stages, released". */
-const heldWords = ({ summary, start }: Schemas["Hold"]) =>
-  listed(`${clock(summary.pressure_s)} pressed`, plain(start.protocol), summary.outcome);
+const heldWords = ({ summary, start, result }: Schemas["Hold"]) =>
+  listed(`${clock(summary.pressure_s)} pressed`, plain(start.protocol), result);
 
 /** Points, ranges and gauges, before and after. */
 function Done({ visit }: StepProps) {

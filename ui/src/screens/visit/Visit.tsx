@@ -16,7 +16,7 @@ import { Notices } from "./Notices";
 import { LastStep } from "./last/LastStep";
 import { PlanStep } from "./plan/PlanStep";
 import { PressStep } from "./press/PressStep";
-import { RecheckStep } from "./RecheckStep";
+import { RecheckStep } from "./recheck/RecheckStep";
 import { ScreenStep } from "./screening/ScreenStep";
 import { WhatNext } from "./next/WhatNext";
 import { type Path, usePath } from "./steps";

@@ -11,36 +11,44 @@ import { TypedTrials } from "./TypedTrials";
 
 interface Props extends StepProps {
   point: Schemas["Point"];
+  /** Of treatment; before, where nothing else is said. After it the point alone is measured. */
+  moment?: "after";
 }
 
 const sideOf = (p: Schemas["Point"], other: boolean) =>
   other ? (p.side === "left" ? "right" : "left") : p.side;
 
-export function Threshold({ visit, point }: Props) {
+export function Threshold({ visit, point, moment }: Props) {
   const instruments = useInstruments();
   const [other, setOther] = useState(false);
   const [by, setBy] = useState<Presser>();
-  const here = other ? point.threshold_other_side : point.threshold;
+  const before = other ? point.threshold_other_side : point.threshold;
+  const here = moment ? point.threshold_after : before;
   const keep = (trials_kpa: number[], ramp: number[]) =>
     visit.write("threshold-measured", {
       point: point.point,
       ...(other ? { other_side: true } : {}),
+      ...(moment ? { moment } : {}),
       trials_kpa,
       ...(ramp.length > 0 ? { ramp_kpa_per_s: ramp } : {}),
       tip_area_cm2: by ? pressers[by].tipCM2 : 1,
     });
   return (
-    <Disclosed summary={`Pressure threshold${inShort(point)}`}>
+    <Disclosed
+      summary={moment ? `Pressure threshold again${wasAndIs(point)}` : `Pressure threshold${inShort(point)}`}
+    >
       <Stack $gap={3} data-threshold>
         <Row $wrap>
-          <Choice
-            quiet
-            label="Side"
-            value={other ? "other" : "this"}
-            options={["this", "other"] as const}
-            describe={(v) => `${sideOf(point, v === "other")}${v === "other" ? ", to compare" : ""}`}
-            onChoose={(v) => setOther(v === "other")}
-          />
+          {!moment && (
+            <Choice
+              quiet
+              label="Side"
+              value={other ? "other" : "this"}
+              options={["this", "other"] as const}
+              describe={(v) => `${sideOf(point, v === "other")}${v === "other" ? ", to compare" : ""}`}
+              onChoose={(v) => setOther(v === "other")}
+            />
+          )}
           {(Object.keys(pressers) as Presser[])
             .filter((p) => instruments?.[p] && (!by || by === p))
             .map((p) => (
@@ -63,13 +71,16 @@ export function Threshold({ visit, point }: Props) {
         {!by && (
           <TypedTrials key={String(other)} trials={here?.trials_kpa ?? []} onKeep={(t) => keep(t, [])} />
         )}
-        <Compared point={point} />
+        {!moment && <Compared point={point} />}
       </Stack>
     </Disclosed>
   );
 }
 
 const inShort = (p: Schemas["Point"]) => (p.threshold ? `: ${Math.round(p.threshold.kpa)} kPa` : "");
+
+const wasAndIs = ({ threshold: was, threshold_after: is }: Schemas["Point"]) =>
+  `: was ${Math.round(was?.kpa ?? 0)} kPa${is ? `, now ${Math.round(is.kpa)} kPa` : ""}`;
 
 /** Both sides beside each other. */
 function Compared({ point }: { point: Schemas["Point"] }) {

@@ -1,15 +1,16 @@
-// Toe-touch, lunge, leg raise and breath; after treatment those taken before.
+// Toe-touch, lunge, leg raise and breath; after treatment those that are asked for again.
 import { Card } from "../../../parts/controls";
 import type { StepProps } from "../StepProps";
 import { FirstRib } from "./FirstRib";
 import { GaugeRow } from "./GaugeRow";
 
-export function GaugesCard({ visit, moment }: StepProps & { moment: "before" | "after" }) {
-  const { core, state } = visit;
-  const list = core.lists.gauges;
-  const taken = (id: string) =>
-    state.gauges.some((x) => x.gauge === id && (x.before !== undefined || x.kind));
-  const shown = list.filter((g) => moment === "before" || taken(g.id));
+interface Props extends StepProps {
+  moment: "before" | "after";
+  only?: string[];
+}
+
+export function GaugesCard({ visit, moment, only }: Props) {
+  const shown = visit.core.lists.gauges.filter((g) => !only || only.includes(g.id));
   if (shown.length === 0) return null;
   return (
     <Card $gap={3} data-gauges={moment}>

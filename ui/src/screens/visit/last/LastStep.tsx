@@ -129,7 +129,7 @@ const held = (h: Schemas["HoldOutline"]) =>
   listed(
     sentence(plain(h.protocol)),
     clock(h.pressure_s) + (h.contact ? ` with ${plain(h.contact)}` : ""),
-    h.outcome,
+    h.result || h.outcome,
   );
 
 /** What was meant to be done next. */

@@ -15,7 +15,14 @@ import { type Measure, ofSides, readable } from "./measures";
 type ReadSide = "left" | "right";
 type Keep = (v: Draft, side: ReadSide | undefined) => void;
 
-export function Reading({ visit, measure, m }: StepProps & { measure: string; m: Measure }) {
+interface Props extends StepProps {
+  measure: string;
+  m: Measure;
+  /** Of treatment; before, where nothing else is said. */
+  moment?: "after";
+}
+
+export function Reading({ visit, measure, m, moment }: Props) {
   const { core, write } = visit;
   const [side, setSide] = useState<ReadSide>();
   const [v, setV] = useState<Draft>({});
@@ -24,7 +31,7 @@ export function Reading({ visit, measure, m }: StepProps & { measure: string; m:
   const keep: Keep = async (draft, of) => {
     const r = await readingOf(core, measure, m, draft, of);
     if ("lacks" in r) return setLacks(r.lacks);
-    write("posture-read", r.reading);
+    write("posture-read", moment ? { ...r.reading, moment } : r.reading);
     setV({});
     setLacks("");
     if (ofSides(m)) setSide(of === "left" ? "right" : "left");

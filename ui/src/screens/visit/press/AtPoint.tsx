@@ -5,17 +5,17 @@ import { Button as AriaButton } from "react-aria-components";
 import { styled } from "styled-components";
 import type { Schemas } from "../../../api/client";
 import { Button, Card, bare } from "../../../parts/controls";
-import { Cautions, Row, Said } from "../../../parts/layout";
+import { Cautions, Said } from "../../../parts/layout";
 import { HowFar } from "../../../parts/HowFar";
 import { nearWords } from "../../../parts/unitPreferences";
-import { listed, one, plain, positionName, setName } from "../../../parts/words";
+import { listed, one, plain } from "../../../parts/words";
 import { useGuide } from "../../../core/useGuide";
 import { pointName } from "../pointWords";
 import { AskConsent } from "../Consent";
 import { ProtocolPick } from "../plan/ProtocolPick";
 import type { StepProps } from "../StepProps";
 import { Block } from "./Block";
-import { type HoldChoice, suggested, useHoldChoice } from "./choice";
+import { useHoldChoice } from "./choice";
 import { SpareTheThumb } from "./Hands";
 import { Held } from "./Held";
 import { HoldChoices } from "./HoldChoices";
@@ -53,13 +53,14 @@ export function AtPoint({
   setSelected,
   height,
   point: p,
+  offer,
   ...all
-}: PressProps & { point: Point; load?: HandLoad }) {
+}: PressProps & { point: Point; offer?: Schemas["Offer"]; load?: HandLoad }) {
   const work = all.work.find((w) => w.point === p.point);
   const { state, core } = visit;
   const student = me.supervised;
   const suggestion = suggestionOf(work);
-  const chosen = useHoldChoice(state.holds, p, suggestion?.protocol);
+  const chosen = useHoldChoice(state.holds, p, suggestion?.protocol, offer);
   const b = useBegin(visit, p, suggestion?.protocol, chosen.chosen, student);
   const { start, begin, refused, lacks } = b;
   const guide = useGuide(core, p, height);
@@ -81,7 +82,7 @@ export function AtPoint({
           </h2>
           <p className="quiet">
             {p.site && guide?.sites[0] && `${guide.sites[0].name} · `}
-            {p.nprs === undefined ? "no number yet" : `${one(p.nprs)} of 10 when found`}
+            {p.nprs === undefined ? "no score yet" : `${one(p.nprs)} of 10 when found`}
             {start && !work && ` · ${inWords(start)}`}
           </p>
         </div>
@@ -137,7 +138,6 @@ function Ways({ visit, p, begin: { start, why }, suggestion, load, student, chos
     <>
       {why && <Said $tone="warn">{why}</Said>}
       {start?.lowered && <p className="quiet">{start.lowered}</p>}
-      {suggestion && <AsSuggested point={p} suggestion={suggestion} chosen={chosen} choose={choose} />}
       <HoldChoices
         visit={visit}
         point={p}
@@ -175,35 +175,6 @@ function inWords({ protocol, limits, plan }: Schemas["Start"]) {
     `target ${limits.target}`,
     `ceilings ${limits.soft_ceiling} / ${limits.hard_ceiling}`,
     `at most ${Math.round(cap / 1000)} s`,
-  );
-}
-
-interface SuggestedProps {
-  point: Point;
-  suggestion: Schemas["PointSuggestion"];
-  chosen: HoldChoice;
-  choose: (c: HoldChoice) => void;
-}
-
-/** Contact, position and how the muscle is set, taken over by one touch. */
-function AsSuggested({ point, suggestion, chosen, choose }: SuggestedProps) {
-  const s = suggested(point, suggestion);
-  if (chosen.contact && chosen.position && chosen.muscle_set) return null;
-  const words = [s.contact && plain(s.contact), s.position && positionName(s.position)].filter(Boolean);
-  return (
-    <Row>
-      <Button
-        onPress={() =>
-          choose({
-            contact: chosen.contact ?? s.contact,
-            position: chosen.position ?? s.position,
-            muscle_set: chosen.muscle_set ?? s.muscle_set,
-          })
-        }
-      >
-        As suggested: {words.join(", ")}, on {setName(s.muscle_set)}
-      </Button>
-    </Row>
   );
 }
 

@@ -40,7 +40,7 @@ export function Held({ hold: h, visit, me }: StepProps & { hold: Schemas["Hold"]
   return (
     <div data-hold={h.status}>
       <p className="num">
-        {sentence(h.summary.outcome)} · {clock(h.summary.pressure_s)} pressed · {whatWasDone(h)}
+        {sentence(h.result)} · {clock(h.summary.pressure_s)} pressed · {whatWasDone(h)}
         {h.status === "live" ? " · not finished" : ""}
         {how.length > 0 && <span className="quiet"> · {how.join(", ")}</span>}
       </p>

@@ -5,6 +5,7 @@ import { AtPoint } from "./AtPoint";
 import { Hands } from "./Hands";
 import type { PressProps } from "./PressProps";
 import { StiffShoulder } from "./StiffShoulder";
+import { useOffers } from "./useOffers";
 import { useHandLoad } from "./useHandLoad";
 
 type Point = Schemas["Point"];
@@ -12,6 +13,7 @@ type Point = Schemas["Point"];
 export function PressStep(props: PressProps) {
   const { state } = props.visit;
   const load = useHandLoad(props.visit, props.me.id);
+  const offers = useOffers(props.visit);
   const led = props.led.map((l) => (
     <StiffShoulder key={l.side} led={l} points={state.points} holds={state.holds} />
   ));
@@ -30,18 +32,21 @@ export function PressStep(props: PressProps) {
     <>
       {load && <Hands load={load} />}
       {led}
-      {inOrder(state).map((p) => (
-        <AtPoint key={p.point} {...props} point={p} load={load} />
+      {inOrder(state.points, offers).map((p) => (
+        <AtPoint
+          key={p.point}
+          {...props}
+          point={p}
+          offer={offers.find((o) => o.point === p.point)}
+          load={load}
+        />
       ))}
     </>
   );
 }
 
-/** As planned, then as charted. */
-function inOrder({ points, plan }: Schemas["State"]): Point[] {
-  const at = (p: Point) => {
-    const i = plan?.order?.indexOf(p.point) ?? -1;
-    return i < 0 ? points.length : i;
-  };
+/** In the core's order of pressing. */
+function inOrder(points: Point[], offers: Schemas["Offer"][]): Point[] {
+  const at = (p: Point) => offers.findIndex((o) => o.point === p.point);
   return [...points].sort((a, b) => at(a) - at(b));
 }

@@ -2,7 +2,7 @@
 import { act, renderHook } from "@testing-library/react";
 import { describe, expect, it } from "vitest";
 import type { Schemas } from "../../../api/client";
-import { missing, suggested, useHoldChoice } from "./choice";
+import { missing, useHoldChoice } from "./choice";
 
 const point = {
   point: "p",
@@ -30,9 +30,21 @@ describe("what is chosen before a hold", () => {
     act(() => result.current.choose({ position: "prone" }));
     expect(result.current.chosen).toMatchObject({ contact: "thumb-pad", position: "prone" });
   });
-  it("suggests the first that the protocol wants and the place allows", () => {
-    const s = { contact: ["elbow", "knuckle"], muscle_set: "tension" } as Schemas["PointSuggestion"];
-    expect(suggested(point, s)).toEqual({ contact: "knuckle", position: "prone", muscle_set: "tension" });
+  it("begins with the core's offer, where nothing was chosen here", () => {
+    const offer = {
+      contact: "thumb-pad",
+      position: "prone",
+      muscle_set: "tension",
+    } as Schemas["Offer"];
+    const fresh = renderHook(() => useHoldChoice([], point, "pulses", offer));
+    expect(fresh.result.current.chosen).toEqual({
+      contact: "thumb-pad",
+      position: "prone",
+      muscle_set: "tension",
+    });
+    const again = renderHook(() => useHoldChoice([hold({ contact: "knuckle" })], point, "pulses", offer));
+    expect(again.result.current.chosen.contact).toBe("knuckle");
+    expect(again.result.current.chosen.position).toBe("prone");
   });
   it("names what is still open", () => {
     expect(missing({}, true, true)).toBe(

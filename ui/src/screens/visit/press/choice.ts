@@ -1,6 +1,6 @@
-// What is chosen before a hold: with what, how the client lies, how the muscle
-// is set, and under whom a student presses. Nothing is written that nobody
-// chose; what was chosen last at this point, or this table, is offered again.
+// What a hold is begun with: contact, position, how the muscle is set, and under whom a
+// student presses. The core's offer stands there first, then what was chosen last at this
+// point, then what is chosen now.
 import { useState } from "react";
 import type { Schemas } from "../../../api/client";
 
@@ -23,7 +23,7 @@ function before(holds: Schemas["Hold"][], p: Point, protocol?: Schemas["Protocol
     list.some((c) => c.id === id && !c.why) ? id : undefined;
   return {
     contact: may(p.contacts, here?.contact),
-    position: may(p.positions, here?.position ?? latest?.position),
+    position: may(p.positions, here?.position),
     // Another protocol may want the muscle set otherwise.
     muscle_set: (here?.start.protocol === protocol
       ? here?.muscle_set
@@ -32,22 +32,38 @@ function before(holds: Schemas["Hold"][], p: Point, protocol?: Schemas["Protocol
   };
 }
 
-/** What suits this point, by its site, the protocol and what the screening leaves:
- * one touch takes it over. */
-export function suggested(p: Point, s: Schemas["PointSuggestion"]): HoldChoice {
-  const free = (list: Schemas["Choice"][]) => list.filter((c) => !c.why).map((c) => c.id);
-  const contacts = free(p.contacts);
-  const contact = s.contact.find((c) => contacts.includes(c)) ?? contacts[0];
-  return {
-    contact: contact as HoldChoice["contact"],
-    position: free(p.positions)[0] as HoldChoice["position"],
-    muscle_set: s.muscle_set,
-  };
+/** What the core offers for a point: its site, the protocol, the plan, what the screening leaves. */
+const offered = (o: Schemas["Offer"] | undefined): HoldChoice =>
+  o
+    ? {
+        ...(o.contact ? { contact: o.contact } : {}),
+        ...(o.position ? { position: o.position } : {}),
+        ...(o.muscle_set ? { muscle_set: o.muscle_set } : {}),
+      }
+    : {};
+
+/** Of two, what the second says. */
+function over(a: HoldChoice, b: HoldChoice): HoldChoice {
+  const said = Object.entries(b).filter(([, v]) => v !== undefined);
+  return { ...a, ...Object.fromEntries(said) };
 }
 
-export function useHoldChoice(holds: Schemas["Hold"][], p: Point, protocol?: Schemas["ProtocolID"]) {
+/** What a hold would begin with by one touch. */
+export const choiceOf = (
+  holds: Schemas["Hold"][],
+  p: Point,
+  protocol?: Schemas["ProtocolID"],
+  offer?: Schemas["Offer"],
+): HoldChoice => over(offered(offer), before(holds, p, protocol));
+
+export function useHoldChoice(
+  holds: Schemas["Hold"][],
+  p: Point,
+  protocol?: Schemas["ProtocolID"],
+  offer?: Schemas["Offer"],
+) {
   const [own, setOwn] = useState<HoldChoice>({});
-  const chosen = { ...before(holds, p, protocol), ...own };
+  const chosen = over(choiceOf(holds, p, protocol, offer), own);
   return { chosen, choose: (c: HoldChoice) => setOwn({ ...own, ...c }) };
 }
 

@@ -9,6 +9,49 @@ import { useAsk } from "../../../core/useAsk";
 import type { LiveVisit } from "../../../core/useVisit";
 import { type HoldChoice, missing } from "./choice";
 
+/** What the core is asked for a hold's plan and limits. */
+function holdRequest(
+  { state, open }: LiveVisit,
+  p: Schemas["Point"],
+  protocol: Schemas["ProtocolID"],
+  copy: string | undefined,
+) {
+  const own = copy ? open.own_protocols?.[copy] : undefined;
+  const tuned = own && own.protocol === protocol ? { name: own.name, numbers: own.numbers } : {};
+  return {
+    request: { protocol, muscle: p.muscle, side: p.side, ...tuned },
+    limits: state.screening.limits,
+    where: p.where,
+  };
+}
+
+/** Begins a hold, by the core's answer of this moment: what shows may still be of the question
+ * before. aside is why the core would set it aside; nothing is written then. */
+export async function beginHold(
+  visit: LiveVisit,
+  p: Schemas["Point"],
+  protocol: Schemas["ProtocolID"],
+  { contact, position, muscle_set, under, own }: HoldChoice,
+  student: boolean,
+): Promise<{ hold: string } | { aside: string }> {
+  const { start, why = "" } = await visit.core.ask("hold-start", holdRequest(visit, p, protocol, own));
+  if (!start) return { aside: why };
+  const hold = uuidv7();
+  const body: Bodies["hold-started"] = {
+    hold,
+    point: p.point,
+    start,
+    contact,
+    position,
+    ...(muscle_set ? { muscle_set } : {}),
+    ...(student ? { under } : {}),
+  };
+  const aside = await visit.preview("hold-started", body);
+  if (aside) return { aside };
+  visit.write("hold-started", body);
+  return { hold };
+}
+
 export interface Begin {
   /** Absent where the protocol cannot be done here; why says so. */
   start?: Schemas["Start"];
@@ -27,38 +70,16 @@ export function useBegin(
   chosen: HoldChoice,
   student: boolean,
 ): Begin {
-  const { core, state, write, preview, open } = visit;
+  const { core, state, open } = visit;
   const go = useNavigate();
   const [refused, setRefused] = useState("");
-  const own = chosen.own ? open.own_protocols?.[chosen.own] : undefined;
-  const tuned = own && own.protocol === protocol ? { name: own.name, numbers: own.numbers } : {};
-  const asked = protocol && {
-    request: { protocol, muscle: p.muscle, side: p.side, ...tuned },
-    limits: state.screening.limits,
-    where: p.where,
-  };
+  const asked = protocol && holdRequest(visit, p, protocol, chosen.own);
   const { start, why = "" } = useAsk(core, "hold-start", asked) ?? {};
   const begin = async () => {
-    if (!asked) return;
-    // What shows may still be of the question before.
-    const { start } = await core.ask("hold-start", asked);
-    if (!start) return;
-    const hold = uuidv7();
-    const { contact, position, muscle_set, under } = chosen;
-    const body: Bodies["hold-started"] = {
-      hold,
-      point: p.point,
-      start,
-      contact,
-      position,
-      ...(muscle_set ? { muscle_set } : {}),
-      ...(student ? { under } : {}),
-    };
-    const aside = await preview("hold-started", body);
-    setRefused(aside);
-    if (aside) return;
-    write("hold-started", body);
-    go(`/visits/${open.visit.id}/hold/${hold}`);
+    if (!protocol) return;
+    const begun = await beginHold(visit, p, protocol, chosen, student);
+    setRefused("aside" in begun ? begun.aside : "");
+    if ("hold" in begun) go(`/visits/${open.visit.id}/hold/${begun.hold}`);
   };
   const lacks = missing(chosen, student, !!state.screening.limits.slack_or_broad);
   return { start, why, begin, refused, lacks };

@@ -1,0 +1,58 @@
+package treat
+
+import (
+	"fmt"
+	"math"
+	"strconv"
+)
+
+// Result says what a hold came to, by the measure of its own protocol: degrees where it
+// lengthens, what is left of the first score in a slack hold, the score that was tolerated,
+// else whether it released. It is the one place that says so; a screen, a note and a page all
+// show these words.
+func (s Summary) Result() string {
+	switch {
+	case s.Outcome == Stopped:
+		return "stopped"
+	case s.Run != nil && s.GainDeg != nil:
+		return s.gained()
+	case s.Run != nil && s.Ended == EndedBorne:
+		return "tolerated to " + score(s.HighestScore) + s.course()
+	case s.Protocol == "slack-hold":
+		return s.left()
+	case s.Run != nil && s.Worked && s.Outcome == Unchanged:
+		return "tolerated" + s.course()
+	}
+	return string(s.Outcome) + s.course()
+}
+
+// gained is the range that a hold has won or lost, in degrees.
+func (s Summary) gained() string {
+	switch gain := math.Round(*s.GainDeg); {
+	case gain > 0:
+		return fmt.Sprintf("+%.0f°", gain)
+	case gain < 0:
+		return fmt.Sprintf("−%.0f°", -gain)
+	}
+	return "no degree gained"
+}
+
+// left is how much of the first score a position of ease has left, at the end.
+func (s Summary) left() string {
+	if len(s.Trace) < 2 || s.Trace[0].Score <= 0 {
+		return string(s.Outcome)
+	}
+	share := math.Round(100 * s.Trace[len(s.Trace)-1].Score / s.Trace[0].Score)
+	return fmt.Sprintf("%.0f %% left%s", share, s.course())
+}
+
+// course is the first and the last score, where there are two.
+func (s Summary) course() string {
+	if len(s.Trace) < 2 {
+		return ""
+	}
+	return ", " + score(s.Trace[0].Score) + " → " + score(s.Trace[len(s.Trace)-1].Score)
+}
+
+// score is written without needless decimals.
+func score(v float64) string { return strconv.FormatFloat(v, 'f', -1, 64) }

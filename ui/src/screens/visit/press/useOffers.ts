@@ -1,0 +1,15 @@
+// What a hold at each point would begin with, in the order in which they are pressed.
+import { useState } from "react";
+import type { Schemas } from "../../../api/client";
+import { now } from "../../../core/clock";
+import { useAskVisit } from "../../../core/useAsk";
+import type { LiveVisit } from "../../../core/useVisit";
+
+const none: Schemas["Offer"][] = [];
+
+export function useOffers(visit: LiveVisit): Schemas["Offer"][] {
+  // Of the moment at which the step was opened: points do not change places under a finger.
+  const [opened] = useState(now);
+  const now_ms = opened + (visit.open.context.clock_ms ?? 0);
+  return useAskVisit(visit, "hold-offers", { now_ms })?.offers ?? none;
+}
