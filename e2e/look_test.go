@@ -133,7 +133,7 @@ func TestChartByKeyboardAlone(t *testing.T) {
 	p.press(input.Enter)
 	p.see("h2", "Gastrocnemius, medial head, left")
 	p.see("[aria-live]", "calf, left")
-	p.MustElementX(`//*[@role="radiogroup"][starts-with(@aria-label, "Number at test pressure")]//button[text()="5"]`).MustFocus()
+	p.MustElementX(`//*[@role="radiogroup"][starts-with(@aria-label, "Score at test pressure")]//button[text()="5"]`).MustFocus()
 	p.press(input.Space)
 	p.MustElementX(`//button[text()="Chart this point"]`).MustFocus()
 	p.press(input.Enter)

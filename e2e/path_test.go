@@ -65,7 +65,7 @@ func paint(p *page, view string, through [][2]float64) {
 
 func chart(p *page, number int, familiar string) {
 	p.t.Helper()
-	p.MustElementX(`//*[@role="radiogroup"][starts-with(@aria-label, "Number at test pressure")]//button[text()="` +
+	p.MustElementX(`//*[@role="radiogroup"][starts-with(@aria-label, "Score at test pressure")]//button[text()="` +
 		strconv.Itoa(number) + `"]`).MustClick()
 	p.MustElementX(`//*[@role="radiogroup"][starts-with(@aria-label, "Is this the pain")]//button[text()="` +
 		familiar + `"]`).MustClick()
@@ -182,7 +182,7 @@ func TestWholePath(t *testing.T) {
 	card := p.MustElement(`[data-point="gastrocnemius-medial"] svg`)
 	label := *card.MustAttribute("aria-label")
 	assert.Regexp(t, `\d{4}-\d\d-\d\d 6, after 2$`, label)
-	p.see(`[data-point="gastrocnemius-medial"] [data-visited]`, `s in 4 parts, graded stages, released$`)
+	p.see(`[data-point="gastrocnemius-medial"] [data-visited]`, `s in 4 parts, graded stages, released, 6 → 2$`)
 	assert.Regexp(t, `4°, after 11°$`,
 		*p.MustElement(`[data-movement="ankle.dorsiflexion-knee-straight"] svg`).MustAttribute("aria-label"))
 

@@ -43,12 +43,12 @@ func chartSite(p *page, muscle string, number int, grade, band, familiar string)
 		p.click("[data-ask=chest] button", "no chaperone wanted")
 	}
 	p.MustElement(`[data-charting="` + muscle + `"]`)
-	for _, group := range []string{"Number at test", "Tenderness", "Taut band", "Is this the pain", "Nodule"} {
+	for _, group := range []string{"Score at test", "Tenderness", "Taut band", "Is this the pain", "Nodule"} {
 		assert.False(p.t, p.MustHas(`[data-charting] [aria-label^="`+group+`"] [aria-checked=true]`), "%s is preset", group)
 	}
 	assert.NotContains(p.t, p.MustElement("[data-where-felt]").MustText(), "Usual here",
 		"the usual pattern is hidden before the answer")
-	c.choice("Number at test pressure", strconv.Itoa(number))
+	c.choice("Score at test pressure", strconv.Itoa(number))
 	c.choice("Tenderness", grade)
 	c.choice("Taut band", band)
 	c.choice("Is this the pain", familiar)

@@ -26,9 +26,6 @@ func beginAt(p *page, at spot, protocol string) {
 		p.MustElementX(`//*[@role="option"][starts-with(., "` + protocol + `")]`).MustClick()
 		p.MustWait(`() => !document.querySelector('[role="listbox"]')`)
 	}
-	if suggested := card + `//button[starts-with(., "As suggested:")]`; p.MustHasX(suggested) {
-		p.MustElementX(suggested).MustClick()
-	}
 	p.MustElementX(card + `//button[text()="Begin the hold"]`).MustClick()
 	phase(p, "ready")
 }

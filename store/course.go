@@ -55,6 +55,20 @@ func (t *Tx) Record(ctx context.Context, client uuid.UUID, visits []Visit, now t
 	return out, err
 }
 
+// treatedQuery reads the points of visits, each with what its holds came to.
+const treatedQuery = `select p.visit_id, p.id, p.identity, p.muscle, p.side, p.site, p.view, p.x,
+		p.y, p.grade, p.nprs::float8, p.after_nprs::float8, p.after_grade, coalesce(h.holds, 0) as holds,
+		coalesce(h.pressure_ms, 0) as pressure_ms, coalesce(h.parts, 0) as parts, coalesce(h.outcome, '') as outcome, coalesce(h.result, '') as result,
+		p.ppt_kpa, coalesce(p.activity, '') as activity, p.answer, h.protocols
+		from charted_point p
+		left join (select visit_id, point_id, count(*) as holds, sum(pressure_ms)::bigint as pressure_ms,
+				sum(parts) as parts, (array_agg(outcome order by started_at desc, id desc))[1] as outcome,
+				(array_agg(result order by started_at desc, id desc))[1] as result,
+				to_json(array_agg(distinct protocol)) as protocols
+			from hold where visit_id = any ($1) and status <> 'aside' group by visit_id, point_id) h
+			on h.visit_id = p.visit_id and h.point_id = p.id
+		where p.visit_id = any ($1) order by p.visit_id, p.place`
+
 // treated are points with the sums of their holds. What was rejected counts
 // nowhere; the last hold's outcome is the point's.
 func (t *Tx) treated(ctx context.Context, visits []uuid.UUID) (map[uuid.UUID][]visit.TreatedPoint, error) {
@@ -82,18 +96,7 @@ func (t *Tx) treated(ctx context.Context, visits []uuid.UUID) (map[uuid.UUID][]v
 		Answer     []byte          `db:"answer"`
 		Protocols  []byte          `db:"protocols"`
 	}
-	err := t.tx.SelectContext(ctx, &rows, `select p.visit_id, p.id, p.identity, p.muscle, p.side, p.site, p.view, p.x,
-		p.y, p.grade, p.nprs::float8, p.after_nprs::float8, p.after_grade, coalesce(h.holds, 0) as holds,
-		coalesce(h.pressure_ms, 0) as pressure_ms, coalesce(h.parts, 0) as parts, coalesce(h.outcome, '') as outcome, coalesce(h.result, '') as result,
-		p.ppt_kpa, coalesce(p.activity, '') as activity, p.answer, h.protocols
-		from charted_point p
-		left join (select visit_id, point_id, count(*) as holds, sum(pressure_ms)::bigint as pressure_ms,
-				sum(parts) as parts, (array_agg(outcome order by started_at desc, id desc))[1] as outcome,
-				(array_agg(result order by started_at desc, id desc))[1] as result,
-				to_json(array_agg(distinct protocol)) as protocols
-			from hold where visit_id = any ($1) and status <> 'aside' group by visit_id, point_id) h
-			on h.visit_id = p.visit_id and h.point_id = p.id
-		where p.visit_id = any ($1) order by p.visit_id, p.place`, visits)
+	err := t.tx.SelectContext(ctx, &rows, treatedQuery, visits)
 	if err != nil {
 		return nil, found("reading a client's points", err)
 	}

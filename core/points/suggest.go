@@ -40,6 +40,8 @@ type Suggestion struct {
 	Soft   float64 `json:"soft_ceiling"`
 	Hard   float64 `json:"hard_ceiling"`
 	CapS   float64 `json:"cap_seconds"`
+	// Presses: false where it lengthens, and the cap of pressing says nothing.
+	Presses bool `json:"presses"`
 	// Set is how the muscle lies: on stretch or in slack.
 	Set      string        `json:"muscle_set,omitempty" enum:"tension,slack"`
 	Contacts []ids.Contact `json:"contact"`
@@ -78,6 +80,7 @@ func Suggest(r Request) Suggestion {
 		if why := r.unfit(r.Instead); why != "" {
 			return Suggestion{Blocked: true, Contacts: []ids.Contact{}, Text: why}
 		}
+		c.why += r.harder(limits, where)
 	}
 	p, ok := treat.Find(c.protocol)
 	if !ok {
@@ -91,6 +94,7 @@ func Suggest(r Request) Suggestion {
 	}
 	_, s.Cautions = r.moves(p.ID)
 	s.Contacts = r.contacts(where, c.broad || limits.SlackOrBroad && s.Set != "slack")
+	s.Presses = p.Plan.Presses
 	if l != p.Limits {
 		s.Text += fmt.Sprintf(" Limits %v / %v / %v", s.Target, s.Soft, s.Hard)
 		if at != "" && !p.Limits.Within(site) {
@@ -99,6 +103,23 @@ func Suggest(r Request) Suggestion {
 		s.Text += "."
 	}
 	return s
+}
+
+// harder says so where a protocol that was chosen allows more pressure than the suggested one.
+func (r Request) harder(limits safety.Adaptation, where []safety.Place) string {
+	asked := r
+	asked.Instead = ""
+	suggested := Suggest(asked)
+	p, ok := treat.Find(r.Instead)
+	if !ok || suggested.Blocked {
+		return ""
+	}
+	site, _ := safety.Site(r.Point.Muscle, where)
+	if l := limits.On(p.Limits.Strictest(site)); min(l.Soft, l.Hard) <= suggested.Soft {
+		return ""
+	}
+	return fmt.Sprintf(" It allows more than what is suggested (%v / %v / %v).", suggested.Target, suggested.Soft,
+		suggested.Hard)
 }
 
 // steersNot is how a hold is done that no number steers.

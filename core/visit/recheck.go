@@ -30,7 +30,9 @@ func (r *reducer) toRecheck() []ToRecheck {
 		if !r.state.hasHold(p.Point) {
 			continue
 		}
-		out = append(out, ToRecheck{Kind: "point", Point: p.Point, Side: p.Side, Why: "Pressed", Done: p.AfterNPRS != nil})
+		out = append(out, ToRecheck{
+			Kind: "point", Point: p.Point, Side: p.Side, Why: "Pressed", Done: p.AfterNPRS != nil,
+		})
 		if p.Threshold != nil {
 			out = append(out, ToRecheck{
 				Kind: "threshold", Point: p.Point, Side: p.Side,

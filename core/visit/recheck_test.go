@@ -57,7 +57,8 @@ func TestWhatWasNotRightIsLookedAtAgainAndNothingElse(t *testing.T) {
 	require.Empty(t, s.Rejected)
 	assert.Equal(t, map[string]bool{
 		"point left": false, "threshold left": false, "range cervical.rotation left": false,
-		"posture shoulder-height": false, "sign squat-knees-in left": false, "activity Run for the bus": false, "walk": false,
+		"posture shoulder-height": false, "sign squat-knees-in left": false, "activity Run for the bus": false,
+		"walk": false,
 	}, again(s))
 
 	level := 1.0

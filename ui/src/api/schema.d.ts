@@ -4910,6 +4910,7 @@ export interface components {
             /** @enum {string} */
             muscle_set?: "tension" | "slack";
             name?: string;
+            presses: boolean;
             protocol?: components["schemas"]["ProtocolID"];
             /** Format: double */
             soft_ceiling: number;

@@ -17,17 +17,20 @@ const List = styled.div`
   display: grid;
   gap: 8px;
   align-content: start;
+  grid-auto-rows: max-content;
   overflow: auto;
   min-height: 0;
   .to {
     display: grid;
-    grid-template-columns: minmax(0, 1fr) auto;
-    gap: 14px;
-    align-items: center;
+    gap: 2px;
+    justify-items: start;
+    align-content: center;
     text-align: left;
-    min-height: 64px;
+    height: auto;
+    min-height: 56px;
     padding: 8px 18px;
     font-size: 22px;
+    line-height: 1.2;
   }
   .to span {
     font-size: 17px;
@@ -44,8 +47,6 @@ const List = styled.div`
   ${phone} {
     overflow: visible;
     .to {
-      grid-template-columns: minmax(0, 1fr);
-      gap: 2px;
       font-size: 19px;
     }
     .to span {
@@ -84,9 +85,17 @@ export function Between({ visit, hold, me }: Props) {
         </>
       )}
       {next.map((a) => (
-        <Key key={a.point} className="to" data-next={a.point} onPress={() => begin(a.point)}>
+        <Key
+          key={a.point}
+          className="to"
+          data-next={a.point}
+          data-again={a.point === hold.point || undefined}
+          onPress={() => begin(a.point)}
+        >
           {name(a.point)}
-          <span>{listed(a.why, withWhat(a.point))}</span>
+          <span>
+            {a.why.replace(/\.$/, "")} · {withWhat(a.point)}
+          </span>
         </Key>
       ))}
       {refused && (

@@ -37,7 +37,7 @@ export default function Hold({ me }: { me: Schemas["Me"] }) {
   if (!visit) return <Waiting>Opening the hold…</Waiting>;
   const h = visit.state.holds.find((x) => x.id === hold);
   if (!h) return <ErrorPanel error={new Error("There is no such hold in this visit.")} />;
-  return <Opened me={me} visit={visit} hold={h} />;
+  return <Opened key={h.id} me={me} visit={visit} hold={h} />;
 }
 
 function Opened(props: Pick<SaidProps, "me" | "visit" | "hold">) {

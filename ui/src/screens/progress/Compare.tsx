@@ -5,7 +5,13 @@ import { styled } from "styled-components";
 import { api, must, type Schemas } from "../../api/client";
 import { Card, Pick, ErrorPanel } from "../../parts/controls";
 import { Columns } from "../../parts/layout";
-import { movementName, one } from "../../parts/words";
+import {
+  areaWords,
+  lengthWords,
+  type UnitPreferences,
+  useUnitPreferences,
+} from "../../parts/unitPreferences";
+import { deg, movementName, one } from "../../parts/words";
 import { longDate, type Moment } from "./time";
 
 const Table = styled.table`
@@ -81,7 +87,15 @@ export const Compare = memo(function Compare({ client, moments }: Props) {
   );
 });
 
+/** A value with its unit, in the practice's way. */
+function valueWords(v: number, unit: string, w: UnitPreferences) {
+  if (unit === "cm²") return areaWords(v, w);
+  if (unit === "cm") return lengthWords(v, w);
+  return unit === "°" ? deg(v) : `${one(v)} ${unit}`.trim();
+}
+
 function Both({ rows }: { rows: Schemas["Comparison"][] }) {
+  const w = useUnitPreferences();
   if (rows.length === 0) return <p className="quiet">Nothing was read at either of them.</p>;
   return (
     <Table>
@@ -100,8 +114,8 @@ function Both({ rows }: { rows: Schemas["Comparison"][] }) {
               {r.kind === "movement" ? movementName(r.name) : r.name}
               {r.side && r.side !== "midline" ? `, ${r.side}` : ""}
             </td>
-            <td className="n">{r.only_now ? "–" : one(r.before)}</td>
-            <td className="n">{r.gone ? "–" : one(r.after)}</td>
+            <td className="n">{r.only_now ? "–" : valueWords(r.before, r.unit, w)}</td>
+            <td className="n">{r.gone ? "–" : valueWords(r.after, r.unit, w)}</td>
             <td data-d={r.change?.direction}>
               {r.change?.text ?? (r.only_now ? "read only at the later one" : "read only at the earlier one")}
             </td>

@@ -46,8 +46,16 @@ const dated = new Intl.DateTimeFormat("en-GB", {
   year: "numeric",
   timeZone: "UTC",
 });
+const ofWeek = new Intl.DateTimeFormat("en-GB", {
+  weekday: "short",
+  day: "numeric",
+  month: "long",
+  timeZone: "UTC",
+});
 const midnight = (date: string) => new Date(`${date}T00:00:00Z`);
 export const longDate = (date: string) => long.format(midnight(date));
+/** "Fri 4 December". */
+export const weekDate = (date: string) => ofWeek.format(midnight(date)).replace(",", "");
 /** The year is said where it is not this one. */
 export const shortDate = (date: string) =>
   (date.startsWith(`${new Date().getFullYear()}-`) ? short : dated).format(midnight(date));

@@ -6,7 +6,7 @@ import { uuidv7 } from "../../core/ids";
 import { Button, Choice, ErrorPanel } from "../../parts/controls";
 import { Row, Said, Stack } from "../../parts/layout";
 import { isoDay, time as timeOf } from "../../parts/words";
-import { longDate } from "../progress/time";
+import { weekDate } from "../progress/time";
 import { Clashes } from "../diary/Clashes";
 import type { StepProps } from "./StepProps";
 
@@ -50,7 +50,7 @@ export function BookNext({ visit, next, me }: Props) {
       const got = await must(api.POST("/api/bookings", { body }));
       setClashes(got.visits.length ? [] : got.clashes);
       if (got.visits.length === 0) return;
-      setBooked(`Booked: ${longDate(date)}, ${time}.`);
+      setBooked(`Booked: ${weekDate(date)}, ${time}.`);
       setId(uuidv7());
     } catch (e) {
       setError(e as Error);
@@ -59,10 +59,10 @@ export function BookNext({ visit, next, me }: Props) {
   return (
     <Stack $gap={3} data-book-next>
       <Choice
-        label={`Next visit, in ${next.from_days} to ${next.to_days} days, at ${time}`}
+        label={`Book it, at ${time}`}
         value={date}
         options={days}
-        describe={longDate}
+        describe={weekDate}
         onChoose={choose}
       />
       <Clashes list={clashes} />

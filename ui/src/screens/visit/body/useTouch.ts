@@ -88,9 +88,17 @@ export function useTouch(
     setPair(pairOf(p.view));
     aimAt(p.view, p, p);
   };
-  /** Aims at a usual place of a suspect's points, with that muscle under the finger. */
+  /** Aims at a usual place of a suspect's points, with that muscle under the finger; a point of
+   * this visit that was charted there is opened. */
   const aimAtSite = (s: Schemas["SitePlace"], suspect: MuscleSide) => {
     setPair(pairOf(s.view));
+    const there = state.points.find(
+      (p) => p.muscle === suspect.muscle && p.side === suspect.side && p.site === s.site,
+    );
+    if (there) {
+      aiming.setSelected(there.point);
+      return answering.begin(there);
+    }
     aimAt(s.view, s, suspect);
   };
   return { touch, drop, lookAt, aimAtSite, aimAtOther };

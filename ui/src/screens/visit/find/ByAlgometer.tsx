@@ -78,7 +78,7 @@ function Trials({ rules, core, address, by, done, ramps, onTrial }: Props & { ru
     const got = await core.ask("ppt", { trials: [trial], tip_area_cm2: pressers[by].tipCM2 });
     onTrial([...done, got.kpa], [...ramps.slice(0, done.length), ...got.ramp_kpa_per_s]);
   };
-  useAnyKey(stopped, live.pressing);
+  useAnyKey(stopped, live.pressing, left > 0);
   if (live.error)
     return (
       <Said role="alert" $tone="stop">
@@ -98,7 +98,7 @@ function Trials({ rules, core, address, by, done, ramps, onTrial }: Props & { ru
       <b role="status">{guide(rules, live.pressing, live.rise, left)}</b>
       <Key $tone="stop" isDisabled={!live.pressing || left > 0} onPress={stopped}>
         Stop – it's painful now
-        <kbd>any key, by the client</kbd>
+        {live.pressing && <kbd>any key, by the client</kbd>}
       </Key>
     </Box>
   );
@@ -143,19 +143,23 @@ function useRest(ended: number | undefined, restS: number): number {
   return left;
 }
 
-/** Whatever key the client has in hand stops it. */
-function useAnyKey(act: () => void, on: boolean) {
+/** Keys that leave the trial; the others are the client's, or nobody's. */
+const leaves = new Set(["Tab", "Shift", "Escape"]);
+
+/** Whatever key the client has in hand stops it. In the rest a key does nothing: the client
+ * still has it in hand, and it must not reach the chart. */
+function useAnyKey(act: () => void, on: boolean, resting: boolean) {
   const latest = useRef(act);
   latest.current = act;
   useLayoutEffect(() => {
-    if (!on) return;
+    if (!on && !resting) return;
     const down = (e: KeyboardEvent) => {
-      if (e.repeat || e.key === "Tab" || e.key === "Shift") return;
+      if (leaves.has(e.key)) return;
       e.preventDefault();
       e.stopPropagation();
-      latest.current();
+      if (on && !e.repeat) latest.current();
     };
     addEventListener("keydown", down, { capture: true });
     return () => removeEventListener("keydown", down, { capture: true });
-  }, [on]);
+  }, [on, resting]);
 }

@@ -4,7 +4,7 @@ import { Card } from "../../../parts/controls";
 import { plain, sentence } from "../../../parts/words";
 import type { Aimed } from "../body/useAiming";
 import type { Body } from "../body/useBody";
-import { NextUp } from "../next/NextUp";
+import { FoundBefore, NextUp } from "../next/NextUp";
 import type { StepProps } from "../StepProps";
 import { BeforeHands, useBeforeHands } from "./BeforeHands";
 import { ChartCard } from "./ChartCard";
@@ -28,17 +28,15 @@ export function FindStep({ visit, body, work, finger }: Props) {
         {(chosen || work.search.length > 0) && (
           <SearchCard visit={visit} body={body} search={work.search} finger={finger} />
         )}
-        {visit.state.points.length > 0 ? (
-          <PointList visit={visit} work={work.points} onOpen={body.open} />
+        {visit.state.points.length > 0 && <PointList visit={visit} work={work.points} onOpen={body.open} />}
+        {visit.state.points.length + work.search.length === 0 && !chosen ? (
+          <NextUp
+            visit={visit}
+            title="Touch the body where the band is"
+            why="Or begin with what was found before, or with what the findings speak for."
+          />
         ) : (
-          work.search.length === 0 &&
-          !chosen && (
-            <NextUp
-              visit={visit}
-              title="Touch the body where the band is"
-              why="Or begin with what was found before, or with what the findings speak for."
-            />
-          )
+          <FoundBefore visit={visit} />
         )}
       </>
     );

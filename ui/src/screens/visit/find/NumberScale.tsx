@@ -39,7 +39,7 @@ export function NumberScale({ c, set, core, scale }: Props) {
     <div>
       <Perhaps
         scale
-        label={`Number at test pressure (${names[scale]})`}
+        label={`Score at test pressure (${names[scale]})`}
         value={scale === "0-10" ? c.nprs : c.given}
         options={numbersOf[scale]}
         onChoose={say}
@@ -55,7 +55,7 @@ export function NumberScale({ c, set, core, scale }: Props) {
 
 export const ScaleChoice = ({ scale, choose }: ReturnType<typeof useScale>) => (
   <Choice
-    label="Scale of the number"
+    label="Scale of the score"
     value={scale}
     options={scales}
     describe={(s) => names[s]}

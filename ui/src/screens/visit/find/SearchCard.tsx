@@ -4,9 +4,11 @@ import { useEffect, useRef, useState } from "react";
 import { Link } from "react-router";
 import { styled } from "styled-components";
 import type { Schemas } from "../../../api/client";
-import { Button, Card } from "../../../parts/controls";
-import { Row, Said, Stack } from "../../../parts/layout";
+import type { Core } from "../../../core/core";
+import { Button, Card, Choice, Search } from "../../../parts/controls";
+import { Fill, Row, Said, Stack } from "../../../parts/layout";
 import { positionName, sentence } from "../../../parts/words";
+import type { MuscleSide } from "../body/useAiming";
 import type { Body } from "../body/useBody";
 import type { StepProps } from "../StepProps";
 import { pointName } from "../pointWords";
@@ -122,7 +124,34 @@ export function SearchCard({ visit, body, search, finger }: Props) {
           </Listed>
         </Card>
       )}
+      <Another core={visit.core} onPick={body.setChosen} />
     </>
+  );
+}
+
+type Sided = "left" | "right";
+
+/** A muscle that is not on the list, by its name. */
+function Another({ core, onPick }: { core: Core; onPick: (m: MuscleSide) => void }) {
+  const [side, setSide] = useState<Sided>("left");
+  const may = core.lists.muscles.filter((m) => m.sites.length > 0);
+  return (
+    <Card data-another>
+      <h2>Another muscle</h2>
+      <Row $align="end">
+        <Choice label="Side" quiet value={side} options={["left", "right"] as const} onChoose={setSide} />
+        <Fill>
+          <Search
+            label="Name"
+            none="A muscle"
+            value={undefined}
+            options={may.map((m) => m.id)}
+            describe={(id) => may.find((m) => m.id === id)?.name ?? id}
+            onPick={(muscle) => muscle && onPick({ muscle, side })}
+          />
+        </Fill>
+      </Row>
+    </Card>
   );
 }
 

@@ -37,17 +37,16 @@ interface Props extends StepProps {
   why: string;
 }
 
-export function NextUp({ visit, title, why }: Props) {
+/** Points of earlier visits that are not charted today. */
+export function FoundBefore({ visit }: StepProps) {
   const next = useContext(WhatNext);
-  const earlier = next?.earlier.slice(0, few) ?? [];
+  const charted = new Set(visit.state.points.map((p) => p.identity));
+  const earlier = next?.earlier.filter((p) => !charted.has(p.identity)).slice(0, few) ?? [];
   const names = useEarlierWords(visit, earlier);
-  if (!next) return null;
-  const suspects = next.ranking.suspects.filter((s) => s.raised && !s.blocked).slice(0, few);
+  if (!next || earlier.length === 0) return null;
   return (
-    <Card data-next-up>
-      <h2>{title}</h2>
-      <p className="quiet">{why}</p>
-      {earlier.length > 0 && <h3>Found before</h3>}
+    <Card data-found-before>
+      <h2>Found before</h2>
       <Offers aria-label="Points of earlier visits">
         {earlier.map((p) => (
           <li key={p.identity}>
@@ -60,25 +59,40 @@ export function NextUp({ visit, title, why }: Props) {
           </li>
         ))}
       </Offers>
-      {suspects.length > 0 && <h3>Suspects</h3>}
-      <Offers aria-label="Likeliest suspects">
-        {suspects.map((s) => (
-          <li key={s.muscle + s.side}>
-            <span>
-              <b>
-                {s.name}, {s.side}
-              </b>{" "}
-              <span className="num">{Math.round(s.confidence * 100)} %</span>
-              <br />
-              <span className="quiet">{s.why[0]?.text}</span>
-            </span>
-            <Button onPress={() => next.find({ muscle: s.muscle, side: s.side })}>Find it</Button>
-          </li>
-        ))}
-      </Offers>
-      <Short visit={visit} />
-      {earlier.length + suspects.length === 0 && <Telling missing={next.ranking.missing} />}
     </Card>
+  );
+}
+
+export function NextUp({ visit, title, why }: Props) {
+  const next = useContext(WhatNext);
+  if (!next) return null;
+  const suspects = next.ranking.suspects.filter((s) => s.raised && !s.blocked).slice(0, few);
+  return (
+    <>
+      <FoundBefore visit={visit} />
+      <Card data-next-up>
+        <h2>{title}</h2>
+        <p className="quiet">{why}</p>
+        {suspects.length > 0 && <h3>Suspects</h3>}
+        <Offers aria-label="Likeliest suspects">
+          {suspects.map((s) => (
+            <li key={s.muscle + s.side}>
+              <span>
+                <b>
+                  {s.name}, {s.side}
+                </b>{" "}
+                <span className="num">{Math.round(s.confidence * 100)} %</span>
+                <br />
+                <span className="quiet">{s.why[0]?.text}</span>
+              </span>
+              <Button onPress={() => next.find({ muscle: s.muscle, side: s.side })}>Find it</Button>
+            </li>
+          ))}
+        </Offers>
+        <Short visit={visit} />
+        {next.earlier.length + suspects.length === 0 && <Telling missing={next.ranking.missing} />}
+      </Card>
+    </>
   );
 }
 

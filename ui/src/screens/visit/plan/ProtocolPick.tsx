@@ -11,8 +11,8 @@ const limitsOf = (p: Schemas["PointSuggestion"]) =>
   `${listed(
     `Target ${p.target}`,
     `ceilings ${p.soft_ceiling} / ${p.hard_ceiling}`,
-    `at most ${p.cap_seconds} s`,
-    `on ${setName(p.muscle_set)}`,
+    p.presses && `at most ${p.cap_seconds} s`,
+    p.presses && `on ${setName(p.muscle_set)}`,
   )}.`;
 
 interface Props extends StepProps {

@@ -3,7 +3,6 @@
 import type { Schemas } from "../../../api/client";
 import { Card } from "../../../parts/controls";
 import { Said } from "../../../parts/layout";
-import { count, one } from "../../../parts/words";
 import { GaugesCard } from "../gauges/GaugesCard";
 import { MeasureStep } from "../MeasureStep";
 import { NextUp } from "../next/NextUp";
@@ -33,7 +32,7 @@ export function RecheckStep({ visit }: StepProps) {
         <h2>Recheck</h2>
         <Said role="status" $tone={left ? undefined : "good"}>
           {left
-            ? `${count(left, "thing")} of ${one(list.length)} left: what was not right before, and what was pressed.`
+            ? `${left} of ${list.length} left: what was not right before, and what was pressed.`
             : "All of it has been looked at again."}
         </Said>
       </Card>
