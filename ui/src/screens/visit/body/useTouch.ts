@@ -15,6 +15,18 @@ interface Place {
   y: number;
 }
 
+/** An aim at a muscle under the finger, with the earlier spot that lies there. */
+async function aimedAt(visit: LiveVisit, aim: Aim, candidate: Aim["candidate"]): Promise<Aim> {
+  if (!candidate) return { ...aim, candidate, identity: undefined };
+  const { muscle, side, place } = candidate;
+  const { identity } = await visit.ask("visit-same-spot", { muscle, side, place });
+  return { ...aim, candidate, identity };
+}
+
+/** The point of this visit that is charted at a usual place. */
+const pointAt = ({ points }: Schemas["State"], m: MuscleSide, site: string) =>
+  points.find((p) => p.muscle === m.muscle && p.side === m.side && p.site === site);
+
 export function useTouch(
   visit: LiveVisit,
   { step, part, goTo }: Path,
@@ -27,13 +39,6 @@ export function useTouch(
   const { state, core, write } = visit;
   const latest = useRef(0);
   const underAt = (view: View, p: Place) => core.ask("under", { view, x: p.x, y: p.y, height_cm: height });
-  /** An aim at a muscle under the finger, with the earlier spot that lies there. */
-  const aimedAt = async (aim: Aim, candidate: Aim["candidate"]): Promise<Aim> => {
-    if (!candidate) return { ...aim, candidate, identity: undefined };
-    const { muscle, side, place } = candidate;
-    const { identity } = await visit.ask("visit-same-spot", { muscle, side, place });
-    return { ...aim, candidate, identity };
-  };
   /** Shows an aim, unless another touch has come meanwhile. */
   const show = async (aim: Promise<Aim>) => {
     latest.current += 1;
@@ -48,12 +53,12 @@ export function useTouch(
       const under = await underAt(view, p);
       const candidate =
         under.muscles.find((m) => m.muscle === wanted?.muscle && m.side === wanted.side) ?? under.muscles[0];
-      return aimedAt({ view, x: p.x, y: p.y, under }, candidate);
+      return aimedAt(visit, { view, x: p.x, y: p.y, under }, candidate);
     };
     void show(find());
   };
   /** Aims at another of the muscles under the finger. */
-  const aimAtOther = (aim: Aim, candidate: Aim["candidate"]) => void show(aimedAt(aim, candidate));
+  const aimAtOther = (aim: Aim, candidate: Aim["candidate"]) => void show(aimedAt(visit, aim, candidate));
   const touch = async (view: View, p: Place) => {
     const { feeling, setFeeling } = placing;
     const reading =
@@ -92,9 +97,7 @@ export function useTouch(
    * this visit that was charted there is opened. */
   const aimAtSite = (s: Schemas["SitePlace"], suspect: MuscleSide) => {
     setPair(pairOf(s.view));
-    const there = state.points.find(
-      (p) => p.muscle === suspect.muscle && p.side === suspect.side && p.site === s.site,
-    );
+    const there = pointAt(state, suspect, s.site);
     if (there) {
       aiming.setSelected(there.point);
       return answering.begin(there);
