@@ -18,7 +18,7 @@ const pdfKind = "application/pdf"
 
 func (s *server) registerPrint(a huma.API) {
 	huma.Register(a, op("print-visit", http.MethodGet, "/api/visits/{id}/print/{what}",
-		"A visit's note, aftercare sheet or incident record as PDF", 401, 404), s.printVisit)
+		"A visit's note, aftercare sheet, incident record or referral letter as PDF", 401, 404), s.printVisit)
 	huma.Register(a, op("print-client", http.MethodGet, "/api/clients/{id}/print/progress",
 		"A client's progress as PDF", 401, 404), s.printClient)
 	huma.Register(a, op("print-blank", http.MethodGet, "/api/practice/print/blank",
@@ -48,7 +48,7 @@ func (s *server) heading(ctx context.Context, tx *store.Tx, title string) (paper
 
 func (s *server) printVisit(ctx context.Context, in *struct {
 	ByID
-	What string `path:"what" enum:"note,aftercare,incident"`
+	What string `path:"what" enum:"note,aftercare,incident,letter"`
 },
 ) (*fileOut, error) {
 	return signed(ctx, s, action("print", "visit", in.ID), func(tx *store.Tx) (*fileOut, error) {
@@ -62,6 +62,8 @@ func (s *server) printVisit(ctx context.Context, in *struct {
 			raw, err = s.printNote(ctx, tx, open)
 		case "incident":
 			raw, err = s.printIncident(ctx, tx, open)
+		case "letter":
+			raw, err = s.printLetter(ctx, tx, open)
 		default:
 			raw, err = s.printAftercare(ctx, tx, open)
 		}
@@ -139,6 +141,27 @@ func (s *server) printIncident(ctx context.Context, tx *store.Tx, open OpenVisit
 		page.Incidents = append(page.Incidents, paper.DatedIncident{Written: written, Incident: x.Incident})
 	}
 	return paper.Incident(page)
+}
+
+// printLetter sets the letter that was signed last, else the draft; a visit without one has no
+// such page.
+func (s *server) printLetter(ctx context.Context, tx *store.Tx, open OpenVisit) ([]byte, error) {
+	letter := open.State.LetterDraft
+	if n := len(open.State.Letters); n > 0 {
+		letter = &open.State.Letters[n-1]
+	}
+	if letter == nil {
+		return nil, store.ErrNotFound
+	}
+	h, zone, err := s.visitHeading(ctx, tx, "Referral", open.Visit)
+	if err != nil {
+		return nil, err
+	}
+	if born, err := time.Parse(time.DateOnly, open.Client.BornOn); err == nil {
+		h.Client += ", born " + born.Format("2 January 2006")
+	}
+	h.About = time.UnixMilli(letter.AtMS).In(zone).Format("2 January 2006")
+	return paper.Letter(paper.LetterPage{Heading: h, Letter: letter.Letter})
 }
 
 // NoteOut is a visit's note.

@@ -55,6 +55,7 @@ func ofVisits() []Question {
 		aboutVisit("visit-work", "Every point judged, its protocol, and what to search", (*openVisit).work),
 		aboutVisit("visit-trace", "Where a point may come from", (*openVisit).trace),
 		aboutVisit("visit-plan", "The session as it stands at a moment", (*openVisit).plan),
+		aboutVisit("visit-letter", "A referral letter, drafted from a visit", (*openVisit).letter),
 		aboutVisit("visit-timeline", "What happened in a visit, in order", (*openVisit).timeline),
 		aboutVisit("visit-note", "The text of the note", (*openVisit).note),
 		aboutVisit("visit-aftercare", "The aftercare sheet", (*openVisit).aftercare),
@@ -204,6 +205,13 @@ type NoteQuestion struct {
 // note writes the note in the time of the practice.
 func (v *openVisit) note(in *NoteQuestion) (*visit.NoteText, error) {
 	return new(note.Write(note.Visit{
+		State: v.state, Context: v.log.Context, Earlier: v.log.Earlier, OffsetMin: in.OffsetMin,
+	})), nil
+}
+
+// letter drafts a referral letter.
+func (v *openVisit) letter(in *NoteQuestion) (*note.LetterDraft, error) {
+	return new(note.Letter(note.Visit{
 		State: v.state, Context: v.log.Context, Earlier: v.log.Earlier, OffsetMin: in.OffsetMin,
 	})), nil
 }

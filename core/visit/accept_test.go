@@ -631,6 +631,7 @@ func withBody(e visit.Event, kind string) visit.Event {
 		},
 		"reaction-noted": visit.ReactionNoted{Since: "better"},
 		"recheck-noted":  visit.RecheckNoted{Walk: "easier"},
+		"letter-written": visit.Letter{To: "Dr. Ilo Brandt", Text: "x"},
 		"incident-recorded": visit.Incident{
 			Happened: "A fall from the table.", Done: "Looked after.", Told: "The owner.",
 		},

@@ -17,6 +17,7 @@ var kinds = []kind{
 	incidentRecorded,
 	interviewNoted,
 	judgementMade,
+	letterWritten,
 	loadsDeclared,
 	muscleSearched,
 	nextNoted,

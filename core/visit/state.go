@@ -85,7 +85,10 @@ type State struct {
 	Late        []LateEntry     `json:"late,omitempty" doc:"what came in after the visit was closed"`
 	ClientNotes []ClientNote    `json:"client_notes,omitempty" doc:"what the client said, as it was said"`
 	Incidents   []DatedIncident `json:"incidents,omitempty"`
-	Addenda     []DatedText     `json:"addenda" doc:"written after the visit was closed"`
+	// Letters are signed ones; LetterDraft is of the one that is being written.
+	Letters     []DatedLetter `json:"letters,omitempty"`
+	LetterDraft *DatedLetter  `json:"letter_draft,omitempty"`
+	Addenda     []DatedText   `json:"addenda" doc:"written after the visit was closed"`
 	// Drafts are the note as it was edited, the latest last; Signed is the one that
 	// stands.
 	Drafts  []DatedNote `json:"drafts"`

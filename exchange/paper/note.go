@@ -86,6 +86,36 @@ func Incident(p IncidentPage) ([]byte, error) {
 	return s.bytes()
 }
 
+// LetterPage is a referral letter.
+type LetterPage struct {
+	Heading
+	visit.Letter
+}
+
+// Letter sets it; one without a name says that it is a draft.
+func Letter(p LetterPage) ([]byte, error) {
+	s := newSheet(p.Heading)
+	s.text("", normal, ink)
+	s.MultiCell(0, line, p.To, "", "L", false)
+	s.Ln(4)
+	for l := range strings.SplitSeq(p.Text, "\n") {
+		if strings.TrimSpace(l) == "" {
+			s.Ln(2)
+			continue
+		}
+		s.paragraph(l)
+	}
+	s.Ln(6)
+	if p.Name == "" {
+		s.text("I", normal, ink)
+		s.MultiCell(0, line, "Not signed: a draft.", "", "L", false)
+	} else {
+		s.text("B", normal, ink)
+		s.MultiCell(0, line, p.Name, "", "L", false)
+	}
+	return s.bytes()
+}
+
 // callUs heads what is not usual, with the number where the practice has one.
 func callUs(telephone string) string {
 	if telephone == "" {

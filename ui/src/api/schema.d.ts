@@ -1949,7 +1949,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A visit's note, aftercare sheet or incident record as PDF */
+        /** A visit's note, aftercare sheet, incident record or referral letter as PDF */
         get: operations["print-visit"];
         put?: never;
         post?: never;
@@ -2502,6 +2502,16 @@ export interface components {
             /** @description who was told, and when */
             told: string;
         };
+        DatedLetter: {
+            /** Format: int64 */
+            at_ms: number;
+            author: string;
+            /** @description of who signs; absent in a draft */
+            name?: string;
+            text: string;
+            /** @description whom it goes to, on lines of their own */
+            to: string;
+        };
         DatedNote: {
             assessment: string;
             /** Format: int64 */
@@ -2796,6 +2806,7 @@ export interface components {
             "incident-recorded": components["schemas"]["Incident"];
             "interview-noted": components["schemas"]["InterviewNoted"];
             "judgement-made": components["schemas"]["JudgementMade"];
+            "letter-written": components["schemas"]["Letter"];
             "loads-declared": components["schemas"]["LoadsDeclared"];
             "muscle-searched": components["schemas"]["MuscleSearched"];
             "next-noted": components["schemas"]["NextNoted"];
@@ -3708,6 +3719,17 @@ export interface components {
             x: number;
             /** Format: double */
             y: number;
+        };
+        Letter: {
+            /** @description of who signs; absent in a draft */
+            name?: string;
+            text: string;
+            /** @description whom it goes to, on lines of their own */
+            to: string;
+        };
+        LetterDraft: {
+            text: string;
+            why: string[];
         };
         Letterhead: {
             /** @description on lines of its own */
@@ -5432,7 +5454,7 @@ export interface components {
             practice: string;
         };
         /** @enum {string} */
-        Right: "after" | "alike-clients" | "archive-client" | "audit" | "audit-file" | "book" | "book-visit" | "bring-entry-back" | "calc" | "cancel-series" | "client-course" | "client-photos" | "compare-visits" | "confirm-second-factor" | "day" | "diary" | "drop-protocol" | "drop-second-factor" | "end-device" | "end-hand-link" | "erase-client" | "erasures" | "export-client" | "export-practice" | "figure" | "figure-svg" | "hand" | "hold-by-law" | "import" | "imports" | "instruments" | "invite" | "lattice" | "leave" | "letterhead" | "list-clients" | "mark-photo" | "me" | "new-after-link" | "new-hand-link" | "new-link" | "new-second-factor" | "next-visit" | "open-visit" | "outcomes" | "own-atlas" | "own-calendar" | "own-devices" | "pad" | "people" | "photo-image" | "photo-thumb" | "practice-view" | "print-blank" | "print-client" | "print-visit" | "protocols" | "put-calendar" | "put-client" | "put-finger" | "put-letterhead" | "put-note" | "put-pad-answers" | "put-pad-drawing" | "put-pad-story" | "put-password" | "put-person" | "put-photo" | "put-practice-settings" | "put-protocol" | "put-site" | "put-threshold" | "put-waiting" | "put-weight" | "rebook" | "redeem" | "remove-photo" | "remove-site" | "reset-person" | "reset-threshold" | "reset-weight" | "restore-atlas" | "restore-client" | "restore-photo" | "second-factor" | "send-events" | "set-up" | "sign-in" | "sign-out" | "take-entry" | "thresholds" | "ticket" | "undo-import" | "visit-entries" | "visit-note" | "weights" | "addendum-written" | "asking-put-off" | "block-overridden" | "client-note-added" | "consent-recorded" | "drawing-painted" | "event-undone" | "gauge-read" | "hold-countersigned" | "hold-ended" | "hold-event" | "hold-started" | "incident-recorded" | "interview-noted" | "judgement-made" | "loads-declared" | "muscle-searched" | "next-noted" | "note-countersigned" | "note-drafted" | "note-signed" | "note-written" | "plan-made" | "point-charted" | "point-corrected" | "point-identified" | "point-moved" | "point-rechecked" | "point-removed" | "posture-read" | "protocol-chosen" | "range-measured" | "reaction-noted" | "recheck-noted" | "screening-answered" | "screening-cleared" | "sign-seen" | "test-done" | "threshold-measured" | "visit-closed" | "visit-opened";
+        Right: "after" | "alike-clients" | "archive-client" | "audit" | "audit-file" | "book" | "book-visit" | "bring-entry-back" | "calc" | "cancel-series" | "client-course" | "client-photos" | "compare-visits" | "confirm-second-factor" | "day" | "diary" | "drop-protocol" | "drop-second-factor" | "end-device" | "end-hand-link" | "erase-client" | "erasures" | "export-client" | "export-practice" | "figure" | "figure-svg" | "hand" | "hold-by-law" | "import" | "imports" | "instruments" | "invite" | "lattice" | "leave" | "letterhead" | "list-clients" | "mark-photo" | "me" | "new-after-link" | "new-hand-link" | "new-link" | "new-second-factor" | "next-visit" | "open-visit" | "outcomes" | "own-atlas" | "own-calendar" | "own-devices" | "pad" | "people" | "photo-image" | "photo-thumb" | "practice-view" | "print-blank" | "print-client" | "print-visit" | "protocols" | "put-calendar" | "put-client" | "put-finger" | "put-letterhead" | "put-note" | "put-pad-answers" | "put-pad-drawing" | "put-pad-story" | "put-password" | "put-person" | "put-photo" | "put-practice-settings" | "put-protocol" | "put-site" | "put-threshold" | "put-waiting" | "put-weight" | "rebook" | "redeem" | "remove-photo" | "remove-site" | "reset-person" | "reset-threshold" | "reset-weight" | "restore-atlas" | "restore-client" | "restore-photo" | "second-factor" | "send-events" | "set-up" | "sign-in" | "sign-out" | "take-entry" | "thresholds" | "ticket" | "undo-import" | "visit-entries" | "visit-note" | "weights" | "addendum-written" | "asking-put-off" | "block-overridden" | "client-note-added" | "consent-recorded" | "drawing-painted" | "event-undone" | "gauge-read" | "hold-countersigned" | "hold-ended" | "hold-event" | "hold-started" | "incident-recorded" | "interview-noted" | "judgement-made" | "letter-written" | "loads-declared" | "muscle-searched" | "next-noted" | "note-countersigned" | "note-drafted" | "note-signed" | "note-written" | "plan-made" | "point-charted" | "point-corrected" | "point-identified" | "point-moved" | "point-rechecked" | "point-removed" | "posture-read" | "protocol-chosen" | "range-measured" | "reaction-noted" | "recheck-noted" | "screening-answered" | "screening-cleared" | "sign-seen" | "test-done" | "threshold-measured" | "visit-closed" | "visit-opened";
         Said: {
             /** @enum {string} */
             answer: "yes" | "no" | "unknown";
@@ -5731,6 +5753,8 @@ export interface components {
             known_answers: components["schemas"]["Answer"][];
             /** @description what came in after the visit was closed */
             late?: components["schemas"]["LateEntry"][];
+            letter_draft?: components["schemas"]["DatedLetter"];
+            letters?: components["schemas"]["DatedLetter"][];
             loads: components["schemas"]["LoadID"][];
             /** @description what is to be done at the next visit */
             next?: string;
@@ -13974,7 +13998,7 @@ export interface operations {
             header?: never;
             path: {
                 id: string;
-                what: "note" | "aftercare" | "incident";
+                what: "note" | "aftercare" | "incident" | "letter";
             };
             cookie?: never;
         };

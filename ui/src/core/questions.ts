@@ -75,6 +75,8 @@ export interface Questions {
   under: { in: Schemas["TouchIn"]; out: Schemas["UnderOut"] };
   /** The aftercare sheet. */
   "visit-aftercare": { in: Schemas["Of"]; out: Schemas["Aftercare"] };
+  /** A referral letter, drafted from a visit. */
+  "visit-letter": { in: Schemas["NoteQuestion"]; out: Schemas["LetterDraft"] };
   /** The text of the note. */
   "visit-note": { in: Schemas["NoteQuestion"]; out: Schemas["NoteText"] };
   /** The session as it stands at a moment. */

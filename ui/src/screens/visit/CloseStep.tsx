@@ -9,6 +9,7 @@ import { readingWords, useUnitPreferences } from "../../parts/unitPreferences";
 import { Aftercare } from "./Aftercare";
 import { NextUp } from "./next/NextUp";
 import { Incident } from "./note/Incident";
+import { Letter } from "./note/Letter";
 import { NoteCard } from "./note/NoteCard";
 import { Timeline } from "./Timeline";
 import { usePointWords } from "./pointWords";
@@ -61,6 +62,7 @@ export function CloseStep({ visit, me }: StepProps & { me: Schemas["Me"] }) {
         </Stack>
       </Card>
       <NoteCard visit={visit} me={me} />
+      <Letter visit={visit} me={me} />
       <Incident visit={visit} />
       <Timeline visit={visit} me={me} />
       {!empty && <Aftercare visit={visit} me={me} />}
