@@ -44,9 +44,10 @@ func frames(p *page) {
 	p.MustEval(`() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done)))`)
 }
 
-// fits looks at what the page shows on every device.
+// fits looks at what the page shows on every device, and reads it.
 func fits(p *page, name string) {
 	p.t.Helper()
+	readsPlainly(p, name)
 	for _, d := range devices {
 		var said []string
 		// Rules that the browser takes in during a resize can miss it, so what is
@@ -87,7 +88,7 @@ type room struct{ path, selector, text string }
 // does.
 var looked = map[string]string{
 	"/": "diary", "/week/:from?": "diary", "/clients": "diary", "/overview": "diary", "/practice": "diary",
-	"/practice/audit": "diary", "/practice/people": "diary", "/own": "account",
+	"/help": "diary", "/practice/audit": "diary", "/practice/people": "diary", "/own": "account",
 	"/spine": "atlas", "/atlas/:muscle?": "atlas", "/guide/:muscle/:side": "atlas", "/clients/:id/:tab?": "atlas",
 	"/visits/:id/*": "visit", "/visits/:id/hold/:hold": "visit", "/visits/:id/show": "visit",
 	"/visits/:id/aftercare": "visit", "/visits/:id/photo/:photo": "by nobody: a photograph fits its room",
@@ -120,6 +121,7 @@ func TestNothingIsCutOffInTheDiary(t *testing.T) {
 		room{"/clients", "a", "Jonah"},
 		room{"/week", "[data-grid] b", "."},
 		room{"/overview", "[data-outcomes] h2", "What worked"},
+		room{"/help", "h1", "Help"},
 		room{"/practice", "h1", "Alder"},
 		room{"/practice/audit", "[data-audit] td", "."},
 		room{"/practice/people", "h1", "."},

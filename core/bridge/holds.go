@@ -68,6 +68,7 @@ type HoldView struct {
 	Line    treat.Line    `json:"line"`
 	Summary treat.Summary `json:"summary"`
 	Result  string        `json:"result" doc:"what it comes to, in words"`
+	Moving  string        `json:"moving,omitempty" doc:"what moves, in words; absent where nothing does"`
 	// DueMS is when the line changes next by itself; absent when it does not.
 	DueMS *int64 `json:"due_ms,omitempty"`
 	// LastMS is the time of the latest event, 0 without one.
@@ -237,7 +238,7 @@ func (h *liveHold) view(ms int64) *HoldView {
 	line := h.coach.At(ms)
 	sum := h.coach.Summary()
 	out := &HoldView{
-		Line: line, Summary: sum, Result: sum.Result(), LastMS: h.lastMS, Events: len(h.log),
+		Line: line, Summary: sum, Result: sum.Result(), Moving: h.start.Moving(), LastMS: h.lastMS, Events: len(h.log),
 		Over: line.Phase.Over(), HandOn: line.Phase.HandOn(), Pedal: line.Phase.Pedal(), Takes: h.start.Takes(line),
 	}
 	// What the last event answered (an ignored one, say) stays visible.

@@ -13,11 +13,14 @@ import (
 func TestALetterTellsWhatTheNoteDoesInShort(t *testing.T) {
 	v := aVisit()
 	v.State.Screening.Rules = []safety.AppliedRule{
-		{ID: "unexplained-weight-loss", Outcome: safety.ReferFirst, Text: "Weight lost without a reason: to a doctor first."},
+		{
+			ID: "unexplained-weight-loss", Outcome: safety.ReferFirst,
+			Text: "Weight lost without a reason: to a doctor first.",
+		},
 		{ID: "anticoagulant", Outcome: safety.Adapt, Text: "Slack or broad contact only."},
 	}
 	l := note.Letter(v)
-	assert.Equal(t, []string{"Weight lost without a reason: to a doctor first."}, l.Why, "what adapts is no reason to refer")
+	assert.Equal(t, []string{"Weight lost without a reason: to a doctor first."}, l.Why, "adapting is no reason")
 	for _, part := range []string{
 		"Dear colleague", "Reason for referral: Weight lost without a reason", "Pain, 0–10: now 6, best 0.",
 		"Screening, answered yes: anticoagulant; since May.", "Range, ankle dorsiflexion knee bent, left: 9°",

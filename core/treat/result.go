@@ -4,6 +4,8 @@ import (
 	"fmt"
 	"math"
 	"strconv"
+
+	"mokren/core/ids"
 )
 
 // Result says what a hold came to, by the measure of its own protocol: degrees where it
@@ -16,6 +18,8 @@ func (s Summary) Result() string {
 		return "stopped"
 	case s.Run != nil && s.GainDeg != nil:
 		return s.gained()
+	case s.Run != nil && !presses(s.Protocol):
+		return "done, the range was not read twice"
 	case s.Run != nil && s.Ended == EndedBorne:
 		return "tolerated to " + score(s.HighestScore) + s.course()
 	case s.Protocol == "slack-hold":
@@ -56,3 +60,9 @@ func (s Summary) course() string {
 
 // score is written without needless decimals.
 func score(v float64) string { return strconv.FormatFloat(v, 'f', -1, 64) }
+
+// presses reports whether a protocol presses; one that is not known is taken to.
+func presses(id ids.Protocol) bool {
+	p, ok := Find(id)
+	return !ok || p.Plan.Presses
+}

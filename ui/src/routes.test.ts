@@ -16,7 +16,7 @@ describe("the table of routes", () => {
   });
   it("shows what somebody has the right to see, and no client's page", () => {
     const titles = routesOf(desk).flatMap((r) => r.title ?? []);
-    expect(titles).toEqual(["Day", "Week", "Clients"]);
+    expect(titles).toEqual(["Day", "Week", "Clients", "Help"]);
     expect(routesOf(desk).some((r) => r.frame === "client")).toBe(false);
   });
   it("names screens that there are", () => {

@@ -3379,6 +3379,8 @@ export interface components {
             /** Format: int64 */
             last_ms: number;
             line: components["schemas"]["Line"];
+            /** @description what moves, in words; absent where nothing does */
+            moving?: string;
             over?: boolean;
             pedal?: components["schemas"]["HoldEventKind"];
             /** @description what it comes to, in words */

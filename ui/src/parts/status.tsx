@@ -1,6 +1,7 @@
 // That something went wrong, or is on its way.
 import type { ReactNode } from "react";
 import { styled } from "styled-components";
+import { Problem } from "../api/client";
 import { Button } from "./Button";
 import { Padded } from "./layout";
 
@@ -13,11 +14,14 @@ const Note = styled.div`
   border-radius: var(--r1);
   padding: 10px 14px;
 `;
+/** A refusal stays one; an outage may be over. */
+const mayHelp = (e: Error) => !(e instanceof Problem) || e.status < 400 || e.status >= 500;
+
 export function ErrorPanel({ error, onRetry }: { error: Error; onRetry?: () => void }) {
   return (
     <Note role="alert">
       <span>{error.message}</span>
-      {onRetry && <Button onPress={onRetry}>Try again</Button>}
+      {onRetry && mayHelp(error) && <Button onPress={onRetry}>Try again</Button>}
     </Note>
   );
 }

@@ -6,6 +6,7 @@ export const Hold = lazily(() => import("./hold/Hold"));
 export const Atlas = lazily(() => import("./atlas/Atlas"));
 export const Guide = lazily(() => import("./atlas/Guide"));
 export const Spine = lazily(() => import("./spine/Spine"));
+export const Help = lazily(() => import("./help/Help"));
 export const ResponsePad = lazily(() => import("./responsepad/ResponsePad"));
 export const After = lazily(() => import("./after/After"));
 export const ToPrint = lazily(() => import("./after/ToPrint"));

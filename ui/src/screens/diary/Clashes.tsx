@@ -1,6 +1,7 @@
 // What stands against an appointment.
 import type { Schemas } from "../../api/client";
 import { Bullets, Notice } from "../../parts/layout";
+import { weekDate } from "../progress/time";
 
 export function Clashes({ list }: { list: Schemas["Clash"][] }) {
   if (list.length === 0) return null;
@@ -10,7 +11,7 @@ export function Clashes({ list }: { list: Schemas["Clash"][] }) {
       <Bullets>
         {list.map((c) => (
           <li key={c.kind + c.at}>
-            {c.at.slice(0, 10)}: {c.text}
+            {weekDate(c.at.slice(0, 10))}: {c.text}
           </li>
         ))}
       </Bullets>

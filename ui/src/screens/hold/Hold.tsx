@@ -8,7 +8,7 @@ import { type LiveVisit, useVisit } from "../../core/useVisit";
 import { type PadSeen, useVisitWire } from "../../core/useVisitWire";
 import { Key, ErrorPanel, Waiting } from "../../parts/controls";
 import { Sent } from "../../parts/Sent";
-import { clock, plain, sentence } from "../../parts/words";
+import { clock, listed, plain, sentence } from "../../parts/words";
 import { Alone, endsAt } from "./Alone";
 import { Between } from "./Between";
 import { Care } from "./Care";
@@ -176,7 +176,7 @@ function Head({ hold, prefs, seen, pad, onOpen, onBack }: HeadProps) {
 
 /** What the hold came to, in a few words. */
 const cameTo = ({ result, summary }: Schemas["HoldView"]) =>
-  `${sentence(result)} · ${clock(summary.pressure_s)} pressed`;
+  listed(sentence(result), summary.pressure_s > 0 && `${clock(summary.pressure_s)} pressed`);
 
 interface SaidProps {
   me: Schemas["Me"];
@@ -188,7 +188,7 @@ interface SaidProps {
 
 /** What to do now, what to ask, how far it is. */
 function Said({ me, visit, hold, live, pad }: SaidProps) {
-  const { line, summary, hand_on, over } = live.view;
+  const { line, summary, hand_on, over, moving } = live.view;
   const { plan, limits } = hold.start;
   const capS = limits.cap_ms / 1000;
   const first = line.advice[0];
@@ -202,6 +202,7 @@ function Said({ me, visit, hold, live, pad }: SaidProps) {
       </div>
       <div className="ask" aria-live="polite">
         {ended ? cameTo(live.view) : (line.ask ?? pad.error ?? "")}
+        {!ended && moving && <p className="moving">{moving}</p>}
       </div>
       {!ended && (
         <div className="pace">
@@ -209,7 +210,9 @@ function Said({ me, visit, hold, live, pad }: SaidProps) {
           <Clocks line={line} capS={capS} steering={steering} presses={!plan || !!plan.presses} />
           {pad.using && pad.reading && <Force reading={pad.reading} />}
           {steering === "stations" && <Stations visit={visit} hold={hold} line={line} />}
-          {lengthens(plan) && <RangeEntry core={visit.core} summary={summary} act={live.act} />}
+          {lengthens(plan) && (
+            <RangeEntry core={visit.core} phase={line.phase} summary={summary} act={live.act} />
+          )}
         </div>
       )}
       {!ended && <PressureBar line={line} capS={capS} />}

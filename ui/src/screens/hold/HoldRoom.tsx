@@ -73,6 +73,13 @@ export const HoldRoom = styled(TableRoom)`
     min-height: 44px;
     color: var(--accent);
   }
+  .moving {
+    font-size: 20px;
+    font-weight: 450;
+    line-height: 1.25;
+    color: var(--ink);
+    text-wrap: pretty;
+  }
   .pace {
     display: grid;
     grid-template-columns: 190px minmax(0, 1fr) auto;

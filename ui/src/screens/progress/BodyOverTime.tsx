@@ -77,7 +77,7 @@ export function BodyOverTime({ points, moments, at, onAt, selected, onSelect }: 
         </Button>
         <Fill>
           <Slide
-            label={`Visit ${at + 1} of ${moments.length}`}
+            label={`${at + 1} of ${moments.length} visits with findings`}
             value={at}
             min={0}
             max={Math.max(1, last)}

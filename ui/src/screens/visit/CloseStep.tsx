@@ -142,7 +142,7 @@ function NextTime({ visit }: StepProps) {
 
 /** "1:12 pressed, graded stages, released". */
 const heldWords = ({ summary, start, result }: Schemas["Hold"]) =>
-  listed(`${clock(summary.pressure_s)} pressed`, plain(start.protocol), result);
+  listed(summary.pressure_s > 0 && `${clock(summary.pressure_s)} pressed`, plain(start.protocol), result);
 
 /** Points, ranges and gauges, before and after. */
 function Done({ visit }: StepProps) {

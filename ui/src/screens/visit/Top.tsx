@@ -72,7 +72,13 @@ const Step = styled(Link)<{ $open: boolean }>`
   }
 `;
 
-export function Top({ visit, path }: StepProps & { path: Path }) {
+interface Props extends StepProps {
+  path: Path;
+  helping: boolean;
+  onHelp: () => void;
+}
+
+export function Top({ visit, path, helping, onHelp }: Props) {
   const { open, state, undo } = visit;
   const todo = openSteps(state);
   return (
@@ -96,6 +102,9 @@ export function Top({ visit, path }: StepProps & { path: Path }) {
         ))}
       </nav>
       <Link to={`/visits/${open.visit.id}/show`}>Show the client</Link>
+      <Button aria-label={`Help with ${stepNames[path.step]}`} aria-pressed={helping} onPress={onHelp}>
+        ?
+      </Button>
       <Button isDisabled={!undo} onPress={undo}>
         Undo
       </Button>

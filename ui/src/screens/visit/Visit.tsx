@@ -1,5 +1,5 @@
 // A visit: the body in the same place at every step, the path always visible.
-import { useEffect, useLayoutEffect, useRef } from "react";
+import { lazy, Suspense, useEffect, useLayoutEffect, useRef, useState } from "react";
 import { useParams, useSearchParams } from "react-router";
 import { styled } from "styled-components";
 import type { Schemas } from "../../api/client";
@@ -25,6 +25,8 @@ import { useWork } from "./judged/useWork";
 import { useRanking } from "./suspects/useRanking";
 import { Top } from "./Top";
 import { phone, upright } from "../../theme";
+
+const StepHelp = lazy(() => import("../help/StepHelp"));
 
 const Room = styled.div`
   height: 100%;
@@ -108,7 +110,8 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
   const body = useBody(visit, path, ranking.suspects[0], work.points);
   useOpened(visit);
   usePointOfAddress(body);
-  const panel = useAtItsTop(path.step);
+  const [helping, setHelping] = useState(false);
+  const panel = useAtItsTop(`${path.step} ${helping}`);
   const next: WhatNext = {
     ranking,
     earlier: body.earlier,
@@ -126,9 +129,14 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
   return (
     <WhatNext value={next}>
       <Room data-body={isAside(path) ? "aside" : "worked on"}>
-        <Top visit={visit} path={path} />
+        <Top visit={visit} path={path} helping={helping} onHelp={() => setHelping(!helping)} />
         <BodyPane visit={visit} path={path} body={body} />
         <div className="panel" ref={panel} data-hands={byHand.has(path.step)}>
+          {helping && (
+            <Suspense fallback={null}>
+              <StepHelp step={path.step} onClose={() => setHelping(false)} />
+            </Suspense>
+          )}
           <Notices visit={visit} me={me} />
           <Panel visit={visit} me={me} path={path} body={body} ranking={ranking} work={work} />
           <ClientNote key={path.step} visit={visit} step={path.step} />

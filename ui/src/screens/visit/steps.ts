@@ -51,9 +51,7 @@ export function openSteps(s: Schemas["State"]): Record<StepName, boolean> {
     find: s.points.length === 0,
     plan: !s.plan,
     press: s.holds.length === 0,
-    recheck:
-      !s.points.some((p) => p.after_nprs !== undefined) ||
-      s.ranges.some((r) => r.before !== undefined && r.after === undefined),
+    recheck: s.recheck.length === 0 || s.recheck.some((x) => !x.done),
     close: !s.closed_ms,
   };
 }

@@ -6,6 +6,8 @@ import { measured, type MovementSide, type Placing } from "./reading";
 import type { Readings } from "./useReadings";
 import { Where } from "./Where";
 
+const scores = [0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10];
+
 interface Props {
   at: MovementSide;
   readings: Readings;
@@ -40,25 +42,21 @@ function Quality({ at, readings, placing }: Props) {
   const set = readings.set;
   return (
     <>
-      <div className="entry">
-        <Num
-          label="Passive"
-          unit="°"
-          value={r?.passive}
-          min={-90}
-          max={180}
-          onCommit={(v) => set(at, { passive_deg: v })}
-        />
-        <Num
-          label="Pain"
-          unit="0–10"
-          value={r?.before_pain}
-          min={0}
-          max={10}
-          step={0.5}
-          onCommit={(v) => set(at, { pain_nprs: v })}
-        />
-      </div>
+      <Num
+        label="Passive"
+        unit="°"
+        value={r?.passive}
+        min={-90}
+        max={180}
+        onCommit={(v) => set(at, { passive_deg: v })}
+      />
+      <Choice
+        scale
+        label={`Pain at the end, ${at.side}`}
+        value={r?.before_pain}
+        options={scores}
+        onChoose={(v) => set(at, { pain_nprs: v })}
+      />
       <Where at={r} placing={placing} onOff={(x) => set(x, measured(x, { felt_region: undefined }))} />
       <Choice
         quiet

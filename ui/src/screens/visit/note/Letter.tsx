@@ -1,5 +1,6 @@
 // A referral letter: drafted by the core from the visit, edited, signed, printed.
 import { useState } from "react";
+import { styled } from "styled-components";
 import type { Schemas } from "../../../api/client";
 import { useAskVisit } from "../../../core/useAsk";
 import { Button, Card, Disclosed, Text } from "../../../parts/controls";
@@ -7,6 +8,13 @@ import { FileLink } from "../../../parts/FileLink";
 import { Bullets, Notice, Row, Said, Stack } from "../../../parts/layout";
 import { may } from "../../../rights";
 import type { StepProps } from "../StepProps";
+
+/** A page of text is read and edited whole. */
+const Long = styled.div`
+  textarea {
+    min-height: 420px;
+  }
+`;
 
 interface Props extends StepProps {
   me: Schemas["Me"];
@@ -71,7 +79,9 @@ function Form({ visit, me, ...was }: Props & { text: string; to: string }) {
   return (
     <Stack as="form" $gap={3} onSubmit={sign}>
       <Text label="To (name, then address)" long value={to} error={error} onChange={setTo} onBlur={keep} />
-      <Text label="Letter" long value={text} onChange={setText} onBlur={keep} />
+      <Long>
+        <Text label="Letter" long value={text} onChange={setText} onBlur={keep} />
+      </Long>
       <Row>
         <Button type="submit" $kind="main">
           Sign as {me.name}

@@ -101,6 +101,7 @@ function Status({ visit: { state, open }, me }: Props) {
       <Said as="b" $tone="good">
         Signed by {state.signed.name}, {at(state.signed.at_ms)}
         {counter && `; countersigned by ${counter.name}, ${at(counter.at_ms)}`}
+        {state.signed.by_student && !counter && "; waits for a countersignature"}
       </Said>
     );
   const last = state.drafts.at(-1);

@@ -40,7 +40,8 @@ export function Held({ hold: h, visit, me }: StepProps & { hold: Schemas["Hold"]
   return (
     <div data-hold={h.status}>
       <p className="num">
-        {sentence(h.result)} · {clock(h.summary.pressure_s)} pressed · {whatWasDone(h)}
+        {sentence(h.result)} · {h.summary.pressure_s > 0 && `${clock(h.summary.pressure_s)} pressed · `}
+        {whatWasDone(h)}
         {h.status === "live" ? " · not finished" : ""}
         {how.length > 0 && <span className="quiet"> · {how.join(", ")}</span>}
       </p>
