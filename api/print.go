@@ -108,6 +108,7 @@ func (s *server) printNote(ctx context.Context, tx *store.Tx, open OpenVisit) ([
 	for _, a := range open.State.Addenda {
 		page.Addenda = append(page.Addenda, time.UnixMilli(a.AtMS).In(zone).Format("2 January 2006, 15:04")+": "+a.Text)
 	}
+	page.Points, page.Ranges = paper.Tables(open.State)
 	for i, p := range open.State.Points {
 		spot := paper.Spot{View: p.View, X: p.X, Y: p.Y, Number: i + 1}
 		if p.Grade != nil {

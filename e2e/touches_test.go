@@ -119,3 +119,17 @@ func TestAReturningClientTakesFewTouches(t *testing.T) {
 	c.atMost(5, "a point that was there before")
 	p.see("[aria-label='Points of earlier visits'] button", "Chart it again")
 }
+
+// Painting where a point is felt ends with its form: the next touch marks a place again.
+func TestTheBodyIsTouchedAgainAfterPainting(t *testing.T) {
+	t.Parallel()
+	p := inesAt(t, "/")
+	opened(p, t.Name(), "Find")
+	mark(p, 196, 768)
+	p.click("button", "^Draw it$")
+	p.see("button[aria-pressed=true]", "^Draw it$")
+	p.click("button", "Chart this point")
+	p.MustElement("[data-points]")
+	mark(p, 181, 842)
+	p.see("h2", "Soleus, left")
+}

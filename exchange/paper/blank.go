@@ -112,6 +112,8 @@ func (s *sheet) rows(head []string, wide []float64, rows [][]string) {
 	s.text("B", small, ink)
 	s.SetDrawColor(rule, rule, rule)
 	s.SetLineWidth(0.25)
+	s.SetCellMargin(1.2)
+	defer s.SetCellMargin(0)
 	for i, h := range head {
 		s.CellFormat(wide[i], 6, h, "B", 0, "L", false, 0, "")
 	}
@@ -121,7 +123,7 @@ func (s *sheet) rows(head []string, wide []float64, rows [][]string) {
 		for i := range head {
 			words := ""
 			if i < len(r) {
-				words = s.fitted(r[i], wide[i]-1)
+				words = s.fitted(r[i], wide[i]-2.6)
 			}
 			s.CellFormat(wide[i], 6.4, words, "1", 0, "L", false, 0, "")
 		}

@@ -16,11 +16,25 @@ type NotePage struct {
 	SignedBy string
 	Addenda  []string
 	Spots    []Spot
+	// Points and Ranges are the tables beside the map, as the visit stands.
+	Points []PointRow
+	Ranges []RangeRow
 }
 
-// Note sets a note.
+// PointRow is a point with what became of it; Number is that of the map.
+type PointRow struct {
+	Number                 int
+	Name                   string
+	Before, After, Results string
+}
+
+// RangeRow is a movement on one side, before and after.
+type RangeRow struct{ Name, Before, After, Change string }
+
+// Note sets a note: what was found and done at a glance, then the text word for word.
 func Note(n NotePage) ([]byte, error) {
 	s := newSheet(n.Heading)
+	s.glance(n)
 	for _, part := range []struct{ title, text string }{
 		{"Subjective", n.Text.Subjective},
 		{"Objective", n.Text.Objective},
@@ -28,15 +42,13 @@ func Note(n NotePage) ([]byte, error) {
 		{"Plan", n.Text.Plan},
 	} {
 		s.heading(part.title)
+		s.text("", fine, ink)
 		for l := range strings.SplitSeq(part.text, "\n") {
 			if strings.TrimSpace(l) != "" {
-				s.paragraph(l)
+				s.MultiCell(0, fineLine, l, "", "L", false)
+				s.Ln(0.4)
 			}
 		}
-	}
-	if len(n.Spots) > 0 {
-		s.heading("Where")
-		s.bodyMap([]body.View{body.Front, body.Back}, n.Spots, 90)
 	}
 	s.Ln(3)
 	s.ruled()
@@ -55,6 +67,31 @@ func Note(n NotePage) ([]byte, error) {
 		s.paragraph(a)
 	}
 	return s.bytes()
+}
+
+// glance is the body map with the points and ranges of the visit, before and after.
+func (s *sheet) glance(n NotePage) {
+	if len(n.Spots) > 0 {
+		s.bodyMap([]body.View{body.Front, body.Back}, n.Spots, 62)
+	}
+	wide := s.width()
+	if len(n.Points) > 0 {
+		rows := make([][]string, len(n.Points))
+		for i, p := range n.Points {
+			rows[i] = []string{fmt.Sprint(p.Number), p.Name, p.Before, p.After, p.Results}
+		}
+		s.rows([]string{"", "Point", "Before", "After", "Result"},
+			[]float64{7, 62, 16, 16, wide - 101}, rows)
+		s.Ln(3)
+	}
+	if len(n.Ranges) > 0 {
+		rows := make([][]string, len(n.Ranges))
+		for i, r := range n.Ranges {
+			rows[i] = []string{r.Name, r.Before, r.After, r.Change}
+		}
+		s.rows([]string{"Range", "Before", "After", "Change"}, []float64{69, 16, 16, wide - 101}, rows)
+		s.Ln(3)
+	}
 }
 
 // IncidentPage is what went wrong at a visit, for whoever asks for it.

@@ -47,6 +47,8 @@ const (
 	margin   = 18.0
 	line     = 5.0
 	small    = 8.5
+	fine     = 9.0
+	fineLine = 4.4
 	normal   = 10.0
 	large    = 17.0
 	ink      = 35
@@ -107,7 +109,7 @@ func (s *sheet) header() {
 	s.CellFormat(0, line, cmp.Or(s.head.Practice.Logo, s.head.Practice.Name), "", 1, "L", false, 0, "")
 	s.text("", small, inkSoft)
 	named := ""
-	if s.head.Practice.Logo != "" {
+	if logo := s.head.Practice.Logo; logo != "" && logo != s.head.Practice.Name {
 		named = s.head.Practice.Name
 	}
 	if words := strings.Trim(named+dot(s.head.Practice.reached()), " ·"); words != "" {

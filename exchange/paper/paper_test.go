@@ -75,10 +75,15 @@ func TestPagesAreSet(t *testing.T) {
 			"note", func() ([]byte, error) {
 				return paper.Note(paper.NotePage{
 					Heading: head, Text: text, SignedBy: "T. Hart, 4 March 2031",
-					Spots: spots,
+					Spots:  spots,
+					Points: []paper.PointRow{{Number: 1, Name: "Soleus, left", Before: "7", After: "3", Results: "released"}},
+					Ranges: []paper.RangeRow{{Name: "Neck rotation, left", Before: "50°", After: "62°", Change: "better"}},
 				})
 			},
-			[]string{"Subjective", "7 of 10 → 3.", "Signed: T. Hart, 4 March 2031", "Ødegård Ångström-Żółć"},
+			[]string{
+				"Before", "Neck rotation, left", "62°", "released", "Subjective", "7 of 10 → 3.",
+				"Signed: T. Hart, 4 March 2031", "Ødegård Ångström-Żółć",
+			},
 			3,
 		},
 		{

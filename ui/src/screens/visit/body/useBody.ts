@@ -68,6 +68,11 @@ export function useBody(
     if (old) return touch(view, old);
     openPoint(point);
   };
+  /** Leaves the form, and what a touch on the body said in it. */
+  const leave = () => {
+    aiming.leave();
+    answering.begin();
+  };
   const siteNames = useSiteNames(core, state.points, height);
   const nameOf = (p: Pick<Schemas["Point"], "muscle" | "side">) => pointName(core, p);
   return {
@@ -77,6 +82,7 @@ export function useBody(
     height,
     marking: path.step === "measure" && path.part === "signs",
     ...aiming,
+    leave,
     setChosen,
     placing,
     painting,
