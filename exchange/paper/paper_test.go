@@ -75,9 +75,13 @@ func TestPagesAreSet(t *testing.T) {
 			"note", func() ([]byte, error) {
 				return paper.Note(paper.NotePage{
 					Heading: head, Text: text, SignedBy: "T. Hart, 4 March 2031",
-					Spots:  spots,
-					Points: []paper.PointRow{{Number: 1, Name: "Soleus, left", Before: "7", After: "3", Results: "released"}},
-					Ranges: []paper.RangeRow{{Name: "Neck rotation, left", Before: "50°", After: "62°", Change: "better"}},
+					Spots: spots,
+					Points: []paper.PointRow{{
+						Number: 1, Name: "Soleus, left", Before: "7", After: "3", Results: "released",
+					}},
+					Ranges: []paper.RangeRow{
+						{Name: "Neck rotation, left", Before: "50°", After: "62°", Change: "better"},
+					},
 				})
 			},
 			[]string{

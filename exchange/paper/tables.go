@@ -19,11 +19,13 @@ func Tables(s visit.State) (points []PointRow, ranges []RangeRow) {
 	}
 	for i, p := range s.Points {
 		row := PointRow{
-			Number: i + 1, Name: wording.Muscle(p.Muscle, p.Side, ""), Before: of(p.NPRS, ""), After: of(p.AfterNPRS, ""),
+			Number: i + 1, Name: wording.Muscle(p.Muscle, p.Side, ""),
+			Before: of(p.NPRS, ""), After: of(p.AfterNPRS, ""),
 		}
 		for _, h := range s.Holds {
 			if h.Point == p.Point && h.Status != visit.HoldRejected {
-				row.Results = strings.TrimPrefix(row.Results+"; "+sentence(wording.Plain(h.Start.Protocol))+": "+h.Result, "; ")
+				done := sentence(wording.Plain(h.Start.Protocol)) + ": " + h.Result
+				row.Results = strings.TrimPrefix(row.Results+"; "+done, "; ")
 			}
 		}
 		points = append(points, row)

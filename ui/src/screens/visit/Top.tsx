@@ -11,7 +11,7 @@ const Head = styled.div`
   grid-column: 1 / -1;
   display: flex;
   align-items: center;
-  gap: 16px;
+  gap: 12px;
   min-width: 0;
   h1 {
     font-size: 21px;
@@ -50,7 +50,7 @@ const Head = styled.div`
 const Step = styled(Link)<{ $open: boolean }>`
   text-decoration: none;
   color: var(--ink-soft);
-  padding: 8px 11px;
+  padding: 8px 8px;
   border-radius: var(--r1);
   font-weight: 560;
   white-space: nowrap;

@@ -58,20 +58,11 @@ export function useBody(
     const first = (await core.ask("palpate", guideOf(c, height))).sites[0];
     if (first) setPair(pairOf(first.view));
   };
-  const openPoint = (point: string) => {
-    aiming.setSelected(point);
-    answering.begin(state.points.find((p) => p.point === point));
-  };
+  const { openPoint, leave } = opening(aiming, answering, state);
   /** A point of this visit is selected; one of an earlier visit is charted again. */
   const select = (view: View, point: string) => {
     const old = earlier.find((p) => p.point === point);
-    if (old) return touch(view, old);
-    openPoint(point);
-  };
-  /** Leaves the form, and what a touch on the body said in it. */
-  const leave = () => {
-    aiming.leave();
-    answering.begin();
+    return old ? touch(view, old) : openPoint(point);
   };
   const siteNames = useSiteNames(core, state.points, height);
   const nameOf = (p: Pick<Schemas["Point"], "muscle" | "side">) => pointName(core, p);
@@ -103,5 +94,24 @@ export function useBody(
     earlier,
     aimAtSite,
     aimAtOther,
+  };
+}
+
+/** A point is opened with what the client has said of it; its form is left with what a touch on
+ * the body said in it. */
+function opening(
+  aiming: ReturnType<typeof useAiming>,
+  answering: ReturnType<typeof useAnswer>,
+  { points }: Schemas["State"],
+) {
+  return {
+    openPoint: (point: string) => {
+      aiming.setSelected(point);
+      answering.begin(points.find((p) => p.point === point));
+    },
+    leave: () => {
+      aiming.leave();
+      answering.begin();
+    },
   };
 }
