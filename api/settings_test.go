@@ -41,3 +41,26 @@ func TestSettingsAreKept(t *testing.T) {
 	want["units"] = "leagues"
 	assert.Equal(t, 422, c.call("PUT", "/api/practice", want, nil).StatusCode)
 }
+
+// How the practice is named and reached stands on the sheet that a client takes home.
+func TestTheLetterheadIsKeptAndLeavesWithTheSheet(t *testing.T) {
+	c := newCaller(t, api.Options{})
+	c.signIn(demo.Logins[0])
+	var was, kept api.Letterhead
+	require.Equal(t, 200, c.call("GET", "/api/practice/letterhead", nil, &was).StatusCode)
+	want := api.Letterhead{
+		Name: "Under the Alder", Address: "1 Sluice Road\nHollin", Telephone: "0155 0100 99", Hours: "Tuesdays",
+		Logo: "ALDER",
+	}
+	require.Equal(t, 200, c.call("PUT", "/api/practice/letterhead", want, &kept).StatusCode)
+	t.Cleanup(func() {
+		c.signIn(demo.Logins[0])
+		c.call("PUT", "/api/practice/letterhead", was, nil)
+	})
+	assert.Equal(t, want, kept)
+	assert.Equal(t, 422, c.call("PUT", "/api/practice/letterhead", api.Letterhead{Name: "  "}, nil).StatusCode)
+	assert.Equal(t, "Under the Alder", c.signIn(demo.Logins[1]).Practice)
+	require.Equal(t, 200, c.call("GET", "/api/practice/letterhead", nil, &kept).StatusCode)
+	assert.Equal(t, want, kept, "everyone who prints reads it")
+	assert.Equal(t, 403, c.call("PUT", "/api/practice/letterhead", want, nil).StatusCode)
+}

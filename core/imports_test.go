@@ -49,7 +49,7 @@ var below = map[string][]string{
 	"device":   {"stable", "decode"},
 	"progress": {"ids", "stable", "decode"},
 	"assess":   {"atlas", "body", "ids", "stable", "progress", "safety", "decode"},
-	"treat":    {"atlas", "body", "ids", "stable", "safety", "decode"},
+	"treat":    {"atlas", "body", "ids", "stable", "safety", "decode", "wording"},
 	"picture":  {"atlas", "body", "ids", "stable", "safety", "solid", "decode"},
 	"points":   {"atlas", "body", "ids", "stable", "safety", "decode", "treat"},
 	"plan":     {"atlas", "ids", "stable", "safety", "decode", "treat"},

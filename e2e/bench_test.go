@@ -40,6 +40,7 @@ func TestBenchBrowser(t *testing.T) {
 	zoomFrames(t, p, "with all muscles")
 	visitReady(t, p)
 	adviceAfterAKey(t)
+	touchToChange(t)
 	longCourse(t)
 }
 

@@ -54,6 +54,8 @@ func reasons(s visit.State) []string {
 	return out
 }
 
+// The parts of a letter are those of the note, fewer of them: who reads it has a minute.
+
 // said is the complaint and what the screening was answered.
 func (w *writer) said(l *lines) {
 	if i := w.State.Interview; i != nil {

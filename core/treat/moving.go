@@ -19,6 +19,7 @@ func (s Start) Moving() string {
 	to := positions(m.Tension, s.Side)
 	does := motionWords(m.Actions[0], s.Side)
 	hand := " Feel for it: " + lowerFirst(m.Confirm.Text)
+	// The strategy says what moves: protocols that share one differ in numbers alone.
 	switch s.Plan.Strategy {
 	case "rounds":
 		if s.Plan.Variant == "reciprocal" {

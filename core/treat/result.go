@@ -46,6 +46,7 @@ func (s Summary) left() string {
 	if len(s.Trace) < 2 || s.Trace[0].Score <= 0 {
 		return string(s.Outcome)
 	}
+	// Of the first score, as the rule of the protocol takes it; not of the highest.
 	share := math.Round(100 * s.Trace[len(s.Trace)-1].Score / s.Trace[0].Score)
 	return fmt.Sprintf("%.0f %% left%s", share, s.course())
 }

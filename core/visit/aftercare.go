@@ -140,7 +140,8 @@ func (s State) secondSide() []UUID {
 	return out
 }
 
-// pressed are the points at which a hold counts.
+// pressed are the points at which a hold counts, in the order in which they were charted.
+// Aftercare, the proposal of the next visit and the second side rest on them.
 func (s State) pressed() []Point {
 	var out []Point
 	for _, p := range s.Points {

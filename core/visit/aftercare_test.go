@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"mokren/core/body"
 	"mokren/core/ids"
 	"mokren/core/safety"
 	"mokren/core/visit"
@@ -94,4 +95,31 @@ func TestAftercareOfTheAnswers(t *testing.T) {
 	assert.NotContains(t, strings.Join(loose.Usual, " "), "bruise")
 	thin := answered(safety.Answer{Question: "anticoagulant", Answer: "yes"})
 	assert.Contains(t, strings.Join(thin.Usual, " "), "You bruise more easily")
+}
+
+// A point on the other side of what was pressed waits, unless something stands against it.
+func TestTheSecondSideWaitsToBePressed(t *testing.T) {
+	l := pressedAt("soleus")
+	other := charted(501, "soleus")
+	other.Side = ids.Right
+	other.View, other.X, other.Y = func() (body.View, float64, float64) {
+		v, p := muscleOf("soleus").OnFigure(other.Place, ids.Right, body.DefaultHeightCM)
+		return v, p.X, p.Y
+	}()
+	l.add("a", "point-charted", 0, other)
+	l.add("a", "point-charted", 0, charted(502, "tibialis-anterior"))
+	s := visit.Reduce(asked(), l.events)
+	require.Empty(t, s.Rejected)
+	assert.Equal(t, []visit.UUID{visit.UUID(uid(501))}, s.SecondSide, "the other muscle has no second side here")
+	b := started(601, 501, "soleus")
+	b.Start.Side = ids.Right
+	l.add("a", "hold-started", 0, b)
+	assert.Empty(t, visit.Reduce(asked(), l.events).SecondSide)
+}
+
+func TestTheNextVisitIsOfferedOnItsWeekday(t *testing.T) {
+	s := visit.Reduce(asked(), pressedAt("soleus").events)
+	next := s.Aftercare(nil).Next
+	assert.Equal(t, []int{3, 7}, next.Offer)
+	assert.Equal(t, []int{7, 14}, visit.Reduce(asked(), (&log{}).events).Aftercare(nil).Next.Offer)
 }

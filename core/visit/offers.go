@@ -35,6 +35,7 @@ func (s State) Offers(ctx Context, earlier []FoundPoint, nowMS int64) ([]Offer, 
 	rank := map[UUID]int{}
 	for i, p := range s.Points {
 		o := s.offer(p, work.Points[i].counts())
+		// Behind every step of the plan, and what was pressed behind that.
 		rank[p.Point] = len(planned.Steps)
 		if s.hasHold(p.Point) {
 			rank[p.Point]++
@@ -69,6 +70,7 @@ func (s State) offer(p Point, by points.Suggestion) Offer {
 		return o
 	}
 	o.Protocol, o.MuscleSet = by.Protocol, by.Set
+	// The protocol's contacts in their order; the place's own where it allows none of them.
 	for _, c := range by.Contacts {
 		if o.Contact == "" && free(p.Contacts, string(c)) {
 			o.Contact = c

@@ -23,7 +23,8 @@ type ToRecheck struct {
 	Done bool   `json:"done"`
 }
 
-// toRecheck lists what is looked at again, points first.
+// toRecheck lists what is looked at again, points first. It is computed at the end of a replay,
+// for flags of posture and gauges depend on both sides, and a hold counts by its status.
 func (r *reducer) toRecheck() []ToRecheck {
 	out := []ToRecheck{}
 	for _, p := range r.state.Points {
@@ -40,6 +41,7 @@ func (r *reducer) toRecheck() []ToRecheck {
 			})
 		}
 	}
+	// Standing and walking is asked for as soon as there is anything to ask for at all.
 	pressed := len(out) > 0
 	out = append(out, r.rangesAgain()...)
 	for _, g := range r.state.Gauges {

@@ -14,8 +14,8 @@ const Note = styled.div`
   border-radius: var(--r1);
   padding: 10px 14px;
 `;
-/** A refusal stays one; an outage may be over. */
-const mayHelp = (e: Error) => !(e instanceof Problem) || e.status < 400 || e.status >= 500;
+/** What one's role does not allow stays refused; all else may be over. */
+const mayHelp = (e: Error) => !(e instanceof Problem) || e.status !== 403;
 
 export function ErrorPanel({ error, onRetry }: { error: Error; onRetry?: () => void }) {
   return (

@@ -84,7 +84,7 @@ function Form({ visit, me, ...was }: Props & { text: string; to: string }) {
       </Long>
       <Row>
         <Button type="submit" $kind="main">
-          Sign as {me.name}
+          Sign the letter
         </Button>
       </Row>
     </Stack>

@@ -1,0 +1,56 @@
+package e2e
+
+import (
+	"testing"
+)
+
+// touchToChange lists, for each step of a visit, how long it takes from a touch to its change on
+// screen: every group of choices once, and what saves a point.
+func touchToChange(t *testing.T) {
+	t.Helper()
+	p := inesAt(t, "/")
+	opened(p, "Touched", "Recheck", calf, spot{"soleus", "right"})
+	for _, step := range []string{"Pain", "Screen", "Measure", "Press", "Recheck", "Close", "Find"} {
+		stepTo(p, step)
+		p.still()
+		if step == "Find" {
+			mark(p, 181, 842)
+			p.see("h2", "Soleus, left")
+		}
+		listTouches(t, p, step)
+	}
+	ms := p.MustEval(touched, `[...document.querySelectorAll("button")].filter((b) => b.textContent === "Chart this point")`,
+		"[data-points]").Arr()
+	t.Logf("from a touch to its change: a point charted, %.0f ms", ms[0].Get("ms").Num())
+}
+
+// listTouches touches the first free choice of every group on screen.
+func listTouches(t *testing.T, p *page, step string) {
+	t.Helper()
+	ms := p.MustEval(touched, `[...document.querySelectorAll(".panel [role=radiogroup]")].map((g) =>
+		[...g.querySelectorAll("[role=radio]")].find((r) => r.ariaChecked !== "true" && !r.disabled)).filter(Boolean)`, "").Arr()
+	if len(ms) == 0 {
+		return
+	}
+	worst := ms[len(ms)-1]
+	t.Logf("from a touch to its change, %s: %.0f ms at the median of %d, %.0f ms at the most (%s)", step,
+		ms[len(ms)/2].Get("ms").Num(), len(ms), worst.Get("ms").Num(), worst.Get("name").Str())
+}
+
+// touched presses controls, one after the other, and gives the time until each is changed itself,
+// or until something is there, and a frame is painted; sorted.
+const touched = `async (controls, there) => {
+	const frame = () => new Promise(requestAnimationFrame), out = [];
+	for (const c of eval(controls)) {
+		if (!c.isConnected) continue;
+		const name = (c.closest("[role=radiogroup]")?.ariaLabel ?? c.textContent).slice(0, 40);
+		const from = performance.now();
+		c.click();
+		const is = () => (there ? document.querySelector(there) : c.ariaChecked === "true" || !c.isConnected);
+		while (!is() && performance.now() - from < 3000) await frame();
+		await frame();
+		out.push({ ms: performance.now() - from, name });
+		await frame();
+	}
+	return out.sort((a, b) => a.ms - b.ms);
+}`
