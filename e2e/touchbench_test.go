@@ -9,26 +9,28 @@ import (
 func touchToChange(t *testing.T) {
 	t.Helper()
 	p := inesAt(t, "/")
-	opened(p, "Touched", "Recheck", calf, spot{"soleus", "right"})
-	for _, step := range []string{"Pain", "Screen", "Measure", "Press", "Recheck", "Close", "Find"} {
-		stepTo(p, step)
-		p.still()
-		if step == "Find" {
-			mark(p, 181, 842)
-			p.see("h2", "Soleus, left")
-		}
-		listTouches(t, p, step)
-	}
+	opened(p, "Touched", "Find", calf, spot{"soleus", "right"})
+	mark(p, 181, 842)
+	p.see("h2", "Soleus, left")
+	listTouches(t, p, "Find")
 	ms := p.MustEval(touched, `[...document.querySelectorAll("button")].filter((b) => b.textContent === "Chart this point")`,
 		"[data-points]").Arr()
 	t.Logf("from a touch to its change: a point charted, %.0f ms", ms[0].Get("ms").Num())
+	for _, step := range []string{"Pain", "Measure", "Press", "Close", "Screen"} {
+		stepTo(p, step)
+		if step == "Press" {
+			p.MustElement("[data-choices]")
+		}
+		p.MustWaitStable()
+		listTouches(t, p, step)
+	}
 }
 
 // listTouches touches the first free choice of every group on screen.
 func listTouches(t *testing.T, p *page, step string) {
 	t.Helper()
-	ms := p.MustEval(touched, `[...document.querySelectorAll(".panel [role=radiogroup]")].map((g) =>
-		[...g.querySelectorAll("[role=radio]")].find((r) => r.ariaChecked !== "true" && !r.disabled)).filter(Boolean)`, "").Arr()
+	ms := p.MustEval(touched, `[...document.querySelectorAll(".panel [role=radiogroup]")]
+		.filter((g) => g.ariaLabel !== "Muscle under the finger").map((g) => [...g.querySelectorAll("[role=radio]")].find((r) => r.ariaChecked !== "true" && !r.disabled)).filter(Boolean)`, "").Arr()
 	if len(ms) == 0 {
 		return
 	}
