@@ -133,3 +133,19 @@ func TestTheBodyIsTouchedAgainAfterPainting(t *testing.T) {
 	mark(p, 181, 842)
 	p.see("h2", "Soleus, left")
 }
+
+// A muscle that is on no list is named, and its usual place opens the point that lies there.
+func TestSearchNamesAnyMuscleAndOpensWhatIsThere(t *testing.T) {
+	t.Parallel()
+	p := inesAt(t, "/")
+	opened(p, t.Name(), "Find", calf)
+	p.pick("Name", "Soleus")
+	p.see("[data-sought=soleus] h2", "Soleus, left")
+	p.click("[data-sought=soleus] [data-site=lower-inner]", ".")
+	p.see("[data-charting=soleus] button", "Chart this point")
+	chart(p, 5, "yes")
+	p.MustElement("[data-points]")
+	p.pick("Name", "Soleus")
+	p.click("[data-sought=soleus] [data-site=lower-inner]", ".")
+	p.see("[data-charting=soleus] button", "Save changes")
+}

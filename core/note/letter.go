@@ -20,6 +20,7 @@ type LetterDraft struct {
 func Letter(v Visit) LetterDraft {
 	w := writer{Visit: v, work: v.State.Work(v.Context, v.Earlier, v.Suspects)}
 	out := LetterDraft{Why: reasons(v.State)}
+	// Where the program has no reason of its own, the therapist writes theirs.
 	var l lines
 	l.add("Dear colleague,")
 	l.add("I ask you to examine this client, whom I saw for massage therapy.")

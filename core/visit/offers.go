@@ -85,6 +85,8 @@ func (s State) offer(p Point, by points.Suggestion) Offer {
 	return o
 }
 
+// A choice may be listed and barred: the page shows it with its reason, and offers another.
+
 // free reports whether a choice is there and nothing speaks against it.
 func free(list []Choice, id string) bool {
 	return slices.ContainsFunc(list, func(c Choice) bool { return c.ID == id && c.Why == "" })

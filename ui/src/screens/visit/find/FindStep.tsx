@@ -9,7 +9,7 @@ import type { StepProps } from "../StepProps";
 import { BeforeHands, useBeforeHands } from "./BeforeHands";
 import { ChartCard } from "./ChartCard";
 import { PointList } from "./PointList";
-import { SearchCard } from "./SearchCard";
+import { Another, SearchCard } from "./SearchCard";
 
 interface Props extends StepProps {
   body: Body;
@@ -38,6 +38,7 @@ export function FindStep({ visit, body, work, finger }: Props) {
         ) : (
           <FoundBefore visit={visit} />
         )}
+        <Another core={visit.core} onPick={body.setChosen} />
       </>
     );
   }

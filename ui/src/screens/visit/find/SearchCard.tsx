@@ -124,7 +124,6 @@ export function SearchCard({ visit, body, search, finger }: Props) {
           </Listed>
         </Card>
       )}
-      <Another core={visit.core} onPick={body.setChosen} />
     </>
   );
 }
@@ -132,7 +131,7 @@ export function SearchCard({ visit, body, search, finger }: Props) {
 type Sided = "left" | "right";
 
 /** A muscle that is not on the list, by its name. */
-function Another({ core, onPick }: { core: Core; onPick: (m: MuscleSide) => void }) {
+export function Another({ core, onPick }: { core: Core; onPick: (m: MuscleSide) => void }) {
   const [side, setSide] = useState<Sided>("left");
   const may = core.lists.muscles.filter((m) => m.sites.length > 0);
   return (
