@@ -28,6 +28,10 @@ const Paper = styled.article`
     display: grid;
     gap: 6px;
   }
+  .call a {
+    color: inherit;
+    white-space: nowrap;
+  }
   .call {
     border-left: 5px solid var(--warn);
     padding-left: 14px;
@@ -70,12 +74,12 @@ const sidesInWords = (sides: string[]) => (sides.length > 1 ? "both sides" : (si
 export function Sheet({ practice, emergency, day, sheet }: Props) {
   return (
     <Paper data-aftercare>
-      <header>
+      <div>
         <h1>After your treatment</h1>
         <p className="quiet">
           {practice.name} · {day}
         </p>
-      </header>
+      </div>
       {sheet.worked.length > 0 && (
         <section>
           <h2>What was worked</h2>
@@ -106,7 +110,14 @@ export function Sheet({ practice, emergency, day, sheet }: Props) {
         </section>
       )}
       <section className="call">
-        <h2>Not usual: call us{practice.telephone && `, ${practice.telephone}`}</h2>
+        <h2>
+          Not usual: call us
+          {practice.telephone && (
+            <>
+              , <a href={`tel:${practice.telephone.replace(/\s/g, "")}`}>{practice.telephone}</a>
+            </>
+          )}
+        </h2>
         <ul>
           {sheet.not_usual.map((u) => (
             <li key={u}>{u}</li>
