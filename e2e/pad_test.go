@@ -87,8 +87,13 @@ func TestAHoldWithoutATouch(t *testing.T) {
 	phase(p, "ready")
 	code := paired(p)
 	client := clientpad.New("http://"+s.addr, code)
+	place := func() float64 { return p.see("button", "^Pressure pad$").MustShape().Box().X }
+	was := place()
 	go client.Run(t.Context())
+	p.MustElement(`[data-pad=there]`)
+	assert.InDelta(t, was, place(), 0.5, "no key moves from under a finger when the client's pad connects")
 	p.click("button", "^Pressure pad$")
+	p.MustElement(`[data-pressure-pad][aria-pressed=true]`)
 
 	// From here on nobody touches anything.
 	_, err := p.Element(`main[data-phase=press]`)

@@ -150,6 +150,11 @@ function Head({ hold, prefs, seen, pad, onOpen, onBack }: HeadProps) {
         </div>
       </div>
       <Sent />
+      {/* What changes its width by itself stands left of all other keys: none of them
+       * moves away from under a finger when the client's pad connects. */}
+      <Key $slim $tone={seen === "lost" ? "warn" : undefined} onPress={() => onOpen("pad")} data-pad={seen}>
+        {padWords[seen]}
+      </Key>
       {pad.known && (
         <Key
           $slim
@@ -161,9 +166,6 @@ function Head({ hold, prefs, seen, pad, onOpen, onBack }: HeadProps) {
           Pressure pad
         </Key>
       )}
-      <Key $slim $tone={seen === "lost" ? "warn" : undefined} onPress={() => onOpen("pad")} data-pad={seen}>
-        {padWords[seen]}
-      </Key>
       <Key $slim onPress={() => onOpen("room")}>
         {prefs.loudness === "off" ? "Tones off" : "Sound"}
       </Key>
