@@ -145,6 +145,9 @@ func (s *state) release(Event) string {
 func (s *state) flush() {
 	s.phase = PhaseFlush
 	s.flushEnd = s.now + flushFor
+	if (s.pend.isReturn() || s.pend == nextPress) && s.tooLittleLeft() {
+		s.pend = nothing
+	}
 	if s.plan.PressMaxMS > 0 {
 		s.flushEnd = s.now + flushBeforeBack
 	}
@@ -160,6 +163,12 @@ func (s *state) flush() {
 	default:
 		s.say(11, "Flush 20–30 s with long strokes.", s.said.reason, Flush)
 	}
+}
+
+// tooLittleLeft: what is left of the cap is over before the first score could be asked, so
+// the hand would come on only to be told to come off.
+func (s *state) tooLittleLeft() bool {
+	return !s.rules.pressesToTheCap && s.start.Limits.CapMS-s.pressed < firstAskAfter
 }
 
 // flushed is the end of a flush: done, or what was pending.

@@ -6,10 +6,10 @@ import "mokren/core/decode"
 // every start event; it changes whenever the same log could give another
 // outcome, and the rules that were stay below, so that a hold once recorded
 // comes to the same for ever (testdata holds logs of every version).
-const RulesVersion = "2027-02"
+const RulesVersion = "2027-03"
 
 // lastRules may still begin a hold: a tablet that was offline at an upgrade brings them.
-const lastRules = "2027-01"
+const lastRules = "2027-02"
 
 // rulebook is what one version of the rules does otherwise than today's; the
 // zero value is today's.
@@ -26,6 +26,8 @@ type rulebook struct {
 	twoNervesClose bool
 	// runsAlone: a hold that nobody attended ran on past its cap without end.
 	runsAlone bool
+	// pressesToTheCap: a next press or a return was begun with a second of the cap left.
+	pressesToTheCap bool
 	first
 }
 
@@ -49,10 +51,11 @@ var asFirst = first{noParts: true, calmIsTwo: true, sinksOn: true, checksAgain: 
 var rulebooks = map[string]rulebook{
 	"2026-11": {
 		suddenInFloats: true, signInFlushIgnored: true, undoTakesAny: true, twoNervesClose: true, runsAlone: true,
-		first: asFirst,
+		pressesToTheCap: true, first: asFirst,
 	},
-	"2026-12":    {runsAlone: true, first: asFirst},
-	lastRules:    {runsAlone: true},
+	"2026-12":    {runsAlone: true, pressesToTheCap: true, first: asFirst},
+	"2027-01":    {runsAlone: true, pressesToTheCap: true},
+	lastRules:    {pressesToTheCap: true},
 	RulesVersion: {},
 }
 

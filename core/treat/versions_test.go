@@ -130,3 +130,32 @@ func TestAHoldThatNobodyAttends(t *testing.T) {
 
 	assert.InDelta(t, 1800-float64(capMS)/1000, begun("2027-01").At(1_800_000).OverrunS, 1e-9)
 }
+
+// With less of the cap left than a first question takes, the hand does not come on again;
+// with just enough it does, and the rules of before began whatever was left.
+func TestNoPressBeginsJustBeforeTheCap(t *testing.T) {
+	flushed := func(rules string, pressed int64) treat.Line {
+		capMS := int64(60_000)
+		start, err := treat.NewStart(treat.Request{Protocol: "brief-holds", CapMS: &capMS})
+		require.NoError(t, err)
+		start.Rules = rules
+		c, err := treat.Replayer(start)
+		require.NoError(t, err)
+		at := int64(0)
+		apply := func(after int64, k treat.Kind, score float64) treat.Line {
+			at += after
+			return c.Apply(treat.Event{At: at, Kind: k, Score: score})
+		}
+		for _, s := range []int64{28_000, pressed - 28_000} {
+			apply(20_000, treat.KindContact, 0)
+			apply(3000, treat.KindScore, 7)
+			apply(s-4000, treat.KindScore, 2)
+			apply(1000, treat.KindRelease, 0)
+		}
+		require.InDelta(t, float64(pressed)/1000, c.At(at).PressureS, 1e-9)
+		return c.At(at + 20_000)
+	}
+	assert.Equal(t, treat.PhaseReady, flushed(treat.RulesVersion, 55_000).Phase, "5 s are enough")
+	assert.Equal(t, treat.PhaseDone, flushed(treat.RulesVersion, 55_001).Phase)
+	assert.Equal(t, treat.PhaseReady, flushed("2027-02", 58_000).Phase)
+}
