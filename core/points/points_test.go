@@ -343,6 +343,13 @@ func TestTheSuggestionInItsOrder(t *testing.T) {
 	assert.NotEqual(t, ids.Protocol("contract-relax"), Suggest(touchable(Request{
 		Point: p("infraspinatus"), Screening: yes("stiff-shoulder-painful"), WorkedBefore: "contract-relax",
 	})).Protocol, "nor because it worked before")
+	pressed := yes("high-blood-pressure")
+	short := Suggest(touchable(Request{Point: back, Screening: pressed, Instead: "slow-ramp"}))
+	assert.True(t, short.Blocked)
+	assert.Equal(t, "Slow ramp takes at least 70 s, and 60 s are allowed here.", short.Text)
+	no := NotHere{"slow-ramp", short.Text}
+	assert.Contains(t, NotOffered(touchable(Request{Point: back, Screening: pressed})), no)
+	assert.NotContains(t, NotOffered(touchable(Request{Point: back})), no)
 }
 
 // Whatever is chosen, no ceiling of protocol, site or screening is passed.

@@ -234,8 +234,39 @@ func (r Request) unfit(p ids.Protocol) string {
 	if known, _ := treat.Find(p); r.frontOfNeck() && !known.ShortPresses {
 		return "Front of the neck: only brief holds, short repeats and pulses."
 	}
-	no, _ := r.moves(p)
-	return no
+	if no, _ := r.moves(p); no != "" {
+		return no
+	}
+	return r.tooShort(p)
+}
+
+// tooShort: the time that place and screening leave is less than the protocol takes.
+func (r Request) tooShort(id ids.Protocol) string {
+	p, _ := treat.Find(id)
+	site, _ := safety.Site(r.Point.Muscle, r.Point.where())
+	l := r.Screening.Limits.On(p.Limits.Strictest(site))
+	if l.CapMS >= p.LeastCapMS {
+		return ""
+	}
+	return fmt.Sprintf("%s takes at least %v s, and %v s are allowed here.", p.Name, float64(p.LeastCapMS)/1000,
+		float64(l.CapMS)/1000)
+}
+
+// NotHere is a protocol that is not offered at a point, and why.
+type NotHere struct {
+	Protocol ids.Protocol `json:"protocol"`
+	Why      string       `json:"why"`
+}
+
+// NotOffered lists the protocols that would be refused at a point, with the reason.
+func NotOffered(r Request) []NotHere {
+	out := []NotHere{}
+	for _, p := range treat.Protocols() {
+		if why := r.unfit(p.ID); why != "" {
+			out = append(out, NotHere{p.ID, why})
+		}
+	}
+	return out
 }
 
 // moves is what the answers say of what a protocol asks of the joints.

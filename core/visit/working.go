@@ -36,6 +36,8 @@ type PointWork struct {
 	Suggested points.Suggestion `json:"suggested"`
 	// Taken is the protocol chosen by hand with what the safety rules say to it.
 	Taken *points.Suggestion `json:"taken,omitempty"`
+	// NotOffered are the protocols that would be refused at this point.
+	NotOffered []points.NotHere `json:"not_offered"`
 	// Perhaps are spots of earlier visits just beyond the tolerance.
 	Perhaps []FoundPoint `json:"perhaps"`
 	// Own is where this client has felt it before, from the second time on.
@@ -79,6 +81,10 @@ func (s State) Work(ctx Context, earlier []FoundPoint, suspects []assess.Suspect
 			r.WorkedBefore = before.Worked
 		}
 		w.Suggested = points.Suggest(r)
+		w.NotOffered = []points.NotHere{}
+		if !w.Suggested.Blocked {
+			w.NotOffered = points.NotOffered(r)
+		}
 		if p.Chosen != "" {
 			r.Instead = p.Chosen
 			taken := points.Suggest(r)

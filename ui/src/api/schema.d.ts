@@ -4860,6 +4860,10 @@ export interface components {
             /** Format: double */
             y: number;
         };
+        PointNotHere: {
+            protocol: components["schemas"]["ProtocolID"];
+            why: string;
+        };
         PointPoint: {
             /** @enum {string} */
             familiar?: "yes" | "partly" | "no" | "unknown";
@@ -4997,6 +5001,7 @@ export interface components {
             certainty: "trigger-point" | "possible" | "tender-spot";
             /** @description as computed */
             judged: components["schemas"]["PointJudgement"];
+            not_offered: components["schemas"]["PointNotHere"][];
             of?: string;
             own_referral: components["schemas"]["Place"][];
             perhaps: components["schemas"]["FoundPoint"][];

@@ -88,11 +88,10 @@ export const HoldRoom = styled(TableRoom)`
     min-height: 0;
   }
   .care {
-    font-size: 18px;
+    font-size: 20px;
+    line-height: 1.3;
     color: var(--ink-soft);
-    white-space: nowrap;
-    overflow: hidden;
-    text-overflow: ellipsis;
+    text-wrap: pretty;
   }
   .care b {
     color: var(--warn);

@@ -2,6 +2,7 @@
 // what safety says to that.
 import type { Schemas } from "../../../api/client";
 import { Pick } from "../../../parts/controls";
+import { Disclosed } from "../../../parts/Disclosed";
 import { Said } from "../../../parts/layout";
 import { listed, setName } from "../../../parts/words";
 import type { StepProps } from "../StepProps";
@@ -21,7 +22,7 @@ interface Props extends StepProps {
 }
 
 export function ProtocolPick({ visit, point, work }: Props) {
-  const { suggested, taken } = work;
+  const { suggested, taken, not_offered: no } = work;
   if (suggested.blocked) return <Said $tone="stop">{suggested.text}</Said>;
   const now = taken ?? suggested;
   const { protocols: known } = visit.core.lists;
@@ -31,7 +32,9 @@ export function ProtocolPick({ visit, point, work }: Props) {
         label="Protocol"
         none={`${suggested.name}, as suggested`}
         value={point.chosen_protocol}
-        options={known.map((s) => s.protocol).filter((p) => p !== suggested.protocol)}
+        options={known
+          .map((s) => s.protocol)
+          .filter((p) => p !== suggested.protocol && !no.some((n) => n.protocol === p))}
         describe={(p) => known.find((s) => s.protocol === p)?.name ?? p}
         onPick={(protocol) =>
           visit.write("protocol-chosen", { point: point.point, ...(protocol ? { protocol } : {}) })
@@ -40,6 +43,15 @@ export function ProtocolPick({ visit, point, work }: Props) {
       <Said className={now.blocked ? undefined : "quiet"} $tone={now.blocked ? "stop" : undefined} $small>
         {now.blocked ? `${now.text} It stays with ${suggested.name}.` : `${now.text} ${limitsOf(now)}`}
       </Said>
+      {no.length > 0 && (
+        <Disclosed summary={`Not offered here: ${no.length} of ${known.length}`}>
+          {no.map((n) => (
+            <Said key={n.protocol} $small>
+              {known.find((s) => s.protocol === n.protocol)?.name}: {n.why}
+            </Said>
+          ))}
+        </Disclosed>
+      )}
       {now.cautions && <Said $tone="warn">{now.cautions.join(" ")}</Said>}
     </>
   );
