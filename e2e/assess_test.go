@@ -19,7 +19,7 @@ func TestFromTheStoryToASuspect(t *testing.T) {
 	t.Parallel()
 	p, client := visiting(t, "Story")
 	stepTo(p, "Pain")
-	p.MustElementX(`//button[text()="Soles"]`).MustClick()
+	p.turn("sole-left")
 	p.MustElementX(`//*[@role="radiogroup"][@aria-label="Brush"]//button[text()="broad"]`).MustClick()
 	paint(p, "sole-left", [][2]float64{{200, 870}, {280, 870}, {240, 930}})
 	p.click("button", "Add an activity")

@@ -112,7 +112,7 @@ func TestChartByKeyboardAlone(t *testing.T) {
 	p.see("a", "Marta")
 	newVisit(p, ownClient(p, "Keyboard"))
 	stepTo(p, "Find")
-	p.MustElement("svg[data-view=back] path")
+	p.turn("back")
 	p.MustElement("svg[data-view=back]").MustFocus()
 	// From the middle of the view down and out to the left calf: far, then near.
 	aim := func(k input.Key, far, near int) {

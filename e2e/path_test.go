@@ -25,10 +25,21 @@ func (p *page) at(view string, x, y float64) proto.Point {
 	return proto.NewPoint(pt[0].Num(), pt[1].Num())
 }
 
+// turn brings a view of the body into the room, if it is not there.
+func (p *page) turn(view string) {
+	p.t.Helper()
+	p.MustElement("svg[data-view] path")
+	p.still()
+	if p.MustHas("[data-views]:not([data-views~=" + view + "])") {
+		p.MustElement("[data-turn=" + view + "]").MustClick()
+	}
+	p.MustElement("svg[data-view=" + view + "] path")
+}
+
 // mark touches a place of the back view, given in view units.
 func mark(p *page, x, y float64) {
 	p.t.Helper()
-	p.MustElement("svg[data-view=back] path")
+	p.turn("back")
 	p.still()
 	require.NoError(p.t, p.Mouse.MoveTo(p.at("back", x, y)))
 	p.Mouse.MustClick(proto.InputMouseButtonLeft)
@@ -53,6 +64,7 @@ func (p *page) still() {
 // paint draws one stroke over a view, through places in view units.
 func paint(p *page, view string, through [][2]float64) {
 	p.t.Helper()
+	p.turn(view)
 	p.MustElement("svg[data-view=" + view + "][data-cells] path")
 	for i, at := range through {
 		require.NoError(p.t, p.Mouse.MoveTo(p.at(view, at[0], at[1])))

@@ -58,6 +58,8 @@ func inBrowser() []Calc {
 			`{}`, Thresholds),
 		document("under", "Which muscles lie under a touched place",
 			`{"view":"back","x":195,"y":770,"height_cm":170}`, Under),
+		document("views", "Which views of the body the work wants: one, or two where it lies in both",
+			`{"muscle":"soleus","side":"left","points":["front","back"]}`, Views),
 	}
 }
 

@@ -77,13 +77,18 @@ type UnderOut struct {
 	Side    ids.Side          `json:"side"`
 	Cell    string            `json:"cell"`
 	Muscles []atlas.Candidate `json:"muscles"`
+	// MMPerUnit is how much of this client a unit of the view stands for.
+	MMPerUnit float64 `json:"mm_per_unit" doc:"of the client, a unit of the view"`
 }
 
 // Under answers a touch on the figure.
 func Under(in TouchIn) (UnderOut, error) {
 	v, p := in.View, body.Point{X: in.X, Y: in.Y}
 	cell := body.CellAt(v, p)
-	out := UnderOut{Cell: cell.String(), Side: v.SideAt(p), Muscles: []atlas.Candidate{}}
+	out := UnderOut{
+		Cell: cell.String(), Side: v.SideAt(p), Muscles: []atlas.Candidate{},
+		MMPerUnit: 10 * v.CMPerUnit(height(in.HeightCM)),
+	}
 	if n, ok := body.RegionOf(cell); ok {
 		out.Region, out.Side = n.Region, n.Side
 		out.Muscles = append(out.Muscles, atlas.Under(v, p, height(in.HeightCM))...)
@@ -123,6 +128,41 @@ func Cells(in CellsIn) (CellsOut, error) {
 		}
 	}
 	return out, nil
+}
+
+// ViewsIn is what somebody looks at the body for.
+type ViewsIn struct {
+	Aim     body.View   `json:"aim,omitempty" doc:"where a finger has just been"`
+	Muscle  ids.Muscle  `json:"muscle,omitempty"`
+	Side    ids.Side    `json:"side,omitempty"`
+	Site    string      `json:"site,omitempty" doc:"one of the muscle's usual places"`
+	Points  []body.View `json:"points,omitempty" maxItems:"200" doc:"the view of each point"`
+	Painted []OnView    `json:"painted,omitempty" maxItems:"8"`
+	// Anywhere: the next touch may lie in front or behind.
+	Anywhere bool `json:"anywhere,omitempty"`
+}
+
+// OnView is how many cells of a drawing lie in a view.
+type OnView struct {
+	View  body.View `json:"view"`
+	Cells int       `json:"cells" minimum:"0"`
+}
+
+// ViewsOut are the views that fill the pane, one or two.
+type ViewsOut struct {
+	Views []body.View `json:"views"`
+}
+
+// Views chooses the views that the work wants.
+func Views(in ViewsIn) (ViewsOut, error) {
+	painted := map[body.View]int{}
+	for _, p := range in.Painted {
+		painted[p.View] += p.Cells
+	}
+	return ViewsOut{atlas.MainViews(atlas.Work{
+		Aim: in.Aim, Muscle: in.Muscle, Side: in.Side, Site: in.Site, Points: in.Points, Painted: painted,
+		Anywhere: in.Anywhere,
+	})}, nil
 }
 
 // AtlasOut lists muscles, the best match first.

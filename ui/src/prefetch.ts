@@ -2,7 +2,7 @@
 // asked for: the core, the screen's own script, a visit, and the views of the
 // body that it begins with.
 import type { QueryClient } from "@tanstack/react-query";
-import { figureOf, pairs } from "./body/views";
+import { beside, figureOf } from "./body/views";
 import { loadCore } from "./core/loadCore";
 import { fetchAhead } from "./core/openVisit";
 import { matchPath } from "react-router";
@@ -17,7 +17,7 @@ export function prefetch(path: string, queries: QueryClient) {
   screen?.ahead?.();
   const { id } = (matchPath(route.path, path)?.params ?? {}) as { id?: string };
   if (ahead.has("visit") && id) fetchAhead(id);
-  if (ahead.has("body")) for (const view of pairs.Body ?? []) void queries.prefetchQuery(figureOf(view));
+  if (ahead.has("body")) for (const view of beside("front")) void queries.prefetchQuery(figureOf(view));
   // Who needs it asks again, and says so when it fails.
   if (ahead.has("core")) void loadCore().catch(() => undefined);
 }

@@ -770,6 +770,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/views": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Which views of the body the work wants: one, or two where it lies in both */
+        post: operations["calc-views"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calendar": {
         parameters: {
             query?: never;
@@ -4194,6 +4211,11 @@ export interface components {
             n: number;
             what: string;
         };
+        OnView: {
+            /** Format: int64 */
+            cells: number;
+            view: components["schemas"]["View"];
+        };
         OneTimeLink: {
             /** @description of this server; opens once */
             path: string;
@@ -6139,6 +6161,11 @@ export interface components {
         };
         UnderOut: {
             cell: string;
+            /**
+             * Format: double
+             * @description of the client, a unit of the view
+             */
+            mm_per_unit: number;
             muscles: components["schemas"]["Candidate"][];
             /** @description empty off the figure */
             region?: components["schemas"]["RegionID"];
@@ -6177,6 +6204,21 @@ export interface components {
             strands: components["schemas"]["Strand"][];
             structures: components["schemas"]["Keep"][];
             zones: components["schemas"]["Zone"][];
+        };
+        ViewsIn: {
+            /** @description where a finger has just been */
+            aim?: components["schemas"]["View"];
+            anywhere?: boolean;
+            muscle?: components["schemas"]["MuscleID"];
+            painted?: components["schemas"]["OnView"][];
+            /** @description the view of each point */
+            points?: components["schemas"]["View"][];
+            side?: components["schemas"]["Side"];
+            /** @description one of the muscle's usual places */
+            site?: string;
+        };
+        ViewsOut: {
+            views: components["schemas"]["View"][];
         };
         Visit: {
             /** Format: uuid */
@@ -9109,6 +9151,67 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["UnderOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "calc-views": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ViewsIn"];
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ViewsOut"];
                 };
             };
             /** @description Unauthorized */

@@ -1,19 +1,6 @@
-// The frame of one view of the body: the drawing as tall as there is room, its
-// name beneath; and two of them.
+// The frame of one view of the body: the drawing as tall as there is room, and beneath
+// it its name and how close it is, so that nothing lies over the body.
 import { styled } from "styled-components";
-
-/** Two views beside each other. Close up, two parts of the body would run into each
- * other: a line keeps them apart. */
-export const BodyPair = styled.div`
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  grid-template-rows: minmax(0, 1fr);
-  gap: var(--s3);
-  min-height: 0;
-  > * + * {
-    border-left: 1px solid var(--line-soft);
-  }
-`;
 
 export const BodyFrame = styled.figure`
   margin: 0;
@@ -50,11 +37,9 @@ export const BodyFrame = styled.figure`
   position: relative;
   overflow: hidden;
   .zoom {
-    position: absolute;
-    right: 0;
-    bottom: 24px;
-    display: grid;
+    display: flex;
     gap: var(--s1);
+    margin-left: auto;
   }
   .zoom button {
     width: 44px;
@@ -63,34 +48,27 @@ export const BodyFrame = styled.figure`
     border-radius: var(--r1);
     background: var(--card);
     color: var(--ink-soft);
-    opacity: 0.9;
     font-size: var(--t4);
     cursor: pointer;
+    display: grid;
+    place-items: center;
   }
   @media print {
     .zoom {
       display: none;
     }
   }
-  .inset {
-    position: absolute;
-    left: 0;
-    bottom: 24px;
-    width: 58px;
-    height: 120px;
-    border: 1px solid var(--line-soft);
-    border-radius: var(--r1);
-    background: var(--card);
-    opacity: 0.92;
-    pointer-events: none;
-  }
   figcaption {
     position: relative;
     width: 100%;
-    text-align: center;
+    min-height: 48px;
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 0 var(--s2);
+    padding: 2px 0 2px var(--s2);
     background: var(--body-ground, var(--card));
     font-size: var(--t1);
     color: var(--ink-soft);
-    padding-top: 2px;
   }
 `;

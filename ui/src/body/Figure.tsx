@@ -111,8 +111,8 @@ function useAim(svg: Svg, { view, cursor, onAim, onTouch }: Props) {
   return (e: KeyboardEvent) => {
     if (!onAim || !onTouch) return;
     const seen = svg.current?.viewBox.baseVal ?? { x: 0, y: 0, width, height: 1000 };
-    // The closer, the finer: a step is as long on screen.
-    const step = ((scaleOf(view) > 1 ? 20 : 4) * seen.height) / 1016;
+    // The closer, the finer: a step is as long on screen, and 1 mm of a grown-up at the least.
+    const step = Math.max(0.6, ((scaleOf(view) > 1 ? 20 : 4) * seen.height) / 1016);
     const at = cursor ?? { x: seen.x + seen.width / 2, y: seen.y + seen.height / 2 };
     const by = e.shiftKey ? step * 5 : step;
     const moves: Record<string, [number, number]> = {

@@ -1,16 +1,24 @@
 // A view of the body that can be brought closer. Lines, marks and labels keep
-// their size on screen; a small whole figure shows where one is.
+// their size on screen; the small picture of the view shows where one is.
 import { Maximize2, Minus, Plus } from "lucide-react";
-import { type ReactNode, type RefObject, useRef } from "react";
+import { type ReactNode, type RefObject, useContext, useEffect, useRef } from "react";
 import { Button } from "react-aria-components";
 import { BodyFrame } from "./BodyFrame";
+import { TellSeen } from "./BodyViews";
 import { type BodyProps, BodySvg } from "./BodySvg";
-import { Outline } from "./Skin";
 import { useBodyPixels } from "./useBodyPixels";
 import { useRested } from "./useRested";
 import { useZoom } from "./useZoom";
-import { scaleOf, useFigure, viewName } from "./views";
-import { type Box, boxOf, Closeness, MarkSize, markSize, windowOf } from "./zoom";
+import { scaleOf, useFigure, type View, viewName } from "./views";
+import { type Box, boxOf, Closeness, MarkSize, markSize, windowOf, type Zoom } from "./zoom";
+
+/** Tells which part is seen, once it is at rest. */
+function useTold(view: View, { k, x, y }: Zoom, width: number) {
+  const tell = useContext(TellSeen);
+  useEffect(() => {
+    tell?.(view, k > 1 ? windowOf({ k, x, y }, boxOf(width)) : undefined);
+  }, [tell, view, k, x, y, width]);
+}
 
 interface Props extends BodyProps {
   svg: RefObject<SVGSVGElement | null>;
@@ -34,7 +42,7 @@ export function ZoomedBody({ svg, caption, className, drags, fit, onSecondFinger
   const close = zoom.k > 1;
   const rested = useRested(svg, zoom, box);
   const size = markSize(useBodyPixels(svg, box, !!figure) * scaleOf(view));
-  const seen = windowOf(zoom, box);
+  useTold(view, rested, figure?.width ?? 480);
   return (
     <BodyFrame ref={frame} className={className}>
       <Closeness value={rested.k}>
@@ -53,36 +61,24 @@ export function ZoomedBody({ svg, caption, className, drags, fit, onSecondFinger
           />
         </MarkSize>
       </Closeness>
-      {close && figure && (
-        <svg className="inset" viewBox={`${box.x} ${box.y} ${box.width} ${box.height}`} aria-hidden>
-          <Outline figure={figure} />
-          <rect
-            x={seen[0]}
-            y={seen[1]}
-            width={seen[2]}
-            height={seen[3]}
-            fill="none"
-            stroke="var(--accent)"
-            strokeWidth={12}
-          />
-        </svg>
-      )}
-      <div className="zoom" role="group" aria-label={`${viewName[view]}, how close`}>
-        <Button aria-label="Closer" onPress={() => by(1.6)}>
-          <Plus size={18} aria-hidden />
-        </Button>
-        {close && (
-          <>
-            <Button aria-label="Farther" onPress={() => by(1 / 1.6)}>
-              <Minus size={18} aria-hidden />
-            </Button>
-            <Button aria-label="The whole view" onPress={toWhole}>
-              <Maximize2 size={16} aria-hidden />
-            </Button>
-          </>
-        )}
-      </div>
-      <figcaption>{caption ?? viewName[view]}</figcaption>
+      <figcaption>
+        <span>{caption ?? viewName[view]}</span>
+        <div className="zoom" role="group" aria-label={`${viewName[view]}, how close`}>
+          <Button aria-label="Closer" onPress={() => by(1.6)}>
+            <Plus size={18} aria-hidden />
+          </Button>
+          {close && (
+            <>
+              <Button aria-label="Farther" onPress={() => by(1 / 1.6)}>
+                <Minus size={18} aria-hidden />
+              </Button>
+              <Button aria-label="The whole view" onPress={toWhole}>
+                <Maximize2 size={16} aria-hidden />
+              </Button>
+            </>
+          )}
+        </div>
+      </figcaption>
     </BodyFrame>
   );
 }

@@ -76,3 +76,13 @@ export function mirrored(d: Drawing): Drawing {
   }
   return out;
 }
+
+/** How much is painted in each view. */
+export function paintedOn(drawing: Drawing): NonNullable<Schemas["ViewsIn"]["painted"]> {
+  const count = new Map<string, number>();
+  for (const cell of drawing.keys()) {
+    const [view = ""] = cell.split(":");
+    count.set(view, (count.get(view) ?? 0) + 1);
+  }
+  return [...count].map(([view, cells]) => ({ view: view as View, cells }));
+}

@@ -14,14 +14,14 @@ export const viewName: Record<View, string> = {
   "sole-right": "Right sole",
 };
 
-/** The views in pairs, as they are looked at. */
-export const pairs: Record<string, [View, View]> = {
-  Body: ["front", "back"],
-  Sides: ["left", "right"],
-  Head: ["head-left", "head-right"],
-  Soles: ["sole-left", "sole-right"],
-};
-export const pairOf = (v: View) => Object.keys(pairs).find((k) => pairs[k]?.includes(v)) ?? "Body";
+/** The views in the order in which people look, two by two. */
+export const allViews = Object.keys(viewName) as View[];
+
+/** A view with the one that is looked at beside it. */
+export function beside(v: View): View[] {
+  const i = allViews.indexOf(v);
+  return allViews.slice(i - (i % 2), i - (i % 2) + 2);
+}
 
 /** The drawing that this program was built for; the compiler knows when it is
  * another. Answers are asked for by its name, and kept for good. */

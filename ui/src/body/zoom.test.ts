@@ -39,9 +39,9 @@ describe("zoom", () => {
     const at = { x: 0, y: 0 };
     const z = closer(whole(box), 100, at, box);
     expect(z.k).toBe(closest);
-    // 44 px on a pane of 400 px, on a client of 1.75 m.
-    const mmPerPX = (box.height / closest / 400) * 1.75;
-    expect(44 * mmPerPX).toBeLessThanOrEqual(25);
+    // 44 px on a figure of 300 px, on a client of 1.75 m.
+    const mmPerPX = (box.height / closest / 300) * 1.75;
+    expect(44 * mmPerPX).toBeLessThanOrEqual(20);
     expect(closer(z, 0.001, at, box)).toEqual(whole(box));
   });
 

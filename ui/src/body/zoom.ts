@@ -19,12 +19,14 @@ export interface Box {
   y: number;
   width: number;
   height: number;
+  /** A place to be touched exactly, not a part to be seen calmly. */
+  fine?: boolean;
 }
 export const boxOf = (width: number): Box => ({ x: -6, y: -8, width: width + 12, height: 1016 });
 
-/** At the closest a fingertip of 44 px covers no more than 25 mm of a grown-up,
- * on a pane of 400 px too. */
-export const closest = 9;
+/** At the closest a fingertip of 44 px covers no more than 20 mm of a grown-up, on a
+ * figure of 300 px too. */
+export const closest = 14;
 
 export const whole = (box: Box): Zoom => ({ k: 1, x: box.x + box.width / 2, y: box.y + box.height / 2 });
 
@@ -54,11 +56,24 @@ function within(z: Zoom, box: Box): Zoom {
 const room = 0.78;
 const calmly = 6;
 
+/** So much of the view, in its units, is round a place that is charted: 13 cm of a grown-up. */
+const fineUnits = 77 * room;
+
+/** What is to be seen round a place that is to be touched exactly. */
+export const finely = ({ x, y }: Place, scale: number): Box => {
+  const size = fineUnits * scale;
+  return { x: x - size / 2, y: y - size / 2, width: size, height: size, fine: true };
+};
+
 /** So close that a part of the view fills what is seen: as wide as the view, or as a
  * pane that is wider in its shape (width by height). */
 export function fitted(part: Box, box: Box, shape = 0): Zoom {
   const wide = Math.max(box.width, box.height * shape);
-  const k = Math.min((wide * room) / part.width, (box.height * room) / part.height, calmly);
+  const k = Math.min(
+    (wide * room) / part.width,
+    (box.height * room) / part.height,
+    part.fine ? closest : calmly,
+  );
   return within({ k, x: part.x + part.width / 2, y: part.y + part.height / 2 }, box);
 }
 

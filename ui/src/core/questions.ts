@@ -73,6 +73,8 @@ export interface Questions {
   thresholds: { in: Record<string, never>; out: Schemas["ThresholdsOut"] };
   /** Which muscles lie under a touched place. */
   under: { in: Schemas["TouchIn"]; out: Schemas["UnderOut"] };
+  /** Which views of the body the work wants: one, or two where it lies in both. */
+  views: { in: Schemas["ViewsIn"]; out: Schemas["ViewsOut"] };
   /** The aftercare sheet. */
   "visit-aftercare": { in: Schemas["Of"]; out: Schemas["Aftercare"] };
   /** A referral letter, drafted from a visit. */

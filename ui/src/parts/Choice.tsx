@@ -13,13 +13,23 @@ const Group = styled(ToggleButtonGroup)`
     grid-auto-columns: minmax(0, var(--touch));
     gap: 3px;
   }
+  /* With a client on the table, rows of six and five where one of eleven would be too fine. */
   [data-hands="true"] &[data-scale] {
-    grid-auto-flow: row;
-    grid-template-columns: repeat(6, minmax(0, 1fr));
+    grid-auto-columns: minmax(0, 1fr);
+    @container (max-width: 560px) {
+      grid-auto-flow: row;
+      grid-template-columns: repeat(6, minmax(0, 1fr));
+    }
   }
   &[data-scale] > button {
     min-width: 0;
     padding: 4px 0;
+  }
+`;
+/** A scale is as wide as it may be, and asks how wide that is. */
+const Asked = styled(Box)`
+  &:has([data-scale]) {
+    container-type: inline-size;
   }
 `;
 const Chip = styled(ToggleButton)`
@@ -59,7 +69,7 @@ interface Chips<T> extends Labelled {
 
 function Chips<T extends string | number>({ label, quiet, options, describe, ...p }: Chips<T>) {
   return (
-    <Box>
+    <Asked>
       {!quiet && (
         <span className="label" aria-hidden>
           {label}
@@ -79,7 +89,7 @@ function Chips<T extends string | number>({ label, quiet, options, describe, ...
           </Chip>
         ))}
       </Group>
-    </Box>
+    </Asked>
   );
 }
 

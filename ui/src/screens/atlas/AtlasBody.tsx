@@ -1,11 +1,11 @@
 // The body of the atlas with its layers, touched to find a muscle or a place.
 import type { Schemas } from "../../api/client";
-import { BodyPair } from "../../body/BodyFrame";
+import { BodyViews } from "../../body/BodyViews";
 import { Figure } from "../../body/Figure";
-import { pairs, type View, viewName } from "../../body/views";
+import { type View, viewName } from "../../body/views";
 import type { Core } from "../../core/core";
 import { useAsk } from "../../core/useAsk";
-import { Choice, Choices } from "../../parts/controls";
+import { Choices } from "../../parts/controls";
 import { Slide } from "../../parts/Slide";
 import { plain } from "../../parts/words";
 import { muscleOn, svgOf, useDrawnOn, useMarksOn } from "./drawn";
@@ -23,7 +23,6 @@ export function AtlasBody({ atlas: a, sites }: Props) {
   return (
     <div className="body">
       <div className="tools">
-        <Choice label="View" quiet value={a.pair} options={Object.keys(pairs)} onChoose={a.setPair} />
         {a.layers.includes("muscles") && (
           <Slide label="Depth" min={1} max={4} value={a.depth} onSlide={a.setDepth} describe={depthName} />
         )}
@@ -36,11 +35,9 @@ export function AtlasBody({ atlas: a, sites }: Props) {
           describe={plain}
         />
       </div>
-      <BodyPair>
-        {a.views.map((v) => (
-          <OneView key={v} view={v} atlas={a} sites={sites} touched={touched} />
-        ))}
-      </BodyPair>
+      <BodyViews main={a.main}>
+        {(v) => <OneView key={v} view={v} atlas={a} sites={sites} touched={touched} />}
+      </BodyViews>
     </div>
   );
 }

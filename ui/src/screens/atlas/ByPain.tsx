@@ -24,7 +24,7 @@ export function ByPain({ atlas: { core, views, spot, setSpot, guide, side, choos
           <li key={m.muscle + m.side}>
             <AriaButton
               aria-current={m.muscle === guide?.muscle && m.side === side}
-              onPress={() => choose(m.muscle, m.side, false)}
+              onPress={() => choose(m.muscle, m.side)}
             >
               <span>
                 {m.name}, {m.side}
@@ -44,14 +44,14 @@ export function ByPain({ atlas: { core, views, spot, setSpot, guide, side, choos
 
 interface PlacesProps {
   core: Core;
-  views: [View, View];
+  views: View[];
   hurts?: Schemas["HurtsOut"];
   onSpot: (s: Spot) => void;
 }
 
 /** Every region of the shown views by name, for those who do not touch. */
 function Places({ core, views, hurts, onSpot }: PlacesProps) {
-  const [one, two] = views;
+  const [one = "front", two = one] = views;
   const a = useRegions(one);
   const b = useRegions(two);
   const all = useMemo(() => new Map([...a, ...b].map((p) => [keyOf(p), p])), [a, b]);

@@ -3,8 +3,9 @@
 import { useState } from "react";
 import { useNavigate, useParams, useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
-import { pairOf, pairs, type View } from "../../body/views";
-import { guideOf, useGuide } from "../../core/useGuide";
+import { useMainViews } from "../../body/useMainViews";
+import type { View } from "../../body/views";
+import { useGuide } from "../../core/useGuide";
 import type { Core } from "../../core/core";
 import type { Mode } from "./modes";
 
@@ -33,35 +34,38 @@ export function useAtlas(core: Core) {
   const side: Side = params.get("side") === "right" ? "right" : "left";
   const other = params.get("with") ?? undefined;
   const [mode, setMode] = useState<Mode>("By name");
-  const [pair, setPair] = useState("Body");
+  /** The muscle that was chosen on the body: the body does not turn away from it. */
+  const [touched, setTouched] = useState<{ muscle: string; view: View }>();
   const [layers, setLayers] = useState<string[]>([]);
   const [depth, setDepth] = useState(1);
   const [spot, setSpot] = useState<Spot>();
   const [keep, setKeep] = useState<string>();
   const guide = useGuideOf(core, muscle, side);
   const second = useGuideOf(core, other === muscle ? undefined : other, side);
-  /** Opens a muscle; the body turns to it unless it was chosen on the body. */
-  const choose = async (id: MuscleID, s: Schemas["Side"] = side, turn = true) => {
-    void go(`/atlas/${id}?side=${s}`);
-    const found = turn && (await core.ask("palpate", guideOf({ muscle: id, side: s }, heightCM)));
-    const view = found && found.sites[0]?.view;
-    if (view) setPair(pairOf(view));
-  };
+  const choose = (id: MuscleID, s: Schemas["Side"] = side) => void go(`/atlas/${id}?side=${s}`);
   const touch = async (view: View, p: { x: number; y: number }) => {
     if (mode === "By pain") return setSpot({ view, ...p });
     const [m] = (await core.ask("under", { view, x: p.x, y: p.y, height_cm: heightCM })).muscles;
-    if (m) void choose(m.muscle, m.side, false);
+    if (!m) return;
+    setTouched({ muscle: m.muscle, view });
+    choose(m.muscle, m.side);
   };
-  const views: [View, View] = pairs[pair] ?? ["front", "back"];
+  const main = useMainViews(
+    core,
+    mode === "By pain" || mode === "Keep off" || !guide
+      ? { anywhere: true }
+      : touched?.muscle === muscle
+        ? { aim: touched?.view }
+        : { muscle: guide.muscle, side },
+  );
   return {
     core,
     all: core.lists.muscles,
     side,
     mode,
     setMode,
-    pair,
-    setPair,
-    views,
+    main,
+    views: main.views,
     layers,
     setLayers,
     depth,

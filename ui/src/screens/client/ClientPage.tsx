@@ -4,7 +4,9 @@ import { useParams } from "react-router";
 import { styled } from "styled-components";
 import type { Schemas } from "../../api/client";
 import { useCourse } from "../../api/queries";
+import { BodyViews } from "../../body/BodyViews";
 import { Figure } from "../../body/Figure";
+import { useMainViewsOfServer } from "../../body/useMainViews";
 import { toMark } from "../../body/marks";
 import type { View } from "../../body/views";
 import { Button, Card, Failed, ErrorPanel, Waiting } from "../../parts/controls";
@@ -29,8 +31,6 @@ const Room = styled.div`
     height: 100%;
     min-height: 0;
     padding: 12px;
-    display: grid;
-    grid-template-columns: 1fr 1fr;
     grid-template-rows: minmax(0, 1fr);
   }
   .side {
@@ -179,15 +179,15 @@ export function ClientPage({ me }: { me: Schemas["Me"] }) {
   );
 }
 
-/** The points of the latest visit, in the views that have any. */
+/** The points of the latest visit. */
 function Bodies({ points }: { points: Schemas["FoundPoint"][] }) {
-  const soles = points.length > 0 && points.every((p) => p.view.startsWith("sole"));
-  const views: View[] = soles ? ["sole-left", "sole-right"] : ["front", "back"];
+  const main = useMainViewsOfServer({ points: points.map((p) => p.view) });
+  const marksOn = (view: View) => points.filter((p) => p.view === view).map((p) => toMark(p));
   return (
     <Card className="bodies">
-      {views.map((v) => (
-        <Figure key={v} view={v} marks={points.filter((p) => p.view === v).map((p) => toMark(p))} />
-      ))}
+      <BodyViews main={main} marks={marksOn}>
+        {(v) => <Figure key={v} view={v} marks={marksOn(v)} />}
+      </BodyViews>
     </Card>
   );
 }

@@ -1,16 +1,12 @@
 // Between two holds: where to go now, by name and with the reason.
-import { useState } from "react";
 import { useNavigate } from "react-router";
 import { styled } from "styled-components";
 import type { Schemas } from "../../api/client";
 import { useAskVisit } from "../../core/useAsk";
 import type { LiveVisit } from "../../core/useVisit";
 import { usePointWords } from "../visit/pointWords";
-import { choiceOf, missing } from "../visit/press/choice";
-import { beginHold } from "../visit/press/useBegin";
-import { useOffers } from "../visit/press/useOffers";
+import { useNextHold } from "../visit/press/useNextHold";
 import { Key } from "../../parts/controls";
-import { listed, plain, positionName } from "../../parts/words";
 import { phone } from "../../theme";
 
 const List = styled.div`
@@ -126,35 +122,4 @@ export function Between({ visit, hold, me }: Props) {
       ))}
     </List>
   );
-}
-
-/** Begins the next hold by one touch, where all that it needs is settled; else the point is
- * opened at Press, where it is chosen. */
-function useNextHold(visit: LiveVisit, me: Schemas["Me"]) {
-  const go = useNavigate();
-  const [refused, setRefused] = useState("");
-  const offers = useOffers(visit);
-  const { state, open } = visit;
-  const offered = (id: string) => {
-    const p = state.points.find((x) => x.point === id);
-    const o = offers.find((x) => x.point === id);
-    if (!p || !o?.ready || !o.protocol) return undefined;
-    const choice = choiceOf(state.holds, p, o.protocol, o);
-    const lacks = missing(choice, me.supervised, !!state.screening.limits.slack_or_broad);
-    return lacks ? undefined : { p, protocol: o.protocol, choice };
-  };
-  const begin = async (id: string) => {
-    const next = offered(id);
-    if (!next) return go(`/visits/${open.visit.id}?step=press&point=${id}`);
-    const begun = await beginHold(visit, next.p, next.protocol, next.choice, me.supervised);
-    if ("aside" in begun) return setRefused(begun.aside);
-    return go(`/visits/${open.visit.id}/hold/${begun.hold}`);
-  };
-  const withWhat = (id: string) => {
-    const next = offered(id);
-    if (!next) return "to be chosen";
-    const { contact, position } = next.choice;
-    return listed(plain(next.protocol), contact && plain(contact), position && positionName(position));
-  };
-  return { begin, refused, withWhat };
 }

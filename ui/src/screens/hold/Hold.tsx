@@ -22,6 +22,7 @@ import { lengthens, RangeEntry } from "./RangeEntry";
 import { RoomSettings } from "./RoomSettings";
 import { type RoomPrefs, useRoomPrefs } from "./roomPrefs";
 import { Scores } from "./Scores";
+import { Spot } from "./Spot";
 import { Stations } from "./Stations";
 import { Signs } from "./Signs";
 import { Trace } from "./Trace";
@@ -211,6 +212,9 @@ function Said({ me, visit, hold, live, pad }: SaidProps) {
           <Pace line={line} plan={plan} />
           <Clocks line={line} capS={capS} steering={steering} presses={!plan || !!plan.presses} />
           {pad.using && pad.reading && <Force reading={pad.reading} />}
+          {!(pad.using && pad.reading) && steering !== "stations" && !lengthens(plan) && (
+            <Spot visit={visit} hold={hold} />
+          )}
           {steering === "stations" && <Stations visit={visit} hold={hold} line={line} />}
           {lengthens(plan) && (
             <RangeEntry core={visit.core} phase={line.phase} summary={summary} act={live.act} />

@@ -4,7 +4,7 @@ import type { Schemas } from "../../api/client";
 import { type Drawing, fromStrokes, mirrored, paint, toStrokes } from "../../body/drawing";
 import { PainBody } from "../../body/PainBody";
 import { brushOf, firstTool, PainTools } from "../../body/PainTools";
-import { pairs, type View, viewName } from "../../body/views";
+import { allViews, type View, viewName } from "../../body/views";
 import { Choice } from "../../parts/controls";
 
 interface Props {
@@ -36,7 +36,7 @@ export function Paint({ strokes, onStrokes }: Props) {
       <Choice
         label="Seen from"
         value={view}
-        options={Object.values(pairs).flat()}
+        options={allViews}
         onChoose={setView}
         describe={(v) => viewName[v]}
       />

@@ -4,9 +4,11 @@ import { Pause, Play } from "lucide-react";
 import { useEffect, useMemo, useState } from "react";
 import { styled } from "styled-components";
 import type { Schemas } from "../../api/client";
+import { BodyViews } from "../../body/BodyViews";
 import { Figure } from "../../body/Figure";
 import type { Mark } from "../../body/Mark";
-import { pairOf, pairs, type View } from "../../body/views";
+import { useMainViewsOfServer } from "../../body/useMainViews";
+import type { View } from "../../body/views";
 import { type Box, useMarkScale, useScale } from "../../body/zoom";
 import { Button, Card, Slide } from "../../parts/controls";
 import { Fill, Row } from "../../parts/layout";
@@ -14,17 +16,9 @@ import { one, sentence } from "../../parts/words";
 import { longDate, type Moment, upTo } from "./time";
 import { useFelt } from "./useFelt";
 
-const Bodies = styled.div`
-  display: grid;
-  grid-auto-columns: minmax(0, 1fr);
-  grid-auto-flow: column;
-  grid-template-rows: minmax(0, 1fr);
-  height: 100%;
-  min-height: 320px;
-`;
 const Pane = styled(Card)`
   height: 100%;
-  grid-template-rows: minmax(0, 1fr) auto;
+  grid-template-rows: minmax(320px, 1fr) auto;
   padding: 12px;
   .ghost {
     fill: none;
@@ -56,14 +50,14 @@ export function BodyOverTime({ points, moments, at, onAt, selected, onSelect }: 
     return () => clearTimeout(timer);
   }, [playing, at, last, onAt]);
   const date = moments[at]?.date ?? "";
-  const views = viewsOf(points);
+  const main = useMainViewsOfServer({ points: points.map((p) => p.view) });
   return (
     <Pane data-date={date}>
-      <Bodies>
-        {views.map((v) => (
+      <BodyViews main={main} marks={(v) => marksAt(points, v, date)}>
+        {(v) => (
           <OneView key={v} view={v} points={points} date={date} selected={selected} onSelect={onSelect} />
-        ))}
-      </Bodies>
+        )}
+      </BodyViews>
       <Row $gap={3}>
         <Button
           aria-label={playing ? "Stop" : "Play the visits one after the other"}
@@ -93,16 +87,9 @@ export function BodyOverTime({ points, moments, at, onAt, selected, onSelect }: 
   );
 }
 
-/** The pair of views in which most points lie; the one of them that has all. */
-function viewsOf(points: Schemas["PointHistory"][]): View[] {
-  const here = points.map((p) => pairs[pairOf(p.view)] ?? front);
-  const most = here.toSorted((a, b) => timesOf(here, b) - timesOf(here, a))[0] ?? front;
-  const used = most.filter((v) => points.some((p) => p.view === v));
-  return used.length === 1 ? used : [...most];
-}
-
-const front: [View, View] = ["front", "back"];
-const timesOf = <T,>(list: T[], x: T) => list.filter((y) => y === x).length;
+/** What was found in a view at a date. */
+const marksAt = (points: Schemas["PointHistory"][], view: View, date: string) =>
+  points.filter((p) => p.view === view).flatMap((p) => markAt(p, date) ?? []);
 
 /** So much of the view is shown round its points, and at least so much in all. */
 const margin = 36;
@@ -129,7 +116,7 @@ interface ViewProps {
 
 function OneView({ view, points, date, selected, onSelect }: ViewProps) {
   const here = points.filter((p) => p.view === view);
-  const marks = here.flatMap((p) => markAt(p, date) ?? []);
+  const marks = marksAt(points, view, date);
   const shown = points.find((p) => p.identity === selected);
   const fit = useMemo(() => closeUp(points.filter((p) => p.view === view)), [points, view]);
   const felt = useMemo(() => (shown ? (upTo(shown.visits, date)?.referral ?? []) : []), [shown, date]);

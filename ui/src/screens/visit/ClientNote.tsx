@@ -1,9 +1,15 @@
 // Something the client says, written down at any step as it is said.
 import { useState } from "react";
+import { styled } from "styled-components";
 import { Button, Card, Disclosed, Text } from "../../parts/controls";
 import { Row, Stack } from "../../parts/layout";
 import type { StepProps } from "./StepProps";
 import type { StepName } from "./steps";
+
+/** One row while it is closed. */
+const Slim = styled(Card)`
+  padding-block: var(--s1);
+`;
 
 export function ClientNote({ visit, step }: StepProps & { step: StepName }) {
   const { state, write } = visit;
@@ -16,7 +22,7 @@ export function ClientNote({ visit, step }: StepProps & { step: StepName }) {
     setText("");
   };
   return (
-    <Card data-client-note>
+    <Slim data-client-note>
       <Disclosed
         summary={said.length ? `What the client said (${said.length})` : "The client says something"}
       >
@@ -32,6 +38,6 @@ export function ClientNote({ visit, step }: StepProps & { step: StepName }) {
           </Row>
         </Stack>
       </Disclosed>
-    </Card>
+    </Slim>
   );
 }

@@ -1,7 +1,6 @@
 // A visit: the body in the same place at every step, the path always visible.
 import { lazy, Suspense, useEffect, useLayoutEffect, useRef, useState } from "react";
 import { useParams, useSearchParams } from "react-router";
-import { styled } from "styled-components";
 import type { Schemas } from "../../api/client";
 import { type LiveVisit, useVisit } from "../../core/useVisit";
 import { Failed, Waiting } from "../../parts/controls";
@@ -12,6 +11,7 @@ import { CloseStep } from "./CloseStep";
 import { DrawStep } from "./DrawStep";
 import { FindStep } from "./find/FindStep";
 import { MeasureParts } from "./MeasureParts";
+import { MainAction, NextHold } from "./MainAction";
 import { Notices } from "./Notices";
 import { LastStep } from "./last/LastStep";
 import { PlanStep } from "./plan/PlanStep";
@@ -24,73 +24,12 @@ import { SuspectStep } from "./suspects/SuspectStep";
 import { useWork } from "./judged/useWork";
 import { useRanking } from "./suspects/useRanking";
 import { Top } from "./Top";
-import { phone, upright } from "../../theme";
+import { bodyOf, Room } from "./VisitRoom";
 
 const StepHelp = lazy(() => import("../help/StepHelp"));
 
-const Room = styled.div`
-  height: 100%;
-  display: grid;
-  grid-template-columns: clamp(520px, 46.25vw, 940px) minmax(0, 1fr);
-  grid-template-rows: auto minmax(0, 1fr);
-  gap: 12px 18px;
-  padding: 12px 22px 16px;
-  min-height: 600px;
-  .panel {
-    /* What is reached by keys is not hidden by a form's last row. */
-    scroll-padding-bottom: 100px;
-    overflow: auto;
-    min-height: 0;
-    display: grid;
-    gap: 14px;
-    align-content: start;
-    padding: 2px 4px 16px 2px;
-  }
-  .panel[data-hands="true"] {
-    --touch: 56px;
-  }
-  .compare {
-    display: grid;
-    grid-template-columns: auto 1fr;
-    gap: 4px 14px;
-    margin: 0;
-  }
-  .compare dt {
-    color: var(--ink-soft);
-  }
-  .compare dd {
-    margin: 0;
-  }
-  .caution {
-    background: var(--warn-soft);
-    color: var(--warn);
-    border-radius: var(--r1);
-    padding: 8px 12px;
-    font-weight: 520;
-  }
-  ${upright} {
-    grid-template-columns: minmax(0, 1fr);
-    grid-template-rows: auto minmax(300px, 46vh) minmax(0, 1fr);
-    /* What is read and written there needs the room more. */
-    &[data-body="aside"] {
-      grid-template-rows: auto minmax(280px, 30vh) minmax(0, 1fr);
-    }
-  }
-  ${phone} {
-    height: auto;
-    grid-template-rows: auto 56vh auto;
-    padding: 10px 12px 24px;
-    .panel {
-      overflow: visible;
-    }
-  }
-`;
 /** Steps in which the client lies on the table and hands are busy. */
 const byHand: ReadonlySet<string> = new Set(["find", "press", "recheck"]);
-/** Steps in which the body is looked at and not touched. */
-const aside: ReadonlySet<string> = new Set(["recheck", "close", "plan", "last"]);
-const isAside = ({ step, part }: Path) => aside.has(step) || (step === "measure" && part !== "signs");
-
 export default function Visit({ me }: { me: Schemas["Me"] }) {
   const { id = "" } = useParams();
   return <OfID key={id} id={id} me={me} />;
@@ -128,7 +67,7 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
   };
   return (
     <WhatNext value={next}>
-      <Room data-body={isAside(path) ? "aside" : "worked on"}>
+      <Room data-body={bodyOf(path, body)}>
         <Top visit={visit} path={path} helping={helping} onHelp={() => setHelping(!helping)} />
         <BodyPane visit={visit} path={path} body={body} />
         <div className="panel" ref={panel} data-hands={byHand.has(path.step)}>
@@ -140,6 +79,7 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
           <Notices visit={visit} me={me} />
           <Panel visit={visit} me={me} path={path} body={body} ranking={ranking} work={work} />
           <ClientNote key={path.step} visit={visit} step={path.step} />
+          <Main visit={visit} me={me} path={path} body={body} />
         </div>
       </Room>
     </WhatNext>
@@ -182,6 +122,18 @@ function useOpened({ state, open, write }: LiveVisit) {
     // A hold can begin with the network gone, so its screen is fetched now.
     void import("../hold/Hold").catch(() => undefined);
   }, [opened, reason, write]);
+}
+
+/** The main action of the steps at the table, at the lower edge. A point that is charted has
+ * its own there. */
+function Main({ visit, me, path, body }: Pick<PanelProps, "visit" | "me" | "path" | "body">) {
+  const charting = path.step === "find" && (body.aim || body.selected);
+  if (path.step === "press" || (path.step === "find" && !charting))
+    return <NextHold visit={visit} me={me} wanted={body.selected} />;
+  const { recheck } = visit.state;
+  if (path.step === "recheck" && recheck.length > 0 && recheck.every((x) => x.done))
+    return <MainAction onPress={() => path.goTo("close")}>Go on to closing</MainAction>;
+  return null;
 }
 
 interface PanelProps {

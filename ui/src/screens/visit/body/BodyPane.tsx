@@ -2,7 +2,7 @@
 import { useState } from "react";
 import { styled } from "styled-components";
 import { Blocked } from "../../../body/Blocked";
-import { BodyPair } from "../../../body/BodyFrame";
+import { BodyViews } from "../../../body/BodyViews";
 import { Figure } from "../../../body/Figure";
 import { Compared } from "../../../body/Compared";
 import { PainBody } from "../../../body/PainBody";
@@ -10,45 +10,27 @@ import { PaintedOn } from "../../../body/Painted";
 import { brushOf } from "../../../body/PainTools";
 import { PostureLines } from "../../../body/PostureLines";
 import { Ties } from "../../../body/Ties";
-import { pairs, useFigure, type View, viewName } from "../../../body/views";
-import { Choice } from "../../../parts/controls";
+import { useFigure, type View, viewName } from "../../../body/views";
 import { SignSpots } from "../signs/SignSpots";
 import type { StepProps } from "../StepProps";
 import type { Path } from "../steps";
 import { hint } from "./hint";
 import { feltPaint } from "./useAnswer";
 import type { Body } from "./useBody";
-import { phone } from "../../../theme";
 
 const Pane = styled.div`
   background: var(--card);
   border: 1px solid var(--line-soft);
   border-radius: var(--r2);
-  padding: 10px 10px 4px;
+  padding: 6px 10px 2px;
   display: grid;
   grid-template-rows: auto minmax(0, 1fr);
   min-height: 0;
   position: relative;
-  .head {
-    display: flex;
-    flex-direction: row-reverse;
-    align-items: center;
-    min-height: 40px;
-    gap: 8px;
-  }
   .hint {
     font-size: var(--t1);
-    padding: 2px 6px 2px 10px;
-    flex: 1;
-    min-width: 0;
-  }
-  ${phone} {
-    .head {
-      flex-wrap: wrap-reverse;
-    }
-    .hint {
-      flex-basis: 100%;
-    }
+    padding: 2px 2px 6px;
+    min-height: 28px;
   }
 `;
 
@@ -61,23 +43,20 @@ export function BodyPane({ visit, path, body }: Props) {
   const [place, setPlace] = useState("");
   return (
     <Pane>
-      <div className="head">
-        <span className="hint quiet" aria-live={path.step === "draw" ? "polite" : undefined}>
-          {hint(visit.state, path, body, place)}
-        </span>
-        <Choice label="View" quiet value={body.pair} options={Object.keys(pairs)} onChoose={body.setPair} />
-      </div>
-      <BodyPair>
-        {body.views.map((v) =>
+      <p className="hint quiet" aria-live={path.step === "draw" ? "polite" : undefined}>
+        {hint(visit.state, path, body, place)}
+      </p>
+      <BodyViews main={body.main} marks={body.marksOn} drawing={body.painting.drawing}>
+        {(v) =>
           path.step === "draw" ? (
             <Painted key={v} view={v} visit={visit} body={body} onPlace={setPlace} />
           ) : path.step === "find" && body.answering.saying === "paint" ? (
             <Felt key={v} view={v} body={body} onPlace={setPlace} />
           ) : (
             <Charted key={v} view={v} visit={visit} path={path} body={body} />
-          ),
-        )}
-      </BodyPair>
+          )
+        }
+      </BodyViews>
     </Pane>
   );
 }

@@ -25,10 +25,10 @@ export function hint(state: Schemas["State"], { step, part }: Path, b: Body, pla
       if (b.marking) return "Touch a lozenge where you see the sign.";
       if (
         part === "posture" &&
-        b.pair !== "Sides" &&
+        !b.main.views.includes("left") &&
         state.posture.some((x) => fromTheSide.includes(x.measure))
       )
-        return "Forward head and pelvic tilt are drawn under Sides.";
+        return "Forward head and pelvic tilt are drawn on the left side.";
   }
   return b.subject ? "Dots: usual referral, a guide. Strokes: this client's." : "";
 }

@@ -12,6 +12,8 @@ export interface Aim {
   view: View;
   x: number;
   y: number;
+  /** Which touch it began with; what moves it in small steps is not another touch. */
+  touch?: number;
   under?: Schemas["UnderOut"];
   candidate?: Schemas["Candidate"];
   /** The spot of an earlier visit that lies there. */

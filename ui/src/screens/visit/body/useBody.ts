@@ -1,23 +1,21 @@
 // The body at each step: its views, what is drawn, and what a touch does.
-import { useState } from "react";
 import type { Schemas } from "../../../api/client";
-import { pairOf, pairs, type View } from "../../../body/views";
+import type { View } from "../../../body/views";
 import { heightOf } from "../../../core/height";
-import { guideOf } from "../../../core/useGuide";
 import type { LiveVisit } from "../../../core/useVisit";
 import { pointName, useSiteNames } from "../pointWords";
 import type { Path } from "../steps";
-import { type MuscleSide, useAiming } from "./useAiming";
+import { useMainViews } from "../../../body/useMainViews";
+import { useAiming } from "./useAiming";
 import { usePainting } from "./usePainting";
 import { usePlacing } from "./usePlacing";
 import { useDrawn } from "./useDrawn";
 import { marksOn, tiesOn, useEarlier } from "./useBodyLayers";
 import { useAnswer } from "./useAnswer";
 import { useTouch } from "./useTouch";
+import { useWanted } from "./useWanted";
 
 export type Body = ReturnType<typeof useBody>;
-
-const bothSides: View[] = ["front", "back"];
 
 export function useBody(
   visit: LiveVisit,
@@ -26,38 +24,28 @@ export function useBody(
   work: Schemas["PointWork"][],
 ) {
   const { open, state, core } = visit;
-  const [pair, setPair] = useState("Body");
-  const views = pairs[pair] ?? bothSides;
   const height = heightOf(open.client);
   const aiming = useAiming();
   const placing = usePlacing(visit);
   const painting = usePainting(visit);
   const answering = useAnswer();
   const earlier = useEarlier(visit);
-  const { touch, drop, lookAt, aimAtSite, aimAtOther } = useTouch(
+  const main = useMainViews(
+    core,
+    useWanted(visit, path, { aiming, answering, painting, earlier, likeliest }),
+  );
+  const { views } = main;
+  const { touch, drop, lookAt, aimAtSite, aimAtOther, nudge } = useTouch(
     visit,
     path,
     height,
     aiming,
     placing,
     answering,
-    setPair,
+    main.turn,
   );
 
   const drawn = useDrawn(visit, path, { views, height, aiming, placing, answering, likeliest, work });
-
-  /** A muscle is chosen; the body turns to where it is seen. */
-  const setChosen = (c: MuscleSide | undefined) => {
-    aiming.setChosen(c);
-    if (c) void turnTo(c);
-  };
-  const turnTo = async (c: MuscleSide) => {
-    const onView = (view: View) => core.ask("layers", { view, layers: ["muscles"], only: [c.muscle] });
-    const seen = await Promise.all(views.map(onView));
-    if (seen.some((d) => d.box)) return;
-    const first = (await core.ask("palpate", guideOf(c, height))).sites[0];
-    if (first) setPair(pairOf(first.view));
-  };
   const { openPoint, leave } = opening(aiming, answering, state);
   /** A point of this visit is selected; one of an earlier visit is charted again. */
   const select = (view: View, point: string) => {
@@ -67,14 +55,11 @@ export function useBody(
   const siteNames = useSiteNames(core, state.points, height);
   const nameOf = (p: Pick<Schemas["Point"], "muscle" | "side">) => pointName(core, p);
   return {
-    pair,
-    setPair,
-    views,
+    main,
     height,
     marking: path.step === "measure" && path.part === "signs",
     ...aiming,
     leave,
-    setChosen,
     placing,
     painting,
     answering,
@@ -94,6 +79,7 @@ export function useBody(
     earlier,
     aimAtSite,
     aimAtOther,
+    nudge,
   };
 }
 

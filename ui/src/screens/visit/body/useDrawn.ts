@@ -1,7 +1,9 @@
 // What is laid on the body at each step: the muscle that is looked for, referral,
 // and what each view comes to.
+import { useMemo } from "react";
 import type { Schemas } from "../../../api/client";
-import type { View } from "../../../body/views";
+import { scaleOf, type View } from "../../../body/views";
+import { finely } from "../../../body/zoom";
 import type { LiveVisit } from "../../../core/useVisit";
 import type { Path } from "../steps";
 import type { useAiming } from "./useAiming";
@@ -49,8 +51,15 @@ export function useDrawn({ core, state }: LiveVisit, { step }: Path, on: On) {
   const whole = step === "measure" || answering.saying;
   const looked = all ? shown : (shown ?? chosen);
   const near = whole ? undefined : aim ? aim.candidate : looked;
+  // A place that is charted is touched again, or nudged: it comes as near as a finger needs,
+  // until it is said where else it is felt.
+  const aimedAt = !whole && aim?.candidate && answering.answer.regions.length === 0 ? aim : undefined;
   const felt = charting ? answering.answer.regions : [];
   const muscleFits = useMuscleFit(core, views, near, step === "suspect", felt);
+  const exactly = useMemo(
+    () => (aimedAt ? new Map([[aimedAt.view, finely(aimedAt, scaleOf(aimedAt.view))]]) : undefined),
+    [aimedAt],
+  );
   const askedFits = useAnswerFit(core, views, placing.asked);
   const pointsFits = usePointsFit(views, state.points);
   return {
@@ -58,6 +67,6 @@ export function useDrawn({ core, state }: LiveVisit, { step }: Path, on: On) {
     said: !!said && isSaid(said),
     zones,
     suspected,
-    fits: step === "screen" ? askedFits : all && !near ? pointsFits : muscleFits,
+    fits: exactly ?? (step === "screen" ? askedFits : all && !near ? pointsFits : muscleFits),
   };
 }

@@ -1,7 +1,7 @@
 // What a touch on the body does at each step.
 import { useRef } from "react";
 import type { Schemas } from "../../../api/client";
-import { pairOf, type View } from "../../../body/views";
+import type { View } from "../../../body/views";
 import type { LiveVisit } from "../../../core/useVisit";
 import { measured } from "../measure/reading";
 import { spotAt, toggleSign } from "../signs/spots";
@@ -15,6 +15,9 @@ interface Place {
   y: number;
 }
 
+/** So far a touch of an arrow moves the aim. */
+export const nudgeMM = 5;
+
 /** An aim at a muscle under the finger, with the earlier spot that lies there. */
 async function aimedAt(visit: LiveVisit, aim: Aim, candidate: Aim["candidate"]): Promise<Aim> {
   if (!candidate) return { ...aim, candidate, identity: undefined };
@@ -27,16 +30,14 @@ async function aimedAt(visit: LiveVisit, aim: Aim, candidate: Aim["candidate"]):
 const pointAt = ({ points }: Schemas["State"], m: MuscleSide, site: string) =>
   points.find((p) => p.muscle === m.muscle && p.side === m.side && p.site === site);
 
-export function useTouch(
+/** Aiming: what lies under a place is asked for, and an older answer never shows over a newer. */
+function useAimAt(
   visit: LiveVisit,
-  { step, part, goTo }: Path,
   height: number,
   aiming: ReturnType<typeof useAiming>,
-  placing: ReturnType<typeof usePlacing>,
   answering: ReturnType<typeof useAnswer>,
-  setPair: (pair: string) => void,
 ) {
-  const { state, core, write } = visit;
+  const { core } = visit;
   const latest = useRef(0);
   const underAt = (view: View, p: Place) => core.ask("under", { view, x: p.x, y: p.y, height_cm: height });
   /** Shows an aim, unless another touch has come meanwhile. */
@@ -46,19 +47,41 @@ export function useTouch(
     const found = await aim;
     if (mine === latest.current) aiming.setAim(found);
   };
-  const aimAt = (view: View, p: Place, wanted?: MuscleSide) => {
-    aiming.setSelected(undefined);
-    answering.begin();
+  const aimAt = (view: View, p: Place, wanted?: MuscleSide, nudged?: Aim) => {
+    if (!nudged) {
+      aiming.setSelected(undefined);
+      answering.begin();
+    }
+    const touch = nudged?.touch ?? latest.current + 1;
     const find = async () => {
       const under = await underAt(view, p);
       const candidate =
         under.muscles.find((m) => m.muscle === wanted?.muscle && m.side === wanted.side) ?? under.muscles[0];
-      return aimedAt(visit, { view, x: p.x, y: p.y, under }, candidate);
+      return aimedAt(visit, { view, x: p.x, y: p.y, touch, under }, candidate);
     };
     void show(find());
   };
   /** Aims at another of the muscles under the finger. */
   const aimAtOther = (aim: Aim, candidate: Aim["candidate"]) => void show(aimedAt(visit, aim, candidate));
+  /** Moves an aim by so much of the body, as it is looked at; the muscle stays while it lies there. */
+  const nudge = (aim: Aim, right: number, down: number) => {
+    const by = aim.under ? nudgeMM / aim.under.mm_per_unit : 0;
+    aimAt(aim.view, { x: aim.x + right * by, y: aim.y + down * by }, aim.candidate, aim);
+  };
+  return { underAt, aimAt, aimAtOther, nudge };
+}
+
+export function useTouch(
+  visit: LiveVisit,
+  { step, part, goTo }: Path,
+  height: number,
+  aiming: ReturnType<typeof useAiming>,
+  placing: ReturnType<typeof usePlacing>,
+  answering: ReturnType<typeof useAnswer>,
+  turn: (view: View) => void,
+) {
+  const { state, core, write } = visit;
+  const { underAt, aimAt, aimAtOther, nudge } = useAimAt(visit, height, aiming, answering);
   const touch = async (view: View, p: Place) => {
     const { feeling, setFeeling } = placing;
     const reading =
@@ -90,13 +113,13 @@ export function useTouch(
   };
   /** Shows where a point of an earlier visit was, to chart it again. */
   const lookAt = (p: Schemas["FoundPoint"]) => {
-    setPair(pairOf(p.view));
+    turn(p.view);
     aimAt(p.view, p, p);
   };
   /** Aims at a usual place of a suspect's points, with that muscle under the finger; a point of
    * this visit that was charted there is opened. */
   const aimAtSite = (s: Schemas["SitePlace"], suspect: MuscleSide) => {
-    setPair(pairOf(s.view));
+    turn(s.view);
     const there = pointAt(state, suspect, s.site);
     if (there) {
       aiming.setSelected(there.point);
@@ -104,5 +127,5 @@ export function useTouch(
     }
     aimAt(s.view, s, suspect);
   };
-  return { touch, drop, lookAt, aimAtSite, aimAtOther };
+  return { touch, drop, lookAt, aimAtSite, aimAtOther, nudge };
 }

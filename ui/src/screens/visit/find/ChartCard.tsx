@@ -4,7 +4,7 @@ import { styled } from "styled-components";
 import type { Schemas } from "../../../api/client";
 import type { Core } from "../../../core/core";
 import { Button, Card, Choice } from "../../../parts/controls";
-import { Row, Said, Stack } from "../../../parts/layout";
+import { Fill, Row, Said, Stack } from "../../../parts/layout";
 import { one, plain, sentence } from "../../../parts/words";
 import type { Aimed } from "../body/useAiming";
 import type { Body } from "../body/useBody";
@@ -15,6 +15,7 @@ import type { StepProps } from "../StepProps";
 import { type Chart, chartOf, feltOf, fresh } from "./chart";
 import { Deciding, More } from "./ChartFields";
 import { HowTo } from "./HowTo";
+import { Nudge } from "./Nudge";
 import { NumberScale, ScaleChoice, useScale } from "./NumberScale";
 import { Threshold } from "./Threshold";
 import { useChartKeys } from "./useChartKeys";
@@ -24,11 +25,14 @@ import { WhereFelt } from "./WhereFelt";
 /** In reach however long the form is. */
 const Reach = styled(Row)`
   position: sticky;
-  bottom: 0;
+  bottom: -14px;
   background: var(--card);
   padding: var(--s2) 0;
   box-shadow: 0 var(--s4) 0 var(--card);
   z-index: 1;
+  button {
+    min-height: 72px;
+  }
   > :first-child {
     flex: 1;
   }
@@ -79,13 +83,15 @@ function Charting({
   return (
     <Card data-charting={muscle}>
       {aim && <UnderFinger aim={aim} body={body} core={visit.core} />}
-      <div>
-        <h2>{pointName(visit.core, of)}</h2>
-        <p className="quiet">{whereOf(guide, again, of.site)}</p>
-      </div>
+      <Row $align="start" $gap={3}>
+        <Fill>
+          <h2>{pointName(visit.core, of)}</h2>
+          <p className="quiet">{whereOf(guide, again, of.site)}</p>
+        </Fill>
+        {aim && <Nudge aim={aim} body={body} />}
+      </Row>
       <Stack
         as="form"
-        $gap={3}
         onSubmit={(e: React.FormEvent) => {
           e.preventDefault();
           save();
@@ -143,15 +149,15 @@ function UnderFinger({ aim, body, core }: { aim: Aimed; body: Body; core: Core }
   const under = aim.under?.muscles ?? [];
   return (
     <>
-      <Said className="quiet" $small aria-live="polite">
+      <p className="away" aria-live="polite">
         {sentence(plain(aim.under?.region ?? ""))}, {aim.candidate.side}
-      </Said>
+      </p>
       {under.length > 1 && (
         <Choice
           quiet
           label="Muscle under the finger"
           value={aim.candidate.muscle}
-          options={under.slice(0, 4).map((m) => m.muscle)}
+          options={under.slice(0, 3).map((m) => m.muscle)}
           onChoose={(m) =>
             body.aimAtOther(
               aim,

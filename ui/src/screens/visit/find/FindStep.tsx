@@ -63,7 +63,7 @@ export function FindStep({ visit, body, work, finger }: Props) {
   if (!point && !ready) return <BeforeHands visit={visit} consent={aim?.candidate?.consent} />;
   // Only another point or place begins the form anew; a log that grows meanwhile
   // must not take away what is being typed.
-  const key = point?.point ?? `${aim?.view}${aim?.x}${aim?.y}`;
+  const key = point?.point ?? `touch ${aim?.touch}`;
   return (
     <ChartCard
       key={key}

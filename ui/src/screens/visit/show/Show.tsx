@@ -3,11 +3,14 @@
 import { Link, useParams } from "react-router";
 import { styled } from "styled-components";
 import type { Schemas } from "../../../api/client";
-import { type Drawing, fromStrokes } from "../../../body/drawing";
+import { fromStrokes, paintedOn } from "../../../body/drawing";
 import { Figure } from "../../../body/Figure";
 import { PaintedOn } from "../../../body/Painted";
+import { toMark } from "../../../body/marks";
 import { PostureLines } from "../../../body/PostureLines";
-import { pairs, type View } from "../../../body/views";
+import { BodyViews } from "../../../body/BodyViews";
+import { useMainViews } from "../../../body/useMainViews";
+import { type View, viewName } from "../../../body/views";
 import { Arc } from "../../../charts/Arc";
 import { useAsk } from "../../../core/useAsk";
 import { type LiveVisit, useVisit } from "../../../core/useVisit";
@@ -38,8 +41,6 @@ const Sheet = styled.main`
     margin-top: 14px;
   }
   .bodies {
-    display: grid;
-    grid-template-columns: 1fr 1fr;
     height: calc(100vh - 120px);
   }
   .arcs {
@@ -102,34 +103,32 @@ export default function Show({ me }: { me: Schemas["Me"] }) {
         </Link>
       </header>
       <div className="both">
-        <Bodies state={visit.state} />
+        <Bodies visit={visit} />
         <Words visit={visit} />
       </div>
     </Sheet>
   );
 }
 
-/** The pair of views on which most is painted. */
-function pairOfMost(drawing: Drawing): [View, View] {
-  const cells = [...drawing.keys()];
-  const count = (pair: [View, View]) => cells.filter((c) => pair.some((v) => c.startsWith(`${v}:`))).length;
-  return Object.values(pairs).reduce((a, b) => (count(b) > count(a) ? b : a));
-}
-
-function Bodies({ state }: { state: Schemas["State"] }) {
+function Bodies({ visit: { state, core } }: { visit: LiveVisit }) {
   const drawing = fromStrokes(state.drawing);
+  const main = useMainViews(core, { points: state.points.map((p) => p.view), painted: paintedOn(drawing) });
+  const marksOn = (view: View) => state.points.filter((p) => p.view === view).map((p) => toMark(p));
   return (
     <div className="bodies">
-      {pairOfMost(drawing).map((v) => (
-        <Figure
-          key={v}
-          view={v}
-          label={`${v}: the painted pain and the posture lines`}
-          inside={<PaintedOn view={v} drawing={drawing} />}
-        >
-          <PostureLines view={v} posture={state.posture} flags={state.posture_flags} />
-        </Figure>
-      ))}
+      <BodyViews main={main} marks={marksOn} drawing={drawing}>
+        {(v) => (
+          <Figure
+            key={v}
+            view={v}
+            marks={marksOn(v)}
+            label={`${viewName[v]}: the painted pain, the points and the posture lines`}
+            inside={<PaintedOn view={v} drawing={drawing} />}
+          >
+            <PostureLines view={v} posture={state.posture} flags={state.posture_flags} />
+          </Figure>
+        )}
+      </BodyViews>
     </div>
   );
 }
