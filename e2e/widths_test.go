@@ -38,6 +38,22 @@ const cutOff = `() => {
 	return bad.slice(0, 6);
 }`
 
+// tooLow lists controls that are lower than a finger needs: 44 px, and 56 px with a client on
+// the table. A link within a line of text is as high as the line.
+const tooLow = `() => {
+	const bad = new Set();
+	const inText = (e) => e.tagName === "A" && ["inline", "inline-block"].includes(getComputedStyle(e).display);
+	for (const e of document.querySelectorAll("button, a[href], input:not([type=file]):not([type=range]), select, [role=option]")) {
+		const r = e.getBoundingClientRect();
+		if (r.width < 2 || r.height < 2 || e.closest(".away, [data-react-aria-prevent-focus], [hidden]")) continue;
+		if (inText(e) || e.dataset.word || ["checkbox", "radio"].includes(e.type)) continue;
+		const least = e.closest("[data-hands=true]") ? 56 : 44;
+		if (r.height < least - 0.5)
+			bad.add(e.tagName.toLowerCase() + " " + (e.textContent || e.ariaLabel || e.name || "").slice(0, 30) + " is " + Math.round(r.height) + " high");
+	}
+	return [...bad].slice(0, 12);
+}`
+
 // frames waits until what has changed is drawn.
 func frames(p *page) {
 	p.t.Helper()
@@ -60,8 +76,10 @@ func fits(p *page, name string) {
 			p.MustSetViewport(d[0], d[1], 1, false)
 			frames(p)
 			said = nil
-			for _, v := range p.MustEval(cutOff).Arr() {
-				said = append(said, v.Str())
+			for _, look := range []string{cutOff, tooLow} {
+				for _, v := range p.MustEval(look).Arr() {
+					said = append(said, v.Str())
+				}
 			}
 		}
 		assert.Empty(p.t, said, "%s at %d × %d", name, d[0], d[1])

@@ -44,6 +44,8 @@ export const Look = createGlobalStyle`
   button { font: inherit; color: inherit; }
   :focus-visible, [data-focus-visible] { outline: 3px solid var(--focus); outline-offset: 2px; }
   @media (prefers-reduced-motion: reduce) { * { animation: none !important; transition: none !important; } }
+  /* A link that stands by itself is as high as a finger needs. */
+  a.stands { display: inline-flex; align-items: center; min-height: var(--touch); }
   .small { font-size: var(--t1); }
   .quiet { color: var(--ink-soft); }
   .num { font-variant-numeric: tabular-nums; }

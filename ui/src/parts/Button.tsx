@@ -39,8 +39,9 @@ export const Button = styled(AriaButton)<ButtonProps & { $kind?: keyof typeof ki
   }
 `;
 
-/** A button that looks like what it says, and no more. */
+/** A button that looks like what it says, and no more; as high as a finger needs. */
 export const bare = css`
+  min-height: var(--touch);
   border: 0;
   background: none;
   padding: 0;
@@ -50,8 +51,9 @@ export const bare = css`
 `;
 
 /** A button that reads as a word in a sentence. */
-export const WordButton = styled(AriaButton)<ButtonProps>`
+export const WordButton = styled(AriaButton).attrs<ButtonProps>({ "data-word": true } as object)`
   ${bare}
+  min-height: 0;
   color: var(--accent);
   text-decoration: underline;
 `;

@@ -40,6 +40,7 @@ const Bar = styled.header`
     display: flex;
     gap: 9px;
     align-items: center;
+    min-height: 44px;
   }
   nav {
     display: flex;
@@ -49,7 +50,10 @@ const Bar = styled.header`
   nav a {
     text-decoration: none;
     color: var(--ink-soft);
-    padding: 7px 13px;
+    display: flex;
+    align-items: center;
+    min-height: 44px;
+    padding: 0 13px;
     border-radius: var(--r1);
     font-weight: 560;
   }
@@ -71,7 +75,7 @@ const Bar = styled.header`
       gap: 0;
     }
     nav a {
-      padding: 7px 9px;
+      padding: 0 9px;
     }
   }
   ${phone} {
@@ -89,7 +93,7 @@ const Bar = styled.header`
       justify-content: flex-start;
     }
     nav a {
-      padding: 10px 8px;
+      padding: 0 8px;
     }
   }
 `;

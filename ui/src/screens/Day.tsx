@@ -64,6 +64,9 @@ const Row = styled.li<{ $now: boolean }>`
     ${twoLines}
     text-decoration: none;
     color: var(--ink);
+    /* Its touch reaches into the row above and below. */
+    padding-block: 11px;
+    margin-block: -11px;
   }
   .about {
     min-width: 0;
@@ -78,7 +81,7 @@ const Row = styled.li<{ $now: boolean }>`
   .go {
     justify-self: end;
     text-decoration: none;
-    padding: 9px 18px;
+    padding: 11px 18px;
     border-radius: 10px;
     font-weight: 560;
     background: var(--accent);

@@ -35,7 +35,9 @@ export function Cards({ course, zone, more }: Props) {
               <span className="quiet">
                 {v.reason} · {v.therapist}
               </span>
-              <Link to={`/visits/${v.id}`}>{v.closed_at ? "View" : v.opened_at ? "Continue" : "Booked"}</Link>
+              <Link className="stands" to={`/visits/${v.id}`}>
+                {v.closed_at ? "View" : v.opened_at ? "Continue" : "Booked"}
+              </Link>
             </li>
           ))}
         </ul>

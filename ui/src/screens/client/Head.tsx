@@ -11,8 +11,11 @@ const Tabs = styled.nav`
   display: flex;
   gap: 4px;
   a {
+    display: flex;
+    align-items: center;
+    min-height: 44px;
     text-decoration: none;
-    padding: 7px 14px;
+    padding: 0 14px;
     border-radius: var(--r1);
     color: var(--ink-soft);
     font-weight: 560;

@@ -4,7 +4,7 @@ import { styled } from "styled-components";
 import type { Schemas } from "../../api/client";
 import { hourOf, type Placed, placed } from "./place";
 
-const perHour = 58;
+const perHour = 63;
 const rounding = 15;
 
 const Frame = styled.div<{ $days: number; $hours: number }>`

@@ -71,7 +71,9 @@ function Due({ due }: { due: Schemas["DueClient"][] }) {
         {due.map((d) => (
           <Ruled as="li" key={d.client} $cols="minmax(0, 1fr) auto" $gap={3}>
             <span>
-              <Link to={`/clients/${d.client}`}>{d.name}</Link>
+              <Link className="stands" to={`/clients/${d.client}`}>
+                {d.name}
+              </Link>
               <span className="quiet small">{againWords(d.rechecks)}</span>
             </span>
             <Said as="span" $tone={d.over ? "warn" : undefined}>
@@ -110,7 +112,9 @@ function Watched({ spots }: { spots: Schemas["WatchedSpot"][] }) {
       <Plain>
         {alike(spots).map((list) => (
           <Ruled as="li" key={`${list[0]?.client}${list[0]?.next}`} $cols="minmax(0, 1fr)" $gap={1}>
-            <Link to={`/clients/${list[0]?.client}/progress`}>{list[0]?.name}</Link>
+            <Link className="stands" to={`/clients/${list[0]?.client}/progress`}>
+              {list[0]?.name}
+            </Link>
             {list.map((s) => (
               <Spot key={s.muscle + s.side} s={s} />
             ))}
@@ -155,7 +159,9 @@ function Notes({ notes, me }: { notes: Schemas["UnsignedNote"][]; me: Schemas["M
         {notes.slice(0, 12).map((n) => (
           <Ruled as="li" key={n.visit} $cols="64px minmax(0, 1fr) auto" $gap={3}>
             <span className="num">{day(n.starts_at, me.time_zone)}</span>
-            <Link to={`/visits/${n.visit}?step=close`}>{n.name}</Link>
+            <Link className="stands" to={`/visits/${n.visit}?step=close`}>
+              {n.name}
+            </Link>
             <span className="quiet">
               {n.therapist}
               {n.awaits_counter && (counters ? ": to countersign" : ": waits for the second name")}

@@ -64,8 +64,12 @@ export default function Practice({ me }: { me: Schemas["Me"] }) {
         <Fill>
           <h1>{me.practice}</h1>
         </Fill>
-        <Link to="/practice/people">People</Link>
-        <Link to="/practice/audit">Who did what (audit)</Link>
+        <Link className="stands" to="/practice/people">
+          People
+        </Link>
+        <Link className="stands" to="/practice/audit">
+          Who did what (audit)
+        </Link>
       </Row>
       {error && <ErrorPanel error={error} />}
       <Letterhead />

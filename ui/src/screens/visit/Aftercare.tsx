@@ -63,7 +63,9 @@ export function Aftercare({ visit, me }: StepProps & { me: Schemas["Me"] }) {
       {may(me, "book") && <BookNext visit={visit} next={sheet.next} me={me} />}
       {error && <ErrorPanel error={error} />}
       <Row $wrap>
-        <Link to={`/visits/${id}/aftercare`}>Print</Link>
+        <Link className="stands" to={`/visits/${id}/aftercare`}>
+          Print
+        </Link>
         <FileLink href={`/api/visits/${id}/print/aftercare`}>PDF</FileLink>
         <Button onPress={() => void ask()}>{link ? "Another code" : "To the client's phone"}</Button>
         {!state.next && !state.closed_ms && (

@@ -77,7 +77,9 @@ export function BookNext({ visit, next, me }: Props) {
             {clashes.length > 0 ? "Book it anyway" : "Book it"}
           </Button>
         )}
-        <Link to={`/week/${date ?? days[0]}`}>Another time</Link>
+        <Link className="stands" to={`/week/${date ?? days[0]}`}>
+          Another time
+        </Link>
       </Row>
     </Stack>
   );

@@ -57,7 +57,9 @@ export function CloseStep({ visit, me }: StepProps & { me: Schemas["Me"] }) {
                 Close the visit
               </Button>
             )}
-            <Link to={`/clients/${open.client.id}/progress`}>See progress</Link>
+            <Link className="stands" to={`/clients/${open.client.id}/progress`}>
+              See progress
+            </Link>
           </Row>
         </Stack>
       </Card>

@@ -101,7 +101,9 @@ export function Top({ visit, path, helping, onHelp }: Props) {
           </Step>
         ))}
       </nav>
-      <Link to={`/visits/${open.visit.id}/show`}>Show the client</Link>
+      <Link className="stands" to={`/visits/${open.visit.id}/show`}>
+        Show the client
+      </Link>
       <Button aria-label={`Help with ${stepNames[path.step]}`} aria-pressed={helping} onPress={onHelp}>
         ?
       </Button>

@@ -98,7 +98,7 @@ export default function Show({ me }: { me: Schemas["Me"] }) {
         <Button className="off" onPress={() => print()}>
           Print
         </Button>
-        <Link className="off" to={`/visits/${id}`}>
+        <Link className="off stands" to={`/visits/${id}`}>
           Back to the visit
         </Link>
       </header>
