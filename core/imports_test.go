@@ -43,6 +43,7 @@ var below = map[string][]string{
 	"rights":   {},
 	"body":     {"ids", "stable", "decode"},
 	"solid":    {"body", "ids"},
+	"pose":     {"body", "ids", "decode"},
 	"safety":   {"body", "ids", "stable", "solid", "decode"},
 	"atlas":    {"body", "ids", "stable", "safety", "solid", "decode"},
 	"wording":  {"atlas", "ids"},
@@ -62,7 +63,7 @@ var below = map[string][]string{
 	"calc": {
 		"assess", "atlas", "body", "device", "ids", "stable", "picture", "plan", "points", "progress", "safety",
 		"solid",
-		"decode", "treat", "visit",
+		"decode", "pose", "treat", "visit",
 	},
 	"bridge": {"assess", "atlas", "calc", "ids", "note", "stable", "points", "safety", "decode", "treat", "visit"},
 }

@@ -55,6 +55,28 @@ func TestTheInclinometerTakesWhenSteady(t *testing.T) {
 	p.see("[role=alert]", "does not answer")
 }
 
+// While a range is read its limb is drawn as it is measured: at zero, then at what was read;
+// a distance has no drawing.
+func TestAMeasuredLimbTurnsWithItsAngle(t *testing.T) {
+	t.Parallel()
+	p := inesAt(t, "/")
+	opened(p, "Turning", "Measure")
+	joint := func(name string) {
+		p.MustElementX(`//*[@role="radiogroup"][@aria-label="Joint"]//button[text()="` + name + `"]`).MustClick()
+	}
+	joint("Knee")
+	right := p.MustElementX(`(//*[@data-movement="knee.flexion"]//input)[2]`)
+	right.MustFocus()
+	p.MustElement(`[data-pose="knee.flexion"][data-deg="0"]`)
+	p.see("[data-how] h2", "Knee flexion, right")
+	p.see("[data-how] p", "Face down. Hold still: the thigh.")
+	right.MustInput("120").MustBlur()
+	p.MustElement(`[data-pose="knee.flexion"][data-deg="120"]`)
+	joint("Jaw")
+	p.MustElement(`[data-movement="jaw.opening"] input`).MustFocus()
+	p.see("[data-how] p", "a distance, not an angle")
+}
+
 // Signs are touched on the figure, on their side, and speak for their muscles;
 // the toe-touch ones are posture readings; the measures beside them are flagged.
 func TestSignsAndGauges(t *testing.T) {

@@ -38,6 +38,8 @@ func inBrowser() []Calc {
 			`{"muscle":"infraspinatus","side":"left","site":"upper-inner","height_cm":168}`, Palpate),
 		document("place", "Where a place on a muscle's fibres lies on the figure",
 			`{"muscle":"soleus","side":"left","place":{"fibre":0,"along_pct":55,"across_mm":0}}`, Place),
+		document("pose", "How a movement is measured, drawn: what turns, about which joint, which way",
+			`{"movement":"knee.flexion","side":"left"}`, Pose),
 		document("ppt", "Pressure pain threshold from an algometer's trials",
 			`{"trials":[{"samples":[{"t":0,"force_n":0},{"t":2,"force_n":8},{"t":6,"force_n":24}],"stopped_at_t":5.5}],"tip_area_cm2":1}`, PPT),
 		document("questions", "The questions of the screening, with what a yes means",

@@ -1,6 +1,7 @@
 package calc
 
 import (
+	"cmp"
 	"fmt"
 	"math"
 	"strconv"
@@ -11,6 +12,7 @@ import (
 	"mokren/core/decode"
 	"mokren/core/ids"
 	"mokren/core/picture"
+	"mokren/core/pose"
 )
 
 // PalpateIn names a muscle on a side; without a site it means all of them.
@@ -128,6 +130,17 @@ func Cells(in CellsIn) (CellsOut, error) {
 		}
 	}
 	return out, nil
+}
+
+// PoseIn names a movement and the side on which it is measured.
+type PoseIn struct {
+	Movement ids.Movement `json:"movement"`
+	Side     ids.Side     `json:"side,omitempty" doc:"right where it is left out"`
+}
+
+// Pose draws how a movement is measured.
+func Pose(in PoseIn) (pose.Measured, error) {
+	return pose.Draw(in.Movement, cmp.Or(in.Side, ids.Right))
 }
 
 // ViewsIn is what somebody looks at the body for.

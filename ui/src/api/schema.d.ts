@@ -498,6 +498,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/pose": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How a movement is measured, drawn: what turns, about which joint, which way */
+        post: operations["calc-pose"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/ppt": {
         parameters: {
             query?: never;
@@ -3022,6 +3039,16 @@ export interface components {
             /** Format: double */
             y: number;
         };
+        Frame: {
+            /** Format: double */
+            height: number;
+            /** Format: double */
+            width: number;
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+        };
         Gauge: {
             /** @enum {string} */
             gauge: "toe-touch" | "weight-bearing-lunge" | "straight-leg-raise" | "breathing";
@@ -3786,6 +3813,10 @@ export interface components {
             structure?: string;
             text: string;
         };
+        Limb: {
+            part: string;
+            path: string;
+        };
         Limits: {
             /** Format: int64 */
             cap_ms: number;
@@ -3920,6 +3951,29 @@ export interface components {
              */
             reference: number;
             sides: components["schemas"]["Side"][];
+        };
+        Measured: {
+            axial?: boolean;
+            base: components["schemas"]["Ray"];
+            /** @description what is to be seen, at the start and at the usual end */
+            frame: components["schemas"]["Frame"];
+            /** @description what is held still */
+            keep: string;
+            movement: components["schemas"]["MovementID"];
+            moving: components["schemas"]["Limb"][];
+            pivot: components["schemas"]["XY"];
+            /** @enum {string} */
+            plane: "side" | "front";
+            /**
+             * Format: double
+             * @description +1 where a growing angle turns clockwise, −1 the other way
+             */
+            sense: number;
+            side: components["schemas"]["Side"];
+            /** @description how the client is placed */
+            start: string;
+            still: components["schemas"]["Limb"][];
+            zero: components["schemas"]["Ray"];
         };
         Member: {
             /** Format: uuid */
@@ -5033,6 +5087,11 @@ export interface components {
             suggested: components["schemas"]["PointSuggestion"];
             taken?: components["schemas"]["PointSuggestion"];
         };
+        PoseIn: {
+            movement: components["schemas"]["MovementID"];
+            /** @description right where it is left out */
+            side?: components["schemas"]["Side"];
+        };
         /** @enum {string} */
         PositionID: "prone" | "supine" | "side-lying-left" | "side-lying-right" | "seated";
         Posture: {
@@ -5368,6 +5427,10 @@ export interface components {
             minus: number;
             /** Format: double */
             plus: number;
+        };
+        Ray: {
+            from: components["schemas"]["XY"];
+            to: components["schemas"]["XY"];
         };
         ReactionNoted: {
             note?: string;
@@ -8175,6 +8238,67 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Plan"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "calc-pose": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PoseIn"];
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Measured"];
                 };
             };
             /** @description Unauthorized */

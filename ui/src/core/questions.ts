@@ -51,6 +51,8 @@ export interface Questions {
   palpate: { in: Schemas["PalpateIn"]; out: Schemas["Guide"] };
   /** Where a place on a muscle's fibres lies on the figure. */
   place: { in: Schemas["PlaceIn"]; out: Schemas["PlaceOut"] };
+  /** How a movement is measured, drawn: what turns, about which joint, which way. */
+  pose: { in: Schemas["PoseIn"]; out: Schemas["Measured"] };
   /** Pressure pain threshold from an algometer's trials. */
   ppt: { in: Schemas["PPTIn"]; out: Schemas["PPT"] };
   /** The protocols of pressing, in the order in which they are offered. */

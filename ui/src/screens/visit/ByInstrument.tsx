@@ -1,6 +1,6 @@
 // Ranges read with the inclinometer, hands free: the next reading is named, and
 // taken when it lies steady at the end of the movement.
-import { useRef, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import type { Core } from "../../core/core";
 import { useAsk } from "../../core/useAsk";
 import { useInclinometer, useInclinometerAddress } from "../../core/useInclinometer";
@@ -28,16 +28,19 @@ interface Props {
   ask: boolean;
   tool: string;
   onTool: (t: string) => void;
+  /** What is read next, and what the instrument shows meanwhile. */
+  onNext: (s: Slot, degrees: number | undefined) => void;
   onTaken: (s: Slot, degrees: number) => void;
 }
 
-export function ByInstrument({ core, slots, ask, tool, onTool, onTaken }: Props) {
+export function ByInstrument({ core, slots, ask, tool, onTool, onNext, onTaken }: Props) {
   const address = useInclinometerAddress();
   const [on, setOn] = useState(false);
   const [times, setTimes] = useState(1);
   const [skipped, setSkipped] = useState<string[]>([]);
   const key = (s: Slot) => s.movement + s.side + s.trial;
   const next = slots(times).find((s) => !skipped.includes(key(s)));
+  const nextKey = next && key(next);
   const target = useRef(next);
   target.current = next;
   const reference = useAsk(core, "range", next && { movement: next.movement })?.reference;
@@ -52,6 +55,12 @@ export function ByInstrument({ core, slots, ask, tool, onTool, onTaken }: Props)
       onTaken(target.current, Math.round(Math.abs(t.deg)));
     },
   );
+  const shown = on && live.deg !== undefined ? Math.round(Math.abs(live.deg)) : undefined;
+  const told = useRef(onNext);
+  told.current = onNext;
+  useEffect(() => {
+    if (on && target.current) told.current(target.current, shown);
+  }, [on, shown, nextKey]);
   if (!ask && !address) return null;
   return (
     <Card data-by-instrument>

@@ -1,5 +1,5 @@
 // Range of motion as arcs; the same screen before and after.
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { styled } from "styled-components";
 import { useCourse } from "../../api/queries";
 import { useAsk } from "../../core/useAsk";
@@ -70,6 +70,8 @@ export function MeasureStep({ visit, moment, only, placing }: Props) {
     if (only) return only.includes(movement);
     return joint ? jointOf(movement) === joint : wanted.includes(movement);
   });
+  const [one] = shown;
+  useFirst(placing, one, tool);
   const joints = [...new Set(all.map((m) => jointOf(m.movement)))];
   return (
     <>
@@ -92,6 +94,7 @@ export function MeasureStep({ visit, moment, only, placing }: Props) {
         ask={moment === "before"}
         tool={tool}
         onTool={setTool}
+        onNext={(s, live) => placing?.setMeasuring({ movement: s.movement, side: s.side, tool, live })}
         onTaken={(s, degrees) => readings.setTrial(s, s.trial, degrees)}
       />
       <Grid>
@@ -103,12 +106,24 @@ export function MeasureStep({ visit, moment, only, placing }: Props) {
             past={past.filter((r) => r.movement === m.movement)}
             readings={readings}
             placing={placing}
+            onRead={(side) => placing?.setMeasuring({ movement: m.movement, side, tool })}
             cautions={today.find((t) => t.movement === m.movement)?.cautions}
           />
         ))}
       </Grid>
     </>
   );
+}
+
+/** Until a reading is chosen, how the first one is taken is drawn. */
+function useFirst(placing: Placing | undefined, m: Schemas["Measurable"] | undefined, tool: string) {
+  const taken = placing?.measuring;
+  const [side] = m?.sides ?? [];
+  const movement = m?.movement;
+  const set = placing?.setMeasuring;
+  useEffect(() => {
+    if (!taken && set && movement && side) set({ movement, side, tool });
+  }, [taken, set, movement, side, tool]);
 }
 
 function heading(moment: Moment, ranges: Schemas["Range"][]) {

@@ -11,6 +11,7 @@ import { brushOf } from "../../../body/PainTools";
 import { PostureLines } from "../../../body/PostureLines";
 import { Ties } from "../../../body/Ties";
 import { useFigure, type View, viewName } from "../../../body/views";
+import { HowMeasured } from "../measure/HowMeasured";
 import { SignSpots } from "../signs/SignSpots";
 import type { StepProps } from "../StepProps";
 import type { Path } from "../steps";
@@ -46,17 +47,21 @@ export function BodyPane({ visit, path, body }: Props) {
       <p className="hint quiet" aria-live={path.step === "draw" ? "polite" : undefined}>
         {hint(visit.state, path, body, place)}
       </p>
-      <BodyViews main={body.main} marks={body.marksOn} drawing={body.painting.drawing}>
-        {(v) =>
-          path.step === "draw" ? (
-            <Painted key={v} view={v} visit={visit} body={body} onPlace={setPlace} />
-          ) : path.step === "find" && body.answering.saying === "paint" ? (
-            <Felt key={v} view={v} body={body} onPlace={setPlace} />
-          ) : (
-            <Charted key={v} view={v} visit={visit} path={path} body={body} />
-          )
-        }
-      </BodyViews>
+      {path.step === "measure" && path.part === "range" && !body.placing.feeling && body.placing.measuring ? (
+        <HowMeasured visit={visit} measuring={body.placing.measuring} />
+      ) : (
+        <BodyViews main={body.main} marks={body.marksOn} drawing={body.painting.drawing}>
+          {(v) =>
+            path.step === "draw" ? (
+              <Painted key={v} view={v} visit={visit} body={body} onPlace={setPlace} />
+            ) : path.step === "find" && body.answering.saying === "paint" ? (
+              <Felt key={v} view={v} body={body} onPlace={setPlace} />
+            ) : (
+              <Charted key={v} view={v} visit={visit} path={path} body={body} />
+            )
+          }
+        </BodyViews>
+      )}
     </Pane>
   );
 }

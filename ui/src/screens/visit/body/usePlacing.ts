@@ -3,7 +3,7 @@
 import { useState } from "react";
 import type { Schemas } from "../../../api/client";
 import type { LiveVisit } from "../../../core/useVisit";
-import type { Feeling } from "../measure/reading";
+import type { Feeling, Measuring } from "../measure/reading";
 
 export function usePlacing({ state, write }: LiveVisit) {
   /** The question whose regions a touch adds to. */
@@ -17,6 +17,8 @@ export function usePlacing({ state, write }: LiveVisit) {
   };
   /** The reading whose felt place a touch says. */
   const [feeling, setFeeling] = useState<Feeling>();
+  /** The reading that is taken now: how, is drawn. */
+  const [measuring, setMeasuring] = useState<Measuring>();
 
   /** Adds a region to an answer; what an earlier visit said of it stays. */
   const placeAnswer = (found: Schemas["UnderOut"]) => {
@@ -34,5 +36,5 @@ export function usePlacing({ state, write }: LiveVisit) {
     };
     write("screening-answered", { answers: [answer] });
   };
-  return { question, setQuestion, asked, feeling, setFeeling, placeAnswer };
+  return { question, setQuestion, asked, feeling, setFeeling, measuring, setMeasuring, placeAnswer };
 }

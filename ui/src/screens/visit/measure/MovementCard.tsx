@@ -17,6 +17,8 @@ interface Props {
   past: Schemas["RangeHistory"][];
   readings: Readings;
   placing?: Placing;
+  /** A reading is begun, by hand. */
+  onRead: (side: Schemas["Side"]) => void;
   /** What the client's answers say of it. */
   cautions?: string[];
 }
@@ -24,7 +26,7 @@ interface Props {
 const names = { midline: "Degrees", left: "Left", right: "Right" };
 const ofSide = (side: Schemas["Side"], text: string) => (side === "midline" ? text : `${side}: ${text}`);
 
-export function MovementCard({ m, visit, past, readings, placing, cautions }: Props) {
+export function MovementCard({ m, visit, past, readings, placing, onRead, cautions }: Props) {
   const { core, open } = visit;
   const { moment, of, trials, set } = readings;
   const at = (side: Schemas["Side"]) => ({ movement: m.movement, side });
@@ -33,7 +35,7 @@ export function MovementCard({ m, visit, past, readings, placing, cautions }: Pr
   const most = Math.max(...m.sides.map((s) => of(at(s))?.trials?.length ?? 1));
   const flags = m.sides.flatMap((s) => said(readings, at(s), flagged?.[s]));
   return (
-    <Card $gap={1} data-movement={m.movement}>
+    <Card $gap={1} data-movement={m.movement} onPointerDown={() => onRead(m.sides[0] ?? "midline")}>
       <h3>{movementName(m.movement)}</h3>
       {cautions && <Said $tone="warn">{cautions.join(" ")}</Said>}
       {usual && (
@@ -47,16 +49,17 @@ export function MovementCard({ m, visit, past, readings, placing, cautions }: Pr
       )}
       <div className="entry">
         {m.sides.map((s) => (
-          <Num
-            key={s}
-            step={trials(at(s)).length > 1 ? 0.1 : 1}
-            label={names[s]}
-            unit={m.movement === "jaw.opening" ? "mm" : "°"}
-            value={moment === "before" ? of(at(s))?.before : of(at(s))?.after}
-            min={-90}
-            max={180}
-            onCommit={(v) => v !== undefined && set(at(s), { active_deg: v })}
-          />
+          <div key={s} onFocus={() => onRead(s)}>
+            <Num
+              step={trials(at(s)).length > 1 ? 0.1 : 1}
+              label={names[s]}
+              unit={m.movement === "jaw.opening" ? "mm" : "°"}
+              value={moment === "before" ? of(at(s))?.before : of(at(s))?.after}
+              min={-90}
+              max={180}
+              onCommit={(v) => v !== undefined && set(at(s), { active_deg: v })}
+            />
+          </div>
         ))}
       </div>
       <p className="flag">{flags.join(" · ")}</p>

@@ -9,7 +9,15 @@ export interface MovementSide {
 /** The reading whose place a touch on the body says: where it is felt. */
 export type Feeling = MovementSide;
 
+/** What is read now, and what the instrument shows meanwhile. */
+export interface Measuring extends MovementSide {
+  tool: string;
+  live?: number;
+}
+
 export interface Placing {
+  measuring?: Measuring;
+  setMeasuring: (m: Measuring) => void;
   feeling?: Feeling;
   setFeeling: (f: Feeling | undefined) => void;
 }
