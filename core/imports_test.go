@@ -52,6 +52,7 @@ var below = map[string][]string{
 	"assess":   {"atlas", "body", "ids", "stable", "progress", "safety", "decode"},
 	"treat":    {"atlas", "body", "ids", "stable", "safety", "decode", "wording"},
 	"picture":  {"atlas", "body", "ids", "stable", "safety", "solid", "decode"},
+	"sequence": {"atlas", "body", "ids", "stable", "safety", "decode", "treat"},
 	"points":   {"atlas", "body", "ids", "stable", "safety", "decode", "treat"},
 	"plan":     {"atlas", "ids", "stable", "safety", "decode", "treat"},
 	"record":   {"atlas", "body", "ids", "safety"},
@@ -63,7 +64,7 @@ var below = map[string][]string{
 	"calc": {
 		"assess", "atlas", "body", "device", "ids", "stable", "picture", "plan", "points", "progress", "safety",
 		"solid",
-		"decode", "pose", "treat", "visit",
+		"decode", "pose", "sequence", "treat", "visit",
 	},
 	"bridge": {"assess", "atlas", "calc", "ids", "note", "stable", "points", "safety", "decode", "treat", "visit"},
 }

@@ -1,18 +1,20 @@
 package main
 
 import (
+	"encoding/json"
 	"fmt"
 	"io"
 	"os"
 	"strings"
 
 	"mokren/core/calc"
+	"mokren/core/decode"
 	"mokren/core/ids"
 )
 
 type calcCmd struct {
 	Name    string `arg:"" optional:"" help:"What to compute (see --list)."`
-	List    bool   `help:"Print the names."`
+	List    bool   `help:"Print the names; with NAME the ids of what it ships, as JSON."`
 	Example bool   `help:"Print a valid input for NAME."`
 	IDs     bool   `name:"ids" help:"Print every id that the core knows, as JSON by kind."`
 }
@@ -21,6 +23,12 @@ type calcCmd struct {
 // line to standard error, and the exit code is 2.
 func (c *calcCmd) Run() error {
 	switch {
+	case c.List && c.Name != "":
+		list, ok := calc.Shipped(c.Name)
+		if !ok {
+			refuse(&decode.Error{Path: "$", Given: c.Name + " --list", Allowed: "a computation that ships a list: sequence"})
+		}
+		return json.NewEncoder(os.Stdout).Encode(list)
 	case c.List:
 		for _, k := range calc.List() {
 			fmt.Println(k.Name)

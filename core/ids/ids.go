@@ -16,6 +16,8 @@ type (
 	Landmark  string
 	Structure string
 	Protocol  string
+	Technique string
+	Sequence  string
 	Contact   string
 	Position  string
 	Measure   string
@@ -102,6 +104,8 @@ func (m Movement) Check() *decode.Error  { return check("movement", string(m), m
 func (l Landmark) Check() *decode.Error  { return check("landmark", string(l), landmarks) }
 func (s Structure) Check() *decode.Error { return check("structure", string(s), structures) }
 func (p Protocol) Check() *decode.Error  { return check("protocol", string(p), protocols) }
+func (t Technique) Check() *decode.Error { return check("technique", string(t), techniques) }
+func (s Sequence) Check() *decode.Error  { return check("sequence", string(s), sequences) }
 func (c Contact) Check() *decode.Error   { return check("contact", string(c), contacts) }
 func (p Position) Check() *decode.Error  { return check("position", string(p), positions) }
 func (m Measure) Check() *decode.Error   { return check("measure", string(m), measures()) }
@@ -132,6 +136,8 @@ func All() []Kind {
 		{"tests", tests()},
 		{"measures", measures()},
 		{"loads", loads},
+		{"techniques", techniques},
+		{"sequences", sequences},
 	}
 }
 
@@ -147,6 +153,8 @@ func Tests() []Test           { return typed[Test](tests()) }
 func Loads() []Load           { return typed[Load](loads) }
 func Sides() []Side           { return typed[Side](sides) }
 func Protocols() []Protocol   { return typed[Protocol](protocols) }
+func Techniques() []Technique { return typed[Technique](techniques) }
+func Sequences() []Sequence   { return typed[Sequence](sequences) }
 func Contacts() []Contact     { return typed[Contact](contacts) }
 func Positions() []Position   { return typed[Position](positions) }
 

@@ -90,6 +90,19 @@ var protocols = words(`
 	press-and-move resisted-lengthening contract-relax pin-and-stretch attachment-strokes broad-first
 `)
 
+var techniques = words(`
+	rocking resting-hands broad-compressions light-compressions gliding-strokes kneading grasp-and-lift skin-rolling
+	small-circles cross-fibre-strokes longitudinal-strokes fascia-spread gentle-traction joint-circles scapula-glide
+	limb-shaking passive-stretch contract-relax reciprocal-contraction slow-lowering active-movement
+	active-movement-under-contact breathing-together hold flush walking-the-legs standing-and-walking
+`)
+
+var sequences = words(`
+	neck shoulder-girdle stiff-shoulder-painful-stage stiff-shoulder-stiff-stage low-back-side-lying
+	hip-flexors-side-lying hip-flexors-face-up buttock-and-outer-hip hamstrings-and-adductors calf-and-sole
+	forearm-and-hand jaw-and-temple ten-quiet-minutes
+`)
+
 var contacts = words(`
 	thumb-pad thumb-over-thumb pisiform-over-thumb thenar-over-thumb fingertips braced-fingers pincer knuckle
 	elbow forearm palm own-thigh tool
