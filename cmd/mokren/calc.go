@@ -26,7 +26,7 @@ func (c *calcCmd) Run() error {
 	case c.List && c.Name != "":
 		list, ok := calc.Shipped(c.Name)
 		if !ok {
-			refuse(&decode.Error{Path: "$", Given: c.Name + " --list", Allowed: "a computation that ships a list: sequence"})
+			refuse(&decode.Error{Path: "$", Given: c.Name + " --list", Allowed: "--list, or sequence --list"})
 		}
 		return json.NewEncoder(os.Stdout).Encode(list)
 	case c.List:

@@ -61,6 +61,8 @@ func ofVisits() []Question {
 		aboutVisit("visit-aftercare", "The aftercare sheet", (*openVisit).aftercare),
 		aboutVisit("visit-same-spot", "Which spot of earlier visits a place is", (*openVisit).sameSpot),
 		aboutVisit("hold-offers", "What a hold at each point would begin with, in order", (*openVisit).holdOffers),
+		aboutVisit("sequence-offers", "The sequences as they are laid out for this client now",
+			(*openVisit).sequenceOffers),
 		aboutVisit("hold-next", "What may come after a hold", (*openVisit).holdNext),
 	}
 }
@@ -269,6 +271,22 @@ type Moment struct {
 // Offers are the points in the order in which they are pressed.
 type Offers struct {
 	Offers []visit.Offer `json:"offers"`
+}
+
+// Sides asks for sequences that begin on a side, within so many minutes.
+type Sides struct {
+	Of
+	Side    ids.Side `json:"side,omitempty" enum:"left,right"`
+	Minutes *float64 `json:"minutes,omitempty" minimum:"0" maximum:"180"`
+}
+
+// SequenceOffers are all shipped sequences.
+type SequenceOffers struct {
+	Offers []visit.SequenceOffer `json:"offers"`
+}
+
+func (v *openVisit) sequenceOffers(in *Sides) (*SequenceOffers, error) {
+	return &SequenceOffers{v.state.SequenceOffers(in.Side, in.Minutes)}, nil
 }
 
 // holdOffers is what a hold at each point would begin with.

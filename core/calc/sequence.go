@@ -23,10 +23,10 @@ type SequenceIn struct {
 }
 
 // Sequence lays a sequence out: sides, what is ruled out, times, and what fits.
-func Sequence(in SequenceIn) (sequence.Plan, error) {
+func Sequence(in SequenceIn) (sequence.LaidOut, error) {
 	s, err := sequenceOf(in.Sequence, in.Side)
 	if err != nil {
-		return sequence.Plan{}, err
+		return sequence.LaidOut{}, err
 	}
 	c := sequence.Client{Screening: safety.Screen(in.Screening)}
 	for _, p := range in.Points {

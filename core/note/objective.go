@@ -43,6 +43,9 @@ func (w *writer) objective() string {
 	for _, h := range w.State.Holds {
 		l.add(w.hold(h))
 	}
+	for _, r := range w.State.Runs {
+		l.add(r.Words())
+	}
 	for _, p := range w.State.Points {
 		l.add(rechecked(p))
 	}

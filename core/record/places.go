@@ -87,6 +87,10 @@ type Day struct {
 // Same reports whether two spots are one site: the same muscle and side, within the
 // tolerance of a point's identity.
 func (s Spot) Same(o Spot, heightCM float64) bool {
+	// A step of a sequence may name a region alone.
+	if s.Muscle == "" || o.Muscle == "" {
+		return s.sharesRegion(o)
+	}
 	if s.Muscle != o.Muscle || s.Side != o.Side {
 		return false
 	}

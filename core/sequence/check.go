@@ -18,7 +18,7 @@ func (l *Laid) rule(c Client) string {
 	if s.NoTreatment || s.Outcome == safety.Emergency || s.Outcome == safety.ReferFirst {
 		return "No treatment today: " + firstText(s)
 	}
-	muscle, where := placesOf(l.Where, l.Side)
+	muscle, _, where := PlaceOf(l.Where, l.Side)
 	if why := l.neck(muscle, where); why != "" {
 		return why
 	}
@@ -103,8 +103,9 @@ var jointOf = func() map[ids.Region]string {
 		"lumbar":   "lumbar-spine flank iliac-crest sacroiliac sacrum posterior-lower-ribs",
 		"hip": "groin upper-buttock lower-buttock lateral-hip anterior-hip anterior-thigh lateral-thigh " +
 			"medial-thigh posterior-thigh",
-		"knee":        "anterior-knee lateral-knee medial-knee popliteal",
-		"ankle":       "shin lateral-leg medial-leg upper-calf lower-calf achilles lateral-ankle medial-ankle anterior-ankle heel",
+		"knee": "anterior-knee lateral-knee medial-knee popliteal",
+		"ankle": "shin lateral-leg medial-leg upper-calf lower-calf achilles lateral-ankle medial-ankle " +
+			"anterior-ankle heel",
 		"lesser-toes": "medial-arch lateral-sole mid-sole metatarsal-heads great-toe lesser-toes dorsal-foot",
 		"jaw":         "jaw cheek temple ear",
 	} {

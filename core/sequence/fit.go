@@ -10,7 +10,7 @@ import (
 // fit brings the plan into so many seconds: doses are shortened to their minimum by ascending
 // importance, later steps first; then steps are dropped in the same order, both sides together;
 // what closes comes last in both. Nothing is lengthened.
-func (p *Plan) fit(seconds float64) {
+func (p *LaidOut) fit(seconds float64) {
 	p.time()
 	order := p.givenUp()
 	for _, step := range order {
@@ -29,7 +29,7 @@ func (p *Plan) fit(seconds float64) {
 			return
 		}
 		p.Steps = slices.DeleteFunc(p.Steps, func(l Laid) bool { return l.Step == step })
-		p.LeftOut = append(p.LeftOut, LeftOut{Step: step, Reason: "There is no time for it."})
+		p.LeftOut = append(p.LeftOut, LeftOutStep{Step: step, Reason: "There is no time for it."})
 		p.time()
 	}
 }
@@ -46,7 +46,7 @@ func (l *Laid) shortest() Dose {
 }
 
 // givenUp are the steps in the order in which they are given up.
-func (p *Plan) givenUp() []int {
+func (p *LaidOut) givenUp() []int {
 	type step struct {
 		n, importance int
 		closes        bool

@@ -2,6 +2,7 @@ package sequence
 
 import (
 	"math"
+	"slices"
 
 	"mokren/core/ids"
 	"mokren/core/safety"
@@ -48,17 +49,17 @@ type Laid struct {
 	say        string
 }
 
-// LeftOut is a step, or one side of it, that is not done.
-type LeftOut struct {
+// LeftOutStep is a step, or one side of it, that is not done.
+type LeftOutStep struct {
 	Step   int      `json:"step" doc:"from 1"`
 	Side   ids.Side `json:"side,omitempty"`
 	Reason string   `json:"reason"`
 }
 
-// Plan is a sequence laid out for a client today.
-type Plan struct {
-	Steps   []Laid    `json:"steps"`
-	LeftOut []LeftOut `json:"left_out"`
+// LaidOut is a sequence laid out for a client today.
+type LaidOut struct {
+	Steps   []Laid        `json:"steps"`
+	LeftOut []LeftOutStep `json:"left_out"`
 	// Turns of the client, not counting how they lie at first.
 	Turns   int     `json:"turns"`
 	Seconds float64 `json:"seconds" doc:"of all steps and turns"`
@@ -75,8 +76,8 @@ const usualImportance = 3
 // Lay lays a sequence out: its sides, what is ruled out today, and what fits into the minutes; nil
 // takes the time that it takes. side is the first one; positions are those of the first side, and
 // the other side lies the other way round.
-func Lay(s Sequence, side ids.Side, minutes *float64, c Client) Plan {
-	out := Plan{Steps: []Laid{}, LeftOut: []LeftOut{}}
+func Lay(s Sequence, side ids.Side, minutes *float64, c Client) LaidOut {
+	out := LaidOut{Steps: []Laid{}, LeftOut: []LeftOutStep{}}
 	for _, l := range s.unfolded(side, c) {
 		if why := l.rule(c); why != "" {
 			out.leave(l, why)
@@ -92,14 +93,28 @@ func Lay(s Sequence, side ids.Side, minutes *float64, c Client) Plan {
 }
 
 // leave notes what is not done; both sides for the same reason are one entry.
-func (p *Plan) leave(l Laid, why string) {
+func (p *LaidOut) leave(l Laid, why string) {
 	for i, o := range p.LeftOut {
 		if o.Step == l.Step && o.Reason == why && o.Side != l.Side {
 			p.LeftOut[i].Side = ""
 			return
 		}
 	}
-	p.LeftOut = append(p.LeftOut, LeftOut{l.Step, l.Side, why})
+	p.LeftOut = append(p.LeftOut, LeftOutStep{l.Step, l.Side, why})
+}
+
+// Without leaves out the steps for which there is a reason, and sets the times anew.
+func (p LaidOut) Without(why func(Laid) string) LaidOut {
+	out := LaidOut{Steps: []Laid{}, LeftOut: slices.Clone(p.LeftOut)}
+	for _, l := range p.Steps {
+		if no := why(l); no != "" {
+			out.leave(l, no)
+			continue
+		}
+		out.Steps = append(out.Steps, l)
+	}
+	out.time()
+	return out
 }
 
 // unfolded are the steps on their sides, in the order in which they are done.
@@ -216,7 +231,7 @@ func (d Dose) seconds() float64 {
 
 // time sets when each step begins. A turn lies before every change of position; the first
 // position is free, and what asks for none is done as the client lies.
-func (p *Plan) time() {
+func (p *LaidOut) time() {
 	at, lying := 0.0, ids.Position("")
 	p.Turns = 0
 	for i := range p.Steps {

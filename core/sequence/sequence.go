@@ -167,7 +167,9 @@ func (d *Dose) check(t *Technique) *decode.Error {
 		return nil
 	}
 	if t.Each == (Range{}) {
-		return &decode.Error{Path: "$.dose.each_s", Given: fmt.Sprint(*d.EachS), Allowed: "nothing: it counts " + string(t.Steer)}
+		return &decode.Error{
+			Path: "$.dose.each_s", Given: fmt.Sprint(*d.EachS), Allowed: "nothing: it counts " + string(t.Steer),
+		}
 	}
 	if !t.Each.holds(*d.EachS) {
 		return &decode.Error{
@@ -264,18 +266,23 @@ var behind = sync.OnceValue(func() map[ids.Region]bool {
 	return out
 })
 
-// placesOf are the places that a step works on.
-func placesOf(where string, side ids.Side) (ids.Muscle, []safety.Place) {
+// PlaceOf is where a step works: the muscle and the place on it, if it names one, and the regions
+// and structures there.
+func PlaceOf(where string, side ids.Side) (ids.Muscle, atlas.FibrePlace, []safety.Place) {
 	m, site := muscleOf(where)
 	if m == nil {
-		return "", []safety.Place{{Region: ids.Region(where), Side: side}}
+		return "", atlas.FibrePlace{}, []safety.Place{{Region: ids.Region(where), Side: side}}
 	}
-	for _, s := range m.Sites {
-		if s.ID == site {
-			place := s.Place(body.DefaultHeightCM)
-			v, p := m.OnFigure(place, side, body.DefaultHeightCM)
-			return m.ID, m.PressedThrough(place, side, v, p)
+	for i, s := range m.Sites {
+		if s.ID != site && (site != "" || i > 0) {
+			continue
 		}
+		place := s.Place(body.DefaultHeightCM)
+		if site == "" {
+			return m.ID, place, m.Places(side)
+		}
+		v, p := m.OnFigure(place, side, body.DefaultHeightCM)
+		return m.ID, place, m.PressedThrough(place, side, v, p)
 	}
-	return m.ID, m.Places(side)
+	return m.ID, atlas.FibrePlace{}, m.Places(side)
 }

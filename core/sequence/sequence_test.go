@@ -3,6 +3,7 @@ package sequence_test
 import (
 	"fmt"
 	"math"
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -84,6 +85,17 @@ func TestShippedSequencesAreWhole(t *testing.T) {
 	}
 }
 
+// Wherever a point lies, some sequence is for its region.
+func TestEveryRegionHasASequence(t *testing.T) {
+	for _, r := range ids.Regions() {
+		found := false
+		for _, s := range sequence.Known() {
+			found = found || slices.Contains(s.Regions, r)
+		}
+		assert.True(t, found, "%s", r)
+	}
+}
+
 func TestSidesInTurnOrWhole(t *testing.T) {
 	s := steps("kneading", "upper-calf", "gliding-strokes", "upper-calf", "resting-hands", "sacrum")
 	order := func(sides sequence.Sides) (out []string) {
@@ -113,20 +125,41 @@ func TestTurnsAreCounted(t *testing.T) {
 
 func TestWhatTodayRulesOutIsLeftOutAndSaysWhy(t *testing.T) {
 	for name, c := range map[string]struct {
-		steps  sequence.Sequence
+		at     sequence.Sequence
 		client sequence.Client
 		reason string
 	}{
-		"circles of the neck":     {steps("joint-circles", "posterior-neck"), screened(), "No full circles of the neck."},
-		"traction, unstable neck": {steps("gentle-traction", "suboccipital"), screened("unstable-neck"), "Nothing by hand"},
-		"traction, thin bones":    {steps("gentle-traction", "suboccipital"), screened("osteoporosis"), "No pull at the head"},
-		"stretch, whiplash":       {steps("passive-stretch", "upper-trapezius"), screened("recent-whiplash"), "whiplash"},
-		"push, loose joints":      {steps("slow-lowering", "biceps-femoris"), screened("hypermobility"), "hypermobility"},
-		"an emergency":            {steps("kneading", "upper-calf"), screened("calf-warm-swollen"), "No treatment today"},
-		"firm over a vessel":      {steps("longitudinal-strokes", "popliteal"), screened(), "Nothing firm"},
-		"strokes at the throat":   {steps("cross-fibre-strokes", "anterior-neck"), screened(), "front and side of the neck"},
+		"circles of the neck": {
+			steps("joint-circles", "posterior-neck"), screened(),
+			"No full circles of the neck.",
+		},
+		"traction, unstable neck": {
+			steps("gentle-traction", "suboccipital"), screened("unstable-neck"),
+			"Nothing by hand",
+		},
+		"traction, thin bones": {
+			steps("gentle-traction", "suboccipital"), screened("osteoporosis"),
+			"No pull at the head",
+		},
+		"stretch, whiplash": {
+			steps("passive-stretch", "upper-trapezius"), screened("recent-whiplash"),
+			"whiplash",
+		},
+		"push, loose joints": {
+			steps("slow-lowering", "biceps-femoris"), screened("hypermobility"),
+			"hypermobility",
+		},
+		"an emergency": {
+			steps("kneading", "upper-calf"), screened("calf-warm-swollen"),
+			"No treatment today",
+		},
+		"firm over a vessel": {steps("longitudinal-strokes", "popliteal"), screened(), "Nothing firm"},
+		"strokes at the throat": {
+			steps("cross-fibre-strokes", "anterior-neck"), screened(),
+			"front and side of the neck",
+		},
 	} {
-		p := sequence.Lay(c.steps, ids.Left, nil, c.client)
+		p := sequence.Lay(c.at, ids.Left, nil, c.client)
 		assert.Empty(t, p.Steps, name)
 		require.Len(t, p.LeftOut, 1, name)
 		assert.Equal(t, 1, p.LeftOut[0].Step, name)
@@ -147,7 +180,8 @@ func TestFirmWorkWaits(t *testing.T) {
 	c.Points = []sequence.Point{{ID: "a", Muscle: "soleus", Side: ids.Left, HoursAgo: &hours}}
 	p := sequence.Lay(s, ids.Left, nil, c)
 	require.Len(t, p.LeftOut, 1)
-	assert.Equal(t, sequence.LeftOut{Step: 1, Side: ids.Left, Reason: "Pressed 48 hours ago: nothing firm before 48."}, p.LeftOut[0])
+	wait := "Pressed 48 hours ago: nothing firm before 48."
+	assert.Equal(t, sequence.LeftOutStep{Step: 1, Side: ids.Left, Reason: wait}, p.LeftOut[0])
 	hours = 48
 	assert.Empty(t, sequence.Lay(s, ids.Left, nil, c).LeftOut)
 	c.Points[0].Closed = "Closed for today: a nerve sign."
@@ -179,7 +213,9 @@ func TestWhatIsAllowedIsTaken(t *testing.T) {
 // Steps at the charted points are one for each, on its own side.
 func TestAStepAtThePointsThatAreCharted(t *testing.T) {
 	c := screened()
-	c.Points = []sequence.Point{{ID: "a", Muscle: "soleus", Side: ids.Right}, {ID: "b", Muscle: "infraspinatus", Side: ids.Left}}
+	c.Points = []sequence.Point{
+		{ID: "a", Muscle: "soleus", Side: ids.Right}, {ID: "b", Muscle: "infraspinatus", Side: ids.Left},
+	}
 	s := steps("flush", "points")
 	s.Sides = sequence.Each
 	p := sequence.Lay(s, ids.Left, nil, c)
@@ -193,7 +229,7 @@ func TestAStepAtThePointsThatAreCharted(t *testing.T) {
 func TestFittedByImportance(t *testing.T) {
 	s := steps("kneading", "upper-calf", "kneading", "lower-calf", "light-compressions", "upper-calf")
 	s.Steps[0].Importance, s.Steps[1].Importance, s.Steps[2].Importance = 5, 1, 1
-	at := func(seconds float64) sequence.Plan {
+	at := func(seconds float64) sequence.LaidOut {
 		m := seconds / 60
 		return sequence.Lay(s, ids.Left, &m, sequence.Client{})
 	}
@@ -204,7 +240,7 @@ func TestFittedByImportance(t *testing.T) {
 	two := at(50)
 	assert.InDelta(t, 20+20+6, two.Seconds, 1e-9, "then all are, the closing last")
 	three := at(30)
-	assert.Equal(t, []sequence.LeftOut{{Step: 2, Reason: "There is no time for it."}}, three.LeftOut)
+	assert.Equal(t, []sequence.LeftOutStep{{Step: 2, Reason: "There is no time for it."}}, three.LeftOut)
 	four := at(10)
 	require.Len(t, four.Steps, 1)
 	assert.Equal(t, ids.Technique("light-compressions"), four.Steps[0].Technique)
@@ -276,7 +312,8 @@ func BenchmarkLayFortySteps(b *testing.B) {
 	var s sequence.Sequence
 	for i := range 40 {
 		t := sequence.Techniques()[i%len(sequence.Techniques())]
-		s.Steps = append(s.Steps, sequence.Step{Technique: t.ID, Where: []string{"upper-calf", "soleus", "scapula"}[i%3]})
+		where := []string{"upper-calf", "soleus", "scapula"}[i%3]
+		s.Steps = append(s.Steps, sequence.Step{Technique: t.ID, Where: where})
 	}
 	s.Sides = sequence.Each
 	minutes := 30.0

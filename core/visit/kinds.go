@@ -39,6 +39,8 @@ var kinds = []kind{
 	recheckNoted,
 	screeningAnswered,
 	screeningCleared,
+	sequenceBegun,
+	sequenceEvent,
 	signSeen,
 	testDone,
 	thresholdMeasured,

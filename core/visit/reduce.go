@@ -203,6 +203,7 @@ func (r *reducer) finish() {
 	}
 	r.state.Recheck = r.toRecheck()
 	r.state.SecondSide = r.state.secondSide()
+	r.state.OneSided = r.state.forgotten()
 }
 
 // closePoint tells what stands against a hold at a point now, what may be used there, and its

@@ -29,6 +29,8 @@ type State struct {
 	Points []Point `json:"points"`
 	// Holds are all that were begun, rejected ones too: their status says what they are worth.
 	Holds []Hold `json:"holds"`
+	// Runs are the sequences that were begun, with what became of each step.
+	Runs []Run `json:"runs,omitempty"`
 	// Ranges has one entry for each movement and side that was measured.
 	Ranges  []Range  `json:"ranges"`
 	Drawing []Stroke `json:"drawing" doc:"the pain drawing, by kind and intensity"`
@@ -66,7 +68,9 @@ type State struct {
 	// After are what was found then, beside the ranges, gauges and points themselves.
 	Recheck []ToRecheck `json:"recheck"`
 	// SecondSide are points on the other side of what was pressed that wait to be.
-	SecondSide   []UUID           `json:"second_side,omitempty"`
+	SecondSide []UUID `json:"second_side,omitempty"`
+	// OneSided are steps of sequences that were done on one side only, in words.
+	OneSided     []string         `json:"one_sided,omitempty"`
 	PostureAfter []assess.Posture `json:"posture_after,omitempty"`
 	SignsAfter   []SignSeen       `json:"signs_after,omitempty"`
 	After        *RecheckNoted    `json:"after,omitempty"`

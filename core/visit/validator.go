@@ -51,6 +51,8 @@ type Validator struct {
 	points map[UUID]*PointCharted
 	// holds begun in this visit, with the log as far as it was seen.
 	holds map[UUID]*begun
+	// runs are the sequences that were begun.
+	runs map[UUID]*begunRun
 	// record is the client's, with what this visit has added; said are the answers and
 	// agreements of this visit, by event, as they were written.
 	record *record.Record
@@ -78,7 +80,7 @@ type begun struct {
 func (l Rules) Validator(ctx Context) *Validator {
 	return &Validator{
 		rules: l, ctx: ctx, byID: map[string]Event{}, bodies: map[string]Body{}, undos: map[string][]string{},
-		points: map[UUID]*PointCharted{}, holds: map[UUID]*begun{}, record: record.New(ctx.Client, ctx.History),
+		points: map[UUID]*PointCharted{}, holds: map[UUID]*begun{}, runs: map[UUID]*begunRun{}, record: record.New(ctx.Client, ctx.History),
 		said: map[string]any{}, signs: slices.Clone(ctx.Signs),
 	}
 }

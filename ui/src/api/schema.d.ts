@@ -617,6 +617,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/sequence": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A sequence laid out for a client today: sides, what is ruled out, times, what fits */
+        post: operations["calc-sequence"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/signs": {
         parameters: {
             query?: never;
@@ -2588,6 +2605,18 @@ export interface components {
             /** Format: date-time */
             starts_at: string;
         };
+        Dose: {
+            /** Format: int64 */
+            breaths?: number;
+            /** Format: double */
+            each_s?: number;
+            /** Format: int64 */
+            repetitions?: number;
+            /** Format: double */
+            seconds?: number;
+            /** Format: int64 */
+            stations?: number;
+        };
         Draft: {
             event: components["schemas"]["Event"];
             /** Format: int64 */
@@ -3607,6 +3636,37 @@ export interface components {
             /** @description its author may undo it, as long as nothing rests on it */
             undoable: boolean;
         };
+        Laid: {
+            consent?: string[];
+            contact?: components["schemas"]["ContactID"];
+            dose: components["schemas"]["Dose"];
+            point?: string;
+            position?: components["schemas"]["PositionID"];
+            /** Format: double */
+            seconds: number;
+            side: components["schemas"]["Side"];
+            /**
+             * Format: double
+             * @description from the beginning; a turn of 120 s lies before a new position
+             */
+            starts_s: number;
+            /** Format: int64 */
+            step: number;
+            technique: string;
+            text: string;
+            where: string;
+        };
+        LaidOut: {
+            left_out: components["schemas"]["LeftOutStep"][];
+            /**
+             * Format: double
+             * @description of all steps and turns
+             */
+            seconds: number;
+            steps: components["schemas"]["Laid"][];
+            /** Format: int64 */
+            turns: number;
+        };
         Landmark: {
             id: string;
             side: components["schemas"]["Side"];
@@ -3689,6 +3749,15 @@ export interface components {
             next?: string;
             points: components["schemas"]["LeftPoint"][];
             searched: components["schemas"]["MuscleSearched"][];
+        };
+        LeftOutStep: {
+            reason: string;
+            side?: components["schemas"]["Side"];
+            /**
+             * Format: int64
+             * @description from 1
+             */
+            step: number;
         };
         LeftPoint: {
             /** @enum {string} */
@@ -5662,6 +5731,16 @@ export interface components {
         };
         SecondFactor: {
             on: boolean;
+        };
+        SequenceIn: {
+            /** Format: double */
+            minutes?: number;
+            points?: components["schemas"]["PlanPoint"][];
+            screening?: components["schemas"]["Answer"][];
+            /** @description the id of a shipped sequence, or {"steps":[…],"sides":…} */
+            sequence: unknown;
+            /** @enum {unknown} */
+            side?: components["schemas"]["Side"];
         };
         SetUp: {
             /** Format: email */
@@ -8665,6 +8744,67 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Screening"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "calc-sequence": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SequenceIn"];
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LaidOut"];
                 };
             };
             /** @description Unauthorized */
