@@ -2891,6 +2891,8 @@ export interface components {
             "recheck-noted": components["schemas"]["RecheckNoted"];
             "screening-answered": components["schemas"]["ScreeningAnswered"];
             "screening-cleared": components["schemas"]["ScreeningCleared"];
+            "sequence-begun": components["schemas"]["SequenceBegun"];
+            "sequence-event": components["schemas"]["SequenceHappened"];
             "sign-seen": components["schemas"]["SignSeen"];
             "test-done": components["schemas"]["TestDone"];
             "threshold-measured": components["schemas"]["ThresholdMeasured"];
@@ -5615,7 +5617,30 @@ export interface components {
             practice: string;
         };
         /** @enum {string} */
-        Right: "after" | "alike-clients" | "archive-client" | "audit" | "audit-file" | "book" | "book-visit" | "bring-entry-back" | "calc" | "cancel-series" | "client-course" | "client-photos" | "compare-visits" | "confirm-second-factor" | "day" | "diary" | "drop-protocol" | "drop-second-factor" | "end-device" | "end-hand-link" | "erase-client" | "erasures" | "export-client" | "export-practice" | "figure" | "figure-svg" | "hand" | "hold-by-law" | "import" | "imports" | "instruments" | "invite" | "lattice" | "leave" | "letterhead" | "list-clients" | "mark-photo" | "me" | "new-after-link" | "new-hand-link" | "new-link" | "new-second-factor" | "next-visit" | "open-visit" | "outcomes" | "own-atlas" | "own-calendar" | "own-devices" | "pad" | "people" | "photo-image" | "photo-thumb" | "practice-view" | "print-blank" | "print-client" | "print-visit" | "protocols" | "put-calendar" | "put-client" | "put-finger" | "put-letterhead" | "put-note" | "put-pad-answers" | "put-pad-drawing" | "put-pad-story" | "put-password" | "put-person" | "put-photo" | "put-practice-settings" | "put-protocol" | "put-site" | "put-threshold" | "put-waiting" | "put-weight" | "rebook" | "redeem" | "remove-photo" | "remove-site" | "reset-person" | "reset-threshold" | "reset-weight" | "restore-atlas" | "restore-client" | "restore-photo" | "second-factor" | "send-events" | "set-up" | "sign-in" | "sign-out" | "take-entry" | "thresholds" | "ticket" | "undo-import" | "visit-entries" | "visit-note" | "weights" | "addendum-written" | "asking-put-off" | "block-overridden" | "client-note-added" | "consent-recorded" | "drawing-painted" | "event-undone" | "gauge-read" | "hold-countersigned" | "hold-ended" | "hold-event" | "hold-started" | "incident-recorded" | "interview-noted" | "judgement-made" | "letter-written" | "loads-declared" | "muscle-searched" | "next-noted" | "note-countersigned" | "note-drafted" | "note-signed" | "note-written" | "plan-made" | "point-charted" | "point-corrected" | "point-identified" | "point-moved" | "point-rechecked" | "point-removed" | "posture-read" | "protocol-chosen" | "range-measured" | "reaction-noted" | "recheck-noted" | "screening-answered" | "screening-cleared" | "sign-seen" | "test-done" | "threshold-measured" | "visit-closed" | "visit-opened";
+        Right: "after" | "alike-clients" | "archive-client" | "audit" | "audit-file" | "book" | "book-visit" | "bring-entry-back" | "calc" | "cancel-series" | "client-course" | "client-photos" | "compare-visits" | "confirm-second-factor" | "day" | "diary" | "drop-protocol" | "drop-second-factor" | "end-device" | "end-hand-link" | "erase-client" | "erasures" | "export-client" | "export-practice" | "figure" | "figure-svg" | "hand" | "hold-by-law" | "import" | "imports" | "instruments" | "invite" | "lattice" | "leave" | "letterhead" | "list-clients" | "mark-photo" | "me" | "new-after-link" | "new-hand-link" | "new-link" | "new-second-factor" | "next-visit" | "open-visit" | "outcomes" | "own-atlas" | "own-calendar" | "own-devices" | "pad" | "people" | "photo-image" | "photo-thumb" | "practice-view" | "print-blank" | "print-client" | "print-visit" | "protocols" | "put-calendar" | "put-client" | "put-finger" | "put-letterhead" | "put-note" | "put-pad-answers" | "put-pad-drawing" | "put-pad-story" | "put-password" | "put-person" | "put-photo" | "put-practice-settings" | "put-protocol" | "put-site" | "put-threshold" | "put-waiting" | "put-weight" | "rebook" | "redeem" | "remove-photo" | "remove-site" | "reset-person" | "reset-threshold" | "reset-weight" | "restore-atlas" | "restore-client" | "restore-photo" | "second-factor" | "send-events" | "set-up" | "sign-in" | "sign-out" | "take-entry" | "thresholds" | "ticket" | "undo-import" | "visit-entries" | "visit-note" | "weights" | "addendum-written" | "asking-put-off" | "block-overridden" | "client-note-added" | "consent-recorded" | "drawing-painted" | "event-undone" | "gauge-read" | "hold-countersigned" | "hold-ended" | "hold-event" | "hold-started" | "incident-recorded" | "interview-noted" | "judgement-made" | "letter-written" | "loads-declared" | "muscle-searched" | "next-noted" | "note-countersigned" | "note-drafted" | "note-signed" | "note-written" | "plan-made" | "point-charted" | "point-corrected" | "point-identified" | "point-moved" | "point-rechecked" | "point-removed" | "posture-read" | "protocol-chosen" | "range-measured" | "reaction-noted" | "recheck-noted" | "screening-answered" | "screening-cleared" | "sequence-begun" | "sequence-event" | "sign-seen" | "test-done" | "threshold-measured" | "visit-closed" | "visit-opened";
+        Run: {
+            /** Format: int64 */
+            at: number;
+            author: string;
+            /** Format: int64 */
+            began_ms: number;
+            name: string;
+            run: string;
+            sequence?: string;
+            steps: components["schemas"]["StepRun"][];
+        };
+        RunStep: {
+            contact?: components["schemas"]["ContactID"];
+            dose: components["schemas"]["Dose"];
+            point?: string;
+            position?: components["schemas"]["PositionID"];
+            /** Format: double */
+            seconds: number;
+            side: components["schemas"]["Side"];
+            technique: string;
+            text?: string;
+            where: string;
+        };
         Said: {
             /** @enum {string} */
             answer: "yes" | "no" | "unknown";
@@ -5732,6 +5757,21 @@ export interface components {
         SecondFactor: {
             on: boolean;
         };
+        SequenceBegun: {
+            name: string;
+            run: string;
+            sequence?: string;
+            steps: components["schemas"]["RunStep"][];
+        };
+        SequenceHappened: {
+            /** @enum {string} */
+            event: "begin" | "done" | "skip" | "stop" | "nerve-sign" | "pulse" | "unwell" | "skin-reaction" | "guard" | "client-stop";
+            run: string;
+            /** Format: double */
+            seconds?: number;
+            /** Format: int64 */
+            step: number;
+        };
         SequenceIn: {
             /** Format: double */
             minutes?: number;
@@ -5741,6 +5781,23 @@ export interface components {
             sequence: unknown;
             /** @enum {unknown} */
             side?: components["schemas"]["Side"];
+        };
+        SequenceOffer: {
+            /**
+             * @description the part of a session that it fills
+             * @enum {string}
+             */
+            block: "warm-up" | "lengthen" | "close";
+            laid: components["schemas"]["LaidOut"];
+            name: string;
+            sequence: string;
+            suggested: boolean;
+            /** @description what it is for */
+            why: string;
+            words: string[];
+        };
+        SequenceOffers: {
+            offers: components["schemas"]["SequenceOffer"][];
         };
         SetUp: {
             /** Format: email */
@@ -5778,6 +5835,15 @@ export interface components {
         };
         /** @enum {string} */
         Side: "left" | "right" | "midline";
+        Sides: {
+            /** Format: double */
+            minutes?: number;
+            /** Format: int64 */
+            revision: number;
+            /** @enum {unknown} */
+            side?: components["schemas"]["Side"];
+            visit: string;
+        };
         /** @enum {string} */
         SignID: "squat-feet-turn-out" | "squat-feet-flatten" | "squat-heels-lift" | "squat-knees-in" | "squat-forward-lean" | "squat-arms-forward" | "squat-back-arches" | "squat-weight-shift";
         SignIn: {
@@ -5931,6 +5997,7 @@ export interface components {
             next?: string;
             not_treated?: string;
             note?: string;
+            one_sided?: string[];
             /** Format: int64 */
             opened_ms?: number;
             overrides: components["schemas"]["BlockOverridden"][];
@@ -5947,6 +6014,7 @@ export interface components {
             reaction?: components["schemas"]["ReactionNoted"];
             reason?: string;
             recheck: components["schemas"]["ToRecheck"][];
+            runs?: components["schemas"]["Run"][];
             screen_again?: boolean;
             screening: components["schemas"]["Screening"];
             searched: components["schemas"]["MuscleSearched"][];
@@ -5986,6 +6054,25 @@ export interface components {
             deg: number;
             /** Format: double */
             distance_cm?: number;
+        };
+        StepRun: {
+            /** Format: int64 */
+            began_ms?: number;
+            contact?: components["schemas"]["ContactID"];
+            dose: components["schemas"]["Dose"];
+            /** @enum {string} */
+            outcome?: "done" | "skip" | "stop";
+            point?: string;
+            position?: components["schemas"]["PositionID"];
+            /** Format: double */
+            seconds: number;
+            side: components["schemas"]["Side"];
+            signs?: string[];
+            technique: string;
+            text?: string;
+            /** Format: double */
+            took_s?: number;
+            where: string;
         };
         StoredPhoto: {
             /** Format: int64 */

@@ -61,6 +61,8 @@ export interface Questions {
   questions: { in: Record<string, never>; out: Schemas["QuestionsOut"] };
   /** Is a range of motion reading short. */
   range: { in: Schemas["RangeIn"]; out: Schemas["RangeFlag"] };
+  /** The sequences as they are laid out for this client now. */
+  "sequence-offers": { in: Schemas["Sides"]; out: Schemas["SequenceOffers"] };
   /** Where the signs of squat and toe-touch are touched on the figure. */
   signs: { in: Record<string, never>; out: Schemas["SignsOut"] };
   /** The third value of a caliper-inclinometer reading. */

@@ -57,7 +57,7 @@ export function useTones(line: Schemas["Line"], { loudness, spoken }: RoomPrefs,
 
 export const canSpeak = () => "speechSynthesis" in globalThis;
 
-function speak(text: string) {
+export function speak(text: string) {
   if (!canSpeak()) return;
   speechSynthesis.cancel();
   speechSynthesis.speak(new SpeechSynthesisUtterance(text));

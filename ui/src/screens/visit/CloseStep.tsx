@@ -75,11 +75,12 @@ export function CloseStep({ visit, me }: StepProps & { me: Schemas["Me"] }) {
 /** What was charted on the other side of what was pressed, and still waits. */
 function SecondSide({ visit }: StepProps) {
   const names = usePointWords(visit);
-  const waiting = visit.state.second_side ?? [];
-  if (waiting.length === 0) return null;
+  const waiting = (visit.state.second_side ?? []).map((id) => names.get(id));
+  const oneSided = visit.state.one_sided ?? [];
+  if (waiting.length + oneSided.length === 0) return null;
   return (
     <Notice data-second-side>
-      <b>The second side was not done:</b> {waiting.map((id) => names.get(id)).join("; ")}.
+      <b>The second side was not done:</b> {[...waiting, ...oneSided].join("; ")}.
     </Notice>
   );
 }

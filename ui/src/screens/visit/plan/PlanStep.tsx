@@ -6,6 +6,7 @@ import { NextUp } from "../next/NextUp";
 import type { StepProps } from "../StepProps";
 import type { StepName } from "../steps";
 import { Relations } from "./Relations";
+import { Sequences } from "./Sequences";
 import { Session } from "./Session";
 
 interface Props extends StepProps {
@@ -22,15 +23,19 @@ export function PlanStep({ visit, body, work, ranking, go }: Props) {
   useEffect(() => leave, [leave]);
   if (visit.state.points.length === 0)
     return (
-      <NextUp
-        visit={visit}
-        title="Nothing to plan yet"
-        why="Points are charted first; then they are judged beside one another, and the session is fitted into its minutes."
-      />
+      <>
+        <NextUp
+          visit={visit}
+          title="Nothing to plan yet"
+          why="Points are charted first; then they are judged beside one another, and the session is fitted into its minutes."
+        />
+        <Sequences visit={visit} />
+      </>
     );
   return (
     <>
       <Session visit={visit} body={body} work={work} go={go} />
+      <Sequences visit={visit} />
       <Relations visit={visit} body={body} work={work} ranking={ranking} open={open} setOpen={setOpen} />
     </>
   );

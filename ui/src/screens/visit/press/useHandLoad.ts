@@ -22,8 +22,15 @@ export function useHandLoad({ core, open, state }: LiveVisit, me: string): HandL
         ? [{ contact: h.contact, seconds: h.summary.pressure_s + h.summary.overrun_s, day: open.today }]
         : [],
     );
-    return { holds: [...open.hand_uses, ...here] };
-  }, [open.hand_uses, open.today, state.holds, me]);
+    const around = (state.runs ?? []).flatMap((r) =>
+      r.author === me
+        ? r.steps.flatMap((s) =>
+            s.contact && s.took_s ? [{ contact: s.contact, seconds: s.took_s, day: open.today }] : [],
+          )
+        : [],
+    );
+    return { holds: [...open.hand_uses, ...here, ...around] };
+  }, [open.hand_uses, open.today, state.holds, state.runs, me]);
   const load = useAsk(core, "load", asked);
   if (!load) return undefined;
   const today = load.days.find((d) => d.day === open.today)?.thumb_minutes ?? 0;

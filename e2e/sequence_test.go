@@ -1,0 +1,70 @@
+package e2e
+
+import (
+	"testing"
+
+	"github.com/go-rod/rod/lib/input"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"mokren/demo"
+)
+
+// begunSequence begins a sequence from the plan of a charted calf.
+func begunSequence(t *testing.T, family string) *page {
+	t.Helper()
+	p := signedIn(t, startServer(t).addr, demo.Logins[0])
+	opened(p, family, "Plan", calf)
+	p.MustElementX(`//*[@role="radiogroup"][@aria-label="Part of the session"]//button[text()="Lengthening"]`).MustClick()
+	p.see(`[data-offer="calf-and-sole"] h3`, "for the points of this visit")
+	p.click(`[data-offer="calf-and-sole"] button`, "^Begin$")
+	p.MustElement(`main[data-run][data-at="0"]`)
+	return p
+}
+
+// A sequence hands over by itself, is left and rejoined after a reload, and what was done on one
+// side only is told of before closing.
+func TestASequenceRunsByItself(t *testing.T) {
+	t.Parallel()
+	p := begunSequence(t, "Runs")
+	p.press(input.Space)
+	hold(p, `[data-at="1"]`)
+	p.see(".side", "LEFT")
+	p.see(".words h2", "Gliding strokes")
+	hold(p, `[data-at="2"]`) // by itself, on the other side
+	p.see(".side", "RIGHT")
+	p.see(".next", "kneading")
+	p.press(input.KeyJ)
+	hold(p, `[data-at="3"]`)
+	hold(p, `[data-at="4"]`)
+	p.sent()
+	p.MustReload()
+	hold(p, `[data-at="4"]`)
+	p.click("button", "Back to the visit")
+	stepTo(p, "Close")
+	p.see("[data-second-side]", "Kneading, upper calf, right")
+	p.see("[data-note]", "2 of 18 steps")
+	p.sent()
+	var took []float64
+	require.NoError(t, db(t).Select(&took, `select (body->>'seconds')::float8 from visit_event
+		where visit_id = $1 and type = 'sequence-event' and body->>'event' = 'done' order by seq`, visitOf(p)))
+	require.Len(t, took, 2)
+	assert.InDelta(t, 30, took[0], 2)
+	assert.InDelta(t, 45, took[1], 2)
+}
+
+// An unwell client stops it as it stops a hold; a point can be charted on the way.
+func TestAnUnwellClientStopsTheSequence(t *testing.T) {
+	t.Parallel()
+	p := begunSequence(t, "Stops")
+	p.press(input.Space)
+	hold(p, `[data-at="1"]`)
+	p.press(input.KeyP)
+	p.see("h2", "Points of this visit")
+	p.MustNavigateBack()
+	hold(p, `[data-at="1"]`)
+	p.click("button", "^Unwell$")
+	p.see("[role=alert] h2", "felt unwell")
+	p.press(input.Space)
+	p.see("[role=alert]", "Ask the screening again|felt unwell")
+}
