@@ -27,6 +27,7 @@ require (
 	github.com/stretchr/testify v1.12.1
 	golang.org/x/image v0.47.0
 	golang.org/x/sync v0.25.0
+	gonum.org/v1/gonum v0.17.0
 	pgregory.net/rapid v1.3.0
 )
 

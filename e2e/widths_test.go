@@ -108,7 +108,8 @@ var looked = map[string]string{
 	"/": "diary", "/week/:from?": "diary", "/clients": "diary", "/overview": "diary", "/practice": "diary",
 	"/help": "diary", "/practice/audit": "diary", "/practice/people": "diary", "/own": "account",
 	"/spine": "atlas", "/atlas/:muscle?": "atlas", "/guide/:muscle/:side": "atlas", "/clients/:id/:tab?": "atlas",
-	"/visits/:id/*": "visit", "/visits/:id/hold/:hold": "visit", "/visits/:id/sequence/:run": "sequence", "/visits/:id/show": "visit",
+	"/visits/:id/*": "visit", "/visits/:id/hold/:hold": "visit",
+	"/visits/:id/sequence/:run": "sequence", "/visits/:id/show": "visit",
 	"/visits/:id/aftercare": "visit", "/visits/:id/photo/:photo": "by nobody: a photograph fits its room",
 	"/draw/:code?": "door", "/hand/:code?": "door", "/after/:code?": "door", "/join/:code": "door",
 }

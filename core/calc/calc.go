@@ -4,6 +4,7 @@ import (
 	"encoding/json"
 	"fmt"
 	"reflect"
+	"slices"
 	"strings"
 
 	"mokren/core/decode"
@@ -25,7 +26,7 @@ type Calc struct {
 // List gives the computations in the order of their names; it is the one list that the
 // API and the command line are made from.
 func List() []Calc {
-	list := append(inBrowser(), others()...)
+	list := slices.Concat(inBrowser(), others(), native())
 	stable.Sort(list, func(a, b Calc) int { return strings.Compare(a.Name, b.Name) })
 	return list
 }

@@ -119,7 +119,7 @@ var jointOf = func() map[ids.Region]string {
 // waitsHours is how long firm work on a site that was pressed waits.
 const waitsHours = 48
 
-// presses is the door of a hold: what is blocked or closed today, and firm work on what was pressed
+// presses asks what a hold is asked: what is blocked or closed today, and firm work on what was pressed
 // lately or lies over a structure in danger.
 func (l *Laid) presses(c Client, m ids.Muscle, where []safety.Place) string {
 	if m != "" && atlas.Pressable(m, "") != nil {

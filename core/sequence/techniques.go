@@ -107,7 +107,8 @@ var techniques = []Technique{
 	{
 		ID: "small-circles", Name: "Small circles at stations", Kind: "stroke", Presses: "light", Steer: Stations,
 		Amount: usual(5, 3, 12), Each: usual(10, 5, 20), Contacts: fingerEnds, Lubricant: "grip", Mover: "therapist",
-		How: "Small circles with the skin, not over it; then the next place.", Feel: "The layer under the finger moves.",
+		How:  "Small circles with the skin, not over it; then the next place.",
+		Feel: "The layer under the finger moves.",
 	},
 	{
 		ID: "cross-fibre-strokes", Name: "Cross-fibre strokes", Kind: "stroke", Presses: "firm", Steer: Repetitions,

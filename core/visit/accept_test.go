@@ -633,7 +633,10 @@ func withBody(e visit.Event, kind string) visit.Event {
 		"reaction-noted": visit.ReactionNoted{Since: "better"},
 		"recheck-noted":  visit.RecheckNoted{Walk: "easier"},
 		"sequence-begun": visit.SequenceBegun{Run: c.Point, Name: "x", Steps: []visit.RunStep{
-			{Technique: "breathing-together", Where: "posterior-neck", Side: "midline", Dose: sequence.Dose{Breaths: new(5)}},
+			{
+				Technique: "breathing-together", Where: "posterior-neck", Side: "midline",
+				Dose: sequence.Dose{Breaths: new(5)},
+			},
 		}},
 		"sequence-event": visit.SequenceHappened{Run: c.Point, Step: 1, Event: "begin"},
 		"letter-written": visit.Letter{To: "Dr. Ilo Brandt", Text: "x"},

@@ -52,7 +52,7 @@ func (s RunStep) at() Spot {
 	return Spot{Muscle: muscle, Side: s.Side, Place: place, Where: where}
 }
 
-// admit is the door of every step: none that presses stands on a closed or blocked place, lacks a
+// admit asks of every step: none that presses stands on a closed or blocked place, lacks a
 // consent or takes a refused contact.
 func (b *SequenceBegun) admit(j *Validator, e *Event) error {
 	if _, twice := j.runs[b.Run]; twice {

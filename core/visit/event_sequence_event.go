@@ -34,7 +34,7 @@ func (b SequenceHappened) Check() *decode.Error {
 	return nil
 }
 
-// admit asks the door again at each step's beginning: much may have come since the sequence began.
+// admit asks again at each step's beginning: much may have come since the sequence began.
 func (b *SequenceHappened) admit(j *Validator, e *Event) error {
 	run, ok := j.runs[b.Run]
 	if !ok {

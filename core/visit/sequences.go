@@ -1,6 +1,7 @@
 package visit
 
 import (
+	"cmp"
 	"fmt"
 	"slices"
 	"strings"
@@ -31,7 +32,8 @@ func (s State) SequenceOffers(side ids.Side, minutes *float64) []SequenceOffer {
 	regions := map[ids.Region]bool{}
 	for _, p := range s.Points {
 		c.Points = append(c.Points, sequence.Point{
-			ID: string(p.Point), Muscle: p.Muscle, Side: p.Side, Treated: p.Treated, Closed: firstOf(p.Closed, p.Blocked),
+			ID: string(p.Point), Muscle: p.Muscle, Side: p.Side, Treated: p.Treated,
+			Closed: cmp.Or(p.Closed, p.Blocked),
 		})
 		for _, w := range p.Where {
 			regions[w.Region] = true
@@ -60,13 +62,6 @@ func (s State) SequenceOffers(side ids.Side, minutes *float64) []SequenceOffer {
 		return 1
 	})
 	return out
-}
-
-func firstOf(a, b string) string {
-	if a != "" {
-		return a
-	}
-	return b
 }
 
 // StepWords is a step in a few words: "Kneading, upper calf, left".

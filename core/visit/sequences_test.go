@@ -58,7 +58,7 @@ func TestASequenceIsRunAndTold(t *testing.T) {
 }
 
 // A step that presses passes what a hold passes, when the sequence begins and at each beginning.
-func TestEveryStepPassesTheDoorOfAHold(t *testing.T) {
+func TestEveryStepPassesTheRulesOfAHold(t *testing.T) {
 	why := func(l *log) string {
 		s := visit.Reduce(asked(), l.events)
 		if len(s.Rejected) == 0 {
@@ -121,7 +121,7 @@ func TestAnUnwellClientStopsASequence(t *testing.T) {
 	assert.NotEqual(t, visit.Live, holdOf(visit.Reduce(asked(), l.events), 600).Status)
 }
 
-// What the offers lay out may be begun as it is: planning and the door ask the same rules.
+// What the offers lay out may be begun as it is: planning and admission ask the same rules.
 func TestAnOfferMayBeBegun(t *testing.T) {
 	l := &log{}
 	l.agreeAll("a", "soleus")

@@ -80,8 +80,9 @@ type begun struct {
 func (l Rules) Validator(ctx Context) *Validator {
 	return &Validator{
 		rules: l, ctx: ctx, byID: map[string]Event{}, bodies: map[string]Body{}, undos: map[string][]string{},
-		points: map[UUID]*PointCharted{}, holds: map[UUID]*begun{}, runs: map[UUID]*begunRun{}, record: record.New(ctx.Client, ctx.History),
-		said: map[string]any{}, signs: slices.Clone(ctx.Signs),
+		points: map[UUID]*PointCharted{}, holds: map[UUID]*begun{}, runs: map[UUID]*begunRun{},
+		record: record.New(ctx.Client, ctx.History),
+		said:   map[string]any{}, signs: slices.Clone(ctx.Signs),
 	}
 }
 

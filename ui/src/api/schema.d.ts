@@ -141,6 +141,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/agreement": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How far two people find the same: pairs of findings, or two charts */
+        post: operations["calc-agreement"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/algometry": {
         parameters: {
             query?: never;
@@ -2069,6 +2086,19 @@ export interface components {
             usual: string[];
             worked: string[];
         };
+        AgreementIn: {
+            first?: components["schemas"]["Chart"][];
+            /** Format: double */
+            height_cm?: number;
+            pairs?: components["schemas"]["Pair"][];
+            second?: components["schemas"]["Chart"][];
+        };
+        AgreementOut: {
+            matching?: components["schemas"]["Matching"];
+            measures: {
+                [key: string]: components["schemas"]["Result"];
+            };
+        };
         AlgometryOut: {
             /**
              * Format: double
@@ -2293,6 +2323,26 @@ export interface components {
             before?: number;
             measure: string;
             series?: components["schemas"]["Reading"][];
+        };
+        Chart: {
+            /** @enum {string} */
+            familiar?: "yes" | "partly" | "no" | "unknown";
+            /** Format: int64 */
+            grade?: number;
+            muscle: components["schemas"]["MuscleID"];
+            /** Format: double */
+            nprs?: number;
+            /** Format: double */
+            ppt_kpa?: number;
+            side: components["schemas"]["Side"];
+            site?: string;
+            /** @enum {string} */
+            taut_band?: "yes" | "no" | "unsure";
+            view?: components["schemas"]["View"];
+            /** Format: double */
+            x?: number;
+            /** Format: double */
+            y?: number;
         };
         Choice: {
             id: string;
@@ -3965,6 +4015,22 @@ export interface components {
             side: components["schemas"]["Side"];
             site: string;
         };
+        Matching: {
+            /** Format: int64 */
+            both: number;
+            distances_mm: number[];
+            /** Format: int64 */
+            first_only: number;
+            /**
+             * Format: double
+             * @description 2 × both ÷ (2 × both + first only + second only); 0 where nothing was found
+             */
+            positive_agreement: number;
+            /** Format: int64 */
+            same_muscle: number;
+            /** Format: int64 */
+            second_only: number;
+        };
         Me: {
             /**
              * Format: int64
@@ -4516,6 +4582,13 @@ export interface components {
             trials_kpa: number[];
             /** @description the trials differ by more than 20 % */
             wide: boolean;
+        };
+        Pair: {
+            /** @description band: yes, no, unsure; familiar: yes, partly, no; grade 0 to 4; else a number */
+            first: unknown;
+            measure: string;
+            /** @description as first */
+            second: unknown;
         };
         PalpateIn: {
             /**
@@ -5615,6 +5688,29 @@ export interface components {
             /** Format: date-time */
             expires_at: string;
             practice: string;
+        };
+        Result: {
+            /** Format: double */
+            bias?: number;
+            /** Format: double */
+            high?: number;
+            /** @description low, high */
+            limits?: number[];
+            limits_within?: number[][];
+            /** Format: double */
+            low?: number;
+            /** Format: int64 */
+            more?: number;
+            /**
+             * Format: int64
+             * @description pairs that count
+             */
+            n: number;
+            /** @enum {string} */
+            statistic: "kappa" | "weighted-kappa" | "icc";
+            text: string;
+            /** Format: double */
+            value?: number;
         };
         /** @enum {string} */
         Right: "after" | "alike-clients" | "archive-client" | "audit" | "audit-file" | "book" | "book-visit" | "bring-entry-back" | "calc" | "cancel-series" | "client-course" | "client-photos" | "compare-visits" | "confirm-second-factor" | "day" | "diary" | "drop-protocol" | "drop-second-factor" | "end-device" | "end-hand-link" | "erase-client" | "erasures" | "export-client" | "export-practice" | "figure" | "figure-svg" | "hand" | "hold-by-law" | "import" | "imports" | "instruments" | "invite" | "lattice" | "leave" | "letterhead" | "list-clients" | "mark-photo" | "me" | "new-after-link" | "new-hand-link" | "new-link" | "new-second-factor" | "next-visit" | "open-visit" | "outcomes" | "own-atlas" | "own-calendar" | "own-devices" | "pad" | "people" | "photo-image" | "photo-thumb" | "practice-view" | "print-blank" | "print-client" | "print-visit" | "protocols" | "put-calendar" | "put-client" | "put-finger" | "put-letterhead" | "put-note" | "put-pad-answers" | "put-pad-drawing" | "put-pad-story" | "put-password" | "put-person" | "put-photo" | "put-practice-settings" | "put-protocol" | "put-site" | "put-threshold" | "put-waiting" | "put-weight" | "rebook" | "redeem" | "remove-photo" | "remove-site" | "reset-person" | "reset-threshold" | "reset-weight" | "restore-atlas" | "restore-client" | "restore-photo" | "second-factor" | "send-events" | "set-up" | "sign-in" | "sign-out" | "take-entry" | "thresholds" | "ticket" | "undo-import" | "visit-entries" | "visit-note" | "weights" | "addendum-written" | "asking-put-off" | "block-overridden" | "client-note-added" | "consent-recorded" | "drawing-painted" | "event-undone" | "gauge-read" | "hold-countersigned" | "hold-ended" | "hold-event" | "hold-started" | "incident-recorded" | "interview-noted" | "judgement-made" | "letter-written" | "loads-declared" | "muscle-searched" | "next-noted" | "note-countersigned" | "note-drafted" | "note-signed" | "note-written" | "plan-made" | "point-charted" | "point-corrected" | "point-identified" | "point-moved" | "point-rechecked" | "point-removed" | "posture-read" | "protocol-chosen" | "range-measured" | "reaction-noted" | "recheck-noted" | "screening-answered" | "screening-cleared" | "sequence-begun" | "sequence-event" | "sign-seen" | "test-done" | "threshold-measured" | "visit-closed" | "visit-opened";
@@ -7136,6 +7232,67 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "calc-agreement": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AgreementIn"];
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AgreementOut"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };

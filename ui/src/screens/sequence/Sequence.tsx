@@ -1,9 +1,8 @@
 // A sequence in table mode: one step large, what comes next small, the side unmistakable. It runs
 // by itself; pedal, keys and touch hand over, and it can be left and rejoined at any step.
-import { useEffect, useLayoutEffect, useRef } from "react";
+import { useEffect, useRef } from "react";
 import { useNavigate, useParams } from "react-router";
 import type { Schemas } from "../../api/client";
-import { now } from "../../core/clock";
 import { type LiveVisit, useVisit } from "../../core/useVisit";
 import { ErrorPanel, Key, Waiting } from "../../parts/controls";
 import { Sent } from "../../parts/Sent";
@@ -14,6 +13,7 @@ import { speak, useTableMode, useWakeLock } from "../hold/useRoom";
 import { SequenceRoom } from "./SequenceRoom";
 import { StepFigure } from "./StepFigure";
 import { longerS, type Running, useRun } from "./useRun";
+import { useStepKeys } from "./useStepKeys";
 
 export default function Sequence({ me }: { me: Schemas["Me"] }) {
   const { id = "", run = "" } = useParams();
@@ -199,54 +199,4 @@ function useStepTones({ at, step, over }: Running, loudness: "off" | "soft" | "l
     if (spoken && step)
       speak(`${whatOf(step)}, ${whereOf(step)}${step.side === "midline" ? "" : `, ${step.side}`}`);
   }, [at, over, step, loudness, spoken]);
-}
-
-/** Presses so soon after a hand-over are of the step before. */
-const settleMS = 1000;
-/** Held so long, the pedal begins the step again. */
-const heldMS = 700;
-
-function useStepKeys(pedal: string[], r: Running, onPedal: () => void, pointHere: () => void) {
-  const latest = useRef({ r, onPedal, pointHere });
-  latest.current = { r, onPedal, pointHere };
-  const began = useRef(0);
-  useEffect(() => {
-    if (r.at) began.current = now();
-  }, [r.at]);
-  useLayoutEffect(() => {
-    let trodden = 0;
-    const down = (e: KeyboardEvent) => {
-      if (e.ctrlKey || e.metaKey || e.altKey) return;
-      const { r: run, pointHere: point } = latest.current;
-      const acts: Record<string, () => void> = {
-        j: run.skip,
-        l: run.longer,
-        b: run.back,
-        o: () => run.swap?.(),
-        p: point,
-        Escape: () => run.sign("client-stop"),
-      };
-      const act = pedal.includes(e.key) ? undefined : acts[e.key];
-      if (!act && !pedal.includes(e.key)) return;
-      e.preventDefault();
-      e.stopPropagation();
-      if (e.repeat) return;
-      if (act) act();
-      else trodden = now();
-    };
-    const up = (e: KeyboardEvent) => {
-      if (!pedal.includes(e.key) || !trodden) return;
-      const held = now() - trodden >= heldMS;
-      trodden = 0;
-      const { r: run, onPedal: tread } = latest.current;
-      if (held && run.at) void run.begin(run.at);
-      else if (!run.at || now() - began.current >= settleMS) tread();
-    };
-    addEventListener("keydown", down, { capture: true });
-    addEventListener("keyup", up, { capture: true });
-    return () => {
-      removeEventListener("keydown", down, { capture: true });
-      removeEventListener("keyup", up, { capture: true });
-    };
-  }, [pedal]);
 }

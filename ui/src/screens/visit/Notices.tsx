@@ -36,6 +36,7 @@ export function Notices({ visit, me }: StepProps & { me: Schemas["Me"] }) {
           </Button>
         </Row>
       )}
+      <LeftSequence visit={visit} />
       {state.screen_again && (
         <div className="caution" role="alert">
           The client felt unwell: the neck is closed for today. Let them sit up slowly, stay with them, and
@@ -84,5 +85,22 @@ export function Notices({ visit, me }: StepProps & { me: Schemas["Me"] }) {
           </div>
         ))}
     </>
+  );
+}
+
+/** A sequence that was left in a step can be rejoined from everywhere. */
+function LeftSequence({ visit: { state, open } }: StepProps) {
+  const go = useNavigate();
+  const left = state.runs?.findLast((r) => r.at > 0 && !r.steps[r.at - 1]?.outcome);
+  if (!left) return null;
+  return (
+    <Row className="caution" role="note" $gap={3} data-left-sequence>
+      <Fill>
+        {left.name} was left at step {left.at} of {left.steps.length}.
+      </Fill>
+      <Button $kind="main" onPress={() => go(`/visits/${open.visit.id}/sequence/${left.run}`)}>
+        Rejoin it
+      </Button>
+    </Row>
   );
 }

@@ -1,0 +1,48 @@
+//go:build !js
+
+package calc
+
+import (
+	"mokren/core/agreement"
+	"mokren/core/decode"
+)
+
+// AgreementIn is pairs on a fixed list of sites, or two free charts of one person.
+type AgreementIn struct {
+	Pairs    []agreement.Pair  `json:"pairs,omitempty" maxItems:"10000"`
+	First    []agreement.Chart `json:"first,omitempty" maxItems:"60"`
+	Second   []agreement.Chart `json:"second,omitempty" maxItems:"60"`
+	HeightCM *float64          `json:"height_cm,omitempty" minimum:"50" maximum:"250"`
+}
+
+// Check implements decode.Checker: one of the two ways.
+func (in AgreementIn) Check() *decode.Error {
+	if (in.Pairs == nil) == (in.First == nil && in.Second == nil) {
+		return &decode.Error{Path: "$.pairs", Given: "both or neither", Allowed: "pairs, or first and second"}
+	}
+	return nil
+}
+
+// AgreementOut has each measure, and of charts what they have in common.
+type AgreementOut struct {
+	Measures map[string]agreement.Result `json:"measures"`
+	Matching *agreement.Matching         `json:"matching,omitempty"`
+}
+
+// Agreement tells how far two people find the same.
+func Agreement(in AgreementIn) (AgreementOut, error) {
+	if in.Pairs != nil {
+		return AgreementOut{Measures: agreement.Of(in.Pairs)}, nil
+	}
+	m := agreement.Match(in.First, in.Second, height(in.HeightCM))
+	return AgreementOut{agreement.Of(agreement.Numbers(in.First, in.Second, m)), &m}, nil
+}
+
+// native are those that a browser never asks for, and that bring along what is heavy there.
+func native() []Calc {
+	return []Calc{
+		document("agreement", "How far two people find the same: pairs of findings, or two charts",
+			`{"pairs":[{"measure":"grade","first":2,"second":3},{"measure":"band","first":"yes","second":"yes"}]}`,
+			Agreement),
+	}
+}
