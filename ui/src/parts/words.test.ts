@@ -10,6 +10,7 @@ import {
   one,
   plain,
   sentence,
+  unbroken,
   time,
 } from "./words";
 
@@ -48,5 +49,12 @@ describe("words", () => {
     expect(day(late, "Europe/Vienna")).toBe("11 Mar");
     expect(isoDay(new Date(late), "Europe/Vienna")).toBe("2026-03-11");
     expect(isoDay(new Date(late), "America/Denver")).toBe("2026-03-10");
+  });
+});
+
+describe("a range", () => {
+  it("stays on one line with its unit, and nothing else is tied", () => {
+    expect(unbroken("move 1–2 cm and wait 5 s")).toBe("move 1\u2060–\u20602\u00a0cm and wait 5\u00a0s");
+    expect(unbroken("Press slowly – then 3 times")).toBe("Press slowly – then 3 times");
   });
 });

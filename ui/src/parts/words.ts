@@ -56,6 +56,12 @@ export const plainMovement = (id: string) => everyday[id] ?? movementName(id);
 /** Number with its unit's degree sign and no needless decimals. */
 export const deg = (v: number | undefined) => (v === undefined ? "–" : `${Math.round(v * 10) / 10}°`);
 export const one = (v: number | undefined) => (v === undefined ? "–" : String(Math.round(v * 10) / 10));
+/** Ranges and numbers with their units stay on one line: "1–2 cm". */
+export const unbroken = (text: string) =>
+  text
+    .replace(/(\d)([–-])(\d)/g, "$1\u2060$2\u2060$3")
+    .replace(/(\d) (cm|mm|s|min|N|kPa|kg|%|of \d)/g, "$1\u00a0$2");
+
 /** What there is of it, one after the other. */
 export const listed = (...parts: (string | false | undefined)[]) => parts.filter(Boolean).join(", ");
 

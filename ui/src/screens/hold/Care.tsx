@@ -2,7 +2,7 @@
 import type { Schemas } from "../../api/client";
 import { useGuide } from "../../core/useGuide";
 import type { LiveVisit } from "../../core/useVisit";
-import { plain } from "../../parts/words";
+import { plain, unbroken } from "../../parts/words";
 import { heightOf } from "../../core/height";
 
 export function Care({ visit, hold }: { visit: LiveVisit; hold: Schemas["Hold"] }) {
@@ -17,7 +17,7 @@ export function Care({ visit, hold }: { visit: LiveVisit; hold: Schemas["Hold"] 
     <div className="care" data-care>
       {caution && (
         <>
-          <b>Caution.</b> {caution}{" "}
+          <b>Caution.</b> {unbroken(caution)}{" "}
         </>
       )}
       {before && `Worked here before: ${plain(before)}.`}

@@ -6,7 +6,7 @@ import type { Schemas } from "../../api/client";
 import { type LiveVisit, useVisit } from "../../core/useVisit";
 import { ErrorPanel, Key, Waiting } from "../../parts/controls";
 import { Sent } from "../../parts/Sent";
-import { clock, plain, positionName, sentence } from "../../parts/words";
+import { clock, plain, positionName, sentence, unbroken } from "../../parts/words";
 import { useRoomPrefs } from "../hold/roomPrefs";
 import { play } from "../hold/tones";
 import { speak, useTableMode, useWakeLock } from "../hold/useRoom";
@@ -88,7 +88,7 @@ function Now({ visit, r, step }: { visit: LiveVisit; r: Running; step: Schemas["
           {whatOf(step)}
         </h2>
         <p className="where">{whereOf(step)}</p>
-        <p className="how">{step.text}</p>
+        <p className="how">{unbroken(step.text ?? "")}</p>
         <p className="quiet">
           {[doseOf(step), step.contact && plain(step.contact), step.position && positionName(step.position)]
             .filter(Boolean)
