@@ -69,3 +69,39 @@ func TestAnUnwellClientStopsTheSequence(t *testing.T) {
 	p.press(input.Space)
 	p.see("[role=alert]", "Ask the screening again|felt unwell")
 }
+
+// From "Start session" the pedal alone leads through the warm-up into the first hold, and behind it
+// to the recheck where no lengthening is for the place.
+func TestASessionRunsByThePedal(t *testing.T) {
+	t.Parallel()
+	p := signedIn(t, startStepped(t).addr, demo.Logins[0])
+	opened(p, "Session", "Plan", spot{"infraspinatus", "left"})
+	p.click("[data-plan] button", "Use this plan")
+	p.click("[data-plan] button", "^Start session: shoulder girdle$")
+	// From here on only the pedal.
+	throughBlock(p)
+	p.press(input.Space)
+	hold(p, `[data-phase="ready"]`)
+	p.press(input.Space)
+	until(p, "settle-in")
+	p.press(input.Space)
+	until(p, "done")
+	p.press(input.Space)
+	p.see("h2", "Recheck")
+	p.sent()
+	var done int
+	require.NoError(t, db(t).Get(&done, `select count(*) from visit_event where visit_id = $1
+		and type = 'sequence-event' and body->>'event' = 'done'`, visitOf(p)))
+	assert.Greater(t, done, 10, "the warm-up is in the record")
+}
+
+// throughBlock treads through a sequence, each step a little after it began.
+func throughBlock(p *page) {
+	p.t.Helper()
+	p.MustElement(`main[data-run][data-at="0"]`)
+	for p.MustHas(`main[data-run]:not([data-over])`) {
+		p.MustEval(`() => globalThis.mokrenClock.pass(1200)`)
+		p.press(input.Space)
+		frames(p)
+	}
+}

@@ -24,7 +24,9 @@ type SequenceBegun struct {
 	// Sequence is the shipped one; absent where the steps are somebody's own.
 	Sequence ids.Sequence `json:"sequence,omitempty"`
 	Name     string       `json:"name" maxLength:"120"`
-	Steps    []RunStep    `json:"steps" minItems:"1" maxItems:"120"`
+	// Block is the part of the session that it fills; what follows it depends on that.
+	Block string    `json:"block,omitempty" enum:"warm-up,lengthen,close"`
+	Steps []RunStep `json:"steps" minItems:"1" maxItems:"120"`
 }
 
 // RunStep is one step on one side.
@@ -105,7 +107,10 @@ type begunRun struct {
 }
 
 func (b *SequenceBegun) apply(r *reducer, e Event) error {
-	run := Run{Run: b.Run, Sequence: b.Sequence, Name: b.Name, BeganMS: e.At(), Author: e.Author, Steps: []StepRun{}}
+	run := Run{
+		Run: b.Run, Sequence: b.Sequence, Name: b.Name, Block: b.Block,
+		BeganMS: e.At(), Author: e.Author, Steps: []StepRun{},
+	}
 	for _, s := range b.Steps {
 		run.Steps = append(run.Steps, StepRun{RunStep: s})
 	}

@@ -102,6 +102,7 @@ type Run struct {
 	Run      UUID         `json:"run"`
 	Sequence ids.Sequence `json:"sequence,omitempty"`
 	Name     string       `json:"name"`
+	Block    string       `json:"block,omitempty" enum:"warm-up,lengthen,close"`
 	BeganMS  int64        `json:"began_ms"`
 	Author   string       `json:"author"`
 	// At is the step that was begun last, from 1; 0 before the first.

@@ -5720,6 +5720,8 @@ export interface components {
             author: string;
             /** Format: int64 */
             began_ms: number;
+            /** @enum {string} */
+            block?: "warm-up" | "lengthen" | "close";
             name: string;
             run: string;
             sequence?: string;
@@ -5854,6 +5856,8 @@ export interface components {
             on: boolean;
         };
         SequenceBegun: {
+            /** @enum {string} */
+            block?: "warm-up" | "lengthen" | "close";
             name: string;
             run: string;
             sequence?: string;

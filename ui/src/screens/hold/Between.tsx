@@ -5,6 +5,7 @@ import type { Schemas } from "../../api/client";
 import { useAskVisit } from "../../core/useAsk";
 import type { LiveVisit } from "../../core/useVisit";
 import { usePointWords } from "../visit/pointWords";
+import { useBeginSequence, useSuggested } from "../sequence/useBeginSequence";
 import { useNextHold } from "../visit/press/useNextHold";
 import { Key } from "../../parts/controls";
 import { phone } from "../../theme";
@@ -65,6 +66,8 @@ export function Between({ visit, hold, me }: Props) {
   const name = (point: string) => names.get(point) ?? "";
   const id = visit.open.visit.id;
   const { begin, refused, withWhat } = useNextHold(visit, me);
+  const lengthen = useSuggested(visit, "lengthen");
+  const sequence = useBeginSequence(visit);
   return (
     <List data-between>
       {visit.state.screen_again && (
@@ -103,6 +106,14 @@ export function Between({ visit, hold, me }: Props) {
         <Key className="to" onPress={() => go(`/visits/${id}?step=press`)}>
           Choose otherwise
           <span>Another point, contact, position or protocol</span>
+        </Key>
+      )}
+      {lengthen && hold.summary.outcome !== "stopped" && (
+        <Key className="to" data-lengthen={lengthen.sequence} onPress={() => sequence.begin(lengthen)}>
+          Lengthening: {lengthen.name.toLowerCase()}
+          <span>
+            {Math.round(lengthen.laid.seconds / 60)} min, {lengthen.laid.steps.length} steps
+          </span>
         </Key>
       )}
       <Key className="to" onPress={() => go(`/visits/${id}?step=recheck`)}>

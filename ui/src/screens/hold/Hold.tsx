@@ -1,7 +1,7 @@
 // The hold in table mode: the coach in the core says what to do; this shows it
 // large, takes answers by knuckle, key or pedal, and writes every event to the
 // outbox the moment it happens.
-import { useCallback, useState } from "react";
+import { useCallback, useRef, useState } from "react";
 import { useNavigate, useParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { type LiveVisit, useVisit } from "../../core/useVisit";
@@ -27,6 +27,7 @@ import { Stations } from "./Stations";
 import { Signs } from "./Signs";
 import { Trace } from "./Trace";
 import { type LiveHold, useHold } from "./useHold";
+import { useOnward } from "./useOnward";
 import { type PadHand, usePadHand } from "./usePadHand";
 import { useKeys, useTableMode, useTones, useWakeLock } from "./useRoom";
 
@@ -73,8 +74,11 @@ function Live({ me, visit, hold, live }: Omit<SaidProps, "pad">) {
     end();
     go(`/visits/${id}?step=press`);
   }, [hand_on, act, end, go, id]);
+  const onward = useOnward(visit, me);
+  const on = useRef(onward);
+  on.current = onward;
   const pedal = useCallback(() => {
-    if (ended) back();
+    if (ended) (on.current ?? back)();
     else if (main) act(main.event);
   }, [ended, back, main, act]);
   const asked = live.alone !== undefined;

@@ -10,6 +10,7 @@ import { clock, plain, positionName, sentence, unbroken } from "../../parts/word
 import { useRoomPrefs } from "../hold/roomPrefs";
 import { play } from "../hold/tones";
 import { speak, useTableMode, useWakeLock } from "../hold/useRoom";
+import { useNextHold } from "../visit/press/useNextHold";
 import { SequenceRoom } from "./SequenceRoom";
 import { StepFigure } from "./StepFigure";
 import { longerS, type Running, useRun } from "./useRun";
@@ -47,7 +48,13 @@ function Live({ visit, run, me }: { visit: LiveVisit; run: Schemas["Run"]; me: S
   const pointHere = () => go(`/visits/${id}?step=find`);
   useWakeLock();
   useStepTones(r, prefs.loudness, prefs.spoken);
-  const pedal = () => (r.over || visit.state.screen_again ? leave() : r.at ? r.hand() : void r.begin(1));
+  const after = useAfter(visit, run, me);
+  const pedal = () => {
+    if (visit.state.screen_again) leave();
+    else if (r.over) after.go();
+    else if (r.at) r.hand();
+    else void r.begin(1);
+  };
   useStepKeys(prefs.pedal, r, pedal, pointHere);
   const { step } = r;
   return (
@@ -70,7 +77,7 @@ function Live({ visit, run, me }: { visit: LiveVisit; run: Schemas["Run"]; me: S
       ) : (
         <Still visit={visit} run={run} r={r} emergency={me.emergency_number} />
       )}
-      <Controls r={r} stopped={!!visit.state.screen_again} onMain={pedal} />
+      <Controls r={r} stopped={!!visit.state.screen_again} after={after.name} onMain={pedal} />
     </SequenceRoom>
   );
 }
@@ -154,13 +161,21 @@ const signs = [
   { event: "unwell", name: "Unwell" },
 ] as const;
 
+interface ControlsProps {
+  r: Running;
+  stopped: boolean;
+  /** What comes when the sequence is done. */
+  after: string;
+  onMain: () => void;
+}
+
 /** The main key is always at the same place; stop is the last. */
-function Controls({ r, stopped, onMain }: { r: Running; stopped: boolean; onMain: () => void }) {
+function Controls({ r, stopped, after, onMain }: ControlsProps) {
   const runs = r.at > 0 && !stopped;
   return (
     <div className="keys">
       <Key $tone="go" className="main" onPress={onMain}>
-        {stopped || r.over ? "Back to the visit" : r.at ? "Next" : "Begin"}
+        {stopped ? "Back to the visit" : r.over ? after : r.at ? "Next" : "Begin"}
         <kbd>space · pedal</kbd>
       </Key>
       <Key isDisabled={!runs} onPress={r.skip}>
@@ -185,6 +200,27 @@ function Controls({ r, stopped, onMain }: { r: Running; stopped: boolean; onMain
       </Key>
     </div>
   );
+}
+
+/** What a session has after a sequence: the first planned hold behind the warm-up, the recheck behind
+ * the lengthening, the end behind the closing. */
+function useAfter(visit: LiveVisit, run: Schemas["Run"], me: Schemas["Me"]) {
+  const go = useNavigate();
+  const { first, begin } = useNextHold(visit, me);
+  const to = (step: string) => () => go(`/visits/${visit.open.visit.id}?step=${step}`);
+  const next = first();
+  switch (run.block) {
+    case "warm-up":
+      return next
+        ? { name: "Begin the hold", go: () => void begin(next) }
+        : { name: "Go on to pressing", go: to("press") };
+    case "lengthen":
+      return { name: "Go on to the recheck", go: to("recheck") };
+    case "close":
+      return { name: "Go on to closing", go: to("close") };
+    default:
+      return { name: "Back to the visit", go: to("plan") };
+  }
 }
 
 /** A tone for a step, another for the other side, a third for the end; spoken where there is a voice. */

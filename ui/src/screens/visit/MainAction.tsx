@@ -5,6 +5,7 @@ import { styled } from "styled-components";
 import type { Schemas } from "../../api/client";
 import { Button } from "../../parts/controls";
 import { Said } from "../../parts/layout";
+import { useBeginSequence, useSuggested } from "../sequence/useBeginSequence";
 import { usePointWords } from "./pointWords";
 import { useNextHold } from "./press/useNextHold";
 import type { StepProps } from "./StepProps";
@@ -37,7 +38,7 @@ interface Props {
   onPress: () => void;
 }
 
-export function MainAction({ children, also, onPress }: Props) {
+function MainAction({ children, also, onPress }: Props) {
   return (
     <Edge data-main-action>
       <Button $kind="main" onPress={onPress}>
@@ -63,6 +64,21 @@ export function NextHold({ visit, me, wanted }: StepProps & { me: Schemas["Me"];
       )}
       <MainAction also={withWhat(next)} onPress={() => begin(next)}>
         Begin the hold: {names.get(next)}
+      </MainAction>
+    </>
+  );
+}
+
+/** After the recheck: the quiet end of the session, where it was not done yet, then the closing. */
+export function ToClose({ visit, onClose }: StepProps & { onClose: () => void }) {
+  const closing = useSuggested(visit, "close");
+  const { begin, refused } = useBeginSequence(visit);
+  if (!closing || refused) return <MainAction onPress={onClose}>Go on to closing</MainAction>;
+  return (
+    <>
+      <Button onPress={onClose}>Go on to closing</Button>
+      <MainAction also={`${Math.round(closing.laid.seconds / 60)} min`} onPress={() => begin(closing)}>
+        {closing.name}
       </MainAction>
     </>
   );

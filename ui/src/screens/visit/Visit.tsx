@@ -11,7 +11,7 @@ import { CloseStep } from "./CloseStep";
 import { DrawStep } from "./DrawStep";
 import { FindStep } from "./find/FindStep";
 import { MeasureParts } from "./MeasureParts";
-import { MainAction, NextHold } from "./MainAction";
+import { NextHold, ToClose } from "./MainAction";
 import { Notices } from "./Notices";
 import { LastStep } from "./last/LastStep";
 import { PlanStep } from "./plan/PlanStep";
@@ -132,7 +132,7 @@ function Main({ visit, me, path, body }: Pick<PanelProps, "visit" | "me" | "path
     return <NextHold visit={visit} me={me} wanted={body.selected} />;
   const { recheck } = visit.state;
   if (path.step === "recheck" && recheck.length > 0 && recheck.every((x) => x.done))
-    return <MainAction onPress={() => path.goTo("close")}>Go on to closing</MainAction>;
+    return <ToClose visit={visit} onClose={() => path.goTo("close")} />;
   return null;
 }
 

@@ -1,12 +1,11 @@
 // What is done around the holds: the sequences as they are laid out for this client, to be begun by
 // a touch; those for the places of this visit's points first.
 import { useMemo, useState } from "react";
-import { useNavigate } from "react-router";
 import type { Schemas } from "../../../api/client";
-import { uuidv7 } from "../../../core/ids";
 import { useAskVisit } from "../../../core/useAsk";
 import { Button, Card, Choice, Disclosed } from "../../../parts/controls";
 import { Fill, Row, Ruled, Said } from "../../../parts/layout";
+import { useBeginSequence } from "../../sequence/useBeginSequence";
 import type { StepProps } from "../StepProps";
 
 const blocks = ["warm-up", "lengthen", "close"] as const;
@@ -60,33 +59,8 @@ export function Sequences({ visit }: StepProps) {
 }
 
 function Offer({ visit, offer: o }: StepProps & { offer: Schemas["SequenceOffer"] }) {
-  const go = useNavigate();
-  const [refused, setRefused] = useState("");
+  const { begin, refused } = useBeginSequence(visit);
   const { laid } = o;
-  const begin = async () => {
-    const run = uuidv7();
-    const body = {
-      run,
-      sequence: o.sequence,
-      name: o.name,
-      steps: laid.steps.map((s) => ({
-        technique: s.technique,
-        where: s.where,
-        side: s.side,
-        position: s.position,
-        contact: s.contact,
-        dose: s.dose,
-        seconds: s.seconds,
-        text: s.text,
-        ...(s.point ? { point: s.point } : {}),
-      })),
-    };
-    const why = await visit.preview("sequence-begun", body);
-    setRefused(why ?? "");
-    if (why) return;
-    visit.write("sequence-begun", body);
-    go(`/visits/${visit.open.visit.id}/sequence/${run}`);
-  };
   const turns = laid.turns === 1 ? "1 turn" : `${laid.turns} turns`;
   return (
     <Ruled $cols="minmax(0, 1fr) auto" data-offer={o.sequence}>
@@ -118,7 +92,7 @@ function Offer({ visit, offer: o }: StepProps & { offer: Schemas["SequenceOffer"
         )}
       </div>
       <Fill>
-        <Button $kind="main" isDisabled={laid.steps.length === 0} onPress={begin}>
+        <Button $kind="main" isDisabled={laid.steps.length === 0} onPress={() => begin(o)}>
           Begin
         </Button>
       </Fill>

@@ -5,6 +5,7 @@ import type { Schemas } from "../../../api/client";
 import { Button, Card, Num } from "../../../parts/controls";
 import { Columns, Notice, Row, Said } from "../../../parts/layout";
 import { count } from "../../../parts/words";
+import { useBeginSequence, useSuggested } from "../../sequence/useBeginSequence";
 import type { Body } from "../body/useBody";
 import type { StepProps } from "../StepProps";
 import type { StepName } from "../steps";
@@ -52,11 +53,7 @@ function Planned({ p, visit, body, work, go }: Props & { p: SessionPlan }) {
             Use this plan
           </Button>
         )}
-        {plan.accepted && (
-          <Button $kind="main" $large onPress={() => go("press")}>
-            Begin pressing
-          </Button>
-        )}
+        {plan.accepted && <Start visit={visit} go={go} />}
         {(p.made.order?.length ?? 0) > 0 && <Button onPress={p.best}>Best order again</Button>}
       </Head>
       {plan.says && (
@@ -81,6 +78,29 @@ function Planned({ p, visit, body, work, go }: Props & { p: SessionPlan }) {
       <Steps visit={visit} body={body} work={work} p={p} />
       <LeftOut visit={visit} body={body} plan={p} />
     </Card>
+  );
+}
+
+/** The whole session runs from here: the warm-up for the planned points first, where there is one. */
+function Start({ visit, go }: StepProps & Pick<Props, "go">) {
+  const warmUp = useSuggested(visit, "warm-up");
+  const { begin, refused } = useBeginSequence(visit);
+  return (
+    <>
+      {warmUp && (
+        <Button $kind="main" $large onPress={() => begin(warmUp)}>
+          Start session: {warmUp.name.toLowerCase()}
+        </Button>
+      )}
+      <Button $kind={warmUp ? "plain" : "main"} $large onPress={() => go("press")}>
+        Begin pressing
+      </Button>
+      {refused && (
+        <Said role="alert" $tone="stop">
+          {refused}
+        </Said>
+      )}
+    </>
   );
 }
 

@@ -1,0 +1,21 @@
+// What the pedal does behind a hold: in a session that was begun with its warm-up it goes on to
+// the next planned hold, then to the lengthening and the recheck; else back to the visit.
+import { useNavigate } from "react-router";
+import type { Schemas } from "../../api/client";
+import type { LiveVisit } from "../../core/useVisit";
+import { useBeginSequence, useSuggested } from "../sequence/useBeginSequence";
+import { useNextHold } from "../visit/press/useNextHold";
+
+export function useOnward(visit: LiveVisit, me: Schemas["Me"]): (() => void) | undefined {
+  const go = useNavigate();
+  const { first, begin } = useNextHold(visit, me);
+  const lengthen = useSuggested(visit, "lengthen");
+  const sequence = useBeginSequence(visit);
+  const session = visit.state.runs?.some((r) => r.block === "warm-up");
+  if (!session || visit.state.screen_again) return undefined;
+  const next = first();
+  if (next) return () => void begin(next);
+  return lengthen
+    ? () => void sequence.begin(lengthen)
+    : () => void go(`/visits/${visit.open.visit.id}?step=recheck`);
+}
