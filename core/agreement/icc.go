@@ -27,6 +27,8 @@ func ICCOf(rows [][]float64) ICC {
 			raters[j] += x / n
 		}
 	}
+	// Two ways of an analysis of variance: between the subjects, across the raters, and what is left
+	// for error.
 	var between, across, total float64
 	for _, r := range rows {
 		mean := 0.0
@@ -41,6 +43,7 @@ func ICCOf(rows [][]float64) ICC {
 	}
 	msr, msc := between/(n-1), across/(k-1)
 	mse := max(0, total-between-across) / ((n - 1) * (k - 1))
+	// The raters' own differences count against agreement, which is what makes it absolute.
 	denominator := msr + (k-1)*mse + k*(msc-mse)/n
 	if math.Abs(denominator) < 1e-12 {
 		return ICC{}
@@ -55,6 +58,8 @@ func interval(icc, msr, msc, mse, n, k float64) (low, high float64) {
 	if 1-icc < 1e-12 || mse < 1e-12 {
 		return math.NaN(), math.NaN()
 	}
+	// The error of the numerator mixes two mean squares; v are the degrees of freedom of a single one
+	// that varies as much.
 	a := k * icc / (n * (1 - icc))
 	b := 1 + k*icc*(n-1)/(n*(1-icc))
 	v := math.Pow(a*msc+b*mse, 2) / (math.Pow(a*msc, 2)/(k-1) + math.Pow(b*mse, 2)/((n-1)*(k-1)))
@@ -84,6 +89,7 @@ func LimitsOf(differences []float64) Limits {
 	}
 	sd := math.Sqrt(sum / (n - 1))
 	out := Limits{Bias: mean, Low: mean - z*sd, High: mean + z*sd}
+	// A limit is less certain than the bias: its variance adds that of the standard deviation.
 	half := distuv.StudentsT{Mu: 0, Sigma: 1, Nu: n - 1}.Quantile(0.975) * sd * math.Sqrt(1/n+z*z/(2*(n-1)))
 	out.AroundLow = [2]float64{out.Low - half, out.Low + half}
 	out.AroundHi = [2]float64{out.High - half, out.High + half}

@@ -15,6 +15,9 @@ type Kappa struct {
 }
 
 // unweighted counts equal answers only; squared weighs by the square of the distance.
+//
+// Both give the weight of a pair in row i and column j of k answers, from 0 for none to 1 for full
+// agreement.
 func unweighted(i, j, _ int) float64 {
 	if i == j {
 		return 1
@@ -40,6 +43,7 @@ func KappaOf(table [][]float64, weighted bool) Kappa {
 			n += c
 		}
 	}
+	// The margins: how often each of the two gives each answer.
 	rows, cols := make([]float64, k), make([]float64, k)
 	for i := range k {
 		for j := range k {
@@ -62,6 +66,8 @@ func KappaOf(table [][]float64, weighted bool) Kappa {
 	if n == 0 || 1-pe < 1e-12 {
 		return Kappa{}
 	}
+	// The variance weighs each cell by how far it moves the value if it held one pair more: by its
+	// own weight, and by what it does to the margins.
 	sum := 0.0
 	for i := range k {
 		for j := range k {

@@ -139,6 +139,10 @@ func apart(a, b Chart, heightCM float64) float64 {
 }
 
 // assign is the assignment of least cost (Kuhn and Munkres, with potentials): the column of each row.
+//
+// Rows are taken in one by one. For each, the cheapest way to a free column is looked for over the
+// columns that are taken already; u and v are prices of rows and columns that keep every reduced
+// cost at 0 or above, so the way can be found as a shortest path. n is at most 60.
 func assign(cost [][]float64) []int {
 	n := len(cost)
 	u, v := make([]float64, n+1), make([]float64, n+1)

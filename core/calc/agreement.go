@@ -29,6 +29,9 @@ type AgreementOut struct {
 	Matching *agreement.Matching         `json:"matching,omitempty"`
 }
 
+// Answers of free charts are matched and counted, and their numbers compared; their band and
+// tenderness are not, for what one of the two did not find would be missing.
+
 // Agreement tells how far two people find the same.
 func Agreement(in AgreementIn) (AgreementOut, error) {
 	if in.Pairs != nil {

@@ -37,6 +37,9 @@ func Sequence(in SequenceIn) (sequence.LaidOut, error) {
 	return sequence.Lay(s, in.Side, in.Minutes, c), nil
 }
 
+// A point's own id stands in the answer with the steps that are done at it; its protocol, worth and
+// role are the plan's, and a sequence does not ask for them.
+
 // sequenceOf reads an id or the steps; the error names the field.
 func sequenceOf(raw json.RawMessage, side ids.Side) (sequence.Sequence, error) {
 	if strings.HasPrefix(strings.TrimSpace(string(raw)), "{") {

@@ -176,6 +176,9 @@ func (l *Laid) lies(s safety.Screening) string {
 	return "No position in which it can be done is allowed today."
 }
 
+// A muscle's file says how the client can lie for it; a region is reached from the side of the body
+// on which it is seen, from the other side lying, or seated.
+
 // positions in which a place is reached, the usual one first.
 func (l *Laid) positions() []ids.Position {
 	if m, _ := muscleOf(l.Where); m != nil {

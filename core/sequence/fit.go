@@ -12,6 +12,8 @@ import (
 // what closes comes last in both. Nothing is lengthened.
 func (p *LaidOut) fit(seconds float64) {
 	p.time()
+	// The order is of the steps as they were before anything was given up, so that two plans of
+	// nearly the same minutes look alike.
 	order := p.givenUp()
 	for _, step := range order {
 		if p.Seconds <= seconds {

@@ -76,6 +76,10 @@ const usualImportance = 3
 // Lay lays a sequence out: its sides, what is ruled out today, and what fits into the minutes; nil
 // takes the time that it takes. side is the first one; positions are those of the first side, and
 // the other side lies the other way round.
+//
+// A position that a step names is meant for the first side. A step that names none takes the usual
+// one of its place, and what is done standing takes none and costs no turn. The answer lists every
+// step that is not done: each is there or left out, so that the record can say what was meant.
 func Lay(s Sequence, side ids.Side, minutes *float64, c Client) LaidOut {
 	out := LaidOut{Steps: []Laid{}, LeftOut: []LeftOutStep{}}
 	for _, l := range s.unfolded(side, c) {

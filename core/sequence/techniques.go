@@ -61,9 +61,13 @@ var (
 	deepHands  = ids.List[ids.Contact]("thumb-over-thumb braced-fingers knuckle forearm")
 )
 
+// usual writes a range: the dose that is taken where nobody says otherwise, and the bounds within
+// which a practice may set its own.
 func usual(u, least, most float64) Range { return Range{u, least, most} }
 
 var techniques = []Technique{
+	// Beginning and end: hands arrive before they work, and leave after it. They press lightly, so a
+	// first contact is never firm.
 	{
 		ID: "rocking", Name: "Rocking", Kind: "warm-up", Presses: "light", Steer: Seconds, Amount: usual(30, 15, 120),
 		Contacts: broadHands, Lubricant: "none", Mover: "therapist",
@@ -74,6 +78,8 @@ var techniques = []Technique{
 		Amount: usual(6, 3, 24), Contacts: broadHands, Lubricant: "none", Mover: "therapist",
 		How: "Lay both hands down and wait.", Feel: "The breath arrives under the hands.",
 	},
+	// Compressions: repetitions with the weight of the body. The broad ones are firm and keep the 48
+	// hours; the light ones close.
 	{
 		ID: "broad-compressions", Name: "Broad compressions", Kind: "compress", Presses: "firm", Steer: Repetitions,
 		Amount: usual(8, 4, 20), Each: usual(4, 2, 8), Contacts: broadHands, Lubricant: "none", Mover: "therapist",
@@ -84,6 +90,7 @@ var techniques = []Technique{
 		Amount: usual(6, 3, 16), Each: usual(3, 2, 6), Contacts: broadHands, Lubricant: "none", Mover: "therapist",
 		How: "Press lightly, hand beside hand.", Feel: "Warm and even.",
 	},
+	// Strokes glide and want oil; what lifts or rolls wants grip, and little of it.
 	{
 		ID: "gliding-strokes", Name: "Gliding strokes", Kind: "stroke", Presses: "light", Steer: Repetitions,
 		Amount: usual(5, 3, 15), Each: usual(6, 3, 12), Contacts: broadHands, Lubricant: "glide", Mover: "therapist",
@@ -104,12 +111,15 @@ var techniques = []Technique{
 		Amount: usual(40, 15, 120), Contacts: ids.List[ids.Contact]("pincer"), Lubricant: "none", Mover: "therapist",
 		How: "Roll a fold of skin along, without pinching.", Feel: "Where the fold sticks.",
 	},
+	// Stations: a place, some seconds, the next place. The skin goes with the finger, so no oil.
 	{
 		ID: "small-circles", Name: "Small circles at stations", Kind: "stroke", Presses: "light", Steer: Stations,
 		Amount: usual(5, 3, 12), Each: usual(10, 5, 20), Contacts: fingerEnds, Lubricant: "grip", Mover: "therapist",
 		How:  "Small circles with the skin, not over it; then the next place.",
 		Feel: "The layer under the finger moves.",
 	},
+	// Firm strokes along and across a muscle. They take the contacts of deep work, and what lies over
+	// a structure in danger takes none of them.
 	{
 		ID: "cross-fibre-strokes", Name: "Cross-fibre strokes", Kind: "stroke", Presses: "firm", Steer: Repetitions,
 		Amount: usual(10, 5, 30), Each: usual(2, 1, 4), Contacts: deepHands, Lubricant: "a-little-oil",
@@ -127,6 +137,8 @@ var techniques = []Technique{
 		Steer: Repetitions, Amount: usual(3, 2, 8), Each: usual(15, 8, 40), Contacts: flatHands, Lubricant: "grip",
 		Mover: "therapist", How: "Two flat hands take up the slack and wait.", Feel: "A slow give, like dough.",
 	},
+	// Joints: drawn apart, moved in circles, glided and shaken. The way of moving decides which of the
+	// screening's rules speak of it.
 	{
 		ID: "gentle-traction", Name: "Gentle traction", Kind: "mobilise", Presses: "none", Steer: Repetitions,
 		Amount: usual(3, 2, 6), Each: usual(10, 5, 20), Contacts: grips, Lubricant: "grip", Way: safety.Drawn,
@@ -150,6 +162,8 @@ var techniques = []Technique{
 		NeverAtNeck: "The neck is not shaken.",
 		How:         "Take up the limb and let it shake loosely.", Feel: "It is heavy.",
 	},
+	// Lengthening by a hand, and with the client's own push. The latter three are protocols of the
+	// coach; their rows only say how they stand in a sequence.
 	{
 		ID: "passive-stretch", Name: "Passive stretch", Kind: "stretch", Presses: "none", Steer: Repetitions,
 		Amount: usual(3, 1, 6), Each: usual(20, 10, 40), Contacts: grips, Lubricant: "none", Way: safety.Stretched,
@@ -174,6 +188,7 @@ var techniques = []Technique{
 		Mover: "client", Protocol: "resisted-lengthening",
 		How: "The client gives way slowly against the hand.", Feel: "It lengthens without a jerk.",
 	},
+	// What the client does alone is forbidden least and tells most.
 	{
 		ID: "active-movement", Name: "Active movement", Kind: "active", Presses: "none", Steer: Repetitions,
 		Amount: usual(6, 3, 15), Each: usual(5, 3, 10), Contacts: []ids.Contact{}, Lubricant: "none",
@@ -191,6 +206,7 @@ var techniques = []Technique{
 		Amount: usual(5, 3, 12), Contacts: []ids.Contact{}, Lubricant: "none", Mover: "client",
 		How: "In by the nose, out longer than in.", Feel: "The belly rises before the chest.",
 	},
+	// The hold is the coach's, with all of its rules; a flush follows every release.
 	{
 		ID: "hold", Name: "Hold", Kind: "hold", Presses: "firm", Steer: Seconds, Amount: usual(90, 30, 180),
 		Contacts:  ids.List[ids.Contact]("thumb-pad thumb-over-thumb braced-fingers pincer knuckle elbow"),
@@ -202,6 +218,7 @@ var techniques = []Technique{
 		Contacts: broadHands, Lubricant: "glide", Mover: "therapist",
 		How: "Long light strokes over the place.", Feel: "It grows warm.",
 	},
+	// On the feet again: nobody leaves the table without sitting up first.
 	{
 		ID: "walking-the-legs", Name: "Walking the legs", Kind: "active", Presses: "none", Steer: Repetitions,
 		Amount: usual(10, 6, 20), Each: usual(3, 2, 6), Contacts: []ids.Contact{}, Lubricant: "none",

@@ -72,6 +72,8 @@ func (b *SequenceBegun) admit(j *Validator, e *Event) error {
 	return nil
 }
 
+// A technique is looked up by its id: an id that is not known was refused by its own check before.
+
 // stepRefused tells why a step may not be done, or "". What presses passes what a hold passes; what
 // does not still waits for the screening and the consent to the visit.
 func (j *Validator) stepRefused(k record.Verdict, s RunStep) string {
@@ -106,6 +108,8 @@ type begunRun struct {
 	event Event
 }
 
+// apply shows a run with its steps open. The run of an event that was rejected is never shown: what
+// was not allowed to begin has no steps.
 func (b *SequenceBegun) apply(r *reducer, e Event) error {
 	run := Run{
 		Run: b.Run, Sequence: b.Sequence, Name: b.Name, Block: b.Block,

@@ -66,6 +66,8 @@ func (b *SequenceHappened) remember(j *Validator, e Event) {
 // protects: a sign does, whenever it comes.
 func (b *SequenceHappened) protects() bool { return record.IsSign(b.Event) }
 
+// apply keeps what became of a step. The last word counts: a step that is begun again is open again,
+// with the signs that it had. Two devices may end it both; the later one's seconds stand.
 func (b *SequenceHappened) apply(r *reducer, e Event) error {
 	for i := range r.state.Runs {
 		run := &r.state.Runs[i]

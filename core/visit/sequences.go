@@ -12,6 +12,9 @@ import (
 	"mokren/core/wording"
 )
 
+// Sequences are offered as they would be run: what the screening, a closed place, the 48 hours or a
+// missing consent rules out is left out here already, and admission asks the same rules again.
+
 // SequenceOffer is a shipped sequence as it is laid out for this client now.
 type SequenceOffer struct {
 	Sequence ids.Sequence `json:"sequence"`
@@ -52,6 +55,7 @@ func (s State) SequenceOffers(side ids.Side, minutes *float64) []SequenceOffer {
 		}
 		out = append(out, o)
 	}
+	// Stable: within a block the order of the vocabulary stays.
 	slices.SortStableFunc(out, func(a, b SequenceOffer) int {
 		if a.Suggested == b.Suggested {
 			return 0
