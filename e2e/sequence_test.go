@@ -59,6 +59,7 @@ func TestAnUnwellClientStopsTheSequence(t *testing.T) {
 	p := begunSequence(t, "Stops")
 	p.press(input.Space)
 	hold(p, `[data-at="1"]`)
+	fits(p, "sequence")
 	p.press(input.KeyP)
 	p.see("h2", "Points of this visit")
 	p.see("[data-left-sequence]", "Calf and sole was left at step 1 of 18")

@@ -206,6 +206,7 @@ func TestNothingIsCutOffOnceAPointIsCharted(t *testing.T) {
 	p.press(input.Escape)
 	p.MustNavigate(fmt.Sprint(visit, "/show"))
 	p.see("h1", "What we found")
+	p.see("[data-found]", "Gastrocnemius.*6 of 10 when pressed")
 	fits(p, "show")
 	p.MustNavigate(fmt.Sprint(visit, "/aftercare"))
 	p.see("button", "Print")

@@ -24,6 +24,9 @@ class CoreError extends Error {
   }
 }
 
+/** The question was about a log that has grown since. */
+export const isOutdated = (e: unknown) => e instanceof CoreError && e.path === "$.revision";
+
 /** What never changes while the program runs, asked for once. */
 export interface Lists {
   muscles: Schemas["AtlasEntry"][];

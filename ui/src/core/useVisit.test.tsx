@@ -144,4 +144,14 @@ describe("a visit on screen", () => {
     expect(await visit().preview("note-written", { text: "Fine." })).toBe("");
     expect(visit().state.holds).toEqual([]);
   });
+
+  it("answers about the log as it is by then, when it grows while one asks", async () => {
+    const visit = await ready();
+    const asked = Array.from({ length: 4 }, (_, i) => {
+      const answer = visit().preview("note-written", { text: `Asked ${i}.` });
+      act(() => void visit().write("note-written", { text: `Written ${i}.` }));
+      return answer;
+    });
+    expect(await Promise.all(asked)).toEqual(["", "", "", ""]);
+  });
 });

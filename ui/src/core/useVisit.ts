@@ -3,7 +3,7 @@
 import { useCallback, useMemo, useRef, useState } from "react";
 import type { Schemas } from "../api/client";
 import { now } from "./clock";
-import type { Answer, Core, Input, Name } from "./core";
+import { type Answer, type Core, type Input, isOutdated, type Name } from "./core";
 import type { LogEvent, Preview, Write } from "./events";
 import { uuidv7 } from "./ids";
 import { useFetchedVisit, useKeeper } from "./openVisit";
@@ -31,6 +31,9 @@ export interface LiveVisit {
   undo?: () => void;
   redo?: () => void;
 }
+
+/** So often a question is put again while the log grows. */
+const mostTries = 5;
 
 export function useVisit(
   id: string,
@@ -64,8 +67,15 @@ export function useVisit(
   noted.current = did;
   const ask = useCallback<AskVisit>(
     async (name, rest) => {
-      const { revision } = await upToDate();
-      return (core as Core).ask(name, { ...rest, visit: id, revision } as never);
+      for (let tries = 0; ; tries++) {
+        const { revision } = await upToDate();
+        try {
+          return await (core as Core).ask(name, { ...rest, visit: id, revision } as never);
+        } catch (e) {
+          // The log has grown between the two: the question is put again, about what it is now.
+          if (tries >= mostTries || !isOutdated(e)) throw e;
+        }
+      }
     },
     [core, id, upToDate],
   );

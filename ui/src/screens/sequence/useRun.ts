@@ -78,7 +78,8 @@ export function useRun(visit: LiveVisit, run: Run): Running {
   /** Ends the step that runs, if it is to be ended, and begins another. The core is asked before
    * anything is written: its answer is about the log as it stands. */
   const begin = async (n: number, ends?: "done" | "skip") => {
-    const why = n ? await preview("sequence-event", { run: run.run, step: n, event: "begin" }) : undefined;
+    const asked = { run: run.run, step: n, event: "begin" } as const;
+    const why = n ? await preview("sequence-event", asked).catch((e: Error) => e.message) : undefined;
     setRefused(why ?? "");
     if (ends) end(ends);
     if (n && !why) say(n, "begin");

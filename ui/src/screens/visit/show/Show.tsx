@@ -15,7 +15,8 @@ import { Arc } from "../../../charts/Arc";
 import { useAsk } from "../../../core/useAsk";
 import { type LiveVisit, useVisit } from "../../../core/useVisit";
 import { Button, ErrorPanel, Waiting } from "../../../parts/controls";
-import { deg, plainMovement, sentence } from "../../../parts/words";
+import { deg, one, plain, plainMovement, sentence } from "../../../parts/words";
+import { pointName } from "../pointWords";
 import { seenSigns, stanceOf } from "./inWords";
 import { phone, upright } from "../../../theme";
 
@@ -51,6 +52,13 @@ const Sheet = styled.main`
   }
   .arcs h2 {
     font-size: 21px;
+  }
+  .found {
+    margin: 8px 0;
+    padding-left: 24px;
+  }
+  .found li + li {
+    margin-top: 6px;
   }
   p + p {
     margin-top: 8px;
@@ -155,7 +163,8 @@ function Words({ visit }: { visit: LiveVisit }) {
         <p key={x}>{x}</p>
       ))}
       {seen.length > 0 && <p>In the squat: {seen.join(", ")}.</p>}
-      {movements.length === 0 && !painted && stance.length === 0 && (
+      <Found visit={visit} />
+      {movements.length === 0 && !painted && stance.length + state.points.length === 0 && (
         <p>Nothing has been painted or measured in this visit yet.</p>
       )}
       <div className="arcs">
@@ -164,6 +173,31 @@ function Words({ visit }: { visit: LiveVisit }) {
         ))}
       </div>
     </div>
+  );
+}
+
+/** The points, where each is felt, what was pressed and what became of it, without the words of the
+ * trade. */
+function Found({ visit }: { visit: LiveVisit }) {
+  const { points, holds } = visit.state;
+  if (points.length === 0) return null;
+  return (
+    <ul className="found">
+      {points.map((p) => {
+        const pressed = holds.some((h) => h.point === p.point && h.status !== "aside");
+        const felt = (p.referral ?? []).map((r) => plain(r));
+        const [before, after] = [p.nprs, p.after_nprs];
+        return (
+          <li key={p.point} data-found={p.point}>
+            <b>{pointName(visit.core, p)}</b>
+            {before !== undefined && `: ${one(before)} of 10 when pressed`}
+            {pressed &&
+              (after === undefined ? ". Treated today" : `. Treated today: ${one(after)} of 10 now`)}
+            {felt.length > 0 && `. Felt in: ${[...new Set(felt)].join(", ")}`}.
+          </li>
+        );
+      })}
+    </ul>
   );
 }
 
