@@ -32,6 +32,8 @@ type Me struct {
 	TimeZone   string `json:"time_zone" doc:"IANA name; dates are shown in it"`
 	// FingerCM is absent until the person was asked.
 	FingerCM *float64 `json:"finger_cm,omitempty" doc:"own finger-width in cm"`
+	// Introduced: the trial visit was begun or declined, so it is not offered again.
+	Introduced bool `json:"introduced" doc:"whether the trial visit was begun or declined"`
 	// CopyHours is how long this device may keep copies of visits.
 	CopyHours int `json:"copy_hours" doc:"0: no copies"`
 	// IdleMinutes is how long this device may lie idle before it signs itself out.
@@ -105,6 +107,8 @@ func (s *server) registerSession(a huma.API, signInsPerMinute int) {
 	huma.Register(a, silent(op("sign-out", http.MethodDelete, "/api/session", "Sign out")), s.signOut)
 	huma.Register(a, op("put-finger", http.MethodPut, "/api/me/finger", "Keep one's own finger-width",
 		401, 422), s.putFinger)
+	huma.Register(a, op("put-introduced", http.MethodPut, "/api/me/introduced",
+		"Note that the trial visit was begun or declined", 401), s.putIntroduced)
 }
 
 func (s *server) signIn(ctx context.Context, in *signIn) (*entered, error) {
@@ -212,6 +216,15 @@ func (s *server) putFinger(ctx context.Context, in *struct{ Body Finger }) (*one
 	})
 }
 
+func (s *server) putIntroduced(ctx context.Context, _ *struct{}) (*oneOut[Me], error) {
+	return one(ctx, s, s.onSelf(ctx, "write"), func(tx *store.Tx) (Me, error) {
+		if err := tx.SetIntroduced(ctx, tx.Who().Person); err != nil {
+			return Me{}, err
+		}
+		return s.readMe(ctx, tx)
+	})
+}
+
 func (s *server) me(ctx context.Context, _ *struct{}) (*oneOut[Me], error) {
 	return one(ctx, s, s.onSelf(ctx, "read"), func(tx *store.Tx) (Me, error) { return s.readMe(ctx, tx) })
 }
@@ -238,6 +251,7 @@ func (s *server) readMe(ctx context.Context, tx *store.Tx) (Me, error) {
 		CopyHours: p.CopyHours, IdleMinutes: p.IdleMinutes, Protocol: ids.Protocol(p.Protocol),
 		Units: p.Units, ClockHours: p.ClockHours, WeekStarts: p.WeekStarts,
 		Rooms: append([]string{}, p.Rooms...), Emergency: p.Emergency, NowMS: s.visitClock(ctx).UnixMilli(),
+		Introduced: p.Introduced.Valid,
 	}
 	if p.FingerCM.Valid {
 		out.FingerCM = &p.FingerCM.Float64

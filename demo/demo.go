@@ -99,6 +99,10 @@ func staff(ctx context.Context, tx *store.Tx, now time.Time) error {
 			if err == nil {
 				err = tx.PutPerson(ctx, p.Person)
 			}
+			// The student is new here and is offered the trial visit; the others know their way.
+			if err == nil && p.Role != rights.Student {
+				err = tx.SetIntroduced(ctx, p.ID)
+			}
 		}
 		if err != nil {
 			return err

@@ -31,6 +31,8 @@ type Person struct {
 	TimeZone     string      `db:"time_zone"`
 	// FingerCM is the person's own finger-width; not valid until asked.
 	FingerCM sql.NullFloat64 `db:"finger_cm"`
+	// Introduced is when the trial visit was begun or declined; not valid before.
+	Introduced sql.NullTime `db:"introduced_at"`
 	// Licence is what the authority calls it, with the day that it ends.
 	Licence      string        `db:"licence"`
 	LicenceUntil sql.NullTime  `db:"licence_until"`
@@ -42,7 +44,7 @@ type Person struct {
 func (t *Tx) Person(ctx context.Context, id uuid.UUID) (Person, error) {
 	var p Person
 	err := t.tx.GetContext(ctx, &p, `
-		select p.id, p.name, p.role, p.finger_cm, p.licence, p.licence_until, p.supervisor_id, p.left_at,
+		select p.id, p.name, p.role, p.finger_cm, p.introduced_at, p.licence, p.licence_until, p.supervisor_id, p.left_at,
 			pr.name as practice_name, pr.time_zone, pr.copy_hours, pr.idle_minutes, pr.protocol, pr.units,
 			pr.clock_hours, pr.week_starts, pr.emergency_number, to_json(pr.rooms)::text as rooms
 		from person p join practice pr on pr.id = p.practice_id where p.id = $1`, id)
@@ -104,6 +106,13 @@ func (t *Tx) Members(ctx context.Context) ([]Member, error) {
 func (t *Tx) SetFinger(ctx context.Context, cm float64) error {
 	_, err := t.tx.ExecContext(ctx, `update person set finger_cm = $2 where id = $1`, t.who.Person, cm)
 	return found("keeping a finger-width", err)
+}
+
+// SetIntroduced notes that a person was offered the trial visit; the first time counts.
+func (t *Tx) SetIntroduced(ctx context.Context, person uuid.UUID) error {
+	_, err := t.tx.ExecContext(ctx,
+		`update person set introduced_at = coalesce(introduced_at, now()) where id = $1`, person)
+	return found("noting that the trial visit was offered", err)
 }
 
 // NewPractice makes a practice; the transaction must act within it.

@@ -46,6 +46,7 @@ var operations = map[string][]Role{
 	"sign-out":              everyone,
 	"me":                    staff,
 	"put-finger":            clinical,
+	"put-introduced":        clinical,
 	"put-password":          staff,
 	"second-factor":         staff,
 	"new-second-factor":     staff,

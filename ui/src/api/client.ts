@@ -1,4 +1,4 @@
-// The HTTP door. Types come from the server's own description; problem+json
+// The HTTP API. Types come from the server's own description; problem+json
 // errors become a Problem whose fields a form can show.
 import createClient from "openapi-fetch";
 import type { components, paths } from "./schema";

@@ -7,17 +7,21 @@ import { keepCopy, openCopy } from "./copies";
 import type { LogEvent } from "./events";
 import { uuidv7 } from "./ids";
 import { outbox } from "./outbox";
+import { isTrial, trialVisit } from "./trial";
 
-export type Keeper = Pick<Schemas["Me"], "id" | "practice" | "copy_hours">;
+export type Keeper = Pick<Schemas["Me"], "id" | "name" | "role" | "practice" | "copy_hours">;
+
+/** What the server gives of a visit, but for its own reduction: the page makes that itself. */
+export type OpenedVisit = Omit<Schemas["OpenVisit"], "state" | "schools">;
 
 export interface Fetched {
-  open: Schemas["OpenVisit"];
+  open: OpenedVisit;
   unsent: LogEvent[];
 }
 
 /** Who may open a copy; the rest of "me" changes at every look. */
-export function useKeeper({ id, practice, copy_hours }: Schemas["Me"]): Keeper {
-  return useMemo(() => ({ id, practice, copy_hours }), [id, practice, copy_hours]);
+export function useKeeper({ id, name, role, practice, copy_hours }: Schemas["Me"]): Keeper {
+  return useMemo(() => ({ id, name, role, practice, copy_hours }), [id, name, role, practice, copy_hours]);
 }
 
 /** Fetched once for a screen; what is newer comes by the outbox. What another
@@ -27,6 +31,7 @@ export function useFetchedVisit(id: string, keeper: Keeper) {
   return useQuery({
     queryKey: ["open-visit", id, keeper, screen],
     queryFn: async (): Promise<Fetched> => {
+      if (isTrial(id)) return { open: trialVisit(keeper), unsent: [] };
       const open = await read(id, keeper);
       const unsent = await outbox.unsent(id);
       return { open: { ...open, context: { ...open.context, clock_ms: clockOffset() } }, unsent };
@@ -45,6 +50,7 @@ let ahead: { id: string; answer: ReturnType<typeof get> } | undefined;
 
 /** Asks for a visit at once; the first who opens it takes the answer. */
 export function fetchAhead(id: string) {
+  if (isTrial(id)) return;
   const answer = get(id);
   ahead = { id, answer };
   // A refusal before anybody signed in is not the answer.

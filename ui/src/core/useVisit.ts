@@ -6,9 +6,10 @@ import { now } from "./clock";
 import { type Answer, type Core, type Input, isOutdated, type Name } from "./core";
 import type { LogEvent, Preview, Write } from "./events";
 import { uuidv7 } from "./ids";
-import { useFetchedVisit, useKeeper } from "./openVisit";
+import { type OpenedVisit, useFetchedVisit, useKeeper } from "./openVisit";
 import { device, nextSeq, outbox } from "./outbox";
 import { wellFormedAll } from "./text";
+import { addToTrial, isTrial } from "./trial";
 import { useCore } from "./useCore";
 import { useVisitState } from "./useVisitState";
 import { useLog } from "./useLog";
@@ -17,7 +18,7 @@ import { useUndo } from "./useUndo";
 type AskVisit = <N extends Name>(name: N, rest: Omit<Input<N>, "visit" | "revision">) => Promise<Answer<N>>;
 
 export interface LiveVisit {
-  open: Schemas["OpenVisit"];
+  open: OpenedVisit;
   state: Schemas["State"];
   core: Core;
   /** By what the core is asked about the state on screen. */
@@ -56,11 +57,12 @@ export function useVisit(
     (type, body) => {
       const e = made(type, body, { id: uuidv7(), seq: nextSeq() });
       add([e]);
-      void outbox.add(e);
+      if (isTrial(id)) addToTrial(e);
+      else void outbox.add(e);
       noted.current(e);
       return e.id;
     },
-    [made, add],
+    [made, add, id],
   );
   const of = useMemo(() => shown && { visit: id, revision: shown.revision }, [shown, id]);
   const { did, undo, redo } = useUndo(core, of, write);
@@ -103,7 +105,7 @@ export function useVisit(
 type Envelope = (type: string, body: object, at: { id: string; seq: number }) => LogEvent;
 
 /** Puts what is written into its envelope. */
-function useEnvelope(open: Schemas["OpenVisit"] | undefined, author: string, seen: () => number): Envelope {
+function useEnvelope(open: OpenedVisit | undefined, author: string, seen: () => number): Envelope {
   const visit = open?.visit.id;
   const client = open?.client.id;
   return useCallback(

@@ -3,6 +3,7 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import type { Schemas } from "../api/client";
 import type { Core } from "./core";
 import type { LogEvent } from "./events";
+import type { OpenedVisit } from "./openVisit";
 
 type VisitState = Schemas["VisitState"];
 
@@ -18,7 +19,7 @@ const notOpen = () => Promise.reject<VisitState>(new Error("The visit is not ope
 
 export function useVisitState(
   core: Core | undefined,
-  open: Schemas["OpenVisit"] | undefined,
+  open: OpenedVisit | undefined,
   events: LogEvent[] | undefined,
 ): StateOfVisit {
   const [answer, setAnswer] = useState<Pick<StateOfVisit, "shown" | "error">>({});

@@ -10,6 +10,7 @@ import { timeWords } from "../parts/unitPreferences";
 import { phone } from "../theme";
 import { may } from "../rights";
 import { Clashes } from "./diary/Clashes";
+import { TrialOffer } from "./trial/Offer";
 import { useRebooking } from "./diary/useRebooking";
 
 const Room = styled.div`
@@ -24,6 +25,9 @@ const Room = styled.div`
   }
   header h1 {
     flex: 1;
+  }
+  > [role="region"] {
+    margin-bottom: 20px;
   }
   ${phone} {
     padding: 16px 12px 40px;
@@ -162,6 +166,7 @@ export function Day({ me }: { me: Schemas["Me"] }) {
           ›
         </Button>
       </header>
+      <TrialOffer me={me} />
       {q.error && <ErrorPanel error={q.error} onRetry={() => q.refetch()} />}
       {q.isPending && <Waiting>Looking up the day…</Waiting>}
       {q.data?.items.length === 0 && (

@@ -1,8 +1,11 @@
 // All of the help: searched, or printed as a booklet.
 import { useState } from "react";
 import { styled } from "styled-components";
+import type { Schemas } from "../../api/client";
 import { Button, Card, Text } from "../../parts/controls";
 import { Fill, Row } from "../../parts/layout";
+import { may } from "../../rights";
+import { useTrial } from "../trial/Offer";
 import { Page } from "./Page";
 import { searched } from "./pages";
 
@@ -20,7 +23,8 @@ const Room = styled.div`
   }
 `;
 
-export default function Help() {
+export default function Help({ me }: { me: Schemas["Me"] }) {
+  const trial = useTrial();
   const [query, setQuery] = useState("");
   const found = searched(query);
   return (
@@ -30,6 +34,7 @@ export default function Help() {
         <Fill>
           <Text label="Look for" value={query} onChange={setQuery} />
         </Fill>
+        {may(me, "put-introduced") && <Button onPress={trial}>Start a trial visit</Button>}
         <Button onPress={() => print()}>Print as a booklet</Button>
       </Row>
       {found.length === 0 && <p role="status">No page has all of these words. Try fewer of them.</p>}

@@ -2,8 +2,9 @@
 // large, takes answers by knuckle, key or pedal, and writes every event to the
 // outbox the moment it happens.
 import { useCallback, useRef, useState } from "react";
-import { useNavigate, useParams } from "react-router";
+import { Navigate, useNavigate, useParams } from "react-router";
 import type { Schemas } from "../../api/client";
+import { isTrial } from "../../core/trial";
 import { type LiveVisit, useVisit } from "../../core/useVisit";
 import { type PadSeen, useVisitWire } from "../../core/useVisitWire";
 import { Key, ErrorPanel, Waiting } from "../../parts/controls";
@@ -38,6 +39,8 @@ export default function Hold({ me }: { me: Schemas["Me"] }) {
   if (error && !visit) return <ErrorPanel error={error} onRetry={retry} />;
   if (!visit) return <Waiting>Opening the hold…</Waiting>;
   const h = visit.state.holds.find((x) => x.id === hold);
+  // A trial visit ends with its page: there is no hold of before to go on with.
+  if (!h && isTrial(id)) return <Navigate to={`/visits/${id}`} replace />;
   if (!h) return <ErrorPanel error={new Error("There is no such hold in this visit.")} />;
   return <Opened key={h.id} me={me} visit={visit} hold={h} />;
 }
@@ -97,6 +100,7 @@ function Live({ me, visit, hold, live }: Omit<SaidProps, "pad">) {
       data-rep={line.rep}
     >
       <Head
+        visit={id}
         hold={hold}
         prefs={prefs}
         seen={seen}
@@ -131,6 +135,7 @@ function Live({ me, visit, hold, live }: Omit<SaidProps, "pad">) {
 }
 
 interface HeadProps {
+  visit: string;
   hold: Schemas["Hold"];
   prefs: RoomPrefs;
   seen: PadSeen;
@@ -140,7 +145,7 @@ interface HeadProps {
 }
 
 /** What is pressed, by which protocol, within which limits. */
-function Head({ hold, prefs, seen, pad, onOpen, onBack }: HeadProps) {
+function Head({ visit, hold, prefs, seen, pad, onOpen, onBack }: HeadProps) {
   const { start } = hold;
   const { limits } = start;
   return (
@@ -157,9 +162,11 @@ function Head({ hold, prefs, seen, pad, onOpen, onBack }: HeadProps) {
       <Sent />
       {/* What changes its width by itself stands left of all other keys: none of them
        * moves away from under a finger when the client's pad connects. */}
-      <Key $slim $tone={seen === "lost" ? "warn" : undefined} onPress={() => onOpen("pad")} data-pad={seen}>
-        {padWords[seen]}
-      </Key>
+      {!isTrial(visit) && (
+        <Key $slim $tone={seen === "lost" ? "warn" : undefined} onPress={() => onOpen("pad")} data-pad={seen}>
+          {padWords[seen]}
+        </Key>
+      )}
       {pad.known && (
         <Key
           $slim

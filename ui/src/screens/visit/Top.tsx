@@ -1,6 +1,7 @@
 // The head of a visit: whose it is, and the path through it.
 import { Link } from "react-router";
 import { styled } from "styled-components";
+import { isTrial } from "../../core/trial";
 import { Button } from "../../parts/controls";
 import { twoLines } from "../../parts/layout";
 import { upright } from "../../theme";
@@ -81,13 +82,10 @@ interface Props extends StepProps {
 export function Top({ visit, path, helping, onHelp }: Props) {
   const { open, state, undo } = visit;
   const todo = openSteps(state);
+  const name = `${open.client.given_name} ${open.client.family_name}`;
   return (
     <Head>
-      <h1>
-        <Link to={`/clients/${open.client.id}`}>
-          {open.client.given_name} {open.client.family_name}
-        </Link>
-      </h1>
+      <h1>{isTrial(open.client.id) ? name : <Link to={`/clients/${open.client.id}`}>{name}</Link>}</h1>
       <nav aria-label="Steps of the visit">
         {stepsOf(open).map((s) => (
           <Step

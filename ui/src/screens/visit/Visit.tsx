@@ -2,8 +2,11 @@
 import { lazy, Suspense, useEffect, useLayoutEffect, useRef, useState } from "react";
 import { useParams, useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
+import { isTrial } from "../../core/trial";
 import { type LiveVisit, useVisit } from "../../core/useVisit";
 import { Failed, Waiting } from "../../parts/controls";
+import { TrialEnd } from "../trial/End";
+import { TrialGuide } from "../trial/Guide";
 import { BodyPane } from "./body/BodyPane";
 import { type Body, useBody } from "./body/useBody";
 import { ClientNote } from "./ClientNote";
@@ -76,6 +79,7 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
               <StepHelp step={path.step} onClose={() => setHelping(false)} />
             </Suspense>
           )}
+          <TrialGuide visit={visit} path={path} />
           <Notices visit={visit} me={me} />
           <Panel visit={visit} me={me} path={path} body={body} ranking={ranking} work={work} />
           <ClientNote key={path.step} visit={visit} step={path.step} />
@@ -194,6 +198,6 @@ function Panel({ visit, me, path, body, ranking, work }: PanelProps) {
     case "recheck":
       return <RecheckStep visit={visit} />;
     case "close":
-      return <CloseStep visit={visit} me={me} />;
+      return isTrial(visit.open.visit.id) ? <TrialEnd visit={visit} /> : <CloseStep visit={visit} me={me} />;
   }
 }

@@ -3,6 +3,8 @@
 import { useState } from "react";
 import { useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
+import type { OpenedVisit } from "../../core/openVisit";
+import { isTrial } from "../../core/trial";
 import type { LiveVisit } from "../../core/useVisit";
 
 const steps = [
@@ -62,9 +64,12 @@ export interface Path {
   goTo: (step: StepName, part?: Part) => void;
 }
 
+/** What five minutes suffice for. */
+const trialSteps: StepName[] = ["screen", "find", "press", "recheck", "close"];
+
 /** A first visit has nothing that was left to it. */
-export const stepsOf = (open: Pick<Schemas["OpenVisit"], "left_off">): StepName[] =>
-  steps.filter((s) => s !== "last" || open.left_off);
+export const stepsOf = (open: Pick<OpenedVisit, "left_off" | "visit">): StepName[] =>
+  isTrial(open.visit.id) ? trialSteps : steps.filter((s) => s !== "last" || open.left_off);
 
 export function usePath({ open, state }: LiveVisit): Path {
   const [params, setParams] = useSearchParams();
