@@ -584,11 +584,6 @@ func TestOwnAtlasOverHTTP(t *testing.T) {
 	require.NotNil(t, me.FingerCM)
 	assert.InDelta(t, 2.1, *me.FingerCM, 1e-9)
 	assert.Equal(t, 422, c.call("PUT", "/api/me/finger", map[string]any{"cm": 9}, nil).StatusCode)
-	assert.False(t, me.Introduced, "the trial visit is offered")
-	require.Equal(t, 200, c.call("PUT", "/api/me/introduced", nil, nil).StatusCode)
-	me = api.Me{}
-	require.Equal(t, 200, c.call("GET", "/api/session", nil, &me).StatusCode)
-	assert.True(t, me.Introduced, "and once only")
 }
 
 func TestFiguresAsFiles(t *testing.T) {

@@ -338,3 +338,18 @@ func TestSetUpNeedsTheServersOwnLink(t *testing.T) {
 	_, err := storetest.Open(t).NewSetUpTicket(t.Context())
 	assert.ErrorContains(t, err, "there is a practice already")
 }
+
+// Who is new is offered the trial visit until it was begun or declined.
+func TestTheTrialVisitIsOfferedOnce(t *testing.T) {
+	c := newCaller(t, api.Options{})
+	assert.True(t, c.signIn(demo.Logins[0]).Introduced, "who was here before knows the program")
+	student := c.as(demo.Logins[2])
+	var me api.Me
+	require.Equal(t, 200, student.call("GET", "/api/session", nil, &me).StatusCode)
+	assert.False(t, me.Introduced)
+	for range 2 {
+		require.Equal(t, 200, student.call("PUT", "/api/me/introduced", nil, &me).StatusCode)
+		assert.True(t, me.Introduced)
+	}
+	assert.Equal(t, 403, c.as(demo.Logins[3]).call("PUT", "/api/me/introduced", nil, nil).StatusCode, "the desk opens no visit")
+}

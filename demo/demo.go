@@ -437,9 +437,12 @@ func (p person) measure(s *scribe, n int, moment string) {
 		if moment == "after" {
 			deg += m.gain
 		}
+		tool := "inclinometer"
+		if m.movement == "jaw.opening" { // a distance between the teeth
+			tool = "ruler"
+		}
 		s.write("range-measured", visit.RangeMeasured{
-			Movement: m.movement, Side: m.side, Moment: moment, Active: &deg,
-			Tool: "inclinometer",
+			Movement: m.movement, Side: m.side, Moment: moment, Active: &deg, Tool: tool,
 		})
 	}
 }

@@ -17,10 +17,12 @@ var english = []string{
 }
 
 // programmers finds what only a programmer writes: an id of the vocabulary that is not a word,
-// a path of a field, a number that was not rounded.
+// a path of a field, a number that was not rounded, a date that is not written the practice's way.
 var programmers = func() []*regexp.Regexp {
 	var out []*regexp.Regexp
-	for _, bad := range []string{`\$\.[a-z_]+`, `\b\d+\.\d{3,}\b`, `\b[a-z]+_[a-z_]+\b`} {
+	for _, bad := range []string{
+		`\$\.[a-z_]+`, `\b\d+\.\d{3,}\b`, `\b[a-z]+_[a-z_]+\b`, `\b\d{4}-\d{2}-\d{2}\b`,
+	} {
 		out = append(out, regexp.MustCompile(bad))
 	}
 	var list []string
@@ -54,7 +56,7 @@ func TestWhatIsNoLanguageIsFound(t *testing.T) {
 	for _, bad := range []string{
 		"Test: resisted:scapula.elevation, right positive.", "Emergency: bladder-bowel-change.",
 		"$.cap_seconds: given 60",
-		"65.602 s in the position of ease", "until cap_seconds", "c4 (levator-scapulae)",
+		"65.602 s in the position of ease", "until cap_seconds", "c4 (levator-scapulae)", "until 2028-04-13",
 	} {
 		assert.True(t, found(bad), bad)
 	}

@@ -31,6 +31,7 @@ func TestRolesOnScreen(t *testing.T) {
 	p.click("button", "Close the visit")
 	p.click("button", "Sign as Lio Marek")
 	p.see("[data-note=signed] b", "Signed by Lio Marek")
+	p.see("[data-note=signed] b", "waits for a countersignature")
 	assert.False(t, p.MustHasR("button", "Countersign as"), "nor a note")
 	p.sent()
 

@@ -6,9 +6,11 @@ import (
 	"encoding/csv"
 	"fmt"
 	"io"
+	"slices"
 	"strconv"
 	"strings"
 	"time"
+	"unicode"
 	"unicode/utf8"
 
 	"mokren/core/visit"
@@ -152,7 +154,7 @@ func columns(header, wanted, known []string, r *Report) map[string]int {
 		}
 		at[name] = i
 		if !contains(known, name) {
-			r.leave("column " + h)
+			r.leave("column " + h + perhaps(name, known))
 		}
 	}
 	for _, w := range wanted {
@@ -161,6 +163,22 @@ func columns(header, wanted, known []string, r *Report) map[string]int {
 		}
 	}
 	return at
+}
+
+// perhaps names the known columns that share a word with one that is not known, so that a
+// header is mended rather than its column lost: "born" is perhaps born_on.
+func perhaps(name string, known []string) string {
+	words := strings.FieldsFunc(name, func(c rune) bool { return !unicode.IsLetter(c) })
+	var like []string
+	for _, k := range known {
+		if slices.ContainsFunc(strings.Split(k, "_"), func(w string) bool { return contains(words, w) }) {
+			like = append(like, k)
+		}
+	}
+	if len(like) == 0 {
+		return ""
+	}
+	return ", perhaps " + strings.Join(like, " or ")
 }
 
 func contains(list []string, s string) bool {

@@ -19,7 +19,7 @@ import (
 
 // tablesOf is the reading of the log that the tables hold; raised when rows
 // change, so that older ones are written anew when they are next read.
-const projectionVersion = 11
+const projectionVersion = 12
 
 // row is one row of a table, by column.
 type row map[string]any

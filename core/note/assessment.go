@@ -18,15 +18,20 @@ func (w *writer) assessment() string {
 	}
 	for _, r := range w.State.Ranges {
 		l.add(
-			changed("Range, "+wording.OnSide(wording.Movement(r.Movement), r.Side),
-				"rom."+ids.Measure(r.Movement), r.Before, r.After),
+			changed(capital(wording.OnSide(wording.Movement(r.Movement), r.Side)),
+				"rom."+ids.Measure(r.Movement), unitOf(r), r.Before, r.After),
 		)
 	}
 	for _, p := range w.State.Points {
-		l.add(changed("Score, "+wording.Muscle(p.Muscle, p.Side, p.Site), "nprs", p.NPRS, p.AfterNPRS))
+		l.add(changed("Score, "+wording.Muscle(p.Muscle, p.Side, p.Site), "nprs", "", p.NPRS, p.AfterNPRS))
 	}
+	// Two answers may ask for the same care; it is written once.
+	said := map[string]bool{}
 	for _, r := range w.State.Screening.Rules {
-		l.labelled(ruleName[r.Outcome], r.Text)
+		if line := ruleName[r.Outcome] + r.Text; !said[line] {
+			said[line] = true
+			l.labelled(ruleName[r.Outcome], r.Text)
+		}
 	}
 	for _, p := range w.State.Points {
 		if p.Closed != "" && w.State.ClosedMS == 0 {
@@ -43,7 +48,7 @@ func (w *writer) assessment() string {
 // ruleName is what a rule of the screening asks for, in the words of its group on screen.
 var ruleName = map[safety.Outcome]string{
 	safety.Emergency: "Emergency signs", safety.ReferFirst: "Refer before treating",
-	safety.AvoidHere: "Avoid these areas", safety.Adapt: "Adapt treatment",
+	safety.AvoidHere: "Avoid these areas", safety.Adapt: "Precaution",
 }
 
 // judged says what a point comes to, by hand where the therapist has said otherwise.
@@ -78,7 +83,7 @@ func (w *writer) pointOf(id visit.UUID) string {
 }
 
 // changed says whether a pair is a real change, by which threshold.
-func changed(what string, m ids.Measure, before, after *float64) string {
+func changed(what string, m ids.Measure, unit string, before, after *float64) string {
 	if before == nil || after == nil {
 		return ""
 	}
@@ -86,5 +91,5 @@ func changed(what string, m ids.Measure, before, after *float64) string {
 	if err != nil {
 		return ""
 	}
-	return fmt.Sprintf("%s: %s → %s, %s.", what, number(*before), number(*after), c.Text)
+	return fmt.Sprintf("%s: %s%s → %s%s, %s.", what, number(*before), unit, number(*after), unit, c.Text)
 }

@@ -23,7 +23,7 @@ func TestALetterTellsWhatTheNoteDoesInShort(t *testing.T) {
 	assert.Equal(t, []string{"Weight lost without a reason: to a doctor first."}, l.Why, "adapting is no reason")
 	for _, part := range []string{
 		"Dear colleague", "Reason for referral: Weight lost without a reason", "Pain, 0–10: now 6, best 0.",
-		"Screening, answered yes: anticoagulant; since May.", "Range, ankle dorsiflexion knee bent, left: 9°",
+		"Screening, answered yes: anticoagulant; since May.", "Ankle dorsiflexion knee bent, left: 9°",
 		"Soleus, left: active trigger point", "Pressed: Soleus, left, released, 6 → 3.5.",
 	} {
 		assert.Contains(t, l.Text, part)

@@ -55,8 +55,7 @@ func aVisit() note.Visit {
 	}}
 }
 
-// Times, holds and repeats appear exactly; what was said and measured is there,
-// with its units.
+// Holds, their seconds and their scores are there; what was said and measured too, with its units.
 func TestANoteIsCompleteAndExact(t *testing.T) {
 	n := note.Write(aVisit())
 	assert.Equal(t, strings.TrimSpace(`
@@ -65,19 +64,31 @@ Pain, 0–10: now 6, best 0.
 Function (0 unable, 10 as before the problem): stairs 4.
 Screening, answered yes: anticoagulant; since May.`), n.Subjective)
 	assert.Equal(t, strings.TrimSpace(`
-Range, ankle dorsiflexion knee bent, left: 9° (mean of 8, 10); after treatment 14°; by inclinometer.
-Point, Soleus, left: tenderness 3 of 4, score 7 of 10, taut band, local twitch, felt in heel, the client's own pain: yes.
+Ankle dorsiflexion knee bent, left: 9° (mean of 8, 10); after treatment 14°; by inclinometer.
+Soleus, left: tenderness 3 of 4, score 7 of 10, taut band, local twitch, felt in heel, the pain that the client came with.
 Searched: Popliteus, left: no point found.
-Pressed at 14:05, Soleus, left: graded stages, thumb pad, lying on the left side, slack; target 5, ceilings 7 and 9; `+
-		`41.5 s pressed in 2 parts, 2 s beyond the limit; eased once; pulse; released, 6 → 3.5.
+Pressed at 14:05, Soleus, left: graded stages, thumb pad, lying on the left side, muscle on slack; target 5, ceilings 7 and 9; `+
+		`42 s of pressure in 2 steps, 2 s over the limit; eased once; pulse; released, 6 → 3.5.
 Recheck, Soleus, left: score 7 → 3, tenderness 3 → 2.`), n.Objective)
 	assert.Contains(t, n.Assessment, "Soleus, left: active trigger point.")
 	assert.Contains(t, n.Assessment,
-		"Range, ankle dorsiflexion knee bent, left: 9 → 14, clearly better.")
+		"Ankle dorsiflexion knee bent, left: 9° → 14°, clearly better.")
 	assert.Contains(t, n.Assessment, "Score, Soleus, left: 7 → 3, clearly better.")
 	assert.Contains(t, n.Plan, "Next time: start with the outer calf.")
 	assert.Contains(t, n.Plan, "Stretch at home: Soleus, left:")
-	assert.Contains(t, n.Plan, "Next visit: in 3 to 7 days.")
+	assert.Contains(t, n.Plan, "Next visit: Some places still hurt when pressed: come again in 3 to 7 days")
+}
+
+// Two answers that ask for the same care are one line, and a remark ends in one stop.
+func TestANoteSaysAThingOnce(t *testing.T) {
+	v := aVisit()
+	v.State.Screening.Rules = []safety.AppliedRule{
+		{Outcome: safety.Adapt, Text: "A guardian consents."}, {Outcome: safety.Adapt, Text: "A guardian consents."},
+	}
+	v.State.Points[0].Note = "Slow to let go."
+	n := note.Write(v)
+	assert.Equal(t, 1, strings.Count(n.Assessment, "Precaution: A guardian consents."))
+	assert.Contains(t, n.Objective, "Slow to let go.\n")
 }
 
 // What was not asked is not said: an empty visit claims nothing.
@@ -94,7 +105,7 @@ func TestAHoldSetAsideIsToldAsSuch(t *testing.T) {
 	v.State.Holds[0].Status, v.State.Holds[0].Why = visit.HoldRejected, "No consent."
 	n := note.Write(v)
 	assert.Contains(t, n.Objective, "Set aside: No consent.")
-	assert.NotContains(t, n.Objective, "41.5 s")
+	assert.NotContains(t, n.Objective, "42 s")
 	assert.NotContains(t, n.Plan, "Stretch")
 }
 

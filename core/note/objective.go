@@ -53,13 +53,19 @@ func (w *writer) objective() string {
 	return l.text("Nothing was measured, charted or pressed.")
 }
 
+// unitOf is degrees, but for the jaw, whose opening is a distance.
+func unitOf(r visit.Range) string {
+	if r.Movement == "jaw.opening" {
+		return " mm"
+	}
+	return "°"
+}
+
 // reading is one movement: before, and after where it was read again.
 func reading(r visit.Range) string {
-	unit := "°"
-	if r.Movement == "jaw.opening" {
-		unit = " mm"
-	}
-	out := fmt.Sprintf("Range, %s: %s", wording.OnSide(wording.Movement(r.Movement), r.Side), orUnread(r.Before, unit))
+	unit := unitOf(r)
+	out := fmt.Sprintf("%s: %s", capital(wording.OnSide(wording.Movement(r.Movement), r.Side)),
+		orUnread(r.Before, unit))
 	if len(r.Trials) > 1 {
 		out += " (mean of " + numbers(r.Trials) + ")"
 	}
@@ -143,7 +149,7 @@ func posture(p assess.Posture, flagged bool) string {
 // point is what was felt there, by the hand and by the client; what was not
 // asked is not said.
 func point(p visit.Point) string {
-	out := "Point, " + wording.Muscle(p.Muscle, p.Side, p.Site) + ":"
+	out := wording.Muscle(p.Muscle, p.Side, p.Site) + ":"
 	if p.Grade != nil {
 		out += fmt.Sprintf(" tenderness %d of 4,", *p.Grade)
 	}
@@ -159,7 +165,7 @@ func point(p visit.Point) string {
 		out += " band unsure,"
 	}
 	if p.Nodule != "" && p.Nodule != "none" {
-		out += " nodule (" + p.Nodule + "),"
+		out += " " + p.Nodule + "-sized nodule,"
 	}
 	if p.Twitch != nil && *p.Twitch {
 		out += " local twitch,"
@@ -171,8 +177,12 @@ func point(p visit.Point) string {
 		out += " felt nowhere else,"
 	}
 	switch p.Familiar {
-	case "yes", "partly", "no":
-		out += " the client's own pain: " + p.Familiar + ","
+	case "yes":
+		out += " the pain that the client came with,"
+	case "partly":
+		out += " partly the pain that the client came with,"
+	case "no":
+		out += " not the pain that the client came with,"
 	}
 	if p.Threshold != nil {
 		out += " pressure threshold " + number(p.Threshold.KPa) + " kPa"
@@ -181,10 +191,11 @@ func point(p visit.Point) string {
 		}
 		out += ","
 	}
+	out = out[:len(out)-1] + "."
 	if p.Note != "" {
-		out += " " + p.Note + ","
+		out += " " + stop(p.Note)
 	}
-	return out[:len(out)-1] + "."
+	return out
 }
 
 // places lists where something is felt, with the side where that is not the point's own.

@@ -24,6 +24,6 @@ func (w *writer) plan() string {
 			fmt.Sprintf("%s, %s: %s × %d s", s.Name, sides, count(s.Repeats, "time"), s.HoldS),
 		)
 	}
-	l.labelled("Next visit", fmt.Sprintf("in %d to %d days. %s", care.Next.FromDays, care.Next.ToDays, care.Next.Why))
+	l.labelled("Next visit", care.Next.Why)
 	return l.text("")
 }

@@ -62,7 +62,7 @@ func (w *writer) interview(l *lines) {
 	}
 	l.labelled("Complaint", i.Complaint)
 	l.labelled("Pain, 0–10", pain(i))
-	l.labelled("Since", i.Since)
+	l.labelled("Onset", i.Since)
 	l.labelled("Pattern over the day", i.Pattern)
 	l.labelled("Eased by", i.Eases)
 	l.labelled("Made worse by", i.Worsens)
@@ -116,7 +116,7 @@ func (w *writer) drawing(l *lines) {
 	})
 	out := make([]string, len(places))
 	for i, p := range places {
-		out[i] = fmt.Sprintf("%s %s %d", wording.OnSide(wording.Plain(p.Region), p.Side),
+		out[i] = fmt.Sprintf("%s: %s %d", wording.OnSide(wording.Plain(p.Region), p.Side),
 			wording.Plain(p.kind), worst[p])
 	}
 	l.labelled("Pain drawn (0–10)", joined(out))
@@ -152,7 +152,7 @@ func (w *writer) screening(l *lines) {
 	}
 	l.labelled("Screening, answered yes", joined(yes))
 	if len(yes) == 0 && len(w.State.Answers) > 0 {
-		l.add("Screening: nothing was answered yes.")
+		l.add("Screening: no to every question that was asked.")
 	}
 	l.labelled("Screening, not answered", joined(words(unasked(w.State.Screening.Missing))))
 	for _, c := range w.State.Cleared {
@@ -173,14 +173,14 @@ func unasked(missing []ids.Question) []ids.Question {
 
 // consent writes what was agreed to or withdrawn, for the visit or for an area.
 func consent(c visit.ConsentRecorded) string {
-	out := "to the visit"
-	if c.Area != safety.WholeVisit {
-		out = "for the " + wording.Plain(c.Area)
-	}
+	out := "given"
 	if !c.Given {
-		out += " withdrawn"
+		out = "withdrawn"
+	}
+	if c.Area == safety.WholeVisit {
+		out += " for the visit"
 	} else {
-		out += " given"
+		out += " for the " + wording.Plain(c.Area)
 	}
 	if c.By == "guardian" {
 		out += " by a guardian"

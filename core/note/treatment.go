@@ -16,9 +16,8 @@ func (w *writer) hold(h visit.Hold) string {
 	if h.Start.Plan != nil && h.Start.Plan.Name != "" {
 		name = h.Start.Plan.Name
 	}
-	muscle := wording.Muscle(h.Start.Muscle, h.Start.Side, "")
-	out := fmt.Sprintf("%s at %s, %s: %s", deed(h), w.clock(h.StartedMS), muscle, name)
-	for _, p := range []string{wording.Plain(h.Contact), lies(h.Position), h.MuscleSet} {
+	out := fmt.Sprintf("%s at %s, %s: %s", deed(h), w.clock(h.StartedMS), w.where(h), name)
+	for _, p := range []string{wording.Plain(h.Contact), lies(h.Position), set(h.MuscleSet)} {
 		if p != "" {
 			out += ", " + p
 		}
@@ -30,7 +29,7 @@ func (w *writer) hold(h visit.Hold) string {
 	out += fmt.Sprintf("; target %s, ceilings %s and %s; %s", number(s.Limits.Target),
 		number(s.Limits.Soft), number(s.Limits.Hard), done(h))
 	if s.OverrunS > 0 {
-		out += ", " + seconds(s.OverrunS) + " beyond the limit"
+		out += ", " + seconds(s.OverrunS) + " over the limit"
 	}
 	if said := counting(s); len(said) != 0 && len(said) != 2 { // the result says two
 		out += "; scores " + scores(said)
@@ -69,13 +68,34 @@ func done(h visit.Hold) string {
 	s := h.Summary
 	switch {
 	case presses(h):
-		return fmt.Sprintf("%s pressed in %s", seconds(s.PressureS), count(s.Count(), "part"))
+		return fmt.Sprintf("%s of pressure in %s", seconds(s.PressureS), count(s.Count(), "step"))
 	case s.Run != nil && s.Rounds > 0:
 		return count(s.Rounds, "round")
 	case s.Run != nil && s.Reps > 0:
 		return count(s.Reps, "repeat")
 	}
-	return count(s.Count(), "part")
+	return count(s.Count(), "step")
+}
+
+// where is the muscle with the place of the point: a muscle may have been pressed at two.
+func (w *writer) where(h visit.Hold) string {
+	for _, p := range w.State.Points {
+		if p.Point == h.Point {
+			return wording.Muscle(p.Muscle, p.Side, p.Site)
+		}
+	}
+	return wording.Muscle(h.Start.Muscle, h.Start.Side, "")
+}
+
+// set is how the muscle lay: longer or shorter than at rest.
+func set(s string) string {
+	switch s {
+	case "tension":
+		return "muscle on stretch"
+	case "slack":
+		return "muscle on slack"
+	}
+	return wording.Plain(s)
 }
 
 // counting are the scores that count: those said before the hand came off.

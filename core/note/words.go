@@ -31,8 +31,8 @@ func orUnread(v *float64, unit string) string {
 	return number(*v) + unit
 }
 
-// seconds as they were held: to a tenth, since times appear exactly.
-func seconds(s float64) string { return number(s) + " s" }
+// seconds as a hand keeps them: whole ones. The log and the tables have them to the millisecond.
+func seconds(s float64) string { return number(math.Round(s)) + " s" }
 
 // count adds the plural.
 func count(n int, what string) string {

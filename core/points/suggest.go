@@ -184,9 +184,9 @@ func (r Request) firstTime() choice {
 	t, said := r.Point.tenderness()
 	short := r.Screening.Limits.CapSeconds != nil && *r.Screening.Limits.CapSeconds < slowRampS
 	if r.frontOfNeck() || said && t >= 7 || short {
-		return choice{"pulses", "First visit, and a sensitive place: pulses, ceilings down by 1.", false, one}
+		return choice{"pulses", "First visit, and a sensitive place: pulses, pressure limits 1 lower.", false, one}
 	}
-	return choice{"slow-ramp", "First visit: a slow ramp within comfort, ceilings down by 1.", false, one}
+	return choice{"slow-ramp", "First visit: a slow ramp within comfort, pressure limits 1 lower.", false, one}
 }
 
 // slowRampS is the least cap in which a slow ramp can be done.

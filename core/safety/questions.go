@@ -226,7 +226,7 @@ var questions = values([]*Question{
 		"At most 3 of 10, slack or broad contact only, no deep abdomen.",
 		&Adaptation{Ceiling: number(3), SlackOrBroad: true}).blocking(deepBelly...),
 	adapt("osteoporosis", "Osteoporosis, or cortisone for a long time?",
-		"Light over ribs and spine, without elbow, knuckle or tool: ceilings down by 1.",
+		"Light over ribs and spine, without elbow, knuckle or tool: pressure limits 1 lower.",
 		&Adaptation{Down: 1, SoftOverBones: true}),
 	adapt("pregnancy", "Pregnant, or a birth in the last six weeks?",
 		"Not face-down after the first three months, not flat on the back for more than a few minutes after 20 "+
@@ -242,7 +242,7 @@ var questions = values([]*Question{
 		"The number cannot steer: light, broad, by first resistance.", &Adaptation{ScoreCannotSteer: true}),
 	adapt("fibromyalgia", "Fibromyalgia, or tender all over?", "Slack and gentle: at most 3 of 10.",
 		&Adaptation{Ceiling: number(3)}),
-	adapt("hypermobility", "Hypermobile joints?", "No stretching to the end; ceilings down by 1.",
+	adapt("hypermobility", "Hypermobile joints?", "No stretching to the end; pressure limits 1 lower.",
 		&Adaptation{Down: 1}),
 	adapt("hip-replacement", "A replaced hip that has not been released for all movements?",
 		"No bending over 90 degrees, no crossing of the midline, no turning to the end until cleared.", &Adaptation{}),
@@ -257,11 +257,11 @@ var questions = values([]*Question{
 		&Adaptation{CapSeconds: number(60)}),
 	adapt("dizziness", "Dizziness that a doctor has explained?", "Neck gently; sit up slowly.", &Adaptation{Down: 1}),
 	adapt("first-visit", "First visit?", "Pressure limits 1 lower; no more than four points.", &Adaptation{Down: 1}),
-	adapt("minor", "Under 18?", "A guardian consents and may be present; ceilings down by 1.", &Adaptation{Down: 1}),
+	adapt("minor", "Under 18?", "A guardian consents and may be present; pressure limits 1 lower.", &Adaptation{Down: 1}),
 	adapt("lubricant-allergy", "Allergic to an oil or lotion?", "Another lubricant, or none.", &Adaptation{}),
-	adapt("sore-over-48h", "Sore for more than 48 h after the last visit?", "Ceilings down by 1.",
+	adapt("sore-over-48h", "Sore for more than 48 h after the last visit?", "Pressure limits 1 lower.",
 		&Adaptation{Down: 1}).eachVisit(),
-	adapt("bruising", "Bruised after the last visit?", "Ceilings down by 1.", &Adaptation{Down: 1}).eachVisit(),
+	adapt("bruising", "Bruised after the last visit?", "Pressure limits 1 lower.", &Adaptation{Down: 1}).eachVisit(),
 	adapt("stiff-shoulder-painful", "A stiff shoulder in its painful stage?", "No forced range.", &Adaptation{}),
 })
 

@@ -27,6 +27,9 @@ func (s Summary) Result() string {
 	case s.Run != nil && s.Worked && s.Outcome == Unchanged:
 		return "tolerated" + s.course()
 	}
+	if n := len(s.Trace); s.Outcome == Unchanged && n > 1 && s.Trace[0].Score-s.Trace[n-1].Score >= fall {
+		return string(s.Outcome) // no stage showed it: the scores fell because the hand was lighter
+	}
 	return string(s.Outcome) + s.course()
 }
 
@@ -51,12 +54,44 @@ func (s Summary) left() string {
 	return fmt.Sprintf("%.0f %% left%s", share, s.course())
 }
 
-// course is the first and the last score, where there are two.
+// fall is what the outcomes released and reduced mean: so much below a baseline.
+const fall = 2
+
+// course is the first and the last score, where there are two. Where a fall is claimed that
+// these two do not show, because the hand went deeper in between, it is the stage or part that
+// shows it most: a hold is never said to be "reduced, 4 → 5".
 func (s Summary) course() string {
 	if len(s.Trace) < 2 {
 		return ""
 	}
-	return ", " + score(s.Trace[0].Score) + " → " + score(s.Trace[len(s.Trace)-1].Score)
+	from, to := s.Trace[0].Score, s.Trace[len(s.Trace)-1].Score
+	where := ""
+	if (s.Outcome == Released || s.Outcome == Reduced) && from-to < fall {
+		for _, p := range s.pairs() {
+			if p[0]-p[1] > from-to {
+				from, to, where = p[0], p[1], " in one stage"
+			}
+		}
+	}
+	return ", " + score(from) + " → " + score(to) + where
+}
+
+// pairs are the first and last scores of the stages and of the parts that have them.
+func (s Summary) pairs() (out [][2]float64) {
+	for _, g := range s.Stages {
+		if g.EndedBy != "off-spot" {
+			out = append(out, [2]float64{g.StartScore, g.EndScore})
+		}
+	}
+	if s.Run == nil {
+		return out
+	}
+	for _, p := range s.Parts {
+		if p.FirstScore != nil && p.LastScore != nil {
+			out = append(out, [2]float64{*p.FirstScore, *p.LastScore})
+		}
+	}
+	return out
 }
 
 // score is written without needless decimals.

@@ -3,6 +3,8 @@ package wording
 
 import (
 	"strings"
+	"unicode"
+	"unicode/utf8"
 
 	"mokren/core/atlas"
 	"mokren/core/ids"
@@ -46,9 +48,19 @@ func Muscle(id ids.Muscle, side ids.Side, site string) string {
 		return name
 	}
 	if s, ok := m.Site(site); ok {
-		return name + " (" + s.Name + ")"
+		return name + " (" + within(s.Name) + ")"
 	}
 	return name
+}
+
+// within is a name as it stands within a sentence: "Upper edge" is the upper edge, "C5" stays.
+func within(name string) string {
+	first, n := utf8.DecodeRuneInString(name)
+	next, _ := utf8.DecodeRuneInString(name[n:])
+	if !unicode.IsLower(next) {
+		return name
+	}
+	return string(unicode.ToLower(first)) + name[n:]
 }
 
 // OnSide adds the side of what has one.

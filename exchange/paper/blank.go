@@ -120,13 +120,34 @@ func (s *sheet) rows(head []string, wide []float64, rows [][]string) {
 	s.Ln(-1)
 	s.text("", small, ink)
 	for _, r := range rows {
-		for i := range head {
-			words := ""
-			if i < len(r) {
-				words = s.fitted(r[i], wide[i]-2.6)
-			}
-			s.CellFormat(wide[i], 6.4, words, "1", 0, "L", false, 0, "")
-		}
-		s.Ln(-1)
+		s.row(r, wide)
 	}
+}
+
+// row is as high as its longest cell needs: nothing in a table is cut.
+func (s *sheet) row(r []string, wide []float64) {
+	const pad, step = 2.2, 4.2 // mm
+	cells := make([][]string, len(wide))
+	high := 1
+	for i := range cells {
+		if i < len(r) && r[i] != "" {
+			cells[i] = s.SplitText(r[i], wide[i]-2.4)
+		}
+		high = max(high, len(cells[i]))
+	}
+	tall := pad + step*float64(high)
+	_, page := s.GetPageSize()
+	if _, _, _, bottom := s.GetMargins(); s.GetY()+tall > page-bottom {
+		s.AddPage()
+	}
+	x, y := s.GetXY()
+	for i, lines := range cells {
+		s.Rect(x, y, wide[i], tall, "D")
+		for k, words := range lines {
+			s.SetXY(x, y+pad/2+step*float64(k))
+			s.CellFormat(wide[i], step, words, "", 0, "L", false, 0, "")
+		}
+		x += wide[i]
+	}
+	s.SetXY(margin, y+tall)
 }

@@ -2,6 +2,7 @@ package paper
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"mokren/core/body"
@@ -72,7 +73,7 @@ func Note(n NotePage) ([]byte, error) {
 // glance is the body map with the points and ranges of the visit, before and after.
 func (s *sheet) glance(n NotePage) {
 	if len(n.Spots) > 0 {
-		s.bodyMap([]body.View{body.Front, body.Back}, n.Spots, 62)
+		s.bodyMap(viewsOf(n.Spots), n.Spots, 62)
 	}
 	wide := s.width()
 	if len(n.Points) > 0 {
@@ -92,6 +93,19 @@ func (s *sheet) glance(n NotePage) {
 		s.rows([]string{"Range", "Before", "After", "Change"}, []float64{69, 16, 16, wide - 101}, rows)
 		s.Ln(3)
 	}
+}
+
+// viewsOf are front and back, and every other view in which a point lies: none is numbered in
+// the table and missing on the map.
+func viewsOf(spots []Spot) []body.View {
+	views := []body.View{body.Front, body.Back}
+	for _, v := range body.Views {
+		lies := slices.ContainsFunc(spots, func(p Spot) bool { return p.View == v })
+		if lies && !slices.Contains(views, v) {
+			views = append(views, v)
+		}
+	}
+	return views
 }
 
 // IncidentPage is what went wrong at a visit, for whoever asks for it.

@@ -77,7 +77,7 @@ func TestPagesAreSet(t *testing.T) {
 					Heading: head, Text: text, SignedBy: "T. Hart, 4 March 2031",
 					Spots: spots,
 					Points: []paper.PointRow{{
-						Number: 1, Name: "Soleus, left", Before: "7", After: "3", Results: "released",
+						Number: 1, Name: "Soleus, left (a place whose name needs more than one line of its column)", Before: "7", After: "3", Results: "released",
 					}},
 					Ranges: []paper.RangeRow{
 						{Name: "Neck rotation, left", Before: "50°", After: "62°", Change: "better"},
@@ -85,7 +85,7 @@ func TestPagesAreSet(t *testing.T) {
 				})
 			},
 			[]string{
-				"Before", "Neck rotation, left", "62°", "released", "Subjective", "7 of 10 → 3.",
+				"Before", "of its column)", "Neck rotation, left", "62°", "released", "Subjective", "7 of 10 → 3.",
 				"Signed: T. Hart, 4 March 2031", "Ødegård Ångström-Żółć",
 			},
 			3,

@@ -19,7 +19,7 @@ func Tables(s visit.State) (points []PointRow, ranges []RangeRow) {
 	}
 	for i, p := range s.Points {
 		row := PointRow{
-			Number: i + 1, Name: wording.Muscle(p.Muscle, p.Side, ""),
+			Number: i + 1, Name: wording.Muscle(p.Muscle, p.Side, p.Site),
 			Before: of(p.NPRS, ""), After: of(p.AfterNPRS, ""),
 		}
 		for _, h := range s.Holds {

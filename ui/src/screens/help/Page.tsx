@@ -1,6 +1,7 @@
 // One page of the help.
 import { styled } from "styled-components";
 import { Bullets } from "../../parts/layout";
+import { Drawing } from "./Drawing";
 import type { HelpPage } from "./pages";
 
 const Text = styled.article`
@@ -22,6 +23,7 @@ export function Page({ p, as = "h2" }: { p: HelpPage; as?: "h2" | "h3" }) {
     <Text data-help={p.id}>
       <Title>{p.title}</Title>
       <p>{p.what}</p>
+      {p.drawing && <Drawing d={p.drawing} />}
       <Part title="How it is done well" list={p.how} />
       <Part title="Keys and pedal" list={p.keys} />
       <Part title="What the numbers mean" list={p.numbers} />

@@ -3,8 +3,8 @@ import { stepNames } from "../visit/steps";
 import { pages, searched } from "./pages";
 
 describe("the help", () => {
-  it("has a page for each step of a visit, half a page long", () => {
-    expect(pages.map((p) => p.id)).toEqual(Object.keys(stepNames));
+  it("has a page for each step of a visit, a hold and a sequence, half a page long", () => {
+    expect(new Set(pages.map((p) => p.id))).toEqual(new Set([...Object.keys(stepNames), "hold", "sequence"]));
     for (const p of pages) {
       const words = [p.what, ...p.how, ...p.keys, ...p.numbers].join(" ").split(/\s+/).length;
       expect(words, p.id).toBeGreaterThan(60);
@@ -12,7 +12,7 @@ describe("the help", () => {
     }
   });
   it("is found by its words", () => {
-    expect(searched("come off pedal").map((p) => p.id)).toEqual(["press"]);
+    expect(searched("come off pedal").map((p) => p.id)).toEqual(["press", "hold"]);
     expect(searched("").length).toBe(pages.length);
     expect(searched("zebra")).toEqual([]);
   });

@@ -1,10 +1,20 @@
-// The help, a page for each step, written by hand.
+// The help: a page for each step of a visit, for a hold and for a sequence, written by hand.
+import type { Schemas } from "../../api/client";
+import type { Input } from "../../core/core";
+
+/** A muscle with its layers, or how a movement is measured. */
+export type HelpDrawing = { caption: string } & (
+  | { movement: Schemas["MovementID"]; layers?: undefined }
+  | { movement?: undefined; layers: Input<"layers">["layers"] }
+);
+
 export interface HelpPage {
   /** The step of a visit that it stands at, or what it is about. */
   id: string;
   title: string;
   /** What this step is for. */
   what: string;
+  drawing?: HelpDrawing;
   /** How experienced people do it. */
   how: string[];
   /** Keys and pedal. */
@@ -69,6 +79,11 @@ export const pages: HelpPage[] = [
     id: "measure",
     title: "Measure: before and after, the same way",
     what: "Ranges, posture, squat and reach. Only what is measured today can be called better in three weeks.",
+    drawing: {
+      movement: "cervical.lateral-flexion",
+      caption:
+        "Side bending of the neck: the inclinometer on the head, the shoulders held still. Shaded is the usual range, in the other colour what is flagged.",
+    },
     how: [
       "Both sides, the good one first. The same tool and the same number of readings afterwards.",
       "Hold still the part that must not move with it: the shoulder for the neck, the pelvis for the back.",
@@ -87,6 +102,11 @@ export const pages: HelpPage[] = [
     id: "suspect",
     title: "Suspect: which muscle first",
     what: "All findings weighed together: pain, ranges, posture, tests, earlier points. The list says what speaks for each muscle and what against.",
+    drawing: {
+      layers: ["muscles", "referral"],
+      caption:
+        "Levator scapulae with its usual pattern. Large dots: felt by most; small ones: felt by some. A drawing that covers them speaks for the muscle.",
+    },
     how: [
       "Do the next best test while the client is still sitting: it is the one that tells most.",
       "Search what is over 80 %. Below that, ask or test more before you search everything.",
@@ -103,6 +123,11 @@ export const pages: HelpPage[] = [
     id: "find",
     title: "Find: from the landmark to the band",
     what: "The guide leads from bone to band. Chart what you feel while the finger is still there.",
+    drawing: {
+      layers: ["bones", "landmarks", "muscles"],
+      caption:
+        "Landmarks first: from the bony corner of the shoulder blade the muscle runs up to the side of the neck. Feel across its fibres.",
+    },
     how: [
       "Find the bone first, then the muscle, then let the client contract it once to be sure.",
       "Feel across the fibres for the band, then along it for the spot.",
@@ -139,6 +164,11 @@ export const pages: HelpPage[] = [
     id: "press",
     title: "Press: graded, by the client's score",
     what: "Contact, position and protocol are offered. Begin, and the coach asks, times and says when to ease.",
+    drawing: {
+      layers: ["muscles", "structures"],
+      caption:
+        "What to keep off near the muscle: nerves and vessels with their width, dashed where they lie on the far side.",
+    },
     how: [
       "Sink until the first resistance and wait. Pressure that has to be endured guards the muscle.",
       "Stay at the target. Above the first ceiling ease at once, above the second come off.",
@@ -154,6 +184,48 @@ export const pages: HelpPage[] = [
       "Your own hand: the load of thumb and fingers today and this week.",
     ],
     sources: "Each protocol names its sources in the practice's list.",
+  },
+  {
+    id: "hold",
+    title: "Hold: follow the coach",
+    what: "The large line says what to do now, the line below what to ask. Numbers, clocks and the way to stop stand at the same place in every protocol.",
+    how: [
+      "Touch Contact, or press the pedal, when the finger lies on the spot. The clock of pressure runs from there.",
+      "Give the client's score each time the coach asks. It decides whether to wait, to go deeper or to ease.",
+      "Say softening when the tissue yields under the finger: it counts as much as a score.",
+      "A sign of danger ends the hold. Come off first, then touch it: the coach says what it closes for today.",
+      "A touch that was wrong is taken back with Undo, here or in the visit.",
+    ],
+    keys: [
+      "Space or pedal: contact, the next step, let go. 0 to 9 and x the score. f softening, o off the spot, a another angle.",
+      "r come off, p pulse, n nerve sign, k skin, u unwell, Esc the client stops.",
+      "With the client's pad the scores come by themselves; with the pressure pad contact and letting go do too.",
+    ],
+    numbers: [
+      "The large clock is the time of the stage, press or breath; the bar below is all pressure, up to its cap.",
+      "Target 6, ceilings 7 / 8: press to 6, ease off above 7, come off above 8. The screening can lower them.",
+      "Results: released, reduced or unchanged; or what the protocol measures, such as +9° or tolerated to 5.",
+    ],
+    sources: "Each protocol names its sources in the practice's list; caps and ceilings are working values.",
+  },
+  {
+    id: "sequence",
+    title: "Sequence: warm-up, lengthening, closing",
+    what: "Techniques around the hold, step by step: strokes, circles, stretches and breaths are counted and timed, both sides in turn.",
+    how: [
+      "The large word is the technique, below it where and on which side. The pace runs in the corner: move with it.",
+      "A step hands over to the next by itself, or at the pedal. Held, the pedal begins the step again.",
+      "Point here charts what you find while you go, and the sequence goes on where it was.",
+      "What the screening forbids today is left out and named before you begin.",
+    ],
+    keys: [
+      "Space or pedal: next step; held: this step again. j skip, l longer, b one step back, o the other side first, p point here, Esc the client stops.",
+    ],
+    numbers: [
+      "Minutes are those of the steps. With less time the least important steps go first.",
+      "A step that presses has the same limits as a hold and counts for the load of your hands.",
+    ],
+    sources: "Working values of massage practice; each technique has its bounds.",
   },
   {
     id: "recheck",

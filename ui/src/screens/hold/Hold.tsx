@@ -15,6 +15,7 @@ import { Between } from "./Between";
 import { Care } from "./Care";
 import { Clocks, PressureBar } from "./Clocks";
 import { Force } from "./Force";
+import { HoldHelp } from "./HoldHelp";
 import { HoldRoom } from "./HoldRoom";
 import { mainKey } from "./keys";
 import { Pace } from "./Pace";
@@ -66,7 +67,7 @@ function Live({ me, visit, hold, live }: Omit<SaidProps, "pad">) {
   const { act, end } = live;
   const { line, hand_on, over, takes } = live.view;
   const [prefs, keep] = useRoomPrefs();
-  const [open, setOpen] = useState<"room" | "pad">();
+  const [open, setOpen] = useState<HoldPanel>();
   const id = visit.open.visit.id;
   const seen = useVisitWire(id, !live.ended);
   const pad = usePadHand(visit.core, live);
@@ -109,6 +110,7 @@ function Live({ me, visit, hold, live }: Omit<SaidProps, "pad">) {
         onBack={back}
       />
       {open === "room" && <RoomSettings prefs={prefs} keep={keep} onClose={() => setOpen(undefined)} />}
+      {open === "help" && <HoldHelp onClose={() => setOpen(undefined)} />}
       {open === "pad" && <PadPanel visit={id} seen={seen} onClose={() => setOpen(undefined)} />}
       {live.alone === undefined ? (
         <Said me={me} visit={visit} hold={hold} live={live} pad={pad} />
@@ -134,13 +136,15 @@ function Live({ me, visit, hold, live }: Omit<SaidProps, "pad">) {
   );
 }
 
+type HoldPanel = "room" | "pad" | "help";
+
 interface HeadProps {
   visit: string;
   hold: Schemas["Hold"];
   prefs: RoomPrefs;
   seen: PadSeen;
   pad: PadHand;
-  onOpen: (panel: "room" | "pad") => void;
+  onOpen: (panel: HoldPanel) => void;
   onBack: () => void;
 }
 
@@ -178,6 +182,9 @@ function Head({ visit, hold, prefs, seen, pad, onOpen, onBack }: HeadProps) {
           Pressure pad
         </Key>
       )}
+      <Key $slim aria-label="Help with the hold" onPress={() => onOpen("help")}>
+        ?
+      </Key>
       <Key $slim onPress={() => onOpen("room")}>
         {prefs.loudness === "off" ? "Tones off" : "Sound"}
       </Key>

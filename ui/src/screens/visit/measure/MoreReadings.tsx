@@ -59,14 +59,12 @@ function Quality({ at, readings, placing }: Props) {
       />
       <Where at={r} placing={placing} onOff={(x) => set(x, measured(x, { felt_region: undefined }))} />
       <Choice
-        quiet
         label={`Felt, ${at.side}`}
         value={r?.felt || undefined}
         options={["pull", "pinch", "pain"] as const}
         onChoose={(felt) => set(at, { felt })}
       />
       <Choice
-        quiet
         label={`End feel, ${at.side}`}
         value={r?.end_feel || undefined}
         options={["soft", "firm", "hard", "empty", "springy"] as const}
