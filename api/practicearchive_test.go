@@ -63,7 +63,7 @@ func TestAPracticeGoesOutAndInAndOutAgain(t *testing.T) {
 }
 
 // What is set otherwise here stays; what an import set and somebody has changed since is
-// not taken out again.
+// not undone.
 func TestWhatAPracticeHasSetStays(t *testing.T) {
 	c, st := newCallerWithStore(t, api.Options{})
 	c.signIn(demo.Logins[0])

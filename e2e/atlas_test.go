@@ -210,7 +210,7 @@ func TestTheClientDrawsOnAnOwnDevice(t *testing.T) {
 	assert.Zero(t, phone.MustEval(`() => localStorage.length`).Int(), "nothing stays on the device")
 
 	p.see(`[role=status]`, "The client has drawn")
-	p.click("button", "Take it in")
+	p.click("button", "Accept")
 	p.see("h2", `cm² painted`)
 	p.sent()
 
@@ -222,10 +222,10 @@ func TestTheClientDrawsOnAnOwnDevice(t *testing.T) {
 	phone.see("[role=status]", "Your therapist has it")
 	p.see("[data-entry=drawing]", "The client has drawn")
 	p.see("[data-entry=story]", "Since the move")
-	p.MustElementX(`//*[@data-entry="story"]//button[text()="Leave it out"]`).MustClick()
+	p.MustElementX(`//*[@data-entry="story"]//button[text()="Skip"]`).MustClick()
 	p.see("[role=status]", "Left out: The client has told the story")
 	p.click("button", "Bring it back")
-	p.MustElementX(`//*[@data-entry="story"]//button[text()="Take it in"]`).MustClick()
+	p.MustElementX(`//*[@data-entry="story"]//button[text()="Accept"]`).MustClick()
 	p.MustWait(`() => document.querySelector("[data-story] textarea").value === "Since the move"`)
 	phone.MustNavigate(phone.base + "/draw/BBBBBBBB")
 	phone.see("[role=alert]", "not known")

@@ -77,7 +77,7 @@ func TestANoShowIsTakenBackOnTheDay(t *testing.T) {
 	p.MustElement(`[data-visit="` + id + `"][data-status=no-show]`)
 	p.see(`[data-visit="`+id+`"]`, "no-show")
 	status("no-show")
-	p.click(`[data-day-visit="no-show"] button`, "Take it back")
+	p.click(`[data-day-visit="no-show"] button`, "Restore")
 	p.see(`[data-day-visit="booked"]`, "Missed")
 	status("booked")
 }

@@ -121,7 +121,7 @@ func TestANewClientByKeyboardAlone(t *testing.T) {
 	phone.on(button("Hand it in"), input.Enter)
 	phone.see("[role=status]", "Your therapist has it")
 	for _, kind := range []string{"drawing", "story", "answers"} {
-		p.on(`//*[@data-entry="`+kind+`"]`+button("Take it in"), input.Enter)
+		p.on(`//*[@data-entry="`+kind+`"]`+button("Accept"), input.Enter)
 		p.MustWait(`(kind) => !document.querySelector('[data-entry="' + kind + '"]')`, kind)
 	}
 	p.see("h2", `cm² painted`)

@@ -55,7 +55,7 @@ func TestFirstStartAndASecondPerson(t *testing.T) {
 	owner.MustElement("input[name=email]").MustInput("pia@quiet-yard.example")
 	owner.chip("Role", "Student")
 	owner.pick("Supervised by", "Runa Holt")
-	owner.click("button", "Make a link")
+	owner.click("button", "Create link")
 	link := owner.MustElement("[data-link] .link").MustText()
 	noViolations(owner, "people")
 	fits(owner, "people")

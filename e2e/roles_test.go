@@ -109,7 +109,7 @@ func TestARefusedEntryIsShownWithItsReason(t *testing.T) {
 	p.sent()
 	p.click("button", "^Why$")
 	p.see("[role=dialog] li", `note written: \$\.seen`)
-	p.click("button", "let them go")
+	p.click("button", "^Discard$")
 	p.MustWait(`() => !document.body.innerText.includes("refused")`)
 	var n int
 	require.NoError(t, db(t).Get(&n, `select count(*) from visit_event where client_id = $1

@@ -132,11 +132,11 @@ func TestNoStepIsAnEmptyRoom(t *testing.T) {
 	p, _ := visiting(t, "Empty")
 	stepTo(p, "Suspect")
 	p.see("h2", "Nothing found that speaks for a muscle yet")
-	assert.Len(t, p.MustElements(`[aria-label="What would tell most"] li`), 3)
+	assert.Len(t, p.MustElements(`[aria-label="Most useful next"] li`), 3)
 	for _, step := range []string{"Find", "Press", "Recheck", "Close"} {
 		stepTo(p, step)
 		p.MustElement("[data-next-up]")
-		p.see("h3", "What would tell most")
+		p.see("h3", "Most useful next")
 	}
 	p.click("button", "Go there")
 	p.see("h2", "Where does it hurt")

@@ -101,7 +101,7 @@ describe("what is in the record", () => {
       },
     ]);
     expect(box.dismissed).toBe(0);
-    await userEvent.click(screen.getByRole("button", { name: "Read; let them go" }));
+    await userEvent.click(screen.getByRole("button", { name: "Discard" }));
     expect(box.dismissed).toBe(1);
   });
 });

@@ -94,10 +94,10 @@ function Refused({ reasons }: { reasons: string[] }) {
               <li key={`${i}${r}`}>{r}</li>
             ))}
           </ul>
-          <p className="quiet">They stay on this device until you let them go.</p>
+          <p className="quiet">They stay on this device until you discard them.</p>
           <Row $wrap>
             <Button onPress={() => void keepRefused()}>Keep them as a file</Button>
-            <Button onPress={() => void outbox.dismiss()}>Read; let them go</Button>
+            <Button onPress={() => void outbox.dismiss()}>Discard</Button>
           </Row>
         </Dialog>
       </Reasons>

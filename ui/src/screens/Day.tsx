@@ -120,7 +120,7 @@ const state = (v: Schemas["Visit"]): State =>
 
 const said: Record<State, string> = {
   done: "done",
-  open: "under way",
+  open: "in progress",
   booked: "booked",
   cancelled: "Cancelled",
   "no-show": "No-show",
@@ -134,7 +134,7 @@ function NotKept({ v, me }: { v: Schemas["Visit"]; me: Schemas["Me"] }) {
     <span className="kept">
       <b>{said[state(v)]}</b>
       <Button onPress={() => void rebook("booked")}>
-        {clashes.length > 0 ? "Book it anyway" : "Take it back"}
+        {clashes.length > 0 ? "Book it anyway" : "Restore"}
       </Button>
       <Clashes list={clashes} />
       {error && <ErrorPanel error={error} />}

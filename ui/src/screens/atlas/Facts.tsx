@@ -94,7 +94,7 @@ const sends = (x: Guide) =>
 
 const rowsOf = (name: (id: string) => string): [string, Say][] => [
   ["Sends to", sends],
-  ["At times", (x) => x.referral.spillover.map(plain).join(", ") || "–"],
+  ["Sometimes", (x) => x.referral.spillover.map(plain).join(", ") || "–"],
   ["Does", (x) => x.actions.map((a) => motion(a)).join("; ") || "–"],
   ["Tension", (x) => x.tension.map(motion).join("; ")],
   ["Slack", (x) => x.slack.map(motion).join("; ")],

@@ -8,12 +8,18 @@ import { Closeness } from "../../body/zoom";
 import type { Core, Input } from "../../core/core";
 import { useAsk } from "../../core/useAsk";
 import { useCore } from "../../core/useCore";
+import { phone } from "../../theme";
 import type { HelpDrawing } from "./pages";
 
 const Figure = styled.figure`
   margin: 0;
-  width: 300px;
-  max-width: 100%;
+  display: grid;
+  grid-template-columns: 300px minmax(0, 1fr);
+  gap: var(--s3);
+  align-items: end;
+  ${phone} {
+    grid-template-columns: minmax(0, 1fr);
+  }
   > div {
     height: 240px;
     border: 1px solid var(--line-soft);
@@ -24,9 +30,6 @@ const Figure = styled.figure`
     display: block;
     width: 100%;
     height: 100%;
-  }
-  figcaption {
-    padding-top: var(--s1);
   }
   @media print {
     break-inside: avoid;
@@ -48,7 +51,7 @@ const side = "right";
 const view = "back";
 /** The right half of neck and shoulder, in the view's units, and the whole body beside it. */
 const near: [number, number, number, number] = [205, 95, 150, 120];
-const closeness = 6;
+const closeness = 1.6;
 
 function OfMuscle({ core, layers }: { core: Core; layers: Input<"layers">["layers"] }) {
   const drawn = useAsk(core, "layers", { view, layers, only: [muscle], side });

@@ -20,7 +20,7 @@ export function Care({ visit, hold }: { visit: LiveVisit; hold: Schemas["Hold"] 
           <b>Caution.</b> {unbroken(caution)}{" "}
         </>
       )}
-      {before && `Worked here before: ${plain(before)}.`}
+      {before && `Helped last time: ${plain(before)}.`}
     </div>
   );
 }

@@ -4,6 +4,7 @@
 import { useCallback, useRef, useState } from "react";
 import { Navigate, useNavigate, useParams } from "react-router";
 import type { Schemas } from "../../api/client";
+import type { Core } from "../../core/core";
 import { isTrial } from "../../core/trial";
 import { type LiveVisit, useVisit } from "../../core/useVisit";
 import { type PadSeen, useVisitWire } from "../../core/useVisitWire";
@@ -31,6 +32,7 @@ import { Trace } from "./Trace";
 import { type LiveHold, useHold } from "./useHold";
 import { useOnward } from "./useOnward";
 import { type PadHand, usePadHand } from "./usePadHand";
+import { muscleName } from "../visit/pointWords";
 import { useKeys, useTableMode, useTones, useWakeLock } from "./useRoom";
 
 export default function Hold({ me }: { me: Schemas["Me"] }) {
@@ -102,6 +104,7 @@ function Live({ me, visit, hold, live }: Omit<SaidProps, "pad">) {
     >
       <Head
         visit={id}
+        core={visit.core}
         hold={hold}
         prefs={prefs}
         seen={seen}
@@ -140,6 +143,7 @@ type HoldPanel = "room" | "pad" | "help";
 
 interface HeadProps {
   visit: string;
+  core: Core;
   hold: Schemas["Hold"];
   prefs: RoomPrefs;
   seen: PadSeen;
@@ -149,14 +153,14 @@ interface HeadProps {
 }
 
 /** What is pressed, by which protocol, within which limits. */
-function Head({ visit, hold, prefs, seen, pad, onOpen, onBack }: HeadProps) {
+function Head({ visit, core, hold, prefs, seen, pad, onOpen, onBack }: HeadProps) {
   const { start } = hold;
   const { limits } = start;
   return (
     <div className="head">
       <div className="what">
         <h1>
-          {sentence(plain(start.muscle ?? ""))}, {start.side}
+          {muscleName(core, start.muscle ?? "")}, {start.side}
         </h1>
         <div className="protocol">
           {start.plan?.name ?? sentence(plain(start.protocol))} · target {limits.target} · ceilings{" "}

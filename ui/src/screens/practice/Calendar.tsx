@@ -41,7 +41,7 @@ export function Calendar() {
       )}
       <Row $gap={3} $wrap>
         <Button $kind="main" onPress={() => void put(true)}>
-          {q.data?.on ? "Make a new link" : "Make a link"}
+          {q.data?.on ? "Create a new link" : "Create link"}
         </Button>
         {q.data?.on && <Button onPress={() => void put(false)}>Revoke link</Button>}
       </Row>

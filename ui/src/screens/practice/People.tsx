@@ -129,7 +129,7 @@ function Invite({
         people={people}
         fields={fields}
         busy={busy}
-        act="Make a link"
+        act="Create link"
         onKeep={ask}
       />
       {error?.message && Object.keys(fields).length === 0 && <ErrorPanel error={error} />}

@@ -43,11 +43,11 @@ describe("what a file comes to", () => {
   it("names every problem by row and field, and cannot be taken in", () => {
     const html = drawn(seen({ problems: [{ row: 3, field: "born_on", given: "31.2.", text: "a day" }] }));
     expect(html).toContain("Row 3, born_on (“31.2.”): a day");
-    expect(html).not.toContain("Take it in");
+    expect(html).not.toContain(">Import<");
   });
   it("says what was taken in", () => {
     const html = drawn(seen({ import: "x" }, { clients: 2, set: 1, aside: 1 }));
-    expect(html).toContain("Taken in: 2 clients, 0 visits, 1 setting of the practice.");
+    expect(html).toContain("Imported: 2 clients, 0 visits, 1 setting of the practice.");
     expect(html).toContain("1 entry did not stand here");
   });
 });

@@ -17,7 +17,7 @@ export function PreviewOf({ seen, name, busy, onTake, onLeave }: Props) {
   if (seen.import)
     return (
       <Said role="status" $tone="good">
-        Taken in: {count(counts.clients, "client")}, {count(counts.visits, "visit")}
+        Imported: {count(counts.clients, "client")}, {count(counts.visits, "visit")}
         {counts.set > 0 && `, ${count(counts.set, "setting")} of the practice`}.
         {counts.aside > 0 &&
           ` ${count(counts.aside, "entry", "entries")} did not stand here and are shown aside.`}
@@ -26,7 +26,7 @@ export function PreviewOf({ seen, name, busy, onTake, onLeave }: Props) {
   if (problems.length > 0)
     return (
       <Notice $tone="stop" role="alert">
-        <b>Nothing is taken in: {name ?? "the file"} has something wrong.</b>
+        <b>Nothing is imported: {name ?? "the file"} has something wrong.</b>
         <Bullets>
           {problems.map((p, i) => (
             <li key={i}>
@@ -37,7 +37,7 @@ export function PreviewOf({ seen, name, busy, onTake, onLeave }: Props) {
           ))}
         </Bullets>
         <Row>
-          <Button onPress={onLeave}>Leave it</Button>
+          <Button onPress={onLeave}>Cancel</Button>
         </Row>
       </Notice>
     );
@@ -72,9 +72,9 @@ export function PreviewOf({ seen, name, busy, onTake, onLeave }: Props) {
       )}
       <Row $gap={3}>
         <Button $kind="main" isDisabled={busy} onPress={onTake}>
-          Take it in
+          Import
         </Button>
-        <Button onPress={onLeave}>Leave it</Button>
+        <Button onPress={onLeave}>Cancel</Button>
       </Row>
     </Stack>
   );

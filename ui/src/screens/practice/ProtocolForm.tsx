@@ -62,13 +62,13 @@ export function ProtocolForm({ protocol, own, onKeep, onDrop, onLeave }: Props) 
       ))}
       <Row>
         <Button type="submit" $kind="main">
-          Keep the copy
+          Save
         </Button>
-        <Button onPress={onLeave}>Leave it</Button>
+        <Button onPress={onLeave}>Cancel</Button>
         <Fill />
         {onDrop && (
           <Button $kind="stop" onPress={sure ? onDrop : () => setSure(true)}>
-            {sure ? "Yes, forget it" : "Forget this copy"}
+            {sure ? "Yes, delete it" : "Delete this copy"}
           </Button>
         )}
       </Row>

@@ -66,7 +66,7 @@ export function Protocols({ standard, onStandard }: Props) {
                 .join(" · ")}
             </span>
           </Fill>
-          <Button onPress={() => setOpen({ id, own: o })}>Tune</Button>
+          <Button onPress={() => setOpen({ id, own: o })}>Edit</Button>
         </Row>
       ))}
       {error && <ErrorPanel error={error} />}

@@ -81,7 +81,7 @@ export function Records({ me }: { me: Schemas["Me"] }) {
         <FileLink href="/api/practice/print/blank">Blank assessment sheet (PDF)</FileLink>
       </Row>
       <Choice
-        label="Take in"
+        label="Import as"
         value={kind}
         options={Object.keys(kinds) as Kind[]}
         describe={(k) => kinds[k]}
@@ -111,7 +111,7 @@ export function Records({ me }: { me: Schemas["Me"] }) {
   );
 }
 
-/** What was taken in before; each can be taken out again. */
+/** What was taken in before; each can be undone. */
 function Taken({ zone }: { zone: string }) {
   const queries = useQueryClient();
   const [error, setError] = useState<Error>();
@@ -128,7 +128,7 @@ function Taken({ zone }: { zone: string }) {
   if (!q.data?.items.length) return null;
   return (
     <Stack $gap={2}>
-      <h3>Taken in before</h3>
+      <h3>Imported before</h3>
       {error && <ErrorPanel error={error} />}
       {q.data.items.map((i) => (
         <Ruled key={i.id} $cols="minmax(0, 1fr) auto" $align="center">
@@ -140,7 +140,7 @@ function Taken({ zone }: { zone: string }) {
             </span>
           </Fill>
           {i.undone ? (
-            <span className="quiet">taken out again</span>
+            <span className="quiet">undone</span>
           ) : (
             <Button onPress={() => void undo(i.id)}>Undo</Button>
           )}

@@ -32,7 +32,7 @@ export function Notices({ visit, me }: StepProps & { me: Schemas["Me"] }) {
             End at the last entry
           </Button>
           <Button $kind="main" onPress={() => go(`/visits/${open.visit.id}/hold/${live.id}`)}>
-            Go on with it
+            Resume
           </Button>
         </Row>
       )}

@@ -31,9 +31,9 @@ export function Waiting({ visit, only }: StepProps & { only?: Entry["kind"] }) {
         .map((e) => (
           <Row key={e.id} className="caution" role="status" data-entry={e.kind}>
             <Fill>{words(e)}</Fill>
-            <Button onPress={() => settle(e, false)}>Leave it out</Button>
+            <Button onPress={() => settle(e, false)}>Skip</Button>
             <Button $kind="main" onPress={() => settle(e, true)}>
-              Take it in
+              Accept
             </Button>
           </Row>
         ))}

@@ -76,7 +76,7 @@ export function usePath({ open, state }: LiveVisit): Path {
   // Where to begin is decided once; a step never runs away under the hands.
   const [first] = useState<StepName>(() => stepsOf(open).find((s) => openSteps(state)[s]) ?? "close");
   return {
-    step: steps.find((s) => s === params.get("step")) ?? first,
+    step: stepsOf(open).find((s) => s === params.get("step")) ?? first,
     part: parts.find((p) => p === params.get("part")) ?? "range",
     goTo: (step, part) => setParams({ step, ...(part ? { part } : {}) }),
   };

@@ -137,7 +137,7 @@ function Edit({ text, onChange, onKeep, onLeave }: EditProps) {
         <Button $kind="main" onPress={onKeep}>
           Keep it
         </Button>
-        <Button onPress={onLeave}>Leave it as it was</Button>
+        <Button onPress={onLeave}>Cancel</Button>
       </Row>
     </Stack>
   );

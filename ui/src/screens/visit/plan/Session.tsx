@@ -120,7 +120,7 @@ function LeftOut({ visit, body, plan: p }: StepProps & { body: Body; plan: Sessi
               <br />
               <span className="quiet small">{l.reason}</span>
             </span>
-            {!l.never && <Button onPress={() => p.add(l.point)}>Put it in</Button>}
+            {!l.never && <Button onPress={() => p.add(l.point)}>Add to plan</Button>}
           </Columns>
         );
       })}

@@ -26,8 +26,8 @@ export function Telling({ missing }: { missing: Schemas["Missing"][] }) {
   const next = useContext(WhatNext);
   return (
     <>
-      <h3>What would tell most</h3>
-      <List aria-label="What would tell most">
+      <h3>Most useful next</h3>
+      <List aria-label="Most useful next">
         {missing.map((m) => (
           <li key={m.evidence}>
             <span>
