@@ -351,5 +351,6 @@ func TestTheTrialVisitIsOfferedOnce(t *testing.T) {
 		require.Equal(t, 200, student.call("PUT", "/api/me/introduced", nil, &me).StatusCode)
 		assert.True(t, me.Introduced)
 	}
-	assert.Equal(t, 403, c.as(demo.Logins[3]).call("PUT", "/api/me/introduced", nil, nil).StatusCode, "the desk opens no visit")
+	desk := c.as(demo.Logins[3])
+	assert.Equal(t, 403, desk.call("PUT", "/api/me/introduced", nil, nil).StatusCode, "the desk opens no visit")
 }

@@ -10,7 +10,8 @@ import (
 
 // A column that is not known is named, with the one that it perhaps is.
 func TestAnUnknownColumnNamesWhatItPerhapsIs(t *testing.T) {
-	_, r := exchange.ReadClientsCSV(t.Context(), []byte("given_name,family_name,born,shoe size\nAda,Ro,1990-02-03,39\n"))
+	table := "given_name,family_name,born,shoe size\nAda,Ro,1990-02-03,39\n"
+	_, r := exchange.ReadClientsCSV(t.Context(), []byte(table))
 	assert.True(t, r.Fine())
 	assert.Equal(t, []exchange.OmittedCount{
 		{What: "column born, perhaps born_on", N: 1}, {What: "column shoe size", N: 1},

@@ -77,7 +77,8 @@ func TestPagesAreSet(t *testing.T) {
 					Heading: head, Text: text, SignedBy: "T. Hart, 4 March 2031",
 					Spots: spots,
 					Points: []paper.PointRow{{
-						Number: 1, Name: "Soleus, left (a place whose name needs more than one line of its column)", Before: "7", After: "3", Results: "released",
+						Number: 1, Name: "Soleus, left (a place whose name needs more than one line of its column)",
+						Before: "7", After: "3", Results: "released",
 					}},
 					Ranges: []paper.RangeRow{
 						{Name: "Neck rotation, left", Before: "50°", After: "62°", Change: "better"},

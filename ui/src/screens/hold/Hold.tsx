@@ -4,26 +4,25 @@
 import { useCallback, useRef, useState } from "react";
 import { Navigate, useNavigate, useParams } from "react-router";
 import type { Schemas } from "../../api/client";
-import type { Core } from "../../core/core";
 import { isTrial } from "../../core/trial";
 import { type LiveVisit, useVisit } from "../../core/useVisit";
-import { type PadSeen, useVisitWire } from "../../core/useVisitWire";
-import { Key, ErrorPanel, Waiting } from "../../parts/controls";
-import { Sent } from "../../parts/Sent";
-import { clock, listed, plain, sentence } from "../../parts/words";
+import { useVisitWire } from "../../core/useVisitWire";
+import { ErrorPanel, Waiting } from "../../parts/controls";
+import { clock, listed, sentence } from "../../parts/words";
 import { Alone, endsAt } from "./Alone";
 import { Between } from "./Between";
 import { Care } from "./Care";
 import { Clocks, PressureBar } from "./Clocks";
 import { Force } from "./Force";
+import { Head, type HoldPanel } from "./Head";
 import { HoldHelp } from "./HoldHelp";
 import { HoldRoom } from "./HoldRoom";
 import { mainKey } from "./keys";
 import { Pace } from "./Pace";
-import { PadPanel, padWords } from "./PadPanel";
+import { PadPanel } from "./PadPanel";
 import { lengthens, RangeEntry } from "./RangeEntry";
 import { RoomSettings } from "./RoomSettings";
-import { type RoomPrefs, useRoomPrefs } from "./roomPrefs";
+import { useRoomPrefs } from "./roomPrefs";
 import { Scores } from "./Scores";
 import { Spot } from "./Spot";
 import { Stations } from "./Stations";
@@ -32,7 +31,6 @@ import { Trace } from "./Trace";
 import { type LiveHold, useHold } from "./useHold";
 import { useOnward } from "./useOnward";
 import { type PadHand, usePadHand } from "./usePadHand";
-import { muscleName } from "../visit/pointWords";
 import { useKeys, useTableMode, useTones, useWakeLock } from "./useRoom";
 
 export default function Hold({ me }: { me: Schemas["Me"] }) {
@@ -136,66 +134,6 @@ function Live({ me, visit, hold, live }: Omit<SaidProps, "pad">) {
         act={act}
       />
     </HoldRoom>
-  );
-}
-
-type HoldPanel = "room" | "pad" | "help";
-
-interface HeadProps {
-  visit: string;
-  core: Core;
-  hold: Schemas["Hold"];
-  prefs: RoomPrefs;
-  seen: PadSeen;
-  pad: PadHand;
-  onOpen: (panel: HoldPanel) => void;
-  onBack: () => void;
-}
-
-/** What is pressed, by which protocol, within which limits. */
-function Head({ visit, core, hold, prefs, seen, pad, onOpen, onBack }: HeadProps) {
-  const { start } = hold;
-  const { limits } = start;
-  return (
-    <div className="head">
-      <div className="what">
-        <h1>
-          {muscleName(core, start.muscle ?? "")}, {start.side}
-        </h1>
-        <div className="protocol">
-          {start.plan?.name ?? sentence(plain(start.protocol))} · target {limits.target} · ceilings{" "}
-          {limits.soft_ceiling} / {limits.hard_ceiling}
-        </div>
-      </div>
-      <Sent />
-      {/* What changes its width by itself stands left of all other keys: none of them
-       * moves away from under a finger when the client's pad connects. */}
-      {!isTrial(visit) && (
-        <Key $slim $tone={seen === "lost" ? "warn" : undefined} onPress={() => onOpen("pad")} data-pad={seen}>
-          {padWords[seen]}
-        </Key>
-      )}
-      {pad.known && (
-        <Key
-          $slim
-          $tone={pad.using ? "go" : undefined}
-          onPress={pad.toggle}
-          aria-pressed={pad.using}
-          data-pressure-pad={pad.on}
-        >
-          Pressure pad
-        </Key>
-      )}
-      <Key $slim aria-label="Help with the hold" onPress={() => onOpen("help")}>
-        ?
-      </Key>
-      <Key $slim onPress={() => onOpen("room")}>
-        {prefs.loudness === "off" ? "Tones off" : "Sound"}
-      </Key>
-      <Key $slim onPress={onBack}>
-        Back to the visit
-      </Key>
-    </div>
   );
 }
 
