@@ -64,7 +64,7 @@ var below = map[string][]string{
 	"record":    {"atlas", "body", "ids", "safety"},
 	"visit": {
 		"assess", "atlas", "body", "device", "ids", "stable", "plan", "points", "progress", "record", "rights",
-		"safety", "sequence", "decode", "treat", "wording",
+		"pose", "safety", "sequence", "decode", "treat", "wording",
 	},
 	"note": {"assess", "atlas", "body", "ids", "stable", "progress", "safety", "treat", "visit", "wording"},
 	"calc": {

@@ -171,6 +171,9 @@ func TestName(t ids.Test) string {
 	return findSpecial(t).name
 }
 
+// TestMovements are the movements that a test asks for; one that only presses asks for none.
+func TestMovements(t ids.Test) []ids.Movement { return asksOf(t).motion().Movements }
+
 // asksOf is what a test does to the joints, by which the client's answers may forbid it.
 func asksOf(t ids.Test) asked {
 	if mv, ok := strings.CutPrefix(string(t), "resisted:"); ok {

@@ -40,6 +40,8 @@ func inBrowser() []Calc {
 			`{"muscle":"soleus","side":"left","place":{"fibre":0,"along_pct":55,"across_mm":0}}`, Place),
 		document("pose", "How a movement is measured, drawn: what turns, about which joint, which way",
 			`{"movement":"knee.flexion","side":"left"}`, Pose),
+		document("position", "How a muscle is set on stretch or on slack, or what a test asks for, drawn",
+			`{"muscle":"levator-scapulae","set":"tension","side":"right","lies":"seated"}`, Position),
 		document("ppt", "Pressure pain threshold from an algometer's trials",
 			`{"trials":[{"samples":[{"t":0,"force_n":0},{"t":2,"force_n":8},{"t":6,"force_n":24}],"stopped_at_t":5.5}],"tip_area_cm2":1}`, PPT),
 		document("questions", "The questions of the screening, with what a yes means",

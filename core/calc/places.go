@@ -7,6 +7,7 @@ import (
 	"strconv"
 	"strings"
 
+	"mokren/core/assess"
 	"mokren/core/atlas"
 	"mokren/core/body"
 	"mokren/core/decode"
@@ -141,6 +142,42 @@ type PoseIn struct {
 // Pose draws how a movement is measured.
 func Pose(in PoseIn) (pose.Measured, error) {
 	return pose.Draw(in.Movement, cmp.Or(in.Side, ids.Right))
+}
+
+// PositionIn names a position of the joints: how a muscle is lengthened or shortened, or what a
+// test asks for.
+type PositionIn struct {
+	Muscle ids.Muscle   `json:"muscle,omitempty"`
+	Set    string       `json:"set,omitempty" enum:"tension,slack" doc:"with a muscle; tension where it is left out"`
+	Test   ids.Test     `json:"test,omitempty" doc:"in place of a muscle"`
+	Side   ids.Side     `json:"side,omitempty" doc:"right where it is left out"`
+	Lies   ids.Position `json:"lies,omitempty" doc:"how the client is placed; standing where it is left out"`
+}
+
+// Position draws a position of the joints.
+func Position(in PositionIn) (pose.Posed, error) {
+	var joints []pose.Joint
+	switch {
+	case in.Muscle != "":
+		m, err := atlas.Get(in.Muscle)
+		if err != nil {
+			return pose.Posed{}, err
+		}
+		list := m.Tension
+		if in.Set == "slack" {
+			list = m.Slack
+		}
+		for _, j := range list {
+			joints = append(joints, pose.Joint{Movement: j.Movement, Toward: j.Toward, Deg: j.Deg})
+		}
+	case in.Test != "":
+		for _, m := range assess.TestMovements(in.Test) {
+			joints = append(joints, pose.Joint{Movement: m})
+		}
+	default:
+		return pose.Posed{}, &decode.Error{Path: "$.muscle", Given: "nothing", Allowed: "a muscle, or a test"}
+	}
+	return pose.Position(joints, cmp.Or(in.Side, ids.Right), in.Lies)
 }
 
 // ViewsIn is what somebody looks at the body for.

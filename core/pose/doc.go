@@ -1,5 +1,5 @@
-// Package pose draws how a movement is measured: a lay figure whose segments turn about the joints
-// of the body model.
+// Package pose draws how a movement is measured, and the positions that words name: a lay figure
+// whose segments turn about the joints of the body model.
 //
 // # Vocabulary
 //
@@ -35,6 +35,12 @@
 // what moves. A movement that is no turn about a joint (the opening of the jaw is a distance) has no
 // drawing, and the error says so.
 //
-// Known limits: the segments are round-ended, not the outlines of the figure; where a second joint
-// moves along (the knee at hip flexion) the words say so and the drawing does not show it.
+// Known limit: the segments are round-ended, not the outlines of the figure.
+//
+// # Positions
+//
+// Position draws several joints at once: how a muscle lies on stretch or on slack, what a test asks
+// for. The plane is the one that shows most of them; what turns about its own length in it is an
+// arrow, what slides (the shoulder blade) a line, and what the figure does not have (jaw, thumb) is
+// named. Where the atlas knows no degrees none are claimed: the joint is drawn as a direction.
 package pose

@@ -14,7 +14,13 @@ import (
 type Limb struct {
 	Part string `json:"part"`
 	Path string `json:"path"`
+	of   segment
 }
+
+// Outline is the same as corners, for paper.
+func (l Limb) Outline() []body.Point { return l.of.corners() }
+
+func limb(p part, s segment) Limb { return Limb{string(p), s.outline(), s} }
 
 // Ray is a straight line on the drawing.
 type Ray struct {
@@ -49,6 +55,16 @@ type Measured struct {
 	// moving arm of a goniometer. Base is where the still arm lies.
 	Zero Ray `json:"zero"`
 	Base Ray `json:"base"`
+	// Follows bends along at another joint, which is carried by what moves.
+	Follows *Follows `json:"follows,omitempty"`
+}
+
+// Follows are the shapes beyond a joint that bends as far as the movement goes: at hip flexion
+// the knee, so that the lower leg stays level. They are not among Moving.
+type Follows struct {
+	Limbs []Limb     `json:"limbs"`
+	Pivot body.Point `json:"pivot" doc:"where it is at 0° of the movement"`
+	Sense float64    `json:"sense" doc:"turned by this × degrees about its own pivot, before the movement turns it"`
 }
 
 // degSense is a joint turned by hand: the figure of a position.
@@ -90,6 +106,7 @@ func carried(all map[part]segment, p part) []part {
 // order draws what is behind first, and lists each part behind the one that carries it.
 var order = []part{
 	otherLeg, pelvis, thigh, shank, foot, toes, otherArm, trunk, head, upperArm, forearm, hand,
+	fingers,
 }
 
 // mirrored turns the drawing's left and right round: from the side a left limb looks left, and
@@ -131,15 +148,23 @@ func Draw(m ids.Movement, side ids.Side) (Measured, error) {
 		Movement: m, Side: side, Plane: how.plane, Start: how.start.name, Keep: how.keep, Axial: how.axial,
 		Pivot: all[how.turns].from, Sense: sense, Still: []Limb{}, Moving: []Limb{},
 	}
+	var along []part
+	if how.along != "" {
+		along = carried(all, how.along)
+		d.Follows = &Follows{Limbs: []Limb{}, Pivot: all[how.along].from, Sense: -sense}
+	}
 	for _, k := range order {
 		s, ok := all[k]
 		if !ok {
 			continue
 		}
-		shape := Limb{string(k), s.outline()}
-		if slices.Contains(moves, k) {
+		shape := limb(k, s)
+		switch {
+		case slices.Contains(along, k):
+			d.Follows.Limbs = append(d.Follows.Limbs, shape)
+		case slices.Contains(moves, k):
 			d.Moving = append(d.Moving, shape)
-		} else {
+		default:
 			d.Still = append(d.Still, shape)
 		}
 	}
@@ -152,12 +177,13 @@ func Draw(m ids.Movement, side ids.Side) (Measured, error) {
 
 // foreshortened: the upper arm points at the one who looks, and the forearm stands upright on it.
 func foreshortened(all map[part]segment) {
-	arm, fore, palm := all[upperArm], all[forearm], all[hand]
+	arm, fore, palm, ends := all[upperArm], all[forearm], all[hand], all[fingers]
 	length := math.Hypot(fore.to.X-fore.from.X, fore.to.Y-fore.from.Y)
 	arm.to = off(arm.from, 0.1, 0)
 	fore.from, fore.to = arm.from, off(arm.from, 0, -length)
-	palm.from, palm.to = fore.to, off(fore.to, 0, -92)
-	all[upperArm], all[forearm], all[hand] = arm, fore, palm
+	palm.from, palm.to = fore.to, off(fore.to, 0, -handLength)
+	ends.from, ends.to = palm.to, off(palm.to, 0, -fingerLength)
+	all[upperArm], all[forearm], all[hand], all[fingers] = arm, fore, palm, ends
 }
 
 // boxOf holds what carries the movement and the way of what moves, with room around it.

@@ -29,6 +29,7 @@ const (
 	upperArm part = "upper arm"
 	forearm  part = "forearm"
 	hand     part = "hand"
+	fingers  part = "fingers"
 	thigh    part = "thigh"
 	shank    part = "shank"
 	foot     part = "foot"
@@ -43,6 +44,9 @@ type segment struct {
 	from, to   body.Point
 	thick, end float64 // radius at joint and end
 }
+
+// The hand from the wrist to the knuckles, and the fingers.
+const handLength, fingerLength = 48.0, 44.0
 
 // skeleton is the standing figure of a plane, its joints taken from the landmarks of the body.
 func skeleton(p Plane) map[part]segment {
@@ -79,14 +83,15 @@ func sideOn(at func(ids.Landmark) body.Point) map[part]segment {
 	// Straight limbs stand plumb, so that zero is zero.
 	elbow.X, wrist.X, knee.X, ankle.X = shoulder.X, shoulder.X, hip.X, hip.X
 	neck, lumbar := body.Point{X: -14, Y: 160}, body.Point{X: -16, Y: 420}
-	finger := body.Point{X: wrist.X, Y: wrist.Y + 92}
+	knuckle, finger := off(wrist, 0, handLength), off(wrist, 0, handLength+fingerLength)
 	return map[part]segment{
 		pelvis:   {"", lumbar, off(hip, 0, 8), 52, 58},
 		trunk:    {pelvis, lumbar, body.Point{X: -6, Y: 222}, 50, 60},
 		head:     {trunk, neck, body.Point{X: 0, Y: 62}, 30, 62},
 		upperArm: {trunk, shoulder, elbow, 32, 24},
 		forearm:  {upperArm, elbow, wrist, 25, 16},
-		hand:     {forearm, wrist, finger, 16, 12},
+		hand:     {forearm, wrist, knuckle, 16, 14},
+		fingers:  {hand, knuckle, finger, 13, 10},
 		thigh:    {pelvis, hip, knee, 54, 36},
 		shank:    {thigh, knee, ankle, 36, 20},
 		foot:     {shank, off(ankle, 0, 12), off(toe, -22, -4), 22, 12},
@@ -105,7 +110,7 @@ func frontOn(at func(ids.Landmark) body.Point) map[part]segment {
 	shoulder = off(shoulder, -14, 14)
 	hip.X = knee.X // the middle of the thigh
 	elbow.X, wrist.X, ankle.X = shoulder.X, shoulder.X, hip.X
-	finger := body.Point{X: wrist.X, Y: wrist.Y + 92}
+	knuckle, finger := off(wrist, 0, handLength), off(wrist, 0, handLength+fingerLength)
 	mirror := func(p body.Point) body.Point { return body.Point{X: -p.X, Y: p.Y} }
 	lumbar := body.Point{X: 0, Y: 420}
 	return map[part]segment{
@@ -114,7 +119,8 @@ func frontOn(at func(ids.Landmark) body.Point) map[part]segment {
 		head:     {trunk, body.Point{X: 0, Y: 166}, body.Point{X: 0, Y: 62}, 28, 52},
 		upperArm: {trunk, shoulder, elbow, 28, 22},
 		forearm:  {upperArm, elbow, wrist, 22, 15},
-		hand:     {forearm, wrist, finger, 18, 12},
+		hand:     {forearm, wrist, knuckle, 18, 16},
+		fingers:  {hand, knuckle, finger, 15, 11},
 		thigh:    {pelvis, hip, knee, 50, 34},
 		shank:    {thigh, knee, ankle, 34, 20},
 		foot:     {shank, off(ankle, 0, 10), off(ankle, 0, 58), 20, 22},
@@ -146,8 +152,10 @@ func turned(p, about body.Point, deg float64) body.Point {
 func (s segment) outline() string {
 	dx, dy := s.to.X-s.from.X, s.to.Y-s.from.Y
 	length := math.Hypot(dx, dy)
-	if length == 0 {
-		return ""
+	if length < 1 { // it points at the one who looks
+		r := max(s.thick, s.end)
+		return fmt.Sprintf("M%.1f,%.1fA%.1f,%.1f 0 1 0 %.1f,%.1fA%.1f,%.1f 0 1 0 %.1f,%.1fZ",
+			s.from.X-r, s.from.Y, r, r, s.from.X+r, s.from.Y, r, r, s.from.X-r, s.from.Y)
 	}
 	// The tangents of both circles stand a little off the middle line.
 	lean := math.Asin(max(-1, min(1, (s.thick-s.end)/length)))
@@ -168,4 +176,21 @@ func (s segment) outline() string {
 	fmt.Fprintf(&out, "A%.1f,%.1f 0 %d 0 %.1f,%.1f", s.end, s.end, far, p3.X, p3.Y)
 	fmt.Fprintf(&out, "L%.1f,%.1fA%.1f,%.1f 0 %d 0 %.1f,%.1fZ", p4.X, p4.Y, s.thick, s.thick, near, p1.X, p1.Y)
 	return out.String()
+}
+
+// corners are the outline as a polygon: both ends in steps of a twelfth of a circle.
+func (s segment) corners() []body.Point {
+	base := math.Atan2(s.to.Y-s.from.Y, s.to.X-s.from.X)
+	var out []body.Point
+	for _, end := range []struct {
+		c     body.Point
+		r     float64
+		begin float64
+	}{{s.to, s.end, base - math.Pi/2}, {s.from, s.thick, base + math.Pi/2}} {
+		for k := range 13 {
+			a := end.begin + float64(k)*math.Pi/12
+			out = append(out, body.Point{X: end.c.X + end.r*math.Cos(a), Y: end.c.Y + end.r*math.Sin(a)})
+		}
+	}
+	return out
 }

@@ -3,11 +3,13 @@ package pose_test
 import (
 	"fmt"
 	"math"
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"mokren/core/atlas"
 	"mokren/core/body"
 	"mokren/core/ids"
 	"mokren/core/pose"
@@ -82,4 +84,79 @@ func TestTheOtherSideIsTheMirrorImage(t *testing.T) {
 		assert.InDelta(t, -l.Pivot.X, r.Pivot.X, 1e-9, "%s", m)
 		assert.InDelta(t, l.Pivot.Y, r.Pivot.Y, 1e-9, "%s", m)
 	}
+}
+
+// joints are a muscle's joint positions as the pose has them.
+func joints(list []atlas.JointPosition) []pose.Joint {
+	out := make([]pose.Joint, len(list))
+	for i, j := range list {
+		out[i] = pose.Joint{Movement: j.Movement, Toward: j.Toward, Deg: j.Deg}
+	}
+	return out
+}
+
+// notDrawn are positions of jaw, thumb, spread fingers and breath: no joint of the figure.
+var notDrawn = []string{
+	"adductor-pollicis slack", "adductor-pollicis tension", "diaphragm slack", "diaphragm tension", "digastric slack",
+	"digastric tension", "first-dorsal-interosseous slack", "first-dorsal-interosseous tension",
+	"lateral-pterygoid slack", "lateral-pterygoid tension", "masseter slack", "masseter tension",
+	"medial-pterygoid slack", "medial-pterygoid tension", "opponens-pollicis slack", "opponens-pollicis tension",
+	"serratus-posterior-inferior slack", "serratus-posterior-inferior tension", "temporalis slack",
+	"temporalis tension",
+}
+
+// Every position that lengthens or shortens a muscle is drawn where the figure has the joint, each
+// joint to the degree that the atlas says, and none claims degrees that are not known.
+func TestEveryPositionOfTheAtlasIsDrawn(t *testing.T) {
+	var missing []string
+	drawn, exact, unseen := 0, 0, 0
+	for _, m := range atlas.All() {
+		for set, list := range map[string][]atlas.JointPosition{"tension": m.Tension, "slack": m.Slack} {
+			for _, side := range []ids.Side{ids.Left, ids.Right} {
+				d, err := pose.Position(joints(list), side, m.Positions[0])
+				if err != nil {
+					if side == ids.Left {
+						missing = append(missing, string(m.ID)+" "+set)
+					}
+					continue
+				}
+				drawn++
+				unseen += len(d.Unseen)
+				assert.Equal(t, len(list), len(d.Turns)+len(d.Twists)+len(d.Shifts)+len(d.Unseen), "%s %s", m.ID, set)
+				for _, x := range d.Turns {
+					if x.Deg == nil {
+						continue
+					}
+					exact++
+					is := bearing(pose.Ray{From: x.Pivot, To: x.After}) - bearing(pose.Ray{From: x.Pivot, To: x.Before})
+					off := math.Mod(is*x.Sense-*x.Deg+720+180, 360) - 180
+					assert.InDelta(t, 0, off, 1, "%s %s %s", m.ID, set, x.Movement)
+				}
+				for _, p := range []float64{d.Frame.Width, d.Frame.Height} {
+					assert.True(t, p > 50 && p < 1200, "%s %s: %v", m.ID, set, d.Frame)
+				}
+			}
+		}
+	}
+	slices.Sort(missing)
+	assert.Equal(t, notDrawn, missing)
+	t.Logf("%d drawn, %d angles to the degree, %d movements only named", drawn, exact, unseen)
+	assert.Positive(t, exact)
+}
+
+// Toward the other side is the opposite of toward one's own, and the other side its mirror image.
+func TestAPositionHasASide(t *testing.T) {
+	deg := 25.0
+	bend := func(toward string, side ids.Side) pose.JointTurn {
+		d, err := pose.Position([]pose.Joint{{Movement: "cervical.lateral-flexion", Toward: toward, Deg: &deg}}, side, "")
+		require.NoError(t, err)
+		return d.Turns[0]
+	}
+	own, other, right := bend("own", ids.Left), bend("other", ids.Left), bend("own", ids.Right)
+	// One looks at the person: their left is on the picture's right.
+	assert.Greater(t, own.After.X, own.Pivot.X)
+	assert.Less(t, other.After.X, other.Pivot.X)
+	assert.InDelta(t, -own.After.X, right.After.X, 1e-9)
+	_, err := pose.Position([]pose.Joint{{Movement: "jaw.opening"}}, ids.Left, "")
+	assert.ErrorContains(t, err, "a joint of the figure")
 }

@@ -8,6 +8,7 @@ import (
 	"mokren/core/assess"
 	"mokren/core/atlas"
 	"mokren/core/ids"
+	"mokren/core/pose"
 	"mokren/core/progress"
 )
 
@@ -33,6 +34,9 @@ type HomeStretch struct {
 	Text    string     `json:"text"`
 	Repeats int        `json:"repeats"`
 	HoldS   int        `json:"hold_s"`
+	// Drawing shows the joints by which the muscle is lengthened, on the first side; nil where
+	// the figure does not have them.
+	Drawing *pose.Posed `json:"drawing,omitempty"`
 }
 
 // NextVisit is proposed, in days from this one, with its reason.
@@ -116,7 +120,7 @@ func (s State) Aftercare(earlier []FoundPoint) Aftercare {
 			at[p.Muscle] = i
 			out.Stretches = append(out.Stretches, HomeStretch{
 				Name: m.Name, Text: strings.Join(append([]string{m.Stretch.Text}, cautions...), " "),
-				Repeats: m.Stretch.Repeats, HoldS: m.Stretch.HoldS,
+				Repeats: m.Stretch.Repeats, HoldS: m.Stretch.HoldS, Drawing: lengthened(m, p.Side),
 			})
 		}
 		if h := &out.Stretches[i]; !slices.Contains(h.Sides, p.Side) {
@@ -124,6 +128,20 @@ func (s State) Aftercare(earlier []FoundPoint) Aftercare {
 		}
 	}
 	return out
+}
+
+// lengthened draws how a muscle is lengthened, standing. No degrees stand on it: they are those of
+// the table, not of a stretch at home.
+func lengthened(m *atlas.Muscle, side ids.Side) *pose.Posed {
+	joints := make([]pose.Joint, len(m.Tension))
+	for i, j := range m.Tension {
+		joints[i] = pose.Joint{Movement: j.Movement, Toward: j.Toward}
+	}
+	d, err := pose.Position(joints, side, "")
+	if err != nil {
+		return nil
+	}
+	return &d
 }
 
 // secondSide are points that were charted on the other side of a muscle that was pressed, and

@@ -191,15 +191,16 @@ func Aftercare(a AftercarePage) ([]byte, error) {
 		s.item(w)
 	}
 	s.heading("Stretches")
+	if slices.ContainsFunc(a.Care.Stretches, func(x visit.HomeStretch) bool { return x.Drawing != nil }) {
+		s.paragraph("The drawings show which way a muscle is lengthened, as you stand.")
+	}
 	for _, x := range a.Care.Stretches {
 		sides := make([]string, len(x.Sides))
 		for i, side := range x.Sides {
 			sides[i] = string(side)
 		}
-		s.item(
-			fmt.Sprintf("%s, %s: %s %d times, hold %d s each, without pain; compare the other side.", x.Name,
-				strings.Join(sides, " and "), x.Text, x.Repeats, x.HoldS),
-		)
+		s.shown(x.Drawing, fmt.Sprintf("%s, %s: %s %d times, hold %d s each, without pain; compare the other side.",
+			x.Name, strings.Join(sides, " and "), x.Text, x.Repeats, x.HoldS))
 	}
 	s.heading("Usual after this")
 	for _, u := range a.Care.Usual {

@@ -532,6 +532,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/position": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How a muscle is set on stretch or on slack, or what a test asks for, drawn */
+        post: operations["calc-position"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/ppt": {
         parameters: {
             query?: never;
@@ -3056,6 +3073,16 @@ export interface components {
             /** Format: double */
             value: number;
         };
+        Follows: {
+            limbs: components["schemas"]["Limb"][];
+            /** @description where it is at 0° of the movement */
+            pivot: components["schemas"]["XY"];
+            /**
+             * Format: double
+             * @description turned by this × degrees about its own pivot, before the movement turns it
+             */
+            sense: number;
+        };
         Force: {
             /** Format: double */
             force_n: number;
@@ -3532,6 +3559,7 @@ export interface components {
             unattended?: boolean;
         };
         HomeStretch: {
+            drawing?: components["schemas"]["Posed"];
             /** Format: int64 */
             hold_s: number;
             name: string;
@@ -3665,6 +3693,33 @@ export interface components {
             text?: string;
             /** @enum {string} */
             toward?: "own" | "other";
+        };
+        JointShift: {
+            line: components["schemas"]["Ray"];
+            movement: components["schemas"]["MovementID"];
+        };
+        JointTurn: {
+            after: components["schemas"]["XY"];
+            /** @description the end of what turns, before this joint turned */
+            before: components["schemas"]["XY"];
+            /**
+             * Format: double
+             * @description absent where no degrees are known; the angle on the picture is then only a direction
+             */
+            deg?: number;
+            movement: components["schemas"]["MovementID"];
+            pivot: components["schemas"]["XY"];
+            /** Format: double */
+            sense: number;
+        };
+        JointTwist: {
+            line: components["schemas"]["Ray"];
+            movement: components["schemas"]["MovementID"];
+            /**
+             * Format: double
+             * @description +1 where what is seen goes clockwise about the line, seen from its end
+             */
+            sense: number;
         };
         JudgeIn: {
             /** @description painful or restricted */
@@ -4111,6 +4166,7 @@ export interface components {
         Measured: {
             axial?: boolean;
             base: components["schemas"]["Ray"];
+            follows?: components["schemas"]["Follows"];
             /** @description what is to be seen, at the start and at the usual end */
             frame: components["schemas"]["Frame"];
             /** @description what is held still */
@@ -5255,8 +5311,34 @@ export interface components {
             /** @description right where it is left out */
             side?: components["schemas"]["Side"];
         };
+        Posed: {
+            before: components["schemas"]["Limb"][];
+            frame: components["schemas"]["Frame"];
+            limbs: components["schemas"]["Limb"][];
+            /** @enum {string} */
+            plane: "side" | "front";
+            shifts: components["schemas"]["JointShift"][];
+            side: components["schemas"]["Side"];
+            turns: components["schemas"]["JointTurn"][];
+            twists: components["schemas"]["JointTwist"][];
+            unseen: components["schemas"]["MovementID"][];
+        };
         /** @enum {string} */
         PositionID: "prone" | "supine" | "side-lying-left" | "side-lying-right" | "seated";
+        PositionIn: {
+            /** @description how the client is placed; standing where it is left out */
+            lies?: components["schemas"]["PositionID"];
+            muscle?: components["schemas"]["MuscleID"];
+            /**
+             * @description with a muscle; tension where it is left out
+             * @enum {string}
+             */
+            set?: "tension" | "slack";
+            /** @description right where it is left out */
+            side?: components["schemas"]["Side"];
+            /** @description in place of a muscle */
+            test?: components["schemas"]["TestID"];
+        };
         Posture: {
             /** Format: double */
             cm?: number;
@@ -8645,6 +8727,67 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Measured"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "calc-position": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PositionIn"];
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Posed"];
                 };
             };
             /** @description Unauthorized */

@@ -53,6 +53,8 @@ export interface Questions {
   place: { in: Schemas["PlaceIn"]; out: Schemas["PlaceOut"] };
   /** How a movement is measured, drawn: what turns, about which joint, which way. */
   pose: { in: Schemas["PoseIn"]; out: Schemas["Measured"] };
+  /** How a muscle is set on stretch or on slack, or what a test asks for, drawn. */
+  position: { in: Schemas["PositionIn"]; out: Schemas["Posed"] };
   /** Pressure pain threshold from an algometer's trials. */
   ppt: { in: Schemas["PPTIn"]; out: Schemas["PPT"] };
   /** The protocols of pressing, in the order in which they are offered. */

@@ -2,6 +2,7 @@
 // client's own device. It names nobody.
 import { styled } from "styled-components";
 import type { Schemas } from "../../api/client";
+import { PosePicture } from "../../body/PosePicture";
 
 const Paper = styled.article`
   max-width: 720px;
@@ -27,6 +28,20 @@ const Paper = styled.article`
     padding-left: 1.1em;
     display: grid;
     gap: 6px;
+  }
+  ul.drawn {
+    list-style: none;
+    padding: 0;
+  }
+  .drawn li {
+    display: flex;
+    gap: 14px;
+    align-items: center;
+  }
+  .drawn svg {
+    flex: none;
+    width: 132px;
+    height: 132px;
   }
   .call a {
     color: inherit;
@@ -97,13 +112,19 @@ export function Sheet({ practice, emergency, day, sheet }: Props) {
       {sheet.stretches.length > 0 && (
         <section>
           <h2>At home</h2>
-          <ul>
+          {sheet.stretches.some((s) => s.drawing) && (
+            <p className="quiet">The drawings show which way a muscle is lengthened, as you stand.</p>
+          )}
+          <ul className="drawn">
             {sheet.stretches.map((s) => (
               <li key={s.name}>
-                <b>
-                  {s.name}, {sidesInWords(s.sides)}, and compare the other side.
-                </b>{" "}
-                {s.text} Hold {s.hold_s} s, {s.repeats} times, without pain.
+                {s.drawing && <PosePicture d={s.drawing} label={`Which way ${s.name} is lengthened`} />}
+                <span>
+                  <b>
+                    {s.name}, {sidesInWords(s.sides)}, and compare the other side.
+                  </b>{" "}
+                  {s.text} Hold {s.hold_s} s, {s.repeats} times, without pain.
+                </span>
               </li>
             ))}
           </ul>

@@ -3,6 +3,7 @@
 import { Link } from "react-router";
 import { styled } from "styled-components";
 import type { Schemas } from "../../api/client";
+import { MuscleSets } from "../../body/MuscleSets";
 import { Button, Choice, Search, WordButton } from "../../parts/controls";
 import { Columns, Fill, Row, Said } from "../../parts/layout";
 import { HowFar } from "../../parts/HowFar";
@@ -40,7 +41,13 @@ const AsButton = styled(Link)`
 `;
 
 /** The muscle, alone or beside a second one. */
-function Compared({ atlas: { all, second, side, setSide, setOther }, g }: { atlas: AtlasView; g: Guide }) {
+function Compared({
+  atlas: { core, all, second, side, setSide, setOther },
+  g,
+}: {
+  atlas: AtlasView;
+  g: Guide;
+}) {
   const name = nameOf(all);
   const tell = second && g.mistaken_for.find((m) => m.muscle === second.muscle)?.tell;
   return (
@@ -76,6 +83,7 @@ function Compared({ atlas: { all, second, side, setSide, setOther }, g }: { atla
         </p>
       )}
       <Table of={second ? [g, second] : [g]} name={name} />
+      {!second && <MuscleSets core={core} guide={g} say={motion} />}
       <Said className="quiet" $small>
         Patterns differ from person to person: a guide, never proof.
       </Said>
@@ -95,10 +103,10 @@ const sends = (x: Guide) =>
 const rowsOf = (name: (id: string) => string): [string, Say][] => [
   ["Sends to", sends],
   ["Sometimes", (x) => x.referral.spillover.map(plain).join(", ") || "–"],
-  ["Does", (x) => x.actions.map((a) => motion(a)).join("; ") || "–"],
-  ["Tension", (x) => x.tension.map(motion).join("; ")],
-  ["Slack", (x) => x.slack.map(motion).join("; ")],
-  ["Lies", (x) => x.positions.map(plain).join(", ")],
+  ["Action", (x) => x.actions.map((a) => motion(a)).join("; ") || "–"],
+  ["On stretch", (x) => x.tension.map(motion).join("; ")],
+  ["On slack", (x) => x.slack.map(motion).join("; ")],
+  ["Position", (x) => x.positions.map(plain).join(", ")],
   ["Contact", (x) => x.contacts.map(plain).join(", ") || "none: never pressed"],
   ["Drape", (x) => x.draping || "–"],
   ["Ease first", (x) => x.ease_first.map(name).join(", ") || "nothing"],

@@ -45,7 +45,8 @@ export function Spot({ visit, hold }: { visit: LiveVisit; hold: Schemas["Hold"] 
       () =>
         point && {
           view: point.view,
-          layers: ["muscles", "structures"] as ("muscles" | "structures")[],
+          // Where it is felt is where its satellites would be.
+          layers: ["muscles", "structures", "referral"] as ("muscles" | "structures" | "referral")[],
           only: [point.muscle],
           side: point.side,
         },

@@ -8,6 +8,7 @@ import { Columns, Fill, Row, Said, Stack } from "../../parts/layout";
 import { useTry } from "../../parts/useTry";
 import { plain, sentence } from "../../parts/words";
 import { phone } from "../../theme";
+import { longDate } from "../progress/time";
 import { Leave } from "./Leave";
 import { type Given, nobody, PersonForm } from "./PersonForm";
 
@@ -209,7 +210,9 @@ function Facts({ p, people }: { p: Colleague; people: Colleague[] }) {
     supervisor && `supervised by ${supervisor}`,
     p.second_factor && "second factor on",
   ];
-  const licence = p.licence_until ? `${p.licence ?? "Licence"}, until ${p.licence_until}` : p.licence;
+  const licence = p.licence_until
+    ? `${p.licence ?? "Licence"}, until ${longDate(p.licence_until)}`
+    : p.licence;
   return (
     <Stack $gap={1}>
       <h2>{p.name}</h2>

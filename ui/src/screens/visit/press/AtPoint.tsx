@@ -9,13 +9,14 @@ import { Cautions, Said } from "../../../parts/layout";
 import { HowFar } from "../../../parts/HowFar";
 import { nearWords } from "../../../parts/unitPreferences";
 import { listed, one, plain } from "../../../parts/words";
+import { MuscleSets } from "../../../body/MuscleSets";
 import { useGuide } from "../../../core/useGuide";
 import { pointName } from "../pointWords";
 import { AskConsent } from "../Consent";
 import { ProtocolPick } from "../plan/ProtocolPick";
 import type { StepProps } from "../StepProps";
 import { Block } from "./Block";
-import { useHoldChoice } from "./choice";
+import { type HoldChoice, useHoldChoice } from "./choice";
 import { SpareTheThumb } from "./Hands";
 import { Held } from "./Held";
 import { HoldChoices } from "./HoldChoices";
@@ -119,7 +120,7 @@ export function AtPoint({
       {holds.map((h) => (
         <Held key={h.id} hold={h} visit={visit} me={me} />
       ))}
-      {guide && <Muscle guide={guide} />}
+      {guide && <Muscle core={core} guide={guide} choice={chosen.chosen} />}
     </Item>
   );
 }
@@ -186,15 +187,17 @@ function InTheWay({ visit, me, p }: StepProps & { me: Schemas["Me"]; p: Point })
   return <Block visit={visit} point={p} licensed={overrides} />;
 }
 
+interface MuscleProps {
+  core: StepProps["visit"]["core"];
+  guide: Schemas["Guide"];
+  choice: HoldChoice;
+}
+
 /** How the muscle is set, and what to be careful of there. */
-function Muscle({ guide }: { guide: Schemas["Guide"] }) {
-  const words = (list: Schemas["Guide"]["tension"]) =>
-    list.map((t) => t.text ?? plain(t.movement.replace(".", " "))).join(", ");
+function Muscle({ core, guide, choice }: MuscleProps) {
   return (
     <>
-      <p>
-        <b>On slight tension:</b> {words(guide.tension)}. <b>In slack:</b> {words(guide.slack)}.
-      </p>
+      <MuscleSets core={core} guide={guide} lies={choice.position} chosen={choice.muscle_set} />
       <Cautions>
         {guide.cautions.map((c) => (
           <li key={c}>{c}</li>

@@ -1,6 +1,9 @@
 // The tests worth doing next, any other, and what was done.
 import { useState } from "react";
+import { styled } from "styled-components";
 import type { Schemas } from "../../../api/client";
+import { PosePicture } from "../../../body/PosePicture";
+import { useAsk } from "../../../core/useAsk";
 import { Card, Choice, Search } from "../../../parts/controls";
 import { Bullets, Ruled, Said } from "../../../parts/layout";
 import { sentence } from "../../../parts/words";
@@ -31,11 +34,12 @@ export function Tests({ visit, next, today }: Props) {
       {next.map((n) => (
         <Ruled
           key={n.test + n.side}
-          $cols="minmax(0, 1fr) auto"
+          $cols="76px minmax(0, 1fr) auto"
           $gap={3}
           $align="center"
           data-next={`${n.test}:${n.side}`}
         >
+          <How core={core} test={n.test} side={n.side} name={n.name} />
           <span>
             <b>{n.text}.</b>
             <br />
@@ -63,6 +67,20 @@ export function Tests({ visit, next, today }: Props) {
       )}
     </Card>
   );
+}
+
+/** Which joints the test moves, and which way; empty for one that only presses. */
+function How({ core, test, side, name }: HowProps) {
+  const d = useAsk(core, "position", { test, side });
+  return <Small>{d && <PosePicture d={d} label={`${name}: the movement`} />}</Small>;
+}
+
+const Small = styled.span`
+  height: 76px;
+`;
+
+interface HowProps extends Pick<Schemas["NextTest"], "test" | "side" | "name"> {
+  core: StepProps["visit"]["core"];
 }
 
 const Care = ({ cautions }: { cautions?: string[] }) =>
