@@ -6,6 +6,7 @@ import (
 
 	"github.com/google/uuid"
 
+	"mokren/core/assess"
 	"mokren/core/rights"
 	"mokren/core/treat"
 	"mokren/core/visit"
@@ -23,6 +24,7 @@ type OpenVisit struct {
 	Earlier []visit.FoundPoint `json:"earlier"`
 	Ranges  []visit.Range      `json:"earlier_ranges" doc:"the latest earlier visit's readings"`
 	Gauges  []visit.GaugePair  `json:"earlier_gauges" doc:"the latest earlier ones"`
+	Posture []assess.Posture   `json:"earlier_posture" doc:"the latest earlier visit's readings"`
 	// Left is what the latest earlier visit has left to this one.
 	Left *visit.LeftOff `json:"left_off,omitempty"`
 	// Drawings are the latest few pain drawings of earlier visits, the latest first.
@@ -115,6 +117,7 @@ func (s *server) readVisit(
 		return out, err
 	}
 	out.Earlier, out.Ranges, out.Gauges, out.Interview = before.Points, before.Ranges, before.Gauges, before.Interview
+	out.Posture = before.Posture
 	out.Left = before.Left
 	out.Drawings = make([]EarlierDrawing, len(before.Drawings))
 	for i, d := range before.Drawings {

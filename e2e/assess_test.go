@@ -54,7 +54,7 @@ func TestFromTheStoryToASuspect(t *testing.T) {
 	in := p.MustElement(`[data-movement="ankle.dorsiflexion-knee-bent"] input`)
 	in.MustSelectAllText().MustInput("8").MustBlur()
 	part(p, "Posture")
-	p.pick("Measure", "Pelvis height, crest to crest")
+	p.click(`[data-measure="pelvis-height"] > button`, ".")
 	p.click("button", "Keep the reading")
 	p.see("[role=alert]", "Give the slope")
 	p.num("Distance (cm)", "30")

@@ -142,7 +142,7 @@ func TestANewClientByKeyboardAlone(t *testing.T) {
 	p.press(input.Enter)
 	p.see(`[data-movement="ankle.dorsiflexion-knee-bent"] .flag`, "8°")
 	p.chip("What to measure", "Posture")
-	p.arrow("Measure", "Pelvis height, crest to crest")
+	p.on(`//*[@data-measure="pelvis-height"]/button`, input.Enter)
 	p.write("Distance (cm)", "30")
 	p.write("Height difference (cm)", "2")
 	p.press(input.Tab)

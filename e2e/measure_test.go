@@ -2,6 +2,7 @@ package e2e
 
 import (
 	"testing"
+	"time"
 
 	"github.com/go-rod/rod/lib/input"
 	"github.com/go-rod/rod/lib/proto"
@@ -40,10 +41,32 @@ func TestTheInclinometerTakesWhenSteady(t *testing.T) {
 	assert.Equal(t, 6, n, "flexion, extension, two side-bends, two turns")
 
 	part(p, "Posture")
-	p.pick("Measure", "Shoulder height, acromion to acromion")
+	p.click(`[data-measure="shoulder-height"] > button`, ".")
 	p.click("button", "Auto-record when steady")
 	p.see("[data-posture] li", "right high")
 	p.see("button", "Auto-record when steady") // one reading is enough
+	// On the body: a touch on a line opens its measure, on its side.
+	p.turn("back")
+	blade := p.MustElement(`[data-posture-line="scapula-distance:right"] circle:last-of-type`)
+	box := blade.MustShape().Box()
+	p.Mouse.MustMoveTo(box.X+box.Width/2, box.Y+box.Height/2)
+	p.Mouse.MustClick(proto.InputMouseButtonLeft)
+	p.MustElement(`[data-measure="scapula-distance"][data-open="true"]`)
+	p.MustElement(`[data-posture-line="scapula-distance:right"][data-chosen="true"]`)
+	p.MustElementX(`//*[@aria-label="Side read"]//button[text()="right"][@aria-checked="true"]`)
+	// All that is left, one after the other, without a touch.
+	p.click("button", "Take all in order when steady")
+	p.see("[data-posture] [role=status]", "All readings taken")
+	p.sent()
+	require.NoError(t, db(t).Get(&n, `select count(distinct (body->>'measure') || coalesce(body->>'side', ''))
+		from visit_event where client_id = $1 and type = 'posture-read' and verdict = 'accepted'`, client))
+	assert.Equal(t, 11, n, "three slopes of the body, and four measures on each side")
+	// At the next visit they stand in grey beside today's.
+	p.MustNavigate(p.base + "/visits/" + booked(p, client, time.Now().Add(time.Hour)))
+	part(p, "Posture")
+	p.see(`[data-measure="shoulder-height"]`, "last time .*right high")
+	p.turn("back")
+	p.MustElement(`[data-posture-before] [data-drawn="shoulder-height"]`)
 
 	s := &server{t: t, addr: "127.0.0.1:0", inclinometer: "ws://127.0.0.1:1/", database: databaseOf(t)}
 	s.start()
@@ -120,11 +143,11 @@ func TestSignsAndGauges(t *testing.T) {
 func TestOwnWeightsAndThresholds(t *testing.T) {
 	p, _ := visiting(t, "Own-Values")
 	part(p, "Posture")
-	p.pick("Measure", "Shoulder height, acromion to acromion")
+	p.click(`[data-measure="shoulder-height"] > button`, ".")
 	p.MustElementX(`//*[@role="radiogroup"][@aria-label="Which side is high or forward"]//button[text()="right"]`).MustClick()
 	p.num("Slope (°)", "4")
 	p.click("button", "Keep the reading")
-	p.see("[data-posture] li", "4°, right high · flagged from 3°")
+	p.see("[data-posture] li", "flagged from 3°")
 	set := func(list, row string, i int, v string) {
 		t.Helper()
 		p.MustElements(`[data-tuned="` + list + `"] [data-row="` + row +

@@ -174,7 +174,7 @@ func TestScreenshots(t *testing.T) {
 		in.MustSelectAllText().MustInput(v).MustBlur()
 	}
 	part(p, "Posture")
-	p.pick("Measure", "Shoulder height, acromion to acromion")
+	p.click(`[data-measure="shoulder-height"] > button`, ".")
 	p.MustElementX(`//*[@role="radiogroup"][@aria-label="Which side is high or forward"]//button[text()="right"]`).MustClick()
 	p.num("Distance (cm)", "36")
 	p.num("Height difference (cm)", "2.4")

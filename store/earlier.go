@@ -6,6 +6,7 @@ import (
 	"errors"
 	"time"
 
+	"mokren/core/assess"
 	"mokren/core/ids"
 	"mokren/core/visit"
 )
@@ -15,9 +16,10 @@ type Earlier struct {
 	// Points are the spots of earlier visits, each as it was found last, the
 	// latest first.
 	Points []visit.FoundPoint
-	// Ranges, Gauges and Interview are of the latest visit that has any.
+	// Ranges, Gauges, Posture and Interview are of the latest visit that has any.
 	Ranges    []visit.Range
 	Gauges    []visit.GaugePair
+	Posture   []assess.Posture
 	Interview *visit.InterviewNoted
 	// Left is what the latest visit that left anything has left.
 	Left *visit.LeftOff
@@ -42,7 +44,7 @@ const before = `v.client_id = $1 and v.starts_at < $2 and v.id <> $3 and v.opene
 // one of them as for hundreds.
 func (t *Tx) Earlier(ctx context.Context, v Visit, now time.Time) (Earlier, error) {
 	out := Earlier{
-		Points: []visit.FoundPoint{}, Ranges: []visit.Range{}, Gauges: []visit.GaugePair{}, Drawings: []Drawing{},
+		Points: []visit.FoundPoint{}, Ranges: []visit.Range{}, Gauges: []visit.GaugePair{}, Posture: []assess.Posture{}, Drawings: []Drawing{},
 	}
 	if err := t.refresh(ctx, v.ClientID, now); err != nil {
 		return out, err
@@ -140,6 +142,7 @@ func (t *Tx) earlierStory(ctx context.Context, v Visit, out *Earlier) error {
 		Interview []byte `db:"interview"`
 		Ranges    []byte `db:"ranges"`
 		Gauges    []byte `db:"gauges"`
+		Posture   []byte `db:"posture"`
 		Left      []byte `db:"left_off"`
 	}
 	err := t.tx.GetContext(ctx, &row, `select
@@ -149,6 +152,8 @@ func (t *Tx) earlierStory(ctx context.Context, v Visit, out *Earlier) error {
 			order by v.starts_at desc limit 1) as ranges,
 		(select v.gauges from visit v where `+before+` and v.gauges is not null
 			order by v.starts_at desc limit 1) as gauges,
+		(select v.posture from visit v where `+before+` and v.posture is not null
+			order by v.starts_at desc limit 1) as posture,
 		(select v.left_off from visit v where `+before+` and v.left_off is not null
 			order by v.starts_at desc limit 1) as left_off`, v.ClientID, v.StartsAt, v.ID)
 	if err != nil {
@@ -156,7 +161,7 @@ func (t *Tx) earlierStory(ctx context.Context, v Visit, out *Earlier) error {
 	}
 	return errors.Join(
 		readIf(row.Interview, &out.Interview), readIf(row.Ranges, &out.Ranges), readIf(row.Gauges, &out.Gauges),
-		readIf(row.Left, &out.Left),
+		readIf(row.Posture, &out.Posture), readIf(row.Left, &out.Left),
 	)
 }
 

@@ -124,6 +124,7 @@ func (t *Tx) projectVisit(
 		"interview": {s.Interview, s.Interview != nil},
 		"ranges":    {s.Ranges, len(s.Ranges) > 0},
 		"gauges":    {s.Gauges, len(s.Gauges) > 0},
+		"posture":   {s.Posture, len(s.Posture) > 0},
 		"left_off":  {left, len(left.Points) > 0 || len(left.Searched) > 0 || left.Next != ""},
 	} {
 		if !of.there {
@@ -148,10 +149,10 @@ func (t *Tx) projectVisit(
 	_, err = t.tx.ExecContext(ctx, `update visit set version = $2, opened_at = $3, closed_at = $4,
 		reason = coalesce(nullif($5, ''), reason), interview = $6, ranges = $7, gauges = $8, tables_of = $9,
 		tables_sum = $10, left_off = $11, signed_at = $12, signed_by = $13,
-		next_from = $14, next_to = $15, awaits_counter = $16 where id = $1`,
+		next_from = $14, next_to = $15, awaits_counter = $16, posture = $17 where id = $1`,
 		v.ID, version, moment(s.OpenedMS), moment(s.ClosedMS), s.Reason, latest["interview"], latest["ranges"],
 		latest["gauges"], projectionVersion, sums, latest["left_off"], signedAt, signedBy,
-		from, to, awaits)
+		from, to, awaits, latest["posture"])
 	return found("writing a visit's state", err)
 }
 

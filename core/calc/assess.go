@@ -100,13 +100,17 @@ type GaugesOut struct {
 // Gauges lists toe-touch, lunge, straight-leg raise and breathing.
 func Gauges(struct{}) (GaugesOut, error) { return GaugesOut{assess.Gauges()}, nil }
 
-// SignsOut lists the places of the signs.
+// SignsOut lists the places of the signs and of the posture measures.
 type SignsOut struct {
 	Spots []assess.SignSpot `json:"spots"`
+	// Posture is where the measures of posture are read.
+	Posture []assess.PostureLine `json:"posture"`
 }
 
-// Signs lists where the signs are touched on the figure.
-func Signs(struct{}) (SignsOut, error) { return SignsOut{assess.SignSpots()}, nil }
+// Signs lists where the signs and the measures of posture are touched on the figure.
+func Signs(struct{}) (SignsOut, error) {
+	return SignsOut{assess.SignSpots(), assess.PostureLines()}, nil
+}
 
 // ThresholdsOut lists the thresholds as shipped.
 type ThresholdsOut struct {

@@ -677,7 +677,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Where the signs of squat and toe-touch are touched on the figure */
+        /** Where the signs of squat and toe-touch, and the measures of posture, are touched on the figure */
         post: operations["calc-signs"];
         delete?: never;
         options?: never;
@@ -4499,6 +4499,8 @@ export interface components {
             earlier_gauges: components["schemas"]["GaugePair"][];
             earlier_interview?: components["schemas"]["InterviewNoted"];
             /** @description the latest earlier visit's readings */
+            earlier_posture: components["schemas"]["Posture"][];
+            /** @description the latest earlier visit's readings */
             earlier_ranges: components["schemas"]["Range"][];
             entries: components["schemas"]["Submission"][];
             events: components["schemas"]["Event"][];
@@ -5359,6 +5361,19 @@ export interface components {
             side?: components["schemas"]["Side"];
             source: string;
         };
+        PostureLine: {
+            measure: string;
+            side: components["schemas"]["Side"];
+            view: components["schemas"]["View"];
+            /** Format: double */
+            x1: number;
+            /** Format: double */
+            x2: number;
+            /** Format: double */
+            y1: number;
+            /** Format: double */
+            y2: number;
+        };
         PostureRead: {
             /** Format: double */
             cm?: number;
@@ -6088,6 +6103,7 @@ export interface components {
             subjective: string;
         };
         SignsOut: {
+            posture: components["schemas"]["PostureLine"][];
             spots: components["schemas"]["SignSpot"][];
         };
         SitePlace: {

@@ -5,7 +5,7 @@ import type { Schemas } from "../api/client";
 import { lengthWords, useUnitPreferences } from "../parts/unitPreferences";
 import { shapes } from "./postureShapes";
 import { useFigure, type View } from "./views";
-import { useScale } from "./zoom";
+import { useMarkScale } from "./zoom";
 
 interface Props {
   view: View;
@@ -15,7 +15,7 @@ interface Props {
 
 export function PostureLines({ view, posture, flags }: Props) {
   const { data: figure } = useFigure(view);
-  const k = useScale(view);
+  const k = useMarkScale(view);
   const written = useUnitPreferences();
   if (!figure || posture.length === 0) return null;
   const mark = (id: string, side: string) =>

@@ -22,9 +22,11 @@ export const Skin = memo(function Skin({
           <Shapes of={figure.shapes} />
         </clipPath>
       </defs>
-      {[0, 1].map((layer) => (
-        <Layer key={layer} figure={figure} layer={layer} id={id} />
-      ))}
+      <g data-skin>
+        {[0, 1].map((layer) => (
+          <Layer key={layer} figure={figure} layer={layer} id={id} />
+        ))}
+      </g>
     </>
   );
 });

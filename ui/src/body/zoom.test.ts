@@ -94,7 +94,7 @@ describe("marks", () => {
     expect(markSize(1100)).toBe(1);
   });
   it("do not cover a body that is very small, or not there yet", () => {
-    expect(markSize(60)).toBe(2.4);
+    expect(markSize(60)).toBe(4);
     expect(markSize(0)).toBe(1);
   });
 });

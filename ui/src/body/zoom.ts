@@ -107,7 +107,7 @@ const readable = 640;
 
 /** A small pane has a small body, and marks and numbers as large as a tall one's. */
 export const markSize = (bodyPixels: number) =>
-  bodyPixels > 0 ? Math.min(2.4, Math.max(1, readable / bodyPixels)) : 1;
+  bodyPixels > 0 ? Math.min(4, Math.max(1, readable / bodyPixels)) : 1;
 
 /** The length that lines, marks and labels keep on screen, however close. */
 export const useScale = (view: View) => scaleOf(view) / useContext(Closeness);

@@ -34,6 +34,7 @@ export interface Lists {
   movements: Schemas["Measurable"][];
   tests: Schemas["TestEntry"][];
   signs: Schemas["SignSpot"][];
+  postureLines: Schemas["PostureLine"][];
   gauges: Schemas["GaugeInfo"][];
   thresholds: Schemas["FlagThreshold"][];
   protocols: Schemas["ProtocolName"][];
@@ -66,6 +67,7 @@ export class Core {
       movements: movements.movements,
       tests: tests.tests,
       signs: signs.spots,
+      postureLines: signs.posture,
       gauges: gauges.gauges,
       thresholds: thresholds.thresholds,
       protocols: protocols.protocols,

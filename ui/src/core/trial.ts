@@ -70,6 +70,7 @@ export function trialVisit(me: Pick<Schemas["Me"], "id" | "name" | "role">): Ope
     earlier: [],
     earlier_ranges: [],
     earlier_gauges: [],
+    earlier_posture: [],
     earlier_drawings: [],
     entries: [],
     team: [{ ...me, licensed: me.role !== "student" }, supervisor],

@@ -27,7 +27,9 @@ export function MeasureParts({ visit, part, onPart, placing }: Props) {
         onChoose={onPart}
       />
       {part === "range" && <MeasureStep visit={visit} moment="before" placing={placing} />}
-      {part === "posture" && <PostureCard visit={visit} />}
+      {part === "posture" && (
+        <PostureCard visit={visit} chosen={placing.posture} onChoose={placing.setPosture} />
+      )}
       {part === "signs" && (
         <>
           <SignsCard visit={visit} />

@@ -12,6 +12,7 @@ import { PostureLines } from "../../../body/PostureLines";
 import { Ties } from "../../../body/Ties";
 import { useFigure, type View, viewName } from "../../../body/views";
 import { HowMeasured } from "../measure/HowMeasured";
+import { LinesOnBody } from "../posture/LinesOnBody";
 import { SignSpots } from "../signs/SignSpots";
 import type { StepProps } from "../StepProps";
 import type { Path } from "../steps";
@@ -117,6 +118,13 @@ function Painted({ view, visit, body, onPlace }: PaintedProps) {
   );
 }
 
+/** Posture as it was read; where it is read now, with the lines that a touch chooses. */
+function MeasuredPosture({ visit, view, path, body }: Props & { view: View }) {
+  const { state } = visit;
+  if (path.part === "posture") return <LinesOnBody visit={visit} view={view} chosen={body.placing.posture} />;
+  return <PostureLines view={view} posture={state.posture} flags={state.posture_flags} />;
+}
+
 /** The body with points, referral, signs and posture, as the step needs them. */
 function Charted({ view: v, visit, path, body: b }: Props & { view: View }) {
   const { state, core } = visit;
@@ -146,7 +154,7 @@ function Charted({ view: v, visit, path, body: b }: Props & { view: View }) {
     >
       {b.marking && <SignSpots core={core} view={v} state={state} />}
       {path.step === "measure" && !b.marking && (
-        <PostureLines view={v} posture={state.posture} flags={state.posture_flags} />
+        <MeasuredPosture visit={visit} view={v} path={path} body={b} />
       )}
       <Blocked core={core} view={v} places={state.screening.blocked} />
     </Figure>

@@ -4,6 +4,7 @@ import { useState } from "react";
 import type { Schemas } from "../../../api/client";
 import type { LiveVisit } from "../../../core/useVisit";
 import type { Feeling, Measuring } from "../measure/reading";
+import type { PosturePlace } from "../posture/lines";
 
 export function usePlacing({ state, write }: LiveVisit) {
   /** The question whose regions a touch adds to. */
@@ -19,6 +20,8 @@ export function usePlacing({ state, write }: LiveVisit) {
   const [feeling, setFeeling] = useState<Feeling>();
   /** The reading that is taken now: how, is drawn. */
   const [measuring, setMeasuring] = useState<Measuring>();
+  /** The posture measure that was touched, on the body or in its list. */
+  const [posture, setPosture] = useState<PosturePlace>();
 
   /** Adds a region to an answer; what an earlier visit said of it stays. */
   const placeAnswer = (found: Schemas["UnderOut"]) => {
@@ -36,5 +39,16 @@ export function usePlacing({ state, write }: LiveVisit) {
     };
     write("screening-answered", { answers: [answer] });
   };
-  return { question, setQuestion, asked, feeling, setFeeling, measuring, setMeasuring, placeAnswer };
+  return {
+    question,
+    setQuestion,
+    asked,
+    feeling,
+    setFeeling,
+    measuring,
+    setMeasuring,
+    posture,
+    setPosture,
+    placeAnswer,
+  };
 }

@@ -4,6 +4,7 @@ import type { Schemas } from "../../../api/client";
 import type { View } from "../../../body/views";
 import type { LiveVisit } from "../../../core/useVisit";
 import { measured } from "../measure/reading";
+import { lineAt } from "../posture/lines";
 import { spotAt, toggleSign } from "../signs/spots";
 import type { Path } from "../steps";
 import type { Aim, MuscleSide, useAiming } from "./useAiming";
@@ -96,6 +97,9 @@ export function useTouch(
     } else if (step === "measure" && part === "signs") {
       const spot = spotAt(core, view, p);
       if (spot) toggleSign(visit, spot);
+    } else if (step === "measure" && part === "posture") {
+      const line = lineAt(core, view, p);
+      if (line) placing.setPosture({ measure: line.measure, side: line.side });
     } else if (step === "find" && answering.saying === "touch") {
       const { region } = await underAt(view, p);
       if (region) answering.toggle(region);

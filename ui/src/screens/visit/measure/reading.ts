@@ -1,5 +1,6 @@
 // One reading of a movement on one side.
 import type { Schemas } from "../../../api/client";
+import type { PosturePlace } from "../posture/lines";
 
 export interface MovementSide {
   movement: Schemas["MovementID"];
@@ -20,6 +21,9 @@ export interface Placing {
   setMeasuring: (m: Measuring) => void;
   feeling?: Feeling;
   setFeeling: (f: Feeling | undefined) => void;
+  /** The posture measure that is open. */
+  posture?: PosturePlace;
+  setPosture: (p: PosturePlace | undefined) => void;
 }
 
 type Known = MovementSide & Partial<Schemas["Range"]>;

@@ -1,6 +1,6 @@
 // One posture reading: its side, its numbers, typed or taken from the
 // inclinometer.
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import type { Schemas } from "../../../api/client";
 import { useInclinometer, useInclinometerAddress } from "../../../core/useInclinometer";
 import { Button, Choice } from "../../../parts/controls";
@@ -11,8 +11,8 @@ import type { StepProps } from "../StepProps";
 import { type Draft, readingOf } from "./draft";
 import { DraftFields } from "./DraftFields";
 import { type Measure, ofSides, readable } from "./measures";
+import { type ReadSide, steadyDraft } from "./steady";
 
-type ReadSide = "left" | "right";
 type Keep = (v: Draft, side: ReadSide | undefined) => void;
 
 interface Props extends StepProps {
@@ -20,11 +20,16 @@ interface Props extends StepProps {
   m: Measure;
   /** Of treatment; before, where nothing else is said. */
   moment?: "after";
+  /** The side that was touched on the body. */
+  side?: Schemas["Side"];
 }
 
-export function Reading({ visit, measure, m, moment }: Props) {
+const sideOf = (s: Schemas["Side"] | undefined) => (s === "midline" ? undefined : s);
+
+export function Reading({ visit, measure, m, moment, side: touched }: Props) {
   const { core, write } = visit;
-  const [side, setSide] = useState<ReadSide>();
+  const [side, setSide] = useState<ReadSide | undefined>(() => sideOf(touched));
+  useEffect(() => setSide(sideOf(touched)), [touched]);
   const [v, setV] = useState<Draft>({});
   const [lacks, setLacks] = useState("");
   /** Keeps what was typed, or what the instrument read. */
@@ -73,11 +78,8 @@ function Steady({
   const [read, setRead] = useState<(string | undefined)[]>([]);
   const taken = (t: Schemas["SteadyReading"]) => {
     play("taken");
-    // Its right end up reads positive: on the client's back that is the right side.
-    if (m.how === "cm-side") keep({ cm: t.distance_cm }, side);
-    else if (m.how === "slope-high") keep({ slope: Math.abs(t.deg) }, t.deg < 0 ? "left" : "right");
-    // Which way it leans depends on the side it is held from; the usual way is meant.
-    else keep({ slope: Math.abs(t.deg) }, side);
+    const of = steadyDraft(m, t, side);
+    keep(of.draft, of.side);
     // One reading is enough, or one on each side.
     const sides = new Set([...read, side]);
     setRead([...sides]);
