@@ -99,7 +99,7 @@ ui/node_modules/.package-lock.json: ui/package.json ui/package-lock.json
 NOT_HOT := cmp container/heap embed encoding encoding/base64 encoding/json errors fmt internal/... io io/fs iter \
 	maps math os path reflect slices sort strconv strings sync syscall syscall/js time unicode unicode/utf16 \
 	unicode/utf8 mokren/wasm $(addprefix mokren/core/,assess atlas body bridge calc device ids note picture plan points \
-	progress record rights decode safety stable treat visit wording)
+	pose progress record rights decode safety sequence stable treat visit wording)
 
 $(WASM): $(GO_SOURCES) go.mod Makefile
 	go run ./cmd/slim .mokren/slim

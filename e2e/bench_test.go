@@ -34,6 +34,7 @@ func TestBenchBrowser(t *testing.T) {
 	stepTo(p, "Find")
 	p.MustElement("svg[data-view=back] path")
 	zoomFrames(t, p, "at a step of the visit")
+	swapFrames(t, p)
 	p.MustNavigate(p.base + "/atlas")
 	p.MustElementX(`//button[text()="muscles"]`).MustClick()
 	p.MustElement("svg[data-view=back] [data-muscle]")
@@ -187,6 +188,35 @@ func adviceAfterAKey(t *testing.T) {
 	}`).Arr()
 	t.Logf("from a key to changed advice on screen: %.0f ms at the median, %.0f ms at the most, of %d",
 		ms[len(ms)/2].Num(), ms[len(ms)-1].Num(), len(ms))
+}
+
+// swapFrames turns from one view to another by the small pictures, and lists how long it takes from
+// the touch until the other view stands in the page, ready for the next frame; the first round,
+// in which each is drawn, is left out.
+func swapFrames(t *testing.T, p *page) {
+	t.Helper()
+	ms := p.MustEval(`async () => {
+		const frame = () => new Promise(requestAnimationFrame), out = [];
+		for (let i = 0; i < 44; i++) {
+			const view = ["back", "left", "front", "head-left"][i % 4];
+			for (let k = 0; k < 16; k++) await frame();
+			const from = performance.now();
+			const there = new Promise((done) => {
+				const o = new MutationObserver(() => {
+					const at = performance.now() - from;
+					if (!document.querySelector('figure > svg[data-view="' + view + '"]')?.checkVisibility()) return;
+					o.disconnect();
+					done(at);
+				});
+				o.observe(document.body, { childList: true, subtree: true, attributes: true });
+			});
+			document.querySelector('[data-turn="' + view + '"]').click();
+			out.push(await there);
+		}
+		return out.slice(4).sort((a, b) => a - b);
+	}`).Arr()
+	t.Logf("a view swapped for another: %.1f ms at the median, %.1f ms at the most",
+		ms[len(ms)/2].Num(), ms[len(ms)-1].Num())
 }
 
 // zoomFrames comes closer and goes back by the wheel, a step every other frame,

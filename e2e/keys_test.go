@@ -28,21 +28,6 @@ func (p *page) write(label, value string) {
 	p.MustInsertText(value)
 }
 
-// arrow walks down a list by its label until the option is reached.
-func (p *page) arrow(label, option string) {
-	p.t.Helper()
-	p.on(listOf(label)+`/descendant-or-self::button`, input.Enter)
-	p.MustElementX(`//*[@role="option"][normalize-space()="` + option + `"]`)
-	for range 120 {
-		if p.MustEval(`() => document.activeElement.textContent`).Str() == option {
-			p.press(input.Enter)
-			return
-		}
-		p.press(input.ArrowDown)
-	}
-	p.t.Fatalf("no arrow key reaches %q in %q", option, label)
-}
-
 // typed finds an option of a list by typing its name.
 func (p *page) typed(label, option string) {
 	p.t.Helper()

@@ -16,6 +16,7 @@ import (
 const drawnSizes = `() => {
 	const bad = new Set(), share = [];
 	for (const svg of document.querySelectorAll("figure > svg[data-view]")) {
+		if (!svg.checkVisibility()) continue; // kept for when one turns back to it
 		const pane = svg.getBoundingClientRect();
 		const view = svg.dataset.view;
 		for (const e of svg.querySelectorAll("path, line, polyline, circle, text")) {

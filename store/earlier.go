@@ -44,7 +44,8 @@ const before = `v.client_id = $1 and v.starts_at < $2 and v.id <> $3 and v.opene
 // one of them as for hundreds.
 func (t *Tx) Earlier(ctx context.Context, v Visit, now time.Time) (Earlier, error) {
 	out := Earlier{
-		Points: []visit.FoundPoint{}, Ranges: []visit.Range{}, Gauges: []visit.GaugePair{}, Posture: []assess.Posture{}, Drawings: []Drawing{},
+		Points: []visit.FoundPoint{}, Ranges: []visit.Range{}, Gauges: []visit.GaugePair{}, Posture: []assess.Posture{},
+		Drawings: []Drawing{},
 	}
 	if err := t.refresh(ctx, v.ClientID, now); err != nil {
 		return out, err

@@ -26,7 +26,9 @@ func TestEveryPostureMeasureHasALine(t *testing.T) {
 	} {
 		assert.Equal(t, map[ids.Side]bool{ids.Midline: true}, sides[m], "%s", m)
 	}
-	for _, m := range []ids.Measure{"pelvic-tilt", "scapula-distance", "scapular-upward-rotation", "acromion-to-table"} {
+	for _, m := range []ids.Measure{
+		"pelvic-tilt", "scapula-distance", "scapular-upward-rotation", "acromion-to-table",
+	} {
 		assert.Equal(t, map[ids.Side]bool{ids.Left: true, ids.Right: true}, sides[m], "%s", m)
 	}
 	for i, a := range lines {

@@ -48,7 +48,7 @@ func inBrowser() []Calc {
 			`{}`, Questions),
 		document("range", "Is a range of motion reading short?",
 			`{"movement":"cervical.rotation","active_deg":60,"other_side_deg":74,"age":44}`, Range),
-		document("signs", "Where the signs of squat and toe-touch, and the measures of posture, are touched on the figure",
+		document("signs", "Where signs of squat and toe-touch, and measures of posture, are touched on the figure",
 			`{}`, Signs),
 		document("slope", "The third value of a caliper-inclinometer reading",
 			`{"distance_cm":34,"height_difference_cm":1.8}`, SlopeOf),

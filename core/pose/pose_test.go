@@ -148,7 +148,8 @@ func TestEveryPositionOfTheAtlasIsDrawn(t *testing.T) {
 func TestAPositionHasASide(t *testing.T) {
 	deg := 25.0
 	bend := func(toward string, side ids.Side) pose.JointTurn {
-		d, err := pose.Position([]pose.Joint{{Movement: "cervical.lateral-flexion", Toward: toward, Deg: &deg}}, side, "")
+		joint := pose.Joint{Movement: "cervical.lateral-flexion", Toward: toward, Deg: &deg}
+		d, err := pose.Position([]pose.Joint{joint}, side, "")
 		require.NoError(t, err)
 		return d.Turns[0]
 	}

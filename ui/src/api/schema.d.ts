@@ -677,7 +677,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Where the signs of squat and toe-touch, and the measures of posture, are touched on the figure */
+        /** Where signs of squat and toe-touch, and measures of posture, are touched on the figure */
         post: operations["calc-signs"];
         delete?: never;
         options?: never;

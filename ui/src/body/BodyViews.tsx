@@ -1,7 +1,17 @@
 // The body on a screen: the view that the work wants fills the room, or two where the work
 // lies in both; all views stand beside it as small live pictures, and a touch turns to one.
 import { Columns2 } from "lucide-react";
-import { createContext, memo, type ReactNode, useCallback, useMemo, useState } from "react";
+import {
+  Activity,
+  createContext,
+  memo,
+  type ReactNode,
+  startTransition,
+  useCallback,
+  useMemo,
+  useRef,
+  useState,
+} from "react";
 import { ToggleButton } from "react-aria-components";
 import { styled } from "styled-components";
 import type { Drawing } from "./drawing";
@@ -99,30 +109,55 @@ interface Props {
   children: (view: View) => ReactNode;
 }
 
+/** The other view is shown at once; what else on the page follows from it may come a frame later. */
+function useShownAtOnce(main: MainViews) {
+  const [ahead, setAhead] = useState<{ of: View[]; views: View[] }>();
+  const views = ahead?.of === main.views ? ahead.views : main.views;
+  const turn = (view: View) => {
+    setAhead({ of: main.views, views: [view] });
+    // Behind the frame that shows it.
+    requestAnimationFrame(() => startTransition(() => main.turn(view)));
+  };
+  return { views, turn };
+}
+
+/** So many views stay drawn, out of sight: a body of two hundred paths takes a frame to draw, and
+ * one goes back and forth between a few. */
+const most = 4;
+
+/** The views that are shown and those that were last, in their usual order. */
+function useKept(views: View[]): View[] {
+  const last = useRef<View[]>([]);
+  last.current = [...views, ...last.current.filter((v) => !views.includes(v))].slice(0, most);
+  return allViews.filter((v) => last.current.includes(v));
+}
+
 export function BodyViews({ main, marks, drawing, children }: Props) {
+  const { views, turn } = useShownAtOnce(main);
   const [seen, setSeen] = useState<Partial<Record<View, Window>>>({});
   const tell = useCallback(
     (view: View, part: Window | undefined) => setSeen((old) => ({ ...old, [view]: part })),
     [],
   );
   const painted = useMemo(() => new Set([...(drawing?.keys() ?? [])].map((c) => c.split(":")[0])), [drawing]);
-  const two = main.views.length > 1;
+  const kept = useKept(views);
+  const two = views.length > 1;
   return (
-    <Views data-views={main.views.join(" ")}>
+    <Views data-views={views.join(" ")}>
       <div className="strip" role="group" aria-label="View">
         {allViews.map((v) => (
           <ToggleButton
             key={v}
             aria-label={viewName[v]}
             data-turn={v}
-            isSelected={main.views.includes(v)}
-            onPress={() => main.turn(v)}
+            isSelected={views.includes(v)}
+            onPress={() => turn(v)}
           >
             <Thumb
               view={v}
               marks={marks?.(v)}
               drawing={painted.has(v) ? drawing : undefined}
-              seen={main.views.includes(v) ? seen[v] : undefined}
+              seen={views.includes(v) ? seen[v] : undefined}
             />
           </ToggleButton>
         ))}
@@ -136,7 +171,13 @@ export function BodyViews({ main, marks, drawing, children }: Props) {
         </ToggleButton>
       </div>
       <TellSeen value={tell}>
-        <Shown>{main.views.map((v) => children(v))}</Shown>
+        <Shown>
+          {kept.map((v) => (
+            <Activity key={v} mode={views.includes(v) ? "visible" : "hidden"}>
+              {children(v)}
+            </Activity>
+          ))}
+        </Shown>
       </TellSeen>
     </Views>
   );

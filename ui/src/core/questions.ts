@@ -65,7 +65,7 @@ export interface Questions {
   range: { in: Schemas["RangeIn"]; out: Schemas["RangeFlag"] };
   /** The sequences as they are laid out for this client now. */
   "sequence-offers": { in: Schemas["Sides"]; out: Schemas["SequenceOffers"] };
-  /** Where the signs of squat and toe-touch, and the measures of posture, are touched on the figure. */
+  /** Where signs of squat and toe-touch, and measures of posture, are touched on the figure. */
   signs: { in: Record<string, never>; out: Schemas["SignsOut"] };
   /** The third value of a caliper-inclinometer reading. */
   slope: { in: Schemas["SlopeIn"]; out: Schemas["Slope"] };

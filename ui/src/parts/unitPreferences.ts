@@ -1,7 +1,7 @@
 // How the practice writes lengths and times; the record stays metric.
 import { createContext, useContext } from "react";
 import type { Schemas } from "../api/client";
-import { one } from "./words";
+import { one, unbroken } from "./words";
 
 export type UnitPreferences = Pick<Schemas["Me"], "units" | "clock_hours">;
 
@@ -36,7 +36,7 @@ export const fingerCM = (width: number, { units }: UnitPreferences) =>
   units === "imperial" ? Math.round(width * cmPerInch * 100) / 100 : width;
 
 /** What a structure nearby means, and the way off it where the hand is too near. */
-export const nearWords = (n: Schemas["NearBy"]) => (n.move ? `${n.text} ${n.move}` : n.text);
+export const nearWords = (n: Schemas["NearBy"]) => unbroken(n.move ? `${n.text} ${n.move}` : n.text);
 
 /** An area painted or charted, in the practice's unit. */
 export const areaIn = (cm2: number, { units }: UnitPreferences) =>

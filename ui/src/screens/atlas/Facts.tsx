@@ -8,7 +8,7 @@ import { Button, Choice, Search, WordButton } from "../../parts/controls";
 import { Columns, Fill, Row, Said } from "../../parts/layout";
 import { HowFar } from "../../parts/HowFar";
 import { nearWords } from "../../parts/unitPreferences";
-import { plain, sentence } from "../../parts/words";
+import { plain, sentence, unbroken } from "../../parts/words";
 import { motion } from "./motion";
 import { Own } from "./Own";
 import { Sheet } from "./Sheet";
@@ -149,11 +149,11 @@ function HowTo({ atlas: { all, choose }, g }: { atlas: AtlasView; g: Guide }) {
       <h3>{pressed(g) ? "Find it" : "Where it lies"}</h3>
       <ol>
         {g.steps.map((s) => (
-          <li key={s}>{s}</li>
+          <li key={s}>{unbroken(s)}</li>
         ))}
       </ol>
       <p>
-        <b>Confirm.</b> {g.confirm.text}
+        <b>Confirm.</b> {unbroken(g.confirm.text)}
       </p>
       {g.near.length > 0 && <h3>Keep off</h3>}
       {g.near.length > 0 && (
@@ -176,7 +176,7 @@ function HowTo({ atlas: { all, choose }, g }: { atlas: AtlasView; g: Guide }) {
       <h3>Cautions</h3>
       <ul>
         {g.cautions.map((c) => (
-          <li key={c}>{c}</li>
+          <li key={c}>{unbroken(c)}</li>
         ))}
       </ul>
       <p>

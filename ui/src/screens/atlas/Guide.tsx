@@ -7,7 +7,7 @@ import type { Core } from "../../core/core";
 import { useCore } from "../../core/useCore";
 import { Key, ErrorPanel, Waiting } from "../../parts/controls";
 import { TableRoom } from "../../parts/layout";
-import { plain } from "../../parts/words";
+import { plain, unbroken } from "../../parts/words";
 import { useTableMode } from "../hold/useRoom";
 import { Construction } from "./guide/Construction";
 import { More } from "./guide/More";
@@ -179,7 +179,7 @@ function Steps({ core, muscle, side, finger }: Props) {
           {step.landmark ? `: ${plain(step.landmark)}` : ""} · {at + 1} of {steps.length}
         </p>
         <p className="step" aria-live="polite">
-          {step.text}
+          {unbroken(step.text)}
         </p>
         <More g={g} core={core} kind={step.kind} first={at === 0} />
       </div>

@@ -1,6 +1,7 @@
 // One page of the help.
 import { styled } from "styled-components";
 import { Bullets } from "../../parts/layout";
+import { unbroken } from "../../parts/words";
 import { Drawing } from "./Drawing";
 import type { HelpPage } from "./pages";
 
@@ -39,7 +40,7 @@ function Part({ title, list }: { title: string; list: string[] }) {
       <h3>{title}</h3>
       <Bullets>
         {list.map((x) => (
-          <li key={x}>{x}</li>
+          <li key={x}>{unbroken(x)}</li>
         ))}
       </Bullets>
     </section>

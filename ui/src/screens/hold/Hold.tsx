@@ -8,7 +8,7 @@ import { isTrial } from "../../core/trial";
 import { type LiveVisit, useVisit } from "../../core/useVisit";
 import { useVisitWire } from "../../core/useVisitWire";
 import { ErrorPanel, Waiting } from "../../parts/controls";
-import { clock, listed, sentence } from "../../parts/words";
+import { clock, listed, sentence, unbroken } from "../../parts/words";
 import { Alone, endsAt } from "./Alone";
 import { Between } from "./Between";
 import { Care } from "./Care";
@@ -161,11 +161,11 @@ function Said({ me, visit, hold, live, pad }: SaidProps) {
   return (
     <div className="say" data-ended={ended}>
       <div className="do" data-tone={(first && tones[first]) ?? "calm"} role="status" aria-live="assertive">
-        {line.text}
+        {unbroken(line.text)}
       </div>
       <div className="ask" aria-live="polite">
-        {ended ? cameTo(live.view) : (line.ask ?? pad.error ?? "")}
-        {!ended && moving && <p className="moving">{moving}</p>}
+        {ended ? cameTo(live.view) : unbroken(line.ask ?? pad.error ?? "")}
+        {!ended && moving && <p className="moving">{unbroken(moving)}</p>}
       </div>
       {!ended && (
         <div className="pace">

@@ -3,6 +3,7 @@ import type { Schemas } from "../../../api/client";
 import { Disclosed } from "../../../parts/controls";
 import { Bullets } from "../../../parts/layout";
 import { HowFar } from "../../../parts/HowFar";
+import { unbroken } from "../../../parts/words";
 import { nearWords } from "../../../parts/unitPreferences";
 
 /** How to find and confirm a muscle, and what lies near. */
@@ -17,11 +18,11 @@ export function HowTo({ guide, height }: { guide: Schemas["Guide"]; height: numb
       </p>
       <Bullets as="ol">
         {guide.steps.map((s) => (
-          <li key={s}>{s}</li>
+          <li key={s}>{unbroken(s)}</li>
         ))}
       </Bullets>
       <p>
-        <b>Confirm.</b> {guide.confirm.text}
+        <b>Confirm.</b> {unbroken(guide.confirm.text)}
       </p>
       {guide.near.map((n) => (
         <p key={n.structure}>

@@ -8,7 +8,7 @@ import { Button, Card, bare } from "../../../parts/controls";
 import { Cautions, Said } from "../../../parts/layout";
 import { HowFar } from "../../../parts/HowFar";
 import { nearWords } from "../../../parts/unitPreferences";
-import { listed, one, plain } from "../../../parts/words";
+import { listed, one, plain, unbroken } from "../../../parts/words";
 import { MuscleSets } from "../../../body/MuscleSets";
 import { useGuide } from "../../../core/useGuide";
 import { pointName } from "../pointWords";
@@ -200,7 +200,7 @@ function Muscle({ core, guide, choice }: MuscleProps) {
       <MuscleSets core={core} guide={guide} lies={choice.position} chosen={choice.muscle_set} />
       <Cautions>
         {guide.cautions.map((c) => (
-          <li key={c}>{c}</li>
+          <li key={c}>{unbroken(c)}</li>
         ))}
         {guide.near
           .filter((n) => n.inside_keep_off || n.distance_cm < 5)

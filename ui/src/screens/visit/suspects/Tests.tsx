@@ -6,7 +6,7 @@ import { PosePicture } from "../../../body/PosePicture";
 import { useAsk } from "../../../core/useAsk";
 import { Card, Choice, Search } from "../../../parts/controls";
 import { Bullets, Ruled, Said } from "../../../parts/layout";
-import { sentence } from "../../../parts/words";
+import { sentence, unbroken } from "../../../parts/words";
 import type { StepProps } from "../StepProps";
 
 type Result = Schemas["TestDone"]["result"];
@@ -43,7 +43,7 @@ export function Tests({ visit, next, today }: Props) {
           <span>
             <b>{n.text}.</b>
             <br />
-            <span className="quiet small">{n.how}</span>
+            <span className="quiet small">{unbroken(n.how)}</span>
             <Care cautions={n.cautions} />
           </span>
           <Choice
