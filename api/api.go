@@ -134,6 +134,7 @@ func (s *server) register(a huma.API, signInsPerMinute int) {
 	ownWeights.register(s, a)
 	ownThresholds.register(s, a)
 	ownProtocols.register(s, a)
+	ownSequences.register(s, a)
 	s.registerInstruments(a)
 	s.registerExport(a)
 	s.registerImports(a)

@@ -8,6 +8,7 @@ import (
 
 	"mokren/core/assess"
 	"mokren/core/rights"
+	"mokren/core/sequence"
 	"mokren/core/treat"
 	"mokren/core/visit"
 	"mokren/store"
@@ -39,6 +40,8 @@ type OpenVisit struct {
 	Team []Member `json:"team"`
 	// Protocols are the practice's own copies of protocols, by id.
 	OwnProtocols map[string]treat.OwnProtocol `json:"own_protocols"`
+	// OwnSequences are the practice's own, by id.
+	OwnSequences map[string]sequence.OwnSequence `json:"own_sequences"`
 	// Schools is the same under its name of version 0.10; it goes with the next version.
 	Schools map[string]treat.OwnProtocol `json:"schools" doc:"the old name of own_protocols"`
 	// HandUses are the reader's own holds of the week in other visits, Today the
@@ -94,6 +97,9 @@ func (s *server) readVisit(
 	}
 	out.State = visit.Reduce(out.Context, out.Events)
 	if out.Team, err = team(ctx, tx); err != nil {
+		return out, err
+	}
+	if out.OwnSequences, err = tx.OwnSequences(ctx); err != nil {
 		return out, err
 	}
 	if out.OwnProtocols, err = tx.OwnProtocols(ctx); err != nil {

@@ -24,6 +24,12 @@ func ways(t *testing.T, c *caller, plus float64) (back func()) {
 		"/api/protocols/" + protocol: map[string]any{
 			"protocol": "pulses", "name": "Short pulses", "numbers": map[string]any{},
 		},
+		"/api/sequences/" + protocol: map[string]any{
+			"name": "Calves, our way", "block": "warm-up", "from": "calf-and-sole", "sides": "each",
+			"steps": []any{map[string]any{
+				"technique": "kneading", "where": "upper-calf", "dose": map[string]any{"seconds": 60}, "importance": 4,
+			}},
+		},
 		"/api/atlas/temporalis/note":          map[string]any{"text": "Ask about the jaw.", "revision": 0},
 		"/api/atlas/temporalis/sites/" + site: map[string]any{"id": site, "name": "Low and outward", "place": place},
 	}
@@ -54,7 +60,7 @@ func TestAPracticeGoesOutAndInAndOutAgain(t *testing.T) {
 	assert.Contains(t, string(raw), `"version":2,"practice":{`)
 	taken := other.takeIn("archive", "all.json", raw, true)
 	require.Empty(t, taken.Problems)
-	assert.GreaterOrEqual(t, taken.Counts.Set, 5)
+	assert.GreaterOrEqual(t, taken.Counts.Set, 6)
 	assert.Zero(t, taken.Counts.Stayed)
 	require.Equal(t, string(raw), string(other.file("/api/practice/export/archive")))
 	require.Equal(t, 204, other.call("POST", "/api/imports/"+taken.Import+"/undo", nil, nil).StatusCode)
@@ -73,7 +79,7 @@ func TestWhatAPracticeHasSetStays(t *testing.T) {
 	own := map[string]any{"plus": 3, "minus": 0.6}
 	require.Equal(t, 200, into.call("PUT", "/api/evidence/referral", own, nil).StatusCode)
 	looked := into.takeIn("archive", "w.json", raw, false)
-	assert.Equal(t, 4, looked.Counts.Set)
+	assert.Equal(t, 5, looked.Counts.Set)
 	assert.Equal(t, 1, looked.Counts.Stayed)
 	taken := into.takeIn("archive", "w.json", raw, true)
 	require.NotEmpty(t, taken.Import)
@@ -108,6 +114,8 @@ func TestAnArchiveSetsNothingThatIsNotAllowed(t *testing.T) {
 		return `{"evidence":"` + evidence + `","ratio":{"plus":` + plus + `,"minus":0.5}}`
 	}
 	fine, id := weight("referral", "5"), uuid.NewString()
+	endless := `{"id":"` + id + `","own":{"name":"Endless","block":"close","steps":[` +
+		`{"technique":"kneading","where":"upper-calf","dose":{"seconds":1100}}]}}`
 	long := `{"id":"` + id + `","own":{"protocol":"pulses","name":"Long","numbers":{"press_s":600}}}`
 	beyond := `{"id":"` + id + `","muscle":"temporalis","name":"x","figure":"figure-2",
 		"place":{"fibre":9,"along_pct":1,"across_mm":1}}`
@@ -118,8 +126,10 @@ func TestAnArchiveSetsNothingThatIsNotAllowed(t *testing.T) {
 		"$.practice.weights[1].evidence":      archive("2", part("weights", fine+","+fine)),
 		"$.practice.thresholds[0].value":      archive("2", part("thresholds", `{"threshold":"scapula-distance","value":99}`)),
 		"$.practice.protocols[0].own.numbers": archive("2", part("protocols", long)),
-		"$.practice.notes[0].muscle":          archive("2", part("notes", `{"muscle":"elbow","text":"x"}`)),
-		"$.practice.sites[0].place.fibre":     archive("2", part("sites", beyond)),
+		"$.practice.sequences[0].own.steps[0].dose.seconds": archive("2",
+			`{"weights":[],"thresholds":[],"protocols":[],"notes":[],"sites":[],"sequences":[`+endless+`]}`),
+		"$.practice.notes[0].muscle":      archive("2", part("notes", `{"muscle":"elbow","text":"x"}`)),
+		"$.practice.sites[0].place.fibre": archive("2", part("sites", beyond)),
 	} {
 		p := into.takeIn("archive", "x.json", raw, true)
 		require.Len(t, p.Problems, 1, field)

@@ -73,7 +73,9 @@ var below = map[string][]string{
 		"solid",
 		"decode", "pose", "sequence", "treat", "visit",
 	},
-	"bridge": {"assess", "atlas", "calc", "ids", "note", "stable", "points", "safety", "decode", "treat", "visit"},
+	"bridge": {
+		"assess", "atlas", "calc", "ids", "note", "stable", "points", "safety", "sequence", "decode", "treat", "visit",
+	},
 }
 
 func TestTheCoreHasADirection(t *testing.T) {

@@ -53,6 +53,37 @@ func TestASequenceRunsByItself(t *testing.T) {
 	assert.InDelta(t, 45, took[1], 1)
 }
 
+// A practice copies a shipped sequence and changes it: what it keeps is offered in the plan, first
+// for the points that lie there, and is run as it was changed.
+func TestAPracticeHasItsOwnSequences(t *testing.T) {
+	t.Parallel()
+	p := signedIn(t, startStepped(t).addr, demo.Logins[0])
+	p.MustNavigate(p.base + "/sequences")
+	p.click(`[data-sequence="Calf and sole"] button`, "Copy and change")
+	p.MustElement("[data-editing] [data-step]")
+	length := p.MustElement("[data-editing] [role=status]").MustText()
+	steps := len(p.MustElements("[data-editing] [data-step]"))
+	name := p.MustElementX(`//*[@data-editing]//input`)
+	name.MustSelectAllText().MustInput("Calves " + t.Name())
+	p.MustElement(`[aria-label="Step 2 up"]`).MustClick()
+	p.see("[data-editing] [data-step]:first-child b", "^1. Kneading")
+	p.MustElement(`[data-editing] [data-step]:first-child [aria-label="More"]`).MustClick()
+	p.MustElement(`[aria-label="Remove step 3"]`).MustClick()
+	p.MustWait(`(n) => document.querySelectorAll("[data-editing] [data-step]").length === n`, steps-1)
+	p.MustWait(`(was) => document.querySelector("[data-editing] [role=status]").textContent !== was`, length)
+	p.click("[data-editing] button", "^Save$")
+	p.see("[data-own-sequences]", "Calves "+t.Name())
+
+	opened(p, "Copied", "Plan", calf)
+	p.MustElementX(`//*[@role="radiogroup"][@aria-label="Part of the session"]//button[text()="Lengthening"]`).MustClick()
+	p.see("[data-offer]:first-of-type h3, [data-offer] h3", "Calves")
+	p.MustElementX(`//*[@data-offer][contains(., "Calves ` + t.Name() + `")]//button[text()="Begin"]`).MustClick()
+	p.MustElement(`main[data-run][data-at="0"]`)
+	p.press(input.Space)
+	hold(p, `[data-at="1"]`)
+	p.see(".words h2", "Kneading")
+}
+
 // An unwell client stops it as it stops a hold; a point can be charted on the way.
 func TestAnUnwellClientStopsTheSequence(t *testing.T) {
 	t.Parallel()

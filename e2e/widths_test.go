@@ -106,7 +106,7 @@ type room struct{ path, selector, text string }
 // does.
 var looked = map[string]string{
 	"/": "diary", "/week/:from?": "diary", "/clients": "diary", "/overview": "diary", "/practice": "diary",
-	"/help": "diary", "/practice/audit": "diary", "/practice/people": "diary", "/own": "account",
+	"/help": "diary", "/sequences": "diary", "/practice/audit": "diary", "/practice/people": "diary", "/own": "account",
 	"/spine": "atlas", "/atlas/:muscle?": "atlas", "/guide/:muscle/:side": "atlas", "/clients/:id/:tab?": "atlas",
 	"/visits/:id/*": "visit", "/visits/:id/hold/:hold": "visit",
 	"/visits/:id/sequence/:run": "sequence", "/visits/:id/show": "visit",
@@ -141,6 +141,7 @@ func TestNothingIsCutOffInTheDiary(t *testing.T) {
 		room{"/week", "[data-grid] b", "."},
 		room{"/overview", "[data-outcomes] h2", "What worked"},
 		room{"/help", "h1", "Help"},
+		room{"/sequences", "h2", "Shipped"},
 		room{"/practice", "h1", "Alder"},
 		room{"/practice/audit", "[data-audit] td", "."},
 		room{"/practice/people", "h1", "."},

@@ -9,6 +9,7 @@ import (
 	"mokren/core/atlas"
 	"mokren/core/decode"
 	"mokren/core/ids"
+	"mokren/core/sequence"
 	"mokren/core/treat"
 	"mokren/core/visit"
 )
@@ -18,13 +19,15 @@ type ArchivePractice struct {
 	Weights    []ArchiveWeight    `json:"weights" maxItems:"1000"`
 	Thresholds []ArchiveThreshold `json:"thresholds" maxItems:"1000"`
 	Protocols  []ArchiveProtocol  `json:"protocols" maxItems:"1000"`
-	Notes      []ArchiveNote      `json:"notes" maxItems:"1000"`
-	Sites      []ArchiveSite      `json:"sites" maxItems:"10000"`
+	// Sequences may be missing: an archive of an earlier version has none.
+	Sequences []ArchiveSequence `json:"sequences,omitempty" maxItems:"1000"`
+	Notes     []ArchiveNote     `json:"notes" maxItems:"1000"`
+	Sites     []ArchiveSite     `json:"sites" maxItems:"10000"`
 }
 
 // Empty tells that everything is as it was shipped.
 func (p ArchivePractice) Empty() bool {
-	return len(p.Weights)+len(p.Thresholds)+len(p.Protocols)+len(p.Notes)+len(p.Sites) == 0
+	return len(p.Weights)+len(p.Thresholds)+len(p.Protocols)+len(p.Sequences)+len(p.Notes)+len(p.Sites) == 0
 }
 
 // ArchiveWeight is what a kind of finding weighs.
@@ -54,6 +57,12 @@ func (t ArchiveThreshold) Check() *decode.Error { return assess.CheckThreshold(t
 type ArchiveProtocol struct {
 	ID  visit.UUID        `json:"id"`
 	Own treat.OwnProtocol `json:"own"`
+}
+
+// ArchiveSequence is a sequence of the practice's own.
+type ArchiveSequence struct {
+	ID  visit.UUID           `json:"id"`
+	Own sequence.OwnSequence `json:"own"`
 }
 
 // ArchiveNote is what a practice wrote about a muscle.
@@ -99,6 +108,7 @@ func (p *ArchivePractice) sort() {
 	slices.SortFunc(p.Weights, func(a, b ArchiveWeight) int { return cmp.Compare(a.Evidence, b.Evidence) })
 	slices.SortFunc(p.Thresholds, func(a, b ArchiveThreshold) int { return cmp.Compare(a.Threshold, b.Threshold) })
 	slices.SortFunc(p.Protocols, func(a, b ArchiveProtocol) int { return cmp.Compare(a.ID, b.ID) })
+	slices.SortFunc(p.Sequences, func(a, b ArchiveSequence) int { return cmp.Compare(a.ID, b.ID) })
 	slices.SortFunc(p.Notes, func(a, b ArchiveNote) int { return cmp.Compare(a.Muscle, b.Muscle) })
 	slices.SortFunc(p.Sites, func(a, b ArchiveSite) int { return cmp.Compare(a.ID, b.ID) })
 }
@@ -110,6 +120,8 @@ func (p ArchivePractice) check(r *Report) {
 	unique(r, at+"thresholds", p.Thresholds, "threshold", func(t ArchiveThreshold) string { return t.Threshold })
 	unique(r, at+"protocols", p.Protocols, "id", func(o ArchiveProtocol) string { return string(o.ID) })
 	unique(r, at+"protocols", p.Protocols, "own.name", func(o ArchiveProtocol) string { return o.Own.Name })
+	unique(r, at+"sequences", p.Sequences, "id", func(o ArchiveSequence) string { return string(o.ID) })
+	unique(r, at+"sequences", p.Sequences, "own.name", func(o ArchiveSequence) string { return o.Own.Name })
 	unique(r, at+"notes", p.Notes, "muscle", func(n ArchiveNote) string { return string(n.Muscle) })
 	unique(r, at+"sites", p.Sites, "id", func(s ArchiveSite) string { return string(s.ID) })
 }

@@ -38,6 +38,13 @@ func (t *Tx) exportPractice(ctx context.Context, of []uuid.UUID, a *exchange.Arc
 	for id, own := range protocols {
 		p.Protocols = append(p.Protocols, exchange.ArchiveProtocol{ID: visit.UUID(id), Own: own})
 	}
+	sequences, err := t.OwnSequences(ctx)
+	if err != nil {
+		return err
+	}
+	for id, own := range sequences {
+		p.Sequences = append(p.Sequences, exchange.ArchiveSequence{ID: visit.UUID(id), Own: own})
+	}
 	notes, err := t.AtlasNotes(ctx)
 	if err != nil {
 		return err

@@ -3,6 +3,7 @@ package store
 import (
 	"context"
 	"maps"
+	"reflect"
 
 	"github.com/google/uuid"
 
@@ -17,7 +18,7 @@ func (i *importer) practice(ctx context.Context) error {
 		return nil
 	}
 	for _, add := range []func(context.Context, exchange.ArchivePractice) error{
-		i.weights, i.thresholds, i.protocols, i.notes, i.sites,
+		i.weights, i.thresholds, i.protocols, i.sequences, i.notes, i.sites,
 	} {
 		if err := add(ctx, *in); err != nil {
 			return err
@@ -96,6 +97,27 @@ func (i *importer) protocols(ctx context.Context, in exchange.ArchivePractice) e
 		same := was.Protocol == p.Own.Protocol && was.Name == p.Own.Name && maps.Equal(was.Numbers, p.Own.Numbers)
 		put := func() error { return i.PutProtocol(ctx, string(p.ID), &p.Own) }
 		if err := i.set(ctx, "protocol", string(p.ID), there || named[p.Own.Name], same, put); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// sequences are told apart by their names too, like protocols.
+func (i *importer) sequences(ctx context.Context, in exchange.ArchivePractice) error {
+	here, err := i.OwnSequences(ctx)
+	if err != nil {
+		return err
+	}
+	named := map[string]bool{}
+	for _, own := range here {
+		named[own.Name] = true
+	}
+	for _, s := range in.Sequences {
+		was, there := here[string(s.ID)]
+		put := func() error { return i.PutSequence(ctx, string(s.ID), &s.Own) }
+		same := reflect.DeepEqual(was, s.Own)
+		if err := i.set(ctx, "sequence", string(s.ID), there || named[s.Own.Name], same, put); err != nil {
 			return err
 		}
 	}

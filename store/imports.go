@@ -353,6 +353,6 @@ func (t *Tx) UndoImport(ctx context.Context, id uuid.UUID) error {
 	if worked > 0 {
 		return ErrWorkedOn
 	}
-	_, err = t.tx.ExecContext(ctx, `select import_undo_set($1, $2), import_undo($1, $2)`, t.who.Practice, id)
+	_, err = t.tx.ExecContext(ctx, `select import_undo_set($1, $2), import_undo_sequences($1, $2), import_undo($1, $2)`, t.who.Practice, id)
 	return found("undoing an import", err)
 }

@@ -9,6 +9,7 @@ import (
 	"mokren/core/ids"
 	"mokren/core/note"
 	"mokren/core/points"
+	"mokren/core/sequence"
 	"mokren/core/visit"
 )
 
@@ -278,15 +279,17 @@ type Sides struct {
 	Of
 	Side    ids.Side `json:"side,omitempty" enum:"left,right"`
 	Minutes *float64 `json:"minutes,omitempty" minimum:"0" maximum:"180"`
+	// Own are the practice's own sequences by their ids.
+	Own map[string]sequence.OwnSequence `json:"own,omitempty"`
 }
 
-// SequenceOffers are all shipped sequences.
+// SequenceOffers are the practice's own sequences and all shipped ones.
 type SequenceOffers struct {
 	Offers []visit.SequenceOffer `json:"offers"`
 }
 
 func (v *openVisit) sequenceOffers(in *Sides) (*SequenceOffers, error) {
-	return &SequenceOffers{v.state.SequenceOffers(in.Side, in.Minutes)}, nil
+	return &SequenceOffers{v.state.SequenceOffers(in.Side, in.Minutes, in.Own)}, nil
 }
 
 // holdOffers is what a hold at each point would begin with.

@@ -153,7 +153,7 @@ func (s Sequence) unfolded(side ids.Side, c Client) []Laid {
 }
 
 // on is a step on a side: once, or at each point that is charted.
-func (s Step) on(n int, side ids.Side, other bool, c Client) []Laid {
+func (s TechniqueStep) on(n int, side ids.Side, other bool, c Client) []Laid {
 	t, _ := Find(s.Technique)
 	l := Laid{
 		Technique: s.Technique, Where: s.Where, Side: side, Position: s.Position, Contact: s.Contact,

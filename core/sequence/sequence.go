@@ -23,8 +23,8 @@ type Dose struct {
 	EachS *float64 `json:"each_s,omitempty" minimum:"1" maximum:"120"`
 }
 
-// Step is a technique at a place.
-type Step struct {
+// TechniqueStep is a technique at a place.
+type TechniqueStep struct {
 	Technique ids.Technique `json:"technique"`
 	// Where is a region, a muscle, a muscle with one of its usual places (soleus:middle), or
 	// points: each point that is charted.
@@ -52,8 +52,8 @@ const (
 
 // Sequence is a suggested order.
 type Sequence struct {
-	Steps []Step `json:"steps" minItems:"1" maxItems:"60"`
-	Sides Sides  `json:"sides,omitempty" enum:"once,each,whole"`
+	Steps []TechniqueStep `json:"steps" minItems:"1" maxItems:"60"`
+	Sides Sides           `json:"sides,omitempty" enum:"once,each,whole"`
 }
 
 // Shipped is a sequence of our own making. Its positions are written for the left side.
@@ -68,10 +68,10 @@ type Shipped struct {
 	Sequence
 }
 
-// For is the sequence as it is begun on a side: on the right the client lies the other way round.
-func (s Shipped) For(side ids.Side) Sequence {
+// For is a sequence that is written for the left, as it is begun on a side: on the right the client lies the other way round.
+func (s Sequence) For(side ids.Side) Sequence {
 	if side != ids.Right {
-		return s.Sequence
+		return s
 	}
 	out := Sequence{Sides: s.Sides, Steps: slices.Clone(s.Steps)}
 	for i := range out.Steps {
@@ -98,7 +98,7 @@ func muscleOf(where string) (*atlas.Muscle, string) {
 
 // Check implements decode.Checker: the place is known, and the dose is of the technique's kind and
 // within its bounds.
-func (s Step) Check() *decode.Error {
+func (s TechniqueStep) Check() *decode.Error {
 	t, _ := Find(s.Technique)
 	if e := s.checkWhere(); e != nil {
 		return e
@@ -116,7 +116,7 @@ func (s Step) Check() *decode.Error {
 	return s.Dose.check(&t)
 }
 
-func (s Step) checkWhere() *decode.Error {
+func (s TechniqueStep) checkWhere() *decode.Error {
 	if s.Where == points || slices.Contains(ids.Regions(), ids.Region(s.Where)) {
 		return nil
 	}
@@ -164,7 +164,7 @@ func (d *Dose) check(t *Technique) *decode.Error {
 	if d.EachS == nil {
 		return nil
 	}
-	if t.Each == (Range{}) {
+	if t.Each == (DoseBounds{}) {
 		return &decode.Error{
 			Path: "$.dose.each_s", Given: fmt.Sprint(*d.EachS), Allowed: "nothing: it counts " + string(t.Steer),
 		}

@@ -40,7 +40,7 @@ func screened(yes ...ids.Question) sequence.Client {
 func steps(pairs ...string) sequence.Sequence {
 	var s sequence.Sequence
 	for i := 0; i+1 < len(pairs); i += 2 {
-		s.Steps = append(s.Steps, sequence.Step{Technique: ids.Technique(pairs[i]), Where: pairs[i+1]})
+		s.Steps = append(s.Steps, sequence.TechniqueStep{Technique: ids.Technique(pairs[i]), Where: pairs[i+1]})
 	}
 	return s
 }
@@ -55,7 +55,7 @@ func TestEveryTechniqueIsWhole(t *testing.T) {
 		assert.Contains(t, ids.Techniques(), x.ID)
 		assert.NotEmpty(t, x.How, "%s", x.ID)
 		assert.NotEmpty(t, x.Feel, "%s", x.ID)
-		for _, r := range []sequence.Range{x.Amount, x.Each} {
+		for _, r := range []sequence.DoseBounds{x.Amount, x.Each} {
 			assert.True(t, r.Least <= r.Usual && r.Usual <= r.Most, "%s", x.ID)
 		}
 		counts := x.Steer == sequence.Repetitions || x.Steer == sequence.Stations
@@ -313,7 +313,7 @@ func BenchmarkLayFortySteps(b *testing.B) {
 	for i := range 40 {
 		t := sequence.Techniques()[i%len(sequence.Techniques())]
 		where := []string{"upper-calf", "soleus", "scapula"}[i%3]
-		s.Steps = append(s.Steps, sequence.Step{Technique: t.ID, Where: where})
+		s.Steps = append(s.Steps, sequence.TechniqueStep{Technique: t.ID, Where: where})
 	}
 	s.Sides = sequence.Each
 	minutes := 30.0

@@ -17,14 +17,14 @@ const (
 	Stations    Steer = "stations"
 )
 
-// Range is a usual value and its bounds.
-type Range struct {
+// DoseBounds is a usual value and its bounds.
+type DoseBounds struct {
 	Usual float64 `json:"usual"`
 	Least float64 `json:"least"`
 	Most  float64 `json:"most"`
 }
 
-func (r Range) holds(v float64) bool { return v >= r.Least && v <= r.Most }
+func (r DoseBounds) holds(v float64) bool { return v >= r.Least && v <= r.Most }
 
 // Technique is one thing that hands do. All that is known of it is in its row.
 type Technique struct {
@@ -34,9 +34,9 @@ type Technique struct {
 	Presses string        `json:"presses" enum:"none,light,firm"`
 	Steer   Steer         `json:"steer" enum:"seconds,repetitions,breaths,stations"`
 	// Amount counts seconds, repetitions, breaths or stations.
-	Amount Range `json:"amount"`
+	Amount DoseBounds `json:"amount"`
 	// Each is the seconds of one repetition or station; zero for seconds and breaths.
-	Each     Range         `json:"each_s"`
+	Each     DoseBounds    `json:"each_s"`
 	Contacts []ids.Contact `json:"contacts"`
 	// Lubricant is glide, grip, none or a-little-oil.
 	Lubricant string `json:"lubricant" enum:"glide,grip,none,a-little-oil"`
@@ -63,7 +63,7 @@ var (
 
 // usual writes a range: the dose that is taken where nobody says otherwise, and the bounds within
 // which a practice may set its own.
-func usual(u, least, most float64) Range { return Range{u, least, most} }
+func usual(u, least, most float64) DoseBounds { return DoseBounds{u, least, most} }
 
 var techniques = []Technique{
 	// Beginning and end: hands arrive before they work, and leave after it. They press lightly, so a

@@ -45,7 +45,7 @@ type RunStep struct {
 // Check implements decode.Checker: technique, place, contact and dose are what the table allows.
 func (s RunStep) Check() *decode.Error {
 	dose := s.Dose
-	return sequence.Step{Technique: s.Technique, Where: s.Where, Contact: s.Contact, Dose: &dose}.Check()
+	return sequence.TechniqueStep{Technique: s.Technique, Where: s.Where, Contact: s.Contact, Dose: &dose}.Check()
 }
 
 // at is where the hand is in a step.

@@ -3,6 +3,7 @@ package visit
 import (
 	"cmp"
 	"fmt"
+	"maps"
 	"slices"
 	"strings"
 
@@ -15,9 +16,10 @@ import (
 // Sequences are offered as they would be run: what the screening, a closed place, the 48 hours or a
 // missing consent rules out is left out here already, and admission asks the same rules again.
 
-// SequenceOffer is a shipped sequence as it is laid out for this client now.
+// SequenceOffer is a sequence as it is laid out for this client now.
 type SequenceOffer struct {
-	Sequence ids.Sequence `json:"sequence"`
+	Sequence ids.Sequence `json:"sequence,omitempty" doc:"of a shipped one"`
+	Own      string       `json:"own,omitempty" doc:"the id of one of the practice's own"`
 	Name     string       `json:"name"`
 	Why      string       `json:"why" doc:"what it is for"`
 	Block    string       `json:"block" enum:"warm-up,lengthen,close" doc:"the part of a session that it fills"`
@@ -28,9 +30,12 @@ type SequenceOffer struct {
 	Laid  sequence.LaidOut `json:"laid"`
 }
 
-// SequenceOffers lays every shipped sequence out for this client at this moment; the suggested ones
-// come first within their block. side is the first one.
-func (s State) SequenceOffers(side ids.Side, minutes *float64) []SequenceOffer {
+// SequenceOffers lays the practice's own sequences, by id, and every shipped one out for this client
+// at this moment; the suggested ones come first within their block, own ones before shipped ones.
+// side is the first one.
+func (s State) SequenceOffers(
+	side ids.Side, minutes *float64, own map[string]sequence.OwnSequence,
+) []SequenceOffer {
 	c := sequence.Client{Screening: s.Screening}
 	regions := map[ids.Region]bool{}
 	for _, p := range s.Points {
@@ -43,17 +48,24 @@ func (s State) SequenceOffers(side ids.Side, minutes *float64) []SequenceOffer {
 		}
 	}
 	out := []SequenceOffer{}
-	for _, k := range sequence.Known() {
-		o := SequenceOffer{
-			Sequence: k.ID, Name: k.Name, Why: k.Why, Block: k.Block, Words: []string{},
-			Laid: s.asked(sequence.Lay(k.For(side), side, minutes, c)),
-		}
-		o.Suggested = k.Block == "close" && len(s.Points) > 0 ||
-			slices.ContainsFunc(k.Regions, func(r ids.Region) bool { return regions[r] })
+	add := func(o SequenceOffer, q sequence.Sequence, at []ids.Region) {
+		o.Words = []string{}
+		o.Laid = s.asked(sequence.Lay(q.For(side), side, minutes, c))
+		o.Suggested = o.Block == "close" && len(s.Points) > 0 ||
+			slices.ContainsFunc(at, func(r ids.Region) bool { return regions[r] })
 		for _, l := range o.Laid.Steps {
 			o.Words = append(o.Words, StepWords(l.Technique, l.Where, l.Side))
 		}
 		out = append(out, o)
+	}
+	for _, id := range slices.SortedFunc(maps.Keys(own), func(a, b string) int {
+		return cmp.Or(cmp.Compare(own[a].Name, own[b].Name), cmp.Compare(a, b))
+	}) {
+		k := own[id]
+		add(SequenceOffer{Own: id, Name: k.Name, Why: k.Why, Block: k.Block}, k.Sequence, k.Sequence.Regions())
+	}
+	for _, k := range sequence.Known() {
+		add(SequenceOffer{Sequence: k.ID, Name: k.Name, Why: k.Why, Block: k.Block}, k.Sequence, k.Regions)
 	}
 	// Stable: within a block the order of the vocabulary stays.
 	slices.SortStableFunc(out, func(a, b SequenceOffer) int {

@@ -127,7 +127,7 @@ func TestAnOfferMayBeBegun(t *testing.T) {
 	l.agreeAll("a", "soleus")
 	l.add("a", "point-charted", 0, charted(500, "soleus"))
 	s := visit.Reduce(asked(), l.events)
-	offers := s.SequenceOffers(ids.Left, nil)
+	offers := s.SequenceOffers(ids.Left, nil, nil)
 	require.Len(t, offers, len(ids.Sequences()))
 	assert.Equal(t, ids.Sequence("calf-and-sole"), offers[0].Sequence, "the point lies there")
 	for i, o := range offers {

@@ -1783,6 +1783,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/sequences": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The sequences, the practice's own ones, and their techniques */
+        get: operations["sequences"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sequences/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Keep a sequence of the practice's own, within the bounds of its techniques */
+        put: operations["put-sequence"];
+        post?: never;
+        /** Delete an own sequence; a run keeps the steps that it was begun with */
+        delete: operations["drop-sequence"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/session": {
         parameters: {
             query?: never;
@@ -2700,6 +2735,14 @@ export interface components {
             seconds?: number;
             /** Format: int64 */
             stations?: number;
+        };
+        DoseBounds: {
+            /** Format: double */
+            least: number;
+            /** Format: double */
+            most: number;
+            /** Format: double */
+            usual: number;
         };
         Draft: {
             event: components["schemas"]["Event"];
@@ -4516,6 +4559,9 @@ export interface components {
             own_protocols: {
                 [key: string]: components["schemas"]["OwnProtocol"];
             };
+            own_sequences: {
+                [key: string]: components["schemas"]["OwnSequence"];
+            };
             /** @description the old name of own_protocols */
             schools: {
                 [key: string]: components["schemas"]["OwnProtocol"];
@@ -4574,6 +4620,20 @@ export interface components {
                 [key: string]: number;
             };
             protocol: components["schemas"]["ProtocolID"];
+        };
+        OwnSequence: {
+            /**
+             * @description the part of a session that it fills
+             * @enum {string}
+             */
+            block: "warm-up" | "lengthen" | "close";
+            /** @description what it is for, in a line */
+            for?: string;
+            from?: string;
+            name: string;
+            /** @enum {string} */
+            sides?: "once" | "each" | "whole";
+            steps: components["schemas"]["TechniqueStep"][];
         };
         OwnSite: {
             /** Format: uuid */
@@ -5829,7 +5889,7 @@ export interface components {
             value?: number;
         };
         /** @enum {string} */
-        Right: "after" | "alike-clients" | "archive-client" | "audit" | "audit-file" | "book" | "book-visit" | "bring-entry-back" | "calc" | "cancel-series" | "client-course" | "client-photos" | "compare-visits" | "confirm-second-factor" | "day" | "diary" | "drop-protocol" | "drop-second-factor" | "end-device" | "end-hand-link" | "erase-client" | "erasures" | "export-client" | "export-practice" | "figure" | "figure-svg" | "hand" | "hold-by-law" | "import" | "imports" | "instruments" | "invite" | "lattice" | "leave" | "letterhead" | "list-clients" | "mark-photo" | "me" | "new-after-link" | "new-hand-link" | "new-link" | "new-second-factor" | "next-visit" | "open-visit" | "outcomes" | "own-atlas" | "own-calendar" | "own-devices" | "pad" | "people" | "photo-image" | "photo-thumb" | "practice-view" | "print-blank" | "print-client" | "print-visit" | "protocols" | "put-calendar" | "put-client" | "put-finger" | "put-introduced" | "put-letterhead" | "put-note" | "put-pad-answers" | "put-pad-drawing" | "put-pad-story" | "put-password" | "put-person" | "put-photo" | "put-practice-settings" | "put-protocol" | "put-site" | "put-threshold" | "put-waiting" | "put-weight" | "rebook" | "redeem" | "remove-photo" | "remove-site" | "reset-person" | "reset-threshold" | "reset-weight" | "restore-atlas" | "restore-client" | "restore-photo" | "second-factor" | "send-events" | "set-up" | "sign-in" | "sign-out" | "take-entry" | "thresholds" | "ticket" | "undo-import" | "visit-entries" | "visit-note" | "weights" | "addendum-written" | "asking-put-off" | "block-overridden" | "client-note-added" | "consent-recorded" | "drawing-painted" | "event-undone" | "gauge-read" | "hold-countersigned" | "hold-ended" | "hold-event" | "hold-started" | "incident-recorded" | "interview-noted" | "judgement-made" | "letter-written" | "loads-declared" | "muscle-searched" | "next-noted" | "note-countersigned" | "note-drafted" | "note-signed" | "note-written" | "plan-made" | "point-charted" | "point-corrected" | "point-identified" | "point-moved" | "point-rechecked" | "point-removed" | "posture-read" | "protocol-chosen" | "range-measured" | "reaction-noted" | "recheck-noted" | "screening-answered" | "screening-cleared" | "sequence-begun" | "sequence-event" | "sign-seen" | "test-done" | "threshold-measured" | "visit-closed" | "visit-opened";
+        Right: "after" | "alike-clients" | "archive-client" | "audit" | "audit-file" | "book" | "book-visit" | "bring-entry-back" | "calc" | "cancel-series" | "client-course" | "client-photos" | "compare-visits" | "confirm-second-factor" | "day" | "diary" | "drop-protocol" | "drop-second-factor" | "drop-sequence" | "end-device" | "end-hand-link" | "erase-client" | "erasures" | "export-client" | "export-practice" | "figure" | "figure-svg" | "hand" | "hold-by-law" | "import" | "imports" | "instruments" | "invite" | "lattice" | "leave" | "letterhead" | "list-clients" | "mark-photo" | "me" | "new-after-link" | "new-hand-link" | "new-link" | "new-second-factor" | "next-visit" | "open-visit" | "outcomes" | "own-atlas" | "own-calendar" | "own-devices" | "pad" | "people" | "photo-image" | "photo-thumb" | "practice-view" | "print-blank" | "print-client" | "print-visit" | "protocols" | "put-calendar" | "put-client" | "put-finger" | "put-introduced" | "put-letterhead" | "put-note" | "put-pad-answers" | "put-pad-drawing" | "put-pad-story" | "put-password" | "put-person" | "put-photo" | "put-practice-settings" | "put-protocol" | "put-sequence" | "put-site" | "put-threshold" | "put-waiting" | "put-weight" | "rebook" | "redeem" | "remove-photo" | "remove-site" | "reset-person" | "reset-threshold" | "reset-weight" | "restore-atlas" | "restore-client" | "restore-photo" | "second-factor" | "send-events" | "sequences" | "set-up" | "sign-in" | "sign-out" | "take-entry" | "thresholds" | "ticket" | "undo-import" | "visit-entries" | "visit-note" | "weights" | "addendum-written" | "asking-put-off" | "block-overridden" | "client-note-added" | "consent-recorded" | "drawing-painted" | "event-undone" | "gauge-read" | "hold-countersigned" | "hold-ended" | "hold-event" | "hold-started" | "incident-recorded" | "interview-noted" | "judgement-made" | "letter-written" | "loads-declared" | "muscle-searched" | "next-noted" | "note-countersigned" | "note-drafted" | "note-signed" | "note-written" | "plan-made" | "point-charted" | "point-corrected" | "point-identified" | "point-moved" | "point-rechecked" | "point-removed" | "posture-read" | "protocol-chosen" | "range-measured" | "reaction-noted" | "recheck-noted" | "screening-answered" | "screening-cleared" | "sequence-begun" | "sequence-event" | "sign-seen" | "test-done" | "threshold-measured" | "visit-closed" | "visit-opened";
         Run: {
             /** Format: int64 */
             at: number;
@@ -6006,7 +6066,10 @@ export interface components {
             block: "warm-up" | "lengthen" | "close";
             laid: components["schemas"]["LaidOut"];
             name: string;
-            sequence: string;
+            /** @description the id of one of the practice's own */
+            own?: string;
+            /** @description of a shipped one */
+            sequence?: string;
             suggested: boolean;
             /** @description what it is for */
             why: string;
@@ -6014,6 +6077,14 @@ export interface components {
         };
         SequenceOffers: {
             offers: components["schemas"]["SequenceOffer"][];
+        };
+        Sequences: {
+            own: {
+                [key: string]: components["schemas"]["OwnSequence"];
+            };
+            regions: components["schemas"]["RegionID"][];
+            shipped: components["schemas"]["Shipped"][];
+            techniques: components["schemas"]["Technique"][];
         };
         SetUp: {
             /** Format: email */
@@ -6049,11 +6120,31 @@ export interface components {
             /** Format: int64 */
             yes: number;
         };
+        Shipped: {
+            /**
+             * @description the part of a session that it fills
+             * @enum {string}
+             */
+            block: "warm-up" | "lengthen" | "close";
+            /** @description what it is for, in a line */
+            for: string;
+            id: string;
+            name: string;
+            regions?: components["schemas"]["RegionID"][];
+            /** @enum {string} */
+            sides?: "once" | "each" | "whole";
+            /** @description class of its source */
+            source: string;
+            steps: components["schemas"]["TechniqueStep"][];
+        };
         /** @enum {string} */
         Side: "left" | "right" | "midline";
         Sides: {
             /** Format: double */
             minutes?: number;
+            own?: {
+                [key: string]: components["schemas"]["OwnSequence"];
+            };
             /** Format: int64 */
             revision: number;
             /** @enum {unknown} */
@@ -6432,6 +6523,37 @@ export interface components {
             weights?: {
                 [key: string]: components["schemas"]["Ratio"];
             };
+        };
+        Technique: {
+            amount: components["schemas"]["DoseBounds"];
+            contacts: components["schemas"]["ContactID"][];
+            each_s: components["schemas"]["DoseBounds"];
+            feel: string;
+            how: string;
+            /** @enum {string} */
+            kind: "warm-up" | "compress" | "stroke" | "knead" | "roll-skin" | "mobilise" | "stretch" | "isometric" | "active" | "hold" | "flush" | "close";
+            /** @enum {string} */
+            lubricant: "glide" | "grip" | "none" | "a-little-oil";
+            /** @enum {string} */
+            mover: "therapist" | "client" | "assistant";
+            name: string;
+            never_at_neck?: string;
+            /** @enum {string} */
+            presses: "none" | "light" | "firm";
+            protocol?: components["schemas"]["ProtocolID"];
+            /** @enum {string} */
+            steer: "seconds" | "repetitions" | "breaths" | "stations";
+            technique: string;
+        };
+        TechniqueStep: {
+            contact?: components["schemas"]["ContactID"];
+            dose?: components["schemas"]["Dose"];
+            /** Format: int64 */
+            importance?: number;
+            position?: components["schemas"]["PositionID"];
+            say?: string;
+            technique: string;
+            where: string;
         };
         TestDone: {
             /** @enum {string} */
@@ -13553,6 +13675,164 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Protocols"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    sequences: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sequences"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-sequence": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnSequence"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sequences"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "drop-sequence": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sequences"];
                 };
             };
             /** @description Unauthorized */

@@ -75,6 +75,7 @@ export function trialVisit(me: Pick<Schemas["Me"], "id" | "name" | "role">): Ope
     entries: [],
     team: [{ ...me, licensed: me.role !== "student" }, supervisor],
     own_protocols: {},
+    own_sequences: {},
     hand_uses: [],
     now_ms: at,
     offset_min,

@@ -4,6 +4,7 @@ import { lazily } from "./lazily";
 export const Visit = lazily(() => import("./visit/Visit"));
 export const Hold = lazily(() => import("./hold/Hold"));
 export const Sequence = lazily(() => import("./sequence/Sequence"));
+export const Sequences = lazily(() => import("./sequences/Sequences"));
 export const Atlas = lazily(() => import("./atlas/Atlas"));
 export const Guide = lazily(() => import("./atlas/Guide"));
 export const Spine = lazily(() => import("./spine/Spine"));

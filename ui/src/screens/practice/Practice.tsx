@@ -64,6 +64,9 @@ export default function Practice({ me }: { me: Schemas["Me"] }) {
         <Fill>
           <h1>{me.practice}</h1>
         </Fill>
+        <Link className="stands" to="/sequences">
+          Sequences
+        </Link>
         <Link className="stands" to="/practice/people">
           People
         </Link>

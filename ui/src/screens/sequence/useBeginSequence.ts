@@ -27,7 +27,7 @@ export function useBeginSequence(visit: LiveVisit) {
         ...(point ? { point } : {}),
       }),
     );
-    const body = { run, sequence, name, block, steps };
+    const body = { run, ...(sequence ? { sequence } : {}), name, block, steps };
     const why = await visit.preview("sequence-begun", body);
     setRefused(why ?? "");
     if (why) return;
@@ -41,7 +41,8 @@ export function useBeginSequence(visit: LiveVisit) {
  * there. */
 export function useSuggested(visit: LiveVisit, block: Block): Offer | undefined {
   const side = visit.state.points[0]?.side === "right" ? "right" : "left";
-  const asked = useMemo(() => ({ side }) as const, [side]);
+  const own = visit.open.own_sequences;
+  const asked = useMemo(() => ({ side, own }) as const, [side, own]);
   const offers = useAskVisit(visit, "sequence-offers", asked)?.offers;
   if (visit.state.runs?.some((r) => r.block === block)) return undefined;
   return offers?.find((o) => o.block === block && o.suggested && o.laid.steps.length > 0);

@@ -1,6 +1,7 @@
 // What is done around the holds: the sequences as they are laid out for this client, to be begun by
 // a touch; those for the places of this visit's points first.
 import { useMemo, useState } from "react";
+import { Link } from "react-router";
 import type { Schemas } from "../../../api/client";
 import { useAskVisit } from "../../../core/useAsk";
 import { Button, Card, Choice, Disclosed } from "../../../parts/controls";
@@ -18,9 +19,10 @@ export function Sequences({ visit }: StepProps) {
   );
   const [time, setTime] = useState<(typeof times)[number]>("usual");
   const [block, setBlock] = useState<(typeof blocks)[number]>("warm-up");
+  const own = visit.open.own_sequences;
   const asked = useMemo(
-    () => ({ side, ...(time === "usual" ? {} : { minutes: Number(time) }) }),
-    [side, time],
+    () => ({ side, own, ...(time === "usual" ? {} : { minutes: Number(time) }) }),
+    [side, own, time],
   );
   const offers = useAskVisit(visit, "sequence-offers", asked)?.offers.filter((o) => o.block === block) ?? [];
   return (
@@ -52,8 +54,11 @@ export function Sequences({ visit }: StepProps) {
         />
       </Row>
       {offers.map((o) => (
-        <Offer key={o.sequence} visit={visit} offer={o} />
+        <Offer key={o.own ?? o.sequence} visit={visit} offer={o} />
       ))}
+      <Link className="stands" to="/sequences">
+        Change or add sequences
+      </Link>
     </Card>
   );
 }
@@ -63,7 +68,7 @@ function Offer({ visit, offer: o }: StepProps & { offer: Schemas["SequenceOffer"
   const { laid } = o;
   const turns = laid.turns === 1 ? "1 turn" : `${laid.turns} turns`;
   return (
-    <Ruled $cols="minmax(0, 1fr) auto" data-offer={o.sequence}>
+    <Ruled $cols="minmax(0, 1fr) auto" data-offer={o.own ?? o.sequence}>
       <div>
         <h3>
           {o.name}
