@@ -1,7 +1,10 @@
 package e2e
 
 import (
+	"encoding/json"
+	"strconv"
 	"testing"
+	"time"
 
 	"github.com/go-rod/rod/lib/input"
 	"github.com/stretchr/testify/assert"
@@ -125,6 +128,60 @@ func TestASessionRunsByThePedal(t *testing.T) {
 	require.NoError(t, db(t).Get(&done, `select count(*) from visit_event where visit_id = $1
 		and type = 'sequence-event' and body->>'event' = 'done'`, visitOf(p)))
 	assert.Greater(t, done, 10, "the warm-up is in the record")
+}
+
+// A whole session of a returning client, from its start to the closing sheet, by the pedal and the
+// client's pad. The screen is touched twice: to start the session, and for the score at the recheck.
+func TestAWholeSessionByPedalAndPad(t *testing.T) {
+	t.Parallel()
+	s := startServer(t)
+	p := signedIn(t, s.addr, demo.Logins[0])
+	opened(p, "Whole", "Plan", spot{"infraspinatus", "left"})
+	p.click("[data-plan] button", "Use this plan")
+	p.sent()
+	var link struct{ Code string }
+	require.NoError(t, json.Unmarshal(p.call("POST", "/api/visits/"+visitOf(p)+"/hand", nil), &link))
+	phone := openPage(t, s.addr, "/hand")
+	phone.MustSetViewport(390, 844, 1, true)
+	phone.MustElement(`input[name=code]`).MustInput(link.Code)
+	phone.click("button", "Go on")
+	phone.MustElement(`main[data-there=true]`)
+	say := func(n string) { phone.MustElement(`[data-step="` + n + `"]`).MustClick() }
+	blockByPedal := func() {
+		p.MustElement(`main[data-run][data-at="0"]`)
+		p.press(input.Space)
+		for n := 1; p.MustHas(`main[data-run]:not([data-over])`); n++ {
+			p.MustElement(`main[data-run][data-at="` + strconv.Itoa(n) + `"], main[data-over]`)
+			time.Sleep(1100 * time.Millisecond) // sooner, a press is of the step before
+			p.press(input.Space)
+			frames(p)
+		}
+	}
+
+	p.click("[data-plan] button", "^Start session: shoulder girdle$") // the first touch
+	blockByPedal()
+	p.press(input.Space)
+	phase(p, "ready")
+	p.press(input.Space)
+	until(p, "settle-in")
+	say("6")
+	phase(p, "stage")
+	pressed(p, 6)
+	say("2")
+	until(p, "release-slowly")
+	p.press(input.Space)
+	until(p, "done")
+	p.press(input.Space)
+	p.see("h2", "Recheck")
+	p.MustElementX(`//*[@data-recheck]//button[text()="2"]`).MustClick() // the second touch
+	p.MustElement("[data-main-action]")
+	p.press(input.PageDown)
+	blockByPedal() // the quiet end
+	p.press(input.Space)
+	p.see("h2", "What was done")
+	p.see("[data-note]", "Shoulder girdle: [0-9]+ of [0-9]+ steps")
+	p.see("[data-note]", "Ten quiet minutes")
+	p.sent()
 }
 
 // throughBlock treads through a sequence, each step a little after it began.

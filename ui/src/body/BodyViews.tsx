@@ -87,7 +87,7 @@ const Shown = styled.div`
   gap: var(--s2);
   min-height: 0;
   min-width: 0;
-  > * + * {
+  &[data-two="true"] > * + * {
     border-left: 1px solid var(--line-soft);
   }
   /* Beside each other they would be too narrow for their own keys. */
@@ -95,7 +95,7 @@ const Shown = styled.div`
     grid-auto-flow: row;
     grid-auto-rows: minmax(0, 1fr);
     grid-template-rows: none;
-    > * + * {
+    &[data-two="true"] > * + * {
       border-left: 0;
     }
   }
@@ -171,7 +171,7 @@ export function BodyViews({ main, marks, drawing, children }: Props) {
         </ToggleButton>
       </div>
       <TellSeen value={tell}>
-        <Shown>
+        <Shown data-two={two}>
           {kept.map((v) => (
             <Activity key={v} mode={views.includes(v) ? "visible" : "hidden"}>
               {children(v)}

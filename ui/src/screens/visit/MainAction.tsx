@@ -1,11 +1,13 @@
 // What is done next with the client on the table: always at the same place, at the lower
 // edge, and large enough for a knuckle.
-import type { ReactNode } from "react";
+import { type ReactNode, useLayoutEffect, useRef } from "react";
 import { styled } from "styled-components";
 import type { Schemas } from "../../api/client";
 import { Button } from "../../parts/controls";
 import { Said } from "../../parts/layout";
+import { useRoomPrefs } from "../hold/roomPrefs";
 import { useBeginSequence, useSuggested } from "../sequence/useBeginSequence";
+import { listed } from "../../parts/words";
 import { usePointWords } from "./pointWords";
 import { useNextHold } from "./press/useNextHold";
 import type { StepProps } from "./StepProps";
@@ -35,10 +37,36 @@ interface Props {
   children: ReactNode;
   /** What goes with it, in a few words. */
   also?: string;
+  /** The pedal does it too; where one searches, the pedal is the search's. */
+  pedal?: boolean;
   onPress: () => void;
 }
 
-function MainAction({ children, also, onPress }: Props) {
+/** What takes a key itself keeps it. */
+const taking =
+  "input, textarea, select, button, a, [role=radio], [role=listbox], [role=option], [role=application]";
+
+/** The pedal does what the key at the lower edge does: Page Down always, the others where nothing
+ * else takes them. */
+function usePedal(act: () => void, on: boolean) {
+  const [{ pedal }] = useRoomPrefs();
+  const latest = useRef(act);
+  latest.current = act;
+  useLayoutEffect(() => {
+    if (!on) return;
+    const down = (e: KeyboardEvent) => {
+      if (!pedal.includes(e.key) || e.repeat || e.ctrlKey || e.metaKey || e.altKey) return;
+      if (e.key !== "PageDown" && (e.target as Element).closest(taking)) return;
+      e.preventDefault();
+      latest.current();
+    };
+    addEventListener("keydown", down);
+    return () => removeEventListener("keydown", down);
+  }, [on, pedal]);
+}
+
+function MainAction({ children, also, pedal = false, onPress }: Props) {
+  usePedal(onPress, pedal);
   return (
     <Edge data-main-action>
       <Button $kind="main" onPress={onPress}>
@@ -50,7 +78,12 @@ function MainAction({ children, also, onPress }: Props) {
 }
 
 /** The hold that is next, where all that it needs is settled. */
-export function NextHold({ visit, me, wanted }: StepProps & { me: Schemas["Me"]; wanted?: string }) {
+export function NextHold({
+  visit,
+  me,
+  wanted,
+  pedal,
+}: StepProps & { me: Schemas["Me"]; wanted?: string; pedal?: boolean }) {
   const { begin, refused, withWhat, first } = useNextHold(visit, me);
   const names = usePointWords(visit);
   const next = first(wanted);
@@ -62,7 +95,7 @@ export function NextHold({ visit, me, wanted }: StepProps & { me: Schemas["Me"];
           {refused}
         </Said>
       )}
-      <MainAction also={withWhat(next)} onPress={() => begin(next)}>
+      <MainAction pedal={pedal} also={withWhat(next)} onPress={() => begin(next)}>
         Begin the hold: {names.get(next)}
       </MainAction>
     </>
@@ -71,13 +104,24 @@ export function NextHold({ visit, me, wanted }: StepProps & { me: Schemas["Me"];
 
 /** After the recheck: the quiet end of the session, where it was not done yet, then the closing. */
 export function ToClose({ visit, onClose }: StepProps & { onClose: () => void }) {
+  const left = visit.state.recheck.filter((x) => !x.done).length;
+  const also = left > 0 ? `${left} not looked at again` : undefined;
   const closing = useSuggested(visit, "close");
   const { begin, refused } = useBeginSequence(visit);
-  if (!closing || refused) return <MainAction onPress={onClose}>Go on to closing</MainAction>;
+  if (!closing || refused)
+    return (
+      <MainAction pedal also={also} onPress={onClose}>
+        Go on to closing
+      </MainAction>
+    );
   return (
     <>
       <Button onPress={onClose}>Go on to closing</Button>
-      <MainAction also={`${Math.round(closing.laid.seconds / 60)} min`} onPress={() => begin(closing)}>
+      <MainAction
+        pedal
+        also={listed(`${Math.round(closing.laid.seconds / 60)} min`, also)}
+        onPress={() => begin(closing)}
+      >
         {closing.name}
       </MainAction>
     </>

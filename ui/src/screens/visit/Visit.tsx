@@ -133,9 +133,9 @@ function useOpened({ state, open, write }: LiveVisit) {
 function Main({ visit, me, path, body }: Pick<PanelProps, "visit" | "me" | "path" | "body">) {
   const charting = path.step === "find" && (body.aim || body.selected);
   if (path.step === "press" || (path.step === "find" && !charting))
-    return <NextHold visit={visit} me={me} wanted={body.selected} />;
+    return <NextHold visit={visit} me={me} wanted={body.selected} pedal={path.step === "press"} />;
   const { recheck } = visit.state;
-  if (path.step === "recheck" && recheck.length > 0 && recheck.every((x) => x.done))
+  if (path.step === "recheck" && recheck.some((x) => x.done))
     return <ToClose visit={visit} onClose={() => path.goTo("close")} />;
   return null;
 }
