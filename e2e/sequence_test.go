@@ -184,6 +184,46 @@ func TestAWholeSessionByPedalAndPad(t *testing.T) {
 	p.sent()
 }
 
+// The server dies in the middle of a sequence: it goes on by itself, and when the server is back
+// all of it is in the record, each step once; another device goes on where it is.
+func TestServerKilledInTheMiddleOfASequence(t *testing.T) {
+	t.Parallel()
+	s := startServer(t)
+	p := signedIn(t, s.addr, demo.Logins[0])
+	opened(p, "Killed", "Plan", calf)
+	p.MustElementX(`//*[@role="radiogroup"][@aria-label="Part of the session"]//button[text()="Lengthening"]`).MustClick()
+	p.click(`[data-offer="calf-and-sole"] button`, "^Begin$")
+	p.MustElement(`main[data-run][data-at="0"]`)
+	p.press(input.Space)
+	p.MustElement(`main[data-at="1"]`)
+	p.sent()
+	s.kill()
+	for _, n := range []string{"2", "3", "4"} {
+		time.Sleep(1100 * time.Millisecond) // sooner, a press is of the step before
+		p.press(input.Space)
+		p.MustElement(`main[data-at="` + n + `"]`)
+	}
+	p.see("[role=status]", "Offline")
+	s.start()
+	p.sent()
+	var done, distinct int
+	require.NoError(t, db(t).Get(&done, `select count(*) from visit_event where visit_id = $1
+		and type = 'sequence-event' and verdict = 'accepted'`, visitOf(p)))
+	require.NoError(t, db(t).Get(&distinct, `select count(distinct (body->>'step', body->>'event')) from visit_event
+		where visit_id = $1 and type = 'sequence-event'`, visitOf(p)))
+	assert.Equal(t, 7, done, "begun 1 to 4, done 1 to 3")
+	assert.Equal(t, done, distinct, "each once")
+
+	other := signedIn(t, s.addr, demo.Logins[0])
+	other.MustNavigate(p.MustInfo().URL)
+	other.MustElement(`main[data-at="4"]`)
+	time.Sleep(1100 * time.Millisecond)
+	other.press(input.Space)
+	other.MustElement(`main[data-at="5"]`)
+	other.sent()
+	p.MustElement(`main[data-at="5"]`) // and the first one follows
+}
+
 // throughBlock treads through a sequence, each step a little after it began.
 func throughBlock(p *page) {
 	p.t.Helper()

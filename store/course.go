@@ -59,12 +59,14 @@ func (t *Tx) Record(ctx context.Context, client uuid.UUID, visits []Visit, now t
 const treatedQuery = `select p.visit_id, p.id, p.identity, p.muscle, p.side, p.site, p.view, p.x,
 		p.y, p.grade, p.nprs::float8, p.after_nprs::float8, p.after_grade, coalesce(h.holds, 0) as holds,
 		coalesce(h.pressure_ms, 0) as pressure_ms, coalesce(h.parts, 0) as parts, coalesce(h.outcome, '') as outcome, coalesce(h.result, '') as result,
-		p.ppt_kpa, coalesce(p.activity, '') as activity, p.answer, h.protocols
+		p.ppt_kpa, coalesce(p.activity, '') as activity, p.answer, h.protocols,
+		coalesce(h.lengthened, false) as lengthened
 		from charted_point p
 		left join (select visit_id, point_id, count(*) as holds, sum(pressure_ms)::bigint as pressure_ms,
 				sum(parts) as parts, (array_agg(outcome order by started_at desc, id desc))[1] as outcome,
 				(array_agg(result order by started_at desc, id desc))[1] as result,
-				to_json(array_agg(distinct protocol)) as protocols
+				to_json(array_agg(distinct protocol)) as protocols,
+				(array_agg(lengthened order by started_at desc, id desc))[1] as lengthened
 			from hold where visit_id = any ($1) and status <> 'aside' group by visit_id, point_id) h
 			on h.visit_id = p.visit_id and h.point_id = p.id
 		where p.visit_id = any ($1) order by p.visit_id, p.place`
@@ -95,6 +97,7 @@ func (t *Tx) treated(ctx context.Context, visits []uuid.UUID) (map[uuid.UUID][]v
 		Activity   string          `db:"activity"`
 		Answer     []byte          `db:"answer"`
 		Protocols  []byte          `db:"protocols"`
+		Lengthened bool            `db:"lengthened"`
 	}
 	err := t.tx.SelectContext(ctx, &rows, treatedQuery, visits)
 	if err != nil {
@@ -104,7 +107,7 @@ func (t *Tx) treated(ctx context.Context, visits []uuid.UUID) (map[uuid.UUID][]v
 	for _, r := range rows {
 		p := visit.TreatedPoint{
 			SecondsS: float64(r.MS) / 1000, Holds: r.Holds, Parts: r.Parts, Outcome: treat.Outcome(r.Outcome),
-			Result: r.Result,
+			Result: r.Result, Lengthened: r.Lengthened,
 		}
 		p.Point, p.Identity = visit.UUID(r.ID), visit.UUID(r.Identity)
 		p.Muscle, p.Side, p.Site = ids.Muscle(r.Muscle), ids.Side(r.Side), r.Site

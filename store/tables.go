@@ -219,7 +219,7 @@ func holdRows(_ Visit, s visit.State) []row {
 			"outcome": h.Summary.Outcome, "result": h.Result, "pressure_ms": int64(h.Summary.PressureS*1000 + 0.5),
 			"parts": h.Summary.Count(), "contact": h.Contact, "protocol": h.Start.Protocol, "author_id": h.Author,
 			"hand_ms": int64((h.Summary.PressureS+h.Summary.OverrunS)*1000 + 0.5),
-			"spot":    h.Spot, "treats": h.Summary.Treats(record.LeastPressedS),
+			"spot":    h.Spot, "treats": h.Summary.Treats(record.LeastPressedS), "lengthened": s.LengthenedAfter(h),
 		}
 	}
 	return rows

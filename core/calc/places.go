@@ -14,6 +14,7 @@ import (
 	"mokren/core/ids"
 	"mokren/core/picture"
 	"mokren/core/pose"
+	"mokren/core/sequence"
 )
 
 // PalpateIn names a muscle on a side; without a site it means all of them.
@@ -152,11 +153,18 @@ type PositionIn struct {
 	Test   ids.Test     `json:"test,omitempty" doc:"in place of a muscle"`
 	Side   ids.Side     `json:"side,omitempty" doc:"right where it is left out"`
 	Lies   ids.Position `json:"lies,omitempty" doc:"how the client is placed; standing where it is left out"`
+	// Technique is that of a step: one that moves no joint has no position.
+	Technique ids.Technique `json:"technique,omitempty"`
 }
 
 // Position draws a position of the joints.
 func Position(in PositionIn) (pose.Posed, error) {
 	var joints []pose.Joint
+	if t, ok := sequence.Find(in.Technique); ok && t.Way == 0 {
+		return pose.Posed{}, &decode.Error{
+			Path: "$.technique", Given: string(in.Technique), Allowed: "a technique that moves a joint",
+		}
+	}
 	switch {
 	case in.Muscle != "":
 		m, err := atlas.Get(in.Muscle)

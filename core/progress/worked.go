@@ -15,6 +15,8 @@ type TreatmentResult struct {
 	After    float64 // NPRS at the recheck
 	PressedS float64 // seconds of pressure
 	N        int     // so many alike; 0 is one
+	// Lengthened: lengthening came after the hold, in the same visit.
+	Lengthened bool
 }
 
 // ProtocolOutcome is what a protocol came to.

@@ -85,7 +85,7 @@ func (c *course) addPoint(v VisitContribution, p TreatedPoint) {
 			Protocol: p.Protocols[0],
 			Before:   *p.NPRS,
 			After:    *p.AfterNPRS,
-			PressedS: p.SecondsS,
+			PressedS: p.SecondsS, Lengthened: p.Lengthened,
 		}
 		h.worked, c.worked = append(h.worked, t), append(c.worked, t)
 	}
@@ -138,7 +138,7 @@ func (c *course) addRange(v VisitContribution, r Range, age int) {
 func (c *course) history() History {
 	out := History{
 		Points: []PointHistory{}, Ranges: []RangeHistory{}, Scores: c.scored(), Treated: orNone(c.treated),
-		Worked: progress.WhatWorked(c.worked),
+		Worked: progress.WhatWorked(c.worked), Lengthening: progress.LengtheningAfter(c.worked),
 	}
 	for _, h := range c.points {
 		h.Number = judge("nprs", h.numbers)

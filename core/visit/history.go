@@ -25,6 +25,20 @@ type TreatedPoint struct {
 	PPT       *float64 // kPa, before treatment
 	Referral  []safety.Place
 	Activity  points.Activity // as judged within the visit
+	// Lengthened: a step of a lengthening sequence was done after the last hold began.
+	Lengthened bool
+}
+
+// LengthenedAfter reports whether a step of a lengthening sequence was done after a hold began.
+func (s State) LengthenedAfter(h Hold) bool {
+	for _, r := range s.Runs {
+		for _, x := range r.Steps {
+			if r.Block == "lengthen" && x.Outcome == "done" && x.BeganMS > h.StartedMS {
+				return true
+			}
+		}
+	}
+	return false
 }
 
 // Treated gives a visit's points with what their holds came to.
@@ -36,6 +50,7 @@ func (s State) Treated() []TreatedPoint {
 		for _, h := range s.Holds {
 			if h.Point == p.Point && h.Status != HoldRejected {
 				t.Holds++
+				t.Lengthened = s.LengthenedAfter(h)
 				t.SecondsS += h.Summary.PressureS
 				t.Parts += h.Summary.Count()
 				t.Outcome, t.Result = h.Summary.Outcome, h.Result
@@ -157,6 +172,8 @@ type History struct {
 	Scores []ScoreHistory `json:"scores"`
 	// Treated are the visits at which something was pressed.
 	Treated []TreatedDay `json:"treated"`
+	// Lengthening compares what was lengthened after its hold with what was not.
+	Lengthening *progress.Lengthening `json:"lengthening,omitempty"`
 	// Worked is what each protocol came to over all points.
 	Worked []progress.ProtocolOutcome `json:"worked"`
 	Summed CourseSummary              `json:"summed"`

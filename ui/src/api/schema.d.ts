@@ -3373,6 +3373,7 @@ export interface components {
             to: string;
         };
         History: {
+            lengthening?: components["schemas"]["Lengthening"];
             points: components["schemas"]["PointHistory"][];
             ranges: components["schemas"]["RangeHistory"][];
             scores: components["schemas"]["ScoreHistory"][];
@@ -4001,6 +4002,15 @@ export interface components {
             x: number;
             /** Format: double */
             y: number;
+        };
+        Lengthened: {
+            clear: components["schemas"]["Share"];
+            /** Format: double */
+            drop: number;
+        };
+        Lengthening: {
+            with: components["schemas"]["Lengthened"];
+            without: components["schemas"]["Lengthened"];
         };
         Letter: {
             /** @description of who signs; absent in a draft */
@@ -5398,6 +5408,7 @@ export interface components {
             set?: "tension" | "slack";
             /** @description right where it is left out */
             side?: components["schemas"]["Side"];
+            technique?: string;
             /** @description in place of a muscle */
             test?: components["schemas"]["TestID"];
         };

@@ -100,7 +100,7 @@ export default function Progress({ client, history, visits, more }: Props) {
             </LookedAt>
           </Card>
         )}
-        <Worked list={history.worked} />
+        <Worked list={history.worked} lengthening={history.lengthening} />
         {listed.length > 1 && <Compare client={client} moments={listed} />}
       </div>
     </Room>

@@ -4,7 +4,12 @@ import { Card } from "../../parts/controls";
 import { Bullets } from "../../parts/layout";
 import { one, plain, sentence } from "../../parts/words";
 
-export function Worked({ list }: { list: Schemas["ProtocolOutcome"][] }) {
+interface Props {
+  list: Schemas["ProtocolOutcome"][];
+  lengthening?: Schemas["Lengthening"];
+}
+
+export function Worked({ list, lengthening }: Props) {
   if (list.length === 0) return null;
   return (
     <Card data-worked>
@@ -19,6 +24,14 @@ export function Worked({ list }: { list: Schemas["ProtocolOutcome"][] }) {
             {w.drop <= 0 && `; the number did not fall (${one(-w.drop)})`}.
           </li>
         ))}
+        {lengthening && (
+          <li data-lengthening>
+            <b>With lengthening after the hold</b>: lower after {lengthening.with.clear.yes} of{" "}
+            {lengthening.with.clear.of}, {one(lengthening.with.drop)} on average; without:{" "}
+            {lengthening.without.clear.yes} of {lengthening.without.clear.of}, {one(lengthening.without.drop)}
+            .{(lengthening.with.clear.few || lengthening.without.clear.few) && " Too few to say more."}
+          </li>
+        )}
       </Bullets>
     </Card>
   );

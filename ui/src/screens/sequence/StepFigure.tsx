@@ -3,6 +3,7 @@ import { useMemo } from "react";
 import { styled } from "styled-components";
 import type { Schemas } from "../../api/client";
 import { BodySvg } from "../../body/BodySvg";
+import { PosePicture } from "../../body/PosePicture";
 import type { View } from "../../body/views";
 import type { Core } from "../../core/core";
 import { useAsk, useAskAll } from "../../core/useAsk";
@@ -21,31 +22,34 @@ const Frame = styled.div`
   }
 `;
 
-type Step = Pick<Schemas["StepRun"], "where" | "side">;
+type Step = Pick<Schemas["StepRun"], "where" | "side" | "technique" | "position">;
 const looked: View[] = ["back", "front", "sole-left", "sole-right", "head-left", "head-right"];
 
 export function StepFigure({ core, step }: { core: Core; step: Step }) {
   const [name = ""] = step.where.split(":");
   const muscle = core.lists.muscles.find((m) => m.id === name)?.id;
   return muscle ? (
-    <OfMuscle core={core} muscle={muscle} side={step.side} />
+    <OfMuscle key={step.technique + muscle + step.side} core={core} muscle={muscle} step={step} />
   ) : (
     <OfRegion core={core} region={name as Schemas["RegionID"]} side={step.side} />
   );
 }
 
-function OfMuscle({
-  core,
-  muscle,
-  side,
-}: {
-  core: Core;
-  muscle: Schemas["MuscleID"];
-  side: Schemas["Side"];
-}) {
+/** The muscle lit; where the step moves a joint, how it lies at the end of the movement. */
+function OfMuscle({ core, muscle, step }: { core: Core; muscle: Schemas["MuscleID"]; step: Step }) {
+  const { side, technique, position: lies } = step;
+  const posed = useAsk(core, "position", { muscle, side, lies, technique });
   const view = useAsk(core, "views", { muscle, side })?.views[0];
   const drawn = useAsk(core, "layers", view && { view, layers: ["muscles"], only: [muscle], side });
-  return <Frame>{view && <BodySvg view={view} drawn={drawn} aria-hidden />}</Frame>;
+  return (
+    <Frame data-posed={!!posed}>
+      {posed ? (
+        <PosePicture d={posed} label="Where the movement ends" />
+      ) : (
+        view && <BodySvg view={view} drawn={drawn} aria-hidden />
+      )}
+    </Frame>
+  );
 }
 
 function OfRegion({

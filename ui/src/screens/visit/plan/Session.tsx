@@ -75,6 +75,7 @@ function Planned({ p, visit, body, work, go }: Props & { p: SessionPlan }) {
         </Said>
       ))}
       <FixedBlocks blocks={p.made.blocks} onChange={p.setBlocks} />
+      <Around visit={visit} p={p} />
       <Steps visit={visit} body={body} work={work} p={p} />
       <LeftOut visit={visit} body={body} plan={p} />
     </Card>
@@ -104,13 +105,48 @@ function Start({ visit, go }: StepProps & Pick<Props, "go">) {
   );
 }
 
+/** What fills the blocks around the holds: the sequences for these points, and how long they
+ * take. The plan counts its blocks as bare minutes until it is told to take theirs. */
+function Around({ visit, p }: StepProps & { p: SessionPlan }) {
+  const of = {
+    warm_up: useSuggested(visit, "warm-up"),
+    lengthen: useSuggested(visit, "lengthen"),
+    close: useSuggested(visit, "close"),
+  };
+  const filled = (["warm_up", "lengthen", "close"] as const).flatMap((block) => {
+    const o = of[block];
+    return o ? [{ block, name: o.name, minutes: Math.round(o.laid.seconds / 60) }] : [];
+  });
+  if (filled.length === 0) return null;
+  const same = filled.every((f) => p.made.blocks?.[f.block] === f.minutes);
+  return (
+    <Row $wrap data-around>
+      <Said className="quiet">
+        Around the holds: {filled.map((f) => `${f.name}, ${f.minutes} min`).join(" · ")}
+      </Said>
+      {!same && (
+        <Button
+          onPress={() =>
+            p.setBlocks({
+              ...p.made.blocks,
+              ...Object.fromEntries(filled.map((f) => [f.block, f.minutes])),
+            })
+          }
+        >
+          Use these minutes
+        </Button>
+      )}
+    </Row>
+  );
+}
+
 /** What is not in it, and why; what is only left out can be put in. */
 function LeftOut({ visit, body, plan: p }: StepProps & { body: Body; plan: SessionPlan }) {
   const list = p.plan.left_out;
   if (list.length === 0) return null;
   return (
     <>
-      <h3>Left out, offered next time</h3>
+      <h3>Not in today's plan</h3>
       {list.map((l) => {
         const point = visit.state.points.find((x) => x.point === l.point);
         return (
