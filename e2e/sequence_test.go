@@ -87,6 +87,35 @@ func TestAPracticeHasItsOwnSequences(t *testing.T) {
 	p.see(".words h2", "Kneading")
 }
 
+// A step that is a protocol is run by the hold screen at its charted point, and the sequence goes
+// on behind it.
+func TestAProtocolWithinASequenceIsAHold(t *testing.T) {
+	t.Parallel()
+	p := signedIn(t, startStepped(t).addr, demo.Logins[0])
+	opened(p, "Within", "Plan", spot{"semimembranosus", "left"})
+	p.MustElementX(`//*[@role="radiogroup"][@aria-label="Part of the session"]//button[text()="Lengthening"]`).MustClick()
+	p.click(`[data-offer="hamstrings-and-adductors"] button`, "^Begin$")
+	p.MustElement(`main[data-run][data-at="0"]`)
+	p.press(input.Space)
+	for range 40 {
+		if p.MustHas(`main[data-phase]`) || p.MustHasR(".words h2", "^Contract") {
+			break
+		}
+		p.MustEval(`() => globalThis.mokrenClock.pass(1200)`)
+		p.press(input.Space)
+		frames(p)
+	}
+	p.MustElement(`main[data-phase]`)
+	p.see(".protocol", "[Cc]ontract")
+	p.press(input.Escape)
+	p.click("button", "Back to the visit|Back to the sequence")
+	p.MustElement(`main[data-run]`)
+	p.sent()
+	var protocol string
+	require.NoError(t, db(t).Get(&protocol, `select protocol from hold where visit_id = $1`, visitOf(p)))
+	assert.Equal(t, "contract-relax", protocol)
+}
+
 // An unwell client stops it as it stops a hold; a point can be charted on the way.
 func TestAnUnwellClientStopsTheSequence(t *testing.T) {
 	t.Parallel()

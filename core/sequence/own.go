@@ -27,7 +27,9 @@ func (o OwnSequence) Check() *decode.Error {
 		return &decode.Error{Path: "$.name", Given: fmt.Sprintf("%q", o.Name), Allowed: "a name"}
 	}
 	if !slices.Contains([]string{"warm-up", "lengthen", "close"}, o.Block) {
-		return &decode.Error{Path: "$.block", Given: fmt.Sprintf("%q", o.Block), Allowed: "one of warm-up, lengthen, close"}
+		return &decode.Error{
+			Path: "$.block", Given: fmt.Sprintf("%q", o.Block), Allowed: "one of warm-up, lengthen, close",
+		}
 	}
 	if !slices.Contains([]Sides{"", Once, Each, Whole}, o.Sides) {
 		return &decode.Error{Path: "$.sides", Given: fmt.Sprintf("%q", o.Sides), Allowed: "one of once, each, whole"}

@@ -68,7 +68,8 @@ type Shipped struct {
 	Sequence
 }
 
-// For is a sequence that is written for the left, as it is begun on a side: on the right the client lies the other way round.
+// For is a sequence that is written for the left, as it is begun on a side: on the right the client
+// lies the other way round.
 func (s Sequence) For(side ids.Side) Sequence {
 	if side != ids.Right {
 		return s

@@ -116,7 +116,8 @@ func (b *SequenceBegun) apply(r *reducer, e Event) error {
 		BeganMS: e.At(), Author: e.Author, Steps: []StepRun{},
 	}
 	for _, s := range b.Steps {
-		run.Steps = append(run.Steps, StepRun{RunStep: s})
+		t, _ := sequence.Find(s.Technique)
+		run.Steps = append(run.Steps, StepRun{RunStep: s, Protocol: t.Protocol})
 	}
 	r.state.Runs = append(r.state.Runs, run)
 	return nil

@@ -115,7 +115,10 @@ type Run struct {
 // StepRun is a step with what became of it.
 type StepRun struct {
 	RunStep
-	BeganMS int64 `json:"began_ms,omitempty"`
+	// Protocol of a step that is one: where a point of its muscle is charted on its side, the hold
+	// screen runs it, with all rules of the protocol.
+	Protocol ids.Protocol `json:"protocol,omitempty"`
+	BeganMS  int64        `json:"began_ms,omitempty"`
 	// Outcome is done, skip or stop; empty while it is open.
 	Outcome string   `json:"outcome,omitempty" enum:"done,skip,stop"`
 	TookS   float64  `json:"took_s,omitempty"`

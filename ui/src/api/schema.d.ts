@@ -6383,6 +6383,7 @@ export interface components {
             outcome?: "done" | "skip" | "stop";
             point?: string;
             position?: components["schemas"]["PositionID"];
+            protocol?: components["schemas"]["ProtocolID"];
             /** Format: double */
             seconds: number;
             side: components["schemas"]["Side"];

@@ -21,11 +21,12 @@ interface HeadProps {
   seen: PadSeen;
   pad: PadHand;
   onOpen: (panel: HoldPanel) => void;
+  back: string;
   onBack: () => void;
 }
 
 /** What is pressed, by which protocol, within which limits. */
-export function Head({ visit, core, hold, prefs, seen, pad, onOpen, onBack }: HeadProps) {
+export function Head({ visit, core, hold, prefs, seen, pad, onOpen, back, onBack }: HeadProps) {
   const { start } = hold;
   const { limits } = start;
   return (
@@ -65,7 +66,7 @@ export function Head({ visit, core, hold, prefs, seen, pad, onOpen, onBack }: He
         {prefs.loudness === "off" ? "Tones off" : "Sound"}
       </Key>
       <Key $slim onPress={onBack}>
-        Back to the visit
+        {back}
       </Key>
     </div>
   );

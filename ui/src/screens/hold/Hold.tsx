@@ -2,7 +2,7 @@
 // large, takes answers by knuckle, key or pedal, and writes every event to the
 // outbox the moment it happens.
 import { useCallback, useRef, useState } from "react";
-import { Navigate, useNavigate, useParams } from "react-router";
+import { Navigate, useNavigate, useParams, useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { isTrial } from "../../core/trial";
 import { type LiveVisit, useVisit } from "../../core/useVisit";
@@ -67,6 +67,9 @@ function Live({ me, visit, hold, live }: Omit<SaidProps, "pad">) {
   const { act, end } = live;
   const { line, hand_on, over, takes } = live.view;
   const [prefs, keep] = useRoomPrefs();
+  // A step of a sequence: behind the hold it goes on there.
+  const run = useSearchParams()[0].get("run");
+  const backTo = run ? "Back to the sequence" : "Back to the visit";
   const [open, setOpen] = useState<HoldPanel>();
   const id = visit.open.visit.id;
   const seen = useVisitWire(id, !live.ended);
@@ -76,9 +79,9 @@ function Live({ me, visit, hold, live }: Omit<SaidProps, "pad">) {
   const back = useCallback(() => {
     if (hand_on) act("release");
     end();
-    go(`/visits/${id}?step=press`);
-  }, [hand_on, act, end, go, id]);
-  const onward = useOnward(visit, me);
+    go(run ? `/visits/${id}/sequence/${run}` : `/visits/${id}?step=press`);
+  }, [hand_on, act, end, go, id, run]);
+  const onward = useOnward(visit, me, run);
   const on = useRef(onward);
   on.current = onward;
   const pedal = useCallback(() => {
@@ -108,6 +111,7 @@ function Live({ me, visit, hold, live }: Omit<SaidProps, "pad">) {
         seen={seen}
         pad={pad}
         onOpen={(panel) => setOpen(open === panel ? undefined : panel)}
+        back={backTo}
         onBack={back}
       />
       {open === "room" && <RoomSettings prefs={prefs} keep={keep} onClose={() => setOpen(undefined)} />}
@@ -128,6 +132,7 @@ function Live({ me, visit, hold, live }: Omit<SaidProps, "pad">) {
         main={asked ? { name: endsAt(stood) } : main}
         takes={takes}
         ended={ended}
+        back={backTo}
         waiting={asked}
         stopped={live.ended}
         onPedal={asked ? live.endedThen : pedal}

@@ -9,6 +9,8 @@ interface Props {
   /** What may be said now, beside the signs. */
   takes: Schemas["HoldEventKind"][];
   ended: boolean;
+  /** Where one goes when it has ended. */
+  back: string;
   /** Another question stands first: nothing but the widest key and stop. */
   waiting?: boolean;
   /** Nothing can be stopped any more. */
@@ -18,12 +20,12 @@ interface Props {
 }
 
 /** The widest key, the part's own two, the signs, and stop. */
-export function Signs({ main, takes, ended, waiting, stopped, onPedal, act }: Props) {
+export function Signs({ back, main, takes, ended, waiting, stopped, onPedal, act }: Props) {
   const off = ended || waiting;
   return (
     <div className="keys">
       <Key $tone="go" isDisabled={!ended && !main} onPress={onPedal}>
-        {ended ? "Back to the visit" : (main?.name ?? "Flush")}
+        {ended ? back : (main?.name ?? "Flush")}
         {!waiting && <kbd>{ended ? "space" : "space · pedal"}</kbd>}
       </Key>
       {partKeys(takes).map(([s, on]) => (

@@ -6,12 +6,14 @@ import type { LiveVisit } from "../../core/useVisit";
 import { useBeginSequence, useSuggested } from "../sequence/useBeginSequence";
 import { useNextHold } from "../visit/press/useNextHold";
 
-export function useOnward(visit: LiveVisit, me: Schemas["Me"]): (() => void) | undefined {
+export function useOnward(visit: LiveVisit, me: Schemas["Me"], run: string | null): (() => void) | undefined {
   const go = useNavigate();
   const { first, begin } = useNextHold(visit, me);
   const lengthen = useSuggested(visit, "lengthen");
   const sequence = useBeginSequence(visit);
   const session = visit.state.runs?.some((r) => r.block === "warm-up");
+  if (run && !visit.state.screen_again)
+    return () => void go(`/visits/${visit.open.visit.id}/sequence/${run}`);
   if (!session || visit.state.screen_again) return undefined;
   const next = first();
   if (next) return () => void begin(next);

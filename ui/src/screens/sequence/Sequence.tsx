@@ -1,19 +1,20 @@
 // A sequence in table mode: one step large, what comes next small, the side unmistakable. It runs
 // by itself; pedal, keys and touch hand over, and it can be left and rejoined at any step.
-import { useEffect, useRef } from "react";
 import { useNavigate, useParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { type LiveVisit, useVisit } from "../../core/useVisit";
 import { ErrorPanel, Key, Waiting } from "../../parts/controls";
 import { Sent } from "../../parts/Sent";
-import { clock, plain, positionName, sentence, unbroken } from "../../parts/words";
+import { clock, plain, positionName, unbroken } from "../../parts/words";
 import { useRoomPrefs } from "../hold/roomPrefs";
-import { play } from "../hold/tones";
-import { speak, useTableMode, useWakeLock } from "../hold/useRoom";
+import { useTableMode, useWakeLock } from "../hold/useRoom";
 import { useNextHold } from "../visit/press/useNextHold";
 import { SequenceRoom } from "./SequenceRoom";
 import { StepFigure } from "./StepFigure";
 import { longerS, type Running, useRun } from "./useRun";
+import { useStepTones } from "./useStepTones";
+import { whatOf, whereOf } from "./stepWords";
+import { useStepHold } from "./useStepHold";
 import { useStepKeys } from "./useStepKeys";
 
 export default function Sequence({ me }: { me: Schemas["Me"] }) {
@@ -26,10 +27,6 @@ export default function Sequence({ me }: { me: Schemas["Me"] }) {
   if (!found) return <ErrorPanel error={new Error("There is no such sequence in this visit.")} />;
   return <Live visit={visit} run={found} me={me} />;
 }
-
-/** A step in words: what, and where. */
-const whatOf = (s: Schemas["StepRun"]) => sentence(plain(s.technique));
-const whereOf = (s: Schemas["StepRun"]) => plain(s.where.split(":")[0] ?? "");
 
 /** How it is counted. */
 function doseOf({ dose }: Schemas["StepRun"]): string {
@@ -49,6 +46,7 @@ function Live({ visit, run, me }: { visit: LiveVisit; run: Schemas["Run"]; me: S
   useWakeLock();
   useStepTones(r, prefs.loudness, prefs.spoken);
   const after = useAfter(visit, run, me);
+  const notHeld = useStepHold(visit, run, r, me);
   const pedal = () => {
     if (visit.state.screen_again) leave();
     else if (r.over) after.go();
@@ -73,7 +71,7 @@ function Live({ visit, run, me }: { visit: LiveVisit; run: Schemas["Run"]; me: S
         </Key>
       </header>
       {step && !visit.state.screen_again ? (
-        <Now visit={visit} r={r} step={step} />
+        <Now visit={visit} r={r} step={step} notHeld={notHeld} />
       ) : (
         <Still visit={visit} run={run} r={r} emergency={me.emergency_number} />
       )}
@@ -83,7 +81,18 @@ function Live({ visit, run, me }: { visit: LiveVisit; run: Schemas["Run"]; me: S
 }
 
 /** The step that runs. */
-function Now({ visit, r, step }: { visit: LiveVisit; r: Running; step: Schemas["StepRun"] }) {
+function Now({
+  visit,
+  r,
+  step,
+  notHeld,
+}: {
+  visit: LiveVisit;
+  r: Running;
+  step: Schemas["StepRun"];
+  /** Why the hold screen does not run it. */
+  notHeld: string;
+}) {
   const { next } = r;
   return (
     <div className="now">
@@ -103,6 +112,7 @@ function Now({ visit, r, step }: { visit: LiveVisit; r: Running; step: Schemas["
         </p>
         {r.away && <p role="alert">This step was left. Go on hands over to the next one.</p>}
         {r.refused && <p role="alert">{r.refused}</p>}
+        {notHeld && step.protocol && <p className="quiet">{notHeld}</p>}
         <div className="time">
           <b data-left>{clock(r.leftS)}</b>
           <div className="bar">
@@ -221,18 +231,4 @@ function useAfter(visit: LiveVisit, run: Schemas["Run"], me: Schemas["Me"]) {
     default:
       return { name: "Back to the visit", go: to("plan") };
   }
-}
-
-/** A tone for a step, another for the other side, a third for the end; spoken where there is a voice. */
-function useStepTones({ at, step, over }: Running, loudness: "off" | "soft" | "loud", spoken: boolean) {
-  const last = useRef<{ at: number; side?: string }>({ at: 0 });
-  useEffect(() => {
-    const before = last.current;
-    if (at === before.at && !over) return;
-    last.current = { at, side: step?.side };
-    const tone = over ? "done" : step?.side === before.side ? "next-rep" : "sink-slightly";
-    if (loudness !== "off" && (at || over)) play(tone, loudness);
-    if (spoken && step)
-      speak(`${whatOf(step)}, ${whereOf(step)}${step.side === "midline" ? "" : `, ${step.side}`}`);
-  }, [at, over, step, loudness, spoken]);
 }
