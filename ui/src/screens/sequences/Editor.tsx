@@ -44,7 +44,7 @@ export function Editor({ id, draft, techniques, places, onDelete, onSave, onLeav
   const [error, setError] = useState<Error>();
   const [sure, setSure] = useState(false);
   const set = (own: Partial<Draft>) => setD({ ...d, ...own });
-  const laid = useLaid(d);
+  const laid = useLength(d);
   const wrong = error instanceof Problem ? error.fields : {};
   const save = () => {
     setError(undefined);
@@ -171,7 +171,7 @@ function byStep(fields: Record<string, string>): Record<number, string> {
 }
 
 /** How long it takes with nobody in particular, and what the core refuses. */
-function useLaid(d: Draft): { words: string; wrong: Record<number, string> } {
+function useLength(d: Draft): { words: string; wrong: Record<number, string> } {
   const sequence = { steps: d.steps, ...(d.sides ? { sides: d.sides } : {}) };
   const q = useQuery({
     queryKey: ["sequence-laid", sequence],

@@ -19,8 +19,7 @@ export const eachOf = (s: Step, t: Technique): number => s.dose?.each_s ?? t.eac
 export const stepOf = (by: Steer, most: number) =>
   by === "seconds" ? (most > 180 ? 30 : most > 60 ? 10 : 5) : 1;
 
-export const within = (v: number, { least, most }: Schemas["DoseBounds"]) =>
-  Math.min(most, Math.max(least, v));
+const within = (v: number, { least, most }: Schemas["DoseBounds"]) => Math.min(most, Math.max(least, v));
 
 export function withAmount(s: Step, t: Technique, v: number): Step {
   return { ...s, dose: { ...usualDose(t), ...s.dose, [t.steer]: within(v, t.amount) } };
