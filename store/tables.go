@@ -36,6 +36,7 @@ var tables = []table{
 	{"range_reading", rangeRows},
 	{"hold_sign", signRows},
 	{"consent", consentRows},
+	{"step_use", stepRows},
 }
 
 // project writes the tables that are the log's present state: one statement for each whose rows
@@ -243,6 +244,20 @@ func signRows(_ Visit, s visit.State) []row {
 	rows := make([]row, len(s.Pressed))
 	for i, p := range s.Pressed {
 		rows[i] = row{"hold_id": p.Hold, "sign": p.Sign, "at": time.UnixMilli(p.AtMS), "spot": p.Spot}
+	}
+	return rows
+}
+
+// stepRows are the steps of sequences in which a hand pressed, for its load.
+func stepRows(_ Visit, s visit.State) []row {
+	rows := []row{}
+	for _, r := range s.Runs {
+		for _, u := range r.HandUses() {
+			rows = append(rows, row{
+				"started_at": time.UnixMilli(u.AtMS), "author_id": r.Author, "contact": u.Contact,
+				"hand_ms": int64(u.Seconds*1000 + 0.5),
+			})
+		}
 	}
 	return rows
 }

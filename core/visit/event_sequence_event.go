@@ -125,6 +125,24 @@ type StepRun struct {
 	Signs   []string `json:"signs,omitempty"`
 }
 
+// StepUse is a step in which a hand worked: with what, when, how long.
+type StepUse struct {
+	Contact ids.Contact
+	AtMS    int64
+	Seconds float64
+}
+
+// HandUses are the steps that were done or stopped with a contact, for the load of the hand.
+func (r Run) HandUses() []StepUse {
+	var out []StepUse
+	for _, s := range r.Steps {
+		if s.Contact != "" && s.TookS > 0 {
+			out = append(out, StepUse{s.Contact, s.BeganMS, s.TookS})
+		}
+	}
+	return out
+}
+
 // Forgotten are steps that were done on one side only and are still open on the other; a side that
 // was skipped, or ruled out when it was laid out, is not among them.
 func (r Run) Forgotten() []StepRun {

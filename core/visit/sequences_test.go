@@ -147,3 +147,23 @@ func TestAnOfferMayBeBegun(t *testing.T) {
 		assert.Len(t, o.Words, len(o.Laid.Steps))
 	}
 }
+
+// What a hand did in a sequence counts toward its load; a step without a contact does not.
+func TestHandsInASequenceCount(t *testing.T) {
+	l := &log{}
+	l.agreeAll("a", "soleus")
+	breath := visit.RunStep{
+		Technique: "breathing-together", Where: "posterior-neck", Side: "midline",
+		Dose: sequence.Dose{Breaths: new(5)}, Seconds: 25,
+	}
+	l.add("a", "sequence-begun", 0, begun(700, kneading(ids.Left), breath, kneading(ids.Right)))
+	for n := 1; n <= 2; n++ {
+		l.add("a", "sequence-event", 0, stepped(700, n, "begin", 0))
+		l.add("a", "sequence-event", 0, stepped(700, n, "done", 40))
+	}
+	l.add("a", "sequence-event", 0, stepped(700, 3, "skip", 0))
+	uses := visit.Reduce(asked(), l.events).Runs[0].HandUses()
+	require.Len(t, uses, 1)
+	assert.Equal(t, ids.Contact("palm"), uses[0].Contact)
+	assert.InDelta(t, 40, uses[0].Seconds, 1e-9)
+}

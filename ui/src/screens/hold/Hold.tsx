@@ -1,12 +1,12 @@
 // The hold in table mode: the coach in the core says what to do; this shows it
 // large, takes answers by knuckle, key or pedal, and writes every event to the
 // outbox the moment it happens.
-import { useCallback, useRef, useState } from "react";
+import { lazy, Suspense, useCallback, useRef, useState } from "react";
 import { Navigate, useNavigate, useParams, useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { isTrial } from "../../core/trial";
 import { type LiveVisit, useVisit } from "../../core/useVisit";
-import { useVisitWire } from "../../core/useVisitWire";
+import { type PadSeen, useVisitWire } from "../../core/useVisitWire";
 import { ErrorPanel, Waiting } from "../../parts/controls";
 import { clock, listed, sentence, unbroken } from "../../parts/words";
 import { Alone, endsAt } from "./Alone";
@@ -15,14 +15,13 @@ import { Care } from "./Care";
 import { Clocks, PressureBar } from "./Clocks";
 import { Force } from "./Force";
 import { Head, type HoldPanel } from "./Head";
-import { HoldHelp } from "./HoldHelp";
 import { HoldRoom } from "./HoldRoom";
 import { mainKey } from "./keys";
 import { Pace } from "./Pace";
 import { PadPanel } from "./PadPanel";
 import { lengthens, RangeEntry } from "./RangeEntry";
 import { RoomSettings } from "./RoomSettings";
-import { useRoomPrefs } from "./roomPrefs";
+import { type RoomPrefs, useRoomPrefs } from "./roomPrefs";
 import { Scores } from "./Scores";
 import { Spot } from "./Spot";
 import { Stations } from "./Stations";
@@ -32,6 +31,9 @@ import { type LiveHold, useHold } from "./useHold";
 import { useOnward } from "./useOnward";
 import { type PadHand, usePadHand } from "./usePadHand";
 import { useKeys, useTableMode, useTones, useWakeLock } from "./useRoom";
+
+/** Read now and then: fetched when it is opened. */
+const HoldHelp = lazy(() => import("./HoldHelp"));
 
 export default function Hold({ me }: { me: Schemas["Me"] }) {
   const { id = "", hold = "" } = useParams();
@@ -62,19 +64,14 @@ const tones: Partial<Record<Schemas["Advice"], string>> = {
   "next-rep": "deep",
 };
 
-function Live({ me, visit, hold, live }: Omit<SaidProps, "pad">) {
+/** Where the hold leads: back to where it came from, and what the pedal does next. */
+function useWays(visit: LiveVisit, me: Schemas["Me"], live: LiveHold, ended: boolean) {
   const go = useNavigate();
-  const { act, end } = live;
-  const { line, hand_on, over, takes } = live.view;
-  const [prefs, keep] = useRoomPrefs();
   // A step of a sequence: behind the hold it goes on there.
   const run = useSearchParams()[0].get("run");
-  const backTo = run ? "Back to the sequence" : "Back to the visit";
-  const [open, setOpen] = useState<HoldPanel>();
   const id = visit.open.visit.id;
-  const seen = useVisitWire(id, !live.ended);
-  const pad = usePadHand(visit.core, live);
-  const ended = live.ended || !!over;
+  const { act, end } = live;
+  const { hand_on } = live.view;
   const main = mainKey(live.view);
   const back = useCallback(() => {
     if (hand_on) act("release");
@@ -88,6 +85,20 @@ function Live({ me, visit, hold, live }: Omit<SaidProps, "pad">) {
     if (ended) (on.current ?? back)();
     else if (main) act(main.event);
   }, [ended, back, main, act]);
+  return { back, pedal, backTo: run ? "Back to the sequence" : "Back to the visit" };
+}
+
+function Live({ me, visit, hold, live }: Omit<SaidProps, "pad">) {
+  const { act } = live;
+  const { line, over, takes } = live.view;
+  const [prefs, keep] = useRoomPrefs();
+  const [open, setOpen] = useState<HoldPanel>();
+  const id = visit.open.visit.id;
+  const seen = useVisitWire(id, !live.ended);
+  const pad = usePadHand(visit.core, live);
+  const ended = live.ended || !!over;
+  const main = mainKey(live.view);
+  const { back, backTo, pedal } = useWays(visit, me, live, ended);
   const asked = live.alone !== undefined;
   const stood = clock(line.pressure_s);
   useTones(line, prefs, !live.ended && !asked);
@@ -114,9 +125,14 @@ function Live({ me, visit, hold, live }: Omit<SaidProps, "pad">) {
         back={backTo}
         onBack={back}
       />
-      {open === "room" && <RoomSettings prefs={prefs} keep={keep} onClose={() => setOpen(undefined)} />}
-      {open === "help" && <HoldHelp onClose={() => setOpen(undefined)} />}
-      {open === "pad" && <PadPanel visit={id} seen={seen} onClose={() => setOpen(undefined)} />}
+      <Panels
+        open={open}
+        visit={id}
+        prefs={prefs}
+        keep={keep}
+        seen={seen}
+        onClose={() => setOpen(undefined)}
+      />
       {live.alone === undefined ? (
         <Said me={me} visit={visit} hold={hold} live={live} pad={pad} />
       ) : (
@@ -140,6 +156,32 @@ function Live({ me, visit, hold, live }: Omit<SaidProps, "pad">) {
       />
     </HoldRoom>
   );
+}
+
+interface PanelsProps {
+  open?: HoldPanel;
+  visit: string;
+  prefs: RoomPrefs;
+  keep: (p: Partial<RoomPrefs>) => void;
+  seen: PadSeen;
+  onClose: () => void;
+}
+
+/** What is set or read beside the hold. */
+function Panels({ open, visit, prefs, keep, seen, onClose }: PanelsProps) {
+  switch (open) {
+    case "room":
+      return <RoomSettings prefs={prefs} keep={keep} onClose={onClose} />;
+    case "pad":
+      return <PadPanel visit={visit} seen={seen} onClose={onClose} />;
+    case "help":
+      return (
+        <Suspense fallback={null}>
+          <HoldHelp onClose={onClose} />
+        </Suspense>
+      );
+  }
+  return null;
 }
 
 /** What the hold came to, in a few words. */

@@ -11,7 +11,7 @@ const Leaf = styled.div`
   font-size: 17px;
 `;
 
-export function HoldHelp({ onClose }: { onClose: () => void }) {
+export default function HoldHelp({ onClose }: { onClose: () => void }) {
   return (
     <Panel role="dialog" aria-label="Help with the hold">
       <Leaf tabIndex={0}>
