@@ -15,8 +15,9 @@ import type { LiveVisit } from "../../core/useVisit";
 import { plain } from "../../parts/words";
 
 const Frame = styled.div`
-  height: 100%;
-  aspect-ratio: 1;
+  /* Of its own size: asked of its row, it would grow with the words that it pushes together. */
+  width: 160px;
+  height: 160px;
   border: 1px solid var(--line);
   border-radius: 18px;
   overflow: hidden;
