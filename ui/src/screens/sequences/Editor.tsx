@@ -115,11 +115,7 @@ interface ListProps extends Pick<Props, "techniques" | "places"> {
 function StepList({ d, set, techniques, places, wrong }: ListProps) {
   const of = new Map(techniques.map((t) => [t.technique, t]));
   const change = (i: number, s: Step) => set({ steps: d.steps.map((x, k) => (k === i ? s : x)) });
-  /** By one place, or dropped onto another: from × 1000 + to. */
-  const move = (i: number, by: number) => {
-    const [from, to] = Math.abs(by) === 1 ? [i, i + by] : [Math.floor(by / 1000), by % 1000];
-    set({ steps: moved(d.steps, from, to) });
-  };
+  const move = (from: number, to: number) => set({ steps: moved(d.steps, from, to) });
   return (
     <>
       <Steps aria-label="Steps">
@@ -128,7 +124,7 @@ function StepList({ d, set, techniques, places, wrong }: ListProps) {
           return (
             t && (
               <StepRow
-                // biome-ignore lint: steps have no identity of their own
+                // Steps have no identity of their own.
                 key={`${i}${s.technique}${s.where}`}
                 s={s}
                 t={t}
@@ -137,7 +133,7 @@ function StepList({ d, set, techniques, places, wrong }: ListProps) {
                 places={places}
                 wrong={wrong[i]}
                 onChange={(x) => change(i, x)}
-                onMove={(to) => move(i, to)}
+                onMove={move}
                 onDrop={() => set({ steps: d.steps.filter((_, k) => k !== i) })}
               />
             )

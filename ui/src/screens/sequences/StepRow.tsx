@@ -48,7 +48,7 @@ interface Props {
   /** What the core says against it. */
   wrong?: string;
   onChange: (s: Step) => void;
-  onMove: (to: number) => void;
+  onMove: (from: number, to: number) => void;
   onDrop: () => void;
 }
 
@@ -68,7 +68,7 @@ export function StepRow({ s, t, nth, last, places, wrong, onChange, onMove, onDr
       onDrop={(e) => {
         e.preventDefault();
         setOver(false);
-        onMove(Number(e.dataTransfer.getData("text/plain")) * 1000 + nth);
+        onMove(Number(e.dataTransfer.getData("text/plain")), nth);
       }}
     >
       <Row $wrap $gap={3} $align="center">
@@ -104,10 +104,10 @@ export function StepRow({ s, t, nth, last, places, wrong, onChange, onMove, onDr
             onChange={(v) => onChange(withEach(s, t, v))}
           />
         )}
-        <Button aria-label={`Step ${nth + 1} up`} isDisabled={nth === 0} onPress={() => onMove(-1)}>
+        <Button aria-label={`Step ${nth + 1} up`} isDisabled={nth === 0} onPress={() => onMove(nth, nth - 1)}>
           ↑
         </Button>
-        <Button aria-label={`Step ${nth + 1} down`} isDisabled={last} onPress={() => onMove(1)}>
+        <Button aria-label={`Step ${nth + 1} down`} isDisabled={last} onPress={() => onMove(nth, nth + 1)}>
           ↓
         </Button>
         <Button aria-expanded={more} onPress={() => setMore(!more)}>
