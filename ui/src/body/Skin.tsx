@@ -1,6 +1,7 @@
 // The body itself: its shapes, softly rounded, and the light inner lines.
 import { memo } from "react";
 import type { Schemas } from "../api/client";
+import { useShade } from "./shade";
 
 type Drawing = Schemas["FigureView"];
 
@@ -17,14 +18,13 @@ export const Skin = memo(function Skin({
   return (
     <>
       <defs>
-        <Rounded id={`${id}-round`} k={shade} />
         <clipPath id={`${id}-skin`}>
           <Shapes of={figure.shapes} />
         </clipPath>
       </defs>
-      <g data-skin>
+      <g>
         {[0, 1].map((layer) => (
-          <Layer key={layer} figure={figure} layer={layer} id={id} />
+          <Layer key={layer} figure={figure} layer={layer} id={id} blur={7 * shade} />
         ))}
       </g>
     </>
@@ -49,29 +49,19 @@ const Shapes = ({ of, line }: { of: Drawing["shapes"]; line?: number }) =>
     />
   ));
 
-/** A shade along the edge, inside. */
-function Rounded({ id, k }: { id: string; k: number }) {
-  return (
-    <filter id={id} x="-5%" y="-5%" width="110%" height="110%">
-      <feComponentTransfer in="SourceAlpha">
-        <feFuncA type="table" tableValues="1 0" />
-      </feComponentTransfer>
-      <feGaussianBlur stdDeviation={7 * k} result="edge" />
-      <feFlood floodColor="var(--skin-shade)" floodOpacity="0.75" />
-      <feComposite in2="edge" operator="in" />
-      <feComposite in2="SourceAlpha" operator="in" />
-      <feMerge>
-        <feMergeNode in="SourceGraphic" />
-        <feMergeNode />
-      </feMerge>
-    </filter>
-  );
-}
-
 /** What hangs before the trunk lets it be seen. */
 const before = 0.7;
 
-function Layer({ figure, layer, id }: { figure: Drawing; layer: number; id: string }) {
+interface LayerProps {
+  figure: Drawing;
+  layer: number;
+  id: string;
+  /** Of the shade along the edge, in view units. */
+  blur: number;
+}
+
+function Layer({ figure, layer, id, blur }: LayerProps) {
+  const edge = useShade(figure, layer, blur);
   const shapes = figure.shapes.filter((s) => (s.layer ?? 0) === layer);
   const inner = figure.inner.filter((l) => (l.layer ?? 0) === layer);
   const shades = figure.shades.filter((s) => (s.layer ?? 0) === layer);
@@ -80,9 +70,17 @@ function Layer({ figure, layer, id }: { figure: Drawing; layer: number; id: stri
       <g fill="none" stroke="var(--skin-edge)" strokeLinejoin="round">
         <Shapes of={shapes} line={1.7} />
       </g>
-      <g fill="var(--skin)" filter={`url(#${id}-round)`}>
+      <g fill="var(--skin)" data-skin>
         <Shapes of={shapes} />
       </g>
+      {edge && (
+        <>
+          <clipPath id={`${id}-layer${layer}`}>
+            <Shapes of={shapes} />
+          </clipPath>
+          <image {...edge} preserveAspectRatio="none" clipPath={`url(#${id}-layer${layer})`} />
+        </>
+      )}
       <g fill="var(--skin-shade)" fillOpacity={0.06} clipPath={`url(#${id}-skin)`}>
         {shades.map((s) => (
           <path key={s.path} d={s.path} />
