@@ -27,6 +27,7 @@ require (
 	github.com/stretchr/testify v1.12.1
 	golang.org/x/image v0.47.0
 	golang.org/x/sync v0.25.0
+	golang.org/x/text v0.43.0
 	gonum.org/v1/gonum v0.17.0
 	pgregory.net/rapid v1.3.0
 )
@@ -57,6 +58,5 @@ require (
 	go.yaml.in/yaml/v3 v3.0.5 // indirect
 	golang.org/x/crypto v0.58.0 // indirect
 	golang.org/x/sys v0.49.0 // indirect
-	golang.org/x/text v0.43.0 // indirect
 	google.golang.org/protobuf v1.36.12 // indirect
 )

@@ -9,6 +9,7 @@ import (
 	"mokren/core/body"
 	"mokren/core/points"
 	"mokren/core/visit"
+	"mokren/core/wording"
 )
 
 // WriteBodyMap draws the points of the latest visit that charted any, in the views
@@ -44,9 +45,13 @@ func WriteBodyMap(a Archive, states map[visit.UUID]visit.State) ([]byte, error) 
 		drawn.WriteString(`</g>`)
 		width += f.Width + mapGap
 	}
-	return []byte(fmt.Sprintf(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 -4 %g 1008" role="img" `+
-		`aria-label="Points of the latest visit">%s</svg>`, width-mapGap, drawn.String())), nil
+	return []byte(fmt.Sprintf(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 -4 %g 1046" role="img" `+
+		`aria-label="Points of the latest visit">%s<text x="4" y="1030" font-family="sans-serif" font-size="15">%s</text>`+
+		`</svg>`, width-mapGap, drawn.String(), mapLegend)), nil
 }
+
+// mapLegend says how it is read.
+const mapLegend = "Full: active. Larger: more tender. Number: pain at test pressure, of 10."
 
 // mapGap keeps two views apart.
 const mapGap = 24
@@ -56,7 +61,7 @@ func writeSpot(b *strings.Builder, p visit.TreatedPoint) {
 	if p.Activity == points.Active {
 		fill = "#3c3c3c"
 	}
-	title, number := fmt.Sprintf("%s, %s", p.Muscle, p.Side), ""
+	title, number := wording.Muscle(p.Muscle, p.Side, ""), ""
 	if p.NPRS != nil {
 		title += fmt.Sprintf(": %g of 10", *p.NPRS)
 		number = fmt.Sprintf("%g", *p.NPRS)

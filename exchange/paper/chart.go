@@ -1,7 +1,9 @@
 package paper
 
 import (
+	"math"
 	"strconv"
+	"strings"
 
 	"mokren/core/progress"
 )
@@ -20,7 +22,7 @@ func (c *chart) add(date string, before, after *float64) {
 	c.before, c.after = append(c.before, before), append(c.after, after)
 }
 
-func changeWords(c *progress.Change) string {
+func changeWords(c *progress.Change, unit string) string {
 	if c == nil {
 		return "One reading so far."
 	}
@@ -28,7 +30,15 @@ func changeWords(c *progress.Change) string {
 	if c.Delta > 0 {
 		sign = "+"
 	}
-	return sign + strconv.FormatFloat(c.Delta, 'f', -1, 64) + ": " + c.Text
+	return sign + measured(c.Delta, unit) + ": " + c.Text
+}
+
+// measured is a value to a tenth, as finely as anything here is read, with its unit.
+func measured(v float64, unit string) string {
+	if unit != "" && unit != "°" {
+		unit = " " + unit
+	}
+	return strconv.FormatFloat(math.Round(v*10)/10, 'f', -1, 64) + unit
 }
 
 // A chart's place on the page, in mm.
@@ -77,7 +87,7 @@ func (s *sheet) draw(c chart, x, y, wide float64) {
 		label := strconv.FormatFloat(v, 'f', 0, 64)
 		s.Text(left-1.5-s.GetStringWidth(label), at(v)+0.8, label)
 	}
-	s.steps(c, across, at)
+	s.steps(c, across, at, x+wide)
 	s.text("", 6.5, inkSoft)
 	s.Text(left, top+plotHigh+4, c.dates[0])
 	if n := len(c.dates) - 1; n > 0 {
@@ -85,7 +95,8 @@ func (s *sheet) draw(c chart, x, y, wide float64) {
 	}
 }
 
-func (s *sheet) steps(c chart, across func(int) float64, at func(float64) float64) {
+// steps draws the readings; the last one is written beside it, within the edge of the chart.
+func (s *sheet) steps(c chart, across func(int) float64, at func(float64) float64, edge float64) {
 	s.SetDrawColor(ink, ink, ink)
 	s.SetFillColor(ink, ink, ink)
 	lastX, lastY, there := 0.0, 0.0, false
@@ -118,7 +129,11 @@ func (s *sheet) steps(c chart, across func(int) float64, at func(float64) float6
 	if there {
 		s.text("B", small, ink)
 		last := *c.before[lastOf(c.before)]
-		s.Text(lastX+2, lastY+1, strconv.FormatFloat(last, 'f', -1, 64))
+		words, at := measured(last, c.unit), lastX+2
+		if wide := s.GetStringWidth(words); at+wide > edge {
+			at, lastY = edge-wide, lastY-2.4
+		}
+		s.Text(at, lastY+1, words)
 	}
 }
 
@@ -144,4 +159,13 @@ func (s *sheet) fitted(words string, wide float64) string {
 	return string(r) + "…"
 }
 
-func numberOf(v float64) string { return strconv.FormatFloat(v, 'f', -1, 64) }
+// unitOf is a score's unit where it belongs behind a number: "3 of 10" would be said of a change
+// too.
+func unitOf(unit string) string {
+	if strings.HasPrefix(unit, "of ") {
+		return ""
+	}
+	return unit
+}
+
+func numberOf(v float64) string { return measured(v, "") }

@@ -43,6 +43,13 @@ func (s *sheet) bodyMap(views []body.View, spots []Spot, mm float64) {
 	s.SetXY(margin, y+mm+3)
 }
 
+// legend says how the map is read.
+func (s *sheet) legend(words string) {
+	s.text("", small, inkSoft)
+	s.MultiCell(0, 4, words, "", "C", false)
+	s.Ln(1)
+}
+
 // figure fills the outline and draws the inner lines.
 func (s *sheet) figure(v body.View, x, y, scale float64) {
 	f := body.Draw(v)

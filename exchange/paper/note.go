@@ -74,6 +74,7 @@ func Note(n NotePage) ([]byte, error) {
 func (s *sheet) glance(n NotePage) {
 	if len(n.Spots) > 0 {
 		s.bodyMap(viewsOf(n.Spots), n.Spots, 62)
+		s.legend("Full: the client's own pain. Larger: more tender. Numbers as below.")
 	}
 	wide := s.width()
 	if len(n.Points) > 0 {

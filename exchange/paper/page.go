@@ -3,6 +3,7 @@ package paper
 import (
 	"bytes"
 	"cmp"
+	"encoding/xml"
 	"fmt"
 	"slices"
 	"strings"
@@ -60,7 +61,13 @@ const (
 // sheet is a document in the making.
 type sheet struct {
 	*fpdf.Fpdf
-	head Heading
+	head  Heading
+	style string
+	size  float64
+	// added are the fonts of other scripts that the page has needed so far.
+	added map[string]bool
+	// unknown tells that a code stands for a sign.
+	unknown bool
 }
 
 func newSheet(h Heading) *sheet {
@@ -72,19 +79,50 @@ func newSheet(h Heading) *sheet {
 	pdf.SetCatalogSort(true)
 	pdf.SetCreationDate(h.Made)
 	pdf.SetModificationDate(h.Made)
-	pdf.SetTitle(h.Title, true)
+	pdf.SetTitle(inPlane(h.Title), true)
+	pdf.SetLang(language)
+	pdf.SetXmpMetadata(metadata(h))
 	pdf.SetMargins(margin, margin, margin)
 	pdf.SetCellMargin(0)
 	pdf.SetAutoPageBreak(true, margin+6)
 	pdf.AddUTF8FontFromBytes(fontName, "", goregular.TTF)
 	pdf.AddUTF8FontFromBytes(fontName, "B", gobold.TTF)
 	pdf.AddUTF8FontFromBytes(fontName, "I", goitalic.TTF)
-	s := &sheet{pdf, h}
+	s := &sheet{Fpdf: pdf, head: h, added: map[string]bool{}}
 	pdf.SetHeaderFunc(s.header)
 	pdf.SetFooterFunc(s.footer)
 	pdf.AliasNbPages("")
 	pdf.AddPage()
 	return s
+}
+
+// language is the pages' own; what a practice writes may be of another.
+const language = "en"
+
+// inPlane leaves out what the library cannot write into a document's own title; the metadata has it.
+func inPlane(s string) string {
+	return strings.Map(func(r rune) rune {
+		if r > 0xffff {
+			return -1
+		}
+		return r
+	}, s)
+}
+
+// metadata names title, language and, with its zone, which the document's own dates lack, when the
+// page was made (XMP).
+func metadata(h Heading) []byte {
+	var title bytes.Buffer
+	if err := xml.EscapeText(&title, []byte(h.Title)); err != nil {
+		return nil // a buffer takes everything
+	}
+	return fmt.Appendf(nil, `<?xpacket begin="" id="W5M0MpCehiHzreSzNTczkc9d"?>
+<x:xmpmeta xmlns:x="adobe:ns:meta/"><rdf:RDF xmlns:rdf="http://www.w3.org/1999/02/22-rdf-syntax-ns#"><rdf:Description
+ rdf:about="" xmlns:dc="http://purl.org/dc/elements/1.1/" xmlns:xmp="http://ns.adobe.com/xap/1.0/">
+<dc:title><rdf:Alt><rdf:li xml:lang="x-default">%s</rdf:li></rdf:Alt></dc:title>
+<dc:language><rdf:Bag><rdf:li>%s</rdf:li></rdf:Bag></dc:language><xmp:CreateDate>%[3]s</xmp:CreateDate>
+<xmp:ModifyDate>%[3]s</xmp:ModifyDate></rdf:Description></rdf:RDF></x:xmpmeta>
+<?xpacket end="r"?>`, title.Bytes(), language, h.Made.Format(time.RFC3339))
 }
 
 func (s *sheet) width() float64 {
@@ -93,6 +131,7 @@ func (s *sheet) width() float64 {
 }
 
 func (s *sheet) text(style string, size float64, grey int) {
+	s.style, s.size = style, size
 	s.SetFont(fontName, style, size)
 	s.SetTextColor(grey, grey, grey)
 }
@@ -199,6 +238,11 @@ func (s *sheet) caution(words string) {
 
 // bytes ends the document.
 func (s *sheet) bytes() ([]byte, error) {
+	if s.unknown {
+		s.Ln(2)
+		s.text("I", small, inkSoft)
+		s.MultiCell(0, line, unknownSigns, "", "L", false)
+	}
 	var b bytes.Buffer
 	if err := s.Output(&b); err != nil {
 		return nil, fmt.Errorf("setting a page: %w", err)

@@ -11,6 +11,8 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"golang.org/x/text/unicode/norm"
+
 	"mokren/core/body"
 	"mokren/core/ids"
 	"mokren/core/progress"
@@ -137,4 +139,29 @@ func read(t *testing.T, raw []byte) (string, int) {
 	out, err := exec.Command("pdftotext", "-layout", file, "-").Output()
 	require.NoError(t, err, "pdftotext is needed: run `scripts/system pdftotext`")
 	return string(out), strings.Count(string(out), "\f")
+}
+
+// A page of every script that is promised: each in order, joined, and of fonts within; a sign that
+// no font has stands as its code.
+func TestAPageOfManyScripts(t *testing.T) {
+	h := head
+	h.Title = "Zoë 😀 מרים كريم"
+	raw, err := paper.Letter(paper.LetterPage{Heading: h, Letter: visit.Letter{
+		To: "李娜 · 김민준 · さくら", Name: "Ελένη Жанна",
+		Text: "Hurts 😫, knee 90° (ok).\nשלום עולם 12 (בדיקה)\nألم في الكتف الأيسر منذ 12 يومًا\n左肩疼痛，三天。" +
+			strings.Repeat("疼", 90) + "\nไทย",
+	}})
+	require.NoError(t, err)
+	said, _ := read(t, raw)
+	for _, w := range []string{
+		"Zoë", "李娜", "김민준", "さくら", "Ελένη Жанна", "Hurts", "左肩疼痛", "[U+0E44]", "stands for a sign",
+	} {
+		assert.Contains(t, said, w)
+	}
+	// Letters as they are joined are compatible with those that were written.
+	assert.Contains(t, norm.NFKC.String(said), "ألم في الكتف الأيسر")
+	assert.Contains(t, said, "שלום עולם")
+	if dir := os.Getenv("MOKREN_PAPER"); dir != "" {
+		require.NoError(t, os.WriteFile(filepath.Join(dir, "scripts.pdf"), raw, 0o600))
+	}
 }

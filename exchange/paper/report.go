@@ -34,8 +34,7 @@ func Report(p ReportPage) ([]byte, error) {
 	}
 	if len(spots) > 0 {
 		s.bodyMap([]body.View{body.Front, body.Back}, spots, 95)
-		s.text("", small, inkSoft)
-		s.MultiCell(0, 4, "Full: above 2 of 10 when found last. Larger: more tender. Numbers as below.", "", "C", false)
+		s.legend("Full: above 2 of 10 when found last. Larger: more tender. Numbers as below.")
 	}
 	s.courses(p.History)
 	s.worked(p.History)
@@ -52,7 +51,7 @@ func (s *sheet) courses(h visit.History) {
 				i+1,
 				p.Name,
 				p.Side,
-			), min: 0, max: 10, unit: "of 10", words: changeWords(p.Number),
+			), min: 0, max: 10, words: changeWords(p.Number, ""),
 		}
 		for _, v := range p.Visits {
 			c.add(v.Date, v.Before, v.After)
@@ -60,7 +59,7 @@ func (s *sheet) courses(h visit.History) {
 		charts = append(charts, c)
 	}
 	for _, x := range h.Scores {
-		c := chart{title: x.Name, min: 0, max: 10, unit: x.Unit, words: changeWords(x.Change)}
+		c := chart{title: x.Name, min: 0, max: 10, unit: unitOf(x.Unit), words: changeWords(x.Change, unitOf(x.Unit))}
 		for _, v := range x.Visits {
 			c.max = max(c.max, v.Value)
 			c.add(v.Date, &v.Value, nil)
@@ -72,10 +71,13 @@ func (s *sheet) courses(h visit.History) {
 		if r.Side != "midline" {
 			side = ", " + string(r.Side)
 		}
-		name := wording.Movement(r.Movement)
+		name, unit := wording.Movement(r.Movement), "°"
+		if r.Movement == "jaw.opening" {
+			unit = "mm"
+		}
 		c := chart{
-			title: strings.ToUpper(name[:1]) + name[1:] + side, min: 0, max: r.Reference * 1.15, unit: "°",
-			band: [2]float64{r.FlagBelow, r.Reference}, words: changeWords(r.Change),
+			title: strings.ToUpper(name[:1]) + name[1:] + side, min: 0, max: r.Reference * 1.15, unit: unit,
+			band: [2]float64{r.FlagBelow, r.Reference}, words: changeWords(r.Change, unit),
 		}
 		for _, v := range r.Visits {
 			c.add(v.Date, v.Before, v.After)
