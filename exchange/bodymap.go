@@ -45,9 +45,13 @@ func WriteBodyMap(a Archive, states map[visit.UUID]visit.State) ([]byte, error) 
 		drawn.WriteString(`</g>`)
 		width += f.Width + mapGap
 	}
+	legend := ""
+	if len(spots) > 0 {
+		legend = mapLegend
+	}
 	return []byte(fmt.Sprintf(`<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 -4 %g 1046" role="img" `+
 		`aria-label="Points of the latest visit">%s<text x="4" y="1030" font-family="sans-serif" font-size="15">%s</text>`+
-		`</svg>`, width-mapGap, drawn.String(), mapLegend)), nil
+		`</svg>`, width-mapGap, drawn.String(), legend)), nil
 }
 
 // mapLegend says how it is read.

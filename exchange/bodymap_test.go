@@ -57,14 +57,14 @@ func TestBodyMapShowsTheLatestPoints(t *testing.T) {
 	doc, err := exchange.WriteBodyMap(a, states)
 	require.NoError(t, err)
 	titles := texts(t, doc, "title")
-	assert.Contains(t, titles, "soleus, left: 6 of 10, tenderness 3 of 4")
-	assert.Contains(t, titles, "soleus, left: 4.5 of 10, tenderness 1 of 4")
+	assert.Contains(t, titles, "Soleus, left: 6 of 10, tenderness 3 of 4")
+	assert.Contains(t, titles, "Soleus, left: 4.5 of 10, tenderness 1 of 4")
 	assert.NotContains(t, string(doc), "8 of 10", "an earlier visit's")
-	assert.Equal(t, []string{"6", "4.5"}, texts(t, doc, "text"))
+	assert.Equal(t, []string{"6", "4.5", "Full: active. Larger: more tender. Number: pain at test pressure, of 10."}, texts(t, doc, "text"))
 }
 
 func TestBodyMapOfNothingIsAnEmptyBody(t *testing.T) {
 	doc, err := exchange.WriteBodyMap(exchange.Archive{}, nil)
 	require.NoError(t, err)
-	assert.Empty(t, texts(t, doc, "text"))
+	assert.Equal(t, []string{""}, texts(t, doc, "text"))
 }
