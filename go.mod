@@ -25,6 +25,7 @@ require (
 	github.com/prometheus/client_golang v1.25.0
 	github.com/samply/golang-fhir-models/fhir-models v0.3.2
 	github.com/stretchr/testify v1.12.1
+	github.com/teambition/rrule-go v1.8.2
 	golang.org/x/image v0.47.0
 	golang.org/x/sync v0.25.0
 	golang.org/x/text v0.43.0
@@ -47,7 +48,6 @@ require (
 	github.com/prometheus/common v0.72.0 // indirect
 	github.com/prometheus/procfs v0.22.0 // indirect
 	github.com/sethvargo/go-retry v0.5.0 // indirect
-	github.com/teambition/rrule-go v1.8.2 // indirect
 	github.com/ysmood/fetchup v0.2.3 // indirect
 	github.com/ysmood/goob v0.4.0 // indirect
 	github.com/ysmood/got v0.40.0 // indirect

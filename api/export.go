@@ -38,11 +38,18 @@ type format struct {
 const (
 	csvKind  = "text/csv; charset=utf-8; header=present"
 	jsonKind = "application/json"
+	fhirKind = "application/fhir+json"
+	zipKind  = "application/zip"
 )
 
 var formats = []format{
 	{"archive", "archive.json", jsonKind, plainly(exchange.WriteArchive)},
-	{"fhir", "fhir.json", "application/fhir+json", fhirr4.Write},
+	{"fhir", "fhir.json", fhirKind, func(
+		a exchange.Archive, states map[visit.UUID]visit.State,
+	) ([]byte, error) {
+		return fhirr4.Write(a, states, nil)
+	}},
+	{"fhir-ndjson", "fhir.ndjson", "application/fhir+ndjson", fhirr4.WriteLines},
 	{"vcard", "clients.vcf", "text/vcard; charset=utf-8", plainly(exchange.WriteVCards)},
 	{"clients-csv", "clients.csv", csvKind, plainly(exchange.WriteClientsCSV)},
 	{"body-svg", "body.svg", "image/svg+xml", exchange.WriteBodyMap},
@@ -65,12 +72,12 @@ func tableFormat(name string) format {
 
 // ExportFormat is a format's name in the address.
 type ExportFormat struct {
-	Format string `path:"format" enum:"archive,fhir,vcard,clients-csv,visits-csv,points-csv,holds-csv,ranges-csv"`
+	Format string `path:"format" enum:"archive,fhir,fhir-ndjson,vcard,clients-csv,visits-csv,points-csv,holds-csv,ranges-csv"`
 }
 
 func (s *server) registerExport(a huma.API) {
 	one := op("export-client", http.MethodGet, "/api/clients/{id}/export/{format}",
-		"A client's record as a file: archive, FHIR R4 Bundle, vCard, a CSV table or a body map", 401, 404)
+		"A client's record as a file: archive, FHIR R4 (Bundle or NDJSON), vCard, a CSV table, a body map, or everything as a zip", 401, 404)
 	huma.Register(a, one, s.exportClient)
 	all := op("export-practice", http.MethodGet, "/api/practice/export/{format}",
 		"All clients of the practice as a file", 401)
@@ -79,10 +86,16 @@ func (s *server) registerExport(a huma.API) {
 
 func (s *server) exportClient(ctx context.Context, in *struct {
 	ByID
-	Format string `path:"format" enum:"archive,fhir,vcard,clients-csv,visits-csv,points-csv,holds-csv,ranges-csv,body-svg"`
+	Format string `path:"format" enum:"archive,fhir,fhir-ndjson,vcard,clients-csv,visits-csv,points-csv,holds-csv,ranges-csv,body-svg,everything"`
 },
 ) (*fileOut, error) {
 	return signed(ctx, s, clientAction("export", in.ByID), func(tx *store.Tx) (*fileOut, error) {
+		switch in.Format {
+		case "everything":
+			return s.accessFile(ctx, tx, in.uuid())
+		case "fhir":
+			return s.clientFHIR(ctx, tx, in.uuid())
+		}
 		return export(ctx, tx, in.Format, in.uuid())
 	})
 }
@@ -103,7 +116,7 @@ func export(ctx context.Context, tx *store.Tx, name string, of ...uuid.UUID) (*f
 			continue
 		}
 		var states map[visit.UUID]visit.State
-		if name == "fhir" || name == "body-svg" || strings.HasSuffix(name, "-csv") && name != "clients-csv" {
+		if strings.HasPrefix(name, "fhir") || name == "body-svg" || strings.HasSuffix(name, "-csv") && name != "clients-csv" {
 			states = statesOf(a)
 		}
 		raw, err := f.write(a, states)

@@ -7,11 +7,11 @@ import (
 	"errors"
 	"fmt"
 	"net/http"
+	"slices"
 	"strings"
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
-	"github.com/google/uuid"
 
 	"mokren/core/visit"
 	"mokren/exchange"
@@ -57,10 +57,29 @@ func (s *server) registerImports(a huma.API) {
 var errJustLooking = errors.New("just looking")
 
 type importIn struct {
-	Kind    string `query:"kind" required:"true" enum:"archive,fhir,clients-csv,readings-csv,vcard,icalendar"`
-	File    string `query:"file" maxLength:"200" doc:"its name, for the list"`
-	Take    bool   `query:"take" doc:"without it, it is only looked at"`
+	Kind    string   `query:"kind" required:"true" enum:"archive,fhir,clients-csv,readings-csv,vcard,icalendar"`
+	File    string   `query:"file" maxLength:"200" doc:"its name, for the list"`
+	Take    bool     `query:"take" doc:"without it, it is only looked at"`
+	Leave   []int    `query:"leave" maxItems:"5000" doc:"rows or entries that stay out, by their number"`
+	Columns []string `query:"column,explode" maxItems:"500" doc:"of a table: NAME=FIELD says what a column is, NAME= leaves it out"`
+	Day     string   `query:"day" enum:"ymd,dmy,mdy" default:"ymd" doc:"of a table: how days are written; YYYY-MM-DD is always read"`
 	RawBody []byte
+}
+
+// choices are what was said of the file; a time without a zone is the practice's.
+func (in *importIn) choices(tx *store.Tx, zone *time.Location) exchange.Choices {
+	c := exchange.Choices{
+		Leave: map[int]bool{}, Columns: map[string]string{}, Day: in.Day, Zone: zone,
+		Space: visit.UUID(tx.Who().Practice.String()),
+	}
+	for _, n := range in.Leave {
+		c.Leave[n] = true
+	}
+	for _, said := range in.Columns {
+		i := strings.LastIndex(said, "=")
+		c.Columns[said[:max(0, i)]] = said[i+1:]
+	}
+	return c
 }
 
 func (s *server) takeIn(ctx context.Context, in *importIn) (*oneOut[Preview], error) {
@@ -75,7 +94,7 @@ func (s *server) takeIn(ctx context.Context, in *importIn) (*oneOut[Preview], er
 	_, err := signed(ctx, s, what, func(tx *store.Tx) (struct{}, error) {
 		var archive exchange.Archive
 		var err error
-		if archive, out.Report, err = s.understand(ctx, tx, in.Kind, in.RawBody); err != nil {
+		if archive, out.Report, err = s.understand(ctx, tx, in); err != nil {
 			return struct{}{}, err
 		}
 		if !out.Fine() {
@@ -124,52 +143,123 @@ func (p *Preview) fill() {
 	p.Shown = append([]string{}, p.Shown...)
 }
 
-// understand reads a file by its kind.
+// understand reads a file by its kind. What is here already is named and left out, so that a file
+// that comes twice adds nothing.
 func (s *server) understand(
-	ctx context.Context, tx *store.Tx, kind string, raw []byte,
+	ctx context.Context, tx *store.Tx, in *importIn,
 ) (a exchange.Archive, r exchange.Report, err error) {
-	me := visit.UUID(tx.Who().Person.String())
-	switch kind {
+	zone, err := zoneOf(ctx, tx)
+	if err != nil {
+		return a, r, err
+	}
+	me, said, raw := visit.UUID(tx.Who().Person.String()), in.choices(tx, zone), in.RawBody
+	switch in.Kind {
 	case "archive":
 		a, r = exchange.ReadArchive(raw)
+		return a, r, ctx.Err()
 	case "fhir":
-		a, r = fhirr4.Read(raw, me)
+		a, r = fhirr4.Read(raw, me, said)
 	case "clients-csv":
-		a, r = exchange.ReadClientsCSV(ctx, raw)
+		a, r = exchange.ReadClientsCSV(ctx, raw, said)
 	case "vcard":
-		a, r = exchange.ReadVCards(ctx, raw)
+		a, r = exchange.ReadVCards(ctx, raw, said)
 	case "readings-csv":
-		return s.readings(ctx, tx, raw, me)
+		return s.readings(ctx, tx, raw, me, said)
 	case "icalendar":
-		return s.appointments(ctx, tx, raw, me)
+		return s.appointments(ctx, tx, raw, me, said)
 	}
 	if err = ctx.Err(); err != nil {
 		return a, r, err // nobody waits for it any more
 	}
-	if kind == "clients-csv" || kind == "vcard" {
-		err = s.alreadyHere(ctx, tx, a, &r)
+	if err = notHere(ctx, tx, &a, &r); err == nil && in.Kind != "fhir" {
+		err = namesakes(ctx, tx, &a, &r)
 	}
+	r.Clients, r.Visits = len(a.Clients), len(a.Visits)
 	return a, r, err
 }
 
-// alreadyHere names those of a table who are clients already.
-func (s *server) alreadyHere(ctx context.Context, tx *store.Tx, a exchange.Archive, r *exchange.Report) error {
-	find, err := finder(ctx, tx)
+// notHere leaves out, and names, clients and visits whose ids are here.
+func notHere(ctx context.Context, tx *store.Tx, a *exchange.Archive, r *exchange.Report) error {
+	var of []visit.UUID
+	for _, c := range a.Clients {
+		of = append(of, c.ID)
+	}
+	for _, v := range a.Visits {
+		of = append(of, v.ID)
+	}
+	here, err := tx.Here(ctx, of)
 	if err != nil {
 		return err
 	}
-	for i, c := range a.Clients {
-		if find(exchange.Reading{Given: c.GivenName, Family: c.FamilyName, Born: c.BornOn}) != "" {
-			r.Problems = append(r.Problems, exchange.Problem{
-				Row: i + 2, Field: "given_name", Given: c.GivenName + " " + c.FamilyName,
-				Text: "A client of this name and birth date is here already.",
-			})
+	leaveClients(a, r, func(c exchange.ArchiveClient) string {
+		if _, there := here[c.ID]; there {
+			return "client who is here already"
 		}
-	}
+		return ""
+	})
+	a.Visits = slices.DeleteFunc(a.Visits, func(v exchange.ArchiveVisit) bool {
+		_, there := here[v.ID]
+		if there {
+			r.Leave("visit that is here already", 0)
+		}
+		return there
+	})
 	return nil
 }
 
-// finder finds a client by id, or by name and, where it is given, birth date;
+// leaveClients leaves those out of whom something is to be said.
+func leaveClients(a *exchange.Archive, r *exchange.Report, why func(exchange.ArchiveClient) string) {
+	var kept []exchange.ArchiveClient
+	var rows []int
+	for i, c := range a.Clients {
+		if words := why(c); words != "" {
+			r.Leave(words+": "+c.GivenName+" "+c.FamilyName, r.RowOf(i))
+			continue
+		}
+		kept, rows = append(kept, c), append(rows, r.RowOf(i))
+	}
+	a.Clients = kept
+	r.Restand(rows)
+}
+
+// namesakes leaves out clients of a name and birth date that are here. Where one of both has no
+// birth date, nobody can tell whether they are one: that is a problem.
+func namesakes(ctx context.Context, tx *store.Tx, a *exchange.Archive, r *exchange.Report) error {
+	all, err := tx.Everyone(ctx)
+	if err != nil {
+		return err
+	}
+	born := map[string][]string{}
+	for _, c := range all {
+		on := ""
+		if c.BornOn.Valid {
+			on = c.BornOn.Time.Format(time.DateOnly)
+		}
+		name := plainName(c.GivenName + " " + c.FamilyName)
+		born[name] = append(born[name], on)
+	}
+	for i, c := range a.Clients {
+		days := born[plainName(c.GivenName+" "+c.FamilyName)]
+		if len(days) > 0 && !slices.Contains(days, c.BornOn) && (c.BornOn == "" || slices.Contains(days, "")) {
+			r.Add(exchange.Problem{
+				Row: r.RowOf(i), Field: "given_name", Given: c.GivenName + " " + c.FamilyName,
+				Text: "A client of this name is here, and a birth date is missing: the same person? Leave the entry out, or add the date.",
+			})
+		}
+	}
+	leaveClients(a, r, func(c exchange.ArchiveClient) string {
+		if slices.Contains(born[plainName(c.GivenName+" "+c.FamilyName)], c.BornOn) {
+			return "client of this name and birth date who is here already"
+		}
+		return ""
+	})
+	return nil
+}
+
+// plainName is a name as it is compared: without case, with single spaces.
+func plainName(s string) string { return strings.ToLower(strings.Join(strings.Fields(s), " ")) }
+
+// finder finds a client by id, or by full name and, where it is given, birth date;
 // two of a name are nobody.
 func finder(ctx context.Context, tx *store.Tx) (func(exchange.Reading) visit.UUID, error) {
 	all, err := tx.Everyone(ctx)
@@ -178,13 +268,14 @@ func finder(ctx context.Context, tx *store.Tx) (func(exchange.Reading) visit.UUI
 	}
 	return func(x exchange.Reading) visit.UUID {
 		var found visit.UUID
+		name := plainName(x.Given + " " + x.Family)
 		for _, c := range all {
 			born := ""
 			if c.BornOn.Valid {
 				born = c.BornOn.Time.Format(time.DateOnly)
 			}
-			byName := strings.EqualFold(c.GivenName, x.Given) && strings.EqualFold(c.FamilyName, x.Family) &&
-				(x.Born == "" || x.Born == born)
+			called := name == plainName(c.GivenName+" "+c.FamilyName) || name == plainName(c.FamilyName+", "+c.GivenName)
+			byName := called && (x.Born == "" || x.Born == born)
 			if x.Client != c.ID.String() && (x.Client != "" || !byName) {
 				continue
 			}
@@ -199,17 +290,13 @@ func finder(ctx context.Context, tx *store.Tx) (func(exchange.Reading) visit.UUI
 
 // readings makes a visit of each client's day.
 func (s *server) readings(
-	ctx context.Context, tx *store.Tx, raw []byte, me visit.UUID,
+	ctx context.Context, tx *store.Tx, raw []byte, me visit.UUID, said exchange.Choices,
 ) (a exchange.Archive, r exchange.Report, err error) {
-	list, r := exchange.ReadReadingsCSV(ctx, raw)
-	if !r.Fine() {
-		return a, r, nil
-	}
-	find, err := finder(ctx, tx)
-	if err != nil {
+	list, r := exchange.ReadReadingsCSV(ctx, raw, said)
+	if err = ctx.Err(); err != nil {
 		return a, r, err
 	}
-	zone, err := zoneOf(ctx, tx)
+	find, err := finder(ctx, tx)
 	if err != nil {
 		return a, r, err
 	}
@@ -222,14 +309,14 @@ func (s *server) readings(
 	for _, x := range list {
 		d := day{find(x), x.Day}
 		if d.client == "" {
-			r.Problems = append(r.Problems, exchange.Problem{
+			r.Add(exchange.Problem{
 				Row: x.Row, Field: "client_id", Given: strings.TrimSpace(x.Client + " " + x.Given + " " + x.Family),
 				Text: "No one client of this practice.",
 			})
 			continue
 		}
 		if x.Day.After(s.now()) {
-			r.Problems = append(r.Problems, exchange.Problem{
+			r.Add(exchange.Problem{
 				Row: x.Row, Field: "date", Given: x.Day.Format(time.DateOnly), Text: "A day that has been.",
 			})
 		}
@@ -242,43 +329,64 @@ func (s *server) readings(
 		)
 	}
 	for _, d := range order {
-		a.Visits = append(a.Visits, exchange.ReadWords(exchange.OnDay(d.client, d.on, zone), me, told[d]))
+		v := exchange.OnDay(d.client, d.on, said.Zone)
+		// The same values of the same day are the same visit, so that they come in once.
+		v.ID = said.Known("readings", "", fmt.Sprint(d.client, d.on.Format(time.DateOnly), told[d]))
+		a.Visits = append(a.Visits, exchange.ReadWords(v, me, told[d]))
 	}
+	err = notHere(ctx, tx, &a, &r)
 	r.Visits = len(a.Visits)
-	return a, r, nil
+	return a, r, err
 }
 
-// appointments are booked for clients of the same name.
+// appointments are booked for clients of the same name; events of nobody here are named.
 func (s *server) appointments(
-	ctx context.Context, tx *store.Tx, raw []byte, me visit.UUID,
+	ctx context.Context, tx *store.Tx, raw []byte, me visit.UUID, said exchange.Choices,
 ) (a exchange.Archive, r exchange.Report, err error) {
-	zone, err := zoneOf(ctx, tx)
-	if err != nil {
+	list, r := exchange.ReadCalendar(ctx, raw, said, s.now())
+	if err = ctx.Err(); err != nil {
 		return a, r, err
 	}
-	list, r := exchange.ReadCalendar(ctx, raw, zone)
 	find, err := finder(ctx, tx)
 	if err != nil {
 		return a, r, err
 	}
+	of := make([]visit.UUID, len(list))
 	for i, x := range list {
-		given, family, _ := strings.Cut(x.Client, " ")
-		client := find(exchange.Reading{Given: given, Family: family})
-		if client == "" {
-			r.Problems = append(r.Problems, exchange.Problem{
-				Row: i + 1, Field: "SUMMARY", Given: x.Client, Text: "The full name of one client of this practice.",
-			})
+		of[i] = visit.UUID(x.ID)
+	}
+	here, err := tx.Here(ctx, of)
+	if err != nil {
+		return a, r, err
+	}
+	for _, x := range list {
+		when := func(t time.Time) string { return t.In(said.Zone).Format("2 January 2006, 15:04") }
+		if booked, there := here[visit.UUID(x.ID)]; there {
+			if booked.IsZero() || booked.Equal(x.Start) {
+				r.Leave("appointment that is here already", x.Entry)
+			} else {
+				r.Leave(fmt.Sprintf("appointment that was moved, from %s to %s: move it in the diary", when(booked),
+					when(x.Start)), x.Entry)
+			}
 			continue
 		}
-		id := visit.UUID(uuid.Must(uuid.NewV7()).String())
-		if visit.UUID(x.ID).Check() == nil {
-			id = visit.UUID(x.ID)
+		client := find(exchange.Reading{Given: x.Client})
+		if client == "" {
+			r.Leave("event that names no one client here: "+x.Client, x.Entry)
+			continue
 		}
-		a.Visits = append(a.Visits, exchange.ArchiveVisit{
-			ID: id, Client: client, Therapist: me, StartsAt: x.Start.UTC().Format(time.RFC3339Nano), Minutes: x.Minutes,
-			Room: x.Room, Status: x.Status,
-		})
+		v := exchange.ArchiveVisit{
+			ID: visit.UUID(x.ID), Client: client, Therapist: me, StartsAt: x.Start.UTC().Format(time.RFC3339Nano),
+			Minutes: x.Minutes, Room: x.Room, Status: x.Status, Series: visit.UUID(x.Series),
+			Events: []visit.Event{},
+		}
+		if e := exchange.Valid(v); e != nil {
+			r.Add(exchange.Problem{Row: x.Entry, Field: strings.TrimPrefix(e.Path, "$."), Given: e.Given, Text: e.Allowed})
+			continue
+		}
+		a.Visits = append(a.Visits, v)
 	}
+	r.Visits = len(a.Visits)
 	return a, r, nil
 }
 

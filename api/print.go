@@ -6,6 +6,7 @@ import (
 	"time"
 
 	"github.com/danielgtaylor/huma/v2"
+	"github.com/google/uuid"
 
 	"mokren/core/assess"
 	"mokren/core/note"
@@ -224,21 +225,25 @@ func (s *server) printAftercare(ctx context.Context, tx *store.Tx, open OpenVisi
 
 func (s *server) printClient(ctx context.Context, in *ByID) (*fileOut, error) {
 	return signed(ctx, s, clientAction("print", *in), func(tx *store.Tx) (*fileOut, error) {
-		course, err := s.readCourse(ctx, tx, in.uuid(), true)
-		if err != nil {
-			return nil, err
-		}
-		h, _, err := s.heading(ctx, tx, "Progress")
-		if err != nil {
-			return nil, err
-		}
-		h.Client = course.Client.GivenName + " " + course.Client.FamilyName
-		if course.Client.BornOn != "" {
-			h.About = "born " + course.Client.BornOn
-		}
-		raw, err := paper.Report(paper.ReportPage{Heading: h, History: course.History, Visits: course.Client.Visits})
+		raw, err := s.progressPage(ctx, tx, in.uuid())
 		return fileOf("progress.pdf", pdfKind, raw), err
 	})
+}
+
+func (s *server) progressPage(ctx context.Context, tx *store.Tx, client uuid.UUID) ([]byte, error) {
+	course, err := s.readCourse(ctx, tx, client, true)
+	if err != nil {
+		return nil, err
+	}
+	h, _, err := s.heading(ctx, tx, "Progress")
+	if err != nil {
+		return nil, err
+	}
+	h.Client = course.Client.GivenName + " " + course.Client.FamilyName
+	if course.Client.BornOn != "" {
+		h.About = "born " + course.Client.BornOn
+	}
+	return paper.Report(paper.ReportPage{Heading: h, History: course.History, Visits: course.Client.Visits})
 }
 
 func (s *server) printBlank(ctx context.Context, _ *struct{}) (*fileOut, error) {

@@ -104,6 +104,7 @@ type ArchiveVisit struct {
 	Minutes   int           `json:"minutes" minimum:"5" maximum:"480"`
 	Reason    string        `json:"reason,omitempty" maxLength:"500"`
 	Room      string        `json:"room,omitempty" maxLength:"60"`
+	Series    visit.UUID    `json:"series,omitempty" doc:"the same for those that were booked together"`
 	Status    string        `json:"status,omitempty" enum:"booked,cancelled,no-show"`
 	Events    []visit.Event `json:"events" maxItems:"200000"`
 }

@@ -14,7 +14,7 @@ import (
 func TestATableIsBounded(t *testing.T) {
 	header := func(n int) string { return "given_name,family_name" + strings.Repeat(",x", n-2) }
 	rows := func(text string) (r Report, n int) {
-		read(t.Context(), []byte(text), []string{"given_name"}, []string{"given_name", "family_name"}, &r,
+		read(t.Context(), []byte(text), Choices{}, []string{"given_name"}, []string{"given_name", "family_name"}, &r,
 			func(int, func(string) string) { n++ })
 		return r, n
 	}
@@ -36,7 +36,7 @@ func TestReadingStopsWithItsCaller(t *testing.T) {
 	ctx, leave := context.WithCancel(t.Context())
 	var r Report
 	rows := 0
-	read(ctx, []byte(table), []string{"given_name"}, clientColumns, &r, func(int, func(string) string) {
+	read(ctx, []byte(table), Choices{}, []string{"given_name"}, clientColumns, &r, func(int, func(string) string) {
 		if rows++; rows == 10 {
 			leave()
 		}

@@ -6,6 +6,8 @@ import (
 	"encoding/csv"
 	"fmt"
 	"io"
+	"math"
+	"regexp"
 	"slices"
 	"strconv"
 	"strings"
@@ -13,6 +15,7 @@ import (
 	"unicode"
 	"unicode/utf8"
 
+	"mokren/core/ids"
 	"mokren/core/visit"
 )
 
@@ -20,25 +23,50 @@ import (
 const MaxTableRows = 20_000
 
 // cell makes text harmless where a table is opened in a spreadsheet: what would
-// be a formula begins with an apostrophe, behind spaces and in wide signs too. Numbers
-// stay numbers.
-func cell(s string) string {
+// be a formula begins with an apostrophe, behind spaces and in wide signs too, and behind what
+// another spreadsheet takes for the end of a cell. Numbers and telephones stay what they are.
+func cell(s string) string { return pieces(s, guarded) }
+
+// uncell takes the apostrophes of cell off again.
+func uncell(s string) string {
+	return pieces(s, func(part string) string {
+		if len(part) > 1 && part[0] == '\'' && guarded(part[1:]) == part {
+			return part[1:]
+		}
+		return part
+	})
+}
+
+// pieces changes each part of a cell that a table with other separators would make a cell of.
+func pieces(s string, change func(string) string) string {
+	var b strings.Builder
+	from := 0
+	for i := range len(s) {
+		if s[i] == ';' || s[i] == '\t' && i > 0 {
+			b.WriteString(change(s[from:i]))
+			b.WriteByte(s[i])
+			from = i + 1
+		}
+	}
+	b.WriteString(change(s[from:]))
+	return b.String()
+}
+
+// telephone is one with its country: no spreadsheet computes more with it than a number.
+var telephone = regexp.MustCompile(`^\+[0-9][0-9 ()/.-]*$`)
+
+func guarded(s string) string {
 	first, _ := utf8.DecodeRuneInString(strings.TrimLeft(s, " "))
-	if s == "" || !strings.ContainsRune("=+-@\t\r|＝＋－＠", first) {
+	if len(s) > 1 && s[0] == '\'' && guarded(s[1:]) != s[1:] {
+		return "'" + s // so that taking one off gives what was there
+	}
+	if s == "" || !strings.ContainsRune("=+-@\t\r|＝＋－＠", first) || telephone.MatchString(s) {
 		return s
 	}
 	if _, err := strconv.ParseFloat(s, 64); err == nil {
 		return s
 	}
 	return "'" + s
-}
-
-// uncell takes the apostrophe of cell off again.
-func uncell(s string) string {
-	if len(s) > 1 && s[0] == '\'' && cell(s[1:]) == s {
-		return s[1:]
-	}
-	return s
 }
 
 // table is a CSV with a header, in UTF-8.
@@ -50,8 +78,10 @@ type table struct {
 func (t *table) add(cells ...string) { t.rows = append(t.rows, cells) }
 
 func (t *table) bytes() ([]byte, error) {
-	var b bytes.Buffer
-	w := csv.NewWriter(&b)
+	// What a spreadsheet of any country needs to read the letters and lines (RFC 4180).
+	b := bytes.NewBufferString("\ufeff")
+	w := csv.NewWriter(b)
+	w.UseCRLF = true
 	for _, r := range append([][]string{t.header}, t.rows...) {
 		safe := make([]string, len(r))
 		for i, c := range r {
@@ -72,22 +102,19 @@ func Table(header []string, rows [][]string) ([]byte, error) {
 	return t.bytes()
 }
 
-// read reads a table by the names of its columns, in any order. Unknown columns
-// are left out and named; wanted ones must be there. each gets a row and gives
+// read reads a table by the names of its columns, in any order, or by what they were said to be.
+// Unknown columns are left out and named; wanted ones must be there. each gets a row and gives
 // what is wrong with it.
 func read(
-	ctx context.Context, raw []byte, wanted, known []string, r *Report, each func(n int, of func(string) string),
+	ctx context.Context, raw []byte, c Choices, wanted, known []string, r *Report, each func(n int, of func(string) string),
 ) {
-	raw = bytes.TrimPrefix(raw, []byte("\xef\xbb\xbf"))
-	if !utf8.Valid(raw) || bytes.IndexByte(raw, 0) >= 0 {
-		r.problem("file", "", "A table is text in UTF-8; this is something else.")
+	raw, ok := textOf(raw, false, r)
+	if !ok {
 		return
 	}
+	comma, skipped, raw := separator(raw)
 	in := csv.NewReader(stoppable(ctx, raw))
-	in.FieldsPerRecord = -1
-	if first, _, _ := bytes.Cut(raw, []byte("\n")); bytes.Count(first, []byte(";")) > bytes.Count(first, []byte(",")) {
-		in.Comma = ';'
-	}
+	in.FieldsPerRecord, in.Comma = -1, comma
 	header, err := in.Read()
 	if err != nil {
 		r.problem("file", "", "The file has no header.")
@@ -97,11 +124,11 @@ func read(
 		r.problem("header", fmt.Sprint(len(header), " columns"), fmt.Sprintf("At most %d columns.", maxColumns))
 		return
 	}
-	at := columns(header, wanted, known, r)
+	at := columns(header, c, wanted, known, r)
 	if !r.Fine() {
 		return
 	}
-	for n := 2; ; n++ {
+	for n := 2 + skipped; ; n++ {
 		cells, err := in.Read()
 		if err == io.EOF {
 			return
@@ -113,6 +140,9 @@ func read(
 		if n > MaxTableRows {
 			r.problem("file", "", fmt.Sprintf("More than %d rows.", MaxTableRows))
 			return
+		}
+		if c.left(r, n) {
+			continue
 		}
 		if long := longest(cells); long > maxCell {
 			r.add(Problem{Row: n, Field: "row", Text: fmt.Sprintf("A cell of %d bytes; at most %d.", long, maxCell)})
@@ -132,6 +162,23 @@ func read(
 	}
 }
 
+// separator is a comma, a semicolon or a tab, by which of them the header has most; a line that
+// names it, as spreadsheets write it before the header, is taken off.
+func separator(raw []byte) (comma rune, skipped int, rest []byte) {
+	first, behind, _ := bytes.Cut(raw, []byte("\n"))
+	line := strings.TrimRight(string(first), "\r")
+	if named, ok := strings.CutPrefix(strings.ToLower(strings.Trim(line, `"`)), "sep="); ok && len(named) == 1 {
+		return rune(named[0]), 1, behind
+	}
+	comma = ','
+	for _, c := range ";\t" {
+		if strings.Count(line, string(c)) > strings.Count(line, string(comma)) {
+			comma = c
+		}
+	}
+	return comma, 0, raw
+}
+
 // A table of a practice has a few dozen columns, and a note is the longest cell.
 const (
 	maxColumns = 500
@@ -145,24 +192,75 @@ func longest(cells []string) (n int) {
 	return n
 }
 
-func columns(header, wanted, known []string, r *Report) map[string]int {
+func columns(header []string, c Choices, wanted, known []string, r *Report) map[string]int {
 	at := map[string]int{}
+	r.Fields = known
 	for i, h := range header {
-		name, _, _ := strings.Cut(strings.ToLower(strings.TrimSpace(uncell(h))), " [") // units stand in bounds
-		if _, twice := at[name]; twice {
-			r.problem("header", name, "The name of a column is there twice.")
+		h = strings.TrimSpace(uncell(h))
+		name, _, _ := strings.Cut(strings.ToLower(h), " [") // units stand in brackets
+		if said, ok := c.Columns[h]; ok {
+			name = said
+			if name != "" && !contains(known, name) {
+				r.problem("columns", name, "One of "+strings.Join(known, ", ")+".")
+			}
 		}
-		at[name] = i
+		field := name
 		if !contains(known, name) {
-			r.leave("column " + h + perhaps(name, known))
+			field = ""
+			r.leave("column "+h+perhaps(name, known), "")
+		} else if _, twice := at[name]; twice {
+			r.problem("header", name, "Two columns are taken for the same.")
+		}
+		r.Columns = append(r.Columns, Column{h, field})
+		if field != "" {
+			at[name] = i
 		}
 	}
 	for _, w := range wanted {
 		if _, ok := at[w]; !ok {
-			r.problem("header", w, "This column is missing.")
+			r.problem("header", w, "No column is this. Name it so in the file, or say which column it is.")
 		}
 	}
 	return at
+}
+
+// dayOf reads a day as it was said to be written, and as a standard day always.
+func (c Choices) dayOf(s string) (time.Time, error) {
+	if t, err := time.Parse(time.DateOnly, s); err == nil {
+		return t, nil
+	}
+	var layouts []string
+	switch c.Day {
+	case "dmy":
+		layouts = []string{"2.1.2006", "2/1/2006", "2-1-2006", "2. 1. 2006"}
+	case "mdy":
+		layouts = []string{"1/2/2006", "1-2-2006", "1.2.2006"}
+	default:
+		layouts = []string{"2006/1/2", "2006-1-2", "2006.1.2", "2006. 1. 2."}
+	}
+	for _, l := range layouts {
+		if t, err := time.Parse(l, s); err == nil {
+			return t, nil
+		}
+	}
+	return time.Time{}, fmt.Errorf("not a day: %q", s)
+}
+
+// dayWanted says how a day is to be written.
+func (c Choices) dayWanted() string {
+	switch c.Day {
+	case "dmy":
+		return "a day, as 31.12.2026, 31/12/2026 or YYYY-MM-DD"
+	case "mdy":
+		return "a day, as 12/31/2026 or YYYY-MM-DD"
+	}
+	return "a day, YYYY-MM-DD; choose how days are written"
+}
+
+// finite reads a number with a point or a decimal comma.
+func finite(s string) (float64, bool) {
+	v, err := strconv.ParseFloat(strings.ReplaceAll(s, ",", "."), 64)
+	return v, err == nil && !math.IsInf(v, 0) && !math.IsNaN(v)
 }
 
 // perhaps names the known columns that share a word with one that is not known, so that a
@@ -221,6 +319,14 @@ func WriteClientsCSV(a Archive) ([]byte, error) {
 	return t.bytes()
 }
 
+// unitOf is degrees, but for the jaw, whose opening is a distance.
+func unitOf(m ids.Movement) string {
+	if m == "jaw.opening" {
+		return "mm"
+	}
+	return "deg"
+}
+
 func number(v *float64) string {
 	if v == nil {
 		return ""
@@ -229,27 +335,46 @@ func number(v *float64) string {
 }
 
 // ReadClientsCSV reads clients; each gets an id of its own.
-func ReadClientsCSV(ctx context.Context, raw []byte) (Archive, Report) {
+func ReadClientsCSV(ctx context.Context, raw []byte, ch Choices) (Archive, Report) {
 	var a Archive
 	var r Report
-	read(ctx, raw, []string{"given_name", "family_name"}, clientColumns, &r, func(n int, of func(string) string) {
+	before := map[string]int{}
+	read(ctx, raw, ch, []string{"given_name", "family_name"}, clientColumns, &r, func(n int, of func(string) string) {
 		c := ArchiveClient{
 			ID: newID(), GivenName: of("given_name"), FamilyName: of("family_name"), BornOn: of("born_on"),
 			Hand: of("dominant_hand"), Work: of("work"), Complaint: of("complaint"), Phone: of("phone"),
 			Email: of("email"), Emergency: of("emergency_contact"), Guardian: of("guardian"), Revision: 1,
 		}
-		if s := of("height_cm"); s != "" {
-			v, err := strconv.ParseFloat(strings.ReplaceAll(s, ",", "."), 64)
+		bad := len(r.Problems)
+		if c.BornOn != "" {
+			day, err := ch.dayOf(c.BornOn)
 			if err != nil {
+				r.add(Problem{n, "born_on", c.BornOn, ch.dayWanted()})
+			}
+			c.BornOn = day.Format(time.DateOnly)
+		}
+		if s := of("height_cm"); s != "" {
+			v, ok := finite(s)
+			if !ok {
 				r.add(Problem{n, "height_cm", s, "a number of cm"})
 			}
 			c.HeightCM = &v
+		}
+		if len(r.Problems) > bad {
+			return
 		}
 		if e := valid(c); e != nil {
 			r.add(Problem{n, strings.TrimPrefix(e.Path, "$."), e.Given, e.Allowed})
 			return
 		}
-		a.Clients = append(a.Clients, c)
+		if at, twice := before[same(c)]; twice {
+			r.add(Problem{
+				n, "given_name", c.GivenName + " " + c.FamilyName, fmt.Sprintf("The same client as in row %d.", at),
+			})
+			return
+		}
+		before[same(c)] = n
+		a.Clients, r.rows = append(a.Clients, c), append(r.rows, n)
 		r.show("%s %s %s", c.GivenName, c.FamilyName, c.BornOn)
 	})
 	r.Clients = len(a.Clients)
@@ -257,6 +382,11 @@ func ReadClientsCSV(ctx context.Context, raw []byte) (Archive, Report) {
 		r.problem("file", "", "There is no row below the header.")
 	}
 	return a, r
+}
+
+// same is equal for two entries of one person.
+func same(c ArchiveClient) string {
+	return strings.ToLower(c.GivenName + "\n" + c.FamilyName + "\n" + c.BornOn)
 }
 
 // Reading is one row of a table of readings, of a client who is here already.
@@ -276,22 +406,34 @@ var readingColumns = []string{
 
 // ReadReadingsCSV reads ranges of motion (measure rom.<movement>, degrees) and
 // pain numbers (measure nprs, 0–10) of clients by id, or by name and birth date.
-func ReadReadingsCSV(ctx context.Context, raw []byte) ([]Reading, Report) {
+func ReadReadingsCSV(ctx context.Context, raw []byte, ch Choices) ([]Reading, Report) {
 	var out []Reading
 	var r Report
 	wanted := []string{"date", "measure", "value"}
-	read(ctx, raw, wanted, readingColumns, &r, func(n int, of func(string) string) {
+	read(ctx, raw, ch, wanted, readingColumns, &r, func(n int, of func(string) string) {
 		x := Reading{
 			Row: n, Client: of("client_id"), Given: of("given_name"), Family: of("family_name"), Born: of("born_on"),
 			Side: of("side"), Moment: of("moment"),
 		}
 		bad := func(field, given, allowed string) { r.add(Problem{n, field, given, allowed}) }
 		var err error
-		if x.Day, err = time.Parse(time.DateOnly, of("date")); err != nil {
-			bad("date", of("date"), "a day, YYYY-MM-DD")
+		before := len(r.Problems)
+		if x.Day, err = ch.dayOf(of("date")); err != nil {
+			bad("date", of("date"), ch.dayWanted())
 		}
-		if x.Value, err = strconv.ParseFloat(strings.ReplaceAll(of("value"), ",", "."), 64); err != nil {
+		var ok bool
+		if x.Value, ok = finite(of("value")); !ok {
 			bad("value", of("value"), "a number")
+		}
+		if x.Born != "" {
+			day, err := ch.dayOf(x.Born)
+			if err != nil {
+				bad("born_on", x.Born, ch.dayWanted())
+			}
+			x.Born = day.Format(time.DateOnly)
+		}
+		if len(r.Problems) > before {
+			return
 		}
 		if x.Client == "" && (x.Given == "" || x.Family == "") {
 			bad("client_id", "", "an id, or given_name and family_name")
@@ -442,9 +584,10 @@ var tables = map[string]struct {
 			"client_id",
 			"movement",
 			"side",
-			"before [deg]",
-			"after [deg]",
-			"passive [deg]",
+			"before",
+			"after",
+			"passive",
+			"unit [UCUM, of before, after and passive]",
 			"pain [0-10]",
 			"tool",
 		},
@@ -458,6 +601,7 @@ var tables = map[string]struct {
 					number(x.Before),
 					number(x.After),
 					number(x.Passive),
+					unitOf(x.Movement),
 					number(x.BeforePain),
 					x.Tool,
 				)

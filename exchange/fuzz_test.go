@@ -44,20 +44,20 @@ func FuzzTables(f *testing.F) {
 	f.Add([]byte("client,date,measure,value\nAda Quill,2026-01-02,nprs,4\n"))
 	f.Add([]byte("\xef\xbb\xbfa;b\n\"=1+1\";2\n"))
 	f.Fuzz(func(_ *testing.T, raw []byte) {
-		exchange.ReadClientsCSV(context.Background(), raw)
-		exchange.ReadReadingsCSV(context.Background(), raw)
+		exchange.ReadClientsCSV(context.Background(), raw, exchange.Choices{Day: "dmy"})
+		exchange.ReadReadingsCSV(context.Background(), raw, exchange.Choices{})
 	})
 }
 
 func FuzzCards(f *testing.F) {
 	f.Add([]byte("BEGIN:VCARD\r\nVERSION:4.0\r\nFN:Ada Quill\r\nN:Quill;Ada;;;\r\nEND:VCARD\r\n"))
-	f.Fuzz(func(_ *testing.T, raw []byte) { exchange.ReadVCards(context.Background(), raw) })
+	f.Fuzz(func(_ *testing.T, raw []byte) { exchange.ReadVCards(context.Background(), raw, exchange.Choices{}) })
 }
 
 func FuzzCalendar(f *testing.F) {
 	f.Add([]byte("BEGIN:VCALENDAR\r\nVERSION:2.0\r\nBEGIN:VEVENT\r\nUID:1\r\nDTSTART:20260101T090000Z\r\n" +
 		"DURATION:PT1H\r\nSUMMARY:Ada Quill\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n"))
-	f.Fuzz(func(_ *testing.T, raw []byte) { exchange.ReadCalendar(context.Background(), raw, time.UTC) })
+	f.Fuzz(func(_ *testing.T, raw []byte) { exchange.ReadCalendar(context.Background(), raw, exchange.Choices{}, time.Unix(1_900_000_000, 0)) })
 }
 
 // An upload is pixels or nothing.

@@ -1,6 +1,7 @@
 package exchange_test
 
 import (
+	"fmt"
 	"testing"
 	"time"
 
@@ -20,18 +21,18 @@ func TestACalendarGoesRoundThroughTwoLibraries(t *testing.T) {
 	}
 	want := []exchange.Appointment{
 		{
-			ID:      "a",
+			ID:      "0190b000-0000-7000-8000-00000000000a",
 			Client:  "Ada Löwe; the elder, née O'Hara",
 			Room:    "Room 2",
 			Start:   at(3, 27, 9),
 			Minutes: 60,
 			Status:  "booked",
 		},
-		{ID: "b", Client: "", Start: at(3, 28, 9), Minutes: 45, Status: "cancelled"}, // clocks go forward
-		{ID: "c", Client: "x", Start: at(10, 31, 2), Minutes: 90, Status: "booked"},  // an hour that is there twice
+		{ID: "0190b000-0000-7000-8000-00000000000b", Client: "", Start: at(3, 28, 9), Minutes: 45, Status: "cancelled"}, // clocks go forward
+		{ID: "0190b000-0000-7000-8000-00000000000c", Client: "x", Start: at(10, 31, 2), Minutes: 90, Status: "booked"},  // an hour that is there twice
 	}
 	raw := exchange.WriteCalendar("Alder Room", want)
-	got, r := exchange.ReadCalendar(t.Context(), raw, time.UTC)
+	got, r := exchange.ReadCalendar(t.Context(), raw, exchange.Choices{}, newYear)
 	require.Empty(t, r.Problems)
 	require.Len(t, got, 3)
 	for i := range want {
@@ -45,24 +46,28 @@ func TestACalendarGoesRoundThroughTwoLibraries(t *testing.T) {
 	assert.Equal(t, "Appointment", got[1].Client, "without a name nobody is named")
 }
 
-// A time with a zone is read in it, one without in the practice's; what repeats is
-// named and left out.
+// A time with a zone is read in it, one without in the practice's; what a series had before today
+// is named, and what is no event.
 func TestCalendarsOfOtherPrograms(t *testing.T) {
 	vienna, err := time.LoadLocation("Europe/Vienna")
 	require.NoError(t, err)
+	n := 0
 	event := func(lines string) string {
-		return "BEGIN:VEVENT\r\nUID:1\r\nDTSTAMP:20270101T000000Z\r\n" + lines + "END:VEVENT\r\n"
+		n++
+		return fmt.Sprintf("BEGIN:VEVENT\r\nUID:%d\r\n", n) + "DTSTAMP:20270101T000000Z\r\n" + lines + "END:VEVENT\r\n"
 	}
 	raw := "BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:x\r\n" +
 		event("DTSTART;TZID=America/New_York:20270328T090000\r\nDURATION:PT45M\r\nSUMMARY:A B\r\n") +
 		event("DTSTART:20270328T090000\r\nDTEND:20270328T100000\r\n") +
-		event("DTSTART:20270328T090000\r\nDTEND:20270328T100000\r\nRRULE:FREQ=WEEKLY\r\n") +
+		event("DTSTART:20270328T090000\r\nDTEND:20270328T100000\r\nRRULE:FREQ=WEEKLY;COUNT=2\r\n") +
 		"BEGIN:VTODO\r\nUID:2\r\nDTSTAMP:20270101T000000Z\r\nEND:VTODO\r\nEND:VCALENDAR\r\n"
-	got, r := exchange.ReadCalendar(t.Context(), []byte(raw), vienna)
+	got, r := exchange.ReadCalendar(t.Context(), []byte(raw), exchange.Choices{Zone: vienna}, newYear)
 	require.Empty(t, r.Problems)
 	require.Len(t, got, 2)
 	assert.Equal(t, "2027-03-28T13:00:00Z", got[0].Start.UTC().Format(time.RFC3339))
 	assert.Equal(t, 45, got[0].Minutes)
 	assert.Equal(t, "2027-03-28T07:00:00Z", got[1].Start.UTC().Format(time.RFC3339), "summer time has begun")
-	assert.Equal(t, []exchange.OmittedCount{{What: "repeating event", N: 1}, {What: "vtodo", N: 1}}, r.Left)
+	assert.Equal(t, []exchange.OmittedCount{
+		{What: "what a series had before today", N: 1, At: []string{"3, without a name"}}, {What: "vtodo", N: 1},
+	}, r.Left)
 }

@@ -8,6 +8,10 @@ import (
 	"mokren/core/decode"
 )
 
+// Valid holds a value to the limits of its shape, as if it had come as JSON: texts that a record
+// can keep, numbers within their bounds.
+func Valid(v any) *decode.Error { return valid(v) }
+
 // valid holds a value to the limits of its shape, as if it had come as JSON.
 func valid(v any) *decode.Error { return readInto(v, reflect.New(reflect.TypeOf(v)).Interface()) }
 

@@ -91,10 +91,14 @@ func (t *Tx) exportVisits(ctx context.Context, of []uuid.UUID, a *exchange.Archi
 		byVisit[e.Visit] = append(byVisit[e.Visit], e)
 	}
 	for _, v := range rows {
+		series := ""
+		if v.Series.Valid {
+			series = v.Series.UUID.String()
+		}
 		a.Visits = append(a.Visits, exchange.ArchiveVisit{
 			ID: visit.UUID(v.ID.String()), Client: visit.UUID(v.ClientID.String()),
 			Therapist: visit.UUID(v.Therapist.String()), StartsAt: v.StartsAt.UTC().Format(time.RFC3339Nano),
-			Minutes: v.Minutes, Reason: v.Reason, Room: v.Room, Status: v.Status,
+			Minutes: v.Minutes, Reason: v.Reason, Room: v.Room, Status: v.Status, Series: visit.UUID(series),
 			Events: append([]visit.Event{}, byVisit[v.ID.String()]...),
 		})
 	}

@@ -157,8 +157,9 @@ func (i *importer) visits(ctx context.Context) error {
 			status = "booked"
 		}
 		r, err := i.tx.ExecContext(ctx, `insert into visit (practice_id, id, client_id, therapist_id, starts_at, minutes,
-			reason, room, status) values ($1, $2, $3, $4, $5, $6, $7, $8, $9) on conflict (practice_id, id) do nothing`,
-			i.who.Practice, v.ID, v.Client, v.Therapist, v.Starts(), v.Minutes, v.Reason, v.Room, status)
+			reason, room, status, series) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, nullif($10, '')::uuid)
+			on conflict (practice_id, id) do nothing`,
+			i.who.Practice, v.ID, v.Client, v.Therapist, v.Starts(), v.Minutes, v.Reason, v.Room, status, string(v.Series))
 		if err := added(r, err, "visit", v.StartsAt); err != nil {
 			return err
 		}
@@ -314,6 +315,32 @@ func (i *importer) record(ctx context.Context) error {
 	}
 	_, err = i.tx.ExecContext(ctx, `insert into imported select * from jsonb_populate_recordset(null::imported, $1)`, raw)
 	return found("noting what an import brought", err)
+}
+
+// Here tells which of some ids are clients or visits of this practice; visits with when they begin.
+func (t *Tx) Here(ctx context.Context, of []visit.UUID) (map[visit.UUID]time.Time, error) {
+	ids := make([]string, 0, len(of))
+	for _, id := range of {
+		ids = append(ids, string(id))
+	}
+	var rows []struct {
+		ID     uuid.UUID  `db:"id"`
+		Starts *time.Time `db:"starts_at"`
+	}
+	err := t.tx.SelectContext(ctx, &rows, `select id, null::timestamptz as starts_at from client where id = any($1::uuid[])
+		union all select id, starts_at from visit where id = any($1::uuid[])`, ids)
+	if err != nil {
+		return nil, found("looking for what is here", err)
+	}
+	out := map[visit.UUID]time.Time{}
+	for _, x := range rows {
+		var at time.Time
+		if x.Starts != nil {
+			at = *x.Starts
+		}
+		out[visit.UUID(x.ID.String())] = at
+	}
+	return out, nil
 }
 
 // Imports lists what was taken in, the latest first.

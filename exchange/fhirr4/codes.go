@@ -13,8 +13,26 @@ const (
 	ucum     = "http://unitsofmeasure.org"
 	actCode  = "http://terminology.hl7.org/CodeSystem/v3-ActCode"
 	clinical = "http://terminology.hl7.org/CodeSystem/condition-clinical"
-	// own is where the practice's own codes are named below.
+	category = "http://terminology.hl7.org/CodeSystem/observation-category"
+	scope    = "http://terminology.hl7.org/CodeSystem/consentscope"
+	contact  = "http://terminology.hl7.org/CodeSystem/v2-0131"
+	role     = "http://terminology.hl7.org/CodeSystem/v3-RoleCode"
+	// own is where the program's own code systems are named below; what a file uses of each is in it
+	// as a CodeSystem, with displays.
 	own = "urn:mokren:"
+)
+
+// The program's own code systems.
+const (
+	movements = own + "movement"
+	sides     = own + "side"
+	moments   = own + "moment"
+	muscles   = own + "muscle"
+	protocols = own + "protocol"
+	outcomes  = own + "outcome"
+	measures  = own + "measure"
+	findings  = own + "finding"
+	answers   = own + "answer"
 )
 
 // The LOINC codes that are used.
@@ -51,12 +69,9 @@ func quantity(v float64, unit, code string) *fhir.Quantity {
 	return &fhir.Quantity{Value: &n, Unit: &unit, System: &system, Code: &code}
 }
 
-func reference(id string) fhir.Reference {
-	r := "urn:uuid:" + id
-	return fhir.Reference{Reference: &r}
-}
+func reference(id string) fhir.Reference { return *refTo(id) }
 
 func refTo(id string) *fhir.Reference {
-	r := reference(id)
-	return &r
+	r := "urn:uuid:" + id
+	return &fhir.Reference{Reference: &r}
 }

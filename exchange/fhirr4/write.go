@@ -1,43 +1,104 @@
 package fhirr4
 
 import (
+	"bytes"
 	"encoding/json"
 	"fmt"
-	"time"
+	"maps"
+	"slices"
+	"strings"
 
 	"github.com/google/uuid"
 	"github.com/samply/golang-fhir-models/fhir-models/fhir"
 
 	"mokren/core/visit"
-	"mokren/core/wording"
 	"mokren/exchange"
 )
 
-// Write gives an archive as a Bundle of type collection. states are the visits as
-// they stand. The same archive gives the same bytes.
-func Write(a exchange.Archive, states map[visit.UUID]visit.State) ([]byte, error) {
+// Document is a visit's note as it is printed.
+type Document struct {
+	PDF    []byte
+	Signed bool
+}
+
+// Write gives an archive as a Bundle of type collection. states are the visits as they stand, notes
+// those that are to be in it as documents. The same archive gives the same bytes.
+func Write(a exchange.Archive, states map[visit.UUID]visit.State, notes map[visit.UUID]Document) ([]byte, error) {
+	w, err := write(a, states, notes)
+	if err != nil {
+		return nil, err
+	}
+	return json.MarshalIndent(w.bundle, "", " ")
+}
+
+// WriteLines gives the same resources as NDJSON: one a line.
+func WriteLines(a exchange.Archive, states map[visit.UUID]visit.State) ([]byte, error) {
+	w, err := write(a, states, nil)
+	if err != nil {
+		return nil, err
+	}
+	var b bytes.Buffer
+	for _, e := range w.bundle.Entry {
+		if err := json.Compact(&b, e.Resource); err != nil {
+			return nil, fmt.Errorf("writing a FHIR resource: %w", err)
+		}
+		b.WriteByte('\n')
+	}
+	return b.Bytes(), nil
+}
+
+func write(
+	a exchange.Archive, states map[visit.UUID]visit.State, notes map[visit.UUID]Document,
+) (*writer, error) {
 	a.Sort()
-	w := writer{bundle: fhir.Bundle{Type: fhir.BundleTypeCollection}}
+	w := &writer{
+		bundle: fhir.Bundle{Type: fhir.BundleTypeCollection}, used: map[string]map[string]string{}, people: map[visit.UUID]bool{},
+		latest: latestOf(a, states),
+	}
+	for _, p := range a.People {
+		w.practitioner(p)
+	}
 	for _, c := range a.Clients {
 		w.patient(c)
 	}
 	for _, v := range a.Visits {
-		w.encounter(v)
-		w.observations(v, states[v.ID])
-		w.conditions(v, states[v.ID])
-		w.procedures(v, states[v.ID])
-		w.screening(v, states[v.ID])
-		w.plan(v, states[v.ID])
+		s := states[v.ID]
+		w.appointment(v, s)
+		if v.Status != "no-show" && v.Status != "cancelled" {
+			w.encounter(v, s)
+			w.observations(v, s)
+			w.procedures(v, s)
+			w.screening(v, s)
+			w.consents(v, s)
+			w.plan(v, s)
+			w.note(v, s, notes)
+		}
 	}
-	if w.err != nil {
-		return nil, w.err
-	}
-	return json.MarshalIndent(w.bundle, "", " ")
+	w.conditions(a, states)
+	w.codeSystems()
+	return w, w.err
 }
 
 type writer struct {
 	bundle fhir.Bundle
 	err    error
+	// used are the codes of the program's own systems that stand in the file, with displays.
+	used map[string]map[string]string
+	// people are those who are in the file, so that nobody else is named.
+	people map[visit.UUID]bool
+	// latest is each client's latest opened visit.
+	latest map[visit.UUID]visit.UUID
+}
+
+// latestOf finds each client's latest opened visit; an archive is sorted by its days.
+func latestOf(a exchange.Archive, states map[visit.UUID]visit.State) map[visit.UUID]visit.UUID {
+	out := map[visit.UUID]visit.UUID{}
+	for _, v := range a.Visits {
+		if states[v.ID].OpenedMS > 0 {
+			out[v.Client] = v.ID
+		}
+	}
+	return out
 }
 
 // put adds a resource under its id.
@@ -51,8 +112,8 @@ func (w *writer) put(id string, resource any) {
 }
 
 // named makes the id of something that has none of its own, always the same.
-func named(v exchange.ArchiveVisit, what string) string {
-	return uuid.NewSHA1(uuid.MustParse(string(v.ID)), []byte(what)).String()
+func named(of visit.UUID, what string) string {
+	return uuid.NewSHA1(uuid.MustParse(string(of)), []byte(what)).String()
 }
 
 func text(s string) *string {
@@ -62,10 +123,56 @@ func text(s string) *string {
 	return &s
 }
 
+// own is a code of one of the program's own systems, noted for its CodeSystem.
+func (w *writer) own(system, code, display string) fhir.Coding {
+	if w.used[system] == nil {
+		w.used[system] = map[string]string{}
+	}
+	w.used[system][code] = display
+	return coding(system, code, display)
+}
+
+func (w *writer) concept(system, code, display string) *fhir.CodeableConcept {
+	return &fhir.CodeableConcept{Coding: []fhir.Coding{w.own(system, code, display)}}
+}
+
+// codeSystems describe the program's own codes, as far as the file uses them.
+func (w *writer) codeSystems() {
+	for _, url := range slices.Sorted(maps.Keys(w.used)) {
+		id := uuid.NewSHA1(uuid.NameSpaceURL, []byte(url)).String()
+		word := strings.TrimPrefix(url, own)
+		name, title := "Mokren"+strings.ToUpper(word[:1])+word[1:], "Mokren: "+word
+		c := fhir.CodeSystem{
+			Id: &id, Url: &url, Name: &name, Title: &title, Status: fhir.PublicationStatusActive,
+			Content: fhir.CodeSystemContentModeFragment,
+		}
+		for _, code := range slices.Sorted(maps.Keys(w.used[url])) {
+			display := w.used[url][code]
+			c.Concept = append(c.Concept, fhir.CodeSystemConcept{Code: code, Display: &display})
+		}
+		w.put(id, c)
+	}
+}
+
+func (w *writer) practitioner(p exchange.ArchivePerson) {
+	id := string(p.ID)
+	w.people[p.ID] = true
+	w.put(id, fhir.Practitioner{Id: &id, Name: []fhir.HumanName{{Text: &p.Name}}})
+}
+
+// by names who did something, where they are in the file.
+func (w *writer) by(person visit.UUID) []fhir.Reference {
+	if !w.people[person] {
+		return nil
+	}
+	return []fhir.Reference{reference(string(person))}
+}
+
 func (w *writer) patient(c exchange.ArchiveClient) {
 	id := string(c.ID)
+	official := fhir.NameUseOfficial
 	p := fhir.Patient{Id: &id, BirthDate: text(c.BornOn), Name: []fhir.HumanName{{
-		Family: &c.FamilyName, Given: []string{c.GivenName},
+		Use: &official, Family: &c.FamilyName, Given: []string{c.GivenName},
 	}}}
 	for _, t := range []struct {
 		system fhir.ContactPointSystem
@@ -75,187 +182,43 @@ func (w *writer) patient(c exchange.ArchiveClient) {
 			p.Telecom = append(p.Telecom, fhir.ContactPoint{System: &t.system, Value: &t.value})
 		}
 	}
+	for _, x := range []struct{ system, code, display, who string }{
+		{contact, emergencyContact, "Emergency Contact", c.Emergency}, {role, guardian, "guardian", c.Guardian},
+	} {
+		if x.who != "" {
+			p.Contact = append(p.Contact, fhir.PatientContact{
+				Relationship: []fhir.CodeableConcept{concept(x.system, x.code, x.display)}, Name: &fhir.HumanName{Text: &x.who},
+			})
+		}
+	}
 	w.put(id, p)
-	if c.HeightCM == nil {
-		return
+	if c.HeightCM != nil {
+		w.height(c)
 	}
-	of := uuid.NewSHA1(uuid.MustParse(id), []byte("height")).String()
-	w.put(of, fhir.Observation{
-		Id: &of, Status: fhir.ObservationStatusFinal, Code: concept(loinc, loincHeight, "Body height"),
-		Subject:       refTo(id),
-		ValueQuantity: quantity(*c.HeightCM, "cm", "cm"),
+}
+
+// Whom a patient's contact is.
+const (
+	emergencyContact = "C"
+	guardian         = "GUARD"
+)
+
+// height is a vital sign. Nobody wrote when it was measured; as its profile wants it said, that is
+// what stands there.
+func (w *writer) height(c exchange.ArchiveClient) {
+	id := named(c.ID, "height")
+	raw, err := json.Marshal(fhir.Observation{
+		Id: &id, Status: fhir.ObservationStatusFinal, Code: concept(loinc, loincHeight, "Body height"),
+		Category: []fhir.CodeableConcept{concept(category, "vital-signs", "Vital Signs")},
+		Subject:  refTo(string(c.ID)), ValueQuantity: quantity(*c.HeightCM, "cm", "cm"),
 	})
-}
-
-func (w *writer) encounter(v exchange.ArchiveVisit) {
-	id := string(v.ID)
-	start := v.Starts().UTC().Format(time.RFC3339)
-	end := v.Starts().UTC().Add(time.Duration(v.Minutes) * time.Minute).Format(time.RFC3339)
-	e := fhir.Encounter{
-		Id: &id, Status: fhir.EncounterStatusPlanned, Class: coding(actCode, "AMB", "ambulatory"),
-		Subject: refTo(string(v.Client)), Period: &fhir.Period{Start: &start, End: &end},
-	}
-	switch {
-	case v.Status == "cancelled" || v.Status == "no-show":
-		e.Status = fhir.EncounterStatusCancelled
-	case len(v.Events) > 0:
-		e.Status = fhir.EncounterStatusFinished
-	}
-	if v.Reason != "" {
-		e.ReasonCode = []fhir.CodeableConcept{{Text: &v.Reason}}
-	}
-	w.put(id, e)
-}
-
-// observe adds one measured value of a visit.
-func (w *writer) observe(
-	v exchange.ArchiveVisit,
-	key string,
-	code fhir.CodeableConcept,
-	side, moment string,
-	q *fhir.Quantity,
-) {
-	id := named(v, key)
-	at := v.Starts().UTC().Format(time.RFC3339)
-	o := fhir.Observation{
-		Id: &id, Status: fhir.ObservationStatusFinal, Code: code, Subject: refTo(string(v.Client)),
-		Encounter: refTo(string(v.ID)), EffectiveDateTime: &at, ValueQuantity: q,
-	}
-	if side != "" {
-		site := concept(own+"side", side, "")
-		o.BodySite = &site
-	}
-	if moment != "" {
-		method := concept(own+"moment", moment, "")
-		o.Method = &method
-	}
-	w.put(id, o)
-}
-
-// valueAt is a value before or after treatment.
-type valueAt struct {
-	name  string
-	value float64
-}
-
-func beforeAfter(before, after *float64) []valueAt {
-	var out []valueAt
-	if before != nil {
-		out = append(out, valueAt{"before", *before})
-	}
-	if after != nil {
-		out = append(out, valueAt{"after", *after})
-	}
-	return out
-}
-
-func (w *writer) observations(v exchange.ArchiveVisit, s visit.State) {
-	if i := s.Interview; i != nil && i.Now != nil {
-		code := concept(loinc, loincPain, "Pain severity - 0-10 verbal numeric rating [Score] - Reported")
-		w.observe(v, "pain-now", code, "", "", quantity(*i.Now, "score", "{score}"))
-	}
-	for _, r := range s.Ranges {
-		code := concept(own+"movement", string(r.Movement), wording.Movement(r.Movement))
-		unit := [2]string{"degree", "deg"}
-		if r.Movement == "jaw.opening" {
-			unit = [2]string{"millimetre", "mm"}
-		}
-		for _, m := range beforeAfter(r.Before, r.After) {
-			key := "range:" + string(r.Movement) + ":" + string(r.Side) + ":" + m.name
-			w.observe(v, key, code, string(r.Side), m.name, quantity(m.value, unit[0], unit[1]))
-		}
-	}
-	for _, p := range s.Points {
-		at := "point:" + string(p.Point) + ":"
-		number := concept(own+"measure", "nprs-at-point", "Number at test pressure, 0-10")
-		number.Text = text(wording.Muscle(p.Muscle, p.Side, p.Site))
-		for _, m := range beforeAfter(p.NPRS, p.AfterNPRS) {
-			w.observe(v, at+m.name, number, string(p.Side), m.name, quantity(m.value, "score", "{score}"))
-		}
-		if p.Threshold != nil {
-			code := concept(own+"measure", "ppt-kpa", "Pressure pain threshold")
-			code.Text = number.Text
-			w.observe(v, at+"ppt", code, string(p.Side), "before", quantity(p.Threshold.KPa, "kilopascal", "kPa"))
-		}
-	}
-}
-
-// conditions are the points: what is the matter, and where.
-func (w *writer) conditions(v exchange.ArchiveVisit, s visit.State) {
-	at := v.Starts().UTC().Format(time.RFC3339)
-	for _, p := range s.Points {
-		id := named(v, "condition:"+string(p.Point))
-		active := concept(clinical, "active", "Active")
-		code := concept(own+"finding", "tender-point", "Tender point in muscle")
-		site := concept(own+"muscle", string(p.Muscle), wording.Muscle(p.Muscle, p.Side, p.Site))
-		w.put(id, fhir.Condition{
-			Id: &id, ClinicalStatus: &active, Code: &code, BodySite: []fhir.CodeableConcept{site},
-			Subject: reference(string(v.Client)), Encounter: refTo(string(v.ID)), RecordedDate: &at,
-		})
-	}
-}
-
-func (w *writer) procedures(v exchange.ArchiveVisit, s visit.State) {
-	for _, h := range s.Holds {
-		if h.Status == visit.HoldRejected {
-			continue
-		}
-		id := string(h.ID)
-		start := time.UnixMilli(h.StartedMS).UTC().Format(time.RFC3339)
-		code := concept(own+"protocol", string(h.Start.Protocol), "")
-		name := "Graded compression by hand"
-		code.Text = &name
-		site := concept(own+"muscle", string(h.Start.Muscle), wording.Muscle(h.Start.Muscle, h.Start.Side, ""))
-		outcome := concept(own+"outcome", string(h.Summary.Outcome), "")
-		p := fhir.Procedure{
-			Id: &id, Status: fhir.EventStatusCompleted, Code: &code, Subject: reference(string(v.Client)),
-			Encounter: refTo(string(v.ID)), PerformedPeriod: &fhir.Period{Start: &start},
-			BodySite: []fhir.CodeableConcept{site}, Outcome: &outcome,
-			Note: []fhir.Annotation{
-				{Text: fmt.Sprintf("%.1f s of pressure in %d parts", h.Summary.PressureS, h.Summary.Count())},
-			},
-		}
-		if h.EndedMS > 0 {
-			end := time.UnixMilli(h.EndedMS).UTC().Format(time.RFC3339)
-			p.PerformedPeriod.End = &end
-		} else {
-			p.Status = fhir.EventStatusInProgress
-		}
-		w.put(id, p)
-	}
-}
-
-func (w *writer) screening(v exchange.ArchiveVisit, s visit.State) {
-	if len(s.Answers) == 0 {
+	if err != nil {
+		w.err = err
 		return
 	}
-	id := named(v, "screening")
-	at := v.Starts().UTC().Format(time.RFC3339)
-	which := own + "screening"
-	q := fhir.QuestionnaireResponse{
-		Id: &id, Questionnaire: &which, Status: fhir.QuestionnaireResponseStatusCompleted,
-		Subject: refTo(string(v.Client)), Encounter: refTo(string(v.ID)), Authored: &at,
-	}
-	for _, a := range s.Answers {
-		answer := coding(own+"answer", a.Answer, "")
-		q.Item = append(q.Item, fhir.QuestionnaireResponseItem{
-			LinkId: string(a.Question), Answer: []fhir.QuestionnaireResponseItemAnswer{{ValueCoding: &answer}},
-		})
-	}
-	w.put(id, q)
+	// The library has no place for a date that is only told to be missing.
+	w.put(id, json.RawMessage(bytes.Replace(raw, []byte(`{"id":`), []byte(unknownTime+`"id":`), 1)))
 }
 
-func (w *writer) plan(v exchange.ArchiveVisit, s visit.State) {
-	if s.Next == "" && (s.Signed == nil || s.Signed.Plan == "") {
-		return
-	}
-	id := named(v, "plan")
-	what := s.Next
-	if s.Signed != nil && s.Signed.Plan != "" {
-		what = s.Signed.Plan
-	}
-	w.put(id, fhir.CarePlan{
-		Id: &id, Status: fhir.RequestStatusActive, Intent: fhir.CarePlanIntentPlan, Description: &what,
-		Subject: reference(string(v.Client)), Encounter: refTo(string(v.ID)),
-	})
-}
+const unknownTime = `{"_effectiveDateTime":{"extension":[{"url":"http://hl7.org/fhir/StructureDefinition/` +
+	`data-absent-reason","valueCode":"unknown"}]},`

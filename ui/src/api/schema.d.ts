@@ -983,7 +983,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A client's record as a file: archive, FHIR R4 Bundle, vCard, a CSV table or a body map */
+        /** A client's record as a file: archive, FHIR R4 (Bundle or NDJSON), vCard, a CSV table, a body map, or everything as a zip */
         get: operations["export-client"];
         put?: never;
         post?: never;
@@ -2535,6 +2535,11 @@ export interface components {
             waits?: "join" | "reset";
             /** Format: date-time */
             waits_to?: string;
+        };
+        Column: {
+            /** @description empty: left out */
+            field: string;
+            name: string;
         };
         Comparison: {
             /** Format: double */
@@ -4526,6 +4531,7 @@ export interface components {
             offers: components["schemas"]["Offer"][];
         };
         OmittedCount: {
+            at?: string[];
             /** Format: int64 */
             n: number;
             what: string;
@@ -5513,7 +5519,9 @@ export interface components {
         Preview: {
             /** Format: int64 */
             clients: number;
+            columns?: components["schemas"]["Column"][];
             counts: components["schemas"]["ImportCounts"];
+            fields?: string[];
             /** Format: uuid */
             import?: string;
             left: components["schemas"]["OmittedCount"][];
@@ -5533,7 +5541,7 @@ export interface components {
             given?: string;
             /**
              * Format: int64
-             * @description of a table, the header being 1
+             * @description of a table, the header being 1; of other files which entry, from 1
              */
             row?: number;
             text: string;
@@ -10604,7 +10612,7 @@ export interface operations {
             header?: never;
             path: {
                 id: string;
-                format: "archive" | "fhir" | "vcard" | "clients-csv" | "visits-csv" | "points-csv" | "holds-csv" | "ranges-csv" | "body-svg";
+                format: "archive" | "fhir" | "fhir-ndjson" | "vcard" | "clients-csv" | "visits-csv" | "points-csv" | "holds-csv" | "ranges-csv" | "body-svg" | "everything";
             };
             cookie?: never;
         };
@@ -11542,6 +11550,12 @@ export interface operations {
                 file?: string;
                 /** @description without it, it is only looked at */
                 take?: boolean;
+                /** @description rows or entries that stay out, by their number */
+                leave?: number[];
+                /** @description of a table: NAME=FIELD says what a column is, NAME= leaves it out */
+                column?: string[];
+                /** @description of a table: how days are written; YYYY-MM-DD is always read */
+                day?: "ymd" | "dmy" | "mdy";
             };
             header?: never;
             path?: never;
@@ -13309,7 +13323,7 @@ export interface operations {
             query?: never;
             header?: never;
             path: {
-                format: "archive" | "fhir" | "vcard" | "clients-csv" | "visits-csv" | "points-csv" | "holds-csv" | "ranges-csv";
+                format: "archive" | "fhir" | "fhir-ndjson" | "vcard" | "clients-csv" | "visits-csv" | "points-csv" | "holds-csv" | "ranges-csv";
             };
             cookie?: never;
         };
