@@ -51,7 +51,7 @@ func TestTheAuditIsSearchedAndExported(t *testing.T) {
 	assert.Empty(t, got.Items)
 	assert.Equal(t, 422, c.call("GET", "/api/audit?from=2001-02-31", nil, nil).StatusCode)
 	file := string(c.file("/api/audit/csv?client=" + of.ID))
-	assert.True(t, strings.HasPrefix(file, "at [RFC 3339],person,verb"))
+	assert.True(t, strings.HasPrefix(file, "\ufeffat [RFC 3339],person,verb"))
 	assert.Contains(t, file, demo.Logins[1].Name+",read,client")
 
 	raw, err := sqlx.Open("pgx", storetest.URL())

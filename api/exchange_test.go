@@ -1,12 +1,14 @@
 package api_test
 
 import (
+	"archive/zip"
 	"bytes"
 	"encoding/json"
 	"fmt"
 	"io"
 	"maps"
 	"net/http"
+	"os"
 	"runtime"
 	"strings"
 	"testing"
@@ -224,7 +226,7 @@ func TestHostileFilesAreRefused(t *testing.T) {
 		{"archive", "of another client", foreign, "client"},
 		{"archive", "another format", []byte(`{"format":"x","version":1,"people":[],"clients":[],"visits":[],"photos":[]}`), "$.format"},
 		{"fhir", "cut off", fhir[:len(fhir)/2], "resourceType"},
-		{"fhir", "a picture", png, "resourceType"},
+		{"fhir", "a picture", png, "file"},
 		{"fhir", "entities", bomb, "resourceType"},
 		{"fhir", "not a bundle", []byte(`{"resourceType":"Patient"}`), "resourceType"},
 		{"fhir", "nobody's", []byte(`{"resourceType":"Bundle","type":"collection","entry":[{"resource":{"resourceType":
@@ -247,7 +249,6 @@ func TestHostileFilesAreRefused(t *testing.T) {
 		{"vcard", "cut off", card[:len(card)-12], "card"},
 		{"icalendar", "a picture", png, "file"},
 		{"icalendar", "cut off", []byte(calendar[:len(calendar)-30]), "file"},
-		{"icalendar", "nobody's", []byte(calendar), "SUMMARY"},
 	} {
 		p := other.takeIn(x.kind, "../../etc/passwd", x.raw, true)
 		if assert.NotEmpty(t, p.Problems, "%s, %s", x.kind, x.name) {
@@ -255,6 +256,10 @@ func TestHostileFilesAreRefused(t *testing.T) {
 		}
 		assert.Empty(t, p.Import)
 	}
+	nobody := other.takeIn("icalendar", "x.ics", []byte(calendar), true)
+	assert.Empty(t, nobody.Problems)
+	assert.Contains(t, nobody.Left[0].What, "No One", "an event of nobody here is named and left out")
+	assert.Empty(t, nobody.Import, "what brings nothing is no import")
 	var none clientList
 	other.call("GET", "/api/clients", nil, &none)
 	assert.Empty(t, none.Items)
@@ -364,4 +369,82 @@ func TestTablesInAndOut(t *testing.T) {
 	require.Len(t, course.History.Scores, 1)
 	assert.InDelta(t, 4.5, course.History.Scores[0].Visits[0].Value, 0)
 	assert.Equal(t, "2026-01-12", course.History.Scores[0].Visits[0].Date)
+}
+
+// The same file twice adds nothing, of each kind, and says so; what is bad in one is left out by
+// its number, and the rest comes in.
+func TestTheSameFileTwiceAddsNothing(t *testing.T) {
+	c, st := newCallerWithStore(t, api.Options{})
+	c.signIn(demo.Logins[0])
+	other := c.elsewhere(st)
+	csv := "given_name,family_name,born_on\nAnna Maria,Berg,1990-02-03\nBo,,\n"
+	assert.Len(t, other.takeIn("clients-csv", "a.csv", []byte(csv), true).Problems, 1)
+	first := other.takeIn("clients-csv", "a.csv&leave=3", []byte(csv), true)
+	require.Empty(t, first.Problems)
+	assert.Equal(t, 1, first.Counts.Clients)
+	foreign := func(name string) []byte {
+		raw, err := os.ReadFile("../exchange/testdata/foreign/" + name)
+		require.NoError(t, err)
+		return raw
+	}
+	patient := `{"resourceType":"Bundle","type":"collection","entry":[
+		{"resource":{"resourceType":"Patient","id":"7","name":[{"family":"Moor","given":["Ira"]}]}},
+		{"resource":{"resourceType":"Encounter","id":"9","status":"finished","class":{"code":"AMB"},
+			"subject":{"reference":"Patient/7"},"period":{"start":"2026-01-05T09:00:00Z"}}}]}`
+	reading := "given_name,family_name,date,measure,value\nAnna Maria,Berg,2026-01-02,nprs,4\n"
+	for _, x := range []struct {
+		kind, name string
+		raw        []byte
+	}{
+		{"clients-csv", "a.csv&leave=3", []byte(csv)},
+		{"vcard", "a.vcf", foreign("card-4.0.vcf")},
+		{"vcard", "b.vcf", foreign("card-2.1-latin1.vcf")},
+		{"icalendar", "a.ics", foreign("zone-of-the-file.ics")},
+		{"icalendar", "b.ics", foreign("latin1.ics")},
+		{"fhir", "a.json", []byte(patient)},
+		{"readings-csv", "r.csv", []byte(reading)},
+	} {
+		once := other.takeIn(x.kind, x.name, x.raw, true)
+		require.Empty(t, once.Problems, x.name)
+		assert.Equal(t, x.kind != "clients-csv", once.Import != "", "%s: %+v", x.name, once)
+		twice := other.takeIn(x.kind, x.name, x.raw, true)
+		require.Empty(t, twice.Problems, x.name)
+		assert.Empty(t, twice.Import, x.name)
+		assert.Zero(t, twice.Clients+twice.Visits, x.name)
+		assert.Contains(t, fmt.Sprint(twice.Left), "here already", x.name)
+	}
+}
+
+// A client's whole record is one zip, with an index that names every file in it.
+func TestAClientsWholeRecord(t *testing.T) {
+	c, _ := newCallerWithStore(t, api.Options{})
+	c.signIn(demo.Logins[0])
+	var all clientList
+	c.call("GET", "/api/clients", nil, &all)
+	raw := c.file("/api/clients/" + all.Items[0].ID + "/export/everything")
+	z, err := zip.NewReader(bytes.NewReader(raw), int64(len(raw)))
+	require.NoError(t, err)
+	in := map[string]string{}
+	for _, f := range z.File {
+		r, err := f.Open()
+		require.NoError(t, err)
+		b, err := io.ReadAll(r)
+		require.NoError(t, err)
+		in[f.Name] = string(b)
+	}
+	for _, name := range []string{"record.fhir.json", "record.json", "points.csv", "progress.pdf", "contact.vcf", "body.svg"} {
+		assert.NotEmpty(t, in[name], name)
+	}
+	notes := 0
+	for name := range in {
+		if name != "INDEX.txt" {
+			assert.Contains(t, in["INDEX.txt"], name, "every file is explained")
+		}
+		if strings.HasSuffix(name, "-note.pdf") {
+			notes++
+			assert.True(t, strings.HasPrefix(in[name], "%PDF"))
+		}
+	}
+	assert.Positive(t, notes)
+	assert.Equal(t, in["record.json"], string(c.file("/api/clients/"+all.Items[0].ID+"/export/archive")))
 }

@@ -97,7 +97,7 @@ func (s *server) takeIn(ctx context.Context, in *importIn) (*oneOut[Preview], er
 		if archive, out.Report, err = s.understand(ctx, tx, in); err != nil {
 			return struct{}{}, err
 		}
-		if !out.Fine() {
+		if !out.Fine() || in.Kind != "archive" && len(archive.Clients)+len(archive.Visits) == 0 {
 			return struct{}{}, errJustLooking
 		}
 		sum := sha256.Sum256(in.RawBody)

@@ -4,6 +4,7 @@ import (
 	"encoding/json"
 	"errors"
 	"reflect"
+	"strings"
 
 	"mokren/core/decode"
 )
@@ -13,7 +14,22 @@ import (
 func Valid(v any) *decode.Error { return valid(v) }
 
 // valid holds a value to the limits of its shape, as if it had come as JSON.
-func valid(v any) *decode.Error { return readInto(v, reflect.New(reflect.TypeOf(v)).Interface()) }
+func valid(v any) *decode.Error {
+	e := readInto(v, reflect.New(reflect.TypeOf(v)).Interface())
+	if e == nil || e.Path != "$" {
+		return e
+	}
+	// Text that nothing can keep is refused before it is read: here is whose it is.
+	of := reflect.ValueOf(v)
+	for i := range of.NumField() {
+		f := of.Field(i)
+		if f.Kind() == reflect.String && readInto(f.Interface(), new(string)) != nil {
+			name, _, _ := strings.Cut(of.Type().Field(i).Tag.Get("json"), ",")
+			e.Path = "$." + name
+		}
+	}
+	return e
+}
 
 // readInto reads a value strictly into a shape.
 func readInto(v, into any) *decode.Error {

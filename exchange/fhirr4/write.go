@@ -64,15 +64,13 @@ func write(
 	for _, v := range a.Visits {
 		s := states[v.ID]
 		w.appointment(v, s)
-		if v.Status != "no-show" && v.Status != "cancelled" {
-			w.encounter(v, s)
-			w.observations(v, s)
-			w.procedures(v, s)
-			w.screening(v, s)
-			w.consents(v, s)
-			w.plan(v, s)
-			w.note(v, s, notes)
-		}
+		w.encounter(v, s)
+		w.observations(v, s)
+		w.procedures(v, s)
+		w.screening(v, s)
+		w.consents(v, s)
+		w.plan(v, s)
+		w.note(v, notes)
 	}
 	w.conditions(a, states)
 	w.codeSystems()

@@ -55,6 +55,8 @@ func (w *writer) encounter(v exchange.ArchiveVisit, s visit.State) {
 		Appointment: []fhir.Reference{reference(named(v.ID, "appointment"))},
 	}
 	switch {
+	case v.Status == "cancelled" || v.Status == "no-show":
+		e.Status = fhir.EncounterStatusCancelled // R4 has no word for who did not come; the appointment does
 	case s.ClosedMS > 0:
 		e.Status = fhir.EncounterStatusFinished
 	case s.OpenedMS > 0:
@@ -318,7 +320,7 @@ func (w *writer) plan(v exchange.ArchiveVisit, s visit.State) {
 }
 
 // note is a visit's note as it is printed.
-func (w *writer) note(v exchange.ArchiveVisit, _ visit.State, notes map[visit.UUID]Document) {
+func (w *writer) note(v exchange.ArchiveVisit, notes map[visit.UUID]Document) {
 	doc, there := notes[v.ID]
 	if !there {
 		return
