@@ -109,7 +109,12 @@ func build(st *store.Store, o Options) (http.Handler, huma.API, error) {
 	})
 	r.With(s.byAddress("wire", codesPerMinute)).Get("/api/hand/{code}/wire", s.responseWire)
 	r.Get("/api/visits/{id}/wire", s.visitWire)
-	r.With(s.byAddress("calendar", codesPerMinute)).Get("/calendar/{secret}", s.calendar)
+	// Calendar programs ask whether something has changed before they ask for it.
+	for _, method := range []string{http.MethodGet, http.MethodHead} {
+		limited := r.With(s.byAddress("calendar", codesPerMinute))
+		limited.MethodFunc(method, "/calendar/{secret}", s.calendar)
+		limited.MethodFunc(method, "/date/{code}", s.date)
+	}
 	r.Get("/healthz", alive)
 	r.Get("/readyz", s.ready)
 	r.NotFound(web())
@@ -140,6 +145,7 @@ func (s *server) register(a huma.API, signInsPerMinute int) {
 	s.registerImports(a)
 	s.registerDiary(a)
 	s.registerCalendar(a)
+	s.registerInvitations(a)
 	s.registerView(a)
 	s.registerPrint(a)
 	s.registerAudit(a)

@@ -106,7 +106,7 @@ func (s *server) writeCalendar(w http.ResponseWriter, r *http.Request, sub store
 	if err != nil {
 		return err
 	}
-	w.Header().Set("Content-Type", "text/calendar; charset=utf-8")
+	w.Header().Set("Content-Type", calendarKind)
 	w.Header().Set("Cache-Control", "no-store")
 	_, err = w.Write(raw)
 	return err

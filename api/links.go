@@ -16,6 +16,7 @@ const (
 	forIntake = "intake"
 	forHand   = "hand"
 	forAfter  = "after"
+	forDate   = "date"
 )
 
 // linkLife is long enough for the whole intake and short enough to be left

@@ -56,7 +56,7 @@ func TestAZoneOfTheFile(t *testing.T) {
 	}, starts(got))
 	assert.Equal(t, "Anna Maria Berg", got[0].Client)
 	assert.Equal(t, map[string][]string{
-		"event of a whole day": {"4, Closed"},
+		"event of a whole day":                            {"4, Closed"},
 		"event of 0 minutes; an appointment has 5 to 480": {"6, Anna Maria Berg"},
 	}, leftOf(r))
 }
@@ -125,17 +125,23 @@ func TestCardsOfEveryVersion(t *testing.T) {
 		phone string
 	}{
 		{
-			"card-2.1-quoted.vcf", []string{"Jörg Ägidius Müller-Lüdenscheidt 1971-03-09", "Zoë Straße "},
-			[]string{"second telephone 0512 998877"}, "+43 660 1234567",
+			"card-2.1-quoted.vcf",
+			[]string{"Jörg Ägidius Müller-Lüdenscheidt 1971-03-09", "Zoë Straße "},
+			[]string{"second telephone 0512 998877"},
+			"+43 660 1234567",
 		},
 		{"card-2.1-latin1.vcf", []string{"Käthe Groß "}, nil, "0660 1"},
 		{
-			"card-3.0.vcf", []string{"Jörg Karl Müller 1971-03-09"},
-			[]string{"second telephone 0512 998877", "title Dr.", "field NOTE", "field ORG"}, "+43 660 1234567",
+			"card-3.0.vcf",
+			[]string{"Jörg Karl Müller 1971-03-09"},
+			[]string{"second telephone 0512 998877", "title Dr.", "field NOTE", "field ORG"},
+			"+43 660 1234567",
 		},
 		{
-			"card-4.0.vcf", []string{"Jörg Karl Müller 1971-03-09"},
-			[]string{"second telephone 0512 998877", "title Dr.", "field NOTE", "field ORG"}, "+43 660 1234567",
+			"card-4.0.vcf",
+			[]string{"Jörg Karl Müller 1971-03-09"},
+			[]string{"second telephone 0512 998877", "title Dr.", "field NOTE", "field ORG"},
+			"+43 660 1234567",
 		},
 		{"organisation.vcf", nil, []string{"card of an organisation or group: Hospital Ltd"}, ""},
 	} {

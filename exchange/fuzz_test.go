@@ -57,7 +57,9 @@ func FuzzCards(f *testing.F) {
 func FuzzCalendar(f *testing.F) {
 	f.Add([]byte("BEGIN:VCALENDAR\r\nVERSION:2.0\r\nBEGIN:VEVENT\r\nUID:1\r\nDTSTART:20260101T090000Z\r\n" +
 		"DURATION:PT1H\r\nSUMMARY:Ada Quill\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n"))
-	f.Fuzz(func(_ *testing.T, raw []byte) { exchange.ReadCalendar(context.Background(), raw, exchange.Choices{}, time.Unix(1_900_000_000, 0)) })
+	f.Fuzz(func(_ *testing.T, raw []byte) {
+		exchange.ReadCalendar(context.Background(), raw, exchange.Choices{}, time.Unix(1_900_000_000, 0))
+	})
 }
 
 // An upload is pixels or nothing.

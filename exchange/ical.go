@@ -37,7 +37,9 @@ func WriteCalendar(name string, list []Appointment) []byte {
 	cal := ics.NewCalendar()
 	cal.SetProductId(product)
 	cal.SetMethod(ics.MethodPublish)
-	cal.SetXWRCalName(name)
+	if name != "" {
+		cal.SetXWRCalName(name)
+	}
 	for _, a := range list {
 		e := cal.AddEvent(a.ID + "@mokren")
 		e.SetDtStampTime(a.Changed)

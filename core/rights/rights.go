@@ -134,6 +134,8 @@ var operations = map[string][]Role{
 	"next-visit":      staff,
 	"own-calendar":    staff,
 	"put-calendar":    staff,
+	"visit-date":      staff,
+	"new-date-link":   staff,
 	"practice-view":   clinical,
 	"outcomes":        licensed,
 	"print-visit":     clinical,

@@ -32,7 +32,7 @@ const (
 // everything has one of each thing that is written.
 func everything() (exchange.Archive, map[visit.UUID]visit.State) {
 	a := exchange.Archive{
-		People:  []exchange.ArchivePerson{{ID: author, Name: "Tim Hart", Role: "therapist"}},
+		People: []exchange.ArchivePerson{{ID: author, Name: "Tim Hart", Role: "therapist"}},
 		Clients: []exchange.ArchiveClient{{
 			ID: client, GivenName: "Ada", FamilyName: "Löwe", BornOn: "1990-02-03", HeightCM: p(168.0), Phone: "1",
 			Email: "a@b.example", Emergency: "Bo Löwe 2", Guardian: "Cy Löwe",

@@ -12,5 +12,7 @@ func FuzzBundle(f *testing.F) {
 		`"name":[{"family":"Quill","given":["Ada"]}]}},{"resource":{"resourceType":"Observation","status":"final",` +
 		`"code":{"coding":[{"system":"http://loinc.org","code":"8302-2"}]},"subject":{"reference":"Patient/a"},` +
 		`"valueQuantity":{"value":168,"code":"cm"}}}]}`))
-	f.Fuzz(func(_ *testing.T, raw []byte) { fhirr4.Read(raw, "0190a000-0000-7000-8000-000000000001", exchange.Choices{}) })
+	f.Fuzz(func(_ *testing.T, raw []byte) {
+		fhirr4.Read(raw, "0190a000-0000-7000-8000-000000000001", exchange.Choices{})
+	})
 }

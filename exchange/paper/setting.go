@@ -218,7 +218,9 @@ func breakable(line string) []string {
 func unspaced(r rune) bool { return unicode.In(r, unicode.Han, unicode.Hiragana, unicode.Katakana) }
 
 // closing signs do not begin a line.
-func closing(r rune) bool { return strings.ContainsRune("、。，．）」』！？：；ー", r) || unicode.Is(unicode.Mn, r) }
+func closing(r rune) bool {
+	return strings.ContainsRune("、。，．）」』！？：；ー", r) || unicode.Is(unicode.Mn, r)
+}
 
 // outline is a sign's shape in mm, and how wide it is.
 func (s *sheet) outline(r rune) (sfnt.Segments, float64) {

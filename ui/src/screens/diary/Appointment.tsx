@@ -4,6 +4,7 @@ import type { Schemas } from "../../api/client";
 import { Button, Card, ErrorPanel } from "../../parts/controls";
 import { Row, Said } from "../../parts/layout";
 import { Clashes } from "./Clashes";
+import { ForClient } from "./ForClient";
 import { useRebooking } from "./useRebooking";
 import { When } from "./When";
 import { may } from "../../rights";
@@ -32,6 +33,7 @@ export function Appointment({ visit: v, diary, me, onClose }: Props) {
           <Link to={`/clients/${v.client}`}>Client</Link>
         </Row>
       )}
+      {v.status === "booked" && !v.closed_at && <ForClient visit={v.id} />}
       {!v.opened_at && <Change visit={v} diary={diary} me={me} />}
     </Card>
   );

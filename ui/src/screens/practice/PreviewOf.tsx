@@ -1,5 +1,7 @@
 // What a file comes to, before anything is taken in.
 import type { Schemas } from "../../api/client";
+import { TableColumns } from "./TableColumns";
+import type { Said as SaidOf } from "./imported";
 import { Button } from "../../parts/controls";
 import { Bullets, Notice, Row, Said, Stack } from "../../parts/layout";
 import { count } from "../../parts/words";
@@ -8,12 +10,16 @@ interface Props {
   seen: Schemas["Preview"];
   name?: string;
   busy: boolean;
+  /** What was said of the file so far; onSay looks at it anew. */
+  said?: SaidOf;
+  onSay?: (over: Partial<SaidOf>) => void;
   onTake?: () => void;
   onLeave: () => void;
 }
 
-export function PreviewOf({ seen, name, busy, onTake, onLeave }: Props) {
+export function PreviewOf({ seen, name, busy, said, onSay, onTake, onLeave }: Props) {
   const { problems, left, shown, counts } = seen;
+  const nothing = counts.clients + counts.visits + counts.photos + counts.set === 0;
   if (seen.import)
     return (
       <Said role="status" $tone="good">
@@ -23,26 +29,36 @@ export function PreviewOf({ seen, name, busy, onTake, onLeave }: Props) {
           ` ${count(counts.aside, "entry", "entries")} did not stand here and are shown aside.`}
       </Said>
     );
+  const rows = [...new Set(problems.flatMap((p) => (p.row ? [p.row] : [])))];
   if (problems.length > 0)
     return (
-      <Notice $tone="stop" role="alert">
-        <b>Nothing is imported: {name ?? "the file"} has something wrong.</b>
-        <Bullets>
-          {problems.map((p, i) => (
-            <li key={i}>
-              {p.row ? `Row ${p.row}, ` : ""}
-              {p.field}
-              {p.given && ` (“${p.given}”)`}: {p.text}
-            </li>
-          ))}
-        </Bullets>
-        <Row>
-          <Button onPress={onLeave}>Cancel</Button>
-        </Row>
-      </Notice>
+      <Stack $gap={3} data-preview>
+        {said && onSay && <TableColumns seen={seen} said={said} busy={busy} onSay={onSay} />}
+        <Notice $tone="stop" role="alert">
+          <b>Nothing is imported yet: {name ?? "the file"} has something wrong.</b>
+          <Bullets>
+            {problems.map((p, i) => (
+              <li key={i}>
+                {p.row ? `${seen.columns ? "Row" : "Entry"} ${p.row}, ` : ""}
+                {p.field}
+                {p.given && ` (“${p.given}”)`}: {p.text}
+              </li>
+            ))}
+          </Bullets>
+          <Row $wrap>
+            {said && onSay && rows.length > 0 && (
+              <Button isDisabled={busy} onPress={() => onSay({ leave: [...said.leave, ...rows] })}>
+                Leave {rows.length === 1 ? "this entry" : `these ${rows.length} entries`} out
+              </Button>
+            )}
+            <Button onPress={onLeave}>Cancel</Button>
+          </Row>
+        </Notice>
+      </Stack>
     );
   return (
     <Stack $gap={2} data-preview>
+      {said && onSay && <TableColumns seen={seen} said={said} busy={busy} onSay={onSay} />}
       <p>
         <b>{name}</b> brings {count(counts.clients, "client")}, {count(counts.visits, "visit")} and{" "}
         {count(counts.photos, "photograph")}. Nothing that is here is changed.
@@ -60,9 +76,20 @@ export function PreviewOf({ seen, name, busy, onTake, onLeave }: Props) {
         </p>
       )}
       {left.length > 0 && (
-        <Said className="quiet">
-          Not understood and left out: {left.map((l) => `${l.what} (${l.n})`).join(", ")}.
-        </Said>
+        <details open={left.length < 6}>
+          <summary>
+            Left out:{" "}
+            {count(
+              left.reduce((n, l) => n + l.n, 0),
+              "thing",
+            )}
+          </summary>
+          <Bullets>
+            {left.map((l) => (
+              <li key={l.what}>{leftWords(l)}</li>
+            ))}
+          </Bullets>
+        </details>
       )}
       {counts.aside > 0 && (
         <Said $tone="warn">
@@ -71,11 +98,18 @@ export function PreviewOf({ seen, name, busy, onTake, onLeave }: Props) {
         </Said>
       )}
       <Row $gap={3}>
-        <Button $kind="main" isDisabled={busy} onPress={onTake}>
+        <Button $kind="main" isDisabled={busy || nothing} onPress={onTake}>
           Import
         </Button>
         <Button onPress={onLeave}>Cancel</Button>
       </Row>
     </Stack>
   );
+}
+
+/** What is left out, how often, and in which entries. */
+function leftWords({ what, n, at = [] }: Schemas["OmittedCount"]) {
+  const more = n > at.length ? " and more" : "";
+  const places = at.length ? `: ${at.join("; ")}${more}` : "";
+  return `${what}${n > 1 ? ` (${n})` : ""}${places}`;
 }

@@ -9,10 +9,12 @@ import { FileLink } from "../../parts/FileLink";
 import { Fill, Row, Ruled, Said, Stack } from "../../parts/layout";
 import { count, day } from "../../parts/words";
 import { PreviewOf } from "./PreviewOf";
+import { remember, remembered, type Said as SaidOf } from "./imported";
 
 const out = [
   ["archive", "Everything (archive)"],
   ["fhir", "FHIR R4"],
+  ["fhir-ndjson", "FHIR R4 (NDJSON)"],
   ["vcard", "Contacts (vCard)"],
   ["clients-csv", "Clients (CSV)"],
   ["visits-csv", "Visits (CSV)"],
@@ -31,14 +33,17 @@ const kinds = {
 } as const;
 export type Kind = keyof typeof kinds;
 
-export interface Chosen {
+export interface Chosen extends SaidOf {
   file: File;
   kind: Kind;
 }
 
 /** Sends a file to be looked at, or taken in. */
-async function send({ file, kind }: Chosen, take: boolean): Promise<Schemas["Preview"]> {
-  const query = new URLSearchParams({ kind, file: file.name, ...(take ? { take: "true" } : {}) });
+async function send(c: Chosen, take: boolean): Promise<Schemas["Preview"]> {
+  const { file, kind } = c;
+  const query = new URLSearchParams({ kind, file: file.name, day: c.day, ...(take ? { take: "true" } : {}) });
+  if (c.leave.length) query.set("leave", c.leave.join(","));
+  for (const [name, field] of Object.entries(c.columns)) query.append("column", `${name}=${field}`);
   const res = await fetch(`/api/imports?${query}`, {
     method: "POST",
     headers: { "Content-Type": "application/octet-stream" },
@@ -61,6 +66,7 @@ export function Records({ me }: { me: Schemas["Me"] }) {
     setError(undefined);
     try {
       setSeen(await send(c, take));
+      if (take) remember(c);
       setChosen(take ? undefined : c);
       if (take) await queries.invalidateQueries();
     } catch (e) {
@@ -88,7 +94,9 @@ export function Records({ me }: { me: Schemas["Me"] }) {
         onChoose={setKind}
       />
       <Row $gap={3}>
-        <FileTrigger onSelect={(f) => f?.[0] && void act({ file: f[0], kind }, false)}>
+        <FileTrigger
+          onSelect={(f) => f?.[0] && void act({ file: f[0], kind, leave: [], ...remembered(kind) }, false)}
+        >
           <Button isDisabled={busy}>Choose a file to look at</Button>
         </FileTrigger>
         {busy && <Said role="status">Reading it…</Said>}
@@ -99,6 +107,8 @@ export function Records({ me }: { me: Schemas["Me"] }) {
           seen={seen}
           name={chosen?.file.name}
           busy={busy}
+          said={chosen}
+          onSay={chosen && ((over) => void act({ ...chosen, ...over }, false))}
           onTake={chosen && (() => void act(chosen, true))}
           onLeave={() => {
             setSeen(undefined);
