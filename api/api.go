@@ -146,6 +146,7 @@ func (s *server) register(a huma.API, signInsPerMinute int) {
 	s.registerDiary(a)
 	s.registerCalendar(a)
 	s.registerInvitations(a)
+	s.registerReceipts(a)
 	s.registerView(a)
 	s.registerPrint(a)
 	s.registerAudit(a)

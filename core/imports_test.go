@@ -45,6 +45,7 @@ var below = map[string][]string{
 	"decode":    {},
 	"ids":       {"decode"},
 	"stable":    {},
+	"receipt":   {"decode"},
 	"rights":    {},
 	"body":      {"ids", "stable", "decode"},
 	"solid":     {"body", "ids"},
