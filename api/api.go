@@ -99,13 +99,14 @@ func build(st *store.Store, o Options) (http.Handler, huma.API, error) {
 	r := chi.NewRouter()
 	r.Use(formerNames, s.metrics.watch, middleware.Recoverer, paced(patience), wellFormed,
 		securityHeaders(o.SecureCookie, o.Inclinometer, o.Algometer, o.PressurePad),
-		http.NewCrossOriginProtection().Handler)
+		ownOrigin())
 	var a huma.API
 	r.Group(func(r chi.Router) {
 		r.Use(stepped, s.sessions.LoadAndSave, middleware.Compress(gzip.BestSpeed, "application/json"))
 		a = humachi.New(r, config())
 		a.UseMiddleware(s.authorise(a), storable(a))
 		s.register(a, cmp.Or(o.SignInsPerMinute, 10))
+		describe(a.OpenAPI(), s.sessions.Cookie.Name)
 	})
 	r.With(s.byAddress("wire", codesPerMinute)).Get("/api/hand/{code}/wire", s.responseWire)
 	r.Get("/api/visits/{id}/wire", s.visitWire)

@@ -35,8 +35,6 @@ import (
 	"mokren/store/storetest"
 )
 
-func TestMain(m *testing.M) { storetest.Main(m) }
-
 type caller struct {
 	t    *testing.T
 	base string
@@ -95,6 +93,7 @@ func (c *caller) call(method, path string, body, out any) *http.Response {
 	defer res.Body.Close()
 	raw, err := io.ReadAll(res.Body)
 	require.NoError(c.t, err)
+	described().check(c.t, method, path, res, raw)
 	if out != nil {
 		require.NoError(c.t, json.Unmarshal(raw, out), "%s", raw)
 	}
@@ -542,6 +541,11 @@ func TestOwnAtlasOverHTTP(t *testing.T) {
 	}
 	require.Equal(t, 200, c.call("PUT", "/api/atlas/soleus/sites/"+id, site, &own).StatusCode)
 	require.Len(t, own.Sites, 1)
+	spare := map[string]any{"id": uuid.NewString(), "name": "Spare", "place": site["place"]}
+	at := "/api/atlas/soleus/sites/" + spare["id"].(string)
+	require.Equal(t, 200, c.call("PUT", at, spare, nil).StatusCode)
+	require.Equal(t, 200, c.call("DELETE", at, nil, &own).StatusCode)
+	require.Len(t, own.Sites, 1)
 	for name, x := range map[string]struct {
 		method, path string
 		body         any
@@ -629,6 +633,11 @@ func TestPhotographsThroughTheAPI(t *testing.T) {
 	res := c.call("GET", "/api/photos/"+id+"/thumb", nil, nil)
 	assert.Equal(t, "image/jpeg", res.Header.Get("Content-Type"))
 	assert.Contains(t, res.Header.Get("Cache-Control"), "private")
+	res = c.call("GET", "/api/photos/"+id+"/image", nil, nil)
+	assert.Equal(t, "image/jpeg", res.Header.Get("Content-Type"))
+	var away api.StoredPhoto
+	require.Equal(t, 200, c.call("POST", "/api/photos/"+id+"/remove", nil, &away).StatusCode)
+	require.Equal(t, 200, c.call("POST", "/api/photos/"+id+"/restore", nil, &away).StatusCode)
 	marks := `{"view":"front","plumb":[[10,10],[10,490]],"landmarks":{"acromion-left":[200,100],"acromion-right":[100,100]}}`
 	require.Equal(t, 200, c.call("PUT", "/api/photos/"+id+"/marks?revision=1", marks, &photo).StatusCode)
 	assert.InDelta(t, 0, photo.Measured.Angles["shoulder-height"], 1e-9)

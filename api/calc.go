@@ -25,7 +25,7 @@ func (s *server) registerCalc(a huma.API) {
 		if c.Lines {
 			media = "application/jsonl"
 		}
-		o := op("calc-"+c.Name, http.MethodPost, "/api/calc/"+c.Name, c.Summary, 401, 413, 422)
+		o := op("calc-"+c.Name, http.MethodPost, "/api/calc/"+c.Name, c.Summary, 401, 404, 413, 422)
 		o.SkipValidateBody, o.MaxBodyBytes = true, maxCalcBytes
 		o.RequestBody = &huma.RequestBody{Required: true, Content: content(a, c.In, media)}
 		o.Responses = map[string]*huma.Response{"200": {Description: "OK", Content: content(a, c.Out, media)}}

@@ -102,7 +102,7 @@ func stamp(t sql.NullTime) *string {
 func (s *server) registerClients(a huma.API) {
 	huma.Register(a, op("list-clients", http.MethodGet, "/api/clients", "Clients by name", 401), s.listClients)
 	huma.Register(a, op("put-client", http.MethodPut, "/api/clients/{id}", "Register or change a client",
-		401, 404, 409, 422), s.putClient)
+		401, 404, 409, 410, 422), s.putClient)
 	huma.Register(a, op("alike-clients", http.MethodGet, "/api/clients/{id}/alike",
 		"Clients who may be the same person", 401, 422), s.alike)
 	huma.Register(a, silent(op("archive-client", http.MethodPost, "/api/clients/{id}/archive",

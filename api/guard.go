@@ -161,3 +161,12 @@ func (s *server) shared(what string) []httprate.Option {
 	}
 	return []httprate.Option{httprate.WithLimitCounter(s.store.Rate(what))}
 }
+
+// ownOrigin refuses what another site's page asks for in somebody's name.
+func ownOrigin() func(http.Handler) http.Handler {
+	p := http.NewCrossOriginProtection()
+	p.SetDenyHandler(http.HandlerFunc(func(w http.ResponseWriter, _ *http.Request) {
+		writeProblem(w, http.StatusForbidden, "Another site has asked for this; only this program's own pages may.")
+	}))
+	return p.Handler
+}

@@ -40,7 +40,7 @@ type ImportOut struct {
 
 func (s *server) registerImports(a huma.API) {
 	in := op("import", http.MethodPost, "/api/imports",
-		"Look at a file, or take it in: all of it or nothing", 401, 403, 409, 413, 422)
+		"Look at a file, or take it in: all of it or nothing", 401, 403, 409, 410, 413, 422)
 	in.MaxBodyBytes, in.SkipValidateBody = exchange.MaxArchiveBytes, true
 	in.Middlewares = huma.Middlewares{s.onePhoto(a)}
 	in.RequestBody = &huma.RequestBody{Required: true, Content: map[string]*huma.MediaType{

@@ -173,7 +173,8 @@ func (s *server) cancelReceipt(ctx context.Context, in *ByNumber) (*oneOut[Recei
 			return ReceiptOut{}, huma.Error409Conflict("This receipt takes another one back; issue a new one instead.")
 		case r.CancelledBy.Valid:
 			return ReceiptOut{}, huma.Error409Conflict(
-				fmt.Sprintf("This receipt was taken back already, by number %d.", r.CancelledBy.Int64))
+				fmt.Sprintf("This receipt was taken back already, by number %d.", r.CancelledBy.Int64),
+			)
 		}
 		counter := r
 		counter.ID, counter.IssuedAt, counter.Sums = uuid.Must(uuid.NewV7()), s.now(), r.Sums.Counter()

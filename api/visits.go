@@ -60,7 +60,7 @@ func (s *server) registerVisits(a huma.API) {
 	huma.Register(a, op("day", http.MethodGet, "/api/day", "Visits of one day in the practice's time zone", 401, 422),
 		s.day)
 	huma.Register(a, op("book-visit", http.MethodPut, "/api/visits/{id}", "Book a visit (twice is the same as once)",
-		401, 404, 422), s.bookVisit)
+		401, 404, 409, 422), s.bookVisit)
 	huma.Register(a, op("open-visit", http.MethodGet, "/api/visits/{id}", "A visit with its log", 401, 404),
 		s.openVisit)
 }

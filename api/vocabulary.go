@@ -36,7 +36,7 @@ func describeVocabulary(r huma.Registry) {
 	union(r, treat.Advices())
 	union(r, treat.Kinds())
 	union(r, treat.Outcomes())
-	union(r, treat.EndReasons())
+	union(r, append(treat.EndReasons(), "")) // "" while a hold goes on
 	union(r, progress.Signals())
 	union(r, allRights())
 	describeEvents(r)

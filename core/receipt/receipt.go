@@ -84,10 +84,10 @@ type TaxSum struct {
 
 // Sums are the money of a receipt.
 type Sums struct {
-	Currency string `json:"currency"`
+	Currency string        `json:"currency"`
 	Lines    []ServiceLine `json:"lines"`
-	Rates    []TaxSum `json:"rates" doc:"by rate, the lowest first"`
-	Cents    int64  `json:"total_cents" doc:"what the client pays"`
+	Rates    []TaxSum      `json:"rates" doc:"by rate, the lowest first"`
+	Cents    int64         `json:"total_cents" doc:"what the client pays"`
 }
 
 // whole is 100 % in hundredths of a percent.

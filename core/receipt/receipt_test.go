@@ -11,7 +11,9 @@ import (
 
 // Tax is rounded half up, once for each rate: by hand.
 func TestTaxIsRoundedOnceForEachRate(t *testing.T) {
-	line := func(cents, tax int64) receipt.ServiceLine { return receipt.ServiceLine{Service: "x", Cents: cents, Tax: tax} }
+	line := func(cents, tax int64) receipt.ServiceLine {
+		return receipt.ServiceLine{Service: "x", Cents: cents, Tax: tax}
+	}
 	included := receipt.Prices{Currency: "EUR", TaxIncluded: true}
 	for _, x := range []struct {
 		p     receipt.Prices
@@ -25,12 +27,16 @@ func TestTaxIsRoundedOnceForEachRate(t *testing.T) {
 		{receipt.Prices{Currency: "EUR"}, []receipt.ServiceLine{line(45, 1000)}, []receipt.TaxSum{{1000, 45, 5, 50}}, 50},
 		// Two lines of 0.45 together are 0.09, not twice 0.05.
 		{
-			receipt.Prices{Currency: "EUR"}, []receipt.ServiceLine{line(45, 1000), line(45, 1000)},
-			[]receipt.TaxSum{{1000, 90, 9, 99}}, 99,
+			receipt.Prices{Currency: "EUR"},
+			[]receipt.ServiceLine{line(45, 1000), line(45, 1000)},
+			[]receipt.TaxSum{{1000, 90, 9, 99}},
+			99,
 		},
 		{
-			included, []receipt.ServiceLine{line(6000, 2000), line(1000, 0), line(2500, 1000)},
-			[]receipt.TaxSum{{0, 1000, 0, 1000}, {1000, 2273, 227, 2500}, {2000, 5000, 1000, 6000}}, 9500,
+			included,
+			[]receipt.ServiceLine{line(6000, 2000), line(1000, 0), line(2500, 1000)},
+			[]receipt.TaxSum{{0, 1000, 0, 1000}, {1000, 2273, 227, 2500}, {2000, 5000, 1000, 6000}},
+			9500,
 		},
 	} {
 		got := receipt.Of(x.p, x.lines)

@@ -12,7 +12,7 @@ import (
 
 // Spot is where a hand is: on a muscle, and on the body.
 type Spot struct {
-	Muscle ids.Muscle       `json:"muscle"`
+	Muscle ids.Muscle       `json:"muscle,omitempty"`
 	Side   ids.Side         `json:"side"`
 	Place  atlas.FibrePlace `json:"place"`
 	Where  []safety.Place   `json:"where"`

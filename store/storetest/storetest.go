@@ -46,6 +46,18 @@ var current struct {
 //	func TestMain(m *testing.M) { storetest.Main(m) }
 func Main(m *testing.M) { os.Exit(run(m)) }
 
+// MainThen runs the tests and, when all have passed, looks at what they left behind.
+func MainThen(m *testing.M, look func() error) {
+	code := run(m)
+	if code == 0 {
+		if err := look(); err != nil {
+			log.Print(err)
+			code = 1
+		}
+	}
+	os.Exit(code)
+}
+
 // run takes the cluster that the tests were started beside, or makes one for a single package.
 func run(m *testing.M) int {
 	CheapPasswords()

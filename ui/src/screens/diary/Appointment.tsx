@@ -8,6 +8,7 @@ import { ForClient } from "./ForClient";
 import { useRebooking } from "./useRebooking";
 import { When } from "./When";
 import { may } from "../../rights";
+import { Receipts } from "../receipts/Receipts";
 
 interface Props {
   visit: Schemas["Visit"];
@@ -34,6 +35,7 @@ export function Appointment({ visit: v, diary, me, onClose }: Props) {
         </Row>
       )}
       {v.status === "booked" && !v.closed_at && <ForClient visit={v.id} />}
+      {v.opened_at && v.status === "booked" && <Receipts visit={v.id} />}
       {!v.opened_at && <Change visit={v} diary={diary} me={me} />}
     </Card>
   );

@@ -10,6 +10,7 @@ import { Calendar } from "./Calendar";
 import { Records } from "./Records";
 import { Emergency } from "./Emergency";
 import { Letterhead } from "./Letterhead";
+import { PriceList } from "./PriceList";
 import { Rooms } from "./Rooms";
 import { Protocols } from "./Protocols";
 
@@ -80,6 +81,7 @@ export default function Practice({ me }: { me: Schemas["Me"] }) {
       <Emergency number={me.emergency_number} onKeep={(n) => void keep({ emergency_number: n })} />
       <Rooms rooms={me.rooms} onKeep={(rooms) => void keep({ rooms })} />
       <Calendar />
+      <PriceList />
       <Records me={me} />
       <Card $gap={3}>
         <h2>Copies of visits on a device</h2>

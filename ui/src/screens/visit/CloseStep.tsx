@@ -6,6 +6,7 @@ import { Button, Card, Text } from "../../parts/controls";
 import { beforeAfter, clock, deg, listed, movementName, one, plain } from "../../parts/words";
 import { Bullets, Notice, Row, Said, Stack } from "../../parts/layout";
 import { readingWords, useUnitPreferences } from "../../parts/unitPreferences";
+import { Receipts } from "../receipts/Receipts";
 import { Aftercare } from "./Aftercare";
 import { NextUp } from "./next/NextUp";
 import { Incident } from "./note/Incident";
@@ -68,6 +69,7 @@ export function CloseStep({ visit, me }: StepProps & { me: Schemas["Me"] }) {
       <Incident visit={visit} />
       <Timeline visit={visit} me={me} />
       {!empty && <Aftercare visit={visit} me={me} />}
+      {state.closed_ms && <Receipts visit={open.visit.id} />}
     </>
   );
 }
