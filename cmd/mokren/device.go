@@ -12,6 +12,7 @@ import (
 
 	"mokren/devices/algometer"
 	"mokren/devices/clientpad"
+	"mokren/devices/conform"
 	"mokren/devices/inclinometer"
 	"mokren/devices/pressurepad"
 )
@@ -22,6 +23,36 @@ type deviceCmd struct {
 	Algometer    algometerCmd    `cmd:"" help:"Stream as a pressure algometer would (WebSocket)."`
 	PressurePad  pressurePadCmd  `cmd:"" help:"Stream as a pressure pad would (WebSocket)."`
 	ClientPad    clientPadCmd    `cmd:"" help:"Say numbers as a client with a pad would."`
+	Check        checkDeviceCmd  `cmd:"" help:"Hold an instrument against docs/instruments.md, and name each rule that it breaks."`
+}
+
+type checkDeviceCmd struct {
+	Address string        `arg:"" help:"Where it streams: ws://HOST:PORT/ or wss://HOST:PORT/"`
+	As      string        `required:"" enum:"inclinometer,algometer,pressure-pad" help:"What it is: inclinometer, algometer or pressure-pad."`
+	For     time.Duration `default:"3s" help:"How long its samples are listened to."`
+}
+
+// Run prints every rule with whether it is kept; a broken one fails the command.
+func (c *checkDeviceCmd) Run() error {
+	ctx, cancel := signal.NotifyContext(context.Background(), syscall.SIGINT, syscall.SIGTERM)
+	defer cancel()
+	found, err := conform.Check(ctx, c.Address, conform.Kind(c.As), conform.Options{For: c.For})
+	if err != nil {
+		return err
+	}
+	broken := 0
+	for _, f := range found {
+		if f.Broken == "" {
+			fmt.Println("kept    ", f.Rule)
+			continue
+		}
+		broken++
+		fmt.Println("BROKEN  ", f.Rule+":", f.Broken)
+	}
+	if broken > 0 {
+		return fmt.Errorf("%d of %d rules are broken", broken, len(found))
+	}
+	return nil
 }
 
 type pressurePadCmd struct {
