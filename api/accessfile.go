@@ -102,8 +102,8 @@ func (f *accessZip) add(name, what string, raw []byte) {
 	}
 }
 
-// tablesOf are the files of an access request that are written from the archive alone.
-var tablesOf = []struct{ format, name, what string }{
+// accessTables are the files of an access request that are written from the archive alone.
+var accessTables = []struct{ format, name, what string }{
 	{"archive", "record.json", "Everything, exactly, for a practice that works with the same program."},
 	{"vcard", "contact.vcf", "Name and how to reach you, for an address book."},
 	{"clients-csv", "you.csv", "What is written about you yourself. CSV opens in any spreadsheet."},
@@ -125,7 +125,7 @@ func (s *server) fillAccess(ctx context.Context, tx *store.Tx, a exchange.Archiv
 		return err
 	}
 	f.add("record.fhir.json", "Your record in FHIR R4, which other health programs read.", raw)
-	for _, x := range tablesOf {
+	for _, x := range accessTables {
 		for _, format := range formats {
 			if format.name == x.format {
 				if raw, err = format.write(a, states); err != nil {
@@ -179,7 +179,10 @@ func (s *server) pagesOf(
 		}{
 			{"note", "Note of the visit", s.printNote, true},
 			{"aftercare", "What you took home from it", s.printAftercare, open.State.ClosedMS > 0},
-			{"incident", "What went wrong at it, as it was written down", s.printIncident, len(open.State.Incidents) > 0},
+			{
+				"incident", "What went wrong at it, as it was written down", s.printIncident,
+				len(open.State.Incidents) > 0,
+			},
 			{"letter", "The letter to whom you were sent", s.printLetter, len(open.State.Letters) > 0},
 		} {
 			if !page.there {
@@ -200,7 +203,8 @@ func accessIndex(practice string, f accessZip) string {
 	return strings.ReplaceAll("What "+practice+" keeps about you\n"+
 		"Made "+f.made.In(f.zone).Format("2 January 2006, 15:04 MST")+".\n\n"+
 		"Begin with progress.pdf and the notes in the folder visits. The other files hold the same for programs.\n"+
-		"Times in the tables and in the FHIR file are in UTC; lengths are in cm, angles in degrees, scores run from 0 to 10.\n\n"+
+		"Times in the tables and in the FHIR file are in UTC; lengths are in cm, angles in degrees, scores run "+
+		"from 0 to 10.\n\n"+
 		strings.Join(f.lines, "\n")+"\n\n"+
 		"If something is wrong or missing, ask the practice: you can have it corrected.\n", "\n", "\r\n")
 }

@@ -69,7 +69,10 @@ var described = sync.OnceValue(func() *description {
 		pointer := "/paths/" + strings.NewReplacer("~", "~0", "/", "~1").Replace(path)
 		d.paths = append(d.paths, describedPath{re, ops.(map[string]any), pointer})
 	}
-	slices.SortFunc(d.paths, func(a, b describedPath) int { return strings.Count(a.at, "{") - strings.Count(b.at, "{") })
+	slices.SortFunc(d.paths, func(a, b describedPath) int {
+		return strings.Count(a.at, "{") - strings.Count(b.at,
+			"{")
+	})
 	return d
 })
 
@@ -123,7 +126,8 @@ func (d *description) shape(
 	pointer := at + "/content/" + strings.NewReplacer("~", "~0", "/", "~1").Replace(kind) + "/schema"
 	compiled := d.compiled[pointer]
 	if compiled == nil {
-		if compiled, err = d.schemas.Compile(descriptionAt + "#" + strings.ReplaceAll(strings.ReplaceAll(pointer, "{", "%7B"), "}", "%7D")); err != nil {
+		if compiled, err = d.schemas.Compile(descriptionAt + "#" + strings.ReplaceAll(strings.ReplaceAll(pointer,
+			"{", "%7B"), "}", "%7D")); err != nil {
 			t.Errorf("%s: the description of %s cannot be read: %v", id, status, err)
 			return
 		}

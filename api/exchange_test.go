@@ -432,7 +432,10 @@ func TestAClientsWholeRecord(t *testing.T) {
 		require.NoError(t, err)
 		in[f.Name] = string(b)
 	}
-	for _, name := range []string{"record.fhir.json", "record.json", "points.csv", "progress.pdf", "contact.vcf", "body.svg"} {
+	for _, name := range []string{
+		"record.fhir.json", "record.json", "points.csv", "progress.pdf", "contact.vcf",
+		"body.svg",
+	} {
 		assert.NotEmpty(t, in[name], name)
 	}
 	notes := 0

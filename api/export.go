@@ -77,7 +77,8 @@ type ExportFormat struct {
 
 func (s *server) registerExport(a huma.API) {
 	one := op("export-client", http.MethodGet, "/api/clients/{id}/export/{format}",
-		"A client's record as a file: archive, FHIR R4 (Bundle or NDJSON), vCard, a CSV table, a body map, or everything as a zip", 401, 404)
+		"A client's record as a file: archive, FHIR R4 (Bundle or NDJSON), vCard, a CSV table, a body map, or "+
+			"everything as a zip", 401, 404)
 	huma.Register(a, one, s.exportClient)
 	all := op("export-practice", http.MethodGet, "/api/practice/export/{format}",
 		"All clients of the practice as a file", 401)
@@ -116,7 +117,8 @@ func export(ctx context.Context, tx *store.Tx, name string, of ...uuid.UUID) (*f
 			continue
 		}
 		var states map[visit.UUID]visit.State
-		if strings.HasPrefix(name, "fhir") || name == "body-svg" || strings.HasSuffix(name, "-csv") && name != "clients-csv" {
+		if strings.HasPrefix(name, "fhir") || name == "body-svg" || strings.HasSuffix(name, "-csv") &&
+			name != "clients-csv" {
 			states = statesOf(a)
 		}
 		raw, err := f.write(a, states)

@@ -243,7 +243,8 @@ func namesakes(ctx context.Context, tx *store.Tx, a *exchange.Archive, r *exchan
 		if len(days) > 0 && !slices.Contains(days, c.BornOn) && (c.BornOn == "" || slices.Contains(days, "")) {
 			r.Add(exchange.Problem{
 				Row: r.RowOf(i), Field: "given_name", Given: c.GivenName + " " + c.FamilyName,
-				Text: "A client of this name is here, and a birth date is missing: the same person? Leave the entry out, or add the date.",
+				Text: "A client of this name is here, and a birth date is missing: the same person? Leave the " +
+					"entry out, or add the date.",
 			})
 		}
 	}
@@ -274,7 +275,8 @@ func finder(ctx context.Context, tx *store.Tx) (func(exchange.Reading) visit.UUI
 			if c.BornOn.Valid {
 				born = c.BornOn.Time.Format(time.DateOnly)
 			}
-			called := name == plainName(c.GivenName+" "+c.FamilyName) || name == plainName(c.FamilyName+", "+c.GivenName)
+			called := name == plainName(c.GivenName+" "+c.FamilyName) ||
+				name == plainName(c.FamilyName+", "+c.GivenName)
 			byName := called && (x.Born == "" || x.Born == born)
 			if x.Client != c.ID.String() && (x.Client != "" || !byName) {
 				continue
@@ -381,7 +383,10 @@ func (s *server) appointments(
 			Events: []visit.Event{},
 		}
 		if e := exchange.Valid(v); e != nil {
-			r.Add(exchange.Problem{Row: x.Entry, Field: strings.TrimPrefix(e.Path, "$."), Given: e.Given, Text: e.Allowed})
+			r.Add(exchange.Problem{
+				Row: x.Entry, Field: strings.TrimPrefix(e.Path, "$."), Given: e.Given,
+				Text: e.Allowed,
+			})
 			continue
 		}
 		a.Visits = append(a.Visits, v)

@@ -53,7 +53,8 @@ func TestAnAppointmentGoesToTheClientsCalendar(t *testing.T) {
 	assert.Empty(t, body)
 	for _, text := range []string{file, phone} {
 		assert.Equal(t, 1, strings.Count(text, "BEGIN:VEVENT"))
-		for _, line := range []string{"METHOD:PUBLISH\r\n", "LAST-MODIFIED:", "SUMMARY:Appointment\r\n", "UID:" + v.ID} {
+		for _, line := range []string{"METHOD:PUBLISH\r\n", "LAST-MODIFIED:", "SUMMARY:Appointment\r\n", "UID:" +
+			v.ID} {
 			assert.Contains(t, text, line)
 		}
 		assert.NotContains(t, strings.ReplaceAll(text, "\r\n", ""), "\n", "lines end as the standard says")

@@ -94,7 +94,9 @@ func (s *server) putPrices(ctx context.Context, in *struct{ Body PriceList }) (*
 }
 
 func (s *server) receipts(ctx context.Context, in *ByID) (*listOut[ReceiptOut], error) {
-	return list(ctx, s, action("list", "receipt", in.ID), receiptOut, func(tx *store.Tx) ([]store.IssuedReceipt, error) {
+	return list(ctx, s, action("list", "receipt", in.ID), receiptOut, func(tx *store.Tx) ([]store.IssuedReceipt,
+		error,
+	) {
 		if _, err := tx.Visit(ctx, in.uuid()); err != nil {
 			return nil, err
 		}
@@ -146,7 +148,10 @@ func linesOf(p receipt.Prices, in []ReceiptLine) ([]receipt.ServiceLine, error) 
 		there := false
 		for _, of := range p.Services {
 			if of.ID == l.Service {
-				out = append(out, receipt.ServiceLine{Service: of.Name, Minutes: l.Minutes, Cents: of.Cents, Tax: of.Tax})
+				out = append(out, receipt.ServiceLine{
+					Service: of.Name, Minutes: l.Minutes, Cents: of.Cents,
+					Tax: of.Tax,
+				})
 				there = true
 			}
 		}
@@ -244,7 +249,8 @@ func receiptRows(all []store.IssuedReceipt, zone *time.Location) [][]string {
 		}
 		for _, x := range r.Sums.Rates {
 			out = append(out, []string{
-				strconv.Itoa(r.Number), r.IssuedAt.In(zone).Format(time.DateOnly), r.Day.Format(time.DateOnly), r.Sums.Currency,
+				strconv.Itoa(r.Number), r.IssuedAt.In(zone).Format(time.DateOnly), r.Day.Format(time.DateOnly),
+				r.Sums.Currency,
 				money(x.Tax), money(x.Net), money(x.Of), money(x.Gross), cancels, r.By,
 			})
 		}

@@ -46,7 +46,10 @@ func TestReceipts(t *testing.T) {
 	bad.Currency = "eur"
 	assert.Equal(t, 422, other.call("PUT", "/api/practice/prices", bad, nil).StatusCode)
 
-	in := api.ReceiptIn{ID: uuid.NewString(), Lines: []api.ReceiptLine{{Service: "long", Minutes: 55}, {Service: "oil"}}}
+	in := api.ReceiptIn{ID: uuid.NewString(), Lines: []api.ReceiptLine{
+		{Service: "long", Minutes: 55},
+		{Service: "oil"},
+	}}
 	var first, again api.ReceiptOut
 	require.Equal(t, 200, other.call("POST", visit, in, &first).StatusCode)
 	require.Equal(t, 200, other.call("POST", visit, in, &again).StatusCode)
@@ -60,7 +63,10 @@ func TestReceipts(t *testing.T) {
 	var wait sync.WaitGroup
 	for range 8 {
 		wait.Go(func() {
-			other.call("POST", visit, api.ReceiptIn{ID: uuid.NewString(), Lines: []api.ReceiptLine{{Service: "oil"}}}, nil)
+			other.call("POST", visit, api.ReceiptIn{
+				ID:    uuid.NewString(),
+				Lines: []api.ReceiptLine{{Service: "oil"}},
+			}, nil)
 		})
 	}
 	wait.Wait()

@@ -60,7 +60,8 @@ func TestBodyMapShowsTheLatestPoints(t *testing.T) {
 	assert.Contains(t, titles, "Soleus, left: 6 of 10, tenderness 3 of 4")
 	assert.Contains(t, titles, "Soleus, left: 4.5 of 10, tenderness 1 of 4")
 	assert.NotContains(t, string(doc), "8 of 10", "an earlier visit's")
-	assert.Equal(t, []string{"6", "4.5", "Full: active. Larger: more tender. Number: pain at test pressure, of 10."}, texts(t, doc, "text"))
+	assert.Equal(t, []string{"6", "4.5", "Full: active. Larger: more tender. Number: pain at test pressure, of " +
+		"10."}, texts(t, doc, "text"))
 }
 
 func TestBodyMapOfNothingIsAnEmptyBody(t *testing.T) {

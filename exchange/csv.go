@@ -106,7 +106,8 @@ func Table(header []string, rows [][]string) ([]byte, error) {
 // Unknown columns are left out and named; wanted ones must be there. each gets a row and gives
 // what is wrong with it.
 func read(
-	ctx context.Context, raw []byte, c Choices, wanted, known []string, r *Report, each func(n int, of func(string) string),
+	ctx context.Context, raw []byte, c Choices, wanted, known []string, r *Report, each func(n int,
+		of func(string) string),
 ) {
 	raw, ok := textOf(raw, false, r)
 	if !ok {

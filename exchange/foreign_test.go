@@ -83,7 +83,7 @@ func TestWhatRepeats(t *testing.T) {
 	got, r := exchange.ReadCalendar(t.Context(), raw, vienna(t), newYear)
 	require.Empty(t, r.Problems)
 	assert.Equal(t, []string{
-		"2031-01-14T08:00:00Z", "2031-02-25T08:00:00Z", "2031-03-11T08:00:00Z", // but 28 January, moved, and 11 February
+		"2031-01-14T08:00:00Z", "2031-02-25T08:00:00Z", "2031-03-11T08:00:00Z", // not 28 January, 11 February
 		"2031-01-29T10:00:00Z",
 		"2031-01-02T07:00:00Z", "2031-02-06T07:00:00Z", "2031-03-06T07:00:00Z", "2031-04-03T06:00:00Z",
 		"2031-05-01T06:00:00Z",
@@ -167,7 +167,8 @@ func TestTablesOfSpreadsheets(t *testing.T) {
 		require.Len(t, r.Columns, 5, name)
 		assert.Equal(t, exchange.Column{Name: "Größe"}, r.Columns[3], name)
 		c.Columns = map[string]string{
-			"Vorname": "given_name", "Nachname": "family_name", "geboren": "born_on", "Größe": "height_cm", "Telefon": "phone",
+			"Vorname": "given_name", "Nachname": "family_name", "geboren": "born_on", "Größe": "height_cm",
+			"Telefon": "phone",
 		}
 		_, r = exchange.ReadClientsCSV(t.Context(), foreign(t, name), c)
 		require.Len(t, r.Problems, 2, name)

@@ -28,8 +28,14 @@ func TestACalendarGoesRoundThroughTwoLibraries(t *testing.T) {
 			Minutes: 60,
 			Status:  "booked",
 		},
-		{ID: "0190b000-0000-7000-8000-00000000000b", Client: "", Start: at(3, 28, 9), Minutes: 45, Status: "cancelled"}, // clocks go forward
-		{ID: "0190b000-0000-7000-8000-00000000000c", Client: "x", Start: at(10, 31, 2), Minutes: 90, Status: "booked"},  // an hour that is there twice
+		{
+			ID: "0190b000-0000-7000-8000-00000000000b", Client: "", Start: at(3, 28, 9), Minutes: 45,
+			Status: "cancelled",
+		}, // clocks go forward
+		{
+			ID: "0190b000-0000-7000-8000-00000000000c", Client: "x", Start: at(10, 31, 2), Minutes: 90,
+			Status: "booked",
+		}, // an hour that is there twice
 	}
 	raw := exchange.WriteCalendar("Alder Room", want)
 	got, r := exchange.ReadCalendar(t.Context(), raw, exchange.Choices{}, newYear)

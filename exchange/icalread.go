@@ -262,14 +262,19 @@ func (b *calendarBook) length(e *goical.Component, a *Appointment) bool {
 	return true
 }
 
-// repeated books what repeats, from now on and for a year.
-func (b *calendarBook) repeated(
-	e *goical.Component, uid string, a Appointment, local time.Time, zone func(time.Time) time.Time,
-) {
-	set := rrule.Set{}
-	set.DTStart(local)
-	weekly, after := false, false
-	first, last := b.now, b.now.AddDate(0, monthsAhead, 0)
+// repetition is what repeats by the clock of its event.
+type repetition struct {
+	set    rrule.Set
+	weekly bool // our own series say the same
+	cut    bool // it goes on after the time for which it is booked
+}
+
+// rule reads how an event repeats; false where that cannot be read, which is told.
+func (b *calendarBook) rule(
+	e *goical.Component, local, last time.Time, zone func(time.Time) time.Time,
+) (*repetition, bool) {
+	r := &repetition{}
+	r.set.DTStart(local)
 	if p := e.Props.Get(goical.PropRecurrenceRule); p != nil {
 		option, err := rrule.StrToROption(p.Value)
 		if err == nil {
@@ -277,29 +282,40 @@ func (b *calendarBook) repeated(
 			option.Until = b.until(p.Value, option.Until, zone)
 			if end := last.AddDate(0, 0, 2); option.Until.IsZero() || option.Until.After(end) {
 				option.Until = end // so that a rule that never comes true has an end
-				after = option.Count == 0
+				r.cut = option.Count == 0
 			}
 			var rule *rrule.RRule
 			if rule, err = rrule.NewRRule(*option); err == nil {
-				set.RRule(rule)
-				weekly = ours(*option, local)
+				r.set.RRule(rule)
+				r.weekly = ours(*option, local)
 			}
 		}
 		if err != nil {
 			b.bad("RRULE", p.Value, "a rule of repetition: "+err.Error())
-			return
+			return nil, false
 		}
 	}
 	for _, p := range e.Props[goical.PropRecurrenceDates] {
-		b.dates(p, func(t time.Time) { set.RDate(t) })
+		b.dates(p, func(t time.Time) { r.set.RDate(t) })
 	}
 	for _, p := range e.Props[goical.PropExceptionDates] {
-		b.dates(p, func(t time.Time) { set.ExDate(t) })
+		b.dates(p, func(t time.Time) { r.set.ExDate(t) })
 	}
-	series := b.id(uid + " series")
+	return r, true
+}
+
+// repeated books what repeats, from now on and for a year.
+func (b *calendarBook) repeated(
+	e *goical.Component, uid string, a Appointment, local time.Time, zone func(time.Time) time.Time,
+) {
+	last := b.now.AddDate(0, monthsAhead, 0)
+	r, ok := b.rule(e, local, last, zone)
+	if !ok {
+		return
+	}
+	a.Series = b.id(uid + " series")
 	past := 0
-	next := set.Iterator()
-	for ; ; b.repeats++ {
+	for next := r.set.Iterator(); ; b.repeats++ {
 		if b.repeats > maxRepeats {
 			b.bad("RRULE", "", fmt.Sprintf("The file has more than %d repetitions.", maxRepeats))
 			return
@@ -307,26 +323,23 @@ func (b *calendarBook) repeated(
 		t, more := next()
 		at := zone(t)
 		if !more || at.After(last) {
-			if more || after {
+			if more || r.cut {
 				b.report.leave(fmt.Sprintf("what a series has after %d months", monthsAhead), b.named(a))
 			}
 			break
 		}
-		if at.Before(first) {
+		switch {
+		case at.Before(b.now):
 			past++
-			continue
+		case !b.changed[uid][at.UTC()]: // else it has an event of its own
+			a.Start, a.ID = at, b.id(instanceOf(uid, at))
+			b.take(a)
 		}
-		if b.changed[uid][at.UTC()] {
-			continue // has an event of its own
-		}
-		one := a
-		one.Start, one.ID, one.Series = at, b.id(instanceOf(uid, at)), series
-		b.take(one)
 	}
 	if past > 0 {
 		b.report.leave("what a series had before today", b.named(a))
 	}
-	if !weekly {
+	if !r.weekly {
 		b.report.leave("repetition that is no series here, booked one by one", b.named(a))
 	}
 }

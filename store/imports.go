@@ -159,7 +159,8 @@ func (i *importer) visits(ctx context.Context) error {
 		r, err := i.tx.ExecContext(ctx, `insert into visit (practice_id, id, client_id, therapist_id, starts_at, minutes,
 			reason, room, status, series) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, nullif($10, '')::uuid)
 			on conflict (practice_id, id) do nothing`,
-			i.who.Practice, v.ID, v.Client, v.Therapist, v.Starts(), v.Minutes, v.Reason, v.Room, status, string(v.Series))
+			i.who.Practice, v.ID, v.Client, v.Therapist, v.Starts(), v.Minutes, v.Reason, v.Room, status,
+			string(v.Series))
 		if err := added(r, err, "visit", v.StartsAt); err != nil {
 			return err
 		}

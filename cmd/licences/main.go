@@ -48,7 +48,7 @@ func run(w io.Writer, root string) error {
 	if err != nil {
 		return err
 	}
-	list = append(list, pages...)
+	list = append(append(list, pages...), fonts(root)...)
 	slices.SortFunc(list, func(a, b component) int {
 		return strings.Compare(a.name+" "+a.version, b.name+" "+b.version)
 	})
@@ -119,6 +119,22 @@ func packages(root string) ([]component, error) {
 	return list, nil
 }
 
+// fonts are those of the printed pages; exchange/paper/fonts/README.md says where each is from.
+func fonts(root string) []component {
+	of := func(name, version, folder, licence string) component {
+		return component{
+			name: name, version: version, licence: licence,
+			folder: filepath.Join(root, "exchange", "paper", "fonts", folder),
+		}
+	}
+	return []component{
+		of("font DejaVu Sans", "2.37", "dejavu", "Bitstream-Vera"),
+		of("font Droid Sans Fallback", "6.0.1", "droid", "Apache-2.0"),
+		of("font NanumGothicCoding", "20200506", "nanum", "OFL-1.1"),
+		of("font Symbola", "2.60", "symbola", "LicenseRef-free-for-any-use"),
+	}
+}
+
 // kinds are told by words of their texts; the first that fits.
 var kinds = []struct{ words, spdx string }{
 	{"Apache License", "Apache-2.0"},
@@ -136,6 +152,7 @@ var kinds = []struct{ words, spdx string }{
 // allowed are the licences under which a part may ship here.
 var allowed = []string{
 	"Apache-2.0", "MPL-2.0", "OFL-1.1", "MIT", "ISC", "BSD-3-Clause", "BSD-2-Clause", "Unlicense", "CC0-1.0", "0BSD",
+	"Bitstream-Vera", "LicenseRef-free-for-any-use",
 }
 
 var (

@@ -24,7 +24,10 @@ func TestTaxIsRoundedOnceForEachRate(t *testing.T) {
 		// 85.00 with 10 %: 7.7272… is 7.73.
 		{included, []receipt.ServiceLine{line(8500, 1000)}, []receipt.TaxSum{{1000, 7727, 773, 8500}}, 8500},
 		// Half a cent goes up: 0.05 of 0.50 at 10 % on top is 0.05; 0.45 at 10 % is 0.045, so 0.05.
-		{receipt.Prices{Currency: "EUR"}, []receipt.ServiceLine{line(45, 1000)}, []receipt.TaxSum{{1000, 45, 5, 50}}, 50},
+		{receipt.Prices{Currency: "EUR"}, []receipt.ServiceLine{line(45, 1000)}, []receipt.TaxSum{{
+			1000, 45, 5,
+			50,
+		}}, 50},
 		// Two lines of 0.45 together are 0.09, not twice 0.05.
 		{
 			receipt.Prices{Currency: "EUR"},

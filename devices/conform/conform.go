@@ -38,8 +38,6 @@ func Kinds() []Kind { return []Kind{Inclinometer, Algometer, PressurePad} }
 type Options struct {
 	// For how long samples are listened to; 0 means 3 s.
 	For time.Duration
-	// Speed is how much faster than life the instrument runs; 0 means 1.
-	Speed float64
 }
 
 // Finding is one rule with how the instrument breaks it; "" keeps it.
@@ -83,9 +81,6 @@ func Check(ctx context.Context, address string, k Kind, o Options) ([]Finding, e
 	c := checker{at: u, kind: k, o: o, shape: shape}
 	if c.o.For == 0 {
 		c.o.For = 3 * time.Second
-	}
-	if c.o.Speed == 0 {
-		c.o.Speed = 1
 	}
 	c.origins(ctx)
 	if k == Inclinometer {
@@ -132,7 +127,8 @@ func (c *checker) dial(ctx context.Context, origin, query string) (*websocket.Co
 	}
 	ctx, stop := context.WithTimeout(ctx, 5*time.Second)
 	defer stop()
-	conn, res, err := websocket.Dial(ctx, u.String(), &websocket.DialOptions{HTTPHeader: http.Header{"Origin": {origin}}})
+	conn, res, err := websocket.Dial(ctx, u.String(),
+		&websocket.DialOptions{HTTPHeader: http.Header{"Origin": {origin}}})
 	status := 0
 	if res != nil {
 		status = res.StatusCode
@@ -205,7 +201,7 @@ func (c *checker) stream(ctx context.Context) {
 	c.rule("each message is a text of one sample, of its published shape", seen.badShape)
 	c.rule("times rise from sample to sample", seen.badTime)
 	c.rule(fmt.Sprintf("about 20 samples a second (%g to %g), by the clock and by their own times", fewest, most),
-		seen.rate(c.o.For, c.o.Speed))
+		seen.rate(c.o.For))
 	c.rule("no pause of half a second", seen.badPause)
 	broken := ""
 	if err := errors.Join(unknown, seen.err); err != nil {
@@ -265,8 +261,8 @@ func (l *listening) next(ctx context.Context, conn *websocket.Conn, shape *jsons
 }
 
 // rate says where there are too few or too many samples.
-func (l *listening) rate(during time.Duration, speed float64) string {
-	heard := float64(l.n) / during.Seconds() / speed
+func (l *listening) rate(during time.Duration) string {
+	heard := float64(l.n) / during.Seconds()
 	if heard < fewest || heard > most {
 		return fmt.Sprintf("%.1f a second by the clock", heard)
 	}

@@ -128,7 +128,8 @@ func TestUnitsAreConverted(t *testing.T) {
 			assert.InDelta(t, x.want, *got.Clients[0].HeightCM, 1e-9, x.value)
 			continue
 		}
-		assert.Contains(t, string(got.Visits[0].Events[1].Body), strings.TrimSuffix(fmt.Sprintf(":%g", x.want), ".0"), x.value)
+		assert.Contains(t, string(got.Visits[0].Events[1].Body), strings.TrimSuffix(fmt.Sprintf(":%g", x.want),
+			".0"), x.value)
 	}
 }
 

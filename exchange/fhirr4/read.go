@@ -375,7 +375,8 @@ func (r *reader) encounter(x *resource) {
 		return
 	}
 	v := encounter{ArchiveVisit: exchange.ArchiveVisit{
-		ID: r.idOf(x), Client: c.ID, Therapist: r.author, StartsAt: start.UTC().Format(time.RFC3339Nano), Minutes: 60, Status: "booked",
+		ID: r.idOf(x), Client: c.ID, Therapist: r.author, StartsAt: start.UTC().Format(time.RFC3339Nano),
+		Minutes: 60, Status: "booked",
 		Events: []visit.Event{},
 	}, done: e.Status == fhir.EncounterStatusFinished}
 	if day {

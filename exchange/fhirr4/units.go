@@ -11,7 +11,8 @@ import (
 // Units of measures, by UCUM code, as what one of them is in the unit that is kept.
 var (
 	lengths = map[string]float64{
-		"m": 100, "cm": 1, "mm": 0.1, "[in_i]": 2.54, "[in_us]": 100 / 39.37, "[ft_i]": 30.48, "[ft_us]": 1200.0 / 39.37,
+		"m": 100, "cm": 1, "mm": 0.1, "[in_i]": 2.54, "[in_us]": 100 / 39.37, "[ft_i]": 30.48,
+		"[ft_us]": 1200.0 / 39.37,
 	}
 	angles = map[string]float64{"deg": 1, "rad": 180 / math.Pi, "gon": 0.9, "'": 1.0 / 60, "circ": 360}
 	scores = map[string]float64{"{score}": 1, "1": 1, "": 1, "{0-10}": 1, "/10": 1}

@@ -52,7 +52,8 @@ func write(
 ) (*writer, error) {
 	a.Sort()
 	w := &writer{
-		bundle: fhir.Bundle{Type: fhir.BundleTypeCollection}, used: map[string]map[string]string{}, people: map[visit.UUID]bool{},
+		bundle: fhir.Bundle{Type: fhir.BundleTypeCollection}, used: map[string]map[string]string{},
+		people: map[visit.UUID]bool{},
 		latest: latestOf(a, states),
 	}
 	for _, p := range a.People {
@@ -185,7 +186,8 @@ func (w *writer) patient(c exchange.ArchiveClient) {
 	} {
 		if x.who != "" {
 			p.Contact = append(p.Contact, fhir.PatientContact{
-				Relationship: []fhir.CodeableConcept{concept(x.system, x.code, x.display)}, Name: &fhir.HumanName{Text: &x.who},
+				Relationship: []fhir.CodeableConcept{concept(x.system, x.code, x.display)},
+				Name:         &fhir.HumanName{Text: &x.who},
 			})
 		}
 	}

@@ -137,7 +137,8 @@ func (w *writer) observations(v exchange.ArchiveVisit, s visit.State) {
 		for _, m := range beforeAfter(r.Before, r.After) {
 			w.observe(v, value{
 				key:  "range:" + string(r.Movement) + ":" + string(r.Side) + ":" + m.name,
-				code: code, site: w.at(fhir.Coding{}, string(r.Side), ""), moment: m.name, of: quantity(m.value, unit[0], unit[1]),
+				code: code, site: w.at(fhir.Coding{}, string(r.Side), ""), moment: m.name, of: quantity(m.value,
+					unit[0], unit[1]),
 			})
 		}
 	}

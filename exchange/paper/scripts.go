@@ -16,15 +16,15 @@ import (
 // Fonts that are shipped beside the text's own; fonts/README.md says where each is from. Only
 // what a page says is put into it.
 var (
-	//go:embed fonts/DejaVuSans.ttf
+	//go:embed fonts/dejavu/DejaVuSans.ttf
 	wideTTF []byte
-	//go:embed fonts/DejaVuSans-Bold.ttf
+	//go:embed fonts/dejavu/DejaVuSans-Bold.ttf
 	wideBoldTTF []byte
-	//go:embed fonts/DroidSansFallbackFull.ttf
+	//go:embed fonts/droid/DroidSansFallbackFull.ttf
 	eastTTF []byte
-	//go:embed fonts/NanumGothicCoding.ttf
+	//go:embed fonts/nanum/NanumGothicCoding.ttf
 	koreanTTF []byte
-	//go:embed fonts/Symbola.ttf
+	//go:embed fonts/symbola/Symbola.ttf
 	signsTTF []byte
 )
 
@@ -63,7 +63,10 @@ var (
 	east     = coverage(&eastTTF)
 	hangul   = coverage(&koreanTTF)
 	signs    = coverage(&signsTTF)
-	ordinary = &unicode.RangeTable{R16: []unicode.Range16{{Lo: ' ', Hi: '~', Stride: 1}, {Lo: 0xa0, Hi: 0x17f, Stride: 1}}}
+	ordinary = &unicode.RangeTable{R16: []unicode.Range16{{Lo: ' ', Hi: '~', Stride: 1}, {
+		Lo: 0xa0, Hi: 0x17f,
+		Stride: 1,
+	}}}
 )
 
 // plain tells that the text's own font sets all of it, from left to right.

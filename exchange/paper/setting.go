@@ -206,7 +206,8 @@ func breakable(line string) []string {
 	var out []string
 	from, prev := 0, rune(0)
 	for i, r := range line {
-		if i > 0 && (prev == ' ' && r != ' ' || prev != ' ' && (unspaced(r) || unspaced(prev)) && r != ' ' && !closing(r)) {
+		if i > 0 && (prev == ' ' && r != ' ' || prev != ' ' && (unspaced(r) || unspaced(prev)) && r != ' ' &&
+			!closing(r)) {
 			out = append(out, line[from:i])
 			from = i
 		}

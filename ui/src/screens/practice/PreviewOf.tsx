@@ -29,33 +29,7 @@ export function PreviewOf({ seen, name, busy, said, onSay, onTake, onLeave }: Pr
           ` ${count(counts.aside, "entry", "entries")} did not stand here and are shown aside.`}
       </Said>
     );
-  const rows = [...new Set(problems.flatMap((p) => (p.row ? [p.row] : [])))];
-  if (problems.length > 0)
-    return (
-      <Stack $gap={3} data-preview>
-        {said && onSay && <TableColumns seen={seen} said={said} busy={busy} onSay={onSay} />}
-        <Notice $tone="stop" role="alert">
-          <b>Nothing is imported yet: {name ?? "the file"} has something wrong.</b>
-          <Bullets>
-            {problems.map((p, i) => (
-              <li key={i}>
-                {p.row ? `${seen.columns ? "Row" : "Entry"} ${p.row}, ` : ""}
-                {p.field}
-                {p.given && ` (“${p.given}”)`}: {p.text}
-              </li>
-            ))}
-          </Bullets>
-          <Row $wrap>
-            {said && onSay && rows.length > 0 && (
-              <Button isDisabled={busy} onPress={() => onSay({ leave: [...said.leave, ...rows] })}>
-                Leave {rows.length === 1 ? "this entry" : `these ${rows.length} entries`} out
-              </Button>
-            )}
-            <Button onPress={onLeave}>Cancel</Button>
-          </Row>
-        </Notice>
-      </Stack>
-    );
+  if (problems.length > 0) return <Wrong {...{ seen, name, busy, said, onSay, onLeave }} />;
   return (
     <Stack $gap={2} data-preview>
       {said && onSay && <TableColumns seen={seen} said={said} busy={busy} onSay={onSay} />}
@@ -75,22 +49,7 @@ export function PreviewOf({ seen, name, busy, said, onSay, onTake, onLeave }: Pr
           {counts.stayed > 0 && ` ${count(counts.stayed, "is", "are")} set otherwise here and left so.`}
         </p>
       )}
-      {left.length > 0 && (
-        <details open={left.length < 6}>
-          <summary>
-            Left out:{" "}
-            {count(
-              left.reduce((n, l) => n + l.n, 0),
-              "thing",
-            )}
-          </summary>
-          <Bullets>
-            {left.map((l) => (
-              <li key={l.what}>{leftWords(l)}</li>
-            ))}
-          </Bullets>
-        </details>
-      )}
+      {left.length > 0 && <LeftOut left={left} />}
       {counts.aside > 0 && (
         <Said $tone="warn">
           {count(counts.aside, "entry", "entries")} of it would not have been allowed here; they are kept
@@ -104,6 +63,51 @@ export function PreviewOf({ seen, name, busy, said, onSay, onTake, onLeave }: Pr
         <Button onPress={onLeave}>Cancel</Button>
       </Row>
     </Stack>
+  );
+}
+
+/** What stands against it; bad entries can be left out. */
+function Wrong({ seen, name, busy, said, onSay, onLeave }: Omit<Props, "onTake">) {
+  const { problems } = seen;
+  const rows = [...new Set(problems.flatMap((p) => (p.row ? [p.row] : [])))];
+  return (
+    <Stack $gap={3} data-preview>
+      {said && onSay && <TableColumns seen={seen} said={said} busy={busy} onSay={onSay} />}
+      <Notice $tone="stop" role="alert">
+        <b>Nothing is imported yet: {name ?? "the file"} has something wrong.</b>
+        <Bullets>
+          {problems.map((p, i) => (
+            <li key={i}>
+              {p.row ? `${seen.columns ? "Row" : "Entry"} ${p.row}, ` : ""}
+              {p.field}
+              {p.given && ` (“${p.given}”)`}: {p.text}
+            </li>
+          ))}
+        </Bullets>
+        <Row $wrap>
+          {said && onSay && rows.length > 0 && (
+            <Button isDisabled={busy} onPress={() => onSay({ leave: [...said.leave, ...rows] })}>
+              Leave {rows.length === 1 ? "this entry" : `these ${rows.length} entries`} out
+            </Button>
+          )}
+          <Button onPress={onLeave}>Cancel</Button>
+        </Row>
+      </Notice>
+    </Stack>
+  );
+}
+
+function LeftOut({ left }: { left: Schemas["OmittedCount"][] }) {
+  const n = left.reduce((sum, l) => sum + l.n, 0);
+  return (
+    <details open={left.length < 6}>
+      <summary>Left out: {count(n, "thing")}</summary>
+      <Bullets>
+        {left.map((l) => (
+          <li key={l.what}>{leftWords(l)}</li>
+        ))}
+      </Bullets>
+    </details>
   );
 }
 
