@@ -7,6 +7,7 @@ import (
 	"github.com/google/uuid"
 
 	"mokren/core/note"
+	"mokren/core/receipt"
 	"mokren/core/visit"
 	"mokren/store"
 )
@@ -29,6 +30,14 @@ func (p person) sign(ctx context.Context, tx *store.Tx, s *scribe, state visit.S
 	return err
 }
 
+// prices of the practice, tax included.
+var prices = receipt.Prices{Currency: "EUR", TaxIncluded: true, Services: []receipt.Service{
+	{ID: "hour", Name: "Massage, one hour", Minutes: 60, Cents: 8400, Tax: 1000},
+	{ID: "short", Name: "Massage, three quarters", Minutes: 45, Cents: 6600, Tax: 1000},
+	{ID: "first", Name: "First visit with assessment", Minutes: 75, Cents: 10500, Tax: 1000},
+	{ID: "ball", Name: "Ball for use at home", Cents: 950, Tax: 2000},
+}}
+
 // rooms of the practice.
 var rooms = []string{"Garden room", "Street room"}
 
@@ -46,6 +55,9 @@ func ahead(ctx context.Context, tx *store.Tx, now time.Time) error {
 		return err
 	}
 	if err := tx.PutSettings(ctx, settings); err != nil {
+		return err
+	}
+	if err := tx.PutPrices(ctx, prices, 0); err != nil {
 		return err
 	}
 	at := func(days, hour, minute int) time.Time {

@@ -5,6 +5,8 @@ import (
 	"context"
 	"image"
 	"image/png"
+	"os"
+	"path/filepath"
 	"testing"
 	"time"
 
@@ -39,7 +41,24 @@ func FuzzArchive(f *testing.F) {
 	})
 }
 
+// foreignFiles are seeds that tools of others have written.
+func foreignFiles(f *testing.F, pattern string) {
+	f.Helper()
+	list, err := filepath.Glob(filepath.Join("testdata", "foreign", pattern))
+	if err != nil || len(list) == 0 {
+		f.Fatal("no file is there: ", pattern, err)
+	}
+	for _, name := range list {
+		raw, err := os.ReadFile(name)
+		if err != nil {
+			f.Fatal(err)
+		}
+		f.Add(raw)
+	}
+}
+
 func FuzzTables(f *testing.F) {
+	foreignFiles(f, "clients*")
 	f.Add([]byte("given_name,family_name,born_on\nAda,Quill,1980-02-03\n"))
 	f.Add([]byte("client,date,measure,value\nAda Quill,2026-01-02,nprs,4\n"))
 	f.Add([]byte("\xef\xbb\xbfa;b\n\"=1+1\";2\n"))
@@ -50,11 +69,13 @@ func FuzzTables(f *testing.F) {
 }
 
 func FuzzCards(f *testing.F) {
+	foreignFiles(f, "*.vcf")
 	f.Add([]byte("BEGIN:VCARD\r\nVERSION:4.0\r\nFN:Ada Quill\r\nN:Quill;Ada;;;\r\nEND:VCARD\r\n"))
 	f.Fuzz(func(_ *testing.T, raw []byte) { exchange.ReadVCards(context.Background(), raw, exchange.Choices{}) })
 }
 
 func FuzzCalendar(f *testing.F) {
+	foreignFiles(f, "*.ics")
 	f.Add([]byte("BEGIN:VCALENDAR\r\nVERSION:2.0\r\nBEGIN:VEVENT\r\nUID:1\r\nDTSTART:20260101T090000Z\r\n" +
 		"DURATION:PT1H\r\nSUMMARY:Ada Quill\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n"))
 	f.Fuzz(func(_ *testing.T, raw []byte) {

@@ -12,6 +12,8 @@ func FuzzBundle(f *testing.F) {
 		`"name":[{"family":"Quill","given":["Ada"]}]}},{"resource":{"resourceType":"Observation","status":"final",` +
 		`"code":{"coding":[{"system":"http://loinc.org","code":"8302-2"}]},"subject":{"reference":"Patient/a"},` +
 		`"valueQuantity":{"value":168,"code":"cm"}}}]}`))
+	f.Add(searchset(ira, seen, observed("o1", ofHeight, of("66.1", "[in_i]"), "")))
+	f.Add([]byte(ira + "\n" + seen + "\n"))
 	f.Fuzz(func(_ *testing.T, raw []byte) {
 		fhirr4.Read(raw, "0190a000-0000-7000-8000-000000000001", exchange.Choices{})
 	})

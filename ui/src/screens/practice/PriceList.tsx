@@ -58,7 +58,6 @@ function Editing({ list }: { list: Schemas["PriceList"] }) {
           onBlur={() => currency.length === 3 && currency !== list.currency && void keep({})}
         />
         <Choice
-          quiet
           label="Prices are"
           value={list.tax_included ? "in" : "on"}
           options={["in", "on"] as const}
@@ -77,9 +76,10 @@ function Editing({ list }: { list: Schemas["PriceList"] }) {
           </span>
           <Button
             isDisabled={busy}
+            aria-label={`Remove ${s.name}`}
             onPress={() => void keep({ services: list.services.filter((x) => x.id !== s.id) })}
           >
-            Remove {s.name}
+            Remove
           </Button>
         </Ruled>
       ))}

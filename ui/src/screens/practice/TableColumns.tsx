@@ -20,7 +20,6 @@ export function TableColumns({ seen, said, busy, onSay }: Props) {
   return (
     <Stack $gap={2} data-columns aria-busy={busy}>
       <Choice
-        quiet
         label="Days are written"
         value={said.day}
         options={Object.keys(days) as Day[]}
