@@ -53,6 +53,8 @@ format: ui/node_modules/.package-lock.json ## what lint asks for, done
 
 bench: .mokren/has-postgresql .mokren/has-chromium build ## coach and atlas natively and in the browser, one run
 	go test -run '^$$' -bench . -benchmem ./core/...
+	go test -run '^$$' -bench LargestFiles -benchtime 1x ./exchange
+	go test -run '^$$' -bench LargestFiles -benchtime 1x ./exchange
 	GOGC=200 MOKREN_BENCH=1 go run ./cmd/withcluster go test -count=1 -timeout 20m -run 'TestBenchHistory|TestBenchOwnSQL' -v ./api | grep ratio
 	MOKREN_BENCH=1 go test -count=1 -run TestBenchBrowser -v ./e2e | grep -v '^=== '
 

@@ -35,10 +35,14 @@ func ReadCalendar(ctx context.Context, raw []byte, c Choices, now time.Time) ([]
 		r.problem("file", "", "The calendar is cut off: something that begins in it has no end.")
 		return nil, r
 	}
+	if n := bytes.Count(raw, []byte("BEGIN:VEVENT")); n > MaxAppointments {
+		r.problem("file", fmt.Sprint(n, " events"), fmt.Sprintf("At most %d events.", MaxAppointments))
+		return nil, r
+	}
 	in := goical.NewDecoder(stoppable(ctx, raw))
 	book := calendarBook{report: &r, choices: c, now: now, taken: map[string]int{}}
 	for {
-		cal, err := in.Decode()
+		cal, err := decoded(in)
 		if errors.Is(err, io.EOF) {
 			break
 		}
@@ -56,6 +60,16 @@ func ReadCalendar(ctx context.Context, raw []byte, c Choices, now time.Time) ([]
 	return book.out, r
 }
 
+// decoded reads a calendar. The library ends in a panic on some lines that are none.
+func decoded(in *goical.Decoder) (cal *goical.Calendar, err error) {
+	defer func() {
+		if broken := recover(); broken != nil {
+			err = errors.New("a line that is cut off")
+		}
+	}()
+	return in.Decode()
+}
+
 // calendarBook gathers the appointments of a file.
 type calendarBook struct {
 	report  *Report
@@ -65,6 +79,7 @@ type calendarBook struct {
 	// changed are the instances of what repeats that have an event of their own, by UID.
 	changed map[string]map[time.Time]bool
 	n       int
+	rules   int // that were read of the file
 	repeats int
 	taken   map[string]int // where in out, by id
 	out     []Appointment
@@ -267,6 +282,20 @@ type repetition struct {
 	set    rrule.Set
 	weekly bool // our own series say the same
 	cut    bool // it goes on after the time for which it is booked
+	past   int  // that were before it was looked at
+}
+
+// comeCloser begins a weekly series near today, as if those before had been gone through.
+func (b *calendarBook) comeCloser(o *rrule.ROption, r *repetition) {
+	const week = 7 * 24 * time.Hour
+	every := week * time.Duration(max(1, o.Interval))
+	n := int(b.now.Add(-week).Sub(o.Dtstart) / every)
+	if n <= 0 || o.Count > 0 && n >= o.Count {
+		return
+	}
+	o.Dtstart = o.Dtstart.Add(time.Duration(n) * every)
+	o.Count = max(0, o.Count-n)
+	r.past = n
 }
 
 // rule reads how an event repeats; false where that cannot be read, which is told.
@@ -274,11 +303,19 @@ func (b *calendarBook) rule(
 	e *goical.Component, local, last time.Time, zone func(time.Time) time.Time,
 ) (*repetition, bool) {
 	r := &repetition{}
-	r.set.DTStart(local)
+	first := local
 	if p := e.Props.Get(goical.PropRecurrenceRule); p != nil {
 		option, err := rrule.StrToROption(p.Value)
 		if err == nil {
 			option.Dtstart = local
+			if r.weekly = ours(*option, local); r.weekly {
+				b.comeCloser(option, r)
+				first = option.Dtstart
+			} else if b.rules++; option.Freq > rrule.DAILY || b.rules > maxRules {
+				err = fmt.Errorf("daily at the most, and at most %d rules that are not weekly", maxRules)
+			}
+		}
+		if err == nil {
 			option.Until = b.until(p.Value, option.Until, zone)
 			if end := last.AddDate(0, 0, 2); option.Until.IsZero() || option.Until.After(end) {
 				option.Until = end // so that a rule that never comes true has an end
@@ -287,7 +324,6 @@ func (b *calendarBook) rule(
 			var rule *rrule.RRule
 			if rule, err = rrule.NewRRule(*option); err == nil {
 				r.set.RRule(rule)
-				r.weekly = ours(*option, local)
 			}
 		}
 		if err != nil {
@@ -295,6 +331,7 @@ func (b *calendarBook) rule(
 			return nil, false
 		}
 	}
+	r.set.DTStart(first)
 	for _, p := range e.Props[goical.PropRecurrenceDates] {
 		b.dates(p, func(t time.Time) { r.set.RDate(t) })
 	}
@@ -314,7 +351,7 @@ func (b *calendarBook) repeated(
 		return
 	}
 	a.Series = b.id(uid + " series")
-	past := 0
+	past := r.past
 	for next := r.set.Iterator(); ; b.repeats++ {
 		if b.repeats > maxRepeats {
 			b.bad("RRULE", "", fmt.Sprintf("The file has more than %d repetitions.", maxRepeats))
@@ -344,8 +381,11 @@ func (b *calendarBook) repeated(
 	}
 }
 
-// maxRepeats are gone through of one file.
-const maxRepeats = 200_000
+// So many repetitions, and rules of them, are gone through of one file.
+const (
+	maxRepeats = 200_000
+	maxRules   = 100
+)
 
 // ours tells whether our own series say the same: every so many weeks, on the day of the first.
 func ours(o rrule.ROption, local time.Time) bool {

@@ -8,6 +8,7 @@ import (
 	"fmt"
 	"io"
 	"maps"
+	"regexp"
 	"slices"
 	"strings"
 	"time"
@@ -53,6 +54,8 @@ func hideSemicolons(s string) string { return strings.ReplaceAll(s, ";", hidden)
 
 func unhide(s string) string { return strings.ReplaceAll(s, hidden, ";") }
 
+var beginCard = regexp.MustCompile(`(?i)BEGIN:VCARD`)
+
 // hideEscaped does so for a file that comes in.
 func hideEscaped(raw []byte) []byte {
 	if !bytes.Contains(raw, []byte(`\;`)) {
@@ -73,6 +76,10 @@ var understood = map[string]bool{
 func ReadVCards(ctx context.Context, raw []byte, ch Choices) (Archive, Report) {
 	var a Archive
 	var r Report
+	if n := len(beginCard.FindAllIndex(raw, MaxCards+1)); n > MaxCards {
+		r.problem("file", "", fmt.Sprintf("More than %d cards.", MaxCards))
+		return a, r
+	}
 	raw, ok := cardText(raw, &r)
 	if !ok {
 		return a, r
@@ -90,10 +97,6 @@ func ReadVCards(ctx context.Context, raw []byte, ch Choices) (Archive, Report) {
 		}
 		if err != nil {
 			r.add(Problem{n, "card", "", "The card cannot be read: " + err.Error()})
-			return a, r
-		}
-		if n > MaxCards {
-			r.problem("file", "", fmt.Sprintf("More than %d cards.", MaxCards))
 			return a, r
 		}
 		if ch.left(&r, n) || organisation(card, n, &r) {

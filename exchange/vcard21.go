@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"io"
 	"mime/quotedprintable"
+	"regexp"
 	"strings"
 	"unicode/utf8"
 
@@ -22,25 +23,34 @@ func cardText(raw []byte, r *Report) ([]byte, bool) {
 			return nil, false
 		}
 	}
-	if !bytes.Contains(bytes.ToUpper(raw), []byte("VERSION:2.1")) {
+	if !version21.Match(raw) {
 		return raw, true
 	}
-	var out strings.Builder
-	lines := strings.Split(strings.ReplaceAll(string(raw), "\r\n", "\n"), "\n")
-	for i := 0; i < len(lines); i++ {
-		line := lines[i]
+	var out bytes.Buffer
+	out.Grow(len(raw))
+	for len(raw) > 0 {
+		var line string
+		line, raw = nextLine(raw)
 		head, _, _ := strings.Cut(line, ":")
 		if strings.Contains(strings.ToUpper(head), "QUOTED-PRINTABLE") {
 			// A soft line break ends in "=".
-			for strings.HasSuffix(line, "=") && i+1 < len(lines) {
-				i++
-				line = strings.TrimSuffix(line, "=") + strings.TrimLeft(lines[i], " \t")
+			for strings.HasSuffix(line, "=") && len(raw) > 0 {
+				var more string
+				more, raw = nextLine(raw)
+				line = strings.TrimSuffix(line, "=") + strings.TrimLeft(more, " \t")
 			}
 		}
 		out.WriteString(later(line, r))
 		out.WriteString("\r\n")
 	}
-	return []byte(out.String()), true
+	return out.Bytes(), true
+}
+
+var version21 = regexp.MustCompile(`(?i)VERSION:2\.1`)
+
+func nextLine(raw []byte) (line string, rest []byte) {
+	l, rest, _ := bytes.Cut(raw, []byte("\n"))
+	return strings.TrimSuffix(string(l), "\r"), rest
 }
 
 // later writes one line as vCard 3.0 would.

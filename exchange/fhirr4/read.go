@@ -93,12 +93,12 @@ func (r *reader) resources(raw []byte) ([]*resource, bool) {
 		r.problem("file", "", "FHIR in JSON is text in UTF-8; this is of another charset.")
 		return nil, false
 	}
-	bundle, ok := r.entries(raw)
-	if !ok {
+	if bytes.Count(raw, []byte(`"resourceType"`)) > MaxResources {
+		r.problem("file", "", fmt.Sprintf("More than %d resources.", MaxResources))
 		return nil, false
 	}
-	if len(bundle) > MaxResources {
-		r.problem("file", "", fmt.Sprintf("More than %d resources.", MaxResources))
+	bundle, ok := r.entries(raw)
+	if !ok {
 		return nil, false
 	}
 	var out []*resource
