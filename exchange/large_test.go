@@ -45,13 +45,15 @@ var largest = []struct {
 		return filled("\xff\xfe", "", func(int) string { return "a\x00b\x00,\x00\n\x00" })
 	}, readTable},
 	{"cards, many", func() []byte {
-		return filled("", "", func(i int) string { return fmt.Sprintf("BEGIN:VCARD\r\nVERSION:2.1\r\nN:Ro;Ada%d\r\nEND:VCARD\r\n", i) })
+		return filled("", "", func(i int) string {
+			return fmt.Sprintf("BEGIN:VCARD\r\nVERSION:2.1\r\nN:Ro;Ada%d\r\nEND:VCARD\r\n", i)
+		})
 	}, readCards},
 	{"cards with photographs", func() []byte {
 		photo := strings.Repeat(" "+strings.Repeat("A", 72)+"\r\n", 190)
 		return filled("", "", func(i int) string {
-			return fmt.Sprintf("BEGIN:VCARD\r\nVERSION:2.1\r\nN;ENCODING=QUOTED-PRINTABLE:Ro;Ada%d\r\nPHOTO;BASE64:\r\n%s"+
-				"END:VCARD\r\n", i, photo)
+			return fmt.Sprintf("BEGIN:VCARD\r\nVERSION:2.1\r\nN;ENCODING=QUOTED-PRINTABLE:Ro;Ada%d\r\n"+
+				"PHOTO;BASE64:\r\n%sEND:VCARD\r\n", i, photo)
 		})
 	}, readCards},
 	{"calendar, many", func() []byte { return calendarOf("RRULE:FREQ=WEEKLY\r\n", "") }, readEvents},
