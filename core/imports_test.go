@@ -49,6 +49,7 @@ var below = map[string][]string{
 	"rights":    {},
 	"body":      {"ids", "stable", "decode"},
 	"solid":     {"body", "ids"},
+	"bench":     {"assess", "atlas", "body", "decode", "ids", "progress", "safety", "wording"},
 	"agreement": {"atlas", "body", "ids", "stable", "decode"},
 	"pose":      {"body", "ids", "decode"},
 	"safety":    {"body", "ids", "stable", "solid", "decode"},
@@ -69,7 +70,8 @@ var below = map[string][]string{
 	},
 	"note": {"assess", "atlas", "body", "ids", "stable", "progress", "safety", "treat", "visit", "wording"},
 	"calc": {
-		"agreement", "assess", "atlas", "body", "device", "ids", "stable", "picture", "plan", "points", "progress",
+		"agreement", "assess", "atlas", "bench", "body", "device", "ids", "stable", "picture", "plan", "points",
+		"progress",
 		"safety",
 		"solid",
 		"decode", "pose", "sequence", "treat", "visit",

@@ -26,7 +26,10 @@ func (c *calcCmd) Run() error {
 	case c.List && c.Name != "":
 		list, ok := calc.Shipped(c.Name)
 		if !ok {
-			refuse(&decode.Error{Path: "$", Given: c.Name + " --list", Allowed: "--list, or sequence --list"})
+			refuse(&decode.Error{
+				Path: "$", Given: c.Name + " --list",
+				Allowed: "--list, bench --list or sequence --list",
+			})
 		}
 		return json.NewEncoder(os.Stdout).Encode(list)
 	case c.List:
@@ -35,12 +38,7 @@ func (c *calcCmd) Run() error {
 		}
 		return nil
 	case c.IDs:
-		b, err := ids.JSON()
-		if err != nil {
-			return err
-		}
-		fmt.Println(string(b))
-		return nil
+		return printIDs()
 	case c.Example:
 		k, ok := calc.Find(c.Name)
 		if !ok {
@@ -68,4 +66,22 @@ func (c *calcCmd) Run() error {
 func refuse(err error) {
 	fmt.Fprintln(os.Stderr, strings.ReplaceAll(err.Error(), "\n", " "))
 	os.Exit(2)
+}
+
+// printIDs prints the core's ids by kind, with the cases of the bench.
+func printIDs() error {
+	b, err := ids.JSON()
+	if err != nil {
+		return err
+	}
+	var byKind map[string][]string
+	if err := json.Unmarshal(b, &byKind); err != nil {
+		return err
+	}
+	byKind["cases"], _ = calc.Shipped("bench")
+	if b, err = json.MarshalIndent(byKind, "", "  "); err != nil {
+		return err
+	}
+	fmt.Println(string(b))
+	return nil
 }

@@ -4,6 +4,7 @@ package calc
 
 import (
 	"mokren/core/agreement"
+	"mokren/core/bench"
 	"mokren/core/decode"
 )
 
@@ -47,5 +48,12 @@ func native() []Calc {
 		document("agreement", "How far two people find the same: pairs of findings, or two charts",
 			`{"pairs":[{"measure":"grade","first":2,"second":3},{"measure":"band","first":"yes","second":"yes"}]}`,
 			Agreement),
+		document("bench", "What a learner's actions with a simulated client come to", `{"case":"stiff-neck-desk",`+
+			`"seed":1,"exercise":"reasoning","actions":[{"t":4,"action":"ask","what":"story"},{"t":9.5,"action":"name",`+
+			`"answers":[{"is":"muscle","muscle":"upper-trapezius","side":"right","percent":70}]},{"t":12,"action":"finish"}]}`,
+			bench.Run),
 	}
 }
+
+// shippedCases names the cases of the bench.
+func shippedCases() []string { return bench.IDs() }

@@ -75,7 +75,11 @@ func under(field string, err error) error {
 
 // Shipped lists the ids of what a computation ships, if it ships anything.
 func Shipped(name string) ([]string, bool) {
-	if name != "sequence" {
+	switch name {
+	case "bench":
+		return shippedCases(), true
+	case "sequence":
+	default:
 		return nil, false
 	}
 	out := []string{}

@@ -192,6 +192,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/bench": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a learner's actions with a simulated client come to */
+        post: operations["calc-bench"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/cells": {
         parameters: {
             query?: never;
@@ -2474,6 +2491,11 @@ export interface components {
             /** @description usual site within 25 mm, if any */
             site?: string;
         };
+        CaseTruth: {
+            near: components["schemas"]["NearTruth"][];
+            points: components["schemas"]["TruePoint"][];
+            ranges: components["schemas"]["LostRange"][];
+        };
         CellsIn: {
             regions: components["schemas"]["RegionSide"][];
             view: components["schemas"]["View"];
@@ -2590,6 +2612,25 @@ export interface components {
             readonly visits?: number;
             work?: string;
         };
+        ClientCase: {
+            /** @enum {string} */
+            behaviour: "plain" | "brave" | "anxious" | "pleasing";
+            /** @enum {string} */
+            best: "treat" | "nothing" | "refer";
+            /** @description what it teaches */
+            goal: string;
+            id: string;
+            /** Format: int64 */
+            level: number;
+            pain: components["schemas"]["Pain"][];
+            /** @description that suits it best, of one that is treated */
+            protocol?: components["schemas"]["ProtocolID"];
+            /** @description in the client's words */
+            story: string;
+            title: string;
+            truth: components["schemas"]["CaseTruth"];
+            yes: components["schemas"]["QuestionID"][];
+        };
         ClientNote: {
             /** Format: int64 */
             at_ms: number;
@@ -2611,6 +2652,17 @@ export interface components {
             height_cm: number;
             practice: string;
         };
+        ClientShown: {
+            case?: components["schemas"]["ClientCase"];
+            /** Format: double */
+            deg?: number;
+            engine?: components["schemas"]["Suspected"][];
+            landmark?: string;
+            movement?: components["schemas"]["MovementID"];
+            pain?: components["schemas"]["PainOf"][];
+            side?: components["schemas"]["Side"];
+            view?: components["schemas"]["View"];
+        };
         ClientStory: {
             activities?: components["schemas"]["Activity"][];
             /** Format: double */
@@ -2629,6 +2681,12 @@ export interface components {
             worsens?: string;
             /** Format: double */
             worst?: number;
+        };
+        ClientTold: {
+            says?: string;
+            shows?: components["schemas"]["ClientShown"];
+            /** Format: double */
+            t: number;
         };
         CodeInput: {
             code: string;
@@ -3169,6 +3227,24 @@ export interface components {
         };
         EvidenceOut: {
             evidence: components["schemas"]["Evidence"][];
+        };
+        ExerciseIn: {
+            actions: components["schemas"]["LearnerAction"][];
+            /** @description the id of a shipped case, or {seed, level} */
+            case: unknown;
+            /** @enum {string} */
+            exercise: "landmarks" | "asking" | "reasoning";
+            /** Format: int64 */
+            seed: number;
+        };
+        ExerciseOut: {
+            client: components["schemas"]["ClientTold"][];
+            marks: components["schemas"]["LearnerMark"][];
+            /** @description each 0 to 1 */
+            score: {
+                [key: string]: number;
+            };
+            truth?: components["schemas"]["ClientTold"];
         };
         Fact: {
             answer?: components["schemas"]["Said"];
@@ -4036,6 +4112,31 @@ export interface components {
             side?: components["schemas"]["Side"];
             view: components["schemas"]["View"];
         };
+        LearnerAction: {
+            /** @enum {string} */
+            action: "touch" | "ask" | "test" | "name" | "finish";
+            answers?: components["schemas"]["NamedCause"][];
+            /** @enum {string} */
+            form?: "open" | "leading";
+            movement?: components["schemas"]["MovementID"];
+            question?: components["schemas"]["QuestionID"];
+            side?: components["schemas"]["Side"];
+            /** @description seconds, at most three decimals */
+            t: string;
+            view?: components["schemas"]["View"];
+            /** @enum {string} */
+            what?: "story" | "drawing";
+            /** Format: double */
+            x?: number;
+            /** Format: double */
+            y?: number;
+        };
+        LearnerMark: {
+            rule: string;
+            /** Format: double */
+            t: number;
+            text: string;
+        };
         LeftOff: {
             /**
              * Format: int64
@@ -4254,6 +4355,15 @@ export interface components {
         LoadsDeclared: {
             loads: components["schemas"]["LoadID"][];
         };
+        LostRange: {
+            /**
+             * Format: double
+             * @description mm for jaw.opening
+             */
+            lost_deg: number;
+            movement: components["schemas"]["MovementID"];
+            side: components["schemas"]["Side"];
+        };
         Match: {
             /**
              * Format: double
@@ -4437,6 +4547,14 @@ export interface components {
             result: "nothing" | "not-reachable" | "open";
             side: components["schemas"]["Side"];
         };
+        NamedCause: {
+            /** @enum {string} */
+            is: "muscle" | "nothing" | "refer";
+            muscle?: components["schemas"]["MuscleID"];
+            /** Format: int64 */
+            percent: number;
+            side?: components["schemas"]["Side"];
+        };
         NearBy: {
             /**
              * Format: double
@@ -4529,6 +4647,11 @@ export interface components {
             structure: string;
             /** @enum {string} */
             tier: "danger" | "caution" | "note";
+        };
+        NearTruth: {
+            /** Format: int64 */
+            mm: number;
+            structure: string;
         };
         Neighbour: {
             muscle: components["schemas"]["MuscleID"];
@@ -4844,6 +4967,12 @@ export interface components {
             intensity: number;
             /** @enum {string} */
             kind?: "ache" | "sharp" | "burning" | "numb-tingling" | "headache";
+            region: components["schemas"]["RegionID"];
+            side: components["schemas"]["Side"];
+        };
+        PainOf: {
+            /** Format: int64 */
+            intensity: number;
             region: components["schemas"]["RegionID"];
             side: components["schemas"]["Side"];
         };
@@ -6719,6 +6848,12 @@ export interface components {
             side: components["schemas"]["Side"];
             why: components["schemas"]["Why"][];
         };
+        Suspected: {
+            muscle: components["schemas"]["MuscleID"];
+            /** Format: int64 */
+            percent: number;
+            side: components["schemas"]["Side"];
+        };
         SuspectsIn: {
             /** Format: int64 */
             age?: number;
@@ -6955,6 +7090,29 @@ export interface components {
              * @description seconds
              */
             stopped_at_t: number;
+        };
+        TruePoint: {
+            /** Format: double */
+            across_mm: number;
+            /** Format: double */
+            along_pct: number;
+            /**
+             * Format: int64
+             * @description width
+             */
+            band_mm: number;
+            /** Format: int64 */
+            depth_mm: number;
+            familiar: boolean;
+            muscle: components["schemas"]["MuscleID"];
+            /** Format: int64 */
+            nodule_mm: number;
+            referral?: components["schemas"]["RegionID"][];
+            /** @enum {string} */
+            response: "quick" | "slow" | "needs-slack" | "hyperirritable" | "stubborn" | "sham";
+            side: components["schemas"]["Side"];
+            /** Format: int64 */
+            tenderness: number;
         };
         UnderOut: {
             cell: string;
@@ -8342,6 +8500,121 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AtlasOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "calc-bench": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ExerciseIn"];
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExerciseOut"];
                 };
             };
             /** @description Bad Request */

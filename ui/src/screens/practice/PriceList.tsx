@@ -50,7 +50,7 @@ function Editing({ list }: { list: Schemas["PriceList"] }) {
   return (
     <Card $gap={3} data-prices>
       <h2>Prices and receipts</h2>
-      <Columns $cols="120px minmax(0, 1fr)" $gap={3} $align="end">
+      <Columns $cols="repeat(auto-fit, minmax(130px, 1fr))" $gap={3} $align="end">
         <Text
           label="Currency"
           value={currency}
@@ -83,7 +83,7 @@ function Editing({ list }: { list: Schemas["PriceList"] }) {
           </Button>
         </Ruled>
       ))}
-      <Columns $cols="minmax(160px, 2fr) repeat(3, minmax(80px, 1fr)) auto" $gap={3} $align="end">
+      <Columns $cols="repeat(auto-fit, minmax(110px, 1fr))" $gap={3} $align="end">
         <Text label="Service" value={typed.name} onChange={set("name")} />
         <Text label="Minutes" value={typed.minutes} onChange={set("minutes")} />
         <Text label="Price" value={typed.price} onChange={set("price")} />

@@ -2,7 +2,7 @@
 // are taken in.
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { FileTrigger } from "react-aria-components";
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { api, must, type Schemas } from "../../api/client";
 import { Button, Card, Choice, ErrorPanel } from "../../parts/controls";
 import { FileLink } from "../../parts/FileLink";
@@ -61,18 +61,26 @@ export function Records({ me }: { me: Schemas["Me"] }) {
   const [seen, setSeen] = useState<Schemas["Preview"]>();
   const [busy, setBusy] = useState(false);
   const [error, setError] = useState<Error>();
+  const latest = useRef<Chosen>(undefined);
   const act = async (c: Chosen, take: boolean) => {
+    // What was said counts at once: the next choice builds on it, and only its answer is shown.
+    latest.current = c;
+    setChosen(c);
     setBusy(true);
     setError(undefined);
     try {
-      setSeen(await send(c, take));
-      if (take) remember(c);
-      setChosen(take ? undefined : c);
-      if (take) await queries.invalidateQueries();
+      const answer = await send(c, take);
+      if (latest.current !== c) return;
+      setSeen(answer);
+      if (take) {
+        remember(c);
+        setChosen(undefined);
+        await queries.invalidateQueries();
+      }
     } catch (e) {
-      setError(e as Error);
+      if (latest.current === c) setError(e as Error);
     } finally {
-      setBusy(false);
+      if (latest.current === c) setBusy(false);
     }
   };
   return (
@@ -111,6 +119,8 @@ export function Records({ me }: { me: Schemas["Me"] }) {
           onSay={chosen && ((over) => void act({ ...chosen, ...over }, false))}
           onTake={chosen && (() => void act(chosen, true))}
           onLeave={() => {
+            latest.current = undefined;
+            setBusy(false);
             setSeen(undefined);
             setChosen(undefined);
           }}

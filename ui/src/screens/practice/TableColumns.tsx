@@ -32,7 +32,7 @@ export function TableColumns({ seen, said, busy, onSay }: Props) {
             key={c.name}
             label={`“${c.name}” is`}
             none={leaveOut}
-            value={c.field || undefined}
+            value={(said.columns[c.name] ?? c.field) || undefined}
             options={fields}
             describe={(f) => sentence(f.replaceAll("_", " "))}
             onPick={(f) => onSay({ columns: { ...said.columns, [c.name]: f ?? "" } })}

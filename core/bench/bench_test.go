@@ -1,0 +1,196 @@
+package bench_test
+
+import (
+	"encoding/json"
+	"fmt"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"mokren/core/assess"
+	"mokren/core/bench"
+	"mokren/core/body"
+	"mokren/core/decode"
+	"mokren/core/ids"
+)
+
+// Shipped cases are whole: each read strictly, every protocol, what must be referred, what is sore
+// and not the source, and where nothing is to be found.
+func TestShippedCases(t *testing.T) {
+	protocols, best, ids := map[string]int{}, map[string]int{}, map[string]bool{}
+	for _, c := range bench.Cases() {
+		assert.False(t, ids[c.ID], c.ID)
+		ids[c.ID] = true
+		if c.Protocol != "" {
+			protocols[string(c.Protocol)]++
+		}
+		best[c.Best]++
+	}
+	assert.GreaterOrEqual(t, len(bench.Cases()), 24)
+	assert.Len(t, protocols, 14)
+	assert.GreaterOrEqual(t, best["refer"], 4)
+	assert.GreaterOrEqual(t, best["nothing"], 2)
+}
+
+// rank is where a case's own muscle stands in the engine's list of its findings.
+func rank(c bench.ClientCase, seed int64) int {
+	for i, s := range assess.Rank(c.Findings(seed), assess.Weights{}).Suspects {
+		for _, p := range c.Truth.Points {
+			if p.Response != "sham" && p.Response != "stubborn" && p.Muscle == s.Muscle && p.Side == s.Side {
+				return i + 1
+			}
+		}
+	}
+	return 0
+}
+
+// The engine finds what is true of a shipped case that is treated.
+func TestTheEngineFindsTheShippedOnes(t *testing.T) {
+	for _, c := range bench.Cases() {
+		if c.Best == "treat" {
+			assert.LessOrEqual(t, rank(c, 1), 5, c.ID)
+		}
+	}
+}
+
+// Generated cases hold what is promised of them, at every level.
+func TestGeneratedCases(t *testing.T) {
+	for seed := range int64(200) {
+		c := bench.Generate(seed, int(seed%3)+1)
+		raw, err := json.Marshal(c)
+		require.NoError(t, err)
+		var again bench.ClientCase
+		require.NoError(t, decode.JSON(raw, &again), "seed %d: %s", seed, raw)
+		assert.Equal(t, c, bench.Generate(seed, int(seed%3)+1))
+		if c.Best == "treat" {
+			r := rank(c, seed)
+			assert.True(t, r >= 1 && r <= 3, "seed %d: the engine has it at %d", seed, r)
+		}
+	}
+}
+
+// chosen is a shipped case as the contract names it.
+func chosen(id string) json.RawMessage { return json.RawMessage(`"` + id + `"`) }
+
+func run(t *testing.T, in bench.ExerciseIn) bench.ExerciseOut {
+	t.Helper()
+	out, err := bench.Run(in)
+	require.NoError(t, err)
+	return out
+}
+
+func actions(t *testing.T, lines ...string) []bench.LearnerAction {
+	t.Helper()
+	var out []bench.LearnerAction
+	for _, l := range lines {
+		var a bench.LearnerAction
+		require.NoError(t, decode.JSON([]byte(l), &a), l)
+		out = append(out, a)
+	}
+	return out
+}
+
+// The truth is told when the exercise is finished, and not a moment before.
+func TestTheTruthIsToldAtTheEnd(t *testing.T) {
+	in := bench.ExerciseIn{Case: chosen("stiff-neck-desk"), Seed: 5, Exercise: "reasoning", Actions: actions(t,
+		`{"t":1,"action":"ask","what":"story"}`, `{"t":2.5,"action":"ask","what":"drawing"}`,
+		`{"t":9,"action":"test","movement":"cervical.lateral-flexion","side":"left"}`,
+		`{"t":20.125,"action":"name","answers":[{"is":"muscle","muscle":"upper-trapezius","side":"right","percent":80},`+
+			`{"is":"refer","percent":10}]}`)}
+	out := run(t, in)
+	assert.Nil(t, out.Truth)
+	assert.NotContains(t, fmt.Sprint(out.Client), "upper-trapezius")
+	assert.InDelta(t, 1, out.Score["found"], 0)
+	// (0.2² + 0.1²)/2 = 0.025.
+	assert.InDelta(t, 0.975, out.Score["confidence"], 1e-9)
+	in.Actions = append(in.Actions, actions(t, `{"t":21,"action":"finish"}`)...)
+	out = run(t, in)
+	require.NotNil(t, out.Truth)
+	assert.Equal(t, "stiff-neck-desk", out.Truth.Shows.Case.ID)
+	assert.Len(t, out.Truth.Shows.Engine, 3)
+}
+
+// Whoever is sure and wrong, asks leadingly, or leaves a red flag unasked scores lower in that
+// component, and not higher in any.
+func TestModelsThatDoWorseScoreLower(t *testing.T) {
+	worse := func(good, bad bench.ExerciseOut, in string) {
+		t.Helper()
+		assert.Less(t, bad.Score[in], good.Score[in])
+		var a, b float64
+		for k := range good.Score {
+			a, b = a+good.Score[k], b+bad.Score[k]
+		}
+		assert.Less(t, b, a)
+	}
+	for _, c := range bench.Cases() {
+		of := func(exercise string, lines ...string) bench.ExerciseOut {
+			return run(t, bench.ExerciseIn{Case: chosen(c.ID), Seed: 3, Exercise: exercise, Actions: actions(t,
+				lines...)})
+		}
+		naming := func(percent int) bench.ExerciseOut {
+			return of("reasoning", fmt.Sprintf(
+				`{"t":1,"action":"name","answers":[{"is":"muscle","muscle":"soleus","side":"left","percent":%d}]}`, percent,
+			))
+		}
+		worse(naming(10), naming(95), "confidence")
+		var open, leading, skipped []string
+		for i, q := range append([]ids.Question{"fever"}, c.Yes...) {
+			open = append(open, fmt.Sprintf(`{"t":%d,"action":"ask","question":%q,"form":"open"}`, i, q))
+			leading = append(leading, fmt.Sprintf(`{"t":%d,"action":"ask","question":%q,"form":"leading"}`, i, q))
+		}
+		skipped = append(skipped, open[0], `{"t":90,"action":"finish"}`)
+		good := of("asking", append(open, `{"t":90,"action":"finish"}`)...)
+		bad := of("asking", append(leading, `{"t":90,"action":"finish"}`)...)
+		assert.Less(t, bad.Score["open"], good.Score["open"], c.ID)
+		assert.LessOrEqual(t, bad.Score["flags"], good.Score["flags"], c.ID)
+		if c.Best == "refer" {
+			assert.InDelta(t, 1, good.Score["flags"], 0, c.ID)
+			worse(good, of("asking", skipped...), "flags")
+		}
+	}
+}
+
+// Landmarks that are touched where they are score full; a touch beside one is named with how far.
+func TestLandmarks(t *testing.T) {
+	in := bench.ExerciseIn{Case: chosen("stiff-neck-desk"), Seed: 11, Exercise: "landmarks"}
+	for i := range 6 {
+		told := run(t, in).Client
+		l := told[len(told)-1].Shows
+		p, err := body.FindLandmark(l.View, l.Landmark, l.Side)
+		require.NoError(t, err)
+		if i == 5 {
+			p.X += 60
+		}
+		in.Actions = append(in.Actions, actions(t, fmt.Sprintf(`{"t":%d,"action":"touch","view":%q,"x":%g,"y":%g}`, 3*i+3,
+			l.View, p.X, p.Y))...)
+	}
+	out := run(t, in)
+	assert.InDelta(t, 0.833, out.Score["found"], 0)
+	assert.InDelta(t, 1, out.Score["pace"], 0)
+	require.Len(t, out.Marks, 1)
+	assert.Equal(t, "landmark-missed", out.Marks[0].Rule)
+	assert.Contains(t, out.Marks[0].Text, "mm off")
+}
+
+// What cannot be is refused by its field.
+func TestWhatCannotBeIsRefused(t *testing.T) {
+	one := func(exercise string, lines ...string) bench.ExerciseIn {
+		return bench.ExerciseIn{Case: chosen("warm-calf"), Exercise: exercise, Actions: actions(t, lines...)}
+	}
+	for _, x := range []struct {
+		in   bench.ExerciseIn
+		says string
+	}{
+		{bench.ExerciseIn{Case: chosen("nobody"), Exercise: "asking"}, "$.case"},
+		{one("asking", `{"t":2,"action":"finish"}`, `{"t":1,"action":"finish"}`), "$.actions[1].t"},
+		{one("asking", `{"t":1.2345,"action":"finish"}`), "$.actions[0].t"},
+		{one("asking", `{"t":1,"action":"ask","question":"fever"}`), "$.actions[0].form"},
+		{one("asking", `{"t":1,"action":"finish"}`, `{"t":2,"action":"finish"}`), "$.actions[1].action"},
+		{one("reasoning", `{"t":1,"action":"test","movement":"knee.flexion"}`), "$.actions[0].movement"},
+		{one("landmarks", `{"t":1,"action":"touch","view":"front"}`), "$.actions[0].x"},
+	} {
+		_, err := bench.Run(x.in)
+		require.ErrorContains(t, err, x.says)
+	}
+}
