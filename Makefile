@@ -9,7 +9,7 @@ UI_SOURCES := $(shell find ui/src ui/public -type f 2>/dev/null | grep -v -e 'co
 
 # Old logs replay to the letter in the browser's core too.
 GOLDEN_IN_WASM = GOOS=js GOARCH=wasm go test -run Golden \
-	-exec "$$(go env GOROOT)/lib/wasm/go_js_wasm_exec" ./core/treat ./core/visit
+	-exec "$$(go env GOROOT)/lib/wasm/go_js_wasm_exec" ./core/treat ./core/visit ./core/bench
 
 # What asks the cluster, a built program or the browser is run each time; the browser's
 # tests take longest, so they begin first. Of the rest Go keeps the result while nothing

@@ -3,12 +3,14 @@ package bench_test
 import (
 	"encoding/json"
 	"fmt"
+	"math"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
 	"mokren/core/assess"
+	"mokren/core/atlas"
 	"mokren/core/bench"
 	"mokren/core/body"
 	"mokren/core/decode"
@@ -171,6 +173,94 @@ func TestLandmarks(t *testing.T) {
 	require.Len(t, out.Marks, 1)
 	assert.Equal(t, "landmark-missed", out.Marks[0].Rule)
 	assert.Contains(t, out.Marks[0].Text, "mm off")
+}
+
+// A stroke across the band meets it, and more where the nodule is; pressing there hurts, beside it
+// not. Whoever marks it where it is scores full, whoever presses hard is told so.
+func TestSearch(t *testing.T) {
+	c := bench.Cases()[0]
+	p := c.Truth.Points[0]
+	m, err := atlas.Get(p.Muscle)
+	require.NoError(t, err)
+	place := atlas.FibrePlace{Fibre: p.Fibre, AlongPct: p.AlongPct, AcrossMM: p.AcrossMM}
+	v, at := m.OnFigure(place, p.Side, body.DefaultHeightCM)
+	way := m.FibreDirection(place, p.Side, body.DefaultHeightCM)
+	_, there := m.OnFigure(place, p.Side.Other(), body.DefaultHeightCM)
+	deg := (int(math.Round(math.Atan2(-way.Y, way.X)*180/math.Pi)) + 180) % 180
+	touch := func(s string, at body.Point, more string) string {
+		return fmt.Sprintf(`{"t":1,"action":%q,"view":%q,"x":%g,"y":%g%s}`, s, v, at.X, at.Y, more)
+	}
+	far := body.Point{X: at.X + 30*way.Y, Y: at.Y - 30*way.X}
+	end := body.Point{X: at.X - 30*way.Y, Y: at.Y + 30*way.X}
+	lines := []string{
+		touch("stroke", far, fmt.Sprintf(`,"force_n":12,"to_x":%g,"to_y":%g`, end.X, end.Y)),
+		touch("press", at, `,"force_n":15`), touch("press", far, `,"force_n":15`), touch("press", there, `,"force_n":15`),
+		touch("mark", at, fmt.Sprintf(`,"muscle":%q,"side":%q,"direction_deg":%d`, p.Muscle, p.Side, deg)),
+		`{"t":9,"action":"finish"}`,
+	}
+	in := bench.ExerciseIn{Case: chosen(c.ID), Seed: 1, Exercise: "search", Actions: actions(t, lines...)}
+	out := run(t, in)
+	stroke := out.Client[1].Feels
+	assert.Greater(t, stroke[4], stroke[0]+15, "the band in the middle: %v", stroke)
+	assert.NotEmpty(t, out.Client[2].Says, "it hurts there")
+	assert.Empty(t, out.Client[3].Says, "beside it not")
+	for _, k := range []string{"distance", "direction", "muscle", "gentle", "other_side", "strokes"} {
+		assert.InDelta(t, 1, out.Score[k], 0, k)
+	}
+	in.Actions = append(actions(t, touch("press", at, `,"force_n":60`)), in.Actions...)
+	hard := run(t, in)
+	assert.Less(t, hard.Score["gentle"], 1.0)
+	assert.Equal(t, "too-hard", hard.Marks[0].Rule)
+}
+
+// pressing is a hold by a model: it presses so hard, asks every so many seconds, and does less within
+// two seconds of the client's number being above 5.
+func pressing(t *testing.T, id string, newtons float64, ask int) bench.ExerciseOut {
+	t.Helper()
+	in := bench.ExerciseIn{Case: chosen(id), Seed: 1, Exercise: "grading", Protocol: "hold-to-release"}
+	say := func(s string, a ...any) { in.Actions = append(in.Actions, actions(t, fmt.Sprintf(s, a...))...) }
+	force := 4.0
+	say(`{"t":1,"action":"press","force_n":%g}`, force)
+	for s := 2; s < 60; s++ {
+		if force < newtons {
+			force = min(newtons, force+3)
+			say(`{"t":%d,"action":"press","force_n":%g}`, s, force)
+		}
+		if s%ask == 0 {
+			say(`{"t":%d.5,"action":"ask"}`, s)
+		}
+	}
+	for i := range 4 {
+		say(`{"t":%d,"action":"press","force_n":%g}`, 60+i, force*float64(3-i)/4)
+	}
+	say(`{"t":66,"action":"finish"}`)
+	return run(t, in)
+}
+
+// A hand that presses as it should and asks scores higher in each component than one that presses
+// too hard, or does not ask; the number falls under suitable pressure, and not where the source lies
+// elsewhere.
+func TestGrading(t *testing.T) {
+	good := pressing(t, "stiff-neck-desk", 14, 6)
+	assert.InDelta(t, 1, good.Score["release"], 0)
+	assert.Greater(t, good.Score["asked"], 0.8)
+	first, last := good.Client[0].Says, good.Client[len(good.Client)-1].Says
+	assert.Greater(t, first, last, "from %s to %s", first, last)
+	hard := pressing(t, "stiff-neck-desk", 40, 6)
+	assert.Less(t, hard.Score["ceilings"], good.Score["ceilings"])
+	assert.Contains(t, fmt.Sprint(hard.Marks), "guarding")
+	silent := pressing(t, "stiff-neck-desk", 14, 50)
+	assert.Less(t, silent.Score["asked"], good.Score["asked"])
+	sum := func(o bench.ExerciseOut) (all float64) {
+		for _, v := range o.Score {
+			all += v
+		}
+		return all
+	}
+	assert.Less(t, sum(hard), sum(good))
+	assert.Less(t, sum(silent), sum(good))
+	sham := pressing(t, "nothing-to-find", 14, 6)
+	assert.Equal(t, sham.Client[3].Says, sham.Client[len(sham.Client)-1].Says, "nothing falls where nothing is")
 }
 
 // What cannot be is refused by its field.

@@ -12,7 +12,7 @@ import (
 	"mokren/core/safety"
 )
 
-// Case is one simulated client with what is true of them.
+// ClientCase is one simulated client with what is true of them.
 type ClientCase struct {
 	ID    string `json:"id" maxLength:"60"`
 	Title string `json:"title" maxLength:"120"`
@@ -31,7 +31,7 @@ type ClientCase struct {
 	Yes []ids.Question `json:"yes" maxItems:"20"`
 }
 
-// Truth is what hands and tests would find.
+// CaseTruth is what hands and tests would find.
 type CaseTruth struct {
 	Points []TruePoint `json:"points" maxItems:"10"`
 	Ranges []LostRange `json:"ranges" maxItems:"20"`
@@ -42,6 +42,7 @@ type CaseTruth struct {
 type TruePoint struct {
 	Muscle     ids.Muscle   `json:"muscle"`
 	Side       ids.Side     `json:"side"`
+	Fibre      int          `json:"fibre,omitempty" minimum:"0" maximum:"20" doc:"index of the muscle's part"`
 	AlongPct   float64      `json:"along_pct" minimum:"0" maximum:"100"`
 	AcrossMM   float64      `json:"across_mm" minimum:"-60" maximum:"60"`
 	DepthMM    int          `json:"depth_mm" minimum:"1" maximum:"80"`

@@ -79,8 +79,9 @@ func toTreat(seed int64, level int, d dice) ClientCase {
 	site := m.Sites[d.below(len(m.Sites))]
 	c.Best, c.Protocol, c.Behaviour = "treat", m.Usual.Protocol, d.behaviour(level)
 	c.Truth.Points = append(c.Truth.Points, TruePoint{
-		Muscle: m.ID, Side: side, AlongPct: float64(int(site.AlongPct)), AcrossMM: float64(int(site.AcrossMM)),
-		DepthMM: 5 + 7*m.Layer + d.below(6), BandMM: 4 + d.below(7), NoduleMM: 3 + d.below(6), Tenderness: 2 +
+		Muscle: m.ID, Side: side, Fibre: site.Fibre, AlongPct: float64(int(site.AlongPct)),
+		AcrossMM: float64(int(site.AcrossMM)),
+		DepthMM:  5 + 7*m.Layer + d.below(6), BandMM: 4 + d.below(7), NoduleMM: 3 + d.below(6), Tenderness: 2 +
 			d.below(3),
 		Response: responses[d.below(len(responses))], Familiar: true,
 	})

@@ -12,11 +12,13 @@ import (
 	"mokren/core/ids"
 )
 
-// Input is a case, a seed and what a learner did.
+// ExerciseIn is a case, a seed and what a learner did.
 type ExerciseIn struct {
 	Case     json.RawMessage `json:"case" doc:"the id of a shipped case, or {seed, level}"`
 	Seed     int64           `json:"seed" minimum:"0" maximum:"9007199254740991"`
-	Exercise string          `json:"exercise" enum:"landmarks,asking,reasoning"`
+	Exercise string          `json:"exercise" enum:"landmarks,search,grading,asking,reasoning"`
+	// Protocol by which is pressed, of grading; the case's own where it is left out.
+	Protocol ids.Protocol    `json:"protocol,omitempty"`
 	Actions  []LearnerAction `json:"actions" maxItems:"2000"`
 }
 
@@ -48,14 +50,21 @@ func caseOf(raw json.RawMessage) (ClientCase, error) {
 	return ClientCase{}, &decode.Error{Path: "$.case", Given: strconv.Quote(id), Allowed: strings.Join(IDs(), ", ")}
 }
 
-// Action is one thing that a learner did; docs/bench.md says which fields each has.
+// LearnerAction is one thing that a learner did; docs/bench.md says which fields each has.
 type LearnerAction struct {
 	T      json.Number `json:"t" doc:"seconds, at most three decimals"`
-	Action string      `json:"action" enum:"touch,ask,test,name,finish"`
+	Action string      `json:"action" enum:"touch,press,stroke,mark,ask,test,name,stop,finish"`
 	// Where a touch is.
 	View body.View `json:"view,omitempty"`
 	X    *float64  `json:"x,omitempty" minimum:"-100" maximum:"1100"`
 	Y    *float64  `json:"y,omitempty" minimum:"-100" maximum:"1100"`
+	// A press and a stroke have a force, a stroke an end; what is marked has a muscle and the way of its
+	// band from the horizontal, counter-clockwise as one looks.
+	ForceN       *float64   `json:"force_n,omitempty" minimum:"0" maximum:"100"`
+	ToX          *float64   `json:"to_x,omitempty" minimum:"-100" maximum:"1100"`
+	ToY          *float64   `json:"to_y,omitempty" minimum:"-100" maximum:"1100"`
+	Muscle       ids.Muscle `json:"muscle,omitempty"`
+	DirectionDeg *int       `json:"direction_deg,omitempty" minimum:"0" maximum:"180"`
 	// What is asked: a question of the screening in an open or a leading form, the story or the
 	// drawing.
 	Question ids.Question `json:"question,omitempty"`
@@ -70,7 +79,7 @@ type LearnerAction struct {
 	ms int64
 }
 
-// Answer is a muscle on a side, nothing, or to refer, with how sure the learner is.
+// NamedCause is a muscle on a side, nothing, or to refer, with how sure the learner is.
 type NamedCause struct {
 	Is      string     `json:"is" enum:"muscle,nothing,refer"`
 	Muscle  ids.Muscle `json:"muscle,omitempty"`
@@ -86,7 +95,7 @@ func (a NamedCause) Check() *decode.Error {
 	return nil
 }
 
-// Output is what the client said and showed, and what it comes to.
+// ExerciseOut is what the client said and showed, and what it comes to.
 type ExerciseOut struct {
 	Client []ClientTold       `json:"client"`
 	Score  map[string]float64 `json:"score" doc:"each 0 to 1"`
@@ -95,14 +104,16 @@ type ExerciseOut struct {
 	Truth *ClientTold `json:"truth,omitempty"`
 }
 
-// Told is what the client says or shows at a time.
+// ClientTold is what the client says or shows at a time.
 type ClientTold struct {
 	T     float64      `json:"t"`
 	Says  string       `json:"says,omitempty"`
 	Shows *ClientShown `json:"shows,omitempty"`
+	// Feels is what the finger meets, of a hundred: once for a press, along the way for a stroke.
+	Feels []int `json:"feels,omitempty"`
 }
 
-// Shown is what is seen.
+// ClientShown is what is seen.
 type ClientShown struct {
 	// A landmark that is to be touched.
 	Landmark ids.Landmark `json:"landmark,omitempty"`
@@ -131,7 +142,7 @@ type Suspected struct {
 	Percent int        `json:"percent"`
 }
 
-// Mark is something that counts, with its rule.
+// LearnerMark is something that counts, with its rule.
 type LearnerMark struct {
 	T    float64 `json:"t"`
 	Rule string  `json:"rule"`
@@ -161,7 +172,7 @@ func Run(in ExerciseIn) (ExerciseOut, error) {
 		return ExerciseOut{}, e
 	}
 	exercise := map[string]func(*session) exercise{
-		"landmarks": landmarks, "asking": asking, "reasoning": reasoning,
+		"landmarks": landmarks, "search": search, "grading": grading, "asking": asking, "reasoning": reasoning,
 	}[in.Exercise](s)
 	for i := range in.Actions {
 		a := &in.Actions[i]

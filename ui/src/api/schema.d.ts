@@ -2683,6 +2683,7 @@ export interface components {
             worst?: number;
         };
         ClientTold: {
+            feels?: number[];
             says?: string;
             shows?: components["schemas"]["ClientShown"];
             /** Format: double */
@@ -3233,7 +3234,8 @@ export interface components {
             /** @description the id of a shipped case, or {seed, level} */
             case: unknown;
             /** @enum {string} */
-            exercise: "landmarks" | "asking" | "reasoning";
+            exercise: "landmarks" | "search" | "grading" | "asking" | "reasoning";
+            protocol?: components["schemas"]["ProtocolID"];
             /** Format: int64 */
             seed: number;
         };
@@ -4114,15 +4116,24 @@ export interface components {
         };
         LearnerAction: {
             /** @enum {string} */
-            action: "touch" | "ask" | "test" | "name" | "finish";
+            action: "touch" | "press" | "stroke" | "mark" | "ask" | "test" | "name" | "stop" | "finish";
             answers?: components["schemas"]["NamedCause"][];
+            /** Format: int64 */
+            direction_deg?: number;
+            /** Format: double */
+            force_n?: number;
             /** @enum {string} */
             form?: "open" | "leading";
             movement?: components["schemas"]["MovementID"];
+            muscle?: components["schemas"]["MuscleID"];
             question?: components["schemas"]["QuestionID"];
             side?: components["schemas"]["Side"];
             /** @description seconds, at most three decimals */
             t: string;
+            /** Format: double */
+            to_x?: number;
+            /** Format: double */
+            to_y?: number;
             view?: components["schemas"]["View"];
             /** @enum {string} */
             what?: "story" | "drawing";
@@ -7104,6 +7115,11 @@ export interface components {
             /** Format: int64 */
             depth_mm: number;
             familiar: boolean;
+            /**
+             * Format: int64
+             * @description index of the muscle's part
+             */
+            fibre?: number;
             muscle: components["schemas"]["MuscleID"];
             /** Format: int64 */
             nodule_mm: number;
