@@ -235,7 +235,8 @@ var less = []treat.Advice{treat.EaseOff, treat.ReleaseSlowly, treat.MoveOff, tre
 func (h *hold) heed(l treat.Line) {
 	if w := h.waiting; w != nil && h.now-w.since > followWithin {
 		h.session.at = h.now
-		h.session.mark("advice-not-followed", fmt.Sprintf("The coach said “%s”; nothing changed for 5 s.", w.advice))
+		words := fmt.Sprintf("The coach said “%s”; nothing changed for 5 s.", w.advice)
+		h.session.mark("advice-not-followed", words)
 		h.waiting = nil
 		return
 	}
