@@ -32,7 +32,7 @@ func TestATableIsTakenInByItsColumns(t *testing.T) {
 	p.pick("“Vorname” is", "Given name")
 	p.see("[data-preview]", "family_name")
 	p.pick("“Nachname” is", "Family name")
-	p.see("[data-columns]", "“geboren” is")
+	p.see("[data-preview]", "brings 3 clients")
 	p.pick("“geboren” is", "Born on")
 	p.see("[data-preview]", "choose how days are written")
 	p.click("[role=radio]", `^31\.12\.2026$`)

@@ -18,8 +18,7 @@ interface Props {
 }
 
 export function PreviewOf({ seen, name, busy, said, onSay, onTake, onLeave }: Props) {
-  const { problems, left, shown, counts } = seen;
-  const nothing = counts.clients + counts.visits + counts.photos + counts.set === 0;
+  const { problems, counts } = seen;
   if (seen.import)
     return (
       <Said role="status" $tone="good">
@@ -29,10 +28,25 @@ export function PreviewOf({ seen, name, busy, said, onSay, onTake, onLeave }: Pr
           ` ${count(counts.aside, "entry", "entries")} did not stand here and are shown aside.`}
       </Said>
     );
-  if (problems.length > 0) return <Wrong {...{ seen, name, busy, said, onSay, onLeave }} />;
   return (
     <Stack $gap={2} data-preview>
+      {/* In one place whatever the file comes to, so that a list that is open stays open. */}
       {said && onSay && <TableColumns seen={seen} said={said} busy={busy} onSay={onSay} />}
+      {problems.length > 0 ? (
+        <Wrong {...{ seen, name, busy, said, onSay, onLeave }} />
+      ) : (
+        <Brings {...{ seen, name, busy, onTake, onLeave }} />
+      )}
+    </Stack>
+  );
+}
+
+/** What the file brings, and what is left out. */
+function Brings({ seen, name, busy, onTake, onLeave }: Omit<Props, "said" | "onSay">) {
+  const { left, shown, counts } = seen;
+  const nothing = counts.clients + counts.visits + counts.photos + counts.set === 0;
+  return (
+    <>
       <p>
         <b>{name}</b> brings {count(counts.clients, "client")}, {count(counts.visits, "visit")} and{" "}
         {count(counts.photos, "photograph")}. Nothing that is here is changed.
@@ -62,7 +76,7 @@ export function PreviewOf({ seen, name, busy, said, onSay, onTake, onLeave }: Pr
         </Button>
         <Button onPress={onLeave}>Cancel</Button>
       </Row>
-    </Stack>
+    </>
   );
 }
 
