@@ -415,6 +415,26 @@ func TestTheSameFileTwiceAddsNothing(t *testing.T) {
 	}
 }
 
+// An appointment whose event was moved since is shown as moved, with both times, and stays where the
+// diary has it.
+func TestAMovedAppointmentIsShownAsMoved(t *testing.T) {
+	c, st := newCallerWithStore(t, api.Options{})
+	c.signIn(demo.Logins[0])
+	other := c.elsewhere(st)
+	other.takeIn("clients-csv", "a.csv", []byte("given_name,family_name\nAnna Maria,Berg\n"), true)
+	event := func(start string, sequence int) []byte {
+		return fmt.Appendf(nil, "BEGIN:VCALENDAR\r\nVERSION:2.0\r\nPRODID:x\r\nBEGIN:VEVENT\r\nUID:a1\r\n"+
+			"DTSTAMP:20310101T000000Z\r\nDTSTART:%s\r\nDURATION:PT1H\r\nSEQUENCE:%d\r\nSUMMARY:Berg, Anna Maria\r\n"+
+			"END:VEVENT\r\nEND:VCALENDAR\r\n", start, sequence)
+	}
+	require.NotEmpty(t, other.takeIn("icalendar", "a.ics", event("20310115T080000Z", 0), true).Import)
+	moved := other.takeIn("icalendar", "a.ics", event("20310116T100000Z", 1), true)
+	require.Empty(t, moved.Problems)
+	assert.Empty(t, moved.Import)
+	require.Len(t, moved.Left, 1)
+	assert.Contains(t, moved.Left[0].What, "moved, from 15 January 2031, 09:00 to 16 January 2031, 11:00")
+}
+
 // A client's whole record is one zip, with an index that names every file in it.
 func TestAClientsWholeRecord(t *testing.T) {
 	c, _ := newCallerWithStore(t, api.Options{})

@@ -118,12 +118,17 @@ func (b *calendarBook) calendar(cal *goical.Calendar) {
 	}
 }
 
+// textIn reads a text; a comma that was not escaped, as it should have been, parts nothing.
 func textIn(c *goical.Component, name string) string {
-	s, err := c.Props.Text(name)
+	p := c.Props.Get(name)
+	if p == nil {
+		return ""
+	}
+	parts, err := p.TextList()
 	if err != nil {
 		return ""
 	}
-	return strings.TrimSpace(s)
+	return strings.TrimSpace(strings.Join(parts, ","))
 }
 
 // instant reads a time in its own zone: UTC, a zone of the world, one that the file describes, or
