@@ -49,7 +49,7 @@ var below = map[string][]string{
 	"rights":    {},
 	"body":      {"ids", "stable", "decode"},
 	"solid":     {"body", "ids"},
-	"bench":     {"assess", "atlas", "body", "decode", "ids", "progress", "safety", "treat", "wording"},
+	"bench":     {"assess", "atlas", "body", "decode", "ids", "progress", "safety", "solid", "treat", "wording"},
 	"agreement": {"atlas", "body", "ids", "stable", "decode"},
 	"pose":      {"body", "ids", "decode"},
 	"safety":    {"body", "ids", "stable", "solid", "decode"},

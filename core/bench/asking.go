@@ -26,7 +26,9 @@ type interview struct {
 }
 
 func asking(s *session) exercise {
-	s.says(s.c.Story)
+	if !s.quiet() {
+		s.says(s.c.Story)
+	}
 	return &interview{session: s, d: newDice(s.in.Seed, forAnswers), asked: map[ids.Question]bool{}}
 }
 

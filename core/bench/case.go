@@ -50,6 +50,7 @@ type TruePoint struct {
 	NoduleMM   int          `json:"nodule_mm" minimum:"0" maximum:"12"`
 	Tenderness int          `json:"tenderness" minimum:"0" maximum:"4"`
 	Response   string       `json:"response" enum:"quick,slow,needs-slack,hyperirritable,stubborn,sham"`
+	TwitchPct  *int         `json:"twitch_pct,omitempty" minimum:"0" maximum:"100" doc:"by the response where absent"`
 	Referral   []ids.Region `json:"referral,omitempty" maxItems:"10"`
 	Familiar   bool         `json:"familiar"`
 }

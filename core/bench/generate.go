@@ -10,6 +10,7 @@ import (
 	"mokren/core/ids"
 	"mokren/core/progress"
 	"mokren/core/safety"
+	"mokren/core/treat"
 	"mokren/core/wording"
 )
 
@@ -17,6 +18,9 @@ import (
 const (
 	mostTries = 20
 	among     = 3
+	// A muscle that may not be held for so many ms, as on the front of the neck, is in no generated
+	// case: its number could not be seen to fall.
+	longEnough = 60_000
 )
 
 // Shares of generated cases, of a hundred, by level: to refer, and with nothing to be found.
@@ -48,7 +52,8 @@ func Generate(seed int64, level int) ClientCase {
 var treatable = sync.OnceValue(func() []*atlas.Muscle {
 	var out []*atlas.Muscle
 	for _, m := range atlas.All() {
-		if m.Kind == "muscle" && m.Usual != nil {
+		start, err := treat.NewStart(treat.Request{Protocol: "hold-to-release", Muscle: m.ID, Side: ids.Left})
+		if m.Kind == "muscle" && m.Usual != nil && err == nil && start.Limits.CapMS >= longEnough {
 			out = append(out, m)
 		}
 	}
@@ -85,6 +90,7 @@ func toTreat(seed int64, level int, d dice) ClientCase {
 			d.below(3),
 		Response: responses[d.below(len(responses))], Familiar: true,
 	})
+	c.suit()
 	for _, r := range site.Essential {
 		c.Pain = append(c.Pain, painAt(r, side, 4+d.below(4)))
 	}
@@ -102,6 +108,17 @@ func toTreat(seed int64, level int, d dice) ClientCase {
 	}
 	c.Story = "It hurts " + painWords(c.Pain) + ". It has been so for some weeks."
 	return c
+}
+
+// suit gives a case the protocol that suits the way in which its point gives, rather than the one
+// that the muscle usually has.
+func (c *ClientCase) suit() {
+	switch c.Truth.Points[0].Response {
+	case "needs-slack":
+		c.Protocol = "slack-hold"
+	case "hyperirritable":
+		c.Protocol = "hold-to-release"
+	}
 }
 
 func painAt(r ids.Region, side ids.Side, intensity int) assess.Pain {

@@ -13,6 +13,7 @@ const (
 	forLandmarks
 	forCase
 	forAnswers
+	forTwitch
 )
 
 func newDice(seed int64, purpose uint64) dice {

@@ -187,7 +187,11 @@ func (r *inference) score(into map[string]float64) {
 func (r *inference) truth() *ClientShown {
 	c := r.c
 	out := &ClientShown{Case: &c}
-	for i, s := range assess.Rank(r.f, assess.Weights{}).Suspects {
+	ranking := assess.Rank(r.f, assess.Weights{})
+	if len(ranking.Next) > 0 {
+		out.Separates = wording.OnSide(ranking.Next[0].Name, ranking.Next[0].Side)
+	}
+	for i, s := range ranking.Suspects {
 		if i == among {
 			break
 		}

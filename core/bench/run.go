@@ -4,19 +4,21 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"slices"
 	"strconv"
 	"strings"
 
 	"mokren/core/body"
 	"mokren/core/decode"
 	"mokren/core/ids"
+	"mokren/core/treat"
 )
 
 // ExerciseIn is a case, a seed and what a learner did.
 type ExerciseIn struct {
 	Case     json.RawMessage `json:"case" doc:"the id of a shipped case, or {seed, level}"`
 	Seed     int64           `json:"seed" minimum:"0" maximum:"9007199254740991"`
-	Exercise string          `json:"exercise" enum:"landmarks,search,grading,asking,reasoning"`
+	Exercise string          `json:"exercise" enum:"landmarks,search,grading,asking,reasoning,visit"`
 	// Protocol by which is pressed, of grading; the case's own where it is left out.
 	Protocol ids.Protocol    `json:"protocol,omitempty"`
 	Actions  []LearnerAction `json:"actions" maxItems:"2000"`
@@ -53,7 +55,7 @@ func caseOf(raw json.RawMessage) (ClientCase, error) {
 // LearnerAction is one thing that a learner did; docs/bench.md says which fields each has.
 type LearnerAction struct {
 	T      json.Number `json:"t" doc:"seconds, at most three decimals"`
-	Action string      `json:"action" enum:"touch,press,stroke,mark,ask,test,name,stop,finish"`
+	Action string      `json:"action" enum:"touch,press,stroke,mark,ask,test,name,hold,sign,move,stop,finish"`
 	// Where a touch is.
 	View body.View `json:"view,omitempty"`
 	X    *float64  `json:"x,omitempty" minimum:"-100" maximum:"1100"`
@@ -69,10 +71,12 @@ type LearnerAction struct {
 	// drawing.
 	Question ids.Question `json:"question,omitempty"`
 	Form     string       `json:"form,omitempty" enum:"open,leading"`
-	What     string       `json:"what,omitempty" enum:"story,drawing"`
+	What     string       `json:"what,omitempty" enum:"story,drawing,landmarks"`
 	// A movement that is measured.
 	Movement ids.Movement `json:"movement,omitempty"`
 	Side     ids.Side     `json:"side,omitempty"`
+	// Protocol of a hold that is begun in a visit.
+	Protocol ids.Protocol `json:"protocol,omitempty"`
 	// What the learner takes it for.
 	Answers []NamedCause `json:"answers,omitempty" maxItems:"3"`
 
@@ -126,6 +130,12 @@ type ClientShown struct {
 	Pain   []PainOf    `json:"pain,omitempty"`
 	Case   *ClientCase `json:"case,omitempty"`
 	Engine []Suspected `json:"engine,omitempty"`
+	// Separates is the finding that would have told the candidates apart best.
+	Separates string `json:"separates,omitempty"`
+	// Twitch: the muscle jumped under the finger.
+	Twitch bool `json:"twitch,omitempty"`
+	// Structure whose sign the client feels.
+	Structure ids.Structure `json:"structure,omitempty"`
 }
 
 // PainOf is one painted region.
@@ -149,50 +159,102 @@ type LearnerMark struct {
 	Text string  `json:"text"`
 }
 
-// session is an exercise under way.
+// session is what every exercise has: the case and what was told of it so far.
 type session struct {
 	c    ClientCase
 	in   ExerciseIn
 	out  ExerciseOut
-	at   int64 // of the action that is looked at
+	at   int64 // ms, of the action that is looked at
 	done bool
 }
 
+// Live is an exercise under way, told each action when it happens.
+type Live struct {
+	s *session
+	e exercise
+	n int
+}
+
+var exercises = map[string]func(*session) exercise{
+	"landmarks": landmarks, "search": search, "grading": grading, "asking": asking, "reasoning": reasoning,
+	"visit": wholeVisit,
+}
+
+// Open begins an exercise and lives through the actions that there are already; an error names the
+// field.
+func Open(in ExerciseIn) (*Live, error) {
+	c, err := caseOf(in.Case)
+	if err != nil {
+		return nil, err
+	}
+	s := &session{c: c, in: in, out: ExerciseOut{Client: []ClientTold{}, Marks: []LearnerMark{}}}
+	l := &Live{s: s, e: exercises[in.Exercise](s)}
+	for _, a := range in.Actions {
+		if err := l.Act(a); err != nil {
+			return nil, err
+		}
+	}
+	return l, nil
+}
+
+// Act tells what the learner does next. What is refused has changed nothing, but that its time has
+// come.
+func (l *Live) Act(a LearnerAction) error {
+	s := l.s
+	ms, e := s.time(a)
+	switch {
+	case e != nil:
+	case s.done:
+		e = &decode.Error{Path: ".action", Given: a.Action, Allowed: "nothing after finish"}
+	default:
+		s.at, a.ms = ms, ms
+		if s.done = a.Action == "finish"; !s.done {
+			e = l.e.act(&a)
+		}
+	}
+	if e != nil {
+		return at(l.n, e.Path, e.Given, e.Allowed)
+	}
+	l.n++
+	return nil
+}
+
+// Look lets time pass until then without an action: under a hand that stays, a client may cry out. A
+// time that has passed already changes nothing.
+func (l *Live) Look(ms int64) {
+	if w, ok := l.e.(interface{ wait(ms int64) }); ok && ms > l.s.at && !l.s.done {
+		w.wait(ms)
+	}
+}
+
+// Out is what it has come to so far, with the truth when it is finished. Asked again it is the same.
+func (l *Live) Out() ExerciseOut {
+	s := l.s
+	marks := slices.Clone(s.out.Marks)
+	out := ExerciseOut{Client: slices.Clone(s.out.Client), Score: map[string]float64{}}
+	l.e.score(out.Score)
+	out.Marks, s.out.Marks = s.out.Marks, marks
+	if s.done {
+		out.Truth = &ClientTold{T: seconds(s.at), Shows: l.e.truth()}
+	}
+	return out
+}
+
+// Told is what the client said and showed from the nth on.
+func (l *Live) Told(from int) []ClientTold {
+	return slices.Clone(l.s.out.Client[min(from, len(l.s.out.Client)):])
+}
+
+// Done tells that it is finished.
+func (l *Live) Done() bool { return l.s.done }
+
 // Run gives what a learner's actions come to; an error names the field.
 func Run(in ExerciseIn) (ExerciseOut, error) {
-	c, err := caseOf(in.Case)
+	l, err := Open(in)
 	if err != nil {
 		return ExerciseOut{}, err
 	}
-	s := &session{c: c, in: in, out: ExerciseOut{
-		Client: []ClientTold{}, Score: map[string]float64{},
-		Marks: []LearnerMark{},
-	}}
-	if e := s.times(); e != nil {
-		return ExerciseOut{}, e
-	}
-	exercise := map[string]func(*session) exercise{
-		"landmarks": landmarks, "search": search, "grading": grading, "asking": asking, "reasoning": reasoning,
-	}[in.Exercise](s)
-	for i := range in.Actions {
-		a := &in.Actions[i]
-		s.at = a.ms
-		if s.done {
-			return ExerciseOut{}, at(i, ".action", a.Action, "nothing after finish")
-		}
-		if a.Action == "finish" {
-			s.done = true
-			continue
-		}
-		if e := exercise.act(a); e != nil {
-			return ExerciseOut{}, at(i, e.Path, e.Given, e.Allowed)
-		}
-	}
-	exercise.score(s.out.Score)
-	if s.done {
-		s.out.Truth = &ClientTold{T: seconds(s.at), Shows: exercise.truth()}
-	}
-	return s.out, nil
+	return l.Out(), nil
 }
 
 // exercise is what each of them does with an action, and what it comes to.
@@ -206,26 +268,24 @@ func at(i int, field, given, allowed string) *decode.Error {
 	return &decode.Error{Path: fmt.Sprintf("$.actions[%d]%s", i, field), Given: given, Allowed: allowed}
 }
 
-// times reads the times, which never go back.
-func (s *session) times() *decode.Error {
-	last := int64(0)
-	for i := range s.in.Actions {
-		a := &s.in.Actions[i]
-		whole, part, _ := strings.Cut(a.T.String(), ".")
-		ms, err := strconv.ParseInt(whole+(part + "000")[:3], 10, 64)
-		const longest = 24 * 3_600_000
-		if err != nil || len(part) > 3 || ms < 0 || ms > longest {
-			return at(i, ".t", a.T.String(), "seconds of a day, at most three decimals")
-		}
-		if ms < last {
-			return at(i, ".t", a.T.String(), "a time that does not go back")
-		}
-		last, a.ms = ms, ms
+// time reads the time of an action in ms; it never goes back.
+func (s *session) time(a LearnerAction) (int64, *decode.Error) {
+	whole, part, _ := strings.Cut(a.T.String(), ".")
+	ms, err := strconv.ParseInt(whole+(part + "000")[:3], 10, 64)
+	const longest = 24 * 3_600_000
+	if err != nil || len(part) > 3 || ms < 0 || ms > longest {
+		return 0, &decode.Error{Path: ".t", Given: a.T.String(), Allowed: "seconds of a day, at most three decimals"}
 	}
-	return nil
+	if ms < s.at {
+		return 0, &decode.Error{Path: ".t", Given: a.T.String(), Allowed: "a time that does not go back"}
+	}
+	return ms, nil
 }
 
 func seconds(ms int64) float64 { return float64(ms) / 1000 }
+
+// quiet tells that the story was told already: in a visit all exercises have one client.
+func (s *session) quiet() bool { return s.in.Exercise == "visit" }
 
 func (s *session) says(words string) {
 	s.out.Client = append(s.out.Client, ClientTold{T: seconds(s.at), Says: words})
@@ -244,3 +304,16 @@ func share(thousandths int64) float64 { return float64(max(0, min(1000, thousand
 
 // falling is full up to a good value and nothing from a bad one on.
 func falling(v, good, bad int64) float64 { return share(1000 * (bad - v) / (bad - good)) }
+
+// Coach is what the coach of the last hold says now, and what the hold came to; false where there is
+// none.
+func (l *Live) Coach() (treat.Line, treat.Summary, bool) {
+	h, ok := l.e.(*hold)
+	if w, is := l.e.(*whole); is && len(w.holds) > 0 {
+		h, ok = w.holds[len(w.holds)-1], true
+	}
+	if !ok || h.coach == nil {
+		return treat.Line{}, treat.Summary{}, false
+	}
+	return h.line(), h.coach.Summary(), true
+}

@@ -6,6 +6,8 @@ import (
 	"mokren/core/atlas"
 	"mokren/core/body"
 	"mokren/core/decode"
+	"mokren/core/safety"
+	"mokren/core/solid"
 	"mokren/core/wording"
 )
 
@@ -17,7 +19,10 @@ const (
 	bandReach    = 400 // how far along the fibres a band is felt
 	fewStrokes   = 6
 	manyStrokes  = 40
-	samples      = 9 // of a stroke
+	samples      = 9   // of a stroke
+	onStructure  = 120 // a structure within its keep-off gives its sign from so much on
+	mostPresses  = 3   // so many over a structure score nothing
+	snapsFrom    = 100 // a stroke of less makes no muscle twitch
 )
 
 // bell is what is left of something felt at so many tenths of its half-width from its middle, of a
@@ -49,7 +54,9 @@ type searching struct {
 	peak    int64 // force
 	hard    int64 // presses and strokes above tooMuch
 	n       int64
-	other   bool // the other side was felt too
+	other   bool  // the other side was felt too
+	over    int64 // presses and strokes over a structure
+	d       dice
 	marked  *LearnerAction
 }
 
@@ -59,10 +66,12 @@ type lying struct {
 	view   body.View
 	at     body.Point
 	wx, wy int64
+	// snapped is how often a stroke made it twitch; each makes the place sorer and the next rarer.
+	snapped int64
 }
 
 func search(s *session) exercise {
-	f := &searching{session: s}
+	f := &searching{session: s, d: newDice(s.in.Seed, forTwitch)}
 	for _, p := range s.c.Truth.Points {
 		m, err := atlas.Get(p.Muscle)
 		if err != nil {
@@ -71,9 +80,11 @@ func search(s *session) exercise {
 		place := atlas.FibrePlace{Fibre: p.Fibre, AlongPct: p.AlongPct, AcrossMM: p.AcrossMM}
 		view, at := m.OnFigure(place, p.Side, body.DefaultHeightCM)
 		way := m.FibreDirection(place, p.Side, body.DefaultHeightCM)
-		f.places = append(f.places, lying{p, view, at, int64(way.X * 1000), int64(way.Y * 1000)})
+		f.places = append(f.places, lying{p, view, at, int64(way.X * 1000), int64(way.Y * 1000), 0})
 	}
-	s.says(s.c.Story)
+	if !s.quiet() {
+		s.says(s.c.Story)
+	}
 	return f
 }
 
@@ -118,6 +129,7 @@ func (f *searching) press(a *LearnerAction, p body.Point) *decode.Error {
 	}
 	f.compare(a.View, p)
 	number := f.sore(a.View, p, force)
+	f.structure(a.View, p, force)
 	f.out.Client = append(f.out.Client, ClientTold{
 		T: seconds(f.at), Feels: []int{int(f.feel(a.View, p, force))}, Says: sayNumber(number, f.c.Behaviour),
 	})
@@ -153,8 +165,64 @@ func (f *searching) stroke(a *LearnerAction, from body.Point) *decode.Error {
 		told.Feels = append(told.Feels, int(f.feel(a.View, p, force)))
 	}
 	f.compare(a.View, from)
+	f.structure(a.View, from, force)
+	if f.twitches(a, from, force) {
+		told.Shows = &ClientShown{Twitch: true}
+	}
 	f.out.Client = append(f.out.Client, told)
 	return nil
+}
+
+// structure has the client say what is felt where pressure comes within a structure's keep-off.
+func (f *searching) structure(v body.View, p body.Point, force int64) {
+	skin, on := solid.Touch(v, p, v.SideAt(p))
+	if force < onStructure || !on {
+		return
+	}
+	for _, c := range safety.Within(solid.Press(skin), body.DefaultHeightCM) {
+		if c.Tier != safety.Danger {
+			continue
+		}
+		f.over++
+		f.out.Client = append(f.out.Client, ClientTold{
+			T: seconds(f.at), Says: c.Structure.Sign, Shows: &ClientShown{Structure: c.Structure.ID},
+		})
+		f.session.mark("over-structure", "Pressed over the "+wording.Plain(c.Structure.ID)+": ease off, and feel beside it.")
+		return
+	}
+}
+
+// twitchPct is how likely a first snapping stroke across a point makes its muscle twitch; a working
+// value.
+var twitchPct = map[string]int{
+	"quick": 50, "slow": 40, "needs-slack": 40, "hyperirritable": 80, "stubborn": 30, "sham": 0,
+}
+
+// twitches tells whether a stroke across a nodule makes its muscle jump: half as likely each time,
+// and the place gets sorer.
+func (f *searching) twitches(a *LearnerAction, from body.Point, force int64) bool {
+	if force < snapsFrom {
+		return false
+	}
+	to := body.Point{X: *a.ToX, Y: *a.ToY}
+	for i := range f.places {
+		l := &f.places[i]
+		before, along := l.off(from)
+		after, alongTo := l.off(to)
+		near := abs(along+alongTo)/2 <= int64(l.NoduleMM)*10
+		if l.view != a.View || before*after >= 0 || !near {
+			continue
+		}
+		pct := twitchPct[l.Response]
+		if l.TwitchPct != nil {
+			pct = *l.TwitchPct
+		}
+		if f.d.chance(pct >> min(l.snapped, 8)) {
+			l.snapped++
+			return true
+		}
+	}
+	return false
 }
 
 // off is how far a place is from a point, across and along its fibres, in tenths of a mm.
@@ -190,7 +258,11 @@ func (f *searching) sore(v body.View, p body.Point, force int64) int64 {
 		}
 		across, along := l.off(p)
 		here := felt(across, int64(l.BandMM)*10) * felt(along, int64(l.BandMM)*15) / 100
-		worst = max(worst, 2*int64(l.Tenderness)*here/100*min(3*firstTenthsN, force)/(2*firstTenthsN))
+		number := 2 * int64(l.Tenderness) * here / 100 * min(3*firstTenthsN, force) / (2 * firstTenthsN)
+		if number > 0 {
+			number += l.snapped
+		}
+		worst = max(worst, number)
 	}
 	return min(10, worst)
 }
@@ -235,12 +307,13 @@ func (l lying) aslant(deg int) int64 {
 }
 
 func (f *searching) score(into map[string]float64) {
-	for _, k := range []string{"distance", "direction", "muscle", "gentle", "other_side", "strokes"} {
+	for _, k := range []string{"distance", "direction", "muscle", "gentle", "other_side", "strokes", "structures"} {
 		into[k] = 0
 	}
 	if f.n > 0 {
 		into["gentle"] = share(1000 * (f.n - f.hard) / f.n)
 		into["strokes"] = falling(f.strokes, fewStrokes, manyStrokes)
+		into["structures"] = falling(f.over, 0, mostPresses)
 	}
 	if f.other {
 		into["other_side"] = 1
