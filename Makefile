@@ -2,7 +2,8 @@
 # make demo, make test. The rest is for developing.
 SHELL := /bin/bash
 GOFLAGS_BUILD := -trimpath
-WASM := ui/src/core/core.wasm
+# Two modules for the browser: the core, and the bench, which is loaded when it is opened.
+WASM := ui/src/core/core.wasm ui/src/core/bench.wasm
 EXEC := ui/src/core/wasm_exec.js
 GO_SOURCES := $(shell find core store api exchange devices demo cmd wasm -name '*.go' -o -name '*.json' -o -name '*.sql' 2>/dev/null | grep -v '^api/web[s/]')
 UI_SOURCES := $(shell find ui/src ui/public -type f 2>/dev/null | grep -v -e 'core\.wasm' -e wasm_exec.js) ui/index.html ui/package.json ui/vite.config.ts
@@ -83,6 +84,7 @@ fuzz: .mokren/has-postgresql .mokren/has-chromium build ## what make test tries 
 		go test -run '^$$' -fuzz "^$${f#*:}$$" -fuzztime $(FUZZ_FOR) ./$${f%:*} | tail -1; \
 	done
 	MOKREN_LONG=1 go test -count=1 -run TestLogsThatComeToTheSame ./core/treat
+	MOKREN_LONG=1 go test -count=1 -run TestWhoeverFollowsTheCoachEndsWell ./core/bench
 	go test -count=1 -timeout 20m -run TestTheRecordIsItsModel ./core/record -histories 20000
 	MOKREN_LONG=1 go test -count=1 -timeout 10m -run TestHoldsOverTwoCopiesUnderKills ./e2e
 
@@ -100,12 +102,17 @@ ui/node_modules/.package-lock.json: ui/package.json ui/package-lock.json
 # What is not hot is not inlined: 75 kB less to load on a tablet.
 NOT_HOT := cmp container/heap embed encoding encoding/base64 encoding/json errors fmt internal/... io io/fs iter \
 	maps math os path reflect slices sort strconv strings sync syscall syscall/js time unicode unicode/utf16 \
-	unicode/utf8 mokren/wasm $(addprefix mokren/core/,assess atlas body bridge calc device ids note picture plan points \
+	unicode/utf8 mokren/wasm mokren/wasm/page $(addprefix mokren/core/,assess atlas body bridge calc device ids note picture plan points \
 	pose progress record rights decode safety sequence stable treat visit wording)
 
-$(WASM): $(GO_SOURCES) go.mod Makefile
+ui/src/core/core.wasm: OF := ./wasm
+ui/src/core/bench.wasm: OF := ./wasm/bench
+
+.mokren/slim/overlay.json: $(GO_SOURCES) go.mod
 	go run ./cmd/slim .mokren/slim
-	GOOS=js GOARCH=wasm go build $(GOFLAGS_BUILD) -overlay .mokren/slim/overlay.json -ldflags='-s -w' $(NOT_HOT:%=-gcflags=%=-l) -o $@ ./wasm
+
+$(WASM): .mokren/slim/overlay.json go.mod Makefile
+	GOOS=js GOARCH=wasm go build $(GOFLAGS_BUILD) -overlay .mokren/slim/overlay.json -ldflags='-s -w' $(NOT_HOT:%=-gcflags=%=-l) -o $@ $(OF)
 	go run ./cmd/slim -join $@ || { rm -f $@; exit 1; }
 
 $(EXEC): go.mod
@@ -129,5 +136,6 @@ types: ## the front end's types and docs/events.md from the Go structs
 	go run ./cmd/mokren openapi --indent > ui/openapi.json
 	cd ui && npm run types --silent
 	go run ./cmd/bridgegen > ui/src/core/questions.ts
+	go run ./cmd/bridgegen -bench > ui/src/core/benchQuestions.ts
 	go run ./cmd/eventdocs > docs/events.md
 	MOKREN_GUIDE=1 go test -count=1 -run TestTheGuideShowsTheMachine ./core/treat

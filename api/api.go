@@ -48,6 +48,7 @@ type Options struct {
 }
 
 type server struct {
+	sittings sittings
 	store    *store.Store
 	sessions *scs.SessionManager
 	now      func() time.Time
@@ -148,6 +149,8 @@ func (s *server) register(a huma.API, signInsPerMinute int) {
 	s.registerCalendar(a)
 	s.registerInvitations(a)
 	s.registerReceipts(a)
+	s.registerBench(a)
+	s.registerAgreement(a)
 	s.registerView(a)
 	s.registerPrint(a)
 	s.registerAudit(a)

@@ -1,11 +1,13 @@
 package api
 
 import (
+	"encoding/json"
 	"reflect"
 	"slices"
 
 	"github.com/danielgtaylor/huma/v2"
 
+	"mokren/core/bench"
 	"mokren/core/body"
 	"mokren/core/bridge"
 	"mokren/core/ids"
@@ -42,6 +44,11 @@ func describeVocabulary(r huma.Registry) {
 	describeEvents(r)
 	r.Schema(reflect.TypeFor[visit.Palpation](), true, "") // part of a point
 	for _, q := range bridge.List() {
+		r.Schema(q.In, true, "")
+		r.Schema(q.Out, true, "")
+	}
+	r.RegisterTypeAlias(reflect.TypeFor[json.Number](), reflect.TypeFor[float64]())
+	for _, q := range bench.DeskQuestions() {
 		r.Schema(q.In, true, "")
 		r.Schema(q.Out, true, "")
 	}

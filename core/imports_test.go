@@ -22,7 +22,7 @@ var layers = map[string][]string{
 	"demo":     {"core", "store", "exchange", "demo"},
 	"api":      {"core", "store", "exchange", "demo", "api", "devices"}, // demo, devices only in tests, see below
 	"devices":  {"core", "devices"},
-	"wasm":     {"core"},
+	"wasm":     {"core", "wasm"},
 	"cmd":      {"core", "store", "demo", "devices", "api"},
 	"e2e":      {"api", "core", "store", "demo", "devices"},
 }

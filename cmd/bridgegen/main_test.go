@@ -12,4 +12,7 @@ func TestTheQuestionsAreFresh(t *testing.T) {
 	want, err := os.ReadFile("../../ui/src/core/questions.ts")
 	require.NoError(t, err)
 	assert.Equal(t, string(want), string(generate()), "run `make types`")
+	want, err = os.ReadFile("../../ui/src/core/benchQuestions.ts")
+	require.NoError(t, err)
+	assert.Equal(t, string(want), string(generateBench()), "run `make types`")
 }

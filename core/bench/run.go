@@ -44,10 +44,8 @@ func caseOf(raw json.RawMessage) (ClientCase, error) {
 		}
 		return Generate(g.Seed, g.Level), nil
 	}
-	for _, x := range shipped() {
-		if x.ID == id {
-			return x, nil
-		}
+	if c, ok := Find(id); ok {
+		return c, nil
 	}
 	return ClientCase{}, &decode.Error{Path: "$.case", Given: strconv.Quote(id), Allowed: strings.Join(IDs(), ", ")}
 }
@@ -104,6 +102,8 @@ type ExerciseOut struct {
 	Client []ClientTold       `json:"client"`
 	Score  map[string]float64 `json:"score" doc:"each 0 to 1"`
 	Marks  []LearnerMark      `json:"marks"`
+	// Statements are what was named with a confidence, and whether it is so; told with the truth.
+	Statements []Claim `json:"statements,omitempty"`
 	// Truth is told when the exercise is finished.
 	Truth *ClientTold `json:"truth,omitempty"`
 }
@@ -236,6 +236,23 @@ func (l *Live) Out() ExerciseOut {
 	out.Marks, s.out.Marks = s.out.Marks, marks
 	if s.done {
 		out.Truth = &ClientTold{T: seconds(s.at), Shows: l.e.truth()}
+		out.Statements = l.said()
+	}
+	return out
+}
+
+// said are the statements of a reasoning, its own or a visit's.
+func (l *Live) said() []Claim {
+	r, ok := l.e.(*inference)
+	if w, is := l.e.(*whole); is {
+		r, ok = w.part("reasoning").(*inference)
+	}
+	if !ok || !r.named {
+		return nil
+	}
+	var out []Claim
+	for _, s := range r.statements() {
+		out = append(out, Claim{s.percent, s.isSo})
 	}
 	return out
 }
@@ -317,3 +334,22 @@ func (l *Live) Coach() (treat.Line, treat.Summary, bool) {
 	}
 	return h.line(), h.coach.Summary(), true
 }
+
+// Actions is how many were done.
+func (l *Live) Actions() int { return l.n }
+
+// CaseOf is the case of an exercise.
+func CaseOf(in ExerciseIn) (ClientCase, error) { return caseOf(in.Case) }
+
+// Find gives a shipped case by its id.
+func Find(id string) (ClientCase, bool) {
+	for _, c := range shipped() {
+		if c.ID == id {
+			return c, true
+		}
+	}
+	return ClientCase{}, false
+}
+
+// Exercises names them in the order of the work.
+func Exercises() []string { return slices.Clone(order) }

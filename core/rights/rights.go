@@ -157,6 +157,18 @@ var operations = map[string][]Role{
 	"imports":         owner,
 	"undo-import":     owner,
 
+	"bench-results":          staff,
+	"keep-bench-result":      staff,
+	"bench-result":           staff,
+	"bench-class":            licensed,
+	"bench-file":             licensed,
+	"bench-assignments":      staff,
+	"put-bench-assignment":   licensed,
+	"close-bench-assignment": licensed,
+	"sit-exam":               staff,
+	"act-in-exam":            staff,
+	"visit-agreement":        clinical,
+
 	"figure":     everyone,
 	"lattice":    everyone,
 	"figure-svg": everyone,

@@ -124,6 +124,144 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bench/assignments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Assignments and exams */
+        get: operations["bench-assignments"];
+        put?: never;
+        /** Set an assignment or an exam */
+        post: operations["put-bench-assignment"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/assignments/{id}/close": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Close an assignment: results tell their truth */
+        post: operations["close-bench-assignment"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/assignments/{id}/items/{item}/sit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Begin an item of an exam, or go on with it */
+        post: operations["sit-exam"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/class": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a teacher sees of those whom they supervise */
+        get: operations["bench-class"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Results of a class as CSV, a row each */
+        get: operations["bench-file"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/results": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What somebody has practised, and what is next */
+        get: operations["bench-results"];
+        put?: never;
+        /** Keep an exercise that was done */
+        post: operations["keep-bench-result"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/results/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One exercise, to be replayed */
+        get: operations["bench-result"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/sittings/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What is done in an exam next */
+        post: operations["act-in-exam"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bookings": {
         parameters: {
             query?: never;
@@ -2010,6 +2148,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/visits/{id}/agreement": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How far two people who examined one client find the same */
+        post: operations["visit-agreement"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/visits/{id}/booking": {
         parameters: {
             query?: never;
@@ -2364,6 +2519,48 @@ export interface components {
             areas?: string[];
             reason: string;
         };
+        Assignment: {
+            by: string;
+            closed: boolean;
+            /** @enum {string} */
+            coach: "speaks" | "silent" | "exam";
+            /** Format: date */
+            due_on: string;
+            id: string;
+            items: components["schemas"]["AssignmentItem"][];
+            /** Format: date-time */
+            made_at: string;
+            /** @description set by who asks */
+            own: boolean;
+            title: string;
+        };
+        AssignmentIn: {
+            /**
+             * @description exam: cases are made, and the server runs them
+             * @enum {string}
+             */
+            coach: "speaks" | "silent" | "exam";
+            /** Format: date */
+            due_on: string;
+            /**
+             * Format: uuid
+             * @description sent twice, it is set once
+             */
+            id: string;
+            items: components["schemas"]["AssignmentItem"][];
+            title: string;
+        };
+        AssignmentItem: {
+            /** @description a shipped case; an exam has none */
+            case?: string;
+            /** @enum {string} */
+            exercise: "landmarks" | "search" | "grading" | "asking" | "reasoning" | "visit";
+            /**
+             * Format: int64
+             * @description of a case that is made
+             */
+            level?: number;
+        };
         AtlasEntry: {
             actions: components["schemas"]["MovementID"][];
             id: components["schemas"]["MuscleID"];
@@ -2406,6 +2603,36 @@ export interface components {
             to: number;
             /** @enum {string} */
             verdict: "none" | "less-than-said" | "more-than-said";
+        };
+        BenchAct: {
+            action: components["schemas"]["LearnerAction"];
+            session: string;
+        };
+        BenchCases: {
+            cases: components["schemas"]["CaseSummary"][];
+        };
+        BenchLook: {
+            /** Format: int64 */
+            ms: number;
+            session: string;
+        };
+        BenchOpen: {
+            actions: components["schemas"]["LearnerAction"][];
+            /** @description the id of a shipped case, or {seed, level} */
+            case: unknown;
+            /** @enum {string} */
+            exercise: "landmarks" | "search" | "grading" | "asking" | "reasoning" | "visit";
+            protocol?: components["schemas"]["ProtocolID"];
+            /** Format: int64 */
+            seed: number;
+            session: string;
+        };
+        BenchSession: {
+            session: string;
+        };
+        BenchStep: {
+            done: boolean;
+            told: components["schemas"]["ClientTold"][];
         };
         BlockOverridden: {
             point: string;
@@ -2465,11 +2692,30 @@ export interface components {
             on: boolean;
             readonly path?: string;
         };
+        Calibrated: {
+            bins: components["schemas"]["CalibrationBin"][];
+            /** Format: double */
+            brier?: number;
+            /** Format: int64 */
+            n: number;
+            text: string;
+        };
         Calibration: {
             /** @description of all regions */
             bands: components["schemas"]["Band"][];
             proposals: components["schemas"]["Proposal"][];
             regions: components["schemas"]["RegionWord"][];
+        };
+        CalibrationBin: {
+            /** Format: int64 */
+            n: number;
+            /** Format: int64 */
+            right_pct: number;
+            /**
+             * Format: int64
+             * @description the mean of what was said
+             */
+            said_pct: number;
         };
         CancelResult: {
             /** Format: int64 */
@@ -2490,6 +2736,14 @@ export interface components {
             side: components["schemas"]["Side"];
             /** @description usual site within 25 mm, if any */
             site?: string;
+        };
+        CaseSummary: {
+            goal: string;
+            id: string;
+            /** Format: int64 */
+            level: number;
+            title: string;
+            touching: boolean;
         };
         CaseTruth: {
             near: components["schemas"]["NearTruth"][];
@@ -2560,12 +2814,24 @@ export interface components {
             id: string;
             why?: string;
         };
+        Claim: {
+            is_so: boolean;
+            /** Format: int64 */
+            percent: number;
+        };
         Clash: {
             /** Format: date-time */
             at: string;
             /** @enum {string} */
             kind: "therapist" | "room" | "client" | "spacing";
             text: string;
+        };
+        Class: {
+            learners: components["schemas"]["LearnerSummary"][];
+            results: components["schemas"]["PracticeResult"][];
+            /** @description the commonest marks */
+            rules: components["schemas"]["RuleCount"][];
+            spreads: components["schemas"]["Spread"][];
         };
         Clearance: {
             basis?: string;
@@ -2660,7 +2926,10 @@ export interface components {
             landmark?: string;
             movement?: components["schemas"]["MovementID"];
             pain?: components["schemas"]["PainOf"][];
+            separates?: string;
             side?: components["schemas"]["Side"];
+            structure?: string;
+            twitch?: boolean;
             view?: components["schemas"]["View"];
         };
         ClientStory: {
@@ -3234,7 +3503,7 @@ export interface components {
             /** @description the id of a shipped case, or {seed, level} */
             case: unknown;
             /** @enum {string} */
-            exercise: "landmarks" | "search" | "grading" | "asking" | "reasoning";
+            exercise: "landmarks" | "search" | "grading" | "asking" | "reasoning" | "visit";
             protocol?: components["schemas"]["ProtocolID"];
             /** Format: int64 */
             seed: number;
@@ -3246,7 +3515,20 @@ export interface components {
             score: {
                 [key: string]: number;
             };
+            statements?: components["schemas"]["Claim"][];
             truth?: components["schemas"]["ClientTold"];
+        };
+        ExerciseTrend: {
+            exercise: string;
+            /** Format: double */
+            last: number;
+            /** Format: int64 */
+            n: number;
+            /**
+             * Format: double
+             * @description mean of the last three less that of the first three
+             */
+            trend?: number;
         };
         Fact: {
             answer?: components["schemas"]["Said"];
@@ -3904,6 +4186,9 @@ export interface components {
              */
             supervisor?: string;
         };
+        ItemsAssignment: {
+            items: components["schemas"]["Assignment"][];
+        };
         ItemsAuditLine: {
             items: components["schemas"]["AuditLine"][];
         };
@@ -4116,7 +4401,7 @@ export interface components {
         };
         LearnerAction: {
             /** @enum {string} */
-            action: "touch" | "press" | "stroke" | "mark" | "ask" | "test" | "name" | "stop" | "finish";
+            action: "touch" | "press" | "stroke" | "mark" | "ask" | "test" | "name" | "hold" | "sign" | "move" | "stop" | "finish";
             answers?: components["schemas"]["NamedCause"][];
             /** Format: int64 */
             direction_deg?: number;
@@ -4126,17 +4411,21 @@ export interface components {
             form?: "open" | "leading";
             movement?: components["schemas"]["MovementID"];
             muscle?: components["schemas"]["MuscleID"];
+            protocol?: components["schemas"]["ProtocolID"];
             question?: components["schemas"]["QuestionID"];
             side?: components["schemas"]["Side"];
-            /** @description seconds, at most three decimals */
-            t: string;
+            /**
+             * Format: double
+             * @description seconds, at most three decimals
+             */
+            t: number;
             /** Format: double */
             to_x?: number;
             /** Format: double */
             to_y?: number;
             view?: components["schemas"]["View"];
             /** @enum {string} */
-            what?: "story" | "drawing";
+            what?: "story" | "drawing" | "landmarks";
             /** Format: double */
             x?: number;
             /** Format: double */
@@ -4147,6 +4436,15 @@ export interface components {
             /** Format: double */
             t: number;
             text: string;
+        };
+        LearnerSummary: {
+            id: string;
+            /** Format: date-time */
+            last_at?: string;
+            name: string;
+            /** Format: int64 */
+            results: number;
+            trends: components["schemas"]["ExerciseTrend"][];
         };
         LeftOff: {
             /**
@@ -5730,6 +6028,80 @@ export interface components {
             /** @description of a reading taken on each side */
             side?: components["schemas"]["Side"];
         };
+        PracticeIn: {
+            /** Format: uuid */
+            assignment?: string;
+            /** Format: date-time */
+            began_at: string;
+            /** @enum {string} */
+            coach: "speaks" | "silent";
+            /**
+             * Format: uuid
+             * @description sent twice, it is kept once
+             */
+            id: string;
+            input: components["schemas"]["ExerciseIn"];
+            /** Format: int64 */
+            item?: number;
+        };
+        PracticeResult: {
+            assignment?: string;
+            /** Format: date-time */
+            began_at: string;
+            /** @enum {string} */
+            coach: "speaks" | "silent" | "exam";
+            exercise: string;
+            finished: boolean;
+            id: string;
+            /** Format: int64 */
+            item?: number;
+            /** Format: int64 */
+            level: number;
+            /**
+             * Format: double
+             * @description 0 to 1, of all components
+             */
+            mean?: number;
+            name: string;
+            person: string;
+            /** @description of its marks, each once */
+            rules?: string[];
+            score?: {
+                [key: string]: number;
+            };
+            /** @description of the case */
+            title: string;
+        };
+        PracticeReview: {
+            assignment?: string;
+            /** Format: date-time */
+            began_at: string;
+            /** @enum {string} */
+            coach: "speaks" | "silent" | "exam";
+            exercise: string;
+            finished: boolean;
+            id: string;
+            input: components["schemas"]["ExerciseIn"];
+            /** Format: int64 */
+            item?: number;
+            /** Format: int64 */
+            level: number;
+            /**
+             * Format: double
+             * @description 0 to 1, of all components
+             */
+            mean?: number;
+            name: string;
+            outcome: components["schemas"]["ExerciseOut"];
+            person: string;
+            /** @description of its marks, each once */
+            rules?: string[];
+            score?: {
+                [key: string]: number;
+            };
+            /** @description of the case */
+            title: string;
+        };
         PracticeSettings: {
             /**
              * Format: int64
@@ -5768,6 +6140,12 @@ export interface components {
             today: number;
             unsigned: components["schemas"]["UnsignedNote"][];
             watched: components["schemas"]["WatchedSpot"][];
+        };
+        Practised: {
+            calibrated: components["schemas"]["Calibrated"];
+            next: components["schemas"]["Upcoming"];
+            results: components["schemas"]["PracticeResult"][];
+            trends: components["schemas"]["ExerciseTrend"][];
         };
         PressedPlace: {
             /** Format: int64 */
@@ -6215,7 +6593,12 @@ export interface components {
             value?: number;
         };
         /** @enum {string} */
-        Right: "after" | "alike-clients" | "archive-client" | "audit" | "audit-file" | "book" | "book-visit" | "bring-entry-back" | "calc" | "cancel-receipt" | "cancel-series" | "client-course" | "client-photos" | "compare-visits" | "confirm-second-factor" | "day" | "diary" | "drop-protocol" | "drop-second-factor" | "drop-sequence" | "end-device" | "end-hand-link" | "erase-client" | "erasures" | "export-client" | "export-practice" | "figure" | "figure-svg" | "hand" | "hold-by-law" | "import" | "imports" | "instruments" | "invite" | "issue-receipt" | "lattice" | "leave" | "letterhead" | "list-clients" | "mark-photo" | "me" | "new-after-link" | "new-date-link" | "new-hand-link" | "new-link" | "new-second-factor" | "next-visit" | "open-visit" | "outcomes" | "own-atlas" | "own-calendar" | "own-devices" | "pad" | "people" | "photo-image" | "photo-thumb" | "practice-view" | "prices" | "print-blank" | "print-client" | "print-receipt" | "print-visit" | "protocols" | "put-calendar" | "put-client" | "put-finger" | "put-introduced" | "put-letterhead" | "put-note" | "put-pad-answers" | "put-pad-drawing" | "put-pad-story" | "put-password" | "put-person" | "put-photo" | "put-practice-settings" | "put-prices" | "put-protocol" | "put-sequence" | "put-site" | "put-threshold" | "put-waiting" | "put-weight" | "rebook" | "receipts" | "receipts-file" | "redeem" | "remove-photo" | "remove-site" | "reset-person" | "reset-threshold" | "reset-weight" | "restore-atlas" | "restore-client" | "restore-photo" | "second-factor" | "send-events" | "sequences" | "set-up" | "sign-in" | "sign-out" | "take-entry" | "thresholds" | "ticket" | "undo-import" | "visit-date" | "visit-entries" | "visit-note" | "weights" | "addendum-written" | "asking-put-off" | "block-overridden" | "client-note-added" | "consent-recorded" | "drawing-painted" | "event-undone" | "gauge-read" | "hold-countersigned" | "hold-ended" | "hold-event" | "hold-started" | "incident-recorded" | "interview-noted" | "judgement-made" | "letter-written" | "loads-declared" | "muscle-searched" | "next-noted" | "note-countersigned" | "note-drafted" | "note-signed" | "note-written" | "plan-made" | "point-charted" | "point-corrected" | "point-identified" | "point-moved" | "point-rechecked" | "point-removed" | "posture-read" | "protocol-chosen" | "range-measured" | "reaction-noted" | "recheck-noted" | "screening-answered" | "screening-cleared" | "sequence-begun" | "sequence-event" | "sign-seen" | "test-done" | "threshold-measured" | "visit-closed" | "visit-opened";
+        Right: "act-in-exam" | "after" | "alike-clients" | "archive-client" | "audit" | "audit-file" | "bench-assignments" | "bench-class" | "bench-file" | "bench-result" | "bench-results" | "book" | "book-visit" | "bring-entry-back" | "calc" | "cancel-receipt" | "cancel-series" | "client-course" | "client-photos" | "close-bench-assignment" | "compare-visits" | "confirm-second-factor" | "day" | "diary" | "drop-protocol" | "drop-second-factor" | "drop-sequence" | "end-device" | "end-hand-link" | "erase-client" | "erasures" | "export-client" | "export-practice" | "figure" | "figure-svg" | "hand" | "hold-by-law" | "import" | "imports" | "instruments" | "invite" | "issue-receipt" | "keep-bench-result" | "lattice" | "leave" | "letterhead" | "list-clients" | "mark-photo" | "me" | "new-after-link" | "new-date-link" | "new-hand-link" | "new-link" | "new-second-factor" | "next-visit" | "open-visit" | "outcomes" | "own-atlas" | "own-calendar" | "own-devices" | "pad" | "people" | "photo-image" | "photo-thumb" | "practice-view" | "prices" | "print-blank" | "print-client" | "print-receipt" | "print-visit" | "protocols" | "put-bench-assignment" | "put-calendar" | "put-client" | "put-finger" | "put-introduced" | "put-letterhead" | "put-note" | "put-pad-answers" | "put-pad-drawing" | "put-pad-story" | "put-password" | "put-person" | "put-photo" | "put-practice-settings" | "put-prices" | "put-protocol" | "put-sequence" | "put-site" | "put-threshold" | "put-waiting" | "put-weight" | "rebook" | "receipts" | "receipts-file" | "redeem" | "remove-photo" | "remove-site" | "reset-person" | "reset-threshold" | "reset-weight" | "restore-atlas" | "restore-client" | "restore-photo" | "second-factor" | "send-events" | "sequences" | "set-up" | "sign-in" | "sign-out" | "sit-exam" | "take-entry" | "thresholds" | "ticket" | "undo-import" | "visit-agreement" | "visit-date" | "visit-entries" | "visit-note" | "weights" | "addendum-written" | "asking-put-off" | "block-overridden" | "client-note-added" | "consent-recorded" | "drawing-painted" | "event-undone" | "gauge-read" | "hold-countersigned" | "hold-ended" | "hold-event" | "hold-started" | "incident-recorded" | "interview-noted" | "judgement-made" | "letter-written" | "loads-declared" | "muscle-searched" | "next-noted" | "note-countersigned" | "note-drafted" | "note-signed" | "note-written" | "plan-made" | "point-charted" | "point-corrected" | "point-identified" | "point-moved" | "point-rechecked" | "point-removed" | "posture-read" | "protocol-chosen" | "range-measured" | "reaction-noted" | "recheck-noted" | "screening-answered" | "screening-cleared" | "sequence-begun" | "sequence-event" | "sign-seen" | "test-done" | "threshold-measured" | "visit-closed" | "visit-opened";
+        RuleCount: {
+            /** Format: int64 */
+            n: number;
+            rule: string;
+        };
         Run: {
             /** Format: int64 */
             at: number;
@@ -6356,6 +6739,10 @@ export interface components {
         };
         SecondFactor: {
             on: boolean;
+        };
+        SecondVisit: {
+            /** Format: uuid */
+            visit: string;
         };
         SequenceBegun: {
             /** @enum {string} */
@@ -6563,6 +6950,19 @@ export interface components {
             /** Format: double */
             y: number;
         };
+        Sitting: {
+            done: boolean;
+            /** Format: int64 */
+            elapsed_ms: number;
+            exercise: string;
+            id: string;
+            told: components["schemas"]["ClientTold"][];
+        };
+        SittingIn: {
+            actions: components["schemas"]["LearnerAction"][];
+            /** Format: int64 */
+            look_ms?: number;
+        };
         Slope: {
             /** Format: double */
             distance_cm: number;
@@ -6601,6 +7001,18 @@ export interface components {
             at_ms: number;
             /** @description none where it was felt nowhere else */
             places: components["schemas"]["Place"][];
+        };
+        Spread: {
+            exercise: string;
+            key: string;
+            /** Format: double */
+            least: number;
+            /** Format: double */
+            median: number;
+            /** Format: double */
+            most: number;
+            /** Format: int64 */
+            n: number;
         };
         SquatSign: {
             side: components["schemas"]["Side"];
@@ -7129,6 +7541,11 @@ export interface components {
             side: components["schemas"]["Side"];
             /** Format: int64 */
             tenderness: number;
+            /**
+             * Format: int64
+             * @description by the response where absent
+             */
+            twitch_pct?: number;
         };
         UnderOut: {
             cell: string;
@@ -7161,6 +7578,12 @@ export interface components {
             therapist: string;
             /** Format: uuid */
             visit: string;
+        };
+        Upcoming: {
+            exercise: string;
+            /** Format: int64 */
+            level: number;
+            why: string;
         };
         Usual: {
             protocol: components["schemas"]["ProtocolID"];
@@ -8106,6 +8529,996 @@ export interface operations {
             };
             /** @description Forbidden */
             403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "bench-assignments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ItemsAssignment"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "put-bench-assignment": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AssignmentIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Assignment"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "close-bench-assignment": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Assignment"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "sit-exam": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                item: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sitting"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "bench-class": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Class"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "bench-file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    "Content-Disposition"?: string;
+                    "Content-Type"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string;
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "bench-results": {
+        parameters: {
+            query?: {
+                person?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Practised"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "keep-bench-result": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PracticeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeResult"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "bench-result": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticeReview"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "act-in-exam": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SittingIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sitting"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -21246,6 +22659,131 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+        };
+    };
+    "visit-agreement": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SecondVisit"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AgreementOut"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Unauthorized */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Timeout */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ErrorModel"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,0 +1,170 @@
+package bench
+
+import (
+	"fmt"
+	"reflect"
+
+	"mokren/core/decode"
+)
+
+// BenchOpen opens an exercise under a name of the caller's own; one that is open under it is dropped.
+type BenchOpen struct {
+	Session string `json:"session" maxLength:"60"`
+	ExerciseIn
+}
+
+// BenchAct is what the learner does next.
+type BenchAct struct {
+	Session string        `json:"session" maxLength:"60"`
+	Action  LearnerAction `json:"action"`
+}
+
+// BenchLook lets time pass.
+type BenchLook struct {
+	Session string `json:"session" maxLength:"60"`
+	MS      int64  `json:"ms" minimum:"0"`
+}
+
+// BenchSession names what is open.
+type BenchSession struct {
+	Session string `json:"session" maxLength:"60"`
+}
+
+// BenchStep is what the client said and showed since the step before.
+type BenchStep struct {
+	Told []ClientTold `json:"told"`
+	Done bool         `json:"done"`
+}
+
+// CaseSummary is what a learner sees of a shipped case before it is begun.
+type CaseSummary struct {
+	ID    string `json:"id"`
+	Title string `json:"title"`
+	Goal  string `json:"goal"`
+	Level int    `json:"level"`
+	// Touching: there is something to press, so it can be searched for.
+	Touching bool `json:"touching"`
+}
+
+// BenchCases lists the shipped cases.
+type BenchCases struct {
+	Cases []CaseSummary `json:"cases"`
+}
+
+// Summaries are the shipped cases without their truth.
+func Summaries() []CaseSummary {
+	out := make([]CaseSummary, 0, len(files))
+	for _, c := range shipped() {
+		out = append(out, CaseSummary{c.ID, c.Title, c.Goal, c.Level, len(c.Truth.Points) > 0})
+	}
+	return out
+}
+
+// Desk keeps the exercises of one page; the zero value is ready.
+type Desk struct {
+	open map[string]*onDesk
+}
+
+type onDesk struct {
+	live *Live
+	told int
+}
+
+// DeskQuestion is one thing that a page may ask a desk; the page's types are made from its own.
+type DeskQuestion struct {
+	Name, Summary string
+	In, Out       reflect.Type
+	answer        func(*Desk, []byte) (any, error)
+}
+
+// DeskQuestions lists them in the order of their names.
+func DeskQuestions() []DeskQuestion {
+	return []DeskQuestion{
+		deskQuestion("act", "What the learner does next, and what the client says and shows of it", (*Desk).act),
+		deskQuestion("cases", "The shipped cases, without their truth",
+			func(*Desk, struct{}) (BenchCases, error) { return BenchCases{Summaries()}, nil }),
+		deskQuestion("look", "Time passes under a hand that stays", (*Desk).look),
+		deskQuestion("open", "An exercise is opened, with what was done of it already", (*Desk).openAt),
+		deskQuestion("out", "What an exercise has come to so far", (*Desk).out),
+		deskQuestion("run", "What a learner's actions with a simulated client come to",
+			func(_ *Desk, in ExerciseIn) (ExerciseOut, error) { return Run(in) }),
+	}
+}
+
+func deskQuestion[In, Out any](name, summary string, answer func(*Desk, In) (Out, error)) DeskQuestion {
+	return DeskQuestion{
+		Name: name, Summary: summary, In: reflect.TypeFor[In](), Out: reflect.TypeFor[Out](),
+		answer: func(d *Desk, raw []byte) (any, error) {
+			var in In
+			if err := decode.JSON(raw, &in); err != nil {
+				return nil, err
+			}
+			return answer(d, in)
+		},
+	}
+}
+
+// Answer answers a page; an error is a *decode.Error that names the field.
+func (d *Desk) Answer(name string, raw []byte) (any, error) {
+	for _, q := range DeskQuestions() {
+		if q.Name == name {
+			return q.answer(d, raw)
+		}
+	}
+	return nil, &decode.Error{Path: "$.name", Given: fmt.Sprintf("%q", name), Allowed: "a question of the bench"}
+}
+
+func (d *Desk) openAt(in BenchOpen) (BenchStep, error) {
+	live, err := Open(in.ExerciseIn)
+	if err != nil {
+		return BenchStep{}, err
+	}
+	if d.open == nil {
+		d.open = map[string]*onDesk{}
+	}
+	s := &onDesk{live: live}
+	d.open[in.Session] = s
+	return s.step(), nil
+}
+
+// step is what is new.
+func (s *onDesk) step() BenchStep {
+	told := s.live.Told(s.told)
+	s.told += len(told)
+	return BenchStep{Told: told, Done: s.live.Done()}
+}
+
+func (d *Desk) at(session string) (*onDesk, error) {
+	if s := d.open[session]; s != nil {
+		return s, nil
+	}
+	return nil, &decode.Error{Path: "$.session", Given: session, Allowed: "one that is open"}
+}
+
+func (d *Desk) act(in BenchAct) (BenchStep, error) {
+	s, err := d.at(in.Session)
+	if err != nil {
+		return BenchStep{}, err
+	}
+	if err := s.live.Act(in.Action); err != nil {
+		return BenchStep{}, err
+	}
+	return s.step(), nil
+}
+
+func (d *Desk) look(in BenchLook) (BenchStep, error) {
+	s, err := d.at(in.Session)
+	if err != nil {
+		return BenchStep{}, err
+	}
+	s.live.Look(in.MS)
+	return s.step(), nil
+}
+
+func (d *Desk) out(in BenchSession) (ExerciseOut, error) {
+	s, err := d.at(in.Session)
+	if err != nil {
+		return ExerciseOut{}, err
+	}
+	return s.live.Out(), nil
+}
