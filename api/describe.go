@@ -93,6 +93,7 @@ var filesOf = map[string][]string{
 	"export-practice": {jsonKind, fhirKind, "application/fhir+ndjson", "text/vcard", csvMedia},
 	"audit-file":      {csvMedia},
 	"receipts-file":   {csvMedia},
+	"bench-file":      {csvMedia},
 	"print-receipt":   {pdfMedia},
 	"print-visit":     {pdfMedia},
 	"print-client":    {pdfMedia},

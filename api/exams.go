@@ -59,12 +59,15 @@ type Sitting struct {
 	Done     bool               `json:"done"`
 	// ElapsedMS since it was begun: an exam that is opened again goes on from there.
 	ElapsedMS int64 `json:"elapsed_ms"`
+	Feels     *int  `json:"feels,omitempty" doc:"of a hundred, where that was asked"`
 }
 
 // SittingIn is what the learner does next, and until when time has passed.
 type SittingIn struct {
 	Actions []bench.LearnerAction `json:"actions" maxItems:"100"`
 	LookMS  int64                 `json:"look_ms,omitempty" minimum:"0" maximum:"86400000"`
+	// Feel asks what a finger on its way meets.
+	Feel *bench.Felt `json:"feel,omitempty"`
 }
 
 func (s *server) registerExams(a huma.API) {
@@ -250,10 +253,16 @@ func (s *server) actInExam(ctx context.Context, in *struct {
 			s.sittings.drop(r.ID)
 			return Sitting{}, err
 		}
-		return Sitting{
+		out := Sitting{
 			ID: r.ID.String(), Exercise: r.Exercise, Told: live.Told(before), Done: live.Done(),
 			ElapsedMS: s.now().Sub(r.Began).Milliseconds(),
-		}, nil
+		}
+		if in.Body.Feel != nil {
+			if n, ok := live.Feel(*in.Body.Feel); ok {
+				out.Feels = &n
+			}
+		}
+		return out, nil
 	})
 }
 

@@ -26,12 +26,15 @@ import (
 type Login struct{ Name, Email, Password string }
 
 // Logins are printed when the demo starts: the owner, a therapist, a student, the
-// front desk.
+// front desk, and the other students of the class.
 var Logins = []Login{
 	{"Ines Calder", "ines@alder-room.example", "quiet-hands-7"},
 	{"Tomas Vey", "tomas@alder-room.example", "warm-oil-12"},
 	{"Lio Marek", "lio@alder-room.example", "first-steps-3"},
 	{"Mara Quist", "mara@alder-room.example", "front-door-8"},
+	{"Nuri Adan", "nuri@alder-room.example", "slow-breath-4"},
+	{"Sanna Brook", "sanna@alder-room.example", "even-thumbs-9"},
+	{"Pavel Oriel", "pavel@alder-room.example", "new-towels-6"},
 }
 
 var (
@@ -40,6 +43,9 @@ var (
 	tomas    = uuid.MustParse("0190a000-0000-7000-8000-000000000012")
 	lio      = uuid.MustParse("0190a000-0000-7000-8000-000000000013")
 	mara     = uuid.MustParse("0190a000-0000-7000-8000-000000000014")
+	nuri     = uuid.MustParse("0190a000-0000-7000-8000-000000000015")
+	sanna    = uuid.MustParse("0190a000-0000-7000-8000-000000000016")
+	pavel    = uuid.MustParse("0190a000-0000-7000-8000-000000000017")
 )
 
 const zone = "Europe/Vienna"
@@ -77,20 +83,27 @@ func Fill(ctx context.Context, st *store.Store, now time.Time) error {
 	if err != nil {
 		return err
 	}
-	return as(func(tx *store.Tx) error { return today(ctx, tx, now) })
+	if err := as(func(tx *store.Tx) error { return today(ctx, tx, now) }); err != nil {
+		return err
+	}
+	return practised(ctx, st, now)
 }
 
 // staff makes who is missing of the people.
 func staff(ctx context.Context, tx *store.Tx, now time.Time) error {
 	until := func(days int) sql.NullTime { return sql.NullTime{Time: now.AddDate(0, 0, days), Valid: true} }
+	ofTomas := uuid.NullUUID{UUID: tomas, Valid: true}
 	for _, p := range []struct {
 		store.Person
 		login Login
 	}{
 		{store.Person{ID: ines, Role: rights.Owner, Licence: "State 20417", LicenceUntil: until(500)}, Logins[0]},
 		{store.Person{ID: tomas, Role: rights.Therapist, Licence: "State 31180", LicenceUntil: until(40)}, Logins[1]},
-		{store.Person{ID: lio, Role: rights.Student, Supervisor: uuid.NullUUID{UUID: tomas, Valid: true}}, Logins[2]},
+		{store.Person{ID: lio, Role: rights.Student, Supervisor: ofTomas}, Logins[2]},
 		{store.Person{ID: mara, Role: rights.FrontDesk}, Logins[3]},
+		{store.Person{ID: nuri, Role: rights.Student, Supervisor: ofTomas}, Logins[4]},
+		{store.Person{ID: sanna, Role: rights.Student, Supervisor: ofTomas}, Logins[5]},
+		{store.Person{ID: pavel, Role: rights.Student, Supervisor: ofTomas}, Logins[6]},
 	} {
 		_, err := tx.Person(ctx, p.ID)
 		if errors.Is(err, store.ErrNotFound) {

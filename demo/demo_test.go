@@ -34,7 +34,10 @@ func TestTheDemoIsMadeByTheCore(t *testing.T) {
 		require.NoError(t, raw.Get(&n, q, args...))
 		return n
 	}
-	assert.Equal(t, 4, count(`select count(*) from person`))
+	assert.Equal(t, 7, count(`select count(*) from person`))
+	assert.Equal(t, 4, count(`select count(distinct person_id) from bench_result`), "a class of four")
+	assert.Greater(t, count(`select count(*) from bench_result where outcome is not null`), 80)
+	assert.Equal(t, 2, count(`select count(*) from bench_assignment`))
 	assert.GreaterOrEqual(t, count(`select count(*) from client`), 4)
 	var aside []string
 	require.NoError(t, raw.Select(&aside, `select why from visit_event where verdict = 'aside'`))

@@ -25,6 +25,17 @@ type BenchLook struct {
 	MS      int64  `json:"ms" minimum:"0"`
 }
 
+// BenchFeel asks what a finger on its way meets.
+type BenchFeel struct {
+	Session string `json:"session" maxLength:"60"`
+	Felt
+}
+
+// BenchFelt is that, of a hundred.
+type BenchFelt struct {
+	Feels int `json:"feels"`
+}
+
 // BenchSession names what is open.
 type BenchSession struct {
 	Session string `json:"session" maxLength:"60"`
@@ -83,6 +94,7 @@ func DeskQuestions() []DeskQuestion {
 		deskQuestion("act", "What the learner does next, and what the client says and shows of it", (*Desk).act),
 		deskQuestion("cases", "The shipped cases, without their truth",
 			func(*Desk, struct{}) (BenchCases, error) { return BenchCases{Summaries()}, nil }),
+		deskQuestion("feel", "What a finger on its way meets; no action", (*Desk).feel),
 		deskQuestion("look", "Time passes under a hand that stays", (*Desk).look),
 		deskQuestion("open", "An exercise is opened, with what was done of it already", (*Desk).openAt),
 		deskQuestion("out", "What an exercise has come to so far", (*Desk).out),
@@ -167,4 +179,13 @@ func (d *Desk) out(in BenchSession) (ExerciseOut, error) {
 		return ExerciseOut{}, err
 	}
 	return s.live.Out(), nil
+}
+
+func (d *Desk) feel(in BenchFeel) (BenchFelt, error) {
+	s, err := d.at(in.Session)
+	if err != nil {
+		return BenchFelt{}, err
+	}
+	n, _ := s.live.Feel(in.Felt)
+	return BenchFelt{n}, nil
 }

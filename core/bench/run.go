@@ -353,3 +353,24 @@ func Find(id string) (ClientCase, bool) {
 
 // Exercises names them in the order of the work.
 func Exercises() []string { return slices.Clone(order) }
+
+// Felt is a place under a finger that moves, and how hard it presses.
+type Felt struct {
+	View   body.View `json:"view"`
+	X      float64   `json:"x" minimum:"-100" maximum:"1100"`
+	Y      float64   `json:"y" minimum:"-100" maximum:"1100"`
+	ForceN float64   `json:"force_n" minimum:"0" maximum:"100"`
+}
+
+// Feel is what a finger on its way meets, of a hundred; it is no action, so that it can be asked in
+// every frame. False where the exercise has nothing to feel.
+func (l *Live) Feel(f Felt) (int, bool) {
+	s, ok := l.e.(*searching)
+	if w, is := l.e.(*whole); is {
+		s, ok = w.part("search").(*searching)
+	}
+	if !ok || l.s.done {
+		return 0, false
+	}
+	return int(s.feel(f.View, body.Point{X: f.X, Y: f.Y}, int64(f.ForceN*10))), true
+}

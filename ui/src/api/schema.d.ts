@@ -2611,6 +2611,20 @@ export interface components {
         BenchCases: {
             cases: components["schemas"]["CaseSummary"][];
         };
+        BenchFeel: {
+            /** Format: double */
+            force_n: number;
+            session: string;
+            view: components["schemas"]["View"];
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+        };
+        BenchFelt: {
+            /** Format: int64 */
+            feels: number;
+        };
         BenchLook: {
             /** Format: int64 */
             ms: number;
@@ -3553,6 +3567,15 @@ export interface components {
             /** Format: int64 */
             version?: number;
             visit: string;
+        };
+        Felt: {
+            /** Format: double */
+            force_n: number;
+            view: components["schemas"]["View"];
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
         };
         FibrePlace: {
             /** Format: double */
@@ -6955,11 +6978,17 @@ export interface components {
             /** Format: int64 */
             elapsed_ms: number;
             exercise: string;
+            /**
+             * Format: int64
+             * @description of a hundred, where that was asked
+             */
+            feels?: number;
             id: string;
             told: components["schemas"]["ClientTold"][];
         };
         SittingIn: {
             actions: components["schemas"]["LearnerAction"][];
+            feel?: components["schemas"]["Felt"];
             /** Format: int64 */
             look_ms?: number;
         };
@@ -9060,7 +9089,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": string;
+                    "text/csv": string;
                 };
             };
             /** @description Bad Request */

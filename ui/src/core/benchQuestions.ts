@@ -7,6 +7,8 @@ export interface BenchQuestions {
   act: { in: Schemas["BenchAct"]; out: Schemas["BenchStep"] };
   /** The shipped cases, without their truth. */
   cases: { in: Record<string, never>; out: Schemas["BenchCases"] };
+  /** What a finger on its way meets; no action. */
+  feel: { in: Schemas["BenchFeel"]; out: Schemas["BenchFelt"] };
   /** Time passes under a hand that stays. */
   look: { in: Schemas["BenchLook"]; out: Schemas["BenchStep"] };
   /** An exercise is opened, with what was done of it already. */
