@@ -2,6 +2,7 @@ package agreement
 
 import (
 	"cmp"
+	"fmt"
 	"math"
 	"slices"
 
@@ -79,6 +80,7 @@ type Matching struct {
 	SameMuscle int     `json:"same_muscle"`
 	// DistancesMM along the skin, of the matched, the nearest first.
 	DistancesMM []float64 `json:"distances_mm"`
+	Text        string    `json:"text" doc:"what it means"`
 
 	pairs [][2]int
 }
@@ -122,7 +124,18 @@ func Match(first, second []Chart, heightCM float64) Matching {
 	if all := 2*out.Both + out.FirstOnly + out.SecondOnly; all > 0 {
 		out.Positive = 2 * float64(out.Both) / float64(all)
 	}
+	out.Text = out.words(len(first), len(second))
 	return out
+}
+
+// words say what a matching means.
+func (m Matching) words(first, second int) string {
+	if m.Both == 0 {
+		return fmt.Sprintf("No point of the %d and the %d lies within %d mm of another: the two found different ones.",
+			first, second, mostMM)
+	}
+	return fmt.Sprintf("Both found %d of the first's %d and the second's %d points, on %d of them the same muscle, at a "+
+		"median of %.0f mm.", m.Both, first, second, m.SameMuscle, m.DistancesMM[len(m.DistancesMM)/2])
 }
 
 // apart is how far two points lie from each other in mm; points of two sides or views do not meet.

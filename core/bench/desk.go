@@ -4,7 +4,9 @@ import (
 	"fmt"
 	"reflect"
 
+	"mokren/core/atlas"
 	"mokren/core/decode"
+	"mokren/core/ids"
 )
 
 // BenchOpen opens an exercise under a name of the caller's own; one that is open under it is dropped.
@@ -98,6 +100,11 @@ func DeskQuestions() []DeskQuestion {
 		deskQuestion("look", "Time passes under a hand that stays", (*Desk).look),
 		deskQuestion("open", "An exercise is opened, with what was done of it already", (*Desk).openAt),
 		deskQuestion("out", "What an exercise has come to so far", (*Desk).out),
+		deskQuestion("pressed", "The place at which the hold of a case is", (*Desk).pressed),
+		deskQuestion("pressure", "How alike repeated presses are, and whose hand is heavier",
+			func(_ *Desk, in BenchPressures) (BenchAlike, error) {
+				return BenchAlike{SamePressure(in.First), SamePressure(in.Second), Heavier(in.First, in.Second)}, nil
+			}),
 		deskQuestion("run", "What a learner's actions with a simulated client come to",
 			func(_ *Desk, in ExerciseIn) (ExerciseOut, error) { return Run(in) }),
 	}
@@ -188,4 +195,40 @@ func (d *Desk) feel(in BenchFeel) (BenchFelt, error) {
 	}
 	n, _ := s.live.Feel(in.Felt)
 	return BenchFelt{n}, nil
+}
+
+// BenchPlace is a place under the hand, as it would have been charted before a hold.
+type BenchPlace struct {
+	Muscle   ids.Muscle       `json:"muscle"`
+	Side     ids.Side         `json:"side"`
+	Place    atlas.FibrePlace `json:"place"`
+	Grade    int              `json:"grade"`
+	Familiar bool             `json:"familiar"`
+	Story    string           `json:"story"`
+}
+
+// pressed is the place at which the hold of a case is, for a page that charts it beforehand.
+func (d *Desk) pressed(in ExerciseIn) (BenchPlace, error) {
+	c, err := caseOf(in.Case)
+	if err != nil {
+		return BenchPlace{}, err
+	}
+	p := c.underHand()
+	return BenchPlace{
+		Muscle: p.Muscle, Side: p.Side, Grade: p.Tenderness, Familiar: p.Familiar, Story: c.Story,
+		Place: atlas.FibrePlace{Fibre: p.Fibre, AlongPct: p.AlongPct, AcrossMM: p.AcrossMM},
+	}, nil
+}
+
+// BenchPressures are repeated presses of two people to one aim, in newtons.
+type BenchPressures struct {
+	First  []float64 `json:"first" maxItems:"20"`
+	Second []float64 `json:"second" maxItems:"20"`
+}
+
+// BenchAlike says how alike they are, and whose hand is heavier.
+type BenchAlike struct {
+	First   Pressed `json:"first"`
+	Second  Pressed `json:"second"`
+	Heavier string  `json:"heavier"`
 }

@@ -97,17 +97,7 @@ func newHold(s *session, protocol ids.Protocol) *hold {
 		session: s, protocol: protocol, began: s.at, askedAt: -unheardOf, cried: -unheardOf, signAt: -unheardOf,
 		offAt: -unheardOf,
 	}
-	if len(s.c.Truth.Points) > 0 {
-		h.point = s.c.Truth.Points[0]
-	} else {
-		h.point = TruePoint{Muscle: "upper-trapezius", Side: ids.Right, Response: "sham", Tenderness: 1}
-	}
-	// The place that is sore, if its source lies elsewhere: that it does not give is to be noticed.
-	for _, p := range s.c.Truth.Points {
-		if p.Response == "stubborn" || p.primary() && h.point.Response != "stubborn" {
-			h.point = p
-		}
-	}
+	h.point = s.c.underHand()
 	if h.protocol == "" {
 		h.protocol = s.c.Protocol
 	}
@@ -119,6 +109,21 @@ func newHold(s *session, protocol ids.Protocol) *hold {
 		h.start, h.coach = start, treat.NewCoach(start)
 	}
 	return h
+}
+
+// underHand is the place that is pressed: the sore one, if its source lies elsewhere, for that it does
+// not give is to be noticed; else the last one that helps, else the first that there is.
+func (c ClientCase) underHand() TruePoint {
+	out := TruePoint{Muscle: "upper-trapezius", Side: ids.Right, Response: "sham", Tenderness: 1, AlongPct: 50}
+	if len(c.Truth.Points) > 0 {
+		out = c.Truth.Points[0]
+	}
+	for _, p := range c.Truth.Points {
+		if p.Response == "stubborn" || p.primary() && out.Response != "stubborn" {
+			out = p
+		}
+	}
+	return out
 }
 
 func (h *hold) act(a *LearnerAction) *decode.Error {

@@ -14,6 +14,7 @@ const (
 	forCase
 	forAnswers
 	forTwitch
+	forRegion
 )
 
 func newDice(seed int64, purpose uint64) dice {

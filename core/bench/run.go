@@ -123,6 +123,9 @@ type ClientShown struct {
 	Landmark ids.Landmark `json:"landmark,omitempty"`
 	Side     ids.Side     `json:"side,omitempty"`
 	View     body.View    `json:"view,omitempty"`
+	// The middle of the region that is to be searched.
+	X *float64 `json:"x,omitempty"`
+	Y *float64 `json:"y,omitempty"`
 	// A reading.
 	Movement ids.Movement `json:"movement,omitempty"`
 	Deg      *float64     `json:"deg,omitempty"`

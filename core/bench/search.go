@@ -83,9 +83,30 @@ func search(s *session) exercise {
 		f.places = append(f.places, lying{p, view, at, int64(way.X * 1000), int64(way.Y * 1000), 0})
 	}
 	if !s.quiet() {
-		s.says(s.c.Story)
+		s.out.Client = append(s.out.Client, ClientTold{Says: s.c.Story, Shows: f.region()})
 	}
 	return f
+}
+
+// The middle of the region that is felt through lies so far from the point at the most, in units of a
+// view, so that its middle says nothing.
+const regionOff = 14
+
+// region is where the search begins: about the point that helps, or about the first that there is.
+func (f *searching) region() *ClientShown {
+	if len(f.places) == 0 {
+		return &ClientShown{View: body.Back, X: new(240.0), Y: new(230.0)}
+	}
+	at := f.places[0]
+	for _, l := range f.places {
+		if l.primary() {
+			at = l
+			break
+		}
+	}
+	d := newDice(f.in.Seed, forRegion)
+	x, y := float64(int(at.at.X)+d.about(regionOff)), float64(int(at.at.Y)+d.about(regionOff))
+	return &ClientShown{View: at.view, X: &x, Y: &y}
 }
 
 func (f *searching) act(a *LearnerAction) *decode.Error {

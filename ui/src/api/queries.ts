@@ -1,13 +1,13 @@
 // What several screens ask the server for, under one key each.
 import { useQuery } from "@tanstack/react-query";
-import { isTrial } from "../core/trial";
+import { isLocal } from "../core/localVisit";
 import { api, must } from "./client";
 
 /** A client with visits and course; all visits, or the first and latest ones. */
 export const useCourse = (id: string, all = false) =>
   useQuery({
     queryKey: ["course", id, all],
-    enabled: !isTrial(id),
+    enabled: !isLocal(id),
     queryFn: () => must(api.GET("/api/clients/{id}", { params: { path: { id }, query: { all } } })),
   });
 

@@ -2608,6 +2608,11 @@ export interface components {
             action: components["schemas"]["LearnerAction"];
             session: string;
         };
+        BenchAlike: {
+            first: components["schemas"]["Pressed"];
+            heavier: string;
+            second: components["schemas"]["Pressed"];
+        };
         BenchCases: {
             cases: components["schemas"]["CaseSummary"][];
         };
@@ -2640,6 +2645,19 @@ export interface components {
             /** Format: int64 */
             seed: number;
             session: string;
+        };
+        BenchPlace: {
+            familiar: boolean;
+            /** Format: int64 */
+            grade: number;
+            muscle: components["schemas"]["MuscleID"];
+            place: components["schemas"]["FibrePlace"];
+            side: components["schemas"]["Side"];
+            story: string;
+        };
+        BenchPressures: {
+            first: number[];
+            second: number[];
         };
         BenchSession: {
             session: string;
@@ -2945,6 +2963,10 @@ export interface components {
             structure?: string;
             twitch?: boolean;
             view?: components["schemas"]["View"];
+            /** Format: double */
+            x?: number;
+            /** Format: double */
+            y?: number;
         };
         ClientStory: {
             activities?: components["schemas"]["Activity"][];
@@ -4726,6 +4748,8 @@ export interface components {
             same_muscle: number;
             /** Format: int64 */
             second_only: number;
+            /** @description what it means */
+            text: string;
         };
         Me: {
             /**
@@ -6169,6 +6193,18 @@ export interface components {
             next: components["schemas"]["Upcoming"];
             results: components["schemas"]["PracticeResult"][];
             trends: components["schemas"]["ExerciseTrend"][];
+        };
+        Pressed: {
+            /**
+             * Format: double
+             * @description coefficient of variation; absent for fewer than three
+             */
+            cv_percent?: number;
+            /** Format: double */
+            mean_n: number;
+            /** Format: int64 */
+            n: number;
+            text: string;
         };
         PressedPlace: {
             /** Format: int64 */

@@ -15,6 +15,10 @@ export interface BenchQuestions {
   open: { in: Schemas["BenchOpen"]; out: Schemas["BenchStep"] };
   /** What an exercise has come to so far. */
   out: { in: Schemas["BenchSession"]; out: Schemas["ExerciseOut"] };
+  /** The place at which the hold of a case is. */
+  pressed: { in: Schemas["ExerciseIn"]; out: Schemas["BenchPlace"] };
+  /** How alike repeated presses are, and whose hand is heavier. */
+  pressure: { in: Schemas["BenchPressures"]; out: Schemas["BenchAlike"] };
   /** What a learner's actions with a simulated client come to. */
   run: { in: Schemas["ExerciseIn"]; out: Schemas["ExerciseOut"] };
 }

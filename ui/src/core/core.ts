@@ -3,10 +3,9 @@
 import type { Schemas } from "../api/client";
 import type { Questions } from "./questions";
 
-/** What the program puts on the page: one function, text in and text out. */
+/** What a module puts on the page: one function, text in and text out. */
 export interface Raw {
   ask(name: string, json: string): string;
-  rules: string;
 }
 
 export type Name = keyof Questions & string;
@@ -77,12 +76,16 @@ export class Core {
 
   /** The core's answer; a refusal is a CoreError. */
   async ask<N extends Name>(name: N, input: Input<N>): Promise<Answer<N>> {
-    const text = this.raw.ask(name, JSON.stringify(input));
-    const a = JSON.parse(text) as {
-      ok?: Answer<N>;
-      error?: { Path: string; Given: string; Allowed: string };
-    };
-    if (a.error) throw new CoreError(a.error.Path, a.error.Given, a.error.Allowed);
-    return a.ok as Answer<N>;
+    return answerOf<Answer<N>>(this.raw, name, input);
   }
+}
+
+/** A module's answer; a refusal is a CoreError. */
+export function answerOf<T>(raw: Raw, name: string, input: unknown): T {
+  const a = JSON.parse(raw.ask(name, JSON.stringify(input))) as {
+    ok?: T;
+    error?: { Path: string; Given: string; Allowed: string };
+  };
+  if (a.error) throw new CoreError(a.error.Path, a.error.Given, a.error.Allowed);
+  return a.ok as T;
 }

@@ -6,38 +6,54 @@ import execURL from "./wasm_exec.js?url";
 declare global {
   var mokrenCore: Raw | undefined;
   var mokrenCoreReady: (() => void) | undefined;
+  var mokrenBench: Raw | undefined;
+  var mokrenBenchReady: (() => void) | undefined;
   var Go: new () => { importObject: WebAssembly.Imports; run(i: WebAssembly.Instance): Promise<void> };
 }
 
-let loading: Promise<Core> | undefined;
-
-/** Loads the core once; a failed load is tried again at the next call. */
-export function loadCore(): Promise<Core> {
-  loading ??= start().catch((e) => {
-    loading = undefined;
-    throw e;
-  });
-  return loading;
+/** Loads a module once; a failed load is tried again at the next call. */
+export function once<T>(start: () => Promise<T>): () => Promise<T> {
+  let loading: Promise<T> | undefined;
+  return () => {
+    loading ??= start().catch((e) => {
+      loading = undefined;
+      throw e;
+    });
+    return loading;
+  };
 }
 
-async function start(): Promise<Core> {
+export const loadCore = once(async () => {
+  await runModule(wasmURL, "mokrenCoreReady");
+  return Core.open(globalThis.mokrenCore as Raw);
+});
+
+let executor: Promise<void> | undefined;
+
+function script(): Promise<void> {
+  executor ??= new Promise<void>((done, fail) => {
+    const s = document.createElement("script");
+    s.src = execURL;
+    s.onload = () => done();
+    s.onerror = () => {
+      executor = undefined;
+      fail(new Error("The core could not be loaded."));
+    };
+    document.head.append(s);
+  });
+  return executor;
+}
+
+/** Fetches a program and starts it; it has put its door on the page when this is done. */
+export async function runModule(url: string, saysReady: "mokrenCoreReady" | "mokrenBenchReady") {
   // Both at once: the program is the larger by far.
-  const program = fetch(wasmURL);
-  if (!globalThis.Go) {
-    await new Promise<void>((done, fail) => {
-      const s = document.createElement("script");
-      s.src = execURL;
-      s.onload = () => done();
-      s.onerror = () => fail(new Error("The core could not be loaded."));
-      document.head.append(s);
-    });
-  }
+  const program = fetch(url);
+  if (!globalThis.Go) await script();
   const go = new Go();
   const ready = new Promise<void>((done) => {
-    globalThis.mokrenCoreReady = done;
+    globalThis[saysReady] = done;
   });
   const { instance } = await WebAssembly.instantiateStreaming(program, go.importObject);
   void go.run(instance);
   await ready;
-  return Core.open(globalThis.mokrenCore as Raw);
 }

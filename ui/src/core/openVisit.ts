@@ -7,7 +7,9 @@ import { keepCopy, openCopy } from "./copies";
 import type { LogEvent } from "./events";
 import { uuidv7 } from "./ids";
 import { outbox } from "./outbox";
-import { isTrial, trialVisit } from "./trial";
+import { isLocal, openLocal } from "./localVisit";
+import "./trial";
+import { ofBench } from "./benchVisit";
 
 export type Keeper = Pick<Schemas["Me"], "id" | "name" | "role" | "practice" | "copy_hours">;
 
@@ -31,7 +33,8 @@ export function useFetchedVisit(id: string, keeper: Keeper) {
   return useQuery({
     queryKey: ["open-visit", id, keeper, screen],
     queryFn: async (): Promise<Fetched> => {
-      if (isTrial(id)) return { open: trialVisit(keeper), unsent: [] };
+      ofBench(id); // a reload brings it back
+      if (isLocal(id)) return { open: openLocal(id, keeper), unsent: [] };
       const open = await read(id, keeper);
       const unsent = await outbox.unsent(id);
       return { open: { ...open, context: { ...open.context, clock_ms: clockOffset() } }, unsent };
@@ -50,7 +53,7 @@ let ahead: { id: string; answer: ReturnType<typeof get> } | undefined;
 
 /** Asks for a visit at once; the first who opens it takes the answer. */
 export function fetchAhead(id: string) {
-  if (isTrial(id)) return;
+  if (isLocal(id)) return;
   const answer = get(id);
   ahead = { id, answer };
   // A refusal before anybody signed in is not the answer.

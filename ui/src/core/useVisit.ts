@@ -9,7 +9,7 @@ import { uuidv7 } from "./ids";
 import { type OpenedVisit, useFetchedVisit, useKeeper } from "./openVisit";
 import { device, nextSeq, outbox } from "./outbox";
 import { wellFormedAll } from "./text";
-import { addToTrial, isTrial } from "./trial";
+import { addToLocal, isLocal } from "./localVisit";
 import { useCore } from "./useCore";
 import { useVisitState } from "./useVisitState";
 import { useLog } from "./useLog";
@@ -57,7 +57,7 @@ export function useVisit(
     (type, body) => {
       const e = made(type, body, { id: uuidv7(), seq: nextSeq() });
       add([e]);
-      if (isTrial(id)) addToTrial(e);
+      if (isLocal(id)) addToLocal(e);
       else void outbox.add(e);
       noted.current(e);
       return e.id;

@@ -4,7 +4,7 @@
 import { useEffect, useRef, useState } from "react";
 import type { Schemas } from "../api/client";
 import { outbox } from "./outbox";
-import { isTrial } from "./trial";
+import { isLocal } from "./localVisit";
 import { wireAddress } from "./wire";
 
 export type PadSeen = "never" | "there" | "lost";
@@ -22,7 +22,7 @@ export function useVisitWire(visit: string, on: boolean): PadSeen {
   const [pad, setPad] = useState<PadSeen>("never");
   const seen = useRef<number>(undefined);
   useEffect(() => {
-    if (!on || isTrial(visit)) return;
+    if (!on || isLocal(visit)) return;
     let socket: WebSocket | undefined;
     let retry: number | undefined;
     let ended = false;

@@ -1,7 +1,7 @@
 // The head of a hold: what is pressed, by which protocol, and what can be set beside it.
 import type { Schemas } from "../../api/client";
 import type { Core } from "../../core/core";
-import { isTrial } from "../../core/trial";
+import { isLocal } from "../../core/localVisit";
 import type { PadSeen } from "../../core/useVisitWire";
 import { Key } from "../../parts/controls";
 import { Sent } from "../../parts/Sent";
@@ -43,7 +43,7 @@ export function Head({ visit, core, hold, prefs, seen, pad, onOpen, back, onBack
       <Sent />
       {/* What changes its width by itself stands left of all other keys: none of them
        * moves away from under a finger when the client's pad connects. */}
-      {!isTrial(visit) && (
+      {!isLocal(visit) && (
         <Key $slim $tone={seen === "lost" ? "warn" : undefined} onPress={() => onOpen("pad")} data-pad={seen}>
           {padWords[seen]}
         </Key>

@@ -4,7 +4,8 @@
 import { lazy, Suspense, useCallback, useRef, useState } from "react";
 import { Navigate, useNavigate, useParams, useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
-import { isTrial } from "../../core/trial";
+import { ofBench } from "../../core/benchVisit";
+import { isLocal } from "../../core/localVisit";
 import { type LiveVisit, useVisit } from "../../core/useVisit";
 import { type PadSeen, useVisitWire } from "../../core/useVisitWire";
 import { ErrorPanel, Waiting } from "../../parts/controls";
@@ -34,6 +35,8 @@ import { useKeys, useTableMode, useTones, useWakeLock } from "./useRoom";
 
 /** Read now and then: fetched when it is opened. */
 const HoldHelp = lazy(() => import("./HoldHelp"));
+/** A simulated client under the hand. */
+const BenchDock = lazy(() => import("../bench/visit/BenchDock"));
 
 export default function Hold({ me }: { me: Schemas["Me"] }) {
   const { id = "", hold = "" } = useParams();
@@ -42,8 +45,8 @@ export default function Hold({ me }: { me: Schemas["Me"] }) {
   if (error && !visit) return <ErrorPanel error={error} onRetry={retry} />;
   if (!visit) return <Waiting>Opening the hold…</Waiting>;
   const h = visit.state.holds.find((x) => x.id === hold);
-  // A trial visit ends with its page: there is no hold of before to go on with.
-  if (!h && isTrial(id)) return <Navigate to={`/visits/${id}`} replace />;
+  // A visit of nobody ends with its page: there is no hold of before to go on with.
+  if (!h && isLocal(id)) return <Navigate to={`/visits/${id}`} replace />;
   if (!h) return <ErrorPanel error={new Error("There is no such hold in this visit.")} />;
   return <Opened key={h.id} me={me} visit={visit} hold={h} />;
 }
@@ -229,6 +232,11 @@ function Said({ me, visit, hold, live, pad }: SaidProps) {
         </div>
       )}
       {!ended && <PressureBar line={line} capS={capS} />}
+      {ofBench(visit.open.visit.id) && (
+        <Suspense fallback={null}>
+          <BenchDock visit={visit.open.visit.id} me={me} hold={hold} live={live} />
+        </Suspense>
+      )}
       {ended ? (
         <Between visit={visit} hold={hold} me={me} />
       ) : (

@@ -1,7 +1,7 @@
 // The head of a visit: whose it is, and the path through it.
 import { Link } from "react-router";
 import { styled } from "styled-components";
-import { isTrial } from "../../core/trial";
+import { isLocal } from "../../core/localVisit";
 import { Button } from "../../parts/controls";
 import { twoLines } from "../../parts/layout";
 import { upright } from "../../theme";
@@ -85,7 +85,7 @@ export function Top({ visit, path, helping, onHelp }: Props) {
   const name = `${open.client.given_name} ${open.client.family_name}`;
   return (
     <Head>
-      <h1>{isTrial(open.client.id) ? name : <Link to={`/clients/${open.client.id}`}>{name}</Link>}</h1>
+      <h1>{isLocal(open.client.id) ? name : <Link to={`/clients/${open.client.id}`}>{name}</Link>}</h1>
       <nav aria-label="Steps of the visit">
         {stepsOf(open).map((s) => (
           <Step

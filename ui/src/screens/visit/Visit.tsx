@@ -2,6 +2,7 @@
 import { lazy, Suspense, useEffect, useLayoutEffect, useRef, useState } from "react";
 import { useParams, useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
+import { ofBench } from "../../core/benchVisit";
 import { isTrial } from "../../core/trial";
 import { type LiveVisit, useVisit } from "../../core/useVisit";
 import { Failed, Waiting } from "../../parts/controls";
@@ -29,6 +30,8 @@ import { useRanking } from "./suspects/useRanking";
 import { Top } from "./Top";
 import { bodyOf, Room } from "./VisitRoom";
 
+const BenchGuide = lazy(() => import("../bench/visit/BenchGuide"));
+const BenchEnd = lazy(() => import("../bench/visit/BenchEnd"));
 const StepHelp = lazy(() => import("../help/StepHelp"));
 
 /** Steps in which the client lies on the table and hands are busy. */
@@ -80,6 +83,11 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
             </Suspense>
           )}
           <TrialGuide visit={visit} path={path} />
+          {ofBench(visit.open.visit.id) && (
+            <Suspense fallback={null}>
+              <BenchGuide visit={visit} me={me} path={path} body={body} />
+            </Suspense>
+          )}
           <Notices visit={visit} me={me} />
           <Panel visit={visit} me={me} path={path} body={body} ranking={ranking} work={work} />
           <ClientNote key={path.step} visit={visit} step={path.step} />
@@ -198,6 +206,7 @@ function Panel({ visit, me, path, body, ranking, work }: PanelProps) {
     case "recheck":
       return <RecheckStep visit={visit} />;
     case "close":
+      if (ofBench(visit.open.visit.id)) return <BenchEnd visit={visit} me={me} />;
       return isTrial(visit.open.visit.id) ? <TrialEnd visit={visit} /> : <CloseStep visit={visit} me={me} />;
   }
 }

@@ -4,6 +4,7 @@ import { useState } from "react";
 import { useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import type { OpenedVisit } from "../../core/openVisit";
+import { ofBench } from "../../core/benchVisit";
 import { isTrial } from "../../core/trial";
 import type { LiveVisit } from "../../core/useVisit";
 
@@ -66,10 +67,16 @@ export interface Path {
 
 /** What five minutes suffice for. */
 const trialSteps: StepName[] = ["screen", "find", "press", "recheck", "close"];
+/** A hold with a simulated client. */
+const gradingSteps: StepName[] = ["press", "close"];
 
 /** A first visit has nothing that was left to it. */
 export const stepsOf = (open: Pick<OpenedVisit, "left_off" | "visit">): StepName[] =>
-  isTrial(open.visit.id) ? trialSteps : steps.filter((s) => s !== "last" || open.left_off);
+  isTrial(open.visit.id)
+    ? trialSteps
+    : ofBench(open.visit.id)?.input.exercise === "grading"
+      ? gradingSteps
+      : steps.filter((s) => s !== "last" || open.left_off);
 
 export function usePath({ open, state }: LiveVisit): Path {
   const [params, setParams] = useSearchParams();

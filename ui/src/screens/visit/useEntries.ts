@@ -4,7 +4,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, must, type Schemas } from "../../api/client";
 import { useFigure } from "../../body/views";
-import { isTrial } from "../../core/trial";
+import { isLocal } from "../../core/localVisit";
 import type { LiveVisit } from "../../core/useVisit";
 import { mergeStory } from "../story";
 
@@ -19,7 +19,7 @@ export function useEntries(visit: LiveVisit) {
   const entries = useQuery({
     queryKey: ["entries", id],
     initialData: { items: visit.open.entries },
-    enabled: !isTrial(id),
+    enabled: !isLocal(id),
     refetchInterval: 4000,
     queryFn: () => must(api.GET("/api/visits/{id}/entries", { params: { path: { id } } })),
   });

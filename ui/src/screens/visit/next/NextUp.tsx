@@ -4,7 +4,7 @@ import { useContext } from "react";
 import { styled } from "styled-components";
 import { Button, Card } from "../../../parts/controls";
 import { beforeAfter, deg, movementName, one } from "../../../parts/words";
-import { isTrial } from "../../../core/trial";
+import { isLocal } from "../../../core/localVisit";
 import type { Schemas } from "../../../api/client";
 import { useAskAll } from "../../../core/useAsk";
 import { flagOf } from "../measure/useFlags";
@@ -67,7 +67,7 @@ export function FoundBefore({ visit }: StepProps) {
 export function NextUp({ visit, title, why }: Props) {
   const next = useContext(WhatNext);
   // The trial visit has no step that these lead to; its own guide says what is next.
-  if (!next || isTrial(visit.open.visit.id)) return null;
+  if (!next || isLocal(visit.open.visit.id)) return null;
   const suspects = next.ranking.suspects.filter((s) => s.raised && !s.blocked).slice(0, few);
   return (
     <>

@@ -1,0 +1,215 @@
+// What a teacher sees: who has practised what, the spread of each score, the commonest marks; and what
+// is set.
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { styled } from "styled-components";
+import { api, must, type Schemas } from "../../api/client";
+import type { BenchModule } from "../../core/benchModule";
+import { Button, Card, Failed, Waiting } from "../../parts/controls";
+import { FileLink } from "../../parts/FileLink";
+import { Plain, Row, Ruled, Said, Stack } from "../../parts/layout";
+import { count, day, listed } from "../../parts/words";
+import { useResults } from "./Bench";
+import { useAssignments } from "./Practise";
+import { ProgressOf } from "./Progress";
+import { SetForm } from "./SetForm";
+import { exerciseName, keyName, percent, ruleOf } from "./words";
+
+const Table = styled.table`
+  width: 100%;
+  border-collapse: collapse;
+  font-variant-numeric: tabular-nums;
+  td,
+  th {
+    padding: 7px 10px 7px 0;
+    border-top: 1px solid var(--line-soft);
+    text-align: left;
+    vertical-align: middle;
+  }
+  th {
+    font-size: var(--t1);
+    font-weight: 560;
+    color: var(--ink-soft);
+    border-top: 0;
+  }
+  small {
+    color: var(--ink-soft);
+  }
+`;
+
+const shown = ["landmarks", "search", "grading", "asking", "reasoning"] as const;
+
+export function Class({ bench }: { bench: BenchModule }) {
+  const q = useQuery({ queryKey: ["bench-class"], queryFn: () => must(api.GET("/api/bench/class")) });
+  const [one, setOne] = useState<Schemas["LearnerSummary"]>();
+  if (q.error) return <Failed error={q.error} onRetry={() => q.refetch()} />;
+  if (!q.data) return <Waiting>Looking at the class…</Waiting>;
+  const { learners, spreads, rules, results } = q.data;
+  return (
+    <Stack $gap={4}>
+      <Card data-learners={learners.length}>
+        <Row $gap={3} $wrap>
+          <h2>Learners</h2>
+          <FileLink href="/api/bench/csv">Results as CSV</FileLink>
+        </Row>
+        <Table>
+          <thead>
+            <tr>
+              <th>Learner</th>
+              {shown.map((e) => (
+                <th key={e}>{exerciseName[e]}</th>
+              ))}
+              <th>Last</th>
+            </tr>
+          </thead>
+          <tbody>
+            {learners.map((l) => (
+              <tr key={l.id}>
+                <td>
+                  <Button aria-pressed={one?.id === l.id} onPress={() => setOne(one?.id === l.id ? undefined : l)}>
+                    {l.name}
+                  </Button>
+                </td>
+                {shown.map((e) => (
+                  <TrendCell key={e} of={l.trends.find((t) => t.exercise === e)} />
+                ))}
+                <td>{l.last_at ? day(l.last_at, "UTC") : "–"}</td>
+              </tr>
+            ))}
+          </tbody>
+        </Table>
+      </Card>
+      {one && <OneLearner key={one.id} of={one} />}
+      <div className="two">
+        <Spreads spreads={spreads} />
+        <Stack $gap={4}>
+          <Card>
+            <h2>Commonest marks</h2>
+            <Plain>
+              {rules.map((r) => (
+                <Ruled as="li" key={r.rule} $cols="minmax(0, 1fr) auto">
+                  <span>{ruleOf(r.rule).name}</span>
+                  <span className="quiet">{count(r.n, "result")}</span>
+                </Ruled>
+              ))}
+            </Plain>
+          </Card>
+          <Assignments learners={learners} results={results} />
+          <SetForm bench={bench} />
+        </Stack>
+      </div>
+    </Stack>
+  );
+}
+
+function TrendCell({ of }: { of?: Schemas["ExerciseTrend"] }) {
+  if (!of) return <td className="quiet">–</td>;
+  const by = of.trend === undefined ? undefined : Math.round(100 * of.trend);
+  return (
+    <td>
+      <b>{percent(of.last)}</b>
+      <small>{by === undefined ? "" : by > 0 ? ` +${by}` : ` ${by === 0 ? "±0" : by}`}</small>
+    </td>
+  );
+}
+
+function OneLearner({ of }: { of: Schemas["LearnerSummary"] }) {
+  const q = useResults(of.id);
+  return (
+    <Stack $gap={2} role="region" aria-label={of.name}>
+      <h2>{of.name}</h2>
+      {q.data && <ProgressOf of={q.data} />}
+    </Stack>
+  );
+}
+
+const Range = styled.svg`
+  display: block;
+  width: 100%;
+  height: 16px;
+`;
+
+/** From the least to the most, with the median. */
+function Spreads({ spreads }: { spreads: Schemas["Spread"][] }) {
+  return (
+    <Card data-spreads={spreads.length}>
+      <h2>Spread of each score</h2>
+      {shown.map((e) => (
+        <Stack key={e} $gap={1}>
+          <h3>{exerciseName[e]}</h3>
+          {spreads
+            .filter((s) => s.exercise === e)
+            .map((s) => (
+              <Ruled key={s.key} $cols="minmax(0, 1fr) 190px 34px" $align="center" $gap={3}>
+                <span>{keyName(s.key)}</span>
+                <Range viewBox="0 0 190 16" role="img" aria-label={spreadWords(s)}>
+                  <path d="M0 8H190" stroke="var(--line-soft)" strokeWidth={4} />
+                  <path d={`M${s.least * 190} 8H${s.most * 190}`} stroke="var(--accent)" strokeWidth={4} opacity={0.45} />
+                  <circle cx={4 + s.median * 182} cy={8} r={5} fill="var(--accent)" />
+                </Range>
+                <b>{percent(s.median)}</b>
+              </Ruled>
+            ))}
+        </Stack>
+      ))}
+    </Card>
+  );
+}
+
+const spreadWords = (s: Schemas["Spread"]) =>
+  `${keyName(s.key)}: from ${percent(s.least)} to ${percent(s.most)}, median ${percent(s.median)}`;
+
+function Assignments({ learners, results }: Pick<Schemas["Class"], "learners" | "results">) {
+  const set = useAssignments();
+  const queries = useQueryClient();
+  const [asking, setAsking] = useState<string>();
+  const own = set.data?.items.filter((a) => a.own) ?? [];
+  const close = async (id: string) => {
+    await must(api.POST("/api/bench/assignments/{id}/close", { params: { path: { id } } }));
+    setAsking(undefined);
+    await queries.invalidateQueries({ queryKey: ["bench-assignments"] });
+    await queries.invalidateQueries({ queryKey: ["bench-class"] });
+  };
+  const students = learners.filter((l) => l.results > 0 || results.some((r) => r.person === l.id)).length;
+  return (
+    <Card data-own-assignments={own.length}>
+      <h2>What you have set</h2>
+      {own.length === 0 && <p className="quiet">Nothing yet.</p>}
+      {own.map((a) => {
+        const did = new Set(results.filter((r) => r.assignment === a.id && r.finished).map((r) => r.person)).size;
+        return (
+          <Ruled key={a.id} $cols="minmax(0, 1fr) auto" $align="center" $gap={3} data-set={a.title}>
+            <span>
+              <b>{a.title}</b>
+              <br />
+              <span className="quiet small">
+                {listed(
+                  a.coach === "exam" ? "exam" : `coach ${a.coach}`,
+                  count(a.items.length, "exercise"),
+                  `${did} of ${students} have begun`,
+                )}
+              </span>
+            </span>
+            {a.closed ? (
+              <span className="quiet">closed</span>
+            ) : asking === a.id ? (
+              <Row>
+                <Button $kind="stop" onPress={() => void close(a.id)}>
+                  Close for good
+                </Button>
+                <Button onPress={() => setAsking(undefined)}>Keep open</Button>
+              </Row>
+            ) : (
+              <Button aria-label={`Close: ${a.title}`} onPress={() => setAsking(a.id)}>
+                Close
+              </Button>
+            )}
+          </Ruled>
+        );
+      })}
+      <Said className="quiet" $small>
+        When an exam is closed, its results and its clients are shown to you and to who sat it.
+      </Said>
+    </Card>
+  );
+}
