@@ -26,6 +26,8 @@ export default defineConfig({
       },
       workbox: {
         globPatterns: ["**/*.{js,css,html,svg,woff2,wasm}"],
+        // The bench's module is loaded, and kept, when the bench is opened.
+        globIgnores: ["**/bench-*.wasm"],
         maximumFileSizeToCacheInBytes: largest,
         navigateFallback: "/index.html",
         navigateFallbackDenylist: [/^\/api\//, /^\/licences\.txt$/],
@@ -36,6 +38,11 @@ export default defineConfig({
             urlPattern: ({ url }) => /^\/api\/(figures?|lattice)\b/.test(url.pathname),
             handler: "StaleWhileRevalidate",
             options: { cacheName: "figure" },
+          },
+          {
+            urlPattern: ({ url }) => /\/assets\/bench-.*\.wasm$/.test(url.pathname),
+            handler: "CacheFirst",
+            options: { cacheName: "bench", expiration: { maxEntries: 2 } },
           },
         ],
       },

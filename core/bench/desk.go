@@ -53,7 +53,7 @@ type BenchStep struct {
 type CaseSummary struct {
 	ID    string `json:"id"`
 	Title string `json:"title"`
-	Goal  string `json:"goal"`
+	Story string `json:"story" doc:"in the client's words"`
 	Level int    `json:"level"`
 	// Touching: there is something to press, so it can be searched for.
 	Touching bool `json:"touching"`
@@ -68,7 +68,7 @@ type BenchCases struct {
 func Summaries() []CaseSummary {
 	out := make([]CaseSummary, 0, len(files))
 	for _, c := range shipped() {
-		out = append(out, CaseSummary{c.ID, c.Title, c.Goal, c.Level, len(c.Truth.Points) > 0})
+		out = append(out, CaseSummary{c.ID, c.Title, c.Story, c.Level, len(c.Truth.Points) > 0})
 	}
 	return out
 }

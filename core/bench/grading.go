@@ -240,6 +240,7 @@ func (h *hold) press(force int64) {
 	switch {
 	case !h.on && force >= contactN:
 		h.on = true
+		h.askedAt = max(h.askedAt, h.now) // the first number may wait as long as the next ones
 		h.tell(treat.Event{At: h.now, Kind: treat.KindContact})
 	case h.on && force < contactN:
 		h.on, h.offAt = false, h.now

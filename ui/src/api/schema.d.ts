@@ -2770,10 +2770,11 @@ export interface components {
             site?: string;
         };
         CaseSummary: {
-            goal: string;
             id: string;
             /** Format: int64 */
             level: number;
+            /** @description in the client's words */
+            story: string;
             title: string;
             touching: boolean;
         };

@@ -75,6 +75,10 @@ export function ofBench(visit: string): BenchVisit | undefined {
   return current?.visit === visit ? current : undefined;
 }
 
+/** Who acts in a visit: with a simulated client everybody decides alone. */
+export const actingIn = <M extends Pick<Schemas["Me"], "role" | "supervised">>(visit: string, me: M): M =>
+  ofBench(visit) ? { ...me, role: "therapist", supervised: false } : me;
+
 /** What was done with its client. */
 export function changeBench(visit: string, change: Partial<Pick<BenchVisit, "input" | "began">>) {
   if (current?.visit !== visit) return;

@@ -22,20 +22,6 @@ const Grid = styled.div`
   ${upright} {
     grid-template-columns: minmax(0, 1fr);
   }
-  .kinds {
-    display: grid;
-    gap: var(--s1);
-  }
-  .kinds button {
-    display: grid;
-    gap: 2px;
-    text-align: left;
-    min-height: 56px;
-    font-weight: 400;
-  }
-  .kinds b {
-    font-weight: 600;
-  }
 `;
 
 export const useAssignments = () =>
@@ -92,24 +78,14 @@ export function Practise({ me, bench }: Props) {
           </Card>
         )}
         <Set me={me} bench={bench} />
-        <Card>
-          <h2>Exercises</h2>
-          <div className="kinds" role="group" aria-label="Exercise">
-            {exercises.map((e) => (
-              <Button
-                key={e}
-                aria-pressed={e === exercise}
-                $kind={e === exercise ? "main" : "plain"}
-                onPress={() => setExercise(e)}
-              >
-                <b>{exerciseName[e]}</b>
-                <span className="small">{exerciseWhat[e]}</span>
-              </Button>
-            ))}
-          </div>
-        </Card>
       </Stack>
-      <Cases bench={bench} exercise={exercise} begin={begin} done={results.data?.results ?? []} />
+      <Cases
+        bench={bench}
+        exercise={exercise}
+        onExercise={setExercise}
+        begin={begin}
+        done={results.data?.results ?? []}
+      />
     </Grid>
   );
 }
@@ -117,12 +93,13 @@ export function Practise({ me, bench }: Props) {
 interface CasesProps {
   bench: BenchModule;
   exercise: Exercise;
+  onExercise: (e: Exercise) => void;
   begin: (b: Begun) => void;
   done: Schemas["PracticeResult"][];
 }
 
 /** The shipped cases of an exercise by level, and one that is made. */
-function Cases({ bench, exercise, begin, done }: CasesProps) {
+function Cases({ bench, exercise, onExercise, begin, done }: CasesProps) {
   const [coach, setCoach] = useState<"speaks" | "silent">("speaks");
   const [level, setLevel] = useState(1);
   const all = bench.ask("cases", {}).cases.filter((c) => exercise !== "search" || c.touching);
@@ -131,7 +108,15 @@ function Cases({ bench, exercise, begin, done }: CasesProps) {
     Math.max(-1, ...done.filter((r) => r.exercise === exercise && r.title === title).map((r) => r.mean ?? 0));
   return (
     <Card data-cases={exercise}>
-      <h2>{exerciseName[exercise]}</h2>
+      <Choice
+        label="Exercise"
+        quiet
+        options={exercises}
+        describe={(e) => exerciseName[e] ?? e}
+        value={exercise}
+        onChoose={onExercise}
+      />
+      <Said $lead>{exerciseWhat[exercise]}</Said>
       <Row $wrap $gap={4}>
         <Choice label="Level" options={[1, 2, 3]} value={level} onChoose={setLevel} />
         {exercise === "grading" && (
@@ -168,7 +153,7 @@ function Cases({ bench, exercise, begin, done }: CasesProps) {
               <span>
                 <b>{c.title}</b>
                 <br />
-                <span className="quiet small">{c.goal}</span>
+                <span className="quiet small">{`“${c.story}”`}</span>
               </span>
               <span className="quiet small">
                 {best(c.title) >= 0 ? `best ${Math.round(100 * best(c.title))}` : ""}

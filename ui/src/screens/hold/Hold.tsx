@@ -4,7 +4,7 @@
 import { lazy, Suspense, useCallback, useRef, useState } from "react";
 import { Navigate, useNavigate, useParams, useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
-import { ofBench } from "../../core/benchVisit";
+import { actingIn, ofBench } from "../../core/benchVisit";
 import { isLocal } from "../../core/localVisit";
 import { type LiveVisit, useVisit } from "../../core/useVisit";
 import { type PadSeen, useVisitWire } from "../../core/useVisitWire";
@@ -48,7 +48,7 @@ export default function Hold({ me }: { me: Schemas["Me"] }) {
   // A visit of nobody ends with its page: there is no hold of before to go on with.
   if (!h && isLocal(id)) return <Navigate to={`/visits/${id}`} replace />;
   if (!h) return <ErrorPanel error={new Error("There is no such hold in this visit.")} />;
-  return <Opened key={h.id} me={me} visit={visit} hold={h} />;
+  return <Opened key={h.id} me={actingIn(id, me)} visit={visit} hold={h} />;
 }
 
 function Opened(props: Pick<SaidProps, "me" | "visit" | "hold">) {
@@ -104,7 +104,8 @@ function Live({ me, visit, hold, live }: Omit<SaidProps, "pad">) {
   const { back, backTo, pedal } = useWays(visit, me, live, ended);
   const asked = live.alone !== undefined;
   const stood = clock(line.pressure_s);
-  useTones(line, prefs, !live.ended && !asked);
+  const bench = ofBench(id);
+  useTones(line, prefs, !live.ended && !asked && bench?.coach !== "silent");
   useWakeLock();
   useKeys(act, pedal, prefs.pedal, !open && !asked);
   const { limits } = hold.start;
@@ -141,12 +142,18 @@ function Live({ me, visit, hold, live }: Omit<SaidProps, "pad">) {
       ) : (
         <Alone after={stood} onEnd={live.endedThen} onGoOn={live.goOn} />
       )}
-      <Scores
-        soft={limits.soft_ceiling}
-        off={asked || !takes.includes("score")}
-        canUndo={live.begun && !live.ended && !asked}
-        act={act}
-      />
+      {bench ? (
+        <Suspense fallback={null}>
+          <BenchDock visit={id} me={me} hold={hold} live={live} />
+        </Suspense>
+      ) : (
+        <Scores
+          soft={limits.soft_ceiling}
+          off={asked || !takes.includes("score")}
+          canUndo={live.begun && !live.ended && !asked}
+          act={act}
+        />
+      )}
       <Signs
         main={asked ? { name: endsAt(stood) } : main}
         takes={takes}
@@ -204,17 +211,18 @@ function Said({ me, visit, hold, live, pad }: SaidProps) {
   const { line, summary, hand_on, over, moving } = live.view;
   const { plan, limits } = hold.start;
   const capS = limits.cap_ms / 1000;
-  const first = line.advice[0];
+  const silent = ofBench(visit.open.visit.id)?.coach === "silent" && !live.ended;
+  const first = silent ? undefined : line.advice[0];
   const steering = plan?.steering ?? "stages";
   const ended = live.ended || !!over;
   const running = !!hand_on || line.phase === "rest";
   return (
     <div className="say" data-ended={ended}>
       <div className="do" data-tone={(first && tones[first]) ?? "calm"} role="status" aria-live="assertive">
-        {unbroken(line.text)}
+        {silent ? "The coach is silent." : unbroken(line.text)}
       </div>
       <div className="ask" aria-live="polite">
-        {ended ? cameTo(live.view) : unbroken(line.ask ?? pad.error ?? "")}
+        {ended ? cameTo(live.view) : unbroken((silent ? undefined : line.ask) ?? pad.error ?? "")}
         {!ended && moving && <p className="moving">{unbroken(moving)}</p>}
       </div>
       {!ended && (
@@ -232,11 +240,6 @@ function Said({ me, visit, hold, live, pad }: SaidProps) {
         </div>
       )}
       {!ended && <PressureBar line={line} capS={capS} />}
-      {ofBench(visit.open.visit.id) && (
-        <Suspense fallback={null}>
-          <BenchDock visit={visit.open.visit.id} me={me} hold={hold} live={live} />
-        </Suspense>
-      )}
       {ended ? (
         <Between visit={visit} hold={hold} me={me} />
       ) : (

@@ -2,7 +2,7 @@
 import { lazy, Suspense, useEffect, useLayoutEffect, useRef, useState } from "react";
 import { useParams, useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
-import { ofBench } from "../../core/benchVisit";
+import { actingIn, ofBench } from "../../core/benchVisit";
 import { isTrial } from "../../core/trial";
 import { type LiveVisit, useVisit } from "../../core/useVisit";
 import { Failed, Waiting } from "../../parts/controls";
@@ -45,7 +45,7 @@ function OfID({ id, me }: { id: string; me: Schemas["Me"] }) {
   const { visit, error, retry } = useVisit(id, me);
   if (error && !visit) return <Failed error={error} onRetry={retry} />;
   if (!visit) return <Waiting>Opening the visit and the core…</Waiting>;
-  return <Opened visit={visit} me={me} />;
+  return <Opened visit={visit} me={actingIn(id, me)} />;
 }
 
 function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {

@@ -78,7 +78,8 @@ export function DrawnBody({ view, pain }: { view: View; pain: Schemas["PainOf"][
   );
 }
 
-function paintedAs(
+/** A drawing of regions, as cells of a view. */
+export function paintedAs(
   view: View,
   pain: Schemas["PainOf"][],
   lattice: Schemas["Lattice"] | undefined,

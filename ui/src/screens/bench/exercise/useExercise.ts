@@ -75,6 +75,7 @@ export function useExercise(
   const [done, setDone] = useState(false);
   const [error, setError] = useState<Error>();
   const actions = useRef(before);
+  const [all, setAll] = useState(before);
   const began = useRef(0);
   const acted = useRef(onActed);
   acted.current = onActed;
@@ -107,6 +108,7 @@ export function useExercise(
       const next = chain.current.then(async () => {
         const s = await teller.act(whole);
         actions.current = [...actions.current, whole];
+        setAll(actions.current);
         acted.current?.(actions.current);
         if (s.told.length) setTold((old) => [...(old ?? []), ...s.told]);
         setDone(s.done);
@@ -130,8 +132,8 @@ export function useExercise(
   return useMemo(
     () =>
       told
-        ? { told, done, error, actions: actions.current, elapsed, act, look, feel }
+        ? { told, done, error, actions: all, elapsed, act, look, feel }
         : error && { told: [], done: false, error, actions: [], elapsed, act, look, feel },
-    [told, done, error, elapsed, act, look, feel],
+    [told, done, error, all, elapsed, act, look, feel],
   );
 }

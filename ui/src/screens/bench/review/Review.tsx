@@ -179,6 +179,7 @@ function Truth({ review }: { review: Review }) {
     <Card data-truth={of.id}>
       <h2>What was true</h2>
       <Said $lead>{`“${of.story}”`}</Said>
+      <Said>{of.goal}.</Said>
       <Said>{bestWords[of.best] ?? of.best}</Said>
       {core && of.truth.points && of.truth.points.length > 0 && (
         <div className="body">

@@ -43,8 +43,10 @@ export function TimeLine({ review, at, onAt }: Props) {
   const y = (n: number) => floor - (Math.min(n, 40) / 40) * (floor - 14);
   const numbers = (outcome.client ?? []).filter((c) => /^\d+$/.test(c.says ?? ""));
   const step = presses.map((p, i) => `${i ? "H" : "M"}${x(p.t)}${i ? "" : ` ${y(0)}`}V${y(p.force_n ?? 0)}`).join("");
+  // Without a hold there is no force to draw.
+  const top = presses.length > 0 ? 0 : floor - 14;
   return (
-    <Svg viewBox={`0 0 ${wide} ${high}`} role="group" aria-label={`${clock(end)} in all, ${marks.length} marks`}>
+    <Svg viewBox={`0 ${top} ${wide} ${high - top}`} role="group" aria-label={`${clock(end)} in all, ${marks.length} marks`}>
       <path d={`M${left} ${floor}H${wide - left}`} stroke="var(--line)" />
       {presses.length > 0 && (
         <path d={`${step}H${x(end)}`} fill="none" stroke="var(--accent)" strokeWidth={2} data-force-line />
@@ -78,7 +80,7 @@ export function TimeLine({ review, at, onAt }: Props) {
         </g>
       ))}
       {at !== undefined && (
-        <path d={`M${x(at)} 8V${floor}`} stroke="var(--ink)" strokeDasharray="3 3" data-looked-at />
+        <path d={`M${x(at)} ${top + 4}V${floor}`} stroke="var(--ink)" strokeDasharray="3 3" data-looked-at />
       )}
       <text x={left} y={high - 6}>
         0:00

@@ -13,14 +13,22 @@ import { useFinish } from "./useFinish";
 
 const Dock = styled.aside`
   display: grid;
-  gap: 10px;
-  padding: 14px 18px;
+  align-content: space-between;
+  gap: 14px;
+  min-height: 0;
+  overflow: auto;
+  padding: 22px;
   background: var(--card);
   border: 1px solid var(--line);
   border-radius: var(--r2);
   .says {
-    font: 600 30px/1.15 var(--serif);
-    min-height: 36px;
+    font: 600 40px/1.15 var(--serif);
+    min-height: 140px;
+    overflow-wrap: anywhere;
+  }
+  label,
+  label b {
+    font-size: 22px;
   }
 `;
 
@@ -47,6 +55,13 @@ export default function BenchDock({ visit, me, hold, live }: Props) {
     begun.current = true;
     void doing.act({ action: "hold", protocol: hold.start.protocol });
   }, [doing, whole, hold.start.protocol]);
+  // A sign that is noted in the hold was heard.
+  const signs = view.summary.signs?.length ?? 0;
+  const heard = useRef(signs);
+  useEffect(() => {
+    if (signs > heard.current) void doing?.act({ action: "sign" });
+    heard.current = signs;
+  }, [signs, doing]);
   if (!doing || !client) return null;
   const onForce = (n: number, before: number) => {
     const { phase } = view.line;
@@ -57,7 +72,7 @@ export default function BenchDock({ visit, me, hold, live }: Props) {
     const n = told.findLast((t) => /^\d+$/.test(t.says ?? ""))?.says;
     if (n !== undefined && view.takes.includes("score")) act("score", Number(n));
   };
-  const last = doing.told.findLast((t) => t.says && t.says !== doing.told[0]?.says);
+  const last = doing.told.findLast((t) => t.says && t.says !== client.story);
   return (
     <Dock aria-label="Simulated client" data-says={last?.says ?? ""}>
       <div className="says" aria-live="polite">
@@ -65,14 +80,6 @@ export default function BenchDock({ visit, me, hold, live }: Props) {
       </div>
       <HoldingHand doing={doing} onForce={onForce} onAnswer={onAnswer} />
       <Row $wrap>
-        <Button
-          onPress={() => {
-            void doing.act({ action: "sign" });
-            if (view.takes.includes("nerve-sign")) act("nerve-sign", "tingling");
-          }}
-        >
-          That is a sign
-        </Button>
         <Button onPress={() => void doing.act({ action: "move" })}>Move off it</Button>
         {!whole && (
           <Button $kind={live.ended ? "main" : "plain"} onPress={() => void finish()}>

@@ -4,6 +4,8 @@ import { useEffect, useRef, useState } from "react";
 import type { Schemas } from "../../../api/client";
 import { ofBench } from "../../../core/benchVisit";
 import { uuidv7 } from "../../../core/ids";
+import { toStrokes } from "../../../body/drawing";
+import { useLattice } from "../../../body/lattice";
 import { figureVersion } from "../../../body/views";
 import type { LiveVisit } from "../../../core/useVisit";
 import { Button, Card } from "../../../parts/controls";
@@ -15,7 +17,7 @@ import { AskedQuestions } from "../exercise/Asking";
 import { FeltLine, inLine } from "../exercise/FeltLine";
 import { useHandForce } from "../exercise/force";
 import { ForceSlide } from "../exercise/ForceSlide";
-import { Measure, Readings } from "../exercise/Reasoning";
+import { Measure, paintedAs, Readings } from "../exercise/Reasoning";
 import type { Doing } from "../exercise/useExercise";
 import { exerciseName } from "../words";
 import { useBenchVisit } from "./useBenchVisit";
@@ -129,27 +131,26 @@ function ByStep({ visit, path, body, doing }: Omit<Props, "me"> & { doing: Doing
 
 /** The client paints where it hurts. */
 function LetDraw({ visit, doing }: { visit: LiveVisit; doing: Doing }) {
-  const drawn = useRef(false);
+  const [asked, setAsked] = useState(false);
+  const lattices = {
+    front: useLattice("front").data,
+    back: useLattice("back").data,
+    left: useLattice("left").data,
+    right: useLattice("right").data,
+  };
   const draw = async () => {
+    setAsked(true);
     const told = await doing.act({ action: "ask", what: "drawing" });
     const pain = told.find((t) => t.shows?.pain)?.shows?.pain ?? [];
-    drawn.current = true;
-    for (const view of ["front", "back", "left", "right"] as const) {
-      const { cells } = await visit.core.ask("cells", {
-        view,
-        regions: pain.map(({ region, side }) => ({ region, side })),
-      });
-      if (cells?.length)
-        visit.write("drawing-painted", {
-          figure: figureVersion,
-          strokes: [{ kind: "ache", intensity: pain[0]?.intensity ?? 5, cells: cells as unknown as string[] }],
-          by: "client",
-        });
-    }
+    const cells = (["front", "back", "left", "right"] as const).flatMap((v) => [
+      ...paintedAs(v, pain, lattices[v]),
+    ]);
+    if (cells.length)
+      visit.write("drawing-painted", { figure: figureVersion, strokes: toStrokes(new Map(cells)), by: "client" });
   };
   return (
     <Row>
-      <Button $kind="main" isDisabled={drawn.current || visit.state.drawing.length > 0} onPress={() => void draw()}>
+      <Button $kind="main" isDisabled={asked || visit.state.drawing.length > 0} onPress={() => void draw()}>
         Let the client draw
       </Button>
     </Row>

@@ -9,6 +9,7 @@ export interface SimulatedClient {
   doing: Doing;
   silent: boolean;
   exercise: string;
+  story: string;
 }
 
 /** Undefined until the client is there; protocol is a grading's, from its hold on. */
@@ -29,5 +30,5 @@ export function useBenchVisit(visit: string, protocol?: string): SimulatedClient
   const doing = useExercise(teller, of?.input.actions ?? [], (actions) => {
     if (of) changeBench(visit, { input: { ...of.input, actions } });
   });
-  return doing && of && { doing, silent: of.coach === "silent", exercise: of.input.exercise };
+  return doing && of && { doing, silent: of.coach === "silent", exercise: of.input.exercise, story: of.story };
 }

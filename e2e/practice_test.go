@@ -1,0 +1,188 @@
+package e2e
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/go-rod/rod/lib/input"
+	"github.com/go-rod/rod/lib/proto"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"mokren/core/body"
+	"mokren/core/ids"
+	"mokren/demo"
+)
+
+// begin chooses an exercise and a shipped case of it on the bench.
+func begin(p *page, exercise, title string) {
+	p.t.Helper()
+	p.travel("/bench")
+	p.click("[data-cases] [role=radio]", "^"+exercise+"$")
+	if title == "" {
+		p.click("[data-cases] button", "^Begin$")
+		return
+	}
+	p.MustElement(`button[aria-label="Begin: ` + title + `"]`).MustClick()
+}
+
+// touchBody touches a place of a view.
+func (p *page) touchBody(view string, x, y float64) {
+	p.t.Helper()
+	p.still()
+	require.NoError(p.t, p.Mouse.MoveTo(p.at(view, x, y)))
+	p.Mouse.MustClick(proto.InputMouseButtonLeft)
+}
+
+// A learner does each of the six exercises once: from landmarks to a whole visit on the ordinary
+// screens; each ends with its review.
+func TestALearnerDoesEachExercise(t *testing.T) {
+	t.Parallel()
+	p := signedIn(t, startServer(t).addr, demo.Logins[2])
+	p.MustNavigate(p.base + "/bench")
+	p.see("[data-next]", "Practise this")
+	p.lookAt("bench-list")
+
+	begin(p, "Landmarks", "")
+	for i := range 6 {
+		p.see("[data-asked] h2", fmt.Sprintf("landmark %d of 6", i+1))
+		of := ids.Landmark(*p.MustElement("[data-asked]").MustAttribute("data-asked"))
+		view := body.View(*p.MustElement("svg[data-view]").MustAttribute("data-view"))
+		at, err := body.FindLandmark(view, of, sideNamed(p.MustElement("[data-asked]").MustText()))
+		require.NoError(t, err)
+		p.touchBody(string(view), at.X, at.Y)
+	}
+	p.see("h2", "All were touched")
+	p.click("button", "^Finish$")
+	p.see("[data-review=landmarks] [data-score]", "How near")
+	assert.Equal(t, "100", p.MustElementX(`//*[@data-score]//*[span[.="Found"]]/b`).MustText())
+
+	begin(p, "Search", "Stiff neck at the desk")
+	p.MustElement("[data-felt]")
+	searchThrough(p)
+	p.lookAt("bench-search")
+	p.click("[role=radio]", "^Mark$")
+	p.touchBody("back", 279, 157.7)
+	p.click("[role=radiogroup] button", "Upper trapezius, right")
+	p.click("button", "This is it")
+	p.see("button", "^Marked$")
+	p.click("button", "^Finish$")
+	p.see("[data-review=search] [data-truth]", "Upper trapezius, right")
+	p.lookAt("bench-review-search")
+
+	begin(p, "Asking", "Back pain with a numb seat")
+	p.MustElementX(`//*[@data-question="saddle-numbness"]//button[.="Open"]`).MustClick()
+	p.see("[data-says]", "“Yes.”")
+	p.lookAt("bench-asking")
+	p.MustElementX(`//*[@data-question="fever"]//button[.="Leading"]`).MustClick()
+	p.see("body", "2 asked, 1 of them leading")
+	p.click("button", "^Finish$")
+	p.see("[data-review=asking]", "A red flag found")
+	p.see("[data-review=asking]", "A leading question")
+
+	begin(p, "Reasoning", "Stiff neck at the desk")
+	p.click("button", "Story, 60 s")
+	p.see("[data-says]", "two screens")
+	p.click("button", "Drawing, 60 s")
+	p.see("body", "temple, right [456]")
+	p.pick("A range, 45 s", "Neck side-bend")
+	p.click("button", "Measure left")
+	p.see("[data-readings]", "Neck side-bend, left")
+	p.click("[data-naming] button", "^Refer$")
+	p.lookAt("bench-reasoning")
+	p.click("[data-naming] button", "Say so")
+	p.click("button", "^Finish$")
+	p.see("[data-review=reasoning] [data-engine]", "Upper trapezius, right")
+	p.see("[data-review=reasoning]", "Would have told them apart best")
+	p.lookAt("bench-review-reasoning")
+
+	begin(p, "Graded pressure", "Stiff neck at the desk")
+	p.see("[aria-label='Simulated client']", "The point is charted")
+	beginBy(p, "Hold to release")
+	holdSimulated(p)
+	p.lookAt("bench-hold")
+	p.click("aside button", "Finish and review")
+	p.see("[data-review=grading] [data-score]", "Below the ceilings")
+	p.MustElement("[data-force-line]")
+	p.lookAt("bench-review-grading")
+
+	wholeVisit(p)
+}
+
+func sideNamed(text string) ids.Side {
+	switch {
+	case strings.Contains(text, "left"):
+		return ids.Left
+	case strings.Contains(text, "right"):
+		return ids.Right
+	}
+	return ids.Midline
+}
+
+// searchThrough presses and strokes about the band, and feels the other side.
+func searchThrough(p *page) {
+	p.t.Helper()
+	p.still()
+	finger := func(from, to [2]float64) {
+		require.NoError(p.t, p.Mouse.MoveTo(p.at("back", from[0], from[1])))
+		require.NoError(p.t, p.Mouse.Down(proto.InputMouseButtonLeft, 1))
+		for i := range 12 {
+			k := float64(i+1) / 12
+			require.NoError(p.t, p.Mouse.MoveTo(p.at("back", from[0]+k*(to[0]-from[0]), from[1]+k*(to[1]-from[1]))))
+		}
+		p.MustElement(`[data-felt]:not([data-felt=""])`)
+		require.NoError(p.t, p.Mouse.Up(proto.InputMouseButtonLeft, 1))
+	}
+	finger([2]float64{272, 165}, [2]float64{286, 150})
+	finger([2]float64{279, 157.7}, [2]float64{279, 157.7})
+	p.see("[data-says]", "“[1-9]”")
+}
+
+// holdSimulated presses by keys, asks for numbers, and lets go.
+func holdSimulated(p *page) {
+	p.t.Helper()
+	p.see("aside", "Press slowly")
+	p.MustElement("aside input[type=range]").MustFocus()
+	for n := range 16 {
+		p.press(input.ArrowRight)
+		if n%3 == 2 { // a hand that rises at once makes the client guard
+			time.Sleep(500 * time.Millisecond)
+		}
+	}
+	p.see("aside label", "16 N")
+	p.MustElement("[data-phase=settle]")
+	p.click("aside button", "Ask for a number")
+	p.MustElement("[data-phase=stage]")
+	p.MustElement(`aside[data-says="4"], aside[data-says="3"], aside[data-says="5"]`)
+}
+
+// wholeVisit goes through the steps of an ordinary visit with a simulated client.
+func wholeVisit(p *page) {
+	p.t.Helper()
+	begin(p, "A whole visit", "Stiff neck at the desk")
+	p.click("button", "Let the client draw")
+	p.MustElement(`[data-cells]:not([data-cells="0"])`)
+	stepTo(p, "Screen")
+	p.click("[aria-label='Simulated client'] button", "Ask the client")
+	p.MustElementX(`//*[@data-question="fever"]//button[.="Open"]`).MustClick()
+	p.see("[aria-label='Simulated client']", "“No.”")
+	p.lookAt("bench-visit-screen")
+	screened(p)
+	stepTo(p, "Measure")
+	p.pick("A range, 45 s", "Neck side-bend")
+	p.click("button", "Measure left")
+	p.see("[data-readings]", "Neck side-bend, left")
+	stepTo(p, "Find")
+	p.touchBody("back", 279, 157.7)
+	p.click("[aria-label='Simulated client'] button", "Press where the body was touched")
+	p.see("[aria-label='Simulated client']", "“[1-9]”")
+	p.lookAt("bench-visit-find")
+	stepTo(p, "Close")
+	p.click("[data-naming] button", "Nothing to press")
+	p.click("[data-naming] button", "Say so")
+	p.click("button", "Finish and review")
+	p.see("[data-review=visit] [data-score]", "Reasoning: found")
+	p.see("[data-review=visit] [data-truth]", "Upper trapezius")
+}
