@@ -186,3 +186,105 @@ func wholeVisit(p *page) {
 	p.see("[data-review=visit] [data-score]", "Reasoning: found")
 	p.see("[data-review=visit] [data-truth]", "Upper trapezius")
 }
+
+// listening keeps the text of every answer that the page gets.
+func listening(p *page) {
+	p.t.Helper()
+	p.MustEvalOnNewDocument(`(() => {
+		window.answers = [];
+		const ask = window.fetch;
+		window.fetch = async (...of) => {
+			const a = await ask(...of);
+			if (String(of[0].url ?? of[0]).includes("/api/")) a.clone().text().then((t) => window.answers.push(t), () => {});
+			return a;
+		};
+	})()`)
+}
+
+// A teacher sets an exam on screen, two learners sit it, and neither seed nor truth is in any answer of
+// the server before it is closed; then they see how it went, and the teacher the class.
+func TestTwoLearnersSitAnExam(t *testing.T) {
+	t.Parallel()
+	s := startServer(t)
+	teacher := signedIn(t, s.addr, demo.Logins[1])
+	teacher.MustNavigate(teacher.base + "/bench/class")
+	teacher.see("[data-learners] td", "Lio Marek")
+	teacher.lookAt("bench-class")
+	form := teacher.MustElement("[data-set-form]")
+	form.MustScrollIntoView()
+	teacher.write("Title", "Winter exam")
+	for _, e := range []string{"Search", "Asking"} {
+		teacher.MustElementX(`//*[@data-set-form]//*[@aria-label="Exercises"]//button[.="` + e + `"]`).MustClick()
+	}
+	teacher.chip("The coach", "Exam")
+	teacher.click("[data-set-form] button", "Set it")
+	teacher.see("[data-set='Winter exam']", "0 of")
+	var exam struct {
+		ID   string `db:"id"`
+		Seed int64  `db:"seed"`
+	}
+	require.NoError(t, db(t).Get(&exam, `select id, seed from bench_assignment where title = 'Winter exam'`))
+
+	for _, l := range []demo.Login{demo.Logins[2], demo.Logins[4]} {
+		p := signedIn(t, s.addr, l)
+		listening(p)
+		p.MustNavigate(p.base + "/bench")
+		p.MustElement(`button[aria-label="Begin: Winter exam, Asking"]`).MustClick()
+		p.see("h1", "Asking, exam")
+		p.MustElementX(`//*[@data-question="fever"]//button[.="Open"]`).MustClick()
+		p.see("[data-question=fever]", "No|Yes|not sure")
+		p.click("button", "^Finish$")
+		p.MustElementX(`//*[@data-assignment="` + exam.ID + `"]//*[.="sat"]`)
+		said := p.MustEval(`() => window.answers.join("\n")`).Str()
+		assert.Contains(t, said, exam.ID, "the answers were heard")
+		assert.NotContains(t, said, fmt.Sprint(exam.Seed))
+		for _, of := range strings.Split(said, "\n") {
+			if strings.Contains(of, `"told"`) || strings.Contains(of, exam.ID) && !strings.Contains(of, `"results"`) {
+				assert.NotContains(t, of, `"truth"`)
+				assert.NotContains(t, of, `"seed"`)
+			}
+		}
+	}
+
+	teacher.MustReload()
+	teacher.see("[data-set='Winter exam']", "2 of")
+	teacher.MustElement(`button[aria-label="Close: Winter exam"]`).MustClick()
+	teacher.click("[data-set='Winter exam'] button", "Close for good")
+	teacher.see("[data-set='Winter exam']", "closed")
+	p := signedIn(t, s.addr, demo.Logins[2])
+	p.MustNavigate(p.base + "/bench/progress")
+	p.see("[data-trends]", "Asking: Case")
+	p.lookAt("bench-progress")
+	p.MustElementX(`//a[contains(., "Asking: Case")]`).MustClick()
+	p.see("[data-review=asking] [data-truth]", "To be treated|To be referred|Nothing to press")
+}
+
+// Two presses alike, and whose hand is heavier; two visits by one person are refused by name.
+func TestTogetherOnTheBench(t *testing.T) {
+	t.Parallel()
+	p := signedIn(t, startServer(t).addr, demo.Logins[0])
+	p.MustNavigate(p.base + "/bench/together")
+	press := p.MustElement("[data-same-pressure] button[type=button]:last-of-type")
+	press.MustScrollIntoView()
+	for i := range 5 {
+		p.see("[data-same-pressure]", fmt.Sprintf("Press and let go: %d of 5", i+1))
+		p.MustElementX(`//button[starts-with(., "Press and let go")]`).MustHover()
+		require.NoError(t, p.Mouse.Down(proto.InputMouseButtonLeft, 1))
+		time.Sleep(120 * time.Millisecond)
+		require.NoError(t, p.Mouse.Up(proto.InputMouseButtonLeft, 1))
+	}
+	p.see("[data-alike]", "N on the average, varying by")
+	p.pick("Who was examined", "Marta Olsen-Brandt")
+	p.MustElementX(listOf("First examination")).MustClick()
+	p.MustElementX(`(//*[@role="option"])[2]`).MustClick()
+	p.MustElementX(listOf("Second examination")).MustClick()
+	p.MustElementX(`(//*[@role="option"])[2]`).MustClick()
+	p.click("[data-agreement] button", "^Compare$")
+	p.see("[data-agreement] [role=alert]", "somebody else")
+	db(t).MustExec(`update visit set therapist_id = (select id from person where name = 'Tomas Vey')
+		where client_id = $1 and starts_at = (select starts_at from visit where client_id = $1 order by starts_at offset 1 limit 1)`,
+		demoClient(0))
+	p.click("[data-agreement] button", "^Compare$")
+	p.see("[data-agreed]", "Both found|No point of")
+	p.lookAt("bench-together")
+}

@@ -108,6 +108,7 @@ var looked = map[string]string{
 	"/": "diary", "/week/:from?": "diary", "/clients": "diary", "/overview": "diary", "/practice": "diary",
 	"/help": "diary", "/sequences": "diary", "/practice/audit": "diary", "/practice/people": "diary", "/own": "account",
 	"/spine": "atlas", "/atlas/:muscle?": "atlas", "/guide/:muscle/:side": "atlas", "/clients/:id/:tab?": "atlas",
+	"/bench/:tab?": "bench", "/bench/do/:exercise": "bench", "/bench/review/:id": "bench",
 	"/visits/:id/*": "visit", "/visits/:id/hold/:hold": "visit",
 	"/visits/:id/sequence/:run": "sequence", "/visits/:id/show": "visit",
 	"/visits/:id/aftercare": "visit", "/visits/:id/photo/:photo": "by nobody: a photograph fits its room",
@@ -157,6 +158,30 @@ func TestNothingIsCutOffInAtlasAndProgress(t *testing.T) {
 		room{clientPath(1), "h2", "Points followed"},
 		room{clientPath(1) + "/progress", "[data-point] button", "Soleus"},
 	)
+}
+
+func TestNothingIsCutOffOnTheBench(t *testing.T) {
+	t.Parallel()
+	p := signedIn(t, startServer(t).addr, demo.Logins[1])
+	var result string
+	require.NoError(t, db(t).Get(&result, `select id from bench_result where exercise = 'grading' limit 1`))
+	p.MustNavigate(p.base + "/bench")
+	for _, r := range []room{
+		{"/bench", "[data-cases]", "Stiff neck"},
+		{"/bench/progress", "[data-trends] h2", "Over time"},
+		{"/bench/together", "h2", "Same pressure"},
+		{"/bench/class", "[data-learners] td", "Nuri"},
+		{"/bench/review/" + result, "[data-score]", "In the band"},
+		{"/bench/do/landmarks?level=1", "[data-asked]", "Touch landmark"},
+		{"/bench/do/search?case=stiff-neck-desk", "[data-says]", "client"},
+		{"/bench/do/asking?case=warm-calf", "[data-questions]", "Fever"},
+		{"/bench/do/reasoning?case=warm-calf", "[data-naming]", "What it is"},
+		{"/bench/do/grading?case=warm-calf", "h2", "The client"},
+	} {
+		p.travel(r.path)
+		p.see(r.selector, r.text)
+		fits(p, r.path)
+	}
 }
 
 func roomsFit(t *testing.T, rooms ...room) {

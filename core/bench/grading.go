@@ -211,7 +211,7 @@ func (h *hold) mark(rule, text string) {
 // wait lives on to a time of the exercise.
 func (h *hold) wait(ms int64) {
 	if h.coach != nil {
-		h.advance(ms - h.began)
+		h.advance(min(ms-h.began, longestHold))
 	}
 }
 

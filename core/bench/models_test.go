@@ -68,7 +68,8 @@ var stay = []treat.Advice{treat.Hold, treat.MoreSlack, treat.AskTrend, treat.Ask
 // until it is over, at most so many seconds.
 func (f *follower) until(most int) (treat.Summary, bench.ExerciseOut) {
 	asked, offFor := 0, 0
-	for s := 1; s < most && offFor < 60; s++ {
+	s := 1
+	for ; s < most && offFor < 60; s++ {
 		f.live.Look(int64(s) * 1000)
 		line, sum, ok := f.live.Coach()
 		require.True(f.t, ok)
@@ -107,7 +108,7 @@ func (f *follower) until(most int) (treat.Summary, bench.ExerciseOut) {
 		}
 	}
 	_, sum, _ := f.live.Coach()
-	f.act(most, `"action":"finish"`)
+	f.act(s, `"action":"finish"`)
 	return sum, f.live.Out()
 }
 

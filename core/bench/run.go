@@ -210,6 +210,9 @@ func (l *Live) Act(a LearnerAction) error {
 	case s.done:
 		e = &decode.Error{Path: ".action", Given: a.Action, Allowed: "nothing after finish"}
 	default:
+		if a.Action == "finish" { // the last flush is lived through
+			l.Look(ms)
+		}
 		s.at, a.ms = ms, ms
 		if s.done = a.Action == "finish"; !s.done {
 			e = l.e.act(&a)

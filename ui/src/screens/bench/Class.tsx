@@ -13,6 +13,7 @@ import { useResults } from "./Bench";
 import { useAssignments } from "./Practise";
 import { ProgressOf } from "./Progress";
 import { SetForm } from "./SetForm";
+import { phone } from "../../theme";
 import { exerciseName, keyName, percent, ruleOf } from "./words";
 
 const Table = styled.table`
@@ -34,6 +35,29 @@ const Table = styled.table`
   }
   small {
     color: var(--ink-soft);
+  }
+  /* On a telephone each learner is a block of their own. */
+  ${phone} {
+    thead {
+      display: none;
+    }
+    tr {
+      display: grid;
+      grid-template-columns: 1fr 1fr;
+      padding: var(--s2) 0;
+      border-top: 1px solid var(--line-soft);
+    }
+    td {
+      border: 0;
+    }
+    td[data-of]::before {
+      content: attr(data-of) " ";
+      color: var(--ink-soft);
+      font-size: var(--t1);
+    }
+    td:first-child {
+      grid-column: 1 / -1;
+    }
   }
 `;
 
@@ -71,9 +95,9 @@ export function Class({ bench }: { bench: BenchModule }) {
                   </Button>
                 </td>
                 {shown.map((e) => (
-                  <TrendCell key={e} of={l.trends.find((t) => t.exercise === e)} />
+                  <TrendCell key={e} name={exerciseName[e] ?? e} of={l.trends.find((t) => t.exercise === e)} />
                 ))}
-                <td>{l.last_at ? day(l.last_at, "UTC") : "–"}</td>
+                <td data-of="Last">{l.last_at ? day(l.last_at, "UTC") : "–"}</td>
               </tr>
             ))}
           </tbody>
@@ -102,13 +126,18 @@ export function Class({ bench }: { bench: BenchModule }) {
   );
 }
 
-function TrendCell({ of }: { of?: Schemas["ExerciseTrend"] }) {
-  if (!of) return <td className="quiet">–</td>;
+function TrendCell({ name, of }: { name: string; of?: Schemas["ExerciseTrend"] }) {
+  if (!of)
+    return (
+      <td className="quiet" data-of={name}>
+        –
+      </td>
+    );
   const by = of.trend === undefined ? undefined : Math.round(100 * of.trend);
   return (
-    <td>
+    <td data-of={name}>
       <b>{percent(of.last)}</b>
-      <small>{by === undefined ? "" : by > 0 ? ` +${by}` : ` ${by === 0 ? "±0" : by}`}</small>
+      <small>{by === undefined ? "" : by > 0 ? ` +${by}` : by === 0 ? " ±0" : ` −${-by}`}</small>
     </td>
   );
 }

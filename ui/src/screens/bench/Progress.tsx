@@ -61,7 +61,7 @@ export function TrendWords({ t }: { t: Schemas["ExerciseTrend"] }) {
       <b>{percent(t.last)}</b> <span className="quiet small">last</span>
       <br />
       <Said as="span" $small $tone={by !== undefined && by > 0 ? "good" : undefined}>
-        {by === undefined ? "too few for a trend" : by > 0 ? `+${by} since the start` : `${by} since the start`}
+        {by === undefined ? "too few for a trend" : by > 0 ? `+${by} since the start` : `${by < 0 ? `−${-by}` : "±0"} since the start`}
       </Said>
     </span>
   );

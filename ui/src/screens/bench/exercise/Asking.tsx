@@ -26,17 +26,17 @@ const Room = styled.div`
     overflow: auto;
     min-height: 0;
   }
-  .q {
-    display: grid;
-    grid-template-columns: minmax(0, 1fr) auto auto auto;
-    gap: var(--s2);
-    align-items: center;
-    padding: var(--s1) 0;
-    border-top: 1px solid var(--line-soft);
-  }
+`;
+
+const Line = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(40px, auto) auto auto;
+  gap: var(--s2);
+  align-items: center;
+  padding: var(--s1) 0;
+  border-top: 1px solid var(--line-soft);
   .answer {
-    min-width: 92px;
-    color: var(--ink-soft);
+    font-weight: 620;
   }
 `;
 
@@ -76,16 +76,16 @@ export function AskedQuestions({ core, doing }: ExerciseProps) {
   return (
     <>
       {core.lists.questions.map((q) => (
-        <div className="q" key={q.id} data-question={q.id}>
+        <Line key={q.id} data-question={q.id}>
           <span>{q.ask}</span>
-          <span className="answer small">{answers.get(q.id) ?? ""}</span>
+          <span className="answer">{answers.get(q.id) ?? ""}</span>
           <Button aria-label={`Ask openly: ${q.ask}`} onPress={() => ask(q.id, "open")}>
             Open
           </Button>
           <Button aria-label={`Ask leadingly: ${q.ask}`} onPress={() => ask(q.id, "leading")}>
             Leading
           </Button>
-        </div>
+        </Line>
       ))}
     </>
   );

@@ -41,7 +41,15 @@ export function FeltLine({ values }: { values: readonly number[] }) {
           vectorEffect="non-scaling-stroke"
         />
       )}
-      {last !== undefined && <circle cx={wide - 5} cy={y(last)} r={5} fill="var(--point)" />}
+      {last !== undefined && (
+        <path
+          d={`M${wide - 5} ${y(last)}h0`}
+          stroke="var(--point)"
+          strokeWidth={11}
+          strokeLinecap="round"
+          vectorEffect="non-scaling-stroke"
+        />
+      )}
     </Look>
   );
 }

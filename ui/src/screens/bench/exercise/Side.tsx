@@ -30,7 +30,9 @@ export function Heading({ title, doing, can = true }: { title: string; doing: Do
         <Fill>
           <h1>{title}</h1>
         </Fill>
-        <Link to="/bench">Leave</Link>
+        <Link className="stands" to="/bench">
+          Leave
+        </Link>
       </Row>
       <Row $wrap>
         <Button $kind={can ? "main" : "plain"} onPress={() => void doing.act({ action: "finish" })}>

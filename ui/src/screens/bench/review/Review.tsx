@@ -64,7 +64,9 @@ function Shown({ review }: { review: Review }) {
           <h1>{`${exerciseName[exercise]}: ${title}`}</h1>
           <p className="quiet">{listed(review.name, levelName(level), `mean ${percent(review.mean)} of 100`)}</p>
         </Fill>
-        <Link to="/bench">All exercises</Link>
+        <Link className="stands" to="/bench">
+          All exercises
+        </Link>
         <Button
           onPress={() =>
             go(
