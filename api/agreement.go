@@ -94,7 +94,8 @@ func (s *server) examined(ctx context.Context, tx *store.Tx, id uuid.UUID) (exam
 	e := examined{Visit: v, state: open.State}
 	for _, p := range open.State.Points {
 		c := agreement.Chart{
-			Muscle: p.Muscle, Side: p.Side, View: p.View, X: &p.X, Y: &p.Y, NPRS: p.NPRS, Grade: p.Grade, Band: p.Band, Familiar: p.Familiar,
+			Muscle: p.Muscle, Side: p.Side, View: p.View, X: &p.X, Y: &p.Y, NPRS: p.NPRS, Grade: p.Grade,
+			Band: p.Band, Familiar: p.Familiar,
 		}
 		if p.Threshold != nil {
 			c.PPT = &p.Threshold.KPa

@@ -15,7 +15,10 @@ import (
 // ofNobody are operations that touch no record: the body, the atlas as it is shipped,
 // computing, the door, and the bench, which is no health data.
 func ofNobody(op operation) bool {
-	for _, part := range []string{"/api/figure", "/api/atlas", "/api/calc", "/api/session", "/api/instruments", "/api/bench"} {
+	for _, part := range []string{
+		"/api/figure", "/api/atlas", "/api/calc", "/api/session", "/api/instruments",
+		"/api/bench",
+	} {
 		if strings.HasPrefix(op.path, part) {
 			return true
 		}

@@ -30,7 +30,8 @@ func learnt(t *testing.T, raw string) []bench.LearnerAction {
 func TestResultsOfTheBench(t *testing.T) {
 	c := newCaller(t, api.Options{})
 	c.signIn(demo.Logins[0])
-	student, supervisor, other, desk := c.as(demo.Logins[2]), c.as(demo.Logins[1]), c.as(demo.Logins[4]), c.as(demo.Logins[3])
+	student, supervisor, other, desk := c.as(demo.Logins[2]), c.as(demo.Logins[1]), c.as(demo.Logins[4]),
+		c.as(demo.Logins[3])
 	var before int64
 	db := adminDB(t)
 	require.NoError(t, db.Get(&before, `select coalesce(max(id), 0) from audit`))
@@ -124,7 +125,8 @@ func TestAnExamTellsNothingBeforeItIsClosed(t *testing.T) {
 		raw, err := io.ReadAll(res.Body)
 		require.NoError(t, err)
 		for _, s := range secrets {
-			if strings.Contains(path, "assignments") || strings.Contains(path, "sittings") || s == secrets[0] || s == c1.ID {
+			if strings.Contains(path, "assignments") || strings.Contains(path, "sittings") || s == secrets[0] ||
+				s == c1.ID {
 				assert.NotContains(t, string(raw), s, "%s %s", method, path)
 			}
 		}
@@ -193,7 +195,8 @@ func TestTwoVisitsAreCompared(t *testing.T) {
 		limit 1`))
 	path := "/api/visits/" + found.First + "/agreement"
 	assert.Equal(t, 422, c.call("POST", path, map[string]any{"visit": found.First}, nil).StatusCode)
-	assert.Equal(t, 422, c.call("POST", path, map[string]any{"visit": found.Same}, nil).StatusCode, "by the same person")
+	assert.Equal(t, 422, c.call("POST", path, map[string]any{"visit": found.Same}, nil).StatusCode,
+		"by the same person")
 	var tomas string
 	require.NoError(t, db.Get(&tomas, `select p.id from person p join visit v on v.practice_id = p.practice_id
 		where v.id = $1 and p.id <> v.therapist_id and p.role = 'therapist' limit 1`, found.First))

@@ -67,13 +67,14 @@ type SittingIn struct {
 	Actions []bench.LearnerAction `json:"actions" maxItems:"100"`
 	LookMS  int64                 `json:"look_ms,omitempty" minimum:"0" maximum:"86400000"`
 	// Feel asks what a finger on its way meets.
-	Feel *bench.Felt `json:"feel,omitempty"`
+	Feel *bench.FingerAt `json:"feel,omitempty"`
 }
 
 func (s *server) registerExams(a huma.API) {
 	huma.Register(a, op("bench-assignments", http.MethodGet, "/api/bench/assignments", "Assignments and exams", 401),
 		s.benchAssignments)
-	huma.Register(a, op("put-bench-assignment", http.MethodPost, "/api/bench/assignments", "Set an assignment or an exam",
+	huma.Register(a, op("put-bench-assignment", http.MethodPost, "/api/bench/assignments",
+		"Set an assignment or an exam",
 		401, 403, 422), s.putBenchAssignment)
 	huma.Register(a, op("close-bench-assignment", http.MethodPost, "/api/bench/assignments/{id}/close",
 		"Close an assignment: results tell their truth", 401, 403, 404), s.closeBenchAssignment)

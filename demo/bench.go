@@ -50,7 +50,8 @@ func practised(ctx context.Context, st *store.Store, now time.Time) error {
 					if d.IntN(6) == 0 && week > 0 {
 						continue // nobody does everything each week
 					}
-					at := now.AddDate(0, 0, -7*(weeks-week)+n).Truncate(time.Hour).Add(time.Duration(d.IntN(50)) * time.Minute)
+					day := now.AddDate(0, 0, -7*(weeks-week)+n).Truncate(time.Hour)
+					at := day.Add(time.Duration(d.IntN(50)) * time.Minute)
 					if err := keep(ctx, tx, exercise, skill, at, d); err != nil {
 						return err
 					}
@@ -107,7 +108,8 @@ func keep(ctx context.Context, tx *store.Tx, exercise string, skill int, at time
 	}
 	p := &practising{live: live, in: &in, c: c, skill: skill, d: d}
 	map[string]func(){
-		"landmarks": p.landmarks, "search": p.search, "grading": p.grading, "asking": p.asking, "reasoning": p.reasoning,
+		"landmarks": p.landmarks, "search": p.search, "grading": p.grading, "asking": p.asking,
+		"reasoning": p.reasoning,
 	}[exercise]()
 	p.act("finish", bench.LearnerAction{})
 	if p.err != nil {
@@ -203,7 +205,8 @@ func (p *practising) reasoning() {
 			answers[0] = bench.NamedCause{Is: "muscle", Muscle: of.Muscle, Side: of.Side, Percent: 50 + p.skill/2}
 		}
 	}
-	answers = append(answers, bench.NamedCause{Is: "muscle", Muscle: "soleus", Side: ids.Right, Percent: 10 + p.d.IntN(15)})
+	answers = append(answers, bench.NamedCause{Is: "muscle", Muscle: "soleus", Side: ids.Right, Percent: 10 +
+		p.d.IntN(15)})
 	p.t += 40
 	p.act("name", bench.LearnerAction{Answers: answers})
 }
@@ -225,7 +228,10 @@ func (p *practising) search() {
 	for range 8 {
 		x, y := at.X+2*p.off(), at.Y+2*p.off()
 		p.t += 2
-		p.act("stroke", bench.LearnerAction{View: v, X: &x, Y: &y, ToX: new(x + 12), ToY: new(y + 3), ForceN: new(12.0)})
+		p.act("stroke", bench.LearnerAction{
+			View: v, X: &x, Y: &y, ToX: new(x + 12), ToY: new(y + 3),
+			ForceN: new(12.0),
+		})
 		p.act("press", bench.LearnerAction{View: v, X: &x, Y: &y, ForceN: &force})
 	}
 	if p.well() {

@@ -10,4 +10,6 @@ import (
 	"mokren/wasm/page"
 )
 
-func main() { page.Serve("mokrenCore", bridge.New().Answer, map[string]any{"rules": treat.RulesVersion}) }
+func main() {
+	page.Serve("mokrenCore", bridge.New().Answer, map[string]any{"rules": treat.RulesVersion})
+}

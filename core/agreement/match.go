@@ -134,7 +134,8 @@ func (m Matching) words(first, second int) string {
 		return fmt.Sprintf("No point of the %d and the %d lies within %d mm of another: the two found different ones.",
 			first, second, mostMM)
 	}
-	return fmt.Sprintf("Both found %d of the first's %d and the second's %d points, on %d of them the same muscle, at a "+
+	return fmt.Sprintf("Both found %d of the first's %d and the second's %d points, on %d of them the same "+
+		"muscle, at a "+
 		"median of %.0f mm.", m.Both, first, second, m.SameMuscle, m.DistancesMM[len(m.DistancesMM)/2])
 }
 

@@ -30,7 +30,7 @@ type BenchLook struct {
 // BenchFeel asks what a finger on its way meets.
 type BenchFeel struct {
 	Session string `json:"session" maxLength:"60"`
-	Felt
+	FingerAt
 }
 
 // BenchFelt is that, of a hundred.
@@ -193,7 +193,7 @@ func (d *Desk) feel(in BenchFeel) (BenchFelt, error) {
 	if err != nil {
 		return BenchFelt{}, err
 	}
-	n, _ := s.live.Feel(in.Felt)
+	n, _ := s.live.Feel(in.FingerAt)
 	return BenchFelt{n}, nil
 }
 

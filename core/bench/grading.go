@@ -366,7 +366,10 @@ func (h *hold) heed(l treat.Line) {
 }
 
 func (h *hold) score(into map[string]float64) {
-	for _, k := range []string{"ceilings", "in_band", "asked", "time", "release", "followed", "signs", "flush", "rightly"} {
+	for _, k := range []string{
+		"ceilings", "in_band", "asked", "time", "release", "followed", "signs", "flush",
+		"rightly",
+	} {
 		into[k] = 0
 	}
 	treat := h.c.Best == "treat"

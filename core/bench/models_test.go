@@ -122,7 +122,9 @@ func steered(p ids.Protocol) ids.Protocol {
 }
 
 // following opens a case's own hold and follows its coach.
-func following(t *testing.T, name json.RawMessage, protocol ids.Protocol, grade int) (treat.Summary, bench.ExerciseOut) {
+func following(t *testing.T, name json.RawMessage, protocol ids.Protocol, grade int) (treat.Summary,
+	bench.ExerciseOut,
+) {
 	live, err := bench.Open(bench.ExerciseIn{Case: name, Seed: 1, Exercise: "grading", Protocol: protocol})
 	require.NoError(t, err)
 	f := &follower{t: t, live: live, ceil: 30, asks: 2, grade: float64(grade)}
@@ -151,7 +153,8 @@ func TestWhoeverFollowsTheCoachEndsWell(t *testing.T) {
 		assert.True(t, r >= 1 && r <= 3, "seed %d: the engine has it at %d", seed, r)
 		sum, out := following(t, json.RawMessage(fmt.Sprintf(`{"seed":%d,"level":%d}`, seed, level)), protocol, c.Truth.Points[0].Tenderness)
 		ends[string(protocol)+" "+c.Truth.Points[0].Response+" "+string(sum.Outcome)]++
-		assert.Contains(t, []treat.Outcome{treat.Released, treat.Reduced}, sum.Outcome, "seed %d %s %s t%d", seed, protocol,
+		assert.Contains(t, []treat.Outcome{treat.Released, treat.Reduced}, sum.Outcome, "seed %d %s %s t%d", seed,
+			protocol,
 			c.Truth.Points[0].Response, c.Truth.Points[0].Tenderness)
 		for _, m := range out.Marks {
 			assert.NotContains(t, unsafe, m.Rule, "seed %d at %g: %s", seed, m.T, m.Text)

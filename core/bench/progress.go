@@ -72,7 +72,8 @@ func Calibrate(list []Claim) Calibrated {
 		out.Bins = append(out.Bins, b)
 		if off := b.SaidPct - b.RightPct; max(off, -off) >= widest {
 			widest = max(off, -off)
-			out.Text = fmt.Sprintf("When you say %d %%, you are right %d %% of the time, %d statements.", b.SaidPct, b.RightPct, b.N)
+			out.Text = fmt.Sprintf("When you say %d %%, you are right %d %% of the time, %d statements.",
+				b.SaidPct, b.RightPct, b.N)
 		}
 	}
 	if out.Text == "" {
@@ -133,7 +134,8 @@ func Next(past []Past, today int64) Upcoming {
 			mean := meanOf(list[max(0, len(list)-recent):])
 			if mean < least {
 				least = mean
-				lowest = &Upcoming{e, level, fmt.Sprintf("Lowest of what is due: %.0f of 100 over the last %d.", 100*mean,
+				lowest = &Upcoming{e, level, fmt.Sprintf("Lowest of what is due: %.0f of 100 over the last %d.",
+					100*mean,
 					min(recent, len(list)))}
 			}
 		}

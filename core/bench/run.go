@@ -360,8 +360,8 @@ func Find(id string) (ClientCase, bool) {
 // Exercises names them in the order of the work.
 func Exercises() []string { return slices.Clone(order) }
 
-// Felt is a place under a finger that moves, and how hard it presses.
-type Felt struct {
+// FingerAt is a place under a finger that moves, and how hard it presses.
+type FingerAt struct {
 	View   body.View `json:"view"`
 	X      float64   `json:"x" minimum:"-100" maximum:"1100"`
 	Y      float64   `json:"y" minimum:"-100" maximum:"1100"`
@@ -370,7 +370,7 @@ type Felt struct {
 
 // Feel is what a finger on its way meets, of a hundred; it is no action, so that it can be asked in
 // every frame. False where the exercise has nothing to feel.
-func (l *Live) Feel(f Felt) (int, bool) {
+func (l *Live) Feel(f FingerAt) (int, bool) {
 	s, ok := l.e.(*searching)
 	if w, is := l.e.(*whole); is {
 		s, ok = w.part("search").(*searching)

@@ -208,7 +208,8 @@ func (f *searching) structure(v body.View, p body.Point, force int64) {
 		f.out.Client = append(f.out.Client, ClientTold{
 			T: seconds(f.at), Says: c.Structure.Sign, Shows: &ClientShown{Structure: c.Structure.ID},
 		})
-		f.session.mark("over-structure", "Pressed over the "+wording.Plain(c.Structure.ID)+": ease off, and feel beside it.")
+		f.session.mark("over-structure", "Pressed over the "+wording.Plain(c.Structure.ID)+": ease off, and feel "+
+			"beside it.")
 		return
 	}
 }

@@ -3591,15 +3591,6 @@ export interface components {
             version?: number;
             visit: string;
         };
-        Felt: {
-            /** Format: double */
-            force_n: number;
-            view: components["schemas"]["View"];
-            /** Format: double */
-            x: number;
-            /** Format: double */
-            y: number;
-        };
         FibrePlace: {
             /** Format: double */
             across_mm: number;
@@ -3635,6 +3626,15 @@ export interface components {
              * @description finger-width in cm
              */
             cm: number;
+        };
+        FingerAt: {
+            /** Format: double */
+            force_n: number;
+            view: components["schemas"]["View"];
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
         };
         FlagThreshold: {
             id: string;
@@ -7025,7 +7025,7 @@ export interface components {
         };
         SittingIn: {
             actions: components["schemas"]["LearnerAction"][];
-            feel?: components["schemas"]["Felt"];
+            feel?: components["schemas"]["FingerAt"];
             /** Format: int64 */
             look_ms?: number;
         };

@@ -1,10 +1,9 @@
 // The practice bench: a client who is always there to learn on. What to practise, how it goes, whether
 // two find the same, and for a teacher the class.
-import { useQuery } from "@tanstack/react-query";
 import { useEffect } from "react";
 import { NavLink, useParams } from "react-router";
 import { styled } from "styled-components";
-import { api, must, type Schemas } from "../../api/client";
+import type { Schemas } from "../../api/client";
 import { useBench } from "../../core/useBench";
 import { Failed, Waiting } from "../../parts/controls";
 import { Row } from "../../parts/layout";
@@ -13,7 +12,7 @@ import { Class } from "./Class";
 import { sendUnsent } from "./exercise/keep";
 import { Practise } from "./Practise";
 import { Progress } from "./Progress";
-import { BenchPage } from "./review/Review";
+import { BenchPage } from "./BenchPage";
 import { Together } from "./Together";
 
 const Tabs = styled.nav`
@@ -35,12 +34,6 @@ const Tabs = styled.nav`
     color: var(--accent);
   }
 `;
-
-export const useResults = (person?: string) =>
-  useQuery({
-    queryKey: ["bench-results", person],
-    queryFn: () => must(api.GET("/api/bench/results", { params: { query: person ? { person } : {} } })),
-  });
 
 export default function Bench({ me }: { me: Schemas["Me"] }) {
   const { tab = "practise" } = useParams();

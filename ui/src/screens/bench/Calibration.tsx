@@ -28,7 +28,14 @@ export function Calibration({ of }: { of: Schemas["Calibrated"] }) {
       <Said>{of.text}</Said>
       {bins.length > 0 && (
         <Svg viewBox="0 0 290 290" role="img" aria-label={of.text}>
-          <rect x={left} y={bottom - side} width={side} height={side} fill="var(--paper)" stroke="var(--line-soft)" />
+          <rect
+            x={left}
+            y={bottom - side}
+            width={side}
+            height={side}
+            fill="var(--paper)"
+            stroke="var(--line-soft)"
+          />
           <path d={`M${x(0)} ${y(0)}L${x(100)} ${y(100)}`} stroke="var(--line)" strokeDasharray="4 4" />
           <path
             d={bins.map((b, i) => `${i ? "L" : "M"}${x(b.said_pct)} ${y(b.right_pct)}`).join("")}

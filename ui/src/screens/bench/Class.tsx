@@ -1,17 +1,17 @@
 // What a teacher sees: who has practised what, the spread of each score, the commonest marks; and what
 // is set.
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { styled } from "styled-components";
 import { api, must, type Schemas } from "../../api/client";
 import type { BenchModule } from "../../core/benchModule";
 import { Button, Card, Failed, Waiting } from "../../parts/controls";
 import { FileLink } from "../../parts/FileLink";
-import { Plain, Row, Ruled, Said, Stack } from "../../parts/layout";
-import { count, day, listed } from "../../parts/words";
-import { useResults } from "./Bench";
-import { useAssignments } from "./Practise";
+import { Plain, Row, Ruled, Stack } from "../../parts/layout";
+import { count, day } from "../../parts/words";
+import { Assignments } from "./Assignments";
 import { ProgressOf } from "./Progress";
+import { useResults } from "./queries";
 import { SetForm } from "./SetForm";
 import { phone } from "../../theme";
 import { exerciseName, keyName, percent, ruleOf } from "./words";
@@ -90,12 +90,19 @@ export function Class({ bench }: { bench: BenchModule }) {
             {learners.map((l) => (
               <tr key={l.id}>
                 <td>
-                  <Button aria-pressed={one?.id === l.id} onPress={() => setOne(one?.id === l.id ? undefined : l)}>
+                  <Button
+                    aria-pressed={one?.id === l.id}
+                    onPress={() => setOne(one?.id === l.id ? undefined : l)}
+                  >
                     {l.name}
                   </Button>
                 </td>
                 {shown.map((e) => (
-                  <TrendCell key={e} name={exerciseName[e] ?? e} of={l.trends.find((t) => t.exercise === e)} />
+                  <TrendCell
+                    key={e}
+                    name={exerciseName[e] ?? e}
+                    of={l.trends.find((t) => t.exercise === e)}
+                  />
                 ))}
                 <td data-of="Last">{l.last_at ? day(l.last_at, "UTC") : "–"}</td>
               </tr>
@@ -173,7 +180,12 @@ function Spreads({ spreads }: { spreads: Schemas["Spread"][] }) {
                 <span>{keyName(s.key)}</span>
                 <Range viewBox="0 0 190 16" role="img" aria-label={spreadWords(s)}>
                   <path d="M0 8H190" stroke="var(--line-soft)" strokeWidth={4} />
-                  <path d={`M${s.least * 190} 8H${s.most * 190}`} stroke="var(--accent)" strokeWidth={4} opacity={0.45} />
+                  <path
+                    d={`M${s.least * 190} 8H${s.most * 190}`}
+                    stroke="var(--accent)"
+                    strokeWidth={4}
+                    opacity={0.45}
+                  />
                   <circle cx={4 + s.median * 182} cy={8} r={5} fill="var(--accent)" />
                 </Range>
                 <b>{percent(s.median)}</b>
@@ -187,58 +199,3 @@ function Spreads({ spreads }: { spreads: Schemas["Spread"][] }) {
 
 const spreadWords = (s: Schemas["Spread"]) =>
   `${keyName(s.key)}: from ${percent(s.least)} to ${percent(s.most)}, median ${percent(s.median)}`;
-
-function Assignments({ learners, results }: Pick<Schemas["Class"], "learners" | "results">) {
-  const set = useAssignments();
-  const queries = useQueryClient();
-  const [asking, setAsking] = useState<string>();
-  const own = set.data?.items.filter((a) => a.own) ?? [];
-  const close = async (id: string) => {
-    await must(api.POST("/api/bench/assignments/{id}/close", { params: { path: { id } } }));
-    setAsking(undefined);
-    await queries.invalidateQueries({ queryKey: ["bench-assignments"] });
-    await queries.invalidateQueries({ queryKey: ["bench-class"] });
-  };
-  const students = learners.filter((l) => l.results > 0 || results.some((r) => r.person === l.id)).length;
-  return (
-    <Card data-own-assignments={own.length}>
-      <h2>What you have set</h2>
-      {own.length === 0 && <p className="quiet">Nothing yet.</p>}
-      {own.map((a) => {
-        const did = new Set(results.filter((r) => r.assignment === a.id && r.finished).map((r) => r.person)).size;
-        return (
-          <Ruled key={a.id} $cols="minmax(0, 1fr) auto" $align="center" $gap={3} data-set={a.title}>
-            <span>
-              <b>{a.title}</b>
-              <br />
-              <span className="quiet small">
-                {listed(
-                  a.coach === "exam" ? "exam" : `coach ${a.coach}`,
-                  count(a.items.length, "exercise"),
-                  `${did} of ${students} have begun`,
-                )}
-              </span>
-            </span>
-            {a.closed ? (
-              <span className="quiet">closed</span>
-            ) : asking === a.id ? (
-              <Row>
-                <Button $kind="stop" onPress={() => void close(a.id)}>
-                  Close for good
-                </Button>
-                <Button onPress={() => setAsking(undefined)}>Keep open</Button>
-              </Row>
-            ) : (
-              <Button aria-label={`Close: ${a.title}`} onPress={() => setAsking(a.id)}>
-                Close
-              </Button>
-            )}
-          </Ruled>
-        );
-      })}
-      <Said className="quiet" $small>
-        When an exam is closed, its results and its clients are shown to you and to who sat it.
-      </Said>
-    </Card>
-  );
-}

@@ -24,7 +24,11 @@ export function Course({ results }: { results: Schemas["PracticeResult"][] }) {
       role="img"
       aria-label={means.map(percent).join(", ")}
     >
-      <path d={`M0 ${y(0)}H${wide}M0 ${y(1)}H${wide}`} stroke="var(--line-soft)" vectorEffect="non-scaling-stroke" />
+      <path
+        d={`M0 ${y(0)}H${wide}M0 ${y(1)}H${wide}`}
+        stroke="var(--line-soft)"
+        vectorEffect="non-scaling-stroke"
+      />
       <path
         d={`M0 ${y(0.8)}H${wide}`}
         stroke="var(--line)"

@@ -1,17 +1,16 @@
 // What to practise: what is next, what was set, and every exercise with the shipped cases.
-import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import { styled } from "styled-components";
-import { api, must, type Schemas } from "../../api/client";
+import type { Schemas } from "../../api/client";
 import type { BenchModule } from "../../core/benchModule";
 import { Button, Card } from "../../parts/controls";
 import { Choice } from "../../parts/Choice";
 import { Fill, Plain, Row, Ruled, Said, Stack } from "../../parts/layout";
 import { listed, longDay } from "../../parts/words";
 import { upright } from "../../theme";
-import { useResults } from "./Bench";
-import { beginOnScreens } from "./visit/begin";
+import { useAssignments, useResults } from "./queries";
+import { type Begun, useBegin } from "./visit/begin";
 import { type Exercise, exerciseName, exercises, exerciseWhat, levelName } from "./words";
 
 const Grid = styled.div`
@@ -24,32 +23,9 @@ const Grid = styled.div`
   }
 `;
 
-export const useAssignments = () =>
-  useQuery({ queryKey: ["bench-assignments"], queryFn: () => must(api.GET("/api/bench/assignments")) });
-
 interface Props {
   me: Schemas["Me"];
   bench: BenchModule;
-}
-
-export interface Begun {
-  exercise: Exercise;
-  case?: string;
-  level?: number;
-  coach: "speaks" | "silent";
-  assignment?: string;
-  item?: number;
-}
-
-/** Begins an exercise: those with a hold on the ordinary screens, the others on their own. */
-export function useBegin(bench: BenchModule, me: Schemas["Me"]) {
-  const go = useNavigate();
-  return (b: Begun) => {
-    if (b.exercise === "grading" || b.exercise === "visit") return void go(beginOnScreens(bench, me, b));
-    const query = new URLSearchParams();
-    for (const [k, v] of Object.entries(b)) if (k !== "exercise" && v !== undefined) query.set(k, String(v));
-    void go(`/bench/do/${b.exercise}?${query}`);
-  };
 }
 
 export function Practise({ me, bench }: Props) {
@@ -149,7 +125,14 @@ function Cases({ bench, exercise, onExercise, begin, done }: CasesProps) {
             </Button>
           </Ruled>
           {here.map((c) => (
-            <Ruled as="li" key={c.id} $cols="minmax(0, 1fr) auto auto" $align="center" $gap={3} data-case={c.id}>
+            <Ruled
+              as="li"
+              key={c.id}
+              $cols="minmax(0, 1fr) auto auto"
+              $align="center"
+              $gap={3}
+              data-case={c.id}
+            >
               <span>
                 <b>{c.title}</b>
                 <br />
@@ -158,10 +141,7 @@ function Cases({ bench, exercise, onExercise, begin, done }: CasesProps) {
               <span className="quiet small">
                 {best(c.title) >= 0 ? `best ${Math.round(100 * best(c.title))}` : ""}
               </span>
-              <Button
-                aria-label={`Begin: ${c.title}`}
-                onPress={() => begin({ exercise, case: c.id, coach })}
-              >
+              <Button aria-label={`Begin: ${c.title}`} onPress={() => begin({ exercise, case: c.id, coach })}>
                 Begin
               </Button>
             </Ruled>
@@ -186,7 +166,9 @@ function Set({ me, bench }: Props) {
     const x = a.items[item];
     if (!x) return;
     if (a.coach === "exam")
-      return void go(`/bench/do/${x.exercise}?assignment=${a.id}&item=${item}&exam=yes&level=${x.level ?? 1}`);
+      return void go(
+        `/bench/do/${x.exercise}?assignment=${a.id}&item=${item}&exam=yes&level=${x.level ?? 1}`,
+      );
     begin({
       exercise: x.exercise,
       coach: a.coach as "speaks" | "silent",
@@ -212,7 +194,9 @@ function Set({ me, bench }: Props) {
           </Row>
           {a.items.map((x, i) => (
             <Ruled key={i} $cols="minmax(0, 1fr) auto" $align="center" $gap={3}>
-              <span>{listed(exerciseName[x.exercise], x.level ? levelName(x.level).toLowerCase() : undefined)}</span>
+              <span>
+                {listed(exerciseName[x.exercise], x.level ? levelName(x.level).toLowerCase() : undefined)}
+              </span>
               {did(a, i) ? (
                 <span className="quiet">{a.coach === "exam" ? "sat" : "done"}</span>
               ) : (

@@ -5,7 +5,7 @@ import type { Schemas } from "../../api/client";
 import { Card, Failed, Waiting } from "../../parts/controls";
 import { Plain, Ruled, Said, Stack } from "../../parts/layout";
 import { count, day, listed } from "../../parts/words";
-import { useResults } from "./Bench";
+import { useResults } from "./queries";
 import { Calibration } from "./Calibration";
 import { Course } from "./Course";
 import { exerciseName, levelName, percent } from "./words";
@@ -54,14 +54,18 @@ export function ProgressOf({ of }: { of: Schemas["Practised"] }) {
   );
 }
 
-export function TrendWords({ t }: { t: Schemas["ExerciseTrend"] }) {
+function TrendWords({ t }: { t: Schemas["ExerciseTrend"] }) {
   const by = t.trend === undefined ? undefined : Math.round(100 * t.trend);
   return (
     <span>
       <b>{percent(t.last)}</b> <span className="quiet small">last</span>
       <br />
       <Said as="span" $small $tone={by !== undefined && by > 0 ? "good" : undefined}>
-        {by === undefined ? "too few for a trend" : by > 0 ? `+${by} since the start` : `${by < 0 ? `−${-by}` : "±0"} since the start`}
+        {by === undefined
+          ? "too few for a trend"
+          : by > 0
+            ? `+${by} since the start`
+            : `${by < 0 ? `−${-by}` : "±0"} since the start`}
       </Said>
     </span>
   );

@@ -61,8 +61,8 @@ export function SamePressure() {
     <Card data-same-pressure>
       <h2>Same pressure</h2>
       <Said className="quiet">
-        Press to the first resistance, five times, and let go. By hand the bar below sinks as long as it is held;
-        with the pressure pad the hand itself is measured. No number is shown before the fifth.
+        Press to the first resistance, five times, and let go. By hand the bar below sinks as long as it is
+        held; with the pressure pad the hand itself is measured. No number is shown before the fifth.
       </Said>
       <Row $wrap $gap={3}>
         <Choice

@@ -29,22 +29,19 @@ function TwoVisits() {
     queryFn: () => must(api.GET("/api/clients", { params: { query: {} } })),
   });
   const [client, setClient] = useState<string>();
-  const [first, setFirst] = useState<string>();
-  const [second, setSecond] = useState<string>();
+  const [picked, setPicked] = useState<Picked>({});
+  const { first, second } = picked;
   const [out, setOut] = useState<Compared>();
-  const course = useCourse(client ?? "00000000-0000-7000-8000-000000000000");
   const { error, busy, run } = useTry();
-  const visits = course.data?.visits ?? [];
-  const nameOf = (id: string) => {
-    const v = visits.find((x) => x.id === id);
-    return v ? `${longDay(new Date(v.starts_at), "UTC")}` : id;
-  };
   const compare = () =>
     run(async () => {
       if (!first || !second) return;
       setOut(
         await must(
-          api.POST("/api/visits/{id}/agreement", { params: { path: { id: first } }, body: { visit: second } }),
+          api.POST("/api/visits/{id}/agreement", {
+            params: { path: { id: first } },
+            body: { visit: second },
+          }),
         ),
       );
     });
@@ -53,8 +50,8 @@ function TwoVisits() {
       <Card data-agreement>
         <h2>Do two find the same?</h2>
         <Said className="quiet">
-          A colleague who is examined is a client: with consent, screening and a record. Two examine without sight
-          of each other, at least ten minutes apart, at most eight points; take turns in who begins.
+          A colleague who is examined is a client: with consent, screening and a record. Two examine without
+          sight of each other, at least ten minutes apart, at most eight points; take turns in who begins.
         </Said>
         <Find
           label="Who was examined"
@@ -67,31 +64,11 @@ function TwoVisits() {
           }}
           onPick={(id) => {
             setClient(id);
-            setFirst(undefined);
-            setSecond(undefined);
+            setPicked({});
             setOut(undefined);
           }}
         />
-        {client && (
-          <>
-            <Pick
-              label="First examination"
-              none="Which visit"
-              value={first}
-              options={visits.map((v) => v.id)}
-              describe={nameOf}
-              onPick={setFirst}
-            />
-            <Pick
-              label="Second examination"
-              none="Which visit"
-              value={second}
-              options={visits.map((v) => v.id).filter((id) => id !== first)}
-              describe={nameOf}
-              onPick={setSecond}
-            />
-          </>
-        )}
+        {client && <WhichVisits client={client} picked={picked} onPick={setPicked} />}
         {error && (
           <Said $tone="stop" role="alert">
             {Object.values(error.fields)[0] ?? error.message}
@@ -103,6 +80,47 @@ function TwoVisits() {
       </Card>
       {out && <Agreement out={out} />}
     </Stack>
+  );
+}
+
+interface Picked {
+  first?: string;
+  second?: string;
+}
+
+interface PickedProps {
+  client: string;
+  picked: Picked;
+  onPick: (p: Picked) => void;
+}
+
+/** The two visits of a client, by their days. */
+function WhichVisits({ client, picked, onPick }: PickedProps) {
+  const visits = useCourse(client).data?.visits ?? [];
+  const nameOf = (id: string) => {
+    const v = visits.find((x) => x.id === id);
+    return v ? longDay(new Date(v.starts_at), "UTC") : id;
+  };
+  const ids = visits.map((v) => v.id);
+  return (
+    <>
+      <Pick
+        label="First examination"
+        none="Which visit"
+        value={picked.first}
+        options={ids}
+        describe={nameOf}
+        onPick={(first) => onPick({ ...picked, first })}
+      />
+      <Pick
+        label="Second examination"
+        none="Which visit"
+        value={picked.second}
+        options={ids.filter((id) => id !== picked.first)}
+        describe={nameOf}
+        onPick={(second) => onPick({ ...picked, second })}
+      />
+    </>
   );
 }
 

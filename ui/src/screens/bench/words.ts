@@ -75,16 +75,28 @@ const rules: Record<string, Rule> = {
     name: "Over a structure",
     why: "Nerves, vessels and glands are not pressed: ease off and feel beside them.",
   },
-  guarding: { name: "Guarding", why: "A client who guards feels more, and the number says nothing for a while." },
-  "sudden-release": { name: "Let go at once", why: "A slow release lets the blood come back without a start." },
+  guarding: {
+    name: "Guarding",
+    why: "A client who guards feels more, and the number says nothing for a while.",
+  },
+  "sudden-release": {
+    name: "Let go at once",
+    why: "A slow release lets the blood come back without a start.",
+  },
   "advice-not-followed": {
     name: "Advice not followed",
     why: "Within 5 s a hand can do less; later it has pressed on for nothing.",
   },
   "over-hard-ceiling": { name: "Above the hard ceiling", why: "Above it the body fights the hand." },
-  "sign-missed": { name: "A sign not answered", why: "Tingling, a pulse or faintness ends the pressure at once." },
+  "sign-missed": {
+    name: "A sign not answered",
+    why: "Tingling, a pulse or faintness ends the pressure at once.",
+  },
   "no-flush": { name: "No flush", why: "After a release the blood needs its 15 to 30 s." },
-  "not-to-press": { name: "Not to be pressed", why: "Some pain is not a muscle's, and some muscles have no point." },
+  "not-to-press": {
+    name: "Not to be pressed",
+    why: "Some pain is not a muscle's, and some muscles have no point.",
+  },
   "landmark-missed": { name: "Landmark missed", why: "Every muscle is found from its landmarks." },
   "leading-question": {
     name: "A leading question",
@@ -98,5 +110,6 @@ const rules: Record<string, Rule> = {
 
 export const ruleOf = (id: string): Rule => rules[id] ?? { name: id.replaceAll("-", " "), why: "" };
 
-export const percent = (share: number | undefined) => (share === undefined ? "–" : `${Math.round(share * 100)}`);
+export const percent = (share: number | undefined) =>
+  share === undefined ? "–" : `${Math.round(share * 100)}`;
 export const levelName = (n: number) => `Level ${n}`;

@@ -10,6 +10,7 @@ import { type LiveVisit, useVisit } from "../../core/useVisit";
 import { type PadSeen, useVisitWire } from "../../core/useVisitWire";
 import { ErrorPanel, Waiting } from "../../parts/controls";
 import { clock, listed, sentence, unbroken } from "../../parts/words";
+import { Answers } from "./Answers";
 import { Alone, endsAt } from "./Alone";
 import { Between } from "./Between";
 import { Care } from "./Care";
@@ -23,7 +24,6 @@ import { PadPanel } from "./PadPanel";
 import { lengthens, RangeEntry } from "./RangeEntry";
 import { RoomSettings } from "./RoomSettings";
 import { type RoomPrefs, useRoomPrefs } from "./roomPrefs";
-import { Scores } from "./Scores";
 import { Spot } from "./Spot";
 import { Stations } from "./Stations";
 import { Signs } from "./Signs";
@@ -35,9 +35,6 @@ import { useKeys, useTableMode, useTones, useWakeLock } from "./useRoom";
 
 /** Read now and then: fetched when it is opened. */
 const HoldHelp = lazy(() => import("./HoldHelp"));
-/** A simulated client under the hand. */
-const BenchDock = lazy(() => import("../bench/visit/BenchDock"));
-
 export default function Hold({ me }: { me: Schemas["Me"] }) {
   const { id = "", hold = "" } = useParams();
   const { visit, error, retry } = useVisit(id, me);
@@ -108,7 +105,6 @@ function Live({ me, visit, hold, live }: Omit<SaidProps, "pad">) {
   useTones(line, prefs, !live.ended && !asked && bench?.coach !== "silent");
   useWakeLock();
   useKeys(act, pedal, prefs.pedal, !open && !asked);
-  const { limits } = hold.start;
   return (
     <HoldRoom
       $side="400px"
@@ -142,18 +138,7 @@ function Live({ me, visit, hold, live }: Omit<SaidProps, "pad">) {
       ) : (
         <Alone after={stood} onEnd={live.endedThen} onGoOn={live.goOn} />
       )}
-      {bench ? (
-        <Suspense fallback={null}>
-          <BenchDock visit={id} me={me} hold={hold} live={live} />
-        </Suspense>
-      ) : (
-        <Scores
-          soft={limits.soft_ceiling}
-          off={asked || !takes.includes("score")}
-          canUndo={live.begun && !live.ended && !asked}
-          act={act}
-        />
-      )}
+      <Answers me={me} visit={visit} hold={hold} live={live} asked={asked} />
       <Signs
         main={asked ? { name: endsAt(stood) } : main}
         takes={takes}

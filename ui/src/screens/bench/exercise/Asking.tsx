@@ -55,8 +55,8 @@ export function Asking({ core, doing, title }: ExerciseProps) {
           <h2>So far</h2>
           <Said>{`${asked.length} asked, ${asked.filter((a) => a.form === "leading").length} of them leading.`}</Said>
           <Said className="quiet" $small>
-            An open question takes 20 s and is answered truly. A leading one takes 10 s, and who wants to please
-            agrees with it.
+            An open question takes 20 s and is answered truly. A leading one takes 10 s, and who wants to
+            please agrees with it.
           </Said>
         </Card>
       </Stack>

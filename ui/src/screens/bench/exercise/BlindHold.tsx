@@ -31,8 +31,8 @@ export function BlindHold({ doing, title }: ExerciseProps) {
           <Row $gap={4}>
             <span className="clock">{clock(seconds)}</span>
             <Said className="quiet">
-              The coach is silent. Press to what the client says, hold, let go slowly; or finish, where nothing is
-              to be pressed.
+              The coach is silent. Press to what the client says, hold, let go slowly; or finish, where
+              nothing is to be pressed.
             </Said>
           </Row>
           <HoldingHand doing={doing} />

@@ -13,7 +13,8 @@ import { Failed, Waiting } from "../../../parts/controls";
 import { exerciseName, type Exercise as Kind } from "../words";
 import { Asking } from "./Asking";
 import { BlindHold } from "./BlindHold";
-import { keepResult, reviewKey } from "./keep";
+import { reviewKey } from "../queries";
+import { keepResult } from "./keep";
 import { Landmarks } from "./Landmarks";
 import { Reasoning } from "./Reasoning";
 import { Search } from "./Search";
@@ -102,7 +103,10 @@ function Opened({ me, core, bench, input }: Props & { input: Schemas["ExerciseIn
   useEffect(() => {
     if (!done || !doing || ended.current) return;
     ended.current = true;
-    if (exam) return void go("/bench", { replace: true });
+    if (exam) {
+      void queries.invalidateQueries({ queryKey: ["bench-results"] });
+      return void go("/bench", { replace: true });
+    }
     const id = uuidv7();
     const practice: Schemas["PracticeIn"] = {
       id,
@@ -111,13 +115,22 @@ function Opened({ me, core, bench, input }: Props & { input: Schemas["ExerciseIn
       ...(assignment ? { assignment, item } : {}),
       input: { ...input, actions: doing.actions },
     };
-    keepResult(queries, bench, me, practice).then(() => go(`/bench/review/${id}`, { replace: true }), setError);
+    keepResult(queries, bench, me, practice).then(
+      () => go(`/bench/review/${id}`, { replace: true }),
+      setError,
+    );
   }, [done, doing, exam, go, params, assignment, item, input, queries, bench, me]);
   const Room = rooms[input.exercise];
   if (error) return <Failed error={error} />;
   if (doing?.error && !doing.told.length) return <Failed error={doing.error} />;
   if (!doing || !Room) return <Waiting>Opening the exercise…</Waiting>;
-  return <Room core={core} doing={doing} title={exam ? `${exerciseName[input.exercise]}, exam` : titleOf(bench, input)} />;
+  return (
+    <Room
+      core={core}
+      doing={doing}
+      title={exam ? `${exerciseName[input.exercise]}, exam` : titleOf(bench, input)}
+    />
+  );
 }
 
 /** "Search: stiff neck at the desk"; a made case has no name. */

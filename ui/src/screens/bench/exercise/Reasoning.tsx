@@ -63,7 +63,7 @@ export function PainWords({ pain }: { pain: Schemas["PainOf"][] }) {
 }
 
 /** The regions that hurt, as the client painted them. */
-export function DrawnBody({ view, pain }: { view: View; pain: Schemas["PainOf"][] }) {
+function DrawnBody({ view, pain }: { view: View; pain: Schemas["PainOf"][] }) {
   const svg = useRef<SVGSVGElement>(null);
   const { data: lattice } = useLattice(view);
   const drawing = useMemo(() => paintedAs(view, pain, lattice), [view, pain, lattice]);
@@ -198,7 +198,7 @@ export function Naming({ core, doing }: ExerciseProps) {
   );
 }
 
-export const answerWords = (a: Pick<Answer, "is" | "muscle" | "side">) =>
+const answerWords = (a: Pick<Answer, "is" | "muscle" | "side">) =>
   a.is === "muscle"
     ? sentence(listed(plain(a.muscle ?? ""), a.side))
     : a.is === "nothing"

@@ -136,7 +136,12 @@ function Band({ mark, view }: { mark: Marked; view: View }) {
       stroke="var(--accent)"
       data-band={mark.direction}
     >
-      <path d={`M${-34 * scale} 0H${34 * scale}`} strokeWidth={5 * scale} strokeLinecap="round" opacity={0.7} />
+      <path
+        d={`M${-34 * scale} 0H${34 * scale}`}
+        strokeWidth={5 * scale}
+        strokeLinecap="round"
+        opacity={0.7}
+      />
       <circle r={6 * scale} fill="var(--card)" strokeWidth={2.4 * scale} />
     </g>
   );
@@ -157,7 +162,15 @@ function MarkForm({ core, view, mark, setMark, doing }: FormProps) {
   const given = doing.actions.findLast((a) => a.action === "mark");
   const same = given?.muscle === muscle && given?.x === mark.x && given?.direction_deg === mark.direction;
   const tell = () =>
-    void doing.act({ action: "mark", view, x: mark.x, y: mark.y, direction_deg: mark.direction, muscle, side });
+    void doing.act({
+      action: "mark",
+      view,
+      x: mark.x,
+      y: mark.y,
+      direction_deg: mark.direction,
+      muscle,
+      side,
+    });
   return (
     <>
       <Slide

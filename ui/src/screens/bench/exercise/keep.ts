@@ -1,6 +1,7 @@
 // Keeping what was practised: at the server, and in an outage on this device until it is reached.
 import type { QueryClient } from "@tanstack/react-query";
 import { api, isOutage, must, type Schemas } from "../../../api/client";
+import { reviewKey } from "../queries";
 import type { BenchModule } from "../../../core/benchModule";
 
 type Practice = Schemas["PracticeIn"];
@@ -23,8 +24,6 @@ export async function sendUnsent() {
   }
 }
 
-export const reviewKey = (id: string) => ["bench-result", id];
-
 /** Keeps a finished exercise, and has its review at hand. */
 export async function keepResult(
   queries: QueryClient,
@@ -37,7 +36,13 @@ export async function keepResult(
   const of = outcome.truth?.shows?.case;
   const mean = Object.values(outcome.score);
   const review: Schemas["PracticeReview"] = {
-    ...{ id, began_at, coach, assignment, item, input, outcome },
+    id,
+    began_at,
+    coach,
+    assignment,
+    item,
+    input,
+    outcome,
     person: me.id,
     name: me.name,
     exercise: input.exercise,

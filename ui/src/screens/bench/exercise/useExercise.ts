@@ -6,10 +6,10 @@ import { now } from "../../../core/clock";
 import type { BenchModule } from "../../../core/benchModule";
 import { uuidv7 } from "../../../core/ids";
 
-export type Action = Omit<Schemas["LearnerAction"], "t">;
+type Action = Omit<Schemas["LearnerAction"], "t">;
 export type Told = Schemas["ClientTold"];
 type Input = Schemas["ExerciseIn"];
-type Felt = Schemas["Felt"];
+type Felt = Schemas["FingerAt"];
 
 /** Who lives through an exercise. */
 export interface Teller {
@@ -41,7 +41,9 @@ export function sitting(assignment: string, item: number): Teller {
   return {
     open: async () => {
       const s = await must(
-        api.POST("/api/bench/assignments/{id}/items/{item}/sit", { params: { path: { id: assignment, item } } }),
+        api.POST("/api/bench/assignments/{id}/items/{item}/sit", {
+          params: { path: { id: assignment, item } },
+        }),
       );
       id = s.id;
       return { told: s.told ?? [], done: s.done, elapsed: s.elapsed_ms };

@@ -8,37 +8,14 @@ import { useCore } from "../../../core/useCore";
 import { Button, Card, Failed, Waiting } from "../../../parts/controls";
 import { Bullets, Fill, Plain, Row, Ruled, Said, Stack } from "../../../parts/layout";
 import { clock, listed, plain, sentence } from "../../../parts/words";
-import { upright } from "../../../theme";
 import { exerciseName, keyName, levelName, percent, ruleOf } from "../words";
-import { reviewKey } from "../exercise/keep";
+import { BenchPage } from "../BenchPage";
+import { reviewKey } from "../queries";
 import { PainWords } from "../exercise/Reasoning";
 import { TimeLine } from "./TimeLine";
 import { TrueBody } from "./TrueBody";
 
 type Review = Schemas["PracticeReview"];
-
-export const BenchPage = styled.div`
-  max-width: 1180px;
-  margin: 0 auto;
-  padding: 22px 28px 60px;
-  display: grid;
-  gap: 18px;
-  .two {
-    display: grid;
-    grid-template-columns: minmax(0, 1.25fr) minmax(0, 1fr);
-    gap: 18px;
-    align-items: start;
-  }
-  .body {
-    height: 520px;
-  }
-  ${upright} {
-    padding: 16px 14px 40px;
-    .two {
-      grid-template-columns: minmax(0, 1fr);
-    }
-  }
-`;
 
 export default function ReviewPage() {
   const { id = "" } = useParams();
@@ -62,7 +39,9 @@ function Shown({ review }: { review: Review }) {
       <Row $gap={3} $wrap>
         <Fill>
           <h1>{`${exerciseName[exercise]}: ${title}`}</h1>
-          <p className="quiet">{listed(review.name, levelName(level), `mean ${percent(review.mean)} of 100`)}</p>
+          <p className="quiet">
+            {listed(review.name, levelName(level), `mean ${percent(review.mean)} of 100`)}
+          </p>
         </Fill>
         <Link className="stands" to="/bench">
           All exercises
@@ -113,7 +92,7 @@ const Bar = styled.div<{ $share: number }>`
 `;
 
 /** Each component of a score, the weakest first. */
-export function Score({ score }: { score: Record<string, number> }) {
+function Score({ score }: { score: Record<string, number> }) {
   const keys = Object.keys(score).sort((a, b) => (score[a] ?? 0) - (score[b] ?? 0) || a.localeCompare(b));
   return (
     <Card data-score>

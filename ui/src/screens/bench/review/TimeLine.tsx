@@ -42,11 +42,17 @@ export function TimeLine({ review, at, onAt }: Props) {
   const presses = actions.filter((a) => a.action === "press" && !a.view && a.force_n !== undefined);
   const y = (n: number) => floor - (Math.min(n, 40) / 40) * (floor - 14);
   const numbers = (outcome.client ?? []).filter((c) => /^\d+$/.test(c.says ?? ""));
-  const step = presses.map((p, i) => `${i ? "H" : "M"}${x(p.t)}${i ? "" : ` ${y(0)}`}V${y(p.force_n ?? 0)}`).join("");
+  const step = presses
+    .map((p, i) => `${i ? "H" : "M"}${x(p.t)}${i ? "" : ` ${y(0)}`}V${y(p.force_n ?? 0)}`)
+    .join("");
   // Without a hold there is no force to draw.
   const top = presses.length > 0 ? 0 : floor - 14;
   return (
-    <Svg viewBox={`0 ${top} ${wide} ${high - top}`} role="group" aria-label={`${clock(end)} in all, ${marks.length} marks`}>
+    <Svg
+      viewBox={`0 ${top} ${wide} ${high - top}`}
+      role="group"
+      aria-label={`${clock(end)} in all, ${marks.length} marks`}
+    >
       <path d={`M${left} ${floor}H${wide - left}`} stroke="var(--line)" />
       {presses.length > 0 && (
         <path d={`${step}H${x(end)}`} fill="none" stroke="var(--accent)" strokeWidth={2} data-force-line />
@@ -65,7 +71,12 @@ export function TimeLine({ review, at, onAt }: Props) {
         <path key={i} d={`M${x(a.t)} ${floor}v6`} stroke="var(--ink-soft)" />
       ))}
       {marks.map((m, i) => (
-        <g key={i} className="mark" transform={`translate(${x(m.t)} ${floor + 17})`} onClick={() => onAt(m.t)}>
+        <g
+          key={i}
+          className="mark"
+          transform={`translate(${x(m.t)} ${floor + 17})`}
+          onClick={() => onAt(m.t)}
+        >
           <title>{`${clock(m.t)} ${ruleOf(m.rule).name}`}</title>
           <rect
             x={-5}

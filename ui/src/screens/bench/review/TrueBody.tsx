@@ -36,7 +36,9 @@ export function TrueBody({ core, points, review }: Props) {
     const at = places[String(i)];
     if (!at || at.view !== view) return [];
     const kind = p.response === "stubborn" || p.response === "sham" ? "latent" : "active";
-    return [{ id: String(i), x: at.x, y: at.y, grade: p.tenderness, kind, label: listed(plain(p.muscle), p.side) }];
+    return [
+      { id: String(i), x: at.x, y: at.y, grade: p.tenderness, kind, label: listed(plain(p.muscle), p.side) },
+    ];
   });
   if (own?.view === view && own.x !== undefined && own.y !== undefined)
     marks.push({ id: "own", x: own.x, y: own.y, grade: 1, kind: "earlier", label: "Where it was marked" });
@@ -48,5 +50,7 @@ export function TrueBody({ core, points, review }: Props) {
     width: around,
     height: around,
   };
-  return <Figure view={view} marks={marks} fit={fit} label="Where the points were, and where it was marked" />;
+  return (
+    <Figure view={view} marks={marks} fit={fit} label="Where the points were, and where it was marked" />
+  );
 }

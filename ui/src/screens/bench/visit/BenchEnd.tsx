@@ -18,8 +18,8 @@ export default function BenchEnd({ visit, me }: { visit: LiveVisit; me: Schemas[
       <Card data-bench-end>
         <h2>To the review</h2>
         <Said>
-          The exercise ends here. You see what was true, each mark with its rule, and how it scored. A real visit
-          would go on with the note to sign and the next appointment.
+          The exercise ends here. You see what was true, each mark with its rule, and how it scored. A real
+          visit would go on with the note to sign and the next appointment.
         </Said>
         {error && (
           <Said $tone="stop" role="alert">

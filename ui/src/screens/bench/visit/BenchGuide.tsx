@@ -54,7 +54,8 @@ export default function BenchGuide({ visit, me, path, body }: Props) {
         <ByStep visit={visit} path={path} body={body} doing={doing} />
       ) : (
         <Said>
-          The point is charted. Begin the hold below, by any protocol; or close, where nothing is to be pressed.
+          The point is charted. Begin the hold below, by any protocol; or close, where nothing is to be
+          pressed.
         </Said>
       )}
       {doing.error && (
@@ -146,7 +147,11 @@ function LetDraw({ visit, doing }: { visit: LiveVisit; doing: Doing }) {
       ...paintedAs(v, pain, lattices[v]),
     ]);
     if (cells.length)
-      visit.write("drawing-painted", { figure: figureVersion, strokes: toStrokes(new Map(cells)), by: "client" });
+      visit.write("drawing-painted", {
+        figure: figureVersion,
+        strokes: toStrokes(new Map(cells)),
+        by: "client",
+      });
   };
   return (
     <Row>

@@ -30,5 +30,7 @@ export function useBenchVisit(visit: string, protocol?: string): SimulatedClient
   const doing = useExercise(teller, of?.input.actions ?? [], (actions) => {
     if (of) changeBench(visit, { input: { ...of.input, actions } });
   });
-  return doing && of && { doing, silent: of.coach === "silent", exercise: of.input.exercise, story: of.story };
+  return (
+    doing && of && { doing, silent: of.coach === "silent", exercise: of.input.exercise, story: of.story }
+  );
 }
