@@ -6,6 +6,7 @@ import (
 	"net/http"
 	"os"
 	"path/filepath"
+	"strings"
 	"testing"
 
 	"github.com/go-rod/rod/lib/input"
@@ -252,24 +253,41 @@ func TestWeight(t *testing.T) {
 	t.Logf("first load: %d kB of scripts, compressed", first/1000)
 	assert.Positive(t, first)
 	assert.LessOrEqual(t, first, 300_000)
-	all, core := int64(0), int64(0)
+	all, core, bench := int64(0), int64(0), int64(0)
 	require.NoError(t, filepath.WalkDir("../api/web/dist/assets", func(path string, d fs.DirEntry, err error) error {
 		ext := filepath.Ext(path)
 		if err != nil || d.IsDir() || ext != ".js" && ext != ".wasm" {
 			return err
 		}
 		n := sent(t, "http://"+s.addr+"/assets/"+d.Name())
-		if ext == ".wasm" {
-			core += n
-		} else {
+		switch {
+		case ext == ".js":
 			all += n
+		case strings.HasPrefix(d.Name(), "bench-"):
+			bench += n
+		default:
+			core += n
 		}
 		return nil
 	}))
-	t.Logf("all scripts %d kB, core %d kB, compressed", all/1000, core/1000)
+	t.Logf("all scripts %d kB, core %d kB, bench %d kB, compressed", all/1000, core/1000, bench/1000)
 	assert.LessOrEqual(t, all, int64(400_000))
 	assert.LessOrEqual(t, core, int64(1_360_000))
+	assert.LessOrEqual(t, bench, int64(1_100_000))
 	assert.Positive(t, core)
+	assert.Positive(t, bench)
+
+	// Day and visit load nothing of the bench; the bench loads its module.
+	loaded := func(of string) int {
+		return p.MustEval(`(of) => performance.getEntriesByType("resource")
+			.filter((e) => new RegExp("/assets/(" + of + ")").test(e.name)).length`, of).Int()
+	}
+	opened(p, "Light", "Find", calf)
+	p.MustElement("svg[data-view] path")
+	assert.Zero(t, loaded("bench-|Bench"))
+	p.travel("/bench")
+	p.see("[data-cases]", "Begin")
+	assert.Positive(t, loaded("bench-"))
 }
 
 // sent is how many bytes an asset takes over the wire.

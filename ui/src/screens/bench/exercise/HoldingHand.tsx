@@ -4,7 +4,7 @@ import { refresh } from "../../../core/clock";
 import { Button } from "../../../parts/controls";
 import { ForceSlide } from "./ForceSlide";
 import { useHandForce } from "./force";
-import type { Doing, Told } from "./useExercise";
+import type { Doing, ClientTold } from "./useExercise";
 
 /** A slider that moves is told so often, and the client is looked at so often. */
 const tellMS = 100;
@@ -14,7 +14,7 @@ interface Props {
   doing: Doing;
   /** What a hold on screen is told of the hand. */
   onForce?: (n: number, before: number) => void;
-  onAnswer?: (told: Told[]) => void;
+  onAnswer?: (told: ClientTold[]) => void;
 }
 
 export function HoldingHand({ doing, onForce, onAnswer }: Props) {

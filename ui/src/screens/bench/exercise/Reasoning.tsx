@@ -16,7 +16,7 @@ import { Search as Find } from "../../../parts/Pick";
 import { Slide } from "../../../parts/Slide";
 import type { ExerciseProps } from "./Exercise";
 import { ClientSays, ExerciseRoom, Heading } from "./Side";
-import type { Told } from "./useExercise";
+import type { ClientTold } from "./useExercise";
 
 type Answer = Schemas["NamedCause"];
 type Side = Schemas["Side"];
@@ -121,7 +121,7 @@ export function Measure({ core, doing }: ExerciseProps) {
 }
 
 /** What was measured, beside what is usual. */
-export function Readings({ told, core }: { told: Told[]; core: ExerciseProps["core"] }) {
+export function Readings({ told, core }: { told: ClientTold[]; core: ExerciseProps["core"] }) {
   const list = told.flatMap((t) => (t.shows?.movement ? [t.shows] : []));
   if (list.length === 0) return null;
   return (

@@ -17,7 +17,7 @@ import { FeltLine } from "./FeltLine";
 import { useHandForce } from "./force";
 import { ForceSlide } from "./ForceSlide";
 import { ClientSays, ExerciseRoom, Heading } from "./Side";
-import type { Told } from "./useExercise";
+import type { ClientTold } from "./useExercise";
 import { useFinger } from "./useFinger";
 
 const Body = styled(ZoomedBody)`
@@ -108,7 +108,7 @@ export function Search({ core, doing, title }: ExerciseProps) {
   );
 }
 
-const twitched = (told: Told[]) => !!told.at(-1)?.shows?.twitch;
+const twitched = (told: ClientTold[]) => !!told.at(-1)?.shows?.twitch;
 
 /** The finger, and the way that it has come. */
 function Finger({ from, at, view }: { from: Place; at: Place; view: View }) {

@@ -5,7 +5,7 @@ import { Link } from "react-router";
 import { Button, Card } from "../../../parts/controls";
 import { BodyAndSide, Fill, Row, Said } from "../../../parts/layout";
 import { upright } from "../../../theme";
-import type { Doing, Told } from "./useExercise";
+import type { Doing, ClientTold } from "./useExercise";
 
 export const ExerciseRoom = styled(BodyAndSide)`
   .pane {
@@ -49,7 +49,7 @@ export function Heading({ title, doing, can = true }: { title: string; doing: Do
 }
 
 /** The last words of the client, large enough for arm's length. */
-export function ClientSays({ told, children }: { told: Told[]; children?: ReactNode }) {
+export function ClientSays({ told, children }: { told: ClientTold[]; children?: ReactNode }) {
   const last = told.findLast((t) => t.says);
   return (
     <Card aria-live="polite" data-says={last?.says ?? ""}>

@@ -7,15 +7,15 @@ import type { BenchModule } from "../../../core/benchModule";
 import { uuidv7 } from "../../../core/ids";
 
 type Action = Omit<Schemas["LearnerAction"], "t">;
-export type Told = Schemas["ClientTold"];
+export type ClientTold = Schemas["ClientTold"];
 type Input = Schemas["ExerciseIn"];
 type Felt = Schemas["FingerAt"];
 
 /** Who lives through an exercise. */
 export interface Teller {
-  open: () => Promise<{ told: Told[]; done: boolean; elapsed: number }>;
-  act: (a: Schemas["LearnerAction"]) => Promise<{ told: Told[]; done: boolean }>;
-  look: (ms: number) => Promise<{ told: Told[] }>;
+  open: () => Promise<{ told: ClientTold[]; done: boolean; elapsed: number }>;
+  act: (a: Schemas["LearnerAction"]) => Promise<{ told: ClientTold[]; done: boolean }>;
+  look: (ms: number) => Promise<{ told: ClientTold[] }>;
   feel: (f: Felt) => Promise<number>;
 }
 
@@ -55,13 +55,13 @@ export function sitting(assignment: string, item: number): Teller {
 }
 
 export interface Doing {
-  told: Told[];
+  told: ClientTold[];
   done: boolean;
   error?: Error;
   actions: Schemas["LearnerAction"][];
   /** Since it was begun, in ms. */
   elapsed: () => number;
-  act: (a: Action) => Promise<Told[]>;
+  act: (a: Action) => Promise<ClientTold[]>;
   /** Time passes; what the client says of it is in told. */
   look: () => void;
   feel: (f: Felt) => Promise<number>;
@@ -73,7 +73,7 @@ export function useExercise(
   before: Schemas["LearnerAction"][],
   onActed?: (all: Schemas["LearnerAction"][]) => void,
 ): Doing | undefined {
-  const [told, setTold] = useState<Told[]>();
+  const [told, setTold] = useState<ClientTold[]>();
   const [done, setDone] = useState(false);
   const [error, setError] = useState<Error>();
   const actions = useRef(before);
@@ -104,7 +104,7 @@ export function useExercise(
   const elapsed = useCallback(() => Math.max(0, now() - began.current), []);
   const act = useCallback(
     (a: Action) => {
-      if (!teller) return Promise.resolve<Told[]>([]);
+      if (!teller) return Promise.resolve<ClientTold[]>([]);
       const t = Math.max(Math.round(elapsed()) / 1000, actions.current.at(-1)?.t ?? 0);
       const whole = { ...a, t };
       const next = chain.current.then(async () => {

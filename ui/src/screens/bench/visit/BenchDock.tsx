@@ -7,7 +7,7 @@ import { Button } from "../../../parts/controls";
 import { Row } from "../../../parts/layout";
 import type { LiveHold } from "../../hold/useHold";
 import { HoldingHand } from "../exercise/HoldingHand";
-import type { Told } from "../exercise/useExercise";
+import type { ClientTold } from "../exercise/useExercise";
 import { useBenchVisit } from "./useBenchVisit";
 import { useFinish } from "./useFinish";
 
@@ -68,7 +68,7 @@ export default function BenchDock({ visit, me, hold, live }: Props) {
     if (before < contactN && n >= contactN) act(phase === "paused" ? "resume" : "contact");
     if (before >= contactN && n < contactN && !begins.has(phase)) act("release");
   };
-  const onAnswer = (told: Told[]) => {
+  const onAnswer = (told: ClientTold[]) => {
     const n = told.findLast((t) => /^\d+$/.test(t.says ?? ""))?.says;
     if (n !== undefined && view.takes.includes("score")) act("score", Number(n));
   };
