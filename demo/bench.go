@@ -32,7 +32,7 @@ var class = []learner{{lio, 35, 85}, {nuri, 55, 90}, {sanna, 70, 75}, {pavel, 40
 // weeks of practising, and the exercises of each week.
 const weeks = 6
 
-var ofWeek = []string{"landmarks", "search", "grading", "asking", "reasoning"}
+var ofWeek = []string{"landmarks", "search", "grading", "asking", "reasoning", "reasoning", "reasoning"}
 
 // practised fills the bench with what the class did, unless it is there.
 func practised(ctx context.Context, st *store.Store, now time.Time) error {
@@ -197,12 +197,14 @@ func (p *practising) reasoning() {
 	for _, r := range p.c.Truth.Ranges {
 		p.act("test", bench.LearnerAction{Movement: r.Movement, Side: r.Side})
 	}
-	answers := []bench.NamedCause{{Is: "muscle", Muscle: "upper-trapezius", Side: ids.Left, Percent: 60 + p.d.IntN(30)}}
+	answers := []bench.NamedCause{{
+		Is: "muscle", Muscle: "upper-trapezius", Side: ids.Left, Percent: 60 + 10*p.d.IntN(3),
+	}}
 	if p.well() {
-		answers[0] = bench.NamedCause{Is: p.c.Best, Percent: 50 + p.skill/2}
+		answers[0] = bench.NamedCause{Is: p.c.Best, Percent: 60 + 10*p.d.IntN(4)}
 		if p.c.Best == "treat" {
 			of := p.c.Truth.Points[0]
-			answers[0] = bench.NamedCause{Is: "muscle", Muscle: of.Muscle, Side: of.Side, Percent: 50 + p.skill/2}
+			answers[0] = bench.NamedCause{Is: "muscle", Muscle: of.Muscle, Side: of.Side, Percent: 60 + 10*p.d.IntN(4)}
 		}
 	}
 	answers = append(answers, bench.NamedCause{Is: "muscle", Muscle: "soleus", Side: ids.Right, Percent: 10 +

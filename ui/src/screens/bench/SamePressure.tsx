@@ -64,7 +64,7 @@ export function SamePressure() {
         Press to the first resistance, five times, and let go. By hand the bar below sinks as long as it is
         held; with the pressure pad the hand itself is measured. No number is shown before the fifth.
       </Said>
-      <Row $wrap $gap={3}>
+      <Row $wrap $gap={3} $align="flex-end">
         <Choice
           label="Who presses"
           options={["first", "second"] as const}

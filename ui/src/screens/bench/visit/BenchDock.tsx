@@ -8,6 +8,7 @@ import { Row } from "../../../parts/layout";
 import type { LiveHold } from "../../hold/useHold";
 import { HoldingHand } from "../exercise/HoldingHand";
 import type { ClientTold } from "../exercise/useExercise";
+import { upright } from "../../../theme";
 import { useBenchVisit } from "./useBenchVisit";
 import { useFinish } from "./useFinish";
 
@@ -29,6 +30,13 @@ const Dock = styled.aside`
   label,
   label b {
     font-size: 22px;
+  }
+  ${upright} {
+    gap: 6px;
+    padding: 12px 18px;
+    .says {
+      min-height: 48px;
+    }
   }
 `;
 
