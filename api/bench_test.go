@@ -91,6 +91,13 @@ func TestResultsOfTheBench(t *testing.T) {
 	var after int64
 	require.NoError(t, db.Get(&after, `select count(*) from audit where id > $1 and (verb || kind) like '%bench%'`, before))
 	assert.Zero(t, after, "nothing of the bench is in the audit")
+	for _, path := range []string{"/api/practice/export/archive", "/api/practice/export/clients-csv", "/api/clients"} {
+		raw := string(c.file(path))
+		assert.NotEmpty(t, raw)
+		for _, of := range []string{kept.ID, "stiff-neck-desk", "Stiff neck at the desk", "bench"} {
+			assert.NotContains(t, raw, of, path)
+		}
+	}
 }
 
 // A teacher sets an exam, two learners sit it, and neither seed nor truth is in any answer of the

@@ -43,6 +43,30 @@ func TestBenchBrowser(t *testing.T) {
 	adviceAfterAKey(t)
 	touchToChange(t)
 	longCourse(t)
+	simulatedClient(t)
+}
+
+// simulatedClient tells how soon a client of the practice bench is there, and how soon a finger feels.
+func simulatedClient(t *testing.T) {
+	t.Helper()
+	p := signedIn(t, startServer(t).addr, demo.Logins[2])
+	p.MustNavigate(p.base + "/bench")
+	p.MustElement(`button[aria-label="Begin: Stiff neck at the desk"]`)
+	began := p.MustEval(`async () => {
+		const from = performance.now();
+		document.querySelector('button[aria-label="Begin: Stiff neck at the desk"]').click();
+		while (!document.querySelector("[data-felt]")) await new Promise(requestAnimationFrame);
+		return performance.now() - from;
+	}`).Num()
+	feels := p.MustEval(`() => {
+		const of = { session: "x", case: "stiff-neck-desk", seed: 1, exercise: "search", actions: [] };
+		mokrenBench.ask("open", JSON.stringify(of));
+		const at = JSON.stringify({ session: "x", view: "back", x: 279, y: 157, force_n: 12 });
+		const from = performance.now();
+		for (let i = 0; i < 400; i++) mokrenBench.ask("feel", at);
+		return (performance.now() - from) / 400;
+	}`).Num()
+	t.Logf("a simulated client: there after %.0f ms (limit 300), felt in %.2f ms (limit 16.7)", began, feels)
 }
 
 // benchVisit asks about a visit of 14 points: its state, the ranking, the points judged,

@@ -253,9 +253,9 @@ func TestTwoLearnersSitAnExam(t *testing.T) {
 	teacher.see("[data-set='Winter exam']", "closed")
 	p := signedIn(t, s.addr, demo.Logins[2])
 	p.MustNavigate(p.base + "/bench/progress")
-	p.see("[data-trends]", "Asking: Case")
+	p.see("[data-trends]", "Asking: A new client")
 	p.lookAt("bench-progress")
-	p.MustElementX(`//a[contains(., "Asking: Case")]`).MustClick()
+	p.MustElementX(`//a[contains(., "Asking: A new client")]`).MustClick()
 	p.see("[data-review=asking] [data-truth]", "To be treated|To be referred|Nothing to press")
 }
 

@@ -175,6 +175,42 @@ func TestLandmarks(t *testing.T) {
 	assert.Contains(t, out.Marks[0].Text, "mm off")
 }
 
+// The second level counts spinous tips down from a start, the third asks for a muscle's usual place;
+// whoever counts one wrong is told how far off it is.
+func TestLandmarksByLevel(t *testing.T) {
+	for level := 2; level <= 3; level++ {
+		in := bench.ExerciseIn{
+			Case: json.RawMessage(fmt.Sprintf(`{"seed":5,"level":%d}`, level)), Seed: 5, Exercise: "landmarks",
+		}
+		for i := range 6 {
+			told := run(t, in).Client
+			l := told[len(told)-1].Shows
+			var p body.Point
+			if level == 2 {
+				of, err := body.Count(l.Landmark, l.Down)
+				require.NoError(t, err)
+				p, err = body.FindLandmark(body.Back, of.Level, ids.Midline)
+				require.NoError(t, err)
+			} else {
+				m, err := atlas.Get(l.Muscle)
+				require.NoError(t, err)
+				site, ok := m.Site(l.Site)
+				require.True(t, ok)
+				_, p = m.OnFigure(site.Place(body.DefaultHeightCM), l.Side, body.DefaultHeightCM)
+			}
+			if i == 5 {
+				p.Y += 30
+			}
+			in.Actions = append(in.Actions, actions(t, fmt.Sprintf(`{"t":%d,"action":"touch","view":%q,"x":%g,"y":%g}`, 3*i+3,
+				l.View, p.X, p.Y))...)
+		}
+		out := run(t, in)
+		assert.InDelta(t, 0.833, out.Score["found"], 0, "level %d", level)
+		require.Len(t, out.Marks, 1)
+		assert.Contains(t, out.Marks[0].Text, "mm off")
+	}
+}
+
 // A stroke across the band meets it, and more where the nodule is; pressing there hurts, beside it
 // not. Whoever marks it where it is scores full, whoever presses hard is told so.
 func TestSearch(t *testing.T) {

@@ -3,14 +3,18 @@
 // milliseconds; the same three give the same bytes on every machine. docs/bench.md has the bodies of
 // actions and the keys of scores.
 //
-//	out, err := bench.Run(bench.Input{Case: bench.Chosen{ID: "stiff-neck-desk"}, Exercise: "reasoning", Actions: …})
+//	out, err := bench.Run(bench.ExerciseIn{Case: …, Exercise: "reasoning", Actions: …})
 //	out.Score["found"], out.Marks
+//
+// Run lives through a list of actions; Open and Live.Act through one at a time, for a page (Desk) and for
+// an exam's server. Both are the same code: what was told step by step is what a run tells.
 //
 // # Vocabulary
 //
 //   - Case: a story with its truth, shipped as a file or generated from a seed and a level.
-//   - Exercise: what is practised: landmarks, asking, reasoning. Search, grading and the whole visit
-//     are not here yet.
+//   - Exercise: what is practised: landmarks, search, grading, asking, reasoning, or a whole visit, which
+//     is all of them with one client.
+//   - Hold: one press of a grading with the real coach; its times run from its own beginning.
 //   - Mark: what happened, when, and by which rule it counts.
 //
 // # Invariants

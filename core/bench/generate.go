@@ -70,7 +70,7 @@ func (d dice) behaviour(level int) string {
 
 func named(seed int64, level int) ClientCase {
 	return ClientCase{
-		ID: fmt.Sprintf("generated-%d-%d", level, seed), Title: fmt.Sprintf("Case %d", seed), Level: level,
+		ID: fmt.Sprintf("generated-%d-%d", level, seed), Title: "A new client", Level: level,
 		Goal: "Find out what it is, and what to do", Yes: []ids.Question{},
 		Truth: CaseTruth{Points: []TruePoint{}, Ranges: []LostRange{}, Near: []NearTruth{}},
 	}

@@ -5,6 +5,7 @@ import (
 
 	"mokren/core/body"
 	"mokren/core/decode"
+	"mokren/core/ids"
 	"mokren/core/wording"
 )
 
@@ -31,35 +32,73 @@ type touching struct {
 	elapsed int64
 }
 
+// asked is one place that is to be touched, and how it is asked for.
 type asked struct {
-	body.Landmark
 	view body.View
+	at   body.Point
+	name string // as a mark names it
+	show ClientShown
+	id   ids.Landmark // of a landmark
 }
 
 func landmarks(s *session) exercise {
 	d := newDice(s.in.Seed, forLandmarks)
 	t := &touching{session: s}
-	views := []body.View{body.Front, body.Back}
+	pick := map[int]func(dice) (asked, bool){1: surfaceLandmark, 2: counted, 3: siteOfMuscle}[max(1, s.c.Level)]
 	for len(t.asked) < roundOf {
-		v := views[d.below(len(views))]
-		list := body.LandmarksOf(v)
-		l := list[d.below(len(list))]
-		twice := false
+		a, ok := pick(d)
 		for _, x := range t.asked {
-			twice = twice || x.ID == l.ID
+			ok = ok && x.name != a.name
 		}
-		if !twice {
-			t.asked = append(t.asked, asked{l, v})
+		if ok {
+			t.asked = append(t.asked, a)
 		}
 	}
 	t.next()
 	return t
 }
 
+// surfaceLandmark is one of front or back that is no spinous level.
+func surfaceLandmark(d dice) (asked, bool) {
+	v := []body.View{body.Front, body.Back}[d.below(2)]
+	list := body.LandmarksOf(v)
+	l := list[d.below(len(list))]
+	_, err := body.Count(l.ID, 0)
+	return asked{
+		view: v, at: l.Point, name: nameOf(l), id: l.ID,
+		show: ClientShown{Landmark: l.ID, Side: l.Side, View: v},
+	}, err != nil
+}
+
+// counted is a spinous level so many below one that is easily found.
+func counted(d dice) (asked, bool) {
+	from := []ids.Landmark{"C7", "T3", "T7", "L4"}[d.below(4)]
+	down := 1 + d.below(5)
+	level, err := body.Count(from, down)
+	if err != nil {
+		return asked{}, false
+	}
+	at, err := body.FindLandmark(body.Back, level.Level, ids.Midline)
+	return asked{
+		view: body.Back, at: at, name: fmt.Sprintf("%d below %s", down, from), id: level.Level,
+		show: ClientShown{Landmark: from, Side: ids.Midline, View: body.Back, Down: down},
+	}, err == nil
+}
+
+// siteOfMuscle is a usual place of a muscle, to be found from its landmarks.
+func siteOfMuscle(d dice) (asked, bool) {
+	m := treatable()[d.below(len(treatable()))]
+	site, side := m.Sites[d.below(len(m.Sites))], d.side()
+	v, at := m.OnFigure(site.Place(body.DefaultHeightCM), side, body.DefaultHeightCM)
+	return asked{
+		view: v, at: at, name: wording.Muscle(m.ID, side, site.ID),
+		show: ClientShown{Muscle: m.ID, Side: side, View: v, Site: site.ID},
+	}, true
+}
+
 func (t *touching) next() {
 	if t.n < len(t.asked) {
-		l := t.asked[t.n]
-		t.shows(ClientShown{Landmark: l.ID, Side: l.Side, View: l.view})
+		t.shows(t.asked[t.n].show)
 	}
 }
 
@@ -76,7 +115,7 @@ func (t *touching) act(a *LearnerAction) *decode.Error {
 	if a.View != want.view {
 		return &decode.Error{Path: ".view", Given: string(a.View), Allowed: string(want.view)}
 	}
-	off := tenths(want.view, body.Point{X: *a.X, Y: *a.Y}, want.Point)
+	off := tenths(want.view, body.Point{X: *a.X, Y: *a.Y}, want.at)
 	t.errors += min(farTenths, off)
 	t.elapsed += min(slowMS, t.at-t.since)
 	if off <= closeTenths {
@@ -92,11 +131,11 @@ func (t *touching) act(a *LearnerAction) *decode.Error {
 
 // missed says how far off a touch was, and what was hit instead.
 func (t *touching) missed(want asked, off int64, p body.Point) {
-	text := fmt.Sprintf("%s: %d mm off, %s.", sentence(nameOf(want.Landmark)), off/10, fingers(off))
+	text := fmt.Sprintf("%s: %d mm off, %s.", sentence(want.name), off/10, fingers(off))
 	best := off
 	var hit *body.Landmark
 	for _, l := range body.LandmarksOf(want.view) {
-		if d := tenths(want.view, p, l.Point); d < best && d <= closeTenths && l.ID != want.ID {
+		if d := tenths(want.view, p, l.Point); d < best && d <= closeTenths && l.ID != want.id {
 			best, hit = d, &l
 		}
 	}
@@ -121,7 +160,12 @@ func fingers(tenthsOff int64) string {
 	return fmt.Sprintf("%d fingers", half/2)
 }
 
-func sentence(s string) string { return string(s[0]-'a'+'A') + s[1:] }
+func sentence(s string) string {
+	if s[0] < 'a' || s[0] > 'z' {
+		return s
+	}
+	return string(s[0]-'a'+'A') + s[1:]
+}
 
 // tenths is the distance of two places in tenths of a millimetre of a usual body, in whole numbers.
 func tenths(v body.View, a, b body.Point) int64 {

@@ -119,8 +119,11 @@ type ClientTold struct {
 
 // ClientShown is what is seen.
 type ClientShown struct {
-	// A landmark that is to be touched.
+	// A landmark that is to be touched, or the spinous level so many below it, or a muscle's usual place.
 	Landmark ids.Landmark `json:"landmark,omitempty"`
+	Down     int          `json:"down,omitempty"`
+	Muscle   ids.Muscle   `json:"muscle,omitempty"`
+	Site     string       `json:"site,omitempty"`
 	Side     ids.Side     `json:"side,omitempty"`
 	View     body.View    `json:"view,omitempty"`
 	// The middle of the region that is to be searched.

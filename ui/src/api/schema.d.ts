@@ -2955,12 +2955,16 @@ export interface components {
             case?: components["schemas"]["ClientCase"];
             /** Format: double */
             deg?: number;
+            /** Format: int64 */
+            down?: number;
             engine?: components["schemas"]["Suspected"][];
             landmark?: string;
             movement?: components["schemas"]["MovementID"];
+            muscle?: components["schemas"]["MuscleID"];
             pain?: components["schemas"]["PainOf"][];
             separates?: string;
             side?: components["schemas"]["Side"];
+            site?: string;
             structure?: string;
             twitch?: boolean;
             view?: components["schemas"]["View"];

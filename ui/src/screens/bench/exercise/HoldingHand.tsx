@@ -18,8 +18,10 @@ interface Props {
 }
 
 export function HoldingHand({ doing, onForce, onAnswer }: Props) {
-  const hand = useHandForce(0);
-  const told = useRef(0);
+  // Where it was left, of a hold that goes on from a moment.
+  const first = doing.actions.findLast((a) => a.action === "press" && !a.view)?.force_n ?? 0;
+  const hand = useHandForce(first);
+  const told = useRef(first);
   const latest = useRef({ n: 0, doing, onForce });
   latest.current = { n: hand.newtons, doing, onForce };
   useEffect(

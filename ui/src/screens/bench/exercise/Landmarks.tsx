@@ -1,6 +1,7 @@
 // Landmarks: one is named at a time, and touched on a body without names.
 import { useState } from "react";
 import { Figure, type Mark } from "../../../body/Figure";
+import type { Schemas } from "../../../api/client";
 import { Card } from "../../../parts/controls";
 import { Said } from "../../../parts/layout";
 import { listed, plain, sentence } from "../../../parts/words";
@@ -17,8 +18,16 @@ interface Touched {
   y: number;
 }
 
+/** "Iliac crest, left"; "3 below C7"; "Soleus, left: lower inner". */
+function askedWords(s: Schemas["ClientShown"]) {
+  const side = s.side !== "midline" && s.side;
+  if (s.muscle) return `${sentence(listed(plain(s.muscle), side))}: ${plain(s.site ?? "")}`;
+  const name = sentence(listed(plain(s.landmark ?? ""), side));
+  return s.down ? `${s.down} below ${s.landmark}` : name;
+}
+
 export function Landmarks({ doing, title }: ExerciseProps) {
-  const asked = doing.told.filter((t) => t.shows?.landmark);
+  const asked = doing.told.filter((t) => t.shows?.landmark || t.shows?.site);
   const touched = doing.actions.filter((a) => a.action === "touch").length;
   const now = touched < asked.length ? asked.at(-1)?.shows : undefined;
   const [at, setAt] = useState<Touched[]>([]);
@@ -43,9 +52,7 @@ export function Landmarks({ doing, title }: ExerciseProps) {
         <Card aria-live="assertive" data-asked={now?.landmark}>
           <h2>{now ? `Touch landmark ${touched + 1} of ${round}` : "All were touched"}</h2>
           <Said $lead>
-            {now
-              ? sentence(listed(plain(now.landmark ?? ""), now.side !== "midline" && now.side))
-              : "Finish, and see how near you were."}
+            {now ? askedWords(now) : "Finish, and see how near you were."}
           </Said>
           <Said className="quiet" $small>
             The body comes closer with plus, two fingers or the wheel. Nothing is said until the end.

@@ -4,11 +4,13 @@ import { useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { styled } from "styled-components";
 import { api, must, type Schemas } from "../../../api/client";
+import { loadBench } from "../../../core/loadBench";
 import { useCore } from "../../../core/useCore";
 import { Button, Card, Failed, Waiting } from "../../../parts/controls";
 import { Bullets, Fill, Plain, Row, Ruled, Said, Stack } from "../../../parts/layout";
 import { clock, listed, plain, sentence } from "../../../parts/words";
-import { exerciseName, keyName, levelName, percent, ruleOf } from "../words";
+import { beginOnScreens } from "../visit/begin";
+import { type Exercise, exerciseName, keyName, levelName, percent, ruleOf } from "../words";
 import { BenchPage } from "../BenchPage";
 import { reviewKey } from "../queries";
 import { PainWords } from "../exercise/Reasoning";
@@ -17,7 +19,7 @@ import { TrueBody } from "./TrueBody";
 
 type Review = Schemas["PracticeReview"];
 
-export default function ReviewPage() {
+export default function ReviewPage({ me }: { me: Schemas["Me"] }) {
   const { id = "" } = useParams();
   const q = useQuery({
     queryKey: reviewKey(id),
@@ -26,13 +28,19 @@ export default function ReviewPage() {
   });
   if (q.error && !q.data) return <Failed error={q.error} onRetry={() => q.refetch()} />;
   if (!q.data) return <Waiting>Opening the review…</Waiting>;
-  return <Shown review={q.data} />;
+  return <Shown review={q.data} me={me} />;
 }
 
-function Shown({ review }: { review: Review }) {
+function Shown({ review, me }: { review: Review; me: Schemas["Me"] }) {
   const [at, setAt] = useState<number>();
   const go = useNavigate();
   const { outcome, exercise, title, level } = review;
+  const onScreens = exercise === "grading" || exercise === "visit";
+  const anew = async () => {
+    if (!onScreens) return go(`/bench/do/${exercise}?from=${review.id}&until=0`);
+    const coach = review.coach === "silent" ? "silent" : "speaks";
+    go(beginOnScreens(await loadBench(), me, { exercise: exercise as Exercise, coach, again: review.input }));
+  };
   const again = (t: number) => go(`/bench/do/${exercise}?from=${review.id}&until=${t}&coach=${review.coach}`);
   return (
     <BenchPage data-review={exercise}>
@@ -46,17 +54,7 @@ function Shown({ review }: { review: Review }) {
         <Link className="stands" to="/bench">
           All exercises
         </Link>
-        <Button
-          onPress={() =>
-            go(
-              exercise === "grading" || exercise === "visit"
-                ? `/bench?again=${review.id}`
-                : `/bench/do/${exercise}?from=${review.id}&until=0`,
-            )
-          }
-        >
-          From the beginning
-        </Button>
+        <Button onPress={() => void anew()}>From the beginning</Button>
       </Row>
       <div className="two">
         <Stack $gap={4}>
@@ -67,7 +65,7 @@ function Shown({ review }: { review: Review }) {
               marks={outcome.marks ?? []}
               at={at}
               onAt={setAt}
-              onAgain={exercise === "grading" || exercise === "visit" ? undefined : again}
+              onAgain={exercise === "visit" ? undefined : again}
             />
           </Card>
           <Truth review={review} />

@@ -13,12 +13,14 @@ export interface Begun {
   coach: "speaks" | "silent";
   assignment?: string;
   item?: number;
+  /** The very client of a result, to begin with again. */
+  again?: Pick<Schemas["ExerciseIn"], "case" | "seed">;
 }
 
 /** Gives where it goes on. */
-function beginOnScreens(bench: BenchModule, me: Schemas["Me"], b: Begun): string {
-  const seed = Math.floor(Math.random() * 1_000_000_000);
-  const of = b.case ?? { seed, level: b.level ?? 1 };
+export function beginOnScreens(bench: BenchModule, me: Schemas["Me"], b: Begun): string {
+  const seed = b.again?.seed ?? Math.floor(Math.random() * 1_000_000_000);
+  const of = b.again?.case ?? b.case ?? { seed, level: b.level ?? 1 };
   const input: Schemas["ExerciseIn"] = { case: of, seed, exercise: b.exercise, actions: [] };
   if (!may(me, "open-visit")) {
     const query = b.case ? `case=${b.case}` : `level=${b.level ?? 1}`;
