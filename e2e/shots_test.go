@@ -72,15 +72,15 @@ func padShots(p *page, s *server, dir string, shot func(string)) {
 	phone.MustClose()
 }
 
-// ownerShots looks at what an owner cares for, and at the first start.
-func ownerShots(t *testing.T, p *page, dir string, shot func(string)) {
-	p.MustNavigate(p.base + "/practice/people")
-	p.see("[data-person]", "Lio Marek")
-	shot("people")
-	e := startEmpty(t)
-	first := openPage(t, e.addr, e.link)
-	first.see("button", "^Begin$")
-	first.shot(filepath.Join(dir, "set-up.png"))
+// benchShots looks at the practice bench: a class, and a search.
+func benchShots(p *page, shot func(string)) {
+	p.MustNavigate(p.base + "/bench/class")
+	p.see("[data-learners] td", "Lio Marek")
+	shot("bench-class")
+	p.MustNavigate(p.base + "/bench/do/search?case=stiff-neck-desk")
+	p.MustElement("[data-felt]")
+	searchThrough(p)
+	shot("bench-search")
 }
 
 // recordShots looks at progress, the diary, what waits, a note and a printed page.
@@ -136,7 +136,7 @@ func TestScreenshots(t *testing.T) {
 	p.MustElement("svg[data-view=back] .mark")
 	shot("client")
 	recordShots(p, dir, shot)
-	ownerShots(t, p, dir, shot)
+	benchShots(p, shot)
 	p.MustNavigate(p.base + "/")
 	p.see("a", "Jonah Petrak")
 	p.MustElementX(`//li[contains(., 'Jonah Petrak')]//a[contains(@class, 'go')]`).MustClick()

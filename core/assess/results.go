@@ -84,3 +84,18 @@ var actors = sync.OnceValue(func() map[ids.Movement][]actor {
 	}
 	return out
 })
+
+// MuscleOn is a muscle on a side.
+type MuscleOn struct {
+	Muscle ids.Muscle
+	Side   ids.Side
+}
+
+// TestSpeaksOf are the muscles for which a positive test on a side speaks.
+func TestSpeaksOf(t ids.Test, side ids.Side) []MuscleOn {
+	var out []MuscleOn
+	for _, x := range newModel(Weights{}).targets(t, side) {
+		out = append(out, MuscleOn{x.h.muscle.ID, x.h.side})
+	}
+	return out
+}

@@ -113,6 +113,30 @@ func TestTheTruthIsToldAtTheEnd(t *testing.T) {
 	assert.Len(t, out.Truth.Shows.Engine, 3)
 }
 
+// A test speaks for the source but for its own error, and says the same again; one that the evidence
+// does not know is refused.
+func TestSpecialTestsSpeakForTheSource(t *testing.T) {
+	right, n := 0, 60
+	for seed := range int64(n) {
+		in := bench.ExerciseIn{Case: chosen("heel-in-the-morning"), Seed: seed, Exercise: "reasoning"}
+		c, err := bench.CaseOf(in)
+		require.NoError(t, err)
+		side := c.Truth.Points[0].Side
+		line := fmt.Sprintf(`{"t":1,"action":"test","test":"calf-length-knee-bent","side":%q}`, side)
+		in.Actions = actions(t, line, line)
+		told := run(t, in).Client
+		assert.Equal(t, told[0].Shows.Result, told[1].Shows.Result)
+		if told[0].Shows.Result == "positive" {
+			right++
+		}
+	}
+	assert.Greater(t, right, n*3/4)
+	assert.Less(t, right, n, "a test errs")
+	_, err := bench.Run(bench.ExerciseIn{Case: chosen("warm-calf"), Exercise: "reasoning", Actions: actions(t,
+		`{"t":1,"action":"test","test":"calf-length-knee-bent"}`)})
+	require.ErrorContains(t, err, "$.actions[0].test")
+}
+
 // Whoever is sure and wrong, asks leadingly, or leaves a red flag unasked scores lower in that
 // component, and not higher in any.
 func TestModelsThatDoWorseScoreLower(t *testing.T) {

@@ -2,6 +2,7 @@ package bench
 
 import (
 	"fmt"
+	"slices"
 
 	"mokren/core/assess"
 	"mokren/core/decode"
@@ -14,6 +15,8 @@ const (
 	storyCostS   = 60
 	drawingCostS = 60
 	rangeCostS   = 45
+	testCostS    = 60
+	testErrsPct  = 10 // a test says the contrary so often
 	briefS       = 4 * 60
 	tediousS     = 20 * 60
 )
@@ -26,10 +29,11 @@ type inference struct {
 	costS   int64
 	answers []NamedCause
 	named   bool
+	tests   map[string]string // what came of each, which stays
 }
 
 func reasoning(s *session) exercise {
-	return &inference{session: s, f: s.c.Findings(s.in.Seed), d: newDice(s.in.Seed, forAnswers)}
+	return &inference{session: s, tests: map[string]string{}, f: s.c.Findings(s.in.Seed), d: newDice(s.in.Seed, forAnswers)}
 }
 
 func (r *inference) act(a *LearnerAction) *decode.Error {
@@ -65,7 +69,32 @@ func (r *inference) ask(a *LearnerAction) *decode.Error {
 	return nil
 }
 
+// special is a test of the evidence: positive where it speaks for a muscle that is the source, but for
+// its own error.
+func (r *inference) special(a *LearnerAction) *decode.Error {
+	of := assess.TestSpeaksOf(a.Test, a.Side)
+	if a.Side == "" || len(of) == 0 {
+		return &decode.Error{Path: ".test", Given: string(a.Test), Allowed: "a test of the evidence and its side"}
+	}
+	r.costS += testCostS
+	key := string(a.Test) + " " + string(a.Side)
+	if r.tests[key] == "" {
+		positive := slices.ContainsFunc(r.c.Truth.Points, func(p TruePoint) bool {
+			return p.primary() && slices.Contains(of, assess.MuscleOn{Muscle: p.Muscle, Side: p.Side})
+		})
+		r.tests[key] = "negative"
+		if positive != r.d.chance(testErrsPct) {
+			r.tests[key] = "positive"
+		}
+	}
+	r.shows(ClientShown{Test: a.Test, Side: a.Side, Result: r.tests[key]})
+	return nil
+}
+
 func (r *inference) test(a *LearnerAction) *decode.Error {
+	if a.Test != "" {
+		return r.special(a)
+	}
 	if a.Movement == "" || a.Side == "" {
 		return &decode.Error{Path: ".movement", Given: string(a.Movement), Allowed: "a movement and its side"}
 	}

@@ -70,8 +70,9 @@ type LearnerAction struct {
 	Question ids.Question `json:"question,omitempty"`
 	Form     string       `json:"form,omitempty" enum:"open,leading"`
 	What     string       `json:"what,omitempty" enum:"story,drawing,landmarks"`
-	// A movement that is measured.
+	// A movement that is measured, or a test that is done.
 	Movement ids.Movement `json:"movement,omitempty"`
+	Test     ids.Test     `json:"test,omitempty"`
 	Side     ids.Side     `json:"side,omitempty"`
 	// Protocol of a hold that is begun in a visit.
 	Protocol ids.Protocol `json:"protocol,omitempty"`
@@ -132,6 +133,9 @@ type ClientShown struct {
 	// A reading.
 	Movement ids.Movement `json:"movement,omitempty"`
 	Deg      *float64     `json:"deg,omitempty"`
+	// A test, and what came of it.
+	Test   ids.Test `json:"test,omitempty"`
+	Result string   `json:"result,omitempty" enum:"positive,negative"`
 	// Regions of the drawing, and of the truth the case with the engine's own list.
 	Pain   []PainOf    `json:"pain,omitempty"`
 	Case   *ClientCase `json:"case,omitempty"`

@@ -111,6 +111,27 @@ export const tablePages: HelpPage[] = [
     sources: "Working values of massage practice; each technique has its bounds.",
   },
   {
+    id: "bench",
+    title: "Bench: a client who is always there",
+    what: "A simulated client to learn on, under Bench in the menu. Nothing of it is a client's record, and nothing of a client is in it.",
+    how: [
+      "Landmarks first, then search: press with a touch, stroke by moving, and feel the other side before you mark.",
+      "In a hold raise the force slowly, ask for the number, and do what the coach says within five seconds.",
+      "Ask openly: who wants to please agrees with a leading question.",
+      "Name up to three causes while in doubt. Nothing to press and refer are answers too.",
+      "In the review each mark says why it matters; again from here begins the same client at that moment.",
+    ],
+    keys: [
+      "The force slider takes the arrow keys; the pressure pad may give the force.",
+      "On the real hold screen its own keys stay: n a nerve sign, p a pulse, escape stops.",
+    ],
+    numbers: [
+      "Each score is 0 to 100; 80 is passed and rests for a day, then 3, 7, 14 and 30.",
+      "A Brier score of 0 is sure and right, 0.25 is a coin. Numbers of the tissue are working values.",
+    ],
+    sources: "Agreement: Cohen; Shrout and Fleiss; Bland and Altman.",
+  },
+  {
     id: "recheck",
     title: "Recheck: what has changed",
     what: "What was not right before, and every point that was pressed, looked at again beside its value from before.",

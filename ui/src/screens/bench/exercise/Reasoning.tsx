@@ -43,6 +43,7 @@ export function Reasoning({ core, doing, title }: ExerciseProps) {
             </Button>
           </Row>
           <Measure core={core} doing={doing} title={title} />
+          <DoTest core={core} doing={doing} title={title} />
           <Readings told={doing.told} core={core} />
         </Card>
         <ClientSays told={doing.told}>{drawn.length > 0 && <PainWords pain={drawn} />}</ClientSays>
@@ -120,13 +121,51 @@ export function Measure({ core, doing }: ExerciseProps) {
   );
 }
 
-/** What was measured, beside what is usual. */
+/** A test of the evidence, one at a time. */
+function DoTest({ core, doing }: ExerciseProps) {
+  const [test, setTest] = useState<Schemas["TestID"]>();
+  const of = core.lists.tests.find((t) => t.id === test);
+  return (
+    <>
+      <Find
+        label="A test, 60 s"
+        none="Which test"
+        value={test}
+        options={core.lists.tests.map((t) => t.id)}
+        describe={(id) => core.lists.tests.find((t) => t.id === id)?.name ?? id}
+        onPick={setTest}
+      />
+      {of && (
+        <>
+          <Said className="quiet" $small>
+            {of.how}
+          </Said>
+          <Row $wrap>
+            {(["left", "right"] as const).map((side) => (
+              <Button key={side} onPress={() => void doing.act({ action: "test", test: of.id, side })}>
+                {`Test ${side}`}
+              </Button>
+            ))}
+          </Row>
+        </>
+      )}
+    </>
+  );
+}
+
+/** What was measured, beside what is usual, and what came of tests. */
 export function Readings({ told, core }: { told: ClientTold[]; core: ExerciseProps["core"] }) {
-  const list = told.flatMap((t) => (t.shows?.movement ? [t.shows] : []));
+  const list = told.flatMap((t) => (t.shows?.movement || t.shows?.test ? [t.shows] : []));
   if (list.length === 0) return null;
   return (
     <Stack $gap={1} data-readings={list.length}>
       {list.map((r, i) => {
+        if (r.test)
+          return (
+            <Said key={i} $small>
+              {listed(core.lists.tests.find((t) => t.id === r.test)?.name, r.side)}: <b>{r.result}</b>
+            </Said>
+          );
         const usual = core.lists.movements.find((m) => m.movement === r.movement)?.reference;
         return (
           <Said key={i} $small>
