@@ -73,6 +73,10 @@ func Summaries() []CaseSummary {
 	return out
 }
 
+// mostOpen: a page has one exercise open, or two while it goes from one to the next; those of a long day
+// are not kept.
+const mostOpen = 32
+
 // Desk keeps the exercises of one page; the zero value is ready.
 type Desk struct {
 	open map[string]*onDesk
@@ -138,7 +142,7 @@ func (d *Desk) openAt(in BenchOpen) (BenchStep, error) {
 	if err != nil {
 		return BenchStep{}, err
 	}
-	if d.open == nil {
+	if len(d.open) >= mostOpen || d.open == nil {
 		d.open = map[string]*onDesk{}
 	}
 	s := &onDesk{live: live}

@@ -2962,10 +2962,13 @@ export interface components {
             movement?: components["schemas"]["MovementID"];
             muscle?: components["schemas"]["MuscleID"];
             pain?: components["schemas"]["PainOf"][];
+            /** @enum {string} */
+            result?: "positive" | "negative";
             separates?: string;
             side?: components["schemas"]["Side"];
             site?: string;
             structure?: string;
+            test?: components["schemas"]["TestID"];
             twitch?: boolean;
             view?: components["schemas"]["View"];
             /** Format: double */
@@ -4469,6 +4472,7 @@ export interface components {
              * @description seconds, at most three decimals
              */
             t: number;
+            test?: components["schemas"]["TestID"];
             /** Format: double */
             to_x?: number;
             /** Format: double */
