@@ -47,7 +47,7 @@ func practised(ctx context.Context, st *store.Store, now time.Time) error {
 			for week := range weeks {
 				skill := l.from + (l.now-l.from)*week/(weeks-1)
 				for n, exercise := range ofWeek {
-					if d.IntN(6) == 0 && week > 0 {
+					if d.IntN(15) == 0 && week > 0 {
 						continue // nobody does everything each week
 					}
 					day := now.AddDate(0, 0, -7*(weeks-week)+n).Truncate(time.Hour)

@@ -33,7 +33,9 @@ type inference struct {
 }
 
 func reasoning(s *session) exercise {
-	return &inference{session: s, tests: map[string]string{}, f: s.c.Findings(s.in.Seed), d: newDice(s.in.Seed, forAnswers)}
+	return &inference{
+		session: s, tests: map[string]string{}, f: s.c.Findings(s.in.Seed), d: newDice(s.in.Seed, forAnswers),
+	}
 }
 
 func (r *inference) act(a *LearnerAction) *decode.Error {

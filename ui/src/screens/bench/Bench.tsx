@@ -4,6 +4,7 @@ import { useEffect } from "react";
 import { NavLink, useParams } from "react-router";
 import { styled } from "styled-components";
 import type { Schemas } from "../../api/client";
+import { loadCore } from "../../core/loadCore";
 import { useBench } from "../../core/useBench";
 import { Failed, Waiting } from "../../parts/controls";
 import { Row } from "../../parts/layout";
@@ -38,7 +39,12 @@ const Tabs = styled.nav`
 export default function Bench({ me }: { me: Schemas["Me"] }) {
   const { tab = "practise" } = useParams();
   const { bench, error, retry } = useBench();
-  useEffect(() => void sendUnsent(), []);
+  useEffect(() => {
+    void sendUnsent();
+    // The next touch begins an exercise: what it needs is here by then.
+    void import("./exercise/Exercise").catch(() => undefined);
+    void loadCore().catch(() => undefined);
+  }, []);
   if (error) return <Failed error={error} onRetry={retry} />;
   if (!bench) return <Waiting>Opening the bench…</Waiting>;
   const teaches = may(me, "bench-class");

@@ -4,7 +4,9 @@ import { pages, searched } from "./pages";
 
 describe("the help", () => {
   it("has a page for each step of a visit, a hold and a sequence, half a page long", () => {
-    expect(new Set(pages.map((p) => p.id))).toEqual(new Set([...Object.keys(stepNames), "hold", "sequence", "bench"]));
+    expect(new Set(pages.map((p) => p.id))).toEqual(
+      new Set([...Object.keys(stepNames), "hold", "sequence", "bench"]),
+    );
     for (const p of pages) {
       const words = [p.what, ...p.how, ...p.keys, ...p.numbers].join(" ").split(/\s+/).length;
       expect(words, p.id).toBeGreaterThan(60);

@@ -51,9 +51,7 @@ export function Landmarks({ doing, title }: ExerciseProps) {
         <Heading title={title} doing={doing} can={!now} />
         <Card aria-live="assertive" data-asked={now?.landmark}>
           <h2>{now ? `Touch landmark ${touched + 1} of ${round}` : "All were touched"}</h2>
-          <Said $lead>
-            {now ? askedWords(now) : "Finish, and see how near you were."}
-          </Said>
+          <Said $lead>{now ? askedWords(now) : "Finish, and see how near you were."}</Said>
           <Said className="quiet" $small>
             The body comes closer with plus, two fingers or the wheel. Nothing is said until the end.
           </Said>

@@ -3,7 +3,7 @@ import type { Schemas } from "../../../api/client";
 import type { LiveVisit } from "../../../core/useVisit";
 import { Button, Card, Waiting } from "../../../parts/controls";
 import { Row, Said, Stack } from "../../../parts/layout";
-import { Naming } from "../exercise/Reasoning";
+import { Naming } from "../exercise/Naming";
 import { useBenchVisit } from "./useBenchVisit";
 import { useFinish } from "./useFinish";
 
