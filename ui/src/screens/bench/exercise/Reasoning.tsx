@@ -10,7 +10,7 @@ import { cellId, useLattice } from "../../../body/lattice";
 import type { View } from "../../../body/views";
 import { Button, Card } from "../../../parts/controls";
 import { Row, Said, Stack } from "../../../parts/layout";
-import { deg, listed, movementName, plain, sentence } from "../../../parts/words";
+import { deg, listed, movementName, plain } from "../../../parts/words";
 import { Search as Find } from "../../../parts/Pick";
 import type { ExerciseProps } from "./Exercise";
 import { Naming } from "./Naming";
