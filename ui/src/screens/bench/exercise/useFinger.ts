@@ -25,20 +25,32 @@ export function useFinger(
   const [finger, setFinger] = useState<{ from: Place; at: Place }>();
   const down = useRef<{ from: Place; at: Place }>(undefined);
   const wanted = useRef(0);
+  // One question at a time: an exam's server is farther than the next frame.
+  const asking = useRef(false);
   const force = useRef(newtons);
   force.current = newtons;
 
   const feelAt = useCallback(() => {
     wanted.current = 0;
     const at = down.current?.at;
-    if (!at) return;
-    void feel({ view, ...at, force_n: force.current }).then((n) => {
-      if (!down.current) return;
-      setLine((old) => [...old.slice(1 - inLine), n]);
-      if (sound) soundOf(n);
-      shake(n);
-    });
+    if (!at || asking.current) return;
+    asking.current = true;
+    const done = () => {
+      asking.current = false;
+      const now = down.current?.at;
+      if (now && (now.x !== at.x || now.y !== at.y)) wanted.current ||= requestAnimationFrame(latest.current);
+    };
+    void feel({ view, ...at, force_n: force.current })
+      .then((n) => {
+        if (!down.current) return;
+        setLine((old) => [...old.slice(1 - inLine), n]);
+        if (sound) soundOf(n);
+        shake(n);
+      })
+      .finally(done);
   }, [feel, view, sound]);
+  const latest = useRef(feelAt);
+  latest.current = feelAt;
   const soon = useCallback(() => {
     wanted.current ||= requestAnimationFrame(feelAt);
   }, [feelAt]);

@@ -61,8 +61,12 @@ export default function BenchDock({ visit, me, hold, live }: Props) {
   useEffect(() => {
     if (!doing || !whole || begun.current) return;
     begun.current = true;
+    // Who comes back to a hold does not begin it again.
+    const key = `bench-hold-${hold.id}`;
+    if (sessionStorage.getItem(key)) return;
+    sessionStorage.setItem(key, "begun");
     void doing.act({ action: "hold", protocol: hold.start.protocol });
-  }, [doing, whole, hold.start.protocol]);
+  }, [doing, whole, hold.id, hold.start.protocol]);
   // A sign that is noted in the hold was heard.
   const signs = view.summary.signs?.length ?? 0;
   const heard = useRef(signs);
