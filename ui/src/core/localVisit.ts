@@ -3,7 +3,7 @@
 import type { Schemas } from "../api/client";
 import { now } from "./clock";
 import type { LogEvent } from "./events";
-import type { OpenedVisit } from "./openVisit";
+import type { OpenedVisit } from "./openedVisit";
 
 /** No other visit has an id that begins so: the program's own are made of a time and chance. */
 const ownIDs = "00000000-0000-7000-8000-";

@@ -6,15 +6,13 @@ import { clockOffset, serverSaid } from "./clock";
 import { keepCopy, openCopy } from "./copies";
 import type { LogEvent } from "./events";
 import { uuidv7 } from "./ids";
+import type { OpenedVisit } from "./openedVisit";
 import { outbox } from "./outbox";
 import { isLocal, openLocal } from "./localVisit";
 import "./trial";
 import { ofBench } from "./benchVisit";
 
 export type Keeper = Pick<Schemas["Me"], "id" | "name" | "role" | "practice" | "copy_hours">;
-
-/** What the server gives of a visit, but for its own reduction: the page makes that itself. */
-export type OpenedVisit = Omit<Schemas["OpenVisit"], "state" | "schools">;
 
 export interface Fetched {
   open: OpenedVisit;

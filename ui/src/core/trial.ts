@@ -1,7 +1,7 @@
 // The trial visit: an invented client to try a visit on. It lives in this page's memory only;
 // a reload or leaving it ends it, and nothing of it is stored or sent.
 import { beginLocal, forgetLocal, inventedVisit, type Practising } from "./localVisit";
-import type { OpenedVisit } from "./openVisit";
+import type { OpenedVisit } from "./openedVisit";
 
 /** The visit, its client and who countersigns there. */
 export const trial = {

@@ -3,7 +3,7 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import type { Schemas } from "../api/client";
 import type { Core } from "./core";
 import type { LogEvent } from "./events";
-import type { OpenedVisit } from "./openVisit";
+import type { OpenedVisit } from "./openedVisit";
 
 type VisitState = Schemas["VisitState"];
 

@@ -3,7 +3,7 @@
 import { useState } from "react";
 import { useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
-import type { OpenedVisit } from "../../core/openVisit";
+import type { OpenedVisit } from "../../core/openedVisit";
 import { ofBench } from "../../core/benchVisit";
 import { isTrial } from "../../core/trial";
 import type { LiveVisit } from "../../core/useVisit";

@@ -4,7 +4,7 @@ import type { Schemas } from "../../../api/client";
 import { Button, Card } from "../../../parts/controls";
 import { Said, Stack } from "../../../parts/layout";
 import { upright } from "../../../theme";
-import type { ExerciseProps } from "./Exercise";
+import type { ExerciseProps } from "./props";
 import { ClientSays, Heading } from "./Side";
 
 const Room = styled.div`

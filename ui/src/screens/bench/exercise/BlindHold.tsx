@@ -6,7 +6,7 @@ import { Row, Said, Stack } from "../../../parts/layout";
 import { refresh } from "../../../core/clock";
 import { clock } from "../../../parts/words";
 import { styled } from "styled-components";
-import type { ExerciseProps } from "./Exercise";
+import type { ExerciseProps } from "./props";
 import { HoldingHand } from "./HoldingHand";
 import { ClientSays, Heading } from "./Side";
 

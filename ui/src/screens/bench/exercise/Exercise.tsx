@@ -18,14 +18,7 @@ import { keepResult } from "./keep";
 import { Landmarks } from "./Landmarks";
 import { Reasoning } from "./Reasoning";
 import { Search } from "./Search";
-import { type Doing, practising, sitting, useExercise } from "./useExercise";
-
-export interface ExerciseProps {
-  core: Core;
-  doing: Doing;
-  /** What stands above it: the exercise, its case or that it is an exam. */
-  title: string;
-}
+import { practising, sitting, useExercise } from "./useExercise";
 
 const rooms: Partial<Record<Kind, typeof Landmarks>> = {
   landmarks: Landmarks,

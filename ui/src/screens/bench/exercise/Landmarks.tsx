@@ -6,7 +6,7 @@ import { Card } from "../../../parts/controls";
 import { Said } from "../../../parts/layout";
 import { listed, plain, sentence } from "../../../parts/words";
 import type { View } from "../../../body/views";
-import type { ExerciseProps } from "./Exercise";
+import type { ExerciseProps } from "./props";
 import { ExerciseRoom, Heading } from "./Side";
 
 /** So many are asked for in a round. */

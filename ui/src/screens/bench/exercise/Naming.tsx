@@ -7,7 +7,7 @@ import { Row, Said, Stack } from "../../../parts/layout";
 import { Search as Find } from "../../../parts/Pick";
 import { Slide } from "../../../parts/Slide";
 import { listed, plain, sentence } from "../../../parts/words";
-import type { ExerciseProps } from "./Exercise";
+import type { ExerciseProps } from "./props";
 
 type Answer = Schemas["NamedCause"];
 type Side = Schemas["Side"];

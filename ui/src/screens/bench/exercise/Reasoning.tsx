@@ -12,7 +12,7 @@ import { Button, Card } from "../../../parts/controls";
 import { Row, Said, Stack } from "../../../parts/layout";
 import { deg, listed, movementName, plain } from "../../../parts/words";
 import { Search as Find } from "../../../parts/Pick";
-import type { ExerciseProps } from "./Exercise";
+import type { ExerciseProps } from "./props";
 import { Naming } from "./Naming";
 import { ClientSays, ExerciseRoom, Heading } from "./Side";
 import type { ClientTold } from "./useExercise";

@@ -12,7 +12,7 @@ import { Row, Said } from "../../../parts/layout";
 import { listed, plain, sentence } from "../../../parts/words";
 import { Search as Find } from "../../../parts/Pick";
 import { Slide } from "../../../parts/Slide";
-import type { ExerciseProps } from "./Exercise";
+import type { ExerciseProps } from "./props";
 import { FeltLine } from "./FeltLine";
 import { useHandForce } from "./force";
 import { ForceSlide } from "./ForceSlide";
