@@ -214,3 +214,33 @@ func TestAHardHandScoresLower(t *testing.T) {
 		assert.Contains(t, fmt.Sprint(hard.Marks), "guarding", "seed %d", seed)
 	}
 }
+
+// Whoever asks leadingly, or skips the screening, scores lower where that is scored and never higher in
+// all, on generated cases too.
+func TestALeadingAndASkippingAskerScoreLower(t *testing.T) {
+	for seed := range int64(200) {
+		level := int(seed%3) + 1
+		c := bench.Generate(seed, level)
+		name := json.RawMessage(fmt.Sprintf(`{"seed":%d,"level":%d}`, seed, level))
+		asks := func(form string, list ...ids.Question) bench.ExerciseOut {
+			var lines []string
+			for i, q := range list {
+				lines = append(lines, fmt.Sprintf(`{"t":%d,"action":"ask","question":%q,"form":%q}`, i, q, form))
+			}
+			lines = append(lines, `{"t":99,"action":"finish"}`)
+			return run(t, bench.ExerciseIn{Case: name, Seed: seed, Exercise: "asking", Actions: actions(t, lines...)})
+		}
+		all := append([]ids.Question{"fever", "calf-warm-swollen"}, c.Yes...)
+		good, leading := asks("open", all...), asks("leading", all...)
+		assert.Less(t, leading.Score["open"], good.Score["open"], "seed %d", seed)
+		assert.LessOrEqual(t, leading.Score["flags"], good.Score["flags"], "seed %d", seed)
+		assert.Less(t, total(leading), total(good), "seed %d", seed)
+		if c.Best == "refer" {
+			skipping := asks("open", "fever")
+			if !slices.Contains(c.Yes, "fever") {
+				assert.Less(t, skipping.Score["flags"], good.Score["flags"], "seed %d", seed)
+				assert.Less(t, total(skipping), total(good), "seed %d", seed)
+			}
+		}
+	}
+}
