@@ -198,13 +198,13 @@ func (p *practising) reasoning() {
 		p.act("test", bench.LearnerAction{Movement: r.Movement, Side: r.Side})
 	}
 	answers := []bench.NamedCause{{
-		Is: "muscle", Muscle: "upper-trapezius", Side: ids.Left, Percent: 60 + 10*p.d.IntN(3),
+		Is: "muscle", Muscle: "upper-trapezius", Side: ids.Left, Percent: 80 + p.d.IntN(8),
 	}}
 	if p.well() {
-		answers[0] = bench.NamedCause{Is: p.c.Best, Percent: 60 + 10*p.d.IntN(4)}
+		answers[0] = bench.NamedCause{Is: p.c.Best, Percent: 80 + p.d.IntN(8)}
 		if p.c.Best == "treat" {
 			of := p.c.Truth.Points[0]
-			answers[0] = bench.NamedCause{Is: "muscle", Muscle: of.Muscle, Side: of.Side, Percent: 60 + 10*p.d.IntN(4)}
+			answers[0] = bench.NamedCause{Is: "muscle", Muscle: of.Muscle, Side: of.Side, Percent: 80 + p.d.IntN(8)}
 		}
 	}
 	answers = append(answers, bench.NamedCause{Is: "muscle", Muscle: "soleus", Side: ids.Right, Percent: 10 +
