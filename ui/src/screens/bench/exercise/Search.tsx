@@ -1,9 +1,9 @@
 // Search: a region close up is pressed and stroked, and the band with its most tender place marked.
-import { useRef, useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import { styled } from "styled-components";
 import type { Schemas } from "../../../api/client";
-import { placeOn, scaleOf, type View } from "../../../body/views";
-import { useScale } from "../../../body/zoom";
+import { placeOn, scaleOf, useFigure, type View } from "../../../body/views";
+import { type Box, useScale } from "../../../body/zoom";
 import { ZoomedBody } from "../../../body/ZoomedBody";
 import { useAsk } from "../../../core/useAsk";
 import { Button, Card } from "../../../parts/controls";
@@ -50,12 +50,13 @@ export function Search({ core, doing, title }: ExerciseProps) {
   const [mark, setMark] = useState<Marked>();
   const finger = useFinger(svg, view, hand.newtons, sound, doing);
   const units = regionUnits / scaleOf(view);
-  const [fit] = useState({
-    x: (region?.x ?? 240) - units / 2,
-    y: (region?.y ?? 300) - units / 2,
-    width: units,
-    height: units,
-  });
+  const { x = 240, y = 300 } = region ?? {};
+  const drawn = !!useFigure(view).data;
+  // Only once the body is drawn is it known how much room there is to come close in.
+  const [fit, setFit] = useState<Box>();
+  useEffect(() => {
+    if (drawn) setFit({ x: x - units / 2, y: y - units / 2, width: units, height: units });
+  }, [drawn, x, y, units]);
   const marking = mode === "Mark";
   return (
     <ExerciseRoom $side="420px">
