@@ -124,7 +124,7 @@ function Marks({ marks, at, onAt, onAgain }: MarksProps) {
           <Ruled
             as="li"
             key={i}
-            $cols="52px minmax(0, 1fr) auto"
+            $cols="72px minmax(0, 1fr) auto"
             $gap={3}
             $align="start"
             data-mark-at={m.t}
