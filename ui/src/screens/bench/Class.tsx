@@ -8,6 +8,7 @@ import type { BenchModule } from "../../core/benchModule";
 import { Button, Card, Failed, Waiting } from "../../parts/controls";
 import { FileLink } from "../../parts/FileLink";
 import { Plain, Row, Ruled, Stack } from "../../parts/layout";
+import { Table } from "../../parts/Table";
 import { count, day } from "../../parts/words";
 import { Assignments } from "./Assignments";
 import { ProgressOf } from "./Progress";
@@ -16,23 +17,7 @@ import { SetForm } from "./SetForm";
 import { phone } from "../../theme";
 import { exerciseName, keyName, percent, ruleOf } from "./words";
 
-const Table = styled.table`
-  width: 100%;
-  border-collapse: collapse;
-  font-variant-numeric: tabular-nums;
-  td,
-  th {
-    padding: 7px 10px 7px 0;
-    border-top: 1px solid var(--line-soft);
-    text-align: left;
-    vertical-align: middle;
-  }
-  th {
-    font-size: var(--t1);
-    font-weight: 560;
-    color: var(--ink-soft);
-    border-top: 0;
-  }
+const Learners = styled(Table)`
   small {
     color: var(--ink-soft);
   }
@@ -76,7 +61,7 @@ export function Class({ bench }: { bench: BenchModule }) {
           <h2>Learners</h2>
           <FileLink href="/api/bench/csv">Results as CSV</FileLink>
         </Row>
-        <Table>
+        <Learners>
           <thead>
             <tr>
               <th>Learner</th>
@@ -108,7 +93,7 @@ export function Class({ bench }: { bench: BenchModule }) {
               </tr>
             ))}
           </tbody>
-        </Table>
+        </Learners>
       </Card>
       {one && <OneLearner key={one.id} of={one} />}
       <div className="two">

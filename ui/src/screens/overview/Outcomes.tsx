@@ -5,26 +5,12 @@ import { styled } from "styled-components";
 import { api, must, type Schemas } from "../../api/client";
 import { Card, Disclosed, Failed, Waiting } from "../../parts/controls";
 import { Said } from "../../parts/layout";
+import { Table } from "../../parts/Table";
 import { plain, sentence } from "../../parts/words";
 import { Interval } from "./Interval";
 import { Word } from "./Word";
 
-const Table = styled.table`
-  width: 100%;
-  border-collapse: collapse;
-  font-variant-numeric: tabular-nums;
-  td,
-  th {
-    padding: 6px 10px 6px 0;
-    border-top: 1px solid var(--line-soft);
-    text-align: left;
-  }
-  th {
-    font-size: var(--t1);
-    font-weight: 560;
-    color: var(--ink-soft);
-    border-top: 0;
-  }
+const Counted = styled(Table)`
   .bar {
     width: 190px;
   }
@@ -70,7 +56,7 @@ export function Outcomes() {
 
 function Rows({ list }: { list: { name: string; w: Schemas["ProtocolOutcome"] }[] }) {
   return (
-    <Table>
+    <Counted>
       <thead>
         <tr>
           <th>Protocol</th>
@@ -98,6 +84,6 @@ function Rows({ list }: { list: { name: string; w: Schemas["ProtocolOutcome"] }[
           </tr>
         ))}
       </tbody>
-    </Table>
+    </Counted>
   );
 }
