@@ -1,6 +1,7 @@
 package api
 
 import (
+	"io"
 	"io/fs"
 	"mime"
 	"net/http"
@@ -29,19 +30,15 @@ func web() http.HandlerFunc {
 			writeProblem(w, http.StatusMethodNotAllowed, "Only reading is possible here.")
 			return
 		}
-		b, err := fs.ReadFile(files, name)
-		if err != nil && strings.HasPrefix(name, "assets/") {
+		known := exists(files, name)
+		if !known && strings.HasPrefix(name, "assets/") {
 			http.NotFound(w, r)
 			return
 		}
-		h := w.Header()
-		if err != nil || name == "." {
+		if !known || name == "." {
 			name = home
-			if b, err = fs.ReadFile(files, name); err != nil {
-				http.NotFound(w, r)
-				return
-			}
 		}
+		h := w.Header()
 		if t := mime.TypeByExtension(path.Ext(name)); t != "" {
 			h.Set("Content-Type", t)
 		}
@@ -49,12 +46,22 @@ func web() http.HandlerFunc {
 		if strings.HasPrefix(name, "assets/") {
 			h.Set("Cache-Control", "public, max-age=31536000, immutable")
 			h.Set("Vary", "Accept-Encoding")
-			if br, err := fs.ReadFile(files, name+".br"); err == nil &&
-				strings.Contains(r.Header.Get("Accept-Encoding"), "br") {
+			if strings.Contains(r.Header.Get("Accept-Encoding"), "br") && exists(files, name+".br") {
 				h.Set("Content-Encoding", "br")
-				b = br
+				name += ".br"
 			}
 		}
-		w.Write(b) //nolint:errcheck // the client went away
+		f, err := files.Open(name)
+		if err != nil {
+			http.NotFound(w, r)
+			return
+		}
+		defer f.Close()
+		io.Copy(w, f) //nolint:errcheck // the client went away
 	}
+}
+
+func exists(files fs.FS, name string) bool {
+	info, err := fs.Stat(files, name)
+	return err == nil && !info.IsDir()
 }

@@ -66,25 +66,7 @@ func run(m *testing.M) int {
 	defer algometers.Close()
 	pads = httptest.NewServer(pressurepad.Handler(pressurepad.Options{}))
 	defer pads.Close()
-	path, err := exec.LookPath("chromium-headless-shell")
-	if err != nil {
-		var ok bool
-		if path, ok = launcher.LookPath(); !ok {
-			log.Fatal("Chromium is not installed: run `apt-get install chromium-headless-shell`")
-		}
-	}
-	l := launcher.New().
-		Bin(path).
-		Leakless(false).
-		NoSandbox(os.Geteuid() == 0).
-		Headless(true).
-		UserDataDir(filepath.Join(dir, "chromium")).
-		Set("disable-background-networking").
-		Set("disable-component-update").
-		Set("disable-sync").
-		Set("no-first-run").
-		Set("disable-gpu").
-		Set("hide-scrollbars")
+	l := chromium(filepath.Join(dir, "chromium"))
 	if os.Getenv("MOKREN_BENCH") == "" {
 		// A test's page lives for seconds: what the best compilers of Chromium cost it never
 		// gives back. A tenth of the processor's time of all browser tests.
@@ -100,6 +82,29 @@ func run(m *testing.M) int {
 		end()
 	}
 	return code
+}
+
+// chromium is the browser that is not started yet, with its profile in a folder.
+func chromium(dir string) *launcher.Launcher {
+	path, err := exec.LookPath("chromium-headless-shell")
+	if err != nil {
+		var ok bool
+		if path, ok = launcher.LookPath(); !ok {
+			log.Fatal("Chromium is not installed: run `apt-get install chromium-headless-shell`")
+		}
+	}
+	return launcher.New().
+		Bin(path).
+		Leakless(false).
+		NoSandbox(os.Geteuid() == 0).
+		Headless(true).
+		UserDataDir(dir).
+		Set("disable-background-networking").
+		Set("disable-component-update").
+		Set("disable-sync").
+		Set("no-first-run").
+		Set("disable-gpu").
+		Set("hide-scrollbars")
 }
 
 // ends are called when all tests are done.

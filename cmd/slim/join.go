@@ -46,11 +46,31 @@ func join(module []byte) ([]byte, error) {
 		if err != nil {
 			return nil, err
 		}
-		body := writeSegments(joined(segments))
+		all := joined(segments)
+		withoutNames(all)
+		body := writeSegments(all)
 		out = append(binary.AppendUvarint(append(out, id), uint64(len(body))), body...)
 		rest = rest[whole:]
 	}
 	return out, nil
+}
+
+// withoutNames takes out of the memory at the start what only a printed stack shows.
+func withoutNames(segments []segment) {
+	if len(segments) == 0 {
+		return
+	}
+	last := segments[len(segments)-1]
+	memory := make([]byte, last.at+len(last.bytes))
+	for _, s := range segments {
+		copy(memory[s.at:], s.bytes)
+	}
+	if !unnamed(memory) {
+		return
+	}
+	for _, s := range segments {
+		copy(s.bytes, memory[s.at:])
+	}
 }
 
 // joined fills the short gaps between segments with the zeros that they stand for.

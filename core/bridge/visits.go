@@ -24,6 +24,12 @@ type VisitLog struct {
 	Events  []visit.Event      `json:"events" doc:"stored and unsent, in any order"`
 }
 
+// VisitAgain is a visit that was open in a core that is gone.
+type VisitAgain struct {
+	Revision int64    `json:"revision" doc:"by which the page asks about it"`
+	Log      VisitLog `json:"log"`
+}
+
 // VisitState is the state of a visit and the revision by which it is asked about.
 type VisitState struct {
 	Revision int64       `json:"revision"`
@@ -50,6 +56,8 @@ func ofVisits() []Question {
 	return []Question{
 		question("event-kinds", "The types of events of a visit", kinds),
 		question("visit-state", "The state of a visit, kept for the questions about it", (*Bridge).visitState),
+		question("visit-again", "A visit that another core had open, under the revision that it gave",
+			(*Bridge).visitAgain),
 		aboutVisit("visit-preview", "Why an event would be rejected if it were written now", (*openVisit).preview),
 		aboutVisit("visit-undoable", "Which events their author may undo now", (*openVisit).undoable),
 		aboutVisit("visit-ranking", "Muscles ranked by all findings of a visit", (*openVisit).ranking),
@@ -79,9 +87,19 @@ func kinds(*Bridge, *struct{}) (*EventKinds, error) { return &EventKinds{visit.K
 // revision is refused from then on.
 func (d *Bridge) visitState(in *VisitLog) (*VisitState, error) {
 	d.revision++
-	v := &openVisit{log: *in, revision: d.revision, state: visit.Reduce(in.Context, in.Events)}
+	return d.open(in, d.revision), nil
+}
+
+// visitAgain opens a visit at a revision that the page knows; none that is given later is lower.
+func (d *Bridge) visitAgain(in *VisitAgain) (*VisitState, error) {
+	d.revision = max(d.revision, in.Revision)
+	return d.open(&in.Log, in.Revision), nil
+}
+
+func (d *Bridge) open(in *VisitLog, revision int64) *VisitState {
+	v := &openVisit{log: *in, revision: revision, state: visit.Reduce(in.Context, in.Events)}
 	d.visits = keep(d.visits, v, maxVisits, func(o *openVisit) bool { return o.log.Visit == in.Visit })
-	return &VisitState{v.revision, v.state}, nil
+	return &VisitState{v.revision, v.state}
 }
 
 // keep puts one before a list in the place of the one it replaces, and drops the oldest

@@ -5,19 +5,13 @@ import type { Schemas } from "./api/client";
 import { Failed, ErrorPanel, Waiting } from "./parts/controls";
 import { Shell } from "./parts/Shell";
 import { UnitPreferencesContext } from "./parts/unitPreferences";
-import { ClientPage } from "./screens/client/ClientPage";
-import { Clients } from "./screens/clients/Clients";
-import { Day } from "./screens/Day";
 import { ofClients, type PageRoute, routeOf, routes, routesOf } from "./routes";
-import * as later from "./screens/screens";
-import { SignIn } from "./screens/signin/SignIn";
+import { lazily } from "./screens/lazily";
+import { screens } from "./screens/screens";
 import { useSession } from "./session";
 
-type Screen = ComponentType<{ me: Schemas["Me"] }>;
-
-/** The screens by their names in the table of routes: some are here at once, the others are
- * fetched when they are needed. */
-const screens = { ClientPage, Clients, Day, ...later } as unknown as Record<string, Screen>;
+/** Who was signed in and is not any more. */
+const SignIn = lazily(() => import("./screens/signin/SignIn"));
 
 function element({ screen }: PageRoute, me: Schemas["Me"]) {
   const Shown = screens[screen];
@@ -83,5 +77,7 @@ function Screens({ me, onSignOut }: { me: Schemas["Me"]; onSignOut: () => void }
  * day. */
 function Elsewhere({ me }: { me: Schemas["Me"] }) {
   const there = routeOf(useLocation().pathname);
-  return there ? <Failed error={new Error("Your role does not allow this.")} /> : <Day me={me} />;
+  const { Day } = screens;
+  if (there) return <Failed error={new Error("Your role does not allow this.")} />;
+  return Day && <Day me={me} />;
 }

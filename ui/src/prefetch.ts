@@ -1,23 +1,16 @@
-// What the page in the address will need is fetched while the session is still
-// asked for: the core, the screen's own script, a visit, and the views of the
-// body that it begins with.
-import type { QueryClient } from "@tanstack/react-query";
-import { beside, figureOf } from "./body/views";
-import { loadCore } from "./core/loadCore";
-import { fetchAhead } from "./core/openVisit";
-import { matchPath } from "react-router";
-import { routeOf } from "./routes";
-import * as screens from "./screens/screens";
+// What the page in the address will need is asked for at once, before any library is here: the core,
+// the screen's own script, a visit, and the views of the body that it begins with.
+import { askAhead } from "./api/ahead";
+import { figurePath, firstViews } from "./body/figurePath";
+import { coreDoor } from "./core/loadCore";
+import { isLocal } from "./core/localIDs";
+import type { PageRoute } from "./routes";
+import { load } from "./screens/load";
 
-export function prefetch(path: string, queries: QueryClient) {
-  const route = routeOf(path);
-  if (!route) return;
+export function prefetch(route: PageRoute, params: Record<string, string>) {
   const ahead = new Set(route.ahead);
-  const screen = (screens as Record<string, { ahead?: () => void }>)[route.screen];
-  screen?.ahead?.();
-  const { id } = (matchPath(route.path, path)?.params ?? {}) as { id?: string };
-  if (ahead.has("visit") && id) fetchAhead(id);
-  if (ahead.has("body")) for (const view of beside("front")) void queries.prefetchQuery(figureOf(view));
-  // Who needs it asks again, and says so when it fails.
-  if (ahead.has("core")) void loadCore().catch(() => undefined);
+  if (ahead.has("core")) void coreDoor();
+  if (ahead.has("visit") && params.id && !isLocal(params.id)) void askAhead(`/api/visits/${params.id}`);
+  if (ahead.has("body")) for (const view of firstViews) void askAhead(figurePath(view));
+  void load[route.screen as keyof typeof load]?.().catch(() => undefined);
 }

@@ -1,8 +1,8 @@
 import { describe, expect, it } from "vitest";
 import type { Schemas } from "./api/client";
 import { may } from "./rights";
-import { routeOf, routes, routesOf } from "./routes";
-import * as later from "./screens/screens";
+import { pageOf, routeOf, routes, routesOf } from "./routes";
+import { load } from "./screens/load";
 
 const desk = { rights: ["day", "diary", "list-clients", "me"] } as unknown as Schemas["Me"];
 
@@ -12,7 +12,10 @@ describe("the table of routes", () => {
     expect(routeOf("/visits/abc")?.screen).toBe("Visit");
     expect(routeOf("/hand/1234")?.update).toBe("never");
     expect(routeOf("/")?.screen).toBe("Day");
+    expect(routeOf("/clients/")?.screen).toBe("Clients");
     expect(routeOf("/nowhere")).toBeUndefined();
+    expect(routeOf("/visits/abc/elsewhere")).toBeUndefined();
+    expect(pageOf("/visits/abc/hold/def")?.params).toEqual({ id: "abc", hold: "def" });
   });
   it("shows what somebody has the right to see, and no client's page", () => {
     const titles = routesOf(desk).flatMap((r) => r.title ?? []);
@@ -20,7 +23,7 @@ describe("the table of routes", () => {
     expect(routesOf(desk).some((r) => r.frame === "client")).toBe(false);
   });
   it("names screens that there are", () => {
-    const known = new Set([...Object.keys(later), "Day", "Clients", "ClientPage"]);
+    const known = new Set(Object.keys(load));
     expect(routes.map((r) => r.screen).filter((s) => !known.has(s))).toEqual([]);
   });
 });

@@ -1,7 +1,6 @@
 // Every page: its address, what it is called in the main menu, who may see it, what is
 // fetched ahead of it, and whether a new version of the program may be taken up there.
 // The router, the menu, the fetching ahead and the test of widths are made from this table.
-import { matchPath } from "react-router";
 import type { Schemas } from "./api/client";
 import table from "./routes.json";
 import { may } from "./rights";
@@ -23,8 +22,21 @@ export interface PageRoute {
 
 export const routes = table as PageRoute[];
 
-/** The page of an address; the first that matches. */
-export const routeOf = (path: string) => routes.find((r) => matchPath(r.path, path));
+/** The addresses of a path, its parameters by their names. Known before the router is here. */
+const addressesOf = new Map(
+  routes.map((r) => [r, new RegExp(`^${r.path.replace(/:(\w+)/g, "(?<$1>[^/]+)")}/?$`)]),
+);
+
+/** The page of an address, the first that matches, and the parameters in it. */
+export function pageOf(path: string) {
+  for (const [route, addresses] of addressesOf) {
+    const found = addresses.exec(path);
+    if (found) return { route, params: { ...found.groups } };
+  }
+  return undefined;
+}
+
+export const routeOf = (path: string) => pageOf(path)?.route;
 
 export const ofClients = (r: PageRoute) => r.frame === "client";
 

@@ -11,7 +11,15 @@ const againMS = 5000;
 const stays = () => routeOf(location.pathname)?.update === "never";
 const safe = () => !stays() && (performance.now() < freshMS || document.hidden);
 
+/** The first opening has the line and the processor for itself: only then everything is fetched
+ * that opens the program without the network. */
+const settledMS = 3_000;
+
 export function updateServiceWorker() {
+  setTimeout(register, settledMS);
+}
+
+function register() {
   const take = registerSW({
     immediate: true,
     onNeedRefresh() {

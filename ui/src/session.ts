@@ -1,6 +1,6 @@
 // Who is signed in, and what follows from it: whose work is sent, which copies
 // may stay, what is read anew.
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { type QueryClient, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect } from "react";
 import { api, isOutage, must, Problem, type Schemas } from "./api/client";
 import { serverSaid } from "./core/clock";
@@ -26,6 +26,13 @@ async function readMe(): Promise<Schemas["Me"]> {
     sealFor(last.id, last.outbox_key);
     return last;
   }
+}
+
+/** Somebody has just signed in. */
+export function takeUp(queries: QueryClient, me: Schemas["Me"]) {
+  keepMe(me);
+  serverSaid(me.now_ms);
+  queries.setQueryData(["me"], me);
 }
 
 export function useSession() {
@@ -57,9 +64,7 @@ export function useSession() {
   );
   const signedIn = (m: Schemas["Me"]) => {
     queries.removeQueries({ predicate: (q) => q.queryKey[0] !== "me" });
-    keepMe(m);
-    serverSaid(m.now_ms);
-    queries.setQueryData(["me"], m);
+    takeUp(queries, m);
   };
   const signOut = async () => {
     outbox.signedIn("");

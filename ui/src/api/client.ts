@@ -1,10 +1,11 @@
 // The HTTP API. Types come from the server's own description; problem+json
 // errors become a Problem whose fields a form can show.
 import createClient from "openapi-fetch";
+import { fetchOnce } from "./ahead";
 import type { components, paths } from "./schema";
 
 export type Schemas = components["schemas"];
-export const api = createClient<paths>({ baseUrl: "/" });
+export const api = createClient<paths>({ baseUrl: "/", fetch: fetchOnce });
 
 /** A refusal by the server, or no answer at all (status 0). */
 export class Problem extends Error {

@@ -1,6 +1,6 @@
 // What several screens ask the server for, under one key each.
 import { useQuery } from "@tanstack/react-query";
-import { isLocal } from "../core/localVisit";
+import { isLocal } from "../core/localIDs";
 import { api, must } from "./client";
 
 /** A client with visits and course; all visits, or the first and latest ones. */

@@ -7718,6 +7718,14 @@ export interface components {
             /** Format: int64 */
             readonly version?: number;
         };
+        VisitAgain: {
+            log: components["schemas"]["VisitLog"];
+            /**
+             * Format: int64
+             * @description by which the page asks about it
+             */
+            revision: number;
+        };
         VisitClosed: {
             advised?: string;
             not_treated?: boolean;

@@ -2,7 +2,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { api, must, type Schemas } from "../api/client";
 import { plain } from "../parts/words";
-import { figureVersion, type View } from "./views";
+import { figureVersion } from "./figurePath";
+import { type View } from "./views";
 
 export type Cell = Schemas["LatticeCell"];
 export type Lattice = Schemas["Lattice"];

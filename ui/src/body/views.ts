@@ -1,6 +1,7 @@
 // The views of the figure: their names, pairs and scale, and where a touch is.
 import { queryOptions, useQuery } from "@tanstack/react-query";
 import { api, must, type Schemas } from "../api/client";
+import { figureVersion } from "./figurePath";
 
 export type View = Schemas["View"];
 export const viewName: Record<View, string> = {
@@ -23,9 +24,6 @@ export function beside(v: View): View[] {
   return allViews.slice(i - (i % 2), i - (i % 2) + 2);
 }
 
-/** The drawing that this program was built for; the compiler knows when it is
- * another. Answers are asked for by its name, and kept for good. */
-export const figureVersion: Schemas["FigureView"]["version"] = "figure-3";
 const query = { figure: figureVersion };
 
 export const figureOf = (view: View) =>

@@ -3,7 +3,8 @@
 import type { Schemas } from "../api/client";
 import { now } from "./clock";
 import type { LogEvent } from "./events";
-import { beginLocal, inventedVisit, isLocal } from "./localVisit";
+import { isLocal } from "./localIDs";
+import { beginLocal, inventedVisit } from "./localVisit";
 
 export interface BenchVisit {
   visit: string;

@@ -3,9 +3,14 @@
 import type { Schemas } from "../api/client";
 import type { Questions } from "./questions";
 
-/** What a module puts on the page: one function, text in and text out. */
+/** What a module puts where it runs: one function, text in and text out. */
 export interface Raw {
   ask(name: string, json: string): string;
+}
+
+/** What answers questions: the core's worker; in tests the module itself. A refusal is a CoreError. */
+export interface Door {
+  ask(name: string, input: unknown): Promise<unknown>;
 }
 
 export type Name = keyof Questions & string;
@@ -42,12 +47,12 @@ export interface Lists {
 
 export class Core {
   private constructor(
-    private readonly raw: Raw,
+    private readonly door: Door,
     readonly lists: Lists,
   ) {}
 
-  static async open(raw: Raw): Promise<Core> {
-    const core = new Core(raw, {} as Lists);
+  static async open(door: Door): Promise<Core> {
+    const core = new Core(door, {} as Lists);
     const [atlas, questions, movements, tests, signs, gauges, thresholds, protocols, kinds] =
       await Promise.all([
         core.ask("atlas", {}),
@@ -60,7 +65,7 @@ export class Core {
         core.ask("protocols", {}),
         core.ask("event-kinds", {}),
       ]);
-    return new Core(raw, {
+    return new Core(door, {
       muscles: atlas.muscles,
       questions: questions.questions,
       movements: movements.movements,
@@ -76,16 +81,17 @@ export class Core {
 
   /** The core's answer; a refusal is a CoreError. */
   async ask<N extends Name>(name: N, input: Input<N>): Promise<Answer<N>> {
-    return answerOf<Answer<N>>(this.raw, name, input);
+    return (await this.door.ask(name, input)) as Answer<N>;
   }
 }
 
-/** A module's answer; a refusal is a CoreError. */
-export function answerOf<T>(raw: Raw, name: string, input: unknown): T {
-  const a = JSON.parse(raw.ask(name, JSON.stringify(input))) as {
-    ok?: T;
-    error?: { Path: string; Given: string; Allowed: string };
-  };
+/** What an answer says; a refusal is a CoreError. */
+export function okOf<T>(answer: string): T {
+  const a = JSON.parse(answer) as { ok?: T; error?: { Path: string; Given: string; Allowed: string } };
   if (a.error) throw new CoreError(a.error.Path, a.error.Given, a.error.Allowed);
   return a.ok as T;
 }
+
+/** A module's answer; a refusal is a CoreError. */
+export const answerOf = <T>(raw: Raw, name: string, input: unknown) =>
+  okOf<T>(raw.ask(name, JSON.stringify(input)));

@@ -1,11 +1,13 @@
-// Loading the core: the program itself, and the small script that starts it.
-import { Core, type Raw } from "./core";
-import wasmURL from "./core.wasm?url";
+// Starting the core, in a worker of its own; and running a module on the page, as the bench does.
+import { Core, type Door, type Raw } from "./core";
+import { WorkerDoor } from "./workerDoor";
 import execURL from "./wasm_exec.js?url";
 
 declare global {
   var mokrenCore: Raw | undefined;
   var mokrenCoreReady: (() => void) | undefined;
+  /** The core's door on the page, for the console and for benchmarks. */
+  var mokrenDoor: Door | undefined;
   var mokrenBench: Raw | undefined;
   var mokrenBenchReady: (() => void) | undefined;
   var Go: new () => { importObject: WebAssembly.Imports; run(i: WebAssembly.Instance): Promise<void> };
@@ -23,10 +25,16 @@ export function once<T>(start: () => Promise<T>): () => Promise<T> {
   };
 }
 
-export const loadCore = once(async () => {
-  await runModule(wasmURL, "mokrenCoreReady");
-  return Core.open(globalThis.mokrenCore as Raw);
+/** The worker as early as anybody thinks of it: it loads while the page does. */
+export const coreDoor = once(async () => {
+  const door = new WorkerDoor(
+    () => new Worker(new URL("./coreWorker.ts", import.meta.url), { type: "module", name: "core" }),
+  );
+  globalThis.mokrenDoor = door;
+  return door;
 });
+
+export const loadCore = once(async () => Core.open(await coreDoor()));
 
 let executor: Promise<void> | undefined;
 
@@ -45,7 +53,7 @@ function script(): Promise<void> {
 }
 
 /** Fetches a program and starts it; it has put its door on the page when this is done. */
-export async function runModule(url: string, saysReady: "mokrenCoreReady" | "mokrenBenchReady") {
+export async function runModule(url: string, saysReady: "mokrenBenchReady") {
   // Both at once: the program is the larger by far.
   const program = fetch(url);
   if (!globalThis.Go) await script();

@@ -5,11 +5,6 @@ import { now } from "./clock";
 import type { LogEvent } from "./events";
 import type { OpenedVisit } from "./openedVisit";
 
-/** No other visit has an id that begins so: the program's own are made of a time and chance. */
-const ownIDs = "00000000-0000-7000-8000-";
-
-export const isLocal = (id: string) => id.startsWith(ownIDs);
-
 /** Who practises, on whom. */
 export type Practising = Pick<Schemas["Me"], "id" | "name" | "role">;
 

@@ -8,7 +8,8 @@ import type { LogEvent } from "./events";
 import { uuidv7 } from "./ids";
 import type { OpenedVisit } from "./openedVisit";
 import { outbox } from "./outbox";
-import { isLocal, openLocal } from "./localVisit";
+import { isLocal } from "./localIDs";
+import { openLocal } from "./localVisit";
 import "./trial";
 import { ofBench } from "./benchVisit";
 
@@ -46,29 +47,9 @@ export function useFetchedVisit(id: string, keeper: Keeper) {
 
 const get = (id: string) => must(api.GET("/api/visits/{id}", { params: { path: { id } } }));
 
-/** A visit that was asked for before anybody could use it. */
-let ahead: { id: string; answer: ReturnType<typeof get> } | undefined;
-
-/** Asks for a visit at once; the first who opens it takes the answer. */
-export function fetchAhead(id: string) {
-  if (isLocal(id)) return;
-  const answer = get(id);
-  ahead = { id, answer };
-  // A refusal before anybody signed in is not the answer.
-  answer.catch(() => {
-    if (ahead?.answer === answer) ahead = undefined;
-  });
-}
-
-function takeAhead(id: string) {
-  const taken = ahead?.id === id ? ahead.answer : undefined;
-  ahead = undefined;
-  return taken;
-}
-
 async function read(id: string, keeper: Keeper): Promise<Schemas["OpenVisit"]> {
   try {
-    const v = await (takeAhead(id) ?? get(id));
+    const v = await get(id);
     serverSaid(v.now_ms);
     await keepCopy(keeper, id, v);
     return v;

@@ -83,6 +83,8 @@ export interface Questions {
   views: { in: Schemas["ViewsIn"]; out: Schemas["ViewsOut"] };
   /** The aftercare sheet. */
   "visit-aftercare": { in: Schemas["Of"]; out: Schemas["Aftercare"] };
+  /** A visit that another core had open, under the revision that it gave. */
+  "visit-again": { in: Schemas["VisitAgain"]; out: Schemas["VisitState"] };
   /** A referral letter, drafted from a visit. */
   "visit-letter": { in: Schemas["NoteQuestion"]; out: Schemas["LetterDraft"] };
   /** The text of the note. */

@@ -4,7 +4,7 @@
 import { useEffect, useRef, useState } from "react";
 import type { Schemas } from "../api/client";
 import { outbox } from "./outbox";
-import { isLocal } from "./localVisit";
+import { isLocal } from "./localIDs";
 import { wireAddress } from "./wire";
 
 export type PadSeen = "never" | "there" | "lost";

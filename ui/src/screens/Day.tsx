@@ -142,7 +142,7 @@ function NotKept({ v, me }: { v: Schemas["Visit"]; me: Schemas["Me"] }) {
   );
 }
 
-export function Day({ me }: { me: Schemas["Me"] }) {
+export default function Day({ me }: { me: Schemas["Me"] }) {
   const desk = !may(me, "open-visit");
   const [shift, setShift] = useState(0);
   const day = new Date(Date.now() + shift * 86_400_000);

@@ -1,28 +1,14 @@
-// The screens that are fetched when they are needed.
+// The screens by their names in the table of routes.
+import type { ComponentType } from "react";
+import type { Schemas } from "../api/client";
 import { lazily } from "./lazily";
+import { load } from "./load";
 
-export const Visit = lazily(() => import("./visit/Visit"));
-export const Hold = lazily(() => import("./hold/Hold"));
-export const Sequence = lazily(() => import("./sequence/Sequence"));
-export const Sequences = lazily(() => import("./sequences/Sequences"));
-export const Atlas = lazily(() => import("./atlas/Atlas"));
-export const Guide = lazily(() => import("./atlas/Guide"));
-export const Spine = lazily(() => import("./spine/Spine"));
-export const Bench = lazily(() => import("./bench/Bench"));
-export const BenchExercise = lazily(() => import("./bench/exercise/Exercise"));
-export const BenchReview = lazily(() => import("./bench/review/Review"));
-export const Help = lazily(() => import("./help/Help"));
-export const ResponsePad = lazily(() => import("./responsepad/ResponsePad"));
-export const After = lazily(() => import("./after/After"));
-export const ToPrint = lazily(() => import("./after/ToPrint"));
-export const Pad = lazily(() => import("./pad/Pad"));
-export const PhotoRoom = lazily(() => import("./visit/photos/PhotoRoom"));
-export const Show = lazily(() => import("./visit/show/Show"));
-export const Practice = lazily(() => import("./practice/Practice"));
-export const Progress = lazily(() => import("./progress/Progress"));
-export const Overview = lazily(() => import("./overview/Overview"));
-export const Diary = lazily(() => import("./diary/Diary"));
-export const Audit = lazily(() => import("./practice/Audit"));
-export const People = lazily(() => import("./practice/People"));
-export const Own = lazily(() => import("./own/Own"));
-export const Join = lazily(() => import("./signin/Join"));
+export type Screen = ComponentType<{ me: Schemas["Me"] }>;
+
+export const screens = Object.fromEntries(
+  Object.entries(load).map(([name, fetched]) => [
+    name,
+    lazily(fetched as () => Promise<{ default: ComponentType<{ me: Schemas["Me"] }> }>),
+  ]),
+) as Record<string, Screen>;

@@ -2,7 +2,7 @@
 // in the browser.
 import wasm from "../core/core.wasm?url&inline";
 import "../core/wasm_exec.js";
-import { Core } from "../core/core";
+import { answerOf, Core, type Raw } from "../core/core";
 
 let loading: Promise<Core> | undefined;
 
@@ -17,5 +17,6 @@ async function start(): Promise<Core> {
   const { instance } = await WebAssembly.instantiate(bytes, go.importObject);
   void go.run(instance);
   if (!globalThis.mokrenCore) throw new Error("The core has not begun.");
-  return Core.open(globalThis.mokrenCore);
+  const raw: Raw = globalThis.mokrenCore;
+  return Core.open({ ask: async (name, input) => answerOf(raw, name, input) });
 }

@@ -12,13 +12,16 @@ import type { View } from "../../body/views";
 import { Button, Card, Failed, ErrorPanel, Waiting } from "../../parts/controls";
 import { Row, Stack } from "../../parts/layout";
 import { ClientForm } from "../clients/ClientForm";
-import { Progress } from "../screens";
+import { lazily } from "../lazily";
+import { load } from "../load";
 import { Cards } from "./Cards";
 import { Head } from "./Head";
 import { Record } from "./Record";
 import { useClient } from "./useClient";
 import { phone, upright } from "../../theme";
 import { may } from "../../rights";
+
+const Progress = lazily(load.Progress);
 
 const Room = styled.div`
   height: 100%;
@@ -112,7 +115,7 @@ const Whole = styled(Stack)`
   padding: var(--s4) var(--s5) 60px;
 `;
 
-export function ClientPage({ me }: { me: Schemas["Me"] }) {
+export default function ClientPage({ me }: { me: Schemas["Me"] }) {
   const { id = "", tab } = useParams();
   const [all, setAll] = useState(false);
   const [editing, setEditing] = useState(false);

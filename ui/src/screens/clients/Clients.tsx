@@ -69,7 +69,7 @@ const Room = styled.div`
   }
 `;
 
-export function Clients({ me }: { me: Schemas["Me"] }) {
+export default function Clients({ me }: { me: Schemas["Me"] }) {
   const [q, setQ] = useState("");
   const [archived, setArchived] = useState(false);
   const go = useNavigate();

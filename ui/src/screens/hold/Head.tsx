@@ -1,7 +1,7 @@
 // The head of a hold: what is pressed, by which protocol, and what can be set beside it.
 import type { Schemas } from "../../api/client";
 import type { Core } from "../../core/core";
-import { isLocal } from "../../core/localVisit";
+import { isLocal } from "../../core/localIDs";
 import type { PadSeen } from "../../core/useVisitWire";
 import { Key } from "../../parts/controls";
 import { Sent } from "../../parts/Sent";

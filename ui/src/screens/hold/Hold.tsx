@@ -5,7 +5,7 @@ import { lazy, Suspense, useCallback, useRef, useState } from "react";
 import { Navigate, useNavigate, useParams, useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { actingIn, ofBench } from "../../core/benchVisit";
-import { isLocal } from "../../core/localVisit";
+import { isLocal } from "../../core/localIDs";
 import { type LiveVisit, useVisit } from "../../core/useVisit";
 import { type PadSeen, useVisitWire } from "../../core/useVisitWire";
 import { ErrorPanel, Waiting } from "../../parts/controls";

@@ -2,7 +2,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { useMemo } from "react";
 import { api, must, type Schemas } from "../../api/client";
-import { figureVersion, type View } from "../../body/views";
+import { figureVersion } from "../../body/figurePath";
+import { type View } from "../../body/views";
 import type { Zone } from "../../body/Zones";
 
 /** The cells of a view; kept for good, as the drawing is. */

@@ -4,7 +4,7 @@ import { Button, Text, ErrorPanel } from "../../parts/controls";
 import { useTry } from "../../parts/useTry";
 import { SignInPage } from "./SignInPage";
 
-export function SignIn({ onDone }: { onDone: (me: Schemas["Me"]) => void }) {
+export default function SignIn({ onDone }: { onDone: (me: Schemas["Me"]) => void }) {
   const [email, setEmail] = useState("");
   const [password, setPassword] = useState("");
   const [code, setCode] = useState<string>();

@@ -1,12 +1,11 @@
 // What stands at the door: the body on one side, a card with a form on the other.
-import type { FormEvent, ReactNode } from "react";
+import { type FormEvent, lazy, type ReactNode, Suspense } from "react";
 import { styled } from "styled-components";
-import { BodyFrame } from "../../body/BodyFrame";
-import { BodySvg } from "../../body/BodySvg";
-import { viewName } from "../../body/views";
-import { Card } from "../../parts/controls";
+import { Card, Said } from "../../parts/layout";
 import { Mark } from "../../parts/Mark";
-import { Said } from "../../parts/layout";
+
+/** The form does not wait for the body beside it. */
+const Figures = lazy(() => import("./Figures"));
 
 const Room = styled.main`
   height: 100%;
@@ -58,12 +57,9 @@ export function SignInPage({ said, onSubmit, children }: Props) {
   return (
     <Room>
       <div className="figure" aria-hidden>
-        {(["front", "back"] as const).map((v) => (
-          <BodyFrame key={v}>
-            <BodySvg view={v} />
-            <figcaption>{viewName[v]}</figcaption>
-          </BodyFrame>
-        ))}
+        <Suspense fallback={null}>
+          <Figures />
+        </Suspense>
       </div>
       <Card>
         <h1>

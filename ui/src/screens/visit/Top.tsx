@@ -1,7 +1,7 @@
 // The head of a visit: whose it is, and the path through it.
 import { Link } from "react-router";
 import { styled } from "styled-components";
-import { isLocal } from "../../core/localVisit";
+import { isLocal } from "../../core/localIDs";
 import { Button } from "../../parts/controls";
 import { twoLines } from "../../parts/layout";
 import { upright } from "../../theme";

@@ -4,7 +4,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { api, must, type Schemas } from "../../api/client";
 import { useFigure } from "../../body/views";
-import { isLocal } from "../../core/localVisit";
+import { isLocal } from "../../core/localIDs";
 import type { LiveVisit } from "../../core/useVisit";
 import { mergeStory } from "../story";
 

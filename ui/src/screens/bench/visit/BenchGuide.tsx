@@ -6,7 +6,7 @@ import { ofBench } from "../../../core/benchVisit";
 import { uuidv7 } from "../../../core/ids";
 import { toStrokes } from "../../../body/drawing";
 import { useLattice } from "../../../body/lattice";
-import { figureVersion } from "../../../body/views";
+import { figureVersion } from "../../../body/figurePath";
 import type { LiveVisit } from "../../../core/useVisit";
 import { Button, Card } from "../../../parts/controls";
 import { Disclosed } from "../../../parts/Disclosed";

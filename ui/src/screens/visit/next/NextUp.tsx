@@ -4,7 +4,7 @@ import { useContext } from "react";
 import { styled } from "styled-components";
 import { Button, Card } from "../../../parts/controls";
 import { beforeAfter, deg, movementName, one } from "../../../parts/words";
-import { isLocal } from "../../../core/localVisit";
+import { isLocal } from "../../../core/localIDs";
 import type { Schemas } from "../../../api/client";
 import { useAskAll } from "../../../core/useAsk";
 import { flagOf } from "../measure/useFlags";

@@ -1,0 +1,124 @@
+package e2e
+
+import (
+	"fmt"
+	"net/http"
+	"net/http/httptest"
+	"os"
+	"path/filepath"
+	"slices"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/go-rod/rod"
+	"github.com/go-rod/rod/lib/proto"
+	"github.com/stretchr/testify/require"
+
+	"mokren/demo"
+)
+
+// opening is a page that is opened, and by what it is known to be there.
+type opening struct {
+	name, path, there string
+	limit             float64 // times the blank page
+	warm, signedIn    bool
+}
+
+const rounds = 3
+
+// TestBenchOpenings prints how long pages take to open on a cheap tablet, beside a page of the same
+// framework with nothing on it.
+func TestBenchOpenings(t *testing.T) {
+	if os.Getenv("MOKREN_BENCH") == "" {
+		t.Skip("run by make bench")
+	}
+	blank := httptest.NewServer(blankPage())
+	t.Cleanup(blank.Close)
+	s := startServer(t)
+	p := signedIn(t, s.addr, demo.Logins[0])
+	client := ownClient(p, "Opening")
+	visit := "/visits/" + booked(p, client, time.Now())
+	p.MustNavigate(p.base + visit)
+	p.see("button", "Undo")
+	p.sent()
+	all := []opening{
+		{"a blank page", "/", "[data-blank]", 0, false, false},
+		{"the sign-in form", "/", "input[name=email]", 1.5, false, false},
+		{"the day list", "/", "[data-day-visit]", 2.5, false, true},
+		{"a visit from a warm cache", visit, ".panel button", 4, true, true},
+		{"a visit, cold", visit, ".panel button", 8, false, true},
+	}
+	took := map[string][]float64{}
+	for range rounds {
+		for i, o := range all {
+			to := s.addr
+			if i == 0 {
+				to = strings.TrimPrefix(blank.URL, "http://")
+			}
+			took[o.name] = append(took[o.name], opened1(t, o, slowLine(t, to)))
+		}
+	}
+	base := median(took[all[0].name])
+	t.Logf("a blank page: %.0f ms", base)
+	for _, o := range all[1:] {
+		ms := median(took[o.name])
+		t.Logf("%s: %.0f ms, %.2f × the blank page (limit %.1f)", o.name, ms, ms/base, o.limit)
+	}
+}
+
+func median(v []float64) float64 {
+	v = slices.Sorted(slices.Values(v))
+	return v[len(v)/2]
+}
+
+// opened1 opens a page on a device of its own, which is as slow as a cheap tablet, and gives the
+// milliseconds from the first byte that is asked for until what makes it ready is painted.
+func opened1(t *testing.T, o opening, addr string) float64 {
+	t.Helper()
+	l := chromium(t.TempDir())
+	b := rod.New().ControlURL(l.MustLaunch()).MustConnect().Sleeper(patient)
+	defer l.Kill()
+	defer b.Close()
+	if o.signedIn {
+		c := sessions[demo.Logins[0].Email]
+		require.NoError(t, b.SetCookies([]*proto.NetworkCookieParam{{
+			Name: c.Name, Value: c.Value, URL: "http://" + addr, HTTPOnly: true,
+			SameSite: proto.NetworkCookieSameSiteStrict,
+		}}))
+	}
+	p := b.MustPage()
+	p.MustSetViewport(1280, 800, 1, false)
+	if o.warm {
+		for range 2 {
+			p.MustNavigate("http://" + addr + o.path)
+			p.MustElement(o.there)
+			time.Sleep(3 * time.Second) // what is compiled again, and kept
+		}
+		p.MustNavigate("about:blank")
+	}
+	p.MustEvalOnNewDocument(fmt.Sprintf(`new MutationObserver((_, seen) => {
+		if (!document.querySelector(%q)) return;
+		seen.disconnect();
+		requestAnimationFrame(() => setTimeout(() => { globalThis.thereMS = performance.now(); }));
+	}).observe(document, { childList: true, subtree: true, attributes: true });`, o.there))
+	release := squeezed(l.PID())
+	defer release()
+	p.MustNavigate("http://" + addr + o.path)
+	p.MustWait(`() => globalThis.thereMS !== undefined`)
+	return p.MustEval(`() => thereMS`).Num()
+}
+
+// blankPage serves what make bench has built, as the program serves its own.
+func blankPage() http.Handler {
+	dist := filepath.Join("..", ".mokren", "blank")
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		name := filepath.Join(dist, filepath.Clean("/"+r.URL.Path))
+		if strings.HasSuffix(name, ".js") {
+			w.Header().Set("Content-Type", "text/javascript")
+			w.Header().Set("Content-Encoding", "br")
+			name += ".br"
+		}
+		http.ServeFile(w, r, name)
+	})
+}
