@@ -171,4 +171,3 @@ func used(t testing.TB, pid int) time.Duration {
 	}
 	return time.Duration(ticks) * time.Second / ticksPerS
 }
-

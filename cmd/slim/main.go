@@ -72,6 +72,9 @@ func slim(into string) error {
 	if err != nil {
 		return err
 	}
+	if err := layOut(into, replace); err != nil {
+		return err
+	}
 	overlay, err := json.Marshal(map[string]any{"Replace": replace})
 	if err != nil {
 		return err

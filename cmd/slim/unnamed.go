@@ -48,7 +48,8 @@ func unnamed(memory []byte) bool {
 	word := func(i int) int { return int(binary.LittleEndian.Uint64(memory[i:])) }
 	names := at + word(at+headerNames)
 	module := bytes.Index(memory, binary.LittleEndian.AppendUint64(
-		binary.LittleEndian.AppendUint64(nil, uint64(at)), uint64(names)))
+		binary.LittleEndian.AppendUint64(nil, uint64(at)), uint64(names),
+	))
 	if module < 0 {
 		return false
 	}

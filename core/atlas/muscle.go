@@ -1,7 +1,6 @@
 package atlas
 
 import (
-	"encoding/json"
 	"fmt"
 	"slices"
 	"sync"
@@ -212,9 +211,14 @@ type Muscle struct {
 
 //go:generate ../../scripts/atlas-files
 
-// load trusts the embedded files: the tests have read them strictly.
-var load = sync.OnceValues(func() (map[ids.Muscle]*Muscle, error) {
-	return read(files(), func(raw []byte, m *Muscle) error { return json.Unmarshal(raw, m) })
+// load gives the muscles that have data, by id.
+var load = sync.OnceValue(func() map[ids.Muscle]*Muscle {
+	list := muscleData()
+	all := make(map[ids.Muscle]*Muscle, len(list))
+	for i := range list {
+		all[list[i].ID] = &list[i]
+	}
+	return all
 })
 
 // files are the embedded ones by the muscle's id.
@@ -261,11 +265,7 @@ func read(files map[ids.Muscle][]byte, decode func([]byte, *Muscle) error) (map[
 
 // Get gives a muscle's data.
 func Get(id ids.Muscle) (*Muscle, error) {
-	all, err := load()
-	if err != nil {
-		return nil, err
-	}
-	m, ok := all[id]
+	m, ok := load()[id]
 	if !ok {
 		return nil, fmt.Errorf("atlas: no data for %s", id)
 	}
@@ -274,10 +274,7 @@ func Get(id ids.Muscle) (*Muscle, error) {
 
 // All gives every muscle with data, by id.
 func All() []*Muscle {
-	all, err := load()
-	if err != nil {
-		panic(err) // the data is embedded and tested
-	}
+	all := load()
 	out := make([]*Muscle, 0, len(all))
 	for _, id := range ids.Muscles() {
 		if m, ok := all[id]; ok {

@@ -2,8 +2,6 @@ package body
 
 import (
 	_ "embed"
-	"encoding/json"
-	"fmt"
 	"sync"
 
 	"mokren/core/ids"
@@ -27,17 +25,6 @@ var (
 	//go:embed data/landmarks.json
 	landmarksJSON []byte
 )
-
-// loaded reads an embedded data file; the tests have read each of them strictly.
-func loaded[T any](raw []byte) func() T {
-	return sync.OnceValue(func() T {
-		var out T
-		if err := json.Unmarshal(raw, &out); err != nil {
-			panic(fmt.Errorf("reading %T: %w", out, err))
-		}
-		return out
-	})
-}
 
 // placed is a point as the data files write it: x, y.
 type placed [2]float64
@@ -80,19 +67,22 @@ type regionData struct {
 // follow published proportions (Drillis and Contini 1966; Winter 2009), which a
 // test checks; the curves between them are drawn by eye.
 type frontBackData struct {
-	Contours struct {
-		Head          course `json:"head"`
-		Ear           course `json:"ear"`
-		NeckToWrist   course `json:"neck_to_wrist"`
-		WristToArmpit course `json:"wrist_to_armpit"`
-		ArmpitToHip   course `json:"armpit_to_hip"`
-		HipToAnkle    course `json:"hip_to_ankle"`
-		FootFront     course `json:"foot_front" doc:"points toward the viewer"`
-		FootBack      course `json:"foot_back" doc:"the heel"`
-		AnkleToCrotch course `json:"ankle_to_crotch"`
-	} `json:"contours"`
-	Front []lineData `json:"front_lines"`
-	Back  []lineData `json:"back_lines"`
+	Contours frontBackContours `json:"contours"`
+	Front    []lineData        `json:"front_lines"`
+	Back     []lineData        `json:"back_lines"`
+}
+
+// frontBackContours are the lines of one half, from the head down and back up.
+type frontBackContours struct {
+	Head          course `json:"head"`
+	Ear           course `json:"ear"`
+	NeckToWrist   course `json:"neck_to_wrist"`
+	WristToArmpit course `json:"wrist_to_armpit"`
+	ArmpitToHip   course `json:"armpit_to_hip"`
+	HipToAnkle    course `json:"hip_to_ankle"`
+	FootFront     course `json:"foot_front" doc:"points toward the viewer"`
+	FootBack      course `json:"foot_back" doc:"the heel"`
+	AnkleToCrotch course `json:"ankle_to_crotch"`
 }
 
 // handData is data/hand.json: the wrist at the origin, fingers down, thumb
@@ -106,13 +96,16 @@ type handData struct {
 // soleData is data/soles.json: x outward (toward the little toe), y from the
 // toes to the heel, thousandths of the foot's length.
 type soleData struct {
-	Outline course `json:"outline"`
-	Toes    []struct {
-		From  placed     `json:"from"`
-		To    placed     `json:"to"`
-		Width [2]float64 `json:"width" doc:"at the base, at the tip"`
-	} `json:"toes" minItems:"5" maxItems:"5" doc:"from the great toe to the little one"`
-	Lines []lineData `json:"lines"`
+	Outline course     `json:"outline"`
+	Toes    []toeData  `json:"toes" minItems:"5" maxItems:"5" doc:"from the great toe to the little one"`
+	Lines   []lineData `json:"lines"`
+}
+
+// toeData is a toe from its base to its tip.
+type toeData struct {
+	From  placed     `json:"from"`
+	To    placed     `json:"to"`
+	Width [2]float64 `json:"width" doc:"at the base, at the tip"`
 }
 
 // authored holds what is drawn or placed, by the drawing in which it is authored;
@@ -151,18 +144,21 @@ type markData struct {
 // 113, chest 118, hip 114, foot 152); the curves between them are drawn by eye.
 // The arm swings a little forward, so that flank and hip stay in sight.
 type sideData struct {
-	Contours struct {
-		Head         course `json:"head"`
-		Ear          course `json:"ear"`
-		NeckAndChest course `json:"neck_and_chest"`
-		ThighToToes  course `json:"thigh_to_toes"`
-		HeelToNeck   course `json:"heel_to_neck"`
-		Arm          course `json:"arm"`
-		Bust         course `json:"bust"`
-	} `json:"contours"`
-	Body []lineData `json:"body_lines"`
-	Arm  []lineData `json:"arm_lines"`
-	Head []lineData `json:"head_lines"`
+	Contours sideContours `json:"contours"`
+	Body     []lineData   `json:"body_lines"`
+	Arm      []lineData   `json:"arm_lines"`
+	Head     []lineData   `json:"head_lines"`
+}
+
+// sideContours are the lines from the side.
+type sideContours struct {
+	Head         course `json:"head"`
+	Ear          course `json:"ear"`
+	NeckAndChest course `json:"neck_and_chest"`
+	ThighToToes  course `json:"thigh_to_toes"`
+	HeelToNeck   course `json:"heel_to_neck"`
+	Arm          course `json:"arm"`
+	Bust         course `json:"bust"`
 }
 
 // lineData is a light line inside the figure, or, with a softness, a shade
@@ -183,12 +179,13 @@ func innerLines(list []lineData) []innerLine {
 	return out
 }
 
+// The files, each read when it is asked for first.
 var (
-	regionFile    = loaded[regionData](regionsJSON)
-	sideFile      = loaded[sideData](sidesJSON)
-	frontBackFile = loaded[frontBackData](frontBackJSON)
-	handFile      = loaded[handData](handsJSON)
-	soleFile      = loaded[soleData](solesJSON)
-	boneFile      = loaded[authored[lineData]](bonesJSON)
-	markFile      = loaded[authored[markData]](landmarksJSON)
+	regionFile    = sync.OnceValue(regionsData)
+	sideFile      = sync.OnceValue(sidesData)
+	frontBackFile = sync.OnceValue(frontAndBackData)
+	handFile      = sync.OnceValue(handsData)
+	soleFile      = sync.OnceValue(solesData)
+	boneFile      = sync.OnceValue(bonesData)
+	markFile      = sync.OnceValue(landmarksData)
 )

@@ -2,8 +2,6 @@ package safety
 
 import (
 	_ "embed" // the structures
-	"encoding/json"
-	"fmt"
 	"math"
 	"slices"
 	"sync"
@@ -57,14 +55,8 @@ type entry struct {
 //go:embed data/structures.json
 var structureFile []byte
 
-// keepOff reads the embedded file; the tests have read it strictly.
-var keepOff = sync.OnceValue(func() []entry {
-	var out []entry
-	if err := json.Unmarshal(structureFile, &out); err != nil {
-		panic(fmt.Errorf("reading structures.json: %w", err))
-	}
-	return out
-})
+// keepOff is everything to keep off.
+var keepOff = sync.OnceValue(structureData)
 
 // Structures lists everything to keep off.
 func Structures() []Structure {

@@ -2,8 +2,6 @@ package solid
 
 import (
 	_ "embed" // the bones
-	"encoding/json"
-	"fmt"
 	"math"
 	"sync"
 )
@@ -19,15 +17,8 @@ type bone struct {
 //go:embed data/bones.json
 var bonesFile []byte
 
-// bones reads the embedded file; the tests have read it strictly. Axes follow the drawn
-// bones in front and from the side.
-var bones = sync.OnceValue(func() []bone {
-	var out []bone
-	if err := json.Unmarshal(bonesFile, &out); err != nil {
-		panic(fmt.Errorf("reading bones.json: %w", err))
-	}
-	return out
-})
+// bones have axes that follow the drawn bones in front and from the side.
+var bones = sync.OnceValue(boneData)
 
 func at3(p [3]float64) Point { return Point{p[0], p[1], p[2]} }
 

@@ -7,3 +7,4 @@ export { Card } from "./layout";
 export * from "./Pick";
 export * from "./Slide";
 export * from "./status";
+export { Text } from "./Text";

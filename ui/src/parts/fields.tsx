@@ -1,4 +1,4 @@
-// What is typed: a text, a number, a day.
+// What is typed: a number, a day.
 import { parseDate } from "@internationalized/date";
 import { type FocusEvent, useRef } from "react";
 import {
@@ -9,32 +9,9 @@ import {
   Input,
   Label,
   NumberField,
-  TextArea,
-  TextField,
-  type TextFieldProps,
 } from "react-aria-components";
 import { styled } from "styled-components";
-import { wellFormed } from "../core/text";
 import { Box } from "./Box";
-
-export function Text({
-  label,
-  long,
-  error,
-  type,
-  onChange,
-  ...props
-}: TextFieldProps & { label: string; long?: boolean; error?: string }) {
-  return (
-    <TextField {...props} type={type} isInvalid={!!error} onChange={(v) => onChange?.(wellFormed(v))}>
-      <Box>
-        <Label>{label}</Label>
-        {long ? <TextArea rows={3} /> : <Input />}
-        <FieldError className="error">{error}</FieldError>
-      </Box>
-    </TextField>
-  );
-}
 
 const NumberBox = styled(Box)`
   input {

@@ -1,6 +1,8 @@
 import { useState } from "react";
 import { api, must, type Schemas } from "../../api/client";
-import { Button, Text, ErrorPanel } from "../../parts/controls";
+import { Button } from "../../parts/Button";
+import { ErrorPanel } from "../../parts/status";
+import { Text } from "../../parts/Text";
 import { useTry } from "../../parts/useTry";
 import { SignInPage } from "./SignInPage";
 
