@@ -120,7 +120,7 @@ $(EXEC): go.mod
 
 api/web/dist/index.html: $(WASM) $(EXEC) $(UI_SOURCES) ui/node_modules/.package-lock.json
 	cd ui && npm run build --silent
-	node ui/precompress.mjs api/web/dist/assets
+	node ui/precompress.mjs api/web/dist/assets .mokren/brotli
 
 bin/mokren: api/web/dist/index.html $(GO_SOURCES)
 	go build $(GOFLAGS_BUILD) -o $@ ./cmd/mokren

@@ -1,9 +1,48 @@
+import optimizeLocales from "@react-aria/optimize-locales-plugin";
 import react from "@vitejs/plugin-react";
-import { defineConfig } from "vite";
+import { defineConfig, type Plugin } from "vite";
 import { VitePWA } from "vite-plugin-pwa";
 
 /** The core is by far the largest file. */
 const largest = 12_000_000;
+
+/** What the first script decides with, before anything else is fetched. */
+const first =
+  /src\/(main|prefetch|routes|turns|api\/ahead|body\/figurePath|screens\/load|core\/(lastMe|loadCore|core|workerDoor|journal|localIDs))\.tsx?$|routes\.json$/;
+/** What the form at the door needs beside its own. */
+const door =
+  /node_modules\/(react|react-dom|scheduler|styled-components|stylis|@emotion\/[\w-]+|@fontsource-variable\/[\w-]+|openapi-fetch)\/|src\/(SignInRoot|screens\/signin\/(SignIn|SignInPage|plain)|theme|api\/client|core\/text|parts\/(Box|layout|painted|Mark|pressable|useTry))\.tsx?$/;
+
+/** A browser fetches six files at a time, so what most screens share comes in few. */
+const groups = [
+  { name: "first", test: (id: string) => first.test(id) || /preload-helper|rolldown/.test(id), priority: 4 },
+  { name: "door", test: door, priority: 3 },
+  {
+    name: "aria",
+    test: /node_modules\/(react-aria|react-stately|@react-|@internationalized|@swc)/,
+    minShareCount: 6,
+    priority: 2,
+  },
+  { name: "app", test: /src\/|node_modules\//, minShareCount: 5, priority: 1 },
+  { name: "parts", test: /src\/|node_modules\//, minShareCount: 2 },
+];
+const output = { codeSplitting: { groups } };
+
+/** What every page needs is asked for with the first script, and not after it. */
+const preloadDoor: Plugin = {
+  name: "preload-door",
+  transformIndexHtml: {
+    order: "post",
+    handler: (_, { bundle }) =>
+      Object.values(bundle ?? {})
+        .filter((c) => c.type === "chunk" && /^(door|rolldown-runtime)$/.test(c.name))
+        .map((c) => ({
+          tag: "link",
+          attrs: { rel: "modulepreload", crossorigin: true, href: `/${c.fileName}` },
+          injectTo: "head",
+        })),
+  },
+};
 
 // The Go program embeds what is built here. The service worker keeps the shell,
 // the core and the figure, so that a bookmark opens without the network; nothing
@@ -11,6 +50,9 @@ const largest = 12_000_000;
 export default defineConfig({
   plugins: [
     react(),
+    // The program speaks English only; the others are half of the library.
+    { ...optimizeLocales.vite({ locales: ["en-GB", "en-US"] }), enforce: "pre" },
+    preloadDoor,
     VitePWA({
       // src/serviceWorkerUpdate.ts says when a new version is taken: never in the middle of a hold.
       registerType: "prompt",
@@ -48,7 +90,13 @@ export default defineConfig({
       },
     }),
   ],
-  build: { outDir: "../api/web/dist", emptyOutDir: true, assetsInlineLimit: 0, target: "es2022" },
+  build: {
+    outDir: "../api/web/dist",
+    emptyOutDir: true,
+    assetsInlineLimit: 0,
+    target: "es2022",
+    rolldownOptions: { output },
+  },
   server: {
     proxy: { "/api": { target: process.env.MOKREN_URL ?? "http://127.0.0.1:7470", changeOrigin: false } },
   },

@@ -3,29 +3,33 @@ import { QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
-import { StyleSheetManager } from "styled-components";
 import { App } from "./App";
 import { newQueryClient } from "./api/asking";
 import type { Schemas } from "./api/client";
 import { updateServiceWorker } from "./serviceWorkerUpdate";
-import { takeUp } from "./session";
+import { ofClients, routeOf } from "./routes";
+import { fetchScreen } from "./screens/screens";
+import { takeUp, whoIsHere } from "./session";
 import { Look } from "./theme";
 
-/** Shows the program; for who has just signed in by the form, without asking who it is. */
-export function showApp(root: HTMLElement, me?: Schemas["Me"]) {
+/** Shows the program; for who has just signed in by the form, without asking who it is. Both who it
+ * is and the screen's script are waited for: React shows what comes after a first "Opening…" a third
+ * of a second late. */
+export async function showApp(root: HTMLElement, me?: Schemas["Me"]) {
   const queries = newQueryClient();
   if (me) takeUp(queries, me);
-  // Styles stand in the page as text: media rules inserted one by one can miss the
-  // turn of a tablet in Chromium.
+  const page = routeOf(location.pathname);
+  await Promise.all([
+    fetchScreen(page?.screen ?? "Day"),
+    page && ofClients(page) ? undefined : whoIsHere(queries),
+  ]);
   createRoot(root).render(
     <StrictMode>
       <QueryClientProvider client={queries}>
-        <StyleSheetManager disableCSSOMInjection>
-          <BrowserRouter>
-            <Look />
-            <App />
-          </BrowserRouter>
-        </StyleSheetManager>
+        <BrowserRouter>
+          <Look />
+          <App />
+        </BrowserRouter>
       </QueryClientProvider>
     </StrictMode>,
   );

@@ -1,10 +1,13 @@
 // Where the program begins: what this page will need is asked for at once, and then either the form
 // or the program itself is fetched. No library is needed to decide that.
+import "@fontsource-variable/figtree";
+import "@fontsource-variable/source-serif-4";
 import type { Schemas } from "./api/client";
 import { askAhead } from "./api/ahead";
 import { lastMe } from "./core/lastMe";
 import { prefetch } from "./prefetch";
 import { ofClients, pageOf } from "./routes";
+import { heedTurns } from "./turns";
 
 const root = document.getElementById("root") as HTMLElement;
 const page = pageOf(location.pathname);
@@ -36,4 +39,5 @@ async function begin() {
   });
 }
 
+heedTurns();
 void begin();

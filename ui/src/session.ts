@@ -1,6 +1,6 @@
 // Who is signed in, and what follows from it: whose work is sent, which copies
 // may stay, what is read anew.
-import { type QueryClient, useQuery, useQueryClient } from "@tanstack/react-query";
+import { type QueryClient, queryOptions, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect } from "react";
 import { api, isOutage, must, Problem, type Schemas } from "./api/client";
 import { serverSaid } from "./core/clock";
@@ -28,6 +28,20 @@ async function readMe(): Promise<Schemas["Me"]> {
   }
 }
 
+const meQuery = queryOptions({
+  queryKey: ["me"],
+  queryFn: readMe,
+  staleTime: 60_000,
+  networkMode: "always",
+});
+
+/** So long the first paint waits for it, in an outage. */
+const whoMS = 1_500;
+
+/** Asks who is signed in before anything is shown. */
+export const whoIsHere = (queries: QueryClient) =>
+  Promise.race([queries.prefetchQuery(meQuery), new Promise((late) => setTimeout(late, whoMS))]);
+
 /** Somebody has just signed in. */
 export function takeUp(queries: QueryClient, me: Schemas["Me"]) {
   keepMe(me);
@@ -37,7 +51,7 @@ export function takeUp(queries: QueryClient, me: Schemas["Me"]) {
 
 export function useSession() {
   const queries = useQueryClient();
-  const me = useQuery({ queryKey: ["me"], queryFn: readMe, staleTime: 60_000, networkMode: "always" });
+  const me = useQuery(meQuery);
   const who = me.data;
   const id = who?.id;
   const key = who?.outbox_key;

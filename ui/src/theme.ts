@@ -1,8 +1,6 @@
 // The look: a treatment room. Desk mode is warm paper; table mode is a dim
 // room at night. Everything takes its colours from here, by meaning.
 import { createGlobalStyle } from "styled-components";
-import "@fontsource-variable/figtree";
-import "@fontsource-variable/source-serif-4";
 
 /** An upright tablet and narrower; a telephone. */
 export const upright = "@media (max-width: 1000px)";

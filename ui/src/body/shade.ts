@@ -1,6 +1,6 @@
 // The shade along the body's edge, inside. As an SVG filter it would be worked out again for every
 // tile of the screen in which a mark changes; here it is drawn once, coarsely, since it is blurred.
-import { useMemo, useSyncExternalStore } from "react";
+import { useEffect, useMemo, useReducer, useSyncExternalStore } from "react";
 import type { Schemas } from "../api/client";
 
 type Drawing = Schemas["FigureView"];
@@ -25,20 +25,33 @@ function useMode() {
 
 const made = new Map<string, string>();
 
-/** A picture of the shade of one layer's shapes, and where it lies; blur in view units. */
+/** A picture of the shade of one layer's shapes, and where it lies; blur in view units. The first
+ * time it comes when the body itself has been painted. */
 export function useShade(figure: Drawing, layer: number, blur: number) {
   const mode = useMode();
-  return useMemo(() => {
-    const shapes = figure.shapes.filter((s) => (s.layer ?? 0) === layer);
-    if (!shapes.length) return undefined;
-    const box = { x: -margin, y: -margin, width: figure.width + 2 * margin, height: 1000 + 2 * margin };
-    const key = [figure.view, figure.version, layer, mode].join(" ");
-    const href = made.get(key) ?? draw(shapes, box, blur);
-    if (!href) return undefined;
-    made.set(key, href);
-    return { ...box, href };
-  }, [figure, layer, blur, mode]);
+  const key = [figure.view, figure.version, layer, mode].join(" ");
+  const [, drawn] = useReducer((n: number) => n + 1, 0);
+  const box = useMemo(
+    () => ({ x: -margin, y: -margin, width: figure.width + 2 * margin, height: 1000 + 2 * margin }),
+    [figure],
+  );
+  useEffect(() => {
+    if (made.has(key)) return undefined;
+    const later = setTimeout(() => {
+      const shapes = figure.shapes.filter((s) => (s.layer ?? 0) === layer);
+      const href = shapes.length > 0 ? draw(shapes, box, blur) : undefined;
+      if (!href) return;
+      made.set(key, href);
+      drawn();
+    }, soonMS);
+    return () => clearTimeout(later);
+  }, [key, figure, layer, blur, box]);
+  const href = made.get(key);
+  return href ? { ...box, href } : undefined;
 }
+
+/** After the frame that shows the body. */
+const soonMS = 30;
 
 /** Nothing where there is no canvas. */
 function draw(

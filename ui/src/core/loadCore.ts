@@ -25,16 +25,13 @@ export function once<T>(start: () => Promise<T>): () => Promise<T> {
   };
 }
 
-/** The worker as early as anybody thinks of it: it loads while the page does. */
-export const coreDoor = once(async () => {
+export const loadCore = once(() => {
   const door = new WorkerDoor(
     () => new Worker(new URL("./coreWorker.ts", import.meta.url), { type: "module", name: "core" }),
   );
   globalThis.mokrenDoor = door;
-  return door;
+  return Core.open(door);
 });
-
-export const loadCore = once(async () => Core.open(await coreDoor()));
 
 let executor: Promise<void> | undefined;
 

@@ -59,6 +59,7 @@ export class WorkerDoor implements Door {
 
   /** Starts a worker and tells it what the last one kept and what is still asked. */
   private begin() {
+    performance.mark("core-begun");
     const worker = this.start();
     this.worker = worker;
     this.there = false;
@@ -83,9 +84,11 @@ export class WorkerDoor implements Door {
     this.quietSince = performance.now();
     if ("ready" in said) {
       this.there = true;
+      performance.mark("core-there");
       return this.watch();
     }
     this.patience = silentMS;
+    if (said.n === 1) performance.mark("core-answered");
     const a = this.asked.get(said.n);
     if (!a) return; // told again to a new worker
     this.asked.delete(said.n);

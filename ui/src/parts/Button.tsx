@@ -1,18 +1,8 @@
 // What is pressed.
 import { Button as AriaButton, type ButtonProps } from "react-aria-components";
 import { css, styled } from "styled-components";
+import { colours, pressable, type Pressable } from "./pressable";
 
-/** The colours of a kind: ground, edge and ink. */
-const colours = (ground: string, edge: string, ink: string) => css`
-  background: var(--${ground});
-  border: 1px solid var(--${edge});
-  color: var(--${ink});
-`;
-const kinds = {
-  plain: colours("card", "line", "ink"),
-  main: colours("accent", "accent", "accent-ink"),
-  stop: colours("stop-soft", "stop", "stop"),
-};
 const tones = {
   plain: colours("card", "line", "ink"),
   go: colours("accent", "line", "accent-ink"),
@@ -20,23 +10,8 @@ const tones = {
   stop: colours("stop-soft", "stop", "stop"),
 };
 
-export const Button = styled(AriaButton)<ButtonProps & { $kind?: keyof typeof kinds; $large?: boolean }>`
-  ${(p) => kinds[p.$kind ?? "plain"]}
-  border-radius: var(--r1);
-  padding: 8px 16px;
-  min-height: ${(p) => (p.$large ? "56px" : "var(--touch)")};
-  font-weight: 560;
-  cursor: pointer;
-  &[data-hovered] {
-    filter: brightness(0.97);
-  }
-  &[data-pressed] {
-    transform: translateY(1px);
-  }
-  &[data-disabled] {
-    opacity: 0.45;
-    cursor: default;
-  }
+export const Button = styled(AriaButton)<ButtonProps & Pressable>`
+  ${pressable}
 `;
 
 /** A button that looks like what it says, and no more; as high as a finger needs. */

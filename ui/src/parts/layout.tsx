@@ -175,3 +175,14 @@ export const BodyAndSide = styled.div<{ $side: string }>`
     padding: var(--s3);
   }
 `;
+
+/** What went wrong, said where it did. */
+export const Warned = styled.div`
+  display: flex;
+  gap: 12px;
+  align-items: center;
+  background: var(--warn-soft);
+  color: var(--warn);
+  border-radius: var(--r1);
+  padding: 10px 14px;
+`;

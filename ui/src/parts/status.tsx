@@ -1,28 +1,18 @@
 // That something went wrong, or is on its way.
 import type { ReactNode } from "react";
-import { styled } from "styled-components";
 import { Problem } from "../api/client";
 import { Button } from "./Button";
-import { Padded } from "./layout";
+import { Padded, Warned } from "./layout";
 
-const Note = styled.div`
-  display: flex;
-  gap: 12px;
-  align-items: center;
-  background: var(--warn-soft);
-  color: var(--warn);
-  border-radius: var(--r1);
-  padding: 10px 14px;
-`;
 /** What one's role does not allow stays refused; all else may be over. */
 const mayHelp = (e: Error) => !(e instanceof Problem) || e.status !== 403;
 
 export function ErrorPanel({ error, onRetry }: { error: Error; onRetry?: () => void }) {
   return (
-    <Note role="alert">
+    <Warned role="alert">
       <span>{error.message}</span>
       {onRetry && mayHelp(error) && <Button onPress={onRetry}>Try again</Button>}
-    </Note>
+    </Warned>
   );
 }
 

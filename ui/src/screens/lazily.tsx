@@ -16,5 +16,5 @@ export function lazily<P extends object>(load: () => Promise<{ default: Componen
     const [Shown] = useState<ComponentType<P>>(() => Here ?? (Later as ComponentType<P>));
     return <Shown {...props} />;
   };
-  return Object.assign(Screen, { ahead: () => void fetched().catch(() => undefined) });
+  return Object.assign(Screen, { ahead: () => fetched().catch(() => undefined) });
 }

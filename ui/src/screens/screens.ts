@@ -4,7 +4,10 @@ import type { Schemas } from "../api/client";
 import { lazily } from "./lazily";
 import { load } from "./load";
 
-export type Screen = ComponentType<{ me: Schemas["Me"] }>;
+export type Screen = ReturnType<typeof lazily<{ me: Schemas["Me"] }>>;
+
+/** Fetches the script of a screen; a screen that is here is shown at once. */
+export const fetchScreen = (name: string) => screens[name]?.ahead();
 
 export const screens = Object.fromEntries(
   Object.entries(load).map(([name, fetched]) => [

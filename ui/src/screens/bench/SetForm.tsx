@@ -7,7 +7,8 @@ import { uuidv7 } from "../../core/ids";
 import { Button, Card } from "../../parts/controls";
 import { Choice, Choices } from "../../parts/Choice";
 import { Said } from "../../parts/layout";
-import { Day, Text } from "../../parts/fields";
+import { Day } from "../../parts/fields";
+import { Text } from "../../parts/Text";
 import { Search as Find } from "../../parts/Pick";
 import { exerciseName, exercises, type Exercise } from "./words";
 

@@ -1,9 +1,8 @@
 import { useState } from "react";
 import { api, must, type Schemas } from "../../api/client";
-import { Button } from "../../parts/Button";
-import { ErrorPanel } from "../../parts/status";
-import { Text } from "../../parts/Text";
+import { Warned } from "../../parts/layout";
 import { useTry } from "../../parts/useTry";
+import { Field, Submit } from "./plain";
 import { SignInPage } from "./SignInPage";
 
 export default function SignIn({ onDone }: { onDone: (me: Schemas["Me"]) => void }) {
@@ -24,7 +23,7 @@ export default function SignIn({ onDone }: { onDone: (me: Schemas["Me"]) => void
   };
   return (
     <SignInPage said="It counts, times and remembers, so that your hands are free." onSubmit={submit}>
-      <Text
+      <Field
         label="E-mail"
         type="email"
         name="email"
@@ -34,7 +33,7 @@ export default function SignIn({ onDone }: { onDone: (me: Schemas["Me"]) => void
         error={fields.email}
         autoFocus
       />
-      <Text
+      <Field
         label="Password"
         type="password"
         name="password"
@@ -44,7 +43,7 @@ export default function SignIn({ onDone }: { onDone: (me: Schemas["Me"]) => void
         error={fields.password}
       />
       {wantsCode && (
-        <Text
+        <Field
           label="Code of your second device"
           name="code"
           inputMode="numeric"
@@ -55,10 +54,10 @@ export default function SignIn({ onDone }: { onDone: (me: Schemas["Me"]) => void
           autoFocus
         />
       )}
-      {error?.message && !fields.code && <ErrorPanel error={error} />}
-      <Button type="submit" $kind="main" isDisabled={busy} $large>
+      {error?.message && !fields.code && <Warned role="alert">{error.message}</Warned>}
+      <Submit type="submit" $kind="main" disabled={busy} $large>
         {busy ? "Signing in…" : "Sign in"}
-      </Button>
+      </Submit>
     </SignInPage>
   );
 }

@@ -2,10 +2,14 @@
 import { type FormEvent, lazy, type ReactNode, Suspense } from "react";
 import { styled } from "styled-components";
 import { Card, Said } from "../../parts/layout";
+import { painted } from "../../parts/painted";
 import { Mark } from "../../parts/Mark";
 
 /** The form does not wait for the body beside it. */
-const Figures = lazy(() => import("./Figures"));
+const Figures = lazy(async () => {
+  await new Promise<void>(painted);
+  return import("./Figures");
+});
 
 const Room = styled.main`
   height: 100%;

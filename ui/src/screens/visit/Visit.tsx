@@ -5,10 +5,11 @@ import type { Schemas } from "../../api/client";
 import { actingIn, ofBench } from "../../core/benchVisit";
 import { isTrial } from "../../core/trial";
 import { type LiveVisit, useVisit } from "../../core/useVisit";
-import { Failed, Waiting } from "../../parts/controls";
+import { Failed } from "../../parts/controls";
 import { TrialEnd } from "../trial/End";
 import { TrialGuide } from "../trial/Guide";
-import { BodyPane } from "./body/BodyPane";
+import { firstViews } from "../../body/figurePath";
+import { BodyPane, OpeningPane } from "./body/BodyPane";
 import { type Body, useBody } from "./body/useBody";
 import { ClientNote } from "./ClientNote";
 import { CloseStep } from "./CloseStep";
@@ -28,7 +29,7 @@ import { SuspectStep } from "./suspects/SuspectStep";
 import { useWork } from "./judged/useWork";
 import { useRanking } from "./suspects/useRanking";
 import { Top } from "./Top";
-import { bodyOf, Room } from "./VisitRoom";
+import { bodyOf, OpeningHead, Room } from "./VisitRoom";
 
 const BenchGuide = lazy(() => import("../bench/visit/BenchGuide"));
 const BenchEnd = lazy(() => import("../bench/visit/BenchEnd"));
@@ -44,8 +45,20 @@ export default function Visit({ me }: { me: Schemas["Me"] }) {
 function OfID({ id, me }: { id: string; me: Schemas["Me"] }) {
   const { visit, error, retry } = useVisit(id, me);
   if (error && !visit) return <Failed error={error} onRetry={retry} />;
-  if (!visit) return <Waiting>Opening the visit and the core…</Waiting>;
+  if (!visit) return <Opening />;
   return <Opened visit={visit} me={actingIn(id, me)} />;
+}
+
+/** The body is drawn before anybody knows what is to be shown on it. */
+function Opening() {
+  return (
+    <Room data-body="worked on">
+      <OpeningHead className="quiet" role="status">
+        Opening the visit…
+      </OpeningHead>
+      <OpeningPane views={firstViews} />
+    </Room>
+  );
 }
 
 function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {

@@ -66,6 +66,15 @@ export const Room = styled.div`
     }
   }
 `;
+/** As high as the head that comes in its place. */
+export const OpeningHead = styled.p`
+  grid-column: 1 / -1;
+  margin: 0;
+  min-height: 44px;
+  display: flex;
+  align-items: center;
+`;
+
 /** Steps in which the body is looked at and not touched. */
 const aside: ReadonlySet<string> = new Set(["recheck", "close", "plan", "last"]);
 const isAside = ({ step, part }: Path) => aside.has(step) || (step === "measure" && part !== "signs");

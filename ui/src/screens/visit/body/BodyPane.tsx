@@ -2,6 +2,8 @@
 import { useState } from "react";
 import { styled } from "styled-components";
 import { Blocked } from "../../../body/Blocked";
+import { BodyFrame } from "../../../body/BodyFrame";
+import { BodySvg } from "../../../body/BodySvg";
 import { BodyViews } from "../../../body/BodyViews";
 import { Figure } from "../../../body/Figure";
 import { Compared } from "../../../body/Compared";
@@ -11,6 +13,7 @@ import { brushOf } from "../../../body/PainTools";
 import { PostureLines } from "../../../body/PostureLines";
 import { Ties } from "../../../body/Ties";
 import { useFigure, type View, viewName } from "../../../body/views";
+import { Columns } from "../../../parts/layout";
 import { HowMeasured } from "../measure/HowMeasured";
 import { LinesOnBody } from "../posture/LinesOnBody";
 import { SignSpots } from "../signs/SignSpots";
@@ -20,7 +23,7 @@ import { hint } from "./hint";
 import { feltPaint } from "./useAnswer";
 import type { Body } from "./useBody";
 
-const Pane = styled.div`
+export const Pane = styled.div`
   background: var(--card);
   border: 1px solid var(--line-soft);
   border-radius: var(--r2);
@@ -35,6 +38,24 @@ const Pane = styled.div`
     min-height: 28px;
   }
 `;
+
+/** The body that is known already, while the visit is still being opened. */
+export function OpeningPane({ views }: { views: View[] }) {
+  return (
+    <Pane>
+      <p className="hint quiet" />
+      <Columns $cols={`56px repeat(${views.length}, minmax(0, 1fr))`} $gap={2}>
+        <span />
+        {views.map((v) => (
+          <BodyFrame key={v}>
+            <BodySvg view={v} />
+            <figcaption>{viewName[v]}</figcaption>
+          </BodyFrame>
+        ))}
+      </Columns>
+    </Pane>
+  );
+}
 
 interface Props extends StepProps {
   path: Path;
