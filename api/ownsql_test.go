@@ -2,10 +2,12 @@ package api_test
 
 import (
 	"database/sql/driver"
+	"encoding/json"
 	"fmt"
 	"os"
 	"os/exec"
 	"path/filepath"
+	"reflect"
 	"regexp"
 	"slices"
 	"strconv"
@@ -100,13 +102,16 @@ func (c *longCare) script() string {
 
 // literal is a value as SQL text.
 func (c *longCare) literal(v any) string {
-	if v == nil {
+	if at := reflect.ValueOf(v); v == nil || at.Kind() == reflect.Pointer && at.IsNil() {
 		return "null"
 	}
 	if own, ok := v.(driver.Valuer); ok {
 		value, err := own.Value()
 		require.NoError(c.t, err)
 		return c.literal(value)
+	}
+	if text, ok := v.([]byte); ok && json.Valid(text) {
+		v = string(text)
 	}
 	types := pgtype.NewMap()
 	kind, ok := types.TypeForValue(v)

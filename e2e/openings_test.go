@@ -117,7 +117,8 @@ func opened1(of *page, o opening, addr string) float64 {
 func knownDevice(of *page, p *rod.Page) {
 	me := string(of.call(http.MethodGet, "/api/session", nil))
 	p.MustEvalOnNewDocument(fmt.Sprintf(
-		`localStorage.setItem("mokren.me", JSON.stringify({ me: %s, keptMS: Date.now() }))`, me))
+		`localStorage.setItem("mokren.me", JSON.stringify({ me: %s, keptMS: Date.now() }))`, me,
+	))
 }
 
 // blankPage serves what make bench has built, as the program serves its own.

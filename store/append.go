@@ -61,7 +61,7 @@ func (t *Tx) Append(ctx context.Context, visitID uuid.UUID, b Batch) (AppendResu
 	if err != nil {
 		return AppendResult{}, err
 	}
-	log, err := t.Events(ctx, visitID)
+	o, err := t.goOn(ctx, v)
 	if err != nil {
 		return AppendResult{}, err
 	}
@@ -75,40 +75,53 @@ func (t *Tx) Append(ctx context.Context, visitID uuid.UUID, b Batch) (AppendResu
 			return out, err
 		}
 	}
-	received := visit.Arrival{NowMS: b.Now.UnixMilli(), SentMS: b.SentMS}.Receive(log, arriving)
+	received := visit.Arrival{NowMS: b.Now.UnixMilli(), SentMS: b.SentMS}.Receive(o.Log(), arriving)
 	vc, err := t.contextFor(ctx, v, earliest(received, b.Now), b.Now)
 	if err != nil {
 		return out, err
 	}
-	validator := visit.Today().Validator(vc)
-	for _, e := range log {
-		validator.Replay(e)
+	if !o.At(vc) {
+		o = visit.Today().Ongoing(vc, o.Log())
 	}
-	known := len(log)
+	known := len(o.Log())
 	for i, e := range received {
 		out.Version++
 		e.Version = out.Version
-		e = validator.Admit(e)
-		log = append(log, e)
+		e = o.Admit(e)
 		r := Receipt{ID: e.ID, Result: Stored}
 		if e.Verdict == visit.Rejected {
 			r.Result, r.Reason = KeptRejected, e.Why
 		}
 		out.Receipts[places[i]] = r
 	}
-	for _, e := range log {
+	for _, e := range o.Log() {
 		if e.Version > b.Since {
 			out.New = append(out.New, e)
 		}
 	}
-	out.State = visit.Reduce(vc, log)
+	arrived := o.Log()[known:]
+	out.State = heldAgainst(visitID, vc, o, o.State(), arrived)
+	t.afterwards(func() { t.ongoing.keep(visitID, v.ClientID, o) })
 	if len(arriving) == 0 {
 		return out, nil
 	}
-	if err := t.insert(ctx, log[known:]); err != nil {
+	if err := t.insert(ctx, arrived); err != nil {
 		return out, err
 	}
 	return out, t.project(ctx, v, out.Version, out.State, vc)
+}
+
+// goOn gives a locked visit as it was left, or reads its log.
+func (t *Tx) goOn(ctx context.Context, v Visit) (*visit.Ongoing, error) {
+	if o := t.ongoing.take(v.ID, v.Version); o != nil {
+		return o, nil
+	}
+	log, err := t.Events(ctx, v.ID)
+	if err != nil {
+		return nil, err
+	}
+	// Read against nothing yet: the context is known when it is known what arrives.
+	return visit.Unread(log), nil
 }
 
 // lockVisit lets one writer at a time judge for a visit's client: every event

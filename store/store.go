@@ -44,6 +44,8 @@ type Store struct {
 	db  *sqlx.DB
 	url string // for the connection that listens
 	key *seal.Key
+	// ongoing are the visits that were written last.
+	ongoing *ongoing
 }
 
 // Open connects as the app role; it does not migrate.
@@ -54,7 +56,7 @@ func Open(url string) (*Store, error) {
 	}
 	db.SetMaxOpenConns(20)
 	db.SetMaxIdleConns(5)
-	return &Store{db: db, url: url}, nil
+	return &Store{db: db, url: url, ongoing: newOngoing()}, nil
 }
 
 // SealWith gives the key of the secrets that are kept; it is called before anything is
@@ -189,7 +191,13 @@ type Tx struct {
 	who    Principal
 	key    *seal.Key
 	client uuid.NullUUID // whose record was touched
+	// ongoing is the store's; then is done when the transaction has committed.
+	ongoing *ongoing
+	then    []func()
 }
+
+// afterwards does something when the transaction has committed, and not otherwise.
+func (t *Tx) afterwards(do func()) { t.then = append(t.then, do) }
 
 // Who acts.
 func (t *Tx) Who() Principal { return t.who }
@@ -224,6 +232,9 @@ func (s *Store) As(ctx context.Context, who Principal, what Action, fn func(*Tx)
 	if err := t.tx.Commit(); err != nil {
 		return fmt.Errorf("committing: %w", err)
 	}
+	for _, do := range t.then {
+		do()
+	}
 	return nil
 }
 
@@ -252,7 +263,7 @@ func (s *Store) begin(ctx context.Context, who Principal) (*Tx, error) {
 		tx.Rollback() //nolint:errcheck // the error is what counts
 		return nil, fmt.Errorf("entering the practice: %w", err)
 	}
-	return &Tx{tx: tx, who: who, key: s.key}, nil
+	return &Tx{tx: tx, who: who, key: s.key, ongoing: s.ongoing}, nil
 }
 
 // named is the client that an action is about: as it was said, or as the transaction has read

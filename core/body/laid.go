@@ -33,12 +33,12 @@ func landmarksData() authored[markData] { return fromFile[authored[markData]](la
 // StartData gives each of them by the name of its function.
 func StartData() map[string]any {
 	return map[string]any{
-		"regionsData": regionsData(),
-		"sidesData": sidesData(),
+		"regionsData":      regionsData(),
+		"sidesData":        sidesData(),
 		"frontAndBackData": frontAndBackData(),
-		"handsData": handsData(),
-		"solesData": solesData(),
-		"bonesData": bonesData(),
-		"landmarksData": landmarksData(),
+		"handsData":        handsData(),
+		"solesData":        solesData(),
+		"bonesData":        bonesData(),
+		"landmarksData":    landmarksData(),
 	}
 }

@@ -102,7 +102,7 @@ func (b *HoldStarted) apply(r *reducer, e Event) error {
 		ID: b.Hold, Point: b.Point, StartedMS: e.At(), DeviceMS: e.DeviceMS,
 		Start: b.Start, Contact: b.Contact, Position: b.Position,
 		MuscleSet: b.MuscleSet, Author: e.Author, Under: b.Under, Log: []HoldHappened{}, Remarks: []string{},
-		Status: Live, event: e,
+		Status: Live, event: e, memo: &memo{},
 	}
 	if e.Verdict == Rejected {
 		h.Status, h.Why = HoldRejected, e.Why

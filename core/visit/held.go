@@ -66,6 +66,43 @@ func (h *Hold) replay() treat.Summary {
 		)
 		return h.asStored()
 	}
+	if h.memo != nil && (h.claim == nil || h.claim.LastSignMS == nil) {
+		return h.memo.of(c, h.events)
+	}
+	return h.run(c)
+}
+
+// memo is a coach that has applied the first events of a hold's log; a copy of the hold shares it.
+type memo struct {
+	coach   *treat.Coach
+	applied int
+	lastAt  int64
+	summary treat.Summary
+}
+
+// of gives what a log comes to: what was added to it in the order of time is applied to the coach
+// that has heard the rest, anything else to one that has just begun.
+func (m *memo) of(begun *treat.Coach, log []treat.Event) treat.Summary {
+	if m.coach != nil && m.applied == len(log) {
+		return m.summary
+	}
+	added := log[min(m.applied, len(log)):]
+	inOrder := m.coach != nil && len(log) > m.applied && slices.IsSortedFunc(added, byAt) && added[0].At >= m.lastAt
+	if !inOrder {
+		*m, added = memo{coach: begun}, treat.SortLate(log)
+	}
+	for _, e := range added {
+		m.coach.Apply(e)
+		m.lastAt = max(m.lastAt, e.At)
+	}
+	m.applied, m.summary = len(log), m.coach.Summary()
+	return m.summary
+}
+
+func byAt(a, b treat.Event) int { return cmp.Compare(a.At, b.At) }
+
+// run applies the log to a coach that has just begun.
+func (h *Hold) run(c *treat.Coach) treat.Summary {
 	for _, e := range treat.SortLate(h.events) {
 		c.Apply(e)
 	}

@@ -21,6 +21,8 @@ type server struct {
 	ctx    visit.Context
 	now    int64
 	stored []visit.Event
+	// going is the same record, read once and gone on with.
+	going *visit.Ongoing
 }
 
 func (s *server) receive(batch ...visit.Event) {
@@ -29,10 +31,20 @@ func (s *server) receive(batch ...visit.Event) {
 	for _, e := range s.stored {
 		j.Replay(e)
 	}
+	going := s.ongoing()
 	for _, e := range a.Receive(s.stored, batch) {
 		e.Version = int64(len(s.stored) + 1)
 		s.stored = append(s.stored, j.Admit(e))
+		going.Admit(e)
 	}
+}
+
+// ongoing goes on with what was read, as long as nothing around it has changed.
+func (s *server) ongoing() *visit.Ongoing {
+	if s.going == nil || !s.going.At(s.ctx) {
+		s.going = s.law.Ongoing(s.ctx, s.stored)
+	}
+	return s.going
 }
 
 // random plays a visit: any events of three devices, early and late, honest and
@@ -172,6 +184,7 @@ func anyOf(t *rapid.T, list []int) int {
 
 // change lets something of the world be otherwise from here on.
 func (r *random) change() {
+	r.s.going = nil // other rules read the log anew
 	s := r.s
 	switch rapid.IntRange(0, 5).Draw(r.t, "change") {
 	case 0:
@@ -244,6 +257,9 @@ func TestAcceptedStaysAccepted(t *testing.T) {
 // said to be when it arrived.
 func check(t *rapid.T, s *server, verdicts map[string]visit.HoldStatus) {
 	state := s.law.Reduce(s.ctx, s.stored)
+	// What was gone on with is what the whole comes to.
+	require.JSONEq(t, inJSON(t, state), inJSON(t, s.ongoing().State()))
+	require.JSONEq(t, inJSON(t, s.stored), inJSON(t, s.ongoing().Log()))
 	shown := map[string]visit.Hold{}
 	for _, h := range state.Holds {
 		shown[string(h.ID)] = h
@@ -274,6 +290,12 @@ func check(t *rapid.T, s *server, verdicts map[string]visit.HoldStatus) {
 	for _, e := range s.stored {
 		require.NotEmpty(t, e.Verdict)
 	}
+}
+
+func inJSON(t require.TestingT, v any) string {
+	raw, err := json.Marshal(v)
+	require.NoError(t, err)
+	return string(raw)
 }
 
 func pointOf(s visit.State, id visit.UUID) (visit.Point, bool) {

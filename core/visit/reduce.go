@@ -65,11 +65,15 @@ type reducer struct {
 	painted map[string]paint
 }
 
-// replay computes the state from judged events. Points come before everything
-// that names them, and a hold before its log, so that two devices whose clocks
-// differ a little lose nothing.
+// replay computes the state from judged events.
 func (l Rules) replay(ctx Context, j *Validator, judged []Event) State {
-	r := reducer{ctx: ctx, rules: l, validator: j, setBy: map[string]Event{}, state: empty()}
+	return l.apply(ctx, j, judged).finished()
+}
+
+// apply lets judged events act. Points come before everything that names them, and a hold before
+// its log, so that two devices whose clocks differ a little lose nothing.
+func (l Rules) apply(ctx Context, j *Validator, judged []Event) *reducer {
+	r := &reducer{ctx: ctx, rules: l, validator: j, setBy: map[string]Event{}, state: empty()}
 	ordered := Order(judged)
 	bodies := make([]Body, len(ordered))
 	for i, e := range ordered {
@@ -85,8 +89,7 @@ func (l Rules) replay(ctx Context, j *Validator, judged []Event) State {
 			}
 		}
 	}
-	r.finish()
-	return r.state
+	return r
 }
 
 // empty has every list, so that a page need not ask whether one is there.

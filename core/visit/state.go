@@ -248,10 +248,11 @@ type Hold struct {
 	// Spot is where the hand was.
 	Spot Spot `json:"-"`
 
-	event    Event          // that began it
-	events   []treat.Event  // Log as the coach reads it, sorted by time before it is run
-	ended    *Event         // nil while it is live
-	claim    *HoldEnded     // what the device that ended it says it came to
+	event    Event         // that began it
+	events   []treat.Event // Log as the coach reads it, sorted by time before it is run
+	ended    *Event        // nil while it is live
+	claim    *HoldEnded    // what the device that ended it says it came to
+	memo     *memo
 	late     int            // entries of other devices that came after the end
 	clock    string         // what was wrong with a device's clock, for a remark
 	stored   *treat.Summary // what the projection holds, to compare with

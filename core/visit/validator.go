@@ -74,6 +74,7 @@ type begun struct {
 	ended   *Event        // the first hold-ended
 	undoing []int         // indices into signs, to take a mistaken one back
 	counted *bool         // whether it was a treatment, of the log so far
+	memo    memo
 }
 
 // Validator begins with an empty visit.
@@ -281,8 +282,5 @@ func (h *begun) replay() (treat.Summary, error) {
 	if err != nil {
 		return treat.Summary{}, err
 	}
-	for _, e := range treat.SortLate(h.log) {
-		c.Apply(e)
-	}
-	return c.Summary(), nil
+	return h.memo.of(c, h.log), nil
 }

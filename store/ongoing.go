@@ -1,0 +1,126 @@
+package store
+
+import (
+	"container/list"
+	"encoding/json"
+	"log/slog"
+	"sync"
+	"time"
+
+	"github.com/google/uuid"
+
+	"mokren/core/visit"
+)
+
+// ongoing keeps the visits that were written last, read and reduced, so that taking in an event
+// costs what arrives and not the log. It is a cache of this process: a visit is used only at the
+// version that the record has, under the visit's lock, and against the context as it is now; what a
+// transaction has used comes back when it has committed. Nothing of it is stored, so no archive has
+// it; an erased client's visits are dropped here at once, and in other copies of the program with all
+// that was not written for half an hour.
+type ongoing struct {
+	mu     sync.Mutex
+	visits map[uuid.UUID]*list.Element
+	// order begins with what was used last; events counts those of all visits.
+	order  *list.List
+	events int
+}
+
+// stays is how long a visit is kept that nobody writes in.
+const stays = 30 * time.Minute
+
+// mostEvents of all visits are kept: some 2 kB each, with what was read of them.
+const mostEvents = 20_000
+
+type keptVisit struct {
+	id, client uuid.UUID
+	visit      *visit.Ongoing
+	events     int
+	used       time.Time
+}
+
+func newOngoing() *ongoing {
+	return &ongoing{visits: map[uuid.UUID]*list.Element{}, order: list.New()}
+}
+
+// take gives a visit at a version, and nothing when it is not here or at another. What is taken is
+// not kept any more: a transaction that fails has changed it.
+func (o *ongoing) take(id uuid.UUID, version int64) *visit.Ongoing {
+	o.mu.Lock()
+	defer o.mu.Unlock()
+	e, ok := o.visits[id]
+	if !ok {
+		return nil
+	}
+	k := o.remove(e)
+	if k.visit.Version() != version {
+		return nil
+	}
+	return k.visit
+}
+
+// keep takes a visit in, and drops those that were used longest ago beyond what is kept.
+func (o *ongoing) keep(id, client uuid.UUID, v *visit.Ongoing) {
+	o.mu.Lock()
+	defer o.mu.Unlock()
+	if e, ok := o.visits[id]; ok {
+		o.remove(e)
+	}
+	n := len(v.Log())
+	o.visits[id] = o.order.PushFront(&keptVisit{id, client, v, n, time.Now()})
+	for o.events += n; o.events > mostEvents; {
+		o.remove(o.order.Back())
+	}
+	time.AfterFunc(stays, o.sweep)
+}
+
+// sweep drops what nobody has written in for long.
+func (o *ongoing) sweep() {
+	o.mu.Lock()
+	defer o.mu.Unlock()
+	for e := o.order.Back(); e != nil && time.Since(e.Value.(*keptVisit).used) >= stays; e = o.order.Back() {
+		o.remove(e)
+	}
+}
+
+// drop forgets a client's visits.
+func (o *ongoing) drop(client uuid.UUID) {
+	o.mu.Lock()
+	defer o.mu.Unlock()
+	for e := o.order.Front(); e != nil; {
+		next := e.Next()
+		if e.Value.(*keptVisit).client == client {
+			o.remove(e)
+		}
+		e = next
+	}
+}
+
+func (o *ongoing) remove(e *list.Element) *keptVisit {
+	k := o.order.Remove(e).(*keptVisit)
+	delete(o.visits, k.id)
+	o.events -= k.events
+	return k
+}
+
+// oneIn closings the state that was gone on with is held against the whole log.
+const oneIn = 200
+
+// heldAgainst gives the state of a visit that has just closed as the whole log has it, for one
+// visit in 200, and says so when what was gone on with differs.
+func heldAgainst(id uuid.UUID, vc visit.Context, o *visit.Ongoing, state visit.State, arrived []visit.Event) visit.State {
+	closed := false
+	for _, e := range arrived {
+		closed = closed || e.Type == "visit-closed" && e.Verdict == visit.Accepted
+	}
+	if !closed || int(id[15])+256*int(id[14]) >= 65_536/oneIn {
+		return state
+	}
+	whole := visit.Reduce(vc, o.Log())
+	a, errA := json.Marshal(state)
+	b, errB := json.Marshal(whole)
+	if errA != nil || errB != nil || string(a) != string(b) {
+		slog.Error("a visit that was gone on with differs from its whole log; the whole is kept", "visit", id)
+	}
+	return whole
+}
