@@ -120,7 +120,7 @@ func TestACallerWhoGoesAway(t *testing.T) {
 	ctx, goAway := context.WithCancel(t.Context())
 	gone := false
 	c.sent.done = func(sql string) {
-		if strings.Contains(sql, "set_config") { // of the transaction that reads the rights
+		if strings.Contains(sql, "from session where token") { // the rights are read next
 			gone = true
 			goAway()
 		}

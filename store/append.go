@@ -4,7 +4,6 @@ import (
 	"bytes"
 	"context"
 	"encoding/json"
-	"fmt"
 	"reflect"
 	"time"
 
@@ -131,11 +130,10 @@ func (t *Tx) lockVisit(ctx context.Context, id uuid.UUID) (Visit, error) {
 	if err != nil {
 		return v, err
 	}
-	if _, err := t.tx.ExecContext(ctx, `select pg_advisory_xact_lock(hashtextextended($1, 0))`,
-		v.ClientID.String()); err != nil {
-		return v, fmt.Errorf("locking a client's visits: %w", err)
-	}
-	err = t.tx.GetContext(ctx, &v.Version, `select version from visit where id = $1 for update`, id)
+	// The row is locked when the client's lock is held, and read as it is then.
+	err = t.tx.QueryRowxContext(ctx, `with locked as materialized (select pg_advisory_xact_lock(hashtextextended($1, 0)))
+		select v.version, v.tables_sum from locked, visit v where v.id = $2 for update of v`,
+		v.ClientID.String(), id).Scan(&v.Version, &v.tablesSum)
 	return v, found("locking a visit", err)
 }
 

@@ -235,6 +235,8 @@ type Visit struct {
 	// SignedAt is when its note was signed.
 	SignedAt sql.NullTime `db:"signed_at"`
 	Revision int64        `db:"revision"`
+	// tablesSum are the checksums of its tables, of a visit that is locked.
+	tablesSum []byte
 }
 
 const visitColumns = `v.id, v.client_id, v.therapist_id, v.starts_at, v.minutes, v.reason, v.version, v.opened_at,

@@ -3,11 +3,13 @@ package store
 import (
 	"context"
 	"encoding/json"
+	"errors"
 	"fmt"
 	"time"
 
 	"github.com/google/uuid"
 
+	"mokren/core/ids"
 	"mokren/core/record"
 	"mokren/core/rights"
 	"mokren/core/visit"
@@ -30,10 +32,7 @@ func (t *Tx) contextFor(ctx context.Context, v Visit, from, now time.Time) (visi
 		return out, err
 	}
 	out.Archived = c.Archived.Valid
-	if out.Roles, out.Gone, err = t.roles(ctx); err != nil {
-		return out, err
-	}
-	if out.Thresholds, err = t.Thresholds(ctx); err != nil {
+	if err := t.practiceContext(ctx, &out, now); err != nil {
 		return out, err
 	}
 	if out.Signs, err = t.signsLately(ctx, v, now); err != nil {
@@ -42,15 +41,7 @@ func (t *Tx) contextFor(ctx context.Context, v Visit, from, now time.Time) (visi
 	if out.Treated, err = t.treatedLately(ctx, v, now); err != nil {
 		return out, err
 	}
-	own, err := t.Settings(ctx)
-	if err != nil {
-		return out, err
-	}
-	out.Protocol = own.Protocol
 	out.HeightCM = c.HeightCM.Float64
-	if out.OffsetMin, err = t.offset(ctx, now); err != nil {
-		return out, err
-	}
 	for _, born := range []struct {
 		on    time.Time
 		valid bool
@@ -75,31 +66,41 @@ func ageOn(born, day time.Time) int {
 	return age
 }
 
-// offset is how far the practice's clock is east of UTC, in minutes.
-func (t *Tx) offset(ctx context.Context, now time.Time) (minutes int, err error) {
-	err = t.tx.GetContext(ctx, &minutes, `select (extract(epoch from ($1::timestamptz at time zone time_zone)
-			- ($1::timestamptz at time zone 'UTC')) / 60)::int from practice where id = $2`, now, t.who.Practice)
-	return minutes, found("reading the practice's clock", err)
-}
-
-// roles are those of everybody whom the record names; gone have no membership now.
-func (t *Tx) roles(ctx context.Context) (roles map[string]rights.Role, gone []string, err error) {
+// practiceContext reads what a practice gives to every visit of it, in one question: the roles of
+// everybody whom the record names (gone have no membership now), the practice's thresholds, its
+// default protocol, and how far its clock is east of UTC, in minutes.
+func (t *Tx) practiceContext(ctx context.Context, out *visit.Context, now time.Time) error {
+	var row struct {
+		People     []byte       `db:"people"`
+		Thresholds []byte       `db:"thresholds"`
+		Protocol   ids.Protocol `db:"protocol"`
+		OffsetMin  int          `db:"offset_min"`
+	}
+	err := t.tx.GetContext(ctx, &row, `select coalesce((select jsonb_agg(jsonb_build_object('id', id, 'role', role,
+				'gone', left_at is not null or elsewhere) order by id) from person), '[]') as people,
+			coalesce((select jsonb_object_agg(threshold, value) from posture_threshold), '{}') as thresholds, protocol,
+			(extract(epoch from ($1::timestamptz at time zone time_zone)
+				- ($1::timestamptz at time zone 'UTC')) / 60)::int as offset_min
+		from practice where id = $2`, now, t.who.Practice)
+	if err != nil {
+		return found("reading what a practice gives to its visits", err)
+	}
+	out.Protocol, out.OffsetMin = row.Protocol, row.OffsetMin
 	var people []struct {
-		ID   string      `db:"id"`
-		Role rights.Role `db:"role"`
-		Gone bool        `db:"gone"`
+		ID   string
+		Role rights.Role
+		Gone bool
 	}
-	if err := t.tx.SelectContext(ctx, &people, `select id::text, role, left_at is not null or elsewhere as gone
-		from person order by id`); err != nil {
-		return nil, nil, found("listing who is who", err)
+	if err := errors.Join(json.Unmarshal(row.People, &people), json.Unmarshal(row.Thresholds, &out.Thresholds)); err != nil {
+		return found("reading who is who", err)
 	}
-	roles = map[string]rights.Role{}
+	out.Roles = map[string]rights.Role{}
 	for _, p := range people {
-		if roles[p.ID] = p.Role; p.Gone {
-			gone = append(gone, p.ID)
+		if out.Roles[p.ID] = p.Role; p.Gone {
+			out.Gone = append(out.Gone, p.ID)
 		}
 	}
-	return roles, gone, nil
+	return nil
 }
 
 // wholeFor: of so long the record is whole, for holds that a device has not sent yet.

@@ -64,14 +64,12 @@ func (t *Tx) OutboxKey(ctx context.Context) ([]byte, error) {
 
 // Role gives a person's role as it is now; of one who has left there is none.
 func (s *Store) Role(ctx context.Context, who Principal) (rights.Role, error) {
-	t, err := s.begin(ctx, who)
-	if err != nil {
-		return "", err
+	var r sql.NullString
+	err := s.db.GetContext(ctx, &r, `select role_now($1, $2)`, who.Practice, who.Person)
+	if err == nil && !r.Valid {
+		return "", ErrNotFound
 	}
-	defer t.tx.Rollback() //nolint:errcheck // nothing was written
-	var r rights.Role
-	err = t.tx.GetContext(ctx, &r, `select role from person where id = $1 and left_at is null`, who.Person)
-	return r, found("reading a role", err)
+	return rights.Role(r.String), found("reading a role", err)
 }
 
 // People lists the members of the practice by name; those who left are none.

@@ -55,15 +55,21 @@ const wordsWait = 24 * time.Hour
 // in by its time. It reports whether anything was taken; the answer has what is
 // newer than since.
 func (t *Tx) TakeWords(ctx context.Context, visitID uuid.UUID, since int64, now time.Time) (AppendResult, bool, error) {
+	waiting := func() (words []Word, err error) {
+		err = t.tx.SelectContext(ctx, &words, `select id, at, kind, value, device, seq from pad_word
+			where visit_id = $1 and not taken and at > $2 order by device, seq`, visitID, now.Add(-wordsWait))
+		return words, found("reading a pad's words", err)
+	}
+	if words, err := waiting(); err != nil || len(words) == 0 {
+		return AppendResult{}, false, err
+	}
 	v, err := t.lockVisit(ctx, visitID)
 	if err != nil {
 		return AppendResult{}, false, err
 	}
-	var words []Word
-	err = t.tx.SelectContext(ctx, &words, `select id, at, kind, value, device, seq from pad_word
-		where visit_id = $1 and not taken and at > $2 order by device, seq`, visitID, now.Add(-wordsWait))
-	if err != nil || len(words) == 0 {
-		return AppendResult{}, false, found("reading a pad's words", err)
+	words, err := waiting() // another may have taken them before the lock was ours
+	if err != nil {
+		return AppendResult{}, false, err
 	}
 	log, err := t.Events(ctx, visitID)
 	if err != nil {
