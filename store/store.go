@@ -48,14 +48,23 @@ type Store struct {
 	ongoing *ongoing
 }
 
+// Connections of one copy of the program, and how long one is kept that nobody uses.
+const (
+	mostConnections = 24
+	idleFor         = 3 * time.Minute
+)
+
 // Open connects as the app role; it does not migrate.
 func Open(url string) (*Store, error) {
 	db, err := sqlx.Open("pgx", url)
 	if err != nil {
 		return nil, fmt.Errorf("opening the database: %w", err)
 	}
-	db.SetMaxOpenConns(20)
-	db.SetMaxIdleConns(5)
+	// A connection that is kept has its statements prepared: making one anew costs as much as an
+	// event. Idle ones go after a while.
+	db.SetMaxOpenConns(mostConnections)
+	db.SetMaxIdleConns(mostConnections)
+	db.SetConnMaxIdleTime(idleFor)
 	return &Store{db: db, url: url, ongoing: newOngoing()}, nil
 }
 
