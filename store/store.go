@@ -46,6 +46,7 @@ type Store struct {
 	key *seal.Key
 	// ongoing are the visits that were written last.
 	ongoing *ongoing
+	dear    *dear
 }
 
 // Connections of one copy of the program, and how long one is kept that nobody uses.
@@ -65,7 +66,7 @@ func Open(url string) (*Store, error) {
 	db.SetMaxOpenConns(mostConnections)
 	db.SetMaxIdleConns(mostConnections)
 	db.SetConnMaxIdleTime(idleFor)
-	return &Store{db: db, url: url, ongoing: newOngoing()}, nil
+	return &Store{db: db, url: url, ongoing: newOngoing(), dear: &dear{kept: map[dearKey]dearCount{}}}, nil
 }
 
 // SealWith gives the key of the secrets that are kept; it is called before anything is
@@ -202,6 +203,7 @@ type Tx struct {
 	client uuid.NullUUID // whose record was touched
 	// ongoing is the store's; then is done when the transaction has committed.
 	ongoing *ongoing
+	dear    *dear
 	then    []func()
 }
 
@@ -272,7 +274,7 @@ func (s *Store) begin(ctx context.Context, who Principal) (*Tx, error) {
 		tx.Rollback() //nolint:errcheck // the error is what counts
 		return nil, fmt.Errorf("entering the practice: %w", err)
 	}
-	return &Tx{tx: tx, who: who, key: s.key, ongoing: s.ongoing}, nil
+	return &Tx{tx: tx, who: who, key: s.key, ongoing: s.ongoing, dear: s.dear}, nil
 }
 
 // named is the client that an action is about: as it was said, or as the transaction has read

@@ -131,6 +131,10 @@ func (t *Tx) LivelySpots(ctx context.Context, now time.Time) ([]Spot, error) {
 // TreatedByMuscle gives what was found before and after by one protocol alone, over
 // all clients: alike rows are counted once, with how many.
 func (t *Tx) TreatedByMuscle(ctx context.Context) (map[ids.Muscle][]progress.TreatmentResult, error) {
+	return counted(t, "treated", func() (map[ids.Muscle][]progress.TreatmentResult, error) { return t.treatedByMuscle(ctx) })
+}
+
+func (t *Tx) treatedByMuscle(ctx context.Context) (map[ids.Muscle][]progress.TreatmentResult, error) {
 	var rows []struct {
 		Muscle   string  `db:"muscle"`
 		Protocol string  `db:"protocol"`
@@ -160,6 +164,10 @@ func (t *Tx) TreatedByMuscle(ctx context.Context) (map[ids.Muscle][]progress.Tre
 
 // Suspicions gives what the list said and what was found, over all clients.
 func (t *Tx) Suspicions(ctx context.Context) ([]assess.SearchTally, error) {
+	return counted(t, "suspicions", func() ([]assess.SearchTally, error) { return t.suspicions(ctx) })
+}
+
+func (t *Tx) suspicions(ctx context.Context) ([]assess.SearchTally, error) {
 	var rows []struct {
 		Region     string   `db:"region"`
 		Confidence float64  `db:"confidence"`
