@@ -53,6 +53,7 @@ type server struct {
 	sessions *scs.SessionManager
 	now      func() time.Time
 	photos   *photoGate
+	pages    *pageGate
 	hub      *hub
 	metrics  *Metrics
 	// sharedLimits: see Options.
@@ -82,7 +83,7 @@ func OpenAPI() ([]byte, error) {
 
 func build(st *store.Store, o Options) (http.Handler, huma.API, error) {
 	s := &server{
-		store: st, now: o.Now, sessions: newSessions(st, o.SecureCookie), photos: newPhotoGate(),
+		store: st, now: o.Now, sessions: newSessions(st, o.SecureCookie), photos: newPhotoGate(), pages: newPageGate(),
 		hub: newHub(), copy: uuid.New(), metrics: o.Metrics, sharedLimits: o.SharedLimits,
 		inclinometer: o.Inclinometer, algometer: o.Algometer, pressurePad: o.PressurePad,
 	}

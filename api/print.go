@@ -18,11 +18,11 @@ import (
 const pdfKind = "application/pdf"
 
 func (s *server) registerPrint(a huma.API) {
-	huma.Register(a, op("print-visit", http.MethodGet, "/api/visits/{id}/print/{what}",
+	huma.Register(a, s.paged(a, "print-visit", http.MethodGet, "/api/visits/{id}/print/{what}",
 		"A visit's note, aftercare sheet, incident record or referral letter as PDF", 401, 404), s.printVisit)
-	huma.Register(a, op("print-client", http.MethodGet, "/api/clients/{id}/print/progress",
+	huma.Register(a, s.paged(a, "print-client", http.MethodGet, "/api/clients/{id}/print/progress",
 		"A client's progress as PDF", 401, 404), s.printClient)
-	huma.Register(a, op("print-blank", http.MethodGet, "/api/practice/print/blank",
+	huma.Register(a, s.paged(a, "print-blank", http.MethodGet, "/api/practice/print/blank",
 		"A blank assessment sheet as PDF, for a day without power", 401), s.printBlank)
 	huma.Register(a, op("visit-note", http.MethodGet, "/api/visits/{id}/note",
 		"A visit's note: as signed, as edited last, or as the core writes it", 401, 404), s.visitNote)

@@ -57,8 +57,8 @@ func (s *server) registerReceipts(a huma.API) {
 		"Issue a receipt for a visit, under the next number", 401, 404, 422), s.issueReceipt)
 	huma.Register(a, op("cancel-receipt", http.MethodPost, "/api/receipts/{number}/cancel",
 		"Take a receipt back by a counter-receipt", 401, 404, 409), s.cancelReceipt)
-	huma.Register(a, op("print-receipt", http.MethodGet, "/api/receipts/{number}/pdf", "A receipt as PDF", 401, 404),
-		s.printReceipt)
+	huma.Register(a, s.paged(a, "print-receipt", http.MethodGet, "/api/receipts/{number}/pdf", "A receipt as PDF",
+		401, 404), s.printReceipt)
 	huma.Register(a, op("receipts-file", http.MethodGet, "/api/receipts/csv",
 		"Receipts of some days as CSV, a row for each rate of tax", 401, 422), s.receiptsFile)
 }

@@ -46,7 +46,9 @@ const (
 func TestMain(m *testing.M) { os.Exit(run(m)) }
 
 func run(m *testing.M) int {
-	storetest.CheapPasswords()
+	if os.Getenv("MOKREN_BENCH") == "" {
+		storetest.CheapPasswords()
+	}
 	dir, err := os.MkdirTemp("", "mokren-e2e-")
 	if err != nil {
 		log.Fatal(err)

@@ -143,9 +143,16 @@ func (c *demoCmd) Run() error {
 // much; collecting half as often costs some 20 MB.
 const gcPercent = 200
 
+// memoryLimit: near it, and not before, memory is collected more often, so that a crowd of writers
+// stays within the 400 MB that are promised.
+const memoryLimit = 320 << 20
+
 func (c *serveCmd) serve(prepare func(context.Context, *store.Store) error) error {
 	if os.Getenv("GOGC") == "" {
 		debug.SetGCPercent(gcPercent)
+	}
+	if os.Getenv("GOMEMLIMIT") == "" {
+		debug.SetMemoryLimit(memoryLimit)
 	}
 	ctx, cancel := signal.NotifyContext(context.Background(), syscall.SIGINT, syscall.SIGTERM)
 	defer cancel()
