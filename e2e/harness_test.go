@@ -77,7 +77,9 @@ func run(m *testing.M) int {
 		l.Set("force-prefers-reduced-motion")
 	}
 	defer l.Kill()
-	browser = rod.New().ControlURL(l.MustLaunch()).MustConnect().Sleeper(patient)
+	address := l.MustLaunch()
+	browserPID = l.PID()
+	browser = rod.New().ControlURL(address).MustConnect().Sleeper(patient)
 	defer browser.Close()
 	code := m.Run()
 	for _, end := range ends {
@@ -108,6 +110,9 @@ func chromium(dir string) *launcher.Launcher {
 		Set("disable-gpu").
 		Set("hide-scrollbars")
 }
+
+// browserPID is the process of the browser of all tests.
+var browserPID int
 
 // ends are called when all tests are done.
 var ends []func()

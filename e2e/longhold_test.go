@@ -29,11 +29,11 @@ func TestBenchLongHold(t *testing.T) {
 	phase(p, "settle")
 	time.Sleep(5 * time.Second)
 	before, nodes := heap(t, p.Page)
-	began := used(t, os.Getpid())
+	began := used(t, browserPID)
 	time.Sleep(lasts)
-	share := (used(t, os.Getpid()) - began).Seconds() / lasts.Seconds()
+	share := (used(t, browserPID) - began).Seconds() / lasts.Seconds()
 	after, nodesAfter := heap(t, p.Page)
-	t.Logf("a hold screen for %s, server and test included: %.1f %% of a core (limit 5); heap %.1f MB, then %.1f MB; %d nodes, then %d",
+	t.Logf("a hold screen for %s, all processes of the browser: %.1f %% of a core (limit 5); heap %.1f MB, then %.1f MB; %d nodes, then %d",
 		lasts, share*100, before, after, nodes, nodesAfter)
 }
 

@@ -31,8 +31,17 @@ export interface LiveHold {
 /** The source of what an instrument says, so that undo takes back a word. */
 const instrument = "pressure-pad";
 
-/** How often the clocks move. */
-const tickMS = 200;
+/** How often it is asked whether a number changes by itself. */
+const tickMS = 100;
+
+/** Until the number in front changes by itself, ms: a hold screen on which nothing happens is drawn
+ * once a second, and not at every tick. */
+function untilChange({ phase, wait_left_s, part_left_s, stage_left_s, pressure_s }: Schemas["Line"]): number {
+  if (phase === "ramp") return tickMS * 2;
+  const left = phase === "flush" ? wait_left_s : part_left_s || stage_left_s;
+  const s = left > 0 ? left % 1 || 1 : 1 - (pressure_s % 1);
+  return Math.max(tickMS, s * 1000);
+}
 
 /** The hold as it is; undefined until the core has opened it. */
 export function useHold({ core, write }: LiveVisit, hold: Hold): LiveHold | undefined {
@@ -52,7 +61,13 @@ export function useHold({ core, write }: LiveVisit, hold: Hold): LiveHold | unde
   });
   const moment = useCallback(() => Math.max(lastMS(), alone ?? elapsed()), [lastMS, alone, elapsed]);
   const { ask } = coach;
-  const look = useCallback(() => void ask(moment()), [ask, moment]);
+  const changes = useRef(0);
+  const look = useCallback(async () => {
+    const asked = moment();
+    changes.current = asked + 1000;
+    const { line } = await ask(asked);
+    changes.current = asked + untilChange(line);
+  }, [ask, moment]);
 
   const endAt = useCallback(
     async (lastSign?: number) => {
@@ -87,12 +102,14 @@ export function useHold({ core, write }: LiveVisit, hold: Hold): LiveHold | unde
   const act = useCallback<Act>((event, value) => happened(elapsed(), event, value), [happened, elapsed]);
 
   useEffect(() => {
-    look(); // since when it stands is shown at once
-    return refresh(tickMS, look);
-  }, [look]);
+    void look(); // since when it stands is shown at once
+    return refresh(tickMS, () => {
+      if (moment() >= changes.current) void look();
+    });
+  }, [look, moment]);
   // What falls due is said at its time, not with the next tick.
   const due = live?.due_ms;
-  useEffect(() => (due === undefined ? undefined : at(began + due, look)), [due, began, look]);
+  useEffect(() => (due === undefined ? undefined : at(began + due, () => void look())), [due, began, look]);
   const over = !!live?.over;
   useEffect(() => {
     if (over) end();
