@@ -52,15 +52,24 @@ format: ui/node_modules/.package-lock.json ## what lint asks for, done
 	$(GOFUMPT) -w $$(git ls-files '*.go')
 	cd ui && npm run --silent format
 
-bench: .mokren/has-postgresql .mokren/has-chromium build ## coach and atlas natively and in the browser, one run
-	go test -run '^$$' -bench . -benchmem ./core/...
-	go test -run '^$$' -bench LargestFiles -benchtime 1x ./exchange
-	go test -run '^$$' -bench LargestFiles -benchtime 1x ./exchange
-	GOGC=200 MOKREN_BENCH=1 go run ./cmd/withcluster go test -count=1 -timeout 20m -run 'TestBenchHistory|TestBenchOwnSQL' -v ./api | grep ratio
-	MOKREN_BENCH=1 go test -count=1 -run TestBenchBrowser -v ./e2e | grep -v '^=== '
+# What a screen is opened beside: a page of the same framework with nothing on it.
+.mokren/blank/index.html: $(wildcard ui/blank/*) ui/node_modules/.package-lock.json
+	cd ui && npx vite build --config blank/vite.config.ts --logLevel warn
+	node ui/precompress.mjs .mokren/blank/assets .mokren/brotli
 
-bench-large: .mokren/has-postgresql ## a practice of 10,000 clients beside one of 100
-	GOGC=200 MOKREN_BENCH=1 go run ./cmd/withcluster go test -count=1 -timeout 30m -run TestBenchSize -v ./api | grep ratio
+BENCH = GOGC=200 MOKREN_BENCH=1 go run ./cmd/withcluster go test -count=1 -v
+# The last lines are the three figures that are nearest to their limits, or farthest beyond.
+bench: .mokren/has-postgresql .mokren/has-chromium build .mokren/blank/index.html ## coach, server and browser, each figure with its limit, in one run
+	@set -o pipefail; { \
+		go test -run '^$$' -bench . -benchtime 200ms -benchmem ./core/...; \
+		go test -run '^$$' -bench LargestFiles -benchtime 1x ./exchange; \
+		$(BENCH) -timeout 20m -run 'TestBench(History|OwnSQL|Writing|RowSecurity)' ./api; \
+		$(BENCH) -timeout 20m -run 'TestBench' ./e2e; \
+	} 2>&1 | go run ./cmd/nearest
+
+bench-large: .mokren/has-postgresql .mokren/has-chromium build ## a practice of 10,000 clients, a thousand practices, a hold of ten minutes
+	$(BENCH) -timeout 30m -run 'TestBench(Size|Practices)' ./api | grep -e ratio -e made
+	MOKREN_LONG=1 $(BENCH) -timeout 20m -run TestBenchLongHold ./e2e | grep 'hold screen'
 
 # Each for a minute: package and target.
 FUZZ = core/decode:FuzzDecode core/visit:FuzzReduce core/calc:FuzzCoach core/calc:FuzzPlan core/calc:FuzzJudge \

@@ -42,7 +42,8 @@ type writer struct {
 func (c *longCare) newWriter() *writer {
 	w := &writer{c: c, client: uuid.New(), visit: uuid.New(), device: uuid.NewString(), began: time.Now()}
 	c.as(func(tx *store.Tx) error {
-		if err := tx.PutClient(c.t.Context(), store.Client{ID: w.client, GivenName: "Ada", FamilyName: "Write"}); err != nil {
+		who := store.Client{ID: w.client, GivenName: "Ada", FamilyName: "Write"}
+		if err := tx.PutClient(c.t.Context(), who); err != nil {
 			return err
 		}
 		return tx.NewVisit(c.t.Context(), store.Visit{
@@ -87,7 +88,8 @@ func (w *writer) send(events ...visit.Event) {
 	raw, err := json.Marshal(api.EventBatch{SentMS: time.Now().UnixMilli(), Since: w.version, Events: events})
 	require.NoError(w.c.t, err)
 	// Not by the caller of other tests, which holds each answer against the API's description.
-	res, err := w.c.http.Post(w.c.base+"/api/visits/"+w.visit.String()+"/events", "application/json", bytes.NewReader(raw))
+	to := w.c.base + "/api/visits/" + w.visit.String() + "/events"
+	res, err := w.c.http.Post(to, "application/json", bytes.NewReader(raw))
 	require.NoError(w.c.t, err)
 	defer res.Body.Close()
 	require.Equal(w.c.t, http.StatusOK, res.StatusCode)
@@ -152,8 +154,9 @@ func (c *longCare) besideInserts(n int) {
 	half := c.write(writers, lasts, time.Duration(float64(n)/perSecond*2*float64(time.Second)))
 	slices.Sort(half)
 	inserts := c.pgbenchInserts(n)
-	fmt.Printf("%d writers: %.0f events a second, pgbench with the same inserts %.0f, ratio %.2f (limit at least 0.4); "+
-		"p99 at half of it %.0f ms (limit 50)\n", n, perSecond, inserts, perSecond/inserts, half[len(half)*99/100])
+	fmt.Printf("%d writers: %.0f events a second, pgbench with the same inserts %.0f, ratio %.2f (limit at least "+
+		"0.4); p99 at half of it %.0f ms (limit 50)\n", n, perSecond, inserts, perSecond/inserts,
+		half[len(half)*99/100])
 }
 
 // write lets writers write side by side, each an event in every pace, and gives how long each took.

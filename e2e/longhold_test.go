@@ -33,8 +33,8 @@ func TestBenchLongHold(t *testing.T) {
 	time.Sleep(lasts)
 	share := (used(t, browserPID) - began).Seconds() / lasts.Seconds()
 	after, nodesAfter := heap(t, p.Page)
-	t.Logf("a hold screen for %s, all processes of the browser: %.1f %% of a core (limit 5); heap %.1f MB, then %.1f MB; %d nodes, then %d",
-		lasts, share*100, before, after, nodes, nodesAfter)
+	t.Logf("a hold screen for %s, all processes of the browser: %.1f %% of a core (limit 5); "+
+		"heap %.1f MB, then %.1f MB; %d nodes, then %d", lasts, share*100, before, after, nodes, nodesAfter)
 }
 
 // heap is what lives on a page after a collection, in MB, and the nodes of its document.

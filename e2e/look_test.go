@@ -272,8 +272,8 @@ func TestWeight(t *testing.T) {
 	}))
 	t.Logf("all scripts %d kB, core %d kB, bench %d kB, compressed", all/1000, core/1000, bench/1000)
 	assert.LessOrEqual(t, all, int64(400_000))
-	assert.LessOrEqual(t, core, int64(1_360_000))
-	assert.LessOrEqual(t, bench, int64(1_100_000))
+	assert.LessOrEqual(t, core, int64(1_220_000))
+	assert.LessOrEqual(t, bench, int64(900_000))
 	assert.Positive(t, core)
 	assert.Positive(t, bench)
 

@@ -91,7 +91,8 @@ func (t *Tx) practiceContext(ctx context.Context, out *visit.Context, now time.T
 		Role rights.Role
 		Gone bool
 	}
-	if err := errors.Join(json.Unmarshal(row.People, &people), json.Unmarshal(row.Thresholds, &out.Thresholds)); err != nil {
+	err = errors.Join(json.Unmarshal(row.People, &people), json.Unmarshal(row.Thresholds, &out.Thresholds))
+	if err != nil {
 		return found("reading who is who", err)
 	}
 	out.Roles = map[string]rights.Role{}

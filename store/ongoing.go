@@ -108,7 +108,9 @@ const oneIn = 200
 
 // heldAgainst gives the state of a visit that has just closed as the whole log has it, for one
 // visit in 200, and says so when what was gone on with differs.
-func heldAgainst(id uuid.UUID, vc visit.Context, o *visit.Ongoing, state visit.State, arrived []visit.Event) visit.State {
+func heldAgainst(
+	id uuid.UUID, vc visit.Context, o *visit.Ongoing, state visit.State, arrived []visit.Event,
+) visit.State {
 	closed := false
 	for _, e := range arrived {
 		closed = closed || e.Type == "visit-closed" && e.Verdict == visit.Accepted

@@ -131,7 +131,9 @@ func (t *Tx) LivelySpots(ctx context.Context, now time.Time) ([]Spot, error) {
 // TreatedByMuscle gives what was found before and after by one protocol alone, over
 // all clients: alike rows are counted once, with how many.
 func (t *Tx) TreatedByMuscle(ctx context.Context) (map[ids.Muscle][]progress.TreatmentResult, error) {
-	return counted(t, "treated", func() (map[ids.Muscle][]progress.TreatmentResult, error) { return t.treatedByMuscle(ctx) })
+	return counted(t, "treated", func() (map[ids.Muscle][]progress.TreatmentResult, error) {
+		return t.treatedByMuscle(ctx)
+	})
 }
 
 func (t *Tx) treatedByMuscle(ctx context.Context) (map[ids.Muscle][]progress.TreatmentResult, error) {

@@ -8,15 +8,15 @@ const largest = 12_000_000;
 
 /** What the first script decides with, before anything else is fetched. */
 const first =
-  /src\/(main|prefetch|routes|turns|api\/ahead|body\/figurePath|screens\/load|core\/(lastMe|loadCore|core|workerDoor|journal|localIDs))\.tsx?$|routes\.json$/;
+  /src\/(main|prefetch|routes|turns|api\/ahead|body\/figurePath|screens\/load|core\/(lastMe|loadCore|core|workerLink|journal|localIDs))\.tsx?$|routes\.json$/;
 /** What the form at the door needs beside its own. */
-const door =
+const signin =
   /node_modules\/(react|react-dom|scheduler|styled-components|stylis|@emotion\/[\w-]+|@fontsource-variable\/[\w-]+|openapi-fetch)\/|src\/(SignInRoot|screens\/signin\/(SignIn|SignInPage|plain)|theme|api\/client|core\/text|parts\/(Box|layout|painted|Mark|pressable|useTry))\.tsx?$/;
 
 /** A browser fetches six files at a time, so what most screens share comes in few. */
 const groups = [
   { name: "first", test: (id: string) => first.test(id) || /preload-helper|rolldown/.test(id), priority: 4 },
-  { name: "door", test: door, priority: 3 },
+  { name: "signin", test: signin, priority: 3 },
   {
     name: "aria",
     test: /node_modules\/(react-aria|react-stately|@react-|@internationalized|@swc)/,
@@ -29,13 +29,13 @@ const groups = [
 const output = { codeSplitting: { groups } };
 
 /** What every page needs is asked for with the first script, and not after it. */
-const preloadDoor: Plugin = {
-  name: "preload-door",
+const preloadSignIn: Plugin = {
+  name: "preload-sign-in",
   transformIndexHtml: {
     order: "post",
     handler: (_, { bundle }) =>
       Object.values(bundle ?? {})
-        .filter((c) => c.type === "chunk" && /^(door|rolldown-runtime)$/.test(c.name))
+        .filter((c) => c.type === "chunk" && /^(signin|rolldown-runtime)$/.test(c.name))
         .map((c) => ({
           tag: "link",
           attrs: { rel: "modulepreload", crossorigin: true, href: `/${c.fileName}` },
@@ -52,7 +52,7 @@ export default defineConfig({
     react(),
     // The program speaks English only; the others are half of the library.
     { ...optimizeLocales.vite({ locales: ["en-GB", "en-US"] }), enforce: "pre" },
-    preloadDoor,
+    preloadSignIn,
     VitePWA({
       // src/serviceWorkerUpdate.ts says when a new version is taken: never in the middle of a hold.
       registerType: "prompt",

@@ -54,7 +54,8 @@ func source(folder string, values map[string]any) []byte {
 	for _, name := range slices.Sorted(maps.Keys(values)) {
 		v := reflect.ValueOf(values[name])
 		of := l.name(v.Type())
-		fmt.Fprintf(&functions, "var %sLaid = %s\n\nfunc %s() %s { return %sLaid }\n\n", name, l.literal(v), name, of, name)
+		fmt.Fprintf(&functions, "var %[1]sLaid = %[2]s\n\nfunc %[1]s() %[3]s { return %[1]sLaid }\n\n", name,
+			l.literal(v), of)
 	}
 	out := "package " + path.Base(folder) + "\n\n"
 	for _, p := range slices.Sorted(maps.Keys(l.imports)) {

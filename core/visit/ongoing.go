@@ -88,7 +88,8 @@ func (o *Ongoing) Admit(e Event) Event {
 		return e
 	}
 	b, err := o.validator.bodyOf(e)
-	if _, ofHold := b.(*HoldHappened); err != nil || !ofHold || !atTheEnd || e.Verdict != Accepted || o.validator.closed != nil {
+	_, ofHold := b.(*HoldHappened)
+	if err != nil || !ofHold || !atTheEnd || e.Verdict != Accepted || o.validator.closed != nil {
 		o.reduced = nil
 		return e
 	}

@@ -26,7 +26,7 @@ export function beside(v: View): View[] {
 
 const query = { figure: figureVersion };
 
-export const figureOf = (view: View) =>
+const figureOf = (view: View) =>
   queryOptions({
     queryKey: ["figure", view],
     staleTime: Number.POSITIVE_INFINITY,

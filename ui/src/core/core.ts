@@ -9,7 +9,7 @@ export interface Raw {
 }
 
 /** What answers questions: the core's worker; in tests the module itself. A refusal is a CoreError. */
-export interface Door {
+export interface Answers {
   ask(name: string, input: unknown): Promise<unknown>;
 }
 
@@ -47,12 +47,12 @@ export interface Lists {
 
 export class Core {
   private constructor(
-    private readonly door: Door,
+    private readonly module: Answers,
     readonly lists: Lists,
   ) {}
 
-  static async open(door: Door): Promise<Core> {
-    const core = new Core(door, {} as Lists);
+  static async open(module: Answers): Promise<Core> {
+    const core = new Core(module, {} as Lists);
     const [atlas, questions, movements, tests, signs, gauges, thresholds, protocols, kinds] =
       await Promise.all([
         core.ask("atlas", {}),
@@ -65,7 +65,7 @@ export class Core {
         core.ask("protocols", {}),
         core.ask("event-kinds", {}),
       ]);
-    return new Core(door, {
+    return new Core(module, {
       muscles: atlas.muscles,
       questions: questions.questions,
       movements: movements.movements,
@@ -81,7 +81,7 @@ export class Core {
 
   /** The core's answer; a refusal is a CoreError. */
   async ask<N extends Name>(name: N, input: Input<N>): Promise<Answer<N>> {
-    return (await this.door.ask(name, input)) as Answer<N>;
+    return (await this.module.ask(name, input)) as Answer<N>;
   }
 }
 

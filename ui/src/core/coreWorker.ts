@@ -1,12 +1,12 @@
 // The worker in which the core runs, so that no computation keeps the page from drawing or from
 // taking a touch. It is told {n, name, json}, one at a time, and says {n, answer}; before the first
-// it says {ready}. What it keeps is lost with it: the page tells it again (workerDoor.ts).
+// it says {ready}. What it keeps is lost with it: the page tells it again (workerLink.ts).
 import type { Raw } from "./core";
 import wasmURL from "./core.wasm?url";
 import "./wasm_exec.js";
 
 /** What the page tells the worker. */
-export interface Told {
+export interface Question {
   n: number;
   name: string;
   json: string;
@@ -17,7 +17,7 @@ export type Said = { ready: true } | { failed: string } | { n: number; answer: s
 
 const say = (said: Said) => postMessage(said);
 
-const door = (async () => {
+const module = (async () => {
   const go = new Go();
   const ready = new Promise<void>((done) => {
     globalThis.mokrenCoreReady = done;
@@ -29,10 +29,10 @@ const door = (async () => {
   return globalThis.mokrenCore as Raw;
 })();
 
-door.catch((e: unknown) => say({ failed: String(e) }));
+module.catch((e: unknown) => say({ failed: String(e) }));
 
-addEventListener("message", async ({ data }: MessageEvent<Told>) => {
+addEventListener("message", async ({ data }: MessageEvent<Question>) => {
   const { n, name, json } = data;
-  const core = await door.catch(() => undefined);
+  const core = await module.catch(() => undefined);
   if (core) say({ n, answer: core.ask(name, json) });
 });

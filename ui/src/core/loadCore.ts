@@ -1,13 +1,13 @@
 // Starting the core, in a worker of its own; and running a module on the page, as the bench does.
-import { Core, type Door, type Raw } from "./core";
-import { WorkerDoor } from "./workerDoor";
+import { Core, type Answers, type Raw } from "./core";
+import { WorkerLink } from "./workerLink";
 import execURL from "./wasm_exec.js?url";
 
 declare global {
   var mokrenCore: Raw | undefined;
   var mokrenCoreReady: (() => void) | undefined;
   /** The core's door on the page, for the console and for benchmarks. */
-  var mokrenDoor: Door | undefined;
+  var mokrenLink: Answers | undefined;
   var mokrenBench: Raw | undefined;
   var mokrenBenchReady: (() => void) | undefined;
   var Go: new () => { importObject: WebAssembly.Imports; run(i: WebAssembly.Instance): Promise<void> };
@@ -26,11 +26,11 @@ export function once<T>(start: () => Promise<T>): () => Promise<T> {
 }
 
 export const loadCore = once(() => {
-  const door = new WorkerDoor(
+  const link = new WorkerLink(
     () => new Worker(new URL("./coreWorker.ts", import.meta.url), { type: "module", name: "core" }),
   );
-  globalThis.mokrenDoor = door;
-  return Core.open(door);
+  globalThis.mokrenLink = link;
+  return Core.open(link);
 });
 
 let executor: Promise<void> | undefined;

@@ -43,6 +43,25 @@ function untilChange({ phase, wait_left_s, part_left_s, stage_left_s, pressure_s
   return Math.max(tickMS, s * 1000);
 }
 
+/** Looks at the hold when a number changes, and when something falls due. */
+function useLooking(ask: (ms: number) => Promise<LiveHold["view"]>, moment: () => number, due?: number) {
+  const changes = useRef(0);
+  const look = useCallback(async () => {
+    const asked = moment();
+    changes.current = asked + 1000;
+    const { line } = await ask(asked);
+    changes.current = asked + untilChange(line);
+  }, [ask, moment]);
+  useEffect(() => {
+    void look(); // since when it stands is shown at once
+    return refresh(tickMS, () => {
+      if (moment() >= changes.current) void look();
+    });
+  }, [look, moment]);
+  // What falls due is said at its time, not with the next tick.
+  useEffect(() => (due === undefined ? undefined : at(due, () => void look())), [due, look]);
+}
+
 /** The hold as it is; undefined until the core has opened it. */
 export function useHold({ core, write }: LiveVisit, hold: Hold): LiveHold | undefined {
   const began = beganAt(hold);
@@ -60,15 +79,6 @@ export function useHold({ core, write }: LiveVisit, hold: Hold): LiveHold | unde
     lastKey: lastMS,
   });
   const moment = useCallback(() => Math.max(lastMS(), alone ?? elapsed()), [lastMS, alone, elapsed]);
-  const { ask } = coach;
-  const changes = useRef(0);
-  const look = useCallback(async () => {
-    const asked = moment();
-    changes.current = asked + 1000;
-    const { line } = await ask(asked);
-    changes.current = asked + untilChange(line);
-  }, [ask, moment]);
-
   const endAt = useCallback(
     async (lastSign?: number) => {
       if (ended.current) return;
@@ -101,15 +111,7 @@ export function useHold({ core, write }: LiveVisit, hold: Hold): LiveHold | unde
   );
   const act = useCallback<Act>((event, value) => happened(elapsed(), event, value), [happened, elapsed]);
 
-  useEffect(() => {
-    void look(); // since when it stands is shown at once
-    return refresh(tickMS, () => {
-      if (moment() >= changes.current) void look();
-    });
-  }, [look, moment]);
-  // What falls due is said at its time, not with the next tick.
-  const due = live?.due_ms;
-  useEffect(() => (due === undefined ? undefined : at(began + due, () => void look())), [due, began, look]);
+  useLooking(coach.ask, moment, live?.due_ms === undefined ? undefined : began + live.due_ms);
   const over = !!live?.over;
   useEffect(() => {
     if (over) end();

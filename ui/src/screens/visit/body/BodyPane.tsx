@@ -23,7 +23,7 @@ import { hint } from "./hint";
 import { feltPaint } from "./useAnswer";
 import type { Body } from "./useBody";
 
-export const Pane = styled.div`
+const Pane = styled.div`
   background: var(--card);
   border: 1px solid var(--line-soft);
   border-radius: var(--r2);

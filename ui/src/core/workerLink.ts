@@ -2,8 +2,8 @@
 // an answer and says nothing for two seconds is ended; a new one is told what the last one kept,
 // and then what is still asked. Nobody who asked notices more than that it took a while; what a
 // therapist does is in the log before the core is told of it (useHold.ts).
-import type { Said, Told } from "./coreWorker";
-import { type Door, okOf } from "./core";
+import type { Said, Question } from "./coreWorker";
+import { type Answers, okOf } from "./core";
 import { Journal } from "./journal";
 
 /** So long a worker may be silent. */
@@ -30,7 +30,7 @@ const mostSilenced = 3;
 /** The worker could not be started at all. */
 const failure = (why: string) => new Error(`The core could not be loaded. ${why}`);
 
-export class WorkerDoor implements Door {
+export class WorkerLink implements Answers {
   private worker?: WorkerLike;
   private readonly journal = new Journal();
   /** What is asked and not answered, in the order of asking. */
@@ -75,7 +75,7 @@ export class WorkerDoor implements Door {
   }
 
   private tell({ n, name, input }: Pick<Asked, "n" | "name" | "input">) {
-    this.worker?.postMessage({ n, name, json: JSON.stringify(input) } satisfies Told);
+    this.worker?.postMessage({ n, name, json: JSON.stringify(input) } satisfies Question);
     this.watch();
   }
 

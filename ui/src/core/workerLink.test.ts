@@ -1,13 +1,13 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
-import type { Said, Told } from "./coreWorker";
-import { silentMS, WorkerDoor, type WorkerLike } from "./workerDoor";
+import type { Said, Question } from "./coreWorker";
+import { silentMS, WorkerLink, type WorkerLike } from "./workerLink";
 
 /** A worker that answers what it is told with its name and number, until it falls silent. */
 class Fake implements WorkerLike {
   static all: Fake[] = [];
   onmessage: Worker["onmessage"] = null;
   onerror: Worker["onerror"] = null;
-  told: Told[] = [];
+  told: Question[] = [];
   /** Those that are made are silent from the beginning. */
   static born = false;
   silent = Fake.born;
@@ -21,12 +21,12 @@ class Fake implements WorkerLike {
     this.onmessage?.call(this as unknown as Worker, { data } as MessageEvent);
   }
 
-  postMessage(told: Told) {
+  postMessage(told: Question) {
     this.told.push(told);
     if (!this.silent) queueMicrotask(() => this.answer(told));
   }
 
-  answer({ n, name }: Told) {
+  answer({ n, name }: Question) {
     if (!this.silent)
       this.say({ n, answer: JSON.stringify({ ok: { name, revision: 7, by: Fake.all.length } }) });
   }
@@ -40,10 +40,10 @@ const names = (f?: Fake) => f?.told.map((t) => t.name);
 const waits = (ms: number) => vi.advanceTimersByTimeAsync(ms);
 
 function begin() {
-  const door = new WorkerDoor(() => new Fake());
+  const link = new WorkerLink(() => new Fake());
   const [first] = Fake.all;
   first?.say({ ready: true });
-  return { door, first: first as Fake };
+  return { link, first: first as Fake };
 }
 
 describe("the core's worker", () => {
@@ -58,21 +58,21 @@ describe("the core's worker", () => {
   });
 
   it("answers, and is left alone when nothing is asked", async () => {
-    const { door, first } = begin();
-    expect(await door.ask("hurts", {})).toMatchObject({ name: "hurts", by: 1 });
+    const { link, first } = begin();
+    expect(await link.ask("hurts", {})).toMatchObject({ name: "hurts", by: 1 });
     await waits(silentMS * 5);
     expect(first.ended).toBe(false);
   });
 
   it("is ended when it owes an answer and is silent; the next is told what was kept", async () => {
-    const { door, first } = begin();
-    await door.ask("visit-state", { visit: "v" });
-    await door.ask("hold-open", { hold: "h" });
-    await door.ask("hold-add", { hold: "h", event: 1 });
-    await door.ask("hold-look", { hold: "h" });
+    const { link, first } = begin();
+    await link.ask("visit-state", { visit: "v" });
+    await link.ask("hold-open", { hold: "h" });
+    await link.ask("hold-add", { hold: "h", event: 1 });
+    await link.ask("hold-look", { hold: "h" });
     first.silent = true;
-    const added = door.ask("hold-add", { hold: "h", event: 2 });
-    const looked = door.ask("hold-look", { hold: "h" });
+    const added = link.ask("hold-add", { hold: "h", event: 2 });
+    const looked = link.ask("hold-look", { hold: "h" });
     await waits(silentMS - 1);
     expect(first.ended).toBe(false);
     await waits(1);
@@ -85,16 +85,16 @@ describe("the core's worker", () => {
 
   it("does not blame a worker while it loads", async () => {
     Fake.born = true;
-    const door = new WorkerDoor(() => new Fake());
-    void door.ask("hurts", {});
+    const link = new WorkerLink(() => new Fake());
+    void link.ask("hurts", {});
     await waits(silentMS * 4);
     expect(Fake.all.map((f) => f.ended)).toEqual([false]);
   });
 
   it("does not blame a worker when the page itself stood still", async () => {
-    const { door, first } = begin();
+    const { link, first } = begin();
     first.silent = true;
-    void door.ask("hurts", {});
+    void link.ask("hurts", {});
     await waits(silentMS - 100);
     const slept = performance.now() + 60_000;
     vi.spyOn(performance, "now").mockReturnValue(slept);
@@ -106,11 +106,11 @@ describe("the core's worker", () => {
   });
 
   it("gives up a question over which three fell silent, and goes on without it", async () => {
-    const { door, first } = begin();
-    await door.ask("hold-open", { hold: "h" });
+    const { link, first } = begin();
+    await link.ask("hold-open", { hold: "h" });
     first.silent = true;
     Fake.born = true;
-    const bad = door.ask("hold-add", { hold: "h", event: "bad" }).catch((e: Error) => e.message);
+    const bad = link.ask("hold-add", { hold: "h", event: "bad" }).catch((e: Error) => e.message);
     for (let patience = silentMS; patience <= silentMS * 4; patience *= 2) {
       await waits(patience);
       Fake.all.at(-1)?.say({ ready: true });
@@ -120,20 +120,20 @@ describe("the core's worker", () => {
   });
 
   it("fails everybody when it cannot be loaded, and is loaded again at the next question", async () => {
-    const door = new WorkerDoor(() => new Fake());
+    const link = new WorkerLink(() => new Fake());
     const [first] = Fake.all as [Fake];
     first.silent = true;
-    const asked = door.ask("hurts", {}).catch((e: Error) => e.message);
+    const asked = link.ask("hurts", {}).catch((e: Error) => e.message);
     first.say({ failed: "No network." });
     expect(await asked).toContain("could not be loaded");
-    expect(await door.ask("hurts", {})).toMatchObject({ by: 2 });
+    expect(await link.ask("hurts", {})).toMatchObject({ by: 2 });
   });
 
   it("keeps no more visits than the core does", async () => {
-    const { door, first } = begin();
-    for (const visit of ["a", "b", "c"]) await door.ask("visit-state", { visit });
+    const { link, first } = begin();
+    for (const visit of ["a", "b", "c"]) await link.ask("visit-state", { visit });
     first.silent = true;
-    void door.ask("hurts", {});
+    void link.ask("hurts", {});
     await waits(silentMS);
     expect(Fake.all[1]?.told.map((t) => JSON.parse(t.json).log?.visit)).toEqual(["b", "c", undefined]);
   });
