@@ -24,7 +24,7 @@ const (
 // What a printed stack alone needs: of the tables by program counter the inlined calls and which
 // arguments live, of the data of a function the same and the names of its arguments.
 var (
-	shownPCData   = []int{2, 3}
+	shownPCData   = []int{0, 2, 3}
 	shownFuncData = []int{3, 5, 6, 7}
 )
 

@@ -21,6 +21,7 @@ const Room = styled.main`
   padding: 24px clamp(24px, 7vw, 110px);
   .figure {
     height: min(92vh, 900px);
+    --body-ground: transparent;
     display: flex;
     gap: 0;
     justify-content: center;
@@ -39,7 +40,8 @@ const Room = styled.main`
     margin-bottom: 8px;
   }
   @media (max-width: 860px) {
-    grid-template-columns: minmax(0, 1fr);
+    grid-template-columns: minmax(0, 520px);
+    justify-content: center;
     padding: 16px;
     .figure {
       display: none;
