@@ -66,7 +66,8 @@ func TestBenchOpenings(t *testing.T) {
 		ms := median(took[o.name])
 		t.Logf("%s: %.0f ms, %.2f × the blank page (limit %.1f)", o.name, ms, ms/base, o.limit)
 		if o.path == visit {
-			t.Logf("  its body is drawn after %.0f ms, %.2f × the blank page", median(body[o.name]), median(body[o.name])/base)
+			drawn := median(body[o.name])
+			t.Logf("  its body is drawn after %.0f ms, %.2f × the blank page", drawn, drawn/base)
 		}
 	}
 }

@@ -35,7 +35,7 @@ func listTouches(t *testing.T, p *page, step string) {
 		return
 	}
 	worst := ms[len(ms)-1]
-	t.Logf("from a touch to its change, %s: %.0f ms (limit 16.7) at the median of %d, %.0f ms (limit 50) at the most: %s",
+	t.Logf("from a touch to its change, %s: %.0f ms (limit 16.7) at the median of %d, %.0f ms (limit 50) at most: %s",
 		step, ms[len(ms)/2].Get("ms").Num(), len(ms), worst.Get("ms").Num(), worst.Get("name").Str())
 }
 
