@@ -92,6 +92,7 @@ func TestCloseUp(t *testing.T) {
 		assert.InDelta(t, 1, (right-x)*1.7, 0.5, "mm to the right")
 
 		p.press(input.Enter)
+		p.still() // what is aimed at comes near, when the core has answered
 		p.press(input.Digit0)
 		assert.InDelta(t, 1, closeness(p), 0)
 		chart(p, 5, "yes")
