@@ -22,9 +22,15 @@ export interface PageRoute {
 
 export const routes = table as PageRoute[];
 
-/** The addresses of a path, its parameters by their names. Known before the router is here. */
+/** The addresses of a path, its parameters by their names; one with a question mark may be left out.
+ * Known before the router is here. */
 const addressesOf = new Map(
-  routes.map((r) => [r, new RegExp(`^${r.path.replace(/:(\w+)/g, "(?<$1>[^/]+)")}/?$`)]),
+  routes.map((r) => [
+    r,
+    new RegExp(
+      `^${r.path.replace(/\/:(\w+)(\?)?/g, (_, name, may) => `(?:/(?<${name}>[^/]+))${may ?? ""}`)}/?$`,
+    ),
+  ]),
 );
 
 /** The page of an address, the first that matches, and the parameters in it. */
