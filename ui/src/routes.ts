@@ -28,7 +28,9 @@ const addressesOf = new Map(
   routes.map((r) => [
     r,
     new RegExp(
-      `^${r.path.replace(/\/:(\w+)(\?)?/g, (_, name, may) => `(?:/(?<${name}>[^/]+))${may ?? ""}`)}/?$`,
+      `^${r.path
+        .replace(/\/\*$/, "(?:/.*)?")
+        .replace(/\/:(\w+)(\?)?/g, (_, name, may) => `(?:/(?<${name}>[^/]+))${may ?? ""}`)}/?$`,
     ),
   ]),
 );
