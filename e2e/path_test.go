@@ -121,7 +121,9 @@ func screened(p *page) {
 	for _, g := range []string{"emergency", "refer-first", "avoid-here", "adapt"} {
 		if p.MustElement(`[data-group="` + g + `"]`); p.MustHasX(`//*[@data-group="` + g +
 			`"]//button[text()="No to the rest"]`) {
-			p.MustElementX(`//*[@data-group="` + g + `"]//button[text()="No to the rest"]`).MustClick()
+			rest := p.MustElementX(`//*[@data-group="` + g + `"]//button[text()="No to the rest"]`)
+			rest.MustClick()
+			rest.MustWait(`() => !this.isConnected`) // it goes when the core has answered
 		}
 	}
 	p.see("p", "Asked and answered for today")

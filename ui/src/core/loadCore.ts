@@ -1,5 +1,5 @@
 // Starting the core, in a worker of its own; and running a module on the page, as the bench does.
-import { Core, type Answers, type Raw } from "./core";
+import { Core, type Raw } from "./core";
 import { WorkerLink } from "./workerLink";
 import execURL from "./wasm_exec.js?url";
 
@@ -7,7 +7,7 @@ declare global {
   var mokrenCore: Raw | undefined;
   var mokrenCoreReady: (() => void) | undefined;
   /** The core's door on the page, for the console and for benchmarks. */
-  var mokrenLink: Answers | undefined;
+  var mokrenLink: WorkerLink | undefined;
   var mokrenBench: Raw | undefined;
   var mokrenBenchReady: (() => void) | undefined;
   var Go: new () => { importObject: WebAssembly.Imports; run(i: WebAssembly.Instance): Promise<void> };

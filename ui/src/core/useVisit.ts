@@ -28,6 +28,8 @@ export interface LiveVisit {
   /** Asks about the state with everything that is written by now. */
   ask: AskVisit;
   write: Write;
+  /** Whether the state on screen has heard of an event. */
+  knows: (id: string) => boolean;
   preview: Preview;
   /** Reads the log against a changed context. */
   rejudge: (context: Schemas["Context"]) => void;
@@ -51,7 +53,12 @@ export function useVisit(
     () => fetched.data && { ...fetched.data.open, ...(context ? { context } : {}) },
     [fetched.data, context],
   );
-  const { shown, error: noState, upToDate } = useVisitState(core, open, log.ready ? log.events : undefined);
+  const {
+    shown,
+    error: noState,
+    upToDate,
+    knows,
+  } = useVisitState(core, open, log.ready ? log.events : undefined);
   const made = useEnvelope(open, me.id, log.seen);
   const { add } = log;
   const noted = useRef<(e: LogEvent) => void>(() => undefined);
@@ -93,9 +100,9 @@ export function useVisit(
   const visit = useMemo(
     () =>
       core && open && shown && of
-        ? { open, state: shown.state, core, of, ask, write, preview, rejudge, undo, redo }
+        ? { open, state: shown.state, core, of, ask, write, knows, preview, rejudge, undo, redo }
         : undefined,
-    [core, open, shown, of, ask, write, preview, undo, redo],
+    [core, open, shown, of, ask, write, knows, preview, undo, redo],
   );
   const retry = () => {
     loadAgain();

@@ -13,6 +13,8 @@ export interface StateOfVisit {
   error?: Error;
   /** The state with everything that is in the log by now. */
   upToDate: () => Promise<VisitState>;
+  /** Whether the state that is shown has heard of an event. */
+  knows: (id: string) => boolean;
 }
 
 const notOpen = () => Promise.reject<VisitState>(new Error("The visit is not open."));
@@ -26,6 +28,7 @@ export function useVisitState(
   const asked = useRef(0);
   const answered = useRef(0);
   const latest = useRef(notOpen);
+  const heard = useRef<LogEvent[]>([]);
   useEffect(() => {
     if (!core || !open || !events) return;
     asked.current += 1;
@@ -37,6 +40,7 @@ export function useVisitState(
     const take = (a: typeof answer) => {
       if (number < answered.current) return;
       answered.current = number;
+      heard.current = events;
       setAnswer(a);
     };
     given.then(
@@ -45,5 +49,6 @@ export function useVisitState(
     );
   }, [core, open, events]);
   const upToDate = useCallback(() => latest.current(), []);
-  return { ...answer, upToDate };
+  const knows = useCallback((id: string) => heard.current.some((e) => e.id === id), []);
+  return { ...answer, upToDate, knows };
 }

@@ -57,6 +57,11 @@ export class WorkerLink implements Answers {
     });
   }
 
+  /** Whether an answer is on its way. */
+  get busy() {
+    return this.asked.size > 0;
+  }
+
   /** Starts a worker and tells it what the last one kept and what is still asked. */
   private begin() {
     performance.mark("core-begun");

@@ -63,13 +63,14 @@ setInterval(() => {
 const painted = () =>
   new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(done))));
 
-/** Requests under way. An answer tells the server's time of its request, so none is
+/** Requests under way; the core may owe an answer too. An answer tells the server's time of its request, so none is
  * stepped over; one that hangs is not waited for for ever. */
 let asked = 0;
 const mostLooks = 200;
 
 async function answered() {
-  for (let looks = 0; asked > 0 && looks < mostLooks; looks++) await painted();
+  const owed = () => asked > 0 || globalThis.mokrenLink?.busy;
+  for (let looks = 0; owed() && looks < mostLooks; looks++) await painted();
 }
 
 /** Goes to a time and lets what is shown follow. */

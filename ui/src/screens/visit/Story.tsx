@@ -1,7 +1,9 @@
 // The interview at the desk: typed here or told on the client's own device,
 // kept when the therapist says so.
 import { useEffect, useRef, useState } from "react";
+import type { Schemas } from "../../api/client";
 import { useAskAll } from "../../core/useAsk";
+import { useWhole } from "../../core/useWhole";
 import { Button, Card } from "../../parts/controls";
 import { Row } from "../../parts/layout";
 import { rebase, storyError, type Story as Told, tidy } from "../story";
@@ -36,6 +38,7 @@ const changesOf = (before: Activities, after: Activities) =>
 
 export function Story({ visit }: StepProps) {
   const { state, core, open, write } = visit;
+  const whole = useWhole<Schemas["State"]["loads"]>(visit);
   const last = open.earlier_interview;
   const [draft, setDraft] = useState<{ base: Told; typed: Told }>();
   // Last time's activities are asked again, so that they can be compared.
@@ -59,8 +62,8 @@ export function Story({ visit }: StepProps) {
         onStory={(typed) => setDraft({ base: kept, typed })}
         ask="Complaint, in the client's words"
         last={last}
-        loads={state.loads}
-        onLoads={(l) => write("loads-declared", { loads: l })}
+        loads={whole.of("loads", state.loads)}
+        onLoads={(l) => whole.wrote("loads", l, write("loads-declared", { loads: l }))}
         compare={(a, b) => changes?.[`${a} ${b}`]?.text ?? ""}
       />
       <Row>

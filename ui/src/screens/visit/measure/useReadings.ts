@@ -1,6 +1,7 @@
 // The readings of a moment: what is known, and what is set.
 import type { Schemas } from "../../../api/client";
 import type { LiveVisit } from "../../../core/useVisit";
+import { useWhole } from "../../../core/useWhole";
 import { activeOf, measured, type MovementSide, saysNothing } from "./reading";
 
 export type Moment = "before" | "after";
@@ -21,14 +22,19 @@ export interface Readings {
   missing: (shown: Schemas["Measurable"][], times: number) => Slot[];
 }
 
-export function useReadings({ state, write }: LiveVisit, moment: Moment, tool: string): Readings {
+const keyOf = ({ movement, side }: MovementSide) => `${movement} ${side}`;
+
+export function useReadings(visit: LiveVisit, moment: Moment, tool: string): Readings {
+  const { state, write } = visit;
+  const whole = useWhole<number[]>(visit);
   const before = moment === "before";
   const of = ({ movement, side }: MovementSide) =>
     state.ranges.find((r) => r.movement === movement && r.side === side);
   const trials = (m: MovementSide) => {
     const r = of(m);
     const single = before ? r?.before : r?.after;
-    return (before ? r?.trials : r?.after_trials) ?? (single === undefined ? [] : [single]);
+    const known = (before ? r?.trials : r?.after_trials) ?? (single === undefined ? [] : [single]);
+    return whole.of(keyOf(m), known);
   };
   const set: Readings["set"] = ({ movement, side }, over) => {
     const old = of({ movement, side });
@@ -38,7 +44,10 @@ export function useReadings({ state, write }: LiveVisit, moment: Moment, tool: s
     const reading: Schemas["RangeMeasured"] = before
       ? measured(old ?? { movement, side }, { tool, ...values })
       : { movement, side, moment, tool: old?.tool ?? tool, ...values };
-    if (!saysNothing(reading)) write("range-measured", reading);
+    if (saysNothing(reading)) return;
+    const id = write("range-measured", reading);
+    const read = over.trials ?? (over.active_deg === undefined ? undefined : [over.active_deg]);
+    if (read) whole.wrote(keyOf({ movement, side }), read, id);
   };
   const setTrial: Readings["setTrial"] = (m, i, v) => {
     const next: (number | undefined)[] = [...trials(m)];

@@ -3,6 +3,7 @@ import { useEffect, useState } from "react";
 import type { Schemas } from "../../../api/client";
 import { now } from "../../../core/clock";
 import { useAskVisit } from "../../../core/useAsk";
+import { useWhole } from "../../../core/useWhole";
 import type { LiveVisit } from "../../../core/useVisit";
 
 type Made = Schemas["PlanMade"];
@@ -23,6 +24,7 @@ const usualMinutes = 45;
 
 export function usePlan(visit: LiveVisit) {
   const { open, state, write } = visit;
+  const whole = useWhole<Made>(visit);
   const ms = useNow();
   // Only minutes that are still being chosen stand apart from the record.
   const [minutes, setMinutes] = useState<number>();
@@ -35,7 +37,10 @@ export function usePlan(visit: LiveVisit) {
   const made: Made = wanted ?? (state.plan as Made);
   if (!plan) return undefined;
   const order = plan.steps.flatMap((s) => (s.point ? [s.point] : []));
-  const change = (over: Partial<Made>) => write("plan-made", { ...made, ...over });
+  const change = (over: Partial<Made>) => {
+    const all = { ...whole.of("plan", made), ...over };
+    whole.wrote("plan", all, write("plan-made", all));
+  };
   return {
     plan,
     made,

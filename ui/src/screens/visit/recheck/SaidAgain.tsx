@@ -1,5 +1,6 @@
 // The client's own activities, scored again, and how the client stands and walks.
 import type { Schemas } from "../../../api/client";
+import { useWhole } from "../../../core/useWhole";
 import { Card, Choice } from "../../../parts/controls";
 import type { StepProps } from "../StepProps";
 
@@ -14,12 +15,19 @@ interface Props extends StepProps {
 
 export function SaidAgain({ visit, activities, walk }: Props) {
   const { state, write } = visit;
-  const said = state.after ?? {};
+  const whole = useWhole<Noted>(visit);
+  const said = whole.of("after", state.after ?? {});
   /** It is sent whole, so that two editors see a conflict. */
-  const keep = (change: Noted) => write("recheck-noted", { ...said, ...change });
+  const keep = (change: Noted) => {
+    const all = { ...whole.of("after", state.after ?? {}), ...change };
+    whole.wrote("after", all, write("recheck-noted", all));
+  };
   const scored = (name: string, score: number) =>
     keep({
-      activities: [...(said.activities ?? []).filter((a) => a.name !== name), { name, score }],
+      activities: [
+        ...(whole.of("after", state.after ?? {}).activities ?? []).filter((a) => a.name !== name),
+        { name, score },
+      ],
     });
   const before = state.interview?.activities ?? [];
   return (
