@@ -204,6 +204,8 @@ func TestAWholeSessionByPedalAndPad(t *testing.T) {
 	p.see("h2", "Recheck")
 	p.MustElementX(`//*[@data-recheck]//button[text()="2"]`).MustClick() // the second touch
 	p.MustElement("[data-main-action]")
+	p.MustWait(`() => !mokrenLink.busy`) // what comes next is the core's answer to the score
+	frames(p)
 	p.press(input.PageDown)
 	blockByPedal() // the quiet end
 	p.press(input.Space)
