@@ -4,7 +4,7 @@
 import { useRef } from "react";
 import type { LiveVisit } from "./useVisit";
 
-interface Written<T> {
+interface LastWrite<T> {
   id: string;
   value: T;
 }
@@ -17,7 +17,7 @@ export interface Whole<T> {
 }
 
 export function useWhole<T>({ knows }: Pick<LiveVisit, "knows">): Whole<T> {
-  const written = useRef(new Map<string, Written<T>>());
+  const written = useRef(new Map<string, LastWrite<T>>());
   return {
     of: (key, inState) => {
       const w = written.current.get(key);
