@@ -18,6 +18,7 @@ async function planned(plan: object | undefined) {
     open: { context: {} },
     state: { plan },
     write: (_: string, body: object) => void written.push(body),
+    knows: () => true,
   } as unknown as LiveVisit;
   const client = newQueryClient();
   const wrapper = ({ children }: { children: ReactNode }) => (
