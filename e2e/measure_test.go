@@ -209,7 +209,9 @@ func TestConsentBeforeAHold(t *testing.T) {
 	p, client := visiting(t, "Consent")
 	stepTo(p, "Screen")
 	for _, g := range []string{"emergency", "refer-first", "avoid-here", "adapt"} {
-		p.MustElementX(`//*[@data-group="` + g + `"]//button[text()="No to the rest"]`).MustClick()
+		rest := p.MustElementX(`//*[@data-group="` + g + `"]//button[text()="No to the rest"]`)
+		rest.MustClick()
+		rest.MustWait("() => !this.isConnected")
 	}
 	p.see("p", "Asked and answered for today")
 	stepTo(p, "Find")

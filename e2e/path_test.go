@@ -45,6 +45,15 @@ func mark(p *page, x, y float64) {
 	p.Mouse.MustClick(proto.InputMouseButtonLeft)
 }
 
+// answered waits until the core owes no answer and what it answered is on screen.
+func (p *page) answered() {
+	p.t.Helper()
+	p.MustEval(`async () => {
+		do await new Promise((done) => requestAnimationFrame(() => setTimeout(done)));
+		while (globalThis.mokrenLink?.busy);
+	}`)
+}
+
 // still waits until no body is on its way.
 func (p *page) still() {
 	p.t.Helper()
@@ -144,6 +153,7 @@ func stepTo(p *page, name string) {
 	at := `//nav[@aria-label="Steps of the visit"]//a[starts-with(@aria-label, "` + name + `")]`
 	p.MustElementX(at).MustClick()
 	p.MustElementX(at + `[@aria-current="step"]`) // a touch before that belongs to the step before
+	p.answered()                                  // cards still take their places until then
 }
 
 // TestWholePath: sign in, open a client, mark a point on the calf, chart it, a

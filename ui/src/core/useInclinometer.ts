@@ -49,26 +49,35 @@ export function useInclinometer(
     let watch: Schemas["Watch"] = { mode, share: 0 };
     let ended = false;
     socket.onopen = () => socket.send(expected.current);
-    const take = async (text: string) => {
-      const sample = JSON.parse(text) as Schemas["Sample"];
-      const out = await core.ask("steady", { watch, samples: [sample] });
+    // Each sample is judged with the watch that the one before has left; what comes while the core is
+    // asked is asked together.
+    let waiting: Schemas["Sample"][] = [];
+    const take = async () => {
+      const samples = waiting;
+      waiting = [];
+      const last = samples.at(-1);
+      if (!last) return;
+      const out = await core.ask("steady", { watch, samples });
       if (ended) return;
       watch = out.watch;
-      setLive({ deg: sample.deg, distance_cm: sample.distance_cm, share: watch.share });
+      setLive({ deg: last.deg, distance_cm: last.distance_cm, share: watch.share });
       for (const t of out.taken) taken.current(t);
     };
-    // One after another: each sample is judged with the watch that the one before has left.
+    const unread = () => {
+      if (ended) return;
+      setLive({
+        share: 0,
+        error: "The inclinometer sends something that cannot be read. Type the reading instead.",
+      });
+    };
     let queue = Promise.resolve();
     socket.onmessage = (m) => {
-      queue = queue
-        .then(() => take(String(m.data)))
-        .catch(() => {
-          if (ended) return;
-          setLive({
-            share: 0,
-            error: "The inclinometer sends something that cannot be read. Type the reading instead.",
-          });
-        });
+      try {
+        waiting.push(JSON.parse(String(m.data)) as Schemas["Sample"]);
+      } catch {
+        return unread();
+      }
+      queue = queue.then(take).catch(unread);
     };
     socket.onclose = (e) =>
       e.code !== 1000 &&

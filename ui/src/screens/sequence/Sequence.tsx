@@ -51,7 +51,7 @@ function Live({ visit, run, me }: { visit: LiveVisit; run: Schemas["Run"]; me: S
     if (visit.state.screen_again) leave();
     else if (r.over) after.go();
     else if (r.at) r.hand();
-    else void r.begin(1);
+    else r.begin(1);
   };
   useStepKeys(prefs.pedal, r, pedal, pointHere);
   const { step } = r;

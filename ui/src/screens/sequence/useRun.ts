@@ -4,6 +4,7 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { at, now, refresh } from "../../core/clock";
 import type { LiveVisit } from "../../core/useVisit";
+import { useOneAct } from "./useOneAct";
 
 type Run = Schemas["Run"];
 type Happening = Schemas["SequenceHappened"]["event"];
@@ -25,8 +26,9 @@ export interface Running {
   away: boolean;
   over: boolean;
   refused: string;
-  begin: (step: number) => Promise<void>;
-  hand: () => void;
+  begin: (step: number) => boolean;
+  /** False where another act is not over yet. */
+  hand: () => boolean;
   skip: () => void;
   back: () => void;
   longer: () => void;
@@ -54,6 +56,7 @@ function otherSide({ steps }: Run, at: number): number {
 export function useRun(visit: LiveVisit, run: Run): Running {
   const { open: opened, preview, write } = visit;
   const [refused, setRefused] = useState("");
+  const doOne = useOneAct(visit);
   const [more, setMore] = useState({ at: 0, s: 0 });
   const current = run.steps[run.at - 1];
   const running = current && open(current) ? run.at : 0;
@@ -73,18 +76,20 @@ export function useRun(visit: LiveVisit, run: Run): Running {
     [write, run.run],
   );
   const end = (event: "done" | "skip" | "stop") => {
-    if (running) say(running, event, event === "skip" ? undefined : Math.min(gone, lasts + leftS));
+    if (!running) return undefined;
+    return say(running, event, event === "skip" ? undefined : Math.min(gone, lasts + leftS));
   };
   /** Ends the step that runs, if it is to be ended, and begins another. The core is asked before
    * anything is written: its answer is about the log as it stands. */
-  const begin = async (n: number, ends?: "done" | "skip") => {
-    const asked = { run: run.run, step: n, event: "begin" } as const;
-    const why = n ? await preview("sequence-event", asked).catch((e: Error) => e.message) : undefined;
-    setRefused(why ?? "");
-    if (ends) end(ends);
-    if (n && !why) say(n, "begin");
-  };
-  const hand = () => void begin(next, "done");
+  const begin = (n: number, ends?: "done" | "skip") =>
+    doOne(async () => {
+      const asked = { run: run.run, step: n, event: "begin" } as const;
+      const why = n ? await preview("sequence-event", asked).catch((e: Error) => e.message) : undefined;
+      setRefused(why ?? "");
+      const ended = ends && end(ends);
+      return n && !why ? say(n, "begin") : ended;
+    });
+  const hand = () => begin(next, "done");
   useHandover(!!step && !away && gone >= lasts, `${run.run} ${running} ${step?.began_ms}`, hand);
   const other = otherSide(run, running);
   return {
@@ -111,15 +116,11 @@ export function useRun(visit: LiveVisit, run: Run): Running {
 }
 
 /** Hands over once for each beginning, however often it is drawn. */
-function useHandover(due: boolean, stamp: string, hand: () => void) {
+function useHandover(due: boolean, stamp: string, hand: () => boolean) {
   const done = useRef("");
-  const latest = useRef(hand);
-  latest.current = hand;
   useEffect(() => {
-    if (!due || done.current === stamp) return;
-    done.current = stamp;
-    latest.current();
-  }, [due, stamp]);
+    if (due && done.current !== stamp && hand()) done.current = stamp;
+  });
 }
 
 /** Seconds since a step began, by this device's clock from when it was seen. */

@@ -34,7 +34,10 @@ export function useStepHold(visit: LiveVisit, run: Schemas["Run"], r: Running, m
     const held = v.state.holds.find(
       (h) => h.point === point.point && h.started_ms >= (step.began_ms ?? 0) && h.status !== "aside",
     );
-    if (held && held.status !== "live") return over();
+    if (held && held.status !== "live") {
+      over();
+      return;
+    }
     const open = (hold: string) => void to(`/visits/${v.open.visit.id}/hold/${hold}?run=${run.run}`);
     if (held) return open(held.id);
     const { contact, position } = step;

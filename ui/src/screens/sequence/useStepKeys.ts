@@ -41,7 +41,7 @@ export function useStepKeys(pedal: string[], r: Running, onPedal: () => void, po
       const held = now() - trodden >= heldMS;
       trodden = 0;
       const { r: run, onPedal: tread } = latest.current;
-      if (held && run.at) void run.begin(run.at);
+      if (held && run.at) run.begin(run.at);
       else if (!run.at || now() - began.current >= settleMS) tread();
     };
     addEventListener("keydown", down, { capture: true });

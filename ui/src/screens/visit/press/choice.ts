@@ -64,7 +64,7 @@ export function useHoldChoice(
 ) {
   const [own, setOwn] = useState<HoldChoice>({});
   const chosen = over(choiceOf(holds, p, protocol, offer), own);
-  return { chosen, choose: (c: HoldChoice) => setOwn({ ...own, ...c }) };
+  return { chosen, choose: (c: HoldChoice) => setOwn((said) => ({ ...said, ...c })) };
 }
 
 /** What is still to be chosen, in words; empty when a hold may begin. */
