@@ -66,19 +66,18 @@ func (d Due) Rechecks(age int) ([]visit.Recheck, error) {
 }
 
 // DueClients lists those whose time has come by a day, the most overdue first. Who has
-// not come for a year is not waited for.
+// not come for a year is not waited for. What a visit proposes is after it, so a year before
+// bounds both.
 func (t *Tx) DueClients(ctx context.Context, now time.Time) ([]Due, error) {
 	out := []Due{}
-	err := t.tx.SelectContext(ctx, &out, `select * from (
-			select distinct on (v.client_id) v.client_id, c.given_name || ' ' || c.family_name as name, v.next_from, v.next_to,
-				c.born_on, v.left_off, v.ranges
-			from visit v join client c on c.practice_id = v.practice_id and c.id = v.client_id
-			where v.closed_at is not null and v.starts_at between $1::timestamptz - interval '1 year' and $1
-				and c.archived_at is null
-			order by v.client_id, v.starts_at desc, v.id desc) d
-		where next_from <= $1::date and not exists (select from visit n where n.client_id = d.client_id
-			and n.starts_at > $1 and n.status = 'booked')
-		order by next_to, name limit 50`, now)
+	err := t.tx.SelectContext(ctx, &out, `select d.client_id, c.given_name || ' ' || c.family_name as name,
+			d.next_from, d.next_to, c.born_on, v.left_off, v.ranges
+		from client_due d join client c on c.practice_id = d.practice_id and c.id = d.client_id
+		join visit v on v.practice_id = d.practice_id and v.id = d.visit_id
+		where d.next_from <= $1::date and d.next_to >= ($1::timestamptz - interval '1 year')::date and d.starts_at > $1::timestamptz - interval '1 year' and c.archived_at is null
+			and not exists (select from visit n where n.practice_id = d.practice_id and n.client_id = d.client_id
+				and n.starts_at > $1 and n.status = 'booked')
+		order by d.next_to, name limit 50`, now)
 	return out, found("listing who is due", err)
 }
 

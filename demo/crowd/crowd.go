@@ -58,7 +58,7 @@ func Fill(ctx context.Context, st *store.Store, adminURL string, size Size, now 
 	}
 	defer tx.Rollback() //nolint:errcheck // after a commit there is nothing to roll back
 	c := copying{ctx, tx, m.Who.Practice, size, templates}
-	for _, step := range []func() error{c.people, c.pairs, c.visits, c.rest, c.audit} {
+	for _, step := range []func() error{c.people, c.pairs, c.visits, c.due, c.rest, c.audit} {
 		if err := step(); err != nil {
 			return m, fmt.Errorf("filling the practice: %w", err)
 		}
@@ -126,7 +126,17 @@ func (c copying) visits() error {
 		"id": "p.visit", "client_id": "p.client", "starts_at": "p.starts_at",
 		"opened_at": "o.opened_at + (p.starts_at - o.starts_at)",
 		"closed_at": "o.closed_at + (p.starts_at - o.starts_at)",
+		"next_from": "(o.next_from + (p.starts_at - o.starts_at))::date",
+		"next_to":   "(o.next_to + (p.starts_at - o.starts_at))::date",
 	}, "o.id = p.template")
+}
+
+// due is what a trigger writes where rows are written one by one.
+func (c copying) due() error {
+	return c.exec(`insert into client_due select practice_id, client_id, id, starts_at, next_from, next_to from (
+			select distinct on (client_id) * from visit where practice_id = $1 and closed_at is not null
+			order by client_id, starts_at desc, id desc) l
+		where next_from is not null on conflict do nothing`, c.practice)
 }
 
 func (c copying) rest() error {
