@@ -143,7 +143,14 @@ func TestAQuestionNamesWhatItIsAbout(t *testing.T) {
 	of := bridge.Of{Visit: id, Revision: first.Revision}
 	assert.Empty(t, ask[visit.Working](t, d, "visit-work", bridge.WithSuspects{Of: of}).Points)
 
-	second := ask[bridge.VisitState](t, d, "visit-state", bridge.VisitLog{Visit: id})
+	again := ask[bridge.VisitState](t, d, "visit-state", bridge.VisitLog{Visit: id})
+	assert.Equal(t, first, again, "nothing has changed")
+	again = ask[bridge.VisitState](t, d, "visit-state", bridge.VisitLog{Visit: id, Shown: first.Revision})
+	assert.Equal(t, bridge.VisitState{Revision: first.Revision}, again, "the page has it")
+
+	second := ask[bridge.VisitState](t, d, "visit-state", bridge.VisitLog{
+		Visit: id, Context: visit.Context{Age: 40},
+	})
 	assert.Greater(t, second.Revision, first.Revision)
 	assert.Equal(t, "$.revision", refused(t, d, "visit-work", bridge.WithSuspects{Of: of}), "an older state")
 	assert.Equal(t, "$.visit", refused(t, d, "visit-note", bridge.NoteQuestion{Of: bridge.Of{Visit: "another"}}))

@@ -2,6 +2,7 @@ package bridge
 
 import (
 	"fmt"
+	"reflect"
 
 	"mokren/core/assess"
 	"mokren/core/atlas"
@@ -22,6 +23,7 @@ type VisitLog struct {
 	Context visit.Context      `json:"context"`
 	Earlier []visit.FoundPoint `json:"earlier" doc:"points of earlier visits"`
 	Events  []visit.Event      `json:"events" doc:"stored and unsent, in any order"`
+	Shown   int64              `json:"shown,omitempty" doc:"the revision whose state the page has"`
 }
 
 // VisitAgain is a visit that was open in a core that is gone.
@@ -30,10 +32,11 @@ type VisitAgain struct {
 	Log      VisitLog `json:"log"`
 }
 
-// VisitState is the state of a visit and the revision by which it is asked about.
+// VisitState is the state of a visit and the revision by which it is asked about. Under a revision
+// that was given before, nothing has changed that is asked about a visit.
 type VisitState struct {
-	Revision int64       `json:"revision"`
-	State    visit.State `json:"state"`
+	Revision int64        `json:"revision"`
+	State    *visit.State `json:"state,omitempty" doc:"absent where the page has it"`
 }
 
 // Of names the visit and the state that a question is about.
@@ -49,6 +52,8 @@ type openVisit struct {
 	log      VisitLog
 	revision int64
 	state    visit.State
+	// entries is what happened, once somebody has asked.
+	entries []visit.TimelineEntry
 }
 
 // ofVisits are the questions about an open visit; each names the revision that it is about.
@@ -86,20 +91,50 @@ func kinds(*Bridge, *struct{}) (*EventKinds, error) { return &EventKinds{visit.K
 // visitState opens a visit, or opens it anew after a change. Every answer about an older
 // revision is refused from then on.
 func (d *Bridge) visitState(in *VisitLog) (*VisitState, error) {
+	v := &openVisit{log: *in, state: visit.Reduce(in.Context, in.Events)}
+	for _, before := range d.visits {
+		if before.log.Visit == in.Visit && before.asks(v) {
+			v.revision = before.revision
+			d.keepOpen(v)
+			if v.revision == in.Shown {
+				return &VisitState{Revision: v.revision}, nil
+			}
+			return &VisitState{v.revision, &v.state}, nil
+		}
+	}
 	d.revision++
-	return d.open(in, d.revision), nil
+	v.revision = d.revision
+	d.keepOpen(v)
+	return &VisitState{v.revision, &v.state}, nil
+}
+
+// asks says whether every question about a visit has the answer that it had: its state, what it is
+// read against, and what happened in it are the same. So it is when the server confirms an event.
+func (v *openVisit) asks(now *openVisit) bool {
+	was, is := v.state, now.state
+	was.Version, is.Version = 0, 0 // how far the log is stored; no answer has it
+	return len(v.log.Events) == len(now.log.Events) && reflect.DeepEqual(v.log.Context, now.log.Context) &&
+		reflect.DeepEqual(v.log.Earlier, now.log.Earlier) && reflect.DeepEqual(was, is) &&
+		reflect.DeepEqual(v.happened(), now.happened())
+}
+
+func (v *openVisit) happened() []visit.TimelineEntry {
+	if v.entries == nil {
+		v.entries = visit.Timeline(v.log.Context, v.log.Events)
+	}
+	return v.entries
 }
 
 // visitAgain opens a visit at a revision that the page knows; none that is given later is lower.
 func (d *Bridge) visitAgain(in *VisitAgain) (*VisitState, error) {
 	d.revision = max(d.revision, in.Revision)
-	return d.open(&in.Log, in.Revision), nil
+	v := &openVisit{log: in.Log, revision: in.Revision, state: visit.Reduce(in.Log.Context, in.Log.Events)}
+	d.keepOpen(v)
+	return &VisitState{v.revision, &v.state}, nil
 }
 
-func (d *Bridge) open(in *VisitLog, revision int64) *VisitState {
-	v := &openVisit{log: *in, revision: revision, state: visit.Reduce(in.Context, in.Events)}
-	d.visits = keep(d.visits, v, maxVisits, func(o *openVisit) bool { return o.log.Visit == in.Visit })
-	return &VisitState{v.revision, v.state}
+func (d *Bridge) keepOpen(v *openVisit) {
+	d.visits = keep(d.visits, v, maxVisits, func(o *openVisit) bool { return o.log.Visit == v.log.Visit })
 }
 
 // keep puts one before a list in the place of the one it replaces, and drops the oldest
@@ -244,7 +279,7 @@ type Timeline struct {
 
 // timeline tells the log in words, taken back or not.
 func (v *openVisit) timeline(*Of) (*Timeline, error) {
-	return &Timeline{visit.Timeline(v.log.Context, v.log.Events)}, nil
+	return &Timeline{v.happened()}, nil
 }
 
 // aftercare is made from the visit and from what earlier ones know of its spots.

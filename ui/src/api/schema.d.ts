@@ -7736,6 +7736,11 @@ export interface components {
             earlier: components["schemas"]["FoundPoint"][];
             /** @description stored and unsent, in any order */
             events: components["schemas"]["Event"][];
+            /**
+             * Format: int64
+             * @description the revision whose state the page has
+             */
+            shown?: number;
             visit: string;
         };
         VisitOpened: {
@@ -7744,7 +7749,8 @@ export interface components {
         VisitState: {
             /** Format: int64 */
             revision: number;
-            state: components["schemas"]["State"];
+            /** @description absent where the page has it */
+            state?: components["schemas"]["State"];
         };
         WaitingItem: {
             /** Format: uuid */

@@ -29,6 +29,7 @@ vi.mock("../api/client", async (original) => ({
   },
 }));
 const { useVisit } = await import("./useVisit");
+const { useUndo } = await import("./useUndo");
 const { outbox } = await import("./outbox");
 const { tables } = await import("./db");
 const { forgetCopies } = await import("./copies");
@@ -82,10 +83,15 @@ describe("a visit on screen", () => {
     await act(async () => void visit().write("note-written", { text: "Calm." }));
     expect(visit().state.note).toBe("Calm.");
     await waitFor(async () => expect(await outbox.unsent(visitID)).toHaveLength(1));
-    await waitFor(() => expect(visit().undo).toBeDefined());
-    await act(async () => visit().undo?.());
+    const undo = renderHook(() => useUndo(visit()), { wrapper: around });
+    const undoing = async () => {
+      undo.rerender();
+      await waitFor(() => expect(undo.result.current.undo).toBeDefined());
+      return undo.result.current;
+    };
+    await act(async () => (await undoing()).undo?.());
     expect(visit().state.note ?? "").toBe("");
-    await act(async () => visit().redo?.());
+    await act(async () => undo.result.current.redo?.());
     expect(visit().state.note).toBe("Calm.");
   });
 

@@ -1,6 +1,6 @@
 // A visit on screen: the server's log and what is still unsent, reduced by the
 // core at every change.
-import { useCallback, useMemo, useRef, useState } from "react";
+import { useCallback, useMemo, useState } from "react";
 import type { Schemas } from "../api/client";
 import { now } from "./clock";
 import { type Answer, type Core, type Input, isOutdated, type Name } from "./core";
@@ -15,7 +15,7 @@ import { addToLocal } from "./localVisit";
 import { useCore } from "./useCore";
 import { useVisitState } from "./useVisitState";
 import { useLog } from "./useLog";
-import { useUndo } from "./useUndo";
+import type { Undoing } from "./useUndo";
 
 type AskVisit = <N extends Name>(name: N, rest: Omit<Input<N>, "visit" | "revision">) => Promise<Answer<N>>;
 
@@ -33,8 +33,8 @@ export interface LiveVisit {
   preview: Preview;
   /** Reads the log against a changed context. */
   rejudge: (context: Schemas["Context"]) => void;
-  undo?: () => void;
-  redo?: () => void;
+  /** What was done here and may be undone (useUndo). */
+  undoing: Undoing;
 }
 
 /** So often a question is put again while the log grows. */
@@ -53,33 +53,25 @@ export function useVisit(
     () => fetched.data && { ...fetched.data.open, ...(context ? { context } : {}) },
     [fetched.data, context],
   );
-  const {
-    shown,
-    error: noState,
-    upToDate,
-    knows,
-  } = useVisitState(core, open, log.ready ? log.events : undefined);
+  const { shown, error: noState, upToDate, knows } = useVisitState(core, open, log);
   const made = useEnvelope(open, me.id, log.seen);
-  const { add } = log;
-  const noted = useRef<(e: LogEvent) => void>(() => undefined);
+  const { undoing } = log;
   const write = useCallback<Write>(
     (type, body) => {
       const e = made(type, body, { id: uuidv7(), seq: nextSeq() });
-      add([e]);
+      log.add([e]);
       if (isLocal(id)) addToLocal(e);
       else void outbox.add(e);
-      noted.current(e);
+      if (core?.lists.kinds.some((k) => k.type === e.type && k.undoable)) undoing.did(e);
       return e.id;
     },
-    [made, add, id],
+    [made, log, id, core, undoing],
   );
   const of = useMemo(() => shown && { visit: id, revision: shown.revision }, [shown, id]);
-  const { did, undo, redo } = useUndo(core, of, write);
-  noted.current = did;
   const ask = useCallback<AskVisit>(
     async (name, rest) => {
       for (let tries = 0; ; tries++) {
-        const { revision } = await upToDate();
+        const revision = await upToDate();
         try {
           return await (core as Core).ask(name, { ...rest, visit: id, revision } as never);
         } catch (e) {
@@ -100,9 +92,9 @@ export function useVisit(
   const visit = useMemo(
     () =>
       core && open && shown && of
-        ? { open, state: shown.state, core, of, ask, write, knows, preview, rejudge, undo, redo }
+        ? { open, state: shown.state, core, of, ask, write, knows, preview, rejudge, undoing }
         : undefined,
-    [core, open, shown, of, ask, write, knows, preview, undo, redo],
+    [core, open, shown, of, ask, write, knows, preview, undoing],
   );
   const retry = () => {
     loadAgain();

@@ -1,53 +1,89 @@
-// The state of a visit as the core reduces it from the log, at every change.
+// The state of a visit as the core reduces it from the log, at every change. Where an event
+// changes nothing that is asked of a visit, as when the server confirms it, the core gives the
+// revision that is shown, and nothing is drawn.
 import { useCallback, useEffect, useRef, useState } from "react";
 import type { Schemas } from "../api/client";
 import type { Core } from "./core";
 import type { LogEvent } from "./events";
 import type { OpenedVisit } from "./openedVisit";
+import type { VisitLog } from "./useLog";
 
-type VisitState = Schemas["VisitState"];
+interface VisitState {
+  state: Schemas["State"];
+  revision: number;
+}
 
 export interface StateOfVisit {
   /** The newest state that the core has given; absent before the first. */
   shown?: VisitState;
   error?: Error;
-  /** The state with everything that is in the log by now. */
-  upToDate: () => Promise<VisitState>;
+  /** The revision with everything that is in the log by now. */
+  upToDate: () => Promise<number>;
   /** Whether the state that is shown has heard of an event. */
   knows: (id: string) => boolean;
 }
 
-const notOpen = () => Promise.reject<VisitState>(new Error("The visit is not open."));
+const notOpen = () => Promise.reject<number>(new Error("The visit is not open."));
 
 export function useVisitState(
   core: Core | undefined,
   open: OpenedVisit | undefined,
-  events: LogEvent[] | undefined,
+  log: VisitLog,
 ): StateOfVisit {
   const [answer, setAnswer] = useState<Pick<StateOfVisit, "shown" | "error">>({});
   const asked = useRef(0);
   const answered = useRef(0);
   const latest = useRef(notOpen);
   const heard = useRef<LogEvent[]>([]);
+  const states = useRef<VisitState>(undefined);
   useEffect(() => {
-    if (!core || !open || !events) return;
-    asked.current += 1;
-    const number = asked.current;
+    if (!core || !open) return;
     const { context, earlier, visit } = open;
-    const given = core.ask("visit-state", { visit: visit.id, context, earlier, events });
-    latest.current = () => given;
-    // What was answered later is newer; what comes after it is dropped.
-    const take = (a: typeof answer) => {
-      if (number < answered.current) return;
-      answered.current = number;
-      heard.current = events;
-      setAnswer(a);
+    let due = false;
+    const ask = () => {
+      due = false;
+      const { events } = log;
+      if (!events) return;
+      asked.current += 1;
+      const number = asked.current;
+      const given = core.ask("visit-state", {
+        visit: visit.id,
+        context,
+        earlier,
+        events,
+        shown: states.current?.revision,
+      });
+      latest.current = () => given.then((g) => g.revision);
+      // What was answered later is newer; what comes after it is dropped.
+      const take = (a: typeof answer) => {
+        if (number < answered.current) return;
+        answered.current = number;
+        heard.current = events;
+        setAnswer((now) => (now.shown === a.shown && now.error === a.error ? now : a));
+      };
+      given.then(
+        ({ state, revision }) => {
+          if (state) states.current = { state, revision };
+          take({ shown: states.current });
+        },
+        (error: Error) => take({ error }),
+      );
     };
-    given.then(
-      (shown) => take({ shown }),
-      (error: Error) => take({ error }),
-    );
-  }, [core, open, events]);
+    const askIfDue = () => {
+      if (due) ask();
+    };
+    ask();
+    // Behind what is asked in the same moment, as what the coach says to a key is; and once for all
+    // that is written in it.
+    return log.onGrown(() => {
+      due = true;
+      latest.current = () => {
+        askIfDue();
+        return latest.current();
+      };
+      queueMicrotask(askIfDue);
+    });
+  }, [core, open, log]);
   const upToDate = useCallback(() => latest.current(), []);
   const knows = useCallback((id: string) => heard.current.some((e) => e.id === id), []);
   return { ...answer, upToDate, knows };

@@ -78,7 +78,7 @@ function useWays(visit: LiveVisit, me: Schemas["Me"], live: LiveHold, ended: boo
     end();
     go(run ? `/visits/${id}/sequence/${run}` : `/visits/${id}?step=press`);
   }, [hand_on, act, end, go, id, run]);
-  const onward = useOnward(visit, me, run);
+  const onward = useOnward(visit, me, run, ended || !hand_on);
   const on = useRef(onward);
   on.current = onward;
   const pedal = useCallback(() => {

@@ -6,10 +6,16 @@ import type { LiveVisit } from "../../core/useVisit";
 import { useBeginSequence, useSuggested } from "../sequence/useBeginSequence";
 import { useNextHold } from "../visit/press/useNextHold";
 
-export function useOnward(visit: LiveVisit, me: Schemas["Me"], run: string | null): (() => void) | undefined {
+/** on while no hand is on the client: during a press nobody goes on, and the core has more to do. */
+export function useOnward(
+  visit: LiveVisit,
+  me: Schemas["Me"],
+  run: string | null,
+  on: boolean,
+): (() => void) | undefined {
   const go = useNavigate();
-  const { first, begin } = useNextHold(visit, me);
-  const lengthen = useSuggested(visit, "lengthen");
+  const { first, begin } = useNextHold(visit, me, on);
+  const lengthen = useSuggested(visit, "lengthen", on);
   const sequence = useBeginSequence(visit);
   const session = visit.state.runs?.some((r) => r.block === "warm-up");
   if (run && !visit.state.screen_again)

@@ -39,11 +39,11 @@ export function useBeginSequence(visit: LiveVisit) {
 
 /** The sequence for the points of this visit that fills a part of the session, until one was begun
  * there. */
-export function useSuggested(visit: LiveVisit, block: Block): Offer | undefined {
+export function useSuggested(visit: LiveVisit, block: Block, on = true): Offer | undefined {
   const side = visit.state.points[0]?.side === "right" ? "right" : "left";
   const own = visit.open.own_sequences;
   const asked = useMemo(() => ({ side, own }) as const, [side, own]);
-  const offers = useAskVisit(visit, "sequence-offers", asked)?.offers;
+  const offers = useAskVisit(visit, "sequence-offers", on ? asked : undefined)?.offers;
   if (visit.state.runs?.some((r) => r.block === block)) return undefined;
   return offers?.find((o) => o.block === block && o.suggested && o.laid.steps.length > 0);
 }

@@ -5,6 +5,7 @@ import type { Schemas } from "../../api/client";
 import { useFigure } from "../../body/views";
 import { byView, fromStrokes, mirrored, toStrokes } from "../../body/drawing";
 import { PainTools } from "../../body/PainTools";
+import { useUndo } from "../../core/useUndo";
 import { useAsk } from "../../core/useAsk";
 import { Card, Choice } from "../../parts/controls";
 import { day, plain, sentence } from "../../parts/words";
@@ -35,7 +36,8 @@ export function DrawStep({ visit, me, body }: Props) {
   const area = (cm2: number) => areaWords(cm2, written);
   const { drawing, tool, setTool, compare, setCompare } = body.painting;
   const figure = useFigure("front").data?.version ?? "";
-  const { core, open, write, undo, redo } = visit;
+  const { core, open, write } = visit;
+  const { undo, redo } = useUndo(visit);
   const earlier = open.earlier_drawings.find((d) => d.visit === compare);
   const asked = useMemo(
     () => ({

@@ -1,6 +1,7 @@
 // The head of a visit: whose it is, and the path through it.
 import { Link } from "react-router";
 import { styled } from "styled-components";
+import { useUndo } from "../../core/useUndo";
 import { isLocal } from "../../core/localIDs";
 import { Button } from "../../parts/controls";
 import { twoLines } from "../../parts/layout";
@@ -80,7 +81,7 @@ interface Props extends StepProps {
 }
 
 export function Top({ visit, path, helping, onHelp }: Props) {
-  const { open, state, undo } = visit;
+  const { open, state } = visit;
   const todo = openSteps(state);
   const name = `${open.client.given_name} ${open.client.family_name}`;
   return (
@@ -105,9 +106,16 @@ export function Top({ visit, path, helping, onHelp }: Props) {
       <Button aria-label={`Help with ${stepNames[path.step]}`} aria-pressed={helping} onPress={onHelp}>
         ?
       </Button>
-      <Button isDisabled={!undo} onPress={undo}>
-        Undo
-      </Button>
+      <UndoButton visit={visit} />
     </Head>
+  );
+}
+
+function UndoButton({ visit }: Pick<Props, "visit">) {
+  const { undo } = useUndo(visit);
+  return (
+    <Button isDisabled={!undo} onPress={undo}>
+      Undo
+    </Button>
   );
 }

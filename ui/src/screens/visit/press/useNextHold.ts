@@ -10,10 +10,10 @@ import { useOffers } from "./useOffers";
 
 /** Begins the next hold by one touch, where all that it needs is settled; else the point is
  * opened at Press, where it is chosen. */
-export function useNextHold(visit: LiveVisit, me: Schemas["Me"]) {
+export function useNextHold(visit: LiveVisit, me: Schemas["Me"], on = true) {
   const go = useNavigate();
   const [refused, setRefused] = useState("");
-  const offers = useOffers(visit);
+  const offers = useOffers(visit, on);
   const { state, open } = visit;
   const offered = (id: string) => {
     const p = state.points.find((x) => x.point === id);

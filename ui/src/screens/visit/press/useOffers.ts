@@ -7,9 +7,9 @@ import type { LiveVisit } from "../../../core/useVisit";
 
 const none: Schemas["Offer"][] = [];
 
-export function useOffers(visit: LiveVisit): Schemas["Offer"][] {
+export function useOffers(visit: LiveVisit, on = true): Schemas["Offer"][] {
   // Of the moment at which the step was opened: points do not change places under a finger.
   const [opened] = useState(now);
   const now_ms = opened + (visit.open.context.clock_ms ?? 0);
-  return useAskVisit(visit, "hold-offers", { now_ms })?.offers ?? none;
+  return useAskVisit(visit, "hold-offers", on ? { now_ms } : undefined)?.offers ?? none;
 }
