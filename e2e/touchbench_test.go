@@ -40,18 +40,23 @@ func listTouches(t *testing.T, p *page, step string) {
 }
 
 // touched presses controls, one after the other, and gives the time until each is changed itself,
-// or until something is there, and a frame is painted; sorted.
+// or until something is there, and the next frame begins; sorted.
 const touched = `async (controls, there) => {
 	const frame = () => new Promise(requestAnimationFrame), out = [];
 	for (const c of eval(controls)) {
 		if (!c.isConnected) continue;
 		const name = (c.closest("[role=radiogroup]")?.ariaLabel ?? c.textContent).slice(0, 40);
-		const from = performance.now();
-		c.click();
 		const is = () => (there ? document.querySelector(there) : c.ariaChecked === "true" || !c.isConnected);
-		while (!is() && performance.now() - from < 3000) await frame();
+		const from = performance.now();
+		await new Promise((done) => {
+			const late = setTimeout(done, 3000);
+			const seen = new MutationObserver(() => is() && (seen.disconnect(), clearTimeout(late), done()));
+			seen.observe(document.body, { attributes: true, childList: true, subtree: true });
+			c.click();
+		});
 		await frame();
 		out.push({ ms: performance.now() - from, name });
+		for (let i = 0; i < 12; i++) await frame();
 		await frame();
 	}
 	return out.sort((a, b) => a.ms - b.ms);

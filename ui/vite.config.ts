@@ -1,5 +1,6 @@
 import optimizeLocales from "@react-aria/optimize-locales-plugin";
-import react from "@vitejs/plugin-react";
+import babel from "@rolldown/plugin-babel";
+import react, { reactCompilerPreset } from "@vitejs/plugin-react";
 import { defineConfig, type Plugin } from "vite";
 import { VitePWA } from "vite-plugin-pwa";
 
@@ -12,6 +13,10 @@ const first =
 /** What the form at the door needs beside its own. */
 const signin =
   /node_modules\/(react|react-dom|scheduler|styled-components|stylis|@emotion\/[\w-]+|@fontsource-variable\/[\w-]+|openapi-fetch)\/|src\/(SignInRoot|screens\/signin\/(SignIn|SignInPage|plain)|theme|api\/client|core\/text|parts\/(Box|layout|painted|Mark|pressable|useTry))\.tsx?$/;
+
+/** Where each touch is answered: what a component has drawn is drawn again only where what it shows has
+ * changed (React's compiler). Whoever reads what stands outside of React there says "use no memo". */
+const touched = /src\/(screens\/(hold|visit|progress|sequence)|body|charts|parts)\//;
 
 /** A browser fetches six files at a time, so what most screens share comes in few. */
 const groups = [
@@ -50,6 +55,7 @@ const preloadSignIn: Plugin = {
 export default defineConfig({
   plugins: [
     react(),
+    babel({ include: touched, presets: [reactCompilerPreset()] }),
     // The program speaks English only; the others are half of the library.
     { ...optimizeLocales.vite({ locales: ["en-GB", "en-US"] }), enforce: "pre" },
     preloadSignIn,

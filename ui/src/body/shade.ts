@@ -28,6 +28,7 @@ const made = new Map<string, string>();
 /** A picture of the shade of one layer's shapes, and where it lies; blur in view units. The first
  * time it comes when the body itself has been painted. */
 export function useShade(figure: Drawing, layer: number, blur: number) {
+  "use no memo"; // what is made stands outside of React
   const mode = useMode();
   const key = [figure.view, figure.version, layer, mode].join(" ");
   const [, drawn] = useReducer((n: number) => n + 1, 0);

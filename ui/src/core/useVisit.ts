@@ -59,7 +59,7 @@ export function useVisit(
   const write = useCallback<Write>(
     (type, body) => {
       const e = made(type, body, { id: uuidv7(), seq: nextSeq() });
-      log.add([e]);
+      log.write(e);
       if (isLocal(id)) addToLocal(e);
       else void outbox.add(e);
       if (core?.lists.kinds.some((k) => k.type === e.type && k.undoable)) undoing.did(e);

@@ -23,6 +23,9 @@ export interface StateOfVisit {
   knows: (id: string) => boolean;
 }
 
+/** What may follow is asked for so much later, together. */
+const laterMS = 200;
+
 const notOpen = () => Promise.reject<number>(new Error("The visit is not open."));
 
 export function useVisitState(
@@ -73,16 +76,26 @@ export function useVisitState(
       if (due) ask();
     };
     ask();
+    let timer: ReturnType<typeof setTimeout> | undefined;
+    const later = () => {
+      timer = undefined;
+      askIfDue();
+    };
     // Behind what is asked in the same moment, as what the coach says to a key is; and once for all
     // that is written in it.
-    return log.onGrown(() => {
+    const forget = log.onGrown((soon) => {
       due = true;
       latest.current = () => {
         askIfDue();
         return latest.current();
       };
-      queueMicrotask(askIfDue);
+      if (soon) queueMicrotask(askIfDue);
+      else timer ??= setTimeout(later, laterMS);
     });
+    return () => {
+      forget();
+      clearTimeout(timer);
+    };
   }, [core, open, log]);
   const upToDate = useCallback(() => latest.current(), []);
   const knows = useCallback((id: string) => heard.current.some((e) => e.id === id), []);

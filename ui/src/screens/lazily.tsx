@@ -11,9 +11,10 @@ export function lazily<P extends object>(load: () => Promise<{ default: Componen
     return module;
   };
   const Later = lazy(fetched);
+  const now = () => Here ?? (Later as ComponentType<P>);
   const Screen = (props: P) => {
     // Decided once: what is mounted stays mounted when the script has come.
-    const [Shown] = useState<ComponentType<P>>(() => Here ?? (Later as ComponentType<P>));
+    const [Shown] = useState<ComponentType<P>>(now);
     return <Shown {...props} />;
   };
   return Object.assign(Screen, { ahead: () => fetched().catch(() => undefined) });
