@@ -63,13 +63,16 @@ bench: .mokren/has-postgresql .mokren/has-chromium build .mokren/blank/index.htm
 	@set -o pipefail; { \
 		go test -run '^$$' -bench . -benchtime 200ms -benchmem ./core/...; \
 		go test -run '^$$' -bench LargestFiles -benchtime 1x ./exchange; \
-		$(BENCH) -timeout 20m -run 'TestBench(History|OwnSQL|Writing|RowSecurity)' ./api; \
+		$(BENCH) -timeout 20m -run 'TestBench(History|OwnSQL|Writing|RowSecurity|Size)' ./api; \
 		$(BENCH) -timeout 20m -run 'TestBench' ./e2e; \
 	} 2>&1 | go run ./cmd/nearest
 
-bench-large: .mokren/has-postgresql .mokren/has-chromium build ## a practice of 10,000 clients, a thousand practices, a hold of ten minutes
-	$(BENCH) -timeout 30m -run 'TestBench(Size|Practices)' ./api | grep -e ratio -e made
-	MOKREN_LONG=1 $(BENCH) -timeout 20m -run TestBenchLongHold ./e2e | grep 'hold screen'
+bench-large: .mokren/has-postgresql .mokren/has-chromium build ## 200,000 visits, a thousand practices, a backup, two copies, a hold of ten minutes
+	@set -o pipefail; export MOKREN_LONG=1; { \
+		$(BENCH) -timeout 30m -run 'TestBench(Size|Practices)' ./api; \
+		$(BENCH) -timeout 20m -run TestBenchBackup ./store/backup; \
+		$(BENCH) -timeout 20m -run 'TestBench(LongHold|TwoCopies)' ./e2e; \
+	} 2>&1 | go run ./cmd/nearest
 
 # Each for a minute: package and target.
 FUZZ = core/decode:FuzzDecode core/visit:FuzzReduce core/calc:FuzzCoach core/calc:FuzzPlan core/calc:FuzzJudge \

@@ -82,8 +82,14 @@ const few, many = 3, 300
 
 func newLongCare(t *testing.T) *longCare {
 	t.Helper()
+	return newLongCareIn(t, storetest.URL())
+}
+
+// newLongCareIn is a practice of its own in a database.
+func newLongCareIn(t *testing.T, database string) *longCare {
+	t.Helper()
 	c := &longCare{sent: &statements{}, points: 2, holds: 1}
-	cfg, err := pgx.ParseConfig(storetest.URL())
+	cfg, err := pgx.ParseConfig(database)
 	require.NoError(t, err)
 	cfg.Tracer = c.sent
 	c.st, err = store.Open(stdlib.RegisterConnConfig(cfg))

@@ -13,6 +13,7 @@ import (
 
 	"mokren/demo"
 	"mokren/demo/crowd"
+	"mokren/store/storetest"
 )
 
 // ofPractice are the reads of a practice's day, with what each may cost.
@@ -36,11 +37,13 @@ func TestBenchPractices(t *testing.T) {
 	}
 	sizes := []int{10, 1000}
 	callers, made := make([]*caller, len(sizes)), make([]crowd.Counts, len(sizes))
+	writers := map[*caller]*writer{}
 	for i, practices := range sizes {
-		app, admin := ownDatabase(t)
+		app, admin := storetest.Own(t)
 		began := time.Now()
 		callers[i], made[i], _ = crowded(t, app, admin, crowd.Size{Clients: 100, Visits: 2})
 		require.NoError(t, crowd.Copy(t.Context(), admin, made[i].Who.Practice, practices-1))
+		writers[callers[i]] = newLongCareIn(t, app).newWriter()
 		fmt.Printf("%d practices: made in %.0f s\n", practices, time.Since(began).Seconds())
 	}
 	pair := func(name string, rounds int, act func(c *caller, made crowd.Counts)) {
@@ -62,6 +65,12 @@ func TestBenchPractices(t *testing.T) {
 			require.Equal(t, 200, c.call("GET", addressOf(k.path, made), nil, nil).StatusCode, k.path)
 		})
 	}
+	at := int64(10_000)
+	pair("append", 60, func(c *caller, _ crowd.Counts) {
+		at++
+		w := writers[c]
+		w.send(w.word(at))
+	})
 	pair("sign-in", 12, func(c *caller, made crowd.Counts) {
 		c.signIn(demo.Login{Email: made.Email, Password: made.Password})
 	})
@@ -73,7 +82,7 @@ func TestBenchRowSecurity(t *testing.T) {
 	if os.Getenv("MOKREN_BENCH") == "" {
 		t.Skip("make bench runs it")
 	}
-	app, admin := ownDatabase(t)
+	app, admin := storetest.Own(t)
 	c, made, sent := crowded(t, app, admin, crowd.Size{Clients: 1000, Visits: 10})
 	for _, k := range ofPractice {
 		path := addressOf(k.path, made)

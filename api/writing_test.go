@@ -141,19 +141,22 @@ func middle(v []float64) float64 {
 	return v[len(v)/2]
 }
 
-// besideInserts has so many writers write for a while, and pgbench send the same inserts; and then at
-// half of that load, to see the slowest.
+// besideInserts has so many writers write and pgbench send the same inserts, by turns, because a disk is
+// not as fast at one moment as at another; and then writes at half of that load, to see the slowest.
 func (c *longCare) besideInserts(n int) {
-	const lasts = 4 * time.Second
+	const rounds, turn = 3, 2 * time.Second
 	writers := make([]*writer, n)
 	for i := range writers {
 		writers[i] = c.newWriter()
 	}
-	all := c.write(writers, lasts, 0)
-	perSecond := float64(len(all)) / lasts.Seconds()
-	half := c.write(writers, lasts, time.Duration(float64(n)/perSecond*2*float64(time.Second)))
+	scripts := c.insertScripts(n)
+	var perSecond, inserts float64
+	for range rounds {
+		perSecond += float64(len(c.write(writers, turn, 0))) / turn.Seconds() / rounds
+		inserts += c.pgbenchInserts(scripts, turn) / rounds
+	}
+	half := c.write(writers, turn, time.Duration(float64(n)/perSecond*2*float64(time.Second)))
 	slices.Sort(half)
-	inserts := c.pgbenchInserts(n)
 	fmt.Printf("%d writers: %.0f events a second, pgbench with the same inserts %.0f, ratio %.2f (limit at least "+
 		"0.4); p99 at half of it %.0f ms (limit 50)\n", n, perSecond, inserts, perSecond/inserts,
 		half[len(half)*99/100])
@@ -183,10 +186,9 @@ func (c *longCare) write(writers []*writer, lasts, pace time.Duration) (ms []flo
 	return ms
 }
 
-// pgbenchInserts is how many of the inserts of an event pgbench does in a second, beside as many
-// others, each in a visit of its own: the statements that write, as the program sends them, and
-// nothing that it reads.
-func (c *longCare) pgbenchInserts(clients int) (perSecond float64) {
+// insertScripts are the inserts of an event for pgbench, each in a visit of its own: the statements that
+// write, as the program sends them, and nothing that it reads.
+func (c *longCare) insertScripts(clients int) []string {
 	c.t.Helper()
 	scripts := make([]string, clients)
 	for i := range scripts {
@@ -199,12 +201,18 @@ func (c *longCare) pgbenchInserts(clients int) (perSecond float64) {
 		scripts[i] = filepath.Join(c.t.TempDir(), "insert.sql")
 		require.NoError(c.t, os.WriteFile(scripts[i], []byte(c.insertScript()), 0o600))
 	}
+	return scripts
+}
+
+// pgbenchInserts is how often in a second pgbench runs scripts, all side by side.
+func (c *longCare) pgbenchInserts(scripts []string, lasts time.Duration) (perSecond float64) {
+	c.t.Helper()
 	var mu sync.Mutex
 	var all sync.WaitGroup
 	for _, script := range scripts {
 		all.Go(func() {
-			out, err := exec.Command("pgbench", "--no-vacuum", "--time", "4", "--file", script,
-				storetest.URL()).CombinedOutput()
+			out, err := exec.Command("pgbench", "--no-vacuum", "--time", strconv.Itoa(int(lasts.Seconds())),
+				"--file", script, storetest.URL()).CombinedOutput()
 			tps := regexp.MustCompile(`tps = ([\d.]+)`).FindSubmatch(out)
 			mu.Lock()
 			defer mu.Unlock()

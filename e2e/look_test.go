@@ -271,7 +271,7 @@ func TestWeight(t *testing.T) {
 		return nil
 	}))
 	t.Logf("all scripts %d kB, core %d kB, bench %d kB, compressed", all/1000, core/1000, bench/1000)
-	assert.LessOrEqual(t, all, int64(400_000))
+	assert.LessOrEqual(t, all, int64(450_000), "compiled screens are larger by an eighth")
 	assert.LessOrEqual(t, core, int64(1_220_000))
 	assert.LessOrEqual(t, bench, int64(900_000))
 	assert.Positive(t, core)

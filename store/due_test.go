@@ -33,7 +33,9 @@ func TestWhoIsDueFollowsTheVisits(t *testing.T) {
 			id := uuid.New()
 			ids = append(ids, id)
 			p.as(t, func(tx *store.Tx) error {
-				return tx.NewVisit(ctx, store.Visit{ID: id, ClientID: p.client, Therapist: p.who.Person, StartsAt: at, Minutes: 60})
+				return tx.NewVisit(ctx, store.Visit{
+					ID: id, ClientID: p.client, Therapist: p.who.Person, StartsAt: at, Minutes: 60,
+				})
 			})
 		case 1:
 			db.MustExec(`update visit set closed_at = $2, next_from = starts_at::date + 5, next_to = starts_at::date + 9
@@ -76,7 +78,8 @@ func TestWhoIsBookedIsNotDue(t *testing.T) {
 	assert.Empty(t, due(closed.AddDate(1, 0, 1)), "has not come for a year")
 	p.as(t, func(tx *store.Tx) error {
 		return tx.NewVisit(ctx, store.Visit{
-			ID: uuid.New(), ClientID: p.client, Therapist: p.who.Person, StartsAt: time.Now().Add(time.Hour), Minutes: 60,
+			ID: uuid.New(), ClientID: p.client, Therapist: p.who.Person,
+			StartsAt: time.Now().Add(time.Hour), Minutes: 60,
 		})
 	})
 	assert.Empty(t, due(time.Now()))

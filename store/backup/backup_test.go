@@ -3,7 +3,6 @@ package backup_test
 import (
 	"context"
 	"fmt"
-	"net/url"
 	"os"
 	"path/filepath"
 	"sync"
@@ -27,21 +26,10 @@ const passphrase = "seven quiet owls"
 
 func server() backup.Server { return backup.Server{URL: storetest.AdminURL(), Bin: storetest.Bin()} }
 
-// empty makes a database of its own.
+// empty is a database with nothing in it.
 func empty(t *testing.T) backup.Server {
 	t.Helper()
-	db, err := sqlx.Open("pgx", storetest.AdminURL())
-	require.NoError(t, err)
-	name := "restored_" + uuid.NewString()[:8]
-	db.MustExec(`create database ` + name + ` template template0`)
-	t.Cleanup(func() {
-		db.MustExec(`drop database ` + name + ` with (force)`)
-		db.Close()
-	})
-	u, err := url.Parse(storetest.AdminURL())
-	require.NoError(t, err)
-	u.Path = "/" + name
-	return backup.Server{URL: u.String(), Bin: storetest.Bin()}
+	return backup.Server{URL: storetest.Empty(t), Bin: storetest.Bin()}
 }
 
 // busy writes pairs of clients, each pair in one transaction, until it is stopped.

@@ -107,3 +107,31 @@ func Bin() string { return cluster.Programs() }
 func URL() string      { return current.c.AppURL(current.name) }
 func OwnerURL() string { return current.c.OwnerURL(current.name) }
 func AdminURL() string { return current.c.AdminURL(current.name) }
+
+// Own is a database for one test, migrated, as the app and as who sees every row.
+func Own(t testing.TB) (app, admin string) {
+	t.Helper()
+	return own(t, Template)
+}
+
+// Empty is a database with nothing in it, as who sees every row.
+func Empty(t testing.TB) (admin string) {
+	t.Helper()
+	_, admin = own(t, "")
+	return admin
+}
+
+func own(t testing.TB, template string) (app, admin string) {
+	t.Helper()
+	ctx := context.WithoutCancel(t.Context())
+	name := "own_" + uuid.NewString()[:8]
+	if err := current.c.CreateDatabase(ctx, name, template); err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(func() {
+		if err := current.c.DropDatabase(ctx, name); err != nil {
+			t.Error(err)
+		}
+	})
+	return current.c.AppURL(name), current.c.AdminURL(name)
+}
