@@ -106,14 +106,14 @@ func (t *Tx) LivelySpots(ctx context.Context, now time.Time) ([]Spot, error) {
 	}
 	err := t.tx.SelectContext(ctx, &rows, `with lively as (select distinct client_id from visit
 			where opened_at is not null and starts_at between $1::timestamptz - $2 * interval '1 day' and $1)
-		select p.client_id, c.given_name || ' ' || c.family_name as name, min(p.muscle) as muscle, min(p.side) as side,
-			jsonb_agg(jsonb_build_object('day', extract(epoch from p.starts_at) / 86400, 'value', p.nprs)
-				order by p.starts_at) as numbers
-		from charted_point p join lively l on l.client_id = p.client_id
-		join client c on c.practice_id = p.practice_id and c.id = p.client_id
-		where p.nprs is not null and c.archived_at is null
-		group by p.client_id, c.given_name, c.family_name, p.identity having count(*) > 1
-		order by name, p.client_id`, now, livelyDays)
+		select s.client_id, c.given_name || ' ' || c.family_name as name, s.muscle, s.side, s.numbers
+		from (select p.practice_id, p.client_id, min(p.muscle) as muscle, min(p.side) as side,
+				jsonb_agg(jsonb_build_object('day', extract(epoch from p.starts_at) / 86400, 'value', p.nprs)
+					order by p.starts_at) as numbers
+			from charted_point p join lively l on l.client_id = p.client_id where p.nprs is not null
+			group by p.practice_id, p.client_id, p.identity having count(*) > 1) s
+		join client c on c.practice_id = s.practice_id and c.id = s.client_id
+		where c.archived_at is null order by name, s.client_id`, now, livelyDays)
 	if err != nil {
 		return nil, found("reading how clients fare", err)
 	}

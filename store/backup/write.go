@@ -10,6 +10,7 @@ import (
 	"os"
 	"os/exec"
 	"path/filepath"
+	"syscall"
 	"time"
 
 	"filippo.io/age"
@@ -137,11 +138,19 @@ func writeTo(ctx context.Context, w io.Writer, from Server, passphrase string, a
 	dump.Stdout = sealed
 	said := &lastWords{}
 	dump.Stderr = said
-	if err := dump.Run(); err != nil {
+	if err := dump.Start(); err != nil {
+		return fmt.Errorf("pg_dump: %w", err)
+	}
+	// It compresses, which takes a processor; who writes at the same time goes first.
+	syscall.Setpriority(syscall.PRIO_PROCESS, dump.Process.Pid, behind) //nolint:errcheck // then it is as fast as others
+	if err := dump.Wait(); err != nil {
 		return fmt.Errorf("pg_dump: %w: %s", err, said)
 	}
 	return sealed.Close()
 }
+
+// behind is the niceness of what need not be fast.
+const behind = 15
 
 // lastWords keeps the end of what a program complained of.
 type lastWords struct{ text []byte }
