@@ -28,7 +28,8 @@ func TestBenchTwoCopies(t *testing.T) {
 		t.Skip("run by make bench-large")
 	}
 	d := emptyDatabase(t)
-	made, err := crowd.Fill(t.Context(), d.asApp(t), d.on.AdminURL(d.name), crowd.Size{Clients: 100, Visits: 10}, time.Now())
+	size := crowd.Size{Clients: 100, Visits: 10}
+	made, err := crowd.Fill(t.Context(), d.asApp(t), d.on.AdminURL(d.name), size, time.Now())
 	require.NoError(t, err)
 	copies := make([]*httputil.ReverseProxy, 2)
 	for i := range copies {
@@ -50,7 +51,8 @@ func TestBenchTwoCopies(t *testing.T) {
 	for range 4 {
 		for i, base := range bases {
 			from, all := cpu(t)
-			served[i] += readers(t, base, demo.Login{Email: made.Email, Password: made.Password}, "/api/visits/"+made.Visit.String())
+			l := demo.Login{Email: made.Email, Password: made.Password}
+			served[i] += readers(t, base, l, "/api/visits/"+made.Visit.String())
 			to, allThen := cpu(t)
 			busy[i] += (to - from) / (allThen - all) / 4
 		}

@@ -55,7 +55,8 @@ func TestBenchBackup(t *testing.T) {
 		beside = append(beside, paced(t, st, made.Who, done)...)
 	}
 	a, b := ninetyNinth(alone), ninetyNinth(beside)
-	fmt.Printf("writing, p99: %.0f ms by itself, %.0f ms while 20,000 visits are backed up, ratio %.2f (limit 2)\n", a, b, b/a)
+	fmt.Printf("writing, p99: %.0f ms by itself, %.0f ms while 20,000 visits are backed up, ratio %.2f (limit 2)\n",
+		a, b, b/a)
 
 	dump := filepath.Join(folder, "plain.dump")
 	run(t, "pg_dump", "--format=custom", "--file="+dump, admin)
@@ -86,7 +87,8 @@ func paced[T any](t *testing.T, st *store.Store, who store.Principal, done <-cha
 			for {
 				began := time.Now()
 				err := st.As(t.Context(), who, store.Action{Verb: "write", Kind: "test"}, func(tx *store.Tx) error {
-					return tx.PutClient(t.Context(), store.Client{ID: uuid.New(), GivenName: "Ada", FamilyName: "Beside"})
+					c := store.Client{ID: uuid.New(), GivenName: "Ada", FamilyName: "Beside"}
+					return tx.PutClient(t.Context(), c)
 				})
 				if err != nil {
 					t.Error(err)

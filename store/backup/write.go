@@ -142,7 +142,7 @@ func writeTo(ctx context.Context, w io.Writer, from Server, passphrase string, a
 		return fmt.Errorf("pg_dump: %w", err)
 	}
 	// It compresses, which takes a processor; who writes at the same time goes first.
-	syscall.Setpriority(syscall.PRIO_PROCESS, dump.Process.Pid, behind) //nolint:errcheck // then it is as fast as others
+	syscall.Setpriority(syscall.PRIO_PROCESS, dump.Process.Pid, behind) //nolint:errcheck // it is a courtesy
 	if err := dump.Wait(); err != nil {
 		return fmt.Errorf("pg_dump: %w: %s", err, said)
 	}
