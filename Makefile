@@ -69,8 +69,7 @@ bench: .mokren/has-postgresql .mokren/has-chromium build .mokren/blank/index.htm
 
 bench-large: .mokren/has-postgresql .mokren/has-chromium build ## 200,000 visits, a thousand practices, a backup, two copies, a hold of ten minutes
 	@set -o pipefail; export MOKREN_LONG=1; { \
-		$(BENCH) -timeout 30m -run 'TestBench(Size|Practices)' ./api; \
-		$(BENCH) -timeout 20m -run TestBenchBackup ./store/backup; \
+		$(BENCH) -timeout 30m -run 'TestBench(Size|Practices|Backup)' ./api; \
 		$(BENCH) -timeout 20m -run 'TestBench(LongHold|TwoCopies)' ./e2e; \
 	} 2>&1 | go run ./cmd/nearest
 

@@ -65,6 +65,12 @@ func TestTheDemoIsMadeByTheCore(t *testing.T) {
 	who, err := st.SignIn(ctx, store.SignIn{Email: demo.Logins[1].Email, Password: demo.Logins[1].Password})
 	require.NoError(t, err)
 	require.NoError(t, st.As(ctx, who, store.Action{Verb: "read", Kind: "test"}, func(tx *store.Tx) error {
+		looked, faults, err := tx.CheckVisits(ctx, now)
+		assert.Greater(t, looked, 15)
+		assert.Empty(t, faults, "tables are as their logs have them")
+		return err
+	}))
+	require.NoError(t, st.As(ctx, who, store.Action{Verb: "read", Kind: "test"}, func(tx *store.Tx) error {
 		signals := map[string]bool{}
 		list, err := tx.Clients(ctx, "", sql.NullTime{}, false)
 		require.NoError(t, err)

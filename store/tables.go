@@ -53,11 +53,36 @@ func (t *Tx) project(ctx context.Context, v Visit, version int64, s visit.State,
 	if err := json.Unmarshal(kept, &written); err != nil {
 		return fmt.Errorf("reading the checksums of a visit's tables: %w", err)
 	}
-	searched, err := t.suspicionRows(ctx, v, s, vc)
+	parts, left, err := t.present(ctx, v, s, vc)
 	if err != nil {
 		return err
 	}
-	left := s.LeftOff()
+	for _, p := range parts {
+		if sum := checksum(p.rows); cmp.Or(written[p.table], none) != sum {
+			if err := t.rewrite(ctx, p.table, v.ID, p.rows); err != nil {
+				return err
+			}
+			written[p.table] = sum
+		}
+	}
+	return t.projectVisit(ctx, v, version, s, left, written)
+}
+
+// part is a visit's rows of one table, as JSON.
+type part struct {
+	table string
+	rows  []byte
+}
+
+// present gives what each table holds of a visit, and what it leaves to the next.
+func (t *Tx) present(
+	ctx context.Context, v Visit, s visit.State, vc visit.Context,
+) (parts []part, left visit.LeftOff, err error) {
+	searched, err := t.suspicionRows(ctx, v, s, vc)
+	if err != nil {
+		return nil, left, err
+	}
+	left = s.LeftOff()
 	list := append(slices.Clone(tables),
 		table{"charted_point", func(Visit, visit.State) []row { return pointRows(v, s, left.Points) }},
 		table{"pain_drawing", func(Visit, visit.State) []row { return drawingRows(s, vc) }},
@@ -65,16 +90,11 @@ func (t *Tx) project(ctx context.Context, v Visit, version int64, s visit.State,
 	for _, table := range list {
 		rows, err := json.Marshal(t.owned(v, table.rows(v, s)))
 		if err != nil {
-			return err
+			return nil, left, err
 		}
-		if sum := checksum(rows); cmp.Or(written[table.name], none) != sum {
-			if err := t.rewrite(ctx, table.name, v.ID, rows); err != nil {
-				return err
-			}
-			written[table.name] = sum
-		}
+		parts = append(parts, part{table.name, rows})
 	}
-	return t.projectVisit(ctx, v, version, s, left, written)
+	return parts, left, nil
 }
 
 // owned numbers the rows and says whose they are.

@@ -10,32 +10,22 @@ import (
 
 	"mokren/demo/crowd"
 	"mokren/store"
-	"mokren/store/cluster"
 )
 
 type generateCmd struct {
-	DatabaseURL string `env:"MOKREN_DATABASE_URL" help:"PostgreSQL as the app role; empty: our own in the data folder."`
-	AdminURL    string `env:"MOKREN_ADMIN_URL" help:"The same as a role that sees every row."`
-	DataDir     string `env:"MOKREN_DATA" default:".mokren" help:"Folder of our own PostgreSQL."`
-	Practices   int    `default:"1" help:"Practices, each a copy of the first."`
-	Clients     int    `default:"10000" help:"Clients of each invented practice."`
-	Visits      int    `default:"20" help:"Visits of each client."`
+	everyRow
+	Practices int `default:"1" help:"Practices, each a copy of the first."`
+	Clients   int `default:"10000" help:"Clients of each invented practice."`
+	Visits    int `default:"20" help:"Visits of each client."`
 }
 
 // Run adds invented practices of a size, for sizing a server.
 func (c *generateCmd) Run() error {
 	ctx, cancel := signal.NotifyContext(context.Background(), syscall.SIGINT, syscall.SIGTERM)
 	defer cancel()
-	app, admin, stop := c.DatabaseURL, c.AdminURL, func() error { return nil }
-	if app == "" {
-		cl, err := cluster.Open(ctx, c.DataDir)
-		if err != nil {
-			return err
-		}
-		app, admin, stop = cl.AppURL("mokren"), cl.AdminURL("mokren"), cl.Stop
-		if err := store.Migrate(ctx, cl.OwnerURL("mokren")); err != nil {
-			return errors.Join(err, stop())
-		}
+	app, admin, stop, err := c.reach(ctx)
+	if err != nil {
+		return err
 	}
 	st, err := store.Open(app)
 	if err != nil {

@@ -13,6 +13,7 @@ type cli struct {
 	Calc     calcCmd     `cmd:"" help:"Ask the core: JSON on standard input, JSON on standard output."`
 	Backup   backupCmd   `cmd:"" help:"Write the whole database into an encrypted file, and prove it."`
 	Restore  restoreCmd  `cmd:"" help:"Bring a backup back."`
+	Check    checkCmd    `cmd:"" help:"Hold every visit's tables against its log."`
 	Generate generateCmd `cmd:"" help:"Add an invented practice of a size, for sizing a server."`
 	Reset    resetCmd    `cmd:"" help:"Print a one-time link by which someone chooses a new password."`
 	SealKey  sealKeyCmd  `cmd:"" help:"Make the key of the second factors, for several copies of the program."`

@@ -1,4 +1,5 @@
 // What is measured, one thing at a time.
+import { useDeferredValue } from "react";
 import { Choice } from "../../parts/controls";
 import { GaugesCard } from "./gauges/GaugesCard";
 import { MeasureStep } from "./MeasureStep";
@@ -16,6 +17,8 @@ interface Props extends StepProps {
 }
 
 export function MeasureParts({ visit, part, onPart, placing }: Props) {
+  // The choice is shown at once; its cards, which are many, follow.
+  const shown = useDeferredValue(part);
   return (
     <>
       <Choice
@@ -26,17 +29,17 @@ export function MeasureParts({ visit, part, onPart, placing }: Props) {
         describe={(p) => partNames[p]}
         onChoose={onPart}
       />
-      {part === "range" && <MeasureStep visit={visit} moment="before" placing={placing} />}
-      {part === "posture" && (
+      {shown === "range" && <MeasureStep visit={visit} moment="before" placing={placing} />}
+      {shown === "posture" && (
         <PostureCard visit={visit} chosen={placing.posture} onChoose={placing.setPosture} />
       )}
-      {part === "signs" && (
+      {shown === "signs" && (
         <>
           <SignsCard visit={visit} />
           <GaugesCard visit={visit} moment="before" />
         </>
       )}
-      {part === "photos" && <PhotosCard visit={visit} />}
+      {shown === "photos" && <PhotosCard visit={visit} />}
     </>
   );
 }

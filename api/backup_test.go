@@ -1,4 +1,4 @@
-package backup_test
+package api_test
 
 import (
 	"fmt"
@@ -31,6 +31,7 @@ func TestBenchBackup(t *testing.T) {
 	t.Cleanup(func() { st.Close() })
 	made, err := crowd.Fill(t.Context(), st, admin, crowd.Size{Clients: 1000, Visits: 20}, time.Now())
 	require.NoError(t, err)
+	const sealedBy = "seven quiet owls"
 	from := backup.Server{URL: admin, Bin: storetest.Bin()}
 	folder := t.TempDir()
 
@@ -44,7 +45,7 @@ func TestBenchBackup(t *testing.T) {
 		go func() {
 			defer close(done)
 			for began := time.Now(); time.Since(began) < lasts; {
-				p, err := backup.Write(t.Context(), from, folder, passphrase, time.Now())
+				p, err := backup.Write(t.Context(), from, folder, sealedBy, time.Now())
 				if err != nil {
 					t.Error(err)
 					return
@@ -59,16 +60,17 @@ func TestBenchBackup(t *testing.T) {
 		a, b, b/a)
 
 	dump := filepath.Join(folder, "plain.dump")
-	run(t, "pg_dump", "--format=custom", "--file="+dump, admin)
+	postgres(t, "pg_dump", "--format=custom", "--file="+dump, admin)
 	var ours, theirs time.Duration
 	for range 3 {
+		into := storetest.Empty(t)
 		began := time.Now()
-		_, err := backup.Restore(t.Context(), empty(t), path, passphrase)
+		_, err := backup.Restore(t.Context(), backup.Server{URL: into, Bin: storetest.Bin()}, path, sealedBy)
 		require.NoError(t, err)
 		ours += time.Since(began)
-		into := storetest.Empty(t)
+		into = storetest.Empty(t)
 		began = time.Now()
-		run(t, "pg_restore", "--single-transaction", "--dbname="+into, dump)
+		postgres(t, "pg_restore", "--single-transaction", "--dbname="+into, dump)
 		theirs += time.Since(began)
 	}
 	fmt.Printf("20,000 visits brought back in %.1f s, by pg_restore alone in %.1f s, ratio %.2f (limit 1.2)\n",
@@ -116,7 +118,7 @@ func ninetyNinth(ms []float64) float64 {
 	return ms[len(ms)*99/100]
 }
 
-func run(t *testing.T, program string, args ...string) {
+func postgres(t *testing.T, program string, args ...string) {
 	t.Helper()
 	out, err := exec.Command(filepath.Join(storetest.Bin(), program), args...).CombinedOutput()
 	require.NoError(t, err, string(out))
