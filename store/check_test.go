@@ -21,7 +21,8 @@ func TestTablesAreHeldAgainstTheirLogs(t *testing.T) {
 		return p.event("hold-event", visit.HoldHappened{Hold: visit.UUID(hold), AtMS: ms, Event: kind})
 	}
 	for _, e := range []visit.Event{
-		p.screened(), p.consent("visit"), p.point(point), p.hold(hold, point), said(0, "contact"), said(8000, "release"),
+		p.screened(), p.consent("visit"), p.point(point), p.hold(hold, point),
+		said(0, "contact"), said(8000, "release"),
 	} {
 		p.as(t, func(tx *store.Tx) error { _, err := tx.Append(ctx, p.visit, batch(e)); return err })
 	}
