@@ -138,3 +138,23 @@ func sessionIsWhole(t *testing.T, visit string) {
 	assert.Equal(t, 4, stored.Ended)
 	assert.Equal(t, 4, stored.Agreed, "the server's replay comes to what the browser had said")
 }
+
+// A hold is begun by the protocol that was chosen a moment before, also when the screen has not heard of
+// it yet.
+func TestAHoldBeginsByWhatWasJustChosen(t *testing.T) {
+	t.Parallel()
+	p := pressing(t, startStepped(t), "Just chosen")
+	for _, label := range []string{"Contact", "Client is"} {
+		p.MustElementX(`(//*[@data-choices]//*[@role="radiogroup"][@aria-label="` + label + `"]//button)[1]`).MustClick()
+	}
+	p.MustElementX(`//*[@data-point-id]//button[contains(@class, "field")]`).MustClick()
+	p.see("[role=option]", "^Brief holds")
+	p.MustEval(`() => {
+		const named = (list, name) => [...document.querySelectorAll(list)].find((e) => e.textContent.startsWith(name));
+		const begin = named("[data-point-id] button", "Begin the hold");
+		named("[role=option]", "Brief holds").click();
+		begin.click();
+	}`)
+	phase(p, "ready")
+	p.see("main", "Brief holds · target")
+}

@@ -8,6 +8,7 @@ import { uuidv7 } from "../../../core/ids";
 import { useAsk } from "../../../core/useAsk";
 import type { LiveVisit } from "../../../core/useVisit";
 import { type HoldChoice, missing } from "./choice";
+import { offerNow } from "./useOffers";
 
 /** What the core is asked for a hold's plan and limits. */
 function holdRequest(
@@ -77,7 +78,11 @@ export function useBegin(
   const { start, why = "" } = useAsk(core, "hold-start", asked) ?? {};
   const begin = async () => {
     if (!protocol) return;
-    const begun = await beginHold(visit, p, protocol, chosen, student);
+    const offer = await offerNow(visit, p.point);
+    const by = offer?.protocol ?? protocol;
+    // Another protocol may want the muscle set otherwise, and has copies of its own.
+    const choice = by === protocol ? chosen : { ...chosen, muscle_set: offer?.muscle_set, own: undefined };
+    const begun = await beginHold(visit, p, by, choice, student);
     setRefused("aside" in begun ? begun.aside : "");
     if ("hold" in begun) go(`/visits/${open.visit.id}/hold/${begun.hold}`);
   };

@@ -6,7 +6,7 @@ import type { LiveVisit } from "../../../core/useVisit";
 import { listed, plain, positionName } from "../../../parts/words";
 import { choiceOf, missing } from "./choice";
 import { beginHold } from "./useBegin";
-import { useOffers } from "./useOffers";
+import { offerNow, useOffers } from "./useOffers";
 
 /** Begins the next hold by one touch, where all that it needs is settled; else the point is
  * opened at Press, where it is chosen. */
@@ -15,16 +15,15 @@ export function useNextHold(visit: LiveVisit, me: Schemas["Me"], on = true) {
   const [refused, setRefused] = useState("");
   const offers = useOffers(visit, on);
   const { state, open } = visit;
-  const offered = (id: string) => {
+  const offered = (id: string, o = offers.find((x) => x.point === id)) => {
     const p = state.points.find((x) => x.point === id);
-    const o = offers.find((x) => x.point === id);
     if (!p || !o?.ready || !o.protocol) return undefined;
     const choice = choiceOf(state.holds, p, o.protocol, o);
     const lacks = missing(choice, me.supervised, !!state.screening.limits.slack_or_broad);
     return lacks ? undefined : { p, protocol: o.protocol, choice };
   };
   const begin = async (id: string) => {
-    const next = offered(id);
+    const next = offered(id, await offerNow(visit, id));
     if (!next) return go(`/visits/${open.visit.id}?step=press&point=${id}`);
     const begun = await beginHold(visit, next.p, next.protocol, next.choice, me.supervised);
     if ("aside" in begun) return setRefused(begun.aside);

@@ -13,3 +13,10 @@ export function useOffers(visit: LiveVisit, on = true): Schemas["Offer"][] {
   const now_ms = opened + (visit.open.context.clock_ms ?? 0);
   return useAskVisit(visit, "hold-offers", on ? { now_ms } : undefined)?.offers ?? none;
 }
+
+/** What a hold at a point would begin with by everything that is written by now: a protocol that was
+ * chosen a moment ago may not be on screen yet. */
+export async function offerNow(visit: LiveVisit, point: string): Promise<Schemas["Offer"] | undefined> {
+  const now_ms = now() + (visit.open.context.clock_ms ?? 0);
+  return (await visit.ask("hold-offers", { now_ms })).offers.find((o) => o.point === point);
+}
