@@ -60,8 +60,8 @@ func TestBenchRoom(t *testing.T) {
 		})
 	}
 	all.Wait()
-	t.Logf("memory of the server: %d MB at the most, with 32 writers (%d events), sign-ins and pages (limit 400)",
-		memory(t, s, "VmHWM"), sent)
+	t.Logf("memory of the server with 32 writers (%d events), sign-ins and pages: %d MB at the most (limit 400)",
+		sent, memory(t, s, "VmHWM"))
 }
 
 // writeNote writes an event of a visit, as a device of its own does.
