@@ -164,6 +164,7 @@ func TestDragCorrectsAPlace(t *testing.T) {
 	p.Mouse.MustMoveTo(x, y).MustDown(proto.InputMouseButtonLeft)
 	p.Mouse.MustMoveTo(x, y+6).MustMoveTo(x, y+12).MustUp(proto.InputMouseButtonLeft)
 	p.see("h2", "Gastrocnemius, medial head, left")
+	p.answered() // it is written when the core has said what lies there
 	p.sent()
 	assert.Greater(t, at(), 785.0)
 	p.click("button", "^Undo$")

@@ -48,6 +48,8 @@ func TestALearnerDoesEachExercise(t *testing.T) {
 	begin(p, "Landmarks", "")
 	for i := range 6 {
 		p.see("[data-asked] h2", fmt.Sprintf("landmark %d of 6", i+1))
+		p.answered()
+		p.still() // it may lie on another view
 		of := ids.Landmark(*p.MustElement("[data-asked]").MustAttribute("data-asked"))
 		view := body.View(*p.MustElement("svg[data-view]").MustAttribute("data-view"))
 		at, err := body.FindLandmark(view, of, sideNamed(p.MustElement("[data-asked]").MustText()))
