@@ -117,6 +117,7 @@ func TestBenchWriting(t *testing.T) {
 		}
 		late.send(batch...)
 	}
+	c.analyze()
 	const rounds = 100
 	var first, thousandth []float64
 	for i := range int64(rounds) {
@@ -150,6 +151,7 @@ func (c *longCare) besideInserts(n int) {
 		writers[i] = c.newWriter()
 	}
 	scripts := c.insertScripts(n)
+	c.analyze()
 	var perSecond, inserts float64
 	for range rounds {
 		perSecond += float64(len(c.write(writers, turn, 0))) / turn.Seconds() / rounds

@@ -74,7 +74,7 @@ func (t *Tx) Append(ctx context.Context, visitID uuid.UUID, b Batch) (AppendResu
 			return out, err
 		}
 	}
-	received := visit.Arrival{NowMS: b.Now.UnixMilli(), SentMS: b.SentMS}.Receive(o.Log(), arriving)
+	received := visit.Arrival{NowMS: b.Now.UnixMilli(), SentMS: b.SentMS}.Receive(o.Heard(), arriving)
 	vc, err := t.contextFor(ctx, v, earliest(received, b.Now), b.Now)
 	if err != nil {
 		return out, err
@@ -93,11 +93,7 @@ func (t *Tx) Append(ctx context.Context, visitID uuid.UUID, b Batch) (AppendResu
 		}
 		out.Receipts[places[i]] = r
 	}
-	for _, e := range o.Log() {
-		if e.Version > b.Since {
-			out.New = append(out.New, e)
-		}
-	}
+	out.New = o.Since(b.Since)
 	arrived := o.Log()[known:]
 	out.State = heldAgainst(visitID, vc, o, o.State(), arrived)
 	t.afterwards(func() { t.ongoing.keep(visitID, v.ClientID, o) })

@@ -195,8 +195,9 @@ func (t *Tx) treatedLately(ctx context.Context, v Visit, now time.Time) ([]recor
 // arrives one after the other, whichever copy of the program takes it.
 func (t *Tx) arrival(ctx context.Context, client uuid.UUID, now time.Time) (time.Time, error) {
 	var last int64
-	err := t.tx.GetContext(ctx, &last, `select coalesce(max(extract(epoch from received_at) * 1000), 0)::bigint
-		from visit_event where client_id = $1`, client)
+	// The latest one, not the maximum of all: an index gives it however many there are.
+	err := t.tx.GetContext(ctx, &last, `select coalesce((select (extract(epoch from received_at) * 1000)::bigint
+		from visit_event where client_id = $1 order by received_at desc limit 1), 0)`, client)
 	if next := time.UnixMilli(last + 1); now.Before(next) {
 		now = next
 	}

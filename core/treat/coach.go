@@ -87,7 +87,8 @@ func (c *Coach) undo(e Event) Line {
 		return ignored("A stop is not taken back; a new hold needs a fresh decision.")
 	}
 	later := slices.Clone(c.log[i+1:])
-	c.s, c.log, c.before = c.before[i], c.log[:i], c.before[:i]
+	// What grows from here is its own: summaries of what is taken back share the old slices.
+	c.s, c.log, c.before = c.before[i].clone(), c.log[:i], c.before[:i]
 	for _, l := range later {
 		c.record(l)
 	}

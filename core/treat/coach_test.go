@@ -3,6 +3,7 @@ package treat_test
 import (
 	"encoding/json"
 	"fmt"
+	"slices"
 	"strconv"
 	"strings"
 	"testing"
@@ -707,4 +708,34 @@ func TestDueIsWhenTheLineChangesByItself(t *testing.T) {
 			}
 		}
 	})
+}
+
+// A summary shares its lists with the hold that goes on; an undo and what is said in place of it do
+// not reach into it.
+func TestASummaryStaysWhatItWas(t *testing.T) {
+	c := treat.NewCoach(start(t, treat.Request{Muscle: "soleus", Side: "left"}))
+	score := func(at int64, v float64) {
+		c.Apply(treat.Event{At: at, Kind: treat.KindScore, Score: v, Source: "tablet"})
+	}
+	c.Apply(treat.Event{At: 0, Kind: treat.KindContact, Source: "tablet"})
+	for i, v := range []float64{6, 6, 6, 6, 6, 5, 5, 5} {
+		score(int64(10_000+i*1000), v)
+	}
+	before := c.Summary()
+	was := slices.Clone(before.Trace)
+	require.Len(t, was, 8)
+	for range 2 {
+		c.Apply(treat.Event{At: 18_000, Kind: treat.KindUndo, Source: "tablet"})
+	}
+	score(19_000, 7)
+	score(20_000, 8)
+	require.Equal(t, was, before.Trace)
+	require.Equal(t, []float64{6, 6, 6, 6, 6, 5, 7, 8}, scores(c.Summary().Trace))
+}
+
+func scores(trace []treat.TracePoint) (out []float64) {
+	for _, p := range trace {
+		out = append(out, p.Score)
+	}
+	return out
 }

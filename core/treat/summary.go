@@ -128,11 +128,11 @@ type openStage struct {
 func (s *state) summary(st Start) Summary {
 	k := s.kept
 	sum := Summary{
-		Outcome: s.outcome(), Stages: append([]StageRecord{}, s.stages.ended...),
+		Outcome: s.outcome(), Stages: shared(s.stages.ended),
 		PressureS: seconds(s.pressed), OverrunS: seconds(s.overrun),
-		Eased: k.eased, Twitch: k.twitch, Referral: k.referral,
-		Returned: s.returned, TraceBack: k.traceBack, SiteClosed: k.siteClosed, Signs: k.signs,
-		Trace: append([]TracePoint{}, k.trace...), Protocol: st.Protocol, Limits: st.Limits, Rules: st.Rules,
+		Eased: k.eased, Twitch: k.twitch, Referral: slices.Clip(k.referral),
+		Returned: s.returned, TraceBack: k.traceBack, SiteClosed: k.siteClosed, Signs: slices.Clip(k.signs),
+		Trace: shared(k.trace), Protocol: st.Protocol, Limits: st.Limits, Rules: st.Rules,
 	}
 	for _, p := range k.trace {
 		sum.HighestScore, sum.LastScore = max(sum.HighestScore, p.Score), &p.Score
@@ -149,6 +149,15 @@ func (s *state) summary(st Start) Summary {
 		sum.Run = s.run(sum.Outcome)
 	}
 	return sum
+}
+
+// shared gives a list that the state goes on with: what the state adds is not seen, and adding to
+// it leaves the state as it is. There is always one, if an empty one.
+func shared[T any](list []T) []T {
+	if list == nil {
+		return []T{}
+	}
+	return slices.Clip(list)
 }
 
 // Count is how many parts a hold went through; stages, by the first rules.
@@ -202,7 +211,7 @@ func (s *state) mayBelieve() bool { return s.ended != EndedEased && s.ended != E
 func (s *state) run(o Outcome) *Run {
 	did := s.strategy.progress(s)
 	r := &Run{
-		Ended: s.ended, Parts: append([]PartRecord{}, s.kept.parts...), Reps: did.rep, Places: did.place,
+		Ended: s.ended, Parts: shared(s.kept.parts), Reps: did.rep, Places: did.place,
 	}
 	if s.part.kind != "" {
 		r.Parts = append(r.Parts, s.part.record(s.now))

@@ -1,5 +1,7 @@
 package visit
 
+import "maps"
+
 // A device's clock may be off. What it says is kept as it was said; beside it
 // goes when the event happened by the server's clock, from the difference seen
 // on arrival. No date makes anything valid: see Validator.
@@ -18,12 +20,26 @@ type Arrival struct {
 	NowMS, SentMS int64
 }
 
-// Receive stamps a batch with when its events arrived and happened. known are
-// the visit's events so far: a device's events never go back before its own.
-func (a Arrival) Receive(known, batch []Event) []Event {
-	last := map[string]int64{}
-	for _, e := range known {
-		last[e.Device] = max(last[e.Device], e.At())
+// Heard is when each device of a visit was last heard of.
+type Heard map[string]int64
+
+// HeardIn reads it from a visit's events.
+func HeardIn(log []Event) Heard {
+	h := Heard{}
+	for _, e := range log {
+		h.take(e)
+	}
+	return h
+}
+
+func (h Heard) take(e Event) { h[e.Device] = max(h[e.Device], e.At()) }
+
+// Receive stamps a batch with when its events arrived and happened. A device's events never go
+// back before its own, which heard knows.
+func (a Arrival) Receive(heard Heard, batch []Event) []Event {
+	last := maps.Clone(heard)
+	if last == nil {
+		last = Heard{}
 	}
 	offset := a.offset(batch)
 	floor := int64(0)

@@ -1,6 +1,7 @@
 package visit
 
 import (
+	"cmp"
 	"fmt"
 	"slices"
 
@@ -71,20 +72,12 @@ func (j *Validator) standing() record.Verdict {
 	if j.closed != nil {
 		return j.record.At(record.Query{Stamp: j.ctx.stamp(*j.closed), Then: true}).Judge(j.day())
 	}
-	now := Event{Visit: j.visit(), HappenedMS: j.ctx.NowMS}
-	for _, e := range j.byID {
-		now.HappenedMS = max(now.HappenedMS, e.At())
-	}
+	now := Event{Visit: j.visit(), HappenedMS: max(j.ctx.NowMS, j.latestMS)}
 	return j.record.At(record.Query{Stamp: j.ctx.stamp(now), Now: true}).Judge(j.day())
 }
 
 // visit is the id of the visit whose log this is.
-func (j *Validator) visit() string {
-	for _, e := range j.byID {
-		return e.Visit
-	}
-	return j.ctx.Visit
-}
+func (j *Validator) visit() string { return cmp.Or(j.of, j.ctx.Visit) }
 
 // withinScreening tells why a hold's start does not respect the screening, or "". It asks, in
 // this order: the protocol, what the protocol asks of the joints, the limits, the position,

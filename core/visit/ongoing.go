@@ -22,13 +22,14 @@ type Ongoing struct {
 	// sorts after all others.
 	latest  Event
 	lastSeq map[string]int64
+	heard   Heard
 }
 
 // Ongoing reads a log that was judged on arrival.
 func (l Rules) Ongoing(ctx Context, log []Event) *Ongoing {
 	o := &Ongoing{
 		rules: l, ctx: ctx, readAs: withoutClock(ctx), log: slices.Clone(log), validator: l.Validator(ctx),
-		lastSeq: map[string]int64{},
+		lastSeq: map[string]int64{}, heard: HeardIn(log),
 	}
 	for _, e := range log {
 		o.validator.Replay(e)
@@ -39,10 +40,22 @@ func (l Rules) Ongoing(ctx Context, log []Event) *Ongoing {
 
 // Unread holds a log that is not read yet; At says that it could not go on, and a log that is read
 // takes its place.
-func Unread(log []Event) *Ongoing { return &Ongoing{log: log} }
+func Unread(log []Event) *Ongoing { return &Ongoing{log: log, heard: HeardIn(log)} }
 
 // Log is every event with its verdict, in the order of arrival; it is not to be changed.
 func (o *Ongoing) Log() []Event { return o.log }
+
+// Since gives the events after a version, in the order of arrival.
+func (o *Ongoing) Since(version int64) []Event {
+	from := len(o.log)
+	for from > 0 && o.log[from-1].Version > version {
+		from--
+	}
+	return slices.Clone(o.log[from:])
+}
+
+// Heard is when each device was last heard of; it is not to be changed.
+func (o *Ongoing) Heard() Heard { return o.heard }
 
 // Version is that of the latest event; 0 without one.
 func (o *Ongoing) Version() int64 {
@@ -83,6 +96,7 @@ func withoutClock(ctx Context) string {
 func (o *Ongoing) Admit(e Event) Event {
 	e = o.validator.Admit(e)
 	o.log = append(o.log, e)
+	o.heard.take(e)
 	atTheEnd := o.sorted(e)
 	if o.reduced == nil {
 		return e

@@ -82,3 +82,30 @@ func BenchmarkReduce(b *testing.B) {
 		})
 	}
 }
+
+// An event of a hold taken in by a visit that goes on: in its first minute and after 2,000 others.
+func BenchmarkAdmit(b *testing.B) {
+	for _, before := range []int{20, 2000} {
+		l := &log{}
+		l.agree("a")
+		l.add("a", "point-charted", 0, charted(500, "soleus"))
+		l.add("a", "hold-started", 0, started(600, 500, "soleus"))
+		for i := range before {
+			l.add("a", "hold-event", 0, happened(600, int64(i), "score", 3+i%4))
+		}
+		kept := judged(visit.Today(), asked(), l.events)
+		l.add("a", "hold-event", 0, happened(600, 10_000, "score", 5))
+		next := l.events[len(l.events)-1]
+		b.Run(fmt.Sprintf("after %d", before), func(b *testing.B) {
+			o := visit.Today().Ongoing(asked(), kept)
+			s := o.State()
+			for b.Loop() {
+				next.ID, next.Version = uid(1_000_000+int(next.Seq)), next.Version+1
+				next.Seq++
+				o.Admit(next)
+				s = o.State()
+				s.LeftOff()
+			}
+		})
+	}
+}

@@ -32,7 +32,7 @@ func (s *server) receive(batch ...visit.Event) {
 		j.Replay(e)
 	}
 	going := s.ongoing()
-	for _, e := range a.Receive(s.stored, batch) {
+	for _, e := range a.Receive(visit.HeardIn(s.stored), batch) {
 		e.Version = int64(len(s.stored) + 1)
 		s.stored = append(s.stored, j.Admit(e))
 		going.Admit(e)

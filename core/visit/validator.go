@@ -44,7 +44,10 @@ type Validator struct {
 	rules Rules
 	ctx   Context
 	// byID are the events seen so far, of which an id counts once.
-	byID   map[string]Event
+	byID map[string]Event
+	// of is the visit whose events they are, latestMS when the last of them happened.
+	of       string
+	latestMS int64
 	bodies map[string]Body     // read, by event
 	undos  map[string][]string // event → what took it back
 	// points as they lie after the events seen so far; a removed one is not among them.
@@ -217,6 +220,7 @@ func (j *Validator) pressed(point UUID) bool {
 // keep lets a judged event change what is known.
 func (j *Validator) take(e Event, b Body) {
 	j.byID[e.ID] = e
+	j.of, j.latestMS = e.Visit, max(j.latestMS, e.At())
 	if b == nil {
 		return
 	}
