@@ -208,7 +208,9 @@ func (c *longCare) press(event func(string, any) visit.Event, p visit.PointChart
 
 // analyze does at once what PostgreSQL does by itself after a while.
 func (c *longCare) analyze() {
-	_, err := adminDB(c.t).Exec(`analyze`)
+	db := adminDB(c.t)
+	defer db.Close() // the bench of 32 writers needs the places
+	_, err := db.Exec(`analyze`)
 	require.NoError(c.t, err)
 }
 

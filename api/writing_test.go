@@ -69,9 +69,12 @@ func (w *writer) event(kind string, body any) visit.Event {
 	raw, err := json.Marshal(body)
 	require.NoError(w.c.t, err)
 	w.seq++
+	// A minute ago, so that the hold is old enough for what is said in it: a time beyond its age would be
+	// cut to it, and sorted before what came earlier.
+	at := time.Now().Add(-time.Minute)
 	return visit.Event{
 		ID: uuid.Must(uuid.NewV7()).String(), Client: w.client.String(), Visit: w.visit.String(),
-		Author: w.c.who.Person.String(), Device: w.device, Seq: w.seq, DeviceMS: time.Now().UnixMilli(),
+		Author: w.c.who.Person.String(), Device: w.device, Seq: w.seq, DeviceMS: at.UnixMilli(),
 		Seen: w.version, Schema: 1, Type: kind, Body: raw,
 	}
 }

@@ -60,7 +60,7 @@ func (t *Tx) Append(ctx context.Context, visitID uuid.UUID, b Batch) (AppendResu
 	if err != nil {
 		return AppendResult{}, err
 	}
-	o, err := t.goOn(ctx, v)
+	o, read, err := t.goOn(ctx, v)
 	if err != nil {
 		return AppendResult{}, err
 	}
@@ -69,18 +69,28 @@ func (t *Tx) Append(ctx context.Context, visitID uuid.UUID, b Batch) (AppendResu
 	if err != nil {
 		return out, err
 	}
-	if len(arriving) > 0 {
-		if b.Now, err = t.arrival(ctx, v.ClientID, b.Now); err != nil {
-			return out, err
-		}
-	}
-	received := visit.Arrival{NowMS: b.Now.UnixMilli(), SentMS: b.SentMS}.Receive(o.Heard(), arriving)
-	vc, err := t.contextFor(ctx, v, earliest(received, b.Now), b.Now)
+	around, err := t.around(ctx, v, b.Now)
 	if err != nil {
 		return out, err
 	}
-	if !o.At(vc) {
-		o = visit.Today().Ongoing(vc, o.Log())
+	if len(arriving) > 0 {
+		b.Now = around.arrival(b.Now)
+	}
+	received := visit.Arrival{NowMS: b.Now.UnixMilli(), SentMS: b.SentMS}.Receive(o.Heard(), arriving)
+	vc, err := around.context(v, b.Now)
+	if err != nil {
+		return out, err
+	}
+	needed := readAgainst{around.Protects, earliest(received, b.Now)}
+	if read.covers(needed) && o.AtAsBefore(vc) {
+		vc.History = o.History()
+	} else {
+		if vc.History, err = t.history(ctx, vc, v, needed.from); err != nil {
+			return out, err
+		}
+		if read = needed; !o.At(vc) {
+			o = visit.Today().Ongoing(vc, o.Log())
+		}
 	}
 	known := len(o.Log())
 	for i, e := range received {
@@ -96,7 +106,7 @@ func (t *Tx) Append(ctx context.Context, visitID uuid.UUID, b Batch) (AppendResu
 	out.New = o.Since(b.Since)
 	arrived := o.Log()[known:]
 	out.State = heldAgainst(visitID, vc, o, o.State(), arrived)
-	t.afterwards(func() { t.ongoing.keep(visitID, v.ClientID, o) })
+	t.afterwards(func() { t.ongoing.keep(visitID, v.ClientID, o, read) })
 	if len(arriving) == 0 {
 		return out, nil
 	}
@@ -106,31 +116,35 @@ func (t *Tx) Append(ctx context.Context, visitID uuid.UUID, b Batch) (AppendResu
 	return out, t.project(ctx, v, out.Version, out.State, vc)
 }
 
-// goOn gives a locked visit as it was left, or reads its log.
-func (t *Tx) goOn(ctx context.Context, v Visit) (*visit.Ongoing, error) {
-	if o := t.ongoing.take(v.ID, v.Version); o != nil {
-		return o, nil
+// goOn gives a locked visit as it was left and what it was read against, or reads its log.
+func (t *Tx) goOn(ctx context.Context, v Visit) (*visit.Ongoing, readAgainst, error) {
+	if o, read := t.ongoing.take(v.ID, v.Version); o != nil {
+		return o, read, nil
 	}
 	log, err := t.Events(ctx, v.ID)
 	if err != nil {
-		return nil, err
+		return nil, readAgainst{}, err
 	}
 	// Read against nothing yet: the context is known when it is known what arrives.
-	return visit.Unread(log), nil
+	return visit.Unread(log), readAgainst{}, nil
 }
 
 // lockVisit lets one writer at a time judge for a visit's client: every event
 // gets its own version, and a sign in one visit is known in another.
 func (t *Tx) lockVisit(ctx context.Context, id uuid.UUID) (Visit, error) {
-	v, err := t.Visit(ctx, id)
-	if err != nil {
-		return v, err
+	var v struct {
+		Visit
+		Sums []byte `db:"tables_sum"`
 	}
 	// The row is locked when the client's lock is held, and read as it is then.
-	err = t.tx.QueryRowxContext(ctx, `with locked as materialized (select pg_advisory_xact_lock(hashtextextended($1, 0)))
-		select v.version, v.tables_sum from locked, visit v where v.id = $2 for update of v`,
-		v.ClientID.String(), id).Scan(&v.Version, &v.tablesSum)
-	return v, found("locking a visit", err)
+	err := t.tx.GetContext(ctx, &v, `with locked as materialized (
+			select id, pg_advisory_xact_lock(hashtextextended(client_id::text, 0)) from visit where id = $1)
+		select v.tables_sum, `+visitColumns+` join locked on locked.id = v.id for update of v`, id)
+	if err == nil {
+		t.touch(v.ClientID)
+	}
+	v.tablesSum = v.Sums
+	return v.Visit, found("locking a visit", err)
 }
 
 // sort gives the events that are new, with their places in the batch, and

@@ -35,8 +35,22 @@ const mostEvents = 20_000
 type keptVisit struct {
 	id, client uuid.UUID
 	visit      *visit.Ongoing
+	read       readAgainst
 	events     int
 	used       time.Time
+}
+
+// readAgainst is the safety record that a visit was read against: which one, and for holds that
+// began at from or later. Its zero value is none.
+type readAgainst struct {
+	protects string
+	from     time.Time
+}
+
+// covers reports whether another reading would say nothing more: the same record, and no hold that
+// began before what this one was reduced for.
+func (r readAgainst) covers(needed readAgainst) bool {
+	return r.protects != "" && r.protects == needed.protects && !needed.from.Before(r.from)
 }
 
 func newOngoing() *ongoing {
@@ -45,29 +59,29 @@ func newOngoing() *ongoing {
 
 // take gives a visit at a version, and nothing when it is not here or at another. What is taken is
 // not kept any more: a transaction that fails has changed it.
-func (o *ongoing) take(id uuid.UUID, version int64) *visit.Ongoing {
+func (o *ongoing) take(id uuid.UUID, version int64) (*visit.Ongoing, readAgainst) {
 	o.mu.Lock()
 	defer o.mu.Unlock()
 	e, ok := o.visits[id]
 	if !ok {
-		return nil
+		return nil, readAgainst{}
 	}
 	k := o.remove(e)
 	if k.visit.Version() != version {
-		return nil
+		return nil, readAgainst{}
 	}
-	return k.visit
+	return k.visit, k.read
 }
 
 // keep takes a visit in, and drops those that were used longest ago beyond what is kept.
-func (o *ongoing) keep(id, client uuid.UUID, v *visit.Ongoing) {
+func (o *ongoing) keep(id, client uuid.UUID, v *visit.Ongoing, read readAgainst) {
 	o.mu.Lock()
 	defer o.mu.Unlock()
 	if e, ok := o.visits[id]; ok {
 		o.remove(e)
 	}
 	n := len(v.Log())
-	o.visits[id] = o.order.PushFront(&keptVisit{id, client, v, n, time.Now()})
+	o.visits[id] = o.order.PushFront(&keptVisit{id, client, v, read, n, time.Now()})
 	for o.events += n; o.events > mostEvents; {
 		o.remove(o.order.Back())
 	}

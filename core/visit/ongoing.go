@@ -3,6 +3,8 @@ package visit
 import (
 	"encoding/json"
 	"slices"
+
+	"mokren/core/record"
 )
 
 // Ongoing is a visit whose log was read once: it takes in what arrives at the cost of what
@@ -11,7 +13,7 @@ import (
 type Ongoing struct {
 	rules Rules
 	ctx   Context
-	// readAs is the context but for the clock, written out.
+	// readAs is the context but for the clock and the safety record, written out.
 	readAs string
 	// log is judged, in the order of arrival.
 	log       []Event
@@ -28,7 +30,7 @@ type Ongoing struct {
 // Ongoing reads a log that was judged on arrival.
 func (l Rules) Ongoing(ctx Context, log []Event) *Ongoing {
 	o := &Ongoing{
-		rules: l, ctx: ctx, readAs: withoutClock(ctx), log: slices.Clone(log), validator: l.Validator(ctx),
+		rules: l, ctx: ctx, readAs: written(ctx), log: slices.Clone(log), validator: l.Validator(ctx),
 		lastSeq: map[string]int64{}, heard: HeardIn(log),
 	}
 	for _, e := range log {
@@ -65,13 +67,25 @@ func (o *Ongoing) Version() int64 {
 	return o.log[len(o.log)-1].Version
 }
 
+// History is the safety record that the log was read against.
+func (o *Ongoing) History() []record.Fact { return o.ctx.History }
+
 // At goes on under a context, if nothing but the clock differs from the one that the log was read
 // against; it reports whether it could.
 func (o *Ongoing) At(ctx Context) bool {
+	a, errA := json.Marshal(o.ctx.History)
+	b, errB := json.Marshal(ctx.History)
+	return errA == nil && errB == nil && string(a) == string(b) && o.AtAsBefore(ctx)
+}
+
+// AtAsBefore is At for a context that has no safety record of its own: the one that the log was
+// read against still counts.
+func (o *Ongoing) AtAsBefore(ctx Context) bool {
 	if o.validator == nil {
 		return false
 	}
-	as := withoutClock(ctx)
+	ctx.History = o.ctx.History
+	as := written(ctx)
 	if as == "" || as != o.readAs {
 		return false
 	}
@@ -82,9 +96,9 @@ func (o *Ongoing) At(ctx Context) bool {
 	return true
 }
 
-// withoutClock writes a context but for the clock; empty where it cannot be written.
-func withoutClock(ctx Context) string {
-	ctx.NowMS = 0
+// written is a context but for the clock and the safety record; empty where it cannot be written.
+func written(ctx Context) string {
+	ctx.NowMS, ctx.History = 0, nil
 	raw, err := json.Marshal(ctx)
 	if err != nil {
 		return ""

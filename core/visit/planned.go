@@ -1,6 +1,7 @@
 package visit
 
 import (
+	"cmp"
 	"fmt"
 	"math"
 	"slices"
@@ -27,7 +28,7 @@ type PlanState struct {
 const usualMinutes = 45
 
 // Planning plans what is left of the session at a moment; wanted is a plan that is being tried
-// and not yet accepted. The request is asked twice: as it was at the beginning, and with what
+// and not yet accepted. An accepted plan is asked twice: as it was at the beginning, and with what
 // has happened since; the difference is what Says tells.
 func (s State) Planning(
 	ctx Context, earlier []FoundPoint, w Working, wanted *PlanMade, nowMS int64,
@@ -40,16 +41,20 @@ func (s State) Planning(
 		made = &PlanMade{Minutes: usualMinutes}
 	}
 	r := s.planRequest(ctx, earlier, w, made)
-	first, err := plan.Make(r)
-	if err != nil {
-		return PlanState{}, err
+	accepted := wanted == nil && s.Plan != nil
+	var first plan.Plan
+	if accepted && s.PlanMS > 0 {
+		var err error
+		if first, err = plan.Make(r); err != nil {
+			return PlanState{}, err
+		}
 	}
 	s.goOn(&r, nowMS)
 	now, err := plan.Make(r)
 	if err != nil {
 		return PlanState{}, err
 	}
-	out := PlanState{Plan: now, GoneMin: r.GoneMin, Accepted: wanted == nil && s.Plan != nil}
+	out := PlanState{Plan: now, GoneMin: r.GoneMin, Accepted: accepted}
 	if out.Accepted && s.PlanMS > 0 && r.GoneMin > 0 {
 		out.Says = s.changed(r, first, now)
 	}
@@ -229,7 +234,7 @@ func (s State) LeftOff() LeftOff {
 	var ctx Context
 	out := LeftOff{Points: []LeftPoint{}, Searched: s.Searched, Next: s.Next, AtMS: s.OpenedMS}
 	w := s.Work(ctx, nil, nil)
-	planned, err := s.Planning(ctx, nil, w, nil, 0)
+	leftOut := s.reasons(ctx, w)
 	for i, p := range s.Points {
 		l := LeftPoint{FoundPoint: p.FoundPoint, Activity: w.Points[i].Activity, Holds: []HoldOutline{}}
 		for _, h := range s.Holds {
@@ -241,16 +246,32 @@ func (s State) LeftOff() LeftOff {
 			}
 		}
 		if len(l.Holds) == 0 {
-			l.LeftOut = "Not reached."
-			for _, x := range planned.LeftOut {
-				if err == nil && x.Point == string(p.Point) {
-					l.LeftOut = x.Reason
-				}
-			}
+			l.LeftOut = cmp.Or(leftOut[string(p.Point)], "Not reached.")
 		}
 		out.Points = append(out.Points, l)
 	}
 	return out
+}
+
+// reasons tells why the plan leaves a point out, where one was not worked on.
+func (s State) reasons(ctx Context, w Working) map[string]string {
+	out := map[string]string{}
+	if !slices.ContainsFunc(s.Points, func(p Point) bool { return !s.worked(p.Point) }) {
+		return out
+	}
+	planned, err := s.Planning(ctx, nil, w, nil, 0)
+	if err != nil {
+		return out
+	}
+	for _, x := range planned.LeftOut {
+		out[x.Point] = x.Reason
+	}
+	return out
+}
+
+// worked reports whether a hold that counts was begun at a point.
+func (s State) worked(point UUID) bool {
+	return slices.ContainsFunc(s.Holds, func(h Hold) bool { return h.Point == point && h.Status != HoldRejected })
 }
 
 // LetGo names the protocol that let a point go at a visit, and when it was

@@ -48,8 +48,8 @@ type Validator struct {
 	// of is the visit whose events they are, latestMS when the last of them happened.
 	of       string
 	latestMS int64
-	bodies map[string]Body     // read, by event
-	undos  map[string][]string // event → what took it back
+	bodies   map[string]Body     // read, by event
+	undos    map[string][]string // event → what took it back
 	// points as they lie after the events seen so far; a removed one is not among them.
 	points map[UUID]*PointCharted
 	// holds begun in this visit, with the log as far as it was seen.
