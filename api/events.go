@@ -89,10 +89,12 @@ func (s *server) sendEvents(ctx context.Context, in *struct {
 			out.Receipts[places[i]] = Receipt{r.ID, string(r.Result), r.Reason, r.Stored}
 		}
 		// What a pad said while the tablet was away belongs to the hold that it brings.
-		if more, any, err := tx.TakeWords(ctx, in.uuid(), raw.Since, b.Now); err != nil {
-			return out, err
-		} else if any {
-			got = more
+		if got.WordsWait {
+			if more, any, err := tx.TakeWords(ctx, in.uuid(), raw.Since, b.Now); err != nil {
+				return out, err
+			} else if any {
+				got = more
+			}
 		}
 		s.metrics.took(got.Receipts)
 		out.Version, out.Events, out.NowMS = got.Version, append(out.Events, got.New...), b.Now.UnixMilli()

@@ -172,9 +172,12 @@ func (c *longCare) write(writers []*writer, lasts, pace time.Duration) (ms []flo
 	var mu sync.Mutex
 	var all sync.WaitGroup
 	end := time.Now().Add(lasts)
-	for _, w := range writers {
+	for i, w := range writers {
 		all.Go(func() {
-			for next := time.Now(); time.Now().Before(end); {
+			// Those who write at a pace do not write all at once.
+			next := time.Now().Add(pace * time.Duration(i) / time.Duration(len(writers)))
+			time.Sleep(time.Until(next))
+			for time.Now().Before(end) {
 				began := time.Now()
 				w.send(w.word(time.Since(w.began).Milliseconds()))
 				took := time.Since(began).Seconds() * 1000

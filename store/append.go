@@ -51,6 +51,8 @@ type AppendResult struct {
 	Receipts []Receipt
 	New      []visit.Event // after Batch.Since, in the order of arrival
 	State    visit.State
+	// WordsWait: a pad's words may belong to the visit (TakeWords).
+	WordsWait bool
 }
 
 // Append judges a batch and stores it. Each event gets a receipt of its own: one
@@ -65,11 +67,11 @@ func (t *Tx) Append(ctx context.Context, visitID uuid.UUID, b Batch) (AppendResu
 		return AppendResult{}, err
 	}
 	out := AppendResult{Version: v.Version, Receipts: make([]Receipt, len(b.Events))}
-	arriving, places, err := t.sort(ctx, v, b.Events, out.Receipts)
+	around, err := t.around(ctx, v, b.Now, b.Events...)
 	if err != nil {
 		return out, err
 	}
-	around, err := t.around(ctx, v, b.Now)
+	arriving, places, err := t.sort(ctx, v, b.Events, around.Stored, out.Receipts)
 	if err != nil {
 		return out, err
 	}
@@ -84,36 +86,38 @@ func (t *Tx) Append(ctx context.Context, visitID uuid.UUID, b Batch) (AppendResu
 	needed := readAgainst{around.Protects, earliest(received, b.Now)}
 	if read.covers(needed) && o.AtAsBefore(vc) {
 		vc.History = o.History()
+	} else if o, err = t.readAgain(ctx, v, &vc, needed.from, o); err != nil {
+		return out, err
 	} else {
-		if vc.History, err = t.history(ctx, vc, v, needed.from); err != nil {
-			return out, err
-		}
-		if read = needed; !o.At(vc) {
-			o = visit.Today().Ongoing(vc, o.Log())
-		}
+		read = needed
 	}
 	known := len(o.Log())
 	for i, e := range received {
 		out.Version++
 		e.Version = out.Version
-		e = o.Admit(e)
-		r := Receipt{ID: e.ID, Result: Stored}
-		if e.Verdict == visit.Rejected {
-			r.Result, r.Reason = KeptRejected, e.Why
-		}
-		out.Receipts[places[i]] = r
+		out.Receipts[places[i]] = receiptOf(o.Admit(e))
 	}
 	out.New = o.Since(b.Since)
 	arrived := o.Log()[known:]
 	out.State = heldAgainst(visitID, vc, o, o.State(), arrived)
 	t.afterwards(func() { t.ongoing.keep(visitID, v.ClientID, o, read) })
 	if len(arriving) == 0 {
+		out.WordsWait = true // nobody has looked
 		return out, nil
 	}
 	if err := t.insert(ctx, arrived); err != nil {
 		return out, err
 	}
-	return out, t.project(ctx, v, out.Version, out.State, vc)
+	out.WordsWait, err = t.project(ctx, v, out.Version, out.State, vc)
+	return out, err
+}
+
+// receiptOf is that of an event that was judged.
+func receiptOf(e visit.Event) Receipt {
+	if e.Verdict == visit.Rejected {
+		return Receipt{ID: e.ID, Result: KeptRejected, Reason: e.Why}
+	}
+	return Receipt{ID: e.ID, Result: Stored}
 }
 
 // goOn gives a locked visit as it was left and what it was read against, or reads its log.
@@ -127,6 +131,17 @@ func (t *Tx) goOn(ctx context.Context, v Visit) (*visit.Ongoing, readAgainst, er
 	}
 	// Read against nothing yet: the context is known when it is known what arrives.
 	return visit.Unread(log), readAgainst{}, nil
+}
+
+// readAgain reads the safety record into a visit's context, and goes on under it.
+func (t *Tx) readAgain(
+	ctx context.Context, v Visit, vc *visit.Context, from time.Time, o *visit.Ongoing,
+) (*visit.Ongoing, error) {
+	var err error
+	if vc.History, err = t.history(ctx, *vc, v, from); err != nil || o.At(*vc) {
+		return o, err
+	}
+	return visit.Today().Ongoing(*vc, o.Log()), nil
 }
 
 // lockVisit lets one writer at a time judge for a visit's client: every event
@@ -148,21 +163,19 @@ func (t *Tx) lockVisit(ctx context.Context, id uuid.UUID) (Visit, error) {
 }
 
 // sort gives the events that are new, with their places in the batch, and
-// writes the receipts of the others.
+// writes the receipts of the others. stored are the ids that the record has.
 func (t *Tx) sort(
-	ctx context.Context, v Visit, events []visit.Event, receipts []Receipt,
+	ctx context.Context, v Visit, events []visit.Event, stored []string, receipts []Receipt,
 ) (arriving []visit.Event, places []int, err error) {
-	ids := make([]string, len(events))
-	for i, e := range events {
-		ids[i] = e.ID
-	}
-	list, err := t.events(ctx, `where id = any ($1)`, ids)
-	if err != nil {
-		return nil, nil, err
-	}
 	before := map[string]visit.Event{}
-	for _, e := range list {
-		before[e.ID] = e
+	if len(stored) > 0 {
+		list, err := t.events(ctx, `where id = any ($1)`, stored)
+		if err != nil {
+			return nil, nil, err
+		}
+		for _, e := range list {
+			before[e.ID] = e
+		}
 	}
 	for i, e := range events {
 		receipts[i] = Receipt{ID: e.ID, Result: Refused}

@@ -49,6 +49,8 @@ type surroundings struct {
 	// Protects tells one safety record of the client's other visits from another: events are
 	// added and erased, and never change.
 	Protects string `db:"protects"`
+	// Stored are the ids of events that arrive and that the record has already.
+	Stored textList `db:"stored"`
 }
 
 // protecting are the events that make a safety record; visit_event_safety is their index.
@@ -59,8 +61,12 @@ const protecting = `verdict = 'accepted' and type in ('visit-opened', 'screening
 const daysLately = 3
 
 // around reads a visit's surroundings in one question, for it is asked at each event.
-func (t *Tx) around(ctx context.Context, v Visit, now time.Time) (surroundings, error) {
+func (t *Tx) around(ctx context.Context, v Visit, now time.Time, arriving ...visit.Event) (surroundings, error) {
 	var out surroundings
+	ids := make([]string, len(arriving))
+	for i, e := range arriving {
+		ids[i] = e.ID
+	}
 	err := t.tx.GetContext(ctx, &out, `select c.height_cm, c.born_on, c.born_was, c.archived_at, p.protocol,
 			coalesce((select jsonb_agg(jsonb_build_object('id', id, 'role', role,
 				'gone', left_at is not null or elsewhere) order by id) from person), '[]') as people,
@@ -79,9 +85,10 @@ func (t *Tx) around(ctx context.Context, v Visit, now time.Time) (surroundings, 
 			coalesce((select floor(extract(epoch from received_at) * 1000)::bigint from visit_event
 				where client_id = $1 order by received_at desc limit 1), 0) as grown_ms,
 			(select count(*) || ' ' || coalesce(max(received_at)::text, '') from visit_event
-				where client_id = $1 and visit_id <> $2 and `+protecting+`) as protects
+				where client_id = $1 and visit_id <> $2 and `+protecting+`) as protects,
+			(select coalesce(jsonb_agg(id), '[]')::text from visit_event where id = any ($6)) as stored
 		from client c, practice p where c.id = $1 and p.id = $3`,
-		v.ClientID, v.ID, t.who.Practice, now, daysLately)
+		v.ClientID, v.ID, t.who.Practice, now, daysLately, ids)
 	if err == nil {
 		t.touch(v.ClientID)
 	}

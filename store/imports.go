@@ -198,7 +198,8 @@ func (i *importer) log(ctx context.Context, v exchange.ArchiveVisit) error {
 		return err
 	}
 	i.counts.Events += len(log)
-	return i.project(ctx, stored, int64(len(log)), visit.Reduce(vc, log), vc)
+	_, err = i.project(ctx, stored, int64(len(log)), visit.Reduce(vc, log), vc)
+	return err
 }
 
 // rulesOf is today's rules; of a visit whose holds were begun under earlier rules

@@ -48,8 +48,8 @@ func (t *Tx) EndLinks(ctx context.Context, visit uuid.UUID, purpose string) erro
 	return found("taking codes back", err)
 }
 
-// wordsWait is how long a word waits for a hold that a tablet has not sent yet.
-const wordsWait = 24 * time.Hour
+// wordWaits is how long a word waits for a hold that a tablet has not sent yet.
+const wordWaits = 24 * time.Hour
 
 // TakeWords puts what a pad has said into the holds that it was said in, sorted
 // in by its time. It reports whether anything was taken; the answer has what is
@@ -57,7 +57,7 @@ const wordsWait = 24 * time.Hour
 func (t *Tx) TakeWords(ctx context.Context, visitID uuid.UUID, since int64, now time.Time) (AppendResult, bool, error) {
 	waiting := func() (words []Word, err error) {
 		err = t.tx.SelectContext(ctx, &words, `select id, at, kind, value, device, seq from pad_word
-			where visit_id = $1 and not taken and at > $2 order by device, seq`, visitID, now.Add(-wordsWait))
+			where visit_id = $1 and not taken and at > $2 order by device, seq`, visitID, now.Add(-wordWaits))
 		return words, found("reading a pad's words", err)
 	}
 	if words, err := waiting(); err != nil || len(words) == 0 {

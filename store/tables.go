@@ -41,31 +41,34 @@ var tables = []table{
 
 // project writes the tables that are the log's present state: one statement for each whose rows
 // differ from what was written last, and one for the visit. A key in a hold changes one table
-// of seven, so most of them cost a checksum and nothing more.
-func (t *Tx) project(ctx context.Context, v Visit, version int64, s visit.State, vc visit.Context) error {
+// of seven, so most of them cost a checksum and nothing more. It reports whether a pad's words wait
+// for the visit.
+func (t *Tx) project(
+	ctx context.Context, v Visit, version int64, s visit.State, vc visit.Context,
+) (wordsWait bool, err error) {
 	var written map[string]string
 	kept := v.tablesSum
 	if kept == nil { // a visit that came in by a file
 		if err := t.tx.GetContext(ctx, &kept, `select tables_sum from visit where id = $1`, v.ID); err != nil {
-			return found("reading what a visit's tables hold", err)
+			return false, found("reading what a visit's tables hold", err)
 		}
 	}
 	if err := json.Unmarshal(kept, &written); err != nil {
-		return fmt.Errorf("reading the checksums of a visit's tables: %w", err)
+		return false, fmt.Errorf("reading the checksums of a visit's tables: %w", err)
 	}
 	parts, left, err := t.present(ctx, v, s, vc)
 	if err != nil {
-		return err
+		return false, err
 	}
 	for _, p := range parts {
 		if sum := checksum(p.rows); cmp.Or(written[p.table], none) != sum {
 			if err := t.rewrite(ctx, p.table, v.ID, p.rows); err != nil {
-				return err
+				return false, err
 			}
 			written[p.table] = sum
 		}
 	}
-	return t.projectVisit(ctx, v, version, s, left, written)
+	return t.projectVisit(ctx, v, version, s, left, vc.NowMS, written)
 }
 
 // part is a visit's rows of one table, as JSON.
@@ -133,11 +136,12 @@ func (t *Tx) rewrite(ctx context.Context, table string, visitID uuid.UUID, rows 
 // projectVisit writes what a visit's own row holds of its state: times, signature, what lists ask
 // for. What a visit does not have stays NULL, so that "the latest that has one" finds it.
 func (t *Tx) projectVisit(
-	ctx context.Context, v Visit, version int64, s visit.State, left visit.LeftOff, written map[string]string,
-) error {
+	ctx context.Context, v Visit, version int64, s visit.State, left visit.LeftOff, nowMS int64,
+	written map[string]string,
+) (wordsWait bool, err error) {
 	sums, err := json.Marshal(written)
 	if err != nil {
-		return err
+		return false, err
 	}
 	latest := map[string]any{}
 	for column, of := range map[string]struct {
@@ -154,7 +158,7 @@ func (t *Tx) projectVisit(
 			continue // stays NULL, so that the latest one is found
 		}
 		if latest[column], err = json.Marshal(of.v); err != nil {
-			return err
+			return false, err
 		}
 	}
 	var signedAt sql.NullTime
@@ -169,14 +173,15 @@ func (t *Tx) projectVisit(
 		from = sql.NullTime{Time: v.StartsAt.AddDate(0, 0, next.FromDays), Valid: true}
 		to = sql.NullTime{Time: v.StartsAt.AddDate(0, 0, next.ToDays), Valid: true}
 	}
-	_, err = t.tx.ExecContext(ctx, `update visit set version = $2, opened_at = $3, closed_at = $4,
+	err = t.tx.GetContext(ctx, &wordsWait, `update visit set version = $2, opened_at = $3, closed_at = $4,
 		reason = coalesce(nullif($5, ''), reason), interview = $6, ranges = $7, gauges = $8, tables_of = $9,
 		tables_sum = $10, left_off = $11, signed_at = $12, signed_by = $13,
-		next_from = $14, next_to = $15, awaits_counter = $16, posture = $17 where id = $1`,
+		next_from = $14, next_to = $15, awaits_counter = $16, posture = $17 where id = $1
+		returning exists (select from pad_word w where w.visit_id = visit.id and not taken and at > $18)`,
 		v.ID, version, moment(s.OpenedMS), moment(s.ClosedMS), s.Reason, latest["interview"], latest["ranges"],
 		latest["gauges"], projectionVersion, sums, latest["left_off"], signedAt, signedBy,
-		from, to, awaits, latest["posture"])
-	return found("writing a visit's state", err)
+		from, to, awaits, latest["posture"], time.UnixMilli(nowMS).Add(-wordWaits))
+	return wordsWait, found("writing a visit's state", err)
 }
 
 // refresh writes a client's tables anew where an older program wrote them. A newer
@@ -210,7 +215,8 @@ func (t *Tx) reproject(ctx context.Context, id uuid.UUID, now time.Time) error {
 	if err != nil {
 		return err
 	}
-	return t.project(ctx, v, v.Version, visit.Reduce(vc, log), vc)
+	_, err = t.project(ctx, v, v.Version, visit.Reduce(vc, log), vc)
+	return err
 }
 
 // pointRows are the points as later visits ask for them: what was found, what let go, what the
