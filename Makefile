@@ -6,7 +6,7 @@ GOFLAGS_BUILD := -trimpath
 WASM := ui/src/core/core.wasm ui/src/core/bench.wasm
 EXEC := ui/src/core/wasm_exec.js
 GO_SOURCES := $(shell find core store api exchange devices demo cmd wasm -name '*.go' -o -name '*.json' -o -name '*.sql' 2>/dev/null | grep -v '^api/web[s/]')
-UI_SOURCES := $(shell find ui/src ui/public -type f 2>/dev/null | grep -v -e 'core\.wasm' -e wasm_exec.js) ui/index.html ui/package.json ui/vite.config.ts
+UI_SOURCES := $(shell find ui/src ui/public -type f 2>/dev/null | grep -v -e 'core\.wasm' -e wasm_exec.js -e lists.json) ui/index.html ui/package.json ui/vite.config.ts
 
 # Old logs replay to the letter in the browser's core too.
 GOLDEN_IN_WASM = GOOS=js GOARCH=wasm go test -run Golden \
@@ -126,10 +126,13 @@ $(WASM): .mokren/slim/overlay.json go.mod Makefile
 	GOOS=js GOARCH=wasm go build $(GOFLAGS_BUILD) -overlay .mokren/slim/overlay.json -ldflags='-s -w' $(NOT_HOT:%=-gcflags=%=-l) -o $@ $(OF)
 	go run ./cmd/slim -join $@ || { rm -f $@; exit 1; }
 
+ui/src/core/lists.json: $(GO_SOURCES) go.mod
+	go run ./cmd/bridgegen -lists > $@
+
 $(EXEC): go.mod
 	cp "$$(go env GOROOT)/lib/wasm/wasm_exec.js" $@
 
-api/web/dist/index.html: $(WASM) $(EXEC) $(UI_SOURCES) ui/node_modules/.package-lock.json
+api/web/dist/index.html: $(WASM) $(EXEC) ui/src/core/lists.json $(UI_SOURCES) ui/node_modules/.package-lock.json
 	cd ui && npm run build --silent
 	node ui/precompress.mjs api/web/dist/assets .mokren/brotli
 

@@ -1,4 +1,4 @@
-// Writes a brotli twin beside every script, style and WebAssembly file of a folder, so that
+// Writes a brotli twin beside every script, style, list and WebAssembly file of a folder, so that
 // the server never compresses. A file's name tells its contents, so a twin is made once.
 //
 //   node ui/precompress.mjs api/web/dist/assets .mokren/brotli
@@ -11,7 +11,7 @@ const params = { [c.BROTLI_PARAM_QUALITY]: 11, [c.BROTLI_PARAM_LGWIN]: 24 };
 const [folder, kept] = process.argv.slice(2);
 mkdirSync(kept, { recursive: true });
 for (const name of readdirSync(folder)) {
-  if (![".js", ".css", ".wasm"].includes(extname(name))) continue;
+  if (![".js", ".css", ".wasm", ".json"].includes(extname(name))) continue;
   const raw = readFileSync(join(folder, name));
   const twin = join(kept, `${name}.${raw.length}.br`);
   if (!existsSync(twin)) writeFileSync(twin, brotliCompressSync(raw, { params }));

@@ -49,6 +49,19 @@ const preloadSignIn: Plugin = {
   },
 };
 
+/** App.tsx says which language the program speaks. Asking the browser for its own at the start loads
+ * its tables of all languages, a tenth of what the form at the door takes. */
+const oneLanguage: Plugin = {
+  name: "one-language",
+  enforce: "pre",
+  load: (id) =>
+    /react-aria\/.*\/i18n\/useDefaultLocale\.mjs$/.test(id)
+      ? `const here = { locale: "en-GB", direction: "ltr" };
+export const getDefaultLocale = () => here;
+export const useDefaultLocale = () => here;`
+      : undefined,
+};
+
 // The Go program embeds what is built here. The service worker keeps the shell,
 // the core and the figure, so that a bookmark opens without the network; nothing
 // of a client goes through it.
@@ -58,6 +71,7 @@ export default defineConfig({
     babel({ include: touched, presets: [reactCompilerPreset()] }),
     // The program speaks English only; the others are half of the library.
     { ...optimizeLocales.vite({ locales: ["en-GB", "en-US"] }), enforce: "pre" },
+    oneLanguage,
     preloadSignIn,
     VitePWA({
       // src/serviceWorkerUpdate.ts says when a new version is taken: never in the middle of a hold.
@@ -73,7 +87,7 @@ export default defineConfig({
         icons: [{ src: "/icon.svg", sizes: "any", type: "image/svg+xml" }],
       },
       workbox: {
-        globPatterns: ["**/*.{js,css,html,svg,woff2,wasm}"],
+        globPatterns: ["**/*.{js,css,html,svg,woff2,wasm,json}"],
         // The bench's module is loaded, and kept, when the bench is opened.
         globIgnores: ["**/bench-*.wasm"],
         maximumFileSizeToCacheInBytes: largest,

@@ -1,13 +1,16 @@
 // Command bridgegen writes the questions that a page may ask the core as TypeScript types:
 //
 //	go run ./cmd/bridgegen > ui/src/core/questions.ts
+//	go run ./cmd/bridgegen -lists > ui/src/core/lists.json
 //
+// The second writes down the answers that never change, with which a page begins while the core starts.
 // The types themselves are those of the API's description (make types); this maps the
 // name of each question to the type of its input and output.
 package main
 
 import (
 	"bytes"
+	"encoding/json"
 	"fmt"
 	"os"
 	"reflect"
@@ -21,10 +24,36 @@ import (
 
 func main() {
 	what := generate
-	if slices.Contains(os.Args, "-bench") {
+	switch {
+	case slices.Contains(os.Args, "-bench"):
 		what = generateBench
+	case slices.Contains(os.Args, "-lists"):
+		what = lists
 	}
 	os.Stdout.Write(what())
+}
+
+// lasting are the questions whose answers never change while the program runs (ui/src/core/core.ts).
+var lasting = []string{
+	"atlas", "questions", "movements", "tests", "signs", "gauges", "thresholds", "protocols", "event-kinds",
+}
+
+// lists are their answers, by question.
+func lists() []byte {
+	core := bridge.New()
+	out := map[string]any{}
+	for _, name := range lasting {
+		answer, err := core.Answer(name, []byte("{}"))
+		if err != nil {
+			panic(err)
+		}
+		out[name] = answer
+	}
+	raw, err := json.Marshal(out)
+	if err != nil {
+		panic(err)
+	}
+	return raw
 }
 
 // generateBench writes the file of the bench's questions.

@@ -6,6 +6,7 @@ import { BrowserRouter } from "react-router";
 import { App } from "./App";
 import { newQueryClient } from "./api/asking";
 import type { Schemas } from "./api/client";
+import { tables } from "./core/db";
 import { updateServiceWorker } from "./serviceWorkerUpdate";
 import { ofClients, routeOf } from "./routes";
 import { fetchScreen } from "./screens/screens";
@@ -16,6 +17,7 @@ import { Look } from "./theme";
  * is and the screen's script are waited for: React shows what comes after a first "Opening…" a third
  * of a second late. */
 export async function showApp(root: HTMLElement, me?: Schemas["Me"]) {
+  void tables().catch(() => undefined); // opened while the screen is fetched; who needs it says what is wrong
   const queries = newQueryClient();
   if (me) takeUp(queries, me);
   const page = routeOf(location.pathname);

@@ -2,6 +2,7 @@
 // tile of the screen in which a mark changes; here it is drawn once, coarsely, since it is blurred.
 import { useEffect, useMemo, useReducer, useSyncExternalStore } from "react";
 import type { Schemas } from "../api/client";
+import { whenIdle } from "../parts/whenIdle";
 
 type Drawing = Schemas["FigureView"];
 
@@ -38,21 +39,18 @@ export function useShade(figure: Drawing, layer: number, blur: number) {
   );
   useEffect(() => {
     if (made.has(key)) return undefined;
-    const later = setTimeout(() => {
+    return whenIdle(() => {
       const shapes = figure.shapes.filter((s) => (s.layer ?? 0) === layer);
       const href = shapes.length > 0 ? draw(shapes, box, blur) : undefined;
       if (!href) return;
       made.set(key, href);
       drawn();
-    }, soonMS);
-    return () => clearTimeout(later);
+    });
   }, [key, figure, layer, blur, box]);
   const href = made.get(key);
   return href ? { ...box, href } : undefined;
 }
 
-/** After the frame that shows the body. */
-const soonMS = 30;
 
 /** Nothing where there is no canvas. */
 function draw(

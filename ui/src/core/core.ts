@@ -51,8 +51,9 @@ export class Core {
     readonly lists: Lists,
   ) {}
 
-  static async open(module: Answers): Promise<Core> {
-    const core = new Core(module, {} as Lists);
+  /** The lists are asked of the module, or of what was written down of its answers. */
+  static async open(module: Answers, written: Answers = module): Promise<Core> {
+    const core = new Core(written, {} as Lists);
     const [atlas, questions, movements, tests, signs, gauges, thresholds, protocols, kinds] =
       await Promise.all([
         core.ask("atlas", {}),

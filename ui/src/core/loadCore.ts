@@ -1,6 +1,7 @@
 // Starting the core, in a worker of its own; and running a module on the page, as the bench does.
-import { Core, type Raw } from "./core";
+import { type Answers, Core, type Raw } from "./core";
 import { WorkerLink } from "./workerLink";
+import listsURL from "./lists.json?url";
 import execURL from "./wasm_exec.js?url";
 
 declare global {
@@ -25,12 +26,20 @@ export function once<T>(start: () => Promise<T>): () => Promise<T> {
   };
 }
 
-export const loadCore = once(() => {
-  const link = new WorkerLink(
+/** The core's answers that never change, written down when it was built: the page begins with them
+ * while the core starts. */
+async function writtenLists(): Promise<Answers> {
+  const r = await fetch(listsURL);
+  if (!r.ok) throw new Error("The core could not be loaded.");
+  const lists = (await r.json()) as Record<string, unknown>;
+  return { ask: async (name) => lists[name] };
+}
+
+export const loadCore = once(async () => {
+  globalThis.mokrenLink ??= new WorkerLink(
     () => new Worker(new URL("./coreWorker.ts", import.meta.url), { type: "module", name: "core" }),
   );
-  globalThis.mokrenLink = link;
-  return Core.open(link);
+  return Core.open(globalThis.mokrenLink, await writtenLists());
 });
 
 let executor: Promise<void> | undefined;

@@ -18,6 +18,8 @@ export type Keeper = Pick<Schemas["Me"], "id" | "name" | "role" | "practice" | "
 export interface Fetched {
   open: OpenedVisit;
   unsent: LogEvent[];
+  /** What the server has made of this log; absent where there is more than it has. */
+  state?: Schemas["State"];
 }
 
 /** Who may open a copy; the rest of "me" changes at every look. */
@@ -34,9 +36,12 @@ export function useFetchedVisit(id: string, keeper: Keeper) {
     queryFn: async (): Promise<Fetched> => {
       ofBench(id); // a reload brings it back
       if (isLocal(id)) return { open: openLocal(id, keeper), unsent: [] };
-      const open = await read(id, keeper);
-      const unsent = await outbox.unsent(id);
-      return { open: { ...open, context: { ...open.context, clock_ms: clockOffset() } }, unsent };
+      const [{ open, fresh }, unsent] = await Promise.all([read(id, keeper), outbox.unsent(id)]);
+      return {
+        open: { ...open, context: { ...open.context, clock_ms: clockOffset() } },
+        unsent,
+        state: fresh && unsent.length === 0 ? open.state : undefined,
+      };
     },
     staleTime: Number.POSITIVE_INFINITY,
     gcTime: 0,
@@ -47,15 +52,16 @@ export function useFetchedVisit(id: string, keeper: Keeper) {
 
 const get = (id: string) => must(api.GET("/api/visits/{id}", { params: { path: { id } } }));
 
-async function read(id: string, keeper: Keeper): Promise<Schemas["OpenVisit"]> {
+async function read(id: string, keeper: Keeper): Promise<{ open: Schemas["OpenVisit"]; fresh: boolean }> {
   try {
-    const v = await get(id);
-    serverSaid(v.now_ms);
-    await keepCopy(keeper, id, v);
-    return v;
+    const open = await get(id);
+    serverSaid(open.now_ms);
+    // A browser that keeps no copy opens the visit all the same.
+    void keepCopy(keeper, id, open).catch(() => undefined);
+    return { open, fresh: true };
   } catch (e) {
     const copy = isOutage(e) ? await openCopy(keeper, id) : undefined;
     if (!copy) throw e;
-    return copy;
+    return { open: copy, fresh: false };
   }
 }

@@ -27,13 +27,13 @@ export function useAsk<N extends Name>(
   return input === undefined ? undefined : data;
 }
 
-/** The same of a visit as it stands on screen. */
+/** The same of a visit as it stands on screen; asked when the core knows that. */
 export function useAskVisit<N extends Name>(
   { core, of }: LiveVisit,
   name: N,
   rest: Rest<N> | undefined,
 ): Answer<N> | undefined {
-  return useAsk(core, name, rest && ({ ...rest, ...of } as Input<N>));
+  return useAsk(core, name, of && rest && ({ ...rest, ...of } as Input<N>));
 }
 
 /** One question for each key, as useAsk; the answers that are here. */

@@ -58,7 +58,7 @@ export interface Undo {
 
 interface Undoable {
   core: Core;
-  of: Schemas["Of"];
+  of?: Schemas["Of"];
   write: Write;
   undoing: Undoing;
 }
@@ -67,7 +67,7 @@ export function useUndo({ core, of, write, undoing }: Undoable): Undo {
   const { done, undone } = useSyncExternalStore(undoing.subscribe, undoing.get);
   // The moment of asking matters for answers that may be corrected for minutes only.
   const asked = useMemo(
-    () => (done.length > 0 ? { ...of, events: done.map((e) => e.id), now_ms: now() } : undefined),
+    () => (of && done.length > 0 ? { ...of, events: done.map((e) => e.id), now_ms: now() } : undefined),
     [of, done],
   );
   const able = useAsk(core, "visit-undoable", asked)?.events;

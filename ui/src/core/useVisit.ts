@@ -23,8 +23,8 @@ export interface LiveVisit {
   open: OpenedVisit;
   state: Schemas["State"];
   core: Core;
-  /** By what the core is asked about the state on screen. */
-  of: Schemas["Of"];
+  /** By what the core is asked about the state on screen; absent while that is the server's. */
+  of?: Schemas["Of"];
   /** Asks about the state with everything that is written by now. */
   ask: AskVisit;
   write: Write;
@@ -40,9 +40,12 @@ export interface LiveVisit {
 /** So often a question is put again while the log grows. */
 const mostTries = 5;
 
+/** A screen that is "early" begins with what the server has made of the log, until the core has:
+ * what it asks is answered then. */
 export function useVisit(
   id: string,
   me: Schemas["Me"],
+  when?: "early",
 ): { visit?: LiveVisit; error?: Error; retry: () => void } {
   const { core, error: noCore, retry: loadAgain } = useCore();
   const keeper = useKeeper(me);
@@ -89,12 +92,13 @@ export function useVisit(
     },
     [made, ask],
   );
+  const state = shown?.state ?? (when && !noState ? fetched.data?.state : undefined);
   const visit = useMemo(
     () =>
-      core && open && shown && of
-        ? { open, state: shown.state, core, of, ask, write, knows, preview, rejudge, undoing }
+      core && open && state
+        ? { open, state, core, of, ask, write, knows, preview, rejudge, undoing }
         : undefined,
-    [core, open, shown, of, ask, write, knows, preview, undoing],
+    [core, open, state, of, ask, write, knows, preview, undoing],
   );
   const retry = () => {
     loadAgain();

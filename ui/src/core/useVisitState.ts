@@ -26,8 +26,6 @@ export interface StateOfVisit {
 /** What may follow is asked for so much later, together. */
 const laterMS = 200;
 
-const notOpen = () => Promise.reject<number>(new Error("The visit is not open."));
-
 export function useVisitState(
   core: Core | undefined,
   open: OpenedVisit | undefined,
@@ -36,7 +34,9 @@ export function useVisitState(
   const [answer, setAnswer] = useState<Pick<StateOfVisit, "shown" | "error">>({});
   const asked = useRef(0);
   const answered = useRef(0);
-  const latest = useRef(notOpen);
+  const latest = useRef<() => Promise<number>>(undefined);
+  /** Who wants a revision before any was asked for. */
+  const waiting = useRef<((given: Promise<number>) => void)[]>([]);
   const heard = useRef<LogEvent[]>([]);
   const states = useRef<VisitState>(undefined);
   useEffect(() => {
@@ -56,7 +56,9 @@ export function useVisitState(
         events,
         shown: states.current?.revision,
       });
-      latest.current = () => given.then((g) => g.revision);
+      const revision = () => given.then((g) => g.revision);
+      latest.current = revision;
+      for (const done of waiting.current.splice(0)) done(revision());
       // What was answered later is newer; what comes after it is dropped.
       const take = (a: typeof answer) => {
         if (number < answered.current) return;
@@ -85,10 +87,11 @@ export function useVisitState(
     // that is written in it.
     const forget = log.onGrown((soon) => {
       due = true;
-      latest.current = () => {
+      const soonest = (): Promise<number> => {
         askIfDue();
-        return latest.current();
+        return (latest.current ?? soonest)();
       };
+      latest.current = soonest;
       if (soon) queueMicrotask(askIfDue);
       else timer ??= setTimeout(later, laterMS);
     });
@@ -97,7 +100,10 @@ export function useVisitState(
       clearTimeout(timer);
     };
   }, [core, open, log]);
-  const upToDate = useCallback(() => latest.current(), []);
+  const upToDate = useCallback(
+    () => latest.current?.() ?? new Promise<number>((done) => waiting.current.push(done)),
+    [],
+  );
   const knows = useCallback((id: string) => heard.current.some((e) => e.id === id), []);
   return { ...answer, upToDate, knows };
 }

@@ -7,6 +7,7 @@ import { byView, fromStrokes, mirrored, toStrokes } from "../../body/drawing";
 import { PainTools } from "../../body/PainTools";
 import { useUndo } from "../../core/useUndo";
 import { useAsk } from "../../core/useAsk";
+import { Below } from "../../parts/Below";
 import { Card, Choice } from "../../parts/controls";
 import { day, plain, sentence } from "../../parts/words";
 import { areaWords, useUnitPreferences } from "../../parts/unitPreferences";
@@ -104,8 +105,10 @@ export function DrawStep({ visit, me, body }: Props) {
           </dl>
         )}
       </Card>
-      <Story visit={visit} />
-      <OwnDevice visit={visit} />
+      <Below>
+        <Story visit={visit} />
+        <OwnDevice visit={visit} />
+      </Below>
     </>
   );
 }

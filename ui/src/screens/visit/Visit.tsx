@@ -43,7 +43,7 @@ export default function Visit({ me }: { me: Schemas["Me"] }) {
 }
 
 function OfID({ id, me }: { id: string; me: Schemas["Me"] }) {
-  const { visit, error, retry } = useVisit(id, me);
+  const { visit, error, retry } = useVisit(id, me, "early");
   if (error && !visit) return <Failed error={error} onRetry={retry} />;
   if (!visit) return <Opening />;
   return <Opened visit={visit} me={actingIn(id, me)} />;
@@ -114,9 +114,12 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
 /** A step opens at its top, where its cautions stand; what scrolls to a point does so afterwards. */
 function useAtItsTop(step: string) {
   const panel = useRef<HTMLDivElement>(null);
+  const was = useRef(step);
   useLayoutEffect(() => {
     const shown = panel.current;
-    if (!shown) return;
+    // As it opens it is there, and asking where would have it laid out twice.
+    if (!shown || was.current === step) return;
+    was.current = step;
     shown.scrollTop = 0;
     // On a phone the page scrolls, not the panel.
     if (shown.getBoundingClientRect().top < 0) shown.scrollIntoView({ block: "start" });
