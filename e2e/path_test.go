@@ -29,6 +29,7 @@ func (p *page) at(view string, x, y float64) proto.Point {
 func (p *page) turn(view string) {
 	p.t.Helper()
 	p.MustElement("svg[data-view] path")
+	p.answered() // which views the work wants
 	p.still()
 	if p.MustHas("[data-views]:not([data-views~=" + view + "])") {
 		p.MustElement("[data-turn=" + view + "]").MustClick()

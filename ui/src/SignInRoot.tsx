@@ -10,6 +10,7 @@ import { Look } from "./theme";
 /** So long the form has the line and the processor for itself, once it is painted. */
 const aheadMS = 400;
 
+/** Shows the form; what it gives takes it away. */
 export function showSignIn(root: HTMLElement, onDone: (me: Schemas["Me"]) => Promise<void>) {
   const shown = createRoot(root);
   shown.render(
@@ -24,4 +25,5 @@ export function showSignIn(root: HTMLElement, onDone: (me: Schemas["Me"]) => Pro
     </StrictMode>,
   );
   painted(() => setTimeout(() => void import("./AppRoot").catch(() => undefined), aheadMS));
+  return () => shown.unmount();
 }

@@ -27,16 +27,29 @@ async function begin() {
     const { stepClock } = await import("./testing/steppedClock");
     stepClock();
   }
-  // Without an answer the program itself opens what was kept, or says what is wrong.
+  // Nobody was here: the form does not wait to hear that nobody is signed in.
+  const shown = session && !likely ? await showForm() : undefined;
   const answer = await session?.catch(() => undefined);
-  if (answer?.status !== 401) {
-    if (!likely && page) prefetch(page.route, page.params);
-    return (await app()).showApp(root);
+  if (shown?.done()) return;
+  if (answer?.status === 401) {
+    if (!shown) await showForm();
+    return;
   }
-  (await form()).showSignIn(root, async (me: Schemas["Me"]) => {
+  // Without an answer the program itself opens what was kept, or says what is wrong.
+  shown?.putAway();
+  if (!likely && page) prefetch(page.route, page.params);
+  await (await app()).showApp(root);
+}
+
+/** Shows the form, until somebody has signed in by it. */
+async function showForm() {
+  let signedIn = false;
+  const putAway = (await form()).showSignIn(root, async (me: Schemas["Me"]) => {
+    signedIn = true;
     if (page) prefetch(page.route, page.params);
-    (await app()).showApp(root, me);
+    await (await app()).showApp(root, me);
   });
+  return { done: () => signedIn, putAway };
 }
 
 heedTurns();

@@ -51,7 +51,6 @@ export function useShade(figure: Drawing, layer: number, blur: number) {
   return href ? { ...box, href } : undefined;
 }
 
-
 /** Nothing where there is no canvas. */
 function draw(
   shapes: Drawing["shapes"],

@@ -5,10 +5,13 @@ import { useState } from "react";
 import { api, must, type Schemas } from "../api/client";
 import type { Core } from "../core/core";
 import { useAsk } from "../core/useAsk";
+import { firstViews } from "./figurePath";
 import { beside, type View } from "./views";
 
 export interface MainViews {
   views: View[];
+  /** Whether they were chosen; before the first answer they are those that a visit begins with. */
+  chosen: boolean;
   turn: (view: View) => void;
   /** Two views beside each other, or one again. */
   beside: () => void;
@@ -16,16 +19,15 @@ export interface MainViews {
 
 type Asked = Schemas["ViewsIn"];
 
-/** Before the first answer. */
-const first: View[] = ["front", "back"];
-
 function useTurned(asked: Asked, answer: View[] | undefined): MainViews {
   const key = JSON.stringify(asked);
   const [own, setOwn] = useState<{ key: string; views: View[] }>();
-  const views = (own?.key === key ? own.views : answer) ?? first;
+  const chosen = own?.key === key ? own.views : answer;
+  const views = chosen ?? firstViews;
   const [one = "front"] = views;
   return {
     views,
+    chosen: !!chosen,
     turn: (view) => setOwn({ key, views: [view] }),
     beside: () => setOwn({ key, views: views.length > 1 ? [one] : beside(one) }),
   };

@@ -23,9 +23,6 @@ it("has written down what the core answers, and nothing that is not asked", asyn
 });
 
 it("asks the core itself for all else", async () => {
-  const begun = await Core.open(
-    { ask: async (name) => `the core says ${name}` },
-    { ask: async () => ({}) },
-  );
+  const begun = await Core.open({ ask: async (name) => `the core says ${name}` }, { ask: async () => ({}) });
   expect(await begun.ask("visit-state", {} as never)).toBe("the core says visit-state");
 });

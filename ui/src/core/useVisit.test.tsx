@@ -10,10 +10,24 @@ import { realCore } from "../testing/core";
 import { me, openVisit, visitID } from "../testing/visit";
 
 // A stand-in for the server: what it has of the visit, and how it answers.
-const server = vi.hoisted(() => ({ status: 200, events: [] as unknown[], asked: 0 }));
+const server = vi.hoisted(() => ({
+  status: 200,
+  events: [] as unknown[],
+  state: undefined as unknown,
+  asked: 0,
+}));
+// The core begins when a test says so.
+const core = vi.hoisted(() => ({ begun: Promise.resolve() }));
 vi.mock("./loadCore", async (original) => ({
   ...(await original<object>()),
-  loadCore: () => realCore(),
+  loadCore: async () => {
+    const real = await realCore();
+    const ask: typeof real.ask = async (name, input) => {
+      await core.begun;
+      return real.ask(name, input);
+    };
+    return Object.assign(Object.create(real), { ask });
+  },
 }));
 vi.mock("../api/client", async (original) => ({
   ...(await original<object>()),
@@ -23,7 +37,7 @@ vi.mock("../api/client", async (original) => ({
       if (server.status === 0) throw new Error("no connection");
       const response = new Response(null, { status: server.status });
       return response.ok
-        ? { response, data: { ...openVisit(), events: server.events } }
+        ? { response, data: { ...openVisit(), events: server.events, state: server.state } }
         : { response, error: { detail: server.status === 403 ? "Not yours." : "Not reachable." } };
     },
   },
@@ -38,7 +52,7 @@ const client = newQueryClient();
 const around = ({ children }: { children: ReactNode }) => (
   <QueryClientProvider client={client}>{children}</QueryClientProvider>
 );
-const opened = () => renderHook(() => useVisit(visitID, me), { wrapper: around }).result;
+const opened = (when?: "early") => renderHook(() => useVisit(visitID, me, when), { wrapper: around }).result;
 
 async function ready() {
   const at = opened();
@@ -69,7 +83,8 @@ const noted = (text: string, version: number): Schemas["Event"] =>
 
 describe("a visit on screen", () => {
   beforeEach(async () => {
-    Object.assign(server, { status: 200, events: [], asked: 0 });
+    Object.assign(server, { status: 200, events: [], state: undefined, asked: 0 });
+    core.begun = Promise.resolve();
     await (await tables()).clear("outbox");
     await forgetCopies();
   });
@@ -149,6 +164,69 @@ describe("a visit on screen", () => {
     expect(why).not.toBe("");
     expect(await visit().preview("note-written", { text: "Fine." })).toBe("");
     expect(visit().state.holds).toEqual([]);
+  });
+
+  describe("before the core has begun", () => {
+    const held = () => {
+      let settle: (failed?: Error) => void = () => undefined;
+      core.begun = new Promise((done, fail) => {
+        settle = (failed) => (failed ? fail(failed) : done());
+      });
+      server.state = { note: "As the server has it." };
+      return {
+        begin: () => act(async () => settle()),
+        fail: () => act(async () => settle(new Error("No core."))),
+      };
+    };
+
+    it("is what the server has made of the log, and what is asked is answered afterwards", async () => {
+      server.events = [noted("As the core has it.", 1)];
+      const { begin } = held();
+      const at = opened("early");
+      await waitFor(() => expect(at.current.visit?.state.note).toBe("As the server has it."));
+      expect(at.current.visit?.of).toBeUndefined();
+      const answer = at.current.visit?.preview("note-written", { text: "Fine." });
+      await begin();
+      expect(await answer).toBe("");
+      await waitFor(() => expect(at.current.visit?.state.note).toBe("As the core has it."));
+      expect(at.current.visit?.of).toBeDefined();
+    });
+
+    it("keeps what is written meanwhile", async () => {
+      const { begin } = held();
+      const at = opened("early");
+      await waitFor(() => expect(at.current.visit).toBeDefined());
+      await act(async () => void at.current.visit?.write("note-written", { text: "Early." }));
+      await begin();
+      await waitFor(() => expect(at.current.visit?.state.note).toBe("Early."));
+      expect(await outbox.unsent(visitID)).toHaveLength(1);
+    });
+
+    it("waits for the core where more is written here than the server has, or a screen needs it", async () => {
+      const first = await ready();
+      await act(async () => void first().write("note-written", { text: "Mine." }));
+      await waitFor(async () => expect(await outbox.unsent(visitID)).toHaveLength(1));
+      cleanup();
+      const { begin } = held();
+      const at = opened("early");
+      const plain = opened();
+      await waitFor(() => expect(server.asked).toBe(3));
+      await act(async () => new Promise((done) => setTimeout(done)));
+      expect(at.current.visit).toBeUndefined();
+      expect(plain.current.visit).toBeUndefined();
+      await begin();
+      await waitFor(() => expect(at.current.visit?.state.note).toBe("Mine."));
+      await waitFor(() => expect(plain.current.visit?.state.note).toBe("Mine."));
+    });
+
+    it("says so when the core does not begin", async () => {
+      const { fail } = held();
+      const at = opened("early");
+      await waitFor(() => expect(at.current.visit).toBeDefined());
+      await fail();
+      await waitFor(() => expect(at.current.error?.message).toBe("No core."));
+      expect(at.current.visit).toBeUndefined();
+    });
   });
 
   it("answers about the log as it is by then, when it grows while one asks", async () => {

@@ -1,5 +1,5 @@
 // What is measured, one thing at a time.
-import { useDeferredValue } from "react";
+import { useState } from "react";
 import { Choice } from "../../parts/controls";
 import { GaugesCard } from "./gauges/GaugesCard";
 import { MeasureStep } from "./MeasureStep";
@@ -17,29 +17,33 @@ interface Props extends StepProps {
 }
 
 export function MeasureParts({ visit, part, onPart, placing }: Props) {
-  // The choice is shown at once; its cards, which are many, follow.
-  const shown = useDeferredValue(part);
+  // The choice is shown at once; its cards, which are many, follow with the address.
+  const [touched, setTouched] = useState({ part, at: part });
+  if (touched.at !== part) setTouched({ part, at: part });
   return (
     <>
       <Choice
         quiet
         label="What to measure"
-        value={part}
+        value={touched.part}
         options={parts}
         describe={(p) => partNames[p]}
-        onChoose={onPart}
+        onChoose={(p) => {
+          setTouched({ part: p, at: part });
+          onPart(p);
+        }}
       />
-      {shown === "range" && <MeasureStep visit={visit} moment="before" placing={placing} />}
-      {shown === "posture" && (
+      {part === "range" && <MeasureStep visit={visit} moment="before" placing={placing} />}
+      {part === "posture" && (
         <PostureCard visit={visit} chosen={placing.posture} onChoose={placing.setPosture} />
       )}
-      {shown === "signs" && (
+      {part === "signs" && (
         <>
           <SignsCard visit={visit} />
           <GaugesCard visit={visit} moment="before" />
         </>
       )}
-      {shown === "photos" && <PhotosCard visit={visit} />}
+      {part === "photos" && <PhotosCard visit={visit} />}
     </>
   );
 }

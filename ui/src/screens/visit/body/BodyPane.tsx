@@ -44,16 +44,23 @@ export function OpeningPane({ views }: { views: View[] }) {
   return (
     <Pane>
       <p className="hint quiet" />
-      <Columns $cols={`56px repeat(${views.length}, minmax(0, 1fr))`} $gap={2}>
-        <span />
-        {views.map((v) => (
-          <BodyFrame key={v}>
-            <BodySvg view={v} />
-            <figcaption>{viewName[v]}</figcaption>
-          </BodyFrame>
-        ))}
-      </Columns>
+      <Known views={views} />
     </Pane>
+  );
+}
+
+/** Views of the body with nothing on them. */
+function Known({ views }: { views: View[] }) {
+  return (
+    <Columns $cols={`56px repeat(${views.length}, minmax(0, 1fr))`} $gap={2}>
+      <span />
+      {views.map((v) => (
+        <BodyFrame key={v}>
+          <BodySvg view={v} />
+          <figcaption>{viewName[v]}</figcaption>
+        </BodyFrame>
+      ))}
+    </Columns>
   );
 }
 
@@ -71,6 +78,9 @@ export function BodyPane({ visit, path, body }: Props) {
       </p>
       {path.step === "measure" && path.part === "range" && !body.placing.feeling && body.placing.measuring ? (
         <HowMeasured visit={visit} measuring={body.placing.measuring} />
+      ) : !body.main.chosen ? (
+        // What lies on it is drawn when the core has said which views the work wants.
+        <Known views={body.main.views} />
       ) : (
         <BodyViews main={body.main} marks={body.marksOn} drawing={body.painting.drawing}>
           {(v) =>
