@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
 import type { Said, Question } from "./coreWorker";
-import { silentMS, WorkerLink, type WorkerLike } from "./workerLink";
+import { freshMS, silentMS, WorkerLink, type WorkerLike } from "./workerLink";
 
 /** A worker that answers what it is told with its name and number, until it falls silent. */
 class Fake implements WorkerLike {
@@ -91,8 +91,19 @@ describe("the core's worker", () => {
     expect(Fake.all.map((f) => f.ended)).toEqual([false]);
   });
 
+  it("gives a worker that has just begun longer for its first answer", async () => {
+    const { link, first } = begin();
+    first.silent = true;
+    void link.ask("hurts", {});
+    await waits(freshMS - 1);
+    expect(first.ended).toBe(false);
+    await waits(1);
+    expect(first.ended).toBe(true);
+  });
+
   it("does not blame a worker when the page itself stood still", async () => {
     const { link, first } = begin();
+    await link.ask("hurts", {});
     first.silent = true;
     void link.ask("hurts", {});
     await waits(silentMS - 100);
@@ -111,7 +122,7 @@ describe("the core's worker", () => {
     first.silent = true;
     Fake.born = true;
     const bad = link.ask("hold-add", { hold: "h", event: "bad" }).catch((e: Error) => e.message);
-    for (let patience = silentMS; patience <= silentMS * 4; patience *= 2) {
+    for (const patience of [silentMS, freshMS, silentMS * 4]) {
       await waits(patience);
       Fake.all.at(-1)?.say({ ready: true });
     }

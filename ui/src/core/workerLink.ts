@@ -1,5 +1,5 @@
 // The page's side of the core's worker. Every question is answered by message. A worker that owes
-// an answer and says nothing for two seconds is ended; a new one is told what the last one kept,
+// an answer and says nothing for two seconds (six over its first, which brings it to speed) is ended; a new one is told what the last one kept,
 // and then what is still asked. Nobody who asked notices more than that it took a while; what a
 // therapist does is in the log before the core is told of it (useHold.ts).
 import type { Said, Question } from "./coreWorker";
@@ -8,6 +8,8 @@ import { Journal } from "./journal";
 
 /** So long a worker may be silent. */
 export const silentMS = 2000;
+/** And so long over its first answer: what it is made of is compiled as it is used. */
+export const freshMS = 6000;
 /** A timer that comes so late says that the page itself stood still, not the worker. */
 const lateMS = 500;
 
@@ -42,6 +44,8 @@ export class WorkerLink implements Answers {
   /** Twice as long after every restart without an answer: a question may just be a long one. */
   private patience = silentMS;
   private there = false;
+  /** Whether this worker has answered at all. */
+  private warm = false;
 
   constructor(private readonly start: () => WorkerLike) {
     this.begin();
@@ -67,7 +71,7 @@ export class WorkerLink implements Answers {
     performance.mark("core-begun");
     const worker = this.start();
     this.worker = worker;
-    this.there = false;
+    this.there = this.warm = false;
     worker.onmessage = ({ data }: MessageEvent<Said>) => {
       if (worker === this.worker) this.heard(data);
     };
@@ -93,6 +97,7 @@ export class WorkerLink implements Answers {
       return this.watch();
     }
     this.patience = silentMS;
+    this.warmed();
     if (said.n === 1) performance.mark("core-answered");
     const a = this.asked.get(said.n);
     if (!a) return; // told again to a new worker
@@ -106,16 +111,26 @@ export class WorkerLink implements Answers {
     }
   }
 
+  /** From its first answer on a worker is watched more closely. */
+  private warmed() {
+    if (this.warm) return;
+    this.warm = true;
+    clearTimeout(this.timer);
+    this.timer = undefined;
+    this.watch();
+  }
+
   /** Watches a worker that is there and owes an answer. */
   private watch() {
     if (this.timer !== undefined || !this.there || this.asked.size === 0) return;
-    if (this.quietSince + this.patience < performance.now()) this.quietSince = performance.now();
-    const due = this.quietSince + this.patience;
+    const patience = this.warm ? this.patience : Math.max(this.patience, freshMS);
+    if (this.quietSince + patience < performance.now()) this.quietSince = performance.now();
+    const due = this.quietSince + patience;
     this.timer = setTimeout(() => {
       this.timer = undefined;
       const now = performance.now();
       if (now > due + lateMS) this.quietSince = now;
-      else if (this.asked.size > 0 && now - this.quietSince >= this.patience) return this.restart();
+      else if (this.asked.size > 0 && now - this.quietSince >= patience) return this.restart();
       this.watch();
     }, due - performance.now());
   }

@@ -37,6 +37,9 @@ const StepHelp = lazy(() => import("../help/StepHelp"));
 
 /** Steps in which the client lies on the table and hands are busy. */
 const byHand: ReadonlySet<string> = new Set(["find", "press", "recheck"]);
+/** Steps that consist of the core's answers: before the first they would say that there is nothing. */
+const ofAnswers: ReadonlySet<string> = new Set(["measure", "suspect", "find", "plan", "press"]);
+
 export default function Visit({ me }: { me: Schemas["Me"] }) {
   const { id = "" } = useParams();
   return <OfID key={id} id={id} me={me} />;
@@ -102,9 +105,17 @@ function Opened({ visit, me }: { visit: LiveVisit; me: Schemas["Me"] }) {
             </Suspense>
           )}
           <Notices visit={visit} me={me} />
-          <Panel visit={visit} me={me} path={path} body={body} ranking={ranking} work={work} />
-          <ClientNote key={path.step} visit={visit} step={path.step} />
-          <Main visit={visit} me={me} path={path} body={body} />
+          {!visit.of && ofAnswers.has(path.step) ? (
+            <p className="quiet" role="status">
+              Opening the visit…
+            </p>
+          ) : (
+            <>
+              <Panel visit={visit} me={me} path={path} body={body} ranking={ranking} work={work} />
+              <ClientNote key={path.step} visit={visit} step={path.step} />
+              <Main visit={visit} me={me} path={path} body={body} />
+            </>
+          )}
         </div>
       </Room>
     </WhatNext>
