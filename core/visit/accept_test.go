@@ -485,7 +485,8 @@ func TestD6ClocksAreCorrectedOnArrival(t *testing.T) {
 	assert.Equal(
 		t,
 		now-10,
-		a.Receive(visit.HeardIn(known), []visit.Event{{ID: uid(2), Device: "a", Seq: 2, DeviceMS: now - hour}})[0].HappenedMS,
+		a.Receive(visit.HeardIn(known),
+			[]visit.Event{{ID: uid(2), Device: "a", Seq: 2, DeviceMS: now - hour}})[0].HappenedMS,
 	)
 }
 

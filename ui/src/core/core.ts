@@ -28,6 +28,9 @@ class CoreError extends Error {
   }
 }
 
+/** The core has answered, with a no. */
+export const isRefusal = (e: unknown) => e instanceof CoreError;
+
 /** The question was about a log that has grown since. */
 export const isOutdated = (e: unknown) => e instanceof CoreError && e.path === "$.revision";
 

@@ -1,11 +1,14 @@
 // Asking the core from a screen. An answer to an older question is dropped; until the
 // new one is here the old one shows, so that nothing flickers.
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import type { Answer, Core, Input, Name } from "./core";
+import { type Answer, type Core, type Input, isRefusal, type Name } from "./core";
 import type { LiveVisit } from "./useVisit";
 
 /** What the answer to a question about a visit still needs: the visit is known. */
 type Rest<N extends Name> = Omit<Input<N>, "visit" | "revision">;
+
+/** A core that gave no answer is asked again; a refusal is its answer. */
+const asksAgain = (failures: number, e: Error) => failures < 3 && !isRefusal(e);
 
 /** The core's answer; undefined before the first, and while nothing is asked. */
 export function useAsk<N extends Name>(
@@ -19,7 +22,7 @@ export function useAsk<N extends Name>(
     enabled: !!core && input !== undefined,
     staleTime: Number.POSITIVE_INFINITY,
     gcTime: 30_000,
-    retry: false,
+    retry: asksAgain,
     networkMode: "always",
     structuralSharing: false,
     placeholderData: keepPreviousData,
@@ -52,7 +55,7 @@ export function useAskAll<N extends Name>(
       ) as Record<string, Answer<N>>,
     staleTime: Number.POSITIVE_INFINITY,
     gcTime: 30_000,
-    retry: false,
+    retry: asksAgain,
     networkMode: "always",
     structuralSharing: false,
     placeholderData: keepPreviousData,

@@ -26,6 +26,9 @@ export interface StateOfVisit {
 /** What may follow is asked for so much later, together. */
 const laterMS = 200;
 
+const soon = (waiting: ((given: Promise<number>) => void)[]) =>
+  new Promise<number>((done) => waiting.push(done));
+
 export function useVisitState(
   core: Core | undefined,
   open: OpenedVisit | undefined,
@@ -100,10 +103,7 @@ export function useVisitState(
       clearTimeout(timer);
     };
   }, [core, open, log]);
-  const upToDate = useCallback(
-    () => latest.current?.() ?? new Promise<number>((done) => waiting.current.push(done)),
-    [],
-  );
+  const upToDate = useCallback(() => latest.current?.() ?? soon(waiting.current), []);
   const knows = useCallback((id: string) => heard.current.some((e) => e.id === id), []);
   return { ...answer, upToDate, knows };
 }

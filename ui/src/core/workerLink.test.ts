@@ -101,6 +101,20 @@ describe("the core's worker", () => {
     expect(first.ended).toBe(true);
   });
 
+  it("gives a device that is slow to begin as much longer", async () => {
+    const link = new WorkerLink(() => new Fake());
+    const [first] = Fake.all as [Fake];
+    await waits(silentMS);
+    first.say({ ready: true });
+    await link.ask("hurts", {});
+    first.silent = true;
+    void link.ask("hurts", {});
+    await waits(silentMS * 2 - 1);
+    expect(first.ended).toBe(false);
+    await waits(1);
+    expect(first.ended).toBe(true);
+  });
+
   it("does not blame a worker when the page itself stood still", async () => {
     const { link, first } = begin();
     await link.ask("hurts", {});

@@ -1,5 +1,6 @@
 // The page's side of the core's worker. Every question is answered by message. A worker that owes
-// an answer and says nothing for two seconds (six over its first, which brings it to speed) is ended; a new one is told what the last one kept,
+// an answer and says nothing for two seconds (six over its first, which brings it to speed, and longer
+// on a device on which it was slow to begin) is ended; a new one is told what the last one kept,
 // and then what is still asked. Nobody who asked notices more than that it took a while; what a
 // therapist does is in the log before the core is told of it (useHold.ts).
 import type { Said, Question } from "./coreWorker";
@@ -10,6 +11,9 @@ import { Journal } from "./journal";
 export const silentMS = 2000;
 /** And so long over its first answer: what it is made of is compiled as it is used. */
 export const freshMS = 6000;
+/** A device on which it takes long to begin is given so many times that, up to a limit. */
+const timesBegun = 2;
+const mostMS = 10_000;
 /** A timer that comes so late says that the page itself stood still, not the worker. */
 const lateMS = 500;
 
@@ -46,6 +50,9 @@ export class WorkerLink implements Answers {
   private there = false;
   /** Whether this worker has answered at all. */
   private warm = false;
+  /** When it was started, and how long that took: how slow the device is just now. */
+  private begunAt = 0;
+  private tookMS = 0;
 
   constructor(private readonly start: () => WorkerLike) {
     this.begin();
@@ -72,6 +79,7 @@ export class WorkerLink implements Answers {
     const worker = this.start();
     this.worker = worker;
     this.there = this.warm = false;
+    this.begunAt = performance.now();
     worker.onmessage = ({ data }: MessageEvent<Said>) => {
       if (worker === this.worker) this.heard(data);
     };
@@ -93,6 +101,7 @@ export class WorkerLink implements Answers {
     this.quietSince = performance.now();
     if ("ready" in said) {
       this.there = true;
+      this.tookMS = this.quietSince - this.begunAt;
       performance.mark("core-there");
       return this.watch();
     }
@@ -123,7 +132,8 @@ export class WorkerLink implements Answers {
   /** Watches a worker that is there and owes an answer. */
   private watch() {
     if (this.timer !== undefined || !this.there || this.asked.size === 0) return;
-    const patience = this.warm ? this.patience : Math.max(this.patience, freshMS);
+    const slow = Math.min(mostMS, timesBegun * this.tookMS);
+    const patience = Math.max(this.patience, slow, this.warm ? 0 : freshMS);
     if (this.quietSince + patience < performance.now()) this.quietSince = performance.now();
     const due = this.quietSince + patience;
     this.timer = setTimeout(() => {

@@ -1,5 +1,5 @@
 // The answers of the screening: given, carried from earlier visits, or missing.
-import { useMemo } from "react";
+import { useMemo, useRef } from "react";
 import type { Schemas } from "../../../api/client";
 import type { LiveVisit } from "../../../core/useVisit";
 
@@ -22,7 +22,7 @@ export interface Answers {
   more: (q: QuestionID, over: Partial<Answer>) => void;
 }
 
-export function useAnswers({ state, write }: LiveVisit): Answers {
+export function useAnswers({ state, write, knows }: LiveVisit): Answers {
   const given = useMemo(() => new Map(state.answers.map((a) => [a.question, a])), [state.answers]);
   const known = useMemo(() => {
     const standing = new Map<QuestionID, Schemas["Answer"]>();
@@ -35,7 +35,17 @@ export function useAnswers({ state, write }: LiveVisit): Answers {
   const toAsk = new Set(state.screening.missing);
   const alone = new Set(state.screening.singly);
   const base = (q: QuestionID) => given.get(q) ?? known.get(q);
-  const give = (answers: Answer[]) => void write("screening-answered", { answers });
+  // What was said here last, by question: on a slow device the next word comes before the state has heard
+  // of it, and adds to it all the same.
+  const said = useRef(new Map<QuestionID, { by: string; answer: Answer }>());
+  const unheard = (q: QuestionID) => {
+    const last = said.current.get(q);
+    return last && !knows(last.by) ? last.answer : undefined;
+  };
+  const give = (answers: Answer[]) => {
+    const by = write("screening-answered", { answers });
+    for (const answer of answers) said.current.set(answer.question, { by, answer });
+  };
   return {
     own: (q) => given.get(q),
     base,
@@ -44,8 +54,8 @@ export function useAnswers({ state, write }: LiveVisit): Answers {
     shown: (q) => (toAsk.has(q) ? undefined : base(q)?.answer),
     give,
     more: (q, over) => {
-      const b = base(q);
-      const a = given.get(q);
+      const b = unheard(q) ?? base(q);
+      const a = unheard(q) ?? given.get(q);
       give([
         {
           question: q,
