@@ -31,6 +31,14 @@ const inWords = (list: Schemas["RegionCover"][]) =>
     : "nothing";
 const signed = (v: number) => `${v > 0 ? "+" : v < 0 ? "−" : ""}${Math.abs(Math.round(v))}`;
 
+/** What is asked beside the drawing. */
+const Asked = ({ visit }: StepProps) => (
+  <Below>
+    <Story visit={visit} />
+    <OwnDevice visit={visit} />
+  </Below>
+);
+
 export function DrawStep({ visit, me, body }: Props) {
   const { height } = body;
   const written = useUnitPreferences();
@@ -105,10 +113,7 @@ export function DrawStep({ visit, me, body }: Props) {
           </dl>
         )}
       </Card>
-      <Below>
-        <Story visit={visit} />
-        <OwnDevice visit={visit} />
-      </Below>
+      <Asked visit={visit} />
     </>
   );
 }
