@@ -6,7 +6,8 @@ GOFLAGS_BUILD := -trimpath
 WASM := ui/src/core/core.wasm ui/src/core/bench.wasm
 EXEC := ui/src/core/wasm_exec.js
 GO_SOURCES := $(shell find core store api exchange devices demo cmd wasm -name '*.go' -o -name '*.json' -o -name '*.sql' 2>/dev/null | grep -v '^api/web[s/]')
-UI_SOURCES := $(shell find ui/src ui/public -type f 2>/dev/null | grep -v -e 'core\.wasm' -e wasm_exec.js -e lists.json) ui/index.html ui/package.json ui/vite.config.ts
+UI_SOURCES := $(shell find ui/src ui/public -type f 2>/dev/null | grep -v -e 'core\.wasm' -e wasm_exec.js -e lists.json) ui/index.html ui/package.json ui/vite.config.ts \
+	ui/styledIDs.ts $(wildcard ui/prerender/*)
 
 # Old logs replay to the letter in the browser's core too.
 GOLDEN_IN_WASM = GOOS=js GOARCH=wasm go test -run Golden \
@@ -132,8 +133,13 @@ ui/src/core/lists.json: $(GO_SOURCES) go.mod
 $(EXEC): go.mod
 	cp "$$(go env GOROOT)/lib/wasm/wasm_exec.js" $@
 
-api/web/dist/index.html: $(WASM) $(EXEC) ui/src/core/lists.json $(UI_SOURCES) ui/node_modules/.package-lock.json
+# The sign-in form, run once to be written into the page (signin.html).
+.mokren/prerender/form.js: $(UI_SOURCES) ui/node_modules/.package-lock.json
+	cd ui && npx vite build --config prerender/vite.config.ts --logLevel warn
+
+api/web/dist/index.html: $(WASM) $(EXEC) ui/src/core/lists.json $(UI_SOURCES) .mokren/prerender/form.js
 	cd ui && npm run build --silent
+	node ui/prerender/write.mjs .mokren/prerender api/web/dist
 	node ui/precompress.mjs api/web/dist/assets .mokren/brotli
 
 bin/mokren: api/web/dist/index.html $(GO_SOURCES)
@@ -142,6 +148,7 @@ bin/mokren: api/web/dist/index.html $(GO_SOURCES)
 # The same program with a clock that the browser tests step; never released.
 api/webstepped/dist/index.html: api/web/dist/index.html
 	cd ui && npx vite build --mode stepped --logLevel warn --outDir ../api/webstepped/dist
+	node ui/prerender/write.mjs .mokren/prerender api/webstepped/dist
 
 bin/mokren-stepped: api/webstepped/dist/index.html $(GO_SOURCES)
 	go build $(GOFLAGS_BUILD) -tags stepped -o $@ ./cmd/mokren

@@ -120,7 +120,7 @@ func build(st *store.Store, o Options) (http.Handler, huma.API, error) {
 	}
 	r.Get("/healthz", alive)
 	r.Get("/readyz", s.ready)
-	r.NotFound(web())
+	r.NotFound(web(s.sessions.Cookie.Name))
 	return r, a, nil
 }
 

@@ -410,13 +410,16 @@ func TestTheDayIsThePracticesDay(t *testing.T) {
 	id, vid := c.aClient("Late", "Hour"), uuid.NewString()
 	require.Equal(t, 200, c.call("PUT", "/api/visits/"+vid,
 		map[string]any{"id": vid, "client": id, "starts_at": "2040-06-30T22:30:00Z"}, nil).StatusCode)
-	on := func(date string) (n int) {
-		var list struct{ Items []api.Visit }
-		require.Equal(t, 200, c.call("GET", "/api/day?date="+date, nil, &list).StatusCode)
-		return len(list.Items)
+	on := func(date string) []api.Visit {
+		var day api.Day
+		require.Equal(t, 200, c.call("GET", "/api/day?date="+date, nil, &day).StatusCode)
+		assert.Equal(t, date, day.Date)
+		return day.Items
 	}
-	assert.Equal(t, 0, on("2040-06-30"))
-	assert.Equal(t, 1, on("2040-07-01"))
+	assert.Empty(t, on("2040-06-30"))
+	there := on("2040-07-01")
+	require.Len(t, there, 1)
+	assert.Equal(t, "2040-07-01T00:30:00+02:00", there[0].StartsAt, "by the clock on the wall")
 }
 
 // The API answers exactly as the command line does.

@@ -65,28 +65,39 @@ func (s *server) registerVisits(a huma.API) {
 		s.openVisit)
 }
 
+// Day is a day of the practice: a page shows it as it is, without working out what time it is where.
+type Day struct {
+	Date  string  `json:"date" format:"date" doc:"of the practice"`
+	Items []Visit `json:"items" doc:"starts_at with the practice's offset from UTC: 2026-12-02T09:00:00+01:00"`
+}
+
 func (s *server) day(ctx context.Context, in *struct {
 	Date string `query:"date" pattern:"^([0-9]{4}-[0-9]{2}-[0-9]{2})?$" doc:"YYYY-MM-DD; today when empty"`
 },
-) (*listOut[Visit], error) {
+) (*oneOut[Day], error) {
 	who, err := s.principal(ctx)
 	if err != nil {
 		return nil, err
 	}
-	show := func(v store.Visit) Visit { return visitFor(who, v) }
-	return list(ctx, s, action("list", "day", in.Date), show, func(tx *store.Tx) ([]store.Visit, error) {
+	return one(ctx, s, action("list", "day", in.Date), func(tx *store.Tx) (out Day, err error) {
 		zone, err := zoneOf(ctx, tx)
 		if err != nil {
-			return nil, err
+			return out, err
 		}
 		day := s.now().In(zone)
 		if in.Date != "" {
 			if day, err = time.ParseInLocation(time.DateOnly, in.Date, zone); err != nil {
-				return nil, invalid("query.date", in.Date, "a day of the calendar, YYYY-MM-DD")
+				return out, invalid("query.date", in.Date, "a day of the calendar, YYYY-MM-DD")
 			}
 		}
 		from := time.Date(day.Year(), day.Month(), day.Day(), 0, 0, 0, 0, zone)
-		return tx.VisitsBetween(ctx, from, from.AddDate(0, 0, 1))
+		visits, err := tx.VisitsBetween(ctx, from, from.AddDate(0, 0, 1))
+		out = Day{from.Format(time.DateOnly), make([]Visit, len(visits))}
+		for i, v := range visits {
+			out.Items[i] = visitFor(who, v)
+			out.Items[i].StartsAt = v.StartsAt.In(zone).Format(time.RFC3339)
+		}
+		return out, err
 	})
 }
 

@@ -10,12 +10,13 @@ import (
 )
 
 // web serves the built front end: hashed files immutable and pre-compressed,
-// every other address the page itself.
-func web() http.HandlerFunc {
-	home := "index.html"
+// every other address the page itself. Who comes to the bare address without a session gets the page
+// that begins with the sign-in form.
+func web(sessionCookie string) http.HandlerFunc {
+	home, signIn := "index.html", "signin.html"
 	files, err := fs.Sub(webFiles, webFolder+"/dist")
 	if _, missing := fs.Stat(webFiles, webFolder+"/dist/index.html"); missing != nil || err != nil {
-		home = "placeholder.html"
+		home, signIn = "placeholder.html", "placeholder.html"
 		if files, err = fs.Sub(webFiles, webFolder); err != nil {
 			panic(err)
 		}
@@ -35,10 +36,16 @@ func web() http.HandlerFunc {
 			http.NotFound(w, r)
 			return
 		}
-		if !known || name == "." {
+		h := w.Header()
+		if name == "" {
+			h.Set("Vary", "Cookie")
+			if _, none := r.Cookie(sessionCookie); none != nil {
+				name = signIn
+			}
+		}
+		if !known && name != signIn {
 			name = home
 		}
-		h := w.Header()
 		if t := mime.TypeByExtension(path.Ext(name)); t != "" {
 			h.Set("Content-Type", t)
 		}

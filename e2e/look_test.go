@@ -10,6 +10,7 @@ import (
 	"testing"
 	"time"
 
+	"github.com/go-rod/rod"
 	"github.com/go-rod/rod/lib/input"
 	"github.com/go-rod/rod/lib/proto"
 	"github.com/stretchr/testify/assert"
@@ -170,6 +171,35 @@ func TestDragCorrectsAPlace(t *testing.T) {
 	p.click("button", "^Undo$")
 	p.sent()
 	assert.InDelta(t, 772, at(), 2)
+}
+
+// Who is not signed in sees the form before any script, and what is typed by then is kept; the form cannot
+// be sent without its script, which would put the password into an address.
+func TestTheFormComesWithThePage(t *testing.T) {
+	t.Parallel()
+	s := startServer(t)
+	p := openPage(t, s.addr, "/licences.txt")
+	here := make(chan struct{})
+	scripts := p.HijackRequests()
+	scripts.MustAdd("*.js", func(h *rod.Hijack) {
+		<-here
+		h.ContinueRequest(&proto.FetchContinueRequest{})
+	})
+	go scripts.Run()
+	defer scripts.MustStop()
+	_, err := proto.PageNavigate{URL: p.base + "/"}.Call(p)
+	require.NoError(t, err)
+	p.MustElement(`input[name=email]`).MustInput(demo.Logins[0].Email)
+	p.MustElement(`input[name=password]`).MustInput(demo.Logins[0].Password)
+	send := p.MustElementR("button", "^Sign in$")
+	assert.True(t, send.MustProperty("disabled").Bool(), "before the script is here")
+	p.press(input.Enter)
+	assert.Equal(t, p.base+"/", p.MustInfo().URL)
+	close(here)
+	send.MustWaitEnabled()
+	assert.Equal(t, demo.Logins[0].Email, p.MustElement(`input[name=email]`).MustProperty("value").Str())
+	send.MustClick()
+	p.see("button", "Sign out")
 }
 
 // Wrong input on the forms: the field says what is wrong, and what was typed

@@ -3,6 +3,7 @@ import babel from "@rolldown/plugin-babel";
 import react, { reactCompilerPreset } from "@vitejs/plugin-react";
 import { defineConfig, type Plugin } from "vite";
 import { VitePWA } from "vite-plugin-pwa";
+import { styledIDs } from "./styledIDs.ts";
 
 /** The core is by far the largest file. */
 const largest = 12_000_000;
@@ -12,7 +13,7 @@ const first =
   /src\/(main|prefetch|routes|turns|api\/ahead|body\/figurePath|screens\/load|core\/(lastMe|loadCore|core|workerLink|journal|localIDs))\.tsx?$|routes\.json$/;
 /** What the form at the door needs beside its own. */
 const signin =
-  /node_modules\/(react|react-dom|scheduler|styled-components|stylis|@emotion\/[\w-]+|@fontsource-variable\/[\w-]+|openapi-fetch)\/|src\/(SignInRoot|screens\/signin\/(SignIn|SignInPage|plain)|theme|api\/client|core\/text|parts\/(Box|layout|painted|Mark|pressable|useTry))\.tsx?$/;
+  /node_modules\/(react|react-dom|scheduler|styled-components|stylis|@emotion\/[\w-]+|@fontsource-variable\/[\w-]+|openapi-fetch)\/|src\/(SignInRoot|SignInForm|screens\/signin\/(SignIn|SignInPage|plain)|theme|api\/client|core\/text|parts\/(Box|layout|painted|Mark|pressable|useTry))\.tsx?$/;
 
 /** Where each touch is answered: what a component has drawn is drawn again only where what it shows has
  * changed (React's compiler). Whoever reads what stands outside of React there says "use no memo". */
@@ -33,27 +34,45 @@ const groups = [
 ];
 const output = { codeSplitting: { groups } };
 
-/** What every page needs is asked for with the first script, and not after it. */
-const preloadSignIn: Plugin = {
-  name: "preload-sign-in",
+const ofForm = new Set(["signin", "rolldown-runtime"]);
+const ofProgram = new Set(["AppRoot", "app", "aria", "parts"]);
+
+/** What every page needs is asked for with the first script, and not after it. The page that begins with
+ * the form does not ask for what is marked as the program's (prerender/write.mjs). */
+const preload: Plugin = {
+  name: "preload",
   transformIndexHtml: {
     order: "post",
     handler: (_, { bundle }) =>
       Object.values(bundle ?? {})
-        .filter((c) => c.type === "chunk" && /^(signin|rolldown-runtime)$/.test(c.name))
+        .filter((c) => c.type === "chunk" && (ofForm.has(c.name) || ofProgram.has(c.name)))
         .map((c) => ({
           tag: "link",
-          attrs: { rel: "modulepreload", crossorigin: true, href: `/${c.fileName}` },
+          attrs: {
+            rel: "modulepreload",
+            crossorigin: true,
+            href: `/${c.fileName}`,
+            "data-program": ofProgram.has(c.name),
+          },
           injectTo: "head",
         })),
   },
 };
 
 /** App.tsx says which language the program speaks. Asking the browser for its own at the start loads
- * its tables of all languages, a tenth of what the form at the door takes. */
+ * its tables of all languages, a tenth of what the form at the door takes; so does asking in German
+ * whether it can write signs, which every browser that is built for can. */
 const oneLanguage: Plugin = {
   name: "one-language",
   enforce: "pre",
+  transform: {
+    filter: { id: /@internationalized\/number\/.*NumberFormatter/ },
+    handler(code) {
+      const out = code.replace(/new Intl\.NumberFormat\('de-DE'.*?=== '\w+'/gs, "true");
+      if (out === code) this.error("the library asks otherwise now");
+      return out;
+    },
+  },
   load: (id) =>
     /react-aria\/.*\/i18n\/useDefaultLocale\.mjs$/.test(id)
       ? `const here = { locale: "en-GB", direction: "ltr" };
@@ -68,11 +87,12 @@ export const useDefaultLocale = () => here;`
 export default defineConfig({
   plugins: [
     react(),
+    styledIDs,
     babel({ include: touched, presets: [reactCompilerPreset()] }),
     // The program speaks English only; the others are half of the library.
     { ...optimizeLocales.vite({ locales: ["en-GB", "en-US"] }), enforce: "pre" },
     oneLanguage,
-    preloadSignIn,
+    preload,
     VitePWA({
       // src/serviceWorkerUpdate.ts says when a new version is taken: never in the middle of a hold.
       registerType: "prompt",

@@ -13,18 +13,23 @@ import { fetchScreen } from "./screens/screens";
 import { takeUp, whoIsHere } from "./session";
 import { Look } from "./theme";
 
-/** Shows the program; for who has just signed in by the form, without asking who it is. Both who it
- * is and the screen's script are waited for: React shows what comes after a first "Opening…" a third
- * of a second late. */
+/** So long the first paint waits for the server, in an outage. */
+const firstPaintMS = 1_500;
+
+/** Shows the program; for who has just signed in by the form, without asking who it is. The screen's
+ * script, who it is and what the screen consists of are waited for: one drawing in place of two, and React
+ * shows what comes after a first "Opening…" a third of a second late. */
 export async function showApp(root: HTMLElement, me?: Schemas["Me"]) {
   void tables().catch(() => undefined); // opened while the screen is fetched; who needs it says what is wrong
   const queries = newQueryClient();
   if (me) takeUp(queries, me);
   const page = routeOf(location.pathname);
-  await Promise.all([
-    fetchScreen(page?.screen ?? "Day"),
-    page && ofClients(page) ? undefined : whoIsHere(queries),
-  ]);
+  const screen = fetchScreen(page?.screen ?? "Day");
+  const known = async () => {
+    const is = page && ofClients(page) ? undefined : await whoIsHere(queries);
+    if (is) await (await screen)?.before?.(queries, is);
+  };
+  await Promise.all([screen, Promise.race([known(), new Promise((late) => setTimeout(late, firstPaintMS))])]);
   createRoot(root).render(
     <StrictMode>
       <QueryClientProvider client={queries}>

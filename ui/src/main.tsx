@@ -12,14 +12,16 @@ import { heedTurns } from "./turns";
 const root = document.getElementById("root") as HTMLElement;
 const page = pageOf(location.pathname);
 const ofClient = !!page && ofClients(page.route);
+/** The server saw that nobody is signed in, and sent the form with the page. */
+const formIsHere = root.hasChildNodes();
 
 const app = () => import("./AppRoot");
 const form = () => import("./SignInRoot");
 
 async function begin() {
   // Here yesterday: most likely still signed in.
-  const likely = ofClient || !!lastMe();
-  const session = ofClient ? undefined : askAhead("/api/session");
+  const likely = !formIsHere && (ofClient || !!lastMe());
+  const session = formIsHere || ofClient ? undefined : askAhead("/api/session");
   const first = likely ? app() : form();
   first.catch(() => undefined);
   if (likely && page) prefetch(page.route, page.params);
@@ -28,9 +30,9 @@ async function begin() {
     stepClock();
   }
   // Nobody was here: the form does not wait to hear that nobody is signed in.
-  const shown = session && !likely ? await showForm() : undefined;
+  const shown = formIsHere || (session && !likely) ? await showForm() : undefined;
   const answer = await session?.catch(() => undefined);
-  if (shown?.done()) return;
+  if (formIsHere || shown?.done()) return;
   if (answer?.status === 401) {
     if (!shown) await showForm();
     return;

@@ -12,6 +12,7 @@ export function prefetch(route: PageRoute, params: Record<string, string>) {
   // Who needs it asks again, and says so when it fails.
   if (ahead.has("core")) void loadCore().catch(() => undefined);
   if (ahead.has("visit") && params.id && !isLocal(params.id)) void askAhead(`/api/visits/${params.id}`);
+  if (ahead.has("day")) void askAhead("/api/day");
   if (ahead.has("body")) for (const view of firstViews) void askAhead(figurePath(view));
   void load[route.screen as keyof typeof load]?.().catch(() => undefined);
 }

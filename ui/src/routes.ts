@@ -15,7 +15,7 @@ export interface PageRoute {
   right?: Schemas["Right"];
   /** Table pages fill the whole display; a client's pages need no sign-in. */
   frame?: "none" | "client";
-  ahead?: ("core" | "visit" | "body")[];
+  ahead?: ("core" | "visit" | "body" | "day")[];
   /** Never: in a hold the program does not change. */
   update?: "never";
 }

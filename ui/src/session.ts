@@ -35,12 +35,8 @@ const meQuery = queryOptions({
   networkMode: "always",
 });
 
-/** So long the first paint waits for it, in an outage. */
-const whoMS = 1_500;
-
 /** Asks who is signed in before anything is shown. */
-export const whoIsHere = (queries: QueryClient) =>
-  Promise.race([queries.prefetchQuery(meQuery), new Promise((late) => setTimeout(late, whoMS))]);
+export const whoIsHere = (queries: QueryClient) => queries.fetchQuery(meQuery).catch(() => undefined);
 
 /** Somebody has just signed in. */
 export function takeUp(queries: QueryClient, me: Schemas["Me"]) {

@@ -3195,6 +3195,15 @@ export interface components {
             author: string;
             text: string;
         };
+        Day: {
+            /**
+             * Format: date
+             * @description of the practice
+             */
+            date: string;
+            /** @description starts_at with the practice's offset from UTC: 2026-12-02T09:00:00+01:00 */
+            items: components["schemas"]["Visit"][];
+        };
         DayLoad: {
             /** Format: int64 */
             day: number;
@@ -4271,9 +4280,6 @@ export interface components {
         };
         ItemsSubmission: {
             items: components["schemas"]["Submission"][];
-        };
-        ItemsVisit: {
-            items: components["schemas"]["Visit"][];
         };
         JointPosition: {
             /** Format: double */
@@ -16240,7 +16246,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ItemsVisit"];
+                    "application/json": components["schemas"]["Day"];
                 };
             };
             /** @description Bad Request */

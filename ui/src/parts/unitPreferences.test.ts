@@ -10,6 +10,7 @@ import {
   lengthWords,
   readingWords,
   timeWords,
+  wallTimeWords,
   type UnitPreferences,
 } from "./unitPreferences";
 
@@ -63,5 +64,10 @@ describe("how things are written", () => {
     expect(timeWords("2027-06-01T12:30:00Z", "Europe/Vienna", metric)).toBe("14:30");
     expect(timeWords("2027-06-01T12:30:00Z", "Europe/Vienna", imperial)).toBe("2:30 pm");
     expect(timeWords("2027-06-01T22:05:00Z", "Europe/Vienna", imperial)).toBe("12:05 am");
+    for (const at of ["00:05", "09:30", "12:00", "14:30", "23:59"])
+      for (const prefs of [metric, imperial])
+        expect(wallTimeWords(`2027-06-01T${at}:00+02:00`, prefs), at).toBe(
+          timeWords(`2027-06-01T${at}:00+02:00`, "Europe/Vienna", prefs).replace("\u202f", " "),
+        );
   });
 });

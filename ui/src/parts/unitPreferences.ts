@@ -2,6 +2,7 @@
 import { createContext, useContext } from "react";
 import type { Schemas } from "../api/client";
 import { one, unbroken } from "./words";
+import { dateFormat } from "./dates";
 
 export type UnitPreferences = Pick<Schemas["Me"], "units" | "clock_hours">;
 
@@ -46,10 +47,17 @@ export const areaWords = (cm2: number, w: UnitPreferences) => `${tenth(areaIn(cm
 
 /** The time of day: 14:30, or 2:30 pm. */
 export const timeWords = (iso: string, zone: string, { clock_hours }: UnitPreferences) =>
-  new Intl.DateTimeFormat(clock_hours === 12 ? "en-US" : "en-GB", {
+  dateFormat(clock_hours === 12 ? "en-US" : "en-GB", {
     timeZone: zone,
     hour: clock_hours === 12 ? "numeric" : "2-digit",
     minute: "2-digit",
   })
     .format(new Date(iso))
     .toLowerCase();
+
+/** The time of day of a moment that is written with the practice's offset: 2026-12-02T14:30:00+01:00. */
+export function wallTimeWords(iso: string, { clock_hours }: UnitPreferences) {
+  const [hour = "", minute = ""] = iso.slice(11, 16).split(":");
+  if (clock_hours !== 12) return `${hour}:${minute}`;
+  return `${Number(hour) % 12 || 12}:${minute} ${Number(hour) < 12 ? "am" : "pm"}`;
+}

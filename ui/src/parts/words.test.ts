@@ -1,11 +1,14 @@
 import { describe, expect, it } from "vitest";
+import { dateFormat } from "./dates";
 import {
   beforeAfter,
   clock,
   count,
   day,
+  dayWords,
   deg,
   isoDay,
+  longDay,
   movementName,
   one,
   plain,
@@ -49,6 +52,14 @@ describe("words", () => {
     expect(day(late, "Europe/Vienna")).toBe("11 Mar");
     expect(isoDay(new Date(late), "Europe/Vienna")).toBe("2026-03-11");
     expect(isoDay(new Date(late), "America/Denver")).toBe("2026-03-10");
+    expect(longDay(new Date(late), "Europe/Vienna")).toBe("Wednesday 11 March");
+  });
+  it("names each day of a leap year as the browser does", () => {
+    const format = dateFormat("en-GB", { timeZone: "UTC", weekday: "long", day: "numeric", month: "long" });
+    for (let n = 0; n < 366; n++) {
+      const at = new Date(Date.UTC(2028, 0, 1 + n));
+      expect(dayWords(at.toISOString().slice(0, 10))).toBe(format.format(at).replace(",", ""));
+    }
   });
 });
 

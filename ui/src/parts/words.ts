@@ -1,4 +1,5 @@
 // Ids in words of the trade.
+import { dateFormat } from "./dates";
 
 const capitals = new Set(["asis", "psis"]);
 export const plain = (id: string) =>
@@ -77,17 +78,27 @@ export function beforeAfter(
 export const clock = (s: number) => `${Math.floor(s / 60)}:${String(Math.floor(s % 60)).padStart(2, "0")}`;
 
 export const day = (iso: string, zone: string) =>
-  new Intl.DateTimeFormat("en-GB", { timeZone: zone, day: "numeric", month: "short" }).format(new Date(iso));
+  dateFormat("en-GB", { timeZone: zone, day: "numeric", month: "short" }).format(new Date(iso));
 export const time = (iso: string, zone: string) =>
-  new Intl.DateTimeFormat("en-GB", { timeZone: zone, hour: "2-digit", minute: "2-digit" }).format(
-    new Date(iso),
-  );
-export const longDay = (d: Date, zone: string) =>
-  new Intl.DateTimeFormat("en-GB", { timeZone: zone, weekday: "long", day: "numeric", month: "long" }).format(
-    d,
-  );
+  dateFormat("en-GB", { timeZone: zone, hour: "2-digit", minute: "2-digit" }).format(new Date(iso));
+export const longDay = (d: Date, zone: string) => dayWords(isoDay(d, zone));
+
+const weekdays = ["Sunday", "Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday"];
+const months = "January February March April May June July August September October November December".split(
+  " ",
+);
+/** "Wednesday 2 December". Without the browser's tables of dates, which take as long to load as a screen
+ * takes to draw. */
+export const dayWords = (isoDate: string) => {
+  const d = new Date(`${isoDate}T00:00:00Z`);
+  return `${weekdays[d.getUTCDay()]} ${d.getUTCDate()} ${months[d.getUTCMonth()]}`;
+};
 export const isoDay = (d: Date, zone: string) =>
-  new Intl.DateTimeFormat("en-CA", { timeZone: zone }).format(d);
+  dateFormat("en-GB", { timeZone: zone, year: "numeric", month: "2-digit", day: "2-digit" })
+    .format(d)
+    .split("/")
+    .reverse()
+    .join("-");
 
 /** "1 stage", "2 stages". */
 export const count = (n: number, one: string, many = `${one}s`) => `${n} ${n === 1 ? one : many}`;

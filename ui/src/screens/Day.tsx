@@ -1,12 +1,13 @@
-import { useQuery } from "@tanstack/react-query";
+import { type QueryClient, queryOptions, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 import { styled } from "styled-components";
 import { api, must, type Schemas } from "../api/client";
+import { now } from "../core/clock";
 import { Button, ErrorPanel, Waiting } from "../parts/controls";
 import { twoLines } from "../parts/layout";
-import { isoDay, longDay } from "../parts/words";
-import { timeWords } from "../parts/unitPreferences";
+import { dayWords, isoDay, longDay } from "../parts/words";
+import { wallTimeWords } from "../parts/unitPreferences";
 import { phone } from "../theme";
 import { may } from "../rights";
 import { Clashes } from "./diary/Clashes";
@@ -142,20 +143,29 @@ function NotKept({ v, me }: { v: Schemas["Visit"]; me: Schemas["Me"] }) {
   );
 }
 
+/** The day so many days from today, by the device's clock; which day today is says the server. */
+const dayAt = (shift: number) => new Date(now() + shift * 86_400_000);
+
+const dayQuery = (shift: number, me: Schemas["Me"]) =>
+  queryOptions({
+    queryKey: ["day", shift],
+    queryFn: () => {
+      const query = shift === 0 ? {} : { date: isoDay(dayAt(shift), me.time_zone) };
+      return must(api.GET("/api/day", { params: { query } }));
+    },
+  });
+
+export const before = (queries: QueryClient, me: Schemas["Me"]) => queries.prefetchQuery(dayQuery(0, me));
+
 export default function Day({ me }: { me: Schemas["Me"] }) {
   const desk = !may(me, "open-visit");
   const [shift, setShift] = useState(0);
-  const day = new Date(Date.now() + shift * 86_400_000);
-  const date = isoDay(day, me.time_zone);
-  const q = useQuery({
-    queryKey: ["day", date],
-    queryFn: () => must(api.GET("/api/day", { params: { query: { date } } })),
-  });
+  const q = useQuery(dayQuery(shift, me));
   const next = q.data?.items.find((v) => still.has(state(v)))?.id;
   return (
     <Room>
       <header>
-        <h1>{longDay(day, me.time_zone)}</h1>
+        <h1>{q.data ? dayWords(q.data.date) : longDay(dayAt(shift), me.time_zone)}</h1>
         <Button aria-label="Day before" onPress={() => setShift(shift - 1)}>
           ‹
         </Button>
@@ -175,7 +185,7 @@ export default function Day({ me }: { me: Schemas["Me"] }) {
       <List>
         {q.data?.items.map((v) => (
           <Row key={v.id} data-day-visit={state(v)} $now={v.id === next && shift === 0}>
-            <span className="at">{timeWords(v.starts_at, me.time_zone, me)}</span>
+            <span className="at">{wallTimeWords(v.starts_at, me)}</span>
             <span className="about">
               {desk ? (
                 <span className="who">{v.name}</span>

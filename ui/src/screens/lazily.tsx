@@ -1,9 +1,17 @@
 // A screen whose script is fetched when it is needed, or ahead of that. Fetched
 // ahead, it is there at once: a lazy component would still show "Opening…", and
 // keep it for a while.
+import type { QueryClient } from "@tanstack/react-query";
 import { type ComponentType, lazy, useState } from "react";
+import type { Schemas } from "../api/client";
 
-export function lazily<P extends object>(load: () => Promise<{ default: ComponentType<P> }>) {
+export interface ScreenModule<P> {
+  default: ComponentType<P>;
+  /** Asks for what a screen consists of: one that is opened by its address is first drawn with it. */
+  before?: (queries: QueryClient, me: Schemas["Me"]) => Promise<unknown>;
+}
+
+export function lazily<P extends object>(load: () => Promise<ScreenModule<P>>) {
   let Here: ComponentType<P> | undefined;
   const fetched = async () => {
     const module = await load();

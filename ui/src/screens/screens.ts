@@ -1,7 +1,6 @@
 // The screens by their names in the table of routes.
-import type { ComponentType } from "react";
 import type { Schemas } from "../api/client";
-import { lazily } from "./lazily";
+import { lazily, type ScreenModule } from "./lazily";
 import { load } from "./load";
 
 export type Screen = ReturnType<typeof lazily<{ me: Schemas["Me"] }>>;
@@ -12,6 +11,6 @@ export const fetchScreen = (name: string) => screens[name]?.ahead();
 export const screens = Object.fromEntries(
   Object.entries(load).map(([name, fetched]) => [
     name,
-    lazily(fetched as () => Promise<{ default: ComponentType<{ me: Schemas["Me"] }> }>),
+    lazily(fetched as () => Promise<ScreenModule<{ me: Schemas["Me"] }>>),
   ]),
 ) as Record<string, Screen>;

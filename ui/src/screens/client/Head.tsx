@@ -5,6 +5,7 @@ import type { Schemas } from "../../api/client";
 import { Button, Card } from "../../parts/controls";
 import { Fill, Row } from "../../parts/layout";
 import { lengthWords, useUnitPreferences } from "../../parts/unitPreferences";
+import { dateFormat } from "../../parts/dates";
 
 const Tabs = styled.nav`
   margin-left: calc(-1 * var(--s3));
@@ -45,7 +46,7 @@ interface Props {
 }
 
 const dated = (iso: string) =>
-  new Intl.DateTimeFormat("en-GB", { dateStyle: "long", timeZone: "UTC" }).format(new Date(iso));
+  dateFormat("en-GB", { dateStyle: "long", timeZone: "UTC" }).format(new Date(iso));
 
 /** A visit that is near enough to be meant. */
 const nearMS = 12 * 3600_000;

@@ -3,6 +3,7 @@
 import { styled } from "styled-components";
 import type { Schemas } from "../../api/client";
 import { hourOf, type Placed, placed } from "./place";
+import { dateFormat } from "../../parts/dates";
 
 const perHour = 63;
 const rounding = 15;
@@ -155,7 +156,7 @@ export function Grid({ diary, me, today, selected, shown, onSelect, onFree }: Pr
 }
 
 const headOf = (date: string) =>
-  new Intl.DateTimeFormat("en-GB", {
+  dateFormat("en-GB", {
     weekday: "short",
     day: "numeric",
     month: "short",

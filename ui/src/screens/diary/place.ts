@@ -1,12 +1,13 @@
 // Where an appointment stands in the grid: by the clock on the wall, so that nine
 // o'clock is at one height on every day, whatever clocks do.
 import type { Schemas } from "../../api/client";
+import { dateFormat } from "../../parts/dates";
 
 type Visit = Schemas["Visit"];
 
 /** Minutes since midnight by the practice's clock, and its date there. */
 export function onTheWall(iso: string, zone: string): { date: string; minute: number } {
-  const parts = new Intl.DateTimeFormat("en-CA", {
+  const parts = dateFormat("en-GB", {
     timeZone: zone,
     year: "numeric",
     month: "2-digit",

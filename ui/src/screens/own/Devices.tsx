@@ -5,6 +5,7 @@ import { Button, Card, Failed, ErrorPanel, Waiting } from "../../parts/controls"
 import { Fill, Plain, Row } from "../../parts/layout";
 import { useTry } from "../../parts/useTry";
 import { agentWords } from "./agent";
+import { dateFormat } from "../../parts/dates";
 
 export function Devices({ zone }: { zone: string }) {
   const queries = useQueryClient();
@@ -42,7 +43,7 @@ export function Devices({ zone }: { zone: string }) {
 }
 
 function Where({ d, zone }: { d: Schemas["OwnDevice"]; zone: string }) {
-  const at = new Intl.DateTimeFormat("en-GB", { timeZone: zone, dateStyle: "medium", timeStyle: "short" });
+  const at = dateFormat("en-GB", { timeZone: zone, dateStyle: "medium", timeStyle: "short" });
   return (
     <>
       {agentWords(d.agent)}

@@ -9,6 +9,7 @@ import { Columns, Row, Said } from "../../parts/layout";
 import { plain, sentence } from "../../parts/words";
 import { phone } from "../../theme";
 import { Erasures } from "./Erasures";
+import { dateFormat } from "../../parts/dates";
 
 const Room = styled.div`
   max-width: 1040px;
@@ -74,7 +75,7 @@ export default function Audit({ me }: { me: Schemas["Me"] }) {
       must(api.GET("/api/audit", { params: { query: { ...query, before: pageParam || undefined } } })),
     getNextPageParam: (last) => (last.items.length === 100 ? last.items.at(-1)?.id : undefined),
   });
-  const at = new Intl.DateTimeFormat("en-GB", {
+  const at = dateFormat("en-GB", {
     timeZone: me.time_zone,
     dateStyle: "medium",
     timeStyle: "medium",

@@ -11,6 +11,7 @@ import { phone } from "../../theme";
 import { longDate } from "../progress/time";
 import { Leave } from "./Leave";
 import { type Given, nobody, PersonForm } from "./PersonForm";
+import { dateFormat } from "../../parts/dates";
 
 const Room = styled.div`
   max-width: 860px;
@@ -29,7 +30,8 @@ const Room = styled.div`
   }
 `;
 
-const until = new Intl.DateTimeFormat("en-GB", { dateStyle: "medium", timeStyle: "short" });
+const until = (iso: string) =>
+  dateFormat("en-GB", { dateStyle: "medium", timeStyle: "short" }).format(new Date(iso));
 
 type Colleague = Schemas["Colleague"];
 
@@ -92,8 +94,7 @@ function LinkCard({
     <Card $gap={3} role="status" data-link>
       <h2>A link for {name}</h2>
       <p className="quiet">
-        Give it to {name} alone. It opens once, until {until.format(new Date(link.until))}, and is shown only
-        here and now.
+        Give it to {name} alone. It opens once, until {until(link.until)}, and is shown only here and now.
       </p>
       <p className="link">{url}</p>
       <Row>

@@ -1,5 +1,6 @@
 // The visits of a course on one axis of time.
 import type { Schemas } from "../../api/client";
+import { dateFormat } from "../../parts/dates";
 
 type History = Schemas["History"];
 
@@ -32,30 +33,15 @@ export function along(moments: Moment[]) {
 export const upTo = <T extends { date: string }>(list: T[], date: string) =>
   list.findLast((v) => v.date <= date);
 
-// A formatter takes longer to make than to use.
-const long = new Intl.DateTimeFormat("en-GB", {
-  day: "numeric",
-  month: "long",
-  year: "numeric",
-  timeZone: "UTC",
-});
-const short = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short", timeZone: "UTC" });
-const dated = new Intl.DateTimeFormat("en-GB", {
-  day: "numeric",
-  month: "short",
-  year: "numeric",
-  timeZone: "UTC",
-});
-const ofWeek = new Intl.DateTimeFormat("en-GB", {
-  weekday: "short",
-  day: "numeric",
-  month: "long",
-  timeZone: "UTC",
-});
+const format = (options: Intl.DateTimeFormatOptions) => (date: string) =>
+  dateFormat("en-GB", { ...options, timeZone: "UTC" }).format(midnight(date));
 const midnight = (date: string) => new Date(`${date}T00:00:00Z`);
-export const longDate = (date: string) => long.format(midnight(date));
+export const longDate = format({ day: "numeric", month: "long", year: "numeric" });
+const ofWeek = format({ weekday: "short", day: "numeric", month: "long" });
 /** "Fri 4 December". */
-export const weekDate = (date: string) => ofWeek.format(midnight(date)).replace(",", "");
+export const weekDate = (date: string) => ofWeek(date).replace(",", "");
+const short = format({ day: "numeric", month: "short" });
+const dated = format({ day: "numeric", month: "short", year: "numeric" });
 /** The year is said where it is not this one. */
 export const shortDate = (date: string) =>
-  (date.startsWith(`${new Date().getFullYear()}-`) ? short : dated).format(midnight(date));
+  (date.startsWith(`${new Date().getFullYear()}-`) ? short : dated)(date);

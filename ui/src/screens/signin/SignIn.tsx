@@ -1,24 +1,38 @@
-import { useState } from "react";
+// Who one is. The page comes with this form in it (prerender/), so a field keeps what is typed before the
+// script is here, and the form is read when it is sent.
+import { useState, useSyncExternalStore } from "react";
 import { api, must, type Schemas } from "../../api/client";
+import { wellFormed } from "../../core/text";
 import { Warned } from "../../parts/layout";
 import { useTry } from "../../parts/useTry";
 import { Field, Submit } from "./plain";
 import { SignInPage } from "./SignInPage";
 
+const never = () => () => undefined;
+
+/** Whether the script is here: a form without it would put the password into an address. */
+const useScript = () =>
+  useSyncExternalStore(
+    never,
+    () => true,
+    () => false,
+  );
+
 export default function SignIn({ onDone }: { onDone: (me: Schemas["Me"]) => void }) {
-  const [email, setEmail] = useState("");
-  const [password, setPassword] = useState("");
-  const [code, setCode] = useState<string>();
+  const ready = useScript();
+  const [wantsCode, setWantsCode] = useState(false);
   const { error, fields, busy, run, complete } = useTry();
-  // The server asks for a code after the right password only.
-  const wantsCode = code !== undefined || "code" in fields;
-  const submit = () => {
+  // The server asks for a code after the right password only; it stays asked for.
+  if ("code" in fields && !wantsCode) setWantsCode(true);
+  const submit = (form: FormData) => {
+    const given = (name: string) => wellFormed(String(form.get(name) ?? ""));
+    const [email, password, code] = [given("email").trim(), given("password"), given("code")];
     const missing = {
       email: !email.includes("@") && "An e-mail address, such as you@practice.example",
       password: !password && "Your password",
     };
     if (!complete(missing)) return;
-    const body = { email: email.trim(), password, ...(code ? { code } : {}) };
+    const body = { email, password, ...(code ? { code } : {}) };
     void run(async () => onDone(await must(api.POST("/api/session", { body }))));
   };
   return (
@@ -28,8 +42,6 @@ export default function SignIn({ onDone }: { onDone: (me: Schemas["Me"]) => void
         type="email"
         name="email"
         autoComplete="username"
-        value={email}
-        onChange={setEmail}
         error={fields.email}
         autoFocus
       />
@@ -38,8 +50,6 @@ export default function SignIn({ onDone }: { onDone: (me: Schemas["Me"]) => void
         type="password"
         name="password"
         autoComplete="current-password"
-        value={password}
-        onChange={setPassword}
         error={fields.password}
       />
       {wantsCode && (
@@ -48,14 +58,12 @@ export default function SignIn({ onDone }: { onDone: (me: Schemas["Me"]) => void
           name="code"
           inputMode="numeric"
           autoComplete="one-time-code"
-          value={code ?? ""}
-          onChange={setCode}
           error={fields.code}
           autoFocus
         />
       )}
       {error?.message && !fields.code && <Warned role="alert">{error.message}</Warned>}
-      <Submit type="submit" $kind="main" disabled={busy} $large>
+      <Submit type="submit" $kind="main" disabled={busy || !ready} $large>
         {busy ? "Signing in…" : "Sign in"}
       </Submit>
     </SignInPage>

@@ -1,15 +1,18 @@
 // What stands at the door: the body on one side, a card with a form on the other.
-import { type FormEvent, lazy, type ReactNode, Suspense } from "react";
+import { type FormEvent, lazy, type ReactNode, Suspense, useEffect, useState } from "react";
 import { styled } from "styled-components";
 import { Card, Said } from "../../parts/layout";
 import { painted } from "../../parts/painted";
 import { Mark } from "../../parts/Mark";
 
-/** The form does not wait for the body beside it. */
-const Figures = lazy(async () => {
-  await new Promise<void>(painted);
-  return import("./Figures");
-});
+const Figures = lazy(() => import("./Figures"));
+
+/** The form does not wait for the body beside it, and the build has none to write down. */
+function Beside() {
+  const [wanted, setWanted] = useState(false);
+  useEffect(() => void painted(() => setWanted(true)), []);
+  return <Suspense fallback={null}>{wanted && <Figures />}</Suspense>;
+}
 
 const Room = styled.main`
   height: 100%;
@@ -51,21 +54,19 @@ const Room = styled.main`
 
 interface Props {
   said: ReactNode;
-  onSubmit?: () => void;
+  onSubmit?: (given: FormData) => void;
   children?: ReactNode;
 }
 
 export function SignInPage({ said, onSubmit, children }: Props) {
-  const submit = (e: FormEvent) => {
+  const submit = (e: FormEvent<HTMLFormElement>) => {
     e.preventDefault();
-    onSubmit?.();
+    onSubmit?.(new FormData(e.currentTarget));
   };
   return (
     <Room>
       <div className="figure" aria-hidden>
-        <Suspense fallback={null}>
-          <Figures />
-        </Suspense>
+        <Beside />
       </div>
       <Card>
         <h1>

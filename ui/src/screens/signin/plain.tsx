@@ -2,7 +2,6 @@
 // fetched: behaviour beyond the browser's is not worth its wait.
 import { type InputHTMLAttributes, useId } from "react";
 import { styled } from "styled-components";
-import { wellFormed } from "../../core/text";
 import { Box } from "../../parts/Box";
 import { type Pressable, pressable } from "../../parts/pressable";
 
@@ -11,13 +10,9 @@ export const Submit = styled.button<Pressable>`
   ${pressable}
 `;
 
-type Props = Omit<InputHTMLAttributes<HTMLInputElement>, "onChange"> & {
-  label: string;
-  error?: string;
-  onChange: (text: string) => void;
-};
+type Props = InputHTMLAttributes<HTMLInputElement> & { label: string; error?: string };
 
-export function Field({ label, error, onChange, ...props }: Props) {
+export function Field({ label, error, ...props }: Props) {
   const id = useId();
   const says = `${id}says`;
   return (
@@ -26,7 +21,6 @@ export function Field({ label, error, onChange, ...props }: Props) {
       <input
         {...props}
         id={id}
-        onChange={(e) => onChange(wellFormed(e.target.value))}
         aria-invalid={!!error}
         aria-describedby={error && says}
         data-invalid={error && true}

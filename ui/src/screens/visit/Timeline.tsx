@@ -4,6 +4,7 @@ import type { Schemas } from "../../api/client";
 import { useAskVisit } from "../../core/useAsk";
 import { Card, Disclosed } from "../../parts/controls";
 import type { StepProps } from "./StepProps";
+import { dateFormat } from "../../parts/dates";
 
 const List = styled.ol`
   list-style: none;
@@ -35,7 +36,7 @@ const List = styled.ol`
 export function Timeline({ visit, me }: StepProps & { me: Schemas["Me"] }) {
   const entries = useAskVisit(visit, "visit-timeline", {})?.entries ?? [];
   const name = (id: string) => visit.open.team.find((m) => m.id === id)?.name ?? "a former colleague";
-  const at = new Intl.DateTimeFormat("en-GB", {
+  const at = dateFormat("en-GB", {
     timeZone: me.time_zone,
     timeStyle: "short",
     hour12: me.clock_hours === 12,

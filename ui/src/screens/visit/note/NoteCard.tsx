@@ -13,6 +13,7 @@ import { NoteBody } from "./NoteBody";
 import { type NoteText, noteParts, sameText, textOf } from "./parts";
 import { Versions } from "./Versions";
 import { may } from "../../../rights";
+import { dateFormat } from "../../../parts/dates";
 
 interface Props extends StepProps {
   me: Schemas["Me"];
@@ -89,7 +90,7 @@ function Print({ visit }: { visit: string }) {
 
 function Status({ visit: { state, open }, me }: Props) {
   const at = (ms: number) =>
-    new Intl.DateTimeFormat("en-GB", {
+    dateFormat("en-GB", {
       timeZone: me.time_zone,
       dateStyle: "medium",
       timeStyle: "short",

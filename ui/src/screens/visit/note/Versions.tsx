@@ -7,6 +7,7 @@ import { Choice, Disclosed } from "../../../parts/controls";
 import { count, sentence } from "../../../parts/words";
 import type { StepProps } from "../StepProps";
 import { type NoteText, noteParts } from "./parts";
+import { dateFormat } from "../../../parts/dates";
 
 const Diff = styled.div`
   white-space: pre-wrap;
@@ -30,15 +31,13 @@ export function Versions({ visit: { state }, me }: Props) {
   if (list.length < 2) return null;
   const at = chosen ?? list.length - 1;
   const [now, before] = [list[at], list[at - 1]];
+  const written = dateFormat("en-GB", {
+    timeZone: me.time_zone,
+    timeStyle: "short",
+    hour12: me.clock_hours === 12,
+  });
   const name = (i: number) =>
-    `${state.signed && i === list.length - 1 ? "signed" : `edit ${i + 1}`}, ${new Intl.DateTimeFormat(
-      "en-GB",
-      {
-        timeZone: me.time_zone,
-        timeStyle: "short",
-        hour12: me.clock_hours === 12,
-      },
-    ).format(list[i]?.at_ms)}`;
+    `${state.signed && i === list.length - 1 ? "signed" : `edit ${i + 1}`}, ${written.format(list[i]?.at_ms)}`;
   return (
     <Disclosed summary={count(list.length, "version")} data-versions>
       <Choice
