@@ -18,11 +18,13 @@ import (
 	"mokren/demo"
 )
 
-// opening is a page that is opened, and by what it is known to be there.
+// opening is a page that is opened, and by what it is known to be there; and what else is timed on the way,
+// by how it is known and what is said of it.
 type opening struct {
 	name, path, there string
 	limit             float64 // times the blank page
 	warm, signedIn    bool
+	also, said        string
 }
 
 // rounds of which the fastest counts: a machine that others share only ever adds to a time.
@@ -40,25 +42,26 @@ func TestBenchOpenings(t *testing.T) {
 	p := signedIn(t, s.addr, demo.Logins[0])
 	client := ownClient(p, "Opening")
 	visit := "/visits/" + booked(p, client, time.Now())
+	const body = "svg[data-view=back] path"
 	p.MustNavigate(p.base + visit)
 	p.see("button", "Undo")
 	p.sent()
 	all := []opening{
-		{"a blank page", "/", "[data-blank]", 0, false, false},
-		{"the sign-in form", "/", "input[name=email]", 1.5, false, false},
-		{"the day list", "/", "[data-day-visit]", 2.5, false, true},
-		{"a visit from a warm cache", visit, ".panel button", 4, true, true},
-		{"a visit, cold", visit, ".panel button", 8, false, true},
+		{"a blank page", "/", "[data-blank]", 0, false, false, "", ""},
+		{"the sign-in form", "/", "input[name=email]", 1.5, false, false, "form button:enabled", "its button works"},
+		{"the day list", "/", "[data-day-visit]", 2.5, false, true, "", ""},
+		{"a visit from a warm cache", visit, ".panel button", 4, true, true, body, "its body is drawn"},
+		{"a visit, cold", visit, ".panel button", 8, false, true, body, "its body is drawn"},
 	}
-	took, body := map[string][]float64{}, map[string][]float64{}
+	took, others := map[string][]float64{}, map[string][]float64{}
 	for range rounds {
 		for i, o := range all {
 			to := s.addr
 			if i == 0 {
 				to = strings.TrimPrefix(blank.URL, "http://")
 			}
-			ready, drawn := opensIn(p, o, slowLine(t, to))
-			took[o.name], body[o.name] = append(took[o.name], ready), append(body[o.name], drawn)
+			ready, other := opensIn(p, o, slowLine(t, to))
+			took[o.name], others[o.name] = append(took[o.name], ready), append(others[o.name], other)
 		}
 	}
 	base := slices.Min(took[all[0].name])
@@ -66,17 +69,17 @@ func TestBenchOpenings(t *testing.T) {
 	for _, o := range all[1:] {
 		ms := slices.Min(took[o.name])
 		t.Logf("%s: %.0f ms, %.2f × the blank page (limit %.1f)", o.name, ms, ms/base, o.limit)
-		if o.path == visit {
-			drawn := slices.Min(body[o.name])
-			t.Logf("  its body is drawn after %.0f ms, %.2f × the blank page", drawn, drawn/base)
+		if o.also != "" {
+			other := slices.Min(others[o.name])
+			t.Logf("  %s after %.0f ms, %.2f × the blank page", o.said, other, other/base)
 		}
 	}
 }
 
 // opensIn opens a page on a device of its own, which is as slow as a cheap tablet, and gives the
 // milliseconds from the first byte that is asked for until what makes it ready is painted, and until
-// a body is drawn (0 where there is none).
-func opensIn(of *page, o opening, addr string) (ready, drawn float64) {
+// what else is timed is there (0 where nothing is).
+func opensIn(of *page, o opening, addr string) (ready, other float64) {
 	t := of.t
 	t.Helper()
 	l := chromium(t.TempDir())
@@ -96,24 +99,29 @@ func opensIn(of *page, o opening, addr string) (ready, drawn float64) {
 		knownDevice(of, p)
 	}
 	if o.warm {
-		for range 2 {
+		// The first fetches, the second is served from what is kept and remembered as used, the third keeps
+		// what is compiled: only then is the cache as warm as on any later day.
+		for range 3 {
 			p.MustNavigate("http://" + addr + o.path)
 			p.MustElement(o.there)
-			time.Sleep(3 * time.Second) // what is compiled again, and kept
+			time.Sleep(3 * time.Second)
 		}
 		p.MustNavigate("about:blank")
 	}
 	p.MustEvalOnNewDocument(fmt.Sprintf(`new MutationObserver((_, seen) => {
-		if (document.querySelector("svg[data-view=back] path")) globalThis.drawnMS ??= performance.now();
-		if (!document.querySelector(%q)) return;
-		seen.disconnect();
-		requestAnimationFrame(() => setTimeout(() => { globalThis.thereMS = performance.now(); }));
-	}).observe(document, { childList: true, subtree: true, attributes: true });`, o.there))
+		const [there, also] = [%q, %q];
+		if (also && document.querySelector(also)) globalThis.otherMS ??= performance.now();
+		if (document.querySelector(there) && !globalThis.seen) {
+			globalThis.seen = true;
+			requestAnimationFrame(() => setTimeout(() => { globalThis.thereMS = performance.now(); }));
+		}
+		if (globalThis.seen && (!also || globalThis.otherMS)) seen.disconnect();
+	}).observe(document, { childList: true, subtree: true, attributes: true });`, o.there, o.also))
 	release := squeezed(l.PID())
 	defer release()
 	p.MustNavigate("http://" + addr + o.path)
-	p.MustWait(`() => globalThis.thereMS !== undefined`)
-	ms := p.MustEval(`() => [thereMS, globalThis.drawnMS ?? 0]`).Arr()
+	p.MustWait(fmt.Sprintf(`() => globalThis.thereMS !== undefined && (!%q || !!globalThis.otherMS)`, o.also))
+	ms := p.MustEval(`() => [thereMS, globalThis.otherMS ?? 0]`).Arr()
 	return ms[0].Num(), ms[1].Num()
 }
 

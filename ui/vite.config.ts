@@ -29,13 +29,12 @@ const groups = [
     minShareCount: 6,
     priority: 2,
   },
-  { name: "app", test: /src\/|node_modules\//, minShareCount: 5, priority: 1 },
-  { name: "parts", test: /src\/|node_modules\//, minShareCount: 2 },
+  { name: "app", test: /src\/|node_modules\//, minShareCount: 2 },
 ];
 const output = { codeSplitting: { groups } };
 
 const ofForm = new Set(["signin", "rolldown-runtime"]);
-const ofProgram = new Set(["AppRoot", "app", "aria", "parts"]);
+const ofProgram = new Set(["AppRoot", "app", "aria"]);
 
 /** What every page needs is asked for with the first script, and not after it. The page that begins with
  * the form does not ask for what is marked as the program's (prerender/write.mjs). */

@@ -2,6 +2,7 @@
 import { memo } from "react";
 import type { Schemas } from "../api/client";
 import { useShade } from "./shade";
+import { type LayerMarkup, skinMarkup } from "./skinMarkup";
 
 type Drawing = Schemas["FigureView"];
 
@@ -15,16 +16,15 @@ export const Skin = memo(function Skin({
   id: string;
   shade: number;
 }) {
+  const { whole, layers } = skinMarkup(figure);
   return (
     <>
       <defs>
-        <clipPath id={`${id}-skin`}>
-          <Shapes of={figure.shapes} />
-        </clipPath>
+        <clipPath id={`${id}-skin`} dangerouslySetInnerHTML={whole} />
       </defs>
       <g>
-        {[0, 1].map((layer) => (
-          <Layer key={layer} figure={figure} layer={layer} id={id} blur={7 * shade} />
+        {layers.map((markup, n) => (
+          <Layer key={n} figure={figure} layer={n} markup={markup} id={id} blur={7 * shade} />
         ))}
       </g>
     </>
@@ -33,21 +33,13 @@ export const Skin = memo(function Skin({
 
 /** The body as one flat shape. */
 export const Outline = ({ figure }: { figure: Drawing }) => (
-  <g fill="var(--skin)" stroke="var(--skin-edge)" strokeWidth={6}>
-    <Shapes of={figure.shapes} />
-  </g>
+  <g
+    fill="var(--skin)"
+    stroke="var(--skin-edge)"
+    strokeWidth={6}
+    dangerouslySetInnerHTML={skinMarkup(figure).whole}
+  />
 );
-
-/** Line: how wide on screen, however close. */
-const Shapes = ({ of, line }: { of: Drawing["shapes"]; line?: number }) =>
-  of.map((s) => (
-    <path
-      key={s.id + s.side}
-      d={s.path}
-      strokeWidth={line}
-      vectorEffect={line ? "non-scaling-stroke" : undefined}
-    />
-  ));
 
 /** What hangs before the trunk lets it be seen. */
 const before = 0.7;
@@ -55,48 +47,36 @@ const before = 0.7;
 interface LayerProps {
   figure: Drawing;
   layer: number;
+  markup: LayerMarkup;
   id: string;
   /** Of the shade along the edge, in view units. */
   blur: number;
 }
 
-function Layer({ figure, layer, id, blur }: LayerProps) {
+function Layer({ figure, layer, markup, id, blur }: LayerProps) {
   const edge = useShade(figure, layer, blur);
-  const shapes = figure.shapes.filter((s) => (s.layer ?? 0) === layer);
-  const inner = figure.inner.filter((l) => (l.layer ?? 0) === layer);
-  const shades = figure.shades.filter((s) => (s.layer ?? 0) === layer);
   return (
     <g aria-hidden opacity={layer ? before : undefined}>
-      <g fill="none" stroke="var(--skin-edge)" strokeLinejoin="round">
-        <Shapes of={shapes} line={1.7} />
-      </g>
-      <g fill="var(--skin)" data-skin>
-        <Shapes of={shapes} />
-      </g>
+      <g
+        fill="none"
+        stroke="var(--skin-edge)"
+        strokeLinejoin="round"
+        dangerouslySetInnerHTML={markup.lines}
+      />
+      <g fill="var(--skin)" data-skin dangerouslySetInnerHTML={markup.areas} />
       {edge && (
         <>
-          <clipPath id={`${id}-layer${layer}`}>
-            <Shapes of={shapes} />
-          </clipPath>
+          <clipPath id={`${id}-layer${layer}`} dangerouslySetInnerHTML={markup.areas} />
           <image {...edge} preserveAspectRatio="none" clipPath={`url(#${id}-layer${layer})`} />
         </>
       )}
-      <g fill="var(--skin-shade)" fillOpacity={0.06} clipPath={`url(#${id}-skin)`}>
-        {shades.map((s) => (
-          <path key={s.path} d={s.path} />
-        ))}
-      </g>
-      <g fill="none" stroke="var(--skin-line)" strokeLinecap="round">
-        {inner.map((l, i) => (
-          <path
-            key={`${l.id}${i}`}
-            d={l.path}
-            vectorEffect="non-scaling-stroke"
-            strokeWidth={0.5 + 0.6 * l.weight}
-            opacity={0.25 + 0.55 * l.weight}
-          />
-        ))}
-      </g>
+      <g
+        fill="var(--skin-shade)"
+        fillOpacity={0.06}
+        clipPath={`url(#${id}-skin)`}
+        dangerouslySetInnerHTML={markup.shades}
+      />
+      <g fill="none" stroke="var(--skin-line)" strokeLinecap="round" dangerouslySetInnerHTML={markup.inner} />
     </g>
   );
 }

@@ -6,6 +6,7 @@ import { actingIn, ofBench } from "../../core/benchVisit";
 import { isTrial } from "../../core/trial";
 import { type LiveVisit, useVisit } from "../../core/useVisit";
 import { Failed } from "../../parts/controls";
+import { whenIdle } from "../../parts/whenIdle";
 import { TrialEnd } from "../trial/End";
 import { TrialGuide } from "../trial/Guide";
 import { firstViews } from "../../body/figurePath";
@@ -158,9 +159,9 @@ function useOpened({ state, open, write }: LiveVisit) {
   useEffect(() => {
     if (!opened && !opening.current) write("visit-opened", { reason });
     opening.current = true;
-    // A hold can begin with the network gone, so its screen is fetched now.
-    void import("../hold/Hold").catch(() => undefined);
   }, [opened, reason, write]);
+  // A hold can begin with the network gone, so its screen is fetched when this one is there.
+  useEffect(() => whenIdle(() => void import("../hold/Hold").catch(() => undefined)), []);
 }
 
 /** The main action of the steps at the table, at the lower edge. A point that is charted has
