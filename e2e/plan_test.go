@@ -144,6 +144,8 @@ func planned(p *page, client string) {
 	assert.Contains(t, text, "Left out")
 	assert.Equal(t, 5, strings.Count(text, "Treat again"))
 	p.click("[data-reaction] button", "better")
+	p.see("[data-reaction] label", "Soreness") // it moves what is below it
+	p.still()
 	p.MustElementX(`(//*[@data-last]//button[text()="Treat again"])[1]`).MustClick()
 	askLater(p)
 	p.see("[data-charting]", "Same spot as before")
