@@ -23,6 +23,8 @@ const touched = /src\/(screens\/(hold|visit|progress|sequence)|body|charts|parts
 const groups = [
   { name: "first", test: (id: string) => first.test(id) || /preload-helper|rolldown/.test(id), priority: 4 },
   { name: "signin", test: signin, priority: 3 },
+  // The frame and the day, with all that they use of the libraries and no more.
+  { name: "frame", test: /src\/(AppRoot|screens\/Day)\.tsx$/, priority: 2.5 },
   {
     name: "aria",
     test: /node_modules\/(react-aria|react-stately|@react-|@internationalized|@swc)/,
@@ -34,33 +36,37 @@ const groups = [
 const output = { codeSplitting: { groups } };
 
 const ofForm = new Set(["signin", "rolldown-runtime"]);
-const ofProgram = new Set(["AppRoot", "app", "aria"]);
+const ofProgram = new Set(["frame"]);
 
-/** What every page needs is asked for with the first script, and not after it. The page that begins with
- * the form does not ask for what is marked as the program's (prerender/write.mjs). */
+/** What every page of the program needs is asked for with the first script, and not after it: scripts, and
+ * the letters, without which a page would be laid out twice. The page that begins with the form does not
+ * ask for what is marked as the program's (prerender/write.mjs). */
 const preload: Plugin = {
   name: "preload",
   transformIndexHtml: {
     order: "post",
     handler: (_, { bundle }) =>
-      Object.values(bundle ?? {})
-        .filter((c) => c.type === "chunk" && (ofForm.has(c.name) || ofProgram.has(c.name)))
-        .map((c) => ({
+      Object.values(bundle ?? {}).flatMap((file) => {
+        const letters = file.type === "asset" && /-latin-wght-normal-.*\.woff2$/.test(file.fileName);
+        const ofEvery = file.type === "chunk" && (ofForm.has(file.name) || ofProgram.has(file.name));
+        if (!letters && !ofEvery) return [];
+        return {
           tag: "link",
           attrs: {
-            rel: "modulepreload",
+            ...(letters ? { rel: "preload", as: "font", type: "font/woff2" } : { rel: "modulepreload" }),
             crossorigin: true,
-            href: `/${c.fileName}`,
-            "data-program": ofProgram.has(c.name),
+            href: `/${file.fileName}`,
+            "data-program": letters || ofProgram.has(file.name),
           },
           injectTo: "head",
-        })),
+        };
+      }),
   },
 };
 
-/** App.tsx says which language the program speaks. Asking the browser for its own at the start loads
- * its tables of all languages, a tenth of what the form at the door takes; so does asking in German
- * whether it can write signs, which every browser that is built for can. */
+/** The program speaks one language. Asking the browser for its own at the start loads its tables of all
+ * languages, a tenth of what the form at the door takes; so does asking in which direction it is written,
+ * and in German whether the browser can write signs, which every one that is built for can. */
 const oneLanguage: Plugin = {
   name: "one-language",
   enforce: "pre",

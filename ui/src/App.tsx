@@ -1,5 +1,4 @@
 import { type ComponentType, Suspense } from "react";
-import { I18nProvider } from "react-aria-components";
 import { Route, Routes, useLocation } from "react-router";
 import type { Schemas } from "./api/client";
 import { Failed, ErrorPanel, Waiting } from "./parts/controls";
@@ -33,11 +32,9 @@ function OfClients() {
 export function App() {
   const here = routeOf(useLocation().pathname);
   return (
-    <I18nProvider locale="en-GB">
-      <Suspense fallback={<Waiting>Opening…</Waiting>}>
-        {here && ofClients(here) ? <OfClients /> : <SignedIn />}
-      </Suspense>
-    </I18nProvider>
+    <Suspense fallback={<Waiting>Opening…</Waiting>}>
+      {here && ofClients(here) ? <OfClients /> : <SignedIn />}
+    </Suspense>
   );
 }
 

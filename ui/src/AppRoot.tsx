@@ -8,7 +8,7 @@ import { newQueryClient } from "./api/asking";
 import type { Schemas } from "./api/client";
 import { tables } from "./core/db";
 import { updateServiceWorker } from "./serviceWorkerUpdate";
-import { ofClients, routeOf } from "./routes";
+import { ofClients, pageOf } from "./routes";
 import { fetchScreen } from "./screens/screens";
 import { takeUp, whoIsHere } from "./session";
 import { Look } from "./theme";
@@ -23,11 +23,11 @@ export async function showApp(root: HTMLElement, me?: Schemas["Me"]) {
   void tables().catch(() => undefined); // opened while the screen is fetched; who needs it says what is wrong
   const queries = newQueryClient();
   if (me) takeUp(queries, me);
-  const page = routeOf(location.pathname);
-  const screen = fetchScreen(page?.screen ?? "Day");
+  const { route, params } = pageOf(location.pathname) ?? {};
+  const screen = fetchScreen(route?.screen ?? "Day");
   const known = async () => {
-    const is = page && ofClients(page) ? undefined : await whoIsHere(queries);
-    if (is) await (await screen)?.before?.(queries, is);
+    const is = route && ofClients(route) ? undefined : await whoIsHere(queries);
+    if (is) await (await screen)?.before?.(queries, is, params ?? {});
   };
   await Promise.all([screen, Promise.race([known(), new Promise((late) => setTimeout(late, firstPaintMS))])]);
   createRoot(root).render(

@@ -26,7 +26,7 @@ export function beside(v: View): View[] {
 
 const query = { figure: figureVersion };
 
-const figureOf = (view: View) =>
+export const figureOf = (view: View) =>
   queryOptions({
     queryKey: ["figure", view],
     staleTime: Number.POSITIVE_INFINITY,

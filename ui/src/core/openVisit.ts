@@ -1,5 +1,5 @@
 // A visit as the server has it, or, in an outage, the sealed copy that was kept.
-import { useQuery } from "@tanstack/react-query";
+import { type QueryClient, queryOptions, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import { api, isOutage, must, type Schemas } from "../api/client";
 import { clockOffset, serverSaid } from "./clock";
@@ -27,27 +27,55 @@ export function useKeeper({ id, name, role, practice, copy_hours }: Schemas["Me"
   return useMemo(() => ({ id, name, role, practice, copy_hours }), [id, name, role, practice, copy_hours]);
 }
 
+/** However a visit is fetched. */
+const once = { staleTime: Number.POSITIVE_INFINITY, retry: false, networkMode: "always" } as const;
+
+/** So long what was fetched ahead waits for the screen that is being drawn. */
+const aheadMS = 5_000;
+
+const ahead = (id: string, keeper: Keeper) =>
+  queryOptions({
+    ...once,
+    queryKey: ["visit-ahead", id, keeper.id],
+    queryFn: () => fetchVisit(id, keeper),
+    gcTime: aheadMS,
+  });
+
+/** Fetches a visit before its screen is drawn. */
+export const openAhead = (queries: QueryClient, id: string, keeper: Keeper) =>
+  queries.prefetchQuery(ahead(id, keeper));
+
+/** What was fetched ahead, for one screen. */
+function takeAhead(queries: QueryClient, id: string, keeper: Keeper) {
+  const { queryKey } = ahead(id, keeper);
+  const there = queries.getQueryData(queryKey);
+  queries.removeQueries({ queryKey });
+  return there;
+}
+
 /** Fetched once for a screen; what is newer comes by the outbox. What another
  * screen fetched is older than what that screen wrote, so it is never reused. */
 export function useFetchedVisit(id: string, keeper: Keeper) {
-  const [screen] = useState(uuidv7);
+  const queries = useQueryClient();
+  const [{ screen, there }] = useState(() => ({ screen: uuidv7(), there: takeAhead(queries, id, keeper) }));
   return useQuery({
+    ...once,
     queryKey: ["open-visit", id, keeper, screen],
-    queryFn: async (): Promise<Fetched> => {
-      ofBench(id); // a reload brings it back
-      if (isLocal(id)) return { open: openLocal(id, keeper), unsent: [] };
-      const [{ open, fresh }, unsent] = await Promise.all([read(id, keeper), outbox.unsent(id)]);
-      return {
-        open: { ...open, context: { ...open.context, clock_ms: clockOffset() } },
-        unsent,
-        state: fresh && unsent.length === 0 ? open.state : undefined,
-      };
-    },
-    staleTime: Number.POSITIVE_INFINITY,
+    queryFn: () => fetchVisit(id, keeper),
+    initialData: there,
     gcTime: 0,
-    retry: false,
-    networkMode: "always",
   });
+}
+
+async function fetchVisit(id: string, keeper: Keeper): Promise<Fetched> {
+  ofBench(id); // a reload brings it back
+  if (isLocal(id)) return { open: openLocal(id, keeper), unsent: [] };
+  const [{ open, fresh }, unsent] = await Promise.all([read(id, keeper), outbox.unsent(id)]);
+  return {
+    open: { ...open, context: { ...open.context, clock_ms: clockOffset() } },
+    unsent,
+    state: fresh && unsent.length === 0 ? open.state : undefined,
+  };
 }
 
 const get = (id: string) => must(api.GET("/api/visits/{id}", { params: { path: { id } } }));

@@ -8,7 +8,7 @@ import type { Schemas } from "../api/client";
 export interface ScreenModule<P> {
   default: ComponentType<P>;
   /** Asks for what a screen consists of: one that is opened by its address is first drawn with it. */
-  before?: (queries: QueryClient, me: Schemas["Me"]) => Promise<unknown>;
+  before?: (queries: QueryClient, me: Schemas["Me"], params: Record<string, string>) => Promise<unknown>;
 }
 
 export function lazily<P extends object>(load: () => Promise<ScreenModule<P>>) {

@@ -3,43 +3,47 @@ import { lazy, Suspense, useEffect, useLayoutEffect, useRef, useState } from "re
 import { useParams, useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { actingIn, ofBench } from "../../core/benchVisit";
-import { isTrial } from "../../core/trial";
+import { openAhead } from "../../core/openVisit";
+import { coreQuery } from "../../core/useCore";
 import { type LiveVisit, useVisit } from "../../core/useVisit";
-import { Failed } from "../../parts/controls";
+import { Failed, Waiting } from "../../parts/controls";
 import { whenIdle } from "../../parts/whenIdle";
-import { TrialEnd } from "../trial/End";
+import { lazily, type ScreenModule } from "../lazily";
 import { TrialGuide } from "../trial/Guide";
 import { firstViews } from "../../body/figurePath";
+import { figureOf } from "../../body/views";
 import { BodyPane, OpeningPane } from "./body/BodyPane";
 import { type Body, useBody } from "./body/useBody";
 import { ClientNote } from "./ClientNote";
-import { CloseStep } from "./CloseStep";
 import { DrawStep } from "./DrawStep";
-import { FindStep } from "./find/FindStep";
-import { MeasureParts } from "./MeasureParts";
 import { NextHold, ToClose } from "./MainAction";
 import { Notices } from "./Notices";
+import type { StepPanel } from "./LaterStep";
 import { LastStep } from "./last/LastStep";
-import { PlanStep } from "./plan/PlanStep";
-import { PressStep } from "./press/PressStep";
-import { RecheckStep } from "./recheck/RecheckStep";
-import { ScreenStep } from "./screening/ScreenStep";
 import { WhatNext } from "./next/WhatNext";
-import { type Path, usePath } from "./steps";
-import { SuspectStep } from "./suspects/SuspectStep";
+import { usePath } from "./steps";
 import { useWork } from "./judged/useWork";
 import { useRanking } from "./suspects/useRanking";
 import { Top } from "./Top";
 import { bodyOf, OpeningHead, Room } from "./VisitRoom";
 
 const BenchGuide = lazy(() => import("../bench/visit/BenchGuide"));
-const BenchEnd = lazy(() => import("../bench/visit/BenchEnd"));
+const LaterStep = lazily(() => import("./LaterStep"));
 const StepHelp = lazy(() => import("../help/StepHelp"));
 
 /** Steps in which the client lies on the table and hands are busy. */
 const byHand: ReadonlySet<string> = new Set(["find", "press", "recheck"]);
 /** Steps that consist of the core's answers: before the first they would say that there is nothing. */
 const ofAnswers: ReadonlySet<string> = new Set(["measure", "suspect", "find", "plan", "press"]);
+
+/** The visit, the core's lists and the body: drawn once, with all of them. The core itself comes later. */
+export const before: ScreenModule<object>["before"] = (queries, me, { id = "" }) =>
+  Promise.all([
+    openAhead(queries, id, me),
+    queries.prefetchQuery(coreQuery),
+    ...firstViews.map((view) => queries.prefetchQuery(figureOf(view))),
+    new URLSearchParams(location.search).has("step") && LaterStep.ahead(),
+  ]);
 
 export default function Visit({ me }: { me: Schemas["Me"] }) {
   const { id = "" } = useParams();
@@ -160,13 +164,16 @@ function useOpened({ state, open, write }: LiveVisit) {
     if (!opened && !opening.current) write("visit-opened", { reason });
     opening.current = true;
   }, [opened, reason, write]);
-  // A hold can begin with the network gone, so its screen is fetched when this one is there.
-  useEffect(() => whenIdle(() => void import("../hold/Hold").catch(() => undefined)), []);
+  // The next step is there when it is gone to, and a hold can begin with the network gone.
+  useEffect(
+    () => whenIdle(() => void LaterStep.ahead().then(() => import("../hold/Hold").catch(() => undefined))),
+    [],
+  );
 }
 
 /** The main action of the steps at the table, at the lower edge. A point that is charted has
  * its own there. */
-function Main({ visit, me, path, body }: Pick<PanelProps, "visit" | "me" | "path" | "body">) {
+function Main({ visit, me, path, body }: Pick<StepPanel, "visit" | "me" | "path" | "body">) {
   const charting = path.step === "find" && (body.aim || body.selected);
   if (path.step === "press" || (path.step === "find" && !charting))
     return <NextHold visit={visit} me={me} wanted={body.selected} pedal={path.step === "press"} />;
@@ -176,65 +183,19 @@ function Main({ visit, me, path, body }: Pick<PanelProps, "visit" | "me" | "path
   return null;
 }
 
-interface PanelProps {
-  visit: LiveVisit;
-  me: Schemas["Me"];
-  path: Path;
-  body: Body;
-  ranking: Schemas["Ranking"];
-  work: Schemas["Working"];
-}
-
 /** What is done at the step. */
-function Panel({ visit, me, path, body, ranking, work }: PanelProps) {
+function Panel(panel: StepPanel) {
+  const { visit, me, path, body } = panel;
   switch (path.step) {
     case "last":
       return <LastStep visit={visit} me={me} />;
     case "draw":
       return <DrawStep visit={visit} me={me} body={body} />;
-    case "screen":
+    default:
       return (
-        <ScreenStep visit={visit} placing={body.placing.question} setPlacing={body.placing.setQuestion} />
+        <Suspense fallback={<Waiting>Opening…</Waiting>}>
+          <LaterStep {...panel} />
+        </Suspense>
       );
-    case "measure":
-      return (
-        <MeasureParts
-          visit={visit}
-          part={path.part}
-          onPart={(p) => path.goTo("measure", p)}
-          placing={body.placing}
-        />
-      );
-    case "suspect":
-      return (
-        <SuspectStep
-          visit={visit}
-          ranking={ranking}
-          chosen={body.chosen}
-          setChosen={body.setChosen}
-          height={body.height}
-        />
-      );
-    case "find":
-      return <FindStep visit={visit} body={body} work={work} finger={me.finger_cm} />;
-    case "plan":
-      return <PlanStep visit={visit} body={body} work={work} ranking={ranking} go={path.goTo} />;
-    case "press":
-      return (
-        <PressStep
-          visit={visit}
-          me={me}
-          selected={body.selected}
-          setSelected={body.setSelected}
-          height={body.height}
-          work={work.points}
-          led={work.led}
-        />
-      );
-    case "recheck":
-      return <RecheckStep visit={visit} />;
-    case "close":
-      if (ofBench(visit.open.visit.id)) return <BenchEnd visit={visit} me={me} />;
-      return isTrial(visit.open.visit.id) ? <TrialEnd visit={visit} /> : <CloseStep visit={visit} me={me} />;
   }
 }
