@@ -63,13 +63,13 @@ BENCH = GOGC=200 MOKREN_BENCH=1 go run ./cmd/withcluster go test -count=1 -v
 bench: .mokren/has-postgresql .mokren/has-chromium build .mokren/blank/index.html ## coach, server and browser, each figure with its limit, in one run
 	@set -o pipefail; { \
 		go test -run '^$$' -bench . -benchtime 200ms -benchmem ./core/...; \
-		go test -run '^$$' -bench LargestFiles -benchtime 1x ./exchange; \
 		$(BENCH) -timeout 20m -run 'TestBench(History|OwnSQL|Writing|RowSecurity|Size)' ./api; \
 		$(BENCH) -timeout 20m -run 'TestBench' ./e2e; \
 	} 2>&1 | go run ./cmd/nearest
 
-bench-large: .mokren/has-postgresql .mokren/has-chromium build ## 200,000 visits, a thousand practices, a backup, two copies, a hold of ten minutes
+bench-large: .mokren/has-postgresql .mokren/has-chromium build ## 200,000 visits, a thousand practices, a backup, two copies, a hold of ten minutes, the largest files
 	@set -o pipefail; export MOKREN_LONG=1; { \
+		go test -run '^$$' -bench LargestFiles -benchtime 1x ./exchange; \
 		$(BENCH) -timeout 30m -run 'TestBench(Size|Practices|Backup)' ./api; \
 		$(BENCH) -timeout 20m -run 'TestBench(LongHold|TwoCopies)' ./e2e; \
 	} 2>&1 | go run ./cmd/nearest

@@ -2,25 +2,16 @@
 // o'clock is at one height on every day, whatever clocks do.
 import type { Schemas } from "../../api/client";
 import { dateFormat } from "../../parts/dates";
+import { isoDay } from "../../parts/words";
 
 type Visit = Schemas["Visit"];
 
 /** Minutes since midnight by the practice's clock, and its date there. */
 export function onTheWall(iso: string, zone: string): { date: string; minute: number } {
-  const parts = dateFormat("en-GB", {
-    timeZone: zone,
-    year: "numeric",
-    month: "2-digit",
-    day: "2-digit",
-    hour: "2-digit",
-    minute: "2-digit",
-    hourCycle: "h23",
-  }).formatToParts(new Date(iso));
-  const of = (type: string) => parts.find((p) => p.type === type)?.value ?? "0";
-  return {
-    date: `${of("year")}-${of("month")}-${of("day")}`,
-    minute: Number(of("hour")) * 60 + Number(of("minute")),
-  };
+  const at = new Date(iso);
+  const clock = dateFormat("en-GB", { timeZone: zone, hour: "2-digit", minute: "2-digit", hourCycle: "h23" });
+  const [hour = 0, minute = 0] = clock.format(at).split(":").map(Number);
+  return { date: isoDay(at, zone), minute: hour * 60 + minute };
 }
 
 export interface Placed {
