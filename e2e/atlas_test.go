@@ -171,6 +171,8 @@ func TestPainDrawing(t *testing.T) {
 	newVisit(p, demoClient(3))
 	stepTo(p, "Pain")
 	paint(p, "back", [][2]float64{{150, 480}, {150, 500}})
+	p.see("h2", `cm² painted`) // what it says of the places moves what is below it
+	p.still()
 	p.MustElementX(`//*[@role="radiogroup"][@aria-label="Lay over an earlier drawing"]//button[2]`).MustClick()
 	p.see("[data-compare] dd", `→`)
 	p.see("[data-compare]", "Overlap")

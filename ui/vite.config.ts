@@ -64,6 +64,21 @@ const preload: Plugin = {
   },
 };
 
+/** Files of libraries that choose among languages and calendars, and what is left of them with one. */
+const oneOfMany: [file: RegExp, code: string][] = [
+  [
+    /react-aria\/.*\/i18n\/useDefaultLocale\.mjs$/,
+    `const here = { locale: "en-GB", direction: "ltr" };
+export const getDefaultLocale = () => here;
+export const useDefaultLocale = () => here;`,
+  ],
+  [
+    /@internationalized\/date\/.*\/createCalendar\.mjs$/,
+    `import { GregorianCalendar } from "./calendars/GregorianCalendar.mjs";
+export const createCalendar = () => new GregorianCalendar();`,
+  ],
+];
+
 /** The program speaks one language. Asking the browser for its own at the start loads its tables of all
  * languages, a tenth of what the form at the door takes; so does asking in which direction it is written,
  * and in German whether the browser can write signs, which every one that is built for can. */
@@ -78,12 +93,7 @@ const oneLanguage: Plugin = {
       return out;
     },
   },
-  load: (id) =>
-    /react-aria\/.*\/i18n\/useDefaultLocale\.mjs$/.test(id)
-      ? `const here = { locale: "en-GB", direction: "ltr" };
-export const getDefaultLocale = () => here;
-export const useDefaultLocale = () => here;`
-      : undefined,
+  load: (id) => oneOfMany.find(([file]) => file.test(id))?.[1],
 };
 
 // The Go program embeds what is built here. The service worker keeps the shell,

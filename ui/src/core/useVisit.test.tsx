@@ -43,6 +43,7 @@ vi.mock("../api/client", async (original) => ({
   },
 }));
 const { useVisit } = await import("./useVisit");
+const { openAhead } = await import("./openVisit");
 const { useUndo } = await import("./useUndo");
 const { outbox } = await import("./outbox");
 const { tables } = await import("./db");
@@ -57,11 +58,10 @@ const opened = (when?: "early") => renderHook(() => useVisit(visitID, me, when),
 async function ready() {
   const at = opened();
   await waitFor(() => expect(at.current.visit).toBeDefined(), { timeout: 5000 });
-  const visit = () => {
+  return () => {
     if (!at.current.visit) throw new Error("The visit is not open.");
     return at.current.visit;
   };
-  return visit;
 }
 
 const noted = (text: string, version: number): Schemas["Event"] =>
@@ -108,6 +108,15 @@ describe("a visit on screen", () => {
     expect(visit().state.note ?? "").toBe("");
     await act(async () => undo.result.current.redo?.());
     expect(visit().state.note).toBe("Calm.");
+  });
+
+  it("begins with what was fetched before it was drawn, which the next screen asks for anew", async () => {
+    await openAhead(client, visitID, me);
+    await ready();
+    expect(server.asked).toBe(1);
+    cleanup();
+    server.events = [noted("Since then.", 1)];
+    expect((await ready())().state.note).toBe("Since then.");
   });
 
   it("opens with what waits here laid over what the server has", async () => {

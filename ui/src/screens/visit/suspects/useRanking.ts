@@ -7,10 +7,11 @@ import type { LiveVisit } from "../../../core/useVisit";
 
 const none: Record<string, Schemas["Ratio"]> = {};
 
-/** The practice's own likelihood ratios. */
-export const useWeights = () =>
-  useQuery({ queryKey: ["weights"], staleTime: 60_000, queryFn: () => must(api.GET("/api/evidence")) }).data
-    ?.weights ?? none;
+/** The practice's own likelihood ratios; none before they are there. */
+export function useWeights(enabled = true) {
+  const queryFn = () => must(api.GET("/api/evidence"));
+  return useQuery({ queryKey: ["weights"], staleTime: 60_000, queryFn, enabled }).data?.weights ?? none;
+}
 
 const nobody: Schemas["Ranking"] = {
   suspects: [],
@@ -27,7 +28,7 @@ const settledMS = 600;
 /** The first ranking reads the whole atlas; unless it is what one looks at, the
  * visit is shown before. */
 export function useRanking(visit: LiveVisit, looked: boolean): Schemas["Ranking"] {
-  const weights = useWeights();
+  const weights = useWeights(!!visit.of); // before the core is there nothing can be ranked
   const [shown, setShown] = useState(false);
   useEffect(() => {
     const soon = setTimeout(() => setShown(true), settledMS);
