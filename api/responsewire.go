@@ -181,6 +181,9 @@ func (s *server) visitWire(w http.ResponseWriter, r *http.Request) {
 		writeStatus(w, huma.Error404NotFound("There is no such visit."))
 		return
 	}
+	// Listening begins before the right to is looked at: who signs out in between is told here.
+	heard, leave := s.hub.listen(id)
+	defer leave()
 	who, err := s.mayListen(r, id)
 	if err != nil {
 		writeStatus(w, err)
@@ -192,8 +195,6 @@ func (s *server) visitWire(w http.ResponseWriter, r *http.Request) {
 	}
 	defer c.CloseNow() //nolint:errcheck // the end either way
 	ctx := c.CloseRead(r.Context())
-	heard, leave := s.hub.listen(id)
-	defer leave()
 	ping := time.NewTicker(screenPing)
 	defer ping.Stop()
 	for {

@@ -66,6 +66,7 @@ func TestASessionOfFourProtocols(t *testing.T) {
 	p.press(input.KeyR)
 	until(p, "flush")
 	p.sent()
+	p.MustWait(`() => !!navigator.serviceWorker.controller`) // else a reload without the network shows nothing
 	w.Cut(true)
 	p.click("button", "Back to the visit")
 

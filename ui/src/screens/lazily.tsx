@@ -11,6 +11,9 @@ export interface ScreenModule<P> {
   before?: (queries: QueryClient, me: Schemas["Me"], params: Record<string, string>) => Promise<unknown>;
 }
 
+/** So long after it did not come a script is asked for again. */
+const againMS = 1_000;
+
 export function lazily<P extends object>(load: () => Promise<ScreenModule<P>>) {
   let Here: ComponentType<P> | undefined;
   const fetched = async () => {
@@ -18,7 +21,16 @@ export function lazily<P extends object>(load: () => Promise<ScreenModule<P>>) {
     Here = module.default;
     return module;
   };
-  const Later = lazy(fetched);
+  // Without the network a screen waits for its script, and does not take the page with it.
+  const untilThere = async (): Promise<ScreenModule<P>> => {
+    try {
+      return await fetched();
+    } catch {
+      await new Promise((again) => setTimeout(again, againMS));
+      return untilThere();
+    }
+  };
+  const Later = lazy(untilThere);
   const now = () => Here ?? (Later as ComponentType<P>);
   const Screen = (props: P) => {
     // Decided once: what is mounted stays mounted when the script has come.
