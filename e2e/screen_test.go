@@ -132,6 +132,7 @@ func TestAWarmCalfReachesTheOfflineOutbox(t *testing.T) {
 	away := signedIn(t, w.l.Addr().String(), demo.Logins[0])
 	client := opened(away, "Outbox", "Find", calf)
 	away.sent()
+	away.MustWait(`() => performance.getEntriesByType("resource").some((e) => /Hold-/.test(e.name))`)
 	w.Cut(true)
 
 	here := signedIn(t, s.addr, demo.Logins[0])

@@ -166,7 +166,11 @@ function useOpened({ state, open, write }: LiveVisit) {
   }, [opened, reason, write]);
   // The next step is there when it is gone to, and a hold can begin with the network gone.
   useEffect(
-    () => whenIdle(() => void LaterStep.ahead().then(() => import("../hold/Hold").catch(() => undefined))),
+    () =>
+      whenIdle(() => {
+        void LaterStep.ahead();
+        void import("../hold/Hold").catch(() => undefined);
+      }),
     [],
   );
 }
