@@ -95,6 +95,7 @@ func TestAMeasuredLimbTurnsWithItsAngle(t *testing.T) {
 	p.see("[data-how] p", "Face down. Hold still: the thigh.")
 	right.MustInput("120").MustBlur()
 	p.MustElement(`[data-pose="knee.flexion"][data-deg="120"]`)
+	p.answered() // what is measured moves the joints that can be chosen
 	joint("Jaw")
 	p.MustElement(`[data-movement="jaw.opening"] input`).MustFocus()
 	p.see("[data-how] p", "a distance, not an angle")
