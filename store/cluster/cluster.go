@@ -292,7 +292,7 @@ func (c *Cluster) start() error {
 	}
 	defer logFile.Close()
 	cmd := c.command("postgres", "-D", c.data(), "-p", strconv.Itoa(c.port),
-		"-c", "listen_addresses=127.0.0.1", "-c", "unix_socket_directories=", "-c", "max_connections=120")
+		"-c", "listen_addresses=127.0.0.1", "-c", "unix_socket_directories=", "-c", "max_connections=400")
 	cmd.Args = append(cmd.Args, silent...)
 	cmd.Stdout, cmd.Stderr = logFile, logFile
 	if err := cmd.Start(); err != nil {
