@@ -18,7 +18,7 @@ GOLDEN_IN_WASM = GOOS=js GOARCH=wasm go test -run Golden \
 # has changed; CI keeps none (.ci/run).
 ASKING = ./e2e $$(go list ./api/... ./store/... ./demo/... ./cmd/...)
 PURE = $$(go list ./core/... ./exchange/... ./devices/...)
-GO_TEST = go test -json -timeout 20m -parallel 5
+GO_TEST = go test -json -timeout 25m -parallel 4
 
 .PHONY: audit deb licences demo test dev lint format bench bench-large fuzz screenshots build types
 build: bin/mokren bin/mokren-stepped

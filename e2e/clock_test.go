@@ -63,7 +63,6 @@ func TestASteppedHoldIsTheHoldOfItsSeconds(t *testing.T) {
 	client := opened(p, "Stepped", "Press", calf)
 	beginBy(p, "Slow ramp")
 	phase(p, "ready")
-	began := time.Now()
 	p.press(input.Space)
 	until(p, "ask-score")
 	p.press(input.Digit4)
@@ -79,7 +78,6 @@ func TestASteppedHoldIsTheHoldOfItsSeconds(t *testing.T) {
 	until(p, "release-slowly")
 	p.press(input.KeyR)
 	until(p, "done")
-	played := time.Since(began)
 	p.click("button", "Back to the visit")
 	p.sent()
 
@@ -99,7 +97,6 @@ func TestASteppedHoldIsTheHoldOfItsSeconds(t *testing.T) {
 	assert.Equal(t, kept.Claimed, kept.Pressure, "the server's replay comes to what the page had said")
 	assert.Empty(t, kept.Clock, "nobody's clock was off")
 	assert.GreaterOrEqual(t, kept.Pressure, int64(60_000), "a ramp lasts 60 s and more")
-	assert.Less(t, played, time.Duration(kept.Pressure)*time.Millisecond, "and was not waited for")
 	// This protocol asks for a number 15 s after contact and after each answer.
 	var log []struct {
 		AtMS  int64      `json:"at_ms"`

@@ -7,6 +7,7 @@ import (
 	"os"
 	"path/filepath"
 	"strings"
+	"sync/atomic"
 	"testing"
 	"time"
 
@@ -160,6 +161,7 @@ func TestDragCorrectsAPlace(t *testing.T) {
 	}
 	p.sent()
 	assert.InDelta(t, 772, at(), 2)
+	p.answered()
 	p.still()
 	box := p.MustElement("svg[data-view=back] .mark path").MustShape().Box()
 	x, y := box.X+box.Width/2, box.Y+box.Height/2
@@ -200,6 +202,30 @@ func TestTheFormComesWithThePage(t *testing.T) {
 	assert.Equal(t, demo.Logins[0].Email, p.MustElement(`input[name=email]`).MustProperty("value").Str())
 	send.MustClick()
 	p.see("button", "Sign out")
+}
+
+// Where the network goes away between the page and its scripts, the page says what it waits for, and goes
+// on by itself.
+func TestAPageWhoseScriptsDoNotComeWaits(t *testing.T) {
+	t.Parallel()
+	p := signedIn(t, startServer(t).addr, demo.Logins[0])
+	var back atomic.Bool
+	scripts := p.HijackRequests()
+	scripts.MustAdd("*.js", func(h *rod.Hijack) {
+		if back.Load() || !strings.Contains(h.Request.URL().Path, "/frame-") {
+			h.ContinueRequest(&proto.FetchContinueRequest{})
+			return
+		}
+		h.Response.Fail(proto.NetworkErrorReasonInternetDisconnected)
+	})
+	go scripts.Run()
+	defer scripts.MustStop()
+	_, err := proto.PageNavigate{URL: p.base + "/"}.Call(p)
+	require.NoError(t, err)
+	p.see("[role=status]", "^Waiting for the network…$")
+	back.Store(true)
+	p.see("a", "Marta Olsen-Brandt")
+	assert.NotContains(t, p.text(), "Waiting for the network")
 }
 
 // Wrong input on the forms: the field says what is wrong, and what was typed

@@ -170,9 +170,28 @@ func (p *page) text() string {
 	return ""
 }
 
+// click presses what has this text. Something above it may come or go between the look and the press, which
+// moves it away: that is looked at again, as who has missed a button does. What counts is where the press
+// came down.
 func (p *page) click(selector, pattern string) {
 	p.t.Helper()
-	p.see(selector, pattern).MustClick()
+	for range 3 {
+		e := p.see(selector, pattern)
+		p.MustEval(`(selector, text) => {
+			globalThis.missed = false;
+			addEventListener("pointerdown", ({ target }) => {
+				let at = target.closest?.(selector);
+				while (at && !new RegExp(text).test(at.innerText)) at = at.parentElement?.closest(selector);
+				globalThis.missed = !at;
+			}, { capture: true, once: true });
+		}`, selector, pattern)
+		require.NoError(p.t, e.Click(proto.InputMouseButtonLeft, 1))
+		missed, err := p.Eval(`() => !!globalThis.missed`)
+		if err != nil || !missed.Value.Bool() { // a page that was left has no answer
+			return
+		}
+	}
+	require.Fail(p.t, "it moves away", "%s with %q", selector, pattern)
 }
 
 // beginHold begins a hold by graded stages at the first point.

@@ -86,7 +86,7 @@ func (t *Tx) Append(ctx context.Context, visitID uuid.UUID, b Batch) (AppendResu
 	needed := readAgainst{around.Protects, earliest(received, b.Now)}
 	if read.covers(needed) && o.AtAsBefore(vc) {
 		vc.History = o.History()
-	} else if o, err = t.readAgain(ctx, v, &vc, needed.from, o); err != nil {
+	} else if o, err = t.readAgain(ctx, v, &vc, around.Protecting, needed.from, o); err != nil {
 		return out, err
 	} else {
 		read = needed
@@ -135,10 +135,10 @@ func (t *Tx) goOn(ctx context.Context, v Visit) (*visit.Ongoing, readAgainst, er
 
 // readAgain reads the safety record into a visit's context, and goes on under it.
 func (t *Tx) readAgain(
-	ctx context.Context, v Visit, vc *visit.Context, from time.Time, o *visit.Ongoing,
+	ctx context.Context, v Visit, vc *visit.Context, protecting int, from time.Time, o *visit.Ongoing,
 ) (*visit.Ongoing, error) {
 	var err error
-	if vc.History, err = t.history(ctx, *vc, v, from); err != nil || o.At(*vc) {
+	if vc.History, err = t.history(ctx, *vc, v, protecting, from); err != nil || o.At(*vc) {
 		return o, err
 	}
 	return visit.Today().Ongoing(*vc, o.Log()), nil

@@ -25,7 +25,7 @@ func (t *Tx) VisitContext(ctx context.Context, v Visit, now time.Time) (visit.Co
 	if err != nil {
 		return out, err
 	}
-	out.History, err = t.history(ctx, out, v, now)
+	out.History, err = t.history(ctx, out, v, around.Protecting, now)
 	return out, err
 }
 
@@ -49,13 +49,11 @@ type surroundings struct {
 	// Protects tells one safety record of the client's other visits from another: events are
 	// added and erased, and never change.
 	Protects string `db:"protects"`
+	// Protecting counts the events of the client's safety record.
+	Protecting int `db:"protecting"`
 	// Stored are the ids of events that arrive and that the record has already.
 	Stored textList `db:"stored"`
 }
-
-// protecting are the events that make a safety record; visit_event_safety is their index.
-const protecting = `verdict = 'accepted' and type in ('visit-opened', 'screening-answered', 'screening-cleared',
-	'consent-recorded', 'event-undone', 'hold-started')`
 
 // daysLately: what the hands met is read so far back; the core looks at one day.
 const daysLately = 3
@@ -84,10 +82,12 @@ func (t *Tx) around(ctx context.Context, v Visit, now time.Time, arriving ...vis
 			-- The latest, not the maximum of all: an index gives it however many there are.
 			coalesce((select floor(extract(epoch from received_at) * 1000)::bigint from visit_event
 				where client_id = $1 order by received_at desc limit 1), 0) as grown_ms,
-			(select count(*) || ' ' || coalesce(max(received_at)::text, '') from visit_event
-				where client_id = $1 and visit_id <> $2 and `+protecting+`) as protects,
+			safety.protects, safety.protecting,
 			(select coalesce(jsonb_agg(id), '[]')::text from visit_event where id = any ($6)) as stored
-		from client c, practice p where c.id = $1 and p.id = $3`,
+		from client c, practice p, (select count(*) as protecting, count(*) filter (where visit_id <> $2) || ' '
+				|| coalesce(max(received_at) filter (where visit_id <> $2)::text, '') as protects
+			from visit_event where client_id = $1 and `+protecting+`) safety
+		where c.id = $1 and p.id = $3`,
 		v.ClientID, v.ID, t.who.Practice, now, daysLately, ids)
 	if err == nil {
 		t.touch(v.ClientID)
@@ -158,39 +158,6 @@ func ageOn(born, day time.Time) int {
 		age--
 	}
 	return age
-}
-
-// wholeFor: of so long the record is whole, for holds that a device has not sent yet.
-const wholeFor = 24 * time.Hour
-
-// history reads the client's safety record for holds that began at from or later: what arrived
-// since is whole. Older facts are reduced to those that still count, for a record grows over years.
-func (t *Tx) history(ctx context.Context, c visit.Context, v Visit, from time.Time) ([]record.Fact, error) {
-	var rows []eventRow
-	// A hold counts by its place in the order; its body is long, and not needed.
-	err := t.tx.SelectContext(ctx, &rows, `select id, client_id, visit_id, author_id, device_id, seq, device_ms,
-			received_at, seen, version, schema, type, case type when 'hold-started' then '{}' else body end as body,
-			happened_ms, clock, hold_at_ms, verdict, why, null::jsonb as result
-		from visit_event where client_id = $1 and `+protecting+`
-		order by received_at, visit_id, version`, v.ClientID)
-	if err != nil {
-		return nil, found("reading a client's safety record", err)
-	}
-	var facts []record.Fact
-	for _, r := range rows {
-		e, err := r.event()
-		if err != nil {
-			return nil, err
-		}
-		if e.Type == "hold-started" {
-			facts = append(facts, c.Facts(e, &visit.HoldStarted{})...)
-			continue
-		}
-		if b, err := e.Decode(); err == nil {
-			facts = append(facts, c.Facts(e, b)...)
-		}
-	}
-	return record.Others(c.Client, facts, v.ID.String(), from.Add(-wholeFor).UnixMilli()), nil
 }
 
 // earliest is when the first hold of a batch began, as its device says.

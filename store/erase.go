@@ -31,7 +31,7 @@ func (t *Tx) Erase(ctx context.Context, client uuid.UUID, reason string) error {
 	if hold != "" {
 		return ErrHeld
 	}
-	t.afterwards(func() { t.ongoing.drop(client) })
+	t.afterwards(func() { t.ongoing.drop(client); t.protected.drop(client) })
 	_, err = t.tx.ExecContext(ctx, `select client_erase($1, $2)`, client, reason)
 	return found("erasing a record", err)
 }

@@ -1,10 +1,8 @@
 package store
 
 import (
-	"container/list"
 	"encoding/json"
 	"log/slog"
-	"sync"
 	"time"
 
 	"github.com/google/uuid"
@@ -18,26 +16,15 @@ import (
 // transaction has used comes back when it has committed. Nothing of it is stored, so no archive has
 // it; an erased client's visits are dropped here at once, and in other copies of the program with all
 // that was not written for half an hour.
-type ongoing struct {
-	mu     sync.Mutex
-	visits map[uuid.UUID]*list.Element
-	// order begins with what was used last; events counts those of all visits.
-	order  *list.List
-	events int
-}
-
-// stays is how long a visit is kept that nobody writes in.
-const stays = 30 * time.Minute
+type ongoing struct{ kept *recent[keptVisit] }
 
 // mostEvents of all visits are kept: some 2 kB each, with what was read of them.
 const mostEvents = 20_000
 
 type keptVisit struct {
-	id, client uuid.UUID
-	visit      *visit.Ongoing
-	read       readAgainst
-	events     int
-	used       time.Time
+	client uuid.UUID
+	visit  *visit.Ongoing
+	read   readAgainst
 }
 
 // readAgainst is the safety record that a visit was read against: which one, and for holds that
@@ -53,68 +40,25 @@ func (r readAgainst) covers(needed readAgainst) bool {
 	return r.protects != "" && r.protects == needed.protects && !needed.from.Before(r.from)
 }
 
-func newOngoing() *ongoing {
-	return &ongoing{visits: map[uuid.UUID]*list.Element{}, order: list.New()}
-}
+func newOngoing() ongoing { return ongoing{newRecent[keptVisit](mostEvents)} }
 
 // take gives a visit at a version, and nothing when it is not here or at another. What is taken is
 // not kept any more: a transaction that fails has changed it.
-func (o *ongoing) take(id uuid.UUID, version int64) (*visit.Ongoing, readAgainst) {
-	o.mu.Lock()
-	defer o.mu.Unlock()
-	e, ok := o.visits[id]
-	if !ok {
-		return nil, readAgainst{}
-	}
-	k := o.remove(e)
-	if k.visit.Version() != version {
+func (o ongoing) take(id uuid.UUID, version int64) (*visit.Ongoing, readAgainst) {
+	k, ok := o.kept.take(id)
+	if !ok || k.visit.Version() != version {
 		return nil, readAgainst{}
 	}
 	return k.visit, k.read
 }
 
-// keep takes a visit in, and drops those that were used longest ago beyond what is kept.
-func (o *ongoing) keep(id, client uuid.UUID, v *visit.Ongoing, read readAgainst) {
-	o.mu.Lock()
-	defer o.mu.Unlock()
-	if e, ok := o.visits[id]; ok {
-		o.remove(e)
-	}
-	n := len(v.Log())
-	o.visits[id] = o.order.PushFront(&keptVisit{id, client, v, read, n, time.Now()})
-	for o.events += n; o.events > mostEvents; {
-		o.remove(o.order.Back())
-	}
-	time.AfterFunc(stays, o.sweep)
-}
-
-// sweep drops what nobody has written in for long.
-func (o *ongoing) sweep() {
-	o.mu.Lock()
-	defer o.mu.Unlock()
-	for e := o.order.Back(); e != nil && time.Since(e.Value.(*keptVisit).used) >= stays; e = o.order.Back() {
-		o.remove(e)
-	}
+func (o ongoing) keep(id, client uuid.UUID, v *visit.Ongoing, read readAgainst) {
+	o.kept.keep(id, keptVisit{client, v, read}, len(v.Log()))
 }
 
 // drop forgets a client's visits.
-func (o *ongoing) drop(client uuid.UUID) {
-	o.mu.Lock()
-	defer o.mu.Unlock()
-	for e := o.order.Front(); e != nil; {
-		next := e.Next()
-		if e.Value.(*keptVisit).client == client {
-			o.remove(e)
-		}
-		e = next
-	}
-}
-
-func (o *ongoing) remove(e *list.Element) *keptVisit {
-	k := o.order.Remove(e).(*keptVisit)
-	delete(o.visits, k.id)
-	o.events -= k.events
-	return k
+func (o ongoing) drop(client uuid.UUID) {
+	o.kept.drop(func(_ uuid.UUID, k keptVisit) bool { return k.client == client })
 }
 
 // oneIn closings the state that was gone on with is held against the whole log.

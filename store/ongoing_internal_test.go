@@ -20,7 +20,7 @@ func logOf(events int) *visit.Ongoing {
 	return visit.Unread(log)
 }
 
-func taken(o *ongoing, id uuid.UUID, version int64) *visit.Ongoing {
+func taken(o ongoing, id uuid.UUID, version int64) *visit.Ongoing {
 	v, _ := o.take(id, version)
 	return v
 }
@@ -47,7 +47,7 @@ func TestWhatWasUsedLongAgoMakesRoom(t *testing.T) {
 	o.keep(uuid.New(), client, logOf(1), readAgainst{})
 	assert.Nil(t, taken(o, second, mostEvents/2))
 	assert.NotNil(t, taken(o, first, mostEvents/2))
-	assert.Equal(t, 1, o.events)
+	assert.Equal(t, 1, o.kept.weight)
 }
 
 func TestAnErasedClientsVisitsAreDropped(t *testing.T) {
@@ -58,8 +58,8 @@ func TestAnErasedClientsVisitsAreDropped(t *testing.T) {
 	o.keep(mine, other, logOf(3), readAgainst{})
 	o.keep(uuid.New(), erased, logOf(4), readAgainst{})
 	o.drop(erased)
-	assert.Len(t, o.visits, 1)
-	assert.Equal(t, 3, o.events)
+	assert.Len(t, o.kept.by, 1)
+	assert.Equal(t, 3, o.kept.weight)
 	assert.NotNil(t, taken(o, mine, 3))
 }
 

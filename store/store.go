@@ -45,8 +45,10 @@ type Store struct {
 	url string // for the connection that listens
 	key *seal.Key
 	// ongoing are the visits that were written last.
-	ongoing *ongoing
-	dear    *dear
+	ongoing ongoing
+	// protected are the safety records that were read last.
+	protected protected
+	dear      *dear
 }
 
 // Connections of one copy of the program, and how long one is kept that nobody uses.
@@ -66,7 +68,10 @@ func Open(url string) (*Store, error) {
 	db.SetMaxOpenConns(mostConnections)
 	db.SetMaxIdleConns(mostConnections)
 	db.SetConnMaxIdleTime(idleFor)
-	return &Store{db: db, url: url, ongoing: newOngoing(), dear: &dear{kept: map[dearKey]dearCount{}}}, nil
+	return &Store{
+		db: db, url: url, ongoing: newOngoing(), protected: newProtected(),
+		dear: &dear{kept: map[dearKey]dearCount{}},
+	}, nil
 }
 
 // SealWith gives the key of the secrets that are kept; it is called before anything is
@@ -201,10 +206,11 @@ type Tx struct {
 	who    Principal
 	key    *seal.Key
 	client uuid.NullUUID // whose record was touched
-	// ongoing is the store's; then is done when the transaction has committed.
-	ongoing *ongoing
-	dear    *dear
-	then    []func()
+	// ongoing and protected are the store's; then is done when the transaction has committed.
+	ongoing   ongoing
+	protected protected
+	dear      *dear
+	then      []func()
 }
 
 // afterwards does something when the transaction has committed, and not otherwise.
@@ -274,7 +280,7 @@ func (s *Store) begin(ctx context.Context, who Principal) (*Tx, error) {
 		tx.Rollback() //nolint:errcheck // the error is what counts
 		return nil, fmt.Errorf("entering the practice: %w", err)
 	}
-	return &Tx{tx: tx, who: who, key: s.key, ongoing: s.ongoing, dear: s.dear}, nil
+	return &Tx{tx: tx, who: who, key: s.key, ongoing: s.ongoing, protected: s.protected, dear: s.dear}, nil
 }
 
 // named is the client that an action is about: as it was said, or as the transaction has read

@@ -8,6 +8,7 @@ import { lastMe } from "./core/lastMe";
 import { prefetch } from "./prefetch";
 import { ofClients, pageOf } from "./routes";
 import { heedTurns } from "./turns";
+import { untilThere } from "./untilThere";
 
 const root = document.getElementById("root") as HTMLElement;
 const page = pageOf(location.pathname);
@@ -15,15 +16,29 @@ const ofClient = !!page && ofClients(page.route);
 /** The server saw that nobody is signed in, and sent the form with the page. */
 const formIsHere = root.hasChildNodes();
 
-const app = () => import("./AppRoot");
-const form = () => import("./SignInRoot");
+/** Where nothing can be shown yet, the page says what it waits for. */
+let notice: HTMLElement | undefined;
+function waits() {
+  if (notice || root.hasChildNodes()) return;
+  notice = document.createElement("p");
+  notice.setAttribute("role", "status");
+  notice.style.margin = "2em";
+  notice.textContent = "Waiting for the network…";
+  document.body.append(notice);
+}
+async function fetched<T>(script: () => Promise<T>): Promise<T> {
+  const module = await untilThere(script, waits);
+  notice?.remove();
+  return module;
+}
+const app = () => fetched(() => import("./AppRoot"));
+const form = () => fetched(() => import("./SignInRoot"));
 
 async function begin() {
   // Here yesterday: most likely still signed in.
   const likely = !formIsHere && (ofClient || !!lastMe());
   const session = formIsHere || ofClient ? undefined : askAhead("/api/session");
-  const first = likely ? app() : form();
-  first.catch(() => undefined);
+  void (likely ? app() : form());
   if (likely && page) prefetch(page.route, page.params);
   if (import.meta.env.MODE === "stepped") {
     const { stepClock } = await import("./testing/steppedClock");

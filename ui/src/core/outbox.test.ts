@@ -102,6 +102,31 @@ describe("outbox", () => {
     expect(server.got).toEqual([a.id, b.id]);
   });
 
+  it("says that an entry waits while the core is asked what it says", async () => {
+    outbox.signedIn("ines");
+    let answer: () => void = () => undefined;
+    const made = outbox.making(async () => {
+      await new Promise<void>((done) => (answer = done));
+      void outbox.add(event("ines"));
+    });
+    outbox.kick(); // counted again meanwhile
+    await until((s) => s.waiting === 1);
+    server.up = false;
+    answer();
+    await made;
+    await until((s) => s.waiting === 1 && !s.online);
+    server.up = true;
+    outbox.kick();
+    await until((s) => s.waiting === 0);
+    expect(server.got).toHaveLength(1);
+  });
+
+  it("says of an entry that could not be made that nothing waits", async () => {
+    outbox.signedIn("ines");
+    await expect(outbox.making(() => Promise.reject(new Error("no core")))).rejects.toThrow("no core");
+    await until((s) => s.waiting === 0);
+  });
+
   it("leaves a colleague's work until the colleague signs in", async () => {
     server.up = false;
     outbox.signedIn("tomas");

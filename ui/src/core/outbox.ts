@@ -7,6 +7,7 @@ import { batchOf, inOrder, send, usualBytes, verdictOn } from "./batch";
 import type { Entry } from "./db";
 import { uuidv7 } from "./ids";
 import type { SyncStatus } from "./syncStatus";
+import { inOneTab } from "./oneTab";
 import { sealFor } from "./sealing";
 import { addRow, allRows, changeRows, sealRows } from "./waiting";
 
@@ -35,6 +36,8 @@ class Outbox {
   /** How the last try went. Read when the status is published, not when counting began:
    * counting is asynchronous, and a later result must not be overwritten. */
   private went: Outcome = { online: true, signedOut: false };
+  /** Entries that are being made: what they say is asked of the core. */
+  private coming = 0;
   private counted = false; // before that nobody is told that nothing waits
   private status: SyncStatus = { waiting: 0, others: 0, stuck: [], online: true, signedOut: false };
   private listeners = new Set<(s: SyncStatus) => void>();
@@ -62,6 +65,18 @@ class Outbox {
     this.tell({ kind: "added", visit: event.visit, events: [event], refused: [] });
     await this.report();
     this.kick();
+  }
+
+  /** Makes an entry that waits for the core: until it is added, it is not in the record. */
+  async making(work: () => Promise<void>) {
+    this.coming += 1;
+    this.show({ ...this.status, waiting: this.status.waiting + 1 });
+    try {
+      await work();
+    } finally {
+      this.coming -= 1;
+      void this.report();
+    }
   }
 
   async unsent(visit: string): Promise<Event[]> {
@@ -131,22 +146,10 @@ class Outbox {
     const { rows, shut } = await allRows();
     const mine = rows.filter((r) => r.author === this.author);
     this.show({
-      waiting: mine.filter((r) => !r.stuck).length,
+      waiting: this.coming + mine.filter((r) => !r.stuck).length,
       others: shut + rows.length - mine.length,
       stuck: mine.flatMap((r) => (r.stuck ? [r.stuck] : [])),
       ...this.went,
-    });
-  }
-
-  /** One sender among several tabs; without locks each sends, which is safe. */
-  private async alone(work: () => Promise<void>): Promise<boolean> {
-    if (!globalThis.navigator?.locks) {
-      await work();
-      return true;
-    }
-    return navigator.locks.request("mokren-outbox", { ifAvailable: true }, async (lock) => {
-      if (lock) await work();
-      return !!lock;
     });
   }
 
@@ -161,7 +164,7 @@ class Outbox {
     let went: Outcome = { online: true, signedOut: false };
     let mine = true;
     try {
-      mine = await this.alone(async () => {
+      mine = await inOneTab("mokren-outbox", async () => {
         went = await this.sendAll();
       });
     } finally {
@@ -242,9 +245,6 @@ class Outbox {
   }
 }
 
-interface Outcome {
-  online: boolean;
-  signedOut: boolean;
-}
+type Outcome = Pick<SyncStatus, "online" | "signedOut">;
 
 export const outbox = new Outbox();

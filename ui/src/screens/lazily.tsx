@@ -4,15 +4,13 @@
 import type { QueryClient } from "@tanstack/react-query";
 import { type ComponentType, lazy, useState } from "react";
 import type { Schemas } from "../api/client";
+import { untilThere } from "../untilThere";
 
 export interface ScreenModule<P> {
   default: ComponentType<P>;
   /** Asks for what a screen consists of: one that is opened by its address is first drawn with it. */
   before?: (queries: QueryClient, me: Schemas["Me"], params: Record<string, string>) => Promise<unknown>;
 }
-
-/** So long after it did not come a script is asked for again. */
-const againMS = 1_000;
 
 export function lazily<P extends object>(load: () => Promise<ScreenModule<P>>) {
   let Here: ComponentType<P> | undefined;
@@ -22,15 +20,7 @@ export function lazily<P extends object>(load: () => Promise<ScreenModule<P>>) {
     return module;
   };
   // Without the network a screen waits for its script, and does not take the page with it.
-  const untilThere = async (): Promise<ScreenModule<P>> => {
-    try {
-      return await fetched();
-    } catch {
-      await new Promise((again) => setTimeout(again, againMS));
-      return untilThere();
-    }
-  };
-  const Later = lazy(untilThere);
+  const Later = lazy(() => untilThere(fetched));
   const now = () => Here ?? (Later as ComponentType<P>);
   const Screen = (props: P) => {
     // Decided once: what is mounted stays mounted when the script has come.

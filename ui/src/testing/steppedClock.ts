@@ -68,14 +68,15 @@ const painted = () =>
 let asked = 0;
 const mostLooks = 200;
 
-async function answered() {
+/** Lets what is shown follow what was said: only then is it known whether a test waits for more. */
+async function settled() {
   const owed = () => asked > 0 || globalThis.mokrenLink?.busy;
+  await painted();
   for (let looks = 0; owed() && looks < mostLooks; looks++) await painted();
 }
 
 /** Goes to a time and lets what is shown follow. */
 async function goTo(ms: number) {
-  await answered();
   const over = ms - now();
   if (over > 0) {
     stepped += over;
@@ -83,10 +84,11 @@ async function goTo(ms: number) {
   }
   run();
   for (const f of refreshers) f();
-  await painted();
+  await settled();
 }
 
-/** Goes to the next due timer, unless that is later than the limit. */
+/** Goes to the next due timer, unless that is later than the limit. What is due is asked when all is
+ * shown: a moment between would be stepped over. */
 async function step(limit: number): Promise<boolean> {
   const due = Math.min(...[...timers].map((t) => t.due));
   if (due > limit) return false;
@@ -99,18 +101,18 @@ const driver = {
   /** Lets so many ms of a hold pass. */
   async pass(ms: number) {
     const end = now() + ms;
-    await painted();
+    await settled();
     while (await step(end));
     await goTo(end);
   },
   /** Steps until a selector matches; false when it does not within so many ms of a hold. */
   async until(selector: string, mostMS: number): Promise<boolean> {
     const end = now() + mostMS;
+    await settled();
     for (;;) {
-      await painted();
       if (document.querySelector(selector)) return true;
       if (now() > end) return false;
-      await step(end);
+      if (!(await step(end))) await settled();
     }
   },
 };

@@ -3,7 +3,7 @@
 import { useCallback, useEffect, useRef } from "react";
 import type { Schemas } from "../../api/client";
 import { at, beganAt, now, refresh } from "../../core/clock";
-import { device } from "../../core/outbox";
+import { device, outbox } from "../../core/outbox";
 import type { LiveVisit } from "../../core/useVisit";
 import { forgetAttended, useAttended } from "../../core/attended";
 import { useLiveCoach } from "./useLiveCoach";
@@ -85,13 +85,15 @@ export function useHold({ core, write }: LiveVisit, hold: Hold): LiveHold | unde
       ended.current = true;
       forgetAttended(hold.id);
       // What it came to at its last event; what is on screen stays.
-      const { summary: s } = await core.ask("hold-look", { hold: hold.id, at_ms: lastMS() });
-      write("hold-ended", {
-        hold: hold.id,
-        outcome: s.outcome,
-        pressure_ms: Math.round(s.pressure_s * 1000),
-        parts: s.parts?.length ?? s.stages.length,
-        ...(lastSign === undefined ? {} : { last_sign_ms: lastSign }),
+      await outbox.making(async () => {
+        const { summary: s } = await core.ask("hold-look", { hold: hold.id, at_ms: lastMS() });
+        write("hold-ended", {
+          hold: hold.id,
+          outcome: s.outcome,
+          pressure_ms: Math.round(s.pressure_s * 1000),
+          parts: s.parts?.length ?? s.stages.length,
+          ...(lastSign === undefined ? {} : { last_sign_ms: lastSign }),
+        });
       });
     },
     [core, hold.id, write, lastMS],

@@ -16,19 +16,23 @@ export function useEntries(visit: LiveVisit) {
   const [error, setError] = useState<Error>();
   const [left, setLeft] = useState<Entry[]>([]);
   const id = visit.open.visit.id;
+  const key = ["entries", id];
   const entries = useQuery({
-    queryKey: ["entries", id],
+    queryKey: key,
     initialData: { items: visit.open.entries },
     enabled: !isLocal(id),
     refetchInterval: 4000,
     queryFn: () => must(api.GET("/api/visits/{id}/entries", { params: { path: { id } } })),
   });
   const params = (e: Entry) => ({ path: { id, entry: e.id } });
-  const tell = async (call: () => Promise<unknown>, then: () => void) => {
+  /** Tells the record, and shows it at once: what was asked for before does not bring back an entry that is
+   * settled, and take it away again. */
+  const tell = async (call: () => Promise<unknown>, waits: (before: Entry[]) => Entry[]) => {
     try {
       await call();
-      then();
-      await queries.invalidateQueries({ queryKey: ["entries", id] });
+      await queries.cancelQueries({ queryKey: key });
+      queries.setQueryData<{ items: Entry[] }>(key, (d) => ({ items: waits(d?.items ?? []) }));
+      await queries.invalidateQueries({ queryKey: key });
       setError(undefined);
     } catch (x) {
       setError(x as Error);
@@ -38,13 +42,19 @@ export function useEntries(visit: LiveVisit) {
     if (takeIn) take(e);
     return tell(
       () => must(api.POST("/api/visits/{id}/entries/{entry}/taken", { params: params(e) })),
-      () => !takeIn && setLeft([...left, e]),
+      (items) => {
+        if (!takeIn) setLeft([...left, e]);
+        return items.filter((x) => x.id !== e.id);
+      },
     );
   };
   const bringBack = (e: Entry) =>
     tell(
       () => must(api.DELETE("/api/visits/{id}/entries/{entry}/taken", { params: params(e) })),
-      () => setLeft(left.filter((x) => x.id !== e.id)),
+      (items) => {
+        setLeft(left.filter((x) => x.id !== e.id));
+        return [...items.filter((x) => x.id !== e.id), e];
+      },
     );
   return { items: entries.data.items, left, settle, bringBack, error };
 }
