@@ -65,7 +65,7 @@ func (c *longCare) besidePgbench(path string) (api, sql float64) {
 	for range turns {
 		began := time.Now()
 		for range readings {
-			c.get(path)
+			c.read(path)
 		}
 		api += time.Since(began).Seconds() * 1000 / readings / turns
 		out, err := exec.Command("pgbench", "--no-vacuum", "--protocol=prepared",
@@ -128,7 +128,7 @@ func (c *longCare) besideSQL(db *sqlx.DB, path string) (api, sql float64) {
 	const rounds = 20
 	for i := range rounds + 3 {
 		began := time.Now()
-		c.get(path)
+		c.read(path)
 		between := time.Now()
 		c.replay(db)
 		if i >= 3 {

@@ -2,6 +2,8 @@ package store
 
 import (
 	"context"
+	"maps"
+	"slices"
 	"time"
 
 	"github.com/google/uuid"
@@ -10,28 +12,45 @@ import (
 	"mokren/core/visit"
 )
 
-// protected keeps the events that make a client's safety record, as they were read last: of a record of
-// hundreds of visits only what came since is read. It is a cache of this process (recent.go), used only
-// while the record has as many events as it and what came since: events are added and erased, and never
-// change.
+// protected keeps clients' safety records as they were read last: of a record of hundreds of visits only
+// what came since is read and reduced. It is a cache of this process (recent.go), used only while the
+// record has as many events as it and what came since: events are added and erased, and never change.
 type protected struct{ kept *recent[safetyLog] }
 
-// mostProtecting events of all clients are kept, some 1 kB each.
-const mostProtecting = 50_000
+// mostFacts of all clients are kept, some 300 bytes each.
+const mostFacts = 100_000
 
-// safetyLog is in the order of arrival.
+// safetyLog is in the order of arrival. What is kept is shared, and not to be changed.
 type safetyLog struct {
-	said []said
-	last time.Time
+	events int
+	last   time.Time
+	facts  []record.Fact
+	// licensed tells of each author what the facts say of them.
+	licensed map[string]bool
+	// past is what the older facts come to.
+	past record.Past
 }
 
-// said is an event and what it says; shared, and not to be changed.
-type said struct {
-	event visit.Event
-	body  visit.Body
+// holds reports whether the authors are still what the facts say of them.
+func (l safetyLog) holds(c visit.Context) bool {
+	for author, licensed := range l.licensed {
+		if c.Roles[author].Licensed() != licensed {
+			return false
+		}
+	}
+	return true
 }
 
-func newProtected() protected { return protected{newRecent[safetyLog](mostProtecting)} }
+// and is a log with what came after it.
+func (l safetyLog) and(o safetyLog) safetyLog {
+	o.events += l.events
+	o.facts = append(slices.Clip(l.facts), o.facts...)
+	maps.Copy(o.licensed, l.licensed)
+	o.past = l.past
+	return o
+}
+
+func newProtected() protected { return protected{newRecent[safetyLog](mostFacts)} }
 
 func (p protected) drop(client uuid.UUID) {
 	p.kept.drop(func(id uuid.UUID, _ safetyLog) bool { return id == client })
@@ -48,40 +67,32 @@ const wholeFor = 24 * time.Hour
 // later: what arrived since is whole. Older facts are reduced to those that still count, for a record
 // grows over years.
 func (t *Tx) history(ctx context.Context, c visit.Context, v Visit, events int, from time.Time) ([]record.Fact, error) {
-	log, err := t.safetyLog(ctx, v.ClientID, events)
-	if err != nil {
-		return nil, err
+	log, ok := t.protected.kept.get(v.ClientID)
+	if !ok || !log.holds(c) {
+		log = safetyLog{}
 	}
-	facts := make([]record.Fact, 0, len(log.said))
-	for _, s := range log.said {
-		facts = append(facts, c.Facts(s.event, s.body)...)
-	}
-	return record.Others(c.Client, facts, v.ID.String(), from.Add(-wholeFor).UnixMilli()), nil
-}
-
-// safetyLog gives a safety record of so many events: what is kept of it and what came since, or all of it.
-func (t *Tx) safetyLog(ctx context.Context, client uuid.UUID, events int) (safetyLog, error) {
-	log, ok := t.protected.kept.get(client)
-	if ok && len(log.said) == events {
-		return log, nil
-	}
-	since, err := t.readSafetyLog(ctx, client, log.last)
-	if err != nil {
-		return log, err
-	}
-	if n := len(log.said); n > 0 {
-		if n+len(since.said) == events {
-			since.said = append(log.said[:n:n], since.said...)
-		} else if since, err = t.readSafetyLog(ctx, client, time.Time{}); err != nil {
-			return log, err
+	if log.events != events {
+		since, err := t.readSafetyLog(ctx, c, v.ClientID, log.last)
+		if err == nil && log.events > 0 {
+			if since = log.and(since); since.events != events {
+				since, err = t.readSafetyLog(ctx, c, v.ClientID, time.Time{})
+			}
 		}
+		if err != nil {
+			return nil, err
+		}
+		log = since
 	}
-	t.afterwards(func() { t.protected.kept.keep(client, since, len(since.said)) })
-	return since, nil
+	others, past := log.past.Others(c.Client, log.facts, v.ID.String(), from.Add(-wholeFor).UnixMilli())
+	log.past = past
+	t.afterwards(func() { t.protected.kept.keep(v.ClientID, log, len(log.facts)) })
+	return others, nil
 }
 
 // readSafetyLog reads what arrived after a moment.
-func (t *Tx) readSafetyLog(ctx context.Context, client uuid.UUID, after time.Time) (log safetyLog, err error) {
+func (t *Tx) readSafetyLog(
+	ctx context.Context, c visit.Context, client uuid.UUID, after time.Time,
+) (log safetyLog, err error) {
 	var rows []eventRow
 	// A hold counts by its place in the order; its body is long, and not needed.
 	err = t.tx.SelectContext(ctx, &rows, `select id, client_id, visit_id, author_id, device_id, seq, device_ms,
@@ -92,6 +103,7 @@ func (t *Tx) readSafetyLog(ctx context.Context, client uuid.UUID, after time.Tim
 	if err != nil {
 		return log, found("reading a client's safety record", err)
 	}
+	log.licensed = map[string]bool{}
 	for _, r := range rows {
 		e, err := r.event()
 		if err != nil {
@@ -103,8 +115,9 @@ func (t *Tx) readSafetyLog(ctx context.Context, client uuid.UUID, after time.Tim
 				body = nil // of a program to come: it says nothing to this one
 			}
 		}
-		e.Body = nil
-		log.said, log.last = append(log.said, said{e, body}), r.ReceivedAt
+		log.events, log.last = log.events+1, r.ReceivedAt
+		log.licensed[e.Author] = c.Roles[e.Author].Licensed()
+		log.facts = append(log.facts, c.Facts(e, body)...)
 	}
 	return log, nil
 }

@@ -75,4 +75,7 @@ func TestASafetyRecordIsGoneOnWith(t *testing.T) {
 			'received_at', received_at - interval '1 hour'))).*
 		from visit_event e where client_id = $1 and type = 'consent-recorded' order by version desc limit 1`, p.client)
 	same("with an earlier time, as a file brings it", 1)
+	admin(t).MustExec(`update person set role = 'student' where id = $1`, p.who.Person)
+	require.True(t, history(p.st)[0].Author == p.who.Person.String() && !history(p.st)[0].Licensed)
+	same("by one whose role has changed", 0)
 }

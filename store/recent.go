@@ -16,6 +16,8 @@ type recent[V any] struct {
 	// order begins with what was used last; weight is that of all.
 	order        *list.List
 	weight, most int
+	// swept: sweep is going to come.
+	swept bool
 }
 
 // stays is how long something is kept that nobody uses.
@@ -68,7 +70,14 @@ func (r *recent[V]) keep(id uuid.UUID, value V, weight int) {
 	for r.weight += weight; r.weight > r.most; {
 		r.remove(r.order.Back())
 	}
-	time.AfterFunc(stays, r.sweep)
+	r.sweepLater()
+}
+
+func (r *recent[V]) sweepLater() {
+	if !r.swept {
+		r.swept = true
+		time.AfterFunc(stays, r.sweep)
+	}
 }
 
 // sweep drops what nobody has used for long.
@@ -77,6 +86,9 @@ func (r *recent[V]) sweep() {
 	defer r.mu.Unlock()
 	for e := r.order.Back(); e != nil && time.Since(e.Value.(*recently[V]).used) >= stays; e = r.order.Back() {
 		r.remove(e)
+	}
+	if r.swept = false; r.order.Len() > 0 {
+		r.sweepLater()
 	}
 }
 

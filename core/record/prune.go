@@ -6,51 +6,92 @@ import (
 	"mokren/core/ids"
 )
 
+// Past is what a client's facts come to up to a place, to be gone on with as more arrive. Its zero value
+// is of none.
+type Past struct {
+	client Client
+	facts  int
+	undos  map[string][]Stamp
+	stands *State
+}
+
 // Others leaves of a client's facts, in the order of arrival, what a visit needs of the
 // others: what was replaced, taken back or lifted long ago is left out. Nothing that
-// begins in the visit at horizonMS or later can tell the difference.
-func Others(c Client, facts []Fact, visit string, horizonMS int64) []Fact {
+// begins in the visit at horizonMS or later can tell the difference. Since the past was made
+// facts may only have been added, behind the others; the new past is the one to go on with.
+func (p Past) Others(c Client, facts []Fact, visit string, horizonMS int64) ([]Fact, Past) {
 	cut := old(facts, horizonMS)
-	standing := New(c, facts[:cut]).At(Query{Now: true})
+	p = p.upTo(c, facts[:cut])
 	own := map[ids.Question]bool{}
-	for _, f := range facts[:cut] {
-		if f.Visit == visit && f.Answer != nil {
+	for i := range facts[:cut] {
+		if f := &facts[i]; f.Visit == visit && f.Answer != nil {
 			own[f.Answer.Question] = true
 		}
 	}
-	stands := map[int]bool{}
-	for _, k := range standing.answers {
-		stands[k.order] = true
-	}
+	stands := p.stands.answers // in the order of their facts
 	out := []Fact{}
 	var since bool // an answer was kept since the last hold
 	earliest := int64(-1)
-	for i, f := range facts {
+	for i := range facts {
+		f := &facts[i]
 		keep := i >= cut
 		switch {
 		case keep:
 		case f.Answer != nil:
-			keep = stands[i] || own[f.Answer.Question]
+			for len(stands) > 0 && stands[0].order < i {
+				stands = stands[1:]
+			}
+			keep = len(stands) > 0 && stands[0].order == i || len(own) > 0 && own[f.Answer.Question]
 			since = since || keep
 		case f.Clearance != nil, f.Undo != "":
 			keep = true
 		case f.Consent != nil:
-			keep = slices.ContainsFunc(standing.consents, func(a AreaConsent) bool { return a.Stamp == f.Stamp })
+			keep = slices.ContainsFunc(p.stands.consents, func(a AreaConsent) bool { return a.Stamp == f.Stamp })
 		case f.Held:
 			keep, since = since, false
 		case f.Opened && (earliest < 0 || f.SaidMS < earliest):
 			keep, earliest = true, f.SaidMS
 		}
 		if keep && f.Visit != visit {
-			out = append(out, f)
+			out = append(out, *f)
 		}
 	}
-	return out
+	return out, p
+}
+
+// upTo is the past of facts that begin with those it was made of.
+func (p Past) upTo(c Client, facts []Fact) Past {
+	if p.stands == nil || p.facts > len(facts) || !p.client.same(c) || reachesBack(facts[p.facts:]) {
+		r := New(c, facts)
+		return Past{c, len(facts), r.undos, r.At(Query{Now: true})}
+	}
+	if p.facts == len(facts) {
+		return p
+	}
+	r := New(c, facts[p.facts:])
+	for event, by := range p.undos {
+		r.undos[event] = append(slices.Clone(by), r.undos[event]...)
+	}
+	s := *p.stands
+	s.answers, s.consents = slices.Clone(s.answers), slices.Clone(s.consents)
+	r.layOver(&s, p.facts)
+	return Past{c, len(facts), r.undos, &s}
+}
+
+// reachesBack reports whether facts take back what came before them.
+func reachesBack(facts []Fact) bool {
+	return slices.ContainsFunc(facts, func(u Fact) bool {
+		return u.Undo != "" && !slices.ContainsFunc(facts, func(f Fact) bool { return f.Event == u.Undo })
+	})
 }
 
 // old counts the facts that arrived before a moment, and that nothing has taken back
 // since.
 func old(facts []Fact, horizonMS int64) int {
+	cut := before(facts, horizonMS)
+	if !slices.ContainsFunc(facts[cut:], func(f Fact) bool { return f.Undo != "" }) {
+		return cut
+	}
 	at := map[string]int64{}
 	for _, f := range facts {
 		at[f.Event] = f.arrival()
@@ -62,9 +103,15 @@ func old(facts []Fact, horizonMS int64) int {
 			}
 		}
 	}
-	i := slices.IndexFunc(facts, func(f Fact) bool { return f.arrival() >= horizonMS })
-	if i < 0 {
-		return len(facts)
+	return before(facts, horizonMS)
+}
+
+// before counts the facts that arrived before a moment.
+func before(facts []Fact, ms int64) int {
+	for i := range facts {
+		if facts[i].arrival() >= ms {
+			return i
+		}
 	}
-	return i
+	return len(facts)
 }

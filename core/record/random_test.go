@@ -38,6 +38,7 @@ type history struct {
 	people   []person
 	n        int
 	gone     map[string]bool // events that were taken back
+	past     record.Past
 }
 
 func newHistory(seed uint64) *history {
@@ -172,7 +173,10 @@ func (h *history) try(t *testing.T, seed uint64) record.Reason {
 	require.Equal(t, string(want), string(got.Reason), "seed %d, %d facts: %s", seed, len(h.Facts), got.Text)
 	// What a visit reads of the others comes to the same, with what was replaced left out.
 	horizon := pick(h, at.SaidMS, at.SaidMS-day, at.SaidMS-30*day)
-	pruned := record.New(h.Client, record.Others(h.Client, h.Facts, at.Visit, horizon))
+	// and so it does when the past is gone on with.
+	var others []record.Fact
+	others, h.past = h.past.Others(h.Client, h.Facts, at.Visit, horizon)
+	pruned := record.New(h.Client, others)
 	for _, f := range h.Facts {
 		if f.Visit == at.Visit {
 			pruned.Add(f)

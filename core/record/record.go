@@ -18,6 +18,10 @@ type Client struct {
 	HeightCM float64 `json:"height_cm,omitempty"`
 }
 
+func (c Client) same(o Client) bool {
+	return slices.Equal(c.Born, o.Born) && c.OffsetMin == o.OffsetMin && c.HeightCM == o.HeightCM
+}
+
 // Record is one client's facts, in the order in which they arrived.
 type Record struct {
 	client Client
@@ -153,18 +157,23 @@ func (r *Record) At(q Query) *State {
 		Stamp: &Stamp{Visit: q.Visit, Licensed: true, SaidMS: s.openedMS, Seq: -1},
 		Said:  &Said{Answer: safety.Answer{Question: firstVisit, Answer: said}}, order: -1,
 	})
+	r.layOver(s, 0)
+	return s
+}
+
+// layOver lets the facts act, the first of which has a place in the whole record.
+func (r *Record) layOver(s *State, first int) {
 	for i := range r.facts {
 		f := &r.facts[i]
-		if !q.Sees(f.Stamp) || f.permits() && !q.enabledBy(f.Stamp) {
+		if !s.q.Sees(f.Stamp) || f.permits() && !s.q.enabledBy(f.Stamp) {
 			continue
 		}
 		// To take back what permits forbids, and the other way round.
-		if u, gone := r.takenBack(f.Event); gone && q.Sees(u) && (f.permits() || q.enabledBy(u)) {
+		if u, gone := r.takenBack(f.Event); gone && s.q.Sees(u) && (f.permits() || s.q.enabledBy(u)) {
 			continue
 		}
-		s.apply(f, i)
+		s.apply(f, first+i)
 	}
-	return s
 }
 
 const firstVisit = ids.Question("first-visit")
