@@ -51,7 +51,7 @@ func (b *HoldStarted) admit(j *Validator, e *Event) error {
 	if b.Start.Muscle != p.Muscle || b.Start.Side != p.Side {
 		return because("The hold names another muscle or side than its point.")
 	}
-	at := p.spot(j.ctx.height(), j.rules.Figure)
+	at := j.spot(*p)
 	limits, where := j.rules.Site(p.Muscle, at.Where)
 	if err := b.Start.Begins(j.rules.Coach, limits, where, at.Where); err != nil {
 		return err.(*decode.Error).Under("$.body.start")
@@ -82,7 +82,7 @@ func (b *HoldStarted) remember(j *Validator, e Event) {
 	}
 	h := &begun{start: *b, event: e}
 	if p, ok := j.points[b.Point]; ok {
-		h.spot = p.spot(j.ctx.height(), j.rules.Figure)
+		h.spot = j.spot(*p)
 	}
 	j.holds[b.Hold] = h
 }

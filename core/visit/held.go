@@ -174,7 +174,7 @@ func (r *reducer) learnedLater(h *Hold, all record.Verdict, quiet bool) {
 	if i < 0 {
 		return
 	}
-	at := r.state.Points[i].spot(r.ctx.height(), r.rules.Figure)
+	at := r.validator.spot(r.state.Points[i].PointCharted)
 	if quiet && all.ConsentMissing(at).Reason == "" {
 		return
 	}

@@ -13,7 +13,29 @@ import (
 	"mokren/core/treat"
 )
 
-// spot is where a point lies on today's figure.
+// placed is all that says where a point lies, but for the visit's own figure.
+type placed struct {
+	muscle   ids.Muscle
+	side     ids.Side
+	figure   string
+	view     body.View
+	at       body.Point
+	place    atlas.FibrePlace
+	heightCM float64
+}
+
+// spot is where a point lies on today's figure. What lies beneath it is looked for once in a visit: each
+// hold and each state asks again. The answer is shared.
+func (j *Validator) spot(c PointCharted) Spot {
+	key := placed{c.Muscle, c.Side, c.Figure, c.View, body.Point{X: c.X, Y: c.Y}, c.Place, j.ctx.height()}
+	s, known := j.spots[key]
+	if !known {
+		s = c.spot(j.ctx.height(), j.rules.Figure)
+		j.spots[key] = s
+	}
+	return s
+}
+
 func (c PointCharted) spot(heightCM float64, figure string) Spot {
 	c.carry(heightCM, figure)
 	s := Spot{Muscle: c.Muscle, Side: c.Side, Place: c.Place, Where: []safety.Place{}}

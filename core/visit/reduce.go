@@ -213,7 +213,7 @@ func (r *reducer) finish() {
 // highest limits. Closed is about the place and today; Blocked about the client's answers, and
 // some of those a licensed person may override; NeedsConsent is what one question lifts.
 func (r *reducer) closePoint(k record.Verdict, p *Point) {
-	at := p.spot(r.ctx.height(), r.rules.Figure)
+	at := r.validator.spot(p.PointCharted)
 	p.Where = at.Where
 	h := r.ctx.height()
 	p.Treated = k.Day.Times(at, h)

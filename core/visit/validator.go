@@ -66,6 +66,8 @@ type Validator struct {
 	signed *Event // the note-signed
 	// counter is the note-countersigned.
 	counter *Event
+	// spots are those that were looked for.
+	spots map[placed]Spot
 }
 
 // begun is a hold that was started, accepted or not.
@@ -86,7 +88,7 @@ func (l Rules) Validator(ctx Context) *Validator {
 		rules: l, ctx: ctx, byID: map[string]Event{}, bodies: map[string]Body{}, undos: map[string][]string{},
 		points: map[UUID]*PointCharted{}, holds: map[UUID]*begun{}, runs: map[UUID]*begunRun{},
 		record: record.New(ctx.Client, ctx.History),
-		said:   map[string]any{}, signs: slices.Clone(ctx.Signs),
+		said:   map[string]any{}, signs: slices.Clone(ctx.Signs), spots: map[placed]Spot{},
 	}
 }
 
