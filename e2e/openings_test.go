@@ -28,7 +28,7 @@ type opening struct {
 }
 
 // rounds of which the fastest counts: a machine that others share only ever adds to a time.
-const rounds = 5
+const rounds = 4
 
 // TestBenchOpenings prints how long pages take to open on a cheap tablet, beside a page of the same
 // framework with nothing on it.
@@ -99,9 +99,9 @@ func opensIn(of *page, o opening, addr string) (ready, other float64) {
 		knownDevice(of, p)
 	}
 	if o.warm {
-		// The first fetches, the second is served from what is kept and remembered as used, the third keeps
-		// what is compiled: only then is the cache as warm as on any later day.
-		for range 3 {
+		// The first fetches, the second is served from what the service worker keeps, as on any later day. What
+		// the browser keeps of compiled scripts is not used by the headless one, however often it is loaded.
+		for range 2 {
 			p.MustNavigate("http://" + addr + o.path)
 			p.MustElement(o.there)
 			time.Sleep(3 * time.Second)

@@ -17,7 +17,9 @@ export function momentsOf(h: History): Moment[] {
     for (const x of list) for (const v of x.visits) at.set(v.visit, v.date);
   }
   for (const t of h.treated) at.set(t.visit, t.date);
-  return [...at].map(([visit, date]) => ({ visit, date })).sort((a, b) => a.date.localeCompare(b.date));
+  return [...at]
+    .map(([visit, date]) => ({ visit, date }))
+    .sort((a, b) => (a.date < b.date ? -1 : a.date > b.date ? 1 : 0));
 }
 
 const dayOf = (date: string) => Date.parse(`${date}T00:00:00Z`) / 86_400_000;
