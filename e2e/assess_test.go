@@ -20,7 +20,7 @@ func TestFromTheStoryToASuspect(t *testing.T) {
 	p, client := visiting(t, "Story")
 	stepTo(p, "Pain")
 	p.turn("sole-left")
-	p.MustElementX(`//*[@role="radiogroup"][@aria-label="Brush"]//button[text()="broad"]`).MustClick()
+	p.tap(p.MustElementX(`//*[@role="radiogroup"][@aria-label="Brush"]//button[text()="broad"]`))
 	paint(p, "sole-left", [][2]float64{{200, 870}, {280, 870}, {240, 930}})
 	p.click("button", "Add an activity")
 	p.MustElementX(`//label[text()="Activity they want to return to 1"]/following-sibling::input`).MustInput("Running")
@@ -35,7 +35,7 @@ func TestFromTheStoryToASuspect(t *testing.T) {
 	choose("At its best", "6")
 	p.see("[role=alert]", "above the worst")
 	p.MustElementX(`//button[text()="Save history"][@disabled]`)
-	p.MustElementX(`//*[@role="radiogroup"][starts-with(@aria-label, "At its best")]//button[text()="1"]`).MustClick()
+	p.tap(p.MustElementX(`//*[@role="radiogroup"][starts-with(@aria-label, "At its best")]//button[text()="1"]`))
 	p.click("button", "Save history")
 	p.see("button", "^Kept$")
 	// What is typed and not kept by hand is kept on going to another step.
@@ -45,11 +45,11 @@ func TestFromTheStoryToASuspect(t *testing.T) {
 	p.see("button", "^Kept$")
 	p.MustWait(`() => [...document.querySelectorAll("[data-story] label")]
 		.find((l) => l.textContent.startsWith("Medication")).nextElementSibling.value === "None"`)
-	p.MustElementX(`//button[text()="running"]`).MustClick()
+	p.tap(p.MustElementX(`//button[text()="running"]`))
 	screened(p)
 
 	stepTo(p, "Measure")
-	p.MustElementX(`//*[@role="radiogroup"][@aria-label="Joint"]//button[text()="Ankle"]`).MustClick()
+	p.tap(p.MustElementX(`//*[@role="radiogroup"][@aria-label="Joint"]//button[text()="Ankle"]`))
 	p.MustElement(`[data-movement="ankle.eversion"]`)
 	in := p.MustElement(`[data-movement="ankle.dorsiflexion-knee-bent"] input`)
 	in.MustSelectAllText().MustInput("8").MustBlur()
@@ -76,9 +76,9 @@ func TestFromTheStoryToASuspect(t *testing.T) {
 	p.sent()
 	p.MustReload()
 	p.see("h2", "1 muscle over 80 %")
-	p.MustElementX(`//*[@aria-label="Order"]//button[text()="by region"]`).MustClick()
+	p.tap(p.MustElementX(`//*[@aria-label="Order"]//button[text()="by region"]`))
 	p.see("h3", "Leg and foot")
-	p.MustElement(`[data-suspect="soleus:left"] button`).MustClick()
+	p.tap(p.MustElement(`[data-suspect="soleus:left"] button`))
 	p.see(`[data-suspect="soleus:left"] td`, "Short: ankle dorsiflexion knee bent")
 	p.see(`[data-suspect="soleus:left"] .cautions`, "clot|vein|swollen")
 	p.click("button", "Go to palpation")
@@ -116,7 +116,7 @@ func TestPhotographs(t *testing.T) {
 	good := filepath.Join(dir, "front.png")
 	require.NoError(t, os.WriteFile(good, b.Bytes(), 0o600))
 	p.MustElement(`[data-view=front] input[type=file]`).MustSetFiles(good)
-	p.MustElement(`[data-photos] img`).MustClick()
+	p.tap(p.MustElement(`[data-photos] img`))
 	p.see("h1", "Front")
 	p.see("[data-angles]", "Mark both acromions")
 	p.pick("Add a landmark", "Acromion left")
@@ -127,7 +127,7 @@ func TestPhotographs(t *testing.T) {
 		p.press(input.ArrowUp)
 	}
 	p.see("[data-angles] dd", `^9.9° left high$`)
-	p.MustElement("[data-offsets] h3 button").MustClick()
+	p.tap(p.MustElement("[data-offsets] h3 button"))
 	p.see("[data-offsets] dd", "cm left$") // both stand to the client's left of the plumb
 	p.click("button", "Remove the picture")
 	p.click("button", "Bring the picture back")
@@ -140,7 +140,7 @@ func TestPhotographs(t *testing.T) {
 	part(p, "Photographs")
 	p.click("[data-photos] a", "earlier")
 	p.see("[data-angles] dt", "Shoulder height")
-	p.MustElementX(`//button[text()="swiped"]`).MustClick()
+	p.tap(p.MustElementX(`//button[text()="swiped"]`))
 	p.MustElement("clipPath[id^=cut]")
 }
 
@@ -160,7 +160,7 @@ func TestTheMeanOfThreeReadings(t *testing.T) {
 		stepTo(p, at.step)
 		p.see(`[data-movement="cervical.rotation"] h3 > button`, at.inText)
 		if at.step == "Measure" {
-			p.MustElement(`[data-movement="cervical.rotation"] h3 > button`).MustClick()
+			p.tap(p.MustElement(`[data-movement="cervical.rotation"] h3 > button`))
 		}
 		for i, v := range at.reads {
 			p.MustElements(`[data-movement="cervical.rotation"] .three input`)[i].MustSelectAllText().MustInput(v).MustBlur()
@@ -175,8 +175,8 @@ func TestTheMeanOfThreeReadings(t *testing.T) {
 	// Where it pulls is said by a touch on the body.
 	stepTo(p, "Measure")
 	p.see("h2", "Range before")
-	p.MustElement(`[data-movement="cervical.rotation"] h3 > button`).MustClick()
-	p.MustElementX(`//*[@data-movement="cervical.rotation"]//*[@aria-label="Felt, left"]//button[text()="pull"]`).MustClick()
+	p.tap(p.MustElement(`[data-movement="cervical.rotation"] h3 > button`))
+	p.tap(p.MustElementX(`//*[@data-movement="cervical.rotation"]//*[@aria-label="Felt, left"]//button[text()="pull"]`))
 	p.click("button", "Show where it is felt")
 	mark(p, 300, 175)
 	p.see("button", "^top of shoulder$")

@@ -16,8 +16,8 @@ import (
 // pick chooses from a list by its label, once the option is there.
 func (p *page) pick(label, option string) {
 	p.t.Helper()
-	p.MustElementX(listOf(label) + `/descendant-or-self::button`).MustClick()
-	p.MustElementX(`//*[@role="option"][normalize-space()="` + option + `"]`).MustClick()
+	p.tap(p.MustElementX(listOf(label) + `/descendant-or-self::button`))
+	p.tap(p.MustElementX(`//*[@role="option"][normalize-space()="` + option + `"]`))
 }
 
 // listOf is what opens a list: a button, or a field to type into with one.
@@ -50,7 +50,7 @@ func TestAtlasFindsByNameAndByPain(t *testing.T) {
 	p.pick("Beside it", "Supraspinatus")
 	p.see("p", "rings")
 	// By pain, by keyboard: the place from a list, the muscle with Enter.
-	p.MustElementX(`//button[text()="By pain"]`).MustClick()
+	p.tap(p.MustElementX(`//button[text()="By pain"]`))
 	p.pick("Place", "Anterior shoulder, right (front)")
 	first := p.see(`ul[aria-label^="Muscles that usually"] button`, "Infraspinatus, right")
 	first.MustFocus()
@@ -58,7 +58,7 @@ func TestAtlasFindsByNameAndByPain(t *testing.T) {
 	p.see("h2", "Infraspinatus")
 	p.see(`[aria-live]`, "Anterior shoulder, right")
 	// Keep off: every structure of the view has a name that focus brings out.
-	p.MustElementX(`//button[text()="Keep off"]`).MustClick()
+	p.tap(p.MustElementX(`//button[text()="Keep off"]`))
 	p.see(`ul[aria-label^="Structures"] button`, "Sciatic nerve").MustFocus()
 	p.see("h2", "Sciatic nerve")
 }
@@ -126,7 +126,7 @@ func TestSpineFinder(t *testing.T) {
 	p.see("[aria-live]", "T9 is 2 below T7")
 	mark(p, 190, 263) // the lower angle itself
 	p.see("[data-level]", "T7")
-	p.MustElementX(`//*[@role="radiogroup"][@aria-label="cm"]//button[text()="2"]`).MustClick()
+	p.tap(p.MustElementX(`//*[@role="radiogroup"][@aria-label="cm"]//button[text()="2"]`))
 	p.click("button", "^Keep$")
 	p.see("p", "Used for every distance")
 	p.see("[data-beside] th", "4 cm")
@@ -144,14 +144,14 @@ func TestPainDrawing(t *testing.T) {
 		require.NoError(t, err, "not %s cells: %v", want,
 			*p.MustElement("svg[data-view=back]").MustAttribute("data-cells"))
 	}
-	p.MustElementX(`//*[@role="radiogroup"][@aria-label="Brush"]//button[text()="fine"]`).MustClick()
+	p.tap(p.MustElementX(`//*[@role="radiogroup"][@aria-label="Brush"]//button[text()="fine"]`))
 	paint(p, "back", [][2]float64{{200, 400}})
 	cells("1")
 	p.click("button", "Also on the other side")
 	cells("2")
-	p.MustElement(`button[aria-label="Undo the last stroke"]`).MustClick()
+	p.tap(p.MustElement(`button[aria-label="Undo the last stroke"]`))
 	cells("1")
-	p.MustElement(`button[aria-label="Redo the stroke"]`).MustClick()
+	p.tap(p.MustElement(`button[aria-label="Redo the stroke"]`))
 	cells("2")
 	// By keys: Space paints, Enter keeps the brush down.
 	p.MustElement("svg[data-view=back]").MustFocus()
@@ -173,7 +173,7 @@ func TestPainDrawing(t *testing.T) {
 	paint(p, "back", [][2]float64{{150, 480}, {150, 500}})
 	p.see("h2", `cm² painted`) // what it says of the places moves what is below it
 	p.still()
-	p.MustElementX(`//*[@role="radiogroup"][@aria-label="Lay over an earlier drawing"]//button[2]`).MustClick()
+	p.tap(p.MustElementX(`//*[@role="radiogroup"][@aria-label="Lay over an earlier drawing"]//button[2]`))
 	p.see("[data-compare] dd", `→`)
 	p.see("[data-compare]", "Overlap")
 }
@@ -196,7 +196,7 @@ func TestTheClientDrawsOnAnOwnDevice(t *testing.T) {
 	phone.click("button", "Go on")
 	phone.see("h1", "Where does it hurt")
 	assert.NotContains(t, phone.text(), "Own-Device")
-	phone.MustElementX(`//*[@role="radiogroup"][@aria-label="Seen from"]//button[text()="Back"]`).MustClick()
+	phone.tap(phone.MustElementX(`//*[@role="radiogroup"][@aria-label="Seen from"]//button[text()="Back"]`))
 	paint(phone, "back", [][2]float64{{200, 400}, {210, 420}})
 	// Closed by mistake: what was painted is still there.
 	phone.MustReload()
@@ -224,10 +224,10 @@ func TestTheClientDrawsOnAnOwnDevice(t *testing.T) {
 	phone.see("[role=status]", "Your therapist has it")
 	p.see("[data-entry=drawing]", "The client has drawn")
 	p.see("[data-entry=story]", "Since the move")
-	p.MustElementX(`//*[@data-entry="story"]//button[text()="Skip"]`).MustClick()
+	p.tap(p.MustElementX(`//*[@data-entry="story"]//button[text()="Skip"]`))
 	p.see("[role=status]", "Left out: The client has told the story")
 	p.click("button", "Bring it back")
-	p.MustElementX(`//*[@data-entry="story"]//button[text()="Accept"]`).MustClick()
+	p.tap(p.MustElementX(`//*[@data-entry="story"]//button[text()="Accept"]`))
 	p.MustWait(`() => document.querySelector("[data-story] textarea").value === "Since the move"`)
 	phone.MustNavigate(phone.base + "/draw/BBBBBBBB")
 	phone.see("[role=alert]", "not known")

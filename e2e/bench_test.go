@@ -39,7 +39,7 @@ func TestBenchBrowser(t *testing.T) {
 	zoomFrames(t, p, "at a step of the visit")
 	swapFrames(t, p)
 	p.MustNavigate(p.base + "/atlas")
-	p.MustElementX(`//button[text()="muscles"]`).MustClick()
+	p.tap(p.MustElementX(`//button[text()="muscles"]`))
 	p.MustElement("svg[data-view=back] [data-muscle]")
 	zoomFrames(t, p, "with all muscles")
 	visitReady(t, p)

@@ -39,7 +39,7 @@ func TestAVisitIsClosedWithAllThatFollows(t *testing.T) {
 		where v.id = $1 and w.starts_at > now() + interval '1 day'`, visitOf(p)))
 	assert.Equal(t, 1, n)
 
-	p.MustElementX(`//*[@data-letter]//button[contains(., "Write a referral letter")]`).MustClick()
+	p.tap(p.MustElementX(`//*[@data-letter]//button[contains(., "Write a referral letter")]`))
 	p.MustElementX(`//label[starts-with(., "To (name")]/following-sibling::textarea`).MustInput("Dr. Ilo Brandt\n2 Mill Lane")
 	p.click("[data-letter] button", "^Sign the letter$")
 	p.see("[data-letter] b", "Referral letter to Dr. Ilo Brandt, signed by Ines Calder")
@@ -72,7 +72,7 @@ func TestANoShowIsTakenBackOnTheDay(t *testing.T) {
 	}
 	status("booked")
 	p.MustNavigate(p.base + "/week")
-	p.MustElement(`[data-visit="` + id + `"]`).MustClick()
+	p.tap(p.MustElement(`[data-visit="` + id + `"]`))
 	p.click("[data-appointment] button", "^No-show$")
 	p.MustElement(`[data-visit="` + id + `"][data-status=no-show]`)
 	p.see(`[data-visit="`+id+`"]`, "no-show")

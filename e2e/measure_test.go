@@ -28,7 +28,7 @@ func TestTheInclinometerTakesWhenSteady(t *testing.T) {
 	t.Parallel()
 	p, client := visiting(t, "Inclinometer")
 	stepTo(p, "Measure")
-	p.MustElementX(`//*[@role="radiogroup"][@aria-label="Joint"]//button[text()="Neck"]`).MustClick()
+	p.tap(p.MustElementX(`//*[@role="radiogroup"][@aria-label="Joint"]//button[text()="Neck"]`))
 	p.MustElement(`[data-movement="cervical.lateral-flexion"]`)
 	p.click("[data-by-instrument] button", "Auto-record when steady")
 	p.see("[data-instrument]", "°")
@@ -85,7 +85,7 @@ func TestAMeasuredLimbTurnsWithItsAngle(t *testing.T) {
 	p := inesAt(t, "/")
 	opened(p, "Turning", "Measure")
 	joint := func(name string) {
-		p.MustElementX(`//*[@role="radiogroup"][@aria-label="Joint"]//button[text()="` + name + `"]`).MustClick()
+		p.tap(p.MustElementX(`//*[@role="radiogroup"][@aria-label="Joint"]//button[text()="` + name + `"]`))
 	}
 	joint("Knee")
 	right := p.MustElementX(`(//*[@data-movement="knee.flexion"]//input)[2]`)
@@ -121,11 +121,11 @@ func TestSignsAndGauges(t *testing.T) {
 	field("weight-bearing-lunge", 0, "30")
 	p.see(`[data-gauge="weight-bearing-lunge"]`, "left: 30°, flagged below 35°")
 	field("toe-touch", 0, "14")
-	p.MustElementX(`//*[@data-gauge="breathing"]//button[text()="chest first"]`).MustClick()
+	p.tap(p.MustElementX(`//*[@data-gauge="breathing"]//button[text()="chest first"]`))
 	p.see(`[data-gauge="breathing"]`, "high in the chest")
-	p.MustElementX(`//*[@data-gauge="first-rib-rise"]//*[@aria-label="First rib, left"]//button[text()="stays"]`).MustClick()
+	p.tap(p.MustElementX(`//*[@data-gauge="first-rib-rise"]//*[@aria-label="First rib, left"]//button[text()="stays"]`))
 	stepTo(p, "Suspect")
-	p.MustElement(`[data-suspect="soleus:left"] button`).MustClick()
+	p.tap(p.MustElement(`[data-suspect="soleus:left"] button`))
 	p.see(`[data-suspect="soleus:left"] td`, "heels lift")
 	stepTo(p, "Recheck")
 	p.MustElement(`[data-gauges="after"] [data-gauge="weight-bearing-lunge"] input`).MustSelectAllText().MustInput("37").MustBlur()
@@ -145,7 +145,7 @@ func TestOwnWeightsAndThresholds(t *testing.T) {
 	p, _ := visiting(t, "Own-Values")
 	part(p, "Posture")
 	p.click(`[data-measure="shoulder-height"] > button`, ".")
-	p.MustElementX(`//*[@role="radiogroup"][@aria-label="Which side is high or forward"]//button[text()="right"]`).MustClick()
+	p.tap(p.MustElementX(`//*[@role="radiogroup"][@aria-label="Which side is high or forward"]//button[text()="right"]`))
 	p.num("Slope (°)", "4")
 	p.click("button", "Keep the reading")
 	p.see("[data-posture] li", "flagged from 3°")
@@ -154,12 +154,12 @@ func TestOwnWeightsAndThresholds(t *testing.T) {
 		p.MustElements(`[data-tuned="` + list + `"] [data-row="` + row +
 			`"] input`)[i].MustSelectAllText().MustInput(v).MustBlur()
 	}
-	p.MustElement(`[data-tuned="thresholds"] h3 button`).MustClick()
+	p.tap(p.MustElement(`[data-tuned="thresholds"] h3 button`))
 	set("thresholds", "shoulder-height", 0, "5")
 	p.see("[data-posture] li", "noted, flagged from 5° .set by this practice.")
 	p.MustReload()
 	p.see("[data-posture] li", "set by this practice")
-	p.MustElement(`[data-tuned="thresholds"] h3 button`).MustClick()
+	p.tap(p.MustElement(`[data-tuned="thresholds"] h3 button`))
 	p.MustElement(`[data-tuned="thresholds"] [data-row="shoulder-height"] button:last-of-type`)
 	p.click(`[data-tuned="thresholds"] button`, "Reset")
 	p.see("[data-posture] li", "flagged from 3° .working default.")
@@ -167,7 +167,7 @@ func TestOwnWeightsAndThresholds(t *testing.T) {
 	stepTo(p, "Suspect")
 	confidence := func() string { return p.MustElement(`[data-suspect="upper-trapezius:right"] .num`).MustText() }
 	before := confidence()
-	p.MustElement(`[data-tuned="weights"] h3 button`).MustClick()
+	p.tap(p.MustElement(`[data-tuned="weights"] h3 button`))
 	set("weights", "posture", 0, "30")
 	p.see(`[data-tuned="weights"] button`, "Reset")
 	p.MustWait(`(was) => document.querySelector('[data-suspect="upper-trapezius:right"] .num').innerText !== was`,
@@ -196,7 +196,7 @@ func TestAskedBeforeHandsAreOn(t *testing.T) {
 	p.click("[data-ask=visit] button", "^The client agrees$")
 	p.click("[data-ask=buttock] button", "no chaperone wanted")
 	for _, g := range []string{"emergency", "refer-first"} {
-		p.MustElementX(`//*[@data-group="` + g + `"]//button[text()="No to the rest"]`).MustClick()
+		p.tap(p.MustElementX(`//*[@data-group="` + g + `"]//button[text()="No to the rest"]`))
 	}
 	p.see("h2", "Gluteus")
 	p.see("button", "Chart this point")
@@ -231,7 +231,7 @@ func TestConsentBeforeAHold(t *testing.T) {
 	p.see("button", "Begin the hold")
 	stepTo(p, "Screen")
 	p.see("[data-consent]", "Buttock")
-	p.MustElementX(`//*[@role="radiogroup"][@aria-label="Consent: Buttock"]//button[text()="No"]`).MustClick()
+	p.tap(p.MustElementX(`//*[@role="radiogroup"][@aria-label="Consent: Buttock"]//button[text()="No"]`))
 	stepTo(p, "Press")
 	p.see("[data-ask=buttock]", "consent of its own")
 	p.sent()

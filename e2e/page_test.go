@@ -170,28 +170,34 @@ func (p *page) text() string {
 	return ""
 }
 
-// click presses what has this text. Something above it may come or go between the look and the press, which
-// moves it away: that is looked at again, as who has missed a button does. What counts is where the press
-// came down.
+// click presses what has this text.
 func (p *page) click(selector, pattern string) {
 	p.t.Helper()
+	p.tap(p.see(selector, pattern))
+}
+
+// tap presses an element. Something above it may come or go between the look and the press, which moves it
+// away: then it is pressed again, as who has missed a button does. What counts is where the press came down:
+// on it, or on one that has taken its place and says the same.
+func (p *page) tap(e *rod.Element) {
+	p.t.Helper()
 	for range 3 {
-		e := p.see(selector, pattern)
-		p.MustEval(`(selector, text) => {
+		// Of an element that is gone nothing is known: it is pressed, or the press says why it cannot be.
+		e.Eval(`() => {
 			globalThis.missed = false;
+			const [kind, says] = [this.tagName, this.textContent];
 			addEventListener("pointerdown", ({ target }) => {
-				let at = target.closest?.(selector);
-				while (at && !new RegExp(text).test(at.innerText)) at = at.parentElement?.closest(selector);
-				globalThis.missed = !at;
+				const there = target.closest?.(kind);
+				globalThis.missed = this.isConnected && !this.contains(target) && there?.textContent !== says;
 			}, { capture: true, once: true });
-		}`, selector, pattern)
+		}`) //nolint:errcheck // as above
 		require.NoError(p.t, e.Click(proto.InputMouseButtonLeft, 1))
 		missed, err := p.Eval(`() => !!globalThis.missed`)
 		if err != nil || !missed.Value.Bool() { // a page that was left has no answer
 			return
 		}
 	}
-	require.Fail(p.t, "it moves away", "%s with %q", selector, pattern)
+	require.Fail(p.t, "it moves away", e.String())
 }
 
 // beginHold begins a hold by graded stages at the first point.
@@ -207,7 +213,7 @@ func beginBy(p *page, protocol string) {
 	field := p.MustElementX(`(//*[@data-point-id])[1]//button[contains(@class, "field")]`)
 	if !strings.HasPrefix(field.MustText(), protocol) {
 		field.MustClick()
-		p.MustElementX(`//*[@role="option"][starts-with(., "` + protocol + `")]`).MustClick()
+		p.tap(p.MustElementX(`//*[@role="option"][starts-with(., "` + protocol + `")]`))
 	}
 	for _, label := range []string{"Contact", "Client is"} {
 		p.MustElementX(`(//*[@data-choices]//*[@role="radiogroup"][@aria-label="` + label + `"]//button)[1]`).

@@ -32,7 +32,7 @@ func (p *page) turn(view string) {
 	p.answered() // which views the work wants
 	p.still()
 	if p.MustHas("[data-views]:not([data-views~=" + view + "])") {
-		p.MustElement("[data-turn=" + view + "]").MustClick()
+		p.tap(p.MustElement("[data-turn=" + view + "]"))
 	}
 	p.MustElement("svg[data-view=" + view + "] path")
 }
@@ -146,13 +146,13 @@ func screened(p *page) {
 func part(p *page, name string) {
 	p.t.Helper()
 	stepTo(p, "Measure")
-	p.MustElementX(`//*[@role="radiogroup"][@aria-label="What to measure"]//button[text()="` + name + `"]`).MustClick()
+	p.tap(p.MustElementX(`//*[@role="radiogroup"][@aria-label="What to measure"]//button[text()="` + name + `"]`))
 }
 
 func stepTo(p *page, name string) {
 	p.t.Helper()
 	at := `//nav[@aria-label="Steps of the visit"]//a[starts-with(@aria-label, "` + name + `")]`
-	p.MustElementX(at).MustClick()
+	p.tap(p.MustElementX(at))
 	p.MustElementX(at + `[@aria-current="step"]`) // a touch before that belongs to the step before
 	p.answered()                                  // cards still take their places until then
 }
@@ -194,7 +194,7 @@ func TestWholePath(t *testing.T) {
 	p.press(input.Space)
 	p.see("p", "Released")
 	stepTo(p, "Recheck")
-	p.MustElementX(`//section[@data-recheck="gastrocnemius-medial"]//button[text()="2"]`).MustClick()
+	p.tap(p.MustElementX(`//section[@data-recheck="gastrocnemius-medial"]//button[text()="2"]`))
 	in = p.MustElement(`[data-movement="ankle.dorsiflexion-knee-straight"] input`)
 	in.MustSelectAllText().MustInput("11").MustBlur()
 	p.see("p", `\+7° clearly`)
@@ -249,7 +249,7 @@ func TestProgressInWords(t *testing.T) {
 	p.see("[data-summary]", `^Since the first visit: 2 of 2 points clearly better`)
 	// The body follows the visits: play goes from the first to the last.
 	first := p.MustElement("[data-date]").MustAttribute("data-date")
-	p.MustElement(`button[aria-label^="Play"]`).MustClick()
+	p.tap(p.MustElement(`button[aria-label^="Play"]`))
 	p.MustWait(`(last) => document.querySelector("[data-date]").dataset.date !== last`, *first)
 	p.MustWait(`(last) => document.querySelector("[data-date]").dataset.date === last`, *first)
 	// A point that is chosen shows where it was felt.

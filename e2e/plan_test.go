@@ -23,7 +23,7 @@ type touches struct {
 
 func (c *touches) button(xpath string) {
 	c.p.t.Helper()
-	c.p.MustElementX(xpath).MustClick()
+	c.p.tap(c.p.MustElementX(xpath))
 	c.n++
 }
 
@@ -62,7 +62,7 @@ func chartSite(p *page, muscle string, number int, grade, band, familiar string)
 // seek chooses a muscle of the search.
 func seek(p *page, muscle, side string) {
 	p.t.Helper()
-	p.MustElement(`[data-search-item="` + muscle + `:` + side + `"] button`).MustClick()
+	p.tap(p.MustElement(`[data-search-item="` + muscle + `:` + side + `"] button`))
 	p.MustElement(`[data-sought="` + muscle + `"]`)
 }
 
@@ -112,9 +112,9 @@ func planned(p *page, client string) {
 	p.MustElement("[data-timeline]")
 	// Relations are seen, with their reasons, on the list and on the body.
 	p.see("[data-judged=deltoid-anterior]", "satellite")
-	p.MustElement("[data-judged=deltoid-anterior] button").MustClick()
+	p.tap(p.MustElement("[data-judged=deltoid-anterior] button"))
 	p.see("[data-judged=deltoid-anterior]", "referral of Infraspinatus, left, which is at least as tender")
-	p.MustElement("[data-judged=deltoid-anterior] button").MustClick()
+	p.tap(p.MustElement("[data-judged=deltoid-anterior] button"))
 	// 45 minutes with a long closing leave no room to spare.
 	order := func() []string {
 		var out []string
@@ -146,7 +146,7 @@ func planned(p *page, client string) {
 	p.click("[data-reaction] button", "better")
 	p.see("[data-reaction] label", "Soreness") // it moves what is below it
 	p.still()
-	p.MustElementX(`(//*[@data-last]//button[text()="Treat again"])[1]`).MustClick()
+	p.tap(p.MustElementX(`(//*[@data-last]//button[text()="Treat again"])[1]`))
 	askLater(p)
 	p.see("[data-charting]", "Same spot as before")
 }
@@ -154,15 +154,15 @@ func planned(p *page, client string) {
 // reflown presses one point and lets more time pass than was planned.
 func reflown(p *page, order []string) {
 	p.t.Helper()
-	p.MustElementX(`//button[contains(., "Recheck, warm-up")]`).MustClick()
+	p.tap(p.MustElementX(`//button[contains(., "Recheck, warm-up")]`))
 	p.num("Closing (min)", "15")
 	p.MustWait(`() => document.querySelector("[data-plan]").innerText.includes("of 45 minutes")`)
 	p.click("[data-plan] button", "Begin pressing")
 	at := p.MustElement(`[data-point-id="` + order[0] + `"]`)
 	for _, group := range []string{"Contact", "Client is"} {
-		at.MustElementX(`.//*[@role="radiogroup"][@aria-label="` + group + `"]//button`).MustClick()
+		p.tap(at.MustElementX(`.//*[@role="radiogroup"][@aria-label="` + group + `"]//button`))
 	}
-	at.MustElementX(`.//button[text()="Begin the hold"]`).MustClick()
+	p.tap(at.MustElementX(`.//button[text()="Begin the hold"]`))
 	phase(p, "ready")
 	p.press(input.Space)
 	until(p, "settle-in")
@@ -198,12 +198,12 @@ func TestEverythingOfASessionWorksWithTheServerGone(t *testing.T) {
 	seek(p, "soleus", "left")
 	chartSite(p, "soleus", 6, "2", "yes", "yes")
 	stepTo(p, "Plan")
-	p.MustElement("[data-judged=soleus] button").MustClick()
+	p.tap(p.MustElement("[data-judged=soleus] button"))
 	p.see("[data-judged=soleus]", "Trigger point: a taut band, a hypersensitive spot and referred pain")
-	p.MustElementX(`//button[contains(., "Possible source")]`).MustClick()
+	p.tap(p.MustElementX(`//button[contains(., "Possible source")]`))
 	assert.NotEmpty(t, p.MustElements("[data-candidate]"))
-	p.MustElementX(`//button[contains(., "Change this")]`).MustClick()
-	p.MustElementX(`//*[@role="radiogroup"][@aria-label="Activity"]//button[text()="latent"]`).MustClick()
+	p.tap(p.MustElementX(`//button[contains(., "Change this")]`))
+	p.tap(p.MustElementX(`//*[@role="radiogroup"][@aria-label="Activity"]//button[text()="latent"]`))
 	p.MustElementX(`//label[text()="Because"]/following-sibling::input`).MustInput("Only under hard pressure.")
 	p.click("button", "Keep this judgement")
 	p.see("[data-judged=soleus] button", "Latent")
@@ -225,10 +225,10 @@ func TestAPressureThresholdWithTheAlgometer(t *testing.T) {
 	t.Parallel()
 	p := inesAt(t, "/")
 	client := opened(p, "Threshold", "Find", calf)
-	p.MustElement("[data-points] button").MustClick()
+	p.tap(p.MustElement("[data-points] button"))
 	const chosen = `[role=radiogroup][aria-label^="Score at test pressure"] [aria-checked=true]`
 	score := p.MustElement(chosen).MustText()
-	p.MustElementX(`//button[starts-with(., "Pressure threshold")]`).MustClick()
+	p.tap(p.MustElementX(`//button[starts-with(., "Pressure threshold")]`))
 	p.click("[data-threshold] button", "With the algometer")
 	for n := range 3 {
 		p.MustElementX(`//*[@data-algometer]//small[contains(., "trial ` + strconv.Itoa(n+1) + ` of 3")]`)

@@ -25,7 +25,7 @@ func begin(p *page, exercise, title string) {
 		p.click("[data-cases] button", "^Begin$")
 		return
 	}
-	p.MustElement(`button[aria-label="Begin: ` + title + `"]`).MustClick()
+	p.tap(p.MustElement(`button[aria-label="Begin: ` + title + `"]`))
 }
 
 // touchBody touches a place of a view.
@@ -75,10 +75,10 @@ func TestALearnerDoesEachExercise(t *testing.T) {
 	p.lookAt("bench-review-search")
 
 	begin(p, "Asking", "Back pain with a numb seat")
-	p.MustElementX(`//*[@data-question="saddle-numbness"]//button[.="Open"]`).MustClick()
+	p.tap(p.MustElementX(`//*[@data-question="saddle-numbness"]//button[.="Open"]`))
 	p.see("[data-says]", "“Yes.”")
 	p.lookAt("bench-asking")
-	p.MustElementX(`//*[@data-question="fever"]//button[.="Leading"]`).MustClick()
+	p.tap(p.MustElementX(`//*[@data-question="fever"]//button[.="Leading"]`))
 	p.see("body", "2 asked, 1 of them leading")
 	p.click("button", "^Finish$")
 	p.see("[data-review=asking]", "A red flag found")
@@ -168,7 +168,7 @@ func wholeVisit(p *page) {
 	p.MustElement(`[data-cells]:not([data-cells="0"])`)
 	stepTo(p, "Screen")
 	p.click("[aria-label='Simulated client'] button", "Ask the client")
-	p.MustElementX(`//*[@data-question="fever"]//button[.="Open"]`).MustClick()
+	p.tap(p.MustElementX(`//*[@data-question="fever"]//button[.="Open"]`))
 	p.see("[aria-label='Simulated client']", "“No.”")
 	p.lookAt("bench-visit-screen")
 	screened(p)
@@ -216,7 +216,7 @@ func TestTwoLearnersSitAnExam(t *testing.T) {
 	form.MustScrollIntoView()
 	teacher.write("Title", "Winter exam")
 	for _, e := range []string{"Search", "Asking"} {
-		teacher.MustElementX(`//*[@data-set-form]//*[@aria-label="Exercises"]//button[.="` + e + `"]`).MustClick()
+		teacher.tap(teacher.MustElementX(`//*[@data-set-form]//*[@aria-label="Exercises"]//button[.="` + e + `"]`))
 	}
 	teacher.chip("The coach", "Exam")
 	teacher.click("[data-set-form] button", "Set it")
@@ -231,9 +231,9 @@ func TestTwoLearnersSitAnExam(t *testing.T) {
 		p := signedIn(t, s.addr, l)
 		listening(p)
 		p.MustNavigate(p.base + "/bench")
-		p.MustElement(`button[aria-label="Begin: Winter exam, Asking"]`).MustClick()
+		p.tap(p.MustElement(`button[aria-label="Begin: Winter exam, Asking"]`))
 		p.see("h1", "Asking, exam")
-		p.MustElementX(`//*[@data-question="fever"]//button[.="Open"]`).MustClick()
+		p.tap(p.MustElementX(`//*[@data-question="fever"]//button[.="Open"]`))
 		p.see("[data-question=fever]", "No|Yes|not sure")
 		p.click("button", "^Finish$")
 		p.MustElementX(`//*[@data-assignment="` + exam.ID + `"]//*[.="sat"]`)
@@ -250,14 +250,14 @@ func TestTwoLearnersSitAnExam(t *testing.T) {
 
 	teacher.MustReload()
 	teacher.see("[data-set='Winter exam']", "2 of")
-	teacher.MustElement(`button[aria-label="Close: Winter exam"]`).MustClick()
+	teacher.tap(teacher.MustElement(`button[aria-label="Close: Winter exam"]`))
 	teacher.click("[data-set='Winter exam'] button", "Close for good")
 	teacher.see("[data-set='Winter exam']", "closed")
 	p := signedIn(t, s.addr, demo.Logins[2])
 	p.MustNavigate(p.base + "/bench/progress")
 	p.see("[data-trends]", "Asking: A new client")
 	p.lookAt("bench-progress")
-	p.MustElementX(`//a[contains(., "Asking: A new client")]`).MustClick()
+	p.tap(p.MustElementX(`//a[contains(., "Asking: A new client")]`))
 	p.see("[data-review=asking] [data-truth]", "To be treated|To be referred|Nothing to press")
 }
 
@@ -277,10 +277,10 @@ func TestTogetherOnTheBench(t *testing.T) {
 	}
 	p.see("[data-alike]", "N on the average, varying by")
 	p.pick("Who was examined", "Marta Olsen-Brandt")
-	p.MustElementX(listOf("First examination")).MustClick()
-	p.MustElementX(`(//*[@role="option"])[2]`).MustClick()
-	p.MustElementX(listOf("Second examination")).MustClick()
-	p.MustElementX(`(//*[@role="option"])[2]`).MustClick()
+	p.tap(p.MustElementX(listOf("First examination")))
+	p.tap(p.MustElementX(`(//*[@role="option"])[2]`))
+	p.tap(p.MustElementX(listOf("Second examination")))
+	p.tap(p.MustElementX(`(//*[@role="option"])[2]`))
 	p.click("[data-agreement] button", "^Compare$")
 	p.see("[data-agreement] [role=alert]", "somebody else")
 	db(t).MustExec(`update visit set therapist_id = (select id from person where name = 'Tomas Vey')

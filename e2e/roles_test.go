@@ -19,7 +19,7 @@ func TestRolesOnScreen(t *testing.T) {
 	client := opened(p, t.Name(), "Press", calf)
 	address := p.MustInfo().URL
 	p.see("[role=status]", "who countersigns")
-	p.MustElementX(`//*[@aria-label="Countersigned by"]//button[text()="Tomas Vey"]`).MustClick()
+	p.tap(p.MustElementX(`//*[@aria-label="Countersigned by"]//button[text()="Tomas Vey"]`))
 	beginHold(p)
 	phase(p, "ready")
 	p.press(input.Space)
@@ -46,7 +46,7 @@ func TestRolesOnScreen(t *testing.T) {
 		where e.client_id = $1 and e.type = 'hold-countersigned' and e.verdict = 'accepted'`, client))
 	assert.Equal(t, "Tomas Vey", by)
 	v.MustNavigate(v.base + "/overview")
-	v.MustElementX(`//*[@data-unsigned]//li[contains(., "to countersign")]//a[contains(., "` + t.Name() + `")]`).MustClick()
+	v.tap(v.MustElementX(`//*[@data-unsigned]//li[contains(., "to countersign")]//a[contains(., "` + t.Name() + `")]`))
 	v.click("button", "Countersign as Tomas Vey")
 	v.see("[data-note=signed] b", "countersigned by Tomas Vey")
 	v.sent()
@@ -123,15 +123,15 @@ func TestAHoldThatWouldBeSetAsideDoesNotBegin(t *testing.T) {
 	t.Parallel() // most of it is waiting
 	p := inesAt(t, "/")
 	opened(p, t.Name(), "Screen", calf)
-	p.MustElementX(`//*[@data-group="adapt"]//button[@aria-expanded="false"]`).MustClick()
-	p.MustElementX(`//*[@data-question="anticoagulant"]//button[text()="yes"]`).MustClick()
+	p.tap(p.MustElementX(`//*[@data-group="adapt"]//button[@aria-expanded="false"]`))
+	p.tap(p.MustElementX(`//*[@data-question="anticoagulant"]//button[text()="yes"]`))
 	p.see("[data-outcome]", "slack or broad")
 	stepTo(p, "Press")
 	p.MustElementX(`//*[@aria-label="Muscle on"]//button[text()="slack"][@aria-checked="true"]`) // as offered
-	p.MustElementX(`//*[@aria-label="Muscle on"]//button[text()="stretch"]`).MustClick()
+	p.tap(p.MustElementX(`//*[@aria-label="Muscle on"]//button[text()="stretch"]`))
 	beginHold(p)
 	p.see("[role=alert]", "Only with the muscle in slack or with a broad contact")
-	p.MustElementX(`//*[@aria-label="Muscle on"]//button[text()="slack"]`).MustClick()
+	p.tap(p.MustElementX(`//*[@aria-label="Muscle on"]//button[text()="slack"]`))
 	p.click("button", "Begin the hold")
 	phase(p, "ready")
 }

@@ -19,11 +19,11 @@ func TestAnExaminedUnknownIsClearedAtOnce(t *testing.T) {
 	t.Parallel()
 	p, _ := visiting(t, "Unknown")
 	screened(p)
-	p.MustElementX(`//*[@data-group="refer-first"]//button[@aria-expanded="false"]`).MustClick()
-	p.MustElementX(`//*[@data-question="swollen-joint"]//button[text()="?"]`).MustClick()
+	p.tap(p.MustElementX(`//*[@data-group="refer-first"]//button[@aria-expanded="false"]`))
+	p.tap(p.MustElementX(`//*[@data-question="swollen-joint"]//button[text()="?"]`))
 	p.see("[data-outcome=refer-first]", "joint newly swollen")
 	p.click("button", "Record a clearance")
-	p.MustElementX(`//*[@aria-label="On what basis"]//button[text()="I examined it today: resolved"]`).MustClick()
+	p.tap(p.MustElementX(`//*[@aria-label="On what basis"]//button[text()="I examined it today: resolved"]`))
 	p.click("button", "Record it")
 	p.see("[data-outcome=adapt]", "First visit")
 	assert.False(t, p.MustHas("[data-outcome=refer-first]"))
@@ -52,11 +52,11 @@ func TestTheScreeningRulesOverHolds(t *testing.T) {
 
 	answer := func(question, value string) {
 		t.Helper()
-		p.MustElementX(`//*[@data-question="` + question + `"]//button[text()="` + value + `"]`).MustClick()
+		p.tap(p.MustElementX(`//*[@data-question="` + question + `"]//button[text()="` + value + `"]`))
 	}
 	screened(p)
 	p.see("[data-outcome=adapt]", "First visit") // the record knows
-	p.MustElementX(`//*[@data-group="refer-first"]//button[@aria-expanded="false"]`).MustClick()
+	p.tap(p.MustElementX(`//*[@data-group="refer-first"]//button[@aria-expanded="false"]`))
 	answer("calf-warm-swollen", "yes")
 	p.see("[data-outcome=refer-first]", "same-day medical care")
 	p.MustElement("svg[data-view=back] [data-blocked]")
@@ -66,17 +66,17 @@ func TestTheScreeningRulesOverHolds(t *testing.T) {
 	p.click("button", "Record a clearance")
 	p.click("button", "Record it")
 	p.see(".error", "Who cleared it")
-	p.MustElementX(`//*[@aria-label="On what basis"]//button[text()="I examined it today: resolved"]`).MustClick()
+	p.tap(p.MustElementX(`//*[@aria-label="On what basis"]//button[text()="I examined it today: resolved"]`))
 	p.click("button", "Record it")
 	p.see(".error", "A clinician clears this one") // a swollen calf is not examined away
-	p.MustElementX(`//*[@aria-label="On what basis"]//button[text()="A clinician cleared it"]`).MustClick()
+	p.tap(p.MustElementX(`//*[@aria-label="On what basis"]//button[text()="A clinician cleared it"]`))
 	p.MustElementX(`//label[text()="Cleared by"]/following-sibling::input`).MustInput("Dr Example")
 	p.MustElementX(`//label[text()="When"]/following-sibling::input`).MustInput("this morning")
 	p.click("button", "Record it")
 	p.see("button", "Begin the hold")
 
 	stepTo(p, "Screen")
-	p.MustElementX(`//*[@data-group="avoid-here"]//button[@aria-expanded="false"]`).MustClick()
+	p.tap(p.MustElementX(`//*[@data-group="avoid-here"]//button[@aria-expanded="false"]`))
 	answer("open-skin", "yes")
 	p.see("[data-outcome=avoid-here]", "Say where")
 	mark(p, 186, 772)
@@ -85,7 +85,7 @@ func TestTheScreeningRulesOverHolds(t *testing.T) {
 	p.see("[role=alert]", "Not on or near it") // nobody presses on open skin, for whatever reason
 	p.MustWait(`() => !document.body.innerText.includes("Press all the same")`)
 	stepTo(p, "Screen")
-	p.MustElementX(`//*[@data-group="avoid-here"]//button[@aria-expanded="false"]`).MustClick()
+	p.tap(p.MustElementX(`//*[@data-group="avoid-here"]//button[@aria-expanded="false"]`))
 	answer("open-skin", "no")
 	answer("varicose-veins", "yes")
 	mark(p, 186, 772)
@@ -139,8 +139,8 @@ func TestAWarmCalfReachesTheOfflineOutbox(t *testing.T) {
 	here.MustNavigate(here.base + strings.TrimPrefix(strings.Split(away.MustInfo().URL, "?")[0], away.base))
 	here.see("button", "Undo")
 	stepTo(here, "Screen")
-	here.MustElementX(`//*[@data-group="refer-first"]//button[@aria-expanded="false"]`).MustClick()
-	here.MustElementX(`//*[@data-question="calf-warm-swollen"]//button[text()="yes"]`).MustClick()
+	here.tap(here.MustElementX(`//*[@data-group="refer-first"]//button[@aria-expanded="false"]`))
+	here.tap(here.MustElementX(`//*[@data-question="calf-warm-swollen"]//button[text()="yes"]`))
 	here.see("[data-outcome=refer-first]", "same-day medical care")
 	here.sent()
 
@@ -181,7 +181,7 @@ func TestAGroupButtonAnswersNothingThatWasYes(t *testing.T) {
 	p.MustElement(`[data-question="osteoporosis"][data-missing=false]`)
 	p.see(`[data-question="pregnancy"][data-missing=true] small`, "Yes last time: ask again")
 	p.see("[data-outcome=adapt]", "Pregnant, or a birth")
-	p.MustElementX(`//*[@data-question="pregnancy"]//button[text()="no"]`).MustClick()
+	p.tap(p.MustElementX(`//*[@data-question="pregnancy"]//button[text()="no"]`))
 	p.MustWait(`() => !document.querySelector("[data-outcome=adapt]")?.innerText.includes("Pregnant, or a birth")`)
 }
 
@@ -206,7 +206,7 @@ func TestACarriedAnswerIsPlacedFurther(t *testing.T) {
 	stepTo(p, "Screen")
 	p.see("[data-outcome=avoid-here]", "Open skin, rash, infection or burn, left")
 	p.MustElementX(`//*[@data-question="open-skin"]//button[text()="upper calf"]`)
-	p.MustElementX(`//*[@data-question="open-skin"]//button[text()="Show where on the body"]`).MustClick()
+	p.tap(p.MustElementX(`//*[@data-question="open-skin"]//button[text()="Show where on the body"]`))
 	mark(p, 181, 855)
 	p.MustElementX(`//*[@data-question="open-skin"]//button[text()="lower calf"]`)
 	p.sent()

@@ -23,10 +23,10 @@ func beginAt(p *page, at spot, protocol string) {
 	field := p.MustElementX(card + `//button[contains(@class, "field")]`)
 	if !strings.HasPrefix(field.MustText(), protocol) {
 		field.MustClick()
-		p.MustElementX(`//*[@role="option"][starts-with(., "` + protocol + `")]`).MustClick()
+		p.tap(p.MustElementX(`//*[@role="option"][starts-with(., "` + protocol + `")]`))
 		p.MustWait(`() => !document.querySelector('[role="listbox"]')`)
 	}
-	p.MustElementX(card + `//button[text()="Begin the hold"]`).MustClick()
+	p.tap(p.MustElementX(card + `//button[text()="Begin the hold"]`))
 	phase(p, "ready")
 }
 
@@ -146,9 +146,9 @@ func TestAHoldBeginsByWhatWasJustChosen(t *testing.T) {
 	t.Parallel()
 	p := pressing(t, startStepped(t), "Just chosen")
 	for _, label := range []string{"Contact", "Client is"} {
-		p.MustElementX(`(//*[@data-choices]//*[@role="radiogroup"][@aria-label="` + label + `"]//button)[1]`).MustClick()
+		p.tap(p.MustElementX(`(//*[@data-choices]//*[@role="radiogroup"][@aria-label="` + label + `"]//button)[1]`))
 	}
-	p.MustElementX(`//*[@data-point-id]//button[contains(@class, "field")]`).MustClick()
+	p.tap(p.MustElementX(`//*[@data-point-id]//button[contains(@class, "field")]`))
 	p.see("[role=option]", "^Brief holds")
 	p.MustEval(`() => {
 		const named = (list, name) => [...document.querySelectorAll(list)].find((e) => e.textContent.startsWith(name));

@@ -26,7 +26,7 @@ func (c *counted) touch(selector, pattern string) {
 func (c *counted) at(xpath string) {
 	c.t.Helper()
 	c.n++
-	c.MustElementX(xpath).MustClick()
+	c.tap(c.MustElementX(xpath))
 }
 
 // body touches the body, which is one touch too.
@@ -81,7 +81,7 @@ func TestTouchesAreFew(t *testing.T) {
 
 	p.MustElement("[data-next]:not([data-again])")
 	c.n++
-	p.MustElement("[data-next]:not([data-again])").MustClick()
+	p.tap(p.MustElement("[data-next]:not([data-again])"))
 	p.MustWait(`(was) => location.href !== was && location.href.includes("/hold/")`, first)
 	phase(p, "ready")
 	c.atMost(1, "the next planned point")

@@ -58,7 +58,7 @@ func TestTheTrialVisitStaysInThePage(t *testing.T) {
 	chart(p, 6, "yes")
 	p.MustElement("[data-points]")
 	stepTo(p, "Press")
-	p.MustElementX(`//*[@aria-label="Countersigned by"]//button`).MustClick()
+	p.tap(p.MustElementX(`//*[@aria-label="Countersigned by"]//button`))
 	beginHold(p)
 	phase(p, "ready")
 	p.press(input.Space)

@@ -116,7 +116,7 @@ func TestWhatIsChosenComesNear(t *testing.T) {
 		paint(p, "back", [][2]float64{{176, 955}, {180, 968}, {186, 982}})
 		stepTo(p, "Suspect")
 		require.InDelta(t, 1, closeness(p), 0, "nothing is chosen")
-		p.MustElementX(`(//*[@aria-label="Suspects, likeliest first"]//button)[1]`).MustClick()
+		p.tap(p.MustElementX(`(//*[@aria-label="Suspects, likeliest first"]//button)[1]`))
 		p.MustWait(`() => [...document.querySelectorAll("svg[data-view]")].some((s) => +s.dataset.zoom > 1.4)`)
 		p.MustWait(`() => { const m = document.querySelector("svg[data-view] [data-muscle]");
 			const b = m.getBoundingClientRect(), s = m.closest("svg[data-view]").getBoundingClientRect();
@@ -143,6 +143,6 @@ func TestNoStepIsAnEmptyRoom(t *testing.T) {
 	p.see("h2", "Where does it hurt")
 	paint(p, "back", [][2]float64{{176, 955}, {180, 968}, {186, 982}})
 	stepTo(p, "Press")
-	p.MustElementX(`(//*[@aria-label="Likeliest suspects"]//button)[1]`).MustClick()
+	p.tap(p.MustElementX(`(//*[@aria-label="Likeliest suspects"]//button)[1]`))
 	p.MustElement("[data-sought]")
 }

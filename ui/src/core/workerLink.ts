@@ -2,7 +2,7 @@
 // an answer and says nothing for two seconds (six over its first, which brings it to speed, and longer
 // on a device on which it was slow to begin) is ended; a new one is told what the last one kept,
 // and then what is still asked. Nobody who asked notices more than that it took a while; what a
-// therapist does is in the log before the core is told of it (useHold.ts).
+// therapist does is in the log whatever the core answers (useHold.ts).
 import type { Said, Question } from "./coreWorker";
 import { type Answers, okOf } from "./core";
 import { Journal } from "./journal";

@@ -105,9 +105,9 @@ export function useHold({ core, write }: LiveVisit, hold: Hold): LiveHold | unde
       if (ended.current) return;
       const at_ms = Math.max(lastMS(), Math.round(ms));
       const body = { hold: hold.id, at_ms, event, ...(value === undefined ? {} : { value }) };
-      // Written first: nothing that was said waits for the coach.
-      write("hold-event", body);
+      // Nothing that was said waits for the coach: it is told by message, and answers while this is written.
       add({ ...body, source: event === "pressure" ? instrument : device }, Math.max(at_ms, elapsed()));
+      write("hold-event", body);
     },
     [hold.id, add, write, lastMS, elapsed],
   );
