@@ -17,7 +17,7 @@ import (
 // record has as many events as it and what came since: events are added and erased, and never change.
 type protected struct{ kept *recent[safetyLog] }
 
-// mostFacts of all clients are kept, some 300 bytes each.
+// mostFacts of all clients are kept, some 400 bytes each.
 const mostFacts = 100_000
 
 // safetyLog is in the order of arrival. What is kept is shared, and not to be changed.
