@@ -13,9 +13,14 @@ const nonceBytes = 24;
 const base64 = (b: Uint8Array) => btoa(String.fromCharCode(...b));
 const bytesOf = (text: string) => Uint8Array.from(atob(text), (c) => c.charCodeAt(0));
 
+/** Rows of who is here as they were sealed and opened last: what waits is read again at each event, and
+ * after hours without a network it is much. */
+const open = new Map<string, { text: string; entry: Entry }>();
+
 /** Whose rows are sealed and opened from now on; "" for nobody's. */
 export function sealFor(who: string, keyText?: string) {
   author = who;
+  open.clear();
   key = keyText ? bytesOf(keyText) : undefined;
 }
 
@@ -26,19 +31,30 @@ export function sealed(e: Entry): Kept {
   const { id, visit, event, stuck } = e;
   const cipher = xchacha20poly1305(key, nonce, utf8ToBytes(id));
   const text = cipher.encrypt(utf8ToBytes(JSON.stringify({ event, stuck })));
-  return { id, visit, author, sealed: base64(concatBytes(nonce, text)) };
+  const kept = { id, visit, author, sealed: base64(concatBytes(nonce, text)) };
+  open.set(id, { text: kept.sealed, entry: e });
+  return kept;
+}
+
+/** Lets go of rows that are no more. */
+export function forgetOpened(ids: string[]) {
+  for (const id of ids) open.delete(id);
 }
 
 /** The row, where it is not another's or of a key that is not here. */
 export function opened(k: Kept): Entry | undefined {
   if (k.event) return { ...k, event: k.event };
   if (!key || k.author !== author || !k.sealed) return undefined;
+  const before = open.get(k.id);
+  if (before?.text === k.sealed) return before.entry;
   try {
     const b = bytesOf(k.sealed);
     const cipher = xchacha20poly1305(key, b.subarray(0, nonceBytes), utf8ToBytes(k.id));
     const { event, stuck } = JSON.parse(bytesToUtf8(cipher.decrypt(b.subarray(nonceBytes)))) as Entry;
     const { id, visit } = k;
-    return { id, visit, author, event, ...(stuck === undefined ? {} : { stuck }) };
+    const entry = { id, visit, author, event, ...(stuck === undefined ? {} : { stuck }) };
+    open.set(id, { text: k.sealed, entry });
+    return entry;
   } catch {
     return undefined;
   }

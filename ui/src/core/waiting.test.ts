@@ -118,3 +118,22 @@ describe("sealed rows", () => {
     expect(ids((await allRows()).rows)).toEqual(["a", "b"]);
   });
 });
+
+it("opens a sealed row once, and for its author alone", async () => {
+  const keyOf = (n: number) => btoa(String.fromCharCode(...new Uint8Array(32).fill(n)));
+  sealFor("ines", keyOf(1));
+  await addRow(row("a"));
+  const first = (await allRows()).rows[0];
+  expect(first?.event.id).toBe("a");
+  expect((await allRows()).rows[0]).toBe(first);
+  sealFor("tomas", keyOf(2));
+  expect(await allRows()).toEqual({ rows: [], shut: 1 });
+  sealFor("ines", keyOf(1));
+  const again = (await allRows()).rows[0];
+  expect(again).toEqual(first);
+  await changeRows([], [{ ...row("a"), stuck: "no" }]);
+  expect((await allRows()).rows[0]?.stuck).toBe("no");
+  await changeRows(["a"]);
+  expect((await allRows()).rows).toEqual([]);
+  sealFor("");
+});

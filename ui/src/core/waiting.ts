@@ -2,7 +2,7 @@
 // are there. Both keep them sealed.
 import { type Entry, type Kept, tables } from "./db";
 import { forgetAhead, writeAhead, writtenAhead } from "./writeAhead";
-import { opened, sealed } from "./sealing";
+import { forgetOpened, opened, sealed } from "./sealing";
 
 /** Writes a row ahead before it returns; the promise ends when it is stored. Where
  * the database has no room the row stays there, and is sent from there. */
@@ -57,4 +57,5 @@ export async function changeRows(gone: string[], refused: Entry[] = []) {
     tx.done,
   ]);
   forgetAhead([...gone, ...refused.map((r) => r.id)]);
+  forgetOpened(gone);
 }
