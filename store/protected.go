@@ -22,9 +22,12 @@ const mostFacts = 100_000
 
 // safetyLog is in the order of arrival. What is kept is shared, and not to be changed.
 type safetyLog struct {
+	// events counts those that were read; an event may make many facts, or none to this program.
 	events int
-	last   time.Time
-	facts  []record.Fact
+	// last is when the last of them arrived: a client's events arrive one batch after the other, each at
+	// a time of its own (surroundings.arrival).
+	last  time.Time
+	facts []record.Fact
 	// licensed tells of each author what the facts say of them.
 	licensed map[string]bool
 	// past is what the older facts come to.

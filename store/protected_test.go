@@ -17,8 +17,9 @@ import (
 )
 
 // A safety record that is gone on with says what one says that is read whole, whatever came in between:
-// an event of this copy of the program or of another, one that was taken back, one that arrived with an
-// earlier time, and a transaction that failed.
+// an event of this copy of the program or of another, one that a file brings with an earlier time, a
+// transaction that failed, an author whose role has changed. What is taken back is tried on the past itself
+// (core/record/random_test.go).
 func TestASafetyRecordIsGoneOnWith(t *testing.T) {
 	p := newPractice(t, "protected@x.example")
 	send := func(events ...visit.Event) {

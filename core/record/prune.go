@@ -7,11 +7,15 @@ import (
 )
 
 // Past is what a client's facts come to up to a place, to be gone on with as more arrive. Its zero value
-// is of none.
+// is of none. It is never changed, so it may be shared: what goes on from it is another.
 type Past struct {
+	// client is what was known of them; another height or birth date makes the past anew.
 	client Client
-	facts  int
-	undos  map[string][]Stamp
+	// facts counts those it was made of: the place.
+	facts int
+	// undos are theirs, by the event that they take back.
+	undos map[string][]Stamp
+	// stands is what counts after them, whoever would ask.
 	stands *State
 }
 
@@ -78,7 +82,8 @@ func (p Past) upTo(c Client, facts []Fact) Past {
 	return Past{c, len(facts), r.undos, &s}
 }
 
-// reachesBack reports whether facts take back what came before them.
+// reachesBack reports whether facts take back what came before them. Then what had been replaced may count
+// again, and is not in the past any more.
 func reachesBack(facts []Fact) bool {
 	return slices.ContainsFunc(facts, func(u Fact) bool {
 		return u.Undo != "" && !slices.ContainsFunc(facts, func(f Fact) bool { return f.Event == u.Undo })

@@ -36,6 +36,7 @@ func (j *Validator) spot(c PointCharted) Spot {
 	return s
 }
 
+// spot looks for it. Of a muscle that this program does not know nothing is known to lie beneath.
 func (c PointCharted) spot(heightCM float64, figure string) Spot {
 	c.carry(heightCM, figure)
 	s := Spot{Muscle: c.Muscle, Side: c.Side, Place: c.Place, Where: []safety.Place{}}
