@@ -36,9 +36,13 @@ export const BodyFrame = styled.figure`
   }
   position: relative;
   overflow: hidden;
+  /* Room for all three, so that the body keeps its size when it is brought closer. */
   .zoom {
     display: flex;
+    justify-content: flex-end;
     gap: var(--s1);
+    flex: none;
+    min-width: calc(3 * 44px + 2 * var(--s1));
     margin-left: auto;
   }
   .zoom button {
@@ -63,12 +67,15 @@ export const BodyFrame = styled.figure`
     width: 100%;
     min-height: 48px;
     display: flex;
-    flex-wrap: wrap;
     align-items: center;
     gap: 0 var(--s2);
     padding: 2px 0 2px var(--s2);
     background: var(--body-ground, var(--card));
     font-size: var(--t1);
     color: var(--ink-soft);
+    > span {
+      min-width: 0;
+      line-height: 1.3;
+    }
   }
 `;

@@ -29,13 +29,22 @@ export const TellSeen = createContext<((view: View, part: Window | undefined) =>
   undefined,
 );
 
+/** What the views stand in. They are laid out when its size is known, and not before: in a grid that
+ * is still measured they would be too low for a moment, the pictures would stand two by two, and
+ * every path of every body would be laid out and painted anew at any change of the page. */
+const Room = styled.div`
+  position: relative;
+  min-height: 0;
+  height: 100%;
+`;
+
 const Views = styled.div`
+  position: absolute;
+  inset: 0;
   display: grid;
   grid-template-columns: auto minmax(0, 1fr);
   grid-template-rows: minmax(0, 1fr);
   gap: var(--s2);
-  min-height: 0;
-  height: 100%;
   container-type: size;
   .strip {
     display: grid;
@@ -143,43 +152,45 @@ export function BodyViews({ main, marks, drawing, children }: Props) {
   const kept = useKept(views);
   const two = views.length > 1;
   return (
-    <Views data-views={views.join(" ")}>
-      <div className="strip" role="group" aria-label="View">
-        {allViews.map((v) => (
-          <ToggleButton
-            key={v}
-            aria-label={viewName[v]}
-            data-turn={v}
-            isSelected={views.includes(v)}
-            onPress={() => turn(v)}
-          >
-            <Thumb
-              view={v}
-              marks={marks?.(v)}
-              drawing={painted.has(v) ? drawing : undefined}
-              seen={views.includes(v) ? seen[v] : undefined}
-            />
-          </ToggleButton>
-        ))}
-        <ToggleButton
-          aria-label="Two views beside each other"
-          data-turn="two"
-          isSelected={two}
-          onPress={main.beside}
-        >
-          <Columns2 size={20} aria-hidden />
-        </ToggleButton>
-      </div>
-      <TellSeen value={tell}>
-        <Shown data-two={two}>
-          {kept.map((v) => (
-            <Activity key={v} mode={views.includes(v) ? "visible" : "hidden"}>
-              {children(v)}
-            </Activity>
+    <Room>
+      <Views data-views={views.join(" ")}>
+        <div className="strip" role="group" aria-label="View">
+          {allViews.map((v) => (
+            <ToggleButton
+              key={v}
+              aria-label={viewName[v]}
+              data-turn={v}
+              isSelected={views.includes(v)}
+              onPress={() => turn(v)}
+            >
+              <Thumb
+                view={v}
+                marks={marks?.(v)}
+                drawing={painted.has(v) ? drawing : undefined}
+                seen={views.includes(v) ? seen[v] : undefined}
+              />
+            </ToggleButton>
           ))}
-        </Shown>
-      </TellSeen>
-    </Views>
+          <ToggleButton
+            aria-label="Two views beside each other"
+            data-turn="two"
+            isSelected={two}
+            onPress={main.beside}
+          >
+            <Columns2 size={20} aria-hidden />
+          </ToggleButton>
+        </div>
+        <TellSeen value={tell}>
+          <Shown data-two={two}>
+            {kept.map((v) => (
+              <Activity key={v} mode={views.includes(v) ? "visible" : "hidden"}>
+                {children(v)}
+              </Activity>
+            ))}
+          </Shown>
+        </TellSeen>
+      </Views>
+    </Room>
   );
 }
 
