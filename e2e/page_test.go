@@ -225,6 +225,7 @@ func beginBy(p *page, protocol string) {
 // sent waits until the outbox is empty.
 func (p *page) sent() {
 	p.t.Helper()
+	frames(p) // the page draws what waits once a frame
 	_, err := p.Element(`[data-sent=true]`)
 	require.NoError(p.t, err, "the outbox did not empty: %.300s", p.text())
 }

@@ -8,10 +8,12 @@ import { Sent } from "./Sent";
 const box = vi.hoisted(() => ({
   status: {} as SyncStatus,
   dismissed: 0,
+  say: undefined as unknown as (s: SyncStatus) => void,
 }));
 vi.mock("../core/outbox", () => ({
   outbox: {
     watch: (f: (s: SyncStatus) => void) => {
+      box.say = f;
       f(box.status);
       return () => undefined;
     },
@@ -58,6 +60,18 @@ describe("what is in the record", () => {
       expect(said()).toBe(text);
       cleanup();
     }
+  });
+
+  it("is drawn once a frame, as it was said last", async () => {
+    box.status = statusOf({});
+    render(<Sent />);
+    const drawn: (string | null)[] = [];
+    const seen = new MutationObserver(() => drawn.push(said()));
+    seen.observe(screen.getByRole("status"), { characterData: true, childList: true, subtree: true });
+    for (const waiting of [1, 2, 3]) box.say(statusOf({ waiting }));
+    expect(said()).toBe("Saved");
+    await waitFor(() => expect(drawn).toEqual(["Saving 3 entries…"]));
+    seen.disconnect();
   });
 
   it("counts as sent only with nothing waiting and a connection", () => {

@@ -24,10 +24,29 @@ const Dot = styled.span<{ $bad: boolean }>`
   }
 `;
 
+/** The status of the outbox: what is first said at once, later words once a frame; an event is counted
+ * as waiting, stored and sent, and each changes a word. Before that, nothing is claimed. */
 function useSyncStatus() {
-  // Before the outbox has said anything, nothing is claimed.
   const [s, set] = useState<SyncStatus>();
-  useEffect(() => outbox.watch(set), []);
+  useEffect(() => {
+    let latest: SyncStatus | undefined;
+    let frame = 0;
+    const draw = () => {
+      frame = 0;
+      set(latest);
+    };
+    const stop = outbox.watch((now) => {
+      // A page out of sight has no frames.
+      const atOnce = !latest || document.hidden;
+      latest = now;
+      if (atOnce) set(now);
+      else frame ||= requestAnimationFrame(draw);
+    });
+    return () => {
+      stop();
+      cancelAnimationFrame(frame);
+    };
+  }, []);
   return s;
 }
 

@@ -1,4 +1,5 @@
 // The head of a hold: what is pressed, by which protocol, and what can be set beside it.
+import { memo } from "react";
 import type { Schemas } from "../../api/client";
 import type { Core } from "../../core/core";
 import { isLocal } from "../../core/localIDs";
@@ -26,7 +27,8 @@ interface HeadProps {
 }
 
 /** What is pressed, by which protocol, within which limits. */
-export function Head({ visit, core, hold, prefs, seen, pad, onOpen, back, onBack }: HeadProps) {
+export const Head = memo(function Head(props: HeadProps) {
+  const { visit, core, hold, prefs, seen, pad, onOpen, back, onBack } = props;
   const { start } = hold;
   const { limits } = start;
   return (
@@ -70,4 +72,4 @@ export function Head({ visit, core, hold, prefs, seen, pad, onOpen, back, onBack
       </Key>
     </div>
   );
-}
+});

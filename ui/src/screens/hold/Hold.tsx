@@ -93,6 +93,7 @@ function Live({ me, visit, hold, live }: Omit<SaidProps, "pad">) {
   const { line, over, takes } = live.view;
   const [prefs, keep] = useRoomPrefs();
   const [open, setOpen] = useState<HoldPanel>();
+  const turn = useCallback((panel: HoldPanel) => setOpen((now) => (now === panel ? undefined : panel)), []);
   const id = visit.open.visit.id;
   const seen = useVisitWire(id, !live.ended);
   const pad = usePadHand(visit.core, live);
@@ -121,7 +122,7 @@ function Live({ me, visit, hold, live }: Omit<SaidProps, "pad">) {
         prefs={prefs}
         seen={seen}
         pad={pad}
-        onOpen={(panel) => setOpen(open === panel ? undefined : panel)}
+        onOpen={turn}
         back={backTo}
         onBack={back}
       />
@@ -140,7 +141,7 @@ function Live({ me, visit, hold, live }: Omit<SaidProps, "pad">) {
       )}
       <Answers me={me} visit={visit} hold={hold} live={live} asked={asked} />
       <Signs
-        main={asked ? { name: endsAt(stood) } : main}
+        main={asked ? endsAt(stood) : main?.name}
         takes={takes}
         ended={ended}
         back={backTo}

@@ -1,11 +1,12 @@
 import type { Schemas } from "../../api/client";
 import { Key } from "../../parts/controls";
 import { partKeys, signKeys } from "./keys";
+import { SaidKey } from "./SaidKey";
 import type { Act } from "./useHold";
 
 interface Props {
   /** What the widest key does now. */
-  main?: { name: string };
+  main?: string;
   /** What may be said now, beside the signs. */
   takes: Schemas["HoldEventKind"][];
   ended: boolean;
@@ -25,20 +26,14 @@ export function Signs({ back, main, takes, ended, waiting, stopped, onPedal, act
   return (
     <div className="keys">
       <Key $tone="go" isDisabled={!ended && !main} onPress={onPedal}>
-        {ended ? back : (main?.name ?? "Flush")}
+        {ended ? back : (main ?? "Flush")}
         {!waiting && <kbd>{ended ? "space" : "space · pedal"}</kbd>}
       </Key>
       {partKeys(takes).map(([s, on]) => (
-        <Key key={s.name} isDisabled={!on || off} onPress={() => act(s.event, s.value)}>
-          {s.name}
-          <kbd>{s.key.toUpperCase()}</kbd>
-        </Key>
+        <SaidKey key={s.name} sign={s} off={!on || off} act={act} />
       ))}
       {signKeys.map((s) => (
-        <Key key={s.name} $tone={s.tone} isDisabled={off} onPress={() => act(s.event, s.value)}>
-          {s.name}
-          <kbd>{s.key.toUpperCase()}</kbd>
-        </Key>
+        <SaidKey key={s.name} sign={s} off={off} act={act} />
       ))}
       <Key className="stop" $tone="stop" isDisabled={stopped} onPress={() => act("client-stop")}>
         Stop<kbd>esc</kbd>

@@ -1,6 +1,5 @@
 // What the pressure pad does in a hold: contact and letting go by force.
-import { useMemo } from "react";
-import { useState } from "react";
+import { useCallback, useMemo, useState } from "react";
 import type { Core } from "../../core/core";
 import { type PressurePad, usePressurePad, usePressurePadAddress } from "../../core/usePressurePad";
 import type { LiveHold } from "./useHold";
@@ -37,5 +36,7 @@ export function usePadHand(core: Core, live: LiveHold): PadHand {
     },
     onForce: (n) => live.act("pressure", Math.round((n * 10) / padCM2)),
   });
-  return { ...pad, known: !!address, using, toggle: () => setUsing(!using) };
+  const toggle = useCallback(() => setUsing((was) => !was), []);
+  const known = !!address;
+  return useMemo(() => ({ ...pad, known, using, toggle }), [pad, known, using, toggle]);
 }
