@@ -9,6 +9,8 @@ export const useCourse = (id: string, all = false) =>
     queryKey: ["course", id, all],
     enabled: !isLocal(id),
     queryFn: () => must(api.GET("/api/clients/{id}", { params: { path: { id }, query: { all } } })),
+    // The latest visits stay on screen while all are fetched.
+    placeholderData: (before, query) => (query?.queryKey[1] === id ? before : undefined),
   });
 
 /** A client's posture photographs, the latest first. */

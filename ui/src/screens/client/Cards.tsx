@@ -11,10 +11,10 @@ import { type More, Older } from "./Older";
 interface Props {
   course: Schemas["Course"];
   zone: string;
-  more?: More;
+  onAll: More["onAll"];
 }
 
-export function Cards({ course, zone, more }: Props) {
+export function Cards({ course, zone, onAll }: Props) {
   const { client: c, history, visits, consents, last_points } = course;
   return (
     <>
@@ -41,7 +41,7 @@ export function Cards({ course, zone, more }: Props) {
             </li>
           ))}
         </ul>
-        {more && <Older {...more} />}
+        {course.older > 0 && <Older older={course.older} onAll={onAll} />}
       </Card>
     </>
   );

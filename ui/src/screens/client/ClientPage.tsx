@@ -1,5 +1,5 @@
 // A client: who they are, the points on the body, what was agreed to, visits.
-import { useState } from "react";
+import { useCallback, useDeferredValue, useState } from "react";
 import { useParams } from "react-router";
 import { styled } from "styled-components";
 import type { Schemas } from "../../api/client";
@@ -120,10 +120,13 @@ export default function ClientPage({ me }: { me: Schemas["Me"] }) {
   const [all, setAll] = useState(false);
   const [editing, setEditing] = useState(false);
   const q = useCourse(id, all);
+  // Two hundred visits are drawn piece by piece, and between them the page answers.
+  const course = useDeferredValue(q.data);
   const client = useClient(id);
+  const onAll = useCallback(() => setAll(true), []);
   if (q.error) return <Failed error={q.error} onRetry={() => q.refetch()} />;
-  if (!q.data) return <Waiting>Opening the record…</Waiting>;
-  const { client: c, visits, history, older } = q.data;
+  if (course?.client.id !== id) return <Waiting>Opening the record…</Waiting>;
+  const { client: c, visits, history, older } = course;
   const head = (
     <Head
       c={c}
@@ -137,17 +140,16 @@ export default function ClientPage({ me }: { me: Schemas["Me"] }) {
       onConfirmBorn={() => client.confirmBorn(c)}
     />
   );
-  const more = older > 0 ? { older, onAll: () => setAll(true) } : undefined;
   if (tab === "progress")
     return (
       <Whole $gap={4}>
         {head}
-        <Progress client={c.id} history={history} visits={c.visits ?? 0} more={more} />
+        <Progress client={c.id} history={history} visits={c.visits ?? 0} older={older} onAll={onAll} />
       </Whole>
     );
   return (
     <Room>
-      <Bodies points={q.data.last_points} />
+      <Bodies points={course.last_points} />
       <div className="side">
         {head}
         {client.error && <ErrorPanel error={client.error} />}
@@ -175,7 +177,7 @@ export default function ClientPage({ me }: { me: Schemas["Me"] }) {
             )}
           </Card>
         )}
-        <Cards course={q.data} zone={me.time_zone} more={more} />
+        <Cards course={course} zone={me.time_zone} onAll={onAll} />
         {may(me, "client-course") && <Record c={c} me={me} onChanged={() => void client.refresh()} />}
       </div>
     </Room>

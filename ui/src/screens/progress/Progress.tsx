@@ -1,6 +1,6 @@
 // Across visits: what changed since the first, what since the last, where, and by
 // what.
-import { useCallback, useDeferredValue, useMemo, useState } from "react";
+import { memo, useCallback, useDeferredValue, useMemo, useState } from "react";
 import { styled } from "styled-components";
 import type { Schemas } from "../../api/client";
 import { LookedAt } from "../../charts/TimeRow";
@@ -49,12 +49,13 @@ interface Props {
   history: Schemas["History"];
   /** How many visits there were in all. */
   visits: number;
-  more?: More;
+  older: number;
+  onAll: More["onAll"];
 }
 
 const none: Moment[] = [];
 
-export default function Progress({ client, history, visits, more }: Props) {
+function Progress({ client, history, visits, older, onAll }: Props) {
   const moments = useMemo(() => momentsOf(history), [history]);
   // Its two lists have every visit: they are made when the rest is on screen.
   const listed = useDeferredValue(moments, none);
@@ -88,7 +89,7 @@ export default function Progress({ client, history, visits, more }: Props) {
             </Said>
             <FileLink href={`/api/clients/${client}/print/progress`}>Print it (PDF)</FileLink>
           </Row>
-          {more && <Older {...more} />}
+          {older > 0 && <Older older={older} onAll={onAll} />}
         </Card>
         {moments.length > 0 && (
           <Card>
@@ -106,3 +107,5 @@ export default function Progress({ client, history, visits, more }: Props) {
     </Room>
   );
 }
+
+export default memo(Progress);
