@@ -1,5 +1,4 @@
 // @vitest-environment happy-dom
-import "fake-indexeddb/auto";
 import { QueryClientProvider } from "@tanstack/react-query";
 import { act, cleanup, fireEvent, render, screen } from "@testing-library/react";
 import { MemoryRouter, Route, Routes } from "react-router";
@@ -24,6 +23,10 @@ vi.mock("../../core/useInclinometer", async (original) => ({
   useInclinometerAddress: () => undefined,
 }));
 vi.mock("../../core/useVisitWire", () => ({ useVisitWire: () => "never" }));
+vi.mock("../../core/outbox", () => ({
+  device: "this-page",
+  outbox: { making: (work: () => Promise<void>) => work() },
+}));
 vi.mock("../../parts/Sent", () => ({ Sent: () => null }));
 const { default: Hold } = await import("./Hold");
 
