@@ -39,10 +39,10 @@ export const BodyFrame = styled.figure`
   /* Room for all three, so that the body keeps its size when it is brought closer. */
   .zoom {
     display: flex;
+    flex-wrap: wrap;
     justify-content: flex-end;
     gap: var(--s1);
-    flex: none;
-    min-width: calc(3 * 44px + 2 * var(--s1));
+    min-width: min(calc(3 * 44px + 2 * var(--s1)), 100%);
     margin-left: auto;
   }
   .zoom button {
@@ -67,13 +67,16 @@ export const BodyFrame = styled.figure`
     width: 100%;
     min-height: 48px;
     display: flex;
+    flex-wrap: wrap;
     align-items: center;
     gap: 0 var(--s2);
     padding: 2px 0 2px var(--s2);
     background: var(--body-ground, var(--card));
     font-size: var(--t1);
     color: var(--ink-soft);
+    /* The name breaks before the keys go to a line of their own. */
     > span {
+      flex: 1 1 40px;
       min-width: 0;
       line-height: 1.3;
     }
