@@ -120,7 +120,8 @@ export default function ClientPage({ me }: { me: Schemas["Me"] }) {
   const [all, setAll] = useState(false);
   const [editing, setEditing] = useState(false);
   const q = useCourse(id, all);
-  // Two hundred visits are drawn piece by piece, and between them the page answers.
+  // Two hundred visits are drawn piece by piece, and between them the page answers. What is drawn
+  // may be older than the answer, but is never another client's under this address.
   const course = useDeferredValue(q.data);
   const client = useClient(id);
   const onAll = useCallback(() => setAll(true), []);
