@@ -31,6 +31,8 @@ func wellFormed(next http.Handler) http.Handler {
 	})
 }
 
+const policyHeader = "Content-Security-Policy"
+
 // securityHeaders let a page talk to its own server and to the instrument; served over
 // TLS it is asked for by TLS ever after.
 func securityHeaders(secure bool, instruments ...string) func(http.Handler) http.Handler {
@@ -40,7 +42,7 @@ func securityHeaders(secure bool, instruments ...string) func(http.Handler) http
 	return func(next http.Handler) http.Handler {
 		return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 			h := w.Header()
-			h.Set("Content-Security-Policy", policy)
+			h.Set(policyHeader, policy)
 			if secure {
 				h.Set("Strict-Transport-Security", "max-age=31536000")
 			}

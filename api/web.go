@@ -1,11 +1,14 @@
 package api
 
 import (
+	"crypto/sha256"
+	"encoding/base64"
 	"io"
 	"io/fs"
 	"mime"
 	"net/http"
 	"path"
+	"regexp"
 	"strings"
 )
 
@@ -21,6 +24,7 @@ func web(sessionCookie string) http.HandlerFunc {
 			panic(err)
 		}
 	}
+	own := "script-src 'self'" + hashes(files, signIn)
 	return func(w http.ResponseWriter, r *http.Request) {
 		name := strings.TrimPrefix(path.Clean(r.URL.Path), "/")
 		switch {
@@ -46,6 +50,9 @@ func web(sessionCookie string) http.HandlerFunc {
 		if !known && name != signIn {
 			name = home
 		}
+		if name == signIn {
+			h.Set(policyHeader, strings.Replace(h.Get(policyHeader), "script-src 'self'", own, 1))
+		}
 		if t := mime.TypeByExtension(path.Ext(name)); t != "" {
 			h.Set("Content-Type", t)
 		}
@@ -66,6 +73,21 @@ func web(sessionCookie string) http.HandlerFunc {
 		defer f.Close()
 		io.Copy(w, f) //nolint:errcheck // the client went away
 	}
+}
+
+var inlineScript = regexp.MustCompile(`<script>([^<]*)</script>`)
+
+// hashes are what a policy calls the scripts that stand in a page itself.
+func hashes(files fs.FS, name string) (all string) {
+	page, err := fs.ReadFile(files, name)
+	if err != nil {
+		panic(err)
+	}
+	for _, script := range inlineScript.FindAllSubmatch(page, -1) {
+		sum := sha256.Sum256(script[1])
+		all += " 'sha256-" + base64.StdEncoding.EncodeToString(sum[:]) + "'"
+	}
+	return all
 }
 
 func exists(files fs.FS, name string) bool {

@@ -1,6 +1,6 @@
 // Who one is. The page comes with this form in it (prerender/), so a field keeps what is typed before the
 // script is here, and the form is read when it is sent.
-import { useState, useSyncExternalStore } from "react";
+import { useState } from "react";
 import { api, must, type Schemas } from "../../api/client";
 import { wellFormed } from "../../core/text";
 import { Warned } from "../../parts/layout";
@@ -8,18 +8,7 @@ import { useTry } from "../../parts/useTry";
 import { Field, Submit } from "./plain";
 import { SignInPage } from "./SignInPage";
 
-const never = () => () => undefined;
-
-/** Whether the script is here: a form without it would put the password into an address. */
-const useScript = () =>
-  useSyncExternalStore(
-    never,
-    () => true,
-    () => false,
-  );
-
 export default function SignIn({ onDone }: { onDone: (me: Schemas["Me"]) => void }) {
-  const ready = useScript();
   const [wantsCode, setWantsCode] = useState(false);
   const { error, fields, busy, run, complete } = useTry();
   // The server asks for a code after the right password only; it stays asked for.
@@ -63,7 +52,7 @@ export default function SignIn({ onDone }: { onDone: (me: Schemas["Me"]) => void
         />
       )}
       {error?.message && !fields.code && <Warned role="alert">{error.message}</Warned>}
-      <Submit type="submit" $kind="main" disabled={busy || !ready} $large>
+      <Submit type="submit" $kind="main" disabled={busy} $large>
         {busy ? "Signing in…" : "Sign in"}
       </Submit>
     </SignInPage>

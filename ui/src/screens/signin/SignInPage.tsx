@@ -1,5 +1,5 @@
 // What stands at the door: the body on one side, a card with a form on the other.
-import { type FormEvent, lazy, type ReactNode, Suspense, useEffect, useState } from "react";
+import { type FormEvent, lazy, type ReactNode, Suspense, useEffect, useRef, useState } from "react";
 import { styled } from "styled-components";
 import { Card, Said } from "../../parts/layout";
 import { painted } from "../../parts/painted";
@@ -58,7 +58,21 @@ interface Props {
   children?: ReactNode;
 }
 
+/** A form that was sent before the script was here (prerender/write.mjs) is sent now. */
+function useSentEarly() {
+  const form = useRef<HTMLFormElement>(null);
+  useEffect(() => {
+    const page = document.documentElement;
+    window.onsubmit = null;
+    if (!form.current || page.dataset.sent === undefined) return;
+    delete page.dataset.sent;
+    form.current.requestSubmit();
+  }, []);
+  return form;
+}
+
 export function SignInPage({ said, onSubmit, children }: Props) {
+  const form = useSentEarly();
   const submit = (e: FormEvent<HTMLFormElement>) => {
     e.preventDefault();
     onSubmit?.(new FormData(e.currentTarget));
@@ -75,7 +89,7 @@ export function SignInPage({ said, onSubmit, children }: Props) {
         </h1>
         <p className="quiet">{said}</p>
         {onSubmit && (
-          <form onSubmit={submit} noValidate>
+          <form ref={form} method="post" onSubmit={submit} noValidate>
             {children}
           </form>
         )}

@@ -8,6 +8,10 @@ import { type Pressable, pressable } from "../../parts/pressable";
 export const Submit = styled.button<Pressable>`
   font: inherit;
   ${pressable}
+  :root[data-sent] & {
+    cursor: progress;
+    opacity: 0.6;
+  }
 `;
 
 type Props = InputHTMLAttributes<HTMLInputElement> & { label: string; error?: string };
