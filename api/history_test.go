@@ -101,7 +101,10 @@ func newLongCareIn(t *testing.T, database string) *longCare {
 	t.Cleanup(srv.Close)
 	jar, err := cookiejar.New(nil)
 	require.NoError(t, err)
-	c.caller = &caller{t, srv.URL, &http.Client{Jar: jar}, nil}
+	// Those who write side by side keep their connections, as browsers do.
+	kept := &http.Transport{MaxIdleConnsPerHost: 64}
+	t.Cleanup(kept.CloseIdleConnections)
+	c.caller = &caller{t, srv.URL, &http.Client{Jar: jar, Transport: kept}, nil}
 	c.who = store.Principal{Practice: uuid.New(), Person: uuid.New(), Role: rights.Therapist}
 	login := demo.Login{Email: uuid.NewString() + "@long.example", Password: "quiet-hands-7"}
 	c.as(func(tx *store.Tx) error {
