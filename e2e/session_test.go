@@ -20,13 +20,19 @@ func beginAt(p *page, at spot, protocol string) {
 	m, err := atlas.Get(at.muscle)
 	require.NoError(p.t, err)
 	card := fmt.Sprintf(`//section[@data-point-id][.//h2[contains(., %q) and contains(., %q)]]`, m.Name, at.side)
+	begin := card + `//button[text()="Begin the hold"]`
+	// Who comes back from a hold without a network gets the visit as it is kept; the step is drawn when
+	// the core has said what may begin.
+	p.MustElementX(begin)
+	p.answered()
 	field := p.MustElementX(card + `//button[contains(@class, "field")]`)
 	if !strings.HasPrefix(field.MustText(), protocol) {
 		field.MustClick()
 		p.tap(p.MustElementX(`//*[@role="option"][starts-with(., "` + protocol + `")]`))
 		p.MustWait(`() => !document.querySelector('[role="listbox"]')`)
+		p.answered()
 	}
-	p.tap(p.MustElementX(card + `//button[text()="Begin the hold"]`))
+	p.tap(p.MustElementX(begin).MustWaitVisible())
 	phase(p, "ready")
 }
 
