@@ -101,6 +101,18 @@ func (c *caller) call(method, path string, body, out any) *http.Response {
 	return res
 }
 
+// read reads an address as a browser does: not by the caller of the tests, which holds each answer against
+// the API's description.
+func (c *caller) read(path string) {
+	c.t.Helper()
+	res, err := c.http.Get(c.base + path)
+	require.NoError(c.t, err)
+	defer res.Body.Close()
+	require.Equal(c.t, http.StatusOK, res.StatusCode)
+	_, err = io.Copy(io.Discard, res.Body)
+	require.NoError(c.t, err)
+}
+
 func (c *caller) signIn(l demo.Login) api.Me {
 	c.t.Helper()
 	var me api.Me

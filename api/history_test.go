@@ -228,18 +228,6 @@ func (c *longCare) get(path string) (body []byte, sent int64) {
 	return raw, c.sent.n.Load() - before
 }
 
-// read reads an address as a browser does: not by the caller of the tests, which holds each answer against
-// the API's description.
-func (c *longCare) read(path string) {
-	c.t.Helper()
-	res, err := c.http.Get(c.base + path)
-	require.NoError(c.t, err)
-	defer res.Body.Close()
-	require.Equal(c.t, http.StatusOK, res.StatusCode)
-	_, err = io.Copy(io.Discard, res.Body)
-	require.NoError(c.t, err)
-}
-
 // Opening a visit, and a client's course, take as many statements for three
 // earlier visits as for three hundred.
 func TestStatementsDoNotGrowWithTheHistory(t *testing.T) {

@@ -62,7 +62,7 @@ func TestBenchPractices(t *testing.T) {
 	}
 	for _, k := range ofPractice {
 		pair(k.name, 60, func(c *caller, made crowd.Counts) {
-			require.Equal(t, 200, c.call("GET", addressOf(k.path, made), nil, nil).StatusCode, k.path)
+			c.read(addressOf(k.path, made))
 		})
 	}
 	at := int64(10_000)
