@@ -80,6 +80,9 @@ func (s *server) day(ctx context.Context, in *struct {
 		return nil, err
 	}
 	return one(ctx, s, action("list", "day", in.Date), func(tx *store.Tx) (out Day, err error) {
+		if err := tx.PlanOnce(ctx); err != nil {
+			return out, err
+		}
 		zone, err := zoneOf(ctx, tx)
 		if err != nil {
 			return out, err

@@ -283,6 +283,13 @@ func (s *Store) begin(ctx context.Context, who Principal) (*Tx, error) {
 	return &Tx{tx: tx, who: who, key: s.key, ongoing: s.ongoing, protected: s.protected, dear: s.dear}, nil
 }
 
+// PlanOnce has what is asked from here on planned once for each connection, not for its values each time:
+// right where a question finds as little whatever its values are, and asking takes less than planning.
+func (t *Tx) PlanOnce(ctx context.Context) error {
+	_, err := t.tx.ExecContext(ctx, `select set_config('plan_cache_mode', 'force_generic_plan', true)`)
+	return found("choosing how to plan", err)
+}
+
 // named is the client that an action is about: as it was said, or as the transaction has read
 // it.
 func (t *Tx) named(what Action) uuid.NullUUID {
