@@ -10,7 +10,8 @@ export const Submit = styled.button<Pressable>`
   ${pressable}
   :root[data-sent] & {
     cursor: progress;
-    opacity: 0.6;
+    background: var(--ink-soft);
+    border-color: var(--ink-soft);
   }
 `;
 
